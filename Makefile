@@ -1,0 +1,36 @@
+# Every target sets up what it needs first; nothing has to be installed by hand.
+PYTHON ?= python3
+BIN := .venv/bin
+
+.PHONY: setup demo run test lint bench screenshots lock
+
+setup:
+	@PYTHON="$(PYTHON)" sh scripts/setup.sh
+
+demo: setup
+	$(BIN)/machinon --demo
+
+run: setup
+	$(BIN)/machinon
+
+test: setup
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m unittest discover --start-directory tests --top-level-directory .
+
+lint: setup
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+
+bench: setup
+	QT_QPA_PLATFORM=offscreen $(BIN)/python scripts/bench.py
+
+screenshots: setup
+	QT_QPA_PLATFORM=offscreen $(BIN)/machinon --shoot docs/screenshots
+
+# After a change of the dependencies in pyproject.toml.
+lock: setup
+	$(BIN)/python -m pip install --quiet pip-tools
+	$(BIN)/pip-compile --quiet --extra dev --strip-extras --no-emit-index-url --no-emit-find-links \
+		--no-header --no-annotate --output-file requirements.lock pyproject.toml
+	echo "setuptools==$$($(BIN)/python -c 'import setuptools; print(setuptools.__version__)')" >> requirements.lock

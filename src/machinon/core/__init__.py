@@ -1,0 +1,1 @@
+"""The trade: quantities, standards, reckonings, fits, pieces, routes, coach."""

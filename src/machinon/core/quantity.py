@@ -1,0 +1,374 @@
+"""Typed quantities: the one parser and the one formatter of the program.
+
+People type sizes as the trade writes them (`1 3/8in`, `.0015"`, `2 tenths`,
+`28+6.35/2`); inside, a length is millimetres and an angle is degrees.
+"""
+
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from machinon.core.errors import BadInput
+
+INCH = 25.4  # exactly, by definition (international inch, 1959)
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of quantity: its base unit and the unit words it understands."""
+
+    name: str
+    unit: str
+    units: Mapping[str, float]
+    examples: str
+    limit: float = 1e9
+
+    @property
+    def allowed(self) -> str:
+        """What may be typed, for a refusal."""
+        return f"Type a {self.name} such as {self.examples}."
+
+
+LENGTH = Kind(
+    "length",
+    "mm",
+    {
+        "mm": 1.0,
+        "cm": 10.0,
+        "m": 1000.0,
+        "um": 0.001,
+        "µm": 0.001,
+        "μm": 0.001,
+        "micron": 0.001,
+        "microns": 0.001,
+        "in": INCH,
+        "inch": INCH,
+        "inches": INCH,
+        '"': INCH,
+        "″": INCH,
+        "''": INCH,
+        "ft": 12 * INCH,
+        "thou": INCH / 1000,
+        "tenth": INCH / 10000,
+        "tenths": INCH / 10000,
+    },
+    '54, 1 3/8in, .0015", 50 thou, 2 tenths or 28+6.35/2',
+    limit=100_000.0,
+)
+ANGLE = Kind(
+    "angle",
+    "deg",
+    {
+        "deg": 1.0,
+        "°": 1.0,
+        "d": 1.0,
+        "m": 1 / 60,
+        "min": 1 / 60,
+        "'": 1 / 60,
+        "′": 1 / 60,
+        "s": 1 / 3600,
+        "sec": 1 / 3600,
+        '"': 1 / 3600,
+        "″": 1 / 3600,
+        "rad": 180 / math.pi,
+    },
+    "12.5, 12.5deg or 5d42m38s",
+    limit=3600.0,
+)
+NUMBER = Kind("number", "", {}, "3 or 2.5")
+COUNT = Kind("whole number", "", {}, "3 or 12", limit=1_000_000)
+PERCENT = Kind("percentage", "%", {"%": 1.0}, "75%")
+TEMPERATURE = Kind(
+    "temperature", "°C", {"c": 1.0, "°c": 1.0, "degc": 1.0}, "20 or 23.5", limit=2000.0
+)
+STRESS = Kind(
+    "stress", "MPa", {"mpa": 1.0, "n/mm2": 1.0, "gpa": 1000.0}, "400", limit=1e6
+)
+FORCE = Kind("force", "N", {"n": 1.0, "kn": 1000.0}, "200N or 1.5kN", limit=1e9)
+ROTATION = Kind("speed", "rpm", {"rpm": 1.0}, "540", limit=1e6)
+SURFACE_SPEED = Kind("surface speed", "m/min", {"m/min": 1.0}, "30", limit=1e5)
+FEED = Kind("feed", "mm/rev", {"mm/rev": 1.0}, "0.1", limit=1e3)
+
+_TOKEN = re.compile(
+    r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<number>\d+(?:\.\d*)?|\.\d+)"
+    r"|(?P<op>[-+*/()−×])|(?P<unit>''|[^\W\d_]+|°[cC]?|%|[\"'″′]))"
+)
+
+
+def _tokens(text: str, kind: Kind) -> list[tuple[str, str]]:
+    out: list[tuple[str, str]] = []
+    at = 0
+    while at < len(text):
+        if text[at:].isspace():
+            break
+        match = _TOKEN.match(text, at)
+        if match is None:
+            raise BadInput("", f"{text[at:].strip()[0]!r} has no meaning here. "
+                           + kind.allowed)
+        sort = match.lastgroup or ""
+        out.append((sort, match.group(sort).replace("−", "-").replace("×", "*")))
+        at = match.end()
+    return out
+
+
+@dataclass(slots=True)
+class _Term:
+    """A value on the way: bare (no unit yet) or already in the base unit."""
+
+    value: float
+    bare: bool
+
+
+class _Reader:
+    """Recursive descent over sums, products and fractions with units."""
+
+    def __init__(self, text: str, kind: Kind, bare_factor: float) -> None:
+        self.kind = kind
+        self.factor = bare_factor
+        self.tokens = _tokens(text, kind)
+        self.at = 0
+
+    def refuse(self, why: str) -> BadInput:
+        return BadInput("", f"{why} {self.kind.allowed}")
+
+    def peek(self, sort: str) -> str:
+        if self.at < len(self.tokens) and self.tokens[self.at][0] == sort:
+            return self.tokens[self.at][1]
+        return ""
+
+    def based(self, term: _Term) -> float:
+        return term.value * self.factor if term.bare else term.value
+
+    def whole(self) -> float:
+        term = self.sum()
+        if self.at < len(self.tokens):
+            raise self.refuse(f"{self.tokens[self.at][1]!r} stands where it cannot.")
+        return self.based(term)
+
+    def sum(self) -> _Term:
+        left = self.product()
+        while self.peek("op") in ("+", "-"):
+            sign = 1 if self.tokens[self.at][1] == "+" else -1
+            self.at += 1
+            right = self.product()
+            if left.bare and right.bare:
+                left = _Term(left.value + sign * right.value, True)
+            else:
+                left = _Term(self.based(left) + sign * self.based(right), False)
+        return left
+
+    def product(self) -> _Term:
+        left = self.signed()
+        while self.peek("op") in ("*", "/"):
+            op = self.tokens[self.at][1]
+            self.at += 1
+            right = self.signed()
+            if not left.bare and not right.bare:
+                raise self.refuse("Two sizes cannot be multiplied or divided here.")
+            bare = left.bare and right.bare
+            if op == "*":
+                left = _Term(left.value * right.value, bare)
+            elif right.bare:
+                if right.value == 0:
+                    raise self.refuse("Nothing can be divided by zero.")
+                left = _Term(left.value / right.value, bare)
+            else:
+                # in 13/64" the unit belongs to the whole fraction
+                number, unit = self.divisor
+                if number == 0:
+                    raise self.refuse("Nothing can be divided by zero.")
+                left = _Term(left.value / number * unit, False)
+        return left
+
+    def signed(self) -> _Term:
+        if self.peek("op") in ("+", "-"):
+            sign = -1 if self.tokens[self.at][1] == "-" else 1
+            self.at += 1
+            term = self.signed()
+            return _Term(sign * term.value, term.bare)
+        return self.value()
+
+    def value(self) -> _Term:
+        if self.peek("op") == "(":
+            self.at += 1
+            inner = self.sum()
+            if self.peek("op") != ")":
+                raise self.refuse("A closing bracket is missing.")
+            self.at += 1
+            return self.with_unit(inner)
+        mixed = self.peek("mixed")
+        number = self.peek("number")
+        if not mixed and not number:
+            raise self.refuse("A number is missing.")
+        self.at += 1
+        if mixed:
+            whole, over, under = re.split(r"[\s/]+", mixed)
+            if int(under) == 0:
+                raise self.refuse("Nothing can be divided by zero.")
+            return self.with_unit(_Term(int(whole) + int(over) / int(under), True))
+        return self.with_unit(_Term(float(number), True))
+
+    def with_unit(self, term: _Term) -> _Term:
+        word = self.peek("unit")
+        if not word:
+            return term
+        if not term.bare:
+            raise self.refuse("A unit is given twice.")
+        self.at += 1
+        factor = self.kind.units.get(word.lower())
+        if factor is None:
+            raise self.refuse(f"{word!r} is not a unit of a {self.kind.name}.")
+        self.divisor = (term.value, factor)
+        value = term.value * factor
+        # 5d42m38s: parts written together add up
+        if self.kind is ANGLE and self.peek("number"):
+            self.at += 1
+            rest = self.with_unit(_Term(float(self.tokens[self.at - 1][1]), True))
+            if rest.bare:
+                raise self.refuse("The last part of the angle has no unit.")
+            value += rest.value
+        return _Term(value, False)
+
+
+def parse(
+    text: str,
+    kind: Kind = LENGTH,
+    *,
+    inch: bool = False,
+    key: str = "",
+    low: float | None = None,
+    high: float | None = None,
+    above: float | None = None,
+) -> float:
+    """Read a typed quantity; returns it in the base unit of its kind.
+
+    inch: a bare length is inches. low, high: allowed range, both accepted;
+    above: must be more than this. Raises BadInput(key) saying what is allowed.
+
+    >>> parse('1 3/8in')
+    34.925
+    >>> round(parse('2.5in-6.5mm'), 6)
+    57.0
+    >>> parse('28+6.35/2')
+    31.175
+    >>> round(parse('5d42m38s', ANGLE), 4)
+    5.7106
+    """
+    text = text.strip()
+    try:
+        if not text:
+            raise BadInput("", f"Nothing is typed. {kind.allowed}")
+        if len(text) > 200:
+            raise BadInput("", f"That is too long to be a {kind.name}. {kind.allowed}")
+        if re.search(r"\d,\d", text):
+            raise BadInput("", f"Write the decimal with a point, not a comma. {kind.allowed}")
+        if re.match(r"^\d+-\d+/\d+(?!\d)", text):
+            raise BadInput(
+                "", f"{text!r} could mean a mixed number or a difference: type a "
+                "space (1 3/8in) for the one, spaces round the minus (1 - 3/8) for "
+                "the other.")
+        factor = INCH if inch and kind is LENGTH else 1.0
+        try:
+            value = _Reader(text, kind, factor).whole()
+        except (RecursionError, OverflowError):
+            raise BadInput("", f"That is too long to be a {kind.name}. {kind.allowed}") from None
+        return checked(value, kind, low=low, high=high, above=above)
+    except BadInput as error:
+        raise BadInput(key, error.message) from None
+
+
+def checked(
+    value: float,
+    kind: Kind,
+    *,
+    key: str = "",
+    low: float | None = None,
+    high: float | None = None,
+    above: float | None = None,
+) -> float:
+    """The value itself, if it is a number inside what is allowed."""
+    if not math.isfinite(value) or abs(value) > kind.limit:
+        raise BadInput(key, f"That is no size a shop can hold. {kind.allowed}")
+    if kind is COUNT and value != round(value):
+        raise BadInput(key, f"{value:g} is not a whole number. {kind.allowed}")
+    unit = f" {kind.unit}" if kind.unit else ""
+    if (above is not None and not value > above) or (
+        low is not None and not value >= low
+    ) or (high is not None and not value <= high):
+        least = f"above {above:g}" if above is not None else (
+            f"from {low:g}" if low is not None else "")
+        most = f"up to {high:g}" if high is not None else ""
+        span = " and ".join(part for part in (least, most) if part)
+        raise BadInput(key, f"{value:.6g}{unit} is outside what is allowed: "
+                       f"{span}{unit}.")
+    return value
+
+
+def decimals(step: float) -> int:
+    """Decimal places that a step (resolution, or a tenth of a band) supports.
+
+    >>> [decimals(s) for s in (0.02, 0.01, 0.001, 0.5, 5.0)]
+    [2, 2, 3, 1, 0]
+    """
+    if not step > 0:
+        return 3
+    return max(0, min(6, math.ceil(-math.log10(step) - 1e-9)))
+
+
+def plain(value: float, places: int) -> str:
+    """A number with a true minus sign and never a minus zero."""
+    text = f"{value:.{places}f}"
+    if float(text) == 0:
+        text = text.lstrip("-")
+    return text.replace("-", "−")
+
+
+def length_text(
+    value: float, step: float = 0.001, inch: bool = False, unit: bool = True
+) -> str:
+    """A length in one unit system, with no more digits than `step` (mm) supports.
+
+    >>> length_text(12.7, 0.01), length_text(12.7, 0.01, inch=True)
+    ('12.70 mm', '0.500 in')
+    """
+    if inch:
+        # a tenth (0.0001 in) is the finest a shop reads
+        places = min(4, decimals(step / INCH * 2))
+        text = plain(value / INCH, places)
+        return f"{text} in" if unit else text
+    text = plain(value, decimals(step))
+    return f"{text} mm" if unit else text
+
+
+def small_text(value: float, inch: bool = False, signed: bool = False) -> str:
+    """A small difference: micrometres, or tenths and thou of an inch.
+
+    >>> small_text(0.0125), small_text(0.0254, inch=True)
+    ('12.5 µm', '1.0 thou')
+    """
+    if inch:
+        text, unit = plain(value / INCH * 1000, 1), "thou"
+    else:
+        micro = value * 1000
+        text, unit = plain(micro, 0 if abs(micro) >= 20 else 1), "µm"
+    if signed and value > 0:
+        text = "+" + text
+    return f"{text} {unit}"
+
+
+def angle_text(value: float, places: int = 1) -> str:
+    """Degrees as decimal text with the sign."""
+    return f"{plain(value, places)}°"
+
+
+def text_of(value: float, kind: Kind, inch: bool = False) -> str:
+    """Any quantity as a person reads it, with its unit."""
+    if kind is LENGTH:
+        return length_text(value, 0.001, inch)
+    if kind is ANGLE:
+        return angle_text(value, 4)
+    if kind is COUNT:
+        return f"{value:.0f}"
+    unit = f" {kind.unit}" if kind.unit else ""
+    return f"{value:.6g}{unit}".replace("-", "−")

@@ -1,0 +1,246 @@
+"""The registry of reckonings: each calculation declared once.
+
+Screens, command line and help are made from the declarations; an answer
+carries its working, so every number can be opened to where it came from.
+"""
+
+import functools
+import importlib
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import Kind
+
+TEXT = Kind("word", "", {}, "H7")
+FLAG = Kind("yes or no", "", {}, "yes or no")
+
+# modules that declare reckonings; imported when the registry is first asked
+SUBJECTS = (
+    "limits",
+    "fit",
+    "screw_thread",
+    "screws",
+    "measuring",
+    "bolt_circle",
+    "runout",
+    "speeds",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Input:
+    """One typed input. A required one has no default."""
+
+    key: str
+    kind: Kind
+    meaning: str
+    default: Any = ...
+    above: float | None = None
+    low: float | None = None
+    high: float | None = None
+    choices: tuple[str, ...] = ()
+    many: bool = False
+
+    @property
+    def required(self) -> bool:
+        return self.default is ...
+
+    def read(self, given: Any, inch: bool = False) -> Any:
+        """The value in base units. Raises BadInput naming this input."""
+        if self.many:
+            if isinstance(given, str):
+                given = [part for part in given.strip(" []").split(",") if part.strip()]
+            if not isinstance(given, Sequence) or not given:
+                raise BadInput(self.key, "Give a list, as in 46.01,46.02.")
+            return tuple(self._one(part, inch) for part in given)
+        return self._one(given, inch)
+
+    def _one(self, given: Any, inch: bool) -> Any:
+        if self.kind is FLAG:
+            word = str(given).strip().lower()
+            if word in ("true", "yes", "1", "on"):
+                return True
+            if word in ("false", "no", "0", "off"):
+                return False
+            raise BadInput(self.key, "Say yes or no.")
+        if self.kind is TEXT:
+            word = str(given).strip()
+            if self.choices and word not in self.choices:
+                raise unknown(self.key, word, self.choices)
+            if not word:
+                raise BadInput(self.key, f"Nothing is typed. Type {self.meaning}.")
+            return word
+        if isinstance(given, bool) or given is None:
+            raise BadInput(self.key, self.kind.allowed)
+        if isinstance(given, int | float):
+            value = float(given)
+            quantity.checked(value, self.kind, key=self.key, low=self.low,
+                             high=self.high, above=self.above)
+        else:
+            value = quantity.parse(str(given), self.kind, inch=inch, key=self.key,
+                                   low=self.low, high=self.high, above=self.above)
+        return int(value) if self.kind is quantity.COUNT else value
+
+
+@dataclass(frozen=True, slots=True)
+class Result:
+    """One named result."""
+
+    key: str
+    kind: Kind
+    meaning: str
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One line of working: what it is, the sum written out, its value."""
+
+    what: str
+    expression: str
+    value: float
+    kind: Kind
+
+
+@dataclass(slots=True)
+class Trail:
+    """Collects the working while a reckoning runs."""
+
+    steps: list[Step] = field(default_factory=list)
+    cautions: list[str] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
+    sources: list[str] = field(default_factory=list)
+
+    def step(
+        self, what: str, expression: str, value: float, kind: Kind = quantity.LENGTH
+    ) -> float:
+        """Write a line of working; returns the value."""
+        self.steps.append(Step(what, expression, value, kind))
+        return value
+
+    def source(self, source: str) -> None:
+        if source not in self.sources:
+            self.sources.append(source)
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """A reckoning's results with everything needed to open them."""
+
+    reckoner: str
+    title: str
+    inputs: Mapping[str, Any]
+    results: Mapping[str, Any]
+    units: Mapping[str, str]
+    working: tuple[Step, ...]
+    sources: tuple[str, ...]
+    cautions: tuple[str, ...]
+    notes: tuple[str, ...]
+
+    def __getitem__(self, key: str) -> Any:
+        return self.results[key]
+
+    def as_json(self) -> dict[str, Any]:
+        """The answer as plain values for one JSON object."""
+        return {
+            "reckoner": self.reckoner,
+            "inputs": dict(self.inputs),
+            "results": dict(self.results),
+            "units": dict(self.units),
+            "working": [
+                {"what": s.what, "expression": s.expression, "value": s.value,
+                 "unit": s.kind.unit}
+                for s in self.working
+            ],
+            "sources": list(self.sources),
+            "cautions": list(self.cautions),
+            "notes": list(self.notes),
+        }
+
+
+@dataclass(frozen=True, slots=True)
+class Reckoning:
+    """A declared reckoning."""
+
+    name: str
+    group: str
+    title: str
+    inputs: tuple[Input, ...]
+    results: tuple[Result, ...]
+    sources: tuple[str, ...]
+    work: Callable[..., Mapping[str, Any]]
+
+    def read(self, given: Mapping[str, Any], inch: bool = False) -> dict[str, Any]:
+        """All inputs in base units, defaults filled in. Raises BadInput."""
+        known = {one.key: one for one in self.inputs}
+        for key in given:
+            if key not in known:
+                raise unknown(key, key, known)
+        values: dict[str, Any] = {}
+        for one in self.inputs:
+            if one.key in given and given[one.key] is not None:
+                values[one.key] = one.read(given[one.key], inch)
+            elif one.required:
+                raise BadInput(one.key, f"{one.key} is missing: {one.meaning}.")
+            else:
+                values[one.key] = one.default
+        return values
+
+    def answer(self, given: Mapping[str, Any], inch: bool = False) -> Answer:
+        """Work it out. Raises BadInput naming the input at fault."""
+        values = self.read(given, inch)
+        trail = Trail()
+        results = self.work(trail, **values)
+        kinds = {one.key: one.kind for one in self.results}
+        return Answer(
+            self.name,
+            self.title,
+            {key: value for key, value in values.items() if value is not None},
+            results,
+            {key: kinds[key].unit for key in results},
+            tuple(trail.steps),
+            self.sources + tuple(s for s in trail.sources if s not in self.sources),
+            tuple(trail.cautions),
+            tuple(trail.notes),
+        )
+
+
+_declared: dict[str, Reckoning] = {}
+
+
+def reckoning(
+    name: str,
+    *,
+    group: str,
+    title: str,
+    inputs: tuple[Input, ...],
+    results: tuple[Result, ...],
+    sources: tuple[str, ...],
+) -> Callable[[Callable[..., Mapping[str, Any]]], Callable[..., Mapping[str, Any]]]:
+    """Declare the function below as a reckoning; it gets a Trail and its inputs."""
+
+    def declare(
+        work: Callable[..., Mapping[str, Any]],
+    ) -> Callable[..., Mapping[str, Any]]:
+        _declared[name] = Reckoning(name, group, title, inputs, results, sources, work)
+        return work
+
+    return declare
+
+
+@functools.cache
+def reckonings() -> Mapping[str, Reckoning]:
+    """Every declared reckoning by name, grouped and sorted."""
+    for subject in SUBJECTS:
+        importlib.import_module(f"machinon.core.{subject}")
+    return dict(sorted(_declared.items(), key=lambda item: (item[1].group, item[0])))
+
+
+def reckon(name: str, inputs: Mapping[str, Any], inch: bool = False) -> Answer:
+    """Answer one reckoning. Raises BadInput, for an unknown name on `reckoner`."""
+    known = reckonings()
+    if name not in known:
+        raise unknown("reckoner", name, known)
+    return known[name].answer(inputs, inch)

@@ -1,0 +1,1 @@
+"""The desktop application: windows, views, presenters and painters."""

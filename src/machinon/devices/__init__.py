@@ -1,0 +1,1 @@
+"""Read-outs and digital gauges; empty until the first one is built."""

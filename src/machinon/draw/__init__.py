@@ -1,0 +1,1 @@
+"""Drawings as plain data: lines, arcs, hatches, dimensions tied to surfaces."""

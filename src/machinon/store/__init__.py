@@ -1,0 +1,1 @@
+"""The shop file: documents, revisions, daybook, migrations."""
