@@ -1,0 +1,101 @@
+"""Bolt circles: where the holes lie, and the circle found from a span."""
+
+import math
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import ANGLE, COUNT, LENGTH
+from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
+
+
+def hole_points(
+    holes: int, diameter: float, start: float = 0.0
+) -> tuple[tuple[float, float], ...]:
+    """Centres of equally spaced holes, (holes, 2), mm, counter-clockwise.
+
+    start: degrees from the x axis of the first hole.
+
+    >>> [round(x, 3) for x, y in hole_points(3, 100)]
+    [50.0, -25.0, -25.0]
+    """
+    return tuple(
+        (diameter / 2 * math.cos(math.radians(start + 360 * i / holes)),
+         diameter / 2 * math.sin(math.radians(start + 360 * i / holes)))
+        for i in range(holes))
+
+
+def circle_from_span(span: float, hole: float, holes: int) -> float:
+    """Bolt circle from the span over the outside of two neighbouring holes.
+
+    span, hole: mm. Returns mm. Raises BadInput on `span` or `holes`.
+    Source: geometry; span less one hole is the chord of one division.
+
+    >>> round(circle_from_span(6.35 + 50, 6.35, 6), 6)
+    100.0
+    """
+    if holes < 2:
+        raise BadInput("holes", "A circle of holes has at least 2 holes.")
+    if not span > hole > 0:
+        raise BadInput("span", f"The span over two holes must be more than one hole "
+                       f"({hole:g} mm).")
+    return (span - hole) / math.sin(math.pi / holes)
+
+
+@reckoning(
+    "bolt-circle",
+    group="Holes, patterns and dividing",
+    title="Coordinates of a bolt circle",
+    inputs=(
+        Input("holes", COUNT, "number of holes", low=1, high=1000),
+        Input("diameter", LENGTH, "diameter of the circle", above=0),
+        Input("start", ANGLE, "angle of the first hole", default=0.0),
+        Input("x", LENGTH, "centre, x", default=0.0),
+        Input("y", LENGTH, "centre, y", default=0.0),
+        Input("from", TEXT, "where angles start", default="x-axis",
+              choices=("x-axis", "12-oclock")),
+        Input("clockwise", FLAG, "count clockwise", default=False),
+    ),
+    results=(
+        Result("points", LENGTH, "hole centres, a pair x, y for each hole"),
+        Result("chord", LENGTH, "centre to centre of neighbours"),
+        Result("angle_step", ANGLE, "angle from hole to hole"),
+    ),
+    sources=("geometry",),
+)
+def _bolt_circle(trail: Trail, **given: Any) -> dict[str, Any]:
+    holes, diameter = given["holes"], given["diameter"]
+    zero = 90.0 if given["from"] == "12-oclock" else 0.0
+    sense = -1.0 if given["clockwise"] else 1.0
+    step = trail.step("Angle from hole to hole", f"360° / {holes}", 360 / holes, ANGLE)
+    chord = 0.0
+    if holes > 1:
+        chord = trail.step("Chord", f"{diameter:g} × sin(180° / {holes})",
+                           diameter * math.sin(math.pi / holes))
+    points = []
+    for i in range(holes):
+        angle = math.radians(zero + sense * (given["start"] + i * step))
+        points.append([given["x"] + diameter / 2 * math.cos(angle),
+                       given["y"] + diameter / 2 * math.sin(angle)])
+    return {"points": points, "chord": chord, "angle_step": step}
+
+
+@reckoning(
+    "hole-span",
+    group="Holes, patterns and dividing",
+    title="Bolt circle from the span over two neighbouring holes",
+    inputs=(
+        Input("span", LENGTH, "over the outside of two neighbouring holes", above=0),
+        Input("hole", LENGTH, "diameter of one hole", above=0),
+        Input("holes", COUNT, "number of holes in the circle", low=2, high=1000),
+    ),
+    results=(
+        Result("chord", LENGTH, "centre to centre of neighbours"),
+        Result("diameter", LENGTH, "diameter of the bolt circle"),
+    ),
+    sources=("geometry: chord = diameter × sin(180° / holes)",),
+)
+def _hole_span(trail: Trail, span: float, hole: float, holes: int) -> dict[str, Any]:
+    diameter = circle_from_span(span, hole, holes)
+    chord = trail.step("Centre to centre", f"{span:.3f} − {hole:.3f}", span - hole)
+    trail.step("Bolt circle", f"{chord:.3f} / sin(180° / {holes})", diameter)
+    return {"chord": chord, "diameter": diameter}

@@ -1,0 +1,165 @@
+"""What the shop owns: machines, pieces with their surfaces, instruments.
+
+All are documents: immutable values that are kept whole in the shop file.
+"""
+
+from typing import Literal
+
+import msgspec
+
+from machinon.core.errors import BadInput
+
+SurfaceKind = Literal["outside", "inside", "length", "pitch", "span"]
+
+
+class Reading(msgspec.Struct, frozen=True, omit_defaults=True):
+    """One measurement as it was taken.
+
+    value: mm as the instrument showed it; typed: as it was typed;
+    temperature: of the part, °C, None when nobody looked; at: ISO time;
+    struck: why it does not count, empty while it does; kept: why a reading
+    that was pointed out counts all the same.
+    """
+
+    value: float
+    instrument: str
+    typed: str = ""
+    place: str = ""
+    temperature: float | None = None
+    at: str = ""
+    struck: str = ""
+    kept: str = ""
+
+
+class Surface(msgspec.Struct, frozen=True, omit_defaults=True):
+    """A functional face of a piece and its readings; kind says what is read."""
+
+    id: str
+    name: str
+    kind: SurfaceKind
+    how: str = ""
+    readings: tuple[Reading, ...] = ()
+
+
+class Instrument(msgspec.Struct, frozen=True, omit_defaults=True):
+    """An instrument; lengths in mm.
+
+    resolution: what it shows; uncertainty: of one reading, two sigma, with
+    its zero; repeatability: one sigma of reading again; suits: surface kinds.
+    """
+
+    id: str
+    name: str
+    resolution: float
+    uncertainty: float
+    repeatability: float
+    suits: tuple[SurfaceKind, ...]
+    inch: bool = False
+    checked: str = ""
+
+
+class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
+    """A part that exists. role: what it does in a stack (nose, chuck, plate)."""
+
+    id: str
+    name: str
+    role: Literal["nose", "chuck", "plate", "other"]
+    material: str = "steel"
+    surfaces: tuple[Surface, ...] = ()
+    note: str = ""
+
+    def surface(self, id: str) -> Surface | None:
+        return next((one for one in self.surfaces if one.id == id), None)
+
+    def with_surface(self, surface: Surface) -> "Piece":
+        """The piece with one surface put in or changed."""
+        if self.surface(surface.id) is None:
+            return msgspec.structs.replace(
+                self, surfaces=(*self.surfaces, surface))
+        return msgspec.structs.replace(self, surfaces=tuple(
+            surface if one.id == surface.id else one for one in self.surfaces))
+
+
+class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
+    """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
+
+    dial_reads: whether one turn of the cross dial is counted on the diameter;
+    dial_division: one graduation as the dial reads, mm.
+    """
+
+    id: str
+    name: str
+    centre_height: float
+    between_centres: float
+    swing_over_slide: float
+    speeds: tuple[float, ...]
+    nose: str
+    dial_reads: Literal["diameter", "radius"] = "diameter"
+    dial_division: float = 0.02
+    lead_screw: float = 4.0
+    tailstock: str = ""
+
+
+class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):
+    """The shop as a whole: its name, habits and instruments."""
+
+    id: str = "shop"
+    name: str = ""
+    inch: bool = False
+    temperature: float = 20.0
+    first_angle: bool = True
+    instruments: tuple[Instrument, ...] = ()
+
+    def instrument(self, id: str) -> Instrument:
+        """An instrument by id. Raises BadInput on `instrument`."""
+        for one in self.instruments:
+            if one.id == id:
+                return one
+        raise BadInput("instrument", "That instrument is not in the shop; choose "
+                       "one of those listed.")
+
+    def instruments_for(self, kind: SurfaceKind) -> tuple[Instrument, ...]:
+        """Those that can measure a kind of surface, surest first."""
+        return tuple(sorted((one for one in self.instruments if kind in one.suits),
+                            key=lambda one: one.uncertainty))
+
+
+# A set that most small shops have; a person edits it to what they own.
+STARTER_INSTRUMENTS = (
+    Instrument("micrometer", "Micrometer 0–150, 0.01", 0.001, 0.006, 0.002,
+               ("outside",), checked="on its setting rods"),
+    Instrument("bore-gauge", "Three-point bore gauge, 0.005", 0.001, 0.006, 0.002,
+               ("inside",), checked="in its setting ring"),
+    Instrument("caliper", "Digital caliper, 0.01", 0.01, 0.03, 0.01,
+               ("outside", "inside", "length", "span")),
+    Instrument("inch-micrometer", "Inch micrometer 1–2, tenths", 0.00254, 0.0076,
+               0.0025, ("outside",), inch=True),
+    Instrument("depth-gauge", "Depth micrometer, 0.01", 0.01, 0.015, 0.004,
+               ("length",)),
+    Instrument("thread-gauge", "Thread gauge", 0.05, 0.05, 0.01, ("pitch",)),
+)
+
+NOSE_SURFACES = (
+    Surface("register", "Register", "outside",
+            "Across the plain part behind the thread, at two places a quarter turn apart."),
+    Surface("register-length", "Register length", "length",
+            "From the shoulder to the first thread."),
+    Surface("thread-major", "Thread over the crests", "outside",
+            "Over the crests at two places; a little under the nominal is usual."),
+    Surface("thread-pitch", "Thread pitch", "pitch",
+            "Thread gauge, or ten crests with a caliper divided by ten."),
+    Surface("nose-length", "Nose length", "length",
+            "From the shoulder to the end of the nose."),
+)
+
+CHUCK_SURFACES = (
+    Surface("body", "Body diameter", "outside", "Across the chuck body."),
+    Surface("recess", "Rear recess", "inside",
+            "Across the recess at three places; wipe it clean first."),
+    Surface("recess-depth", "Recess depth", "length",
+            "From the rear face to the floor of the recess."),
+    Surface("bolt-hole", "Bolt hole", "inside",
+            "Across the crests of one tapped hole, or over a screw that fits it."),
+    Surface("bolt-span", "Span over two bolt holes", "span",
+            "Outside edge to outside edge of two neighbouring holes."),
+)

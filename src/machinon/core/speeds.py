@@ -1,0 +1,78 @@
+"""Cutting speeds: the surface speed of a cut and the speed the machine has."""
+
+import math
+from collections.abc import Sequence
+from typing import Any
+
+from machinon.core.materials import material as material_named
+from machinon.core.quantity import FEED, LENGTH, ROTATION, SURFACE_SPEED
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+
+# share of the plain turning speed, and a usual feed in mm a turn
+OPERATIONS = {
+    "turn": (1.0, 0.1),
+    "bore": (0.8, 0.08),
+    "face": (1.0, 0.1),
+    "drill": (0.8, 0.15),
+    "ream": (0.35, 0.25),
+    "thread": (0.35, 0.0),
+    "part": (0.5, 0.05),
+    "countersink": (0.4, 0.1),
+}
+TOOLS = ("hss", "cobalt", "carbide", "brazed")
+
+
+def surface_speed(material: str, tool: str, operation: str) -> float:
+    """Recommended surface speed, m/min. Raises BadInput on `material`."""
+    one = material_named(material)
+    base = {"hss": one.turn_hss, "cobalt": 1.25 * one.turn_hss,
+            "carbide": one.turn_carbide, "brazed": 0.7 * one.turn_carbide}[tool]
+    return base * OPERATIONS[operation][0]
+
+
+def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
+    """The machine's nearest speed at or below the ideal, else its slowest; rpm."""
+    below = [one for one in speeds if one <= ideal]
+    return max(below) if below else min(speeds)
+
+
+@reckoning(
+    "speeds",
+    group="Cutting",
+    title="Speed and feed of a cut",
+    inputs=(
+        Input("material", TEXT, "what is cut"),
+        Input("tool", TEXT, "what cuts", default="hss", choices=TOOLS),
+        Input("operation", TEXT, "how", default="turn", choices=tuple(OPERATIONS)),
+        Input("diameter", LENGTH, "diameter that turns: work or cutter", above=0),
+        Input("machine_speeds", ROTATION, "the machine's own speeds", default=None,
+              above=0, many=True),
+    ),
+    results=(
+        Result("surface_speed", SURFACE_SPEED, "recommended surface speed"),
+        Result("rpm_ideal", ROTATION, "speed that gives it"),
+        Result("rpm", ROTATION, "the machine's nearest at or below"),
+        Result("feed", FEED, "a feed to start with"),
+    ),
+    sources=("usual shop figures for material and tool; rpm = 1000 v / (π d)",),
+)
+def _speeds(
+    trail: Trail,
+    material: str,
+    tool: str,
+    operation: str,
+    diameter: float,
+    machine_speeds: tuple[float, ...] | None,
+) -> dict[str, Any]:
+    speed = trail.step("Surface speed", f"{tool} in {material}, {operation}",
+                       surface_speed(material, tool, operation), SURFACE_SPEED)
+    ideal = trail.step("Ideal speed", f"1000 × {speed:g} / (π × {diameter:g})",
+                       1000 * speed / (math.pi * diameter), ROTATION)
+    rpm = ideal
+    if machine_speeds:
+        rpm = trail.step("The machine's own", "nearest at or below",
+                         machine_speed(ideal, machine_speeds), ROTATION)
+        if rpm > ideal:
+            trail.cautions.append("The machine's slowest speed is faster than wanted.")
+    return {"surface_speed": speed, "rpm_ideal": ideal, "rpm": rpm,
+            "feed": OPERATIONS[operation][1]}
