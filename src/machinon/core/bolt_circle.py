@@ -19,9 +19,12 @@ def hole_points(
     [50.0, -25.0, -25.0]
     """
     return tuple(
-        (diameter / 2 * math.cos(math.radians(start + 360 * i / holes)),
-         diameter / 2 * math.sin(math.radians(start + 360 * i / holes)))
-        for i in range(holes))
+        (
+            diameter / 2 * math.cos(math.radians(start + 360 * i / holes)),
+            diameter / 2 * math.sin(math.radians(start + 360 * i / holes)),
+        )
+        for i in range(holes)
+    )
 
 
 def circle_from_span(span: float, hole: float, holes: int) -> float:
@@ -36,8 +39,9 @@ def circle_from_span(span: float, hole: float, holes: int) -> float:
     if holes < 2:
         raise BadInput("holes", "A circle of holes has at least 2 holes.")
     if not span > hole > 0:
-        raise BadInput("span", f"The span over two holes must be more than one hole "
-                       f"({hole:g} mm).")
+        raise BadInput(
+            "span", f"The span over two holes must be more than one hole ({hole:g} mm)."
+        )
     return (span - hole) / math.sin(math.pi / holes)
 
 
@@ -51,8 +55,13 @@ def circle_from_span(span: float, hole: float, holes: int) -> float:
         Input("start", ANGLE, "angle of the first hole", default=0.0),
         Input("x", LENGTH, "centre, x", default=0.0),
         Input("y", LENGTH, "centre, y", default=0.0),
-        Input("from", TEXT, "where angles start", default="x-axis",
-              choices=("x-axis", "12-oclock")),
+        Input(
+            "from",
+            TEXT,
+            "where angles start",
+            default="x-axis",
+            choices=("x-axis", "12-oclock"),
+        ),
         Input("clockwise", FLAG, "count clockwise", default=False),
     ),
     results=(
@@ -69,13 +78,20 @@ def _bolt_circle(trail: Trail, **given: Any) -> dict[str, Any]:
     step = trail.step("Angle from hole to hole", f"360° / {holes}", 360 / holes, ANGLE)
     chord = 0.0
     if holes > 1:
-        chord = trail.step("Chord", f"{diameter:g} × sin(180° / {holes})",
-                           diameter * math.sin(math.pi / holes))
+        chord = trail.step(
+            "Chord",
+            f"{diameter:g} × sin(180° / {holes})",
+            diameter * math.sin(math.pi / holes),
+        )
     points = []
     for i in range(holes):
         angle = math.radians(zero + sense * (given["start"] + i * step))
-        points.append([given["x"] + diameter / 2 * math.cos(angle),
-                       given["y"] + diameter / 2 * math.sin(angle)])
+        points.append(
+            [
+                given["x"] + diameter / 2 * math.cos(angle),
+                given["y"] + diameter / 2 * math.sin(angle),
+            ]
+        )
     return {"points": points, "chord": chord, "angle_step": step}
 
 

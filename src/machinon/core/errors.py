@@ -24,7 +24,5 @@ def unknown(key: str, word: str, known: Iterable[str]) -> BadInput:
     if near:
         hint = f"did you mean {near[0]}?"
     else:
-        hint = "known are " + ", ".join(names[:12]) + (
-            " …" if len(names) > 12 else "."
-        )
+        hint = "known are " + ", ".join(names[:12]) + (" …" if len(names) > 12 else ".")
     return BadInput(key, f"{word!r} is not known; {hint}")

@@ -23,7 +23,8 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     number: as shown in the stack; kind: which gauge picture it gets;
     piece, surface: the existing half; exists: whether that half is the hole
     or the shaft; want: a character in plain words, an ISO code, or "own"
-    with clearance_min and clearance_max (mm, negative is interference).
+    with clearance_min and clearance_max (mm, negative is interference);
+    thread: the thread as decided by the person, else found from the readings.
     """
 
     number: int
@@ -35,6 +36,7 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     want: str = "slides"
     clearance_min: float = 0.0
     clearance_max: float = 0.0
+    thread: str = ""
     reason: str = ""
 
 
@@ -58,9 +60,17 @@ class Character:
 @functools.cache
 def characters() -> Mapping[str, Character]:
     """The fits in plain words, tightest last."""
-    return {r["key"]: Character(r["key"], r["words"], r["letter"], int(r["grade"]),
-                                r["meaning"], r["source"])
-            for r in rows("fit_characters")}
+    return {
+        r["key"]: Character(
+            r["key"],
+            r["words"],
+            r["letter"],
+            int(r["grade"]),
+            r["meaning"],
+            r["source"],
+        )
+        for r in rows("fit_characters")
+    }
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,29 +93,41 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
         if want in characters():
             one = characters()[want]
             zone = limits.limits_of_size(nominal, one.zone)
-            return Play(-zone.upper_deviation, -zone.lower_deviation,
-                        f"{one.zone} laid on the mate")
+            return Play(
+                -zone.upper_deviation,
+                -zone.lower_deviation,
+                f"{one.zone} laid on the mate",
+            )
         if "/" in want:
             hole, shaft = limits.split_fit(want, "want")
             a, b = (limits.limits_of_size(nominal, z) for z in (hole, shaft))
-            return Play(a.lower_deviation - b.upper_deviation,
-                        a.upper_deviation - b.lower_deviation,
-                        f"full range of {want} at {nominal:g} mm")
+            return Play(
+                a.lower_deviation - b.upper_deviation,
+                a.upper_deviation - b.lower_deviation,
+                f"full range of {want} at {nominal:g} mm",
+            )
         letter, _ = limits.split_zone(want, "want")
         zone = limits.limits_of_size(nominal, want)
         new_is_hole = exists == "shaft"
         if letter.isupper() != new_is_hole:
-            raise BadInput("want", f"{want} is for a {'hole' if letter.isupper() else 'shaft'}"
-                           f", but the {'hole' if new_is_hole else 'shaft'} is to be made.")
+            raise BadInput(
+                "want",
+                f"{want} is for a {'hole' if letter.isupper() else 'shaft'}"
+                f", but the {'hole' if new_is_hole else 'shaft'} is to be made.",
+            )
         if new_is_hole:
-            return Play(zone.lower_deviation, zone.upper_deviation, f"{want} on the mate")
+            return Play(
+                zone.lower_deviation, zone.upper_deviation, f"{want} on the mate"
+            )
         return Play(-zone.upper_deviation, -zone.lower_deviation, f"{want} on the mate")
     except BadInput as error:
         if error.key == "want":
             raise
-        if limits.LARGEST < nominal or nominal <= 0:
+        if nominal > limits.LARGEST or nominal <= 0:
             raise BadInput("want", error.message) from None
-        raise unknown("want", want, [*characters(), "H7/g6", "H7/h6", "g5", "G6"]) from None
+        raise unknown(
+            "want", want, [*characters(), "H7/g6", "H7/h6", "g5", "G6"]
+        ) from None
 
 
 @reckoning(
@@ -113,15 +135,24 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
     group="Fits and materials",
     title="The band for the new half of a fit",
     inputs=(
-        Input("existing", LENGTH, "readings of the half that exists", above=0, many=True),
+        Input(
+            "existing", LENGTH, "readings of the half that exists", above=0, many=True
+        ),
         Input("instrument_uncertainty", LENGTH, "doubt of its size, two sigma", low=0),
         Input("kind", TEXT, "what exists", choices=("hole", "shaft")),
-        Input("want", TEXT, "the fit: words, a zone or a pair such as H7/g6",
-              default=None),
+        Input(
+            "want", TEXT, "the fit: words, a zone or a pair such as H7/g6", default=None
+        ),
         Input("clearance_min", LENGTH, "least play wanted", default=None),
         Input("clearance_max", LENGTH, "most play wanted", default=None),
-        Input("nominal", LENGTH, "nominal size; else the likely one", default=None,
-              above=0, high=limits.LARGEST),
+        Input(
+            "nominal",
+            LENGTH,
+            "nominal size; else the likely one",
+            default=None,
+            above=0,
+            high=limits.LARGEST,
+        ),
     ),
     results=(
         Result("lower", LENGTH, "smallest the new half may be"),
@@ -143,14 +174,18 @@ def _fit_target(
     clearance_max: float | None,
     nominal: float | None,
 ) -> dict[str, Any]:
-    size = trail.step("The mate", f"mean of {len(existing)}",
-                      sum(existing) / len(existing))
+    size = trail.step(
+        "The mate", f"mean of {len(existing)}", sum(existing) / len(existing)
+    )
     if want is not None:
         if nominal is None:
             found, words = likely_nominal(
-                size, instrument_uncertainty, "inside" if kind == "hole" else "outside")
+                size, instrument_uncertainty, "inside" if kind == "hole" else "outside"
+            )
             nominal = found or size
-            trail.notes.append(f"Zone taken at {words or f'{size:.3f} mm as measured'}.")
+            trail.notes.append(
+                f"Zone taken at {words or f'{size:.3f} mm as measured'}."
+            )
         play = wanted_play(want, nominal, kind)
         trail.notes.append(f"Play wanted: {play.says}.")
         least, most = play.least, play.most
@@ -159,27 +194,39 @@ def _fit_target(
     else:
         least, most = clearance_min, clearance_max
     if not least < most:
-        raise BadInput("clearance_max", "The most play must be more than the least "
-                       f"({least:g} mm).")
+        raise BadInput(
+            "clearance_max",
+            f"The most play must be more than the least ({least:g} mm).",
+        )
     doubt = instrument_uncertainty
     if kind == "hole":
-        upper = trail.step("Largest", f"{size:.4f} − {doubt:.4f} − {least:.4f}",
-                           size - doubt - least)
-        lower = trail.step("Smallest", f"{size:.4f} + {doubt:.4f} − {most:.4f}",
-                           size + doubt - most)
+        upper = trail.step(
+            "Largest", f"{size:.4f} − {doubt:.4f} − {least:.4f}", size - doubt - least
+        )
+        lower = trail.step(
+            "Smallest", f"{size:.4f} + {doubt:.4f} − {most:.4f}", size + doubt - most
+        )
     else:
-        lower = trail.step("Smallest", f"{size:.4f} + {doubt:.4f} + {least:.4f}",
-                           size + doubt + least)
-        upper = trail.step("Largest", f"{size:.4f} − {doubt:.4f} + {most:.4f}",
-                           size - doubt + most)
+        lower = trail.step(
+            "Smallest", f"{size:.4f} + {doubt:.4f} + {least:.4f}", size + doubt + least
+        )
+        upper = trail.step(
+            "Largest", f"{size:.4f} − {doubt:.4f} + {most:.4f}", size - doubt + most
+        )
     band = trail.step("Band left", f"{upper:.4f} − {lower:.4f}", upper - lower)
     if band <= 0:
         trail.cautions.append(
             "Nothing is left of the band: the mate is not known well enough. Measure "
-            "it with a surer instrument, or choose an easier fit, or cut to the mate.")
-    return {"lower": lower, "upper": upper,
-            "aim": trail.step("Aim", "middle of the band", (lower + upper) / 2),
-            "band": band, "clearance_min": least, "clearance_max": most}
+            "it with a surer instrument, or choose an easier fit, or cut to the mate."
+        )
+    return {
+        "lower": lower,
+        "upper": upper,
+        "aim": trail.step("Aim", "middle of the band", (lower + upper) / 2),
+        "band": band,
+        "clearance_min": least,
+        "clearance_max": most,
+    }
 
 
 @reckoning(
@@ -196,4 +243,7 @@ def _fit_target(
 def _play_runout(trail: Trail, play: float) -> dict[str, Any]:
     loose = max(play, 0.0)
     offset = trail.step("Offset", f"{loose:.4f} / 2", loose / 2)
-    return {"offset": offset, "tir": trail.step("Run-out", f"2 × {offset:.4f}", 2 * offset)}
+    return {
+        "offset": offset,
+        "tir": trail.step("Run-out", f"2 × {offset:.4f}", 2 * offset),
+    }

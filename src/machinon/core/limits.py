@@ -26,6 +26,11 @@ class Limits:
     lower_deviation: float
     upper_deviation: float
 
+    def __post_init__(self) -> None:
+        # tabulated deviations are whole tenths of a micron; sums of floats are not
+        for key in ("lower_deviation", "upper_deviation"):
+            object.__setattr__(self, key, round(getattr(self, key), 4) + 0.0)
+
     @property
     def lower(self) -> float:
         return self.nominal + self.lower_deviation
@@ -36,15 +41,19 @@ class Limits:
 
     @property
     def tolerance(self) -> float:
-        return self.upper_deviation - self.lower_deviation
+        return round(self.upper_deviation - self.lower_deviation, 4)
 
 
 @functools.cache
 def _grades() -> tuple[tuple[float, float, tuple[float, ...]], ...]:
     return tuple(
-        (float(r["above_mm"]), float(r["to_mm"]),
-         tuple(float(r[f"IT{g}_um"]) for g in range(1, 19)))
-        for r in rows("iso_tolerance_grades"))
+        (
+            float(r["above_mm"]),
+            float(r["to_mm"]),
+            tuple(float(r[f"IT{g}_um"]) for g in range(1, 19)),
+        )
+        for r in rows("iso_tolerance_grades")
+    )
 
 
 @functools.cache
@@ -52,14 +61,18 @@ def _deviations() -> Mapping[str, tuple[tuple[float, float, float], ...]]:
     table: dict[str, list[tuple[float, float, float]]] = {}
     for r in rows("iso_fundamental_deviations"):
         table.setdefault(r["letter"], []).append(
-            (float(r["above_mm"]), float(r["to_mm"]), float(r["deviation_um"])))
+            (float(r["above_mm"]), float(r["to_mm"]), float(r["deviation_um"]))
+        )
     return {letter: tuple(lines) for letter, lines in table.items()}
 
 
 def _nominal(nominal: float) -> float:
     if not 0 < nominal <= LARGEST:
-        raise BadInput("nominal", f"{nominal:g} mm is outside the table: "
-                       f"above 0 and up to {LARGEST:g} mm is in it.")
+        raise BadInput(
+            "nominal",
+            f"{nominal:g} mm is outside the table: "
+            f"above 0 and up to {LARGEST:g} mm is in it.",
+        )
     return nominal
 
 
@@ -95,14 +108,22 @@ def split_zone(zone: str, key: str = "zone") -> tuple[str, int]:
     """Letter and grade of a zone such as `H7`. Raises BadInput on `key`."""
     match = _ZONE.match(zone.strip())
     if match is None:
-        raise BadInput(key, f"{zone!r} is not a zone; a zone is a letter and a grade "
-                       "such as H7 (a hole) or g6 (a shaft).")
+        raise BadInput(
+            key,
+            f"{zone!r} is not a zone; a zone is a letter and a grade "
+            "such as H7 (a hole) or g6 (a shaft).",
+        )
     letter, grade = match.group(1), int(match.group(2))
     if letter.lower() not in SHAFT_LETTERS or letter not in (
-        letter.lower(), letter.upper()
+        letter.lower(),
+        letter.upper(),
     ):
-        raise unknown(key, zone, [f"{one}{grade}" for one in SHAFT_LETTERS]
-                      + [f"{one.upper()}{grade}" for one in SHAFT_LETTERS])
+        raise unknown(
+            key,
+            zone,
+            [f"{one}{grade}" for one in SHAFT_LETTERS]
+            + [f"{one.upper()}{grade}" for one in SHAFT_LETTERS],
+        )
     if not 1 <= grade <= 18:
         raise BadInput(key, f"Grade {grade} is not in the table: 1 to 18 are.")
     return letter, grade
@@ -164,8 +185,11 @@ def split_fit(fit: str, key: str = "fit") -> tuple[str, str]:
     """The hole's and the shaft's zone of a fit such as `H7/g6`."""
     hole, slash, shaft = fit.replace(" ", "").partition("/")
     if not slash or not hole[:1].isupper() or not shaft[:1].islower():
-        raise BadInput(key, f"{fit!r} is not a fit; a fit names the hole's zone, a "
-                       "stroke and the shaft's, such as H7/g6.")
+        raise BadInput(
+            key,
+            f"{fit!r} is not a fit; a fit names the hole's zone, a "
+            "stroke and the shaft's, such as H7/g6.",
+        )
     split_zone(hole, key)
     split_zone(shaft, key)
     return hole, shaft
@@ -191,12 +215,13 @@ def split_fit(fit: str, key: str = "fit") -> tuple[str, str]:
 def _iso_limits(trail: Trail, nominal: float, zone: str) -> dict[str, Any]:
     limits = limits_of_size(nominal, zone)
     _, grade = split_zone(zone)
-    trail.step("Width of the grade", f"IT{grade} at {nominal:g} mm",
-               limits.tolerance)
-    trail.step("Upper limit", f"{nominal:g} {limits.upper_deviation:+.4f}",
-               limits.upper)
-    trail.step("Lower limit", f"{nominal:g} {limits.lower_deviation:+.4f}",
-               limits.lower)
+    trail.step("Width of the grade", f"IT{grade} at {nominal:g} mm", limits.tolerance)
+    trail.step(
+        "Upper limit", f"{nominal:g} {limits.upper_deviation:+.4f}", limits.upper
+    )
+    trail.step(
+        "Lower limit", f"{nominal:g} {limits.lower_deviation:+.4f}", limits.lower
+    )
     return {
         "upper_deviation": limits.upper_deviation,
         "lower_deviation": limits.lower_deviation,
@@ -229,10 +254,16 @@ def _iso_fit(trail: Trail, nominal: float, fit: str) -> dict[str, Any]:
     hole_zone, shaft_zone = split_fit(fit)
     hole = limits_of_size(nominal, hole_zone)
     shaft = limits_of_size(nominal, shaft_zone)
-    most = trail.step("Most play", f"{hole.upper:.4f} − {shaft.lower:.4f}",
-                      hole.upper_deviation - shaft.lower_deviation)
-    least = trail.step("Least play", f"{hole.lower:.4f} − {shaft.upper:.4f}",
-                       hole.lower_deviation - shaft.upper_deviation)
+    most = trail.step(
+        "Most play",
+        f"{hole.upper:.4f} − {shaft.lower:.4f}",
+        round(hole.upper_deviation - shaft.lower_deviation, 4),
+    )
+    least = trail.step(
+        "Least play",
+        f"{hole.lower:.4f} − {shaft.upper:.4f}",
+        round(hole.lower_deviation - shaft.upper_deviation, 4),
+    )
     kind = "clearance" if least >= 0 else "interference" if most <= 0 else "transition"
     return {
         "hole_upper": hole.upper,

@@ -30,9 +30,14 @@ def materials() -> Mapping[str, Material]:
     """Every material known, by name."""
     return {
         r["name"]: Material(
-            r["name"], float(r["expansion_per_K"]), float(r["turn_hss_m_min"]),
-            float(r["turn_carbide_m_min"]), float(r["strength_MPa"]),
-            float(r["engagement_ratio"]), r["source"])
+            r["name"],
+            float(r["expansion_per_K"]),
+            float(r["turn_hss_m_min"]),
+            float(r["turn_carbide_m_min"]),
+            float(r["strength_MPa"]),
+            float(r["engagement_ratio"]),
+            r["source"],
+        )
         for r in rows("materials")
     }
 

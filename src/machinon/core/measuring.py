@@ -11,8 +11,16 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import COUNT, INCH, LENGTH, TEMPERATURE
-from machinon.core.reckoning import TEXT, Answer, Input, Result, Trail, reckon, reckoning
-from machinon.core.shop import Reading, Shop, Surface
+from machinon.core.reckoning import (
+    TEXT,
+    Answer,
+    Input,
+    Result,
+    Trail,
+    reckon,
+    reckoning,
+)
+from machinon.core.shop import Shop, Surface
 
 STEEL = 11.5e-6  # per kelvin: what instruments are made of
 
@@ -63,12 +71,17 @@ def likely_nominal(size: float, doubt: float, kind: str) -> tuple[float, str]:
     for step, share in ladder:
         nearest = round(size / step) * step
         if nearest > 0 and abs(size - nearest) <= reach * share:
-            if step < 1 and step not in (0.5,) or step > 1:
+            if (step < 1 and step not in (0.5,)) or step > 1:
                 part = Fraction(round(size / step), round(INCH / step))
                 whole, rest = divmod(part.numerator, part.denominator)
                 text = " ".join(
-                    p for p in (str(whole) if whole else "",
-                                f"{rest}/{part.denominator}" if rest else "") if p)
+                    p
+                    for p in (
+                        str(whole) if whole else "",
+                        f"{rest}/{part.denominator}" if rest else "",
+                    )
+                    if p
+                )
                 return nearest, f"{text} in {word}".strip()
             return nearest, f"{nearest:g} mm {word}".strip()
     return 0.0, ""
@@ -96,9 +109,12 @@ def _cause(off: float, median: float, value: float) -> str:
     for size, cause in known:
         if abs(abs(off) - size) <= slack:
             return cause
-    for factor, cause in ((INCH, "typed in the wrong unit?"), (1 / INCH, "typed in "
-                          "the wrong unit?"), (10.0, "the point slipped?"),
-                          (0.1, "the point slipped?")):
+    for factor, cause in (
+        (INCH, "typed in the wrong unit?"),
+        (1 / INCH, "typed in the wrong unit?"),
+        (10.0, "the point slipped?"),
+        (0.1, "the point slipped?"),
+    ):
         if abs(value - median * factor) < 0.02 * abs(value):
             return cause
     return "a burr, dirt or a warm part? Wipe it and measure again."
@@ -126,7 +142,9 @@ def disagreeing(
     far = max(4 * max(scatter, repeatability), 1.5 * uncertainty)
     return tuple(
         Doubt(i, v - median, _cause(v - median, median, v))
-        for i, v in enumerate(values) if abs(v - median) > far)
+        for i, v in enumerate(values)
+        if abs(v - median) > far
+    )
 
 
 @reckoning(
@@ -136,10 +154,13 @@ def disagreeing(
     inputs=(
         Input("readings", LENGTH, "readings that count", many=True),
         Input("instrument_uncertainty", LENGTH, "of one reading, two sigma", above=0),
-        Input("repeatability", LENGTH, "one sigma of reading again", default=0.0, low=0),
+        Input(
+            "repeatability", LENGTH, "one sigma of reading again", default=0.0, low=0
+        ),
         Input("resolution", LENGTH, "what the instrument shows", default=0.0, low=0),
-        Input("temperature", TEMPERATURE, "of the part", default=20.0,
-              low=-30, high=200),
+        Input(
+            "temperature", TEMPERATURE, "of the part", default=20.0, low=-30, high=200
+        ),
         Input("material", TEXT, "of the part", default="steel"),
     ),
     results=(
@@ -148,8 +169,7 @@ def disagreeing(
         Result("spread", LENGTH, "largest less smallest reading"),
         Result("count", COUNT, "readings used"),
     ),
-    sources=("JCGM 100:2008 (combined uncertainty, k = 2)",
-             "ISO 1:2022 (20 °C)"),
+    sources=("JCGM 100:2008 (combined uncertainty, k = 2)", "ISO 1:2022 (20 °C)"),
 )
 def _measured_size(
     trail: Trail,
@@ -162,27 +182,48 @@ def _measured_size(
 ) -> dict[str, Any]:
     expansion = material_named(material).expansion
     count = len(readings)
-    mean = trail.step(f"Mean of {count}", " + ".join(f"{v:.4g}" if count > 6 else
-                      f"{v:.4f}" for v in readings) + f" over {count}",
-                      statistics.fmean(readings))
+    mean = trail.step(
+        f"Mean of {count}",
+        " + ".join(f"{v:.4g}" if count > 6 else f"{v:.4f}" for v in readings)
+        + f" over {count}",
+        statistics.fmean(readings),
+    )
     size = mean
     if temperature != 20:
-        size = trail.step("At 20 °C", f"read at {temperature:g} °C in {material}",
-                          at_reference(mean, temperature, expansion))
+        size = trail.step(
+            "At 20 °C",
+            f"read at {temperature:g} °C in {material}",
+            at_reference(mean, temperature, expansion),
+        )
     scatter = statistics.stdev(readings) if count > 1 else 0.0
     # few readings cannot prove better scatter than the instrument is known for
-    repeat = trail.step("Scatter of one reading", "the larger of what the readings "
-                        "show and the instrument is known for",
-                        max(scatter, repeatability))
-    part = trail.step("Part and instrument 1 K apart", f"{size:.4g} × "
-                      f"{expansion * 1e6:g}e-6 / √3", size * expansion / math.sqrt(3))
+    repeat = trail.step(
+        "Scatter of one reading",
+        "the larger of what the readings show and the instrument is known for",
+        max(scatter, repeatability),
+    )
+    part = trail.step(
+        "Part and instrument 1 K apart",
+        f"{size:.4g} × {expansion * 1e6:g}e-6 / √3",
+        size * expansion / math.sqrt(3),
+    )
     sigma = math.sqrt(
-        (instrument_uncertainty / 2) ** 2 + repeat**2 / count
-        + resolution**2 / 12 + part**2)
-    doubt = trail.step("Uncertainty, two sigma", "2 × √(instrument² + scatter²/n + "
-                       "step²/12 + heat²)", 2 * sigma)
-    return {"size": size, "uncertainty": doubt, "count": count,
-            "spread": max(readings) - min(readings)}
+        (instrument_uncertainty / 2) ** 2
+        + repeat**2 / count
+        + resolution**2 / 12
+        + part**2
+    )
+    doubt = trail.step(
+        "Uncertainty, two sigma",
+        "2 × √(instrument² + scatter²/n + step²/12 + heat²)",
+        2 * sigma,
+    )
+    return {
+        "size": size,
+        "uncertainty": doubt,
+        "count": count,
+        "spread": max(readings) - min(readings),
+    }
 
 
 def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
@@ -197,28 +238,39 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     # readings by several instruments are as sure as the worst of them
     worst = max(tools, key=lambda tool: tool.uncertainty)
     temperatures = [r.temperature for _, r in counted if r.temperature is not None]
-    answer = reckon("measured-size", {
-        "readings": [r.value for _, r in counted],
-        "instrument_uncertainty": worst.uncertainty,
-        "repeatability": worst.repeatability,
-        "resolution": worst.resolution,
-        "temperature": statistics.fmean(temperatures) if temperatures else 20.0,
-        "material": material,
-    })
+    answer = reckon(
+        "measured-size",
+        {
+            "readings": [r.value for _, r in counted],
+            "instrument_uncertainty": worst.uncertainty,
+            "repeatability": worst.repeatability,
+            "resolution": worst.resolution,
+            "temperature": statistics.fmean(temperatures) if temperatures else 20.0,
+            "material": material,
+        },
+    )
     doubts = tuple(
         Doubt(counted[d.index][0], d.off, d.cause)
-        for d in disagreeing([r.value for _, r in counted], worst.repeatability,
-                             worst.uncertainty)
-        if not counted[d.index][1].kept)
+        for d in disagreeing(
+            [r.value for _, r in counted], worst.repeatability, worst.uncertainty
+        )
+        if not counted[d.index][1].kept
+    )
     size, doubt = answer["size"], answer["uncertainty"]
     _, nominal = likely_nominal(size, doubt, surface.kind)
-    return Measured(size, doubt, answer["spread"], answer["count"], worst.resolution,
-                    doubts, nominal, answer)
+    return Measured(
+        size,
+        doubt,
+        answer["spread"],
+        answer["count"],
+        worst.resolution,
+        doubts,
+        nominal,
+        answer,
+    )
 
 
-def read_typed(
-    typed: str, surface: Surface, inch: bool
-) -> float:
+def read_typed(typed: str, surface: Surface, inch: bool) -> float:
     """The value of a typed reading, mm. Raises BadInput on `reading`.
 
     A pitch may be typed as `8tpi` as well as a length.

@@ -104,8 +104,9 @@ def _tokens(text: str, kind: Kind) -> list[tuple[str, str]]:
             break
         match = _TOKEN.match(text, at)
         if match is None:
-            raise BadInput("", f"{text[at:].strip()[0]!r} has no meaning here. "
-                           + kind.allowed)
+            raise BadInput(
+                "", f"{text[at:].strip()[0]!r} has no meaning here. " + kind.allowed
+            )
         sort = match.lastgroup or ""
         out.append((sort, match.group(sort).replace("−", "-").replace("×", "*")))
         at = match.end()
@@ -262,17 +263,23 @@ def parse(
         if len(text) > 200:
             raise BadInput("", f"That is too long to be a {kind.name}. {kind.allowed}")
         if re.search(r"\d,\d", text):
-            raise BadInput("", f"Write the decimal with a point, not a comma. {kind.allowed}")
+            raise BadInput(
+                "", f"Write the decimal with a point, not a comma. {kind.allowed}"
+            )
         if re.match(r"^\d+-\d+/\d+(?!\d)", text):
             raise BadInput(
-                "", f"{text!r} could mean a mixed number or a difference: type a "
+                "",
+                f"{text!r} could mean a mixed number or a difference: type a "
                 "space (1 3/8in) for the one, spaces round the minus (1 - 3/8) for "
-                "the other.")
+                "the other.",
+            )
         factor = INCH if inch and kind is LENGTH else 1.0
         try:
             value = _Reader(text, kind, factor).whole()
         except (RecursionError, OverflowError):
-            raise BadInput("", f"That is too long to be a {kind.name}. {kind.allowed}") from None
+            raise BadInput(
+                "", f"That is too long to be a {kind.name}. {kind.allowed}"
+            ) from None
         return checked(value, kind, low=low, high=high, above=above)
     except BadInput as error:
         raise BadInput(key, error.message) from None
@@ -293,15 +300,21 @@ def checked(
     if kind is COUNT and value != round(value):
         raise BadInput(key, f"{value:g} is not a whole number. {kind.allowed}")
     unit = f" {kind.unit}" if kind.unit else ""
-    if (above is not None and not value > above) or (
-        low is not None and not value >= low
-    ) or (high is not None and not value <= high):
-        least = f"above {above:g}" if above is not None else (
-            f"from {low:g}" if low is not None else "")
+    if (
+        (above is not None and not value > above)
+        or (low is not None and not value >= low)
+        or (high is not None and not value <= high)
+    ):
+        least = (
+            f"above {above:g}"
+            if above is not None
+            else (f"from {low:g}" if low is not None else "")
+        )
         most = f"up to {high:g}" if high is not None else ""
         span = " and ".join(part for part in (least, most) if part)
-        raise BadInput(key, f"{value:.6g}{unit} is outside what is allowed: "
-                       f"{span}{unit}.")
+        raise BadInput(
+            key, f"{value:.6g}{unit} is outside what is allowed: {span}{unit}."
+        )
     return value
 
 

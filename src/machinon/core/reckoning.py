@@ -77,11 +77,24 @@ class Input:
             raise BadInput(self.key, self.kind.allowed)
         if isinstance(given, int | float):
             value = float(given)
-            quantity.checked(value, self.kind, key=self.key, low=self.low,
-                             high=self.high, above=self.above)
+            quantity.checked(
+                value,
+                self.kind,
+                key=self.key,
+                low=self.low,
+                high=self.high,
+                above=self.above,
+            )
         else:
-            value = quantity.parse(str(given), self.kind, inch=inch, key=self.key,
-                                   low=self.low, high=self.high, above=self.above)
+            value = quantity.parse(
+                str(given),
+                self.kind,
+                inch=inch,
+                key=self.key,
+                low=self.low,
+                high=self.high,
+                above=self.above,
+            )
         return int(value) if self.kind is quantity.COUNT else value
 
 
@@ -150,8 +163,12 @@ class Answer:
             "results": dict(self.results),
             "units": dict(self.units),
             "working": [
-                {"what": s.what, "expression": s.expression, "value": s.value,
-                 "unit": s.kind.unit}
+                {
+                    "what": s.what,
+                    "expression": s.expression,
+                    "value": s.value,
+                    "unit": s.kind.unit,
+                }
                 for s in self.working
             ],
             "sources": list(self.sources),

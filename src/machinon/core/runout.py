@@ -32,13 +32,15 @@ class Runout:
     def at(self, angle: float) -> float:
         """The fitted curve (offset and oval) at an angle, mm."""
         a = math.radians(angle)
-        return (self.mean + self.eccentricity * math.cos(a - math.radians(self.phase))
-                + self.second[0] * math.cos(2 * a) + self.second[1] * math.sin(2 * a))
+        return (
+            self.mean
+            + self.eccentricity * math.cos(a - math.radians(self.phase))
+            + self.second[0] * math.cos(2 * a)
+            + self.second[1] * math.sin(2 * a)
+        )
 
 
-def resolve(
-    readings: Sequence[float], angles: Sequence[float] | None = None
-) -> Runout:
+def resolve(readings: Sequence[float], angles: Sequence[float] | None = None) -> Runout:
     """Fit offset and oval to indicator readings round one turn.
 
     readings: (n,), mm, high = surface towards the indicator; angles: (n,),
@@ -50,13 +52,16 @@ def resolve(
 
     count = len(readings)
     if count < 3:
-        raise BadInput("readings", "Take at least 3 readings round the turn; "
-                       "8 show an oval as well.")
+        raise BadInput(
+            "readings",
+            "Take at least 3 readings round the turn; 8 show an oval as well.",
+        )
     if angles is None:
         angles = [360 * i / count for i in range(count)]
     elif len(angles) != count:
-        raise BadInput("angles", f"{len(angles)} angles for {count} readings: "
-                       "give one for each.")
+        raise BadInput(
+            "angles", f"{len(angles)} angles for {count} readings: give one for each."
+        )
     values = np.asarray(readings, dtype=float)
     turn = np.radians(np.asarray(angles, dtype=float))
     columns = [np.ones(count), np.cos(turn), np.sin(turn)]
@@ -64,8 +69,10 @@ def resolve(
         columns += [np.cos(2 * turn), np.sin(2 * turn)]
     matrix = np.column_stack(columns)
     if np.linalg.matrix_rank(matrix) < matrix.shape[1]:
-        raise BadInput("angles", "The angles do not go round: spread them over the "
-                       "whole turn, each once.")
+        raise BadInput(
+            "angles",
+            "The angles do not go round: spread them over the whole turn, each once.",
+        )
     fitted, *_ = np.linalg.lstsq(matrix, values, rcond=None)
     rest = values - matrix @ fitted
     second = (float(fitted[3]), float(fitted[4])) if count >= 5 else (0.0, 0.0)
@@ -97,8 +104,13 @@ def resolve(
     title="Run-out resolved into offset and out-of-round",
     inputs=(
         Input("readings", LENGTH, "indicator readings round one turn", many=True),
-        Input("angles", ANGLE, "their angles, equally spaced if left out",
-              default=None, many=True),
+        Input(
+            "angles",
+            ANGLE,
+            "their angles, equally spaced if left out",
+            default=None,
+            many=True,
+        ),
     ),
     results=(
         Result("tir", LENGTH, "largest less smallest reading"),
@@ -114,10 +126,14 @@ def _runout(
     trail: Trail, readings: tuple[float, ...], angles: tuple[float, ...] | None
 ) -> dict[str, Any]:
     found = resolve(readings, angles)
-    trail.step("Whole movement of the needle",
-               f"{max(readings):.4f} − {min(readings):.4f}", found.tir)
-    trail.step("Offset of the centre", "amplitude of the first harmonic",
-               found.eccentricity)
+    trail.step(
+        "Whole movement of the needle",
+        f"{max(readings):.4f} − {min(readings):.4f}",
+        found.tir,
+    )
+    trail.step(
+        "Offset of the centre", "amplitude of the first harmonic", found.eccentricity
+    )
     trail.step("Out of round", "4 × amplitude of the second harmonic", found.ovality)
     if len(readings) < 5:
         trail.notes.append("Fewer than 5 readings cannot tell an oval from an offset.")

@@ -59,8 +59,10 @@ _METRIC = re.compile(r"^M\s*(\d+(?:\.\d+)?)(?:\s*[x×X]\s*(\d+(?:\.\d+)?))?$")
 
 @functools.cache
 def _coarse() -> dict[float, float]:
-    return {float(r["major_mm"]): float(r["pitch_mm"])
-            for r in rows("metric_coarse_threads")}
+    return {
+        float(r["major_mm"]): float(r["pitch_mm"])
+        for r in rows("metric_coarse_threads")
+    }
 
 
 def metric_thread(name: str, key: str = "thread") -> Thread:
@@ -82,8 +84,11 @@ def metric_thread(name: str, key: str = "thread") -> Thread:
     else:
         raise BadInput(key, f"M{major:g} has no coarse pitch; say it, as in M39x3.")
     if not 0 < pitch <= major / 2 or major > 300:
-        raise BadInput(key, f"{name} cannot be cut: the pitch must be above 0 and up to "
-                       "half the diameter, the diameter up to 300 mm.")
+        raise BadInput(
+            key,
+            f"{name} cannot be cut: the pitch must be above 0 and up to "
+            "half the diameter, the diameter up to 300 mm.",
+        )
     return Thread(f"M{major:g}x{pitch:g}", major, pitch)
 
 
@@ -98,12 +103,20 @@ def thread_limits(thread: Thread) -> ThreadLimits:
     by_pitch = {float(r["pitch_mm"]): r for r in rows("metric_thread_by_pitch")}
     line = by_pitch.get(thread.pitch)
     width = next(
-        (r for r in rows("metric_thread_pitch_diameter")
-         if float(r["above_mm"]) < thread.major <= float(r["to_mm"])
-         and float(r["pitch_mm"]) == thread.pitch), None)
+        (
+            r
+            for r in rows("metric_thread_pitch_diameter")
+            if float(r["above_mm"]) < thread.major <= float(r["to_mm"])
+            and float(r["pitch_mm"]) == thread.pitch
+        ),
+        None,
+    )
     if line is None or width is None:
-        raise BadInput("thread", f"{thread.name} has no tabulated limits; the usual "
-                       "pitches from M3 to M180 have.")
+        raise BadInput(
+            "thread",
+            f"{thread.name} has no tabulated limits; the usual "
+            "pitches from M3 to M180 have.",
+        )
     minor, pitch = thread.minor_internal, thread.pitch_diameter
     offset = float(line["g_deviation_um"]) / 1000
     return ThreadLimits(
@@ -158,16 +171,25 @@ def nearest_metric(major: float, pitch: float) -> Thread | None:
 def _thread(trail: Trail, thread: str) -> dict[str, Any]:
     one = metric_thread(thread)
     limits = thread_limits(one)
-    height = trail.step("Sharp height", f"0.866025 × {one.pitch:g}",
-                        HALF_ROOT_3 * one.pitch)
-    trail.step("Pitch diameter", f"{one.major:g} − 0.649519 × {one.pitch:g}",
-               one.pitch_diameter)
-    trail.step("Bore before threading, least",
-               f"{one.major:g} − 1.082532 × {one.pitch:g}", one.minor_internal)
-    trail.step("Bore before threading, most (6H)",
-               f"{limits.internal_minor_min:.3f} + "
-               f"{limits.internal_minor_max - limits.internal_minor_min:.3f}",
-               limits.internal_minor_max)
+    height = trail.step(
+        "Sharp height", f"0.866025 × {one.pitch:g}", HALF_ROOT_3 * one.pitch
+    )
+    trail.step(
+        "Pitch diameter",
+        f"{one.major:g} − 0.649519 × {one.pitch:g}",
+        one.pitch_diameter,
+    )
+    trail.step(
+        "Bore before threading, least",
+        f"{one.major:g} − 1.082532 × {one.pitch:g}",
+        one.minor_internal,
+    )
+    trail.step(
+        "Bore before threading, most (6H)",
+        f"{limits.internal_minor_min:.3f} + "
+        f"{limits.internal_minor_max - limits.internal_minor_min:.3f}",
+        limits.internal_minor_max,
+    )
     return {
         "form": "metric 60°",
         "major": one.major,

@@ -44,11 +44,19 @@ def cap_screws() -> Mapping[str, CapScrew]:
         thread = metric_thread(r["size"])
         head = float(r["head_height_mm"])
         table[r["size"]] = CapScrew(
-            r["size"], thread.major, thread.pitch, float(r["close_mm"]),
-            float(r["normal_mm"]), float(r["loose_mm"]),
-            float(r["head_diameter_mm"]), head, float(r["key_mm"]),
-            float(r["counterbore_mm"]), head + float(r["counterbore_extra_mm"]),
-            r["source"])
+            r["size"],
+            thread.major,
+            thread.pitch,
+            float(r["close_mm"]),
+            float(r["normal_mm"]),
+            float(r["loose_mm"]),
+            float(r["head_diameter_mm"]),
+            head,
+            float(r["key_mm"]),
+            float(r["counterbore_mm"]),
+            head + float(r["counterbore_extra_mm"]),
+            r["source"],
+        )
     return table
 
 
@@ -66,8 +74,13 @@ def cap_screw(size: str, key: str = "thread") -> CapScrew:
     title="Clearance hole for a screw",
     inputs=(
         Input("thread", TEXT, "the screw, such as M8"),
-        Input("fit", TEXT, "how free the screw is", default="normal",
-              choices=("close", "normal", "loose")),
+        Input(
+            "fit",
+            TEXT,
+            "how free the screw is",
+            default="normal",
+            choices=("close", "normal", "loose"),
+        ),
     ),
     results=(
         Result("diameter", LENGTH, "diameter of the hole"),
@@ -99,8 +112,9 @@ def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
 def _engagement(trail: Trail, thread: str, material: str) -> dict[str, Any]:
     screw = cap_screw(thread)
     ratio = _material(material).engagement
-    least = trail.step("Least engagement", f"{ratio:g} × {screw.diameter:g}",
-                       ratio * screw.diameter)
+    least = trail.step(
+        "Least engagement", f"{ratio:g} × {screw.diameter:g}", ratio * screw.diameter
+    )
     return {"minimum_length": least, "diameters": ratio}
 
 

@@ -74,10 +74,13 @@ class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
     def with_surface(self, surface: Surface) -> "Piece":
         """The piece with one surface put in or changed."""
         if self.surface(surface.id) is None:
-            return msgspec.structs.replace(
-                self, surfaces=(*self.surfaces, surface))
-        return msgspec.structs.replace(self, surfaces=tuple(
-            surface if one.id == surface.id else one for one in self.surfaces))
+            return msgspec.structs.replace(self, surfaces=(*self.surfaces, surface))
+        return msgspec.structs.replace(
+            self,
+            surfaces=tuple(
+                surface if one.id == surface.id else one for one in self.surfaces
+            ),
+        )
 
 
 class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
@@ -115,51 +118,121 @@ class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):
         for one in self.instruments:
             if one.id == id:
                 return one
-        raise BadInput("instrument", "That instrument is not in the shop; choose "
-                       "one of those listed.")
+        raise BadInput(
+            "instrument",
+            "That instrument is not in the shop; choose one of those listed.",
+        )
 
     def instruments_for(self, kind: SurfaceKind) -> tuple[Instrument, ...]:
         """Those that can measure a kind of surface, surest first."""
-        return tuple(sorted((one for one in self.instruments if kind in one.suits),
-                            key=lambda one: one.uncertainty))
+        return tuple(
+            sorted(
+                (one for one in self.instruments if kind in one.suits),
+                key=lambda one: one.uncertainty,
+            )
+        )
 
 
 # A set that most small shops have; a person edits it to what they own.
 STARTER_INSTRUMENTS = (
-    Instrument("micrometer", "Micrometer 0–150, 0.01", 0.001, 0.006, 0.002,
-               ("outside",), checked="on its setting rods"),
-    Instrument("bore-gauge", "Three-point bore gauge, 0.005", 0.001, 0.006, 0.002,
-               ("inside",), checked="in its setting ring"),
-    Instrument("caliper", "Digital caliper, 0.01", 0.01, 0.03, 0.01,
-               ("outside", "inside", "length", "span")),
-    Instrument("inch-micrometer", "Inch micrometer 1–2, tenths", 0.00254, 0.0076,
-               0.0025, ("outside",), inch=True),
-    Instrument("depth-gauge", "Depth micrometer, 0.01", 0.01, 0.015, 0.004,
-               ("length",)),
+    Instrument(
+        "micrometer",
+        "Micrometer 0–150, 0.01",
+        0.001,
+        0.006,
+        0.002,
+        ("outside",),
+        checked="on its setting rods",
+    ),
+    Instrument(
+        "bore-gauge",
+        "Three-point bore gauge, 0.005",
+        0.001,
+        0.006,
+        0.002,
+        ("inside",),
+        checked="in its setting ring",
+    ),
+    Instrument(
+        "caliper",
+        "Digital caliper, 0.01",
+        0.01,
+        0.03,
+        0.01,
+        ("outside", "inside", "length", "span"),
+    ),
+    Instrument(
+        "inch-micrometer",
+        "Inch micrometer 1–2, tenths",
+        0.00254,
+        0.0076,
+        0.0025,
+        ("outside",),
+        inch=True,
+    ),
+    Instrument(
+        "depth-gauge", "Depth micrometer, 0.01", 0.01, 0.015, 0.004, ("length",)
+    ),
     Instrument("thread-gauge", "Thread gauge", 0.05, 0.05, 0.01, ("pitch",)),
 )
 
 NOSE_SURFACES = (
-    Surface("register", "Register", "outside",
-            "Across the plain part behind the thread, at two places a quarter turn apart."),
-    Surface("register-length", "Register length", "length",
-            "From the shoulder to the first thread."),
-    Surface("thread-major", "Thread over the crests", "outside",
-            "Over the crests at two places; a little under the nominal is usual."),
-    Surface("thread-pitch", "Thread pitch", "pitch",
-            "Thread gauge, or ten crests with a caliper divided by ten."),
-    Surface("nose-length", "Nose length", "length",
-            "From the shoulder to the end of the nose."),
+    Surface(
+        "register",
+        "Register",
+        "outside",
+        "Across the plain part behind the thread, at two places a quarter turn apart.",
+    ),
+    Surface(
+        "register-length",
+        "Register length",
+        "length",
+        "From the shoulder to the first thread.",
+    ),
+    Surface(
+        "thread-major",
+        "Thread over the crests",
+        "outside",
+        "Over the crests at two places; a little under the nominal is usual.",
+    ),
+    Surface(
+        "thread-pitch",
+        "Thread pitch",
+        "pitch",
+        "Thread gauge, or ten crests with a caliper divided by ten.",
+    ),
+    Surface(
+        "nose-length",
+        "Nose length",
+        "length",
+        "From the shoulder to the end of the nose.",
+    ),
 )
 
 CHUCK_SURFACES = (
     Surface("body", "Body diameter", "outside", "Across the chuck body."),
-    Surface("recess", "Rear recess", "inside",
-            "Across the recess at three places; wipe it clean first."),
-    Surface("recess-depth", "Recess depth", "length",
-            "From the rear face to the floor of the recess."),
-    Surface("bolt-hole", "Bolt hole", "inside",
-            "Across the crests of one tapped hole, or over a screw that fits it."),
-    Surface("bolt-span", "Span over two bolt holes", "span",
-            "Outside edge to outside edge of two neighbouring holes."),
+    Surface(
+        "recess",
+        "Rear recess",
+        "inside",
+        "Across the recess at three places; wipe it clean first.",
+    ),
+    Surface(
+        "recess-depth",
+        "Recess depth",
+        "length",
+        "From the rear face to the floor of the recess.",
+    ),
+    Surface(
+        "bolt-hole",
+        "Bolt hole",
+        "inside",
+        "Across the crests of one tapped hole, or over a screw that fits it.",
+    ),
+    Surface(
+        "bolt-span",
+        "Span over two bolt holes",
+        "span",
+        "Outside edge to outside edge of two neighbouring holes.",
+    ),
 )

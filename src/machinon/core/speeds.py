@@ -25,8 +25,12 @@ TOOLS = ("hss", "cobalt", "carbide", "brazed")
 def surface_speed(material: str, tool: str, operation: str) -> float:
     """Recommended surface speed, m/min. Raises BadInput on `material`."""
     one = material_named(material)
-    base = {"hss": one.turn_hss, "cobalt": 1.25 * one.turn_hss,
-            "carbide": one.turn_carbide, "brazed": 0.7 * one.turn_carbide}[tool]
+    base = {
+        "hss": one.turn_hss,
+        "cobalt": 1.25 * one.turn_hss,
+        "carbide": one.turn_carbide,
+        "brazed": 0.7 * one.turn_carbide,
+    }[tool]
     return base * OPERATIONS[operation][0]
 
 
@@ -45,8 +49,14 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
         Input("tool", TEXT, "what cuts", default="hss", choices=TOOLS),
         Input("operation", TEXT, "how", default="turn", choices=tuple(OPERATIONS)),
         Input("diameter", LENGTH, "diameter that turns: work or cutter", above=0),
-        Input("machine_speeds", ROTATION, "the machine's own speeds", default=None,
-              above=0, many=True),
+        Input(
+            "machine_speeds",
+            ROTATION,
+            "the machine's own speeds",
+            default=None,
+            above=0,
+            many=True,
+        ),
     ),
     results=(
         Result("surface_speed", SURFACE_SPEED, "recommended surface speed"),
@@ -64,15 +74,31 @@ def _speeds(
     diameter: float,
     machine_speeds: tuple[float, ...] | None,
 ) -> dict[str, Any]:
-    speed = trail.step("Surface speed", f"{tool} in {material}, {operation}",
-                       surface_speed(material, tool, operation), SURFACE_SPEED)
-    ideal = trail.step("Ideal speed", f"1000 × {speed:g} / (π × {diameter:g})",
-                       1000 * speed / (math.pi * diameter), ROTATION)
+    speed = trail.step(
+        "Surface speed",
+        f"{tool} in {material}, {operation}",
+        surface_speed(material, tool, operation),
+        SURFACE_SPEED,
+    )
+    ideal = trail.step(
+        "Ideal speed",
+        f"1000 × {speed:g} / (π × {diameter:g})",
+        1000 * speed / (math.pi * diameter),
+        ROTATION,
+    )
     rpm = ideal
     if machine_speeds:
-        rpm = trail.step("The machine's own", "nearest at or below",
-                         machine_speed(ideal, machine_speeds), ROTATION)
+        rpm = trail.step(
+            "The machine's own",
+            "nearest at or below",
+            machine_speed(ideal, machine_speeds),
+            ROTATION,
+        )
         if rpm > ideal:
             trail.cautions.append("The machine's slowest speed is faster than wanted.")
-    return {"surface_speed": speed, "rpm_ideal": ideal, "rpm": rpm,
-            "feed": OPERATIONS[operation][1]}
+    return {
+        "surface_speed": speed,
+        "rpm_ideal": ideal,
+        "rpm": rpm,
+        "feed": OPERATIONS[operation][1],
+    }

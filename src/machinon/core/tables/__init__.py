@@ -9,5 +9,5 @@ from importlib import resources
 def rows(name: str) -> tuple[dict[str, str], ...]:
     """The rows of a table as printed text. Loaded on first use."""
     file = resources.files(__name__).joinpath(f"{name}.csv")
-    with file.open(encoding="utf-8", newline="") as lines:
+    with file.open(encoding="utf-8") as lines:
         return tuple(csv.DictReader(lines))

@@ -1,0 +1,620 @@
+"""A job worked out: everything that follows from its readings and decisions.
+
+`plan_of` is the one place where readings become sizes, fits become bands,
+bands become a plate, and the plate becomes checks, a route, cuts and proof.
+It is a pure function: change a reading, work it out again, all follows.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from machinon.core.back_plate import BackPlate, Check, Plate, checks_of
+from machinon.core.coach import Advice, CutState, advise
+from machinon.core.errors import BadInput
+from machinon.core.fit import FitChoice
+from machinon.core.job import STAGES, Job, Stage
+from machinon.core.measuring import Measured, measure
+from machinon.core.proof import ProofLine, Verdict, overall, proof_line, runout_answer
+from machinon.core.reckoning import Answer, reckon
+from machinon.core.route import SetUp, route_of
+from machinon.core.screw_thread import Thread, metric_thread, nearest_metric
+from machinon.core.screws import cap_screw, cap_screws
+from machinon.core.shop import Instrument, Lathe, Piece, Shop, SurfaceKind
+
+DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
+REGISTER, THREAD, SPIGOT, BOLTS = 1, 2, 3, 4  # the fits of a back plate
+
+
+@dataclass(frozen=True, slots=True)
+class FitPlan:
+    """One fit worked out; mm.
+
+    mate: the existing half; band: the `fit-target` answer (`thread` for a
+    thread, `clearance-hole` for bolts); made: the size the drawing has for
+    the new half; problem: why there is no band; advice: what would help.
+    """
+
+    choice: FitChoice
+    mate: Measured | None = None
+    band: Answer | None = None
+    play: Answer | None = None
+    nominal: float = 0.0
+    made: float | None = None
+    contradiction: str = ""
+    problem: str = ""
+    advice: str = ""
+    gauge: Instrument | None = None
+    thread: Thread | None = None
+    circle: Answer | None = None
+    circle_doubt: float = 0.0
+    bolt_room: float = 0.0
+    bolt_need: float = 0.0
+
+    @property
+    def lower(self) -> float | None:
+        """Smallest the new half may be, where there is a band to land in."""
+        return self._limit("lower", "internal_minor_min", -1)
+
+    @property
+    def upper(self) -> float | None:
+        return self._limit("upper", "internal_minor_max", 1)
+
+    def _limit(self, cylinder: str, thread: str, side: int) -> float | None:
+        if self.choice.kind == "bolts":
+            if self.circle is None:
+                return None
+            return float(self.circle["diameter"]) + side * 2 * max(
+                self.bolt_room - self.bolt_need + DRILLING_ERROR, 0.0
+            )
+        if self.band is None:
+            return None
+        if self.choice.kind == "thread":
+            return float(self.band[thread])
+        if self.band["band"] <= 0:
+            return None
+        return float(self.band[cylinder])
+
+    @property
+    def aim(self) -> float | None:
+        low, high = self.lower, self.upper
+        return None if low is None or high is None else (low + high) / 2
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """A job worked out. missing: what keeps the plate from being drawn."""
+
+    job: Job
+    shop: Shop
+    lathe: Lathe | None
+    pieces: Mapping[str, Piece]
+    measured: Mapping[tuple[str, str], Measured | None]
+    fits: tuple[FitPlan, ...]
+    plate: Plate | None = None
+    missing: tuple[str, ...] = ()
+    checks: tuple[Check, ...] = ()
+    route: tuple[SetUp, ...] = ()
+    cut_state: CutState | None = None
+    advice: Advice | None = None
+    proof: tuple[ProofLine, ...] = ()
+    runout: Answer | None = None
+    verdict: Verdict = "open"
+    verdict_says: str = ""
+    open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
+
+    def fit(self, number: int) -> FitPlan:
+        return next(one for one in self.fits if one.choice.number == number)
+
+    @property
+    def failed(self) -> tuple[Check, ...]:
+        return tuple(check for check in self.checks if not check.passed)
+
+    @property
+    def grave(self) -> tuple[Check, ...]:
+        """Failed checks that must be settled before metal is cut."""
+        return tuple(check for check in self.failed if check.grave)
+
+
+def plan_of(
+    job: Job, shop: Shop, lathe: Lathe | None, pieces: Mapping[str, Piece]
+) -> Plan:
+    """Work a job out. pieces: those the job names, by id. Never raises for a
+    half-filled job: what is not known is named in `missing` and `open`."""
+    measured = {
+        (piece.id, surface.id): measure(surface, shop, piece.material)
+        for piece in pieces.values()
+        for surface in piece.surfaces
+    }
+    fits = tuple(_fit_plan(choice, job, shop, pieces, measured) for choice in job.fits)
+    if job.plate is None:
+        return _with_open(Plan(job, shop, lathe, pieces, measured, fits))
+    plate, missing = _resolved(job, job.plate, measured, fits)
+    fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
+    fits = tuple(_with_made(fit, plate) for fit in fits)
+    if plate is None or lathe is None:
+        if lathe is None:
+            missing = (*missing, "the lathe")
+        return _with_open(Plan(job, shop, lathe, pieces, measured, fits, None, missing))
+    checks = (*checks_of(plate, lathe), *_fit_checks(fits))
+    cut_state, advice = _cutting(job, shop, lathe, fits, plate)
+    lines = _proof_lines(job, shop, plate, fits)
+    runout = runout_answer(job.proof.runout)
+    verdict, says = overall(
+        lines, job.proof.thread_tried, runout, job.proof.runout_limit
+    )
+    return _with_open(
+        Plan(
+            job,
+            shop,
+            lathe,
+            pieces,
+            measured,
+            fits,
+            plate,
+            missing,
+            checks,
+            route_of(plate, lathe),
+            cut_state,
+            advice,
+            lines,
+            runout,
+            verdict,
+            says,
+        )
+    )
+
+
+def _fit_plan(
+    choice: FitChoice,
+    job: Job,
+    shop: Shop,
+    pieces: Mapping[str, Piece],
+    measured: Mapping[tuple[str, str], Measured | None],
+) -> FitPlan:
+    mate = measured.get((choice.piece, choice.surface))
+    if mate is None:
+        piece = pieces.get(choice.piece)
+        surface = piece.surface(choice.surface) if piece else None
+        name = surface.name.lower() if surface else "its half"
+        return FitPlan(
+            choice, problem=f"The {name} has no readings yet: measure it in Survey."
+        )
+    try:
+        if choice.kind == "thread":
+            return _thread_fit(choice, measured, mate)
+        if choice.kind == "bolts":
+            return _bolt_fit(choice, job, measured, mate)
+        return _cylinder_fit(choice, shop, mate)
+    except BadInput as error:
+        return FitPlan(choice, mate, problem=error.message)
+
+
+def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
+    inputs = {
+        "existing": [mate.size],
+        "instrument_uncertainty": mate.uncertainty,
+        "kind": choice.exists,
+    }
+    if choice.want == "own":
+        inputs |= {
+            "clearance_min": choice.clearance_min,
+            "clearance_max": choice.clearance_max,
+        }
+    else:
+        inputs["want"] = choice.want
+    band = reckon("fit-target", inputs)
+    new_kind: SurfaceKind = "outside" if choice.exists == "hole" else "inside"
+    suits = shop.instruments_for(new_kind)
+    gauge = suits[0] if suits else None
+    advice = ""
+    if band["band"] <= 0:
+        advice = _what_helps(choice, shop, mate)
+    elif gauge is None or gauge.uncertainty > band["band"] / 2:
+        advice = (
+            "No instrument in the shop can prove this band: keep the mate at hand "
+            "and finish by trial."
+        )
+    return FitPlan(
+        choice,
+        mate,
+        band,
+        reckon("play-runout", {"play": band["clearance_max"]}),
+        advice=advice,
+        gauge=gauge,
+    )
+
+
+def _what_helps(choice: FitChoice, shop: Shop, mate: Measured) -> str:
+    kind: SurfaceKind = "inside" if choice.exists == "hole" else "outside"
+    better = [
+        one
+        for one in shop.instruments_for(kind)
+        if one.uncertainty < mate.uncertainty * 0.7
+    ]
+    if better:
+        return (
+            f"Measure the mate with the {better[0].name} (±"
+            f"{better[0].uncertainty * 1000:.0f} µm), or choose an easier fit, or "
+            "cut to the mate by trial."
+        )
+    if mate.count < 3:
+        return "Take more readings, choose an easier fit, or cut to the mate by trial."
+    return "Choose an easier fit, or leave the instrument and cut to the mate by trial."
+
+
+def _thread_fit(
+    choice: FitChoice,
+    measured: Mapping[tuple[str, str], Measured | None],
+    mate: Measured,
+) -> FitPlan:
+    pitch = measured.get((choice.piece, "thread-pitch"))
+    if choice.thread:
+        thread = metric_thread(choice.thread, "want")
+    elif pitch is None:
+        return FitPlan(choice, mate, problem="The thread's pitch is not measured yet.")
+    else:
+        found = nearest_metric(mate.size, pitch.size)
+        if found is None:
+            return FitPlan(
+                choice,
+                mate,
+                problem=(
+                    f"{mate.size:.2f} mm over the crests with a pitch of {pitch.size:.2f} mm "
+                    "is no metric thread known here. Measure both again."
+                ),
+            )
+        thread = found
+    return FitPlan(
+        choice,
+        mate,
+        reckon("thread", {"thread": thread.name}),
+        nominal=thread.major,
+        thread=thread,
+    )
+
+
+def _bolt_fit(
+    choice: FitChoice,
+    job: Job,
+    measured: Mapping[tuple[str, str], Measured | None],
+    span: Measured,
+) -> FitPlan:
+    hole = measured.get((choice.piece, "bolt-hole"))
+    if hole is None:
+        return FitPlan(
+            choice,
+            span,
+            problem="One bolt hole's diameter is not measured yet: the span needs it.",
+        )
+    holes = job.plate.bolts if job.plate else 3
+    circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})
+    doubt = math.hypot(span.uncertainty, hole.uncertainty) / math.sin(math.pi / holes)
+    size = job.plate.bolt_size if job.plate else "M8"
+    band = reckon(
+        "clearance-hole",
+        {
+            "thread": size,
+            "fit": choice.want
+            if choice.want in ("close", "normal", "loose")
+            else "normal",
+        },
+    )
+    return FitPlan(choice, span, band, circle=circle, circle_doubt=doubt)
+
+
+def _with_bolts(fit: FitPlan, plate: BackPlate, fits: tuple[FitPlan, ...]) -> FitPlan:
+    """The bolts' room and need, which rest on the spigot's play as well."""
+    if fit.choice.kind != "bolts" or fit.circle is None or fit.band is None:
+        return fit
+    screw = cap_screw(plate.bolt_size)
+    room = (fit.band["diameter"] - screw.diameter) / 2
+    spigot = next((one for one in fits if one.choice.number == SPIGOT), None)
+    play = spigot.band["clearance_max"] if spigot and spigot.band else 0.0
+    need = DRILLING_ERROR + fit.circle_doubt / 2 + max(play, 0.0) / 2
+    advice = (
+        ""
+        if room >= need
+        else (
+            "The screws may bind: drill the next looser clearance hole, or measure the "
+            "bolt circle more surely."
+        )
+    )
+    return replace(fit, bolt_room=room, bolt_need=need, advice=advice)
+
+
+def _resolved(
+    job: Job,
+    plate: BackPlate,
+    measured: Mapping[tuple[str, str], Measured | None],
+    fits: tuple[FitPlan, ...],
+) -> tuple[Plate | None, tuple[str, ...]]:
+    """The plate with every size known, or what is still missing."""
+    by_number = {fit.choice.number: fit for fit in fits}
+    nose, chuck = job.pieces[0], job.pieces[1]
+    missing: list[str] = []
+
+    def size(piece: str, surface: str, name: str) -> float:
+        found = measured.get((piece, surface))
+        if found is None:
+            missing.append(name)
+            return 0.0
+        return found.size
+
+    def ruled(own: float | None, number: int, name: str) -> float:
+        if own is not None:
+            return own
+        fit = by_number[number]
+        aim = fit.aim
+        if aim is None and fit.band is not None and fit.choice.kind == "cylinder":
+            # nothing left of the band: draw the middle of what was wanted
+            return float(fit.band["aim"])
+        if aim is None:
+            missing.append(name)
+            return 0.0
+        # a drawing states a size a micrometer can show
+        return round(aim, 2 if number == BOLTS else 3)
+
+    register = ruled(plate.register_bore, REGISTER, "the nose register")
+    spigot = ruled(plate.spigot_diameter, SPIGOT, "the chuck's recess")
+    circle = plate.bolt_circle
+    if circle is None:
+        found = by_number[BOLTS].circle
+        if found is None:
+            missing.append("the bolt circle")
+        circle = round(float(found["diameter"]), 2) if found is not None else 0.0
+    thread = by_number[THREAD].thread
+    if thread is None:
+        missing.append("the nose thread")
+    nose_length = size(nose, "nose-length", "the nose's length")
+    nose_register = size(nose, "register-length", "the length of the nose's register")
+    recess = size(chuck, "recess", "the chuck's recess")
+    depth = size(chuck, "recess-depth", "the depth of the recess")
+    if missing or thread is None:
+        return None, tuple(dict.fromkeys(missing))
+    screw = cap_screws().get(plate.bolt_size) or cap_screw("M8")
+    bore = by_number[THREAD].aim or thread.minor_internal
+    return Plate(
+        plate.material,
+        plate.stock_diameter,
+        plate.stock_length,
+        plate.flange_diameter,
+        plate.flange_thickness,
+        plate.hub_diameter,
+        plate.hub_length,
+        register,
+        plate.register_depth,
+        thread,
+        round(bore, 2),
+        spigot,
+        plate.spigot_height,
+        plate.bolts,
+        circle,
+        screw,
+        plate.bolting,
+        nose_length,
+        nose_register,
+        recess,
+        depth,
+    ), ()
+
+
+def _with_made(fit: FitPlan, plate: Plate | None) -> FitPlan:
+    """The fit with the size the drawing has for it, and whether they disagree."""
+    if plate is None:
+        return fit
+    made = {
+        REGISTER: plate.register_bore,
+        SPIGOT: plate.spigot_diameter,
+        THREAD: plate.thread_bore,
+        BOLTS: plate.bolt_circle,
+    }.get(fit.choice.number)
+    low, high = fit.lower, fit.upper
+    if made is None or low is None or high is None or low <= made <= high:
+        return replace(fit, made=made)
+    side = "over" if made > high else "under"
+    off = made - high if made > high else low - made
+    return replace(
+        fit,
+        made=made,
+        contradiction=(
+            f"Drawn {made:.3f} mm, but the mate as measured wants {low:.3f} to "
+            f"{high:.3f} mm: {off * 1000:.0f} µm {side} the band."
+        ),
+    )
+
+
+_FIT_PLACE = {
+    REGISTER: "register_bore",
+    THREAD: "thread",
+    SPIGOT: "spigot",
+    BOLTS: "bolts",
+}
+
+
+def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
+    out = []
+    for fit in fits:
+        number = fit.choice.number
+        place = _FIT_PLACE.get(number, "")
+        says = f"Fit {number}, {fit.choice.name.lower()}: "
+        if fit.contradiction:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    False,
+                    says + fit.contradiction,
+                    True,
+                    number,
+                )
+            )
+        elif fit.choice.kind == "cylinder" and fit.lower is None:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    False,
+                    says + "nothing is left of the band. " + fit.advice,
+                    True,
+                    number,
+                )
+            )
+        elif fit.choice.kind == "bolts" and fit.bolt_room < fit.bolt_need:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    False,
+                    says + f"{fit.bolt_room:.2f} mm room round a screw, "
+                    f"{fit.bolt_need:.2f} mm wanted. " + fit.advice,
+                    True,
+                    number,
+                )
+            )
+        else:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    True,
+                    says + "size and mate agree.",
+                    True,
+                    number,
+                )
+            )
+    return tuple(out)
+
+
+def _cutting(
+    job: Job, shop: Shop, lathe: Lathe, fits: tuple[FitPlan, ...], plate: Plate
+) -> tuple[CutState | None, Advice | None]:
+    """Where the spigot's cutting stands, as the coach sees it."""
+    fit = next(one for one in fits if one.choice.number == SPIGOT)
+    low, high, aim = fit.lower, fit.upper, fit.aim
+    if low is None or high is None or aim is None:
+        return None, None
+    try:
+        gauge: Instrument | None = shop.instrument(job.cut.instrument)
+    except BadInput:
+        gauge = fit.gauge
+    doubt = gauge.uncertainty if gauge else 0.02
+    division = lathe.dial_division / (2 if lathe.dial_reads == "diameter" else 1)
+    state = CutState(
+        True,
+        low,
+        high,
+        min(max(plate.spigot_diameter, low), high),
+        job.cut.start,
+        job.cut.entries,
+        doubt,
+        division,
+        job.cut.deepest,
+        job.cut.least,
+        job.cut.school,
+    )
+    return state, advise(state)
+
+
+def _proof_lines(
+    job: Job, shop: Shop, plate: Plate, fits: tuple[FitPlan, ...]
+) -> tuple[ProofLine, ...]:
+    by_number = {fit.choice.number: fit for fit in fits}
+    found = {s.id: measure(s, shop, plate.material) for s in job.proof.surfaces}
+    spigot = found.get("spigot_diameter")
+    size, doubt = None, 0.0
+    # the last reading at the dial stands until the spigot is measured again
+    if spigot is None and job.cut.entries and job.cut.entries[-1].measured is not None:
+        size = job.cut.entries[-1].measured
+        try:
+            doubt = shop.instrument(job.cut.instrument).uncertainty
+        except BadInput:
+            doubt = 0.02
+    register, bolts = by_number[REGISTER], by_number[BOLTS]
+    lines = [
+        proof_line(
+            "register_bore",
+            "Register bore",
+            REGISTER,
+            register.lower,
+            register.upper,
+            found.get("register_bore"),
+        ),
+        proof_line(
+            "spigot_diameter",
+            "Spigot",
+            SPIGOT,
+            by_number[SPIGOT].lower,
+            by_number[SPIGOT].upper,
+            spigot,
+            size,
+            doubt,
+        ),
+    ]
+    span = found.get("bolt_circle")
+    circle, circle_doubt = None, 0.0
+    if span is not None:
+        try:
+            circle = reckon(
+                "hole-span",
+                {"span": span.size, "hole": plate.hole, "holes": plate.bolts},
+            )["diameter"]
+            circle_doubt = span.uncertainty / math.sin(math.pi / plate.bolts)
+        except BadInput:
+            circle = None
+    lines.append(
+        proof_line(
+            "bolt_circle",
+            "Bolt circle",
+            BOLTS,
+            bolts.lower,
+            bolts.upper,
+            span if circle is not None else None,
+            circle,
+            circle_doubt,
+        )
+    )
+    return tuple(lines)
+
+
+def _with_open(plan: Plan) -> Plan:
+    """The plan with what is still open in each stage, in the order of work."""
+    open_items: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
+    for piece in plan.pieces.values():
+        for surface in piece.surfaces:
+            found = plan.measured[piece.id, surface.id]
+            if found is None:
+                open_items["survey"].append(
+                    f"{surface.name} of {piece.name} is not measured."
+                )
+            elif found.doubts:
+                open_items["survey"].append(
+                    f"A reading of {surface.name.lower()} disagrees."
+                )
+    for fit in plan.fits:
+        text = fit.problem or fit.contradiction
+        if not text and fit.choice.kind == "cylinder" and fit.lower is None:
+            text = "nothing is left of its band."
+        if text:
+            open_items["fits"].append(f"Fit {fit.choice.number}: {text}")
+    if plan.job.plate is not None:
+        if plan.plate is None:
+            open_items["piece"].append(
+                "Not known yet: " + ", ".join(plan.missing) + "."
+            )
+        open_items["piece"] += [check.says for check in plan.failed]
+        steps = [step for set_up in plan.route for step in set_up.steps]
+        left = [step for step in steps if step.key not in plan.job.done]
+        if plan.route and left:
+            open_items["route"].append(f"{len(left)} of {len(steps)} steps to do.")
+        if plan.advice is not None and plan.advice.action != "stop":
+            open_items["cut"].append("The spigot is not in its band yet.")
+        elif plan.advice is not None and plan.job.cut.trial != "goes on":
+            open_items["cut"].append("The mate has not been tried on the spigot.")
+        if plan.plate is not None and plan.verdict != "proved":
+            open_items["proof"].append(plan.verdict_says)
+        elif plan.plate is not None and not plan.job.kept_as:
+            open_items["proof"].append("Proved, not yet put into the shop.")
+    return replace(
+        plan, open={stage: tuple(items) for stage, items in open_items.items()}
+    )

@@ -1,0 +1,297 @@
+"""The demo shop, Ottermere Lane: built from the core, nothing real in it."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from msgspec.structs import replace
+
+from machinon.core.coach import CutEntry
+from machinon.core.fit import FitChoice
+from machinon.core.job import CutLog, Job, back_plate_job
+from machinon.core.plan import Plan, plan_of
+from machinon.core.shop import (
+    CHUCK_SURFACES,
+    NOSE_SURFACES,
+    STARTER_INSTRUMENTS,
+    Lathe,
+    Piece,
+    Reading,
+    Shop,
+    Surface,
+)
+from machinon.store.shop_file import ShopFile, open_shop
+
+DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
+TOOL_TAKES = 0.955  # what the demo's lathe really takes of a dialled depth
+
+
+class _Clock:
+    """Minutes of a made-up Saturday, so that the demo's daybook reads true."""
+
+    def __init__(self) -> None:
+        self.minute = 9 * 60
+
+    def __call__(self) -> str:
+        self.minute += 4
+        hour, minute = divmod(self.minute, 60)
+        return f"{DAY}T{hour:02d}:{minute:02d}:00+00:00"
+
+
+def _read(
+    surfaces: tuple[Surface, ...],
+    id: str,
+    instrument: str,
+    *sizes: float,
+    temperature: float | None = 20.0,
+) -> Surface:
+    surface = next(one for one in surfaces if one.id == id)
+    return replace(
+        surface,
+        readings=tuple(
+            Reading(
+                size,
+                instrument,
+                f"{size:g}",
+                temperature=temperature,
+                at=f"{DAY}T09:00:00+00:00",
+            )
+            for size in sizes
+        ),
+    )
+
+
+def _nose() -> Piece:
+    s = NOSE_SURFACES
+    return Piece(
+        "lathe-nose",
+        "Spindle nose M45 × 4.5",
+        "nose",
+        "steel",
+        (
+            _read(s, "register", "micrometer", 45.992, 45.994, 45.992, 45.993),
+            _read(s, "register-length", "depth-gauge", 12.02, 12.01),
+            _read(s, "thread-major", "micrometer", 44.861, 44.868, 44.864),
+            _read(s, "thread-pitch", "thread-gauge", 4.5),
+            _read(s, "nose-length", "depth-gauge", 36.05, 36.04),
+        ),
+        note="The lathe's own spindle",
+    )
+
+
+def _chuck() -> Piece:
+    s = CHUCK_SURFACES
+    recess = _read(s, "recess", "bore-gauge", 95.018, 95.022, 95.519, 95.019, 95.02)
+    slip = replace(recess.readings[2], struck="half a millimetre off, thimble misread")
+    recess = replace(
+        recess, readings=(*recess.readings[:2], slip, *recess.readings[3:])
+    )
+    return Piece(
+        "chuck-130",
+        "Three-jaw chuck 130 mm",
+        "chuck",
+        "cast iron",
+        (
+            _read(s, "body", "caliper", 130.02, 130.01),
+            recess,
+            _read(s, "recess-depth", "depth-gauge", 4.21, 4.2, 4.22),
+            _read(s, "bolt-hole", "caliper", 7.88, 7.9),
+            _read(s, "bolt-span", "caliper", 103.14, 103.16, 103.15),
+        ),
+        note="Taken from a scrapped dividing head",
+    )
+
+
+def _cuts(job: Job, work: Callable[[Job], Plan], count: int) -> list[CutEntry]:
+    """What following the coach gave on a lathe that takes a little less."""
+    entries: list[CutEntry] = []
+    true = job.cut.start or 0.0
+    for _ in range(count):
+        trial = replace(job, cut=replace(job.cut, entries=tuple(entries)))
+        advice = work(trial).advice
+        if advice is None or advice.infeed <= 0:
+            break
+        true -= 2 * advice.infeed * TOOL_TAKES
+        entries.append(
+            CutEntry(
+                round(advice.dial, 4),
+                round(true, 3),
+                instrument="micrometer",
+                at=f"{DAY}T11:00:00+00:00",
+            )
+        )
+    return entries
+
+
+def fill_demo(file: ShopFile) -> None:
+    """Write the Ottermere Lane shop into an empty shop file."""
+    shop = Shop(name="Ottermere Lane", instruments=STARTER_INSTRUMENTS)
+    lathe = Lathe(
+        "lathe",
+        "Centre lathe 165 × 700",
+        165,
+        700,
+        190,
+        (45, 70, 110, 180, 290, 460, 740, 1200),
+        "lathe-nose",
+        tailstock="MT3",
+    )
+    nose, chuck = _nose(), _chuck()
+    file.act("shop", "Shop set up: Ottermere Lane.", shop)
+    file.act("shop", "Lathe entered: Centre lathe 165 × 700.", lathe, nose)
+    _other_jobs(file)
+    job = back_plate_job(
+        "back-plate-130",
+        "Back plate for the 130 mm three-jaw",
+        "The small chuck is truer than the big one and fits no nose here.",
+        "lathe",
+        nose.id,
+        chuck.id,
+    )
+    file.act(job.id, "Job begun: " + job.name + ".", job)
+    file.act(job.id, "Chuck measured: recess, depth, bolts.", chuck)
+    file.note(
+        job.id,
+        "A reading of the recess struck: half a millimetre off, thimble misread.",
+    )
+    job = replace(job, stage="fits")
+    file.act(job.id, "Fit 1 decided: slides by hand without shake.", job)
+    file.act(job.id, "Fit 3 decided: slides by hand without shake.", job)
+    job = replace(
+        job,
+        stage="route",
+        done=(
+            "face-hub",
+            "hub",
+            "drill",
+            "bore",
+            "register",
+            "thread",
+            "prove-nose",
+            "mount",
+            "flange",
+            "rough-spigot",
+            "seat",
+        ),
+    )
+    file.act(job.id, "Nose side proved with the plug before unchucking.", job)
+    job = replace(job, stage="cut", cut=CutLog(start=96.024, touch=1.2))
+    file.act(
+        job.id, "Touched at 1.20 on the dial, 96.024 mm before the first cut.", job
+    )
+    pieces = {nose.id: nose, chuck.id: chuck}
+    cuts = _cuts(job, lambda one: plan_of(one, shop, lathe, pieces), 2)
+    for i, entry in enumerate(cuts):
+        job = replace(job, cut=replace(job.cut, entries=tuple(cuts[: i + 1])))
+        file.act(
+            job.id,
+            f"Cut to {entry.dial:.2f} mm from touch, measured {entry.measured:.3f} mm.",
+            job,
+        )
+
+
+def _other_jobs(file: ShopFile) -> None:
+    shaft = Piece(
+        "worm-shaft",
+        "Rotary table's worm shaft",
+        "other",
+        "steel",
+        (
+            Surface(
+                "shaft",
+                "Shaft end",
+                "outside",
+                "Across the plain end.",
+                tuple(
+                    Reading(v, "micrometer", f"{v:g}") for v in (11.985, 11.987, 11.986)
+                ),
+            ),
+        ),
+    )
+    dial = Piece(
+        "graduated-dial",
+        "Graduated dial",
+        "other",
+        "brass",
+        (
+            Surface(
+                "bore",
+                "Bore",
+                "inside",
+                "Across the bore.",
+                tuple(
+                    Reading(v, "bore-gauge", f"{v:g}") for v in (30.012, 30.016, 30.013)
+                ),
+            ),
+        ),
+    )
+    hub = Job(
+        "dial-hub",
+        "Hub for the rotary table's dial",
+        "The dial from the scrap box has a larger bore than the worm shaft.",
+        pieces=(shaft.id, dial.id),
+        stage="fits",
+        fits=(
+            FitChoice(
+                1, "Worm shaft in hub", "cylinder", shaft.id, "shaft", "shaft", "slides"
+            ),
+            FitChoice(2, "Hub in dial", "cylinder", dial.id, "bore", "hole", "H7/k6"),
+        ),
+    )
+    file.act(hub.id, "Job begun: " + hub.name + ".", shaft, dial, hub)
+    saw = Piece(
+        "slitting-saw",
+        "Slitting saw 80 mm",
+        "other",
+        "tool steel",
+        (
+            Surface(
+                "bore",
+                "Bore",
+                "inside",
+                "Across the bore, clear of the keyway.",
+                (Reading(22.009, "bore-gauge", "22.009"),),
+            ),
+            Surface(
+                "thickness",
+                "Thickness at the hub",
+                "length",
+                "Over the hub with the caliper.",
+            ),
+        ),
+    )
+    collet = Piece(
+        "collet-20",
+        "Collet 20 mm",
+        "other",
+        "steel",
+        (
+            Surface(
+                "bore",
+                "Bore, closed on a pin",
+                "inside",
+                "On a known pin, drawn up as in work.",
+            ),
+        ),
+    )
+    arbor = Job(
+        "saw-arbor",
+        "Slitting-saw arbor 22 mm",
+        "Saws are held in the drill chuck now, and they wander.",
+        pieces=(saw.id, collet.id),
+        fits=(
+            FitChoice(1, "Saw on arbor", "cylinder", saw.id, "bore", "hole", "slides"),
+        ),
+    )
+    file.act(arbor.id, "Job begun: " + arbor.name + ".", saw, collet, arbor)
+
+
+def demo_shop(folder: Path) -> Path:
+    """A fresh demo shop in a folder; returns its path."""
+    path = folder / "ottermere-lane.machinon"
+    file = open_shop(path, _Clock(), durable=False)
+    try:
+        with file.together():
+            fill_demo(file)
+    finally:
+        file.close()
+    return path

@@ -1,0 +1,1 @@
+"""The shop file's schema, grown in small steps by Alembic."""
