@@ -138,7 +138,8 @@ def plan_of(
         return _with_open(Plan(job, shop, lathe, pieces, measured, fits, None, missing))
     checks = (*checks_of(plate, lathe), *_fit_checks(fits))
     cut_state, advice = _cutting(job, shop, lathe, fits, plate)
-    lines = _proof_lines(job, shop, plate, fits)
+    at_size = advice is not None and advice.action in ("stop", "scrapped")
+    lines = _proof_lines(job, shop, plate, fits, at_size)
     runout = runout_answer(job.proof.runout)
     verdict, says = overall(
         lines, job.proof.thread_tried, runout, job.proof.runout_limit
@@ -260,8 +261,9 @@ def _thread_fit(
                 choice,
                 mate,
                 problem=(
-                    f"{mate.size:.2f} mm over the crests with a pitch of {pitch.size:.2f} mm "
-                    "is no metric thread known here. Measure both again."
+                    f"{mate.size:.2f} mm over the crests with a pitch of "
+                    f"{pitch.size:.2f} mm is no metric thread known here. "
+                    "Measure both again."
                 ),
             )
         thread = found
@@ -517,14 +519,14 @@ def _cutting(
 
 
 def _proof_lines(
-    job: Job, shop: Shop, plate: Plate, fits: tuple[FitPlan, ...]
+    job: Job, shop: Shop, plate: Plate, fits: tuple[FitPlan, ...], at_size: bool
 ) -> tuple[ProofLine, ...]:
     by_number = {fit.choice.number: fit for fit in fits}
     found = {s.id: measure(s, shop, plate.material) for s in job.proof.surfaces}
     spigot = found.get("spigot_diameter")
     size, doubt = None, 0.0
     # the last reading at the dial stands until the spigot is measured again
-    if spigot is None and job.cut.entries and job.cut.entries[-1].measured is not None:
+    if spigot is None and at_size:
         size = job.cut.entries[-1].measured
         try:
             doubt = shop.instrument(job.cut.instrument).uncertainty

@@ -232,7 +232,7 @@ def _other_jobs(file: ShopFile) -> None:
         stage="fits",
         fits=(
             FitChoice(
-                1, "Worm shaft in hub", "cylinder", shaft.id, "shaft", "shaft", "slides"
+                1, "Worm shaft in hub", "cylinder", shaft.id, "shaft", "shaft", "easy"
             ),
             FitChoice(2, "Hub in dial", "cylinder", dial.id, "bore", "hole", "H7/k6"),
         ),

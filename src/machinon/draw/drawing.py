@@ -1,0 +1,275 @@
+"""A drawing as plain data, laid out on a page whose unit is one pixel or point.
+
+Items name a role, never a colour; the painter's theme turns roles into ink.
+`tie` joins an item to the surface, size or fit it stands for.
+"""
+
+import math
+from dataclasses import dataclass, field
+from typing import Literal
+
+Point = tuple[float, float]
+Role = Literal[
+    "outline",
+    "thin",
+    "centre",
+    "hidden",
+    "hatch",
+    "dimension",
+    "text",
+    "faint",
+    "cut",
+    "measured",
+    "proved",
+    "stop",
+    "ground",
+    "panel",
+    "lit",
+    "none",
+]
+Anchor = Literal["left", "centre", "right"]
+MarkKind = Literal["cut", "measured", "proved", "stop"]
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A straight line; width in page units."""
+
+    start: Point
+    end: Point
+    role: Role = "outline"
+    width: float = 1.6
+    tie: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Circle:
+    """A full circle."""
+
+    centre: Point
+    radius: float
+    role: Role = "outline"
+    width: float = 1.6
+    fill: Role = "none"
+    tie: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """A closed polygon or an open chain; hatch leans "right", "left" or not."""
+
+    points: tuple[Point, ...]
+    role: Role = "outline"
+    width: float = 1.6
+    fill: Role = "none"
+    hatch: Literal["", "right", "left"] = ""
+    closed: bool = True
+    tie: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    """One line of text; `at` is its middle height, by its anchor."""
+
+    at: Point
+    text: str
+    size: float
+    role: Role = "text"
+    anchor: Anchor = "centre"
+    bold: bool = False
+    backed: bool = False
+    tie: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """The sign of a state: its shape says it without colour."""
+
+    at: Point
+    kind: MarkKind
+    size: float
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """A place that can be clicked: x, y, width, height, and what it is."""
+
+    rect: tuple[float, float, float, float]
+    tie: str
+    label: str
+
+    def holds(self, x: float, y: float) -> bool:
+        left, top, width, height = self.rect
+        return left <= x <= left + width and top <= y <= top + height
+
+
+Item = Line | Circle | Shape | Text | Mark
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """A finished drawing: size of the page, items back to front, spots."""
+
+    width: float
+    height: float
+    items: tuple[Item, ...]
+    spots: tuple[Spot, ...] = ()
+
+    def spot(self, tie: str) -> Spot | None:
+        return next((one for one in self.spots if one.tie == tie), None)
+
+
+def text_width(text: str, size: float) -> float:
+    """About how wide a text is set; the page has no font to ask."""
+    return 0.62 * size * len(text)
+
+
+@dataclass(slots=True)
+class Board:
+    """Collects items while a drawing is laid out."""
+
+    width: float
+    height: float
+    size: float = 13.0
+    items: list[Item] = field(default_factory=list)
+    spots: list[Spot] = field(default_factory=list)
+
+    def done(self) -> Drawing:
+        return Drawing(self.width, self.height, tuple(self.items), tuple(self.spots))
+
+    def line(
+        self, a: Point, b: Point, role: Role = "outline", width: float = 1.6
+    ) -> None:
+        self.items.append(Line(a, b, role, width))
+
+    def text(
+        self,
+        at: Point,
+        text: str,
+        size: float = 0.0,
+        role: Role = "text",
+        anchor: Anchor = "centre",
+        bold: bool = False,
+        backed: bool = False,
+    ) -> None:
+        self.items.append(Text(at, text, size or self.size, role, anchor, bold, backed))
+
+    def arrow(self, tip: Point, towards: Point, role: Role = "dimension") -> None:
+        """A slim filled arrowhead at `tip`, its body towards `towards`."""
+        angle = math.atan2(towards[1] - tip[1], towards[0] - tip[0])
+        long, half = 0.75 * self.size, 0.13
+
+        def corner(side: float) -> Point:
+            return (
+                tip[0] + long * math.cos(angle + side),
+                tip[1] + long * math.sin(angle + side),
+            )
+
+        self.items.append(Shape((tip, corner(half), corner(-half)), role, 0.5, role))
+
+    def label(
+        self,
+        at: Point,
+        text: str,
+        small: str,
+        role: Role,
+        tie: str,
+        name: str,
+        number: int = 0,
+        mark: MarkKind | None = None,
+    ) -> None:
+        """A figure with the other unit small beneath it, and a spot to click."""
+        size = self.size
+        width = text_width(text, size)
+        height = size * 1.3 + (size * 0.95 if small else 0)
+        x, y = at
+        shift = size * 1.5 if number else 0.0
+        self.text((x + shift / 2, y), text, role=role, backed=True)
+        if small:
+            self.text(
+                (x + shift / 2, y + size * 1.05),
+                small,
+                size * 0.74,
+                "faint",
+                backed=True,
+            )
+        left = x + shift / 2 - width / 2
+        if number:
+            self.numbered((left - size * 0.75, y), number, role)
+        if mark:
+            self.items.append(Mark((left + width + size * 0.7, y), mark, size * 0.8))
+        self.spots.append(
+            Spot(
+                (left - shift - 4, y - size * 0.8, width + shift + 8, height + 4),
+                tie,
+                name,
+            )
+        )
+
+    def numbered(self, at: Point, number: int, role: Role = "text") -> None:
+        """A fit's number in a circle."""
+        self.items.append(Circle(at, self.size * 0.62, role, 1.1, "ground"))
+        self.text(at, str(number), self.size * 0.78, role, bold=True)
+
+    def upright(
+        self,
+        x: float,
+        top: float,
+        bottom: float,
+        from_x: float,
+        text: str,
+        small: str,
+        role: Role,
+        tie: str,
+        name: str,
+        number: int = 0,
+        mark: MarkKind | None = None,
+        at: float = 0.5,
+    ) -> None:
+        """A vertical dimension with extension lines from `from_x`; ISO 129-1."""
+        past = 5 if x > from_x else -5
+        for y in (top, bottom):
+            self.line((from_x, y), (x + past, y), "dimension", 0.8)
+        self.line((x, top), (x, bottom), "dimension", 0.8)
+        self.arrow((x, top), (x, bottom))
+        self.arrow((x, bottom), (x, top))
+        self.label(
+            (x, top + (bottom - top) * at), text, small, role, tie, name, number, mark
+        )
+
+    def level(
+        self,
+        y: float,
+        left: float,
+        right: float,
+        from_y: float,
+        text: str,
+        small: str,
+        role: Role,
+        tie: str,
+        name: str,
+    ) -> None:
+        """A horizontal dimension; its figure goes beside it where it is narrow."""
+        past = 5 if y > from_y else -5
+        for x in (left, right):
+            self.line((x, from_y), (x, y + past), "dimension", 0.8)
+        room = right - left
+        need = text_width(text, self.size) + 2 * self.size
+        if room >= need:
+            self.line((left, y), (right, y), "dimension", 0.8)
+            self.arrow((left, y), (right, y))
+            self.arrow((right, y), (left, y))
+            self.label(((left + right) / 2, y), text, small, role, tie, name)
+            return
+        out = 1.3 * self.size
+        self.line((left - out, y), (right + out, y), "dimension", 0.8)
+        self.arrow((left, y), (left - out, y))
+        self.arrow((right, y), (right + out, y))
+        self.label(
+            (right + out + text_width(text, self.size) / 2 + 4, y),
+            text,
+            small,
+            role,
+            tie,
+            name,
+        )

@@ -1,0 +1,349 @@
+"""Gauge pictures: a fit's bands to scale, the readings on them, what is left."""
+
+from machinon.core.plan import FitPlan
+from machinon.core.quantity import length_text, small_text
+from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape, text_width
+
+
+def gauge_drawing(
+    fit: FitPlan,
+    readings: tuple[float, ...],
+    width: float,
+    height: float,
+    size: float = 13.0,
+    inch: bool = False,
+) -> Drawing:
+    """The picture of a fit, to scale up the page; bigger sizes are higher.
+
+    readings: those of the existing half that count, mm.
+    """
+    board = Board(width, height, size)
+    if fit.mate is None or fit.band is None or fit.problem:
+        return board.done()
+    if fit.choice.kind == "cylinder":
+        _cylinder(board, fit, readings, inch)
+    elif fit.choice.kind == "thread":
+        _thread(board, fit, inch)
+    else:
+        _bolts(board, fit, inch)
+    return board.done()
+
+
+class _Scale:
+    """Turns sizes into heights on the board, a margin kept above and below."""
+
+    def __init__(
+        self, board: Board, low: float, high: float, head: float = 3.0
+    ) -> None:
+        span = max(high - low, 0.002)
+        self.low, self.high = low - 0.12 * span, high + 0.12 * span
+        self.top = head * board.size
+        self.bottom = board.height - 2.2 * board.size
+
+    def y(self, value: float) -> float:
+        share = (value - self.low) / (self.high - self.low)
+        return self.bottom - share * (self.bottom - self.top)
+
+    @property
+    def per_micron(self) -> float:
+        return (self.bottom - self.top) / (self.high - self.low) / 1000
+
+
+def _ruler(board: Board, scale: _Scale, x: float, zero: float) -> None:
+    """A rule in µm with steps of 1, 2 or 5, so that the eye has a scale."""
+    want = 4.2 * board.size / scale.per_micron
+    step = next(
+        (s for s in (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000) if s >= want), 5000
+    )
+    board.line((x, scale.top), (x, scale.bottom), "thin", 1.0)
+    first = int((scale.low - zero) * 1000 // step) * step
+    for micro in range(first, int((scale.high - zero) * 1000) + step, step):
+        y = scale.y(zero + micro / 1000)
+        if scale.top <= y <= scale.bottom:
+            board.line((x - 5, y), (x, y), "thin", 1.0)
+            board.text(
+                (x - 9, y),
+                f"{micro:+d}".replace("-", "−") if micro else "0",
+                board.size * 0.8,
+                "faint",
+                "right",
+            )
+    board.text(
+        (x - 9, scale.top - 1.1 * board.size), "µm", board.size * 0.8, "faint", "right"
+    )
+
+
+def _band(
+    board: Board,
+    x: float,
+    width: float,
+    low: float,
+    high: float,
+    scale: _Scale,
+    role: Role,
+    hatch: bool,
+) -> None:
+    a, b = scale.y(high), scale.y(low)
+    board.items.append(
+        Shape(
+            ((x, a), (x + width, a), (x + width, b), (x, b)),
+            role,
+            1.8,
+            "panel",
+            "right" if hatch else "",
+        )
+    )
+
+
+def _figure(board: Board, x: float, y: float, text: str, role: Role) -> None:
+    board.text((x, y), text, board.size, role, "left", backed=True)
+
+
+def _cylinder(
+    board: Board, fit: FitPlan, readings: tuple[float, ...], inch: bool
+) -> None:
+    assert fit.mate is not None
+    assert fit.band is not None
+    mate, band, size = fit.mate, fit.band, board.size
+    low, high = float(band["lower"]), float(band["upper"])
+    sign = -1 if fit.choice.exists == "hole" else 1
+    # what the fit alone would allow, before the doubt is taken off
+    wide = sorted(
+        (
+            mate.size + sign * band["clearance_min"],
+            mate.size + sign * band["clearance_max"],
+        )
+    )
+    made = [fit.made] if fit.made is not None else []
+    edges = [mate.lower, mate.upper, low, high, *wide, *readings]
+    span = max(edges) - min(edges)
+    # a size typed far off is named, not allowed to shrink the picture
+    edges += [m for m in made if min(edges) - span < m < max(edges) + span]
+    scale = _Scale(board, min(edges), max(edges))
+    left = 4.6 * size
+    column = max((board.width - left - 2 * size) / 2, 8 * size)
+    bar = min(column * 0.34, 7 * size)
+    _ruler(board, scale, left, mate.size)
+    x0, x1 = left + 1.5 * size, left + 1.0 * size + column
+    board.text(
+        (x0, size * 1.1),
+        f"Mate: the {fit.choice.exists}, measured",
+        size,
+        "measured",
+        "left",
+        bold=True,
+    )
+    board.text(
+        (x1, size * 1.1),
+        f"To make: the {'shaft' if fit.choice.exists == 'hole' else 'hole'}",
+        size,
+        "cut",
+        "left",
+        bold=True,
+    )
+    _band(board, x0, bar, mate.lower, mate.upper, scale, "measured", False)
+    y = scale.y(mate.size)
+    board.line((x0 - 6, y), (x0 + bar + 6, y), "measured", 2.4)
+    spread = bar / (len(readings) + 1) if readings else bar
+    for i, value in enumerate(readings):
+        board.items.append(
+            Circle(
+                (x0 + spread * (i + 1), scale.y(value)),
+                size * 0.24,
+                "measured",
+                1.4,
+                "ground",
+            )
+        )
+    tx = x0 + bar + 10
+    _figure(board, tx, y, length_text(mate.size, 0.001, inch), "measured")
+    board.text(
+        (tx, y + size * 1.15),
+        f"± {small_text(mate.uncertainty, inch)}",
+        size * 0.85,
+        "faint",
+        "left",
+        backed=True,
+    )
+    # the doubt that the mate costs, then what is left
+    board.items.append(
+        Shape(
+            tuple(
+                (x, scale.y(v))
+                for x, v in (
+                    (x1, wide[1]),
+                    (x1 + bar, wide[1]),
+                    (x1 + bar, wide[0]),
+                    (x1, wide[0]),
+                )
+            ),
+            "faint",
+            1.0,
+            "none",
+        )
+    )
+    tx = x1 + bar + 10
+    if band["band"] > 0:
+        _band(board, x1, bar, low, high, scale, "cut", True)
+        gap = abs(scale.y(low) - scale.y(high))
+        up, down = scale.y(high), scale.y(low)
+        if gap < 3.2 * size:  # keep the three figures apart
+            middle = (up + down) / 2
+            up, down = middle - 1.6 * size, middle + 1.6 * size
+            board.line((x1 + bar, scale.y(high)), (tx - 2, up), "thin", 0.8)
+            board.line((x1 + bar, scale.y(low)), (tx - 2, down), "thin", 0.8)
+        _figure(board, tx, up, length_text(high, 0.001, inch), "cut")
+        _figure(board, tx, down, length_text(low, 0.001, inch), "cut")
+        _figure(
+            board, tx, (up + down) / 2, f"{small_text(band['band'], inch)} wide", "text"
+        )
+    else:
+        y = scale.y((low + high) / 2)
+        board.items.append(Mark((x1 + bar / 2, y), "stop", size * 1.4))
+        _figure(board, tx, y, "nothing left", "stop")
+    for m in made:
+        bad = bool(fit.contradiction)
+        y = min(max(scale.y(m), scale.top), scale.bottom)
+        board.items.append(
+            Mark((x1 - size * 0.9, y), "stop" if bad else "cut", size * 0.9)
+        )
+        if bad:
+            board.text(
+                (x1 + bar / 2, y - size * 0.9),
+                "drawn " + length_text(m, 0.001, inch),
+                size * 0.9,
+                "stop",
+                backed=True,
+            )
+    board.text(
+        (board.width / 2, board.height - size * 0.8),
+        "thin frame: what the fit allows; hatched: what is left once the doubt "
+        "of the mate is taken off",
+        size * 0.8,
+        "faint",
+    )
+
+
+def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
+    assert fit.band is not None
+    assert fit.thread is not None
+    assert fit.mate is not None
+    band, size, thread = fit.band, board.size, fit.thread
+    rows: list[tuple[str, float, float, Role, bool]] = [
+        (
+            "bore before threading",
+            band["internal_minor_min"],
+            band["internal_minor_max"],
+            "cut",
+            True,
+        ),
+        (
+            "pitch diameter of the plate",
+            band["internal_pitch_min"],
+            band["internal_pitch_max"],
+            "cut",
+            True,
+        ),
+        (
+            "crests of the nose, measured",
+            fit.mate.lower,
+            fit.mate.upper,
+            "measured",
+            False,
+        ),
+    ]
+    scale = _Scale(board, thread.minor_internal - 0.2, thread.major + 0.1, 1.6)
+    left = 2.5 * size
+    bar = 5 * size
+    # the thread's own shape beside the bands, so the diameters mean something
+    half = thread.pitch / 2
+    pixel = (scale.bottom - scale.top) / (scale.high - scale.low)
+    across = min(half * pixel, board.width * 0.12)
+    tooth = []
+    for i in range(4):
+        tooth.append(
+            (
+                left + i * across,
+                scale.y(thread.major if i % 2 else thread.minor_internal),
+            )
+        )
+    board.items.append(Shape(tuple(tooth), "outline", 2.0, closed=False))
+    x = left + 3 * across + 2 * size
+    for _name, low, high, role, hatch in rows:
+        _band(board, x, bar, low, high, scale, role, hatch)
+    board.line(
+        (left - 6, scale.y(thread.major)),
+        (x + bar, scale.y(thread.major)),
+        "centre",
+        1.0,
+    )
+    tx = x + bar + 12
+    for name, low, high, role, _hatch in rows:
+        y = scale.y((low + high) / 2)
+        _figure(
+            board,
+            tx,
+            y - size * 0.6,
+            f"{length_text(low, 0.001, inch, unit=False)} to "
+            f"{length_text(high, 0.001, inch)}",
+            role,
+        )
+        board.text((tx, y + size * 0.6), name, size * 0.85, "faint", "left")
+    board.text(
+        (tx, scale.y(thread.major) - size * 1.5),
+        f"{thread.name.replace('x', ' × ')}, class 6H",
+        size,
+        "text",
+        "left",
+        bold=True,
+    )
+
+
+def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
+    assert fit.band is not None
+    assert fit.circle is not None
+    size = board.size
+    hole = float(fit.band["diameter"])
+    room, need = fit.bolt_room, fit.bolt_need
+    screw = hole - 2 * room
+    scale = min(board.height - 5 * size, board.width * 0.42) / hole
+    x, y = board.width * 0.26, board.height / 2
+    ok = room >= need
+    board.items.append(Circle((x, y), hole / 2 * scale, "cut", 2.2, "ground"))
+    board.items.append(Circle((x, y), screw / 2 * scale, "outline", 1.6, "panel"))
+    # where the screw's edge may come to lie in the worst case
+    board.items.append(
+        Circle((x, y), (screw / 2 + need) * scale, "measured" if ok else "stop", 1.2)
+    )
+    board.line(
+        (x - hole / 2 * scale - 8, y), (x + hole / 2 * scale + 8, y), "centre", 0.9
+    )
+    board.line(
+        (x, y - hole / 2 * scale - 8), (x, y + hole / 2 * scale + 8), "centre", 0.9
+    )
+    tx = x + hole / 2 * scale + 2.5 * size
+    lines: list[tuple[str, str, Role]] = [
+        ("clearance hole", "⌀" + length_text(hole, 0.1, inch), "cut"),
+        ("room round the screw", length_text(room, 0.01, inch), "text"),
+        (
+            "room wanted: drilling, doubt of the circle, play of the spigot",
+            length_text(need, 0.01, inch),
+            "measured" if ok else "stop",
+        ),
+        (
+            "bolt circle, from span and hole",
+            f"⌀{length_text(fit.circle['diameter'], 0.01, inch)} ± "
+            f"{length_text(fit.circle_doubt, 0.01, inch)}",
+            "measured",
+        ),
+    ]
+    top = y - 1.5 * 2.9 * size
+    for i, (name, text, role) in enumerate(lines):
+        at = top + i * 2.9 * size
+        _figure(board, tx, at, text, role)
+        if text_width(name, size * 0.85) > board.width - tx:
+            name = name.split(":")[0]
+        board.text((tx, at + size * 1.15), name, size * 0.85, "faint", "left")
+    board.items.append(
+        Mark((tx - size, top + 2 * 2.9 * size), "proved" if ok else "stop", size * 0.8)
+    )
