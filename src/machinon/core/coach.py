@@ -16,7 +16,6 @@ Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped
 RATIO, RATIO_SIGMA = 0.97, 0.04
 TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
 CUT_SIGMA = 0.002  # mm radial: how alike two equal cuts come out
-EQUAL = 0.15  # share by which two cuts may differ and count as equal
 
 
 class CutEntry(msgspec.Struct, frozen=True, omit_defaults=True):
@@ -222,7 +221,8 @@ def advise(state: CutState) -> Advice:
             whole(depth, state.division),
             "Roughing: leaves enough for two equal cuts and a last one.",
         )
-    equal = [t for t in taken if t.dialled <= 0.75 * reserve]
+    # a roughing cut bends the work more: it is no equal of the last ones
+    equal = [t for t in taken if t.dialled <= 0.5 * reserve]
     if len(equal) < 2 and need > 3 * state.least:
         share = (
             need / (3 - len(equal)) if not equal else min(equal[-1].dialled, need / 2)

@@ -68,8 +68,8 @@ class Job(msgspec.Struct, frozen=True, omit_defaults=True, tag="job"):
     """One thing to be built, with its reason.
 
     pieces: ids of the existing pieces, in the order of the stack; plate is
-    None for a job that keeps survey and fits only; kept_as: id of the shop's
-    piece that it became.
+    None for a job that keeps survey and fits only; done: keys of finished
+    steps; kept_as: id of the shop's piece that it became.
     """
 
     id: str
@@ -77,7 +77,6 @@ class Job(msgspec.Struct, frozen=True, omit_defaults=True, tag="job"):
     reason: str = ""
     lathe: str = ""
     pieces: tuple[str, ...] = ()
-    stage: Stage = "survey"
     fits: tuple[FitChoice, ...] = ()
     plate: BackPlate | None = None
     done: tuple[str, ...] = ()

@@ -257,7 +257,9 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
         if not counted[d.index][1].kept
     )
     size, doubt = answer["size"], answer["uncertainty"]
-    _, nominal = likely_nominal(size, doubt, surface.kind)
+    nominal = ""
+    if surface.kind in ("outside", "inside"):
+        _, nominal = likely_nominal(size, doubt, surface.kind)
     return Measured(
         size,
         doubt,

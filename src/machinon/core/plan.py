@@ -287,7 +287,7 @@ def _bolt_fit(
         return FitPlan(
             choice,
             span,
-            problem="One bolt hole's diameter is not measured yet: the span needs it.",
+            problem="A screw in a bolt hole is not measured yet: the span needs it.",
         )
     holes = job.plate.bolts if job.plate else 3
     circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})

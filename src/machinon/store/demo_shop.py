@@ -153,12 +153,10 @@ def fill_demo(file: ShopFile) -> None:
         job.id,
         "A reading of the recess struck: half a millimetre off, thimble misread.",
     )
-    job = replace(job, stage="fits")
     file.act(job.id, "Fit 1 decided: slides by hand without shake.", job)
     file.act(job.id, "Fit 3 decided: slides by hand without shake.", job)
     job = replace(
         job,
-        stage="route",
         done=(
             "face-hub",
             "hub",
@@ -174,12 +172,13 @@ def fill_demo(file: ShopFile) -> None:
         ),
     )
     file.act(job.id, "Nose side proved with the plug before unchucking.", job)
-    job = replace(job, stage="cut", cut=CutLog(start=96.024, touch=1.2))
+    file.leave_at(job.id, "cut")
+    job = replace(job, cut=CutLog(start=96.024, touch=1.2))
     file.act(
         job.id, "Touched at 1.20 on the dial, 96.024 mm before the first cut.", job
     )
     pieces = {nose.id: nose, chuck.id: chuck}
-    cuts = _cuts(job, lambda one: plan_of(one, shop, lathe, pieces), 2)
+    cuts = _cuts(job, lambda one: plan_of(one, shop, lathe, pieces), 3)
     for i, entry in enumerate(cuts):
         job = replace(job, cut=replace(job.cut, entries=tuple(cuts[: i + 1])))
         file.act(
@@ -229,7 +228,6 @@ def _other_jobs(file: ShopFile) -> None:
         "Hub for the rotary table's dial",
         "The dial from the scrap box has a larger bore than the worm shaft.",
         pieces=(shaft.id, dial.id),
-        stage="fits",
         fits=(
             FitChoice(
                 1, "Worm shaft in hub", "cylinder", shaft.id, "shaft", "shaft", "easy"
@@ -238,6 +236,7 @@ def _other_jobs(file: ShopFile) -> None:
         ),
     )
     file.act(hub.id, "Job begun: " + hub.name + ".", shaft, dial, hub)
+    file.leave_at(hub.id, "fits")
     saw = Piece(
         "slitting-saw",
         "Slitting saw 80 mm",

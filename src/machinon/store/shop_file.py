@@ -17,7 +17,7 @@ import msgspec
 import sqlalchemy as sa
 
 from machinon.core.errors import MachinonError
-from machinon.core.job import Job
+from machinon.core.job import STAGES, Job, Stage
 from machinon.core.shop import Lathe, Piece, Shop
 
 Document = Shop | Lathe | Piece | Job
@@ -213,6 +213,13 @@ class ShopFile:
                 sa.insert(_daybook).values(at=self._clock(), context=context, says=says)
             )
 
+    def leave_at(self, job_id: str, stage: Stage) -> None:
+        """Remember the stage that a job was left in; no act, nothing to undo."""
+        with self.together() as connection:
+            connection.execute(
+                sa.update(_document).where(_document.c.id == job_id).values(stage=stage)
+            )
+
     def _revise(
         self, connection: sa.Connection, act_id: int, at: str, document: Document
     ) -> None:
@@ -230,12 +237,14 @@ class ShopFile:
         values = {
             "kind": type(document).__name__.lower(),
             "name": document.name,
-            "stage": document.stage if isinstance(document, Job) else "",
             "touched_at": at,
             "revision_id": revision_id,
         }
         if current is None:
-            connection.execute(sa.insert(_document).values(id=document.id, **values))
+            stage = STAGES[0] if isinstance(document, Job) else ""
+            connection.execute(
+                sa.insert(_document).values(id=document.id, stage=stage, **values)
+            )
         else:
             connection.execute(
                 sa.update(_document)
@@ -321,7 +330,7 @@ class ShopFile:
     def _refresh(
         self, connection: sa.Connection, document_id: str, revision_id: int | None
     ) -> None:
-        """Keep the list's name and stage true to the revision now current."""
+        """Keep the list's name true to the revision now current."""
         if revision_id is None:
             return
         body = connection.execute(
@@ -331,10 +340,7 @@ class ShopFile:
         connection.execute(
             sa.update(_document)
             .where(_document.c.id == document_id)
-            .values(
-                name=document.name,
-                stage=document.stage if isinstance(document, Job) else "",
-            )
+            .values(name=document.name)
         )
 
 
