@@ -5,7 +5,7 @@ sizes are mm on the diameter. Works for shafts and bores alike.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import msgspec
@@ -47,6 +47,36 @@ class CutState:
     deepest: float = 1.0
     least: float = 0.01
     spring_pass: Literal["always", "never", "free"] = "never"
+
+
+@dataclass(frozen=True, slots=True)
+class Dial:
+    """The cross slide's dial. division: one graduation as it reads, mm."""
+
+    reads: Literal["diameter", "radius"]
+    division: float
+
+    @property
+    def factor(self) -> int:
+        """What the dial counts for one millimetre of the tool's travel."""
+        return 2 if self.reads == "diameter" else 1
+
+    @property
+    def travel(self) -> float:
+        """How far one graduation moves the tool, radial mm."""
+        return self.division / self.factor
+
+    def shows(self, dial: float, touch: float) -> float:
+        """What the dial reads at a radial position from touch; mm as it reads.
+
+        >>> Dial("diameter", 0.02).shows(0.5, touch=1.2)
+        2.2
+        """
+        return touch + dial * self.factor
+
+    def position(self, shown: float, touch: float) -> float:
+        """The radial position from touch at a reading of the dial, mm."""
+        return (shown - touch) / self.factor
 
 
 @dataclass(frozen=True, slots=True)
@@ -281,6 +311,22 @@ def advise(state: CutState) -> Advice:
             f"{ratio * 100:.0f} % of what is dialled.",
         )
     return advice("trial", step, "A light cut, then measure.")
+
+
+def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
+    """The passes to come if every cut takes what is expected of it, in order."""
+    passes: list[Advice] = []
+    for _ in range(2 * most):
+        advice = advise(state)
+        if advice.action in ("start", "stop", "scrapped") or len(passes) == most:
+            break
+        if advice.infeed > 0:
+            passes.append(advice)
+        entry = CutEntry(
+            advice.dial, advice.predicted, 1 if advice.action == "spring" else 0
+        )
+        state = replace(state, entries=(*state.entries, entry))
+    return tuple(passes)
 
 
 def whole(depth: float, division: float) -> float:

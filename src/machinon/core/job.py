@@ -16,12 +16,13 @@ STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
 class CutLog(msgspec.Struct, frozen=True, omit_defaults=True):
     """The cutting of one surface; mm, dial positions radial from touch.
 
-    touch: what the dial showed at touch, in its own reading; trial: how the
-    mate went on (empty until asked); school: spring passes.
+    start: measured before the first cut; touch: what the dial showed at touch,
+    in its own reading, None until touched; trial: how the mate went on (empty
+    until asked); school: spring passes.
     """
 
     start: float | None = None
-    touch: float = 0.0
+    touch: float | None = None
     instrument: str = "micrometer"
     school: Literal["always", "never", "free"] = "never"
     deepest: float = 1.0

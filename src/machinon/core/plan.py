@@ -10,14 +10,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from machinon.core.back_plate import BackPlate, Check, Plate, checks_of
-from machinon.core.coach import Advice, CutState, advise
+from machinon.core.coach import Advice, CutState, Dial, advise, forecast
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice
 from machinon.core.job import STAGES, Job, Stage
 from machinon.core.measuring import Measured, measure
 from machinon.core.proof import ProofLine, Verdict, overall, proof_line, runout_answer
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route import SetUp, route_of
+from machinon.core.route import FINISH_ALLOWANCE, SetUp, route_of
 from machinon.core.screw_thread import Thread, metric_thread, nearest_metric
 from machinon.core.screws import cap_screw, cap_screws
 from machinon.core.shop import Instrument, Lathe, Piece, Shop, SurfaceKind
@@ -97,6 +97,7 @@ class Plan:
     route: tuple[SetUp, ...] = ()
     cut_state: CutState | None = None
     advice: Advice | None = None
+    passes: tuple[Advice, ...] = ()
     proof: tuple[ProofLine, ...] = ()
     runout: Answer | None = None
     verdict: Verdict = "open"
@@ -158,6 +159,7 @@ def plan_of(
             route_of(plate, lathe),
             cut_state,
             advice,
+            _passes(cut_state, plate),
             lines,
             runout,
             verdict,
@@ -501,7 +503,7 @@ def _cutting(
     except BadInput:
         gauge = fit.gauge
     doubt = gauge.uncertainty if gauge else 0.02
-    division = lathe.dial_division / (2 if lathe.dial_reads == "diameter" else 1)
+    division = Dial(lathe.dial_reads, lathe.dial_division).travel
     state = CutState(
         True,
         low,
@@ -516,6 +518,16 @@ def _cutting(
         job.cut.school,
     )
     return state, advise(state)
+
+
+def _passes(state: CutState | None, plate: Plate) -> tuple[Advice, ...]:
+    """The passes to come; before the first reading, from the roughed size."""
+    if state is None:
+        return ()
+    if state.start is None:
+        roughed = plate.spigot_diameter + 2 * FINISH_ALLOWANCE
+        state = replace(state, start=roughed)
+    return forecast(state)
 
 
 def _proof_lines(

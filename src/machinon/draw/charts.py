@@ -181,3 +181,78 @@ def rose_drawing(
             backed=True,
         )
     return board.done()
+
+
+def readings_drawing(
+    values: Sequence[float],
+    struck: Sequence[bool],
+    doubted: Sequence[bool],
+    size_found: float,
+    uncertainty: float,
+    width: float,
+    height: float,
+    size: float = 13.0,
+    inch: bool = False,
+) -> Drawing:
+    """Readings in the order taken, about their mean; hatched: the doubt of the size.
+
+    values, struck, doubted: (n,), mm; a struck reading far off is drawn at the
+    edge with its figure, so that it does not flatten the others.
+    """
+    board = Board(width, height, size)
+    counted = [v for v, out in zip(values, struck, strict=True) if not out]
+    reach = max([abs(v - size_found) for v in counted] + [1.6 * uncertainty, 0.001])
+    left, right = 6.5 * size, width - 7.5 * size
+    top, bottom = 1.2 * size, height - 2.2 * size
+    middle = (top + bottom) / 2
+
+    def y(value: float) -> float:
+        share = max(-1.15, min(1.15, (value - size_found) / reach))
+        return middle - share * (bottom - top) / 2 / 1.15
+
+    high, low = y(size_found + uncertainty), y(size_found - uncertainty)
+    board.items.append(
+        Shape(
+            ((left, high), (right, high), (right, low), (left, low)),
+            "measured",
+            1.0,
+            "panel",
+            "left",
+        )
+    )
+    board.line((left, middle), (right, middle), "measured", 2.2)
+    board.text(
+        (right + 8, middle),
+        length_text(size_found, 0.001, inch, unit=False),
+        size,
+        "measured",
+        "left",
+        bold=True,
+    )
+    for value, at in ((uncertainty, high), (-uncertainty, low)):
+        board.text(
+            (left - 8, at),
+            small_text(value, inch, signed=True),
+            size * 0.85,
+            "faint",
+            "right",
+        )
+    step = (right - left) / (len(values) + 1)
+    step = min(step, 9 * size)
+    for i, value in enumerate(values):
+        spot = (left + step * (i + 1), y(value))
+        board.text((spot[0], bottom + size * 1.2), str(i + 1), size * 0.85, "faint")
+        if struck[i] or doubted[i]:
+            board.items.append(Mark(spot, "stop", size * 0.9))
+            board.text(
+                (spot[0] + size * 0.8, spot[1]),
+                length_text(value, 0.001, inch, unit=False)
+                + (" struck" if struck[i] else ""),
+                size * 0.85,
+                "stop",
+                "left",
+                backed=True,
+            )
+        else:
+            board.items.append(Mark(spot, "measured", size * 0.8))
+    return board.done()

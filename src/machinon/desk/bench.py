@@ -1,0 +1,41 @@
+"""What every stage of a job needs from the desk around it."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PySide6.QtWidgets import QWidget
+
+from machinon.core.job import Stage
+from machinon.core.reckoning import Answer
+from machinon.desk.open_job import OpenJob
+from machinon.desk.widgets import Look
+
+
+@dataclass(slots=True)
+class Bench:
+    """The open job, the look, and the ways to somewhere else.
+
+    open_working: shows an answer's working; go: to a stage, and in Fits to a
+    fit by number (0: as it was left).
+    """
+
+    look: Look
+    job: OpenJob
+    open_working: Callable[[Answer], None]
+    go: Callable[[Stage, int], None]
+
+
+class StageView(QWidget):
+    """One stage of the open job; `refresh` shows the plan as it now is."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__()
+        self.bench = bench
+        self.job = bench.job
+        self.look = bench.look
+
+    def refresh(self) -> None:
+        raise NotImplementedError
+
+    def show_fit(self, number: int) -> None:
+        """Bring a fit into view, where the stage shows fits."""

@@ -1,0 +1,39 @@
+"""Every command of the desk, declared once: menus and the key sheet follow."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Command:
+    """A command: id, words, keys, and the menu it stands in."""
+
+    id: str
+    words: str
+    keys: str = ""
+    menu: str = ""
+
+
+COMMANDS = (
+    Command("job.new", "New Job…", "Ctrl+N", "Job"),
+    Command("job.list", "Jobs and Shop", "Ctrl+Home", "Job"),
+    Command("job.daybook", "Daybook", "Ctrl+D", "Job"),
+    Command("job.sheet", "Proof Sheet as PDF…", "Ctrl+P", "Job"),
+    Command("job.drawing_svg", "Drawing as SVG…", "", "Job"),
+    Command("job.drawing_pdf", "Drawing as PDF…", "", "Job"),
+    Command("desk.quit", "Close Machinon", "Ctrl+Q", "Job"),
+    Command("edit.undo", "Take Back", "Ctrl+Z", "Edit"),
+    Command("edit.redo", "Do Again", "Ctrl+Y", "Edit"),
+    Command("stage.survey", "Survey", "Ctrl+1", "Stage"),
+    Command("stage.fits", "Fits", "Ctrl+2", "Stage"),
+    Command("stage.piece", "Piece", "Ctrl+3", "Stage"),
+    Command("stage.route", "Route", "Ctrl+4", "Stage"),
+    Command("stage.cut", "Cut", "Ctrl+5", "Stage"),
+    Command("stage.proof", "Proof", "Ctrl+6", "Stage"),
+    Command("view.units", "Millimetres or Inches First", "Ctrl+U", "View"),
+    Command("view.theme", "Blued Steel or Paper", "Ctrl+T", "View"),
+    Command("view.larger", "Larger Figures", "Ctrl++", "View"),
+    Command("view.smaller", "Smaller Figures", "Ctrl+-", "View"),
+    Command("view.machine", "At the Machine: Full Screen", "F11", "View"),
+    Command("help.keys", "Keys", "F1", "Help"),
+    Command("help.about", "About Machinon", "", "Help"),
+)

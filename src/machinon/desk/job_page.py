@@ -1,0 +1,335 @@
+"""The open job: the stack on top, the six stages, the line of notes below."""
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QSizePolicy,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.job import STAGES, Stage
+from machinon.core.plan import FitPlan
+from machinon.core.quantity import length_text
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.painter import paint_mark
+from machinon.desk.stages.cut import CutView
+from machinon.desk.stages.fits import FitsView
+from machinon.desk.stages.piece import PieceView
+from machinon.desk.stages.proof import ProofView
+from machinon.desk.stages.route import RouteView
+from machinon.desk.stages.survey import SurveyView
+from machinon.desk.theme import font
+from machinon.desk.widgets import (
+    DrawingView,
+    Look,
+    MarkView,
+    button,
+    label,
+    set_ink,
+)
+from machinon.draw.drawing import Drawing, Mark
+from machinon.draw.stack_drawing import stack_drawing
+
+VIEWS: dict[Stage, type[StageView]] = {
+    "survey": SurveyView,
+    "fits": FitsView,
+    "piece": PieceView,
+    "route": RouteView,
+    "cut": CutView,
+    "proof": ProofView,
+}
+# what a job can do before its kind of piece is built into Machinon
+BEFORE_PIECE: tuple[Stage, ...] = ("survey", "fits")
+
+
+class StageRail(QWidget):
+    """The six stages on one scribed line; each says what is still open in it.
+
+    Signals: stage_chosen(stage: str).
+    """
+
+    stage_chosen = Signal(str)
+
+    def __init__(self, look: Look) -> None:
+        super().__init__()
+        self._look = look
+        self.stage: Stage = "survey"
+        self.open: dict[Stage, int] = {}
+        self.missing: tuple[Stage, ...] = ()
+        self.setFixedHeight(look.px(50))
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setAccessibleName("Stages of the job")
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def place_of(self, stage: Stage) -> QRectF:
+        width = self.width() / len(STAGES)
+        return QRectF(STAGES.index(stage) * width, 0, width, self.height())
+
+    def says(self, stage: Stage) -> str:
+        if stage in self.missing:
+            return "not for this piece yet"
+        count = self.open.get(stage, 0)
+        return f"{count} open" if count else "nothing open"
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        look = self._look
+        px, theme = look.px, look.theme
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        y = self.height() - px(3)
+        painter.setPen(QPen(theme.ink("thin"), 1.2))
+        painter.drawLine(0, y, self.width(), y)
+        for stage in STAGES:
+            place = self.place_of(stage)
+            here = stage == self.stage
+            off = stage in self.missing
+            left = place.left() + px(30)
+            # ticks of a rule: where a stage begins
+            painter.setPen(QPen(theme.ink("thin"), 1.2))
+            painter.drawLine(
+                round(place.left()), y, round(place.left()), y - px(12 if here else 7)
+            )
+            if here:
+                painter.setPen(QPen(theme.ink("cut"), px(4)))
+                painter.drawLine(round(place.left()), y, round(place.right()), y)
+            done = not off and not self.open.get(stage)
+            if not off:
+                paint_mark(
+                    painter,
+                    Mark(
+                        (place.left() + px(17), px(16)),
+                        "proved" if done else "cut",
+                        px(13),
+                    ),
+                    theme,
+                )
+            painter.setFont(font(17 * look.scale, bold=here))
+            painter.setPen(QPen(theme.ink("faint" if off else "text")))
+            painter.drawText(
+                QRectF(left, px(3), place.width(), px(24)),
+                int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
+                stage.capitalize(),
+            )
+            painter.setFont(font(12.5 * look.scale))
+            painter.setPen(QPen(theme.ink("faint")))
+            painter.drawText(
+                QRectF(left, px(25), place.width() - px(30), px(18)),
+                int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
+                self.says(stage),
+            )
+            if here and self.hasFocus():
+                painter.setPen(QPen(theme.ink("centre"), 1.5))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(place.adjusted(2, 1, -2, -px(8)))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        at = int(event.position().x() / max(self.width(), 1) * len(STAGES))
+        self.stage_chosen.emit(STAGES[min(at, len(STAGES) - 1)])
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(Qt.Key(event.key()))
+        if step is None:
+            super().keyPressEvent(event)
+            return
+        at = (STAGES.index(self.stage) + step) % len(STAGES)
+        self.stage_chosen.emit(STAGES[at])
+
+
+class JobPage(QWidget):
+    """One open job. Signals: left() for the list of jobs."""
+
+    left = Signal()
+
+    def __init__(self, bench: Bench, stage: Stage) -> None:
+        super().__init__()
+        self.bench = bench
+        self.job = bench.job
+        self.look = bench.look
+        self.views: dict[Stage, StageView] = {}
+        self.stage: Stage = stage
+        self.stack = DrawingView(
+            self.look,
+            self._stack,
+            "The stack: nose, plate and chuck along their axis",
+            12,
+        )
+        self.stack.spot_chosen.connect(self._on_stack_chosen)
+        self.rail = StageRail(self.look)
+        self.rail.stage_chosen.connect(lambda stage: self.show_stage(stage))
+        self.pages = QStackedWidget()
+        self.unready = label("", "head", wrap=True)
+        self.unready.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.pages.addWidget(self.unready)
+        self.targets = QVBoxLayout()
+        self.targets.setSpacing(0)
+        self.name = label("", "head", wrap=True)
+        self.reason = label("", "faint", wrap=True)
+        self.open_mark = MarkView(self.look, None, 14)
+        self.open_says = label("", "")
+        self.caution = label("", "faint")
+        self.saved = label("", "faint")
+        self._lay_out()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        who = QVBoxLayout()
+        who.setSpacing(px(3))
+        who.addWidget(
+            button("‹ Jobs and shop", self.left.emit, "link"),
+            0,
+            Qt.AlignmentFlag.AlignLeft,
+        )
+        who.addWidget(self.name)
+        who.addWidget(self.reason)
+        who.addStretch(1)
+        top = QHBoxLayout()
+        top.setContentsMargins(px(14), px(4), px(14), 0)
+        top.setSpacing(px(12))
+        top.addLayout(who, 30)
+        top.addWidget(self.stack, 44)
+        fits = QVBoxLayout()
+        fits.addStretch(1)
+        fits.addLayout(self.targets)
+        fits.addStretch(1)
+        top.addLayout(fits, 34)
+        self.head = QWidget()
+        self.head.setLayout(top)
+        self.head.setFixedHeight(px(158))
+        notes = QHBoxLayout()
+        notes.setContentsMargins(px(14), 0, px(14), px(4))
+        notes.addWidget(self.open_mark)
+        # a long line of notes is cut off rather than widening the window
+        for one in (self.open_says, self.caution):
+            one.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        notes.addWidget(self.open_says, 9)
+        notes.addWidget(self.caution, 7)
+        notes.addWidget(self.saved)
+        self.notes = QWidget()
+        self.notes.setLayout(notes)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(px(4))
+        whole.addWidget(self.head)
+        whole.addWidget(self.rail)
+        body = QVBoxLayout()
+        body.setContentsMargins(px(10), px(4), px(10), 0)
+        body.addWidget(self.pages)
+        whole.addLayout(body, 1)
+        whole.addWidget(self.notes)
+
+    def sizeHint(self) -> QSize:
+        return QSize(1280, 800)
+
+    # -- showing ---------------------------------------------------------
+
+    def view(self) -> StageView | None:
+        """The stage that is shown; None where this piece has none yet."""
+        if self.job.job.plate is None and self.stage not in BEFORE_PIECE:
+            return None
+        if self.stage not in self.views:
+            made = VIEWS[self.stage](self.bench)
+            self.views[self.stage] = made
+            self.pages.addWidget(made)
+        return self.views[self.stage]
+
+    def refresh(self) -> None:
+        """Show the plan as it is: the strip, the rail, the stage, the notes."""
+        plan = self.job.plan
+        self.name.setText(self.job.job.name)
+        self.reason.setText(self.job.job.reason)
+        self.stack.refresh()
+        self._fill_targets()
+        self.rail.stage = self.stage
+        self.rail.open = {stage: len(plan.open.get(stage, ())) for stage in STAGES}
+        self.rail.missing = (
+            ()
+            if self.job.job.plate is not None
+            else tuple(stage for stage in STAGES if stage not in BEFORE_PIECE)
+        )
+        self.rail.update()
+        view = self.view()
+        if view is None:
+            self.unready.setText(
+                f"{self.stage.capitalize()} is not built for this kind of piece yet. "
+                "Survey and Fits work: measure the mates and decide the bands."
+            )
+            self.pages.setCurrentWidget(self.unready)
+        else:
+            view.refresh()
+            self.pages.setCurrentWidget(view)
+        notes = self.job.notes(self.stage)
+        self.open_mark.set_kind("stop" if notes.grave else None)
+        self.open_mark.setVisible(notes.grave)
+        self.open_says.setText(notes.open_checks)
+        self.open_says.setToolTip("\n".join(plan.open.get(self.stage, ())))
+        set_ink(self.open_says, "stop" if notes.grave else "")
+        self.caution.setText(notes.caution)
+        self.caution.setToolTip(
+            "Local codes, the maker's limits and qualified people come first."
+        )
+        self.saved.setText(notes.saved)
+
+    def _fill_targets(self) -> None:
+        fits = self.job.plan.fits
+        while self.targets.count() < len(fits):
+            number = fits[self.targets.count()].choice.number
+            one = button(
+                "", lambda number=number: self.bench.go("fits", number), "link"
+            )
+            one.setProperty("target", number)
+            self.targets.addWidget(one)
+        for i, fit in enumerate(fits):
+            item = self.targets.itemAt(i).widget()
+            item.setText(f"{fit.choice.number}   {self._target(fit)}")  # type: ignore[attr-defined]
+            item.setToolTip(f"{fit.choice.name}: open this fit")
+
+    def _target(self, fit: FitPlan) -> str:
+        inch = self.job.inch
+        if fit.problem:
+            return f"{fit.choice.name}: not known yet"
+        if fit.contradiction:
+            return f"{fit.choice.name}: contradicts its mate"
+        if fit.choice.kind == "thread" and fit.thread is not None:
+            return f"{fit.choice.name}: {fit.thread.name.replace('x', ' × ')}"
+        if fit.choice.kind == "bolts" and fit.circle is not None:
+            size = length_text(fit.made or fit.circle["diameter"], 0.01, inch)
+            return f"{fit.choice.name}: circle ⌀{size}"
+        if fit.lower is None or fit.upper is None:
+            return f"{fit.choice.name}: nothing left"
+        low = length_text(fit.lower, 0.001, inch, unit=False)
+        high = length_text(fit.upper, 0.001, inch)
+        return f"{fit.choice.name}: ⌀{low} to {high}"
+
+    def _stack(self, width: float, height: float, size: float) -> Drawing:
+        return stack_drawing(self.job.plan, width, height, size)
+
+    # -- doing -----------------------------------------------------------
+
+    def show_stage(self, stage: Stage, fit: int = 0) -> None:
+        """Go to a stage, in Fits to a fit; where one was is remembered."""
+        self.stage = stage
+        self.job.file.leave_at(self.job.job.id, stage)
+        self.refresh()
+        view = self.view()
+        if fit and view is not None:
+            view.show_fit(fit)
+
+    def _on_stack_chosen(self, tie: str, _place: QRectF) -> None:
+        kind, _, number = tie.partition(".")
+        if kind == "fit":
+            self.show_stage("fits", int(number))
+            return
+        self.show_stage("survey")
+        view = self.views["survey"]
+        piece = self.job.pieces.get(tie)
+        if isinstance(view, SurveyView) and piece is not None:
+            view.choose(piece.id, piece.surfaces[0].id)
+
+    def at_the_machine(self, only_stage: bool) -> None:
+        """Hide all but the stage and its notes, or show it all again."""
+        self.head.setVisible(not only_stage)
+        self.rail.setVisible(not only_stage)

@@ -1,0 +1,110 @@
+"""Paints a Drawing with a theme's inks; decides nothing about the layout."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QFontMetricsF, QPainter, QPen, QPolygonF
+
+from machinon.desk.theme import Theme, font
+from machinon.draw.drawing import Circle, Drawing, Line, Mark, Shape, Text
+from machinon.draw.hatching import hatch_lines
+
+HATCH_SPACING = 7.0
+_DASHES = {"centre": [9.0, 3.0, 2.0, 3.0], "hidden": [5.0, 3.0]}
+
+
+def paint(painter: QPainter, drawing: Drawing, theme: Theme) -> None:
+    """Paint every item, back to front, on the painter's page."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    for item in drawing.items:
+        match item:
+            case Line():
+                painter.setPen(_pen(item.role, item.width, theme))
+                painter.drawLine(QPointF(*item.start), QPointF(*item.end))
+            case Circle():
+                painter.setPen(_pen(item.role, item.width, theme))
+                painter.setBrush(QBrush(theme.ink(item.fill)))
+                painter.drawEllipse(QPointF(*item.centre), item.radius, item.radius)
+            case Shape():
+                _paint_shape(painter, item, theme)
+            case Text():
+                _paint_text(painter, item, theme)
+            case Mark():
+                paint_mark(painter, item, theme)
+
+
+def _pen(role: str, width: float, theme: Theme) -> QPen:
+    pen = QPen(theme.ink(role), width)  # type: ignore[arg-type]
+    pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    if role in _DASHES:
+        pen.setDashPattern([part / width for part in _DASHES[role]])
+    return pen
+
+
+def _paint_shape(painter: QPainter, shape: Shape, theme: Theme) -> None:
+    polygon = QPolygonF([QPointF(*point) for point in shape.points])
+    if shape.closed and shape.fill != "none":
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QBrush(theme.ink(shape.fill)))
+        painter.drawPolygon(polygon)
+    if shape.hatch:
+        # bands hatch in their own ink, sections in the hatch's
+        role = "hatch" if shape.role == "outline" else shape.role
+        painter.setPen(_pen(role, 0.9, theme))
+        for a, b in hatch_lines(shape.points, HATCH_SPACING, shape.hatch):
+            painter.drawLine(QPointF(*a), QPointF(*b))
+    painter.setPen(_pen(shape.role, shape.width, theme))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    if shape.closed:
+        painter.drawPolygon(polygon)
+    else:
+        painter.drawPolyline(polygon)
+
+
+def _paint_text(painter: QPainter, item: Text, theme: Theme) -> None:
+    made = font(item.size, item.bold)
+    painter.setFont(made)
+    metrics = QFontMetricsF(made)
+    width = metrics.horizontalAdvance(item.text)
+    x, y = item.at
+    left = {"left": x, "centre": x - width / 2, "right": x - width}[item.anchor]
+    if item.backed:
+        painter.fillRect(
+            QRectF(left - 3, y - item.size * 0.6, width + 6, item.size * 1.2),
+            theme.ink("ground"),
+        )
+    painter.setPen(QPen(theme.ink(item.role)))
+    painter.drawText(QPointF(left, y + metrics.capHeight() / 2), item.text)
+
+
+def paint_mark(painter: QPainter, mark: Mark, theme: Theme) -> None:
+    """The sign of a state, told by its shape as well as by its ink.
+
+    A tool's point: to be cut. A ring with a cross wire: measured. A block
+    with a notch punched out: proved. A barred hexagon: stop.
+    """
+    x, y = mark.at
+    r = mark.size / 2
+    ink = theme.ink(mark.kind)
+    painter.setPen(QPen(ink, max(1.4, mark.size / 8)))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+
+    def polygon(*points: tuple[float, float]) -> QPolygonF:
+        return QPolygonF([QPointF(x + a * r, y + b * r) for a, b in points])
+
+    if mark.kind == "cut":
+        painter.setBrush(QBrush(ink))
+        painter.drawPolygon(polygon((-0.7, -1), (0.7, -1), (0.7, 0), (0, 1), (-0.7, 0)))
+    elif mark.kind == "measured":
+        painter.drawEllipse(QPointF(x, y), r * 0.8, r * 0.8)
+        painter.drawLine(QPointF(x - 1.2 * r, y), QPointF(x + 1.2 * r, y))
+    elif mark.kind == "proved":
+        painter.setBrush(QBrush(ink))
+        painter.drawPolygon(
+            polygon((-1, -1), (1, -1), (1, 1), (0.4, 1), (0, 0.2), (-0.4, 1), (-1, 1))
+        )
+    else:
+        painter.drawPolygon(
+            polygon((-0.5, -0.9), (0.5, -0.9), (1, 0), (0.5, 0.9), (-0.5, 0.9), (-1, 0))
+        )
+        painter.setPen(QPen(ink, max(2.0, mark.size / 4)))
+        painter.drawLine(QPointF(x - r * 0.55, y), QPointF(x + r * 0.55, y))

@@ -1,0 +1,58 @@
+"""What the desk remembers between starts: one table, kept in an ini file."""
+
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QByteArray, QSettings
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """One setting: key, default, what is allowed (empty: anything), meaning."""
+
+    key: str
+    default: Any
+    allowed: tuple[Any, ...]
+    meaning: str
+
+
+SCALES = (100, 115, 130, 150, 175, 200)
+
+SETTINGS = {
+    one.key: one
+    for one in (
+        Setting("theme", "blued", ("blued", "paper"), "the theme of the screen"),
+        Setting("font_scale", 100, SCALES, "size of all text and figures, percent"),
+        Setting("geometry", QByteArray(), (), "place and size of the window"),
+        Setting("last_job", "", (), "the job that was open last"),
+    )
+}
+
+
+class Settings:
+    """Reads and writes the table; what is not allowed falls back to the default."""
+
+    def __init__(self, path: Path | None) -> None:
+        # a throw-away shop leaves no trace in the person's settings
+        self._file = QSettings(str(path), QSettings.Format.IniFormat) if path else None
+        self._memory: dict[str, Any] = {}
+
+    def get(self, key: str) -> Any:
+        one = SETTINGS[key]
+        value = self._memory.get(key)
+        if value is None and self._file is not None:
+            value = self._file.value(key)
+        if value is None:
+            return one.default
+        try:
+            value = type(one.default)(value)
+        except (TypeError, ValueError):
+            return one.default
+        return value if not one.allowed or value in one.allowed else one.default
+
+    def put(self, key: str, value: Any) -> None:
+        self._memory[SETTINGS[key].key] = value
+        if self._file is not None:
+            self._file.setValue(key, value)
+            self._file.sync()

@@ -1,0 +1,266 @@
+"""Paper: the one-page proof sheet as PDF, the drawing as SVG and PDF.
+
+Always in the light theme; written beside its place and moved there whole.
+"""
+
+import os
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
+from PySide6.QtSvg import QSvgGenerator
+
+from machinon.core.errors import MachinonError
+from machinon.core.plan import Plan
+from machinon.core.quantity import length_text, small_text
+from machinon.core.runout import resolve
+from machinon.desk.painter import paint, paint_mark
+from machinon.desk.theme import PAPER, font
+from machinon.draw.charts import rose_drawing
+from machinon.draw.drawing import Mark, MarkKind
+from machinon.draw.plate_drawing import plate_drawing
+from machinon.draw.proof_drawing import band_drawing
+
+DPI = 144
+# pages are laid out in units of 1/96 inch, as the screen is
+A4_LEVEL = (1047.0, 718.0)
+A4_UPRIGHT = (718.0, 1047.0)
+
+
+def _written_whole(path: Path, write: Callable[[Path], bool]) -> None:
+    beside = path.with_name(f".{path.name}.part")
+    try:
+        if not write(beside):
+            raise MachinonError(
+                f"{path} could not be written. Choose a folder that may be written to."
+            )
+        with beside.open("rb") as done:
+            os.fsync(done.fileno())
+        os.replace(beside, path)
+    except OSError as error:
+        raise MachinonError(
+            f"{path} could not be written: {error.strerror}."
+        ) from error
+    finally:
+        beside.unlink(missing_ok=True)
+
+
+def _pdf(
+    path: Path,
+    title: str,
+    orientation: QPageLayout.Orientation,
+    page: Callable[[QPainter], None],
+) -> bool:
+    writer = QPdfWriter(str(path))
+    writer.setResolution(DPI)
+    writer.setTitle(title)
+    writer.setCreator("Machinon")
+    writer.setPageLayout(
+        QPageLayout(
+            QPageSize(QPageSize.PageSizeId.A4),
+            orientation,
+            QMarginsF(10, 10, 10, 10),
+            QPageLayout.Unit.Millimeter,
+        )
+    )
+    painter = QPainter()
+    if not painter.begin(writer):
+        return False
+    painter.scale(DPI / 96, DPI / 96)
+    page(painter)
+    return painter.end()
+
+
+def write_drawing(plan: Plan, path: Path) -> None:
+    """The plate's drawing; the file's ending chooses .svg or .pdf.
+
+    Raises MachinonError where there is nothing to draw or it cannot be written.
+    """
+    if plan.plate is None:
+        raise MachinonError("There is no plate to draw yet: finish Survey and Fits.")
+    title = f"{plan.job.name}: drawing"
+
+    def page(painter: QPainter) -> None:
+        _drawing_page(painter, plan, *A4_LEVEL)
+
+    def svg(beside: Path) -> bool:
+        maker = QSvgGenerator()
+        maker.setFileName(str(beside))
+        maker.setTitle(title)
+        maker.setSize(QSize(*(round(side) for side in A4_LEVEL)))
+        maker.setViewBox(QRectF(0, 0, *A4_LEVEL))
+        painter = QPainter()
+        if not painter.begin(maker):
+            return False
+        page(painter)
+        return painter.end()
+
+    if path.suffix.lower() == ".svg":
+        _written_whole(path, svg)
+    else:
+        _written_whole(
+            path,
+            lambda beside: _pdf(beside, title, QPageLayout.Orientation.Landscape, page),
+        )
+
+
+def _drawing_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
+    plate = plan.plate
+    assert plate is not None
+    painter.setPen(QPen(PAPER.ink("outline"), 1.2))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(QRectF(0.6, 0.6, width - 1.2, height - 1.2))
+    block = 58.0
+    paint(
+        painter,
+        plate_drawing(plan, width - 20, height - block - 20, 11.0, plan.shop.inch),
+        PAPER,
+    )
+    top = height - block
+    painter.setPen(QPen(PAPER.ink("outline"), 1.2))
+    painter.drawLine(QPointF(0.6, top), QPointF(width - 0.6, top))
+    cells = (
+        (plan.job.name, f"{plan.shop.name}".strip() or "own shop"),
+        (
+            f"Material: {plate.material}",
+            f"Stock ⌀{plate.stock_diameter:g} × {plate.stock_length:g} mm",
+        ),
+        (
+            "Sizes in mm, inches small" if not plan.shop.inch else "Sizes in inches",
+            "Numbers in circles: fits, cut to the measured mate",
+        ),
+    )
+    for i, (first, second) in enumerate(cells):
+        x = 14 + i * (width - 20) / 3
+        _say(painter, x, top + 20, first, 13, bold=i == 0)
+        _say(painter, x, top + 41, second, 11)
+
+
+def _say(
+    painter: QPainter,
+    x: float,
+    y: float,
+    text: str,
+    size: float,
+    ink: str = "text",
+    bold: bool = False,
+) -> None:
+    painter.setFont(font(size, bold))
+    painter.setPen(QPen(PAPER.ink(ink)))  # type: ignore[arg-type]
+    painter.drawText(QPointF(x, y), text)
+
+
+def write_sheet(plan: Plan, path: Path) -> None:
+    """The proof of the piece on one page. Raises MachinonError as `write_drawing`."""
+    if plan.plate is None:
+        raise MachinonError("There is nothing to prove yet: finish Survey and Fits.")
+    title = f"{plan.job.name}: proof"
+    _written_whole(
+        path,
+        lambda beside: _pdf(
+            beside,
+            title,
+            QPageLayout.Orientation.Portrait,
+            lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT),
+        ),
+    )
+
+
+def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
+    inch = plan.shop.inch
+    _say(painter, 0, 26, plan.job.name, 22, bold=True)
+    _say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 12, "faint")
+    kinds: dict[str, MarkKind | None] = {
+        "proved": "proved",
+        "failed": "stop",
+        "near": "measured",
+    }
+    kind = kinds.get(plan.verdict)
+    if kind:
+        paint_mark(painter, Mark((12, 78), kind, 22), PAPER)
+    _say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
+    painter.save()
+    painter.translate(0, 104)
+    paint(painter, plate_drawing(plan, width, 330, 8.5, inch), PAPER)
+    painter.restore()
+    y = 448.0
+    _say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
+    y += 10
+    for line in plan.proof:
+        painter.save()
+        painter.translate(0, y)
+        paint(painter, band_drawing(line, width * 0.56, 66, 11, inch), PAPER)
+        painter.restore()
+        mark = kinds.get(line.verdict)
+        if mark:
+            paint_mark(painter, Mark((width * 0.56 - 14, y + 15), mark, 14), PAPER)
+        _say(painter, width * 0.6, y + 18, f"{line.name}: {line.says}"[:58], 11)
+        if line.measured is not None:
+            count = line.measured.count
+            _say(
+                painter,
+                width * 0.6,
+                y + 36,
+                f"{count} reading{'s' if count != 1 else ''}, spread "
+                f"{small_text(line.measured.spread, inch)}",
+                11,
+                "faint",
+            )
+        y += 70
+    tried = (
+        "screwed home, seats on the shoulder"
+        if plan.job.proof.thread_tried
+        else ("not tried yet")
+    )
+    _say(painter, 0, y + 14, f"Thread {plan.plate.thread.name}, 6H: {tried}", 12)  # type: ignore[union-attr]
+    y += 40
+    _say(painter, 0, y, "How it runs", 15, bold=True)
+    proof = plan.job.proof
+    found = resolve(proof.runout) if len(proof.runout) >= 3 else None
+    painter.save()
+    painter.translate(0, y + 6)
+    paint(
+        painter,
+        rose_drawing(proof.runout, found, proof.runout_limit, 250, 250, 10, inch),
+        PAPER,
+    )
+    painter.restore()
+    x = 280.0
+    lines = [f"Allowed: {small_text(proof.runout_limit, inch)} on the needle"]
+    if plan.runout is not None:
+        lines += [
+            f"Needle, high less low: {small_text(plan.runout['tir'], inch)}",
+            f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
+            f"high side at {plan.runout['phase']:.0f}°",
+            f"Out of round: {small_text(plan.runout['ovality'], inch)}",
+            f"Rest (noise): {small_text(plan.runout['noise'], inch)}",
+        ]
+    else:
+        lines.append("not measured yet")
+    for fit in plan.fits:
+        if fit.mate is not None:
+            lines.append(
+                f"Mate of fit {fit.choice.number}: "
+                f"{length_text(fit.mate.size, fit.mate.step, inch)} ± "
+                f"{small_text(fit.mate.uncertainty, inch)}"
+            )
+    for i, text in enumerate(lines):
+        _say(painter, x, y + 34 + i * 21, text, 12)
+    _say(
+        painter,
+        0,
+        height - 22,
+        "Keep to the maker's speed limits of chuck and plate. A threaded nose unwinds "
+        "when braked or reversed.",
+        11,
+        "faint",
+    )
+    _say(
+        painter,
+        0,
+        height - 5,
+        "Doubts are two sigma, sizes at 20 °C. Machinon",
+        11,
+        "faint",
+    )

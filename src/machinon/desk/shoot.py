@@ -1,0 +1,77 @@
+"""Pictures of every main view, made from the demo shop."""
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication
+
+from machinon.core.job import STAGES
+from machinon.desk.open_job import OpenJob
+from machinon.desk.settings import Settings
+from machinon.desk.window import MainWindow
+from machinon.store.shop_file import ShopFile
+
+JOB = "back-plate-130"
+
+
+def shoot(
+    file: ShopFile,
+    scratch: Path,
+    folder: Path,
+    size: tuple[int, int] = (1280, 800),
+    theme: str = "blued",
+    scale: int = 100,
+) -> None:
+    """Write start.png and a picture of each stage into a folder."""
+    folder.mkdir(parents=True, exist_ok=True)
+    settings = Settings(None)
+    settings.put("theme", theme)
+    settings.put("font_scale", scale)
+    window = MainWindow(file, settings, scratch)
+    window.resize(*size)
+    window.show()
+
+    def take(name: str) -> None:
+        for _ in range(3):
+            QApplication.processEvents()
+        window.grab().save(str(folder / f"{name}.png"))
+
+    window.show_start()
+    take("start")
+    window.new_job()
+    take("new-job")
+    window.open_job(JOB)
+    assert window.job is not None
+    for stage in STAGES[:-1]:
+        window.go(stage)
+        page = window.job_page()
+        view = page.view() if page else None
+        if view is not None:
+            view.show_fit(3)
+        if stage == "survey":
+            view.choose("chuck-130", "recess")  # type: ignore[union-attr]
+        take(stage)
+    finish(window.job)
+    window.go("proof")
+    take("proof")
+    window.show_daybook()
+    take("daybook")
+    window.close()
+
+
+def finish(job: OpenJob) -> None:
+    """Carry the demo's job to its end as a person would, on this copy only."""
+    while job.plan.advice is not None and job.plan.advice.action != "stop":
+        advice = job.plan.advice
+        if advice.infeed > 0:
+            job.cut_made()
+        size = advice.predicted if advice.predicted is not None else 0.0
+        job.measured_cut(f"{size:.3f}")
+    job.answer_trial("goes on")
+    for key in ("holes", "counterbore", "deburr"):
+        job.mark_step(key, True)
+    for size in ("46.009", "46.01", "46.01"):
+        job.add_proof_reading("register_bore", size, "bore-gauge")
+    for size in ("104.28", "104.25", "104.27"):
+        job.add_proof_reading("bolt_circle", size, "caliper")
+    job.set_thread_tried(True)
+    job.set_runout("0.004 0.006 0.006 0.003 -0.001 -0.004 -0.003 0.001")

@@ -1,0 +1,1 @@
+"""The six stages of a job, one view each."""

@@ -1,0 +1,522 @@
+"""Cut: the coach at the dial, readable from the lathe and worked by number keys."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtWidgets import (
+    QApplication,
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QSizePolicy,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.coach import Advice
+from machinon.core.errors import BadInput
+from machinon.core.quantity import LENGTH, length_text, small_text
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.open_job import OpenJob
+from machinon.desk.stages.route import speed_text
+from machinon.desk.theme import font
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    Figure,
+    button,
+    label,
+    panel,
+    set_ink,
+)
+from machinon.draw.charts import sneak_up_drawing
+from machinon.draw.drawing import Drawing
+
+Asks = Literal["start", "touch", "cut", "spring", "reading", "trial"]
+
+_HEADS = {
+    "cut": "Dial to",
+    "trial": "Dial to",
+    "spring": "Leave the dial at",
+    "measure": "Measure now",
+    "stop": "In the band",
+    "scrapped": "Stop: past the band",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class CutScreen:
+    """What the screen says: plain texts, made from the plan by `present`.
+
+    asks: what Enter takes next; ink: of the large figure.
+    """
+
+    asks: Asks
+    head: str
+    large: str
+    under: str
+    why: str
+    prompt: str
+    enter: str
+    ink: str
+
+
+def present(job: OpenJob) -> CutScreen:
+    """The screen of the job as it stands; the job's advice must exist."""
+    plan, cut, inch = job.plan, job.job.cut, job.inch
+    advice, state = plan.advice, plan.cut_state
+    assert advice is not None
+    assert state is not None
+    dial, touch = job.dial, job.touch
+    if cut.start is None:
+        return CutScreen(
+            "start",
+            "Measure first",
+            "⌀ now?",
+            "across the roughed spigot, spindle stopped",
+            "Everything is worked out from this size.",
+            "Size before the first cut",
+            "Take the size",
+            "measured",
+        )
+    if cut.touch is None:
+        return CutScreen(
+            "touch",
+            "Touch the tool on the work",
+            "dial at touch?",
+            f"as it reads, counted on the {dial.reads}",
+            "A touch is good to some hundredths; the first measured cut takes the "
+            "doubt out of it.",
+            "The dial reads at touch",
+            "Take the touch",
+            "cut",
+        )
+    pending = bool(cut.entries) and cut.entries[-1].measured is None
+    head = _HEADS.get(advice.action, "")
+    shown = f"{dial.shows(advice.dial, touch):.2f}"
+    if advice.action in ("cut", "trial"):
+        now = advice.dial - advice.infeed
+        lines = round(advice.infeed / dial.travel)
+        under = (
+            f"from {dial.shows(now, touch):.2f}: {lines} "
+            f"{'line' if lines == 1 else 'lines'} in, wound inward only"
+        )
+        return CutScreen(
+            "cut",
+            head,
+            shown,
+            under,
+            advice.why,
+            "Enter: the cut is taken.  Or type where the dial really stands",
+            "Cut taken",
+            "cut",
+        )
+    if advice.action == "spring":
+        return CutScreen(
+            "spring",
+            head,
+            shown,
+            "and pass once more",
+            advice.why,
+            "Enter: the spring pass is taken",
+            "Pass taken",
+            "cut",
+        )
+    if advice.action == "measure":
+        expect = ""
+        if pending and advice.predicted is not None:
+            expect = "expected " + length_text(advice.predicted, 0.001, inch)
+        return CutScreen(
+            "reading",
+            head,
+            "⌀ now?",
+            expect or "the last reading, once more",
+            advice.why,
+            "Reading",
+            "Take the reading",
+            "measured",
+        )
+    size = advice.predicted if advice.predicted is not None else 0.0
+    large = length_text(size, 0.001, inch, unit=False)
+    if advice.action == "scrapped":
+        return CutScreen(
+            "reading",
+            head,
+            large,
+            f"the band is {_band(job)}",
+            advice.why,
+            "Read it again",
+            "Take the reading",
+            "stop",
+        )
+    return CutScreen(
+        "trial",
+        head,
+        large,
+        f"the band is {_band(job)}",
+        _TRIAL[cut.trial] or advice.why,
+        "Read it again, if in doubt",
+        "Take the reading",
+        "proved",
+    )
+
+
+_TRIAL = {
+    "": "",
+    "goes on": "The mate goes on: the fit is proved at the machine.",
+    "tight": "In the band but tight: look for a burr, a sharp corner or a warm part, "
+    "clean both, read again. Cut only if the reading was wrong.",
+    "loose": "In the band but loose: read both halves again before going on; strike "
+    "a reading of the mate in Survey if it was wrong.",
+}
+
+
+def _band(job: OpenJob) -> str:
+    state = job.plan.cut_state
+    assert state is not None
+    low = length_text(state.lower, 0.001, job.inch, unit=False)
+    return f"{low} to {length_text(state.upper, 0.001, job.inch)}"
+
+
+class CutView(StageView):
+    """What to dial at the left, how it goes in the middle, the number pad right."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self.screen: CutScreen | None = None
+        self.step = label("", "head", wrap=True)
+        self.head = label("", "head")
+        self.large = label("")
+        self.under = label("", "faint", wrap=True)
+        self.why = label("", "", wrap=True)
+        self.why.setMinimumHeight(self.look.px(44))
+        self.left = Figure("Left to the aim", "large")
+        self.expected = Figure("Expected after it", "large")
+        self.takes = Figure("The tool takes")
+        self.passes = Figure("Passes to come")
+        self.chart = DrawingView(
+            self.look, self._chart, "Sneaking up on the size", 15.0
+        )
+        self.caution = label(
+            "Spindle stopped before every reading. Chuck key out. Mind the jaws.",
+            "",
+            "stop",
+            wrap=True,
+        )
+        self.field = Field("", LENGTH, lambda: self._typed_in_inch(), large=True)
+        self.field.taken.connect(lambda _: self.enter())
+        self.enter_button = button("", self.enter, "main")
+        self.reading_button = button("Take it as a reading", self._take_reading)
+        self.back = button("Take back", self._take_back)
+        self.trial = self._trial_question()
+        self.pad = self._number_pad()
+        self.instrument = QComboBox()
+        self.instrument.setAccessibleName("Instrument")
+        self.instrument.activated.connect(
+            lambda _: self.job.set_cutting("instrument", self.instrument.currentData())
+        )
+        self.school = QComboBox()
+        self.school.setAccessibleName("Spring passes")
+        for key, words in (
+            ("never", "never a spring pass"),
+            ("always", "one spring pass after every cut"),
+            ("free", "spring pass when it helps"),
+        ):
+            self.school.addItem(words, key)
+        self.school.setToolTip(
+            "Same conditions every time is what matters. A spring pass takes about "
+            "two thirds of what the work pushed off; carbide may chatter on one."
+        )
+        self.school.activated.connect(
+            lambda _: self.job.set_cutting("school", self.school.currentData())
+        )
+        self.deepest = Field("Deepest pass a side", inch=lambda: self.job.inch)
+        self.deepest.taken.connect(self._set_deepest)
+        self.nothing = label("", "head", "stop", wrap=True)
+        self._lay_out()
+
+    # -- laying out ------------------------------------------------------
+
+    def _number_pad(self) -> QWidget:
+        pad = QWidget()
+        grid = QGridLayout(pad)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(self.look.px(5))
+        keys = ("7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫")
+        for i, key in enumerate(keys):
+            one = QPushButton("del" if key == "⌫" else key)
+            one.setProperty("part", "pad")
+            one.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            one.setSizePolicy(
+                QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding
+            )
+            one.setMinimumHeight(self.look.px(36))
+            one.clicked.connect(lambda _=False, key=key: self._pad(key))
+            grid.addWidget(one, i // 3, i % 3)
+        return pad
+
+    def _trial_question(self) -> QWidget:
+        box = QWidget()
+        column = QVBoxLayout(box)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(label("Break the edge, try the mate. How does it go?", "head"))
+        row = QHBoxLayout()
+        self.answers = {}
+        for key, words in (
+            ("goes on", "Goes on"),
+            ("tight", "Tight"),
+            ("loose", "Loose"),
+        ):
+            one = button(words, lambda key=key: self.job.answer_trial(key))
+            one.setCheckable(True)
+            one.setMinimumHeight(self.look.px(46))
+            self.answers[key] = one
+            row.addWidget(one, 1)
+        column.addLayout(row)
+        return box
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        say = QVBoxLayout()
+        say.setContentsMargins(px(16), px(10), px(12), px(8))
+        say.setSpacing(px(3))
+        say.addWidget(self.step)
+        say.addStretch(1)
+        say.addWidget(self.head)
+        say.addWidget(self.large)
+        say.addWidget(self.under)
+        say.addSpacing(px(6))
+        say.addWidget(self.why)
+        say.addStretch(1)
+        pair = QHBoxLayout()
+        pair.addWidget(self.left, 1)
+        pair.addWidget(self.expected, 1)
+        say.addLayout(pair)
+        say.addStretch(1)
+        say.addWidget(self.caution)
+
+        middle = QVBoxLayout()
+        middle.setContentsMargins(px(8), px(8), px(8), px(6))
+        middle.addWidget(self.chart, 1)
+        row = QHBoxLayout()
+        row.addWidget(self.takes, 2)
+        row.addWidget(self.passes, 3)
+        middle.addLayout(row)
+        middle.addWidget(self.trial)
+        how = QHBoxLayout()
+        how.addWidget(self.instrument, 3)
+        how.addWidget(self.school, 3)
+        self.how = QWidget()
+        self.how.setLayout(how)
+        how.setContentsMargins(0, 0, 0, 0)
+        middle.addWidget(self.how)
+
+        right = QVBoxLayout()
+        right.setContentsMargins(px(12), px(10), px(12), px(10))
+        right.setSpacing(px(6))
+        right.addWidget(self.field)
+        right.addWidget(self.pad, 1)
+        self.enter_button.setMinimumHeight(px(52))
+        right.addWidget(self.enter_button)
+        row = QHBoxLayout()
+        row.addWidget(self.reading_button, 1)
+        row.addWidget(self.back, 1)
+        right.addLayout(row)
+        right.addWidget(self.deepest)
+
+        work = QWidget()
+        whole = QHBoxLayout(work)
+        whole.setContentsMargins(0, 0, 0, 0)
+        left = panel(say)
+        left.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        whole.addWidget(left, 36)
+        whole.addWidget(panel(middle), 44)
+        whole.addWidget(panel(right), 28)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(work)
+        self.pages.addWidget(self.nothing)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.addWidget(self.pages)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._size_large()
+
+    def _size_large(self) -> None:
+        """The figure to dial is as large as its panel allows."""
+        text = self.large.text()
+        room = self.width() * 0.31
+        tall = min(self.height() * 0.22, room / max(len(text), 4) / 0.66)
+        self.large.setStyleSheet(f"font-size: {round(tall)}px; font-weight: bold;")
+        self.large.setFont(font(tall, bold=True))
+
+    # -- showing ---------------------------------------------------------
+
+    def refresh(self) -> None:
+        plan = self.job.plan
+        if plan.advice is None or plan.cut_state is None:
+            self.pages.setCurrentIndex(1)
+            missing = ", ".join(plan.missing) or "a band for the spigot, in Fits"
+            self.nothing.setText(
+                f"Nothing can be cut to size yet. Still to measure or decide: "
+                f"{missing}."
+            )
+            return
+        self.pages.setCurrentIndex(0)
+        screen = present(self.job)
+        self.screen = screen
+        self.step.setText(self._step_line())
+        self.head.setText(screen.head)
+        self.large.setText(screen.large)
+        set_ink(self.large, screen.ink)
+        self._size_large()
+        self.under.setText(screen.under)
+        self.why.setText(screen.why)
+        self.field.name.setText(screen.prompt)
+        self.field.edit.setAccessibleName(screen.prompt)
+        self.enter_button.setText(screen.enter)
+        begun = screen.asks not in ("start", "touch")
+        self.reading_button.setVisible(screen.asks in ("cut", "spring"))
+        self.trial.setVisible(screen.asks == "trial")
+        for key, one in self.answers.items():
+            one.setChecked(self.job.job.cut.trial == key)
+        undo = self.job.file.undoable(self.job.job.id)
+        self.back.setEnabled(bool(undo))
+        self.back.setToolTip(undo)
+        self._show_figures(plan.advice, begun)
+        self._show_settings()
+        self.chart.refresh()
+        if self.isVisible() and not self.field.refused:
+            self.field.edit.setFocus()
+
+    def _step_line(self) -> str:
+        for set_up in self.job.plan.route:
+            for step in set_up.steps:
+                if step.key == "spigot" and step.speed is not None:
+                    return f"{step.title}, {speed_text(step.speed)}"
+        return "Finish the spigot to its band"
+
+    def _show_figures(self, advice: Advice, begun: bool) -> None:
+        inch = self.job.inch
+        self.left.set_name("Left to the aim, on ⌀")
+        self.left.show_length(advice.left if begun else None, 0.001, inch)
+        ahead = advice.predicted if begun and advice.infeed > 0 else None
+        self.expected.show_length(ahead, 0.001, inch)
+        self.takes.show_text(
+            f"{advice.ratio * 100:.0f} % of the dial",
+            "",
+            "learned from the cuts"
+            if advice.ratio_known
+            else "as usual, until measured",
+        )
+        dial, touch = self.job.dial, self.job.touch
+        coming = self.job.plan.passes
+        self.passes.show_text(
+            "  ".join(f"{dial.shows(one.dial, touch):.2f}" for one in coming[:4])
+            + (" …" if len(coming) > 4 else "")
+            if coming
+            else "none",
+            "",
+            f"{len(coming)} as it stands, on the dial" if coming else "",
+        )
+        if self.job.job.cut.touch is None and coming:
+            self.passes.show_text(
+                f"{len(coming)}", "", "the dial settings follow from the touch"
+            )
+
+    def _show_settings(self) -> None:
+        cut = self.job.job.cut
+        self.instrument.blockSignals(True)
+        self.instrument.clear()
+        for gauge in self.job.shop.instruments_for("outside"):
+            self.instrument.addItem(
+                f"{gauge.name}, ± {small_text(gauge.uncertainty, gauge.inch)}", gauge.id
+            )
+        self.instrument.setCurrentIndex(
+            max(self.instrument.findData(cut.instrument), 0)
+        )
+        self.instrument.blockSignals(False)
+        self.school.setCurrentIndex(self.school.findData(cut.school))
+        if not self.deepest.edit.hasFocus():
+            self.deepest.put(length_text(cut.deepest, 0.01, self.job.inch))
+            self.deepest.message.setText("")
+
+    def _chart(self, width: float, height: float, size: float) -> Drawing:
+        plan = self.job.plan
+        if plan.cut_state is None or plan.advice is None:
+            return Drawing(width, height, ())
+        return sneak_up_drawing(
+            plan.cut_state, plan.advice, width, height, size, self.job.inch
+        )
+
+    def _typed_in_inch(self) -> bool:
+        """A bare number is in the unit of what is read: dial or instrument."""
+        if self.screen is None or self.screen.asks in ("cut", "spring", "touch"):
+            return False
+        return self.job.shop.instrument(self.job.job.cut.instrument).inch
+
+    # -- doing -----------------------------------------------------------
+
+    def enter(self) -> None:
+        """Take what is typed as what is asked for."""
+        if self.screen is None:
+            return
+        typed = self.field.text()
+        act = {
+            "start": self.job.measure_start,
+            "touch": self.job.touch_at,
+            "cut": self.job.cut_made,
+            "spring": self.job.cut_made,
+            "reading": self.job.measured_cut,
+            "trial": self.job.measured_cut,
+        }[self.screen.asks]
+        self._take(act, typed)
+
+    def _take(self, act: object, typed: str) -> None:
+        try:
+            # the field is cleared first: a refusal puts the text back
+            self.field.clear()
+            act(typed)  # type: ignore[operator]
+        except BadInput as error:
+            self.field.put(typed)
+            self.field.refuse(error.message)
+
+    def _take_reading(self) -> None:
+        """A reading of the surface as it now is, where a cut was expected."""
+        self._take(self.job.measured_cut, self.field.text())
+
+    def _take_back(self) -> None:
+        self.field.clear()
+        self.job.undo()
+
+    def _set_deepest(self, typed: str) -> None:
+        try:
+            self.job.set_cutting("deepest", typed)
+        except BadInput as error:
+            self.deepest.refuse(error.message)
+            return
+        self.field.edit.setFocus()
+
+    def _pad(self, key: str) -> None:
+        if key == "⌫":
+            self.field.edit.backspace()
+        else:
+            self.field.edit.insert(key)
+        self.field.edit.setFocus()
+
+    def showEvent(self, event: QEvent) -> None:
+        super().showEvent(event)
+        self.field.edit.setFocus()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        # a digit typed anywhere on the screen belongs to the entry
+        if event.text() and event.text() in "0123456789.":
+            self.field.edit.setFocus()
+            QApplication.sendEvent(self.field.edit, event)
+            return
+        super().keyPressEvent(event)

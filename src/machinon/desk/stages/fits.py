@@ -1,0 +1,414 @@
+"""Fits: where surfaces meet, how they shall go together, the band that is left."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QListWidget,
+    QListWidgetItem,
+    QRadioButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.errors import BadInput
+from machinon.core.fit import characters
+from machinon.core.plan import FitPlan
+from machinon.core.quantity import length_text, small_text
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.stages.survey import mark_icon
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    Figure,
+    button,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+)
+from machinon.draw.drawing import Drawing, MarkKind
+from machinon.draw.gauge_drawing import gauge_drawing
+
+
+class FitsView(StageView):
+    """The fits at the left, the gauge picture in the middle, the decision right."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self.list = QListWidget()
+        self.list.setAccessibleName("Fits of this job")
+        self.list.setWordWrap(True)
+        self.list.currentRowChanged.connect(lambda _: self._show_fit())
+        self.picture = DrawingView(self.look, self._gauge, "Gauge picture of the fit")
+        self.title = label("", "head", wrap=True)
+        self.problem = label("", "", "stop", wrap=True)
+        self.measure = button("Measure it in Survey", lambda: bench.go("survey", 0))
+        self.cylinder = CylinderChoice(bench)
+        self.thread = ThreadChoice(bench)
+        self.bolts = BoltChoice(bench)
+        self.choices = QStackedWidget()
+        for one in (self.cylinder, self.thread, self.bolts):
+            self.choices.addWidget(one)
+        self.reason = Field("Why so (for the daybook)", None)
+        self.reason.taken.connect(
+            lambda text: bench.job.give_reason(self.number(), text)
+        )
+
+        px = self.look.px
+        middle = QVBoxLayout()
+        middle.setContentsMargins(px(14), px(10), px(14), px(8))
+        middle.addWidget(self.title)
+        middle.addWidget(self.problem)
+        middle.addWidget(self.measure, 0, Qt.AlignmentFlag.AlignLeft)
+        middle.addWidget(self.picture, 1)
+        right = QVBoxLayout()
+        right.setContentsMargins(px(14), px(10), px(8), px(8))
+        right.addWidget(scrolled(self.choices), 1)
+        right.addWidget(self.reason)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(self.list, 25)
+        whole.addWidget(panel(middle), 50)
+        whole.addWidget(panel(right), 42)
+
+    def number(self) -> int:
+        """The number of the fit that is shown; 0 where the job has none."""
+        item = self.list.currentItem()
+        return int(item.data(Qt.ItemDataRole.UserRole)) if item else 0
+
+    def show_fit(self, number: int) -> None:
+        for row in range(self.list.count()):
+            if self.list.item(row).data(Qt.ItemDataRole.UserRole) == number:
+                self.list.setCurrentRow(row)
+
+    def refresh(self) -> None:
+        row = max(self.list.currentRow(), 0)
+        self.list.blockSignals(True)
+        self.list.clear()
+        for fit in self.job.plan.fits:
+            item = QListWidgetItem(
+                f"{fit.choice.number}   {fit.choice.name}\n{_short(fit, self.job.inch)}"
+            )
+            item.setData(Qt.ItemDataRole.UserRole, fit.choice.number)
+            item.setIcon(mark_icon(self.look, _state(fit)))
+            self.list.addItem(item)
+        self.list.setCurrentRow(min(row, self.list.count() - 1))
+        self.list.blockSignals(False)
+        self._show_fit()
+
+    def _show_fit(self) -> None:
+        if not self.number():
+            return
+        fit = self.job.plan.fit(self.number())
+        self.title.setText(f"Fit {fit.choice.number}: {fit.choice.name}")
+        text = fit.problem or fit.contradiction
+        self.problem.setText(text)
+        self.problem.setVisible(bool(text))
+        self.measure.setVisible(bool(fit.problem))
+        self.reason.put(fit.choice.reason)
+        at = {"cylinder": 0, "thread": 1, "bolts": 2}[fit.choice.kind]
+        self.choices.setCurrentIndex(at)
+        (self.cylinder, self.thread, self.bolts)[at].show_fit(fit)
+        self.picture.refresh()
+
+    def _gauge(self, width: float, height: float, size: float) -> Drawing:
+        if not self.number():
+            return Drawing(width, height, ())
+        fit = self.job.plan.fit(self.number())
+        piece = self.job.pieces.get(fit.choice.piece)
+        surface = piece.surface(fit.choice.surface) if piece else None
+        readings = tuple(
+            r.value for r in (surface.readings if surface else ()) if not r.struck
+        )
+        return gauge_drawing(fit, readings, width, height, size, self.job.inch)
+
+
+def _state(fit: FitPlan) -> MarkKind:
+    if fit.problem or fit.contradiction:
+        return "stop"
+    if fit.choice.kind == "cylinder" and fit.lower is None:
+        return "stop"
+    return "cut"
+
+
+def _short(fit: FitPlan, inch: bool) -> str:
+    """One line for the list: the band, or what keeps it from being known."""
+    low, high = fit.lower, fit.upper
+    if fit.problem:
+        return "not known yet"
+    if fit.choice.kind == "thread" and fit.thread is not None:
+        return fit.thread.name.replace("x", " × ") + ", 6H"
+    if fit.choice.kind == "bolts" and fit.circle is not None:
+        return "circle ⌀" + length_text(fit.circle["diameter"], 0.01, inch)
+    if low is None or high is None:
+        return "nothing left of the band"
+    return f"{length_text(low, 0.001, inch, unit=False)} to " + length_text(
+        high, 0.001, inch
+    )
+
+
+class _Choice(QWidget):
+    """The decision on one kind of fit and what it means."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__()
+        self.bench = bench
+        self.job = bench.job
+        self.fit: FitPlan | None = None
+        self.box = QVBoxLayout(self)
+        self.box.setContentsMargins(0, 0, bench.look.px(8), 0)
+        self.box.setSpacing(bench.look.px(5))
+
+    def number(self) -> int:
+        assert self.fit is not None
+        return self.fit.choice.number
+
+    def figures(self, *figures: Figure) -> None:
+        row = QHBoxLayout()
+        for figure in figures:
+            figure.opened.connect(self.bench.open_working)
+            row.addWidget(figure, 1)
+        self.box.addLayout(row)
+
+    def try_to(self, field: Field, act: object, *given: object) -> None:
+        try:
+            act(*given)  # type: ignore[operator]
+        except BadInput as error:
+            field.refuse(error.message)
+
+
+class CylinderChoice(_Choice):
+    """Register or spigot: plain words, a code, or one's own play."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self.box.addWidget(label("How shall it go together?", "head"))
+        self.group = QButtonGroup(self)
+        self.radios: dict[str, QRadioButton] = {}
+        for one in characters().values():
+            radio = QRadioButton(f"{one.words[0].upper()}{one.words[1:]}")
+            radio.setToolTip(f"{one.meaning} ({one.zone})")
+            radio.clicked.connect(
+                lambda _=False, key=one.key: self.job.choose_fit(self.number(), key)
+            )
+            self.group.addButton(radio)
+            self.radios[one.key] = radio
+            self.box.addWidget(radio)
+        self.meaning = label("", "faint", wrap=True)
+        self.box.addWidget(self.meaning)
+        self.code = Field(
+            "or by code: H7/g6 in full, g6 or G6 on the mate", None, placeholder="H7/g6"
+        )
+        self.code.taken.connect(
+            lambda text: self.try_to(
+                self.code, self.job.choose_fit, self.number(), text
+            )
+        )
+        inch = lambda: self.job.inch  # noqa: E731
+        self.least = Field("or by play: least", inch=inch)
+        self.most = Field("most (− is interference)", inch=inch)
+        for field in (self.least, self.most):
+            field.taken.connect(lambda _: self._own_play())
+        self.box.addWidget(self.code)
+        pair = QHBoxLayout()
+        pair.addWidget(self.least, 1, Qt.AlignmentFlag.AlignTop)
+        pair.addWidget(self.most, 1, Qt.AlignmentFlag.AlignTop)
+        self.box.addLayout(pair)
+        self.box.addWidget(label("What that means", "head"))
+        self.play = Figure("Play, least to most")
+        self.runout = Figure("Run-out it allows")
+        self.band = Figure("Band left to land in")
+        self.aim = Figure("Aim at")
+        self.figures(self.play, self.runout)
+        self.figures(self.aim, self.band)
+        self.advice = label("", "", "stop", wrap=True)
+        self.box.addWidget(self.advice)
+        self.box.addStretch(1)
+
+    def show_fit(self, fit: FitPlan) -> None:
+        self.fit = fit
+        want, inch = fit.choice.want, self.job.inch
+        self.group.setExclusive(False)
+        for key, radio in self.radios.items():
+            radio.setChecked(key == want)
+        self.group.setExclusive(True)
+        known = characters().get(want)
+        if known is not None:
+            self.meaning.setText(f"{known.meaning} Zone {known.zone}, on the mate.")
+        elif want == "own":
+            self.meaning.setText("Your own play, below.")
+        else:
+            self.meaning.setText(f"By code: {want}.")
+        self.code.put("" if known is not None or want == "own" else want)
+        if want == "own":
+            self.least.put(length_text(fit.choice.clearance_min, 0.001, inch))
+            self.most.put(length_text(fit.choice.clearance_max, 0.001, inch))
+        else:
+            self.least.clear()
+            self.most.clear()
+        if fit.band is None:
+            for figure in (self.play, self.runout, self.band, self.aim):
+                figure.show_text("–")
+            self.advice.setText("")
+            return
+        low, high = fit.band["clearance_min"], fit.band["clearance_max"]
+        self.play.show_text(
+            f"{small_text(low, inch)} to {small_text(high, inch)}",
+            "",
+            f"{small_text(low, not inch)} to {small_text(high, not inch)}",
+            "",
+            fit.band,
+        )
+        self.play.set_name(
+            "Play, least to most"
+            if low >= 0
+            else ("Interference" if high <= 0 else "Play (− is interference)")
+        )
+        if fit.play is not None:
+            self.runout.show_text(
+                small_text(fit.play["tir"], inch),
+                "on the needle",
+                small_text(fit.play["tir"], not inch),
+                "",
+                fit.play,
+            )
+        left = fit.band["band"]
+        self.band.show_text(
+            small_text(left, inch) if left > 0 else "nothing left",
+            "",
+            small_text(left, not inch) if left > 0 else "",
+            "cut" if left > 0 else "stop",
+            fit.band,
+        )
+        self.aim.show_length(fit.aim, 0.001, inch, "cut", fit.band, "⌀")
+        self.advice.setText(fit.advice)
+        set_ink(self.advice, "stop" if left <= 0 else "cut")
+
+    def _own_play(self) -> None:
+        if not self.least.text().strip():
+            self.least.edit.setFocus()
+            return
+        if not self.most.text().strip():
+            self.most.edit.setFocus()
+            return
+        try:
+            self.job.own_play(self.number(), self.least.text(), self.most.text())
+        except BadInput as error:
+            field = self.least if error.key == "clearance_min" else self.most
+            field.refuse(error.message)
+
+
+class ThreadChoice(_Choice):
+    """The nose's thread: as the readings say, or as the person says."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self.box.addWidget(label("Which thread is it?", "head"))
+        self.found = Figure("By the readings", "large")
+        self.box.addWidget(self.found)
+        self.name = Field(
+            "Say it yourself (empty: by the readings)", None, placeholder="M45x4.5"
+        )
+        self.name.taken.connect(
+            lambda text: self.try_to(
+                self.name, self.job.name_thread, self.number(), text
+            )
+        )
+        self.box.addWidget(self.name)
+        self.box.addWidget(label("What that means for the plate, class 6H", "head"))
+        self.bore = Figure("Bore before threading")
+        self.bore_to = Figure("at most")
+        self.pitch = Figure("Pitch diameter, least")
+        self.pitch_to = Figure("at most")
+        self.figures(self.bore, self.bore_to)
+        self.figures(self.pitch, self.pitch_to)
+        self.box.addWidget(
+            label(
+                "The thread only pulls the plate home; the register centres it. "
+                "Cut it to a plug made to the nose, or to the nose itself.",
+                "faint",
+                wrap=True,
+            )
+        )
+        self.box.addStretch(1)
+
+    def show_fit(self, fit: FitPlan) -> None:
+        self.fit = fit
+        inch = self.job.inch
+        self.name.put(fit.choice.thread)
+        if fit.thread is None or fit.band is None:
+            self.found.show_text("not known yet", ink="stop")
+            for figure in (self.bore, self.bore_to, self.pitch, self.pitch_to):
+                figure.show_text("–")
+            return
+        self.found.set_name("As said" if fit.choice.thread else "By the readings")
+        self.found.show_text(fit.thread.name.replace("x", " × "), ink="measured")
+        for figure, key in (
+            (self.bore, "internal_minor_min"),
+            (self.bore_to, "internal_minor_max"),
+            (self.pitch, "internal_pitch_min"),
+            (self.pitch_to, "internal_pitch_max"),
+        ):
+            figure.show_length(fit.band[key], 0.001, inch, "cut", fit.band, "⌀")
+
+
+class BoltChoice(_Choice):
+    """The bolts: how free they sit, and whether they find their holes."""
+
+    WORDS = (
+        ("close", "Close: laid out by read-out, nothing to spare"),
+        ("normal", "Normal: what most work wants"),
+        ("loose", "Loose: laid out by hand"),
+    )
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self.box.addWidget(label("How free are the screws?", "head"))
+        self.group = QButtonGroup(self)
+        self.radios: dict[str, QRadioButton] = {}
+        for key, words in self.WORDS:
+            radio = QRadioButton(words)
+            radio.clicked.connect(
+                lambda _=False, key=key: self.job.choose_fit(self.number(), key)
+            )
+            self.group.addButton(radio)
+            self.radios[key] = radio
+            self.box.addWidget(radio)
+        self.box.addWidget(
+            label(
+                "The spigot centres the chuck; the screws only hold it. Their holes "
+                "must leave room for drilling and for the spigot's play.",
+                "faint",
+                wrap=True,
+            )
+        )
+        self.hole = Figure("Clearance hole")
+        self.circle = Figure("Bolt circle by span and screw")
+        self.room = Figure("Room round a screw")
+        self.need = Figure("Room wanted")
+        self.box.addWidget(label("What that means", "head"))
+        self.figures(self.hole, self.circle)
+        self.figures(self.room, self.need)
+        self.advice = label("", "", "stop", wrap=True)
+        self.box.addWidget(self.advice)
+        self.box.addStretch(1)
+
+    def show_fit(self, fit: FitPlan) -> None:
+        self.fit = fit
+        inch = self.job.inch
+        for key, radio in self.radios.items():
+            radio.setChecked(key == fit.choice.want)
+        self.advice.setText(fit.advice)
+        if fit.band is None or fit.circle is None:
+            for figure in (self.hole, self.circle, self.room, self.need):
+                figure.show_text("–")
+            return
+        self.hole.show_length(fit.band["diameter"], 0.1, inch, "cut", fit.band, "⌀")
+        self.circle.show_length(
+            fit.circle["diameter"], 0.01, inch, "measured", fit.circle, "⌀"
+        )
+        ok = fit.bolt_room >= fit.bolt_need
+        self.room.show_length(fit.bolt_room, 0.01, inch, "" if ok else "stop")
+        self.need.show_length(fit.bolt_need, 0.01, inch)

@@ -1,0 +1,295 @@
+"""Piece: the drawing, whose sizes are changed in place, and the checks on it."""
+
+from PySide6.QtCore import QRect, QRectF, Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QLineEdit,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.back_plate import PARAMETERS, Check
+from machinon.core.errors import BadInput
+from machinon.core.materials import materials
+from machinon.core.quantity import length_text
+from machinon.core.screws import cap_screws
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.widgets import (
+    DrawingView,
+    MarkView,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+)
+from machinon.draw.drawing import Drawing
+from machinon.draw.plate_drawing import plate_drawing
+
+
+class SizeEdit(QLineEdit):
+    """The entry that opens on a size of the drawing; Escape leaves it as it was."""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.hide()
+            parent = self.parentWidget()
+            if parent is not None:
+                parent.setFocus()
+            return
+        super().keyPressEvent(event)
+
+
+class PieceView(StageView):
+    """The drawing fills the stage; what goes with it and the checks stand right."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
+        self.drawing.spot_chosen.connect(self._on_spot_chosen)
+        self.edit = SizeEdit(self.drawing)
+        self.edit.setAccessibleName("Size")
+        self.edit.hide()
+        self.edit.returnPressed.connect(self._on_size_entered)
+        self._key = ""
+        self.says = label("", "faint", wrap=True)
+        self.open_fit = button("", self._open_fit)
+        self.open_fit.hide()
+        self.follow = button("Follow the fit again", self._follow_fit)
+        self.follow.hide()
+        self._fit = 0
+
+        self.material = self._combo("Material", list(materials()))
+        self.bolts = self._combo("Bolts", ["2", "3", "4", "6", "8"])
+        self.bolt_size = self._combo("Screw", list(cap_screws()))
+        self.bolting = self._combo("Bolted", ["through", "into"])
+        self.bolting.setItemText(0, "through the plate, heads at the nose side")
+        self.bolting.setItemText(1, "into the plate, heads in the chuck")
+        self.stock = button("", lambda: self._on_spot_chosen("stock_diameter", None))
+        self.stock_length = button(
+            "", lambda: self._on_spot_chosen("stock_length", None)
+        )
+        self.checks = QVBoxLayout()
+        self.checks.setSpacing(self.look.px(4))
+        self._lay_out()
+
+    def _combo(self, name: str, words: list[str]) -> QComboBox:
+        combo = QComboBox()
+        combo.setAccessibleName(name)
+        for word in words:
+            combo.addItem(word, word)
+        return combo
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        for combo, key in (
+            (self.material, "material"),
+            (self.bolts, "bolts"),
+            (self.bolt_size, "bolt_size"),
+            (self.bolting, "bolting"),
+        ):
+            combo.activated.connect(
+                lambda _at, combo=combo, key=key: self.job.set_size(
+                    key, combo.currentData()
+                )
+            )
+        goes = QGridLayout()
+        goes.setVerticalSpacing(px(4))
+        for row, (name, widget) in enumerate(
+            (
+                ("Material", self.material),
+                ("Screws", self.bolt_size),
+                ("How many", self.bolts),
+                ("Bolted", self.bolting),
+                ("Stock ⌀", self.stock),
+                ("Stock long", self.stock_length),
+            )
+        ):
+            goes.addWidget(label(name, "faint"), row, 0)
+            goes.addWidget(widget, row, 1)
+        goes.setColumnStretch(1, 1)
+        column = QVBoxLayout()
+        column.setContentsMargins(px(12), px(10), px(8), px(8))
+        column.addLayout(goes)
+        self.checks_title = label("", "head", wrap=True)
+        column.addSpacing(px(6))
+        column.addWidget(self.checks_title)
+        holder = QWidget()
+        inside = QVBoxLayout(holder)
+        inside.setContentsMargins(0, 0, 0, 0)
+        inside.addLayout(self.checks)
+        inside.addStretch(1)
+        column.addWidget(scrolled(holder), 1)
+
+        left = QVBoxLayout()
+        left.setContentsMargins(px(8), px(6), px(8), px(6))
+        left.addWidget(self.drawing, 1)
+        foot = QHBoxLayout()
+        foot.addWidget(self.says, 1)
+        foot.addWidget(self.open_fit)
+        foot.addWidget(self.follow)
+        left.addLayout(foot)
+        side = panel(column)
+        side.setFixedWidth(px(345))
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(panel(left), 1)
+        whole.addWidget(side)
+
+    # -- showing ---------------------------------------------------------
+
+    def refresh(self) -> None:
+        plate = self.job.job.plate
+        assert plate is not None
+        for combo, word in (
+            (self.material, plate.material),
+            (self.bolts, str(plate.bolts)),
+            (self.bolt_size, plate.bolt_size),
+            (self.bolting, plate.bolting),
+        ):
+            if combo.findData(word) < 0:
+                combo.addItem(word, word)
+            combo.setCurrentIndex(combo.findData(word))
+        for one, key in (
+            (self.stock, "stock_diameter"),
+            (self.stock_length, "stock_length"),
+        ):
+            value = getattr(plate, key)
+            one.setText(
+                f"{length_text(value, 0.1, self.job.inch)}   "
+                f"({length_text(value, 0.1, not self.job.inch)})"
+            )
+        self._fill_checks()
+        if not self.edit.isVisible():
+            self._hint()
+        self.drawing.refresh()
+
+    def _hint(self) -> None:
+        plan = self.job.plan
+        if plan.plate is None:
+            self._tell(
+                "Nothing can be drawn yet. Still to measure or decide: "
+                + ", ".join(plan.missing)
+                + ".",
+                "stop",
+            )
+        else:
+            self._tell(
+                "Choose a size on the drawing and type. Orange sizes are ruled by "
+                "the fit whose number they carry."
+            )
+
+    def _tell(self, text: str, ink: str = "") -> None:
+        self.says.setText(text)
+        set_ink(self.says, ink)
+        self.open_fit.hide()
+        self.follow.hide()
+
+    def _fill_checks(self) -> None:
+        clear_layout(self.checks)
+        plan = self.job.plan
+        failed, passed = plan.failed, [c for c in plan.checks if c.passed]
+        if not plan.checks:
+            self.checks_title.setText("")
+        elif failed:
+            self.checks_title.setText(
+                f"{len(failed)} of {len(plan.checks)} checks fail"
+            )
+        else:
+            self.checks_title.setText(f"All {len(plan.checks)} checks pass")
+        set_ink(self.checks_title, "stop" if plan.grave else "")
+        for check in (*failed, *passed):
+            self.checks.addWidget(self._check_row(check))
+
+    def _check_row(self, check: Check) -> QWidget:
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.addWidget(
+            MarkView(self.look, "proved" if check.passed else "stop", 13),
+            0,
+            Qt.AlignmentFlag.AlignTop,
+        )
+        line.addWidget(
+            label(check.says, "faint", "" if check.passed else "stop", wrap=True), 1
+        )
+        return row
+
+    def _drawing(self, width: float, height: float, size: float) -> Drawing:
+        return plate_drawing(self.job.plan, width, height, size, self.job.inch)
+
+    # -- doing -----------------------------------------------------------
+
+    def _on_spot_chosen(self, tie: str, place: QRectF | None) -> None:
+        self._fit = {"thread": 2, "bolts": 4}.get(tie, 0)
+        if tie in PARAMETERS:
+            self._fit = PARAMETERS[tie].fit
+            self.begin_edit(tie, place)
+        elif self._fit:
+            self.bench.go("fits", self._fit)
+
+    def begin_edit(self, key: str, place: QRectF | None = None) -> None:
+        """Open the entry on a size of the drawing."""
+        self._key = key
+        one = PARAMETERS[key]
+        plate = self.job.plan.plate or self.job.job.plate
+        value = getattr(plate, key)
+        text = "" if value is None else length_text(value, 0.001, self.job.inch)
+        self.edit.setText(text)
+        self.edit.setProperty("wrong", False)
+        px = self.look.px
+        width, height = px(150), px(34)
+        if place is None:
+            place = self.drawing.rect_of(key) or QRectF(
+                self.drawing.width() - width, 0, width, height
+            )
+        left = min(
+            max(int(place.center().x()) - width // 2, 0),
+            self.drawing.width() - width,
+        )
+        top = min(max(int(place.top()) - 4, 0), self.drawing.height() - height)
+        self.edit.setGeometry(QRect(left, top, width, height))
+        self.edit.show()
+        self.edit.setFocus()
+        self.edit.selectAll()
+        self._tell(f"{one.name.capitalize()}: type a size, then Enter.")
+        if one.fit:
+            self.open_fit.setText(f"Open fit {one.fit}")
+            self.open_fit.show()
+            own = getattr(self.job.job.plate, key) is not None
+            self.follow.setVisible(own)
+            if not own:
+                self.says.setText(
+                    f"{one.name.capitalize()} follows fit {one.fit}. A size "
+                    "typed here takes its place and is checked against the mate."
+                )
+
+    def _on_size_entered(self) -> None:
+        try:
+            self.job.set_size(self._key, self.edit.text())
+        except BadInput as error:
+            self.edit.setProperty("wrong", True)
+            self.edit.style().unpolish(self.edit)
+            self.edit.style().polish(self.edit)
+            self.edit.selectAll()
+            self.says.setText(error.message)
+            set_ink(self.says, "stop")
+            return
+        self._close_edit()
+
+    def _close_edit(self) -> None:
+        self.edit.hide()
+        self.drawing.setFocus()
+        self._hint()
+
+    def _open_fit(self) -> None:
+        self._close_edit()
+        self.bench.go("fits", self._fit)
+
+    def _follow_fit(self) -> None:
+        self.job.set_size(self._key, "")
+        self._close_edit()

@@ -1,0 +1,349 @@
+"""Proof: what was made against what was wanted, how it runs, the verdict."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QFileDialog,
+    QHBoxLayout,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.errors import BadInput, MachinonError
+from machinon.core.proof import ProofLine, Verdict
+from machinon.core.quantity import length_text, plain, small_text
+from machinon.core.runout import resolve
+from machinon.desk import sheet
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.painter import paint, paint_mark
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    Figure,
+    Look,
+    MarkView,
+    button,
+    label,
+    panel,
+    set_ink,
+)
+from machinon.draw.charts import rose_drawing
+from machinon.draw.drawing import Drawing, Mark, MarkKind
+from machinon.draw.proof_drawing import band_drawing
+
+MARKS: dict[Verdict, MarkKind | None] = {
+    "open": None,
+    "proved": "proved",
+    "near": "measured",
+    "failed": "stop",
+}
+
+
+class LineView(QWidget):
+    """One line of the proof: wanted band, where the made size lies, the verdict.
+
+    Signals: chosen(key: str).
+    """
+
+    chosen = Signal(str)
+
+    def __init__(self, look: Look, line: ProofLine, inch: bool, lit: bool) -> None:
+        super().__init__()
+        self._look, self._line, self._inch, self._lit = look, line, inch, lit
+        self.setMinimumHeight(look.px(74))
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setAccessibleName(f"{line.name}: {line.says}")
+
+    def sizeHint(self) -> QSize:
+        return QSize(self._look.px(380), self._look.px(74))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        look, line = self._look, self._line
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self._lit:
+            painter.setPen(QPen(look.theme.ink("cut"), 2))
+            painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
+        paint(
+            painter,
+            band_drawing(
+                line, self.width(), self.height(), 13 * look.scale, self._inch
+            ),
+            look.theme,
+        )
+        kind = MARKS[line.verdict]
+        if kind:
+            at = (self.width() - look.px(18), look.px(18))
+            paint_mark(painter, Mark(at, kind, look.px(17)), look.theme)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.chosen.emit(self._line.key)
+
+
+class ProofView(StageView):
+    """The lines with their entry at the left, run-out in the middle, verdict right."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self._at = "register_bore"
+        self.lines = QVBoxLayout()
+        self.lines.setSpacing(self.look.px(4))
+        self.reading = Field("", inch=self._instrument_inch, large=False)
+        self.reading.taken.connect(self._on_reading_taken)
+        self.instrument = QComboBox()
+        self.instrument.setAccessibleName("Instrument")
+        self.how = label("", "faint", wrap=True)
+        self.again = button("Begin this one again", self._begin_again)
+        self.thread = QCheckBox("Screwed home on the nose, seats on the shoulder")
+        self.thread.clicked.connect(bench.job.set_thread_tried)
+        self.runout = Field("Needle round the plate, equal steps, blanks between", None)
+        self.runout.taken.connect(self._on_runout_taken)
+        self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
+        self.limit.taken.connect(self._on_limit_taken)
+        self.rose = DrawingView(self.look, self._rose, "Run-out round the plate")
+        self.tir = Figure("Needle, high less low")
+        self.offset = Figure("Offset of the centre")
+        self.oval = Figure("Out of round")
+        self.noise = Figure("Rest (noise)")
+        for figure in (self.tir, self.offset, self.oval, self.noise):
+            figure.opened.connect(bench.open_working)
+        self.mark = MarkView(self.look, None, 44)
+        self.verdict = label("", "title")
+        self.says = label("", "", wrap=True)
+        self.kept = label("", "", "proved", wrap=True)
+        self.keep = button("Put it into the shop", self._put_into_shop, "main")
+        self.sheet = button("Proof sheet as PDF…", self.save_sheet)
+        self.svg = button("Drawing as SVG…", lambda: self.save_drawing("svg"))
+        self.pdf = button("Drawing as PDF…", lambda: self.save_drawing("pdf"))
+        self.written = label("", "faint", wrap=True)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        left = QVBoxLayout()
+        left.setContentsMargins(px(12), px(10), px(12), px(8))
+        left.addWidget(label("As made, against what the mates want", "head"))
+        left.addLayout(self.lines)
+        left.addWidget(self.how)
+        row = QHBoxLayout()
+        row.addWidget(self.reading, 3, Qt.AlignmentFlag.AlignTop)
+        side = QVBoxLayout()
+        side.setSpacing(px(2))
+        side.addWidget(label("Instrument", "faint"))
+        side.addWidget(self.instrument)
+        side.addStretch(1)
+        row.addLayout(side, 3)
+        left.addLayout(row)
+        left.addWidget(self.again, 0, Qt.AlignmentFlag.AlignLeft)
+        left.addStretch(1)
+        left.addWidget(self.thread)
+
+        middle = QVBoxLayout()
+        middle.setContentsMargins(px(12), px(10), px(12), px(8))
+        middle.addWidget(label("How it runs", "head"))
+        row = QHBoxLayout()
+        row.addWidget(self.runout, 3, Qt.AlignmentFlag.AlignTop)
+        row.addWidget(self.limit, 1, Qt.AlignmentFlag.AlignTop)
+        middle.addLayout(row)
+        middle.addWidget(self.rose, 1)
+        row = QHBoxLayout()
+        for figure in (self.tir, self.offset, self.oval, self.noise):
+            row.addWidget(figure, 1)
+        middle.addLayout(row)
+
+        right = QVBoxLayout()
+        right.setContentsMargins(px(14), px(10), px(14), px(8))
+        head = QHBoxLayout()
+        head.addWidget(self.mark)
+        head.addWidget(self.verdict, 1)
+        right.addLayout(head)
+        right.addWidget(self.says)
+        right.addSpacing(px(8))
+        right.addWidget(self.keep)
+        right.addWidget(self.kept)
+        right.addStretch(1)
+        for one in (self.sheet, self.svg, self.pdf):
+            right.addWidget(one)
+        right.addWidget(self.written)
+
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(panel(left), 42)
+        whole.addWidget(panel(middle), 44)
+        whole.addWidget(panel(right), 24)
+
+    # -- showing ---------------------------------------------------------
+
+    def refresh(self) -> None:
+        plan, inch = self.job.plan, self.job.inch
+        while self.lines.count():
+            old = self.lines.takeAt(0).widget()
+            if old is not None:
+                old.hide()
+                old.deleteLater()
+        for line in plan.proof:
+            view = LineView(self.look, line, inch, line.key == self._at)
+            view.chosen.connect(self.choose)
+            self.lines.addWidget(view)
+        if not plan.proof:
+            self.lines.addWidget(
+                label("No bands to prove yet: finish Survey and Fits first.", "", "cut")
+            )
+        self._show_entry()
+        self.thread.setChecked(self.job.job.proof.thread_tried)
+        self._show_runout()
+        words = {
+            "open": "Open",
+            "proved": "Proved",
+            "near": "Within the doubt",
+            "failed": "Not proved",
+        }
+        self.mark.set_kind(MARKS[plan.verdict])
+        self.mark.setVisible(MARKS[plan.verdict] is not None)
+        self.verdict.setText(words[plan.verdict])
+        set_ink(self.verdict, MARKS[plan.verdict] or "")
+        self.says.setText(plan.verdict_says or "Nothing can be proved yet.")
+        kept = self.job.job.kept_as
+        self.keep.setEnabled(plan.verdict == "proved" and not kept)
+        self.keep.setText("It is in the shop" if kept else "Put it into the shop")
+        self.kept.setText(
+            "The plate is an existing piece now, with its readings." if kept else ""
+        )
+        for one in (self.sheet, self.svg, self.pdf):
+            one.setEnabled(plan.plate is not None)
+
+    def _show_entry(self) -> None:
+        surface = next(s for s in self.job.job.proof.surfaces if s.id == self._at)
+        count = len(surface.readings)
+        self.reading.name.setText(f"{surface.name}: reading {count + 1}, then Enter")
+        self.reading.edit.setAccessibleName(f"{surface.name}, reading")
+        self.how.setText(surface.how)
+        self.again.setVisible(count > 0)
+        before = self.instrument.currentData()
+        self.instrument.clear()
+        for gauge in self.job.gauges(surface):
+            self.instrument.addItem(gauge.name, gauge.id)
+        last = surface.readings[-1].instrument if surface.readings else before
+        self.instrument.setCurrentIndex(max(self.instrument.findData(last), 0))
+
+    def _show_runout(self) -> None:
+        proof, inch = self.job.job.proof, self.job.inch
+        if not self.runout.edit.hasFocus() or proof.runout:
+            # as typed habits go: hundredths for a needle in mm, tenths in inches
+            factor, places = (1 / 25.4, 4) if inch else (1.0, 3)
+            typed = " ".join(
+                plain(v * factor, places).replace("−", "-") for v in proof.runout
+            )
+            self.runout.put(typed)
+        self.runout.message.setText(
+            "such as 0.012 0.008 0.001 0.004, in "
+            + ("inches" if inch else "mm")
+            + "; 8 places show an oval as well"
+        )
+        self.limit.put(length_text(proof.runout_limit, 0.001, inch))
+        self.limit.message.setText("")
+        answer = self.job.plan.runout
+        for figure, key in (
+            (self.tir, "tir"),
+            (self.offset, "eccentricity"),
+            (self.oval, "ovality"),
+            (self.noise, "noise"),
+        ):
+            if answer is None:
+                figure.show_text("–")
+                continue
+            bad = key == "tir" and answer["tir"] > proof.runout_limit
+            figure.show_text(
+                small_text(answer[key], inch),
+                "",
+                small_text(answer[key], not inch),
+                "stop" if bad else "",
+                answer,
+            )
+        self.rose.refresh()
+
+    def _rose(self, width: float, height: float, size: float) -> Drawing:
+        proof = self.job.job.proof
+        found = resolve(proof.runout) if len(proof.runout) >= 3 else None
+        return rose_drawing(
+            proof.runout, found, proof.runout_limit, width, height, size, self.job.inch
+        )
+
+    # -- doing -----------------------------------------------------------
+
+    def choose(self, key: str) -> None:
+        """Bring a line into view for its readings."""
+        self._at = key
+        self.reading.clear()
+        self.refresh()
+        self.reading.edit.setFocus()
+
+    def _instrument_inch(self) -> bool:
+        id = self.instrument.currentData()
+        return bool(id) and self.job.shop.instrument(id).inch
+
+    def _on_reading_taken(self, typed: str) -> None:
+        id = self.instrument.currentData()
+        if not id:
+            self.reading.refuse("No instrument in the shop measures this surface.")
+            return
+        try:
+            self.job.add_proof_reading(self._at, typed, id)
+        except BadInput as error:
+            self.reading.refuse(error.message)
+            return
+        self.reading.clear()
+        self.reading.edit.setFocus()
+
+    def _begin_again(self) -> None:
+        self.job.drop_proof_readings(self._at)
+
+    def _on_runout_taken(self, typed: str) -> None:
+        try:
+            self.job.set_runout(typed)
+        except BadInput as error:
+            self.runout.refuse(error.message)
+
+    def _on_limit_taken(self, typed: str) -> None:
+        try:
+            self.job.set_runout_limit(typed)
+        except BadInput as error:
+            self.limit.refuse(error.message)
+
+    def _put_into_shop(self) -> None:
+        try:
+            self.job.put_into_shop()
+        except BadInput as error:
+            self.kept.setText(error.message)
+
+    # -- writing ---------------------------------------------------------
+
+    def _ask_path(self, name: str, kind: str) -> Path | None:
+        chosen, _ = QFileDialog.getSaveFileName(
+            self, "Save", f"{self.job.job.id}-{name}.{kind}", f"*.{kind}"
+        )
+        return Path(chosen) if chosen else None
+
+    def save_sheet(self) -> None:
+        path = self._ask_path("proof", "pdf")
+        if path:
+            self._write(path, lambda: sheet.write_sheet(self.job.plan, path))
+
+    def save_drawing(self, kind: str) -> None:
+        path = self._ask_path("drawing", kind)
+        if path:
+            self._write(path, lambda: sheet.write_drawing(self.job.plan, path))
+
+    def _write(self, path: Path, write: object) -> None:
+        try:
+            write()  # type: ignore[operator]
+        except MachinonError as error:
+            self.written.setText(str(error))
+            set_ink(self.written, "stop")
+            return
+        self.written.setText(f"Written: {path}")
+        set_ink(self.written, "")

@@ -1,0 +1,336 @@
+"""Route: the film strip of the piece after each step, grouped by holding."""
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QGridLayout,
+    QHBoxLayout,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.back_plate import Plate
+from machinon.core.quantity import ROTATION, plain, text_of
+from machinon.core.reckoning import Answer
+from machinon.core.route import SetUp, Step
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.painter import paint, paint_mark
+from machinon.desk.theme import font
+from machinon.desk.widgets import (
+    Figure,
+    Look,
+    MarkView,
+    button,
+    clear_layout,
+    label,
+    panel,
+    set_ink,
+)
+from machinon.draw.drawing import Mark, MarkKind
+from machinon.draw.film_drawing import film_drawing
+
+
+def speed_text(answer: Answer) -> str:
+    """A speed as one sets it: a machine's own, or rounded to what a belt gives."""
+    rpm = float(answer["rpm"])
+    if rpm == round(rpm):
+        return text_of(rpm, ROTATION)
+    step = 10 if rpm >= 100 else 5
+    return f"about {plain(rpm // step * step, 0)} rpm"
+
+
+class Frame(QWidget):
+    """One frame of the film: the piece after a step, its title and state.
+
+    Signals: chosen(key: str) by mouse or Enter.
+    """
+
+    chosen = Signal(str)
+
+    def __init__(
+        self, look: Look, step: Step, plate: Plate, number: int, mark: MarkKind | None
+    ) -> None:
+        super().__init__()
+        self._look, self._step, self._plate = look, step, plate
+        self._number, self._mark = number, mark
+        self.lit = False
+        self.setFixedSize(QSize(look.px(164), look.px(232)))
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(f"Step {number}: {step.title}")
+        self.setToolTip(step.title)
+
+    @property
+    def key(self) -> str:
+        return self._step.key
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        look = self._look
+        px = look.px
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.lit or self.hasFocus():
+            painter.setPen(QPen(look.theme.ink("cut" if self.lit else "centre"), 2.5))
+            painter.setBrush(look.theme.ink("ground"))
+            painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -2))
+        painter.save()
+        painter.translate(px(8), px(8))
+        paint(
+            painter,
+            film_drawing(self._plate, self._step, px(148), px(140), 11.0 * look.scale),
+            look.theme,
+        )
+        painter.restore()
+        if self._mark is not None:
+            paint_mark(painter, Mark((px(146), px(18)), self._mark, px(15)), look.theme)
+        if self._step.hold:
+            self._paint_hold(painter)
+        painter.setFont(font(13 * look.scale, bold=self.lit))
+        painter.setPen(QPen(look.theme.ink("text")))
+        painter.drawText(
+            QRectF(px(8), px(152), px(148), px(54)),
+            int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap),
+            f"{self._number}  {self._step.title}",
+        )
+        if self._step.speed is not None:
+            painter.setFont(font(13 * look.scale))
+            painter.setPen(QPen(look.theme.ink("faint")))
+            painter.drawText(
+                QRectF(px(8), px(206), px(148), px(20)),
+                int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
+                speed_text(self._step.speed),
+            )
+
+    def _paint_hold(self, painter: QPainter) -> None:
+        """A step that holds the piece in its place carries a double bar."""
+        px = self._look.px
+        painter.setPen(QPen(self._look.theme.ink("stop"), px(3)))
+        for x in (px(3), px(160)):
+            painter.drawLine(x, px(8), x, px(146))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.chosen.emit(self.key)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.chosen.emit(self.key)
+            return
+        super().keyPressEvent(event)
+
+
+class RouteView(StageView):
+    """The strip above; the chosen step with its reasons below."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self._at = ""
+        self.frames: dict[str, Frame] = {}
+        self.warning = label("", "head", "stop", wrap=True)
+        self.strip = QWidget()
+        self.groups = QHBoxLayout(self.strip)
+        self.groups.setContentsMargins(0, 0, 0, 0)
+        self.groups.setSpacing(self.look.px(10))
+        self.area = QScrollArea()
+        self.area.setWidget(self.strip)
+        self.area.setWidgetResizable(True)
+        self.area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.title = label("", "head", wrap=True)
+        self.reason = label("", "faint", wrap=True)
+        self.note = label("", "", wrap=True)
+        self.caution = label("", "", "stop", wrap=True)
+        self.caution_mark = MarkView(self.look, "stop")
+        self.tool = Figure("Tool")
+        self.speed = Figure("Speed")
+        self.cut_speed = Figure("Surface speed")
+        self.speed.opened.connect(bench.open_working)
+        self.done = button("Done", self._toggle, "main")
+        self.go = button("", self._go_there)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        words = QVBoxLayout()
+        words.setSpacing(px(4))
+        words.addWidget(self.title)
+        words.addWidget(self.note)
+        warn = QHBoxLayout()
+        warn.addWidget(self.caution_mark, 0, Qt.AlignmentFlag.AlignTop)
+        warn.addWidget(self.caution, 1)
+        words.addLayout(warn)
+        words.addWidget(self.reason)
+        words.addStretch(1)
+        figures = QGridLayout()
+        figures.addWidget(self.tool, 0, 0, 1, 2)
+        figures.addWidget(self.speed, 1, 0)
+        figures.addWidget(self.cut_speed, 1, 1)
+        acts = QVBoxLayout()
+        acts.addWidget(self.done)
+        acts.addWidget(self.go)
+        acts.addStretch(1)
+        below = QHBoxLayout()
+        below.setContentsMargins(px(16), px(10), px(16), px(8))
+        below.setSpacing(px(20))
+        below.addLayout(words, 5)
+        below.addLayout(figures, 4)
+        below.addLayout(acts, 2)
+        self.detail = panel(below)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(px(6))
+        whole.addWidget(self.warning)
+        whole.addWidget(self.area)
+        whole.addWidget(self.detail, 1)
+        self.area.setFixedHeight(px(232 + 56))
+
+    # -- showing ---------------------------------------------------------
+
+    def refresh(self) -> None:
+        plan = self.job.plan
+        grave = plan.grave
+        if plan.plate is None:
+            text = (
+                "No route yet. Still to measure or decide: "
+                + ", ".join(plan.missing)
+                + "."
+            )
+        elif grave:
+            text = f"Cut nothing yet: {grave[0].says}"
+            if len(grave) > 1:
+                text += f" And {len(grave) - 1} more, in Piece."
+        else:
+            text = ""
+        self.warning.setText(text)
+        self.warning.setVisible(bool(text))
+        keep = self.area.horizontalScrollBar().value()
+        clear_layout(self.groups)
+        self.frames.clear()
+        number = 0
+        for set_up in plan.route:
+            number = self._add_set_up(set_up, number)
+        self.groups.addStretch(1)
+        self.detail.setVisible(bool(plan.route))
+        if not plan.route:
+            return
+        if self._at not in self.frames:
+            left = [key for key in self.frames if key not in self.job.job.done]
+            self._at = (left or list(self.frames))[0]
+        self._show_step()
+        self.area.horizontalScrollBar().setValue(keep)
+
+    def _add_set_up(self, set_up: SetUp, number: int) -> int:
+        px = self.look.px
+        plan = self.job.plan
+        plate = plan.plate
+        assert plate is not None
+        wrong = {check.fit for check in plan.grave if check.fit}
+        column = QVBoxLayout()
+        column.setContentsMargins(px(6), px(6), px(6), px(4))
+        column.addWidget(label(set_up.title, "head"))
+        row = QHBoxLayout()
+        row.setSpacing(px(2))
+        for step in set_up.steps:
+            number += 1
+            mark: MarkKind | None = None
+            if step.fit in wrong:
+                mark = "stop"
+            elif step.key in self.job.job.done:
+                mark = "proved"
+            frame = Frame(self.look, step, plate, number, mark)
+            frame.chosen.connect(self.choose)
+            self.frames[step.key] = frame
+            row.addWidget(frame)
+        column.addLayout(row)
+        self.groups.addWidget(panel(column))
+        return number
+
+    def showEvent(self, event: object) -> None:
+        super().showEvent(event)  # type: ignore[arg-type]
+        self._reveal()
+
+    def _reveal(self) -> None:
+        frame = self.frames.get(self._at)
+        if frame is not None:
+            self.strip.layout().activate()
+            self.area.ensureWidgetVisible(frame, self.look.px(180), 0)
+
+    def _step(self) -> tuple[SetUp, Step]:
+        return next(
+            (up, step)
+            for up in self.job.plan.route
+            for step in up.steps
+            if step.key == self._at
+        )
+
+    def _show_step(self) -> None:
+        set_up, step = self._step()
+        for frame in self.frames.values():
+            frame.lit = frame.key == self._at
+            frame.update()
+        self.title.setText(step.title)
+        self.reason.setText(set_up.reason)
+        self.note.setText(self._note(step))
+        self.note.setVisible(bool(self.note.text()))
+        set_ink(self.note, "stop" if step.hold else "")
+        self.caution.setText(step.caution)
+        self.caution.setVisible(bool(step.caution))
+        self.caution_mark.setVisible(bool(step.caution))
+        self.tool.show_text(step.tool)
+        if step.speed is None:
+            self.speed.show_text("by hand")
+            self.cut_speed.show_text("–")
+        else:
+            self.speed.show_text(
+                speed_text(step.speed).removesuffix(" rpm"), "rpm", "", "", step.speed
+            )
+            self.cut_speed.show_text(
+                f"{step.speed['surface_speed']:.0f}",
+                "m/min",
+                f"feed {step.speed['feed']:g} mm a turn" if step.speed["feed"] else "",
+            )
+        ticked = step.key in self.job.job.done
+        self.done.setText("To do again" if ticked else "Done")
+        target = self._target(step)
+        self.go.setVisible(bool(target))
+        self.go.setText(
+            {"cut": "Work it in Cut", "fits": f"Open fit {step.fit}"}.get(target, "")
+        )
+
+    def _note(self, step: Step) -> str:
+        passes = self.job.plan.passes
+        if step.key != "spigot" or not passes:
+            return step.note
+        dial = self.job.dial
+        touch = self.job.touch
+        planned = ", ".join(f"{dial.shows(one.dial, touch):.2f}" for one in passes)
+        return f"{step.note} Passes to come, on the dial: {planned}."
+
+    @staticmethod
+    def _target(step: Step) -> str:
+        if step.key in ("spigot", "prove-spigot"):
+            return "cut"
+        return "fits" if step.fit else ""
+
+    # -- doing -----------------------------------------------------------
+
+    def choose(self, key: str) -> None:
+        """Bring a step into view."""
+        self._at = key
+        self._show_step()
+        self._reveal()
+
+    def _toggle(self) -> None:
+        ticked = self._at in self.job.job.done
+        at = self._at
+        if not ticked:
+            order = list(self.frames)
+            self._at = order[min(order.index(at) + 1, len(order) - 1)]
+        self.job.mark_step(at, not ticked)
+        self._reveal()
+
+    def _go_there(self) -> None:
+        _, step = self._step()
+        if self._target(step) == "cut":
+            self.bench.go("cut", 0)
+        else:
+            self.bench.go("fits", step.fit)

@@ -1,0 +1,403 @@
+"""Survey: what exists, measured: readings in, size and doubt out."""
+
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QIcon, QPainter, QPixmap
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.errors import BadInput
+from machinon.core.measuring import Doubt, Measured, read_typed
+from machinon.core.quantity import TEMPERATURE, length_text, small_text
+from machinon.core.shop import Reading, Surface
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.painter import paint_mark
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    Figure,
+    Look,
+    MarkView,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+)
+from machinon.draw.charts import readings_drawing
+from machinon.draw.drawing import Drawing, Mark, MarkKind
+
+
+def mark_icon(look: Look, kind: MarkKind | None) -> QIcon:
+    """A state's sign as an icon for a list."""
+    side = look.px(18)
+    picture = QPixmap(QSize(side, side))
+    picture.fill(Qt.GlobalColor.transparent)
+    if kind is not None:
+        painter = QPainter(picture)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_mark(painter, Mark((side / 2, side / 2), kind, side * 0.75), look.theme)
+        painter.end()
+    return QIcon(picture)
+
+
+class SurveyView(StageView):
+    """Surfaces at the left, the readings of one in the middle, the size right."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        self._at: tuple[str, str] | None = None
+        self.tree = QTreeWidget()
+        self.tree.setHeaderHidden(True)
+        self.tree.setColumnCount(2)
+        self.tree.setRootIsDecorated(False)
+        self.tree.setIndentation(self.look.px(10))
+        self.tree.setAccessibleName("Surfaces to measure")
+        self.tree.currentItemChanged.connect(self._on_surface_chosen)
+
+        self.title = label("", "head")
+        self.how = label("", "faint", wrap=True)
+        self.reading = Field(
+            "Reading, then Enter", None, lambda: self._instrument_inch(), large=True
+        )
+        self.reading.taken.connect(self._on_reading_taken)
+        self.reading.edit.textChanged.connect(self._on_reading_typed)
+        self.instrument = QComboBox()
+        self.instrument.setAccessibleName("Instrument")
+        self.instrument.currentIndexChanged.connect(self._on_instrument_chosen)
+        self.instrument_says = label("", "faint", wrap=True)
+        self.temperature = Field("Part's temperature, °C", TEMPERATURE)
+        self.temperature.put("20")
+        self.temperature.taken.connect(lambda _: self.reading.edit.setFocus())
+        self.next = button("Next surface to measure", self._next_surface)
+        self.rows = QVBoxLayout()
+        self.rows.setSpacing(self.look.px(4))
+
+        self.size = Figure("Size at 20 °C", "large")
+        self.doubt = Figure("Doubt, two sigma")
+        self.spread = Figure("Spread")
+        self.nominal = Figure("Likely made as")
+        for figure in (self.size, self.doubt, self.spread):
+            figure.opened.connect(bench.open_working)
+        self.chart = DrawingView(self.look, self._chart, "Readings about their mean")
+        self.chart.setMinimumHeight(self.look.px(150))
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        entry = QGridLayout()
+        entry.setHorizontalSpacing(px(14))
+        side = QVBoxLayout()
+        side.setSpacing(px(2))
+        side.addWidget(label("Instrument", "faint"))
+        side.addWidget(self.instrument)
+        side.addWidget(self.instrument_says)
+        side.addStretch(1)
+        entry.addWidget(self.reading, 0, 0, Qt.AlignmentFlag.AlignTop)
+        entry.addLayout(side, 0, 1)
+        entry.setColumnStretch(0, 4)
+        entry.setColumnStretch(1, 5)
+        middle = QVBoxLayout()
+        middle.setContentsMargins(px(16), px(10), px(16), px(8))
+        middle.addWidget(self.title)
+        middle.addWidget(self.how)
+        middle.addSpacing(px(6))
+        middle.addLayout(entry)
+        readings = QWidget()
+        holder = QVBoxLayout(readings)
+        holder.setContentsMargins(0, 0, 0, 0)
+        holder.addLayout(self.rows)
+        holder.addStretch(1)
+        middle.addWidget(scrolled(readings), 1)
+        foot = QHBoxLayout()
+        foot.addWidget(self.temperature, 2)
+        foot.addStretch(1)
+        foot.addWidget(self.next, 0, Qt.AlignmentFlag.AlignVCenter)
+        middle.addLayout(foot)
+
+        right = QVBoxLayout()
+        right.setContentsMargins(px(16), px(10), px(16), px(8))
+        right.addWidget(self.size)
+        pair = QHBoxLayout()
+        pair.addWidget(self.doubt, 1)
+        pair.addWidget(self.spread, 1)
+        right.addLayout(pair)
+        right.addWidget(self.nominal)
+        right.addWidget(self.chart, 1)
+
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(self.tree, 34)
+        whole.addWidget(panel(middle), 46)
+        whole.addWidget(panel(right), 36)
+
+    # -- showing ---------------------------------------------------------
+
+    def refresh(self) -> None:
+        self._fill_tree()
+        self._show_surface()
+
+    def _fill_tree(self) -> None:
+        self.tree.blockSignals(True)
+        self.tree.clear()
+        chosen = None
+        for piece in self.job.pieces.values():
+            top = QTreeWidgetItem([piece.name])
+            top.setFlags(Qt.ItemFlag.ItemIsEnabled)
+            bold = self.tree.font()
+            bold.setBold(True)
+            top.setFont(0, bold)
+            top.setFirstColumnSpanned(True)
+            self.tree.addTopLevelItem(top)
+            top.setFirstColumnSpanned(True)
+            for surface in piece.surfaces:
+                found = self.job.plan.measured[piece.id, surface.id]
+                item = QTreeWidgetItem([surface.name, self._short(surface, found)])
+                item.setData(0, Qt.ItemDataRole.UserRole, (piece.id, surface.id))
+                item.setTextAlignment(
+                    1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+                )
+                kind: MarkKind = "cut" if found is None else "measured"
+                if found is not None and found.doubts:
+                    kind = "stop"
+                item.setIcon(0, mark_icon(self.look, None if found is None else kind))
+                top.addChild(item)
+                if self._at is None and found is None:
+                    self._at = (piece.id, surface.id)
+                if self._at == (piece.id, surface.id):
+                    chosen = item
+            top.setExpanded(True)
+        first = self.tree.topLevelItem(0)
+        if chosen is None and first is not None and first.childCount():
+            chosen = first.child(0)
+        if chosen is not None:
+            self._at = chosen.data(0, Qt.ItemDataRole.UserRole)
+            self.tree.setCurrentItem(chosen)
+        self.tree.blockSignals(False)
+        self.tree.header().setStretchLastSection(False)
+        self.tree.header().setSectionResizeMode(
+            0, self.tree.header().ResizeMode.Stretch
+        )
+        self.tree.header().setSectionResizeMode(
+            1, self.tree.header().ResizeMode.ResizeToContents
+        )
+
+    def _short(self, surface: Surface, found: Measured | None) -> str:
+        if found is None:
+            return "to measure"
+        return length_text(found.size, found.step, self.job.inch)
+
+    def _found(self) -> Measured | None:
+        return self.job.plan.measured.get(self._at) if self._at else None
+
+    def _surface(self) -> Surface | None:
+        return self.job.surface(*self._at) if self._at else None
+
+    def _show_surface(self) -> None:
+        surface, found, inch = self._surface(), self._found(), self.job.inch
+        self.setEnabled(surface is not None)
+        if surface is None or self._at is None:
+            return
+        self.title.setText(surface.name)
+        self.how.setText(surface.how)
+        self._fill_instruments(surface)
+        self._fill_rows(surface, found)
+        if found is None:
+            self.size.show_text("not measured yet", ink="cut")
+            for figure in (self.doubt, self.spread, self.nominal):
+                figure.show_text("–")
+        else:
+            answer = found.answer
+            self.size.show_length(found.size, found.step, inch, "measured", answer)
+            self.doubt.show_text(
+                "± " + small_text(found.uncertainty, inch),
+                "",
+                "± " + small_text(found.uncertainty, not inch),
+                "",
+                answer,
+            )
+            self.spread.show_text(
+                small_text(found.spread, inch),
+                "",
+                f"{found.count} reading{'s' if found.count != 1 else ''}",
+            )
+            self.nominal.show_text(found.nominal or "no usual size near")
+        self.nominal.setVisible(
+            surface.kind in ("outside", "inside") and found is not None
+        )
+        self.chart.refresh()
+
+    def _fill_instruments(self, surface: Surface) -> None:
+        before = self.instrument.currentData()
+        gauges = self.job.gauges(surface)
+        self.instrument.blockSignals(True)
+        self.instrument.clear()
+        for gauge in gauges:
+            self.instrument.addItem(gauge.name, gauge.id)
+        last = surface.readings[-1].instrument if surface.readings else before
+        at = self.instrument.findData(last)
+        self.instrument.setCurrentIndex(max(at, 0))
+        self.instrument.blockSignals(False)
+        self._on_instrument_chosen()
+
+    def _fill_rows(self, surface: Surface, found: Measured | None) -> None:
+        clear_layout(self.rows)
+        doubts = {d.index: d for d in found.doubts} if found else {}
+        for i, reading in enumerate(surface.readings):
+            self.rows.addWidget(self._row(i, reading, doubts.get(i)))
+
+    def _row(self, index: int, reading: Reading, doubt: Doubt | None) -> QWidget:
+        """One reading: its figure, who read it, and what can be done with it."""
+        tool = self.job.shop.instrument(reading.instrument)
+        wrong = bool(reading.struck) or doubt is not None
+        row = QWidget()
+        column = QVBoxLayout(row)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        line = QHBoxLayout()
+        line.addWidget(MarkView(self.look, "stop" if wrong else "measured"))
+        number = label(f"{index + 1}", "faint")
+        number.setMinimumWidth(self.look.px(18))
+        line.addWidget(number)
+        figure = label(
+            length_text(reading.value, tool.resolution, tool.inch),
+            "head",
+            "stop" if wrong else "measured",
+        )
+        if reading.struck:
+            crossed = figure.font()
+            crossed.setStrikeOut(True)
+            figure.setFont(crossed)
+        line.addWidget(figure)
+        warm = (
+            "temperature not looked at"
+            if reading.temperature is None
+            else f"{reading.temperature:g} °C"
+        )
+        line.addWidget(label(f"{tool.name}, {warm}", "faint", wrap=True), 1)
+        if wrong:
+            line.addWidget(button("Count it", lambda: self._let_count(index)))
+        if not reading.struck:
+            why = doubt.cause if doubt else ""
+            line.addWidget(button("Strike", lambda: self._strike(index, why)))
+        column.addLayout(line)
+        says = ""
+        if reading.struck:
+            says = f"Struck: {reading.struck}"
+        elif doubt is not None:
+            off = small_text(doubt.off, tool.inch, signed=True)
+            says = f"{off} from the others: {doubt.cause}"
+        if says:
+            column.addWidget(label(says, "", "stop", wrap=True))
+        return row
+
+    def _strike(self, index: int, why: str) -> None:
+        if self._at:
+            self.job.strike(*self._at, index, why)
+
+    def _let_count(self, index: int) -> None:
+        if self._at:
+            self.job.let_count(*self._at, index)
+
+    def _chart(self, width: float, height: float, size: float) -> Drawing:
+        surface, found = self._surface(), self._found()
+        if surface is None or found is None:
+            return Drawing(width, height, ())
+        doubted = {d.index for d in found.doubts}
+        return readings_drawing(
+            [r.value for r in surface.readings],
+            [bool(r.struck) for r in surface.readings],
+            [i in doubted for i in range(len(surface.readings))],
+            found.size,
+            found.uncertainty,
+            width,
+            height,
+            size,
+            self.job.inch,
+        )
+
+    # -- doing -----------------------------------------------------------
+
+    def choose(self, piece_id: str, surface_id: str) -> None:
+        """Bring a surface into view."""
+        self._at = (piece_id, surface_id)
+        self.refresh()
+
+    def _on_surface_chosen(
+        self, item: QTreeWidgetItem | None, _before: QTreeWidgetItem | None
+    ) -> None:
+        at = item.data(0, Qt.ItemDataRole.UserRole) if item else None
+        if at:
+            self._at = tuple(at)
+            self.reading.clear()
+            self._show_surface()
+
+    def _instrument_inch(self) -> bool:
+        id = self.instrument.currentData()
+        return bool(id) and self.job.shop.instrument(id).inch
+
+    def _on_instrument_chosen(self) -> None:
+        id = self.instrument.currentData()
+        if not id:
+            self.instrument_says.setText(
+                "No instrument in the shop measures this kind of surface."
+            )
+            return
+        tool = self.job.shop.instrument(id)
+        unit = "inches" if tool.inch else "mm"
+        checked = f", checked {tool.checked}" if tool.checked else ""
+        self.instrument_says.setText(
+            f"± {small_text(tool.uncertainty, tool.inch)}{checked}. "
+            f"A bare number is {unit}."
+        )
+
+    def _on_reading_typed(self, text: str) -> None:
+        if self.reading.refused or not text.strip():
+            return
+        surface = self._surface()
+        if surface is None:
+            return
+        try:
+            value = read_typed(text, surface, self._instrument_inch())
+        except BadInput:
+            self.reading.message.setText("")
+        else:
+            both = (length_text(value, 0.001), length_text(value, 0.001, True))
+            self.reading.message.setText("  =  ".join(both))
+            set_ink(self.reading.message, "")
+
+    def _on_reading_taken(self, typed: str) -> None:
+        id = self.instrument.currentData()
+        if self._at is None or not id:
+            return
+        try:
+            self.job.add_reading(*self._at, typed, id, self.temperature.text())
+        except BadInput as error:
+            field = self.temperature if error.key == "temperature" else self.reading
+            field.refuse(error.message)
+            return
+        self.reading.clear()
+        self.reading.edit.setFocus()
+
+    def _next_surface(self) -> None:
+        """The next surface without a reading, else the next in the list."""
+        order = [
+            (piece.id, surface.id)
+            for piece in self.job.pieces.values()
+            for surface in piece.surfaces
+        ]
+        if not order:
+            return
+        start = order.index(self._at) + 1 if self._at in order else 0
+        turned = order[start:] + order[:start]
+        bare = [one for one in turned if self.job.plan.measured[one] is None]
+        self.choose(*(bare or turned)[0])
+        self.reading.clear()
+        self.reading.edit.setFocus()

@@ -1,0 +1,397 @@
+"""The start: jobs and shop; in an empty shop one page that explains itself."""
+
+import datetime
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.errors import BadInput
+from machinon.core.job import STAGES
+from machinon.core.quantity import LENGTH, length_text
+from machinon.core.shop import Lathe, Piece
+from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
+from machinon.desk.widgets import Field, Look, MarkView, button, label, panel, scrolled
+from machinon.store.shop_file import Entry, ShopFile
+
+
+def day_text(at: str) -> str:
+    """A moment of the daybook as a person says it."""
+    moment = datetime.datetime.fromisoformat(at)
+    return moment.strftime("%-d %b %Y, %H:%M")
+
+
+class StartPage(QWidget):
+    """The jobs at the left, the shop at the right.
+
+    Signals: job_chosen(id: str); new_job_requested(); daybook_requested().
+    """
+
+    job_chosen = Signal(str)
+    new_job_requested = Signal()
+    daybook_requested = Signal()
+
+    def __init__(self, look: Look, file: ShopFile) -> None:
+        super().__init__()
+        self.look, self.file = look, file
+        px = look.px
+        shop = file.shop()
+        self.jobs: list[QWidget] = []
+        left = QVBoxLayout()
+        left.setSpacing(px(8))
+        head = QHBoxLayout()
+        head.addWidget(label("Jobs", "title"))
+        head.addStretch(1)
+        self.new = button("New job", self.new_job_requested.emit, "main")
+        head.addWidget(self.new)
+        left.addLayout(head)
+        entries = file.entries("job")
+        if not entries:
+            left.addWidget(
+                label(
+                    "No job yet. A job is one thing to be built, with its reason: "
+                    "begin the first one.",
+                    "faint",
+                    wrap=True,
+                )
+            )
+        listed = QWidget()
+        column = QVBoxLayout(listed)
+        column.setContentsMargins(0, 0, px(4), 0)
+        for entry in entries:
+            column.addWidget(self._job_row(entry))
+        column.addStretch(1)
+        left.addWidget(scrolled(listed), 1)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(px(28), px(20), px(28), px(16))
+        whole.setSpacing(px(26))
+        whole.addLayout(left, 5)
+        whole.addLayout(self._shop_column(shop.name), 4)
+
+    def _job_row(self, entry: Entry) -> QWidget:
+        done = STAGES.index(entry.stage) if entry.stage in STAGES else 0  # type: ignore[arg-type]
+        where = " · ".join(
+            stage.capitalize() if i != done else stage.upper()
+            for i, stage in enumerate(STAGES)
+        )
+        row = button(
+            f"{entry.name}\n{where}\nlast touched {day_text(entry.touched_at)}",
+            lambda: self.job_chosen.emit(entry.id),
+            "entry",
+        )
+        row.setMinimumHeight(self.look.px(96))
+        row.setAccessibleName(f"Open {entry.name}, at {entry.stage}")
+        self.jobs.append(row)
+        return row
+
+    def _shop_column(self, name: str) -> QVBoxLayout:
+        px = self.look.px
+        column = QVBoxLayout()
+        column.setSpacing(px(8))
+        column.addWidget(label(name or "Shop", "title"))
+        for entry in self.file.entries("lathe"):
+            lathe = self.file.get(entry.id)
+            if isinstance(lathe, Lathe):
+                column.addWidget(self._lathe_card(lathe))
+        column.addWidget(label("Pieces", "head"))
+        pieces = QWidget()
+        inside = QVBoxLayout(pieces)
+        inside.setContentsMargins(0, 0, 0, 0)
+        inside.setSpacing(px(3))
+        for entry in self.file.entries("piece"):
+            piece = self.file.get(entry.id)
+            if isinstance(piece, Piece):
+                inside.addWidget(self._piece_row(piece))
+        inside.addStretch(1)
+        column.addWidget(scrolled(pieces), 1)
+        column.addWidget(label("Lately", "head"))
+        for line in self.file.daybook(most=3):
+            column.addWidget(
+                label(f"{day_text(line.at)}   {line.says}", "faint", wrap=True)
+            )
+        column.addWidget(
+            button("Open the daybook", self.daybook_requested.emit),
+            0,
+            Qt.AlignmentFlag.AlignLeft,
+        )
+        return column
+
+    def _lathe_card(self, lathe: Lathe) -> QWidget:
+        px = self.look.px
+        inch = self.file.shop().inch
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(px(14))
+        division = length_text(lathe.dial_division, 0.001, inch)
+        facts = (
+            ("Swings over bed", "⌀" + length_text(2 * lathe.centre_height, 1, inch)),
+            ("over the slide", "⌀" + length_text(lathe.swing_over_slide, 1, inch)),
+            ("Between centres", length_text(lathe.between_centres, 1, inch)),
+            ("Cross dial", f"{division} a line, on the {lathe.dial_reads}"),
+            ("Speeds", ", ".join(f"{s:g}" for s in lathe.speeds) + " rpm"),
+        )
+        for i, (name, text) in enumerate(facts):
+            grid.addWidget(label(name, "faint"), i, 0)
+            grid.addWidget(label(text, wrap=True), i, 1)
+        grid.setColumnStretch(1, 1)
+        box = QVBoxLayout()
+        box.setContentsMargins(px(14), px(10), px(14), px(10))
+        box.addWidget(label(lathe.name, "head"))
+        box.addLayout(grid)
+        return panel(box)
+
+    def _piece_row(self, piece: Piece) -> QWidget:
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(0, 0, 0, 0)
+        measured = sum(
+            any(not r.struck for r in one.readings) for one in piece.surfaces
+        )
+        whole = measured == len(piece.surfaces)
+        line.addWidget(MarkView(self.look, "measured" if whole else "cut", 13))
+        line.addWidget(label(piece.name), 1)
+        line.addWidget(
+            label(f"{measured} of {len(piece.surfaces)} surfaces measured", "faint")
+        )
+        return row
+
+
+class FormPage(QWidget):
+    """A page of a few entries with one thing to do at its foot.
+
+    Signals: finished(id: str); left() when it is given up.
+    """
+
+    finished = Signal(str)
+    left = Signal()
+
+    def __init__(self, look: Look, file: ShopFile) -> None:
+        super().__init__()
+        self.look, self.file = look, file
+        self.fields: dict[str, Field] = {}
+        self.combos: dict[str, QComboBox] = {}
+
+    def field(
+        self, key: str, name: str, text: str = "", length: bool = False, hint: str = ""
+    ) -> Field:
+        made = Field(name, LENGTH if length else None, self.inch, placeholder=hint)
+        made.put(text)
+        made.taken.connect(lambda _: self._next_after(key))
+        self.fields[key] = made
+        return made
+
+    def combo(self, key: str, choices: list[tuple[str, str]]) -> QComboBox:
+        made = QComboBox()
+        for word, data in choices:
+            made.addItem(word, data)
+        self.combos[key] = made
+        return made
+
+    def named(self, name: str, widget: QWidget) -> QWidget:
+        """A widget with its name above it, aligned with the fields."""
+        widget.setAccessibleName(name)
+        box = QWidget()
+        column = QVBoxLayout(box)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        column.addWidget(label(name, "faint"))
+        column.addWidget(widget)
+        column.addWidget(label("", "faint"))
+        return box
+
+    def inch(self) -> bool:
+        return False
+
+    def typed(self) -> dict[str, str]:
+        return {
+            **{key: one.text() for key, one in self.fields.items()},
+            **{key: one.currentData() for key, one in self.combos.items()},
+        }
+
+    def _next_after(self, key: str) -> None:
+        """Enter goes to the next entry, and finishes from the last one."""
+        order = [k for k, one in self.fields.items() if one.isEnabled()]
+        at = order.index(key)
+        if at + 1 < len(order):
+            self.fields[order[at + 1]].edit.setFocus()
+        else:
+            self.finish()
+
+    def finish(self) -> None:
+        """Take what is typed; a refusal stays at its entry."""
+        try:
+            self.finished.emit(self.take())
+        except BadInput as error:
+            field = self.fields.get(error.key)
+            if field is None:
+                raise
+            field.refuse(error.message)
+
+    def take(self) -> str:
+        raise NotImplementedError
+
+
+class WelcomePage(FormPage):
+    """An empty shop: what this is, the first machine, or the demo.
+
+    Signals: demo_requested(), besides those of FormPage.
+    """
+
+    demo_requested = Signal()
+
+    def __init__(self, look: Look, file: ShopFile) -> None:
+        super().__init__(look, file)
+        px = look.px
+        left = QVBoxLayout()
+        left.setSpacing(px(12))
+        left.addWidget(label("Machinon", "title"))
+        for text in (
+            "The bench companion for tooling you build for your own machines.",
+            "It holds what your machines and bought parts really measure, works out "
+            "the fits from those readings, draws the piece, plans the set-ups, and "
+            "coaches the last cuts at the dial.",
+            "Change a reading and everything follows. Nothing needs saving, anything "
+            "can be taken back, every number opens to its working.",
+            'Type sizes as you say them: 54, 1 3/8in, .0015", 50 thou, 2 tenths, '
+            "28+6.35/2.",
+        ):
+            left.addWidget(label(text, wrap=True))
+        left.addSpacing(px(10))
+        left.addWidget(
+            label("Or look first at a made-up shop with a job under way:", "faint")
+        )
+        left.addWidget(
+            button("Open the demo shop", self.demo_requested.emit),
+            0,
+            Qt.AlignmentFlag.AlignLeft,
+        )
+        left.addStretch(1)
+
+        self.combo("units", [("millimetres", "mm"), ("inches", "in")])
+        self.combo(
+            "dial_reads",
+            [("the diameter", "diameter"), ("the radius", "radius")],
+        )
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(px(18))
+        grid.setVerticalSpacing(px(2))
+        rows: tuple[tuple[QWidget, QWidget], ...] = (
+            (
+                self.field("shop", "Shop's name", hint="what it says over the door"),
+                self.named("Sizes first in", self.combos["units"]),
+            ),
+            (
+                self.field("name", "Lathe", hint="Centre lathe 165 × 700"),
+                self.field("centre_height", "Centre height over the bed", "", True),
+            ),
+            (
+                self.field("between_centres", "Between centres", "", True),
+                self.field("swing_over_slide", "Swings over the cross slide", "", True),
+            ),
+            (
+                self.field("speeds", "Speeds, rpm", hint="45, 70, 110, 180"),
+                self.field("dial_division", "One line of the cross dial", "", True),
+            ),
+        )
+        for i, (one, other) in enumerate(rows):
+            grid.addWidget(one, i, 0, Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(other, i, 1, Qt.AlignmentFlag.AlignTop)
+        grid.addWidget(
+            self.named("The cross dial counts on", self.combos["dial_reads"]), 4, 0
+        )
+        form = QVBoxLayout()
+        form.setContentsMargins(px(22), px(16), px(22), px(16))
+        form.addWidget(label("Your first machine: the lathe", "head"))
+        form.addWidget(
+            label(
+                "A threaded spindle nose for now; it is measured in the first job.",
+                "faint",
+                wrap=True,
+            )
+        )
+        form.addLayout(grid)
+        form.addStretch(1)
+        self.go = button("Set up the shop", self.finish, "main")
+        form.addWidget(self.go, 0, Qt.AlignmentFlag.AlignRight)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(px(36), px(30), px(36), px(24))
+        whole.setSpacing(px(36))
+        whole.addLayout(left, 4)
+        whole.addWidget(panel(form), 6)
+
+    def inch(self) -> bool:
+        return self.combos["units"].currentData() == "in" if self.combos else False
+
+    def take(self) -> str:
+        return enter_first_machine(self.file, self.typed(), self.inch()).id
+
+
+class NewJobPage(FormPage):
+    """A new back plate: its name and reason, the lathe, the chuck."""
+
+    def __init__(self, look: Look, file: ShopFile) -> None:
+        super().__init__(look, file)
+        px = look.px
+        lathes = [(e.name, e.id) for e in file.entries("lathe")]
+        self.combo("lathe", lathes)
+        chucks = [
+            (piece.name, piece.id)
+            for e in file.entries("piece")
+            if isinstance(piece := file.get(e.id), Piece) and piece.role == "chuck"
+        ]
+        self.combo("chuck", [*chucks, ("a chuck not in the shop yet", NEW_CHUCK)])
+        chuck_name = self.field(
+            "chuck_name", "The new chuck", hint="Three-jaw chuck 130 mm"
+        )
+        self.combos["chuck"].currentIndexChanged.connect(
+            lambda _: chuck_name.setEnabled(
+                self.combos["chuck"].currentData() == NEW_CHUCK
+            )
+        )
+        chuck_name.setEnabled(not chucks)
+        name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
+        reason = self.field("reason", "Why, in a sentence (may stay empty)")
+        # typed in this order: name and reason first
+        self.fields = {"name": name, "reason": reason, "chuck_name": chuck_name}
+        form = QVBoxLayout()
+        form.setContentsMargins(px(24), px(18), px(24), px(18))
+        form.setSpacing(px(8))
+        form.addWidget(label("New job: a back plate", "title"))
+        form.addWidget(
+            label(
+                "A plate that carries a chuck on the lathe's threaded nose: register, "
+                "thread, spigot and bolts, each cut to its measured mate.",
+                "faint",
+                wrap=True,
+            )
+        )
+        form.addWidget(name)
+        form.addWidget(reason)
+        form.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
+        form.addWidget(self.named("Carries", self.combos["chuck"]))
+        form.addWidget(chuck_name)
+        form.addStretch(1)
+        foot = QHBoxLayout()
+        foot.addWidget(button("Back to the jobs", self.left.emit))
+        foot.addStretch(1)
+        self.go = button("Begin: to Survey", self.finish, "main")
+        foot.addWidget(self.go)
+        form.addLayout(foot)
+        box = panel(form)
+        box.setMaximumWidth(px(760))
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(px(36), px(24), px(36), px(24))
+        whole.addStretch(1)
+        whole.addWidget(box, 6)
+        whole.addStretch(1)
+
+    def take(self) -> str:
+        return begin_back_plate(self.file, self.typed()).id
+
+    def showEvent(self, event: object) -> None:
+        super().showEvent(event)  # type: ignore[arg-type]
+        self.fields["name"].edit.setFocus()

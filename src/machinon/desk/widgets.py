@@ -1,0 +1,412 @@
+"""The desk's own building blocks: drawings, figures, fields with messages."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QAction,
+    QColor,
+    QContextMenuEvent,
+    QGuiApplication,
+    QKeyEvent,
+    QKeySequence,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+)
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QToolTip,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import LENGTH, Kind, length_text, parse, text_of
+from machinon.core.reckoning import Answer
+from machinon.desk.painter import paint, paint_mark
+from machinon.desk.theme import Theme
+from machinon.draw.drawing import Drawing, Mark, MarkKind, Spot
+
+Maker = Callable[[float, float, float], Drawing]
+
+
+class Look:
+    """What every widget shares: the theme and the font scale now in force."""
+
+    def __init__(self, theme: Theme, scale: float) -> None:
+        self.theme = theme
+        self.scale = scale
+
+    def px(self, size: float) -> int:
+        return round(size * self.scale)
+
+
+class DrawingView(QWidget):
+    """Shows a drawing laid out for its size; its spots can be chosen.
+
+    Signals: spot_chosen(tie: str, place: QRectF) by mouse, touch or Enter.
+    """
+
+    spot_chosen = Signal(str, QRectF)
+
+    def __init__(self, look: Look, maker: Maker, name: str, size: float = 13.0) -> None:
+        super().__init__()
+        self._look = look
+        self._maker = maker
+        self._size = size
+        self._drawing: Drawing | None = None
+        self._at = -1
+        self.setMouseTracking(True)
+        self.setAccessibleName(name)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def drawing(self) -> Drawing:
+        """The drawing at the present size, laid out once."""
+        if self._drawing is None:
+            self._drawing = self._maker(
+                max(self.width(), 1),
+                max(self.height(), 1),
+                self._size * self._look.scale,
+            )
+            if self._drawing.spots:
+                self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        return self._drawing
+
+    def refresh(self) -> None:
+        self._drawing = None
+        self.update()
+
+    def rect_of(self, tie: str) -> QRectF | None:
+        spot = self.drawing().spot(tie)
+        return QRectF(*spot.rect) if spot else None
+
+    def _under(self, x: float, y: float) -> Spot | None:
+        # the one painted last lies on top
+        for spot in reversed(self.drawing().spots):
+            if spot.holds(x, y):
+                return spot
+        return None
+
+    def resizeEvent(self, event: QEvent) -> None:
+        self._drawing = None
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        drawing = self.drawing()
+        paint(painter, drawing, self._look.theme)
+        if self.hasFocus() and 0 <= self._at < len(drawing.spots):
+            painter.setPen(QPen(self._look.theme.ink("lit"), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(QRectF(*drawing.spots[self._at].rect))
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        spot = self._under(event.position().x(), event.position().y())
+        self.setCursor(
+            Qt.CursorShape.PointingHandCursor if spot else Qt.CursorShape.ArrowCursor
+        )
+        if spot:
+            QToolTip.showText(event.globalPosition().toPoint(), spot.label, self)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        spot = self._under(event.position().x(), event.position().y())
+        if spot:
+            self.spot_chosen.emit(spot.tie, QRectF(*spot.rect))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        spots = self.drawing().spots
+        step = {
+            Qt.Key.Key_Right: 1,
+            Qt.Key.Key_Down: 1,
+            Qt.Key.Key_Left: -1,
+            Qt.Key.Key_Up: -1,
+        }.get(Qt.Key(event.key()))
+        if spots and step:
+            self._at = (self._at + step) % len(spots)
+            self.update()
+        elif spots and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            spot = spots[max(self._at, 0)]
+            self.spot_chosen.emit(spot.tie, QRectF(*spot.rect))
+        else:
+            super().keyPressEvent(event)
+
+
+class MarkView(QWidget):
+    """A state's sign beside a text; nothing for a state without one."""
+
+    def __init__(self, look: Look, kind: MarkKind | None = None, size: float = 15):
+        super().__init__()
+        self._look = look
+        self._kind = kind
+        self._size = look.px(size)
+        self.setFixedSize(QSize(self._size + 6, self._size + 6))
+
+    def set_kind(self, kind: MarkKind | None) -> None:
+        self._kind = kind
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._kind is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        at = (self.width() / 2, self.height() / 2)
+        paint_mark(painter, Mark(at, self._kind, self._size), self._look.theme)
+
+
+def label(text: str = "", part: str = "", ink: str = "", wrap: bool = False) -> QLabel:
+    """A label of the style sheet's part and ink."""
+    made = QLabel(text)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    made.setProperty("part", part)
+    made.setProperty("ink", ink)
+    made.setWordWrap(wrap)
+    return made
+
+
+def set_ink(widget: QWidget, ink: str) -> None:
+    """Change a label's ink by the style sheet."""
+    if widget.property("ink") != ink:
+        widget.setProperty("ink", ink)
+        widget.style().unpolish(widget)
+        widget.style().polish(widget)
+
+
+def button(
+    text: str, pressed: Callable[[], object], part: str = "", tip: str = ""
+) -> QPushButton:
+    """A push button that calls `pressed`."""
+    made = QPushButton(text)
+    made.setProperty("part", part)
+    made.setToolTip(tip)
+    made.setAutoDefault(False)
+    made.clicked.connect(lambda: pressed())
+    return made
+
+
+def panel(layout: QVBoxLayout | QHBoxLayout) -> QFrame:
+    """A framed panel around a layout."""
+    made = QFrame()
+    made.setProperty("panel", True)
+    made.setLayout(layout)
+    return made
+
+
+def scrolled(widget: QWidget) -> QScrollArea:
+    """The widget in an area that scrolls up and down only."""
+    area = QScrollArea()
+    area.setWidget(widget)
+    area.setWidgetResizable(True)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    return area
+
+
+class Figure(QWidget):
+    """A number as the hero: its name, the figure, its unit, the other unit small.
+
+    Signals: opened(answer: Answer) when its working is asked for.
+    """
+
+    opened = Signal(object)
+
+    def __init__(self, name: str, part: str = "figure") -> None:
+        super().__init__()
+        self._answer: Answer | None = None
+        self._name = label(name, "faint")
+        self._value = label("", part)
+        self._unit = label("", "faint")
+        self._small = label("", "faint")
+        self._working = button("working", self._open, "link")
+        self._working.setToolTip("Open the formula, the numbers put in, the source")
+        row = QHBoxLayout()
+        row.setSpacing(5)
+        row.addWidget(self._value)
+        row.addWidget(self._unit, 0, Qt.AlignmentFlag.AlignBottom)
+        row.addStretch(1)
+        under = QHBoxLayout()
+        under.setSpacing(5)
+        under.addWidget(self._small)
+        under.addWidget(self._working)
+        under.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(1)
+        column.addWidget(self._name)
+        column.addLayout(row)
+        column.addLayout(under)
+        self._working.hide()
+
+    def show_length(
+        self,
+        value: float | None,
+        step: float,
+        inch: bool,
+        ink: str = "",
+        answer: Answer | None = None,
+        sign: str = "",
+    ) -> None:
+        """A length with as many digits as `step` (mm) supports; None: not known."""
+        if value is None:
+            self.show_text("–", "", "", ink, None)
+            return
+        self.show_text(
+            sign + length_text(value, step, inch, unit=False),
+            "in" if inch else "mm",
+            length_text(value, step, not inch),
+            ink,
+            answer,
+        )
+
+    def show_text(
+        self,
+        text: str,
+        unit: str = "",
+        small: str = "",
+        ink: str = "",
+        answer: Answer | None = None,
+    ) -> None:
+        self._value.setText(text)
+        set_ink(self._value, ink)
+        self._unit.setText(unit)
+        self._small.setText(small)
+        self._answer = answer
+        self._working.setVisible(answer is not None)
+
+    def set_name(self, name: str) -> None:
+        self._name.setText(name)
+
+    def text(self) -> str:
+        return self._value.text()
+
+    def _open(self) -> None:
+        if self._answer is not None:
+            self.opened.emit(self._answer)
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        menu = QMenu(self)
+        copy = QAction("Copy", menu)
+        text = f"{self._value.text()} {self._unit.text()}".strip()
+        copy.triggered.connect(lambda: QGuiApplication.clipboard().setText(text))
+        menu.addAction(copy)
+        menu.exec(event.globalPos())
+
+
+class Entry(QLineEdit):
+    """A line entry that leaves Take Back to the desk once its own text has none."""
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ShortcutOverride:
+            assert isinstance(event, QKeyEvent)
+            undo = event.matches(QKeySequence.StandardKey.Undo)
+            redo = event.matches(QKeySequence.StandardKey.Redo)
+            if (undo and not self.isUndoAvailable()) or (
+                redo and not self.isRedoAvailable()
+            ):
+                event.ignore()
+                return False
+        return super().event(event)
+
+
+class Field(QWidget):
+    """A typed entry with its name above and its message below.
+
+    What is typed stays until it is taken. While it can be read, the size is
+    said back in both units; a refusal is shown in place of that.
+    Signals: taken(text: str) on Enter.
+    """
+
+    taken = Signal(str)
+
+    def __init__(
+        self,
+        name: str,
+        kind: Kind | None = LENGTH,
+        inch: Callable[[], bool] = lambda: False,
+        large: bool = False,
+        placeholder: str = "",
+    ) -> None:
+        super().__init__()
+        self._kind = kind
+        self._inch = inch
+        self.name = label(name, "faint")
+        self.edit = Entry()
+        self.edit.setAccessibleName(name)
+        self.edit.setPlaceholderText(placeholder)
+        if large:
+            self.edit.setProperty("size", "large")
+        self.message = label("", "faint", wrap=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        column.addWidget(self.name)
+        column.addWidget(self.edit)
+        column.addWidget(self.message)
+        self.edit.returnPressed.connect(lambda: self.taken.emit(self.edit.text()))
+        self.edit.textChanged.connect(self._on_text_changed)
+
+    def text(self) -> str:
+        return self.edit.text()
+
+    def put(self, text: str) -> None:
+        self.edit.setText(text)
+
+    def clear(self) -> None:
+        self.edit.clear()
+        self._say("", False)
+
+    def refuse(self, message: str) -> None:
+        """Say what is wrong and what is allowed; the text typed is kept."""
+        self._say(message, True)
+        self.edit.setFocus()
+        self.edit.selectAll()
+
+    @property
+    def refused(self) -> bool:
+        return bool(self.edit.property("wrong"))
+
+    def _on_text_changed(self, text: str) -> None:
+        said = ""
+        if self._kind is not None and text.strip():
+            try:
+                value = parse(text, self._kind, inch=self._inch())
+            except BadInput:
+                pass  # half typed; said when it is entered
+            else:
+                said = text_of(value, self._kind)
+                if self._kind is LENGTH:
+                    said += "  =  " + length_text(value, 0.001, inch=True)
+        self._say(said, False)
+
+    def _say(self, text: str, wrong: bool) -> None:
+        self.message.setText(text)
+        set_ink(self.message, "stop" if wrong else "")
+        if bool(self.edit.property("wrong")) != wrong:
+            self.edit.setProperty("wrong", wrong)
+            self.edit.style().unpolish(self.edit)
+            self.edit.style().polish(self.edit)
+
+
+def clear_layout(layout: QVBoxLayout | QHBoxLayout) -> None:
+    """Take every widget out of a layout and let go of it."""
+    while layout.count():
+        item = layout.takeAt(0)
+        widget = item.widget() if item else None
+        if widget is not None:
+            widget.hide()
+            widget.deleteLater()
+
+
+def tinted(theme: Theme, role: str, strength: int) -> QColor:
+    """A see-through wash of a role's ink for grounds. strength: 0 to 255."""
+    ink = theme.ink(role)  # type: ignore[arg-type]
+    ink.setAlpha(strength)
+    return ink

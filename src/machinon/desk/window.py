@@ -1,0 +1,368 @@
+"""The main window: menus from the table of commands, pages, the ways between."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QByteArray, Qt
+from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QGridLayout,
+    QMainWindow,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon import __version__
+from machinon.core.errors import MachinonError
+from machinon.core.job import STAGES, Stage
+from machinon.core.reckoning import Answer
+from machinon.desk.bench import Bench
+from machinon.desk.commands import COMMANDS
+from machinon.desk.daybook import DaybookPage, WorkingWindow
+from machinon.desk.job_page import JobPage
+from machinon.desk.open_job import OpenJob
+from machinon.desk.settings import SCALES, Settings
+from machinon.desk.stages.proof import ProofView
+from machinon.desk.start_page import NewJobPage, StartPage, WelcomePage
+from machinon.desk.theme import THEMES, dress
+from machinon.desk.widgets import Look, button, label
+from machinon.store.demo_shop import demo_shop
+from machinon.store.shop_file import ShopFile, open_shop
+
+from msgspec.structs import replace  # isort: skip
+
+
+class MainWindow(QMainWindow):
+    """The desk: one shop file, at most one job open."""
+
+    def __init__(self, file: ShopFile, settings: Settings, scratch: Path) -> None:
+        """scratch: a folder for the demo shop, where it is asked for later."""
+        super().__init__()
+        self.file = file
+        self.settings = settings
+        self._scratch = scratch
+        self.look = Look(
+            THEMES[settings.get("theme")], settings.get("font_scale") / 100
+        )
+        self.job: OpenJob | None = None
+        self.actions_by_id: dict[str, QAction] = {}
+        self._machine = False
+        self.pages = QStackedWidget()
+        self.pages.setObjectName("page")
+        self.setCentralWidget(self.pages)
+        self.setMinimumSize(900, 600)
+        self._make_menus()
+        self._dress()
+        geometry = settings.get("geometry")
+        if not (isinstance(geometry, QByteArray) and self.restoreGeometry(geometry)):
+            self.resize(1280, 800)
+        last = settings.get("last_job")
+        if last and self.file.get(last) is not None:
+            self.open_job(last)
+        else:
+            self.show_start()
+
+    # -- commands --------------------------------------------------------
+
+    def _make_menus(self) -> None:
+        handlers = self.handlers()
+        for command in COMMANDS:
+            action = QAction(command.words, self)
+            if command.keys:
+                action.setShortcut(QKeySequence(command.keys))
+            action.triggered.connect(lambda _=False, id=command.id: handlers[id]())
+            self.actions_by_id[command.id] = action
+            self.addAction(action)
+        for name in dict.fromkeys(command.menu for command in COMMANDS):
+            menu = self.menuBar().addMenu(name)
+            for command in COMMANDS:
+                if command.menu == name:
+                    menu.addAction(self.actions_by_id[command.id])
+            menu.aboutToShow.connect(self._enable)
+
+    def handlers(self) -> dict[str, object]:
+        """What each command does, by its id."""
+        return {
+            "job.new": self.new_job,
+            "job.list": self.show_start,
+            "job.daybook": self.show_daybook,
+            "job.sheet": lambda: self._on_proof("sheet"),
+            "job.drawing_svg": lambda: self._on_proof("svg"),
+            "job.drawing_pdf": lambda: self._on_proof("pdf"),
+            "desk.quit": self.close,
+            "edit.undo": lambda: self._move("undo"),
+            "edit.redo": lambda: self._move("redo"),
+            **{
+                f"stage.{stage}": lambda stage=stage: self.go(stage) for stage in STAGES
+            },
+            "view.units": self.swap_units,
+            "view.theme": self.swap_theme,
+            "view.larger": lambda: self._scale_by(1),
+            "view.smaller": lambda: self._scale_by(-1),
+            "view.machine": self.at_the_machine,
+            "help.keys": self.show_keys,
+            "help.about": self.show_about,
+        }
+
+    def _enable(self) -> None:
+        """What can be done now, when a menu opens."""
+        in_job = self.job_page() is not None
+        for id, action in self.actions_by_id.items():
+            if id.startswith(("stage.", "job.sheet", "job.drawing", "view.machine")):
+                action.setEnabled(in_job)
+        self.actions_by_id["job.new"].setEnabled(bool(self.file.entries("lathe")))
+        for id, words, says in (
+            ("edit.undo", "Take Back", self._says("undoable")),
+            ("edit.redo", "Do Again", self._says("redoable")),
+        ):
+            self.actions_by_id[id].setText(f"{words}: {says}" if says else words)
+            self.actions_by_id[id].setEnabled(bool(says))
+
+    def _says(self, which: str) -> str:
+        if self.job is None or self.job_page() is None:
+            return ""
+        says = getattr(self.file, which)(self.job.job.id)
+        return says if len(says) < 60 else says[:57] + "…"
+
+    # -- pages -----------------------------------------------------------
+
+    def _show_page(self, page: QWidget) -> None:
+        while self.pages.count():
+            old = self.pages.widget(0)
+            self.pages.removeWidget(old)
+            old.deleteLater()
+        self.pages.addWidget(page)
+        self.pages.setCurrentWidget(page)
+        for action in self.actions_by_id.values():
+            action.setEnabled(True)
+
+    def job_page(self) -> JobPage | None:
+        page = self.pages.currentWidget()
+        return page if isinstance(page, JobPage) else None
+
+    def show_start(self) -> None:
+        """The jobs and the shop; the page that explains itself in an empty shop."""
+        self._leave_machine()
+        self.job = None
+        self.settings.put("last_job", "")
+        self.setWindowTitle(f"{self.file.shop().name or 'New shop'} · Machinon")
+        if not self.file.entries("lathe"):
+            welcome = WelcomePage(self.look, self.file)
+            welcome.finished.connect(lambda _: self.show_start())
+            welcome.demo_requested.connect(self.open_demo)
+            self._show_page(welcome)
+            return
+        page = StartPage(self.look, self.file)
+        page.job_chosen.connect(self.open_job)
+        page.new_job_requested.connect(self.new_job)
+        page.daybook_requested.connect(self.show_daybook)
+        self._show_page(page)
+
+    def new_job(self) -> None:
+        """The page for a new job, once there is a lathe."""
+        if not self.file.entries("lathe"):
+            self.show_start()
+            return
+        self._leave_machine()
+        page = NewJobPage(self.look, self.file)
+        page.finished.connect(self.open_job)
+        page.left.connect(self.show_start)
+        self._show_page(page)
+
+    def open_job(self, job_id: str) -> None:
+        """Open a job in the stage it was left in."""
+        try:
+            self.job = OpenJob(self.file, job_id)
+        except MachinonError as error:
+            self.tell(str(error))
+            self.show_start()
+            return
+        stage = next(
+            (e.stage for e in self.file.entries("job") if e.id == job_id), "survey"
+        )
+        self.settings.put("last_job", job_id)
+        self.setWindowTitle(f"{self.job.job.name} · Machinon")
+        self._show_job(stage if stage in STAGES else "survey")  # type: ignore[arg-type]
+
+    def _show_job(self, stage: Stage) -> None:
+        assert self.job is not None
+        bench = Bench(self.look, self.job, self.open_working, self.go)
+        page = JobPage(bench, stage)
+        page.left.connect(self.show_start)
+        self.job.changed = page.refresh
+        self._show_page(page)
+        if self._machine:
+            page.at_the_machine(True)
+
+    def go(self, stage: Stage, fit: int = 0) -> None:
+        """To a stage of the open job, from wherever one is."""
+        page = self.job_page()
+        if page is not None:
+            page.show_stage(stage, fit)
+
+    def show_daybook(self) -> None:
+        self._leave_machine()
+        job_id = self.job.job.id if self.job else ""
+        page = DaybookPage(self.look, self.file, job_id)
+        page.left.connect(
+            lambda: self.open_job(job_id) if job_id else self.show_start()
+        )
+        self._show_page(page)
+
+    def open_working(self, answer: Answer) -> None:
+        """Open a number to its formula, inputs and source."""
+        WorkingWindow(self, self.look, answer).show()
+
+    def open_demo(self) -> None:
+        """Go over to a throw-away copy of the demo shop."""
+        self.file.close()
+        self.file = open_shop(demo_shop(self._scratch), durable=False)
+        self.settings = Settings(None)
+        self.show_start()
+
+    # -- doing -----------------------------------------------------------
+
+    def _move(self, which: str) -> None:
+        if self.job is None or self.job_page() is None:
+            return
+        try:
+            self.job.undo() if which == "undo" else self.job.redo()
+        except MachinonError as error:
+            self.tell(str(error))
+
+    def _on_proof(self, what: str) -> None:
+        page = self.job_page()
+        if page is None:
+            return
+        page.show_stage("proof")
+        view = page.view()
+        if isinstance(view, ProofView):
+            if what == "sheet":
+                view.save_sheet()
+            else:
+                view.save_drawing(what)
+
+    def swap_units(self) -> None:
+        """Millimetres or inches first, for the whole shop."""
+        shop = self.file.shop()
+        inch = not shop.inch
+        self.file.act(
+            "shop",
+            f"{'Inches' if inch else 'Millimetres'} first.",
+            replace(shop, inch=inch),
+        )
+        if self.job is not None:
+            self.job.load(self.job.job.id)
+        self._rebuild()
+
+    def swap_theme(self) -> None:
+        key = "paper" if self.settings.get("theme") == "blued" else "blued"
+        self.settings.put("theme", key)
+        self._dress()
+        self._rebuild()
+
+    def _scale_by(self, step: int) -> None:
+        at = SCALES.index(self.settings.get("font_scale")) + step
+        self.settings.put("font_scale", SCALES[max(0, min(at, len(SCALES) - 1))])
+        self._dress()
+        self._rebuild()
+
+    def _dress(self) -> None:
+        self.look.theme = THEMES[self.settings.get("theme")]
+        self.look.scale = self.settings.get("font_scale") / 100
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        dress(app, self.look.theme, self.look.scale)
+
+    def _rebuild(self) -> None:
+        """Make the page anew, in the same place."""
+        page = self.pages.currentWidget()
+        if isinstance(page, JobPage):
+            self._show_job(page.stage)
+        elif isinstance(page, DaybookPage):
+            self.show_daybook()
+        elif isinstance(page, StartPage):
+            self.show_start()
+        # a form that is being filled keeps what is typed
+
+    def at_the_machine(self) -> None:
+        """Full screen, the stage alone; the same key leads back."""
+        if self._machine:
+            self._leave_machine()
+            return
+        page = self.job_page()
+        if page is None:
+            return
+        self._machine = True
+        page.at_the_machine(True)
+        self.menuBar().hide()
+        self.showFullScreen()
+
+    def _leave_machine(self) -> None:
+        if not self._machine:
+            return
+        self._machine = False
+        page = self.job_page()
+        if page is not None:
+            page.at_the_machine(False)
+        self.menuBar().show()
+        self.showNormal()
+
+    def show_keys(self) -> None:
+        """Every command with its keys."""
+        sheet = QDialog(self)
+        sheet.setWindowTitle("Keys")
+        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(self.look.px(24))
+        row = 0
+        for command in COMMANDS:
+            if command.keys:
+                grid.addWidget(label(command.words), row, 0)
+                grid.addWidget(label(command.keys, "head"), row, 1)
+                row += 1
+        for words, keys in (
+            ("Take what is typed, or the cut advised", "Enter"),
+            ("Walk over the sizes of a drawing", "Arrows, Enter"),
+            ("Leave a size as it was", "Escape"),
+        ):
+            grid.addWidget(label(words), row, 0)
+            grid.addWidget(label(keys, "head"), row, 1)
+            row += 1
+        column = QVBoxLayout(sheet)
+        column.addLayout(grid)
+        column.addWidget(button("Close", sheet.close), 0, Qt.AlignmentFlag.AlignRight)
+        sheet.show()
+
+    def show_about(self) -> None:
+        self.tell(
+            f"Machinon {__version__}, under the MIT licence. Its fonts, B612 and "
+            "Routed Gothic, under the SIL Open Font Licence.\n\nA companion, not an "
+            "authority: local codes, the machine maker's limits and qualified people "
+            "come first."
+        )
+
+    def tell(self, text: str) -> None:
+        """Say something that needs no answer."""
+        box = QMessageBox(self)
+        box.setWindowTitle("Machinon")
+        box.setTextFormat(Qt.TextFormat.PlainText)
+        box.setText(text)
+        box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        box.open()
+
+    # -- Qt --------------------------------------------------------------
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self._machine:
+            self._leave_machine()
+            return
+        super().keyPressEvent(event)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        self.settings.put("geometry", self.saveGeometry())
+        self.file.close()
+        super().closeEvent(event)

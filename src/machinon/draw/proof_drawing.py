@@ -1,0 +1,70 @@
+"""A line of the proof drawn: the band wanted, and where the made size lies."""
+
+from machinon.core.proof import ProofLine
+from machinon.core.quantity import length_text, small_text
+from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
+
+
+def band_drawing(
+    line: ProofLine, width: float, height: float, size: float = 13.0, inch: bool = False
+) -> Drawing:
+    """Name and figures above, a level rule with the band below; sizes grow right."""
+    board = Board(width, height, size)
+    board.numbered((size * 1.2, size * 1.3), line.fit)
+    board.text((size * 2.3, size * 1.3), line.name, anchor="left", bold=True)
+    if line.lower is None or line.upper is None:
+        board.text((size * 2.3, size * 3), line.says, role="faint", anchor="left")
+        return board.done()
+    step = 0.01 if line.fit == 4 else 0.001
+    role: Role = {
+        "open": "faint",
+        "proved": "proved",
+        "near": "measured",
+        "failed": "stop",
+    }[line.verdict]  # type: ignore[assignment]
+    right = width - size * 2.8
+    if line.size is None:
+        board.text((right, size * 1.3), line.says, role="faint", anchor="right")
+    else:
+        board.text(
+            (right, size * 1.3),
+            f"{length_text(line.size, step, inch)} ± {small_text(line.doubt, inch)}",
+            role=role,
+            anchor="right",
+            bold=True,
+        )
+    left, end, y = size * 2.3, width - size * 1.4, size * 3.1
+    span = line.upper - line.lower
+    middle = (line.lower + line.upper) / 2
+
+    def x(value: float) -> float:
+        share = (value - middle) / span
+        return (left + end) / 2 + max(-1.0, min(1.0, share)) * (end - left) / 2
+
+    board.line((left, y), (end, y), "thin", 1.0)
+    a, b, half = x(line.lower), x(line.upper), size * 0.55
+    board.items.append(
+        Shape(
+            ((a, y - half), (b, y - half), (b, y + half), (a, y + half)),
+            "cut",
+            1.4,
+            "panel",
+            "right",
+        )
+    )
+    for value, at in ((line.lower, a), (line.upper, b)):
+        board.text(
+            (at, y + size * 1.35),
+            length_text(value, step, inch, unit=False),
+            size * 0.85,
+            "faint",
+        )
+    if line.size is not None:
+        c = x(line.size)
+        board.line(
+            (x(line.size - line.doubt), y), (x(line.size + line.doubt), y), role, 3.0
+        )
+        kinds: dict[str, MarkKind] = {"failed": "stop", "proved": "proved"}
+        kind = kinds.get(line.verdict, "measured")
+        board.items.append(Mark((c, y), kind, size * 1.1))
+    return board.done()

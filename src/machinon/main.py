@@ -1,0 +1,95 @@
+"""Start: reads the options, opens the shop file, shows the desk."""
+
+import argparse
+import os
+import sys
+import tempfile
+from collections.abc import Sequence
+from pathlib import Path
+
+from machinon import __version__
+from machinon.core.errors import MachinonError
+
+
+def _options(arguments: Sequence[str]) -> argparse.Namespace:
+    parser = argparse.ArgumentParser(
+        prog="machinon",
+        description="The bench companion of a machinist who builds tooling.",
+        epilog="machinon reckon answers single reckonings: see machinon reckon --help.",
+    )
+    parser.add_argument("--shop", metavar="FILE", help="open this shop file")
+    parser.add_argument(
+        "--demo", action="store_true", help="open a throw-away copy of the demo shop"
+    )
+    parser.add_argument(
+        "--shoot",
+        metavar="DIR",
+        help="write a picture of every main view of the demo shop, and exit",
+    )
+    parser.add_argument(
+        "--version", action="version", version=f"Machinon {__version__}"
+    )
+    options = parser.parse_args(arguments)
+    if options.shop and (options.demo or options.shoot):
+        parser.error("--shop opens your own file; --demo and --shoot the demo shop")
+    return options
+
+
+def own_shop() -> Path:
+    """Where the person's own shop lives: the XDG data folder."""
+    from platformdirs import user_data_path
+
+    return user_data_path("machinon") / "shop.machinon"
+
+
+def own_settings() -> Path:
+    from platformdirs import user_config_path
+
+    return user_config_path("machinon") / "settings.ini"
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run Machinon. Returns the exit code: 0, or 2 for what cannot be opened."""
+    given = list(sys.argv[1:] if arguments is None else arguments)
+    if given and given[0] == "reckon":
+        from machinon.commandline import reckon_command
+
+        return reckon_command(given[1:])
+    options = _options(given)
+    with tempfile.TemporaryDirectory(prefix="machinon-") as scratch:
+        return _run(options, Path(scratch))
+
+
+def _run(options: argparse.Namespace, scratch: Path) -> int:
+    from PySide6.QtWidgets import QApplication, QMessageBox
+
+    from machinon.desk.settings import Settings
+    from machinon.desk.theme import load_fonts
+    from machinon.desk.window import MainWindow
+    from machinon.store.demo_shop import demo_shop
+    from machinon.store.shop_file import open_shop
+
+    app = QApplication(sys.argv[:1])
+    app.setApplicationName("machinon")
+    app.setDesktopFileName("machinon")
+    load_fonts()
+    throw_away = bool(options.demo or options.shoot)
+    try:
+        if throw_away:
+            path = demo_shop(scratch)
+        else:
+            path = Path(options.shop) if options.shop else own_shop()
+        file = open_shop(path, durable=not throw_away)
+        if options.shoot:
+            from machinon.desk.shoot import shoot
+
+            shoot(file, scratch, Path(options.shoot))
+            return 0
+    except (MachinonError, OSError) as error:
+        print(f"machinon: {error}", file=sys.stderr)
+        if os.environ.get("QT_QPA_PLATFORM") != "offscreen":
+            QMessageBox.critical(None, "Machinon", str(error))
+        return 2
+    window = MainWindow(file, Settings(None if throw_away else own_settings()), scratch)
+    window.show()
+    return int(app.exec())
