@@ -116,6 +116,14 @@ class Plan:
         """Failed checks that must be settled before metal is cut."""
         return tuple(check for check in self.failed if check.grave)
 
+    @property
+    def grave_stages(self) -> tuple[Stage, ...]:
+        """Stages in which something stands that must be settled before cutting."""
+        if not self.grave:
+            return ()
+        fits: tuple[Stage, ...] = ("fits",) if any(c.fit for c in self.grave) else ()
+        return (*fits, "piece", "route")
+
 
 def plan_of(
     job: Job, shop: Shop, lathe: Lathe | None, pieces: Mapping[str, Piece]

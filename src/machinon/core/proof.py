@@ -66,9 +66,10 @@ def proof_line(
             key, name, fit, lower, upper, measured, size, doubt, "open", says
         )
     verdict = judge(size, doubt, lower, upper)
-    return ProofLine(
-        key, name, fit, lower, upper, measured, size, doubt, verdict, SAYS[verdict]
-    )
+    says = SAYS[verdict]
+    if verdict == "proved" and 2 * doubt > upper - lower:
+        says += "; the gauge's doubt is wider than the band, so the mate decides"
+    return ProofLine(key, name, fit, lower, upper, measured, size, doubt, verdict, says)
 
 
 def runout_answer(readings: Sequence[float]) -> Answer | None:

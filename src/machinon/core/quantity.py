@@ -364,10 +364,19 @@ def small_text(value: float, inch: bool = False, signed: bool = False) -> str:
         text, unit = plain(value / INCH * 1000, 1), "thou"
     else:
         micro = value * 1000
-        text, unit = plain(micro, 0 if abs(micro) >= 20 else 1), "µm"
+        text, unit = plain(micro, 0 if abs(micro) >= 9.95 else 1), "µm"
     if signed and value > 0:
         text = "+" + text
     return f"{text} {unit}"
+
+
+def small_range(low: float, high: float, inch: bool = False) -> str:
+    """Two small differences with their unit said once.
+
+    >>> small_range(0.012, 0.034)
+    '12 to 34 µm'
+    """
+    return f"{small_text(low, inch).rsplit(' ', 1)[0]} to {small_text(high, inch)}"
 
 
 def angle_text(value: float, places: int = 1) -> str:

@@ -137,7 +137,7 @@ class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):
 STARTER_INSTRUMENTS = (
     Instrument(
         "micrometer",
-        "Micrometer 0–150, 0.01",
+        "Micrometer set 0–150",
         0.001,
         0.004,
         0.0015,
@@ -146,7 +146,7 @@ STARTER_INSTRUMENTS = (
     ),
     Instrument(
         "bore-gauge",
-        "Three-point bore gauge, 0.005",
+        "Three-point bore gauge",
         0.001,
         0.005,
         0.002,
@@ -155,7 +155,7 @@ STARTER_INSTRUMENTS = (
     ),
     Instrument(
         "caliper",
-        "Digital caliper, 0.01",
+        "Digital caliper",
         0.01,
         0.03,
         0.01,
@@ -163,16 +163,14 @@ STARTER_INSTRUMENTS = (
     ),
     Instrument(
         "inch-micrometer",
-        "Inch micrometer 1–2, tenths",
+        "Inch micrometer 1–2",
         0.00254,
         0.0076,
         0.0025,
         ("outside",),
         inch=True,
     ),
-    Instrument(
-        "depth-gauge", "Depth micrometer, 0.01", 0.01, 0.015, 0.004, ("length",)
-    ),
+    Instrument("depth-gauge", "Depth micrometer", 0.01, 0.015, 0.004, ("length",)),
     Instrument("thread-gauge", "Thread gauge", 0.05, 0.05, 0.01, ("pitch",)),
 )
 

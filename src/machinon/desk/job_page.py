@@ -4,7 +4,6 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QHBoxLayout,
-    QSizePolicy,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -26,11 +25,12 @@ from machinon.desk.widgets import (
     DrawingView,
     Look,
     MarkView,
+    OneLine,
     button,
     label,
     set_ink,
 )
-from machinon.draw.drawing import Drawing, Mark
+from machinon.draw.drawing import Drawing, Mark, MarkKind
 from machinon.draw.stack_drawing import stack_drawing
 
 VIEWS: dict[Stage, type[StageView]] = {
@@ -59,6 +59,7 @@ class StageRail(QWidget):
         self.stage: Stage = "survey"
         self.open: dict[Stage, int] = {}
         self.missing: tuple[Stage, ...] = ()
+        self.grave: tuple[Stage, ...] = ()
         self.setFixedHeight(look.px(50))
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setAccessibleName("Stages of the job")
@@ -95,13 +96,15 @@ class StageRail(QWidget):
             if here:
                 painter.setPen(QPen(theme.ink("cut"), px(4)))
                 painter.drawLine(round(place.left()), y, round(place.right()), y)
-            done = not off and not self.open.get(stage)
+            mark: MarkKind = "cut" if self.open.get(stage) else "proved"
+            if stage in self.grave:
+                mark = "stop"
             if not off:
                 paint_mark(
                     painter,
                     Mark(
                         (place.left() + px(17), px(16)),
-                        "proved" if done else "cut",
+                        mark,
                         px(13),
                     ),
                     theme,
@@ -168,8 +171,8 @@ class JobPage(QWidget):
         self.name = label("", "head", wrap=True)
         self.reason = label("", "faint", wrap=True)
         self.open_mark = MarkView(self.look, None, 14)
-        self.open_says = label("", "")
-        self.caution = label("", "faint")
+        self.open_says = OneLine()
+        self.caution = OneLine("faint")
         self.saved = label("", "faint")
         self._lay_out()
         self.refresh()
@@ -202,10 +205,8 @@ class JobPage(QWidget):
         notes = QHBoxLayout()
         notes.setContentsMargins(px(14), 0, px(14), px(4))
         notes.addWidget(self.open_mark)
-        # a long line of notes is cut off rather than widening the window
-        for one in (self.open_says, self.caution):
-            one.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         notes.addWidget(self.open_says, 9)
+        notes.addSpacing(px(16))
         notes.addWidget(self.caution, 7)
         notes.addWidget(self.saved)
         self.notes = QWidget()
@@ -250,6 +251,7 @@ class JobPage(QWidget):
             if self.job.job.plate is not None
             else tuple(stage for stage in STAGES if stage not in BEFORE_PIECE)
         )
+        self.rail.grave = plan.grave_stages
         self.rail.update()
         view = self.view()
         if view is None:

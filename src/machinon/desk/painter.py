@@ -70,7 +70,7 @@ def _paint_text(painter: QPainter, item: Text, theme: Theme) -> None:
     if item.backed:
         painter.fillRect(
             QRectF(left - 3, y - item.size * 0.6, width + 6, item.size * 1.2),
-            theme.ink("ground"),
+            theme.ink("panel"),
         )
     painter.setPen(QPen(theme.ink(item.role)))
     painter.drawText(QPointF(left, y + metrics.capHeight() / 2), item.text)

@@ -16,7 +16,7 @@ from machinon.core.plan import Plan
 from machinon.core.quantity import length_text, small_text
 from machinon.core.runout import resolve
 from machinon.desk.painter import paint, paint_mark
-from machinon.desk.theme import PAPER, font
+from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Mark, MarkKind
 from machinon.draw.plate_drawing import plate_drawing
@@ -108,17 +108,17 @@ def write_drawing(plan: Plan, path: Path) -> None:
 def _drawing_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
     plate = plan.plate
     assert plate is not None
-    painter.setPen(QPen(PAPER.ink("outline"), 1.2))
+    painter.setPen(QPen(PRINT.ink("outline"), 1.2))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawRect(QRectF(0.6, 0.6, width - 1.2, height - 1.2))
     block = 58.0
     paint(
         painter,
         plate_drawing(plan, width - 20, height - block - 20, 11.0, plan.shop.inch),
-        PAPER,
+        PRINT,
     )
     top = height - block
-    painter.setPen(QPen(PAPER.ink("outline"), 1.2))
+    painter.setPen(QPen(PRINT.ink("outline"), 1.2))
     painter.drawLine(QPointF(0.6, top), QPointF(width - 0.6, top))
     cells = (
         (plan.job.name, f"{plan.shop.name}".strip() or "own shop"),
@@ -147,7 +147,7 @@ def _say(
     bold: bool = False,
 ) -> None:
     painter.setFont(font(size, bold))
-    painter.setPen(QPen(PAPER.ink(ink)))  # type: ignore[arg-type]
+    painter.setPen(QPen(PRINT.ink(ink)))  # type: ignore[arg-type]
     painter.drawText(QPointF(x, y), text)
 
 
@@ -178,11 +178,11 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     }
     kind = kinds.get(plan.verdict)
     if kind:
-        paint_mark(painter, Mark((12, 78), kind, 22), PAPER)
+        paint_mark(painter, Mark((12, 78), kind, 22), PRINT)
     _say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
     painter.save()
     painter.translate(0, 104)
-    paint(painter, plate_drawing(plan, width, 330, 8.5, inch), PAPER)
+    paint(painter, plate_drawing(plan, width, 330, 8.5, inch), PRINT)
     painter.restore()
     y = 448.0
     _say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
@@ -190,18 +190,24 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     for line in plan.proof:
         painter.save()
         painter.translate(0, y)
-        paint(painter, band_drawing(line, width * 0.56, 66, 11, inch), PAPER)
+        paint(painter, band_drawing(line, width * 0.56, 66, 11, inch), PRINT)
         painter.restore()
         mark = kinds.get(line.verdict)
         if mark:
-            paint_mark(painter, Mark((width * 0.56 - 14, y + 15), mark, 14), PAPER)
-        _say(painter, width * 0.6, y + 18, f"{line.name}: {line.says}"[:58], 11)
+            paint_mark(painter, Mark((width * 0.56 - 14, y + 15), mark, 14), PRINT)
+        painter.setFont(font(11))
+        painter.setPen(QPen(PRINT.ink("text")))
+        painter.drawText(
+            QRectF(width * 0.6, y + 6, width * 0.4, 32),
+            int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap),
+            f"{line.name}: {line.says}",
+        )
         if line.measured is not None:
             count = line.measured.count
             _say(
                 painter,
                 width * 0.6,
-                y + 36,
+                y + 50,
                 f"{count} reading{'s' if count != 1 else ''}, spread "
                 f"{small_text(line.measured.spread, inch)}",
                 11,
@@ -223,7 +229,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     paint(
         painter,
         rose_drawing(proof.runout, found, proof.runout_limit, 250, 250, 10, inch),
-        PAPER,
+        PRINT,
     )
     painter.restore()
     x = 280.0

@@ -2,21 +2,25 @@
 
 import datetime
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QPointF, Qt, Signal
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QShowEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
+    QPushButton,
     QVBoxLayout,
     QWidget,
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.job import STAGES
+from machinon.core.job import STAGES, Job
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.shop import Lathe, Piece
 from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
+from machinon.desk.theme import font
 from machinon.desk.widgets import Field, Look, MarkView, button, label, panel, scrolled
+from machinon.draw.drawing import Role
 from machinon.store.shop_file import Entry, ShopFile
 
 
@@ -24,6 +28,55 @@ def day_text(at: str) -> str:
     """A moment of the daybook as a person says it."""
     moment = datetime.datetime.fromisoformat(at)
     return moment.strftime("%-d %b %Y, %H:%M")
+
+
+class JobRow(QPushButton):
+    """A job in the list: its name, its reason, the stage it was left in."""
+
+    def __init__(self, look: Look, entry: Entry, reason: str) -> None:
+        super().__init__()
+        self._look, self._entry, self._reason = look, entry, reason
+        self.setProperty("part", "entry")
+        self.setMinimumHeight(look.px(112))
+        self.setAccessibleName(f"Open {entry.name}, at {entry.stage}")
+        self.setAutoDefault(False)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        px, theme = self._look.px, self._look.theme
+        scale = self._look.scale
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+
+        def say(y: float, text: str, size: float, role: Role, bold: bool) -> None:
+            painter.setFont(font(size * scale, bold))
+            painter.setPen(QPen(theme.ink(role)))
+            room = self.width() - px(32)
+            painter.drawText(
+                QPointF(px(16), px(y)),
+                painter.fontMetrics().elidedText(
+                    text, Qt.TextElideMode.ElideRight, room
+                ),
+            )
+
+        say(28, self._entry.name, 17, "text", True)
+        say(49, self._reason, 13, "faint", False)
+        wide = (self.width() - px(32)) / len(STAGES)
+        y = px(92)
+        painter.setPen(QPen(theme.ink("thin"), 1.2))
+        painter.drawLine(QPointF(px(16), y), QPointF(self.width() - px(16), y))
+        for i, stage in enumerate(STAGES):
+            here = stage == self._entry.stage
+            x = px(16) + i * wide
+            painter.setPen(QPen(theme.ink("thin"), 1.2))
+            painter.drawLine(QPointF(x, y), QPointF(x, y - px(6)))
+            if here:
+                painter.setPen(QPen(theme.ink("cut"), px(4)))
+                painter.drawLine(QPointF(x, y), QPointF(x + wide, y))
+            painter.setFont(font(13 * scale, here))
+            painter.setPen(QPen(theme.ink("text" if here else "faint")))
+            painter.drawText(QPointF(x + px(6), y - px(8)), stage.capitalize())
+        say(107, f"last touched {day_text(self._entry.touched_at)}", 12, "faint", False)
 
 
 class StartPage(QWidget):
@@ -45,7 +98,9 @@ class StartPage(QWidget):
         left = QVBoxLayout()
         left.setSpacing(px(8))
         head = QHBoxLayout()
-        head.addWidget(label("Jobs", "title"))
+        heading = label("Jobs", "title")
+        heading.setMinimumHeight(px(40))
+        head.addWidget(heading)
         head.addStretch(1)
         self.new = button("New job", self.new_job_requested.emit, "main")
         head.addWidget(self.new)
@@ -74,18 +129,10 @@ class StartPage(QWidget):
         whole.addLayout(self._shop_column(shop.name), 4)
 
     def _job_row(self, entry: Entry) -> QWidget:
-        done = STAGES.index(entry.stage) if entry.stage in STAGES else 0  # type: ignore[arg-type]
-        where = " · ".join(
-            stage.capitalize() if i != done else stage.upper()
-            for i, stage in enumerate(STAGES)
-        )
-        row = button(
-            f"{entry.name}\n{where}\nlast touched {day_text(entry.touched_at)}",
-            lambda: self.job_chosen.emit(entry.id),
-            "entry",
-        )
-        row.setMinimumHeight(self.look.px(96))
-        row.setAccessibleName(f"Open {entry.name}, at {entry.stage}")
+        job = self.file.get(entry.id)
+        reason = job.reason if isinstance(job, Job) else ""
+        row = JobRow(self.look, entry, reason)
+        row.clicked.connect(lambda: self.job_chosen.emit(entry.id))
         self.jobs.append(row)
         return row
 
@@ -93,7 +140,9 @@ class StartPage(QWidget):
         px = self.look.px
         column = QVBoxLayout()
         column.setSpacing(px(8))
-        column.addWidget(label(name or "Shop", "title"))
+        heading = label(name or "Shop", "title")
+        heading.setMinimumHeight(px(40))
+        column.addWidget(heading)
         for entry in self.file.entries("lathe"):
             lathe = self.file.get(entry.id)
             if isinstance(lathe, Lathe):
@@ -175,11 +224,11 @@ class FormPage(QWidget):
         self.fields: dict[str, Field] = {}
         self.combos: dict[str, QComboBox] = {}
 
-    def field(
-        self, key: str, name: str, text: str = "", length: bool = False, hint: str = ""
-    ) -> Field:
-        made = Field(name, LENGTH if length else None, self.inch, placeholder=hint)
-        made.put(text)
+    def field(self, key: str, name: str, size: str = "", hint: str = "") -> Field:
+        """An entry; of a length where an example of its size is given."""
+        made = Field(
+            name, LENGTH if size else None, self.inch, placeholder=hint or size
+        )
         made.taken.connect(lambda _: self._next_after(key))
         self.fields[key] = made
         return made
@@ -200,7 +249,6 @@ class FormPage(QWidget):
         column.setSpacing(2)
         column.addWidget(label(name, "faint"))
         column.addWidget(widget)
-        column.addWidget(label("", "faint"))
         return box
 
     def inch(self) -> bool:
@@ -286,15 +334,15 @@ class WelcomePage(FormPage):
             ),
             (
                 self.field("name", "Lathe", hint="Centre lathe 165 × 700"),
-                self.field("centre_height", "Centre height over the bed", "", True),
+                self.field("centre_height", "Centre height over the bed", "165"),
             ),
             (
-                self.field("between_centres", "Between centres", "", True),
-                self.field("swing_over_slide", "Swings over the cross slide", "", True),
+                self.field("between_centres", "Between centres", "700"),
+                self.field("swing_over_slide", "Swings over the cross slide", "190"),
             ),
             (
                 self.field("speeds", "Speeds, rpm", hint="45, 70, 110, 180"),
-                self.field("dial_division", "One line of the cross dial", "", True),
+                self.field("dial_division", "One line of the cross dial", "0.02"),
             ),
         )
         for i, (one, other) in enumerate(rows):
@@ -323,6 +371,10 @@ class WelcomePage(FormPage):
         whole.addLayout(left, 4)
         whole.addWidget(panel(form), 6)
 
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.fields["shop"].edit.setFocus()
+
     def inch(self) -> bool:
         return self.combos["units"].currentData() == "in" if self.combos else False
 
@@ -347,12 +399,14 @@ class NewJobPage(FormPage):
         chuck_name = self.field(
             "chuck_name", "The new chuck", hint="Three-jaw chuck 130 mm"
         )
-        self.combos["chuck"].currentIndexChanged.connect(
-            lambda _: chuck_name.setEnabled(
-                self.combos["chuck"].currentData() == NEW_CHUCK
-            )
-        )
-        chuck_name.setEnabled(not chucks)
+
+        def ask_name() -> None:
+            new = self.combos["chuck"].currentData() == NEW_CHUCK
+            chuck_name.setVisible(new)
+            chuck_name.setEnabled(new)
+
+        self.combos["chuck"].currentIndexChanged.connect(lambda _: ask_name())
+        ask_name()
         name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
         reason = self.field("reason", "Why, in a sentence (may stay empty)")
         # typed in this order: name and reason first
@@ -392,6 +446,6 @@ class NewJobPage(FormPage):
     def take(self) -> str:
         return begin_back_plate(self.file, self.typed()).id
 
-    def showEvent(self, event: object) -> None:
-        super().showEvent(event)  # type: ignore[arg-type]
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
         self.fields["name"].edit.setFocus()

@@ -1,7 +1,7 @@
 """The two themes, the fonts and the style sheet: scribed lines on blued steel."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from importlib import resources
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
@@ -76,6 +76,7 @@ PAPER = Theme(
     line="#b9b29d",
 )
 THEMES: Mapping[str, Theme] = {theme.key: theme for theme in (BLUED, PAPER)}
+PRINT = replace(PAPER, inks={**PAPER.inks, "ground": "#ffffff", "panel": "#ffffff"})
 
 
 def load_fonts() -> None:
@@ -137,6 +138,7 @@ QFrame[panel="true"] {{ background: {ink["panel"]}; border: 1px solid {theme.lin
 QLabel[part="title"] {{ font-size: {px(22)}; font-weight: bold; }}
 QLabel[part="head"] {{ font-size: {px(16)}; font-weight: bold; }}
 QLabel[part="faint"] {{ color: {ink["faint"]}; }}
+QLabel[part="say"] {{ font-size: {px(18)}; }}
 QLabel[part="figure"] {{ font-size: {px(19)}; font-weight: bold; }}
 QLabel[part="large"] {{ font-size: {px(30)}; font-weight: bold; }}
 QLabel[ink="cut"] {{ color: {ink["cut"]}; }}
@@ -197,6 +199,5 @@ QTreeWidget, QListWidget {{ background: {ink["panel"]};
   border: 1px solid {theme.line}; outline: none; }}
 QTreeWidget::item, QListWidget::item {{ padding: {px(5)} {px(3)}; }}
 QTreeWidget::item:selected, QListWidget::item:selected {{
-  background: {theme.raised}; color: {ink["text"]};
-  border-left: 4px solid {ink["cut"]}; }}
+  background: {theme.raised}; color: {ink["text"]}; }}
 """

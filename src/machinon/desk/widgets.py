@@ -30,7 +30,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, Kind, length_text, parse, text_of
+from machinon.core.quantity import LENGTH, Kind, length_text, parse
 from machinon.core.reckoning import Answer
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import Theme
@@ -172,10 +172,40 @@ def label(text: str = "", part: str = "", ink: str = "", wrap: bool = False) -> 
     return made
 
 
+class OneLine(QLabel):
+    """A label that is cut off with an ellipsis, and says the whole as its tip."""
+
+    def __init__(self, part: str = "") -> None:
+        super().__init__()
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setProperty("part", part)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setPen(self.palette().windowText().color())
+        text = self.fontMetrics().elidedText(
+            self.text(), Qt.TextElideMode.ElideRight, self.width()
+        )
+        painter.drawText(
+            self.rect(),
+            int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
+            text,
+        )
+
+
 def set_ink(widget: QWidget, ink: str) -> None:
     """Change a label's ink by the style sheet."""
     if widget.property("ink") != ink:
         widget.setProperty("ink", ink)
+        widget.style().unpolish(widget)
+        widget.style().polish(widget)
+
+
+def set_part(widget: QWidget, part: str) -> None:
+    """Change what part a widget plays in the style sheet."""
+    if widget.property("part") != part:
+        widget.setProperty("part", part)
         widget.style().unpolish(widget)
         widget.style().polish(widget)
 
@@ -192,9 +222,14 @@ def button(
     return made
 
 
-def panel(layout: QVBoxLayout | QHBoxLayout) -> QFrame:
-    """A framed panel around a layout."""
+def panel(layout: QVBoxLayout | QHBoxLayout, shares: bool = False) -> QFrame:
+    """A framed panel around a layout.
+
+    shares: its width follows from its share of the row alone, not its texts.
+    """
     made = QFrame()
+    if shares:
+        made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
     made.setProperty("panel", True)
     made.setLayout(layout)
     return made
@@ -243,6 +278,7 @@ class Figure(QWidget):
         column.addWidget(self._name)
         column.addLayout(row)
         column.addLayout(under)
+        column.addStretch(1)
         self._working.hide()
 
     def show_length(
@@ -278,6 +314,7 @@ class Figure(QWidget):
         set_ink(self._value, ink)
         self._unit.setText(unit)
         self._small.setText(small)
+        self._small.setVisible(bool(small))
         self._answer = answer
         self._working.setVisible(answer is not None)
 
@@ -337,7 +374,7 @@ class Field(QWidget):
         super().__init__()
         self._kind = kind
         self._inch = inch
-        self.name = label(name, "faint")
+        self.name = label(name, "faint", wrap=True)
         self.edit = Entry()
         self.edit.setAccessibleName(name)
         self.edit.setPlaceholderText(placeholder)
@@ -352,12 +389,19 @@ class Field(QWidget):
         column.addWidget(self.message)
         self.edit.returnPressed.connect(lambda: self.taken.emit(self.edit.text()))
         self.edit.textChanged.connect(self._on_text_changed)
+        self.message.hide()
 
     def text(self) -> str:
         return self.edit.text()
 
     def put(self, text: str) -> None:
         self.edit.setText(text)
+        self.edit.setCursorPosition(0)
+
+    def hint(self, text: str) -> None:
+        """What stands under the entry while nothing is wrong with it."""
+        if not self.refused:
+            self._say(text, False)
 
     def clear(self) -> None:
         self.edit.clear()
@@ -381,13 +425,15 @@ class Field(QWidget):
             except BadInput:
                 pass  # half typed; said when it is entered
             else:
-                said = text_of(value, self._kind)
                 if self._kind is LENGTH:
-                    said += "  =  " + length_text(value, 0.001, inch=True)
+                    said = "  =  ".join(
+                        (length_text(value, 0.001), length_text(value, 0.001, True))
+                    )
         self._say(said, False)
 
     def _say(self, text: str, wrong: bool) -> None:
         self.message.setText(text)
+        self.message.setVisible(bool(text))
         set_ink(self.message, "stop" if wrong else "")
         if bool(self.edit.property("wrong")) != wrong:
             self.edit.setProperty("wrong", wrong)

@@ -202,7 +202,7 @@ def readings_drawing(
     board = Board(width, height, size)
     counted = [v for v, out in zip(values, struck, strict=True) if not out]
     reach = max([abs(v - size_found) for v in counted] + [1.6 * uncertainty, 0.001])
-    left, right = 6.5 * size, width - 7.5 * size
+    left, right = 5.2 * size, width - 5.4 * size
     top, bottom = 1.2 * size, height - 2.2 * size
     middle = (top + bottom) / 2
 

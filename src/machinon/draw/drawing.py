@@ -177,15 +177,25 @@ class Board:
         name: str,
         number: int = 0,
         mark: MarkKind | None = None,
+        beside: bool = False,
     ) -> None:
-        """A figure with the other unit small beneath it, and a spot to click."""
+        """A figure with the other unit small beneath or beside it; can be clicked."""
         size = self.size
         width = text_width(text, size)
-        height = size * 1.3 + (size * 0.95 if small else 0)
+        height = size * 1.3 + (size * 0.95 if small and not beside else 0)
         x, y = at
         shift = size * 1.5 if number else 0.0
         self.text((x + shift / 2, y), text, role=role, backed=True)
-        if small:
+        if small and beside:
+            self.text(
+                (x + width / 2 + size * 0.5, y),
+                small,
+                size * 0.74,
+                "faint",
+                "left",
+                backed=True,
+            )
+        elif small:
             self.text(
                 (x + shift / 2, y + size * 1.05),
                 small,
@@ -254,12 +264,15 @@ class Board:
         for x in (left, right):
             self.line((x, from_y), (x, y + past), "dimension", 0.8)
         room = right - left
-        need = text_width(text, self.size) + 2 * self.size
+        aside = text_width(small, self.size * 0.74) + self.size
+        need = text_width(text, self.size) + 2 * aside
         if room >= need:
             self.line((left, y), (right, y), "dimension", 0.8)
             self.arrow((left, y), (right, y))
             self.arrow((right, y), (left, y))
-            self.label(((left + right) / 2, y), text, small, role, tie, name)
+            self.label(
+                ((left + right) / 2, y), text, small, role, tie, name, beside=True
+            )
             return
         out = 1.3 * self.size
         self.line((left - out, y), (right + out, y), "dimension", 0.8)
@@ -272,4 +285,5 @@ class Board:
             role,
             tie,
             name,
+            beside=True,
         )

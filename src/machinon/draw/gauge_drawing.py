@@ -127,7 +127,7 @@ def _cylinder(
     x0, x1 = left + 1.5 * size, left + 1.0 * size + column
     board.text(
         (x0, size * 1.1),
-        f"Mate: the {fit.choice.exists}, measured",
+        f"Measured: {fit.choice.exists}",
         size,
         "measured",
         "left",
@@ -135,7 +135,7 @@ def _cylinder(
     )
     board.text(
         (x1, size * 1.1),
-        f"To make: the {'shaft' if fit.choice.exists == 'hole' else 'hole'}",
+        f"To make: {'shaft' if fit.choice.exists == 'hole' else 'hole'}",
         size,
         "cut",
         "left",
@@ -209,7 +209,7 @@ def _cylinder(
         )
         if bad:
             board.text(
-                (x1 + bar / 2, y - size * 0.9),
+                (x1 + bar / 2, y + size * (1.1 if y < scale.top + size else -0.9)),
                 "drawn " + length_text(m, 0.001, inch),
                 size * 0.9,
                 "stop",
@@ -217,9 +217,8 @@ def _cylinder(
             )
     board.text(
         (board.width / 2, board.height - size * 0.8),
-        "thin frame: what the fit allows; hatched: what is left once the doubt "
-        "of the mate is taken off",
-        size * 0.8,
+        "frame: what the fit allows; hatched: left after the mate's doubt",
+        size * 0.85,
         "faint",
     )
 

@@ -1,8 +1,8 @@
 """The back plate's drawing: half section and end view, dimensioned."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
-from machinon.core.back_plate import PARAMETERS
+from machinon.core.back_plate import PARAMETERS, Plate
 from machinon.core.bolt_circle import hole_points
 from machinon.core.plan import BOLTS, Plan
 from machinon.core.quantity import length_text
@@ -14,8 +14,8 @@ from machinon.draw.drawing import (
     MarkKind,
     Point,
     Role,
-    Shape,
     Spot,
+    text_width,
 )
 from machinon.draw.section import draw_turned, finished_shape, surface_lines
 
@@ -32,16 +32,34 @@ def plate_drawing(
     if plate is None:
         return board.done()
     failed = {check.place for check in plan.grave}
-    column = 6.4 * size
+    figures = _figures(plan, inch)
+
+    def wide(key: str) -> float:
+        """Room that the figure of an upright dimension takes."""
+        text, small, _role, _name, number, mark = figures[key]
+        figure = text_width(text, size) + size * (1.5 * bool(number))
+        return max(figure, text_width(small, size * 0.74)) + size * (1 + bool(mark))
+
+    # the figures stand staggered, so their lines may lie close; ISO 129-1
+    pitch = 2.4 * size
+
+    def reach(chain: Chain) -> float:
+        """How far a chain of dimensions spreads from the piece."""
+        start = 0.4 * size + wide(chain[0][0]) / 2
+        return max(
+            start + i * pitch + wide(key) / 2 for i, (key, *_rest) in enumerate(chain)
+        )
+
+    left_side, right_side = reach(_LEFT), reach(_RIGHT)
     tall = max(plate.flange_diameter, 1.0)
-    section_side = 3 * column
     scale = min(
-        (height - 8.5 * size) / tall,
-        (width - 2 * section_side - 4 * size) / (tall + plate.length + 6),
+        (height - 11 * size) / tall,
+        (width - left_side - right_side - 6 * size) / (tall + plate.length),
     )
     scale = max(scale, 0.2)
-    axis = 4.0 * size + tall / 2 * scale + (height - 8.5 * size - tall * scale) / 2
-    left = section_side + size
+    axis = height / 2
+    whole = left_side + right_side + 4.4 * size + (tall + plate.length) * scale
+    left = left_side + size + max((width - whole) / 2, 0)
 
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - r * scale
@@ -51,40 +69,34 @@ def plate_drawing(
         for a, b in surface_lines(name, finished_shape(plate), plate):
             board.line(place(*a), place(*b), "stop", 3.2)
 
-    figures = _figures(plan, inch)
+    def across(chain: Chain, side: int, start: float) -> None:
+        x = start + side * (0.4 * size + wide(chain[0][0]) / 2)
+        for key, diameter, shift in chain:
+            text, small, role, name, number, mark = figures[key]
+            half = diameter(plate) / 2 * scale
+            at = 0.5 + shift * size / max(2 * half, 1.0)
+            from_x = start
+            if key in ("bolt_circle", "flange_diameter"):
+                from_x = place(plate.seat, 0)[0]
+            board.upright(
+                x,
+                axis - half,
+                axis + half,
+                from_x,
+                text,
+                small,
+                role,
+                key,
+                name,
+                number,
+                mark,
+                min(max(at, 0.0), 1.0),
+            )
+            x += side * pitch
 
-    def across(key: str, diameter: float, from_z: float, x: float, at: float) -> None:
-        text, small, role, name, number, mark = figures[key]
-        board.upright(
-            x,
-            axis - diameter / 2 * scale,
-            axis + diameter / 2 * scale,
-            place(from_z, 0)[0],
-            text,
-            small,
-            role,
-            key,
-            name,
-            number,
-            mark,
-            at,
-        )
-
-    across("register_bore", plate.register_bore, 0, left - 0.5 * column, 0.5)
-    across("thread", plate.thread.major, 0, left - 1.5 * column, 0.5)
-    across("hub_diameter", plate.hub_diameter, 0, left - 2.5 * column, 0.5)
     right = place(plate.length, 0)[0]
-    across(
-        "spigot_diameter",
-        plate.spigot_diameter,
-        plate.length,
-        right + 0.7 * column,
-        0.42,
-    )
-    across("bolt_circle", plate.bolt_circle, plate.seat, right + 1.7 * column, 0.5)
-    across(
-        "flange_diameter", plate.flange_diameter, plate.seat, right + 2.7 * column, 0.58
-    )
+    across(_LEFT, -1, left)
+    across(_RIGHT, 1, right)
 
     top = axis - plate.flange_diameter / 2 * scale
     bottom = axis + plate.flange_diameter / 2 * scale
@@ -95,32 +107,46 @@ def plate_drawing(
             y, place(a, 0)[0], place(b, 0)[0], from_y, text, small, role, key, name
         )
 
-    along("flange_thickness", top - 1.4 * size, plate.hub_length, plate.seat, top)
+    along("flange_thickness", top - 1.5 * size, plate.hub_length, plate.seat, top)
     along(
         "spigot_height",
-        top - 3.1 * size,
+        top - 3.2 * size,
         plate.seat,
         plate.length,
         axis - plate.spigot_diameter / 2 * scale,
     )
     along(
         "hub_length",
-        bottom + 1.4 * size,
+        bottom + 1.5 * size,
         0,
         plate.hub_length,
         axis + plate.hub_diameter / 2 * scale,
     )
     along(
         "register_depth",
-        bottom + 3.3 * size,
+        bottom + 3.2 * size,
         0,
         plate.register_depth,
         axis + plate.register_bore / 2 * scale,
     )
-    centre = right + section_side + 2.0 * size + tall / 2 * scale
+    centre = right + right_side + 2.0 * size + tall / 2 * scale
     _end_view(board, plan, centre, axis, scale)
     return board.done()
 
+
+# upright dimensions from the piece outward: key, diameter, and how far the figure
+# stands below the axis, in its own heights
+Chain = tuple[tuple[str, Callable[[Plate], float], float], ...]
+_LEFT: Chain = (
+    ("register_bore", lambda plate: plate.register_bore, -1.2),
+    ("thread", lambda plate: plate.thread.major, 1.2),
+    ("hub_diameter", lambda plate: plate.hub_diameter, -3.6),
+)
+_RIGHT: Chain = (
+    ("spigot_diameter", lambda plate: plate.spigot_diameter, 0.0),
+    ("bolt_circle", lambda plate: plate.bolt_circle, -2.6),
+    ("flange_diameter", lambda plate: plate.flange_diameter, 2.6),
+)
 
 Figure = tuple[str, str, Role, str, int, MarkKind | None]
 
@@ -130,7 +156,7 @@ def _figures(plan: Plan, inch: bool) -> Mapping[str, Figure]:
     plate = plan.plate
     assert plate is not None
     out: dict[str, Figure] = {}
-    bad_places = {check.place for check in plan.grave}
+    wrong = {_SIZE_OF_CHECK.get(check.key, "") for check in plan.grave}
     for key, parameter in PARAMETERS.items():
         value = getattr(plate, key)
         step = (
@@ -147,8 +173,9 @@ def _figures(plan: Plan, inch: bool) -> Mapping[str, Figure]:
             bad = bool(plan.fit(parameter.fit).contradiction) or any(
                 check.fit == parameter.fit for check in plan.grave
             )
-            role, mark = ("stop", "stop") if bad else ("cut", "cut")
-        elif key in _PLACES and _PLACES[key] in bad_places:
+            # the fit's number in its ring is the mark of a size ruled by a mate
+            role, mark = ("stop", "stop") if bad else ("cut", None)
+        elif key in wrong:
             role, mark = "stop", "stop"
         out[key] = (text, small, role, parameter.name, parameter.fit, mark)
     out["thread"] = (
@@ -157,18 +184,28 @@ def _figures(plan: Plan, inch: bool) -> Mapping[str, Figure]:
         "cut",
         "thread",
         2,
-        "cut",
+        None,
     )
     return out
 
 
-# which size stands for a place that a check points at
-_PLACES = {
-    "hub_diameter": "hub",
-    "flange_thickness": "flange",
-    "spigot_height": "spigot",
-    "register_depth": "register_bore",
-    "flange_diameter": "flange",
+# the size that a failed check would have one change
+_SIZE_OF_CHECK = {
+    "wall": "hub_diameter",
+    "wall-register": "hub_diameter",
+    "register-length": "register_depth",
+    "register-clears": "register_depth",
+    "thread-length": "flange_thickness",
+    "nose-inside": "flange_thickness",
+    "spigot-recess": "spigot_height",
+    "spigot-length": "spigot_height",
+    "flange-thin": "flange_thickness",
+    "under-head": "flange_thickness",
+    "engagement": "flange_thickness",
+    "heads-edge": "flange_diameter",
+    "hole-edge": "flange_diameter",
+    "stock-diameter": "flange_diameter",
+    "heads-hub": "hub_diameter",
 }
 
 
@@ -213,8 +250,9 @@ def _end_view(board: Board, plan: Plan, x: float, y: float, scale: float) -> Non
     if plate.bolting == "through":
         note += f", counterbore ⌀{plate.screw.counterbore:g} for {plate.screw.size}"
     below = y + reach + 1.2 * size
-    board.text((x, below), note, size * 0.95, "stop" if bad else "cut")
-    board.numbered((x - 0.31 * len(note) * size - size * 1.1, below), BOLTS, "cut")
+    board.text((x + size * 0.6, below), note, size * 0.95, "stop" if bad else "cut")
+    half = text_width(note, size * 0.95) / 2
+    board.numbered((x - half, below), BOLTS, "cut")
     board.spots.append(
         Spot(
             (
@@ -231,11 +269,3 @@ def _end_view(board: Board, plan: Plan, x: float, y: float, scale: float) -> Non
         board.items.append(
             Mark((x + 0.31 * len(note) * size + size, below), "stop", size * 0.8)
         )
-
-
-def shape_bounds(drawing: Drawing) -> tuple[float, float]:
-    """The furthest right and lowest point of any polygon: for layout tests."""
-    points = [
-        p for item in drawing.items if isinstance(item, Shape) for p in item.points
-    ]
-    return max(p[0] for p in points), max(p[1] for p in points)

@@ -32,6 +32,7 @@ from machinon.desk.widgets import (
     label,
     panel,
     set_ink,
+    set_part,
 )
 from machinon.draw.charts import sneak_up_drawing
 from machinon.draw.drawing import Drawing
@@ -111,7 +112,7 @@ def present(job: OpenJob) -> CutScreen:
             shown,
             under,
             advice.why,
-            "Enter: the cut is taken.  Or type where the dial really stands",
+            "Enter: cut taken. Or type where the dial stands",
             "Cut taken",
             "cut",
         )
@@ -189,10 +190,10 @@ class CutView(StageView):
         super().__init__(bench)
         self.screen: CutScreen | None = None
         self.step = label("", "head", wrap=True)
-        self.head = label("", "head")
+        self.head = label("", "large")
         self.large = label("")
-        self.under = label("", "faint", wrap=True)
-        self.why = label("", "", wrap=True)
+        self.under = label("", "say", wrap=True)
+        self.why = label("", "say", wrap=True)
         self.why.setMinimumHeight(self.look.px(44))
         self.left = Figure("Left to the aim", "large")
         self.expected = Figure("Expected after it", "large")
@@ -201,16 +202,11 @@ class CutView(StageView):
         self.chart = DrawingView(
             self.look, self._chart, "Sneaking up on the size", 15.0
         )
-        self.caution = label(
-            "Spindle stopped before every reading. Chuck key out. Mind the jaws.",
-            "",
-            "stop",
-            wrap=True,
-        )
+        self.caution = label("", "", "stop", wrap=True)
         self.field = Field("", LENGTH, lambda: self._typed_in_inch(), large=True)
         self.field.taken.connect(lambda _: self.enter())
         self.enter_button = button("", self.enter, "main")
-        self.reading_button = button("Take it as a reading", self._take_reading)
+        self.reading_button = button("As a reading", self._take_reading)
         self.back = button("Take back", self._take_back)
         self.trial = self._trial_question()
         self.pad = self._number_pad()
@@ -222,9 +218,9 @@ class CutView(StageView):
         self.school = QComboBox()
         self.school.setAccessibleName("Spring passes")
         for key, words in (
-            ("never", "never a spring pass"),
-            ("always", "one spring pass after every cut"),
-            ("free", "spring pass when it helps"),
+            ("never", "no spring passes"),
+            ("always", "always a spring pass"),
+            ("free", "spring pass if it helps"),
         ):
             self.school.addItem(words, key)
         self.school.setToolTip(
@@ -331,11 +327,9 @@ class CutView(StageView):
         work = QWidget()
         whole = QHBoxLayout(work)
         whole.setContentsMargins(0, 0, 0, 0)
-        left = panel(say)
-        left.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        whole.addWidget(left, 36)
-        whole.addWidget(panel(middle), 44)
-        whole.addWidget(panel(right), 28)
+        whole.addWidget(panel(say, True), 38)
+        whole.addWidget(panel(middle, True), 42)
+        whole.addWidget(panel(right, True), 28)
         self.pages = QStackedWidget()
         self.pages.addWidget(work)
         self.pages.addWidget(self.nothing)
@@ -369,6 +363,7 @@ class CutView(StageView):
             return
         self.pages.setCurrentIndex(0)
         screen = present(self.job)
+        cut_trial = self.job.job.cut.trial
         self.screen = screen
         self.step.setText(self._step_line())
         self.head.setText(screen.head)
@@ -377,14 +372,22 @@ class CutView(StageView):
         self._size_large()
         self.under.setText(screen.under)
         self.why.setText(screen.why)
+        self.caution.setText(
+            f"Cut nothing yet: {plan.grave[0].says}"
+            if plan.grave
+            else "Spindle stopped before every reading. Chuck key out. Mind the jaws."
+        )
         self.field.name.setText(screen.prompt)
         self.field.edit.setAccessibleName(screen.prompt)
         self.enter_button.setText(screen.enter)
         begun = screen.asks not in ("start", "touch")
         self.reading_button.setVisible(screen.asks in ("cut", "spring"))
         self.trial.setVisible(screen.asks == "trial")
+        # the question of the trial fit comes before another reading
+        set_part(self.enter_button, "" if screen.asks == "trial" else "main")
+        set_part(self.answers["goes on"], "main" if not cut_trial else "")
         for key, one in self.answers.items():
-            one.setChecked(self.job.job.cut.trial == key)
+            one.setChecked(cut_trial == key)
         undo = self.job.file.undoable(self.job.job.id)
         self.back.setEnabled(bool(undo))
         self.back.setToolTip(undo)
@@ -434,8 +437,11 @@ class CutView(StageView):
         self.instrument.blockSignals(True)
         self.instrument.clear()
         for gauge in self.job.shop.instruments_for("outside"):
-            self.instrument.addItem(
-                f"{gauge.name}, ± {small_text(gauge.uncertainty, gauge.inch)}", gauge.id
+            self.instrument.addItem(gauge.name, gauge.id)
+            self.instrument.setItemData(
+                self.instrument.count() - 1,
+                f"± {small_text(gauge.uncertainty, gauge.inch)}",
+                Qt.ItemDataRole.ToolTipRole,
             )
         self.instrument.setCurrentIndex(
             max(self.instrument.findData(cut.instrument), 0)
@@ -444,7 +450,7 @@ class CutView(StageView):
         self.school.setCurrentIndex(self.school.findData(cut.school))
         if not self.deepest.edit.hasFocus():
             self.deepest.put(length_text(cut.deepest, 0.01, self.job.inch))
-            self.deepest.message.setText("")
+            self.deepest.hint("")
 
     def _chart(self, width: float, height: float, size: float) -> Drawing:
         plan = self.job.plan

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import (
     QListWidget,
     QListWidgetItem,
     QRadioButton,
+    QSizePolicy,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -15,7 +16,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput
 from machinon.core.fit import characters
 from machinon.core.plan import FitPlan
-from machinon.core.quantity import length_text, small_text
+from machinon.core.quantity import length_text, small_range, small_text
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
@@ -63,15 +64,18 @@ class FitsView(StageView):
         middle.addWidget(self.problem)
         middle.addWidget(self.measure, 0, Qt.AlignmentFlag.AlignLeft)
         middle.addWidget(self.picture, 1)
+        middle.addWidget(self.reason)
         right = QVBoxLayout()
         right.setContentsMargins(px(14), px(10), px(8), px(8))
         right.addWidget(scrolled(self.choices), 1)
-        right.addWidget(self.reason)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(self.list, 25)
-        whole.addWidget(panel(middle), 50)
-        whole.addWidget(panel(right), 42)
+        self.list.setSizePolicy(
+            QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding
+        )
+        whole.addWidget(self.list, 27)
+        whole.addWidget(panel(middle, True), 50)
+        whole.addWidget(panel(right, True), 42)
 
     def number(self) -> int:
         """The number of the fit that is shown; 0 where the job has none."""
@@ -198,8 +202,9 @@ class CylinderChoice(_Choice):
             self.box.addWidget(radio)
         self.meaning = label("", "faint", wrap=True)
         self.box.addWidget(self.meaning)
-        self.code = Field(
-            "or by code: H7/g6 in full, g6 or G6 on the mate", None, placeholder="H7/g6"
+        self.code = Field("or by code", None, placeholder="H7/g6")
+        self.code.setToolTip(
+            "H7/g6 is the whole range of both; g6 or G6 alone is laid on the mate"
         )
         self.code.taken.connect(
             lambda text: self.try_to(
@@ -207,18 +212,17 @@ class CylinderChoice(_Choice):
             )
         )
         inch = lambda: self.job.inch  # noqa: E731
-        self.least = Field("or by play: least", inch=inch)
-        self.most = Field("most (− is interference)", inch=inch)
+        self.least = Field("or play: least", inch=inch)
+        self.most = Field("most", inch=inch)
         for field in (self.least, self.most):
             field.taken.connect(lambda _: self._own_play())
-        self.box.addWidget(self.code)
-        pair = QHBoxLayout()
-        pair.addWidget(self.least, 1, Qt.AlignmentFlag.AlignTop)
-        pair.addWidget(self.most, 1, Qt.AlignmentFlag.AlignTop)
-        self.box.addLayout(pair)
+        row = QHBoxLayout()
+        for field in (self.code, self.least, self.most):
+            row.addWidget(field, 1, Qt.AlignmentFlag.AlignTop)
+        self.box.addLayout(row)
         self.box.addWidget(label("What that means", "head"))
         self.play = Figure("Play, least to most")
-        self.runout = Figure("Run-out it allows")
+        self.runout = Figure("Needle it allows")
         self.band = Figure("Band left to land in")
         self.aim = Figure("Aim at")
         self.figures(self.play, self.runout)
@@ -255,9 +259,9 @@ class CylinderChoice(_Choice):
             return
         low, high = fit.band["clearance_min"], fit.band["clearance_max"]
         self.play.show_text(
-            f"{small_text(low, inch)} to {small_text(high, inch)}",
+            small_range(low, high, inch),
             "",
-            f"{small_text(low, not inch)} to {small_text(high, not inch)}",
+            small_range(low, high, not inch),
             "",
             fit.band,
         )
@@ -269,7 +273,7 @@ class CylinderChoice(_Choice):
         if fit.play is not None:
             self.runout.show_text(
                 small_text(fit.play["tir"], inch),
-                "on the needle",
+                "",
                 small_text(fit.play["tir"], not inch),
                 "",
                 fit.play,

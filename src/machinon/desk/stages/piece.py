@@ -1,6 +1,6 @@
 """Piece: the drawing, whose sizes are changed in place, and the checks on it."""
 
-from PySide6.QtCore import QRect, QRectF, Qt
+from PySide6.QtCore import QEvent, QRect, QRectF, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -67,8 +67,8 @@ class PieceView(StageView):
         self.bolts = self._combo("Bolts", ["2", "3", "4", "6", "8"])
         self.bolt_size = self._combo("Screw", list(cap_screws()))
         self.bolting = self._combo("Bolted", ["through", "into"])
-        self.bolting.setItemText(0, "through the plate, heads at the nose side")
-        self.bolting.setItemText(1, "into the plate, heads in the chuck")
+        self.bolting.setItemText(0, "through the plate")
+        self.bolting.setItemText(1, "into the plate, tapped")
         self.stock = button("", lambda: self._on_spot_chosen("stock_diameter", None))
         self.stock_length = button(
             "", lambda: self._on_spot_chosen("stock_length", None)
@@ -133,12 +133,11 @@ class PieceView(StageView):
         foot.addWidget(self.open_fit)
         foot.addWidget(self.follow)
         left.addLayout(foot)
-        side = panel(column)
-        side.setFixedWidth(px(345))
+        side = panel(column, True)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(panel(left), 1)
-        whole.addWidget(side)
+        whole.addWidget(panel(left, True), 72)
+        whole.addWidget(side, 28)
 
     # -- showing ---------------------------------------------------------
 
@@ -204,6 +203,10 @@ class PieceView(StageView):
         set_ink(self.checks_title, "stop" if plan.grave else "")
         for check in (*failed, *passed):
             self.checks.addWidget(self._check_row(check))
+
+    def showEvent(self, event: QEvent) -> None:
+        super().showEvent(event)
+        self.drawing.setFocus()
 
     def _check_row(self, check: Check) -> QWidget:
         row = QWidget()

@@ -98,19 +98,18 @@ class ProofView(StageView):
         self.instrument.setAccessibleName("Instrument")
         self.how = label("", "faint", wrap=True)
         self.again = button("Begin this one again", self._begin_again)
-        self.thread = QCheckBox("Screwed home on the nose, seats on the shoulder")
+        self.thread = QCheckBox("Screwed home: seats on the shoulder")
         self.thread.clicked.connect(bench.job.set_thread_tried)
-        self.runout = Field("Needle round the plate, equal steps, blanks between", None)
+        self.runout = Field("Needle round the plate, equal steps", None)
         self.runout.taken.connect(self._on_runout_taken)
-        self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
+        self.limit = Field("Allowed", inch=lambda: self.job.inch)
         self.limit.taken.connect(self._on_limit_taken)
         self.rose = DrawingView(self.look, self._rose, "Run-out round the plate")
-        self.tir = Figure("Needle, high less low")
-        self.offset = Figure("Offset of the centre")
+        self.tir = Figure("Needle")
+        self.offset = Figure("Offset")
         self.oval = Figure("Out of round")
-        self.noise = Figure("Rest (noise)")
-        for figure in (self.tir, self.offset, self.oval, self.noise):
-            figure.opened.connect(bench.open_working)
+        self.noise = Figure("Rest")
+        self.tir.opened.connect(bench.open_working)
         self.mark = MarkView(self.look, None, 44)
         self.verdict = label("", "title")
         self.says = label("", "", wrap=True)
@@ -172,9 +171,9 @@ class ProofView(StageView):
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(panel(left), 42)
-        whole.addWidget(panel(middle), 44)
-        whole.addWidget(panel(right), 24)
+        whole.addWidget(panel(left, True), 42)
+        whole.addWidget(panel(middle, True), 44)
+        whole.addWidget(panel(right, True), 24)
 
     # -- showing ---------------------------------------------------------
 
@@ -219,7 +218,7 @@ class ProofView(StageView):
     def _show_entry(self) -> None:
         surface = next(s for s in self.job.job.proof.surfaces if s.id == self._at)
         count = len(surface.readings)
-        self.reading.name.setText(f"{surface.name}: reading {count + 1}, then Enter")
+        self.reading.name.setText(f"{surface.name}, reading {count + 1}")
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
@@ -239,13 +238,13 @@ class ProofView(StageView):
                 plain(v * factor, places).replace("−", "-") for v in proof.runout
             )
             self.runout.put(typed)
-        self.runout.message.setText(
-            "such as 0.012 0.008 0.001 0.004, in "
+        self.runout.hint(
+            "with blanks between: 0.012 0.008 0.001 0.004, in "
             + ("inches" if inch else "mm")
             + "; 8 places show an oval as well"
         )
         self.limit.put(length_text(proof.runout_limit, 0.001, inch))
-        self.limit.message.setText("")
+        self.limit.hint("")
         answer = self.job.plan.runout
         for figure, key in (
             (self.tir, "tir"),
@@ -262,7 +261,7 @@ class ProofView(StageView):
                 "",
                 small_text(answer[key], not inch),
                 "stop" if bad else "",
-                answer,
+                answer if key == "tir" else None,
             )
         self.rose.refresh()
 

@@ -1,11 +1,19 @@
 """Route: the film strip of the piece after each step, grouped by holding."""
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import (
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QShowEvent,
+)
 from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QScrollArea,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -164,6 +172,7 @@ class RouteView(StageView):
         figures.addWidget(self.tool, 0, 0, 1, 2)
         figures.addWidget(self.speed, 1, 0)
         figures.addWidget(self.cut_speed, 1, 1)
+        figures.setRowStretch(2, 1)
         acts = QVBoxLayout()
         acts.addWidget(self.done)
         acts.addWidget(self.go)
@@ -171,9 +180,12 @@ class RouteView(StageView):
         below = QHBoxLayout()
         below.setContentsMargins(px(16), px(10), px(16), px(8))
         below.setSpacing(px(20))
-        below.addLayout(words, 5)
-        below.addLayout(figures, 4)
-        below.addLayout(acts, 2)
+        for layout, share in ((words, 6), (figures, 4), (acts, 2)):
+            part = QWidget()
+            layout.setContentsMargins(0, 0, 0, 0)
+            part.setLayout(layout)
+            part.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+            below.addWidget(part, share)
         self.detail = panel(below)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -181,7 +193,7 @@ class RouteView(StageView):
         whole.addWidget(self.warning)
         whole.addWidget(self.area)
         whole.addWidget(self.detail, 1)
-        self.area.setFixedHeight(px(232 + 56))
+        self.area.setFixedHeight(px(232 + 62))
 
     # -- showing ---------------------------------------------------------
 
@@ -244,9 +256,11 @@ class RouteView(StageView):
         self.groups.addWidget(panel(column))
         return number
 
-    def showEvent(self, event: object) -> None:
-        super().showEvent(event)  # type: ignore[arg-type]
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
         self._reveal()
+        if self._at in self.frames:
+            self.frames[self._at].setFocus()
 
     def _reveal(self) -> None:
         frame = self.frames.get(self._at)

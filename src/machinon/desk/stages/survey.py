@@ -6,6 +6,7 @@ from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
+    QSizePolicy,
     QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
@@ -29,7 +30,6 @@ from machinon.desk.widgets import (
     label,
     panel,
     scrolled,
-    set_ink,
 )
 from machinon.draw.charts import readings_drawing
 from machinon.draw.drawing import Drawing, Mark, MarkKind
@@ -134,9 +134,12 @@ class SurveyView(StageView):
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(self.tree, 34)
-        whole.addWidget(panel(middle), 46)
-        whole.addWidget(panel(right), 36)
+        self.tree.setSizePolicy(
+            QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding
+        )
+        whole.addWidget(self.tree, 32)
+        whole.addWidget(panel(middle, True), 48)
+        whole.addWidget(panel(right, True), 36)
 
     # -- showing ---------------------------------------------------------
 
@@ -276,6 +279,7 @@ class SurveyView(StageView):
             crossed.setStrikeOut(True)
             figure.setFont(crossed)
         line.addWidget(figure)
+        line.addSpacing(self.look.px(8))
         warm = (
             "temperature not looked at"
             if reading.temperature is None
@@ -367,11 +371,10 @@ class SurveyView(StageView):
         try:
             value = read_typed(text, surface, self._instrument_inch())
         except BadInput:
-            self.reading.message.setText("")
+            self.reading.hint("")
         else:
             both = (length_text(value, 0.001), length_text(value, 0.001, True))
-            self.reading.message.setText("  =  ".join(both))
-            set_ink(self.reading.message, "")
+            self.reading.hint("  =  ".join(both))
 
     def _on_reading_taken(self, typed: str) -> None:
         id = self.instrument.currentData()
