@@ -33,9 +33,14 @@ class StageView(QWidget):
         self.bench = bench
         self.job = bench.job
         self.look = bench.look
+        # below this the stage scrolls rather than squeezing its texts
+        self.setMinimumHeight(bench.look.px(445))
 
     def refresh(self) -> None:
         raise NotImplementedError
+
+    def begin(self) -> None:
+        """Put the keyboard where the next thing is typed or chosen."""
 
     def show_fit(self, number: int) -> None:
         """Bring a fit into view, where the stage shows fits."""

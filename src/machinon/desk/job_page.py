@@ -1,10 +1,16 @@
 """The open job: the stack on top, the six stages, the line of notes below."""
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import (
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+)
 from PySide6.QtWidgets import (
     QHBoxLayout,
-    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -28,6 +34,7 @@ from machinon.desk.widgets import (
     OneLine,
     button,
     label,
+    scrolled,
     set_ink,
 )
 from machinon.draw.drawing import Drawing, Mark, MarkKind
@@ -141,6 +148,39 @@ class StageRail(QWidget):
         self.stage_chosen.emit(STAGES[at])
 
 
+class OnePage(QWidget):
+    """Shows one of its pages and needs only the least room of that one.
+
+    A stacked widget would ask for the tallest page, and for every wrapped
+    text at its full height: the stages would scroll where they need not.
+    """
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._page: QWidget | None = None
+
+    def show_page(self, page: QWidget) -> None:
+        """Bring a page to the front; it becomes a child of this widget."""
+        if page is not self._page:
+            if self._page is not None:
+                self._page.hide()
+            self._page = page
+            page.setParent(self)
+            page.setGeometry(self.rect())
+            page.show()
+        self.updateGeometry()
+
+    def minimumSizeHint(self) -> QSize:
+        return self._page.minimumSizeHint() if self._page else QSize(0, 0)
+
+    def sizeHint(self) -> QSize:
+        return self.minimumSizeHint()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        if self._page is not None:
+            self._page.setGeometry(self.rect())
+
+
 class JobPage(QWidget):
     """One open job. Signals: left() for the list of jobs."""
 
@@ -162,14 +202,14 @@ class JobPage(QWidget):
         self.stack.spot_chosen.connect(self._on_stack_chosen)
         self.rail = StageRail(self.look)
         self.rail.stage_chosen.connect(lambda stage: self.show_stage(stage))
-        self.pages = QStackedWidget()
+        self.pages = OnePage()
         self.unready = label("", "head", wrap=True)
         self.unready.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.pages.addWidget(self.unready)
         self.targets = QVBoxLayout()
         self.targets.setSpacing(0)
         self.name = label("", "head", wrap=True)
         self.reason = label("", "faint", wrap=True)
+        self.reason.setMinimumHeight(1)
         self.open_mark = MarkView(self.look, None, 14)
         self.open_says = OneLine()
         self.caution = OneLine("faint")
@@ -201,7 +241,6 @@ class JobPage(QWidget):
         top.addLayout(fits, 34)
         self.head = QWidget()
         self.head.setLayout(top)
-        self.head.setFixedHeight(px(158))
         notes = QHBoxLayout()
         notes.setContentsMargins(px(14), 0, px(14), px(4))
         notes.addWidget(self.open_mark)
@@ -218,12 +257,18 @@ class JobPage(QWidget):
         whole.addWidget(self.rail)
         body = QVBoxLayout()
         body.setContentsMargins(px(10), px(4), px(10), 0)
-        body.addWidget(self.pages)
+        # where large figures need more room than there is, the stage scrolls
+        body.addWidget(scrolled(self.pages))
         whole.addLayout(body, 1)
         whole.addWidget(self.notes)
 
     def sizeHint(self) -> QSize:
         return QSize(1280, 800)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        # the strip gives way first when figures are large or the screen is low
+        self.head.setFixedHeight(min(self.look.px(158), round(self.height() * 0.2)))
 
     # -- showing ---------------------------------------------------------
 
@@ -234,7 +279,6 @@ class JobPage(QWidget):
         if self.stage not in self.views:
             made = VIEWS[self.stage](self.bench)
             self.views[self.stage] = made
-            self.pages.addWidget(made)
         return self.views[self.stage]
 
     def refresh(self) -> None:
@@ -259,10 +303,10 @@ class JobPage(QWidget):
                 f"{self.stage.capitalize()} is not built for this kind of piece yet. "
                 "Survey and Fits work: measure the mates and decide the bands."
             )
-            self.pages.setCurrentWidget(self.unready)
+            self.pages.show_page(self.unready)
         else:
             view.refresh()
-            self.pages.setCurrentWidget(view)
+            self.pages.show_page(view)
         notes = self.job.notes(self.stage)
         self.open_mark.set_kind("stop" if notes.grave else None)
         self.open_mark.setVisible(notes.grave)
@@ -317,8 +361,10 @@ class JobPage(QWidget):
         self.job.file.leave_at(self.job.job.id, stage)
         self.refresh()
         view = self.view()
-        if fit and view is not None:
-            view.show_fit(fit)
+        if view is not None:
+            view.begin()
+            if fit:
+                view.show_fit(fit)
 
     def _on_stack_chosen(self, tie: str, _place: QRectF) -> None:
         kind, _, number = tie.partition(".")

@@ -180,7 +180,7 @@ QRadioButton, QCheckBox {{ spacing: {px(8)}; padding: {px(3)} 0; }}
 QRadioButton::indicator, QCheckBox::indicator {{ width: {px(15)};
   height: {px(15)}; border: 2px solid {ink["thin"]};
   background: {theme.raised}; }}
-QRadioButton::indicator {{ border-radius: {px(9)}; }}
+QRadioButton::indicator {{ border-radius: {(round(15 * scale) + 4) // 2}px; }}
 QRadioButton::indicator:checked, QCheckBox::indicator:checked {{
   background: {ink["cut"]}; border-color: {ink["text"]}; }}
 QRadioButton:focus, QCheckBox:focus {{ color: {ink["cut"]}; }}

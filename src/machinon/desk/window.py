@@ -194,6 +194,9 @@ class MainWindow(QMainWindow):
         page.left.connect(self.show_start)
         self.job.changed = page.refresh
         self._show_page(page)
+        view = page.view()
+        if view is not None:
+            view.begin()
         if self._machine:
             page.at_the_machine(True)
 

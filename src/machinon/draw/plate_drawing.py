@@ -25,12 +25,24 @@ def plate_drawing(
 ) -> Drawing:
     """Half section and end view of the plan's plate on a page of that size.
 
-    size: height of the figures. An empty drawing where there is no plate yet.
+    size: height of the figures, less where they would crowd out the piece. An
+    empty drawing where there is no plate yet.
     """
+    for share in (1.0, 0.85, 0.7):
+        drawing, scale = _laid_out(plan, width, height, size * share, inch)
+        if plan.plate is None or scale * plan.plate.flange_diameter > 13 * size * share:
+            break
+    return drawing
+
+
+def _laid_out(
+    plan: Plan, width: float, height: float, size: float, inch: bool
+) -> tuple[Drawing, float]:
+    """The drawing with figures of just that height, and its scale, px per mm."""
     board = Board(width, height, size)
     plate = plan.plate
     if plate is None:
-        return board.done()
+        return board.done(), 1.0
     failed = {check.place for check in plan.grave}
     figures = _figures(plan, inch)
 
@@ -131,7 +143,7 @@ def plate_drawing(
     )
     centre = right + right_side + 2.0 * size + tall / 2 * scale
     _end_view(board, plan, centre, axis, scale)
-    return board.done()
+    return board.done(), scale
 
 
 # upright dimensions from the piece outward: key, diameter, and how far the figure

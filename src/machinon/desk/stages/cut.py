@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from PySide6.QtCore import QEvent, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -348,6 +348,7 @@ class CutView(StageView):
         tall = min(self.height() * 0.22, room / max(len(text), 4) / 0.66)
         self.large.setStyleSheet(f"font-size: {round(tall)}px; font-weight: bold;")
         self.large.setFont(font(tall, bold=True))
+        self.large.setMinimumHeight(round(tall * 1.1))
 
     # -- showing ---------------------------------------------------------
 
@@ -515,8 +516,7 @@ class CutView(StageView):
             self.field.edit.insert(key)
         self.field.edit.setFocus()
 
-    def showEvent(self, event: QEvent) -> None:
-        super().showEvent(event)
+    def begin(self) -> None:
         self.field.edit.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

@@ -40,9 +40,9 @@ class FitsView(StageView):
         super().__init__(bench)
         self.list = QListWidget()
         self.list.setAccessibleName("Fits of this job")
-        self.list.setWordWrap(True)
         self.list.currentRowChanged.connect(lambda _: self._show_fit())
         self.picture = DrawingView(self.look, self._gauge, "Gauge picture of the fit")
+        self.picture.setMinimumHeight(self.look.px(230))
         self.title = label("", "head", wrap=True)
         self.problem = label("", "", "stop", wrap=True)
         self.measure = button("Measure it in Survey", lambda: bench.go("survey", 0))
@@ -76,6 +76,9 @@ class FitsView(StageView):
         whole.addWidget(self.list, 27)
         whole.addWidget(panel(middle, True), 50)
         whole.addWidget(panel(right, True), 42)
+
+    def begin(self) -> None:
+        self.list.setFocus()
 
     def number(self) -> int:
         """The number of the fit that is shown; 0 where the job has none."""

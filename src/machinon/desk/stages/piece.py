@@ -1,6 +1,6 @@
 """Piece: the drawing, whose sizes are changed in place, and the checks on it."""
 
-from PySide6.QtCore import QEvent, QRect, QRectF, Qt
+from PySide6.QtCore import QRect, QRectF, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -75,6 +75,7 @@ class PieceView(StageView):
         )
         self.checks = QVBoxLayout()
         self.checks.setSpacing(self.look.px(4))
+        self.drawing.setMinimumHeight(self.look.px(300))
         self._lay_out()
 
     def _combo(self, name: str, words: list[str]) -> QComboBox:
@@ -204,8 +205,7 @@ class PieceView(StageView):
         for check in (*failed, *passed):
             self.checks.addWidget(self._check_row(check))
 
-    def showEvent(self, event: QEvent) -> None:
-        super().showEvent(event)
+    def begin(self) -> None:
         self.drawing.setFocus()
 
     def _check_row(self, check: Check) -> QWidget:

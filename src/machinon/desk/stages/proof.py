@@ -177,6 +177,9 @@ class ProofView(StageView):
 
     # -- showing ---------------------------------------------------------
 
+    def begin(self) -> None:
+        self.reading.edit.setFocus()
+
     def refresh(self) -> None:
         plan, inch = self.job.plan, self.job.inch
         while self.lines.count():

@@ -256,11 +256,14 @@ class RouteView(StageView):
         self.groups.addWidget(panel(column))
         return number
 
-    def showEvent(self, event: QShowEvent) -> None:
-        super().showEvent(event)
+    def begin(self) -> None:
         self._reveal()
         if self._at in self.frames:
             self.frames[self._at].setFocus()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self._reveal()
 
     def _reveal(self) -> None:
         frame = self.frames.get(self._at)

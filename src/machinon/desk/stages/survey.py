@@ -143,6 +143,9 @@ class SurveyView(StageView):
 
     # -- showing ---------------------------------------------------------
 
+    def begin(self) -> None:
+        self.reading.edit.setFocus()
+
     def refresh(self) -> None:
         self._fill_tree()
         self._show_surface()
