@@ -1,0 +1,189 @@
+"""The command line beside the desk: reckonings by name, one at a time or streamed."""
+
+import json
+import math
+import sys
+from collections.abc import Iterable, Sequence
+from typing import Any, TextIO
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import LENGTH, Kind, length_text, text_of
+from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+
+USAGE = """\
+machinon reckon                      list all reckonings
+machinon reckon NAME --help          its inputs, results and source
+machinon reckon NAME key=value ...   an answer with its working
+  --json     one JSON object instead
+  --inch     bare lengths are inches
+machinon reckon --stream             JSON lines in, one JSON line out for each
+"""
+
+
+def reckon_command(arguments: Sequence[str]) -> int:
+    """`machinon reckon ...`. Returns the exit code: 0, or 2 for bad input."""
+    flags = {one for one in arguments if one.startswith("--")}
+    words = [one for one in arguments if not one.startswith("--")]
+    unknown = flags - {"--json", "--inch", "--stream", "--help"}
+    as_json = "--json" in flags
+    try:
+        if unknown:
+            raise BadInput(
+                sorted(unknown)[0], "That option is not known.\n" + USAGE.rstrip()
+            )
+        if "--stream" in flags:
+            return stream(sys.stdin, sys.stdout)
+        if not words:
+            print(USAGE if "--help" in flags else _listed())
+            return 0
+        name, pairs = words[0], words[1:]
+        if "--help" in flags:
+            print(_help(_find(name)))
+            return 0
+        answer = reckon(name, _inputs(name, pairs), "--inch" in flags)
+    except BadInput as error:
+        if as_json:
+            print(json.dumps(error_object(error), ensure_ascii=False))
+        else:
+            print(f"{error.key}: {error.message}", file=sys.stderr)
+        return 2
+    if as_json:
+        print(json.dumps(answer.as_json(), ensure_ascii=False, default=list))
+    else:
+        print(readable(answer))
+    return 0
+
+
+def _find(name: str) -> Reckoning:
+    known = reckonings()
+    if name not in known:
+        reckon(name, {})  # refuses, offering the nearest name
+    return known[name]
+
+
+def _inputs(name: str, pairs: Iterable[str]) -> dict[str, str]:
+    one = _find(name)
+    given: dict[str, str] = {}
+    for pair in pairs:
+        key, equals, value = pair.partition("=")
+        if not equals:
+            keys = ", ".join(given.key for given in one.inputs)
+            raise BadInput(pair, f"Write inputs as key=value; {name} takes {keys}.")
+        if key in given:
+            raise BadInput(key, f"{key} is given twice.")
+        given[key] = value
+    return given
+
+
+def error_object(error: BadInput) -> dict[str, Any]:
+    """The refusal as the contract's JSON object."""
+    return {"error": {"input": error.key, "message": error.message}}
+
+
+def stream(lines: TextIO, out: TextIO) -> int:
+    """Answer each line of JSON with one line; a bad one with an error line."""
+    for line in lines:
+        if line.strip():
+            out.write(json.dumps(_streamed(line), ensure_ascii=False, default=list))
+            out.write("\n")
+            out.flush()
+    return 0
+
+
+def _streamed(line: str) -> dict[str, Any]:
+    try:
+        request = json.loads(line)
+        if not isinstance(request, dict):
+            raise BadInput("", "A request is one JSON object on one line.")
+        name, inputs = request.get("reckoner"), request.get("inputs", {})
+        if not isinstance(name, str):
+            raise BadInput("reckoner", 'Say which: {"reckoner": "iso-limits", …}.')
+        if not isinstance(inputs, dict):
+            raise BadInput("inputs", "Inputs are a JSON object of keys and values.")
+        return reckon(name, inputs).as_json()
+    except (json.JSONDecodeError, RecursionError):
+        return error_object(BadInput("", "That line is no JSON object."))
+    except BadInput as error:
+        return error_object(error)
+
+
+def _listed() -> str:
+    out: list[str] = []
+    group = ""
+    for one in reckonings().values():
+        if one.group != group:
+            group = one.group
+            out += ["", group] if out else [group]
+        out.append(f"  {one.name:<22} {one.title}")
+    return "\n".join(out)
+
+
+def _unit(kind: Kind) -> str:
+    return kind.unit or kind.name
+
+
+def _help(one: Reckoning) -> str:
+    out = [f"{one.name}: {one.title}", "", "Inputs"]
+    for given in one.inputs:
+        allowed = []
+        if given.choices:
+            allowed.append("one of " + ", ".join(given.choices))
+        if given.above is not None:
+            allowed.append(f"above {given.above:g}")
+        if given.low is not None:
+            allowed.append(f"from {given.low:g}")
+        if given.high is not None:
+            allowed.append(f"up to {given.high:g}")
+        if given.many:
+            allowed.append("a list")
+        if given.required:
+            allowed.append("needed")
+        elif given.default is None:
+            allowed.append("may be left out")
+        else:
+            allowed.append(f"{given.default} if left out")
+        out.append(
+            f"  {given.key:<24} {given.meaning} ({_unit(given.kind)}); "
+            + ", ".join(allowed)
+        )
+    out += ["", "Results"]
+    out += [f"  {r.key:<24} {r.meaning} ({_unit(r.kind)})" for r in one.results]
+    out += ["", "Source", *(f"  {source}" for source in one.sources)]
+    return "\n".join(out)
+
+
+def readable(answer: Answer) -> str:
+    """An answer as a person reads it: results, working, notes, sources."""
+    kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
+    out = [answer.title]
+    out += [
+        f"  {key:<24} {_said(value, kinds[key])}"
+        for key, value in answer.results.items()
+    ]
+    if answer.working:
+        out.append("Working")
+        out += [
+            f"  {step.what}: {step.expression} = {_said(step.value, step.kind)}"
+            for step in answer.working
+        ]
+    out += [f"Caution: {text}" for text in answer.cautions]
+    out += [f"Note: {text}" for text in answer.notes]
+    out += [f"Source: {text}" for text in answer.sources]
+    return "\n".join(out)
+
+
+def _said(value: Any, kind: Kind) -> str:
+    if value is None:
+        return "–"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, int | float) and math.isfinite(value):
+        if kind is LENGTH:
+            inch = length_text(value, 0.0001, inch=True)
+            return f"{length_text(value, 0.0001)}  ({inch})"
+        return text_of(float(value), kind)
+    if isinstance(value, list | tuple):
+        return "; ".join(_said(one, kind) for one in value)
+    if isinstance(value, dict):
+        return ", ".join(f"{key} {_said(one, kind)}" for key, one in value.items())
+    return str(value)
