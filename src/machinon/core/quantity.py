@@ -343,7 +343,7 @@ def length_text(
     """A length in one unit system, with no more digits than `step` (mm) supports.
 
     >>> length_text(12.7, 0.01), length_text(12.7, 0.01, inch=True)
-    ('12.70 mm', '0.500 in')
+    ('12.70 mm', '0.5000 in')
     """
     if inch:
         # a tenth (0.0001 in) is the finest a shop reads
@@ -357,8 +357,8 @@ def length_text(
 def small_text(value: float, inch: bool = False, signed: bool = False) -> str:
     """A small difference: micrometres, or tenths and thou of an inch.
 
-    >>> small_text(0.0125), small_text(0.0254, inch=True)
-    ('12.5 µm', '1.0 thou')
+    >>> small_text(0.0055), small_text(0.0254, inch=True)
+    ('5.5 µm', '1.0 thou')
     """
     if inch:
         text, unit = plain(value / INCH * 1000, 1), "thou"

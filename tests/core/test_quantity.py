@@ -1,0 +1,122 @@
+import math
+import unittest
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import (
+    ANGLE,
+    COUNT,
+    LENGTH,
+    PERCENT,
+    angle_text,
+    length_text,
+    parse,
+    plain,
+    small_range,
+    small_text,
+)
+
+
+class TypedLengths(unittest.TestCase):
+    def test_sizes_as_the_trade_types_them(self):
+        for text, mm in (
+            ("54", 54),
+            ("54mm", 54),
+            ("1 3/8in", 34.925),
+            ('13/64"', 13 * 25.4 / 64),
+            ('.0015"', 0.0381),
+            ("50 thou", 1.27),
+            ("2 tenths", 0.00508),
+            ("5um", 0.005),
+            ("28+6.35/2", 31.175),
+            ("2.5in-6.5mm", 57),
+            ("(1in + 3)/2", 14.2),
+            ("3 × 12.5", 37.5),
+            ("1 - 3/8", 0.625),
+            ("−0.02", -0.02),
+        ):
+            with self.subTest(text):
+                self.assertAlmostEqual(parse(text), mm, places=9)
+
+    def test_a_bare_number_is_inches_in_an_inch_shop_and_units_still_rule(self):
+        self.assertAlmostEqual(parse("1.5", inch=True), 38.1)
+        self.assertAlmostEqual(parse("38.1mm", inch=True), 38.1)
+        self.assertAlmostEqual(parse("1 3/8", inch=True), 34.925)
+
+    def test_an_inch_written_in_either_unit_is_the_same_size(self):
+        for thou in (1, 15, 375, 1000, 2362):
+            with self.subTest(thou):
+                self.assertAlmostEqual(
+                    parse(f"{thou} thou"), parse(f"{thou * 0.0254:.6f}"), places=9
+                )
+
+    def test_angles_by_degrees_minutes_and_seconds(self):
+        self.assertAlmostEqual(parse("5d42m38s", ANGLE), 5 + 42 / 60 + 38 / 3600)
+        self.assertAlmostEqual(parse("12.5deg", ANGLE), 12.5)
+        self.assertAlmostEqual(parse("30'", ANGLE), 0.5)
+
+    def test_rubbish_is_refused_with_what_is_allowed(self):
+        for text in (
+            "",
+            "   ",
+            "abc",
+            "1..2",
+            "3 4",
+            "5/0",
+            "1 3/0in",
+            "2in*3in",
+            "(3+4",
+            "12,5",
+            "1-3/8",
+            "5 furlongs",
+            "nan",
+            "inf",
+            "1e400",
+            "9" * 400,
+            "(" * 5000,
+            "3mm in",
+        ):
+            with self.subTest(text[:20]), self.assertRaises(BadInput) as refused:
+                parse(text, key="size")
+            self.assertEqual(refused.exception.key, "size")
+            self.assertRegex(refused.exception.message, "Type|type")
+
+    def test_the_limit_that_a_message_names_is_itself_accepted(self):
+        with self.assertRaisesRegex(BadInput, "from 3 and up to 100 mm"):
+            parse("2.999", low=3, high=100)
+        self.assertEqual(parse("3", low=3, high=100), 3)
+        self.assertEqual(parse("100", low=3, high=100), 100)
+
+    def test_a_count_is_whole_and_a_percentage_is_percent(self):
+        self.assertEqual(parse("7", COUNT), 7)
+        self.assertEqual(parse("75%", PERCENT), 75)
+        with self.assertRaisesRegex(BadInput, "whole"):
+            parse("2.5", COUNT)
+
+
+class Shown(unittest.TestCase):
+    def test_no_more_digits_than_the_step_supports(self):
+        self.assertEqual(length_text(12.70049, 0.01), "12.70 mm")
+        self.assertEqual(length_text(12.7, 0.001, inch=True), "0.5000 in")
+        self.assertEqual(length_text(12.7, 1), "13 mm")
+
+    def test_what_is_shown_can_be_typed_again(self):
+        for value in (0.004, 0.5, 46.009, 95.02, 110.0, -3.25):
+            for inch in (False, True):
+                with self.subTest(value=value, inch=inch):
+                    shown = length_text(value, 0.001, inch)
+                    step = 0.0001 * 25.4 if inch else 0.001
+                    self.assertAlmostEqual(parse(shown), value, delta=step / 2 + 1e-9)
+
+    def test_small_differences_have_their_own_words(self):
+        self.assertEqual(small_text(0.012), "12 µm")
+        self.assertEqual(small_text(0.0055, signed=True), "+5.5 µm")
+        self.assertEqual(small_text(-0.0127, inch=True), "−0.5 thou")
+        self.assertEqual(small_range(0.012, 0.034), "12 to 34 µm")
+
+    def test_there_is_no_minus_zero(self):
+        self.assertEqual(plain(-0.0001, 2), "0.00")
+        self.assertEqual(angle_text(-math.pi, 2), "−3.14°")
+
+    def test_lengths_are_capped_where_no_shop_reaches(self):
+        with self.assertRaisesRegex(BadInput, "no size a shop can hold"):
+            parse("2000000", LENGTH)

@@ -1,0 +1,108 @@
+import doctest
+import importlib
+import io
+import json
+import math
+import pkgutil
+import unittest
+from contextlib import redirect_stderr, redirect_stdout
+
+import machinon.core
+import machinon.draw
+from machinon.commandline import reckon_command, stream
+from machinon.core.errors import BadInput
+from machinon.core.reckoning import reckon, reckonings
+
+
+class Examples(unittest.TestCase):
+    def test_the_examples_in_the_docstrings_are_true(self):
+        for package in (machinon.core, machinon.draw):
+            for found in pkgutil.iter_modules(package.__path__):
+                module = importlib.import_module(f"{package.__name__}.{found.name}")
+                with self.subTest(module.__name__):
+                    failed, _ = doctest.testmod(module)
+                    self.assertEqual(failed, 0)
+
+
+class Registry(unittest.TestCase):
+    def test_every_reckoning_says_its_inputs_results_and_source(self):
+        for one in reckonings().values():
+            with self.subTest(one.name):
+                self.assertTrue(one.sources)
+                self.assertTrue(one.results)
+                self.assertTrue(all(given.meaning for given in one.inputs))
+                keys = [given.key for given in one.inputs]
+                self.assertEqual(len(keys), len(set(keys)))
+
+    def test_an_answer_carries_its_working_and_units(self):
+        answer = reckon("iso-limits", {"nominal": "46", "zone": "H7"})
+        self.assertTrue(answer.working)
+        self.assertEqual(set(answer.units), set(answer.results))
+
+    def test_a_near_name_is_offered(self):
+        with self.assertRaisesRegex(BadInput, "did you mean iso-limits") as no:
+            reckon("iso-limit", {})
+        self.assertEqual(no.exception.key, "reckoner")
+
+
+class CommandLine(unittest.TestCase):
+    def said(self, *arguments):
+        out, err = io.StringIO(), io.StringIO()
+        with redirect_stdout(out), redirect_stderr(err):
+            code = reckon_command(arguments)
+        return code, out.getvalue(), err.getvalue()
+
+    def test_a_readable_answer_has_its_working_and_source(self):
+        code, out, _ = self.said("iso-limits", "nominal=46", "zone=H7")
+        self.assertEqual(code, 0)
+        self.assertIn("46.0250 mm", out)
+        self.assertIn("Source: ISO 286", out)
+
+    def test_json_is_one_object_of_plain_values(self):
+        code, out, _ = self.said(
+            "iso-limits", "nominal=1.5", "zone=h6", "--inch", "--json"
+        )
+        self.assertEqual(code, 0)
+        answer = json.loads(out)
+        self.assertAlmostEqual(answer["inputs"]["nominal"], 38.1)
+        self.assertEqual(answer["units"]["lower"], "mm")
+        self.assertAlmostEqual(answer["results"]["lower"], 38.084)
+
+    def test_bad_input_is_exit_code_2_and_names_the_input(self):
+        for arguments, key in (
+            (("iso-limits", "nominal=abc", "zone=H7"), "nominal"),
+            (("iso-limits", "nominal=20", "zone=H7", "odd=1"), "odd"),
+            (("iso-limits", "nominal=20"), "zone"),
+            (("no-such",), "reckoner"),
+            (("iso-limits", "nominal"), "nominal"),
+        ):
+            with self.subTest(arguments):
+                code, out, _ = self.said(*arguments, "--json")
+                self.assertEqual(code, 2)
+                self.assertEqual(json.loads(out)["error"]["input"], key)
+
+    def test_a_stream_answers_every_line_and_goes_on_after_a_bad_one(self):
+        lines = [
+            '{"reckoner": "iso-limits", "inputs": {"nominal": 46, "zone": "H7"}}',
+            "not json",
+            '{"reckoner": "iso-limits", "inputs": {"nominal": NaN, "zone": "H7"}}',
+            '{"reckoner": "bolt-circle", "inputs": {"holes": 3, "diameter": "110mm"}}',
+            "[]",
+            '{"inputs": {}}',
+        ]
+        out = io.StringIO()
+        stream(io.StringIO("\n".join(lines)), out)
+        answers = [json.loads(line) for line in out.getvalue().splitlines()]
+        self.assertEqual(len(answers), 6)
+        self.assertEqual(answers[0]["results"]["upper"], 46.025)
+        self.assertEqual(answers[2]["error"]["input"], "nominal")
+        self.assertAlmostEqual(
+            answers[3]["results"]["chord"], 110 * math.sin(math.pi / 3)
+        )
+        self.assertEqual(answers[5]["error"]["input"], "reckoner")
+
+    def test_list_and_help_follow_from_the_registry(self):
+        _, listed, _ = self.said()
+        for name in reckonings():
+            self.assertIn(name, listed)
+            self.assertEqual(self.said(name, "--help")[0], 0)

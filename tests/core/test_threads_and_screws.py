@@ -1,0 +1,122 @@
+import math
+import unittest
+
+from machinon.core.bolt_circle import circle_from_span, hole_points
+from machinon.core.errors import BadInput
+from machinon.core.reckoning import reckon
+from machinon.core.screw_thread import metric_thread, nearest_metric, thread_limits
+from machinon.core.screws import cap_screws
+from machinon.core.tables import rows
+
+
+class MetricThreads(unittest.TestCase):
+    def test_printed_sizes(self):
+        """Pitch and minor diameter as ISO 724 prints them."""
+        for name, pitch_diameter, minor in (
+            ("M6", 5.350, 4.917),
+            ("M8", 7.188, 6.647),
+            ("M10", 9.026, 8.376),
+            ("M12", 10.863, 10.106),
+            ("M20", 18.376, 17.294),
+            ("M36", 33.402, 31.670),
+            ("M39x3", 37.051, 35.752),
+        ):
+            with self.subTest(name):
+                thread = metric_thread(name)
+                self.assertAlmostEqual(thread.pitch_diameter, pitch_diameter, places=3)
+                self.assertAlmostEqual(thread.minor_internal, minor, places=3)
+
+    def test_printed_limits(self):
+        """6H and 6g of ISO 965-2: M8 and M12."""
+        m8, m12 = (thread_limits(metric_thread(n)) for n in ("M8", "M12"))
+        self.assertAlmostEqual(m8.internal_minor_max, 6.912, places=3)
+        self.assertAlmostEqual(m8.internal_pitch_max, 7.348, places=3)
+        self.assertAlmostEqual(m8.external_major_max, 7.972, places=3)
+        self.assertAlmostEqual(m8.external_major_min, 7.760, places=3)
+        self.assertAlmostEqual(m12.internal_minor_max, 10.441, places=3)
+        self.assertAlmostEqual(m12.external_pitch_max, 10.829, places=3)
+        self.assertAlmostEqual(m12.external_pitch_min, 10.679, places=3)
+
+    def test_tables_agree_with_the_formulas_of_the_standard(self):
+        """ISO 965-1: TD1 = 230 P^0.7, Td2 = 90 P^0.4 d^0.1, TD2 = 1.32 Td2."""
+        # the printed figures are rounded to the R 40 series of preferred numbers
+        for row in rows("metric_thread_by_pitch"):
+            pitch = float(row["pitch_mm"])
+            minor = 433 * pitch - 190 * pitch**1.22 if pitch < 1 else 230 * pitch**0.7
+            major = 180 * pitch ** (2 / 3) - 3.15 / math.sqrt(pitch)
+            with self.subTest(pitch):
+                self.assertAlmostEqual(
+                    float(row["minor_internal_6_um"]) / minor, 1, delta=0.055
+                )
+                self.assertAlmostEqual(
+                    float(row["major_external_6_um"]) / major, 1, delta=0.055
+                )
+                self.assertAlmostEqual(
+                    float(row["g_deviation_um"]), -(15 + 11 * pitch), delta=1.6
+                )
+        for row in rows("metric_thread_pitch_diameter"):
+            pitch = float(row["pitch_mm"])
+            mean = math.sqrt(float(row["above_mm"]) * float(row["to_mm"]))
+            external = 90 * pitch**0.4 * mean**0.1
+            with self.subTest(row):
+                self.assertAlmostEqual(
+                    float(row["external_6_um"]) / external, 1, delta=0.06
+                )
+                self.assertAlmostEqual(
+                    float(row["internal_6_um"]) / (1.32 * external), 1, delta=0.06
+                )
+
+    def test_the_nose_is_recognised_from_its_readings(self):
+        self.assertEqual(nearest_metric(44.864, 4.5).name, "M45x4.5")
+        self.assertEqual(nearest_metric(38.85, 4.0).name, "M39x4")
+        self.assertIsNone(nearest_metric(38.1, 25.4 / 8), "1 1/2-8 is no metric thread")
+
+    def test_no_thread_by_that_name(self):
+        for name in ("M0", "M45x40", "5/16-18", "M", "M19"):
+            with self.subTest(name), self.assertRaises(BadInput) as no:
+                metric_thread(name)
+            self.assertEqual(no.exception.key, "thread")
+
+
+class Screws(unittest.TestCase):
+    def test_every_screw_goes_through_its_holes_and_into_its_counterbore(self):
+        for screw in cap_screws().values():
+            with self.subTest(screw.size):
+                self.assertLess(screw.diameter, screw.close)
+                self.assertLess(screw.close, screw.normal)
+                self.assertLess(screw.normal, screw.loose)
+                self.assertLess(screw.head_diameter, screw.counterbore)
+                self.assertGreater(screw.counterbore_depth, screw.head_height)
+                self.assertEqual(screw.head_height, screw.diameter)
+
+    def test_printed_clearance_holes(self):
+        """ISO 273, medium series."""
+        for size, hole in (("M5", 5.5), ("M6", 6.6), ("M8", 9), ("M12", 13.5)):
+            self.assertEqual(
+                reckon("clearance-hole", {"thread": size})["diameter"], hole
+            )
+
+
+class BoltCircles(unittest.TestCase):
+    def test_span_gives_back_the_circle(self):
+        """The span over two neighbours is the chord and one hole."""
+        for holes in (3, 4, 6):
+            points = hole_points(holes, 110)
+            span = math.dist(points[0], points[1]) + 7.9
+            self.assertAlmostEqual(circle_from_span(span, 7.9, holes), 110, places=9)
+
+    def test_first_hole_at_twelve_and_clockwise(self):
+        answer = reckon(
+            "bolt-circle",
+            {"holes": 4, "diameter": 100, "from": "12-oclock", "clockwise": True},
+        )
+        for point, wanted in zip(
+            answer["points"], ((0, 50), (50, 0), (0, -50), (-50, 0)), strict=True
+        ):
+            self.assertAlmostEqual(point[0], wanted[0], places=9)
+            self.assertAlmostEqual(point[1], wanted[1], places=9)
+        self.assertAlmostEqual(answer["chord"], 100 * math.sin(math.pi / 4))
+
+    def test_a_span_within_one_hole_is_refused(self):
+        with self.assertRaisesRegex(BadInput, "more than one hole"):
+            circle_from_span(7, 7.9, 3)

@@ -1,0 +1,87 @@
+"""The back plate of Ottermere Lane as plain values, for tests of the core."""
+
+from msgspec.structs import replace
+
+from machinon.core.coach import CutEntry
+from machinon.core.job import CutLog, Job, back_plate_job
+from machinon.core.plan import Plan, plan_of
+from machinon.core.shop import (
+    CHUCK_SURFACES,
+    NOSE_SURFACES,
+    STARTER_INSTRUMENTS,
+    Lathe,
+    Piece,
+    Reading,
+    Shop,
+    Surface,
+)
+
+SHOP = Shop(name="Ottermere Lane", instruments=STARTER_INSTRUMENTS)
+LATHE = Lathe(
+    "lathe",
+    "Centre lathe 165 × 700",
+    165,
+    700,
+    190,
+    (45, 70, 110, 180, 290, 460, 740, 1200),
+    "nose",
+)
+NOSE = {
+    "register": ("micrometer", 45.992, 45.994),
+    "register-length": ("depth-gauge", 12.02),
+    "thread-major": ("micrometer", 44.86),
+    "thread-pitch": ("thread-gauge", 4.5),
+    "nose-length": ("depth-gauge", 36.05),
+}
+CHUCK = {
+    "body": ("caliper", 130.0),
+    "recess": ("bore-gauge", 95.018, 95.022, 95.020),
+    "recess-depth": ("depth-gauge", 4.2),
+    "bolt-hole": ("caliper", 7.89),
+    "bolt-span": ("caliper", 103.15),
+}
+
+
+def read(surfaces: tuple[Surface, ...], readings: dict) -> tuple[Surface, ...]:
+    """The surfaces with readings: id: (instrument, sizes…)."""
+    return tuple(
+        replace(
+            one,
+            readings=tuple(
+                Reading(size, readings[one.id][0], temperature=20.0)
+                for size in readings[one.id][1:]
+            )
+            if one.id in readings
+            else (),
+        )
+        for one in surfaces
+    )
+
+
+def back_plate(**sizes) -> Job:
+    """The job with sizes of its plate changed."""
+    job = back_plate_job("plate", "Back plate", "", "lathe", "nose", "chuck")
+    return replace(job, plate=replace(job.plate, **sizes))
+
+
+def planned(job: Job | None = None, nose=NOSE, chuck=CHUCK, lathe=LATHE) -> Plan:
+    """The job worked out, with the scenario's readings or others."""
+    pieces = {
+        "nose": Piece(
+            "nose", "Spindle nose", "nose", "steel", read(NOSE_SURFACES, nose)
+        ),
+        "chuck": Piece(
+            "chuck",
+            "Three-jaw chuck",
+            "chuck",
+            "cast iron",
+            read(CHUCK_SURFACES, chuck),
+        ),
+    }
+    return plan_of(job or back_plate(), SHOP, lathe, pieces)
+
+
+def with_cuts(job: Job, start: float, *cuts: tuple[float, float | None]) -> Job:
+    """The job after cuts (dial from touch, measured)."""
+    entries = tuple(CutEntry(dial, measured) for dial, measured in cuts)
+    return replace(job, cut=CutLog(start=start, touch=0.0, entries=entries))
