@@ -1,0 +1,202 @@
+import dataclasses
+import math
+import unittest
+
+from machinon.core.plan import BOLTS, REGISTER, SPIGOT, THREAD
+from machinon.core.runout import resolve
+from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
+from machinon.draw.drawing import Circle, Line, Mark, Shape, Text
+from machinon.draw.film_drawing import film_drawing
+from machinon.draw.gauge_drawing import gauge_drawing
+from machinon.draw.hatching import hatch_lines
+from machinon.draw.plate_drawing import plate_drawing
+from machinon.draw.proof_drawing import band_drawing
+from machinon.draw.section import outline
+from machinon.draw.stack_drawing import stack_drawing
+from tests.scenario import CHUCK, back_plate, planned, with_cuts
+
+WIDTH, HEIGHT = 880.0, 500.0
+
+
+def texts(drawing) -> list[str]:
+    return [item.text for item in drawing.items if isinstance(item, Text)]
+
+
+def points(drawing):
+    for item in drawing.items:
+        match item:
+            case Line():
+                yield from (item.start, item.end)
+            case Shape():
+                yield from item.points
+            case Circle():
+                yield (item.centre[0] - item.radius, item.centre[1] - item.radius)
+                yield (item.centre[0] + item.radius, item.centre[1] + item.radius)
+            case Text() | Mark():
+                yield item.at
+
+
+class OnThePage(unittest.TestCase):
+    def test_nothing_is_drawn_off_the_page(self):
+        plan = planned(with_cuts(back_plate(), 96.0, (0.1, 95.81)))
+        step = plan.route[1].steps[4]
+        made = {
+            "plate": plate_drawing(plan, WIDTH, HEIGHT),
+            "small plate": plate_drawing(plan, 620, 360),
+            "stack": stack_drawing(plan, 540, 150),
+            "film": film_drawing(plan.plate, step, 148, 140),
+            "sneak": sneak_up_drawing(plan.cut_state, plan.advice, WIDTH, HEIGHT),
+            "rose": rose_drawing((0.01, 0, -0.01, 0), None, 0.02, 400, 300),
+            "proof": band_drawing(plan.proof[0], 400, 74),
+        }
+        for number in (REGISTER, THREAD, SPIGOT, BOLTS):
+            made[f"gauge {number}"] = gauge_drawing(
+                plan.fit(number), (95.02,), WIDTH, HEIGHT
+            )
+        for name, drawing in made.items():
+            with self.subTest(name):
+                self.assertTrue(drawing.items)
+                for x, y in points(drawing):
+                    self.assertTrue(math.isfinite(x) and math.isfinite(y))
+                    self.assertTrue(-1 <= x <= drawing.width + 1, (x, y))
+                    self.assertTrue(-1 <= y <= drawing.height + 1, (x, y))
+
+
+class PlateDrawing(unittest.TestCase):
+    def test_sizes_ruled_by_a_fit_carry_its_number(self):
+        drawing = plate_drawing(planned(), WIDTH, HEIGHT)
+        said = texts(drawing)
+        for size in ("⌀94.997", "⌀46.010", "⌀110.00", "M45 × 4.5"):
+            self.assertIn(size, said)
+        for number in "1234":
+            self.assertIn(number, said)
+
+    def test_the_section_is_to_scale(self):
+        """A vertical dimension is as long as its size, all at one scale."""
+        plan = planned()
+        drawing = plate_drawing(plan, WIDTH, HEIGHT)
+        uprights = sorted(
+            abs(i.start[1] - i.end[1])
+            for i in drawing.items
+            if isinstance(i, Line) and i.role == "dimension" and i.start[0] == i.end[0]
+        )
+        plate = plan.plate
+        scale = uprights[-1] / plate.flange_diameter
+        for size in (plate.bolt_circle, plate.spigot_diameter, plate.hub_diameter):
+            self.assertTrue(
+                any(abs(one / scale - size) < 0.01 for one in uprights), size
+            )
+
+    def test_a_contradiction_is_red_and_marked_at_the_size_itself(self):
+        drawing = plate_drawing(planned(back_plate(spigot_diameter=95.4)), 880, 500)
+        item = next(
+            i for i in drawing.items if isinstance(i, Text) and i.text == "⌀95.400"
+        )
+        self.assertEqual(item.role, "stop")
+        self.assertTrue(
+            any(isinstance(i, Mark) and i.kind == "stop" for i in drawing.items)
+        )
+        height = next(
+            i for i in drawing.items if isinstance(i, Text) and i.text == "3.5"
+        )
+        self.assertEqual(height.role, "text", "only the size at fault")
+
+    def test_every_size_can_be_chosen_where_it_stands(self):
+        drawing = plate_drawing(planned(), WIDTH, HEIGHT)
+        for tie in ("hub_diameter", "spigot_diameter", "flange_thickness", "bolts"):
+            spot = drawing.spot(tie)
+            self.assertTrue(spot.holds(spot.rect[0] + 2, spot.rect[1] + 2))
+
+    def test_inches_first_in_an_inch_shop(self):
+        said = texts(plate_drawing(planned(), WIDTH, HEIGHT, inch=True))
+        self.assertIn("⌀3.7400", said)
+        self.assertIn("94.997 mm", said)
+
+
+class GaugePictures(unittest.TestCase):
+    def test_bands_are_to_scale(self):
+        """What is left is the frame less twice the doubt of the mate."""
+        fit = planned().fit(SPIGOT)
+        drawing = gauge_drawing(fit, (95.018, 95.022), WIDTH, HEIGHT)
+        heights = {
+            i.role: i.points[2][1] - i.points[0][1]
+            for i in drawing.items
+            if isinstance(i, Shape) and i.closed and len(i.points) == 4
+        }
+        frame, left = heights["faint"], heights["cut"]
+        self.assertAlmostEqual(
+            left / frame, fit.band["band"] / (0.034 - 0.012), places=6
+        )
+
+    def test_readings_stand_on_the_mates_band(self):
+        drawing = gauge_drawing(planned().fit(SPIGOT), (95.018, 95.022), 880, 500)
+        dots = [i for i in drawing.items if isinstance(i, Circle)]
+        self.assertEqual(len(dots), 2)
+        self.assertGreater(dots[0].centre[1], dots[1].centre[1], "bigger is higher")
+
+    def test_nothing_left_is_said_in_the_picture(self):
+        chuck = {**CHUCK, "recess": ("caliper", 95.02)}
+        drawing = gauge_drawing(planned(chuck=chuck).fit(SPIGOT), (95.02,), 880, 500)
+        self.assertIn("nothing left", texts(drawing))
+
+
+class StackStrip(unittest.TestCase):
+    def test_pieces_and_fits_can_be_chosen(self):
+        drawing = stack_drawing(planned(), 540, 150)
+        ties = {spot.tie for spot in drawing.spots}
+        self.assertLessEqual({"nose", "chuck", "fit.1", "fit.4"}, ties)
+
+    def test_what_is_not_measured_is_named_instead_of_drawn(self):
+        drawing = stack_drawing(planned(chuck={}), 540, 150)
+        self.assertIn("plate to make", texts(drawing))
+
+
+class Charts(unittest.TestCase):
+    def test_cuts_come_down_on_the_band_of_a_shaft(self):
+        job = with_cuts(back_plate(), 96.0, (0.1, 95.81), (0.2, 95.62))
+        plan = planned(job)
+        drawing = sneak_up_drawing(plan.cut_state, plan.advice, 600, 400)
+        marks = [i for i in drawing.items if isinstance(i, Mark)]
+        heights = [m.at[1] for m in marks if m.kind == "measured"]
+        self.assertEqual(heights, sorted(heights))
+        self.assertEqual(len(heights), 3)
+
+    def test_the_rose_points_to_the_high_side(self):
+        readings = tuple(0.02 * math.cos(math.radians(45 * i - 90)) for i in range(8))
+        drawing = rose_drawing(readings, resolve(readings), 0.02, 400, 400)
+        needle = [i for i in drawing.items if isinstance(i, Line) and i.role == "stop"]
+        self.assertAlmostEqual(needle[0].end[0], 200, places=3)
+        self.assertLess(needle[0].end[1], 200, "90° is up the page")
+
+    def test_a_struck_reading_stays_in_the_picture(self):
+        drawing = readings_drawing(
+            [95.018, 95.519, 95.02],
+            [False, True, False],
+            [False] * 3,
+            95.019,
+            0.005,
+            400,
+            300,
+        )
+        self.assertIn("95.519 struck", texts(drawing))
+
+    def test_a_proof_line_shows_its_verdict_by_mark(self):
+        line = planned().proof[0]
+        loose = dataclasses.replace(line, size=line.upper + 0.1, verdict="failed")
+        kinds = [
+            i.kind for i in band_drawing(loose, 400, 74).items if isinstance(i, Mark)
+        ]
+        self.assertEqual(kinds, ["stop"])
+
+
+class Sections(unittest.TestCase):
+    def test_the_hatch_covers_the_cut_face_evenly(self):
+        """Line length times spacing is the area of the face."""
+        ring = outline([(0, 17, 36), (17, 35, 65)], [(0, 35, 20)])
+        area = 0.0
+        for (ax, ay), (bx, by) in zip(ring, (*ring[1:], ring[0]), strict=True):
+            area += (ax * by - bx * ay) / 2
+        lines = hatch_lines(ring, 0.25, "left")
+        self.assertAlmostEqual(
+            sum(math.dist(a, b) for a, b in lines) * 0.25 / abs(area), 1, delta=0.01
+        )
