@@ -21,7 +21,7 @@ from machinon.core.plan import Plan, plan_of
 from machinon.core.quantity import length_text, small_text
 from machinon.core.screw_thread import metric_thread
 from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
-from machinon.store.shop_file import Document, ShopFile, local_time, new_id
+from machinon.store.shop_file import Document, ShopFile, local_time
 
 
 @dataclass(frozen=True, slots=True)
@@ -478,7 +478,7 @@ class OpenJob:
                 ),
             )
         piece = Piece(
-            new_id(self.file.entries("piece"), self.job.name),
+            self.file.new_id(self.job.name),
             self.job.name,
             "plate",
             plate.material,

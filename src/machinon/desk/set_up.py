@@ -14,7 +14,7 @@ from machinon.core.shop import (
     Lathe,
     Piece,
 )
-from machinon.store.shop_file import ShopFile, new_id
+from machinon.store.shop_file import ShopFile
 
 NEW_CHUCK = "new"
 
@@ -78,11 +78,11 @@ def begin_back_plate(file: ShopFile, typed: Mapping[str, str]) -> Job:
     chuck = file.get(typed["chuck"]) if typed["chuck"] != NEW_CHUCK else None
     if chuck is None:
         chuck_name = _words(typed, "chuck_name", "what the chuck is called")
-        id = new_id(file.entries("piece"), chuck_name)
+        id = file.new_id(chuck_name)
         chuck = Piece(id, chuck_name, "chuck", "cast iron", CHUCK_SURFACES)
     assert isinstance(chuck, Piece)
     job = back_plate_job(
-        new_id(file.entries("job"), name),
+        file.new_id(name),
         name,
         typed.get("reason", "").strip(),
         lathe.id,

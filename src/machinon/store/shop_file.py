@@ -8,7 +8,7 @@ import datetime
 import os
 import sqlite3
 import zlib
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
@@ -181,6 +181,17 @@ class ShopFile:
         query = sa.select(sa.func.count()).where(_revision.c.document_id == id)
         with self.together() as connection:
             return int(connection.execute(query).scalar_one())
+
+    def new_id(self, name: str) -> str:
+        """An id made from a name that no document of any kind has ever had."""
+        letters = "".join(c if c.isalnum() else "-" for c in name.lower())
+        base = "-".join(part for part in letters.split("-") if part)[:40] or "item"
+        with self.together() as connection:
+            taken = set(connection.execute(sa.select(_document.c.id)).scalars())
+        number, candidate = 2, base
+        while candidate in taken:
+            candidate, number = f"{base}-{number}", number + 1
+        return candidate
 
     # -- writing ---------------------------------------------------------
 
@@ -434,14 +445,3 @@ def copy_shop(source: Path, target: Path) -> None:
     """A consistent copy of a shop file, open or not."""
     with sqlite3.connect(source) as a, sqlite3.connect(target) as b:
         a.backup(b)
-
-
-def new_id(documents: Sequence[Entry], name: str) -> str:
-    """An id from a name that no listed document has."""
-    base = "".join(c if c.isalnum() else "-" for c in name.lower()).strip("-") or "item"
-    base = "-".join(part for part in base.split("-") if part)[:40]
-    taken = {entry.id for entry in documents}
-    number, candidate = 2, base
-    while candidate in taken:
-        candidate, number = f"{base}-{number}", number + 1
-    return candidate

@@ -1,0 +1,96 @@
+"""A real window on a throw-away shop, driven by keys and clicks."""
+
+import os
+import tempfile
+import unittest
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
+
+from machinon.desk.settings import Settings
+from machinon.desk.theme import load_fonts
+from machinon.desk.window import MainWindow
+from machinon.store.demo_shop import demo_shop
+from machinon.store.shop_file import open_shop
+
+
+def application() -> QApplication:
+    app = QApplication.instance()
+    if app is None:
+        app = QApplication([])
+        load_fonts()
+    return app
+
+
+class WindowCase(unittest.TestCase):
+    """Opens a window for each test. demo: on the demo shop, else an empty one."""
+
+    demo = True
+
+    def setUp(self):
+        self.app = application()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        self.path = (
+            demo_shop(self.folder) if self.demo else self.folder / "shop.machinon"
+        )
+        self.open_window()
+
+    def open_window(self):
+        """A window on the shop file, as at a start."""
+        file = open_shop(self.path, durable=False)
+        self.window = MainWindow(file, Settings(None), self.folder)
+        self.window.resize(1280, 800)
+        self.window.show()
+        self.app.processEvents()
+        self.addCleanup(self.close_window)
+
+    def close_window(self):
+        if self.window is not None:
+            self.window.close()
+            self.window.deleteLater()
+            self.window = None
+            self.app.processEvents()
+
+    @property
+    def job(self):
+        return self.window.job
+
+    def stage(self, name: str) -> QWidget:
+        """Go to a stage by its command; returns its view."""
+        self.window.actions_by_id[f"stage.{name}"].trigger()
+        self.app.processEvents()
+        self.assertEqual(self.window.job_page().stage, name)
+        return self.window.job_page().view()
+
+    def type(self, entry: QLineEdit, text: str, enter: bool = True):
+        """Type over what stands in an entry, as a person does."""
+        entry.setFocus()
+        entry.selectAll()
+        QTest.keyClick(entry, Qt.Key.Key_Delete)
+        QTest.keyClicks(entry, text)
+        if enter:
+            QTest.keyClick(entry, Qt.Key.Key_Return)
+        self.app.processEvents()
+
+    def click(self, widget: QWidget, at: QPoint | None = None):
+        if at is None:
+            QTest.mouseClick(widget, Qt.MouseButton.LeftButton)
+        else:
+            QTest.mouseClick(
+                widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at
+            )
+        self.app.processEvents()
+
+    def choose(self, combo: QComboBox, data: object):
+        """Choose a line of a list by its data."""
+        at = combo.findData(data)
+        self.assertGreaterEqual(at, 0, f"{data!r} is not in the list")
+        combo.setCurrentIndex(at)
+        combo.activated.emit(at)
+        self.app.processEvents()
