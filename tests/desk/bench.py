@@ -7,7 +7,7 @@ from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
 
@@ -55,6 +55,8 @@ class WindowCase(unittest.TestCase):
             self.window.close()
             self.window.deleteLater()
             self.window = None
+            # outside an event loop nothing else lets go of what is to be deleted
+            self.app.sendPostedEvents(None, QEvent.Type.DeferredDelete)
             self.app.processEvents()
 
     @property

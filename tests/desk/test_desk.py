@@ -1,0 +1,348 @@
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+import unittest
+from pathlib import Path
+
+import pypdf
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QImage, QKeySequence, QRawFont
+from PySide6.QtTest import QTest
+
+from machinon.core.errors import MachinonError
+from machinon.desk import sheet
+from machinon.desk.commands import COMMANDS
+from machinon.desk.settings import SETTINGS, Settings
+from machinon.desk.shoot import JOB, finish, shoot
+from machinon.desk.theme import BLUED, FONT_FILES, PAPER, THEMES
+from machinon.draw.drawing import Text
+from tests.desk.bench import WindowCase, application
+
+
+class Tables(WindowCase):
+    def test_every_command_has_a_handler_and_no_keys_are_given_twice(self):
+        handlers = self.window.handlers()
+        self.assertEqual({c.id for c in COMMANDS}, set(handlers))
+        keys = [QKeySequence(c.keys).toString() for c in COMMANDS if c.keys]
+        self.assertEqual(len(keys), len(set(keys)))
+        self.assertNotIn("", keys, "every key is one Qt knows")
+
+    def test_a_setting_that_is_not_allowed_falls_back(self):
+        path = self.folder / "settings.ini"
+        kept = Settings(path)
+        kept.put("font_scale", 150)
+        self.assertEqual(Settings(path).get("font_scale"), 150)
+        path.write_text("[General]\nfont_scale=17\ntheme=rainbow\n")
+        for key in ("font_scale", "theme"):
+            self.assertEqual(Settings(path).get(key), SETTINGS[key].default)
+
+
+class Themes(unittest.TestCase):
+    def test_the_shipped_fonts_have_every_sign(self):
+        application()
+        folder = Path(sheet.__file__).parent / "fonts"
+        fonts = [QRawFont(str(folder / name), 20) for name in FONT_FILES]
+        for sign in "⌀±°′″µ−×½‹…“”0123456789":
+            self.assertTrue(
+                any(font.supportsCharacter(ord(sign)) for font in fonts), sign
+            )
+
+    def test_every_ink_can_be_read_on_its_ground(self):
+        """Contrast of at least 4.5 : 1 (WCAG 2.1, 1.4.3) for text and marks."""
+        for theme in THEMES.values():
+            self.assertEqual(theme.inks.keys(), BLUED.inks.keys())
+            for role in ("text", "faint", "cut", "measured", "proved", "stop"):
+                for ground in ("ground", "panel"):
+                    with self.subTest(theme=theme.key, role=role, ground=ground):
+                        self.assertGreaterEqual(
+                            _contrast(theme.ink(role), theme.ink(ground)), 4.5
+                        )
+
+
+def _contrast(one, other) -> float:
+    def light(color):
+        parts = (color.redF(), color.greenF(), color.blueF())
+        linear = [
+            p / 12.92 if p <= 0.04045 else ((p + 0.055) / 1.055) ** 2.4 for p in parts
+        ]
+        return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+    a, b = sorted((light(one), light(other)))
+    return (b + 0.05) / (a + 0.05)
+
+
+class AtTheDesk(WindowCase):
+    def setUp(self):
+        super().setUp()
+        self.window.open_job(JOB)
+        self.app.processEvents()
+
+    def test_it_opens_in_the_stage_it_was_left_in(self):
+        self.assertEqual(self.window.job_page().stage, "cut")
+
+    def test_a_changed_reading_is_seen_in_every_stage_at_once(self):
+        """The recess read 20 µm larger: all that shows the spigot follows."""
+        piece = self.stage("piece")
+        before = self.drawn(piece)
+        self.assertIn("⌀94.997", before)
+        survey = self.stage("survey")
+        survey.choose("chuck-130", "recess")
+        for index in (0, 1, 3, 4):
+            self.job.strike("chuck-130", "recess", index, "worn edge")
+        for size in ("95.038", "95.042", "95.04"):
+            self.type(survey.reading.edit, size)
+        self.assertIn("⌀95.017", self.drawn(self.stage("piece")))
+        self.assertIn("95.01", self.window.job_page().targets.itemAt(2).widget().text())
+        cut = self.stage("cut")
+        self.assertIn("2.", cut.passes.text())
+        self.assertAlmostEqual(self.job.plan.cut_state.aim, 95.017, delta=0.0006)
+
+    def drawn(self, view):
+        view.refresh()
+        return [i.text for i in view.drawing.drawing().items if isinstance(i, Text)]
+
+    def test_take_back_works_in_every_stage(self):
+        def step():
+            self.window.actions_by_id["edit.undo"].trigger()
+
+        survey = self.stage("survey")
+        survey.choose("chuck-130", "recess")
+        self.type(survey.reading.edit, "95.021")
+        for act, change in (
+            ("survey", lambda: None),
+            ("fits", lambda: self.job.choose_fit(3, "easy")),
+            ("piece", lambda: self.job.set_size("hub_diameter", "80")),
+            ("route", lambda: self.job.mark_step("holes", True)),
+            ("cut", lambda: self.job.cut_made()),
+            ("proof", lambda: self.job.set_thread_tried(True)),
+        ):
+            with self.subTest(act):
+                self.stage(act)
+                if act == "survey":
+                    before = None
+                else:
+                    before = self.job.job
+                    change()
+                    self.assertNotEqual(self.job.job, before)
+                step()
+                if before is not None:
+                    self.assertEqual(self.job.job, before)
+        self.assertEqual(len(self.job.surface("chuck-130", "recess").readings), 5)
+        self.window.actions_by_id["edit.redo"].trigger()
+
+    def test_ctrl_z_in_an_empty_entry_takes_back_the_last_act(self):
+        view = self.stage("cut")
+        count = len(self.job.job.cut.entries)
+        self.type(view.field.edit, "")
+        self.assertEqual(len(self.job.job.cut.entries), count + 1)
+        ctrl = Qt.KeyboardModifier.ControlModifier
+        QTest.keyClick(view.field.edit, Qt.Key.Key_Z, ctrl)
+        self.assertEqual(len(self.job.job.cut.entries), count)
+
+    def test_bad_input_is_answered_where_it_was_typed_and_loses_nothing(self):
+        survey = self.stage("survey")
+        for typed in ("abc", "", "nan", "9e9", "-3", "95,02"):
+            with self.subTest(typed):
+                self.type(survey.reading.edit, typed)
+                self.assertTrue(survey.reading.refused)
+                self.assertEqual(survey.reading.text(), typed)
+                self.assertTrue(survey.reading.message.text())
+        cut = self.stage("cut")
+        self.type(cut.field.edit, "1.1")
+        self.assertIn("2.04 or more is allowed", cut.field.message.text())
+        proof = self.stage("proof")
+        self.type(proof.runout.edit, "0.01 0.02")
+        self.assertIn("at least 3", proof.runout.message.text())
+        self.assertEqual(proof.runout.text(), "0.01 0.02")
+
+    def test_the_number_pad_types_into_the_entry(self):
+        view = self.stage("cut")
+        for key in ("2", ".", "2", "8", "⌫", "6"):
+            view._pad(key)
+        self.assertEqual(view.field.text(), "2.26")
+        self.click(view.enter_button)
+        self.assertAlmostEqual(self.job.job.cut.entries[-1].dial, 0.53)
+        self.assertEqual(view.head.text(), "Measure now")
+
+    def test_a_reading_past_the_band_is_said_before_anything_else(self):
+        view = self.stage("cut")
+        self.type(view.field.edit, "")
+        self.type(view.field.edit, "94.95")
+        self.assertEqual(view.head.text(), "Stop: past the band")
+
+    def test_at_the_machine_only_the_stage_is_left(self):
+        self.stage("cut")
+        self.window.at_the_machine()
+        self.assertFalse(self.window.job_page().rail.isVisible())
+        QTest.keyClick(self.window, Qt.Key.Key_Escape)
+        self.assertTrue(self.window.job_page().rail.isVisible())
+
+    def test_inches_first_changes_figures_not_sizes(self):
+        plate = self.job.plan.plate
+        self.window.actions_by_id["view.units"].trigger()
+        self.assertEqual(self.job.plan.plate, plate)
+        view = self.stage("fits")
+        view.show_fit(3)
+        self.assertEqual(view.cylinder.aim.text(), "⌀3.7400")
+
+    def test_every_theme_and_scale_shows_every_stage(self):
+        for command in ("view.theme", "view.larger", "view.larger", "view.smaller"):
+            self.window.actions_by_id[command].trigger()
+            for name in ("survey", "fits", "piece", "route", "cut", "proof"):
+                self.stage(name)
+        self.assertEqual(self.window.look.theme, PAPER)
+        self.assertEqual(self.window.look.scale, 1.15)
+
+    def test_a_number_opens_to_its_working(self):
+        view = self.stage("fits")
+        view.show_fit(3)
+        view.cylinder.band._open()
+        opened = [w for w in self.app.topLevelWidgets() if "Working" in w.windowTitle()]
+        self.assertTrue(opened)
+        opened[0].close()
+
+    def test_the_daybook_can_be_read_found_in_and_added_to(self):
+        self.window.actions_by_id["job.daybook"].trigger()
+        page = self.window.pages.currentWidget()
+        self.type(page.note.edit, "The plate rings: chill in the casting?")
+        self.assertEqual(page.lines.topLevelItem(0).text(2)[:9], "The plate")
+        self.type(page.find.edit, "thimble", enter=False)
+        self.assertEqual(page.lines.topLevelItemCount(), 1)
+
+
+class OtherJobs(WindowCase):
+    def test_a_job_without_a_piece_family_says_so_and_survives_every_stage(self):
+        self.window.open_job("dial-hub")
+        for name in ("survey", "fits"):
+            self.assertIsNotNone(self.stage(name))
+        self.assertIsNone(self.stage("route"))
+        self.assertIn("not built", self.window.job_page().unready.text())
+
+
+class Paper(WindowCase):
+    def setUp(self):
+        super().setUp()
+        self.window.open_job(JOB)
+
+    def test_the_proof_is_one_page_with_its_verdict(self):
+        finish(self.job)
+        path = self.folder / "proof.pdf"
+        sheet.write_sheet(self.job.plan, path)
+        pages = pypdf.PdfReader(path).pages
+        self.assertEqual(len(pages), 1)
+        text = " ".join(pages[0].extract_text().split())
+        self.assertIn("Back plate for the 130 mm three-jaw", text)
+        self.assertIn("Proved", text)
+
+    def test_the_drawing_is_written_whole_as_svg_and_pdf(self):
+        for kind, start in (("svg", b"<?xml"), ("pdf", b"%PDF")):
+            path = self.folder / f"drawing.{kind}"
+            sheet.write_drawing(self.job.plan, path)
+            self.assertTrue(path.read_bytes().startswith(start))
+        self.assertEqual(list(self.folder.glob(".*part")), [])
+
+    def test_a_folder_that_is_not_there_gives_a_message(self):
+        for name in ("drawing.svg", "drawing.pdf"):
+            with self.assertRaisesRegex(MachinonError, "could not be written"):
+                sheet.write_drawing(self.job.plan, self.folder / "none" / name)
+
+
+class Starting(unittest.TestCase):
+    def machinon(self, *arguments, **environment):
+        return subprocess.run(
+            [sys.executable, "-m", "machinon", *arguments],
+            capture_output=True,
+            text=True,
+            env={**os.environ, "QT_QPA_PLATFORM": "offscreen", **environment},
+            timeout=60,
+        )
+
+    def test_version_and_help(self):
+        self.assertRegex(self.machinon("--version").stdout, r"^Machinon \d")
+        self.assertIn("--demo", self.machinon("--help").stdout)
+
+    def test_a_wrong_file_is_named_and_left_as_it_is(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "letter.txt"
+            path.write_text("Dear all")
+            done = self.machinon("--shop", str(path))
+            self.assertEqual(done.returncode, 2)
+            self.assertIn("not a Machinon shop file", done.stderr)
+            self.assertNotIn("Traceback", done.stderr)
+            self.assertEqual(path.read_text(), "Dear all")
+
+    def test_shooting_gives_a_picture_of_every_view(self):
+        from machinon.store.demo_shop import demo_shop
+        from machinon.store.shop_file import open_shop
+
+        application()
+        with tempfile.TemporaryDirectory() as folder:
+            file = open_shop(demo_shop(Path(folder)), durable=False)
+            shoot(file, Path(folder), Path(folder) / "shots")
+            names = {p.stem for p in (Path(folder) / "shots").glob("*.png")}
+            self.assertLessEqual(
+                {"start", "survey", "fits", "piece", "route", "cut", "proof"}, names
+            )
+            image = QImage(str(Path(folder) / "shots" / "cut.png"))
+            self.assertEqual((image.width(), image.height()), (1280, 800))
+
+
+@unittest.skipUnless(shutil.which("Xvfb"), "Xvfb is not installed")
+class RealWindow(unittest.TestCase):
+    """The program as it is started, in a real window on a screen of its own."""
+
+    def test_it_starts_shows_itself_and_ends_cleanly(self):
+        read, write = os.pipe()
+        screen = subprocess.Popen(
+            ["Xvfb", "-displayfd", str(write), "-screen", "0", "1280x800x24"],
+            pass_fds=(write,),
+            stderr=subprocess.DEVNULL,
+        )
+        os.close(write)
+        with os.fdopen(read) as told:
+            display = f":{told.readline().strip()}"
+        environment = {**os.environ, "DISPLAY": display, "QT_QPA_PLATFORM": "xcb"}
+        program = subprocess.Popen(
+            [sys.executable, "-c", _SEEN],
+            env=environment,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.PIPE,
+            text=True,
+        )
+        try:
+            out, err = program.communicate(timeout=60)
+        finally:
+            program.kill()
+            screen.send_signal(signal.SIGTERM)
+            screen.wait()
+        self.assertEqual(program.returncode, 0, err)
+        self.assertIn("xcb cut 2.26", out)
+
+
+_SEEN = """
+import sys, tempfile
+from pathlib import Path
+from PySide6.QtWidgets import QApplication
+from PySide6.QtTest import QTest
+from PySide6.QtCore import Qt
+from machinon.desk.settings import Settings
+from machinon.desk.theme import load_fonts
+from machinon.desk.window import MainWindow
+from machinon.store.demo_shop import demo_shop
+from machinon.store.shop_file import open_shop
+app = QApplication([])
+load_fonts()
+with tempfile.TemporaryDirectory() as folder:
+    file = open_shop(demo_shop(Path(folder)), durable=False)
+    window = MainWindow(file, Settings(None), Path(folder))
+    window.show()
+    QTest.qWaitForWindowExposed(window)
+    QTest.mouseClick(window.pages.currentWidget().jobs[0], Qt.MouseButton.LeftButton)
+    app.processEvents()
+    page = window.job_page()
+    print(app.platformName(), page.stage, page.view().large.text())
+    window.close()
+"""
