@@ -260,4 +260,25 @@ def reckon(name: str, inputs: Mapping[str, Any], inch: bool = False) -> Answer:
     known = reckonings()
     if name not in known:
         raise unknown("reckoner", name, known)
-    return known[name].answer(inputs, inch)
+    # an answer follows from its inputs alone: a plan asks most of them again
+    question = (name, inch, *((key, _fixed(value)) for key, value in inputs.items()))
+    try:
+        found = _answered.get(question)
+    except TypeError:  # an input that is a mapping, say
+        return known[name].answer(inputs, inch)
+    if found is None:
+        if len(_answered) >= MOST_ANSWERS:
+            _answered.clear()
+        found = _answered[question] = known[name].answer(inputs, inch)
+    return found
+
+
+MOST_ANSWERS = 2000
+_answered: dict[tuple[Any, ...], Answer] = {}
+
+
+def _fixed(value: Any) -> Any:
+    """The value as part of a key; 1, 1.0 and True are different questions."""
+    if isinstance(value, list | tuple):
+        return tuple(_fixed(one) for one in value)
+    return (type(value), value)

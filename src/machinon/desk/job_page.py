@@ -1,5 +1,8 @@
 """The open job: the stack on top, the six stages, the line of notes below."""
 
+from collections.abc import Mapping
+from dataclasses import dataclass
+
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QKeyEvent,
@@ -52,6 +55,16 @@ VIEWS: dict[Stage, type[StageView]] = {
 BEFORE_PIECE: tuple[Stage, ...] = ("survey", "fits")
 
 
+@dataclass(frozen=True, slots=True)
+class RailState:
+    """What the rail shows: where one is, what is open, what is not built, grave."""
+
+    stage: Stage
+    open: Mapping[Stage, int]
+    missing: tuple[Stage, ...]
+    grave: tuple[Stage, ...]
+
+
 class StageRail(QWidget):
     """The six stages on one scribed line; each says what is still open in it.
 
@@ -63,23 +76,25 @@ class StageRail(QWidget):
     def __init__(self, look: Look) -> None:
         super().__init__()
         self._look = look
-        self.stage: Stage = "survey"
-        self.open: dict[Stage, int] = {}
-        self.missing: tuple[Stage, ...] = ()
-        self.grave: tuple[Stage, ...] = ()
+        self.state = RailState("survey", {}, (), ())
         self.setFixedHeight(look.px(50))
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setAccessibleName("Stages of the job")
         self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def show_state(self, state: RailState) -> None:
+        if state != self.state:
+            self.state = state
+            self.update()
 
     def place_of(self, stage: Stage) -> QRectF:
         width = self.width() / len(STAGES)
         return QRectF(STAGES.index(stage) * width, 0, width, self.height())
 
     def says(self, stage: Stage) -> str:
-        if stage in self.missing:
+        if stage in self.state.missing:
             return "not for this piece yet"
-        count = self.open.get(stage, 0)
+        count = self.state.open.get(stage, 0)
         return f"{count} open" if count else "nothing open"
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -92,8 +107,8 @@ class StageRail(QWidget):
         painter.drawLine(0, y, self.width(), y)
         for stage in STAGES:
             place = self.place_of(stage)
-            here = stage == self.stage
-            off = stage in self.missing
+            here = stage == self.state.stage
+            off = stage in self.state.missing
             left = place.left() + px(30)
             # ticks of a rule: where a stage begins
             painter.setPen(QPen(theme.ink("thin"), 1.2))
@@ -103,8 +118,8 @@ class StageRail(QWidget):
             if here:
                 painter.setPen(QPen(theme.ink("cut"), px(4)))
                 painter.drawLine(round(place.left()), y, round(place.right()), y)
-            mark: MarkKind = "cut" if self.open.get(stage) else "proved"
-            if stage in self.grave:
+            mark: MarkKind = "cut" if self.state.open.get(stage) else "proved"
+            if stage in self.state.grave:
                 mark = "stop"
             if not off:
                 paint_mark(
@@ -144,7 +159,7 @@ class StageRail(QWidget):
         if step is None:
             super().keyPressEvent(event)
             return
-        at = (STAGES.index(self.stage) + step) % len(STAGES)
+        at = (STAGES.index(self.state.stage) + step) % len(STAGES)
         self.stage_chosen.emit(STAGES[at])
 
 
@@ -198,6 +213,7 @@ class JobPage(QWidget):
             self._stack,
             "The stack: nose, plate and chuck along their axis",
             12,
+            "ground",
         )
         self.stack.spot_chosen.connect(self._on_stack_chosen)
         self.rail = StageRail(self.look)
@@ -288,15 +304,16 @@ class JobPage(QWidget):
         self.reason.setText(self.job.job.reason)
         self.stack.refresh()
         self._fill_targets()
-        self.rail.stage = self.stage
-        self.rail.open = {stage: len(plan.open.get(stage, ())) for stage in STAGES}
-        self.rail.missing = (
-            ()
-            if self.job.job.plate is not None
-            else tuple(stage for stage in STAGES if stage not in BEFORE_PIECE)
+        self.rail.show_state(
+            RailState(
+                self.stage,
+                {stage: len(plan.open.get(stage, ())) for stage in STAGES},
+                ()
+                if self.job.job.plate is not None
+                else tuple(stage for stage in STAGES if stage not in BEFORE_PIECE),
+                plan.grave_stages,
+            )
         )
-        self.rail.grave = plan.grave_stages
-        self.rail.update()
         view = self.view()
         if view is None:
             self.unready.setText(

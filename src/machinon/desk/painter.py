@@ -1,18 +1,22 @@
 """Paints a Drawing with a theme's inks; decides nothing about the layout."""
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+import functools
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QFontMetricsF, QPainter, QPen, QPolygonF
 
 from machinon.desk.theme import Theme, font
-from machinon.draw.drawing import Circle, Drawing, Line, Mark, Shape, Text
+from machinon.draw.drawing import Circle, Drawing, Line, Mark, Role, Shape, Text
 from machinon.draw.hatching import hatch_lines
 
 HATCH_SPACING = 7.0
 _DASHES = {"centre": [9.0, 3.0, 2.0, 3.0], "hidden": [5.0, 3.0]}
 
 
-def paint(painter: QPainter, drawing: Drawing, theme: Theme) -> None:
-    """Paint every item, back to front, on the painter's page."""
+def paint(
+    painter: QPainter, drawing: Drawing, theme: Theme, ground: Role = "panel"
+) -> None:
+    """Paint every item, back to front; ground: what the page itself is."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for item in drawing.items:
         match item:
@@ -26,13 +30,14 @@ def paint(painter: QPainter, drawing: Drawing, theme: Theme) -> None:
             case Shape():
                 _paint_shape(painter, item, theme)
             case Text():
-                _paint_text(painter, item, theme)
+                _paint_text(painter, item, theme, ground)
             case Mark():
                 paint_mark(painter, item, theme)
 
 
-def _pen(role: str, width: float, theme: Theme) -> QPen:
-    pen = QPen(theme.ink(role), width)  # type: ignore[arg-type]
+@functools.lru_cache(maxsize=512)
+def _pen(role: Role, width: float, theme: Theme) -> QPen:
+    pen = QPen(theme.ink(role), width)
     pen.setCapStyle(Qt.PenCapStyle.FlatCap)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     if role in _DASHES:
@@ -48,10 +53,10 @@ def _paint_shape(painter: QPainter, shape: Shape, theme: Theme) -> None:
         painter.drawPolygon(polygon)
     if shape.hatch:
         # bands hatch in their own ink, sections in the hatch's
-        role = "hatch" if shape.role == "outline" else shape.role
+        role: Role = "hatch" if shape.role == "outline" else shape.role
         painter.setPen(_pen(role, 0.9, theme))
-        for a, b in hatch_lines(shape.points, HATCH_SPACING, shape.hatch):
-            painter.drawLine(QPointF(*a), QPointF(*b))
+        lines = hatch_lines(shape.points, HATCH_SPACING, shape.hatch)
+        painter.drawLines([QLineF(*a, *b) for a, b in lines])
     painter.setPen(_pen(shape.role, shape.width, theme))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     if shape.closed:
@@ -60,20 +65,25 @@ def _paint_shape(painter: QPainter, shape: Shape, theme: Theme) -> None:
         painter.drawPolyline(polygon)
 
 
-def _paint_text(painter: QPainter, item: Text, theme: Theme) -> None:
-    made = font(item.size, item.bold)
-    painter.setFont(made)
-    metrics = QFontMetricsF(made)
-    width = metrics.horizontalAdvance(item.text)
+def _paint_text(painter: QPainter, item: Text, theme: Theme, ground: Role) -> None:
+    painter.setFont(font(item.size, item.bold))
+    width, rise = _extent(item.text, item.size, item.bold)
     x, y = item.at
     left = {"left": x, "centre": x - width / 2, "right": x - width}[item.anchor]
     if item.backed:
         painter.fillRect(
             QRectF(left - 3, y - item.size * 0.6, width + 6, item.size * 1.2),
-            theme.ink("panel"),
+            theme.ink(ground),
         )
     painter.setPen(QPen(theme.ink(item.role)))
-    painter.drawText(QPointF(left, y + metrics.capHeight() / 2), item.text)
+    painter.drawText(QPointF(left, y + rise / 2), item.text)
+
+
+@functools.lru_cache(maxsize=4096)
+def _extent(text: str, size: float, bold: bool) -> tuple[float, float]:
+    """How wide a text is set, and how tall its capitals are."""
+    metrics = QFontMetricsF(font(size, bold))
+    return metrics.horizontalAdvance(text), metrics.capHeight()
 
 
 def paint_mark(painter: QPainter, mark: Mark, theme: Theme) -> None:

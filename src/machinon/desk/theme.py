@@ -1,5 +1,6 @@
 """The two themes, the fonts and the style sheet: scribed lines on blued steel."""
 
+import functools
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from importlib import resources
@@ -13,7 +14,7 @@ FAMILIES = ["B612", "Routed Gothic"]  # the second has the drafting signs
 FONT_FILES = ("B612-Regular.otf", "B612-Bold.otf", "routed-gothic.ttf")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)  # one of each: told by identity
 class Theme:
     """A set of inks: one colour for each role that a drawing or a text names."""
 
@@ -24,7 +25,12 @@ class Theme:
     line: str  # edges of panels
 
     def ink(self, role: Role) -> QColor:
-        return QColor(self.inks[role])
+        return _color(self.inks[role])
+
+
+@functools.cache
+def _color(code: str) -> QColor:
+    return QColor(code)
 
 
 BLUED = Theme(
@@ -88,9 +94,14 @@ def load_fonts() -> None:
 
 def font(size: float, bold: bool = False) -> QFont:
     """The interface's font at a height in pixels."""
+    return _font(max(round(size), 6), bold)
+
+
+@functools.cache
+def _font(pixels: int, bold: bool) -> QFont:
     made = QFont()
     made.setFamilies(FAMILIES)
-    made.setPixelSize(max(round(size), 6))
+    made.setPixelSize(pixels)
     made.setBold(bold)
     return made
 

@@ -5,7 +5,6 @@ from collections.abc import Callable
 from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QAction,
-    QColor,
     QContextMenuEvent,
     QGuiApplication,
     QKeyEvent,
@@ -34,7 +33,7 @@ from machinon.core.quantity import LENGTH, Kind, length_text, parse
 from machinon.core.reckoning import Answer
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import Theme
-from machinon.draw.drawing import Drawing, Mark, MarkKind, Spot
+from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot
 
 Maker = Callable[[float, float, float], Drawing]
 
@@ -58,8 +57,18 @@ class DrawingView(QWidget):
 
     spot_chosen = Signal(str, QRectF)
 
-    def __init__(self, look: Look, maker: Maker, name: str, size: float = 13.0) -> None:
+    def __init__(
+        self,
+        look: Look,
+        maker: Maker,
+        name: str,
+        size: float = 13.0,
+        ground: Role = "panel",
+    ) -> None:
         super().__init__()
+        self._ground: Role = ground
+        # paints its own ground, so that what lies under it need not be painted
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self._look = look
         self._maker = maker
         self._size = size
@@ -82,8 +91,10 @@ class DrawingView(QWidget):
         return self._drawing
 
     def refresh(self) -> None:
-        self._drawing = None
-        self.update()
+        """Lay out again; painted only where something has changed."""
+        before, self._drawing = self._drawing, None
+        if before is None or self.drawing() != before:
+            self.update()
 
     def rect_of(self, tie: str) -> QRectF | None:
         spot = self.drawing().spot(tie)
@@ -102,7 +113,8 @@ class DrawingView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         drawing = self.drawing()
-        paint(painter, drawing, self._look.theme)
+        painter.fillRect(self.rect(), self._look.theme.ink(self._ground))
+        paint(painter, drawing, self._look.theme, self._ground)
         if self.hasFocus() and 0 <= self._at < len(drawing.spots):
             painter.setPen(QPen(self._look.theme.ink("lit"), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -449,10 +461,3 @@ def clear_layout(layout: QVBoxLayout | QHBoxLayout) -> None:
         if widget is not None:
             widget.hide()
             widget.deleteLater()
-
-
-def tinted(theme: Theme, role: str, strength: int) -> QColor:
-    """A see-through wash of a role's ink for grounds. strength: 0 to 255."""
-    ink = theme.ink(role)  # type: ignore[arg-type]
-    ink.setAlpha(strength)
-    return ink

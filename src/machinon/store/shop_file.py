@@ -64,6 +64,30 @@ _daybook = sa.Table(
     sa.Column("says", sa.String),
 )
 
+# the statements of an act, built once: every reading goes through them
+_DROP_UNDONE = (
+    sa.update(_act)
+    .where(_act.c.context == sa.bindparam("of"), _act.c.state == "undone")
+    .values(state="dropped")
+)
+_NEW_ACT = sa.insert(_act)
+_NEW_REVISION = sa.insert(_revision)
+_NEW_DOCUMENT = sa.insert(_document)
+_NEW_LINE = sa.insert(_daybook)
+_CURRENT = sa.select(_document.c.revision_id).where(
+    _document.c.id == sa.bindparam("document")
+)
+_POINT = (
+    sa.update(_document)
+    .where(_document.c.id == sa.bindparam("document"))
+    .values(
+        kind=sa.bindparam("kind"),
+        name=sa.bindparam("name"),
+        touched_at=sa.bindparam("touched_at"),
+        revision_id=sa.bindparam("revision_id"),
+    )
+)
+
 _decoder = msgspec.json.Decoder(Document)
 
 
@@ -203,19 +227,13 @@ class ShopFile:
         """
         at = self._clock()
         with self.together() as connection:
-            connection.execute(
-                sa.update(_act)
-                .where(_act.c.context == context, _act.c.state == "undone")
-                .values(state="dropped")
-            )
+            connection.execute(_DROP_UNDONE, {"of": context})
             act_id = connection.execute(
-                sa.insert(_act).values(context=context, says=says, at=at, state="done")
+                _NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
             ).lastrowid
             for document in documents:
                 self._revise(connection, act_id, at, document)
-            connection.execute(
-                sa.insert(_daybook).values(at=at, context=context, says=says)
-            )
+            connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
 
     def note(self, context: str, says: str) -> None:
         """A daybook line that changes nothing."""
@@ -234,16 +252,15 @@ class ShopFile:
     def _revise(
         self, connection: sa.Connection, act_id: int, at: str, document: Document
     ) -> None:
-        current = connection.execute(
-            sa.select(_document.c.revision_id).where(_document.c.id == document.id)
-        ).one_or_none()
+        current = connection.execute(_CURRENT, {"document": document.id}).one_or_none()
         revision_id = connection.execute(
-            sa.insert(_revision).values(
-                document_id=document.id,
-                act_id=act_id,
-                replaces=current[0] if current else None,
-                body=zlib.compress(msgspec.json.encode(document)),
-            )
+            _NEW_REVISION,
+            {
+                "document_id": document.id,
+                "act_id": act_id,
+                "replaces": current[0] if current else None,
+                "body": zlib.compress(msgspec.json.encode(document)),
+            },
         ).lastrowid
         values = {
             "kind": type(document).__name__.lower(),
@@ -254,14 +271,10 @@ class ShopFile:
         if current is None:
             stage = STAGES[0] if isinstance(document, Job) else ""
             connection.execute(
-                sa.insert(_document).values(id=document.id, stage=stage, **values)
+                _NEW_DOCUMENT, {"id": document.id, "stage": stage, **values}
             )
         else:
-            connection.execute(
-                sa.update(_document)
-                .where(_document.c.id == document.id)
-                .values(**values)
-            )
+            connection.execute(_POINT, {"document": document.id, **values})
 
     def undoable(self, context: str) -> str:
         """What undo would take back, in words; empty if nothing."""

@@ -1,7 +1,16 @@
 """Piece: the drawing, whose sizes are changed in place, and the checks on it."""
 
+import functools
+
 from PySide6.QtCore import QRect, QRectF, Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import (
+    QFontMetrics,
+    QKeyEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+)
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -17,17 +26,18 @@ from machinon.core.materials import materials
 from machinon.core.quantity import length_text
 from machinon.core.screws import cap_screws
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.painter import paint_mark
+from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
-    MarkView,
+    Look,
     button,
-    clear_layout,
     label,
     panel,
     scrolled,
     set_ink,
 )
-from machinon.draw.drawing import Drawing
+from machinon.draw.drawing import Drawing, Mark, MarkKind
 from machinon.draw.plate_drawing import plate_drawing
 
 
@@ -42,6 +52,72 @@ class SizeEdit(QLineEdit):
                 parent.setFocus()
             return
         super().keyPressEvent(event)
+
+
+class CheckList(QWidget):
+    """The checks, failed ones first; one painted widget, as it changes with
+    every edit and a widget for each line would cost more than the edit."""
+
+    def __init__(self, look: Look) -> None:
+        super().__init__()
+        self._look = look
+        self._checks: tuple[Check, ...] = ()
+        self._rows: list[QRect] = []
+        self.setAccessibleName("Checks")
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+
+    def show_checks(self, checks: tuple[Check, ...]) -> None:
+        before, rows = self._checks, self._rows
+        self._checks = checks
+        self._lay_out()
+        if len(before) != len(checks) or rows != self._rows:
+            self.update()
+        else:
+            for old, new, row in zip(before, checks, rows, strict=True):
+                if old != new:
+                    self.update(row.adjusted(-row.left(), 0, 0, 0))
+        if before != checks:
+            says = "\n".join(check.says for check in checks)
+            self.setAccessibleDescription(says)
+
+    def _lay_out(self) -> None:
+        px = self._look.px
+        left, y = px(22), 0
+        width = max(self.width() - left - px(4), px(60))
+        self._rows = []
+        for check in self._checks:
+            tall = _height(check.says, width, 14 * self._look.scale)
+            self._rows.append(QRect(left, y, width, tall))
+            y += tall + px(5)
+        self.setMinimumHeight(y)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._lay_out()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        px, theme = self._look.px, self._look.theme
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(event.rect(), theme.ink("panel"))
+        painter.setFont(font(14 * self._look.scale))
+        for check, row in zip(self._checks, self._rows, strict=True):
+            if not row.adjusted(-row.left(), 0, 0, 0).intersects(event.rect()):
+                continue
+            kind: MarkKind = "proved" if check.passed else "stop"
+            at = (px(8), row.top() + px(9))
+            paint_mark(painter, Mark(at, kind, px(13)), theme)
+            painter.setPen(QPen(theme.ink("faint" if check.passed else "stop")))
+            painter.drawText(row, _WRAPPED, check.says)
+
+
+@functools.lru_cache(maxsize=1000)
+def _height(text: str, width: int, size: float) -> int:
+    """How tall a text is set in a column."""
+    room = QRect(0, 0, width, 10_000)
+    return QFontMetrics(font(size)).boundingRect(room, _WRAPPED, text).height()
+
+
+_WRAPPED = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
 
 
 class PieceView(StageView):
@@ -73,8 +149,7 @@ class PieceView(StageView):
         self.stock_length = button(
             "", lambda: self._on_spot_chosen("stock_length", None)
         )
-        self.checks = QVBoxLayout()
-        self.checks.setSpacing(self.look.px(4))
+        self.checks = CheckList(self.look)
         self.drawing.setMinimumHeight(self.look.px(300))
         self._lay_out()
 
@@ -119,12 +194,7 @@ class PieceView(StageView):
         self.checks_title = label("", "head", wrap=True)
         column.addSpacing(px(6))
         column.addWidget(self.checks_title)
-        holder = QWidget()
-        inside = QVBoxLayout(holder)
-        inside.setContentsMargins(0, 0, 0, 0)
-        inside.addLayout(self.checks)
-        inside.addStretch(1)
-        column.addWidget(scrolled(holder), 1)
+        column.addWidget(scrolled(self.checks), 1)
 
         left = QVBoxLayout()
         left.setContentsMargins(px(8), px(6), px(8), px(6))
@@ -190,7 +260,6 @@ class PieceView(StageView):
         self.follow.hide()
 
     def _fill_checks(self) -> None:
-        clear_layout(self.checks)
         plan = self.job.plan
         failed, passed = plan.failed, [c for c in plan.checks if c.passed]
         if not plan.checks:
@@ -202,25 +271,10 @@ class PieceView(StageView):
         else:
             self.checks_title.setText(f"All {len(plan.checks)} checks pass")
         set_ink(self.checks_title, "stop" if plan.grave else "")
-        for check in (*failed, *passed):
-            self.checks.addWidget(self._check_row(check))
+        self.checks.show_checks((*failed, *passed))
 
     def begin(self) -> None:
         self.drawing.setFocus()
-
-    def _check_row(self, check: Check) -> QWidget:
-        row = QWidget()
-        line = QHBoxLayout(row)
-        line.setContentsMargins(0, 0, 0, 0)
-        line.addWidget(
-            MarkView(self.look, "proved" if check.passed else "stop", 13),
-            0,
-            Qt.AlignmentFlag.AlignTop,
-        )
-        line.addWidget(
-            label(check.says, "faint", "" if check.passed else "stop", wrap=True), 1
-        )
-        return row
 
     def _drawing(self, width: float, height: float, size: float) -> Drawing:
         return plate_drawing(self.job.plan, width, height, size, self.job.inch)

@@ -60,13 +60,18 @@ class Frame(QWidget):
         self, look: Look, step: Step, plate: Plate, number: int, mark: MarkKind | None
     ) -> None:
         super().__init__()
-        self._look, self._step, self._plate = look, step, plate
-        self._number, self._mark = number, mark
+        self._look, self._number = look, number
         self.lit = False
         self.setFixedSize(QSize(look.px(164), look.px(232)))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"Step {number}: {step.title}")
+        self.show_step(step, plate, mark)
+
+    def show_step(self, step: Step, plate: Plate, mark: MarkKind | None) -> None:
+        """The same frame after a change of the plate."""
+        self._step, self._plate, self._mark = step, plate, mark
+        self.setAccessibleName(f"Step {self._number}: {step.title}")
         self.setToolTip(step.title)
+        self.update()
 
     @property
     def key(self) -> str:
@@ -214,13 +219,12 @@ class RouteView(StageView):
             text = ""
         self.warning.setText(text)
         self.warning.setVisible(bool(text))
-        keep = self.area.horizontalScrollBar().value()
-        clear_layout(self.groups)
-        self.frames.clear()
-        number = 0
-        for set_up in plan.route:
-            number = self._add_set_up(set_up, number)
-        self.groups.addStretch(1)
+        steps = {step.key: step for up in plan.route for step in up.steps}
+        if list(steps) != list(self.frames):
+            self._make_frames()
+        elif plan.plate is not None:
+            for key, frame in self.frames.items():
+                frame.show_step(steps[key], plan.plate, self._mark_of(steps[key]))
         self.detail.setVisible(bool(plan.route))
         if not plan.route:
             return
@@ -228,14 +232,24 @@ class RouteView(StageView):
             left = [key for key in self.frames if key not in self.job.job.done]
             self._at = (left or list(self.frames))[0]
         self._show_step()
-        self.area.horizontalScrollBar().setValue(keep)
+
+    def _make_frames(self) -> None:
+        clear_layout(self.groups)
+        self.frames.clear()
+        number = 0
+        for set_up in self.job.plan.route:
+            number = self._add_set_up(set_up, number)
+        self.groups.addStretch(1)
+
+    def _mark_of(self, step: Step) -> MarkKind | None:
+        if step.fit and any(check.fit == step.fit for check in self.job.plan.grave):
+            return "stop"
+        return "proved" if step.key in self.job.job.done else None
 
     def _add_set_up(self, set_up: SetUp, number: int) -> int:
         px = self.look.px
-        plan = self.job.plan
-        plate = plan.plate
+        plate = self.job.plan.plate
         assert plate is not None
-        wrong = {check.fit for check in plan.grave if check.fit}
         column = QVBoxLayout()
         column.setContentsMargins(px(6), px(6), px(6), px(4))
         column.addWidget(label(set_up.title, "head"))
@@ -243,12 +257,7 @@ class RouteView(StageView):
         row.setSpacing(px(2))
         for step in set_up.steps:
             number += 1
-            mark: MarkKind | None = None
-            if step.fit in wrong:
-                mark = "stop"
-            elif step.key in self.job.job.done:
-                mark = "proved"
-            frame = Frame(self.look, step, plate, number, mark)
+            frame = Frame(self.look, step, plate, number, self._mark_of(step))
             frame.chosen.connect(self.choose)
             self.frames[step.key] = frame
             row.addWidget(frame)
