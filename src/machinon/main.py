@@ -66,15 +66,20 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
     from machinon.desk.settings import Settings
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
-    from machinon.store.demo_shop import demo_shop
-    from machinon.store.shop_file import open_shop
 
     app = QApplication(sys.argv[:1])
     app.setApplicationName("machinon")
     app.setDesktopFileName("machinon")
     load_fonts()
     throw_away = bool(options.demo or options.shoot)
+    window = MainWindow(Settings(None if throw_away else own_settings()), scratch)
+    if not options.shoot:
+        window.show()
+        app.processEvents()  # on the screen before the shop is read
     try:
+        from machinon.store.demo_shop import demo_shop
+        from machinon.store.shop_file import open_shop
+
         if throw_away:
             path = demo_shop(scratch)
         else:
@@ -85,11 +90,10 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
 
             shoot(file, scratch, Path(options.shoot))
             return 0
+        window.open_file(file)
     except (MachinonError, OSError) as error:
         print(f"machinon: {error}", file=sys.stderr)
         if os.environ.get("QT_QPA_PLATFORM") != "offscreen":
             QMessageBox.critical(None, "Machinon", str(error))
         return 2
-    window = MainWindow(file, Settings(None if throw_away else own_settings()), scratch)
-    window.show()
     return int(app.exec())

@@ -44,7 +44,8 @@ class WindowCase(unittest.TestCase):
     def open_window(self):
         """A window on the shop file, as at a start."""
         file = open_shop(self.path, durable=False)
-        self.window = MainWindow(file, Settings(None), self.folder)
+        self.window = MainWindow(Settings(None), self.folder)
+        self.window.open_file(file)
         self.window.resize(1280, 800)
         self.window.show()
         self.app.processEvents()

@@ -26,7 +26,8 @@ def shoot(
     settings = Settings(None)
     settings.put("theme", theme)
     settings.put("font_scale", scale)
-    window = MainWindow(file, settings, scratch)
+    window = MainWindow(settings, scratch)
+    window.open_file(file)
     window.resize(*size)
     window.show()
 

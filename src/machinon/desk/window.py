@@ -1,6 +1,11 @@
-"""The main window: menus from the table of commands, pages, the ways between."""
+"""The main window: menus from the table of commands, pages, the ways between.
+
+The pages, and the shop file with all that reads it, are imported when they are
+first shown: the window itself is up before that.
+"""
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QByteArray, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
@@ -17,37 +22,42 @@ from PySide6.QtWidgets import (
 
 from machinon import __version__
 from machinon.core.errors import MachinonError
-from machinon.core.job import STAGES, Stage
 from machinon.core.reckoning import Answer
-from machinon.desk.bench import Bench
 from machinon.desk.commands import COMMANDS
-from machinon.desk.daybook import DaybookPage, WorkingWindow
-from machinon.desk.job_page import JobPage
-from machinon.desk.open_job import OpenJob
 from machinon.desk.settings import SCALES, Settings
-from machinon.desk.stages.proof import ProofView
-from machinon.desk.start_page import NewJobPage, StartPage, WelcomePage
 from machinon.desk.theme import THEMES, dress
 from machinon.desk.widgets import Look, button, label
-from machinon.store.demo_shop import demo_shop
-from machinon.store.shop_file import ShopFile, open_shop
 
-from msgspec.structs import replace  # isort: skip
+if TYPE_CHECKING:
+    from machinon.core.job import Stage
+    from machinon.desk.job_page import JobPage
+    from machinon.desk.open_job import OpenJob
+    from machinon.store.shop_file import ShopFile
+
+
+def keep_form() -> None:
+    """A form that is being filled keeps what is typed through a change of look."""
 
 
 class MainWindow(QMainWindow):
     """The desk: one shop file, at most one job open."""
 
-    def __init__(self, file: ShopFile, settings: Settings, scratch: Path) -> None:
-        """scratch: a folder for the demo shop, where it is asked for later."""
+    file: "ShopFile"
+
+    def __init__(self, settings: Settings, scratch: Path) -> None:
+        """An empty desk; `open_file` puts a shop on it.
+
+        scratch: a folder for the demo shop, where it is asked for later.
+        """
         super().__init__()
-        self.file = file
         self.settings = settings
         self._scratch = scratch
         self.look = Look(
             THEMES[settings.get("theme")], settings.get("font_scale") / 100
         )
         self.job: OpenJob | None = None
+        self._job_page: JobPage | None = None
+        self._refresh_page = self.show_start
         self.actions_by_id: dict[str, QAction] = {}
         self._machine = False
         self.pages = QStackedWidget()
@@ -59,8 +69,16 @@ class MainWindow(QMainWindow):
         geometry = settings.get("geometry")
         if not (isinstance(geometry, QByteArray) and self.restoreGeometry(geometry)):
             self.resize(1280, 800)
-        last = settings.get("last_job")
-        if last and self.file.get(last) is not None:
+        opening = label("Opening the shop …", "title")
+        opening.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.pages.addWidget(opening)
+        self.setWindowTitle("Machinon")
+
+    def open_file(self, file: "ShopFile") -> None:
+        """Put a shop on the desk, with the job that was open last."""
+        self.file = file
+        last = self.settings.get("last_job")
+        if last and file.get(last) is not None:
             self.open_job(last)
         else:
             self.show_start()
@@ -96,7 +114,9 @@ class MainWindow(QMainWindow):
             "edit.undo": lambda: self._move("undo"),
             "edit.redo": lambda: self._move("redo"),
             **{
-                f"stage.{stage}": lambda stage=stage: self.go(stage) for stage in STAGES
+                command.id: lambda id=command.id: self.go(id.partition(".")[2])
+                for command in COMMANDS
+                if command.id.startswith("stage.")
             },
             "view.units": self.swap_units,
             "view.theme": self.swap_theme,
@@ -139,12 +159,15 @@ class MainWindow(QMainWindow):
         for action in self.actions_by_id.values():
             action.setEnabled(True)
 
-    def job_page(self) -> JobPage | None:
+    def job_page(self) -> "JobPage | None":
+        """The page of the open job, while it is shown."""
         page = self.pages.currentWidget()
-        return page if isinstance(page, JobPage) else None
+        return page if page is self._job_page else None  # type: ignore[return-value]
 
     def show_start(self) -> None:
         """The jobs and the shop; the page that explains itself in an empty shop."""
+        from machinon.desk.start_page import StartPage, WelcomePage
+
         self._leave_machine()
         self.job = None
         self.settings.put("last_job", "")
@@ -154,26 +177,33 @@ class MainWindow(QMainWindow):
             welcome.finished.connect(lambda _: self.show_start())
             welcome.demo_requested.connect(self.open_demo)
             self._show_page(welcome)
+            self._refresh_page = keep_form
             return
         page = StartPage(self.look, self.file)
         page.job_chosen.connect(self.open_job)
         page.new_job_requested.connect(self.new_job)
         page.daybook_requested.connect(self.show_daybook)
         self._show_page(page)
+        self._refresh_page = self.show_start
 
     def new_job(self) -> None:
         """The page for a new job, once there is a lathe."""
         if not self.file.entries("lathe"):
             self.show_start()
             return
+        from machinon.desk.start_page import NewJobPage
+
         self._leave_machine()
         page = NewJobPage(self.look, self.file)
         page.finished.connect(self.open_job)
         page.left.connect(self.show_start)
         self._show_page(page)
+        self._refresh_page = keep_form
 
     def open_job(self, job_id: str) -> None:
         """Open a job in the stage it was left in."""
+        from machinon.desk.open_job import OpenJob
+
         try:
             self.job = OpenJob(self.file, job_id)
         except MachinonError as error:
@@ -185,28 +215,36 @@ class MainWindow(QMainWindow):
         )
         self.settings.put("last_job", job_id)
         self.setWindowTitle(f"{self.job.job.name} · Machinon")
-        self._show_job(stage if stage in STAGES else "survey")  # type: ignore[arg-type]
+        self._show_job(stage)  # type: ignore[arg-type]
 
-    def _show_job(self, stage: Stage) -> None:
+    def _show_job(self, stage: "Stage") -> None:
+        from machinon.desk.bench import Bench
+        from machinon.desk.job_page import JobPage
+
         assert self.job is not None
         bench = Bench(self.look, self.job, self.open_working, self.go)
         page = JobPage(bench, stage)
         page.left.connect(self.show_start)
         self.job.changed = page.refresh
+        self._job_page = page
         self._show_page(page)
+        self._refresh_page = lambda: self._show_job(page.stage)
         view = page.view()
         if view is not None:
             view.begin()
         if self._machine:
             page.at_the_machine(True)
 
-    def go(self, stage: Stage, fit: int = 0) -> None:
+    def go(self, stage: "Stage", fit: int = 0) -> None:
         """To a stage of the open job, from wherever one is."""
         page = self.job_page()
         if page is not None:
             page.show_stage(stage, fit)
 
     def show_daybook(self) -> None:
+        """The daybook of the open job, or of the shop."""
+        from machinon.desk.daybook import DaybookPage
+
         self._leave_machine()
         job_id = self.job.job.id if self.job else ""
         page = DaybookPage(self.look, self.file, job_id)
@@ -214,13 +252,19 @@ class MainWindow(QMainWindow):
             lambda: self.open_job(job_id) if job_id else self.show_start()
         )
         self._show_page(page)
+        self._refresh_page = self.show_daybook
 
     def open_working(self, answer: Answer) -> None:
         """Open a number to its formula, inputs and source."""
+        from machinon.desk.daybook import WorkingWindow
+
         WorkingWindow(self, self.look, answer).show()
 
     def open_demo(self) -> None:
         """Go over to a throw-away copy of the demo shop."""
+        from machinon.store.demo_shop import demo_shop
+        from machinon.store.shop_file import open_shop
+
         self.file.close()
         self.file = open_shop(demo_shop(self._scratch), durable=False)
         self.settings = Settings(None)
@@ -240,6 +284,8 @@ class MainWindow(QMainWindow):
         page = self.job_page()
         if page is None:
             return
+        from machinon.desk.stages.proof import ProofView
+
         page.show_stage("proof")
         view = page.view()
         if isinstance(view, ProofView):
@@ -250,6 +296,8 @@ class MainWindow(QMainWindow):
 
     def swap_units(self) -> None:
         """Millimetres or inches first, for the whole shop."""
+        from msgspec.structs import replace
+
         shop = self.file.shop()
         inch = not shop.inch
         self.file.act(
@@ -259,19 +307,19 @@ class MainWindow(QMainWindow):
         )
         if self.job is not None:
             self.job.load(self.job.job.id)
-        self._rebuild()
+        self._refresh_page()
 
     def swap_theme(self) -> None:
         key = "paper" if self.settings.get("theme") == "blued" else "blued"
         self.settings.put("theme", key)
         self._dress()
-        self._rebuild()
+        self._refresh_page()
 
     def _scale_by(self, step: int) -> None:
         at = SCALES.index(self.settings.get("font_scale")) + step
         self.settings.put("font_scale", SCALES[max(0, min(at, len(SCALES) - 1))])
         self._dress()
-        self._rebuild()
+        self._refresh_page()
 
     def _dress(self) -> None:
         self.look.theme = THEMES[self.settings.get("theme")]
@@ -279,17 +327,6 @@ class MainWindow(QMainWindow):
         app = QApplication.instance()
         assert isinstance(app, QApplication)
         dress(app, self.look.theme, self.look.scale)
-
-    def _rebuild(self) -> None:
-        """Make the page anew, in the same place."""
-        page = self.pages.currentWidget()
-        if isinstance(page, JobPage):
-            self._show_job(page.stage)
-        elif isinstance(page, DaybookPage):
-            self.show_daybook()
-        elif isinstance(page, StartPage):
-            self.show_start()
-        # a form that is being filled keeps what is typed
 
     def at_the_machine(self) -> None:
         """Full screen, the stage alone; the same key leads back."""
@@ -367,5 +404,6 @@ class MainWindow(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         self.settings.put("geometry", self.saveGeometry())
-        self.file.close()
+        if hasattr(self, "file"):
+            self.file.close()
         super().closeEvent(event)

@@ -263,9 +263,9 @@ class CutView(StageView):
         row = QHBoxLayout()
         self.answers = {}
         for key, words in (
-            ("goes on", "Goes on"),
-            ("tight", "Tight"),
-            ("loose", "Loose"),
+            ("goes on", "&Goes on"),
+            ("tight", "&Tight"),
+            ("loose", "&Loose"),
         ):
             one = button(words, lambda key=key: self.job.answer_trial(key))
             one.setCheckable(True)
