@@ -115,3 +115,82 @@ def _hole_span(trail: Trail, span: float, hole: float, holes: int) -> dict[str, 
     chord = trail.step("Centre to centre", f"{span:.3f} − {hole:.3f}", span - hole)
     trail.step("Bolt circle", f"{chord:.3f} / sin(180° / {holes})", diameter)
     return {"chord": chord, "diameter": diameter}
+
+
+@reckoning(
+    "chord-check",
+    group="Holes, patterns and dividing",
+    title="Check a bolt circle over or inside pins",
+    inputs=(
+        Input("holes", COUNT, "number of holes", low=2, high=1000),
+        Input("diameter", LENGTH, "of the circle", above=0),
+        Input("pin", LENGTH, "pins, or the holes themselves", default=0.0, low=0),
+    ),
+    results=(
+        Result("over_pins", LENGTH, "over neighbouring pins"),
+        Result("inside_pins", LENGTH, "between neighbouring pins"),
+        Result("over_pins_opposite", LENGTH, "over the pair furthest apart"),
+        Result("inside_pins_opposite", LENGTH, "between the pair furthest apart"),
+    ),
+    sources=("geometry: chord = diameter × sin(half the angle between)",),
+)
+def _chord_check(
+    trail: Trail, holes: int, diameter: float, pin: float
+) -> dict[str, Any]:
+    chord = trail.step(
+        "Neighbours",
+        f"{diameter:g} × sin(180° / {holes})",
+        diameter * math.sin(math.pi / holes),
+    )
+    if not pin < chord:
+        raise BadInput(
+            "pin", f"Neighbouring pins touch: under {chord:.3f} mm is allowed."
+        )
+    steps = holes // 2  # opposite, or the nearest to it where the count is odd
+    far = trail.step(
+        "Opposite",
+        f"{diameter:g} × sin({steps} × 180° / {holes})",
+        diameter * math.sin(math.pi * steps / holes),
+    )
+    return {
+        "over_pins": chord + pin,
+        "inside_pins": chord - pin,
+        "over_pins_opposite": far + pin,
+        "inside_pins_opposite": far - pin,
+    }
+
+
+@reckoning(
+    "index-ring",
+    group="Holes, patterns and dividing",
+    title="A ring of index holes: do they fit",
+    inputs=(
+        Input("holes", COUNT, "number of holes", low=2, high=1000),
+        Input("diameter", LENGTH, "of their circle", above=0),
+        Input("hole_diameter", LENGTH, "of each hole", above=0),
+    ),
+    results=(
+        Result("land", LENGTH, "metal between neighbours; negative: they overlap"),
+        Result("fits", FLAG, "whether they stay apart"),
+        Result("angles", ANGLE, "of the holes"),
+    ),
+    sources=("geometry: land = chord − hole",),
+)
+def _index_ring(
+    trail: Trail, holes: int, diameter: float, hole_diameter: float
+) -> dict[str, Any]:
+    chord = diameter * math.sin(math.pi / holes)
+    land = trail.step(
+        "Land",
+        f"{diameter:g} × sin(180° / {holes}) − {hole_diameter:g}",
+        chord - hole_diameter,
+    )
+    if land <= 0:
+        trail.cautions.append("The holes overlap: a larger circle or smaller holes.")
+    elif land < hole_diameter / 4:
+        trail.notes.append("The land is thin: drill every other hole first.")
+    return {
+        "land": land,
+        "fits": land > 0,
+        "angles": [360 * i / holes for i in range(holes)],
+    }

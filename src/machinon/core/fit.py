@@ -9,8 +9,9 @@ import msgspec
 
 from machinon.core import limits
 from machinon.core.errors import BadInput, unknown
+from machinon.core.inch_limits import inch_fit, inch_fits
 from machinon.core.measuring import likely_nominal
-from machinon.core.quantity import LENGTH
+from machinon.core.quantity import INCH, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
@@ -86,7 +87,8 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
     """The play that a character or code asks for at a nominal size.
 
     A word or a single zone is laid on the mate's real size: only the new
-    surface spends tolerance. A pair such as H7/g6 is taken at its full range.
+    surface spends tolerance. A pair such as H7/g6, or an inch fit such as RC4,
+    is taken at its full range.
     Raises BadInput on `want`.
     """
     try:
@@ -97,6 +99,13 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
                 -zone.upper_deviation,
                 -zone.lower_deviation,
                 f"{one.zone} laid on the mate",
+            )
+        if want.strip().upper() in inch_fits():
+            line = inch_fit(nominal, want)
+            return Play(
+                -line.shaft_upper,
+                line.hole_upper - line.shaft_lower,
+                f"full range of {want.strip().upper()} at {nominal / INCH:.4g} in",
             )
         if "/" in want:
             hole, shaft = limits.split_fit(want, "want")
@@ -161,6 +170,7 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
         Result("band", LENGTH, "width that is left to land in"),
         Result("clearance_min", LENGTH, "least play wanted"),
         Result("clearance_max", LENGTH, "most play wanted"),
+        Result("warning", TEXT, "where nothing is left, else empty"),
     ),
     sources=(limits.SOURCE, "the mate's doubt is taken off both ends of the band"),
 )
@@ -214,11 +224,13 @@ def _fit_target(
             "Largest", f"{size:.4f} − {doubt:.4f} + {most:.4f}", size - doubt + most
         )
     band = trail.step("Band left", f"{upper:.4f} − {lower:.4f}", upper - lower)
+    warning = ""
     if band <= 0:
-        trail.cautions.append(
+        warning = (
             "Nothing is left of the band: the mate is not known well enough. Measure "
             "it with a surer instrument, or choose an easier fit, or cut to the mate."
         )
+        trail.cautions.append(warning)
     return {
         "lower": lower,
         "upper": upper,
@@ -226,6 +238,7 @@ def _fit_target(
         "band": band,
         "clearance_min": least,
         "clearance_max": most,
+        "warning": warning,
     }
 
 

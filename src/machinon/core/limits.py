@@ -12,7 +12,9 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
 LARGEST = 500.0  # mm, where the tables kept here end
-SHAFT_LETTERS = ("d", "e", "f", "g", "h", "js", "k", "m", "n", "p", "r", "s")
+CLEAR = ("a", "b", "c", "d", "e", "f", "g", "h")  # shafts below the zero line
+TIGHT = ("k", "m", "n", "p", "r", "s", "t", "u", "v", "x", "y", "z")
+SHAFT_LETTERS = (*CLEAR, "j", "js", *TIGHT)
 SOURCE = "ISO 286-1:2010 Tables 1, 4 and 5; limits as ISO 286-2:2010"
 _ZONE = re.compile(r"^(js|JS|[a-zA-Z]{1,2})(\d{1,2})$")
 
@@ -98,10 +100,14 @@ def _fundamental(letter: str, nominal: float, grade: int) -> float:
     """The tabulated deviation of a shaft letter nearest the zero line, mm."""
     if letter == "k" and not (4 <= grade <= 7 and nominal > 3):
         return 0.0
-    for above, to, deviation in _deviations()[letter]:
+    lines = _deviations()[letter]
+    for above, to, deviation in lines:
         if above < nominal <= to:
             return deviation / 1000
-    raise AssertionError((letter, nominal))
+    raise BadInput(
+        "nominal",
+        f"{letter} is tabulated from above {lines[0][0]:g} mm up to {LARGEST:g} mm.",
+    )
 
 
 def split_zone(zone: str, key: str = "zone") -> tuple[str, int]:
@@ -134,7 +140,7 @@ def limits_of_size(nominal: float, zone: str) -> Limits:
 
     nominal: mm, above 0 to 500. Raises BadInput on `nominal` or `zone`.
     Source: ISO 286-1:2010 Tables 1, 4 and 5. A hole's zone mirrors the
-    shaft's; K, M, N to IT8 and P to S to IT7 are moved by the difference
+    shaft's; K, M, N to IT8 and P to Z to IT7 are moved by the difference
     of two neighbouring grades (the tables' delta).
 
     >>> limits_of_size(46, "H7").upper
@@ -149,20 +155,39 @@ def limits_of_size(nominal: float, zone: str) -> Limits:
         if 7 <= grade <= 11:  # the tables round odd widths down to a whole half micron
             half = (round(width * 1000) // 2) / 1000
         return Limits(nominal, zone, -half, half)
+    if small == "j":
+        return _j_limits(nominal, zone, letter, grade, width)
     if letter == small:
         base = _fundamental(small, nominal, grade)
-        if small in ("d", "e", "f", "g", "h"):
+        if small in CLEAR:
             return Limits(nominal, zone, base - width, base)
         return Limits(nominal, zone, base, base + width)
-    if small in ("d", "e", "f", "g", "h"):
+    if small in CLEAR:
         base = -_fundamental(small, nominal, grade)
         return Limits(nominal, zone, base, base + width)
     upper = _hole_upper(small, nominal, grade)
     return Limits(nominal, zone, upper - width, upper)
 
 
+def _j_limits(
+    nominal: float, zone: str, letter: str, grade: int, width: float
+) -> Limits:
+    """j and J, whose deviations are tabulated for a few grades only."""
+    known = (5, 6, 7) if letter == "j" else (6, 7, 8)
+    if grade not in known:
+        raise BadInput(
+            "zone",
+            f"{letter} is tabulated for the grades {known[0]} to {known[-1]}; "
+            f"{'js' if letter == 'j' else 'JS'}{grade} lies evenly on both sides.",
+        )
+    off = _fundamental(f"{letter}{grade}", nominal, grade)
+    if letter == "j":
+        return Limits(nominal, zone, off, off + width)
+    return Limits(nominal, zone, off - width, off)
+
+
 def _hole_upper(small: str, nominal: float, grade: int) -> float:
-    """Upper deviation ES of the holes K to S, mm."""
+    """Upper deviation ES of the holes K to Z, mm."""
     if small in ("k", "m", "n"):
         moved = grade <= 8
         if small == "n" and grade > 8:

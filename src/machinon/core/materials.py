@@ -1,10 +1,14 @@
-"""What materials do that matters here: grow with heat, take a speed, hold a screw."""
+"""What materials do that matters here: grow, weigh, give, take a speed or a screw."""
 
 import functools
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
-from machinon.core.errors import unknown
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import LENGTH, MASS, VOLUME
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
 
@@ -12,8 +16,10 @@ from machinon.core.tables import rows
 class Material:
     """A material of the shop.
 
-    expansion: per kelvin; turn_*: surface speed for plain turning, m/min;
-    strength: tensile, MPa; engagement: screw engagement wanted, in diameters.
+    expansion: per kelvin; turn_*: surface speed for plain turning, m/min, 0
+    where it is not turned; strength (tensile), yield_strength, modulus: MPa;
+    density: kg/m³; hurt_above: °C from which heat harms it; form_tap: whether
+    its threads can be formed; engagement: screw engagement wanted, in diameters.
     """
 
     name: str
@@ -21,6 +27,12 @@ class Material:
     turn_hss: float
     turn_carbide: float
     strength: float
+    yield_strength: float
+    modulus: float
+    poisson: float
+    density: float
+    hurt_above: float
+    form_tap: bool
     engagement: float
     source: str
 
@@ -35,6 +47,12 @@ def materials() -> Mapping[str, Material]:
             float(r["turn_hss_m_min"]),
             float(r["turn_carbide_m_min"]),
             float(r["strength_MPa"]),
+            float(r["yield_MPa"]),
+            float(r["modulus_MPa"]),
+            float(r["poisson"]),
+            float(r["density_kg_m3"]),
+            float(r["hurt_above_C"]),
+            r["form_tap"] == "yes",
             float(r["engagement_ratio"]),
             r["source"],
         )
@@ -42,9 +60,74 @@ def materials() -> Mapping[str, Material]:
     }
 
 
-def material(name: str) -> Material:
-    """A material by name. Raises BadInput on `material`."""
+_ALSO_CALLED = {"aluminum": "aluminium", "stainless steel": "stainless"}
+
+
+def material(name: str, key: str = "material") -> Material:
+    """A material by name. Raises BadInput on `key`."""
     known = materials()
-    if name not in known:
-        raise unknown("material", name, known)
-    return known[name]
+    word = name.strip().lower().replace("-", " ").replace("_", " ")
+    word = _ALSO_CALLED.get(word, word)
+    if word not in known:
+        raise unknown(key, name, known)
+    return known[word]
+
+
+_material = material  # the reckoning's own input is called `material`
+
+# which sizes each shape is made of
+SHAPES = {
+    "bar": ("diameter", "length"),
+    "tube": ("outside_diameter", "bore", "length"),
+    "block": ("width", "height", "length"),
+}
+
+
+@reckoning(
+    "mass",
+    group="Fits and materials",
+    title="Mass of a bar, tube or block",
+    inputs=(
+        Input("shape", TEXT, "what it is", choices=tuple(SHAPES)),
+        Input("material", TEXT, "what it is made of"),
+        Input("length", LENGTH, "its length", above=0),
+        Input("diameter", LENGTH, "of a bar", default=None, above=0),
+        Input("outside_diameter", LENGTH, "of a tube", default=None, above=0),
+        Input("bore", LENGTH, "of a tube", default=None, above=0),
+        Input("width", LENGTH, "of a block", default=None, above=0),
+        Input("height", LENGTH, "of a block", default=None, above=0),
+    ),
+    results=(
+        Result("mass", MASS, "its mass"),
+        Result("volume", VOLUME, "its volume"),
+    ),
+    sources=("geometry; densities are usual shop figures",),
+)
+def _mass(trail: Trail, shape: str, material: str, **sizes: Any) -> dict[str, Any]:
+    for key in sizes:
+        given = sizes[key] is not None
+        if given and key not in SHAPES[shape]:
+            raise BadInput(
+                key, f"A {shape} has no {key}: it has " + ", ".join(SHAPES[shape]) + "."
+            )
+        if not given and key in SHAPES[shape]:
+            raise BadInput(key, f"{key} is missing: a {shape} needs it.")
+    length = sizes["length"]
+    if shape == "bar":
+        area = math.pi / 4 * sizes["diameter"] ** 2
+        says = f"π/4 × {sizes['diameter']:g}²"
+    elif shape == "tube":
+        outside, bore = sizes["outside_diameter"], sizes["bore"]
+        if not bore < outside:
+            raise BadInput("bore", f"The bore must be under {outside:g} mm.")
+        area = math.pi / 4 * (outside**2 - bore**2)
+        says = f"π/4 × ({outside:g}² − {bore:g}²)"
+    else:
+        area = sizes["width"] * sizes["height"]
+        says = f"{sizes['width']:g} × {sizes['height']:g}"
+    volume = trail.step("Volume", f"{says} × {length:g}", area * length, VOLUME)
+    density = _material(material).density
+    mass = trail.step(
+        "Mass", f"{volume:.6g} mm³ × {density:g} kg/m³", volume * density * 1e-9, MASS
+    )
+    return {"mass": mass, "volume": volume}

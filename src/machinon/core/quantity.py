@@ -85,6 +85,11 @@ TEMPERATURE = Kind(
 STRESS = Kind(
     "stress", "MPa", {"mpa": 1.0, "n/mm2": 1.0, "gpa": 1000.0}, "400", limit=1e6
 )
+MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
+VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
+TORQUE = Kind("torque", "N·m", {"nm": 1.0}, "25", limit=1e9)
+STIFFNESS = Kind("stiffness", "N/mm", {}, "1500", limit=1e12)
+SLOPE = Kind("taper", "in/ft", {"in/ft": 1.0}, "0.6", limit=100.0)
 FORCE = Kind("force", "N", {"n": 1.0, "kn": 1000.0}, "200N or 1.5kN", limit=1e9)
 ROTATION = Kind("speed", "rpm", {"rpm": 1.0}, "540", limit=1e6)
 SURFACE_SPEED = Kind("surface speed", "m/min", {"m/min": 1.0}, "30", limit=1e5)

@@ -6,7 +6,9 @@ carries its working, so every number can be opened to where it came from.
 
 import functools
 import importlib
-from collections.abc import Callable, Mapping, Sequence
+import json
+import re
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -16,17 +18,40 @@ from machinon.core.quantity import Kind
 
 TEXT = Kind("word", "", {}, "H7")
 FLAG = Kind("yes or no", "", {}, "yes or no")
+PITCH = Kind("pitch", "mm", quantity.LENGTH.units, "1.5 (mm) or 8tpi", limit=100.0)
+OBJECT = Kind("object", "", {}, "an object of named values")
+_TPI = re.compile(r"^\s*([\d./]+)\s*tpi\s*$", re.IGNORECASE)
 
 # modules that declare reckonings; imported when the registry is first asked
 SUBJECTS = (
     "limits",
+    "inch_limits",
     "fit",
+    "joining",
+    "materials",
     "screw_thread",
+    "thread_find",
+    "thread_cutting",
+    "thread_dial",
+    "tapping",
     "screws",
+    "change_gears",
+    "tapers",
+    "taper_set_up",
+    "taper_pins",
     "measuring",
+    "dovetail",
+    "keyway",
+    "square_hole",
+    "gauge_stack",
     "bolt_circle",
+    "dividing",
+    "polygon",
+    "centring",
     "runout",
+    "runout_stack",
     "speeds",
+    "cutting",
 )
 
 
@@ -50,15 +75,29 @@ class Input:
 
     def read(self, given: Any, inch: bool = False) -> Any:
         """The value in base units. Raises BadInput naming this input."""
-        if self.many:
-            if isinstance(given, str):
-                given = [part for part in given.strip(" []").split(",") if part.strip()]
-            if not isinstance(given, Sequence) or not given:
-                raise BadInput(self.key, "Give a list, as in 46.01,46.02.")
-            return tuple(self._one(part, inch) for part in given)
-        return self._one(given, inch)
+        if not self.many:
+            return self._one(given, inch)
+        if isinstance(given, str):
+            given = self._parts(given)
+        if not isinstance(given, list | tuple) or not given:
+            raise BadInput(self.key, "Give a list, as in 46.01,46.02.")
+        return tuple(self._one(part, inch) for part in given)
+
+    def _parts(self, typed: str) -> Any:
+        """A list as typed: JSON, or parts with commas between."""
+        if typed.strip().startswith("["):
+            try:
+                return json.loads(typed)
+            except ValueError:
+                if self.kind is OBJECT:
+                    raise BadInput(self.key, "That is no JSON list.") from None
+        return [part for part in typed.strip(" []").split(",") if part.strip()]
 
     def _one(self, given: Any, inch: bool) -> Any:
+        if self.kind is OBJECT:
+            if not isinstance(given, dict):
+                raise BadInput(self.key, "Give a JSON list of objects.")
+            return given
         if self.kind is FLAG:
             word = str(given).strip().lower()
             if word in ("true", "yes", "1", "on"):
@@ -75,6 +114,8 @@ class Input:
             return word
         if isinstance(given, bool) or given is None:
             raise BadInput(self.key, self.kind.allowed)
+        if self.kind is PITCH and isinstance(given, str):
+            given = self._pitch(given)
         if isinstance(given, int | float):
             value = float(given)
             quantity.checked(
@@ -96,6 +137,14 @@ class Input:
                 above=self.above,
             )
         return int(value) if self.kind is quantity.COUNT else value
+
+    def _pitch(self, typed: str) -> Any:
+        """Threads per inch as a pitch in mm; anything else as it was."""
+        match = _TPI.match(typed)
+        if match is None:
+            return typed
+        tpi = quantity.parse(match.group(1), quantity.NUMBER, key=self.key, above=0)
+        return quantity.INCH / tpi
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,6 +258,9 @@ class Reckoning:
         """Work it out. Raises BadInput naming the input at fault."""
         values = self.read(given, inch)
         trail = Trail()
+        for one in self.inputs:
+            if one.kind is quantity.PERCENT and one.key in given:
+                values[one.key] = _percent(given[one.key], values[one.key], trail)
         results = self.work(trail, **values)
         kinds = {one.key: one.kind for one in self.results}
         return Answer(
@@ -222,6 +274,15 @@ class Reckoning:
             tuple(trail.cautions),
             tuple(trail.notes),
         )
+
+
+def _percent(given: Any, value: Any, trail: Trail) -> Any:
+    """0.75 without a sign means 75 %, and that is said."""
+    bare = not (isinstance(given, str) and "%" in given)
+    if bare and value is not None and 0 < value < 1:
+        trail.notes.append(f"{value:g} is taken as {value * 100:g} %.")
+        return value * 100
+    return value
 
 
 _declared: dict[str, Reckoning] = {}

@@ -1,16 +1,19 @@
-"""Cap screws: their holes, heads, counterbores and engagement."""
+"""Screws: their clearance holes, heads, counterbores and engagement."""
 
 import functools
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from machinon.core.errors import unknown
-from machinon.core.materials import material
-from machinon.core.quantity import LENGTH, NUMBER
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import FORCE, INCH, LENGTH, NUMBER, STRESS
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
-from machinon.core.screw_thread import metric_thread
+from machinon.core.screw_thread import Thread, metric_thread, thread_of
 from machinon.core.tables import rows
+
+HEADS = ("cap", "button", "countersunk", "hex", "set")
+FITS = ("close", "normal", "loose")
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,7 +31,6 @@ class CapScrew:
     key: float
     counterbore: float
     counterbore_depth: float
-    source: str
 
     @property
     def tapping_drill(self) -> float:
@@ -36,26 +38,74 @@ class CapScrew:
         return self.diameter - self.pitch
 
 
+@dataclass(frozen=True, slots=True)
+class Hole:
+    """Clearance holes of a screw; mm."""
+
+    close: float
+    normal: float
+    loose: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """A screw's head, its key and its counterbore; mm."""
+
+    head_diameter: float
+    head_height: float
+    key_size: float
+    counterbore_diameter: float
+    counterbore_depth: float
+    source: str
+
+
+def _sizes(row: dict[str, str], *keys: str) -> tuple[float, ...]:
+    """Columns of a row in its own unit, as mm."""
+    unit = INCH if row["unit"] == "in" else 1.0
+    return tuple(float(row[key]) * unit for key in keys)
+
+
+@functools.cache
+def _holes() -> Mapping[str, Hole]:
+    table = {}
+    for r in rows("clearance_holes"):
+        close, normal, loose = _sizes(r, *FITS)
+        table[r["size"]] = Hole(close, normal, loose, r["source"])
+    return table
+
+
+@functools.cache
+def _heads() -> Mapping[tuple[str, str], Head]:
+    table = {}
+    for r in rows("screw_heads"):
+        wide, high, key, bore, depth = _sizes(
+            r, "head_diameter", "head_height", "key", "counterbore", "counterbore_depth"
+        )
+        table[r["size"], r["head"]] = Head(wide, high, key, bore, depth, r["source"])
+    return table
+
+
 @functools.cache
 def cap_screws() -> Mapping[str, CapScrew]:
-    """The cap screws kept here, by size."""
+    """The metric cap screws kept here, M3 and up, by size."""
     table = {}
-    for r in rows("screws"):
-        thread = metric_thread(r["size"])
-        head = float(r["head_height_mm"])
-        table[r["size"]] = CapScrew(
-            r["size"],
+    for (size, kind), head in _heads().items():
+        if kind != "cap" or not size.startswith("M") or float(size[1:]) < 3:
+            continue
+        thread, hole = metric_thread(size), _holes()[size]
+        table[size] = CapScrew(
+            size,
             thread.major,
             thread.pitch,
-            float(r["close_mm"]),
-            float(r["normal_mm"]),
-            float(r["loose_mm"]),
-            float(r["head_diameter_mm"]),
-            head,
-            float(r["key_mm"]),
-            float(r["counterbore_mm"]),
-            head + float(r["counterbore_extra_mm"]),
-            r["source"],
+            hole.close,
+            hole.normal,
+            hole.loose,
+            head.head_diameter,
+            head.head_height,
+            head.key_size,
+            head.counterbore_diameter,
+            head.counterbore_depth,
         )
     return table
 
@@ -68,54 +118,147 @@ def cap_screw(size: str, key: str = "thread") -> CapScrew:
     return known[size]
 
 
+def _size_of(thread: Thread) -> str:
+    """The size by which the tables of holes and heads know a thread."""
+    if thread.form_name == "metric":
+        return f"M{thread.major:g}"
+    if thread.form_name in ("unified", "whitworth"):
+        return thread.name.rsplit("-", 1)[0].removesuffix(f" {thread.series}").strip()
+    return thread.name
+
+
 @reckoning(
     "clearance-hole",
     group="Threads",
     title="Clearance hole for a screw",
     inputs=(
-        Input("thread", TEXT, "the screw, such as M8"),
-        Input(
-            "fit",
-            TEXT,
-            "how free the screw is",
-            default="normal",
-            choices=("close", "normal", "loose"),
-        ),
+        Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
+        Input("fit", TEXT, "how free the screw is", default="normal", choices=FITS),
     ),
     results=(
         Result("diameter", LENGTH, "diameter of the hole"),
         Result("source", TEXT, "the standard"),
     ),
-    sources=("ISO 273:1979",),
+    sources=("ISO 273:1979 (metric); ASME B18.2.8-1999 (inch)",),
 )
 def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
-    screw = cap_screw(thread)
-    size = {"close": screw.close, "normal": screw.normal, "loose": screw.loose}[fit]
-    trail.step("Clearance hole", f"{thread}, {fit} series", size)
-    return {"diameter": size, "source": "ISO 273:1979"}
+    size = _size_of(thread_of(thread))
+    hole = _holes().get(size)
+    if hole is None:
+        raise unknown("thread", size, _holes())
+    diameter: float = getattr(hole, fit)
+    trail.step("Clearance hole", f"{size}, {fit} series", diameter)
+    return {"diameter": diameter, "source": hole.source}
 
 
 @reckoning(
-    "screw-engagement",
+    "cap-screw",
     group="Threads",
-    title="Engagement that a screw wants in a material",
+    title="Head, key and counterbore of a screw",
     inputs=(
-        Input("thread", TEXT, "the screw, such as M8"),
-        Input("material", TEXT, "what it is screwed into"),
+        Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
+        Input("head", TEXT, "kind of head", default="cap", choices=HEADS),
+    ),
+    results=(
+        Result("head_diameter", LENGTH, "largest; across corners of a hexagon"),
+        Result("head_height", LENGTH, "height of the head"),
+        Result("counterbore_diameter", LENGTH, "of the counterbore or countersink"),
+        Result("counterbore_depth", LENGTH, "so that the head lies under"),
+        Result("key_size", LENGTH, "across the flats of the key or hexagon"),
+    ),
+    sources=("the head's own standard, named in the answer",),
+)
+def _cap_screw(trail: Trail, thread: str, head: str) -> dict[str, Any]:
+    size = _size_of(thread_of(thread))
+    found = _heads().get((size, head))
+    if found is None:
+        sizes = [known for known, kind in _heads() if kind == head]
+        raise BadInput(
+            "thread", f"{size} with a {head} head is not kept here: {', '.join(sizes)}."
+        )
+    trail.source(found.source)
+    trail.step("Head", f"{size}, {head}", found.head_diameter)
+    return {
+        "head_diameter": found.head_diameter,
+        "head_height": found.head_height,
+        "counterbore_diameter": found.counterbore_diameter,
+        "counterbore_depth": found.counterbore_depth,
+        "key_size": found.key_size,
+    }
+
+
+SHEAR = 0.5  # of the tensile strength: the standard's assumption
+
+
+@reckoning(
+    "thread-engagement",
+    group="Threads",
+    title="Engagement so that the screw breaks before a thread strips",
+    inputs=(
+        Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
+        Input("screw_strength", STRESS, "tensile strength of the screw", above=0),
+        Input("nut_strength", STRESS, "tensile strength of the nut's metal", above=0),
+        Input(
+            "preload",
+            FORCE,
+            "to carry; else the screw's own strength",
+            default=None,
+            above=0,
+        ),
     ),
     results=(
         Result("minimum_length", LENGTH, "least engaged length"),
-        Result("diameters", NUMBER, "the same in screw diameters"),
+        Result("turns", NUMBER, "the same in threads"),
+        Result("strips_first", TEXT, "nut or screw"),
     ),
-    sources=("shop rule: one diameter in steel, more in softer or brittle metal",),
+    sources=("FED-STD-H28/2B: shear areas of the basic profile, shear = tensile / 2",),
 )
-def _engagement(trail: Trail, thread: str, material: str) -> dict[str, Any]:
-    screw = cap_screw(thread)
-    ratio = _material(material).engagement
-    least = trail.step(
-        "Least engagement", f"{ratio:g} × {screw.diameter:g}", ratio * screw.diameter
+def _engagement(
+    trail: Trail,
+    thread: str,
+    screw_strength: float,
+    nut_strength: float,
+    preload: float | None,
+) -> dict[str, Any]:
+    one = thread_of(thread)
+    half = math.tan(math.radians(one.form.angle / 2))
+    stress_diameter = (one.pitch_diameter + one.minor_external) / 2
+    area = math.pi / 4 * stress_diameter**2
+    load = preload
+    if load is None:
+        load = trail.step(
+            "Screw breaks at",
+            f"π/4 × {stress_diameter:.4g}² × {screw_strength:g}",
+            area * screw_strength,
+            FORCE,
+        )
+    # sheared area for each millimetre of length
+    nut_area = (
+        math.pi
+        * one.major
+        / one.pitch
+        * (one.pitch / 2 + half * (one.major - one.pitch_diameter))
     )
-    return {"minimum_length": least, "diameters": ratio}
-
-
-_material = material  # the reckoning's own input is called `material`
+    screw_area = (
+        math.pi
+        * one.minor_internal
+        / one.pitch
+        * (one.pitch / 2 + half * (one.pitch_diameter - one.minor_internal))
+    )
+    nut = trail.step(
+        "Nut strips below",
+        f"{load:.5g} / ({SHEAR} × {nut_strength:g} × {nut_area:.4g})",
+        load / (SHEAR * nut_strength * nut_area),
+    )
+    screw = trail.step(
+        "Screw's thread strips below",
+        f"{load:.5g} / ({SHEAR} × {screw_strength:g} × {screw_area:.4g})",
+        load / (SHEAR * screw_strength * screw_area),
+    )
+    least = max(nut, screw)
+    trail.notes.append("Add a thread for the chamfer and one for doubt.")
+    return {
+        "minimum_length": least,
+        "turns": least / one.pitch,
+        "strips_first": "nut" if nut >= screw else "screw",
+    }

@@ -4,8 +4,9 @@ import math
 from collections.abc import Sequence
 from typing import Any
 
+from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
-from machinon.core.quantity import FEED, LENGTH, ROTATION, SURFACE_SPEED
+from machinon.core.quantity import COUNT, FEED, LENGTH, ROTATION, SURFACE_SPEED
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
 # share of the plain turning speed, and a usual feed in mm a turn
@@ -18,13 +19,21 @@ OPERATIONS = {
     "thread": (0.35, 0.0),
     "part": (0.5, 0.05),
     "countersink": (0.4, 0.1),
+    "tap": (0.3, 0.0),
+    "mill": (0.9, 0.05),  # a tooth
+    "flycut": (0.8, 0.1),
+    "knurl": (0.4, 0.2),
+    "saw": (0.9, 0.02),  # a tooth
 }
+PER_TOOTH = ("mill", "saw")
 TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 
 def surface_speed(material: str, tool: str, operation: str) -> float:
     """Recommended surface speed, m/min. Raises BadInput on `material`."""
     one = material_named(material)
+    if not one.turn_hss:
+        raise BadInput("material", f"{one.name} is ground, not cut with a {tool} tool.")
     base = {
         "hss": one.turn_hss,
         "cobalt": 1.25 * one.turn_hss,
@@ -49,6 +58,7 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
         Input("tool", TEXT, "what cuts", default="hss", choices=TOOLS),
         Input("operation", TEXT, "how", default="turn", choices=tuple(OPERATIONS)),
         Input("diameter", LENGTH, "diameter that turns: work or cutter", above=0),
+        Input("teeth", COUNT, "of the cutter", default=1, low=1, high=400),
         Input(
             "machine_speeds",
             ROTATION,
@@ -72,6 +82,7 @@ def _speeds(
     tool: str,
     operation: str,
     diameter: float,
+    teeth: int,
     machine_speeds: tuple[float, ...] | None,
 ) -> dict[str, Any]:
     speed = trail.step(
@@ -96,9 +107,12 @@ def _speeds(
         )
         if rpm > ideal:
             trail.cautions.append("The machine's slowest speed is faster than wanted.")
-    return {
-        "surface_speed": speed,
-        "rpm_ideal": ideal,
-        "rpm": rpm,
-        "feed": OPERATIONS[operation][1],
-    }
+    feed = OPERATIONS[operation][1]
+    if operation in PER_TOOTH:
+        feed = trail.step(
+            "Feed a turn", f"{feed:g} × {teeth} teeth", feed * teeth, FEED
+        )
+    if operation in ("thread", "tap"):
+        trail.notes.append("The feed is the thread's own pitch.")
+    trail.notes.append("A figure to start from: listen, look at the chip, change it.")
+    return {"surface_speed": speed, "rpm_ideal": ideal, "rpm": rpm, "feed": feed}

@@ -1,0 +1,172 @@
+"""Dovetails measured over or between pins."""
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import ANGLE, LENGTH
+from machinon.core.reckoning import FLAG, Input, Result, Trail, reckoning
+
+
+@dataclass(frozen=True, slots=True)
+class Dovetail:
+    """A straight dovetail; mm, degrees.
+
+    bottom: between the two sharp corners where the pins lie; top: at the open
+    side; angle: floor to flank. A male one is wider at the top, which is then
+    the face it slides on, than across its corners.
+    """
+
+    bottom: float
+    depth: float
+    angle: float = 60.0
+    internal: bool = False
+
+    @property
+    def splay(self) -> float:
+        """Difference of the two widths."""
+        return 2 * self.depth / math.tan(math.radians(self.angle))
+
+    @property
+    def top(self) -> float:
+        # a female slot narrows to its open side, a male tongue widens from it
+        return self.bottom + (-self.splay if self.internal else self.splay)
+
+
+def pin_allowance(pin: float, angle: float) -> float:
+    """How far two pins reach beyond the corners, mm.
+
+    The pin's centre lies on the corner's bisector, so d (1 + cot(angle/2)).
+
+    >>> round(pin_allowance(10, 60), 3)
+    27.321
+    """
+    return pin * (1 + 1 / math.tan(math.radians(angle) / 2))
+
+
+def largest_pin(depth: float, angle: float) -> float:
+    """Largest pin that touches floor and flank, mm, to the micron."""
+    return round(depth / math.cos(math.radians(angle) / 2) ** 2, 3)
+
+
+@reckoning(
+    "dovetail",
+    group="Measuring over and across",
+    title="A dovetail over or between pins",
+    inputs=(
+        Input("angle", ANGLE, "floor to flank", default=60.0, low=30, high=85),
+        Input("pin", LENGTH, "diameter of each pin", above=0),
+        Input("width_top", LENGTH, "at the open side", default=None, above=0),
+        Input(
+            "width_bottom", LENGTH, "between the sharp corners", default=None, above=0
+        ),
+        Input("depth", LENGTH, "of the dovetail", default=None, above=0),
+        Input("internal", FLAG, "whether it is the slot", default=False),
+        Input(
+            "measured", LENGTH, "read over or between the pins", default=None, above=0
+        ),
+        Input(
+            "cutter_depth",
+            LENGTH,
+            "depth that a smaller cutter reaches",
+            default=None,
+            above=0,
+        ),
+    ),
+    results=(
+        Result("over_pins", LENGTH, "over the pins of a male dovetail"),
+        Result("between_pins", LENGTH, "between the pins of a female one"),
+        Result("width_top", LENGTH, "at the open side"),
+        Result("width_bottom", LENGTH, "between the sharp corners"),
+        Result("flat", LENGTH, "left on the flank by a smaller cutter"),
+        Result("pin_max", LENGTH, "largest pin that sits in the corner"),
+    ),
+    sources=("geometry: the pin's centre lies on the corner's bisector",),
+)
+def _dovetail(
+    trail: Trail,
+    angle: float,
+    pin: float,
+    width_top: float | None,
+    width_bottom: float | None,
+    depth: float | None,
+    internal: bool,
+    measured: float | None,
+    cutter_depth: float | None,
+) -> dict[str, Any]:
+    half = math.radians(angle) / 2
+    reach = trail.step(
+        "Pins beyond the corners",
+        f"{pin:g} × (1 + cot {angle / 2:g}°)",
+        pin_allowance(pin, angle),
+    )
+    results: dict[str, Any] = {}
+    if depth is not None:
+        most = largest_pin(depth, angle)
+        if not pin <= most:
+            raise BadInput(
+                "pin",
+                f"{pin:g} mm does not sit in the corner: above 0 and up to {most:g} mm "
+                "does. Choose another pin.",
+            )
+        results["pin_max"] = most
+    if measured is not None:
+        bottom = measured + reach if internal else measured - reach
+        if width_bottom is not None or width_top is not None:
+            raise BadInput("measured", "Give the reading or a width, not both.")
+        trail.step(
+            "Between the corners",
+            f"{measured:g} {'+' if internal else '−'} {reach:.4f}",
+            bottom,
+        )
+    elif width_bottom is not None:
+        bottom = width_bottom
+        if width_top is not None:
+            raise BadInput("width_top", "Give the top or the bottom width, not both.")
+    elif width_top is not None:
+        if depth is None:
+            raise BadInput("depth", "depth is missing: the top width needs it.")
+        splay = 2 * depth / math.tan(2 * half)
+        bottom = width_top + (splay if internal else -splay)
+        trail.step("Between the corners", f"{width_top:g} ± {splay:.4f}", bottom)
+    else:
+        raise BadInput(
+            "width_bottom", "Give width_bottom, width_top with depth, or measured."
+        )
+    if not bottom > 0:
+        raise BadInput(
+            "measured" if measured is not None else "width_top",
+            "Nothing is left between the corners: check sizes and the side.",
+        )
+    results["width_bottom"] = bottom
+    if depth is not None:
+        top = Dovetail(bottom, depth, angle, internal).top
+        if not top > 0:
+            raise BadInput("depth", "The flanks meet before that depth.")
+        results["width_top"] = top
+    if internal:
+        between = bottom - reach
+        if measured is None and not between > 0:
+            most = math.floor(bottom / pin_allowance(1.0, angle) * 1000) / 1000
+            raise BadInput(
+                "pin",
+                f"Two pins of {pin:g} mm do not go in: above 0 and up to {most:g} mm "
+                "do.",
+            )
+        results["between_pins"] = trail.step(
+            "Between the pins", f"{bottom:.4f} − {reach:.4f}", between
+        )
+    else:
+        results["over_pins"] = trail.step(
+            "Over the pins", f"{bottom:.4f} + {reach:.4f}", bottom + reach
+        )
+    if cutter_depth is not None:
+        if depth is None:
+            raise BadInput("depth", "depth is missing: the flat needs it.")
+        results["flat"] = trail.step(
+            "Flat left",
+            f"({depth:g} − {cutter_depth:g}) / sin {angle:g}°",
+            max(depth - cutter_depth, 0.0) / math.sin(2 * half),
+        )
+    return results

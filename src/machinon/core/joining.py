@@ -1,0 +1,267 @@
+"""Joining without screws: press, shrink and bonded fits, and growth by heat."""
+
+import math
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.materials import material
+from machinon.core.quantity import (
+    FORCE,
+    LENGTH,
+    NUMBER,
+    STRESS,
+    TEMPERATURE,
+    TORQUE,
+)
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+
+# what compounds are made to fill, on the diameter; a shop rule
+GAP_LEAST, GAP_MOST = 0.03, 0.10
+
+
+@reckoning(
+    "press-fit",
+    group="Fits and materials",
+    title="Pressure, force and torque of a press fit",
+    inputs=(
+        Input("diameter", LENGTH, "diameter of the fit", above=0),
+        Input("length", LENGTH, "length of the fit", above=0),
+        Input("hub_outside", LENGTH, "outside diameter of the hub", above=0),
+        Input("shaft_bore", LENGTH, "bore of a hollow shaft", default=0.0, low=0),
+        Input("interference", LENGTH, "on the diameter", above=0),
+        Input("hub_material", TEXT, "what the hub is made of"),
+        Input("shaft_material", TEXT, "what the shaft is made of"),
+        Input("friction", NUMBER, "between the two", default=0.12, above=0, high=1),
+    ),
+    results=(
+        Result("pressure", STRESS, "between hub and shaft"),
+        Result("hub_stress", STRESS, "hoop stress at the hub's bore (tension)"),
+        Result("shaft_stress", STRESS, "hoop stress at the shaft (− is compression)"),
+        Result("press_force", FORCE, "to press it home or off"),
+        Result("torque", TORQUE, "that it carries"),
+        Result("safety", NUMBER, "hub's yield over its stress (Tresca)"),
+    ),
+    sources=("Lamé's thick cylinders, plane stress; usual shop figures of materials",),
+)
+def _press_fit(
+    trail: Trail,
+    diameter: float,
+    length: float,
+    hub_outside: float,
+    shaft_bore: float,
+    interference: float,
+    hub_material: str,
+    shaft_material: str,
+    friction: float,
+) -> dict[str, Any]:
+    if not hub_outside > diameter:
+        raise BadInput("hub_outside", f"The hub must be larger than {diameter:g} mm.")
+    if not shaft_bore < diameter:
+        raise BadInput("shaft_bore", f"The bore must be under {diameter:g} mm.")
+    if not interference < diameter / 20:
+        raise BadInput(
+            "interference", f"Interference must be under {diameter / 20:g} mm."
+        )
+    hub, shaft = (
+        material(hub_material, "hub_material"),
+        material(shaft_material, "shaft_material"),
+    )
+    wide = (hub_outside**2 + diameter**2) / (hub_outside**2 - diameter**2)
+    narrow = (diameter**2 + shaft_bore**2) / (diameter**2 - shaft_bore**2)
+    give = (wide + hub.poisson) / hub.modulus + (narrow - shaft.poisson) / shaft.modulus
+    pressure = trail.step(
+        "Pressure",
+        f"{interference:g} / ({diameter:g} × (({wide:.4f} + {hub.poisson:g}) / "
+        f"{hub.modulus:g} + ({narrow:.4f} − {shaft.poisson:g}) / {shaft.modulus:g}))",
+        interference / (diameter * give),
+        STRESS,
+    )
+    hoop = trail.step(
+        "Hoop stress in the hub",
+        f"{pressure:.4g} × {wide:.4f}",
+        pressure * wide,
+        STRESS,
+    )
+    force = trail.step(
+        "Force",
+        f"{friction:g} × {pressure:.4g} × π × {diameter:g} × {length:g}",
+        friction * pressure * math.pi * diameter * length,
+        FORCE,
+    )
+    torque = trail.step(
+        "Torque", f"{force:.5g} × {diameter:g} / 2000", force * diameter / 2000, TORQUE
+    )
+    safety = trail.step(
+        "Safety of the hub",
+        f"{hub.yield_strength:g} / ({hoop:.4g} + {pressure:.4g})",
+        hub.yield_strength / (hoop + pressure),
+        NUMBER,
+    )
+    if safety < 1:
+        trail.cautions.append("The hub yields: less interference, or a thicker hub.")
+    trail.cautions.append("Stand clear of the press; a hard part can fly in pieces.")
+    return {
+        "pressure": pressure,
+        "hub_stress": hoop,
+        "shaft_stress": -pressure * narrow,
+        "press_force": force,
+        "torque": torque,
+        "safety": safety,
+    }
+
+
+@reckoning(
+    "shrink-fit",
+    group="Fits and materials",
+    title="How hot a hub must be to drop on",
+    inputs=(
+        Input("diameter", LENGTH, "diameter of the fit", above=0),
+        Input("interference", LENGTH, "on the diameter, cold", low=0),
+        Input("assembly_clearance", LENGTH, "play wanted to drop it on", low=0),
+        Input("hub_material", TEXT, "what the hub is made of"),
+        Input("shaft_material", TEXT, "what the shaft is made of"),
+        Input("room", TEMPERATURE, "of the shop", default=20.0, low=-30, high=60),
+        Input(
+            "shaft_temperature",
+            TEMPERATURE,
+            "of a cooled shaft; else the room's",
+            default=None,
+            low=-200,
+            high=100,
+        ),
+    ),
+    results=(
+        Result("hub_temperature", TEMPERATURE, "to heat the hub to"),
+        Result("total_expansion", LENGTH, "by which the hub must exceed the shaft"),
+        Result("warning", TEXT, "where the heat harms the hub, else empty"),
+    ),
+    sources=("linear expansion; usual shop figures of materials",),
+)
+def _shrink_fit(
+    trail: Trail,
+    diameter: float,
+    interference: float,
+    assembly_clearance: float,
+    hub_material: str,
+    shaft_material: str,
+    room: float,
+    shaft_temperature: float | None,
+) -> dict[str, Any]:
+    hub, shaft = (
+        material(hub_material, "hub_material"),
+        material(shaft_material, "shaft_material"),
+    )
+    total = trail.step(
+        "To be made up",
+        f"{interference:g} + {assembly_clearance:g}",
+        interference + assembly_clearance,
+    )
+    cold = room if shaft_temperature is None else shaft_temperature
+    shrunk = diameter * shaft.expansion * (room - cold)
+    if shrunk:
+        trail.step(
+            "By the shaft's cold",
+            f"{diameter:g} × {shaft.expansion:g} × ({room:g} − {cold:g})",
+            shrunk,
+        )
+    temperature = trail.step(
+        "Hub",
+        f"{room:g} + ({total:g} − {shrunk:.4g}) / ({hub.expansion:g} × {diameter:g})",
+        room + (total - shrunk) / (hub.expansion * diameter),
+        TEMPERATURE,
+    )
+    warning = ""
+    if temperature > hub.hurt_above:
+        warning = (
+            f"{hub.name} is harmed above about {hub.hurt_above:g} °C: cool the shaft "
+            "as well, or take less interference."
+        )
+        trail.cautions.append(warning)
+    trail.cautions.append("Hot and cold parts burn: gloves, dry tools, a trial first.")
+    return {
+        "hub_temperature": temperature,
+        "total_expansion": total,
+        "warning": warning,
+    }
+
+
+@reckoning(
+    "bond-gap",
+    group="Fits and materials",
+    title="Gap, hold and torque of a bonded fit",
+    inputs=(
+        Input("diameter", LENGTH, "diameter of the fit", above=0),
+        Input("length", LENGTH, "length of the fit", above=0),
+        Input(
+            "shear_strength",
+            STRESS,
+            "of the cured compound, by its data sheet",
+            default=15.0,
+            above=0,
+        ),
+        Input("safety", NUMBER, "share kept in hand", default=2.0, low=1),
+    ),
+    results=(
+        Result("gap_min", LENGTH, "least gap on the diameter"),
+        Result("gap_max", LENGTH, "most gap on the diameter"),
+        Result("hold_force", FORCE, "along the axis"),
+        Result("torque", TORQUE, "that it carries"),
+    ),
+    sources=("force = strength × area / safety; the gap is a shop rule",),
+)
+def _bond_gap(
+    trail: Trail, diameter: float, length: float, shear_strength: float, safety: float
+) -> dict[str, Any]:
+    area = math.pi * diameter * length
+    force = trail.step(
+        "Hold",
+        f"{shear_strength:g} × π × {diameter:g} × {length:g} / {safety:g}",
+        shear_strength * area / safety,
+        FORCE,
+    )
+    torque = trail.step(
+        "Torque", f"{force:.5g} × {diameter:g} / 2000", force * diameter / 2000, TORQUE
+    )
+    trail.notes.append(
+        "The compound's data sheet comes first. Seconds are left to place it: try it "
+        "dry before."
+    )
+    return {
+        "gap_min": GAP_LEAST,
+        "gap_max": GAP_MOST,
+        "hold_force": force,
+        "torque": torque,
+    }
+
+
+@reckoning(
+    "thermal-size",
+    group="Fits and materials",
+    title="A size at 20 °C from one measured warm or cold",
+    inputs=(
+        Input("size", LENGTH, "as it is at the temperature", above=0),
+        Input("temperature", TEMPERATURE, "of the part", low=-200, high=1000),
+        Input("material", TEXT, "of the part"),
+        Input("reference", TEMPERATURE, "wanted", default=20.0, low=-200, high=1000),
+    ),
+    results=(
+        Result("size_at_reference", LENGTH, "at the reference temperature"),
+        Result("change", LENGTH, "size as it is less size at the reference"),
+    ),
+    sources=("ISO 1:2022; linear expansion, usual shop figures",),
+)
+def _thermal_size(
+    trail: Trail, size: float, temperature: float, material: str, reference: float
+) -> dict[str, Any]:
+    expansion = _material(material).expansion
+    warm = temperature - reference
+    cold = trail.step(
+        f"At {reference:g} °C",
+        f"{size:g} / (1 + {expansion:g} × {warm:g})",
+        size / (1 + expansion * warm),
+    )
+    change = trail.step("Change", f"{size:g} − {cold:.6f}", size - cold)
+    return {"size_at_reference": cold, "change": change}
+
+
+_material = material  # the reckoning's own input is called `material`

@@ -1,0 +1,168 @@
+"""Keyways: key and depths for a shaft, and what the caliper reads across."""
+
+import functools
+import math
+from dataclasses import dataclass
+from typing import Any
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.quantity import INCH, LENGTH
+from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
+from machinon.core.tables import rows
+
+
+@dataclass(frozen=True, slots=True)
+class Key:
+    """A parallel key and its seats; mm. Depths from the shaft's or bore's crown."""
+
+    above: float
+    to: float
+    width: float
+    height: float
+    shaft_depth: float
+    hub_depth: float
+    source: str
+
+
+@functools.cache
+def keys(standard: str) -> tuple[Key, ...]:
+    """The keys of a standard, by shaft."""
+    found = []
+    for r in rows("keys"):
+        if r["standard"] == standard:
+            unit = INCH if r["unit"] == "in" else 1.0
+            found.append(
+                Key(
+                    float(r["above"]) * unit,
+                    float(r["to"]) * unit,
+                    float(r["width"]) * unit,
+                    float(r["height"]) * unit,
+                    float(r["shaft_depth"]) * unit,
+                    float(r["hub_depth"]) * unit,
+                    r["source"],
+                )
+            )
+    return tuple(found)
+
+
+def crown(diameter: float, width: float) -> float:
+    """How far a chord of a width lies under the circle's crown, mm.
+
+    >>> round(crown(25, 8), 4)
+    0.6573
+    """
+    return diameter / 2 - math.sqrt((diameter / 2) ** 2 - (width / 2) ** 2)
+
+
+def _chosen(key: str | None, shaft: float, standard: str) -> Key:
+    known = keys(standard)
+    if key is None:
+        for one in known:
+            if one.above < shaft <= one.to + 1e-9:
+                return one
+        raise BadInput(
+            "shaft_diameter",
+            f"{shaft:g} mm is outside the table: above {known[0].above:g} and up to "
+            f"{known[-1].to:g} mm is in it. Name the key as width x height.",
+        )
+    parts = key.lower().replace("×", "x").split("x")
+    sizes = [
+        quantity.parse(part, inch=standard == "inch", key="key", above=0, high=100)
+        for part in parts
+    ]
+    if len(sizes) > 2:
+        raise BadInput("key", "Write a key as 8x7, or its width alone.")
+    for one in known:
+        if abs(one.width - sizes[0]) < 1e-6 and (
+            len(sizes) == 1 or abs(one.height - sizes[1]) < 1e-6
+        ):
+            return one
+    height = sizes[1] if len(sizes) == 2 else sizes[0]
+    return Key(
+        0, 0, sizes[0], height, height / 2, height / 2, "half of the key in each"
+    )
+
+
+@reckoning(
+    "keyway",
+    group="Measuring over and across",
+    title="A keyway: key, depths, and the size read across",
+    inputs=(
+        Input("shaft_diameter", LENGTH, "of shaft or bore", above=0, high=1000),
+        Input("key", TEXT, "such as 8x7; else by the table", default=None),
+        Input(
+            "standard", TEXT, "of the key", default="metric", choices=("metric", "inch")
+        ),
+        Input("bore", FLAG, "whether it is cut in the bore", default=True),
+        Input(
+            "tool_width", LENGTH, "of the tool; else the key's", default=None, above=0
+        ),
+        Input(
+            "contact",
+            TEXT,
+            "what the tool was touched with",
+            default="crown",
+            choices=("crown", "corners"),
+        ),
+    ),
+    results=(
+        Result("key_width", LENGTH, "width of the key"),
+        Result("key_height", LENGTH, "height of the key"),
+        Result("shaft_depth", LENGTH, "in the shaft, from its crown"),
+        Result("hub_depth", LENGTH, "in the bore, from its crown"),
+        Result("across", LENGTH, "far wall of bore or shaft to the keyway's floor"),
+        Result("corner_drop", LENGTH, "corners of a flat tool before the middle"),
+        Result("feed_from_contact", LENGTH, "from the first touch to full depth"),
+    ),
+    sources=("the key's own standard, named in the answer; geometry of the chord",),
+)
+def _keyway(
+    trail: Trail,
+    shaft_diameter: float,
+    key: str | None,
+    standard: str,
+    bore: bool,
+    tool_width: float | None,
+    contact: str,
+) -> dict[str, Any]:
+    one = _chosen(key, shaft_diameter, standard)
+    trail.source(one.source)
+    tool = one.width if tool_width is None else tool_width
+    if not one.width < shaft_diameter:
+        raise BadInput(
+            "key", f"The key is as wide as the shaft ({shaft_diameter:g} mm)."
+        )
+    if not tool < shaft_diameter:
+        raise BadInput("tool_width", f"Must be under {shaft_diameter:g} mm.")
+    drop = trail.step(
+        "Corners of the tool",
+        f"{shaft_diameter / 2:g} − √({shaft_diameter / 2:g}² − {tool / 2:g}²)",
+        crown(shaft_diameter, tool),
+    )
+    if bore:
+        across = trail.step(
+            "Across",
+            f"{shaft_diameter:g} + {one.hub_depth:g}",
+            shaft_diameter + one.hub_depth,
+        )
+        # in a bore a flat tool's corners touch the wall before its middle would
+        feed = one.hub_depth + (drop if contact == "corners" else 0.0)
+    else:
+        across = trail.step(
+            "Across",
+            f"{shaft_diameter:g} − {one.shaft_depth:g}",
+            shaft_diameter - one.shaft_depth,
+        )
+        # on a shaft the crown is touched first; the corners meet it lower down
+        feed = one.shaft_depth - (drop if contact == "corners" else 0.0)
+    trail.step("Feed from contact", f"depth, touched with the {contact}", feed)
+    return {
+        "key_width": one.width,
+        "key_height": one.height,
+        "shaft_depth": one.shaft_depth,
+        "hub_depth": one.hub_depth,
+        "across": across,
+        "corner_drop": drop,
+        "feed_from_contact": feed,
+    }

@@ -1,0 +1,116 @@
+"""Taper pins: both ends, and the step drills before the reamer."""
+
+import functools
+from collections.abc import Mapping
+from typing import Any
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import INCH, LENGTH
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.tables import rows
+from machinon.core.tapping import drills
+
+METRIC_RATIO = 1 / 50  # ISO 2339
+INCH_RATIO = 0.25 / 12  # a quarter inch to the foot
+METRIC_PINS = (
+    0.6,
+    0.8,
+    1,
+    1.2,
+    1.5,
+    2,
+    2.5,
+    3,
+    4,
+    5,
+    6,
+    8,
+    10,
+    12,
+    16,
+    20,
+    25,
+    30,
+    40,
+    50,
+)
+ALLOWANCE = 0.05  # mm left for the reamer at the small end of each step
+
+
+@functools.cache
+def _inch_pins() -> Mapping[str, float]:
+    return {r["name"]: float(r["large_in"]) * INCH for r in rows("taper_pins")}
+
+
+@reckoning(
+    "taper-pin",
+    group="Tapers",
+    title="A taper pin's ends and its step drills",
+    inputs=(
+        Input("pin", TEXT, "#5 for an inch number; a bare number is a metric pin"),
+        Input("length", LENGTH, "of the pin in the hole", above=0, high=500),
+        Input(
+            "large_end_at",
+            LENGTH,
+            "how far the large end stands in or out (+ is deeper)",
+            default=0.0,
+            low=-50,
+            high=50,
+        ),
+    ),
+    results=(
+        Result("large_diameter", LENGTH, "of the pin"),
+        Result("small_diameter", LENGTH, "of the pin"),
+        Result("drills", LENGTH, "step drills: drill and depth from the large end"),
+        Result("reamer", TEXT, "which reamer, and until when"),
+    ),
+    sources=("ISO 2339:1986 (1:50, named by the small end)", "ASME B18.8.2-2000"),
+)
+def _taper_pin(
+    trail: Trail, pin: str, length: float, large_end_at: float
+) -> dict[str, Any]:
+    word = pin.strip()
+    if word.startswith("#"):
+        known = _inch_pins()
+        if word[1:] not in known:
+            raise unknown("pin", word, [f"#{name}" for name in known])
+        large = known[word[1:]]
+        ratio = INCH_RATIO
+        small = trail.step(
+            "Small end", f"{large:.4f} − {length:g} / 48", large - length * ratio
+        )
+        reamer = f"taper pin reamer {word}, 1/4 in per foot"
+    else:
+        small = quantity.parse(word, key="pin", above=0, high=50)
+        if not any(abs(small - one) < 1e-6 for one in METRIC_PINS):
+            sizes = ", ".join(f"{one:g}" for one in METRIC_PINS)
+            raise BadInput("pin", f"{small:g} mm is no pin of ISO 2339: {sizes} are.")
+        ratio = METRIC_RATIO
+        large = trail.step(
+            "Large end", f"{small:g} + {length:g} / 50", small + length * ratio
+        )
+        reamer = f"taper pin reamer {small:g} mm, 1:50"
+    if small <= 0:
+        raise BadInput(
+            "length", f"Such a pin ends before: up to {large / ratio:.1f} mm."
+        )
+    count = 1 if length <= 2.5 * large else 2 if length <= 5 * large else 3
+    steps = []
+    for i in range(count):
+        # each step stays under the taper at the far end of its own depth
+        depth = length * (count - i) / count
+        size = large - depth * ratio - ALLOWANCE - large_end_at * ratio
+        below = [drill for drill in drills("metric") if drill.size <= size + 1e-9]
+        if below:
+            steps.append({"drill": below[-1].size, "depth": depth})
+    trail.notes.append(
+        "Drill through with the first, the others to their depth; ream until the pin "
+        "stands proud by what it will be driven."
+    )
+    return {
+        "large_diameter": large,
+        "small_diameter": small,
+        "drills": steps,
+        "reamer": reamer,
+    }

@@ -1,0 +1,292 @@
+"""Tapers by name, by ratio or by two diameters: slope, angles and sizes."""
+
+import functools
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER, SLOPE
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.tables import rows
+
+# half angles that their standards give as angles, degrees
+ANGLES = {"R8": (16 + 51 / 60) / 2, "5C": 10.0, "ER": 8.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Taper:
+    """A taper. ratio: change of diameter per length; sizes in mm where given."""
+
+    name: str
+    ratio: float
+    large: float | None = None
+    small: float | None = None
+    length: float | None = None
+    source: str = "geometry"
+
+    @property
+    def half_angle(self) -> float:
+        return math.degrees(math.atan(self.ratio / 2))
+
+    @property
+    def per_foot(self) -> float:
+        """Change of diameter in inches per foot of length."""
+        return self.ratio * 12
+
+
+@functools.cache
+def named_tapers() -> Mapping[str, Taper]:
+    """Every taper kept here, by name."""
+    table = {}
+    for r in rows("tapers"):
+        unit = INCH if r["unit"] == "in" else 1.0
+
+        def size(key: str, r: dict[str, str] = r, unit: float = unit) -> float | None:
+            return float(r[key]) * unit if r[key] else None
+
+        large, small, length = size("large"), size("small"), size("length")
+        angle = next((a for name, a in ANGLES.items() if r["name"].startswith(name)), 0)
+        if r["ratio"]:
+            ratio = 1 / float(r["ratio"])
+        elif r["per_foot_in"]:
+            ratio = float(r["per_foot_in"]) / 12
+        elif angle:
+            ratio = 2 * math.tan(math.radians(angle))
+        else:
+            assert large is not None
+            assert small is not None
+            assert length is not None
+            ratio = (large - small) / length
+        table[r["name"]] = Taper(r["name"], ratio, large, small, length, r["source"])
+    return table
+
+
+_RATIO = re.compile(r"^1\s*:\s*(\d+(?:\.\d+)?)$")
+
+
+def taper_of(name: str, key: str = "name") -> Taper:
+    """A taper by name, as a ratio `1:20`, or by large/small/length `24/20/80`.
+
+    Raises BadInput on `key`.
+
+    >>> round(taper_of("MT3").half_angle, 4)
+    1.4377
+    """
+    plain = " ".join(name.upper().replace("MORSE ", "MT").split())
+    for known, taper in named_tapers().items():
+        if plain in (known.upper(), known.upper().removesuffix(" SEAT")):
+            return taper
+    match = _RATIO.match(plain)
+    if match and float(match.group(1)) > 0:
+        ratio = 1 / float(match.group(1))
+        if ratio > 4:
+            raise BadInput(key, "A ratio is from 1:0.25 on.")
+        return Taper(f"1:{float(match.group(1)):g}", ratio)
+    parts = name.split("/")
+    if len(parts) == 3:
+        try:
+            sizes = [quantity.parse(part, above=0) for part in parts]
+        except BadInput as error:
+            raise BadInput(key, f"large/small/length: {error.message}") from None
+        large, small, length = sizes
+        return two_diameters(large, small, length, key)
+    raise unknown(key, name, named_tapers())
+
+
+def two_diameters(large: float, small: float, length: float, key: str) -> Taper:
+    """The taper between two diameters a length apart; mm."""
+    if not large > small:
+        raise BadInput(
+            key, f"The large end must be more than the small ({small:g} mm)."
+        )
+    return Taper(
+        f"{large:g}/{small:g}/{length:g}",
+        (large - small) / length,
+        large,
+        small,
+        length,
+    )
+
+
+def nearest_taper(half_angle: float) -> tuple[Taper, float]:
+    """The named taper nearest to a half angle, and the error in minutes of arc."""
+    best = min(
+        named_tapers().values(), key=lambda one: abs(one.half_angle - half_angle)
+    )
+    return best, (half_angle - best.half_angle) * 60
+
+
+_ANGLE_RESULTS = (
+    Result("ratio", NUMBER, "change of diameter per length"),
+    Result("taper_per_foot", SLOPE, "inches of diameter per foot"),
+    Result("included_angle", ANGLE, "whole angle"),
+    Result("half_angle", ANGLE, "to which the compound is set"),
+)
+
+
+def _angles(trail: Trail, taper: Taper) -> dict[str, Any]:
+    half = trail.step(
+        "Half angle", f"atan({taper.ratio:.6f} / 2)", taper.half_angle, ANGLE
+    )
+    return {
+        "ratio": taper.ratio,
+        "taper_per_foot": trail.step(
+            "Per foot", f"12 × {taper.ratio:.6f}", taper.per_foot, SLOPE
+        ),
+        "included_angle": 2 * half,
+        "half_angle": half,
+    }
+
+
+@reckoning(
+    "taper",
+    group="Tapers",
+    title="A taper by its name",
+    inputs=(
+        Input("name", TEXT, "MT3, B&S9, JT33, 7/24, ER25, 1:20 or large/small/length"),
+    ),
+    results=(
+        *_ANGLE_RESULTS,
+        Result("large_diameter", LENGTH, "at the gauge line or large end"),
+        Result("small_diameter", LENGTH, "at the small end"),
+        Result("length", LENGTH, "between the two"),
+    ),
+    sources=("the taper's own standard, named in the answer",),
+)
+def _taper(trail: Trail, name: str) -> dict[str, Any]:
+    one = taper_of(name)
+    trail.source(one.source)
+    results = _angles(trail, one)
+    for key, value in (
+        ("large_diameter", one.large),
+        ("small_diameter", one.small),
+        ("length", one.length),
+    ):
+        if value is not None:
+            results[key] = value
+    return results
+
+
+@reckoning(
+    "taper-angle",
+    group="Tapers",
+    title="A taper from two diameters and the length between",
+    inputs=(
+        Input("large", LENGTH, "diameter at the large end", above=0),
+        Input("small", LENGTH, "diameter at the small end", low=0),
+        Input("length", LENGTH, "between the two", above=0),
+    ),
+    results=(
+        *_ANGLE_RESULTS,
+        Result("nearest", TEXT, "the nearest named taper"),
+        Result("error_minutes", NUMBER, "half angle less that of the nearest, minutes"),
+    ),
+    sources=("geometry",),
+)
+def _taper_angle(
+    trail: Trail, large: float, small: float, length: float
+) -> dict[str, Any]:
+    one = two_diameters(large, small, length, "large")
+    trail.step("Ratio", f"({large:g} − {small:g}) / {length:g}", one.ratio, NUMBER)
+    results = _angles(trail, one)
+    nearest, error = nearest_taper(one.half_angle)
+    trail.notes.append(f"Nearest is {nearest.name}, {error:+.1f} minutes of arc away.")
+    return {**results, "nearest": nearest.name, "error_minutes": error}
+
+
+@reckoning(
+    "taper-advance",
+    group="Tapers",
+    title="Further into a taper: how much to take off",
+    inputs=(
+        Input("taper", TEXT, "the taper, by name or ratio"),
+        Input("advance", LENGTH, "how much further in it must go", above=0),
+    ),
+    results=(
+        Result("diameter_change", LENGTH, "on the diameter"),
+        Result("radial_infeed", LENGTH, "at the cross slide, radial"),
+    ),
+    sources=("geometry: diameter = ratio × advance",),
+)
+def _taper_advance(trail: Trail, taper: str, advance: float) -> dict[str, Any]:
+    one = taper_of(taper, "taper")
+    change = trail.step(
+        "Diameter", f"{one.ratio:.6f} × {advance:g}", one.ratio * advance
+    )
+    return {
+        "diameter_change": change,
+        "radial_infeed": trail.step("Radius", f"{change:.5f} / 2", change / 2),
+    }
+
+
+@reckoning(
+    "taper-over-rollers",
+    group="Tapers",
+    title="A male taper measured over two equal rollers at two heights",
+    inputs=(
+        Input("roller", LENGTH, "diameter of each roller", above=0),
+        Input("height_low", LENGTH, "blocks under the rollers, low", low=0),
+        Input("reading_low", LENGTH, "over the rollers, low", above=0),
+        Input("height_high", LENGTH, "blocks under the rollers, high", above=0),
+        Input("reading_high", LENGTH, "over the rollers, high", above=0),
+        Input("taper", TEXT, "taper it should be", default=None),
+    ),
+    results=(
+        Result("half_angle", ANGLE, "of the taper"),
+        Result("ratio", NUMBER, "change of diameter per length"),
+        Result("diameter_at_base", LENGTH, "at the plate it stands on"),
+        Result(
+            "error_minutes", NUMBER, "against the named taper, minutes of half angle"
+        ),
+    ),
+    sources=(
+        "geometry: tan(half) = (M2 − M1) / 2(h2 − h1); "
+        "base = M1 − d(1 + 1/cos(half)) − (2 h1 + d) tan(half)",
+    ),
+)
+def _taper_over_rollers(
+    trail: Trail,
+    roller: float,
+    height_low: float,
+    reading_low: float,
+    height_high: float,
+    reading_high: float,
+    taper: str | None,
+) -> dict[str, Any]:
+    if not height_high > height_low:
+        raise BadInput(
+            "height_high", f"The high blocks must be above {height_low:g} mm."
+        )
+    tan = (reading_high - reading_low) / (2 * (height_high - height_low))
+    half = trail.step(
+        "Half angle",
+        f"atan(({reading_high:g} − {reading_low:g}) / "
+        f"(2 × ({height_high:g} − {height_low:g})))",
+        math.degrees(math.atan(tan)),
+        ANGLE,
+    )
+    # the roller's centre stands half a roller above its block; its contact is
+    # aslant, so that the flank lies radius / cos(half) inside of the centre
+    radius = roller / 2
+    at_centre = reading_low - 2 * radius - 2 * radius / math.cos(math.radians(half))
+    base = trail.step(
+        "At the base",
+        "reading − roller − roller / cos(half) − 2 (height + roller/2) tan(half)",
+        at_centre - 2 * (height_low + radius) * tan,
+    )
+    if base <= 0:
+        raise BadInput("reading_low", "These readings leave nothing at the base.")
+    results: dict[str, Any] = {
+        "half_angle": half,
+        "ratio": 2 * tan,
+        "diameter_at_base": base,
+    }
+    if taper is not None:
+        wanted = taper_of(taper, "taper")
+        # it may stand on either end
+        results["error_minutes"] = (abs(half) - wanted.half_angle) * 60
+    return results
