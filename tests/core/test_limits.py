@@ -3,7 +3,7 @@ import math
 import unittest
 
 from machinon.core.errors import BadInput
-from machinon.core.limits import SHAFT_LETTERS, limits_of_size, tolerance_grade
+from machinon.core.limits import CLEAR, TIGHT, limits_of_size, tolerance_grade
 from machinon.core.reckoning import reckon
 from machinon.core.tables import rows
 
@@ -39,6 +39,13 @@ class PrintedLimits(unittest.TestCase):
             (2, "k6", 0, 6),
             (12, "d9", -93, -50),
             (80, "e8", -106, -60),
+            (25, "u6", 48, 61),
+            (25, "c11", -240, -110),
+            (60, "t6", 66, 85),
+            (100, "x7", 178, 213),
+            (25, "j6", -4, 9),
+            (25, "J7", -9, 12),
+            (50, "U7", -86, -61),
         ):
             with self.subTest(f"{nominal} {zone}"):
                 found = limits_of_size(nominal, zone)
@@ -68,40 +75,67 @@ class PrintedLimits(unittest.TestCase):
         for grade in range(1, 19):
             widths = [tolerance_grade(size, grade) for size in sizes]
             self.assertEqual(widths, sorted(widths), f"IT{grade}")
-        for letter in SHAFT_LETTERS:
-            if letter == "js":
-                continue
+        for letter in (*CLEAR, *TIGHT):
+            first = _lines(letter)[0][0] if letter != "h" else 0
             off = [
                 abs(
                     limits_of_size(s, f"{letter}6").upper_deviation
-                    if letter in "defgh"
+                    if letter in CLEAR
                     else limits_of_size(s, f"{letter}6").lower_deviation
                 )
                 for s in sizes
+                if s > first
             ]
             self.assertEqual(off, sorted(off), letter)
 
     def test_the_tables_reach_to_500_mm_without_a_gap(self):
-        for letter in SHAFT_LETTERS:
-            if letter in ("h", "js"):
-                continue
-            lines = [
-                (float(r["above_mm"]), float(r["to_mm"]))
-                for r in rows("iso_fundamental_deviations")
-                if r["letter"] == letter
-            ]
-            self.assertEqual(lines[0][0], 0, letter)
+        starts = {"t": 24, "v": 14, "y": 18}  # the standard leaves the rest empty
+        for letter in (*CLEAR[:-1], "j5", "j6", "j7", "J6", "J7", "J8", *TIGHT):
+            lines = _lines(letter)
+            self.assertEqual(lines[0][0], starts.get(letter, 0), letter)
             self.assertEqual(lines[-1][1], 500, letter)
             for (_, end), (start, _) in itertools.pairwise(lines):
                 self.assertEqual(end, start, letter)
 
     def test_a_hole_from_d_to_h_is_the_shaft_turned_over(self):
-        for letter in "defgh":
+        for letter in CLEAR:
             for nominal in (3, 18, 95, 250):
                 shaft = limits_of_size(nominal, f"{letter}7")
                 hole = limits_of_size(nominal, f"{letter.upper()}7")
                 self.assertEqual(hole.lower_deviation, -shaft.upper_deviation)
                 self.assertEqual(hole.upper_deviation, -shaft.lower_deviation)
+
+    def test_far_deviations_follow_the_standards_formulas(self):
+        """ISO 286-1 Annex: a, b, c by the size; t to z are IT7 + k D."""
+        for row in rows("iso_fundamental_deviations"):
+            low, high = float(row["above_mm"]), float(row["to_mm"])
+            mean = math.sqrt(max(low, 1) * high)
+            it7 = tolerance_grade(high, 7) * 1000
+            formula = {
+                "a": 265 + 1.3 * mean if high <= 120 else 3.5 * mean,
+                "b": 140 + 0.85 * mean if high <= 160 else 1.8 * mean,
+                "c": 52 * mean**0.2 if high <= 40 else 95 + 0.8 * mean,
+                "t": it7 + 0.63 * mean,
+                "u": it7 + mean,
+                "v": it7 + 1.25 * mean,
+                "x": it7 + 1.6 * mean,
+                "y": it7 + 2 * mean,
+                "z": it7 + 2.5 * mean,
+            }.get(row["letter"])
+            if formula is not None and high > 10:
+                with self.subTest(row["letter"], high=high):
+                    printed = abs(float(row["deviation_um"]))
+                    # rounded to handy numbers, and freely in the small sizes
+                    free = 0.14 if high <= 40 else 0.06
+                    self.assertAlmostEqual(printed / formula, 1, delta=free)
+
+
+def _lines(letter: str) -> list[tuple[float, float]]:
+    return [
+        (float(r["above_mm"]), float(r["to_mm"]))
+        for r in rows("iso_fundamental_deviations")
+        if r["letter"] == letter
+    ]
 
 
 class Fits(unittest.TestCase):

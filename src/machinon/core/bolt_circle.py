@@ -49,6 +49,7 @@ def circle_from_span(span: float, hole: float, holes: int) -> float:
     "bolt-circle",
     group="Holes, patterns and dividing",
     title="Coordinates of a bolt circle",
+    usual={"holes": 7, "diameter": 62},
     inputs=(
         Input("holes", COUNT, "number of holes", low=1, high=1000),
         Input("diameter", LENGTH, "diameter of the circle", above=0),
@@ -99,6 +100,7 @@ def _bolt_circle(trail: Trail, **given: Any) -> dict[str, Any]:
     "hole-span",
     group="Holes, patterns and dividing",
     title="Bolt circle from the span over two neighbouring holes",
+    usual={"span": 103.15, "hole": 7.89, "holes": 3},
     inputs=(
         Input("span", LENGTH, "over the outside of two neighbouring holes", above=0),
         Input("hole", LENGTH, "diameter of one hole", above=0),
@@ -121,6 +123,7 @@ def _hole_span(trail: Trail, span: float, hole: float, holes: int) -> dict[str, 
     "chord-check",
     group="Holes, patterns and dividing",
     title="Check a bolt circle over or inside pins",
+    usual={"holes": 6, "diameter": 100, "pin": 6},
     inputs=(
         Input("holes", COUNT, "number of holes", low=2, high=1000),
         Input("diameter", LENGTH, "of the circle", above=0),
@@ -164,6 +167,7 @@ def _chord_check(
     "index-ring",
     group="Holes, patterns and dividing",
     title="A ring of index holes: do they fit",
+    usual={"holes": 24, "diameter": 100, "hole_diameter": 6},
     inputs=(
         Input("holes", COUNT, "number of holes", low=2, high=1000),
         Input("diameter", LENGTH, "of their circle", above=0),

@@ -13,6 +13,7 @@ from machinon.core.runout import resolve
     "centring",
     group="Measuring over and across",
     title="Centre a piece from indicator readings",
+    usual={"readings": [0.05, 0.12, -0.01, -0.08]},
     inputs=(
         Input(
             "readings", LENGTH, "round one turn, high towards the indicator", many=True
@@ -89,6 +90,7 @@ def _centring(
     "detent",
     group="Measuring over and across",
     title="A dimple for a detent ball",
+    usual={"ball": 6, "depth": 0.8},
     inputs=(
         Input("ball", LENGTH, "diameter of the ball", above=0),
         Input("land_diameter", LENGTH, "of the dimple's rim", default=None, above=0),

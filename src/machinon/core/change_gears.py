@@ -118,6 +118,11 @@ def trains(
     "change-gears",
     group="Threads",
     title="Change gears for a pitch",
+    usual={
+        "tpi": 20,
+        "leadscrew": 4,
+        "gears": [20, 25, 30, 35, 40, 45, 50, 60, 65, 80, 100, 127],
+    },
     inputs=(
         Input("pitch", PITCH, "pitch to cut", default=None, above=0, high=100),
         Input(

@@ -27,6 +27,7 @@ QUIET_STEEL = 4.0
     "passes",
     group="Cutting",
     title="Passes from one diameter to another",
+    usual={"start": 50, "finish": 46},
     inputs=(
         Input("start", LENGTH, "diameter now", above=0, high=5000),
         Input("finish", LENGTH, "diameter wanted", above=0, high=5000),
@@ -89,6 +90,7 @@ def _passes(
     "boring-bar",
     group="Cutting",
     title="Stiffness and deflection of a boring bar",
+    usual={"bar_diameter": 16, "overhang": 80},
     inputs=(
         Input("bar_diameter", LENGTH, "of the bar", above=0, high=500),
         Input("overhang", LENGTH, "out of the holder", above=0, high=5000),
@@ -139,6 +141,7 @@ def _boring_bar(
     "grinding-allowance",
     group="Cutting",
     title="What to leave for grinding",
+    usual={"diameter": 20, "length": 200},
     inputs=(
         Input("diameter", LENGTH, "to be ground", above=0, high=500),
         Input("length", LENGTH, "of the piece", above=0, high=3000),
@@ -173,6 +176,14 @@ def _grinding_allowance(
     "rotating-limit",
     group="Cutting",
     title="How fast a disc or plate may turn",
+    usual={
+        "outside_diameter": 250,
+        "bore": 50,
+        "material": "cast iron",
+        "unbalance_mass": 0.2,
+        "unbalance_radius": 100,
+        "rpm": 500,
+    },
     inputs=(
         Input("outside_diameter", LENGTH, "of the disc", above=0, high=5000),
         Input("bore", LENGTH, "of the disc", default=0.0, low=0),
@@ -239,6 +250,7 @@ def _rotating_limit(
     "lever",
     group="Cutting",
     title="Torque of a handle, key or spanner",
+    usual={"force": 200, "arm": 300},
     inputs=(
         Input("force", FORCE, "at the hand", above=0),
         Input("arm", LENGTH, "from the axis", above=0),

@@ -25,6 +25,7 @@ def dms(angle: float) -> str:
     "dividing",
     group="Holes, patterns and dividing",
     title="Turns and holes of a dividing head or rotary table",
+    usual={"divisions": 7, "worm": 40, "plates": [15, 16, 17, 18, 19, 20, 21, 23]},
     inputs=(
         Input("divisions", COUNT, "of the circle", default=None, low=2, high=10_000),
         Input("angle", ANGLE, "to turn instead", default=None, above=0, high=360),

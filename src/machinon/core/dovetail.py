@@ -54,6 +54,7 @@ def largest_pin(depth: float, angle: float) -> float:
     "dovetail",
     group="Measuring over and across",
     title="A dovetail over or between pins",
+    usual={"pin": 10, "width_bottom": 50, "depth": 12},
     inputs=(
         Input("angle", ANGLE, "floor to flank", default=60.0, low=30, high=85),
         Input("pin", LENGTH, "diameter of each pin", above=0),

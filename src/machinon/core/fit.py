@@ -143,6 +143,12 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
     "fit-target",
     group="Fits and materials",
     title="The band for the new half of a fit",
+    usual={
+        "existing": [95.018, 95.022, 95.02],
+        "instrument_uncertainty": 0.005,
+        "kind": "hole",
+        "want": "slides",
+    },
     inputs=(
         Input(
             "existing", LENGTH, "readings of the half that exists", above=0, many=True
@@ -246,6 +252,7 @@ def _fit_target(
     "play-runout",
     group="Fits and materials",
     title="Run-out that play allows",
+    usual={"play": 0.03},
     inputs=(Input("play", LENGTH, "play on the diameter"),),
     results=(
         Result("offset", LENGTH, "how far the centre may lie off"),

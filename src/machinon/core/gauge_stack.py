@@ -56,6 +56,10 @@ def stack(
     "gauge-stack",
     group="Measuring over and across",
     title="Pieces that stack up to a size",
+    usual={
+        "target": 41.275,
+        "pieces": [1.005, 1.01, 1.02, 1.27, 1.3, 2, 3, 4, 5, 9, 10, 20, 30, 40],
+    },
     inputs=(
         Input("target", LENGTH, "the size wanted", above=0),
         Input("pieces", LENGTH, "those there are", above=0, many=True),

@@ -74,6 +74,7 @@ def inch_fit(nominal: float, fit: str) -> InchFit:
     "inch-fit",
     group="Fits and materials",
     title="An inch fit by its name: RC, LC, LT, LN or FN",
+    usual={"nominal": "1in", "fit": "RC4"},
     inputs=(
         Input("nominal", LENGTH, "the nominal size", above=0),
         Input("fit", TEXT, "the fit: RC1–RC9, LC1–LC11, LT1–LT6, LN1–LN3, FN1–FN5"),

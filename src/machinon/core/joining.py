@@ -23,6 +23,14 @@ GAP_LEAST, GAP_MOST = 0.03, 0.10
     "press-fit",
     group="Fits and materials",
     title="Pressure, force and torque of a press fit",
+    usual={
+        "diameter": 30,
+        "length": 25,
+        "hub_outside": 60,
+        "interference": 0.03,
+        "hub_material": "steel",
+        "shaft_material": "steel",
+    },
     inputs=(
         Input("diameter", LENGTH, "diameter of the fit", above=0),
         Input("length", LENGTH, "length of the fit", above=0),
@@ -114,6 +122,13 @@ def _press_fit(
     "shrink-fit",
     group="Fits and materials",
     title="How hot a hub must be to drop on",
+    usual={
+        "diameter": 50,
+        "interference": 0.05,
+        "assembly_clearance": 0.05,
+        "hub_material": "steel",
+        "shaft_material": "steel",
+    },
     inputs=(
         Input("diameter", LENGTH, "diameter of the fit", above=0),
         Input("interference", LENGTH, "on the diameter, cold", low=0),
@@ -189,6 +204,7 @@ def _shrink_fit(
     "bond-gap",
     group="Fits and materials",
     title="Gap, hold and torque of a bonded fit",
+    usual={"diameter": 25, "length": 20},
     inputs=(
         Input("diameter", LENGTH, "diameter of the fit", above=0),
         Input("length", LENGTH, "length of the fit", above=0),
@@ -238,6 +254,7 @@ def _bond_gap(
     "thermal-size",
     group="Fits and materials",
     title="A size at 20 °C from one measured warm or cold",
+    usual={"size": 100, "temperature": 30, "material": "aluminium"},
     inputs=(
         Input("size", LENGTH, "as it is at the temperature", above=0),
         Input("temperature", TEMPERATURE, "of the part", low=-200, high=1000),

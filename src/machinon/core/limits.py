@@ -224,6 +224,7 @@ def split_fit(fit: str, key: str = "fit") -> tuple[str, str]:
     "iso-limits",
     group="Fits and materials",
     title="Limits of size of an ISO zone",
+    usual={"nominal": 46, "zone": "H7"},
     inputs=(
         Input("nominal", LENGTH, "the nominal size", above=0, high=LARGEST),
         Input("zone", TEXT, "the zone: H7 is a hole, g6 a shaft"),
@@ -260,6 +261,7 @@ def _iso_limits(trail: Trail, nominal: float, zone: str) -> dict[str, Any]:
     "iso-fit",
     group="Fits and materials",
     title="An ISO fit: both zones and the play between them",
+    usual={"nominal": 46, "fit": "H7/g6"},
     inputs=(
         Input("nominal", LENGTH, "the nominal size", above=0, high=LARGEST),
         Input("fit", TEXT, "the fit, hole first: H7/g6"),

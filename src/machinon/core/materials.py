@@ -87,6 +87,7 @@ SHAPES = {
     "mass",
     group="Fits and materials",
     title="Mass of a bar, tube or block",
+    usual={"shape": "bar", "diameter": 20, "length": 100, "material": "steel"},
     inputs=(
         Input("shape", TEXT, "what it is", choices=tuple(SHAPES)),
         Input("material", TEXT, "what it is made of"),

@@ -151,6 +151,7 @@ def disagreeing(
     "measured-size",
     group="Measuring over and across",
     title="Size and uncertainty from readings",
+    usual={"readings": [46.0, 46.002], "instrument_uncertainty": 0.004},
     inputs=(
         Input("readings", LENGTH, "readings that count", many=True),
         Input("instrument_uncertainty", LENGTH, "of one reading, two sigma", above=0),

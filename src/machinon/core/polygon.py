@@ -12,6 +12,7 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
     "polygon",
     group="Holes, patterns and dividing",
     title="A square, hexagon or other polygon from round",
+    usual={"sides": 6, "across_flats": 17},
     inputs=(
         Input("sides", COUNT, "how many", low=3, high=360),
         Input("round", LENGTH, "diameter of the bar", default=None, above=0),
@@ -72,6 +73,7 @@ def _polygon(trail: Trail, **given: Any) -> dict[str, Any]:
     "chamfer",
     group="Holes, patterns and dividing",
     title="A chamfer: leg, face and depth",
+    usual={"face": 2},
     inputs=(
         Input("leg", LENGTH, "along the face it is fed into", default=None, above=0),
         Input("face", LENGTH, "width of the slanted face", default=None, above=0),
@@ -113,6 +115,7 @@ def _chamfer(
     "edge-find",
     group="Holes, patterns and dividing",
     title="Position to dial from an edge found",
+    usual={"edge_reading": 12.3, "tip_diameter": 10, "offset": 20, "direction": "+"},
     inputs=(
         Input("edge_reading", LENGTH, "read-out when the tip touches"),
         Input("tip_diameter", LENGTH, "of the finder's tip", low=0),

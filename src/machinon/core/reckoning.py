@@ -228,11 +228,12 @@ class Answer:
 
 @dataclass(frozen=True, slots=True)
 class Reckoning:
-    """A declared reckoning."""
+    """A declared reckoning. usual: a question that one would ask it."""
 
     name: str
     group: str
     title: str
+    usual: Mapping[str, Any]
     inputs: tuple[Input, ...]
     results: tuple[Result, ...]
     sources: tuple[str, ...]
@@ -293,6 +294,7 @@ def reckoning(
     *,
     group: str,
     title: str,
+    usual: Mapping[str, Any],
     inputs: tuple[Input, ...],
     results: tuple[Result, ...],
     sources: tuple[str, ...],
@@ -302,7 +304,9 @@ def reckoning(
     def declare(
         work: Callable[..., Mapping[str, Any]],
     ) -> Callable[..., Mapping[str, Any]]:
-        _declared[name] = Reckoning(name, group, title, inputs, results, sources, work)
+        _declared[name] = Reckoning(
+            name, group, title, usual, inputs, results, sources, work
+        )
         return work
 
     return declare

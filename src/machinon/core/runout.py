@@ -102,6 +102,7 @@ def resolve(readings: Sequence[float], angles: Sequence[float] | None = None) ->
     "runout",
     group="Measuring over and across",
     title="Run-out resolved into offset and out-of-round",
+    usual={"readings": [0.012, 0.02, 0.016, 0.004, -0.008, -0.012, -0.006, 0.004]},
     inputs=(
         Input("readings", LENGTH, "indicator readings round one turn", many=True),
         Input(

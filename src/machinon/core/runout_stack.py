@@ -124,6 +124,13 @@ def best_clocking(elements: Sequence[Element]) -> tuple[tuple[int, ...], float]:
     "runout-stack",
     group="Measuring over and across",
     title="Run-out of a stack of pieces: worst, likely, best clocked",
+    usual={
+        "elements": [
+            {"name": "nose", "eccentricity": 0.004, "phase": 20},
+            {"name": "plate", "eccentricity": 0.01, "phase": 100, "clockings": 1},
+            {"name": "chuck", "eccentricity": 0.012, "clockings": 3},
+        ]
+    },
     inputs=(
         Input(
             "elements",

@@ -262,6 +262,10 @@ def _inch_thread(
         major = _diameter(size) * INCH
     except (ValueError, ZeroDivisionError):
         raise BadInput(key, f"{name!r} is not a thread known here; {_WORDS}.") from None
+    if tpi is None and series not in ("UNC", "UNF", "UNEF", "BSW", "BSF"):
+        raise BadInput(
+            key, f"{name!r} does not say its threads per inch; write 1/4-20 or 1/4 BSW."
+        )
     whitworth = series in ("BSW", "BSF", "WHIT", "W")
     # a bare W or UN, or none, names the form; the series follows from the pitch
     wanted = {"W": ("BSW", "BSF"), "WHIT": ("BSW", "BSF"), "UNS": ()}.get(
@@ -276,11 +280,7 @@ def _inch_thread(
             and (tpi is None or abs(one.tpi - float(tpi)) < 1e-6)
         ):
             return one
-    if tpi is None:
-        raise BadInput(
-            key, f"{name!r} does not say its threads per inch; write 1/4-20 or 1/4 BSW."
-        )
-    if series in ("UNC", "UNF", "UNEF", "BSW", "BSF"):
+    if tpi is None or series in ("UNC", "UNF", "UNEF", "BSW", "BSF"):
         raise BadInput(
             key,
             f"{name!r} is not in the {series} series; leave the series out, or write "
@@ -521,6 +521,7 @@ def nearest_metric(major: float, pitch: float) -> Thread | None:
     "thread",
     group="Threads",
     title="Sizes of a screw thread",
+    usual={"thread": "M8"},
     inputs=(
         Input("thread", TEXT, "the thread, such as M8, 5/16-18 or 2BA"),
         Input("internal_class", TEXT, "class of the nut: 6H, 2B", default=None),

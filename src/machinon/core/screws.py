@@ -131,6 +131,7 @@ def _size_of(thread: Thread) -> str:
     "clearance-hole",
     group="Threads",
     title="Clearance hole for a screw",
+    usual={"thread": "M8"},
     inputs=(
         Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
         Input("fit", TEXT, "how free the screw is", default="normal", choices=FITS),
@@ -155,6 +156,7 @@ def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
     "cap-screw",
     group="Threads",
     title="Head, key and counterbore of a screw",
+    usual={"thread": "M8"},
     inputs=(
         Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
         Input("head", TEXT, "kind of head", default="cap", choices=HEADS),
@@ -194,6 +196,7 @@ SHEAR = 0.5  # of the tensile strength: the standard's assumption
     "thread-engagement",
     group="Threads",
     title="Engagement so that the screw breaks before a thread strips",
+    usual={"thread": "M8", "screw_strength": 800, "nut_strength": 220},
     inputs=(
         Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
         Input("screw_strength", STRESS, "tensile strength of the screw", above=0),

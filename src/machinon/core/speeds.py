@@ -53,6 +53,7 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
     "speeds",
     group="Cutting",
     title="Speed and feed of a cut",
+    usual={"material": "steel", "diameter": 25},
     inputs=(
         Input("material", TEXT, "what is cut"),
         Input("tool", TEXT, "what cuts", default="hss", choices=TOOLS),

@@ -15,6 +15,7 @@ CLEAR = 1.02  # of the size: the drill that clears the flats a little; shop prac
     "square-hole",
     group="Measuring over and across",
     title="A square hole: drill, corners and wall",
+    usual={"size": 10, "bar": 25},
     inputs=(
         Input("size", LENGTH, "across the flats of the square", above=0, high=200),
         Input("bar", LENGTH, "diameter of the round bar", default=None, above=0),

@@ -47,6 +47,7 @@ def _inch_pins() -> Mapping[str, float]:
     "taper-pin",
     group="Tapers",
     title="A taper pin's ends and its step drills",
+    usual={"pin": "6", "length": 40},
     inputs=(
         Input("pin", TEXT, "#5 for an inch number; a bare number is a metric pin"),
         Input("length", LENGTH, "of the pin in the hole", above=0, high=500),

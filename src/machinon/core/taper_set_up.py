@@ -15,6 +15,7 @@ METHODS = ("compound", "indicator", "sine", "tailstock")
     "taper-setup",
     group="Tapers",
     title="Set the machine to a taper",
+    usual={"taper": "MT3", "method": "indicator", "travel": 60},
     inputs=(
         Input("taper", TEXT, "the taper, by name, ratio or large/small/length"),
         Input("method", TEXT, "how it is set", default="compound", choices=METHODS),
@@ -102,6 +103,7 @@ def _taper_setup(
     "tailstock",
     group="Measuring over and across",
     title="Tailstock out of line, from two diameters",
+    usual={"diameter_a": 30, "diameter_b": 30.05, "apart": 100, "length": 200},
     inputs=(
         Input("diameter_a", LENGTH, "turned at the headstock end", above=0),
         Input("diameter_b", LENGTH, "turned at the tailstock end", above=0),
@@ -141,6 +143,7 @@ def _tailstock(
     "sine",
     group="Measuring over and across",
     title="Stack under a sine bar",
+    usual={"angle": 30, "length": 100},
     inputs=(
         Input("angle", ANGLE, "to set", low=0, high=90),
         Input("length", LENGTH, "of the sine bar", above=0, high=2000),

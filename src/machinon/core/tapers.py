@@ -146,6 +146,7 @@ def _angles(trail: Trail, taper: Taper) -> dict[str, Any]:
     "taper",
     group="Tapers",
     title="A taper by its name",
+    usual={"name": "MT3"},
     inputs=(
         Input("name", TEXT, "MT3, B&S9, JT33, 7/24, ER25, 1:20 or large/small/length"),
     ),
@@ -175,6 +176,7 @@ def _taper(trail: Trail, name: str) -> dict[str, Any]:
     "taper-angle",
     group="Tapers",
     title="A taper from two diameters and the length between",
+    usual={"large": 24, "small": 20, "length": 80},
     inputs=(
         Input("large", LENGTH, "diameter at the large end", above=0),
         Input("small", LENGTH, "diameter at the small end", low=0),
@@ -202,6 +204,7 @@ def _taper_angle(
     "taper-advance",
     group="Tapers",
     title="Further into a taper: how much to take off",
+    usual={"taper": "MT3", "advance": 2},
     inputs=(
         Input("taper", TEXT, "the taper, by name or ratio"),
         Input("advance", LENGTH, "how much further in it must go", above=0),
@@ -227,6 +230,13 @@ def _taper_advance(trail: Trail, taper: str, advance: float) -> dict[str, Any]:
     "taper-over-rollers",
     group="Tapers",
     title="A male taper measured over two equal rollers at two heights",
+    usual={
+        "roller": 10,
+        "height_low": 0,
+        "reading_low": 50,
+        "height_high": 40,
+        "reading_high": 52,
+    },
     inputs=(
         Input("roller", LENGTH, "diameter of each roller", above=0),
         Input("height_low", LENGTH, "blocks under the rollers, low", low=0),

@@ -73,6 +73,7 @@ def drills_of(words: Sequence[str], inch: bool) -> tuple[Drill, ...]:
     "tap-drill",
     group="Threads",
     title="Drill for a tap",
+    usual={"thread": "M8"},
     inputs=(
         Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
         Input("kind", TEXT, "of tap", default="cut", choices=("cut", "form")),

@@ -43,6 +43,7 @@ def size_over_wires(thread: Thread, pitch_diameter: float, wire: float) -> float
     "thread-wires",
     group="Threads",
     title="Measuring a thread over three wires",
+    usual={"thread": "M10"},
     inputs=(
         Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
         Input("wire", LENGTH, "the wires; else the best", default=None, above=0),
@@ -133,6 +134,7 @@ def total_depth(thread: Thread, depth: str, internal: bool) -> float:
     "thread-passes",
     group="Threads",
     title="Passes of a single-point thread",
+    usual={"thread": "M10"},
     inputs=(
         Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
         Input("school", TEXT, "how it is fed in", default="flank", choices=SCHOOLS),

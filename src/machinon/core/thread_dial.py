@@ -21,6 +21,7 @@ def exact(pitch: float) -> Fraction:
     "thread-dial",
     group="Threads",
     title="On which marks of the thread dial the half-nuts may close",
+    usual={"thread": "5/16-18", "leadscrew": "8tpi"},
     inputs=(
         Input("thread", TEXT, "the thread to cut, such as M8, 5/16-18 or Tr20x4"),
         Input("leadscrew", PITCH, "pitch of the lead screw, or 8tpi", above=0, high=50),

@@ -72,6 +72,7 @@ def _decides(first: Thread, second: Thread) -> str:
     "thread-identify",
     group="Threads",
     title="Which thread it is, from a diameter and a pitch",
+    usual={"measured_major": 7.85, "tpi": 18},
     inputs=(
         Input("measured_major", LENGTH, "over the crests", default=None, above=0),
         Input("measured_minor", LENGTH, "bore, or root", default=None, above=0),
