@@ -135,6 +135,58 @@ def edits(folder: Path) -> None:
     window.close()
 
 
+def reckonings() -> None:
+    """Change gears against their bare enumeration, random stacks, the command line."""
+    import numpy as np
+
+    from machinon.core.change_gears import trains
+    from machinon.core.runout_stack import likely
+
+    wheels = [20, 24, 25, 28, 30, 32, 35, 36, 40, 42]
+    wheels += [44, 45, 48, 50, 55, 60, 65, 70, 80, 127]
+    teeth = np.array(wheels)
+
+    def bare(_i: int) -> None:
+        one, two = np.triu_indices(len(teeth), 1)
+        product = (teeth[one] * teeth[two]).astype(float)
+        np.abs(product[:, None] / product[None, :] / 0.3175 - 1).argmin()
+
+    ours, _ = timed(lambda _i: void(trains(1.27, 4, wheels, 10)), 20)
+    base, _ = timed(bare, 20)
+    print(
+        f"change gears of 20 wheels   {ours:6.1f} ms   {ours / base:.1f} × the bare "
+        "enumeration (targets 100 ms, 3)"
+    )
+    stack, _ = timed(lambda _i: void(likely([0.005, 0.01, 0.015, 0.003, 0.007])), 5)
+    print(f"a million random stacks     {stack:6.0f} ms (target 300)")
+    command = [sys.executable, "-m", "machinon", "reckon", "iso-fit"]
+    command += ["nominal=46", "fit=H7/g6"]
+    start = []
+    for _ in range(5):
+        begun = time.perf_counter()
+        subprocess.run(command, check=True, stdout=subprocess.DEVNULL)
+        start.append(time.perf_counter() - begun)
+    cold = statistics.median(start)
+    print(f"machinon reckon, cold       {cold * 1000:6.0f} ms (target 500)")
+    lines = [
+        '{"reckoner": "iso-limits", "inputs": {"nominal": %d, "zone": "H7"}}',
+        '{"reckoner": "keyway", "inputs": {"shaft_diameter": %d}}',
+        '{"reckoner": "bolt-circle", "inputs": {"holes": 5, "diameter": %d}}',
+        '{"reckoner": "runout", "inputs": {"readings": [0, 0.01, 0.02, %d]}}',
+    ]
+    asked = "\n".join(lines[i % 4] % (20 + i % 90) for i in range(1000))
+    begun = time.perf_counter()
+    subprocess.run(
+        [sys.executable, "-m", "machinon", "reckon", "--stream"],
+        input=asked,
+        text=True,
+        check=True,
+        stdout=subprocess.DEVNULL,
+    )
+    took = time.perf_counter() - begun
+    print(f"1000 streamed, with start   {took * 1000:6.0f} ms (target 2000)")
+
+
 def void(_value: object) -> None:
     """Throw a result away."""
 
@@ -144,6 +196,7 @@ def main() -> None:
         start_up(Path(folder))
     with tempfile.TemporaryDirectory() as folder:
         edits(Path(folder))
+        reckonings()
 
 
 if __name__ == "__main__":

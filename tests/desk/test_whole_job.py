@@ -113,6 +113,7 @@ class WholeJob(WindowCase):
         place = view.drawing.rect_of("hub_diameter").center().toPoint()
         self.click(view.drawing, place)
         self.type(view.edit, "55")
+        self.assertFalse(view.edit.isVisible(), "Enter closes the entry")
         self.assertIn("checks fail", view.checks_title.text())
         self.window.actions_by_id["edit.undo"].trigger()
         self.assertEqual(self.job.plan.plate.hub_diameter, 72)

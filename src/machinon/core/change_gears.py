@@ -72,7 +72,7 @@ def trains(
         )
         off[shared] = np.inf
         # many pairs have the same ratio: look far enough to fill the list
-        look = min(off.size - 1, 60 * most + 200)
+        look = min(off.size - 1, 12 * most + 60)
         for at in np.argpartition(off, look, axis=None)[: look + 1]:
             i, j = divmod(int(at), len(product))
             if np.isfinite(off[i, j]):

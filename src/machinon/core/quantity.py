@@ -397,5 +397,9 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return angle_text(value, 4)
     if kind is COUNT:
         return f"{value:.0f}"
+    if kind is PERCENT:
+        return f"{plain(value, 1)} %"
+    if kind is ROTATION:
+        return f"{value:.0f} rpm"
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

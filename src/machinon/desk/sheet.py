@@ -14,13 +14,15 @@ from PySide6.QtSvg import QSvgGenerator
 from machinon.core.errors import MachinonError
 from machinon.core.plan import Plan
 from machinon.core.quantity import length_text, small_text
+from machinon.core.reckoning import Answer, reckonings
 from machinon.core.runout import resolve
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
-from machinon.draw.drawing import Mark, MarkKind
+from machinon.draw.drawing import Drawing, Mark, MarkKind
 from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
+from machinon.draw.sketch import figure
 
 DPI = 144
 # pages are laid out in units of 1/96 inch, as the screen is
@@ -163,6 +165,50 @@ def write_sheet(plan: Plan, path: Path) -> None:
             title,
             QPageLayout.Orientation.Portrait,
             lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT),
+        ),
+    )
+
+
+def write_answer(
+    answer: Answer,
+    picture: Callable[[float, float, float], Drawing],
+    path: Path,
+    inch: bool,
+) -> None:
+    """A reckoning on one page: its picture, results, working and source.
+
+    Raises MachinonError as `write_drawing`.
+    """
+
+    def page(painter: QPainter) -> None:
+        width, _ = A4_UPRIGHT
+        _say(painter, 0, 26, answer.title, 22, bold=True)
+        painter.save()
+        painter.translate(0, 40)
+        paint(painter, picture(width, 430, 12), PRINT)
+        painter.restore()
+        y = 500.0
+        kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
+        for key, value in answer.results.items():
+            if isinstance(value, list | dict) or value in ("", None):
+                continue
+            _say(painter, 0, y, key.replace("_", " "), 12, "faint")
+            _say(painter, 190, y, figure(value, kinds[key], inch), 12, bold=True)
+            y += 18
+        y += 14
+        for step in answer.working:
+            value = figure(step.value, step.kind, inch)
+            line = f"{step.what}: {step.expression} = {value}"
+            _say(painter, 0, y, line[:100], 11)
+            y += 17
+        for text in (*answer.cautions, *answer.notes, *answer.sources):
+            _say(painter, 0, y + 8, text[:110], 10.5, "faint")
+            y += 16
+
+    _written_whole(
+        path,
+        lambda beside: _pdf(
+            beside, answer.title, QPageLayout.Orientation.Portrait, page
         ),
     )
 

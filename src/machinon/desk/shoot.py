@@ -38,8 +38,6 @@ def shoot(
 
     window.show_start()
     take("start")
-    window.new_job()
-    take("new-job")
     window.open_job(JOB)
     assert window.job is not None
     for stage in STAGES[:-1]:
@@ -56,6 +54,10 @@ def shoot(
     take("proof")
     window.show_daybook()
     take("daybook")
+    window.show_start()
+    for name in ("keyway", "thread-wires", "centring", "dividing"):
+        window.show_reckoner(name)
+        take(f"reckoner-{name}")
     window.close()
 
 

@@ -82,12 +82,14 @@ class JobRow(QPushButton):
 class StartPage(QWidget):
     """The jobs at the left, the shop at the right.
 
-    Signals: job_chosen(id: str); new_job_requested(); daybook_requested().
+    Signals: job_chosen(id: str); new_job_requested(); daybook_requested();
+    reckoner_requested().
     """
 
     job_chosen = Signal(str)
     new_job_requested = Signal()
     daybook_requested = Signal()
+    reckoner_requested = Signal()
 
     def __init__(self, look: Look, file: ShopFile) -> None:
         super().__init__()
@@ -102,6 +104,7 @@ class StartPage(QWidget):
         heading.setMinimumHeight(px(40))
         head.addWidget(heading)
         head.addStretch(1)
+        head.addWidget(button("Reckoner", self.reckoner_requested.emit))
         self.new = button("New job", self.new_job_requested.emit, "main")
         head.addWidget(self.new)
         left.addLayout(head)

@@ -107,6 +107,7 @@ class MainWindow(QMainWindow):
             "job.new": self.new_job,
             "job.list": self.show_start,
             "job.daybook": self.show_daybook,
+            "reckoner": self.show_reckoner,
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
             "job.drawing_pdf": lambda: self._on_proof("pdf"),
@@ -183,6 +184,7 @@ class MainWindow(QMainWindow):
         page.job_chosen.connect(self.open_job)
         page.new_job_requested.connect(self.new_job)
         page.daybook_requested.connect(self.show_daybook)
+        page.reckoner_requested.connect(self.show_reckoner)
         self._show_page(page)
         self._refresh_page = self.show_start
 
@@ -253,6 +255,41 @@ class MainWindow(QMainWindow):
         )
         self._show_page(page)
         self._refresh_page = self.show_daybook
+
+    def show_reckoner(self, name: str = "") -> None:
+        """The Reckoner; from a job its answers can be noted there."""
+        from machinon.desk.reckoner import ReckonerPage
+
+        self._leave_machine()
+        job = self.job
+
+        def use(key: str, size: str) -> None:
+            assert job is not None
+            try:
+                job.set_size(key, size)
+            except MachinonError as error:
+                page.say(str(error), wrong=True)
+            else:
+                page.say(f"{size} is in the piece now; take it back there with Ctrl+Z.")
+
+        page = ReckonerPage(
+            self.look,
+            self.file.shop().inch,
+            job.job.name if job else "",
+            job is not None and job.job.plate is not None,
+            name or "iso-fit",
+        )
+        page.left.connect(
+            lambda: self.open_job(job.job.id) if job else self.show_start()
+        )
+        if job is not None:
+            page.note_wished.connect(lambda text: self.file.note(job.job.id, text))
+            page.size_wished.connect(lambda key, size: use(key, size))
+        self._show_page(page)
+        page.search.edit.setFocus()
+        self._refresh_page = lambda: self.show_reckoner(
+            page.question.reckoning.name if page.question else ""
+        )
 
     def open_working(self, answer: Answer) -> None:
         """Open a number to its formula, inputs and source."""

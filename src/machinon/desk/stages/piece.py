@@ -52,6 +52,9 @@ class SizeEdit(QLineEdit):
                 parent.setFocus()
             return
         super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            # else the drawing under it takes the key as a choice of its own
+            event.accept()
 
 
 class CheckList(QWidget):

@@ -1,0 +1,513 @@
+"""The Reckoner: found by typing what one would say, worked in a live picture."""
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.asking import Found, ask, headline
+from machinon.core.back_plate import PARAMETERS
+from machinon.core.errors import BadInput, MachinonError
+from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
+from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
+from machinon.desk.daybook import WorkingWindow
+from machinon.desk.sheet import write_answer
+from machinon.desk.stages.piece import SizeEdit
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    Look,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+)
+from machinon.draw.drawing import Drawing
+from machinon.draw.pictures import picture_of
+from machinon.draw.sketch import figure
+
+
+@dataclass(slots=True)
+class Question:
+    """A reckoning being asked: what was typed, and the last good answer.
+
+    given: inputs as the reckoning takes them; typed: those a person typed.
+    """
+
+    reckoning: Reckoning
+    given: dict[str, Any]
+    typed: dict[str, str] = field(default_factory=dict)
+    answer: Answer | None = None
+    values: dict[str, Any] = field(default_factory=dict)
+    wrong: BadInput | None = None
+
+    def work_out(self, inch: bool) -> None:
+        """Answer it again; a refusal keeps the last good answer in the picture."""
+        try:
+            values = self.reckoning.read(self.given, inch)
+            self.answer = self.reckoning.answer(self.given, inch)
+        except BadInput as error:
+            self.wrong = error
+        else:
+            self.values, self.wrong = values, None
+
+    def put(self, key: str, text: str, inch: bool) -> None:
+        """An input as typed; nothing typed leaves it out."""
+        before = dict(self.given), dict(self.typed)
+        if text.strip():
+            self.given[key] = text.strip()
+            self.typed[key] = text.strip()
+        else:
+            self.given.pop(key, None)
+            self.typed.pop(key, None)
+        # of alternatives, the one typed last counts
+        for other in _INSTEAD.get(self.reckoning.name, {}).get(key, ()):
+            if text.strip():
+                self.given.pop(other, None)
+                self.typed.pop(other, None)
+        self.work_out(inch)
+        if self.wrong is not None and not text.strip():
+            self.given, self.typed = before
+            refused = self.wrong
+            self.work_out(inch)
+            self.wrong = refused
+
+
+# inputs that are given one instead of the other
+_INSTEAD: dict[str, dict[str, tuple[str, ...]]] = {
+    "chamfer": {
+        "leg": ("face", "depth"),
+        "face": ("leg", "depth"),
+        "depth": ("leg", "face"),
+    },
+    "change-gears": {"pitch": ("tpi",), "tpi": ("pitch",)},
+    "dividing": {"divisions": ("angle",), "angle": ("divisions",)},
+    "detent": {
+        "land_diameter": ("depth", "drill_angle"),
+        "depth": ("land_diameter", "drill_angle"),
+        "drill_angle": ("land_diameter", "depth"),
+    },
+    "dovetail": {
+        "measured": ("width_top", "width_bottom"),
+        "width_top": ("measured", "width_bottom"),
+        "width_bottom": ("measured", "width_top"),
+    },
+    "thread-identify": {
+        "measured_major": ("measured_minor",),
+        "measured_minor": ("measured_major",),
+        "pitch": ("tpi",),
+        "tpi": ("pitch",),
+    },
+}
+
+
+class ReckonerPage(QWidget):
+    """Search line on top, the picture with its figures, what follows from them.
+
+    Signals: left() to go back; note_wished(text: str) for the job's daybook;
+    size_wished(key: str, size: str) for a size of the job's piece.
+    """
+
+    left = Signal()
+    note_wished = Signal(str)
+    size_wished = Signal(str, str)
+
+    def __init__(
+        self, look: Look, inch: bool, job_name: str, has_piece: bool, name: str
+    ) -> None:
+        """job_name: of the open job, empty without one; name: opened at first."""
+        super().__init__()
+        self.look, self.inch = look, inch
+        self.question: Question | None = None
+        self.search = Field(
+            "Say what you want to know: tap drill 5/16-18 · 25 h6 · mt3 angle · "
+            "7 holes on 62 · dovetail",
+            None,
+            large=True,
+        )
+        self.search.edit.textChanged.connect(lambda _: self._find())
+        self.search.taken.connect(lambda _: self._open_first())
+        self.line = label("", "large", "measured")
+        self.list = QListWidget()
+        self.list.setAccessibleName("Reckonings found")
+        self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.itemActivated.connect(self._on_item_chosen)
+        self.list.itemClicked.connect(self._on_item_chosen)
+        self.title = label("", "head", wrap=True)
+        self.picture = DrawingView(look, self._draw, "Picture of the reckoning", 14)
+        self.picture.spot_chosen.connect(self._on_spot_chosen)
+        self.edit = SizeEdit(self.picture)
+        self.edit.setAccessibleName("Figure")
+        self.edit.hide()
+        self.edit.returnPressed.connect(self._on_entered)
+        self._key = ""
+        self.says = label("", "", wrap=True)
+        self.results = QGridLayout()
+        self.results.setVerticalSpacing(look.px(5))
+        self.notes = label("", "faint", wrap=True)
+        self.source = label("", "faint", wrap=True)
+        self.working = button("Working and source", self._open_working)
+        self.copy = button("Copy the answer", self._copy)
+        self.note = button("Note it in the job", self._note)
+        self.note.setVisible(bool(job_name))
+        self.note.setToolTip(job_name)
+        self.use = button("Use as a size of the piece…", self._choose_size)
+        self.use.setVisible(has_piece)
+        self.print = button("Print as PDF…", self._print)
+        self._lay_out()
+        self._find()
+        self.open(name)
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        head = QHBoxLayout()
+        head.addWidget(self.search, 1)
+        head.addWidget(button("Back", self.left.emit), 0, Qt.AlignmentFlag.AlignVCenter)
+        middle = QVBoxLayout()
+        middle.setContentsMargins(px(12), px(8), px(12), px(8))
+        middle.addWidget(self.title)
+        middle.addWidget(self.picture, 1)
+        middle.addWidget(self.says)
+        right = QVBoxLayout()
+        right.setContentsMargins(px(12), px(8), px(8), px(8))
+        inside = QWidget()
+        column = QVBoxLayout(inside)
+        column.setContentsMargins(0, 0, px(6), 0)
+        column.addLayout(self.results)
+        column.addWidget(self.notes)
+        column.addWidget(self.source)
+        column.addStretch(1)
+        right.addWidget(scrolled(inside), 1)
+        for one in (self.working, self.copy, self.print, self.note, self.use):
+            right.addWidget(one)
+        row = QHBoxLayout()
+        row.addWidget(self.list, 22)
+        row.addWidget(panel(middle, True), 56)
+        row.addWidget(panel(right, True), 26)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(px(16), px(10), px(16), px(10))
+        whole.addLayout(head)
+        whole.addWidget(self.line)
+        whole.addLayout(row, 1)
+        self.list.setMinimumWidth(px(180))
+
+    # -- finding ---------------------------------------------------------
+
+    def _find(self) -> None:
+        text = self.search.text()
+        found = ask(text, self.inch)
+        self.list.clear()
+        group = ""
+        for one in found if text.strip() else self._all():
+            if not text.strip() and one.reckoning.group != group:
+                group = one.reckoning.group
+                head = QListWidgetItem(group)
+                head.setFlags(Qt.ItemFlag.NoItemFlags)
+                bold = self.list.font()
+                bold.setBold(True)
+                head.setFont(bold)
+                self.list.addItem(head)
+            item = QListWidgetItem(one.reckoning.title)
+            item.setData(Qt.ItemDataRole.UserRole, one)
+            item.setToolTip(f"machinon reckon {one.reckoning.name}")
+            self.list.addItem(item)
+        if text.strip() and found and found[0].answer is not None:
+            self.line.setText(headline(found[0].answer, self.inch))
+            self._ask(found[0].reckoning, found[0].inputs)
+        else:
+            self.line.setText("" if found or not text.strip() else "Nothing like that.")
+        self.line.setVisible(bool(self.line.text()))
+
+    @staticmethod
+    def _all() -> list[Found]:
+        return [Found(one, {}, None) for one in reckonings().values()]
+
+    def _open_first(self) -> None:
+        item = self.list.item(0)
+        if item is not None:
+            self._on_item_chosen(item)
+
+    def _on_item_chosen(self, item: QListWidgetItem) -> None:
+        found = item.data(Qt.ItemDataRole.UserRole)
+        if found is None:  # the heading of a group
+            return
+        self._ask(found.reckoning, found.inputs or dict(found.reckoning.usual))
+        self.picture.setFocus()
+
+    def open(self, name: str) -> None:
+        """Open a reckoning with its usual question."""
+        one = reckonings()[name]
+        self._ask(one, dict(one.usual))
+
+    # -- asking ----------------------------------------------------------
+
+    def _ask(self, one: Reckoning, given: dict[str, Any]) -> None:
+        typed = {key: v for key, v in given.items() if isinstance(v, str)}
+        self.question = Question(one, dict(given), typed)
+        self.question.work_out(self.inch)
+        self.edit.hide()
+        self._show()
+
+    def _draw(self, width: float, height: float, size: float) -> Drawing:
+        asked = self.question
+        if asked is None or asked.answer is None:
+            return Drawing(width, height, ())
+        return picture_of(
+            asked.reckoning,
+            asked.values,
+            asked.answer.results,
+            asked.typed,
+            width,
+            height,
+            size,
+            self.inch,
+        )
+
+    def _show(self) -> None:
+        asked = self.question
+        assert asked is not None
+        self.title.setText(asked.reckoning.title)
+        self.picture.refresh()
+        if asked.wrong is not None:
+            self.says.setText(
+                f"{asked.wrong.key.replace('_', ' ')}: {asked.wrong.message}"
+            )
+            set_ink(self.says, "stop")
+        else:
+            self.says.setText("Choose a framed figure in the picture and type.")
+            set_ink(self.says, "")
+        self._fill_results()
+
+    def _fill_results(self) -> None:
+        clear_layout(self.results)
+        answer = self.question.answer if self.question else None
+        if answer is None:
+            return
+        kinds = {one.key: one for one in reckonings()[answer.reckoner].results}
+        row = 0
+        for key, value in answer.results.items():
+            if value in ("", None):
+                continue
+            one = kinds[key]
+            name = label(key.replace("_", " "), "faint", wrap=True)
+            name.setToolTip(one.meaning)
+            self.results.addWidget(name, row, 0, Qt.AlignmentFlag.AlignTop)
+            if isinstance(value, list):
+                text = "\n".join(_listed(part) for part in value[:14])
+                shown = label(text or "none", wrap=True)
+                small = ""
+            elif one.kind is LENGTH and isinstance(value, int | float):
+                step = 0.0001 if abs(value) < 1 else 0.001
+                shown = label(length_text(value, step, self.inch), "head")
+                small = length_text(value, step, not self.inch)
+            else:
+                shown = label(figure(value, one.kind, self.inch), "head", wrap=True)
+                small = ""
+            shown.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+            self.results.addWidget(shown, row, 1, Qt.AlignmentFlag.AlignTop)
+            if small:
+                row += 1
+                self.results.addWidget(label(small, "faint"), row, 1)
+            row += 1
+        self.results.setColumnStretch(1, 1)
+        self.notes.setText("\n".join((*answer.cautions, *answer.notes)))
+        self.source.setText("Source: " + "; ".join(answer.sources))
+
+    # -- changing --------------------------------------------------------
+
+    def _input(self, key: str) -> Input:
+        assert self.question is not None
+        return next(one for one in self.question.reckoning.inputs if one.key == key)
+
+    def _on_spot_chosen(self, key: str, place: QRectF) -> None:
+        one = self._input(key)
+        choices = one.choices or (("yes", "no") if one.kind is FLAG else ())
+        if choices:
+            menu = QMenu(self)
+            for word in choices:
+                menu.addAction(word, lambda word=word: self.change(key, word))
+            menu.popup(self.picture.mapToGlobal(place.bottomLeft().toPoint()))
+            return
+        self.begin_edit(key, place)
+
+    def begin_edit(self, key: str, place: QRectF | None = None) -> None:
+        """Open the entry on a framed figure."""
+        asked = self.question
+        assert asked is not None
+        place = place or self.picture.rect_of(key) or QRectF(0, 0, 10, 10)
+        self._key = key
+        one = self._input(key)
+        value = asked.given.get(key, asked.values.get(key))
+        self.edit.setText(_as_typed(value, one, self.inch))
+        px = self.look.px
+        width = max(px(170), round(place.width()) + px(30))
+        if one.many:
+            width = min(px(620), self.picture.width())
+        left = min(
+            max(round(place.center().x()) - width // 2, 0),
+            max(self.picture.width() - width, 0),
+        )
+        top = min(round(place.top()) - 3, self.picture.height() - px(34))
+        self.edit.setGeometry(left, top, width, px(34))
+        self.edit.show()
+        self.edit.setFocus()
+        self.edit.selectAll()
+        self.says.setText(
+            f"{one.meaning[0].upper()}{one.meaning[1:]}: type, then Enter."
+        )
+        set_ink(self.says, "")
+
+    def _on_entered(self) -> None:
+        text = self.edit.text()
+        self.change(self._key, text)
+        asked = self.question
+        if asked is not None and asked.wrong is not None:
+            # what was typed stays where it was typed
+            self.edit.selectAll()
+            return
+        self.edit.hide()
+        self.picture.setFocus()
+
+    def change(self, key: str, text: str) -> None:
+        """Put in a figure as typed and answer again."""
+        asked = self.question
+        assert asked is not None
+        one = self._input(key)
+        if one.kind is OBJECT and text.strip():
+            try:
+                asked.given[key] = json.loads(text)
+            except ValueError:
+                asked.wrong = BadInput(key, "That is no JSON list.")
+            else:
+                asked.work_out(self.inch)
+        else:
+            asked.put(key, text, self.inch)
+        self._show()
+
+    # -- taking it along -------------------------------------------------
+
+    def _open_working(self) -> None:
+        if self.question and self.question.answer:
+            WorkingWindow(self, self.look, self.question.answer).show()
+
+    def answer_text(self) -> str:
+        """The answer as a line of plain text."""
+        asked = self.question
+        if asked is None or asked.answer is None:
+            return ""
+        given = ", ".join(
+            f"{key} {_as_typed(v, self._input(key), self.inch)}"
+            for key, v in asked.given.items()
+        )
+        return f"{asked.reckoning.title} ({given}): {headline(asked.answer, self.inch)}"
+
+    def _copy(self) -> None:
+        QGuiApplication.clipboard().setText(self.answer_text())
+
+    def _choose_size(self) -> None:
+        """Offer the answer's lengths as sizes of the open job's piece."""
+        if self.question and self.question.answer:
+            menu = size_menu(
+                self, self.question.answer, self.inch, self.size_wished.emit
+            )
+            menu.popup(self.use.mapToGlobal(self.use.rect().topLeft()))
+
+    def say(self, text: str, wrong: bool = False) -> None:
+        self.says.setText(text)
+        set_ink(self.says, "stop" if wrong else "")
+
+    def _print(self) -> None:
+        asked = self.question
+        if asked is None or asked.answer is None:
+            return
+        path, _ = QFileDialog.getSaveFileName(
+            self, "Print", f"{asked.reckoning.name}.pdf", "*.pdf"
+        )
+        if not path:
+            return
+        try:
+            write_answer(asked.answer, self._draw, Path(path), self.inch)
+        except MachinonError as error:
+            self.say(str(error), wrong=True)
+        else:
+            self.say(f"Written: {path}")
+
+    def _note(self) -> None:
+        if self.answer_text():
+            self.note_wished.emit(self.answer_text())
+            self.says.setText("Noted in the job's daybook.")
+
+
+def size_menu(
+    parent: QWidget, answer: Answer, inch: bool, chosen: Callable[[str, str], object]
+) -> QMenu:
+    """A menu of the answer's lengths, each with the sizes of a piece it could be."""
+    menu = QMenu(parent)
+    kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
+    for key, value in answer.results.items():
+        if kinds[key] is not LENGTH or not isinstance(value, float) or value <= 0:
+            continue
+        said = length_text(value, 0.001, inch)
+        part = menu.addMenu(f"{key.replace('_', ' ')} {said} as …")
+        for size, parameter in PARAMETERS.items():
+            part.addAction(
+                parameter.name, lambda size=size, said=said: chosen(size, said)
+            )
+    if menu.isEmpty():
+        menu.addAction("This answer has no length that a piece could take")
+    return menu
+
+
+def _as_typed(value: Any, one: Input, inch: bool) -> str:
+    """An input's value as one would type it again."""
+    if value is None:
+        return ""
+    if isinstance(value, str):
+        return value
+    if one.kind is OBJECT:
+        return json.dumps(list(value))
+    if isinstance(value, list | tuple):
+        return ", ".join(_as_typed(part, one, inch) for part in value)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if one.kind is LENGTH and inch:
+        return length_text(float(value), 0.0001, False)
+    return f"{value:.10g}"
+
+
+def _listed(part: Any) -> str:
+    """One line of a list among the results; its lengths are mm as worked out."""
+    if isinstance(part, dict):
+        return "  ".join(
+            f"{key.replace('_', ' ')} {_plain(value)}" for key, value in part.items()
+        )
+    if isinstance(part, list | tuple):
+        return ", ".join(_plain(value) for value in part)
+    return _plain(part)
+
+
+def _plain(value: Any) -> str:
+    if isinstance(value, float):
+        return text_of(round(value, 4), NUMBER)
+    if isinstance(value, list):
+        return "×".join(str(one) for one in value)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return str(value)

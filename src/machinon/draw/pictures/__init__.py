@@ -1,0 +1,38 @@
+"""The live pictures of the reckonings, by name."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from machinon.core.reckoning import Reckoning
+from machinon.draw.drawing import Drawing
+from machinon.draw.pictures import cutting, fits, holes, measuring, tapers, threads
+from machinon.draw.sketch import Sketch
+
+Picture = Callable[[Sketch], None]
+
+PICTURES: Mapping[str, Picture] = {
+    **threads.PICTURES,
+    **fits.PICTURES,
+    **tapers.PICTURES,
+    **holes.PICTURES,
+    **measuring.PICTURES,
+    **cutting.PICTURES,
+}
+
+
+def picture_of(
+    asked: Reckoning,
+    values: Mapping[str, Any],
+    results: Mapping[str, Any],
+    typed: Mapping[str, str],
+    width: float,
+    height: float,
+    size: float = 14.0,
+    inch: bool = False,
+) -> Drawing:
+    """The picture of a reckoning's last answer; without one, its inputs alone."""
+    sketch = Sketch(asked, values, results, typed, width, height, size, inch)
+    picture = PICTURES.get(asked.name)
+    if picture is not None and results:
+        picture(sketch)
+    return sketch.finish()

@@ -1,0 +1,187 @@
+"""Pictures around the cut: speed, passes, bar, allowance, disc, lever."""
+
+import math
+
+from machinon.core.quantity import length_text
+from machinon.draw.sketch import Sketch
+
+
+def speeds(s: Sketch) -> None:
+    d = s.v("diameter")
+    r = d / 2
+    s.frame(-r * 1.5, -r * 1.2, r * 2.2, r * 1.2, (8, 3))
+    s.circle(0, 0, r, "outline", "panel")
+    s.cross(0, 0, r * 1.15)
+    s.shape(
+        [
+            (r, 0),
+            (r * 1.5, 0.1 * r),
+            (r * 2.2, 0.1 * r),
+            (r * 2.2, -0.5 * r),
+            (r * 1.12, -0.5 * r),
+        ],
+        role="cut",
+    )
+    s.arc(0, 0, r * 1.12, 100, 170, "measured", 2.0)
+    a = math.radians(100)
+    b = math.radians(108)
+    s.board.arrow(
+        s.p(1.12 * r * math.cos(a), 1.12 * r * math.sin(a)),
+        s.p(1.12 * r * math.cos(b), 1.12 * r * math.sin(b)),
+        "measured",
+    )
+    x, y = s.p(0, 0)
+    s.tell("rpm", (x, y - 2.4 * s.size), "turn at")
+    s.ask("diameter", (x, y + 1.6 * s.size), "⌀ that turns")
+    left = s.p(-r * 1.2, 0)[0] - s.size
+    s.tell("surface_speed", (left, s.p(0, r * 0.7)[1]), "surface speed", "right")
+    s.tell("rpm_ideal", (left, s.p(0, r * 0.7)[1] + 3 * s.size), "ideal", "right")
+    s.tell("feed", (s.p(r * 1.8, 0)[0], s.p(0, -0.5 * r)[1] + 2.4 * s.size), "feed")
+    s.ask("material", (left, s.p(0, -r * 0.3)[1]), anchor="right")
+    s.ask(
+        "tool", (s.p(r * 2.0, 0)[0], s.p(0, 0.3 * r)[1] - 1.2 * s.size), anchor="left"
+    )
+    s.ask("operation", (left, s.p(0, -r * 0.3)[1] + 3.6 * s.size), anchor="right")
+
+
+def passes(s: Sketch) -> None:
+    start, finish = s.v("start"), s.v("finish")
+    done = s.results.get("passes") or []
+    low, high = min(start, finish) / 2, max(start, finish) / 2
+    gap = max(high - low, 1e-6)
+    count = max(len(done), 1)
+    wide = gap * max(2.4, 0.5 * count)
+    s.frame(0, low - 0.5 * gap, wide, high + 0.2 * gap, (9, 4))
+    step = wide / (count + 1)
+    sizes = [start, *(one["diameter"] for one in done)]
+    points = [(0.0, start / 2)]
+    for i, size in enumerate(sizes):
+        points += [(i * step, size / 2), ((i + 1) * step, size / 2)]
+    floor = low - 0.4 * gap
+    if finish < start:
+        s.shape([(0, floor), *points, (wide, floor)], hatch=True)
+    else:
+        top = high + 0.15 * gap
+        s.shape([(0, top), *points, (wide, top)], hatch=True)
+    shown = 12
+    for i, one in enumerate(done[:shown]):
+        x, y = s.p((i + 1.5) * step, one["diameter"] / 2)
+        s.board.text(
+            (x, y - 0.9 * s.size),
+            length_text(one["diameter"], 0.01, s.inch, unit=False),
+            0.9 * s.size,
+            "measured",
+            backed=True,
+        )
+        s.board.text(
+            (x, s.p(0, floor)[1] + 1.2 * s.size),
+            f"{one['dial']:.2f}",
+            0.9 * s.size,
+            "cut",
+        )
+    s.note("dial", (s.p(0, 0)[0], s.p(0, floor)[1] + 1.2 * s.size))
+    left, right = s.p(0, 0)[0] - s.size, s.p(wide, 0)[0] + s.size
+    s.ask("start", (left, s.p(0, start / 2)[1]), anchor="right")
+    s.ask("finish", (right, s.p(0, finish / 2)[1]), anchor="left")
+
+
+def boring_bar(s: Sketch) -> None:
+    d, out = s.v("bar_diameter"), s.v("overhang")
+    s.frame(-0.5 * out, -2.2 * d, out * 1.08, 2.2 * d, (6, 4))
+    for side in (-1, 1):
+        s.box(-0.45 * out, side * d / 2, 0, side * 1.5 * d, hatch=True)
+    s.box(-0.45 * out, -d / 2, out, d / 2)
+    # the bent bar, far enlarged
+    bend = 0.9 * d
+    points = []
+    for i in range(21):
+        x = out * i / 20
+        t = i / 20
+        points.append((x, -d / 2 - bend * (3 * t * t - t**3) / 2))
+    s.shape(points, role="stop", closed=False, width=1.6)
+    tip = s.p(out, -d / 2)
+    s.board.arrow(
+        (tip[0], tip[1] + 0.4 * s.size), (tip[0], tip[1] - 3 * s.size), "stop"
+    )
+    s.across("overhang", (0, 1.5 * d), (out, 1.5 * d), 1.6)
+    s.ask("bar_diameter", s.p(out * 0.4, 0))
+    s.tell("deflection", (s.p(out, 0)[0], s.p(0, -1.9 * d)[1] + s.size), "it gives")
+    s.tell("stiffness", (s.p(out * 0.3, 0)[0], s.p(0, -1.9 * d)[1] + s.size))
+    s.tell(
+        "length_to_diameter",
+        (s.p(out * 0.62, 0)[0], s.p(0, -1.9 * d)[1] + s.size),
+        "length to ⌀",
+    )
+    s.note("bend drawn enlarged", (s.p(out * 0.5, 0)[0], s.p(0, -d * 1.1)[1] + s.size))
+    advice = str(s.results.get("advice", ""))
+    s.note(advice, (s.board.width / 2, s.floor - 0.4 * s.size))
+
+
+def grinding_allowance(s: Sketch) -> None:
+    d, length = s.v("diameter"), s.v("length")
+    s.frame(0, -d, length, d, (9, 5))
+    s.box(0, -d / 2, length, d / 2, role="hidden", fill="none")
+    bow = 0.35 * d
+    top, under = [], []
+    for i in range(21):
+        x = length * i / 20
+        y = bow * 4 * (i / 20) * (1 - i / 20) - bow / 2
+        top.append((x, d * 0.62 + y))
+        under.append((x, -d * 0.62 + y))
+    s.shape([*top, *reversed(under)], role="outline")
+    s.line((0, 0), (length, 0), "centre", 1.0)
+    s.across("length", (0, d), (length, d), 1.4)
+    s.across("diameter", (0, -d / 2), (0, d / 2), -3.2)
+    x = s.p(length / 2, 0)[0]
+    s.tell("allowance_on_diameter", (x, s.p(0, 0)[1]), "leave on the diameter")
+    s.tell("expected_warp", (s.p(length, 0)[0] + s.size, s.p(0, 0)[1]), "bow", "left")
+    s.note("bow drawn enlarged", (x, s.p(0, -d)[1] + s.size))
+
+
+def rotating_limit(s: Sketch) -> None:
+    r, bore = s.v("outside_diameter") / 2, s.v("bore") / 2
+    s.frame(-r, -r, r, r, (9, 3))
+    s.circle(0, 0, r, "outline", "panel")
+    if bore:
+        s.circle(0, 0, bore, "outline", "ground")
+    s.cross(0, 0, r * 1.08)
+    s.arc(0, 0, r * 0.85, 100, 165, "stop", 2.0)
+    heavy = s.v("unbalance_radius")
+    if heavy:
+        s.circle(min(heavy, r) * 0.7, min(heavy, r) * 0.7, r * 0.07, "stop", "stop")
+        s.tell(
+            "unbalance_force",
+            (s.p(r, 0)[0] + s.size, s.p(0, r * 0.7)[1]),
+            "pulls",
+            "left",
+        )
+    x, y = s.p(0, 0)
+    s.tell("rpm_limit", (x, s.p(0, -r * 0.45)[1]), "at most, by strength")
+    s.across("outside_diameter", (-r, -r), (r, -r), -1.8)
+    s.ask("bore", (x, y))
+    s.ask("material", (s.p(-r, 0)[0] - s.size, y), anchor="right")
+    s.note("the maker's limit comes first", (x, s.p(0, r)[1] - 1.4 * s.size))
+
+
+def lever(s: Sketch) -> None:
+    arm = s.v("arm")
+    s.frame(-arm * 0.2, -arm * 0.3, arm * 1.1, arm * 0.35, (7, 4))
+    s.shape([(0, arm * 0.06), (arm, arm * 0.03), (arm, -arm * 0.03), (0, -arm * 0.06)])
+    s.circle(0, 0, arm * 0.12, "outline", "panel")
+    s.circle(0, 0, arm * 0.05, "outline", "ground")
+    tip = s.p(arm, arm * 0.03)
+    s.board.line(tip, (tip[0], tip[1] - 4 * s.size), "stop", 2.4)
+    s.board.arrow(tip, (tip[0], tip[1] - 3 * s.size), "stop")
+    s.across("arm", (0, -arm * 0.14), (arm, -arm * 0.14), -1.8)
+    s.ask("force", (tip[0], tip[1] - 5.4 * s.size))
+    s.tell("torque", (s.p(0, 0)[0], s.p(0, arm * 0.16)[1] - 1.6 * s.size))
+
+
+PICTURES = {
+    "speeds": speeds,
+    "passes": passes,
+    "boring-bar": boring_bar,
+    "grinding-allowance": grinding_allowance,
+    "rotating-limit": rotating_limit,
+    "lever": lever,
+}

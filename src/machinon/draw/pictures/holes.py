@@ -1,0 +1,263 @@
+"""Pictures of patterns: bolt circles, pins, dividing, polygons, chamfers, edges."""
+
+import math
+
+from machinon.core.bolt_circle import hole_points
+from machinon.core.quantity import length_text
+from machinon.draw.sketch import Sketch
+
+
+def _ring(
+    s: Sketch,
+    holes: int,
+    diameter: float,
+    hole: float,
+    points: list[list[float]] | None = None,
+) -> list[tuple[float, float]]:
+    """The circle with its holes; returns their centres."""
+    r = diameter / 2
+    s.frame(-r - hole, -r - hole, r + hole, r + hole, (9, 2.6))
+    s.circle(0, 0, r, "centre", width=1.0)
+    s.cross(0, 0, r * 1.12)
+    places = (
+        [(p[0], p[1]) for p in points]
+        if points
+        else list(hole_points(holes, diameter, 90.0))
+    )
+    for x, y in places:
+        s.circle(x, y, hole / 2, "outline", "panel")
+    return places
+
+
+def bolt_circle(s: Sketch) -> None:
+    x0, y0 = s.v("x"), s.v("y")
+    points = [[p[0] - x0, p[1] - y0] for p in s.results.get("points", [])]
+    d = s.v("diameter")
+    places = _ring(s, len(points), d, d * min(0.12, 1.2 / max(len(points), 1)), points)
+    s.board.arrow(s.p(d * 0.56, 0), s.p(0, 0), "measured")
+    s.board.arrow(s.p(0, d * 0.56), s.p(0, 0), "measured")
+    s.note("x", (s.p(d * 0.6, 0)[0], s.p(0, 0)[1]))
+    for i, (x, y) in enumerate(places[:16]):
+        out = 1.0 + 3.2 * s.size / max(s.length(d / 2), 1)
+        at = s.p(x * out, y * out)
+        anchor = "left" if x > d * 0.1 else "right" if x < -d * 0.1 else "centre"
+        text = (
+            f"{i + 1}: {length_text(x + x0, 0.001, s.inch, unit=False)}, "
+            f"{length_text(y + y0, 0.001, s.inch, unit=False)}"
+        )
+        s.board.text(
+            (at[0], at[1]),
+            text,
+            0.85 * s.size,
+            "measured",
+            anchor,  # type: ignore[arg-type]
+            backed=True,
+        )
+    s.ask("diameter", s.p(0, 0), "on ⌀")
+    s.ask("holes", (s.p(0, 0)[0], s.p(0, 0)[1] - 3.6 * s.size))
+    s.tell("chord", (s.p(0, 0)[0], s.p(0, 0)[1] + 3.4 * s.size))
+
+
+def hole_span(s: Sketch) -> None:
+    count, hole = int(s.v("holes")), s.v("hole")
+    d = s.r("diameter")
+    places = _ring(s, count, d, hole)
+    (ax, ay), (bx, by) = places[0], places[1]
+    away = math.hypot(bx - ax, by - ay)
+    ux, uy = (bx - ax) / away * hole / 2, (by - ay) / away * hole / 2
+    s.line((ax - ux, ay - uy), (bx + ux, by + uy), "measured", 2.6)
+    middle = s.p((ax + bx) / 2, (ay + by) / 2)
+    s.ask("span", middle)
+    s.ask(
+        "hole",
+        (s.p(places[0][0], 0)[0] + 5 * s.size, s.p(0, places[0][1])[1]),
+        "hole or screw",
+    )
+    s.tell("diameter", s.p(0, -d * 0.12), "bolt circle")
+    s.ask("holes", s.p(-d * 0.3, d * 0.2))
+
+
+def chord_check(s: Sketch) -> None:
+    count, d, pin = int(s.v("holes")), s.v("diameter"), s.v("pin")
+    shown = pin or d * 0.08
+    places = _ring(s, count, d, shown)
+    (ax, ay), (bx, by) = places[0], places[1]
+    s.line((ax, ay), (bx, by), "measured", 2.2)
+    far = places[count // 2]
+    s.line((ax, ay), far, "measured", 1.2)
+    right = s.p(d * 0.62, 0)[0]
+    s.tell("over_pins", (right, s.p(0, d * 0.4)[1]), "over neighbours", "left")
+    s.tell(
+        "inside_pins", (right, s.p(0, d * 0.4)[1] + 3 * s.size), "between them", "left"
+    )
+    left = s.p(-d * 0.62, 0)[0]
+    s.tell("over_pins_opposite", (left, s.p(0, d * 0.4)[1]), "over opposite", "right")
+    s.tell(
+        "inside_pins_opposite",
+        (left, s.p(0, d * 0.4)[1] + 3 * s.size),
+        "between them",
+        "right",
+    )
+    s.ask("diameter", (s.p(0, 0)[0] - 4 * s.size, s.p(0, 0)[1]), "on ⌀")
+    s.ask("pin", (right, s.p(0, -d * 0.3)[1]), anchor="left")
+    s.ask("holes", (left, s.p(0, -d * 0.3)[1]), anchor="right")
+
+
+def index_ring(s: Sketch) -> None:
+    count, d, hole = int(s.v("holes")), s.v("diameter"), s.v("hole_diameter")
+    _ring(s, min(count, 360), d, hole)
+    x, y = s.p(0, 0)
+    s.tell("land", (x, y - 2.6 * s.size), "land between holes")
+    s.ask("diameter", (x, y + s.size), "on ⌀")
+    s.ask("holes", (s.p(-d * 0.62, 0)[0], y), anchor="right")
+    s.ask("hole_diameter", (s.p(d * 0.62, 0)[0], y), "hole", "left")
+    s.tell("fits", (x, y + 4.6 * s.size), "stay apart")
+
+
+def dividing(s: Sketch) -> None:
+    settings = s.results.get("settings") or []
+    if not settings:
+        return
+    best = settings[0]
+    circle = best["circle"]
+    s.frame(-1.1, -1.1, 1.1, 1.1, (9, 2.6))
+    s.circle(0, 0, 1.1, "outline", "panel")
+    for i in range(circle):
+        a = math.radians(90 - 360 * i / circle)
+        lit = i in (0, best["holes"])
+        s.circle(
+            0.9 * math.cos(a),
+            0.9 * math.sin(a),
+            0.035,
+            "cut" if lit else "thin",
+            "cut" if lit else "ground",
+        )
+    for i in (0, best["holes"]):
+        a = math.radians(90 - 360 * i / circle)
+        s.line((0, 0), (0.84 * math.cos(a), 0.84 * math.sin(a)), "cut", 2.4)
+    x, y = s.p(0, 0)
+    s.board.text(
+        (x, y - 2 * s.size),
+        f"{best['turns']} turns",
+        1.3 * s.size,
+        "measured",
+        bold=True,
+        backed=True,
+    )
+    s.board.text(
+        (x, y + 2.2 * s.size),
+        f"+ {best['holes']} holes of {circle}",
+        1.3 * s.size,
+        "measured",
+        bold=True,
+        backed=True,
+    )
+    error = best["error"] * 3600
+    s.note(
+        "exact" if error == 0 else f"{error:+.1f}″ off each step", (x, y + 4.4 * s.size)
+    )
+    left, right = s.p(-1.2, 0)[0], s.p(1.2, 0)[0]
+    s.ask("angle" if s.values.get("angle") else "divisions", (left, y), anchor="right")
+    s.ask("worm", (right, y - 3 * s.size), "worm, to 1", "left")
+    s.ask("plates", (right, y + 2 * s.size), "circles there are", "left")
+    s.tell("angle_step", (left, y + 4 * s.size), "each step", "right")
+
+
+def polygon(s: Sketch) -> None:
+    sides = int(s.v("sides", 6))
+    corners = s.r("across_corners")
+    r = corners / 2
+    bar = s.v("round", corners) / 2
+    reach = max(r, bar)
+    s.frame(-reach, -reach, reach, reach, (10, 4))
+    s.circle(0, 0, bar, "outline", "panel")
+    turn = math.pi / sides - math.pi / 2
+    s.shape(
+        [
+            (
+                r * math.cos(2 * math.pi * i / sides + turn),
+                r * math.sin(2 * math.pi * i / sides + turn),
+            )
+            for i in range(sides)
+        ],
+        hatch=True,
+    )
+    s.cross(0, 0, reach * 1.1)
+    inside = r * math.cos(math.pi / sides)
+    if sides % 2 == 0:
+        s.across("across_flats", (reach, -inside), (reach, inside), 3.6)
+    else:
+        s.put("across_flats", (s.p(reach, 0)[0] + 5 * s.size, s.p(0, 0)[1]))
+    s.tell("across_corners", (s.p(-reach, 0)[0] - s.size, s.p(0, 0)[1]), anchor="right")
+    s.tell(
+        "depth_per_flat",
+        (s.p(0, 0)[0], s.p(0, reach)[1] - 1.2 * s.size),
+        "depth of each",
+    )
+    s.ask("round", (s.p(-reach, 0)[0] - s.size, s.p(0, reach * 0.8)[1]), "bar", "right")
+    s.ask("sides", s.p(0, 0))
+
+
+def chamfer(s: Sketch) -> None:
+    leg, depth = s.r("leg"), s.r("depth")
+    reach = 2.4 * max(leg, depth)
+    s.frame(-reach, -reach, leg, depth * 0.3, (8, 4))
+    s.shape(
+        [(-reach, 0), (-leg, 0), (0, -depth), (0, -reach), (-reach, -reach)], hatch=True
+    )
+    s.line((-leg, 0), (0, 0), "hidden", 1.0)
+    s.line((0, 0), (0, -depth), "hidden", 1.0)
+    s.line((-leg, 0), (0, -depth), "cut", 3.0)
+    s.across("leg", (-leg, 0), (0, 0), 2.4)
+    s.across("depth", (0, 0), (0, -depth), 3.4)
+    at = s.p(-leg / 2, -depth / 2)
+    s.put("face", (at[0] - 5 * s.size, at[1] + 3 * s.size))
+    s.ask("angle", (s.p(-reach, 0)[0] + 5 * s.size, s.p(0, -reach)[1] - 2 * s.size))
+
+
+def edge_find(s: Sketch) -> None:
+    tip = s.v("tip_diameter") or 6.0
+    offset = s.v("offset")
+    way = -1 if s.values.get("direction") == "-" else 1
+    reach = max(abs(offset), tip) * 1.15
+    s.frame(-tip * 1.4, -tip * 1.2, reach, tip * 1.4, (8, 4))
+    mirror = way
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        middle = (reach - tip * 1.4) / 2
+        return (middle + mirror * (x - middle), y)
+
+    s.shape([at(0, 0), at(reach, 0), at(reach, -tip), at(0, -tip)], hatch=True)
+    cx, cy = at(-tip / 2, -tip * 0.2)
+    s.circle(cx, cy, tip / 2, "measured", "ground")
+    s.shape(
+        [
+            at(-tip * 0.75, tip * 0.3),
+            at(-tip * 0.25, tip * 0.3),
+            at(-tip * 0.25, tip * 1.3),
+            at(-tip * 0.75, tip * 1.3),
+        ]
+    )
+    fx, _ = at(offset, 0)
+    s.line((fx, -tip * 1.1), (fx, tip * 0.8), "centre", 1.2)
+    s.across("offset", at(0, 0), at(offset, 0), 2.6)
+    x, y = s.p(cx, cy)
+    s.ask("tip_diameter", (x, y), "tip")
+    s.ask(
+        "edge_reading",
+        (x, s.p(0, tip * 1.3)[1] - 1.6 * s.size),
+        "reads when it touches",
+    )
+    s.tell("position", (s.p(fx, 0)[0], s.p(0, tip * 0.9)[1] - 2 * s.size), "dial to")
+
+
+PICTURES = {
+    "bolt-circle": bolt_circle,
+    "hole-span": hole_span,
+    "chord-check": chord_check,
+    "index-ring": index_ring,
+    "dividing": dividing,
+    "polygon": polygon,
+    "chamfer": chamfer,
+    "edge-find": edge_find,
+}

@@ -1,0 +1,358 @@
+"""Pictures of measuring: dovetail with pins, keyway, dials, stacks, vectors."""
+
+import math
+
+from machinon.core.dovetail import pin_allowance
+from machinon.core.quantity import length_text, small_text
+from machinon.core.runout import resolve
+from machinon.draw.charts import rose_drawing
+from machinon.draw.drawing import Circle
+from machinon.draw.sketch import Sketch
+
+
+def dovetail(s: Sketch) -> None:
+    angle, pin = s.v("angle", 60), s.v("pin")
+    bottom = s.r("width_bottom")
+    depth = s.v("depth") or pin * 1.2
+    internal = bool(s.values.get("internal"))
+    lean = depth / math.tan(math.radians(angle))
+    top = bottom / 2 + (-lean if internal else lean)
+    reach = max(bottom / 2, top) + (0.3 * bottom if internal else 1.5 * pin)
+    s.frame(-reach, -depth * 0.7, reach, depth, (8, 4.4))
+    half = math.radians(angle) / 2
+    centre = pin / 2 / math.tan(half)
+    if internal:
+        s.shape(
+            [
+                (-reach, depth),
+                (-top, depth),
+                (-bottom / 2, 0),
+                (bottom / 2, 0),
+                (top, depth),
+                (reach, depth),
+                (reach, -depth * 0.6),
+                (-reach, -depth * 0.6),
+            ],
+            hatch=True,
+        )
+        x = bottom / 2 - centre
+        inside = bottom / 2 - pin_allowance(pin, angle) / 2
+        a, b = (-inside, depth * 0.5), (inside, depth * 0.5)
+        key = "between_pins"
+    else:
+        s.shape(
+            [
+                (-top, depth),
+                (top, depth),
+                (bottom / 2, 0),
+                (reach, 0),
+                (reach, -depth * 0.6),
+                (-reach, -depth * 0.6),
+                (-reach, 0),
+                (-bottom / 2, 0),
+            ],
+            hatch=True,
+        )
+        x = bottom / 2 + centre
+        outside = bottom / 2 + pin_allowance(pin, angle) / 2
+        a, b = (-outside, pin / 2), (outside, pin / 2)
+        key = "over_pins"
+    for side in (-1, 1):
+        s.circle(side * x, pin / 2, pin / 2, "measured", "ground", 2.4)
+    if internal:
+        at = s.p(0, depth * 0.5)
+        s.tell(key, at, "between the pins")
+        s.line(a, b, "dimension", 0.9)
+    else:
+        s.across(key, (a[0], -depth * 0.6), (b[0], -depth * 0.6), -1.9, "over the pins")
+    s.across("width_top", (-top, depth), (top, depth), 2.2, "top")
+    s.put(
+        "width_bottom",
+        s.p(0, depth * (0.12 if not internal else -0.25)),
+        "between corners",
+    )
+    s.across("depth", (reach, 0), (reach, depth), 3.0)
+    s.ask("pin", (s.p(x, 0)[0], s.p(0, pin / 2)[1]))
+    s.ask("angle", (s.p(-reach, 0)[0] - s.size, s.p(0, depth * 0.5)[1]), anchor="right")
+    s.ask(
+        "measured",
+        (s.p(-reach, 0)[0] - s.size, s.p(0, -depth * 0.5)[1]),
+        "read",
+        "right",
+    )
+
+
+def keyway(s: Sketch) -> None:
+    d = s.v("shaft_diameter")
+    r = d / 2
+    width = s.r("key_width")
+    tool = s.v("tool_width", width)
+    bore = s.values.get("bore") is not False
+    deep = s.r("hub_depth") if bore else s.r("shaft_depth")
+    corner = math.sqrt(max(r * r - tool * tool / 4, 0))
+    outer = r * 1.5
+    s.frame(
+        -outer, -outer if bore else -r, outer, outer if bore else r * 1.25, (9, 3.2)
+    )
+    floor = r + deep if bore else r - deep
+    if bore:
+        s.circle(0, 0, outer, "outline", "panel")
+        s.circle(0, 0, r, "outline", "ground")
+        s.box(-width / 2, 0, width / 2, floor, fill="ground", role="none")
+        s.arc(
+            0,
+            0,
+            r,
+            90 - math.degrees(math.asin(width / d)),
+            90 + math.degrees(math.asin(width / d)),
+            "hidden",
+            1.0,
+        )
+    else:
+        s.circle(0, 0, r, "outline", "panel")
+        s.box(-width / 2, floor, width / 2, r * 1.05, fill="ground", role="none")
+        s.arc(
+            0,
+            0,
+            r,
+            90 - math.degrees(math.asin(width / d)),
+            90 + math.degrees(math.asin(width / d)),
+            "hidden",
+            1.0,
+        )
+    side = math.sqrt(max(r * r - width * width / 4, 0))
+    for x in (-width / 2, width / 2):
+        s.line((x, side), (x, floor))
+    s.line((-width / 2, floor), (width / 2, floor), "cut", 3.0)
+    # the flat tool as its corners touch
+    s.line((-tool / 2, corner), (tool / 2, corner), "measured", 2.4)
+    for x in (-tool / 2, tool / 2):
+        at = s.p(x, corner)
+        s.board.items.append(Circle(at, 4, "measured", 1.6, "measured"))
+    s.cross(0, 0, r * 0.25)
+    left, right = s.p(-outer, 0)[0] - s.size, s.p(outer, 0)[0] + s.size
+    s.across("across", (outer * 0.98, -r), (outer * 0.98, floor), 2.6)
+    s.tell("corner_drop", (left, s.p(0, corner)[1]), "corners touch first by", "right")
+    s.tell(
+        "feed_from_contact",
+        (left, s.p(0, corner)[1] + 3.2 * s.size),
+        "feed from contact",
+        "right",
+    )
+    s.ask("contact", (left, s.p(0, corner)[1] + 7 * s.size), "touched with", "right")
+    s.ask("shaft_diameter", s.p(0, -r * 0.45), "bore" if bore else "shaft")
+    s.tell(
+        "key_width",
+        (s.p(0, 0)[0], s.p(0, outer if bore else r)[1] + 1.6 * s.size),
+        "key wide",
+    )
+    s.tell(
+        "key_height",
+        (right + 2 * s.size, s.p(0, outer * 0.7)[1] - s.size),
+        "key high",
+        "left",
+    )
+
+
+def square_hole(s: Sketch) -> None:
+    size, bar = s.v("size"), s.v("bar")
+    corners = s.r("corner_distance")
+    reach = (bar or corners * 1.25) / 2
+    s.frame(-reach, -reach, reach, reach, (10, 2.6))
+    s.circle(0, 0, reach, "outline" if bar else "hidden", "panel")
+    h = size / 2
+    s.box(-h, -h, h, h, fill="ground")
+    drill = s.r("drill") / 2
+    s.circle(0, 0, drill, "cut", width=2.0)
+    s.cross(0, 0, reach * 1.1)
+    s.line((-h, -h), (h, h), "centre", 1.0)
+    s.across("size", (-h, -reach), (h, -reach), -1.6)
+    left, right = s.p(-reach, 0)[0] - s.size, s.p(reach, 0)[0] + s.size
+    y = s.p(0, 0)[1]
+    s.tell("drill", (left, y), "drill first", "right")
+    s.tell("corner_distance", (right, s.p(0, h)[1]), "over corners", "left")
+    s.tell("wall", (right, y + 2 * s.size), "wall at corners", "left")
+    s.ask("bar", (left, s.p(0, reach * 0.8)[1]), anchor="right")
+
+
+def gauge_stack(s: Sketch) -> None:
+    chosen = s.results.get("pieces") or []
+    total = sum(chosen)
+    s.frame(-total * 0.5, 0, total * 0.5, total, (10, 2.6))
+    wide = total * 0.26
+    y = 0.0
+    for piece in sorted(chosen, reverse=True):
+        s.box(-wide, y, wide, y + piece, hatch=False)
+        at = s.p(0, y + piece / 2)
+        text = length_text(piece, 0.0001, s.inch).rstrip()
+        if s.length(piece) > 1.4 * s.size:
+            s.board.text(at, text, s.size, "text")
+        else:
+            s.board.text(
+                (s.p(wide, 0)[0] + 0.6 * s.size, at[1]),
+                text,
+                0.9 * s.size,
+                "text",
+                "left",
+            )
+        y += piece
+    s.line((-wide * 1.6, 0), (wide * 1.6, 0))
+    s.across("total", (-wide, 0), (-wide, total), -3.2, "sum")
+    right = s.board.width * 0.88
+    s.ask("target", (right, s.floor * 0.3))
+    s.ask("pieces", (right, s.floor * 0.3 + 3.8 * s.size), "pieces there are")
+    s.tell("error", (right, s.floor * 0.3 + 7.6 * s.size), "off by")
+
+
+def _rose(s: Sketch, limit: float) -> None:
+    readings = s.values.get("readings") or ()
+    found = resolve(readings, s.values.get("angles"))
+    inner = rose_drawing(readings, found, limit, s.board.width, s.floor, s.size, s.inch)
+    s.board.items.extend(inner.items)
+
+
+def centring(s: Sketch) -> None:
+    _rose(s, 0.0)
+    x = s.board.width * 0.87
+    y = s.floor * 0.2
+    for i, move in enumerate(s.results.get("moves") or []):
+        at = y + i * 5.4 * s.size
+        s.board.text(
+            (x, at),
+            f"push {move['from']}° to {move['towards']}°",
+            s.size,
+            "cut",
+            bold=True,
+            backed=True,
+        )
+        s.board.text(
+            (x, at + 1.4 * s.size),
+            small_text(move["move"], s.inch),
+            1.2 * s.size,
+            "measured",
+            bold=True,
+            backed=True,
+        )
+        s.note(
+            f"needle {small_text(move['indicator'], s.inch)}", (x, at + 2.8 * s.size)
+        )
+    s.tell("residual", (x, s.floor * 0.86), "what remains")
+    left = s.board.width * 0.12
+    s.tell("offset", (left, s.floor * 0.2))
+    s.tell("direction", (left, s.floor * 0.2 + 3 * s.size), "high side at")
+    s.tell("tir", (left, s.floor * 0.2 + 6 * s.size), "needle")
+    s.ask("readings", (left, s.floor * 0.8))
+
+
+def runout(s: Sketch) -> None:
+    _rose(s, 0.0)
+    x = s.board.width * 0.88
+    for i, (key, name) in enumerate(
+        (
+            ("tir", "needle"),
+            ("eccentricity", "offset"),
+            ("ovality", "out of round"),
+            ("noise", "rest"),
+        )
+    ):
+        s.tell(key, (x, s.floor * 0.2 + i * 3.2 * s.size), name)
+    left = s.board.width * 0.12
+    s.tell("phase", (left, s.floor * 0.2), "high side at")
+    s.ask("readings", (left, s.floor * 0.8))
+
+
+def runout_stack(s: Sketch) -> None:
+    elements = s.values.get("elements") or ()
+    clocked = {
+        i: one["angle"] for i, one in enumerate(s.results.get("best_clocking") or [])
+    }
+    worst = s.r("worst") or 1.0
+    s.frame(-worst, -worst, worst, worst, (10, 2.2))
+    for share, key in (
+        (1.0, "worst"),
+        (s.r("percentile_95") / worst, "percentile_95"),
+        (s.r("mean") / worst, "mean"),
+    ):
+        s.circle(0, 0, worst * share, "thin" if key == "worst" else "centre", width=1.0)
+        x, y = s.p(0, worst * share)
+        s.note(
+            {"worst": "worst", "percentile_95": "19 of 20", "mean": "mean"}[key],
+            (x, y - 0.7 * s.size),
+        )
+    s.cross(0, 0, worst * 0.1)
+    x = y = 0.0
+    for i, one in enumerate(elements):
+        size = (
+            float(one.get("eccentricity") or 0)
+            if isinstance(one.get("eccentricity"), int | float)
+            else 0.0
+        )
+        phase = (
+            float(one.get("phase") or 0)
+            if isinstance(one.get("phase"), int | float)
+            else 0
+        )
+        angle = math.radians(phase + clocked.get(i, 0.0))
+        nx, ny = x + size * math.cos(angle), y + size * math.sin(angle)
+        s.line((x, y), (nx, ny), "measured", 2.6)
+        s.board.arrow(s.p(nx, ny), s.p(x, y), "measured")
+        s.note(str(one.get("name") or i + 1), s.p((x + nx) / 2, (y + ny) / 2))
+        x, y = nx, ny
+    s.line((0, 0), (x, y), "proved", 3.0)
+    right, left = s.board.width * 0.88, s.board.width * 0.12
+    for i, (key, name) in enumerate(
+        (
+            ("best_value_tir", "best clocked, needle"),
+            ("mean_tir", "mean, needle"),
+            ("percentile_95_tir", "19 of 20, needle"),
+            ("worst_tir", "worst, needle"),
+        )
+    ):
+        s.tell(key, (right, s.floor * 0.2 + i * 3.2 * s.size), name)
+    s.ask("elements", (left, s.floor * 0.5), "pieces")
+
+
+def detent(s: Sketch) -> None:
+    ball, depth, land = s.v("ball"), s.r("depth"), s.r("land_diameter")
+    r = ball / 2
+    s.frame(-r * 1.6, -depth * 1.3 - r * 0.4, r * 1.6, ball - depth, (9, 2.8))
+    half = math.degrees(math.asin(min(land / ball, 1.0)))
+    s.shape(
+        [(-r * 1.6, 0), (-land / 2, 0)]
+        + [
+            (r * math.sin(math.radians(a)), r - depth - r * math.cos(math.radians(a)))
+            for a in [(-half + 2 * half * i / 16) for i in range(17)]
+        ]
+        + [
+            (land / 2, 0),
+            (r * 1.6, 0),
+            (r * 1.6, -depth - r * 0.5),
+            (-r * 1.6, -depth - r * 0.5),
+        ],
+        hatch=True,
+    )
+    s.circle(0, r - depth, r, "outline", "panel")
+    s.cross(0, r - depth, r * 0.3)
+    s.ask("ball", s.p(0, r - depth))
+    s.across(
+        "land_diameter",
+        (-land / 2, -depth - r * 0.5),
+        (land / 2, -depth - r * 0.5),
+        -1.4,
+        "rim",
+    )
+    right = s.p(r * 1.6, 0)[0] + s.size
+    s.put("depth", (right, s.p(0, -depth / 2)[1]), anchor="left")
+    s.tell("rise", (right, s.p(0, r)[1]), "ball rises", "left")
+
+
+PICTURES = {
+    "dovetail": dovetail,
+    "keyway": keyway,
+    "square-hole": square_hole,
+    "gauge-stack": gauge_stack,
+    "centring": centring,
+    "runout": runout,
+    "runout-stack": runout_stack,
+    "detent": detent,
+}

@@ -1,0 +1,346 @@
+"""Pictures of threads: the profile with its drill, wires, passes; dial; wheels."""
+
+import math
+
+from machinon.core.screw_thread import Thread, thread_of
+from machinon.draw.drawing import Shape
+from machinon.draw.sketch import Sketch
+
+TURNS = 3
+
+
+def _profile(s: Sketch, thread: Thread, internal: bool = False) -> tuple[float, float]:
+    """Screw below, nut above, to scale; returns the heights of crest and root."""
+    p = thread.pitch
+    crest, root = thread.major / 2, thread.minor_external / 2
+    depth = crest - root
+    s.frame(-0.2 * p, root - 0.9 * depth, (TURNS + 0.2) * p, crest + 0.9 * depth)
+    flat = p / 8
+    flank = math.tan(math.radians(thread.form.angle / 2))
+    run = depth * flank
+    points = [(0.0, root)]
+    for i in range(TURNS):
+        middle = (i + 0.5) * p
+        half = min(flat / 2, p / 2 - run)
+        points += [
+            (middle - half - run, root),
+            (middle - half, crest),
+            (middle + half, crest),
+            (middle + half + run, root),
+        ]
+    points.append((TURNS * p, root))
+    low = root - 0.8 * depth
+    s.shape([(0, low), *points, (TURNS * p, low)], hatch=True)
+    pitch = thread.pitch_diameter / 2
+    s.line((-0.1 * p, pitch), ((TURNS + 0.1) * p, pitch), "centre", 1.0)
+    return crest, root
+
+
+def _of(s: Sketch) -> Thread:
+    return thread_of(str(s.values["thread"]))
+
+
+def thread(s: Sketch) -> None:
+    one = _of(s)
+    crest, root = _profile(s, one)
+    p = one.pitch
+    s.across("pitch", (0.5 * p, crest), (1.5 * p, crest), 2.2)
+    left, right = s.p(0, 0)[0] - 1.2 * s.size, s.p(TURNS * p, 0)[0] + 1.2 * s.size
+    s.tell("major", (left, s.p(0, crest)[1]), anchor="right")
+    s.tell("pitch_diameter", (right, s.p(0, one.pitch_diameter / 2)[1]), anchor="left")
+    s.tell("minor_external", (left, s.p(0, root)[1]), "root of the screw", "right")
+    s.tell(
+        "minor_internal",
+        (right, s.p(0, root)[1] + 2.6 * s.size),
+        "bore of the nut",
+        "left",
+    )
+    s.tell("flank_angle", (s.p(1 * p, 0)[0], s.p(0, root)[1] - 1.2 * s.size), "flanks")
+    s.tell("tpi", (right, s.p(0, crest)[1] - 1.0 * s.size), "per inch", "left")
+    s.ask("thread", (s.board.width / 2, s.floor - 1.0 * s.size))
+
+
+def tap_drill(s: Sketch) -> None:
+    one = _of(s)
+    crest, _ = _profile(s, one)
+    p = one.pitch
+    drill = s.r("drill_size") / 2
+    s.line((-0.2 * p, drill), ((TURNS + 0.2) * p, drill), "measured", 3.0)
+    right = s.p(TURNS * p, 0)[0] + 1.2 * s.size
+    left = s.p(0, 0)[0] - 1.2 * s.size
+    y = s.p(0, drill)[1]
+    s.tell("drill_size", (right, y), "drill", "left")
+    s.tell("drill", (right, y + 2.6 * s.size), "by name", "left")
+    s.tell("ideal", (left, y), "ideal", "right")
+    s.note(
+        f"gives {s.r('engagement'):.0f} % of thread",
+        (s.board.width / 2, s.p(0, crest)[1] - 2.4 * s.size),
+    )
+    s.ask("thread", (left, s.p(0, crest)[1]), anchor="right")
+    s.ask("engagement", (right, s.p(0, crest)[1]), "wanted", "left")
+
+
+def thread_wires(s: Sketch) -> None:
+    one = _of(s)
+    _, root = _profile(s, one)
+    p = one.pitch
+    wire = s.v("wire", s.r("best_wire"))
+    a = math.radians(one.form.angle / 2)
+    centre = one.pitch_diameter / 2 + wire / (2 * math.sin(a)) - p / (4 * math.tan(a))
+    for x in (1 * p, 2 * p):
+        s.circle(x, centre, wire / 2, "measured", "ground", 2.4)
+    top = centre + wire / 2
+    s.line((0.4 * p, top), (2.6 * p, top), "measured", 3.0)
+    left, right = s.p(0, 0)[0] - 1.2 * s.size, s.p(TURNS * p, 0)[0] + 1.2 * s.size
+    s.tell("over_wires", (right, s.p(0, top)[1]), "over the wires", "left")
+    s.tell("best_wire", (left, s.p(0, centre)[1]), "best wire", "right")
+    s.ask("thread", (left, s.p(0, root)[1]), anchor="right")
+    s.ask("wire", (left, s.p(0, centre)[1] - 3.2 * s.size), "wire used", "right")
+    s.ask("measured", (right, s.p(0, top)[1] + 3.4 * s.size), "read", "left")
+    s.tell(
+        "pitch_diameter", (right, s.p(0, root)[1] + s.size), "pitch diameter", "left"
+    )
+
+
+def thread_passes(s: Sketch) -> None:
+    one = _of(s)
+    total = s.r("total_depth")
+    half = total * math.tan(math.radians(one.form.angle / 2))
+    s.frame(-3 * half - total, -total * 1.15, 3 * half + total, total * 0.5)
+    s.shape(
+        [
+            (-3 * half, 0),
+            (-half, 0),
+            (0, -total),
+            (half, 0),
+            (3 * half, 0),
+            (3 * half, -total * 1.3),
+            (-3 * half, -total * 1.3),
+        ],
+        hatch=True,
+    )
+    done = 0.0
+    for one_pass in s.results.get("passes", []):
+        done += one_pass["radial"]
+        reach = (total - done) * half / total if total else 0
+        if one_pass["radial"]:
+            s.line((-reach, -done), (reach, -done), "cut", 1.6)
+    s.across("total_depth", (3 * half, 0), (3 * half, -total), 3.0)
+    left = s.p(-3 * half, 0)[0] - s.size
+    y = s.p(0, 0)[1]
+    s.ask("thread", (left, y), anchor="right")
+    s.ask("school", (left, y + 3.4 * s.size), anchor="right")
+    s.ask("depth", (left, y + 6.8 * s.size), anchor="right")
+    count = sum(1 for one_pass in s.results.get("passes", []) if one_pass["radial"])
+    s.note(f"{count} passes", (s.p(0, 0)[0], y - 1.4 * s.size))
+    s.tell("compound_total", (s.p(0, 0)[0], y - 3.4 * s.size), "along the compound")
+
+
+def thread_dial(s: Sketch) -> None:
+    s.frame(-1.4, -1.4, 1.4, 1.4)
+    s.circle(0, 0, 1.15, "outline", "panel")
+    s.circle(0, 0, 0.16)
+    count = int(s.v("dial_marks", 8))
+    good = set(s.results.get("marks", []))
+    anywhere = "anywhere" in str(s.results.get("rule", ""))
+    for mark in range(1, count + 1):
+        a = math.radians(90 - 360 * (mark % count) / count)
+        role = "proved" if mark in good else "thin"
+        s.line(
+            (0.85 * math.cos(a), 0.85 * math.sin(a)),
+            (1.1 * math.cos(a), 1.1 * math.sin(a)),
+            role,  # type: ignore[arg-type]
+            5.0 if mark in good else 1.4,
+        )
+        at = s.p(0.68 * math.cos(a), 0.68 * math.sin(a))
+        s.board.text(at, str(mark), s.size, role, bold=mark in good)  # type: ignore[arg-type]
+    x, y = s.p(0, 1.25)
+    s.board.arrow((x, y + 0.3 * s.size), (x, y - s.size), "stop")
+    left, right = s.p(-1.3, 0)[0], s.p(1.3, 0)[0]
+    s.ask("thread", (left, s.p(0, 0.7)[1]), "thread to cut", "right")
+    s.ask("leadscrew", (left, s.p(0, 0)[1]), "lead screw", "right")
+    s.ask("dial_teeth", (right, s.p(0, 0.7)[1]), "teeth of its wheel", "left")
+    s.ask("dial_marks", (right, s.p(0, 0)[1]), "marks", "left")
+    words = (
+        "closed all the time" if s.results.get("keep_engaged") else "green: close here"
+    )
+    s.note("close anywhere" if anywhere else words, (x, s.p(0, -1.32)[1]))
+
+
+def change_gears(s: Sketch) -> None:
+    trains = s.results.get("trains") or []
+    if not trains:
+        return
+    best = trains[0]
+    drivers, driven = best["drivers"], best["driven"]
+    pairs = list(zip(drivers, driven, strict=True))
+    radius = [(a / 2, b / 2) for a, b in pairs]
+    # along a line: driver, driven; the driven shares its shaft with the next driver
+    x, places = 0.0, []
+    for a, b in radius:
+        places.append((x, a, b))
+        x += a + b
+    big = max(max(a, b) for a, b in radius)
+    s.frame(-radius[0][0], -big, x + radius[-1][1], big, (7, 5.0))
+    for i, (at, a, b) in enumerate(places):
+        s.circle(
+            at, 0, a, "cut" if i == 0 else "outline", "panel" if i == 0 else "none"
+        )
+        s.circle(at + a + b, 0, b, "outline")
+        for x_, r, teeth in ((at, a, pairs[i][0]), (at + a + b, b, pairs[i][1])):
+            s.cross(x_, 0, r * 0.2)
+            lift = r * (0.55 if r == a else -0.55)
+            s.board.text(
+                s.p(x_, lift), str(teeth), 1.15 * s.size, "text", bold=True, backed=True
+            )
+    y = s.p(0, big)[1] - 2.8 * s.size
+    s.ask("tpi" if s.has("tpi") else "pitch", (s.board.width * 0.2, y), "to cut")
+    s.ask("leadscrew", (s.board.width * 0.5, y), "lead screw")
+    s.ask("gears", (s.board.width * 0.8, y), "wheels there are")
+    low = s.p(0, -big)[1] + 1.6 * s.size
+    wrong = best["error_percent"]
+    says = "exact" if wrong == 0 else f"{wrong:+.4f} mm per 100 mm".replace("-", "−")
+    mounts = "" if best["mounts"] else "; may not mount by the sum rule"
+    s.note(
+        f"{' × '.join(map(str, drivers))} drive {' × '.join(map(str, driven))}: "
+        f"{says}{mounts}",
+        (s.board.width / 2, low),
+    )
+
+
+def clearance_hole(s: Sketch) -> None:
+    one = _of(s)
+    hole = s.r("diameter")
+    s.frame(-hole * 1.6, -hole * 0.8, hole * 1.6, hole * 0.8)
+    for side in (-1, 1):
+        s.box(side * hole / 2, -hole * 0.7, side * hole * 1.4, hole * 0.7, hatch=True)
+    s.box(-one.major / 2, -hole * 0.8, one.major / 2, hole * 0.8)
+    s.line((0, -hole * 0.85), (0, hole * 0.85), "centre", 1.0)
+    s.across("diameter", (-hole / 2, hole * 0.7), (hole / 2, hole * 0.7), 2.4, "hole")
+    s.ask("thread", s.p(0, 0))
+    s.ask("fit", (s.p(hole, 0)[0], s.p(0, 0)[1]))
+
+
+def cap_screw(s: Sketch) -> None:
+    one = _of(s)
+    bore, deep = s.r("counterbore_diameter"), s.r("counterbore_depth")
+    head, high = s.r("head_diameter"), s.r("head_height")
+    d = one.major
+    deep = max(deep, 0.3 * d)
+    low = -deep - 1.6 * d
+    wide = max(bore, head) * 0.95
+    s.frame(-wide, low, wide, deep * 0.3)
+    hole = d * 1.1
+    for side in (-1, 1):
+        s.shape(
+            [
+                (side * wide, 0),
+                (side * bore / 2, 0),
+                (side * bore / 2, -deep),
+                (side * hole / 2, -deep),
+                (side * hole / 2, low),
+                (side * wide, low),
+            ],
+            hatch=True,
+        )
+    if s.values.get("head") == "countersunk":
+        s.shape(
+            [
+                (-head / 2, -deep + high),
+                (head / 2, -deep + high),
+                (d / 2, -deep),
+                (d / 2, low),
+                (-d / 2, low),
+                (-d / 2, -deep),
+            ],
+        )
+    else:
+        s.box(-d / 2, low, d / 2, -deep)
+        if high:
+            s.box(-head / 2, -deep, head / 2, -deep + high)
+        key = s.r("key_size")
+        s.box(-key / 2, -deep + high * 0.45, key / 2, -deep + high, fill="ground")
+    s.across("counterbore_diameter", (-bore / 2, 0), (bore / 2, 0), 2.2, "counterbore")
+    s.across("counterbore_depth", (wide, 0), (wide, -deep), 3.2, "deep")
+    left = s.p(-wide, 0)[0] - s.size
+    s.tell("head_diameter", (left, s.p(0, -deep)[1]), "head", "right")
+    s.tell("head_height", (left, s.p(0, -deep)[1] + 2.8 * s.size), "high", "right")
+    s.tell("key_size", (left, s.p(0, -deep)[1] + 5.6 * s.size), "key", "right")
+    s.ask("thread", s.p(0, low * 0.8))
+    s.ask("head", (s.p(wide, 0)[0] + 2 * s.size, s.p(0, low * 0.85)[1]), anchor="left")
+
+
+def thread_engagement(s: Sketch) -> None:
+    one = _of(s)
+    least, d = s.r("minimum_length"), one.major
+    s.frame(-1.6 * d, -least - 0.5 * d, 1.6 * d, d)
+    for side in (-1, 1):
+        s.box(side * d / 2, -least, side * 1.5 * d, 0, hatch=True)
+    s.box(-d / 2, -least - 0.4 * d, d / 2, 0.4 * d)
+    s.box(-0.8 * d, 0.4 * d, 0.8 * d, d)
+    turns = int(least / one.pitch)
+    for i in range(min(turns, 60)):
+        y = -i * one.pitch
+        s.line((-d / 2, y), (d / 2, y - one.pitch / 2), "thin", 0.8)
+    s.across("minimum_length", (1.5 * d, 0), (1.5 * d, -least), 3.6, "least engaged")
+    left = s.p(-1.5 * d, 0)[0] - 0.6 * s.size
+    s.ask("thread", s.p(0, 0.7 * d))
+    s.ask("nut_strength", (left, s.p(0, -least / 2)[1]), "nut's strength", "right")
+    s.ask("screw_strength", (left, s.p(0, 0.7 * d)[1]), "screw's strength", "right")
+    s.tell("strips_first", (s.p(1.0 * d, 0)[0], s.p(0, -least / 2)[1]), "strips first")
+
+
+def thread_identify(s: Sketch) -> None:
+    found = s.results.get("candidates") or []
+    x = 0.34 * s.board.width
+    wide = 0.56 * s.board.width
+    top = 5.2 * s.size
+    step = min((s.floor - top - s.size) / max(len(found), 1), 4 * s.size)
+    s.ask(
+        "measured_major" if s.values.get("measured_major") else "measured_minor",
+        (0.16 * s.board.width, 2.2 * s.size),
+    )
+    s.ask(
+        "tpi" if s.values.get("tpi") else "pitch", (0.42 * s.board.width, 2.2 * s.size)
+    )
+    s.ask("uncertainty", (0.66 * s.board.width, 2.2 * s.size), "doubt")
+    for i, one in enumerate(found):
+        y = top + i * step
+        s.board.text(
+            (x - s.size, y), one["thread"], s.size, "text", "right", bold=i == 0
+        )
+        share = max(one["score"], 0.01)
+        a, b = y - 0.5 * s.size, y + 0.5 * s.size
+        s.board.items.append(
+            Shape(
+                ((x, a), (x + wide * share, a), (x + wide * share, b), (x, b)),
+                "measured",
+                1.2,
+                "panel",
+                "right" if i else "left",
+            )
+        )
+        s.board.text(
+            (x + 0.5 * s.size, y + 1.1 * s.size),
+            f"{one['major_error']:+.3f} mm off its nominal".replace("-", "−"),
+            0.8 * s.size,
+            "faint",
+            "left",
+        )
+    decides = str(s.results.get("decides", ""))
+    if decides:
+        s.note(decides[:90], (s.board.width / 2, s.floor - 0.4 * s.size))
+
+
+PICTURES = {
+    "thread": thread,
+    "tap-drill": tap_drill,
+    "thread-wires": thread_wires,
+    "thread-passes": thread_passes,
+    "thread-dial": thread_dial,
+    "change-gears": change_gears,
+    "clearance-hole": clearance_hole,
+    "cap-screw": cap_screw,
+    "thread-engagement": thread_engagement,
+    "thread-identify": thread_identify,
+}

@@ -1,0 +1,110 @@
+from pathlib import Path
+
+import pypdf
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from machinon.core.reckoning import reckonings
+from machinon.desk.sheet import write_answer
+from machinon.draw.pictures import PICTURES, picture_of
+from tests.desk.bench import WindowCase
+
+
+class Pictures(WindowCase):
+    def test_every_reckoning_has_a_picture_with_all_its_inputs_in_reach(self):
+        self.assertEqual(set(PICTURES), set(reckonings()))
+        for one in reckonings().values():
+            values, answer = one.read(one.usual), one.answer(one.usual)
+            for width, height in ((700, 440), (560, 380)):
+                drawing = picture_of(one, values, answer.results, {}, width, height)
+                for given in one.inputs:
+                    with self.subTest(one.name, key=given.key, width=width):
+                        spot = drawing.spot(given.key)
+                        self.assertIsNotNone(spot)
+                        left, top, wide, tall = spot.rect
+                        self.assertTrue(left >= -1 and left + wide <= width + 1)
+                        self.assertTrue(top >= -1 and top + tall <= height + 1)
+
+
+class Reckoner(WindowCase):
+    def setUp(self):
+        super().setUp()
+        self.window.open_job("back-plate-130")
+        self.window.actions_by_id["reckoner"].trigger()
+        self.page = self.window.pages.currentWidget()
+
+    def say(self, text):
+        self.type(self.page.search.edit, text, enter=False)
+
+    def test_a_whole_sentence_is_answered_in_the_search_line(self):
+        for text, answer in (
+            ("tap drill 5/16-18", "drill F"),
+            ("25 h6", "25.000 mm (0.9843 in)"),
+            ("mt3 angle", "2.8754°"),
+            ("7 holes on 62", "chord 26.901 mm"),
+            ("46 H7/g6", "hole upper 46.025 mm"),
+            ("hex 17", "across corners 19.630 mm"),
+        ):
+            with self.subTest(text):
+                self.say(text)
+                self.assertIn(answer, self.page.line.text())
+
+    def test_half_a_sentence_lists_what_it_could_be(self):
+        self.say("chatter")
+        self.assertEqual(self.page.line.text(), "")
+        QTest.keyClick(self.page.search.edit, Qt.Key.Key_Return)
+        self.assertEqual(self.page.question.reckoning.name, "boring-bar")
+        self.say("zzzz")
+        self.assertIn("Nothing like that", self.page.line.text())
+
+    def test_a_figure_is_changed_in_the_picture_and_all_follows(self):
+        self.page.open("dovetail")
+        before = self.page.question.answer["over_pins"]
+        place = self.page.picture.rect_of("pin").center().toPoint()
+        self.click(self.page.picture, place)
+        self.type(self.page.edit, "3/8in")
+        self.assertAlmostEqual(
+            before - self.page.question.answer["over_pins"],
+            (10 - 9.525) * (1 + 3**0.5),
+            places=6,
+        )
+
+    def test_a_refused_figure_stays_where_it_was_typed_and_says_what_is_allowed(self):
+        self.page.open("dovetail")
+        self.page.begin_edit("pin")
+        self.type(self.page.edit, "20")
+        self.assertIn("up to 16 mm", self.page.says.text())
+        self.assertTrue(self.page.edit.isVisible())
+        self.assertEqual(self.page.edit.text(), "20")
+        self.assertIsNotNone(
+            self.page.question.answer, "the picture keeps the last one"
+        )
+        self.type(self.page.edit, "16")
+        self.assertEqual(self.page.question.given["pin"], "16")
+
+    def test_of_alternatives_the_one_typed_last_counts(self):
+        self.page.open("chamfer")
+        self.page.change("leg", "3")
+        self.assertIsNone(self.page.question.wrong)
+        self.assertAlmostEqual(self.page.question.answer["face"], 3 * 2**0.5)
+        self.page.change("leg", "")
+        self.assertIsNotNone(self.page.question.wrong, "one of them is needed")
+        self.assertAlmostEqual(self.page.question.answer["leg"], 3)
+
+    def test_the_answer_goes_into_the_jobs_daybook_and_its_piece(self):
+        self.say("95 g6")
+        self.click(self.page.note)
+        job = self.job
+        self.assertIn("95", self.window.file.daybook(job.job.id)[0].says)
+        self.page.size_wished.emit("hub_diameter", "80 mm")
+        self.assertEqual(job.plan.plate.hub_diameter, 80)
+        self.page.size_wished.emit("hub_diameter", "900 mm")
+        self.assertIn("up to 400", self.page.says.text())
+
+    def test_an_answer_is_printed_with_its_working(self):
+        self.page.open("taper-setup")
+        path = Path(self.folder) / "answer.pdf"
+        write_answer(self.page.question.answer, self.page._draw, path, False)
+        text = " ".join(pypdf.PdfReader(path).pages[0].extract_text().split())
+        self.assertIn("Half angle", text)
+        self.assertIn("geometry", text)
