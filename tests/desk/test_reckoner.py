@@ -101,6 +101,13 @@ class Reckoner(WindowCase):
         self.page.size_wished.emit("hub_diameter", "900 mm")
         self.assertIn("up to 400", self.page.says.text())
 
+    def test_gears_and_speeds_are_those_of_the_shops_own_lathe(self):
+        self.page.open("change-gears")
+        self.assertIn(127, self.page.question.given["gears"])
+        self.assertEqual(self.page.question.given["leadscrew"], 4)
+        self.page.open("speeds")
+        self.assertIn(self.page.question.answer["rpm"], self.job.lathe.speeds)
+
     def test_an_answer_is_printed_with_its_working(self):
         self.page.open("taper-setup")
         path = Path(self.folder) / "answer.pdf"

@@ -52,6 +52,10 @@ class WholeJob(WindowCase):
         self.assertIn("number is missing", page.fields["dial_division"].message.text())
         self.assertEqual(page.fields["dial_division"].text(), "rubbish")
         self.type(page.fields["dial_division"].edit, "0.01")
+        self.type(page.fields["lead_screw"].edit, "8tpi")
+        self.type(page.fields["wheels"].edit, "20, 40, 80, 127")
+        lathe = self.window.file.get("lathe")
+        self.assertEqual((lathe.lead_screw, lathe.wheels), (3.175, (20, 40, 80, 127)))
         self.assertEqual(self.window.file.shop().name, "Ottermere Lane")
 
     def begin_the_job(self):

@@ -86,6 +86,8 @@ class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
 class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
 
+    lead_screw: its pitch; wheels: teeth of the change wheels there are.
+
     dial_reads: whether one turn of the cross dial is counted on the diameter;
     dial_division: one graduation as the dial reads, mm.
     """
@@ -100,6 +102,7 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     dial_reads: Literal["diameter", "radius"] = "diameter"
     dial_division: float = 0.02
     lead_screw: float = 4.0
+    wheels: tuple[int, ...] = ()
     tailstock: str = ""
 
 

@@ -24,6 +24,7 @@ from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
+from machinon.core.shop import Lathe
 from machinon.desk.daybook import WorkingWindow
 from machinon.desk.sheet import write_answer
 from machinon.desk.stages.piece import SizeEdit
@@ -129,10 +130,18 @@ class ReckonerPage(QWidget):
     size_wished = Signal(str, str)
 
     def __init__(
-        self, look: Look, inch: bool, job_name: str, has_piece: bool, name: str
+        self,
+        look: Look,
+        inch: bool,
+        job_name: str,
+        has_piece: bool,
+        name: str,
+        lathe: Lathe | None = None,
     ) -> None:
-        """job_name: of the open job, empty without one; name: opened at first."""
+        """job_name: of the open job, empty without one; name: opened at first;
+        lathe: the shop's own, whose screw, wheels and speeds are put in."""
         super().__init__()
+        self._lathe = lathe
         self.look, self.inch = look, inch
         self.question: Question | None = None
         self.search = Field(
@@ -248,13 +257,28 @@ class ReckonerPage(QWidget):
         found = item.data(Qt.ItemDataRole.UserRole)
         if found is None:  # the heading of a group
             return
-        self._ask(found.reckoning, found.inputs or dict(found.reckoning.usual))
+        self._ask(found.reckoning, found.inputs or self._usual(found.reckoning))
         self.picture.setFocus()
 
     def open(self, name: str) -> None:
         """Open a reckoning with its usual question."""
         one = reckonings()[name]
-        self._ask(one, dict(one.usual))
+        self._ask(one, self._usual(one))
+
+    def _usual(self, one: Reckoning) -> dict[str, Any]:
+        """The usual question, about the shop's own lathe."""
+        given = dict(one.usual)
+        if self._lathe is None:
+            return given
+        own = {
+            "leadscrew": self._lathe.lead_screw,
+            "gears": list(self._lathe.wheels),
+            "machine_speeds": list(self._lathe.speeds),
+        }
+        for key, value in own.items():
+            if value and any(given_input.key == key for given_input in one.inputs):
+                given[key] = value
+        return given
 
     # -- asking ----------------------------------------------------------
 

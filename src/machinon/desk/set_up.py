@@ -7,6 +7,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.job import Job, back_plate_job
+from machinon.core.reckoning import PITCH, Input
 from machinon.core.shop import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
@@ -23,7 +24,8 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
     """The shop, its starter instruments, and its first lathe; kept as one act.
 
     typed: shop, name, centre_height, between_centres, swing_over_slide, speeds
-    (a list), dial_reads, dial_division. Raises BadInput naming the entry.
+    (a list), dial_reads, dial_division, lead_screw (a pitch or 8tpi), wheels (a
+    list, may be empty). Raises BadInput naming the entry.
     """
     shop_name = _words(typed, "shop", "the shop's name")
     name = _words(typed, "name", "what you call the lathe")
@@ -41,6 +43,14 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
         }
     )
     division = length("dial_division", 0.001, 1)
+    lead_screw = Input("lead_screw", PITCH, "", above=0, high=50).read(
+        typed["lead_screw"], inch
+    )
+    wheels: tuple[int, ...] = ()
+    if typed.get("wheels", "").strip():
+        wheels = Input("wheels", quantity.COUNT, "", low=8, high=300, many=True).read(
+            typed["wheels"]
+        )
     reads = typed["dial_reads"]
     if reads not in ("diameter", "radius"):
         raise unknown("dial_reads", reads, ("diameter", "radius"))
@@ -55,6 +65,8 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
         nose.id,
         "radius" if reads == "radius" else "diameter",
         division,
+        lead_screw,
+        wheels=wheels,
     )
     shop = replace(
         file.shop(), name=shop_name, inch=inch, instruments=STARTER_INSTRUMENTS

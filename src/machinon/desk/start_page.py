@@ -185,6 +185,7 @@ class StartPage(QWidget):
             ("Between centres", length_text(lathe.between_centres, 1, inch)),
             ("Cross dial", f"{division} a line, on the {lathe.dial_reads}"),
             ("Speeds", ", ".join(f"{s:g}" for s in lathe.speeds) + " rpm"),
+            ("Lead screw", length_text(lathe.lead_screw, 0.001, inch)),
         )
         for i, (name, text) in enumerate(facts):
             grid.addWidget(label(name, "faint"), i, 0)
@@ -265,6 +266,10 @@ class FormPage(QWidget):
 
     def _next_after(self, key: str) -> None:
         """Enter goes to the next entry, and finishes from the last one."""
+        wrong = self.fields[key].misread()
+        if wrong:
+            self.fields[key].refuse(wrong)
+            return
         order = [k for k, one in self.fields.items() if one.isEnabled()]
         at = order.index(key)
         if at + 1 < len(order):
@@ -351,8 +356,21 @@ class WelcomePage(FormPage):
         for i, (one, other) in enumerate(rows):
             grid.addWidget(one, i, 0, Qt.AlignmentFlag.AlignTop)
             grid.addWidget(other, i, 1, Qt.AlignmentFlag.AlignTop)
+        counts = self.named("The cross dial counts on", self.combos["dial_reads"])
+        grid.addWidget(counts, 4, 0, Qt.AlignmentFlag.AlignTop)
         grid.addWidget(
-            self.named("The cross dial counts on", self.combos["dial_reads"]), 4, 0
+            self.field("lead_screw", "Lead screw, pitch or 8tpi", hint="4"), 4, 1
+        )
+        grid.addWidget(
+            self.field(
+                "wheels",
+                "Change wheels, teeth (may stay empty)",
+                hint="20, 25, 30, 127",
+            ),
+            5,
+            0,
+            1,
+            2,
         )
         form = QVBoxLayout()
         form.setContentsMargins(px(22), px(16), px(22), px(16))

@@ -425,6 +425,15 @@ class Field(QWidget):
         self.edit.setFocus()
         self.edit.selectAll()
 
+    def misread(self) -> str:
+        """What is wrong with the text as a quantity; empty for one, or for words."""
+        if self._kind is not None:
+            try:
+                parse(self.text(), self._kind, inch=self._inch())
+            except BadInput as error:
+                return error.message
+        return ""
+
     @property
     def refused(self) -> bool:
         return bool(self.edit.property("wrong"))

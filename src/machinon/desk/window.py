@@ -30,6 +30,7 @@ from machinon.desk.widgets import Look, button, label
 
 if TYPE_CHECKING:
     from machinon.core.job import Stage
+    from machinon.core.shop import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
     from machinon.store.shop_file import ShopFile
@@ -278,6 +279,7 @@ class MainWindow(QMainWindow):
             job.job.name if job else "",
             job is not None and job.job.plate is not None,
             name or "iso-fit",
+            self._first_lathe(),
         )
         page.left.connect(
             lambda: self.open_job(job.job.id) if job else self.show_start()
@@ -290,6 +292,13 @@ class MainWindow(QMainWindow):
         self._refresh_page = lambda: self.show_reckoner(
             page.question.reckoning.name if page.question else ""
         )
+
+    def _first_lathe(self) -> "Lathe | None":
+        """The open job's lathe, else the shop's first."""
+        if self.job is not None and self.job.lathe is not None:
+            return self.job.lathe
+        found = [self.file.get(entry.id) for entry in self.file.entries("lathe")]
+        return found[0] if found else None  # type: ignore[return-value]
 
     def open_working(self, answer: Answer) -> None:
         """Open a number to its formula, inputs and source."""

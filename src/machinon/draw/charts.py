@@ -118,11 +118,15 @@ def rose_drawing(
     height: float,
     size: float = 13.0,
     inch: bool = False,
+    share: float = 1.0,
 ) -> Drawing:
-    """Run-out round a turn, much enlarged: readings, fitted curve, high side."""
+    """Run-out round a turn, much enlarged: readings, fitted curve, high side.
+
+    share: how much of the width the rose may take, in the middle of it.
+    """
     board = Board(width, height, size)
     x, y = width / 2, height / 2
-    radius = min(width, height) / 2 - 3.4 * size
+    radius = min(share * width, height) / 2 - 3.4 * size
     if radius <= 0:
         return board.done()
     mean = found.mean if found else (sum(readings) / len(readings) if readings else 0.0)

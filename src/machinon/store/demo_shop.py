@@ -134,6 +134,7 @@ def fill_demo(file: ShopFile) -> None:
         (45, 70, 110, 180, 290, 460, 740, 1200),
         "lathe-nose",
         tailstock="MT3",
+        wheels=(20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 100, 127),
     )
     nose, chuck = _nose(), _chuck()
     file.act("shop", "Shop set up: Ottermere Lane.", shop)

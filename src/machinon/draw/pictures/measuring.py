@@ -207,7 +207,9 @@ def gauge_stack(s: Sketch) -> None:
 def _rose(s: Sketch, limit: float) -> None:
     readings = s.values.get("readings") or ()
     found = resolve(readings, s.values.get("angles"))
-    inner = rose_drawing(readings, found, limit, s.board.width, s.floor, s.size, s.inch)
+    inner = rose_drawing(
+        readings, found, limit, s.board.width, s.floor, s.size, s.inch, 0.6
+    )
     s.board.items.extend(inner.items)
 
 
