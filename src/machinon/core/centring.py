@@ -6,7 +6,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, reckoning
-from machinon.core.runout import resolve
+from machinon.core.runout import TURN_INPUTS, resolve
 
 
 @reckoning(
@@ -14,18 +14,7 @@ from machinon.core.runout import resolve
     group="Measuring over and across",
     title="Centre a piece from indicator readings",
     usual={"readings": [0.05, 0.12, -0.01, -0.08]},
-    inputs=(
-        Input(
-            "readings", LENGTH, "round one turn, high towards the indicator", many=True
-        ),
-        Input(
-            "angles",
-            ANGLE,
-            "their angles, equally spaced if left out",
-            default=None,
-            many=True,
-        ),
-    ),
+    inputs=TURN_INPUTS,
     results=(
         Result("offset_x", LENGTH, "of the centre towards 0°"),
         Result("offset_y", LENGTH, "of the centre towards 90°"),

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput, unknown
+from machinon.core.limits import FIT_RESULTS, kind_of_fit
 from machinon.core.quantity import INCH, LENGTH
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Trail, reckoning
 from machinon.core.tables import rows
 
 LARGEST = 12.41 * INCH  # where the table kept here ends
@@ -79,15 +80,7 @@ def inch_fit(nominal: float, fit: str) -> InchFit:
         Input("nominal", LENGTH, "the nominal size", above=0),
         Input("fit", TEXT, "the fit: RC1–RC9, LC1–LC11, LT1–LT6, LN1–LN3, FN1–FN5"),
     ),
-    results=(
-        Result("hole_upper", LENGTH, "largest hole"),
-        Result("hole_lower", LENGTH, "smallest hole"),
-        Result("shaft_upper", LENGTH, "largest shaft"),
-        Result("shaft_lower", LENGTH, "smallest shaft"),
-        Result("clearance_max", LENGTH, "most play"),
-        Result("clearance_min", LENGTH, "least play; negative is interference"),
-        Result("kind", TEXT, "clearance, transition or interference"),
-    ),
+    results=FIT_RESULTS,
     sources=(SOURCE,),
 )
 def _inch_fit(trail: Trail, nominal: float, fit: str) -> dict[str, Any]:
@@ -117,7 +110,7 @@ def _inch_fit(trail: Trail, nominal: float, fit: str) -> dict[str, Any]:
     least = trail.step(
         "Least play", "smallest hole − largest shaft", round(-line.shaft_upper, 9) + 0.0
     )
-    kind = "clearance" if least >= 0 else "interference" if most <= 0 else "transition"
+    kind = kind_of_fit(least, most)
     return {
         "hole_upper": hole_upper,
         "hole_lower": nominal,

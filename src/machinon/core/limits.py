@@ -220,6 +220,24 @@ def split_fit(fit: str, key: str = "fit") -> tuple[str, str]:
     return hole, shaft
 
 
+def kind_of_fit(least: float, most: float) -> str:
+    """Clearance, transition or interference, from the least and the most play."""
+    if least >= 0:
+        return "clearance"
+    return "interference" if most <= 0 else "transition"
+
+
+FIT_RESULTS = (
+    Result("hole_upper", LENGTH, "largest hole"),
+    Result("hole_lower", LENGTH, "smallest hole"),
+    Result("shaft_upper", LENGTH, "largest shaft"),
+    Result("shaft_lower", LENGTH, "smallest shaft"),
+    Result("clearance_max", LENGTH, "most play"),
+    Result("clearance_min", LENGTH, "least play; negative is interference"),
+    Result("kind", TEXT, "clearance, transition or interference"),
+)
+
+
 @reckoning(
     "iso-limits",
     group="Fits and materials",
@@ -266,15 +284,7 @@ def _iso_limits(trail: Trail, nominal: float, zone: str) -> dict[str, Any]:
         Input("nominal", LENGTH, "the nominal size", above=0, high=LARGEST),
         Input("fit", TEXT, "the fit, hole first: H7/g6"),
     ),
-    results=(
-        Result("hole_upper", LENGTH, "largest hole"),
-        Result("hole_lower", LENGTH, "smallest hole"),
-        Result("shaft_upper", LENGTH, "largest shaft"),
-        Result("shaft_lower", LENGTH, "smallest shaft"),
-        Result("clearance_max", LENGTH, "most play"),
-        Result("clearance_min", LENGTH, "least play; negative is interference"),
-        Result("kind", TEXT, "clearance, transition or interference"),
-    ),
+    results=FIT_RESULTS,
     sources=(SOURCE,),
 )
 def _iso_fit(trail: Trail, nominal: float, fit: str) -> dict[str, Any]:
@@ -291,7 +301,7 @@ def _iso_fit(trail: Trail, nominal: float, fit: str) -> dict[str, Any]:
         f"{hole.lower:.4f} − {shaft.upper:.4f}",
         round(hole.lower_deviation - shaft.upper_deviation, 4),
     )
-    kind = "clearance" if least >= 0 else "interference" if most <= 0 else "transition"
+    kind = kind_of_fit(least, most)
     return {
         "hole_upper": hole.upper,
         "hole_lower": hole.lower,

@@ -98,21 +98,25 @@ def resolve(readings: Sequence[float], angles: Sequence[float] | None = None) ->
     )
 
 
+# readings round a turn: what run-out and centring both start from
+TURN_INPUTS = (
+    Input("readings", LENGTH, "indicator readings round one turn", many=True),
+    Input(
+        "angles",
+        ANGLE,
+        "their angles, equally spaced if left out",
+        default=None,
+        many=True,
+    ),
+)
+
+
 @reckoning(
     "runout",
     group="Measuring over and across",
     title="Run-out resolved into offset and out-of-round",
     usual={"readings": [0.012, 0.02, 0.016, 0.004, -0.008, -0.012, -0.006, 0.004]},
-    inputs=(
-        Input("readings", LENGTH, "indicator readings round one turn", many=True),
-        Input(
-            "angles",
-            ANGLE,
-            "their angles, equally spaced if left out",
-            default=None,
-            many=True,
-        ),
-    ),
+    inputs=TURN_INPUTS,
     results=(
         Result("tir", LENGTH, "largest less smallest reading"),
         Result("eccentricity", LENGTH, "offset of the centre"),

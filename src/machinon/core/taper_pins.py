@@ -13,34 +13,16 @@ from machinon.core.tapping import drills
 
 METRIC_RATIO = 1 / 50  # ISO 2339
 INCH_RATIO = 0.25 / 12  # a quarter inch to the foot
-METRIC_PINS = (
-    0.6,
-    0.8,
-    1,
-    1.2,
-    1.5,
-    2,
-    2.5,
-    3,
-    4,
-    5,
-    6,
-    8,
-    10,
-    12,
-    16,
-    20,
-    25,
-    30,
-    40,
-    50,
-)
 ALLOWANCE = 0.05  # mm left for the reamer at the small end of each step
 
 
 @functools.cache
-def _inch_pins() -> Mapping[str, float]:
-    return {r["name"]: float(r["large_in"]) * INCH for r in rows("taper_pins")}
+def taper_pins() -> Mapping[str, float]:
+    """The end that names each pin, mm: a metric pin's small, an inch pin's large."""
+    return {
+        r["name"]: float(r["size"]) * (INCH if r["unit"] == "in" else 1.0)
+        for r in rows("taper_pins")
+    }
 
 
 @reckoning(
@@ -73,10 +55,9 @@ def _taper_pin(
 ) -> dict[str, Any]:
     word = pin.strip()
     if word.startswith("#"):
-        known = _inch_pins()
-        if word[1:] not in known:
-            raise unknown("pin", word, [f"#{name}" for name in known])
-        large = known[word[1:]]
+        if word not in taper_pins():
+            raise unknown("pin", word, [n for n in taper_pins() if n[0] == "#"])
+        large = taper_pins()[word]
         ratio = INCH_RATIO
         small = trail.step(
             "Small end", f"{large:.4f} − {length:g} / 48", large - length * ratio
@@ -84,8 +65,8 @@ def _taper_pin(
         reamer = f"taper pin reamer {word}, 1/4 in per foot"
     else:
         small = quantity.parse(word, key="pin", above=0, high=50)
-        if not any(abs(small - one) < 1e-6 for one in METRIC_PINS):
-            sizes = ", ".join(f"{one:g}" for one in METRIC_PINS)
+        if f"{small:g}" not in taper_pins():
+            sizes = ", ".join(name for name in taper_pins() if name[0] != "#")
             raise BadInput("pin", f"{small:g} mm is no pin of ISO 2339: {sizes} are.")
         ratio = METRIC_RATIO
         large = trail.step(
