@@ -4,9 +4,10 @@ import unittest
 from machinon.core.bolt_circle import circle_from_span, hole_points
 from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
-from machinon.core.screw_thread import metric_thread, nearest_metric, thread_limits
+from machinon.core.screw_thread import metric_thread, nearest_metric
 from machinon.core.screws import cap_screws
 from machinon.core.tables import rows
+from machinon.core.thread_limits import thread_limits
 
 
 class MetricThreads(unittest.TestCase):

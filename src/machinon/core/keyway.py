@@ -14,7 +14,11 @@ from machinon.core.tables import rows
 
 @dataclass(frozen=True, slots=True)
 class Key:
-    """A parallel key and its seats; mm. Depths from the shaft's or bore's crown."""
+    """A parallel key and its seats; mm.
+
+    Depths of metric keys are printed from the crown of shaft or bore, those of
+    inch keys from the corner where the seat's side begins.
+    """
 
     above: float
     to: float
@@ -44,6 +48,9 @@ def keys(standard: str) -> tuple[Key, ...]:
                 )
             )
     return tuple(found)
+
+
+INCH_CLEARANCE = 0.005 * INCH  # over the key in the hub; ANSI B17.1-1967
 
 
 def crown(diameter: float, width: float) -> float:
@@ -136,6 +143,14 @@ def _keyway(
         )
     if not tool < shaft_diameter:
         raise BadInput("tool_width", f"Must be under {shaft_diameter:g} mm.")
+    in_shaft, in_hub = one.shaft_depth, one.hub_depth
+    if standard == "inch":
+        rise = trail.step(
+            "Crown over the seat's corner",
+            f"{shaft_diameter / 2:g} − √({shaft_diameter / 2:g}² − {one.width / 2:g}²)",
+            crown(shaft_diameter, one.width),
+        )
+        in_shaft, in_hub = in_shaft + rise, in_hub - rise + INCH_CLEARANCE
     drop = trail.step(
         "Corners of the tool",
         f"{shaft_diameter / 2:g} − √({shaft_diameter / 2:g}² − {tool / 2:g}²)",
@@ -144,25 +159,25 @@ def _keyway(
     if bore:
         across = trail.step(
             "Across",
-            f"{shaft_diameter:g} + {one.hub_depth:g}",
-            shaft_diameter + one.hub_depth,
+            f"{shaft_diameter:g} + {in_hub:.4g}",
+            shaft_diameter + in_hub,
         )
         # in a bore a flat tool's corners touch the wall before its middle would
-        feed = one.hub_depth + (drop if contact == "corners" else 0.0)
+        feed = in_hub + (drop if contact == "corners" else 0.0)
     else:
         across = trail.step(
             "Across",
-            f"{shaft_diameter:g} − {one.shaft_depth:g}",
-            shaft_diameter - one.shaft_depth,
+            f"{shaft_diameter:g} − {in_shaft:.4g}",
+            shaft_diameter - in_shaft,
         )
         # on a shaft the crown is touched first; the corners meet it lower down
-        feed = one.shaft_depth - (drop if contact == "corners" else 0.0)
+        feed = in_shaft - (drop if contact == "corners" else 0.0)
     trail.step("Feed from contact", f"depth, touched with the {contact}", feed)
     return {
         "key_width": one.width,
         "key_height": one.height,
-        "shaft_depth": one.shaft_depth,
-        "hub_depth": one.hub_depth,
+        "shaft_depth": in_shaft,
+        "hub_depth": in_hub,
         "across": across,
         "corner_drop": drop,
         "feed_from_contact": feed,

@@ -29,7 +29,7 @@ SUBJECTS = (
     "fit",
     "joining",
     "materials",
-    "screw_thread",
+    "thread_limits",
     "thread_find",
     "thread_cutting",
     "thread_dial",

@@ -6,7 +6,8 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
-from machinon.core.screw_thread import Thread, thread_limits, thread_of
+from machinon.core.screw_thread import Thread, thread_of
+from machinon.core.thread_limits import thread_limits
 
 # share of the first pass that each depth rule gives; sharp cuts to a point
 DEPTHS = ("sharp", "truncated", "minor")

@@ -1,0 +1,266 @@
+"""The presenter of a job, without a window."""
+
+import tempfile
+import unittest
+from pathlib import Path
+
+from machinon.core.errors import BadInput
+from machinon.core.job import STAGES
+from machinon.desk.open_job import OpenJob
+from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
+from machinon.desk.stages.cut import present
+from machinon.store.demo_shop import demo_shop
+from machinon.store.shop_file import open_shop
+
+
+class DemoJob(unittest.TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.file = open_shop(demo_shop(Path(folder.name)), durable=False)
+        self.addCleanup(self.file.close)
+        self.job = OpenJob(self.file, "back-plate-130")
+        self.changes = 0
+        self.job.changed = self.count
+
+    def count(self):
+        self.changes += 1
+
+    def daybook(self):
+        return self.file.daybook("back-plate-130")[0].says
+
+
+class Acts(DemoJob):
+    def test_every_act_is_on_disk_worked_out_and_in_the_daybook(self):
+        """The same job opened a second time sees what the first has just done."""
+        for act, says in (
+            (lambda j: j.add_reading("chuck-130", "body", "130.00", "caliper"), "Body"),
+            (lambda j: j.strike("chuck-130", "body", 0, "dirt"), "struck: dirt"),
+            (lambda j: j.let_count("chuck-130", "body", 0), "counts"),
+            (lambda j: j.choose_fit(3, "easy"), "easy: goes on without care"),
+            (lambda j: j.own_play(3, "10um", "50um"), "play 10 µm to 50 µm"),
+            (lambda j: j.name_thread(2, "M45x4"), "M45x4"),
+            (lambda j: j.name_thread(2, ""), "as the readings say"),
+            (lambda j: j.give_reason(1, "it comes off weekly"), "it comes off"),
+            (lambda j: j.set_size("hub_diameter", "3in"), "hub diameter: 76.200 mm"),
+            (lambda j: j.set_size("bolts", "6"), "bolts: 6"),
+            (lambda j: j.set_size("spigot_diameter", "95"), "95.000 mm"),
+            (lambda j: j.set_size("spigot_diameter", ""), "follows its fit again"),
+            (lambda j: j.mark_step("holes", True), "Step done"),
+            (lambda j: j.mark_step("holes", False), "to do again"),
+            (lambda j: j.cut_made(), "Cut taken at"),
+            (lambda j: j.measured_cut("95.1"), "Measured 95.100 mm"),
+            (lambda j: j.set_cutting("school", "always"), "spring passes: always"),
+            (lambda j: j.set_cutting("deepest", "0.4"), "deepest pass 0.4"),
+            (lambda j: j.set_thread_tried(True), "screwed home"),
+            (lambda j: j.set_runout("0.01 0 -0.01 0"), "10 µm"),
+            (lambda j: j.set_runout_limit("15um"), "15 µm"),
+            (
+                lambda j: j.add_proof_reading("register_bore", "46.01", "bore-gauge"),
+                "register bore",
+            ),
+            (lambda j: j.drop_proof_readings("register_bore"), "begun again"),
+        ):
+            with self.subTest(says):
+                before = self.changes
+                act(self.job)
+                self.assertEqual(self.changes, before + 1)
+                self.assertIn(says, self.daybook())
+                again = OpenJob(self.file, "back-plate-130")
+                self.assertEqual(again.job, self.job.job)
+                self.assertEqual(again.pieces, self.job.pieces)
+                self.assertEqual(again.plan, self.job.plan)
+
+    def test_all_of_them_can_be_taken_back_one_by_one(self):
+        start = self.job.job
+        self.job.set_size("hub_diameter", "80")
+        self.job.choose_fit(1, "wrung")
+        self.job.mark_step("holes", True)
+        for _ in range(3):
+            self.assertTrue(self.job.undo())
+        self.assertEqual(self.job.job, start)
+        self.assertTrue(self.job.redo())
+        self.assertEqual(self.job.plan.plate.hub_diameter, 80)
+
+    def test_a_refusal_names_its_entry_and_changes_nothing(self):
+        before = self.job.job, self.job.pieces["chuck-130"], self.daybook()
+        for act, key in (
+            (
+                lambda j: j.add_reading("chuck-130", "recess", "x", "bore-gauge"),
+                "reading",
+            ),
+            (
+                lambda j: j.add_reading("chuck-130", "recess", "95", "ruler"),
+                "instrument",
+            ),
+            (
+                lambda j: j.add_reading(
+                    "chuck-130", "recess", "95", "bore-gauge", "900"
+                ),
+                "temperature",
+            ),
+            (lambda j: j.choose_fit(3, "H7"), "want"),
+            (lambda j: j.choose_fit(3, "sloppy"), "want"),
+            (lambda j: j.own_play(3, "50um", "10um"), "clearance_max"),
+            (lambda j: j.name_thread(2, "5/16-18"), "thread"),
+            (lambda j: j.set_size("hub_diameter", "2"), "hub_diameter"),
+            (lambda j: j.cut_made("0.5"), "dial"),
+            (lambda j: j.measured_cut("9.51"), "reading"),
+            (lambda j: j.set_cutting("deepest", "99"), "deepest"),
+            (lambda j: j.set_runout("1 2"), "runout"),
+            (lambda j: j.set_runout_limit("0"), "limit"),
+            (lambda j: j.put_into_shop(), "verdict"),
+        ):
+            with self.subTest(key), self.assertRaises(BadInput) as no:
+                act(self.job)
+            self.assertEqual(no.exception.key, key)
+        after = self.job.job, self.job.pieces["chuck-130"], self.daybook()
+        self.assertEqual(after, before)
+
+    def test_a_bare_number_is_in_the_instruments_own_unit(self):
+        self.job.add_reading("lathe-nose", "register", "1.8107", "inch-micrometer")
+        reading = self.job.surface("lathe-nose", "register").readings[-1]
+        self.assertAlmostEqual(reading.value, 1.8107 * 25.4)
+
+    def test_the_notes_line_says_the_gravest_first_and_always_a_caution(self):
+        for stage in STAGES:
+            self.assertTrue(self.job.notes(stage).caution)
+        self.assertFalse(self.job.notes("piece").grave)
+        self.job.set_size("hub_diameter", "50")
+        notes = self.job.notes("piece")
+        self.assertTrue(notes.grave)
+        self.assertIn("and 1 more", notes.open_checks)
+
+
+class CutScreen(DemoJob):
+    def begin_again(self):
+        """Take back all cuts of the demo, the touch and the start."""
+        while self.job.job.cut.start is not None:
+            self.job.undo()
+
+    def test_what_it_asks_for_follows_the_work(self):
+        self.begin_again()
+        self.assertEqual(present(self.job).asks, "start")
+        self.job.measure_start("96.024")
+        self.assertEqual(present(self.job).asks, "touch")
+        self.job.touch_at("1.2")
+        screen = present(self.job)
+        self.assertEqual((screen.asks, screen.head), ("cut", "Dial to"))
+        self.job.cut_made()
+        screen = present(self.job)
+        self.assertEqual(screen.asks, "reading")
+        self.assertIn("expected", screen.under)
+        self.job.measured_cut("94.996")
+        screen = present(self.job)
+        self.assertEqual((screen.asks, screen.ink), ("trial", "proved"))
+        self.job.answer_trial("tight")
+        self.assertIn("burr", present(self.job).why)
+        self.assertIn("94.991 to 95.002", present(self.job).under)
+
+    def test_the_dial_is_said_in_its_own_reading_and_lines(self):
+        """0.11 radial from 0.42 is 2.26 on a diameter dial touched at 1.20."""
+        screen = present(self.job)
+        self.assertEqual(screen.large, "2.26")
+        self.assertIn("from 2.04: 11 lines", screen.under)
+
+    def test_a_start_under_the_band_is_refused(self):
+        self.begin_again()
+        with self.assertRaisesRegex(BadInput, "already under the band"):
+            self.job.measure_start("94.9")
+
+    def test_where_the_dial_really_stands_may_be_typed(self):
+        self.job.cut_made("2.30")
+        self.assertAlmostEqual(self.job.job.cut.entries[-1].dial, 0.55)
+
+    def test_a_second_reading_of_the_same_surface_is_no_new_cut(self):
+        count = len(self.job.job.cut.entries)
+        self.job.measured_cut("95.221")
+        entries = self.job.job.cut.entries
+        self.assertEqual(len(entries), count + 1)
+        self.assertEqual(entries[-1].dial, entries[-2].dial)
+
+    def test_going_on_ends_the_hold(self):
+        self.job.cut_made()
+        self.job.measured_cut("94.997")
+        self.job.answer_trial("goes on")
+        self.assertLessEqual({"spigot", "prove-spigot"}, set(self.job.job.done))
+
+
+TYPED = {
+    "shop": "Ottermere Lane",
+    "name": "Centre lathe 165 × 700",
+    "centre_height": "165",
+    "between_centres": "700",
+    "swing_over_slide": "190",
+    "speeds": "70, 45; 110,45",
+    "dial_reads": "radius",
+    "dial_division": "0.05",
+    "lead_screw": "8tpi",
+    "wheels": "20, 40",
+}
+
+
+class SettingUp(unittest.TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.file = open_shop(Path(folder.name) / "shop.machinon", durable=False)
+        self.addCleanup(self.file.close)
+
+    def test_a_lathe_in_one_act(self):
+        lathe = enter_first_machine(self.file, TYPED, inch=False)
+        self.assertEqual(lathe.speeds, (45, 70, 110), "sorted, each once")
+        self.assertEqual(lathe.dial_reads, "radius")
+        self.file.undo("shop")
+        self.assertEqual(self.file.entries("lathe"), [])
+
+    def test_an_inch_lathe(self):
+        typed = {
+            **TYPED,
+            "centre_height": "6.5",
+            "between_centres": "24",
+            "swing_over_slide": "7 1/2",
+            "dial_division": ".001",
+        }
+        lathe = enter_first_machine(self.file, typed, inch=True)
+        self.assertAlmostEqual(lathe.centre_height, 165.1)
+        self.assertAlmostEqual(lathe.dial_division, 0.0254)
+        self.assertTrue(self.file.shop().inch)
+
+    def test_each_entry_is_refused_by_its_name(self):
+        for key, text in (
+            ("shop", "  "),
+            ("name", "x" * 90),
+            ("centre_height", "3"),
+            ("between_centres", "far"),
+            ("swing_over_slide", "400"),
+            ("speeds", "45, fast"),
+            ("speeds", ""),
+            ("dial_division", "0"),
+            ("lead_screw", "0tpi"),
+            ("wheels", "20, 3.5"),
+        ):
+            with self.subTest(key, text=text), self.assertRaises(BadInput) as no:
+                enter_first_machine(self.file, {**TYPED, key: text}, inch=False)
+            self.assertEqual(no.exception.key, key)
+        self.assertEqual(self.file.entries("lathe"), [], "nothing half done")
+
+    def test_a_job_on_a_new_chuck_and_a_second_on_the_same(self):
+        enter_first_machine(self.file, TYPED, inch=False)
+        typed = {
+            "name": "Back plate",
+            "reason": "",
+            "lathe": "lathe",
+            "chuck": NEW_CHUCK,
+            "chuck_name": "Four-jaw",
+        }
+        first = begin_back_plate(self.file, typed)
+        second = begin_back_plate(self.file, {**typed, "chuck": first.pieces[1]})
+        self.assertNotEqual(first.id, second.id)
+        self.assertEqual(first.pieces, second.pieces)
+        with self.assertRaises(BadInput) as no:
+            begin_back_plate(self.file, {**typed, "chuck_name": ""})
+        self.assertEqual(no.exception.key, "chuck_name")
+        plan = OpenJob(self.file, first.id).plan
+        self.assertIsNone(plan.plate)
+        self.assertEqual(len(plan.open["survey"]), 10)
