@@ -17,6 +17,7 @@ COMMANDS = (
     Command("job.new", "New Job…", "Ctrl+N", "Job"),
     Command("job.list", "Jobs and Shop", "Ctrl+Home", "Job"),
     Command("job.daybook", "Daybook", "Ctrl+D", "Job"),
+    Command("shop.open", "What the Shop Owns", "Ctrl+O", "Job"),
     Command("reckoner", "Reckoner", "Ctrl+K", "Job"),
     Command("job.sheet", "Proof Sheet as PDF…", "Ctrl+P", "Job"),
     Command("job.drawing_svg", "Drawing as SVG…", "", "Job"),

@@ -55,6 +55,10 @@ def shoot(
     window.show_daybook()
     take("daybook")
     window.show_start()
+    window.show_shop()
+    page = window.pages.currentWidget()
+    page.choose("piece", "chuck-130")  # type: ignore[attr-defined]
+    take("shop")
     for name in ("keyway", "thread-wires", "centring", "dividing"):
         window.show_reckoner(name)
         take(f"reckoner-{name}")

@@ -83,13 +83,14 @@ class StartPage(QWidget):
     """The jobs at the left, the shop at the right.
 
     Signals: job_chosen(id: str); new_job_requested(); daybook_requested();
-    reckoner_requested().
+    reckoner_requested(); shop_requested().
     """
 
     job_chosen = Signal(str)
     new_job_requested = Signal()
     daybook_requested = Signal()
     reckoner_requested = Signal()
+    shop_requested = Signal()
 
     def __init__(self, look: Look, file: ShopFile) -> None:
         super().__init__()
@@ -143,9 +144,12 @@ class StartPage(QWidget):
         px = self.look.px
         column = QVBoxLayout()
         column.setSpacing(px(8))
+        head = QHBoxLayout()
         heading = label(name or "Shop", "title")
         heading.setMinimumHeight(px(40))
-        column.addWidget(heading)
+        head.addWidget(heading, 1)
+        head.addWidget(button("What it owns", self.shop_requested.emit))
+        column.addLayout(head)
         for entry in self.file.entries("lathe"):
             lathe = self.file.get(entry.id)
             if isinstance(lathe, Lathe):

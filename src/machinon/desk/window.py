@@ -109,6 +109,7 @@ class MainWindow(QMainWindow):
             "job.list": self.show_start,
             "job.daybook": self.show_daybook,
             "reckoner": self.show_reckoner,
+            "shop.open": self.show_shop,
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
             "job.drawing_pdf": lambda: self._on_proof("pdf"),
@@ -186,6 +187,7 @@ class MainWindow(QMainWindow):
         page.new_job_requested.connect(self.new_job)
         page.daybook_requested.connect(self.show_daybook)
         page.reckoner_requested.connect(self.show_reckoner)
+        page.shop_requested.connect(self.show_shop)
         self._show_page(page)
         self._refresh_page = self.show_start
 
@@ -256,6 +258,22 @@ class MainWindow(QMainWindow):
         )
         self._show_page(page)
         self._refresh_page = self.show_daybook
+
+    def show_shop(self) -> None:
+        """Machines, pieces and instruments; the page that sets up an empty shop."""
+        if not self.file.entries("lathe"):
+            self.show_start()
+            return
+        from machinon.desk.shop_page import ShopPage
+
+        self._leave_machine()
+        job = self.job
+        page = ShopPage(self.look, self.file)
+        page.left.connect(
+            lambda: self.open_job(job.job.id) if job else self.show_start()
+        )
+        self._show_page(page)
+        self._refresh_page = self.show_shop
 
     def show_reckoner(self, name: str = "") -> None:
         """The Reckoner; from a job its answers can be noted there."""

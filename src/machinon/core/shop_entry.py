@@ -1,0 +1,177 @@
+"""A shop's own things from typed text: instruments and lathes."""
+
+from collections.abc import Mapping
+from typing import get_args
+
+from msgspec.structs import replace
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.reckoning import PITCH, Input
+from machinon.core.shop import Instrument, Lathe, Shop, SurfaceKind
+
+KINDS: tuple[SurfaceKind, ...] = get_args(SurfaceKind)
+
+# what each kind of surface is called where instruments are entered
+KIND_WORDS: Mapping[SurfaceKind, str] = {
+    "outside": "outside diameters",
+    "inside": "bores",
+    "length": "lengths and depths",
+    "pitch": "pitches",
+    "span": "spans over holes",
+}
+
+
+def _bare(value: float, inch: bool) -> str:
+    """A length as a bare number that reads back as the same size."""
+    number = value / quantity.INCH if inch else value
+    return f"{number:.9f}".rstrip("0").rstrip(".")
+
+
+def words(typed: Mapping[str, str], key: str, meaning: str, most: int = 80) -> str:
+    """A name as typed. Raises BadInput on `key` for none, or one too long."""
+    text = typed.get(key, "").strip()
+    if not text:
+        raise BadInput(key, f"Nothing is typed. Type {meaning}.")
+    if len(text) > most:
+        raise BadInput(
+            key, f"{len(text)} signs are too many: up to {most} are allowed."
+        )
+    return text
+
+
+def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
+    """An instrument from its entries; lengths bare in its own unit.
+
+    typed: name, reads (mm or in), resolution, uncertainty, repeatability,
+    suits (kinds with commas between), checked. Raises BadInput by entry.
+    """
+    reads = typed.get("reads", "mm").strip().lower() or "mm"
+    if reads not in ("mm", "in"):
+        raise unknown("reads", reads, ("mm", "in"))
+    inch = reads == "in"
+
+    def size(key: str, high: float) -> float:
+        return quantity.parse(
+            typed.get(key, ""), inch=inch, key=key, above=0, high=high
+        )
+
+    suits = []
+    for word in typed.get("suits", "").split(","):
+        if not word.strip():
+            continue
+        kind = next((one for one in KINDS if one == word.strip()), None)
+        if kind is None:
+            raise unknown("suits", word.strip(), KINDS)
+        suits.append(kind)
+    if not suits:
+        raise BadInput("suits", "Say at least one kind of surface that it measures.")
+    uncertainty = size("uncertainty", 5)
+    repeatability = size("repeatability", 5)
+    if repeatability > uncertainty:
+        raise BadInput(
+            "repeatability",
+            "It repeats to one sigma better than its whole doubt of two sigma: up to "
+            f"{uncertainty:g} mm is allowed.",
+        )
+    return Instrument(
+        id,
+        words(typed, "name", "what you call it"),
+        size("resolution", 5),
+        uncertainty,
+        repeatability,
+        tuple(dict.fromkeys(suits)),
+        inch,
+        typed.get("checked", "").strip()[:80],
+    )
+
+
+def typed_instrument(one: Instrument) -> dict[str, str]:
+    """An instrument's entries as they would be typed again."""
+
+    def size(value: float) -> str:
+        return _bare(value, one.inch)
+
+    return {
+        "name": one.name,
+        "reads": "in" if one.inch else "mm",
+        "resolution": size(one.resolution),
+        "uncertainty": size(one.uncertainty),
+        "repeatability": size(one.repeatability),
+        "suits": ",".join(one.suits),
+        "checked": one.checked,
+    }
+
+
+def with_instrument(shop: Shop, one: Instrument) -> Shop:
+    """The shop with an instrument added, or changed where its id is there."""
+    kept = [one if old.id == one.id else old for old in shop.instruments]
+    if all(old.id != one.id for old in shop.instruments):
+        kept.append(one)
+    return replace(shop, instruments=tuple(kept))
+
+
+def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
+    """A lathe from its entries; what has no entry stays as in `base`.
+
+    typed: name, centre_height, between_centres, swing_over_slide, speeds (a
+    list), dial_reads, dial_division, lead_screw (a pitch or 8tpi), wheels (a
+    list, may be empty). Raises BadInput naming the entry.
+    """
+    name = words(typed, "name", "what you call the lathe")
+
+    def length(key: str, low: float, high: float) -> float:
+        return quantity.parse(typed[key], inch=inch, key=key, low=low, high=high)
+
+    height = length("centre_height", 20, 1000)
+    between = length("between_centres", 50, 10_000)
+    slide = length("swing_over_slide", 10, 2 * height)
+    speeds = sorted(
+        {
+            quantity.parse(part, quantity.ROTATION, key="speeds", above=0, high=20_000)
+            for part in typed["speeds"].replace(";", ",").split(",")
+        }
+    )
+    division = length("dial_division", 0.001, 1)
+    lead_screw = Input("lead_screw", PITCH, "", above=0, high=50).read(
+        typed["lead_screw"], inch
+    )
+    wheels: tuple[int, ...] = ()
+    if typed.get("wheels", "").strip():
+        wheels = Input("wheels", quantity.COUNT, "", low=8, high=300, many=True).read(
+            typed["wheels"]
+        )
+    reads = typed["dial_reads"]
+    if reads not in ("diameter", "radius"):
+        raise unknown("dial_reads", reads, ("diameter", "radius"))
+    return replace(
+        base,
+        name=name,
+        centre_height=height,
+        between_centres=between,
+        swing_over_slide=slide,
+        speeds=tuple(speeds),
+        dial_reads="radius" if reads == "radius" else "diameter",
+        dial_division=division,
+        lead_screw=lead_screw,
+        wheels=wheels,
+    )
+
+
+def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
+    """A lathe's entries as they would be typed again."""
+
+    def size(value: float) -> str:
+        return _bare(value, inch)
+
+    return {
+        "name": one.name,
+        "centre_height": size(one.centre_height),
+        "between_centres": size(one.between_centres),
+        "swing_over_slide": size(one.swing_over_slide),
+        "speeds": ", ".join(f"{speed:g}" for speed in one.speeds),
+        "dial_reads": one.dial_reads,
+        "dial_division": size(one.dial_division),
+        "lead_screw": _bare(one.lead_screw, False) + "mm",
+        "wheels": ", ".join(str(wheel) for wheel in one.wheels),
+    }
