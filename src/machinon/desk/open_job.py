@@ -14,13 +14,16 @@ from machinon.core import quantity
 from machinon.core.back_plate import PARAMETERS, with_size
 from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
-from machinon.core.fit import characters, wanted_play
+from machinon.core.fit import FitChoice, characters, wanted_play
 from machinon.core.job import Job, Stage
+from machinon.core.materials import material as material_named
 from machinon.core.measuring import read_typed
 from machinon.core.plan import Plan, plan_of
 from machinon.core.quantity import length_text, small_text
 from machinon.core.screw_thread import metric_thread
 from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
+from machinon.core.shop_entry import words
+from machinon.core.surface_kinds import new_surface
 from machinon.store.shop_file import Document, ShopFile, local_time
 
 
@@ -151,6 +154,72 @@ class OpenJob:
         instrument = self.shop.instrument(reading.instrument)
         text = length_text(reading.value, instrument.resolution, instrument.inch)
         return f"{text} by {instrument.name}"
+
+    def add_surface(self, piece_id: str, key: str, name: str = "") -> str:
+        """A surface of a kind for a piece of the job; returns its id."""
+        piece = self.pieces[piece_id]
+        surface = new_surface(piece, key, name)
+        self._keep(
+            f"{piece.name}: {surface.name.lower()} is to be measured.",
+            piece.with_surface(surface),
+        )
+        return surface.id
+
+    def take_piece(self, piece_id: str) -> None:
+        """A piece of the shop joins the job. Raises BadInput on `piece`."""
+        piece = self.file.get(piece_id)
+        if not isinstance(piece, Piece) or piece_id in self.pieces:
+            raise BadInput("piece", "Choose a piece of the shop that is not here yet.")
+        self._join(piece, f"{piece.name} joins the job.")
+
+    def new_piece(self, name: str, material: str = "steel") -> Piece:
+        """A piece that the shop did not know joins shop and job."""
+        text = words({"name": name}, "name", "what the piece is")
+        made = Piece(
+            self.file.new_id(text), text, "other", material_named(material).name
+        )
+        self._join(made, f"{text} entered, and joins the job.", made)
+        return made
+
+    def _join(self, piece: Piece, says: str, *new: Document) -> None:
+        self.pieces[piece.id] = piece
+        job = replace(self.job, pieces=(*self.job.pieces, piece.id))
+        self._keep(says, *new, job)
+
+    def add_fit(self, piece_id: str, surface_id: str, name: str = "") -> int:
+        """A plain fit on a measured surface; returns its number.
+
+        Raises BadInput on `surface` for one that nothing can go into or over.
+        """
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        if surface.kind not in ("outside", "inside"):
+            raise BadInput(
+                "surface",
+                f"{surface.name} has no mate: choose a diameter, a slot or a tongue.",
+            )
+        number = max((one.number for one in self.job.fits), default=0) + 1
+        words = name.strip() or f"{surface.name} of {piece.name}"
+        fit = FitChoice(
+            number,
+            words,
+            "cylinder",
+            piece_id,
+            surface_id,
+            "hole" if surface.kind == "inside" else "shaft",
+        )
+        self._keep(
+            f"Fit {number} added: {words}.",
+            replace(self.job, fits=(*self.job.fits, fit)),
+        )
+        return number
+
+    def drop_fit(self, number: int) -> None:
+        """Take an added fit away; those that a plate rests on stay."""
+        if self.job.plate is not None and number <= PLATE_FITS:
+            raise BadInput("fit", "The plate rests on this fit: it stays.")
+        fit = self.job.fit(number)
+        kept = tuple(one for one in self.job.fits if one.number != number)
+        self._keep(f"Fit {number} dropped: {fit.name}.", replace(self.job, fits=kept))
 
     def strike(self, piece_id: str, surface_id: str, index: int, why: str) -> None:
         """Let a reading count no more; it stays on record with the reason."""
@@ -496,6 +565,8 @@ class OpenJob:
         """Instruments of the shop that can read a surface, surest first."""
         return self.shop.instruments_for(surface.kind)
 
+
+PLATE_FITS = 4  # register, thread, spigot and bolts
 
 _CAUTIONS: Mapping[Stage, str] = {
     "survey": "Spindle stopped and chuck key out before measuring.",

@@ -40,6 +40,21 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
     return lathe
 
 
+def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
+    """A new job of the kind that `what` says: "plate", or "other".
+
+    Other jobs have Survey and Fits only: typed is then name and reason.
+    Raises BadInput naming the entry.
+    """
+    if typed.get("what") != "other":
+        return begin_back_plate(file, typed)
+    name = words(typed, "name", "what the job is called")
+    lathe = next((entry.id for entry in file.entries("lathe")), "")
+    job = Job(file.new_id(name), name, typed.get("reason", "").strip(), lathe)
+    file.act(job.id, f"Job begun: {name}.", job)
+    return job
+
+
 def begin_back_plate(file: ShopFile, typed: Mapping[str, str]) -> Job:
     """A new back-plate job, and its chuck where that is new; kept as one act.
 

@@ -17,7 +17,7 @@ from machinon.core.errors import BadInput
 from machinon.core.job import STAGES, Job
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.shop import Lathe, Piece
-from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
+from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import Field, Look, MarkView, button, label, panel, scrolled
 from machinon.draw.drawing import Role
@@ -408,7 +408,7 @@ class WelcomePage(FormPage):
 
 
 class NewJobPage(FormPage):
-    """A new back plate: its name and reason, the lathe, the chuck."""
+    """A new job: its name and reason, what is made, for a plate lathe and chuck."""
 
     def __init__(self, look: Look, file: ShopFile) -> None:
         super().__init__(look, file)
@@ -425,12 +425,24 @@ class NewJobPage(FormPage):
             "chuck_name", "The new chuck", hint="Three-jaw chuck 130 mm"
         )
 
+        what = self.combo(
+            "what",
+            [
+                ("a back plate for a chuck", "plate"),
+                ("something else: Survey and Fits for now", "other"),
+            ],
+        )
+        plate_only = QWidget()
+
         def ask_name() -> None:
-            new = self.combos["chuck"].currentData() == NEW_CHUCK
+            plate = what.currentData() == "plate"
+            new = plate and self.combos["chuck"].currentData() == NEW_CHUCK
+            plate_only.setVisible(plate)
             chuck_name.setVisible(new)
             chuck_name.setEnabled(new)
 
-        self.combos["chuck"].currentIndexChanged.connect(lambda _: ask_name())
+        for one in (self.combos["chuck"], what):
+            one.currentIndexChanged.connect(lambda _: ask_name())
         ask_name()
         name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
         reason = self.field("reason", "Why, in a sentence (may stay empty)")
@@ -439,8 +451,13 @@ class NewJobPage(FormPage):
         form = QVBoxLayout()
         form.setContentsMargins(px(24), px(18), px(24), px(18))
         form.setSpacing(px(8))
-        form.addWidget(label("New job: a back plate", "title"))
-        form.addWidget(
+        form.addWidget(label("New job", "title"))
+        form.addWidget(name)
+        form.addWidget(reason)
+        form.addWidget(self.named("What is to be made", what))
+        plate = QVBoxLayout(plate_only)
+        plate.setContentsMargins(0, 0, 0, 0)
+        plate.addWidget(
             label(
                 "A plate that carries a chuck on the lathe's threaded nose: register, "
                 "thread, spigot and bolts, each cut to its measured mate.",
@@ -448,11 +465,10 @@ class NewJobPage(FormPage):
                 wrap=True,
             )
         )
-        form.addWidget(name)
-        form.addWidget(reason)
-        form.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
-        form.addWidget(self.named("Carries", self.combos["chuck"]))
-        form.addWidget(chuck_name)
+        plate.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
+        plate.addWidget(self.named("Carries", self.combos["chuck"]))
+        plate.addWidget(chuck_name)
+        form.addWidget(plate_only)
         form.addStretch(1)
         foot = QHBoxLayout()
         foot.addWidget(button("Back to the jobs", self.left.emit))
@@ -469,7 +485,7 @@ class NewJobPage(FormPage):
         whole.addStretch(1)
 
     def take(self) -> str:
-        return begin_back_plate(self.file, self.typed()).id
+        return begin_job(self.file, self.typed()).id
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

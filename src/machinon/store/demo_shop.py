@@ -6,8 +6,8 @@ from pathlib import Path
 from msgspec.structs import replace
 
 from machinon.core.coach import CutEntry
-from machinon.core.fit import FitChoice
-from machinon.core.job import CutLog, Job, back_plate_job
+from machinon.core.fit import FitChoice, Side
+from machinon.core.job import CutLog, Job, Stage, back_plate_job
 from machinon.core.plan import Plan, plan_of
 from machinon.core.shop import (
     CHUCK_SURFACES,
@@ -19,6 +19,7 @@ from machinon.core.shop import (
     Shop,
     Surface,
 )
+from machinon.core.surface_kinds import new_surface
 from machinon.store.shop_file import ShopFile, open_shop
 
 DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
@@ -189,100 +190,194 @@ def fill_demo(file: ShopFile) -> None:
         )
 
 
-def _other_jobs(file: ShopFile) -> None:
-    shaft = Piece(
+# piece: id, name, material, note, and its surfaces as
+# id, name, instrument, readings (none: still to be measured)
+_Surface = tuple[str, str, str, tuple[float, ...]]
+_PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
+    (
         "worm-shaft",
         "Rotary table's worm shaft",
-        "other",
         "steel",
-        (
-            Surface(
-                "shaft",
-                "Shaft end",
-                "outside",
-                "Across the plain end.",
-                tuple(
-                    Reading(v, "micrometer", f"{v:g}") for v in (11.985, 11.987, 11.986)
-                ),
-            ),
-        ),
-    )
-    dial = Piece(
+        "Ratio 90 to 1",
+        (("shaft", "Shaft end", "micrometer", (11.985, 11.987, 11.986)),),
+    ),
+    (
         "graduated-dial",
         "Graduated dial",
-        "other",
         "brass",
+        "From the scrap box",
+        (("bore", "Bore", "bore-gauge", (30.012, 30.016, 30.013)),),
+    ),
+    (
+        "slitting-saw",
+        "Slitting saw 80 mm",
+        "tool steel",
+        "",
         (
-            Surface(
-                "bore",
-                "Bore",
-                "inside",
-                "Across the bore.",
-                tuple(
-                    Reading(v, "bore-gauge", f"{v:g}") for v in (30.012, 30.016, 30.013)
-                ),
-            ),
+            ("bore", "Bore", "bore-gauge", (22.009,)),
+            ("thickness", "Thickness at the hub", "caliper", ()),
         ),
-    )
-    hub = Job(
+    ),
+    (
+        "collet-20",
+        "Collet 20 mm",
+        "steel",
+        "Closes from 20 to 19.5",
+        (("bore", "Bore, closed on a pin", "bore-gauge", ()),),
+    ),
+    (
+        "round-die",
+        "Round die 25 mm",
+        "tool steel",
+        "",
+        (
+            ("shaft", "Outside of the die", "micrometer", (24.962, 24.958, 24.961)),
+            ("thickness", "Thickness", "caliper", (9.01, 9.0)),
+        ),
+    ),
+    (
+        "guide-bar",
+        "Ground bar 16 mm",
+        "steel",
+        "The die holder slides on it",
+        (("shaft", "Bar", "micrometer", (15.992, 15.991, 15.993)),),
+    ),
+    (
+        "mill-table",
+        "Mill table",
+        "cast iron",
+        "Three slots; the middle one is worn least",
+        (
+            ("slot", "Middle slot", "bore-gauge", (14.021, 14.033, 14.026)),
+            ("depth", "Depth of the upper slot", "depth-gauge", (12.11, 12.09)),
+        ),
+    ),
+    (
+        "bronze-bush",
+        "Bronze bush 30 mm",
+        "bronze",
+        "One of a dozen, the tightest",
+        (("bore", "Bore", "bore-gauge", (30.013, 30.016, 30.013)),),
+    ),
+    (
+        "table-way",
+        "Dovetail of the mill's table way",
+        "cast iron",
+        "60°, over pins of 10 mm",
+        (("over-pins", "Over two pins", "micrometer", (137.314, 137.309, 137.317)),),
+    ),
+    (
+        "spindle-top",
+        "Top of the mill's spindle",
+        "steel",
+        "30 taper, drawn up through it",
+        (
+            ("register", "Register", "micrometer", (37.984, 37.986)),
+            ("bore", "Bore for the draw bar", "bore-gauge", (17.52, 17.516)),
+        ),
+    ),
+)
+# job: id, name, reason, stage, pieces, and its fits as name, piece, surface, want
+_Fit = tuple[str, str, str, str]
+_JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...] = (
+    (
+        "drawbar-cap",
+        "Draw-bar cap for the mill",
+        "The old one is a washer, and the bar wanders.",
+        "fits",
+        ("spindle-top",),
+        (
+            ("Cap on the spindle", "spindle-top", "register", "slides"),
+            ("Draw bar's collar in the bore", "spindle-top", "bore", "easy"),
+        ),
+    ),
+    (
+        "indicator-carrier",
+        "Dovetail carrier for a dial indicator",
+        "It shall sit on the table way and go back to the same place.",
+        "fits",
+        ("table-way",),
+        (("Carrier on the way, over pins", "table-way", "over-pins", "H8/f7"),),
+    ),
+    (
+        "expanding-arbor",
+        "Expanding arbor for 30 mm bronze bushes",
+        "A dozen bushes to turn true to their bores.",
+        "fits",
+        ("bronze-bush",),
+        (("Arbor in the bush, before it is spread", "bronze-bush", "bore", "slides"),),
+    ),
+    (
+        "t-nuts",
+        "Eight T-nuts for the table slots",
+        "The bought ones rock and mark the slots.",
+        "fits",
+        ("mill-table",),
+        (("Tongue in the slot", "mill-table", "slot", "easy"),),
+    ),
+    (
+        "die-holder",
+        "Sliding die holder on a Morse 3 shank",
+        "Threads cut with the hand stock start crooked.",
+        "fits",
+        ("round-die", "guide-bar"),
+        (
+            ("Die in its holder", "round-die", "shaft", "easy"),
+            ("Holder on the guide bar", "guide-bar", "shaft", "slides"),
+        ),
+    ),
+    (
         "dial-hub",
         "Hub for the rotary table's dial",
         "The dial from the scrap box has a larger bore than the worm shaft.",
-        pieces=(shaft.id, dial.id),
-        fits=(
-            FitChoice(
-                1, "Worm shaft in hub", "cylinder", shaft.id, "shaft", "shaft", "easy"
-            ),
-            FitChoice(2, "Hub in dial", "cylinder", dial.id, "bore", "hole", "H7/k6"),
-        ),
-    )
-    file.act(hub.id, "Job begun: " + hub.name + ".", shaft, dial, hub)
-    file.leave_at(hub.id, "fits")
-    saw = Piece(
-        "slitting-saw",
-        "Slitting saw 80 mm",
-        "other",
-        "tool steel",
+        "fits",
+        ("worm-shaft", "graduated-dial"),
         (
-            Surface(
-                "bore",
-                "Bore",
-                "inside",
-                "Across the bore, clear of the keyway.",
-                (Reading(22.009, "bore-gauge", "22.009"),),
-            ),
-            Surface(
-                "thickness",
-                "Thickness at the hub",
-                "length",
-                "Over the hub with the caliper.",
-            ),
+            ("Worm shaft in hub", "worm-shaft", "shaft", "easy"),
+            ("Hub in dial", "graduated-dial", "bore", "H7/k6"),
         ),
-    )
-    collet = Piece(
-        "collet-20",
-        "Collet 20 mm",
-        "other",
-        "steel",
-        (
-            Surface(
-                "bore",
-                "Bore, closed on a pin",
-                "inside",
-                "On a known pin, drawn up as in work.",
-            ),
-        ),
-    )
-    arbor = Job(
+    ),
+    (
         "saw-arbor",
         "Slitting-saw arbor 22 mm",
         "Saws are held in the drill chuck now, and they wander.",
-        pieces=(saw.id, collet.id),
-        fits=(
-            FitChoice(1, "Saw on arbor", "cylinder", saw.id, "bore", "hole", "slides"),
-        ),
-    )
-    file.act(arbor.id, "Job begun: " + arbor.name + ".", saw, collet, arbor)
+        "survey",
+        ("slitting-saw", "collet-20"),
+        (("Saw on arbor", "slitting-saw", "bore", "slides"),),
+    ),
+)
+
+
+def _piece_of(
+    id: str, name: str, material: str, note: str, surfaces: tuple[_Surface, ...]
+) -> Piece:
+    piece = Piece(id, name, "other", material, (), note)
+    for key, words, instrument, sizes in surfaces:
+        surface = replace(
+            new_surface(piece, key, words),
+            readings=tuple(
+                Reading(size, instrument, f"{size:g}", temperature=20.0)
+                for size in sizes
+            ),
+        )
+        piece = piece.with_surface(surface)
+    return piece
+
+
+def _other_jobs(file: ShopFile) -> None:
+    pieces = {one[0]: _piece_of(*one) for one in _PIECES}
+    for id, name, reason, stage, own, fits in _JOBS:
+        choices = []
+        for number, (words, piece_id, surface_id, want) in enumerate(fits, 1):
+            surface = pieces[piece_id].surface(surface_id)
+            assert surface is not None
+            exists: Side = "hole" if surface.kind == "inside" else "shaft"
+            choices.append(
+                FitChoice(number, words, "cylinder", piece_id, surface_id, exists, want)
+            )
+        job = Job(id, name, reason, "lathe", own, tuple(choices))
+        file.act(id, f"Job begun: {name}.", *(pieces[one] for one in own), job)
+        file.leave_at(id, stage)
 
 
 def demo_shop(folder: Path) -> Path:

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
+    QMenu,
     QRadioButton,
     QSizePolicy,
     QStackedWidget,
@@ -18,6 +19,7 @@ from machinon.core.fit import characters
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text, small_range, small_text
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.open_job import PLATE_FITS
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
     DrawingView,
@@ -57,6 +59,9 @@ class FitsView(StageView):
             lambda text: bench.job.give_reason(self.number(), text)
         )
 
+        self.more = button("Add a fit", self._choose_surface)
+        self.drop = button("Drop it", lambda: bench.job.drop_fit(self.number()))
+
         px = self.look.px
         middle = QVBoxLayout()
         middle.setContentsMargins(px(14), px(10), px(14), px(8))
@@ -70,10 +75,17 @@ class FitsView(StageView):
         right.addWidget(scrolled(self.choices), 1)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        self.list.setSizePolicy(
-            QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding
-        )
-        whole.addWidget(self.list, 27)
+        left = QVBoxLayout()
+        left.setContentsMargins(0, 0, 0, 0)
+        left.addWidget(self.list, 1)
+        row = QHBoxLayout()
+        row.addWidget(self.more, 1)
+        row.addWidget(self.drop, 1)
+        left.addLayout(row)
+        side = QWidget()
+        side.setLayout(left)
+        side.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)
+        whole.addWidget(side, 27)
         whole.addWidget(panel(middle, True), 50)
         whole.addWidget(panel(right, True), 42)
 
@@ -105,8 +117,40 @@ class FitsView(StageView):
         self.list.blockSignals(False)
         self._show_fit()
 
+    def fit_menu(self) -> QMenu:
+        """The job's surfaces that something can go into or over."""
+        menu = QMenu(self)
+        for piece in self.job.pieces.values():
+            for surface in piece.surfaces:
+                if surface.kind in ("outside", "inside"):
+                    menu.addAction(
+                        f"{surface.name} of {piece.name}",
+                        lambda at=(piece.id, surface.id): self.add_fit(*at),
+                    )
+        if menu.isEmpty():
+            menu.addAction("Measure a diameter or a slot in Survey first")
+        return menu
+
+    def add_fit(self, piece_id: str, surface_id: str) -> None:
+        """Add a fit on a surface and bring it into view."""
+        number = self.job.add_fit(piece_id, surface_id)
+        self.refresh()
+        self.show_fit(number)
+
+    def _choose_surface(self) -> None:
+        self.fit_menu().popup(self.more.mapToGlobal(self.more.rect().topLeft()))
+
     def _show_fit(self) -> None:
-        if not self.number():
+        number = self.number()
+        self.choices.setVisible(bool(number))
+        self.drop.setEnabled(
+            bool(number) and (self.job.job.plate is None or number > PLATE_FITS)
+        )
+        if not number:
+            self.title.setText("No fit yet: add one on a surface that is measured.")
+            for one in (self.problem, self.measure):
+                one.hide()
+            self.picture.refresh()
             return
         fit = self.job.plan.fit(self.number())
         self.title.setText(f"Fit {fit.choice.number}: {fit.choice.name}")

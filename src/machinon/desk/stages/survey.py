@@ -6,6 +6,7 @@ from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
+    QMenu,
     QSizePolicy,
     QTreeWidget,
     QTreeWidgetItem,
@@ -17,6 +18,7 @@ from machinon.core.errors import BadInput
 from machinon.core.measuring import Doubt, Measured, read_typed
 from machinon.core.quantity import TEMPERATURE, length_text, small_text
 from machinon.core.shop import Reading, Surface
+from machinon.core.surface_kinds import surface_forms
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.painter import paint_mark
 from machinon.desk.widgets import (
@@ -62,6 +64,11 @@ class SurveyView(StageView):
         self.tree.setAccessibleName("Surfaces to measure")
         self.tree.currentItemChanged.connect(self._on_surface_chosen)
 
+        self.more_surface = button("Add a surface", self._choose_surface)
+        self.more_piece = button("Add a piece", self._choose_piece)
+        self.new_piece = Field("The new piece's name, then Enter", None)
+        self.new_piece.taken.connect(self._on_new_piece)
+        self.new_piece.hide()
         self.title = label("", "head")
         self.how = label("", "faint", wrap=True)
         self.reading = Field(
@@ -134,11 +141,20 @@ class SurveyView(StageView):
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        self.tree.setSizePolicy(
-            QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding
-        )
-        whole.addWidget(self.tree, 32)
-        whole.addWidget(panel(middle, True), 48)
+        more = QHBoxLayout()
+        more.addWidget(self.more_surface, 1)
+        more.addWidget(self.more_piece, 1)
+        left = QVBoxLayout()
+        left.setContentsMargins(0, 0, 0, 0)
+        left.addWidget(self.tree, 1)
+        left.addWidget(self.new_piece)
+        left.addLayout(more)
+        side = QWidget()
+        side.setLayout(left)
+        side.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)
+        whole.addWidget(side, 32)
+        self.middle = panel(middle, True)
+        whole.addWidget(self.middle, 48)
         whole.addWidget(panel(right, True), 36)
 
     # -- showing ---------------------------------------------------------
@@ -181,7 +197,8 @@ class SurveyView(StageView):
                     chosen = item
             top.setExpanded(True)
         first = self.tree.topLevelItem(0)
-        if chosen is None and first is not None and first.childCount():
+        empty = self._at is not None and self._at[1] == ""
+        if chosen is None and first is not None and first.childCount() and not empty:
             chosen = first.child(0)
         if chosen is not None:
             self._at = chosen.data(0, Qt.ItemDataRole.UserRole)
@@ -204,12 +221,18 @@ class SurveyView(StageView):
         return self.job.plan.measured.get(self._at) if self._at else None
 
     def _surface(self) -> Surface | None:
-        return self.job.surface(*self._at) if self._at else None
+        if self._at is None or self._at[0] not in self.job.pieces:
+            return None
+        # none while a piece has no surface yet, or one was taken back
+        return self.job.pieces[self._at[0]].surface(self._at[1])
 
     def _show_surface(self) -> None:
         surface, found, inch = self._surface(), self._found(), self.job.inch
-        self.setEnabled(surface is not None)
+        self.middle.setEnabled(surface is not None)
+        self.more_surface.setEnabled(bool(self.job.pieces))
         if surface is None or self._at is None:
+            self.title.setText("Nothing to measure yet")
+            self.how.setText("Add a piece, then the surfaces that matter on it.")
             return
         self.title.setText(surface.name)
         self.how.setText(surface.how)
@@ -335,6 +358,56 @@ class SurveyView(StageView):
     def choose(self, piece_id: str, surface_id: str) -> None:
         """Bring a surface into view."""
         self._at = (piece_id, surface_id)
+        self.refresh()
+
+    def surface_menu(self) -> QMenu:
+        """The kinds of surface that can be added to the piece that is chosen."""
+        piece_id = self._at[0] if self._at else next(iter(self.job.pieces))
+        menu = QMenu(self)
+        menu.setTitle(self.job.pieces[piece_id].name)
+        for form in surface_forms().values():
+            menu.addAction(
+                form.name, lambda key=form.key: self.add_surface(piece_id, key)
+            )
+        return menu
+
+    def add_surface(self, piece_id: str, key: str) -> None:
+        """Add a surface and go to measure it."""
+        self._at = (piece_id, self.job.add_surface(piece_id, key))
+        self.refresh()
+        self.reading.edit.setFocus()
+
+    def piece_menu(self) -> QMenu:
+        """The shop's pieces that are not in the job, and a new one."""
+        menu = QMenu(self)
+        menu.addAction("A new piece …", self._ask_new_piece)
+        for entry in self.job.file.entries("piece"):
+            if entry.id not in self.job.pieces:
+                menu.addAction(entry.name, lambda id=entry.id: self.job.take_piece(id))
+        return menu
+
+    def _choose_surface(self) -> None:
+        if self.job.pieces:
+            at = self.more_surface.mapToGlobal(self.more_surface.rect().topLeft())
+            self.surface_menu().popup(at)
+
+    def _choose_piece(self) -> None:
+        at = self.more_piece.mapToGlobal(self.more_piece.rect().topLeft())
+        self.piece_menu().popup(at)
+
+    def _ask_new_piece(self) -> None:
+        self.new_piece.show()
+        self.new_piece.edit.setFocus()
+
+    def _on_new_piece(self, name: str) -> None:
+        try:
+            piece = self.job.new_piece(name)
+        except BadInput as error:
+            self.new_piece.refuse(error.message)
+            return
+        self.new_piece.clear()
+        self.new_piece.hide()
+        self._at = (piece.id, "")
         self.refresh()
 
     def _on_surface_chosen(

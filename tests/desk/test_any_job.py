@@ -1,0 +1,75 @@
+from tests.desk.bench import WindowCase
+
+
+class AnyJob(WindowCase):
+    """A job that has no family yet: an expanding arbor for a 30 mm bronze bush.
+
+    Bush read 30.013, 30.016, 30.013 by bore gauge (±5 µm, repeats to 2 µm):
+        mean 30.014; scatter √(2² ∨ 1.73²) = 2 µm; one digit 1 µm; 1 K of bronze
+        30.014 · 18e-6 / √3 = 0.312 µm:
+        2 √(2.5² + 2²/3 + 1/12 + 0.312²) = 5.57 µm.
+    "Wrung on" is h6 at 30: −13 to 0, so play 0 to 13 µm: the arbor is
+        30.014 − 0.0056 − 0 = 30.0084 at most and
+        30.014 + 0.0056 − 0.013 = 30.0066 at least.
+    """
+
+    def test_from_nothing_to_a_band_in_under_fifteen_entries(self):
+        self.window.actions_by_id["job.new"].trigger()
+        page = self.window.pages.currentWidget()
+        self.choose(page.combos["what"], "other")
+        self.type(page.fields["name"].edit, "Expanding arbor for 30 mm bushes")
+        self.type(page.fields["reason"].edit, "Bushes run out in the three-jaw.")
+        survey = self.window.job_page().view()
+        self.assertIn("Nothing to measure", survey.title.text())
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "")
+        self.assertIn("Nothing is typed", survey.new_piece.message.text())
+        self.type(survey.new_piece.edit, "Bronze bush")
+        self.pick(survey.surface_menu(), "Bore")
+        self.choose(survey.instrument, "bore-gauge")
+        for size in ("30.013", "30.016", "30.013"):
+            self.type(survey.reading.edit, size)
+        self.assertEqual(survey.nominal.text(), "30 mm bore")
+        fits = self.stage("fits")
+        self.pick(fits.fit_menu(), "Bore of Bronze bush")
+        self.click(fits.cylinder.radios["wrung"])
+        fit = self.job.plan.fit(1)
+        self.assertAlmostEqual(fit.lower, 30.0066, delta=0.0001)
+        self.assertAlmostEqual(fit.upper, 30.0084, delta=0.0001)
+        self.assertEqual(self.job.plan.open["fits"], ())
+
+    def pick(self, menu, words):
+        action = next(one for one in menu.actions() if one.text() == words)
+        action.trigger()
+        self.app.processEvents()
+
+    def test_pieces_surfaces_and_fits_are_added_dropped_and_taken_back(self):
+        self.window.open_job("dial-hub")
+        survey = self.stage("survey")
+        self.pick(survey.piece_menu(), "Three-jaw chuck 130 mm")
+        self.assertIn("chuck-130", self.job.pieces)
+        for _ in range(2):
+            survey.choose("worm-shaft", "shaft")
+            self.pick(survey.surface_menu(), "Tongue or key width")
+        names = [one.name for one in self.job.pieces["worm-shaft"].surfaces]
+        self.assertEqual(names[1:], ["Tongue or key width", "Tongue or key width 2"])
+        fits = self.stage("fits")
+        self.pick(fits.fit_menu(), "Rear recess of Three-jaw chuck 130 mm")
+        self.assertEqual(fits.number(), 3)
+        self.click(fits.drop)
+        self.assertEqual(len(self.job.job.fits), 2)
+        for _ in range(5):
+            self.window.actions_by_id["edit.undo"].trigger()
+        self.assertNotIn("chuck-130", self.job.pieces)
+        self.assertEqual(len(self.job.pieces["worm-shaft"].surfaces), 1)
+
+    def test_the_fits_that_a_plate_rests_on_stay(self):
+        self.window.open_job("back-plate-130")
+        fits = self.stage("fits")
+        fits.show_fit(2)
+        self.assertFalse(fits.drop.isEnabled())
+        self.pick(fits.fit_menu(), "Body diameter of Three-jaw chuck 130 mm")
+        self.assertEqual(fits.number(), 5)
+        self.assertTrue(fits.drop.isEnabled())
+        self.stage("piece")
+        self.assertIsNotNone(self.job.plan.plate, "a fifth fit leaves the plate alone")
