@@ -73,3 +73,34 @@ class AnyJob(WindowCase):
         self.assertTrue(fits.drop.isEnabled())
         self.stage("piece")
         self.assertIsNotNone(self.job.plan.plate, "a fifth fit leaves the plate alone")
+
+    def test_a_hub_pressed_on_a_shaft_and_what_the_press_must_do(self):
+        """Worm shaft 11.986 ± 4.4 µm; n6 at 12 is +12 to +23, so the bore lies
+        11.986 + 0.0044 − 0.023 = 11.9674 to 11.986 − 0.0044 − 0.012 = 11.9696."""
+        self.window.open_job("dial-hub")
+        choice = self.stage("fits").cylinder
+        self.assertTrue(choice.radios["locates"].isChecked())
+        self.assertTrue(choice.press.isHidden())
+        self.click(choice.radios["light-press"])
+        fit = self.job.plan.fit(1)
+        self.assertAlmostEqual(fit.lower, 11.9674, delta=0.0001)
+        self.assertAlmostEqual(fit.upper, 11.9696, delta=0.0001)
+        self.assertEqual(choice.play.name(), "Interference")
+        self.assertIn("guarded", choice.caution.text())
+        self.click(choice.press)
+        asked = self.window.pages.currentWidget().question
+        self.assertEqual(asked.given["diameter"], 11.986)
+        self.assertAlmostEqual(asked.given["interference"], 0.023, places=6)
+        self.assertGreater(asked.answer["press_force"], 0)
+
+    def test_a_nut_in_its_slot_is_chosen_by_a_slot_s_words(self):
+        self.window.open_job("t-nuts")
+        choice = self.stage("fits").cylinder
+        shown = [key for key, one in choice.radios.items() if not one.isHidden()]
+        self.assertEqual(shown, ["free", "glides", "snug", "driven"])
+        self.assertNotIn("⌀", choice.aim.text())
+        self.choose(choice.joint, "register")
+        self.assertTrue(choice.radios["slides"].isChecked())
+        self.assertEqual(self.job.job.fit(1).joint, "register")
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.assertTrue(choice.radios["free"].isChecked())

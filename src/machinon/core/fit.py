@@ -16,6 +16,7 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
 Side = Literal["hole", "shaft"]
+Joint = Literal["register", "shaft", "slot"]
 
 
 class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
@@ -25,7 +26,8 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     piece, surface: the existing half; exists: whether that half is the hole
     or the shaft; want: a character in plain words, an ISO code, or "own"
     with clearance_min and clearance_max (mm, negative is interference);
-    thread: the thread as decided by the person, else found from the readings.
+    thread: the thread as decided by the person, else found from the readings;
+    joint: what a plain fit is for, which words it is chosen by.
     """
 
     number: int
@@ -39,6 +41,7 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     clearance_max: float = 0.0
     thread: str = ""
     reason: str = ""
+    joint: Joint = "register"
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,10 +49,12 @@ class Character:
     """A fit in plain words and the zone behind it."""
 
     key: str
+    joint: Joint
     words: str
     letter: str
     grade: int
     meaning: str
+    caution: str
     source: str
 
     @property
@@ -60,14 +65,16 @@ class Character:
 
 @functools.cache
 def characters() -> Mapping[str, Character]:
-    """The fits in plain words, tightest last."""
+    """The fits in plain words, those of one joint together."""
     return {
         r["key"]: Character(
             r["key"],
+            r["joint"],  # type: ignore[arg-type]
             r["words"],
             r["letter"],
             int(r["grade"]),
             r["meaning"],
+            r["caution"],
             r["source"],
         )
         for r in rows("fit_characters")

@@ -1,10 +1,12 @@
 """The kinds of surface that a survey can add, each with how it is measured."""
 
 import functools
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 from machinon.core.errors import unknown
+from machinon.core.fit import Joint
 from machinon.core.shop import Piece, Surface, SurfaceKind
 from machinon.core.tables import rows
 
@@ -16,6 +18,7 @@ class SurfaceForm:
     key: str
     name: str
     kind: SurfaceKind
+    joint: Joint | None
     how: str
 
 
@@ -23,9 +26,21 @@ class SurfaceForm:
 def surface_forms() -> Mapping[str, SurfaceForm]:
     """Every kind of surface kept here, by key."""
     return {
-        r["key"]: SurfaceForm(r["key"], r["name"], r["kind"], r["how"])  # type: ignore[arg-type]
+        r["key"]: SurfaceForm(
+            r["key"],
+            r["name"],
+            r["kind"],  # type: ignore[arg-type]
+            r["joint"] or None,  # type: ignore[arg-type]
+            r["how"],
+        )
         for r in rows("surface_kinds")
     }
+
+
+def likely_joint(surface: Surface) -> Joint:
+    """What a fit on a surface is most likely for, by the form it was added as."""
+    form = surface_forms().get(re.sub(r"-\d+$", "", surface.id))
+    return (form.joint if form else None) or "shaft"
 
 
 def new_surface(piece: Piece, key: str, name: str) -> Surface:

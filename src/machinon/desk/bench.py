@@ -1,7 +1,8 @@
 """What every stage of a job needs from the desk around it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from PySide6.QtWidgets import QWidget
 
@@ -16,13 +17,14 @@ class Bench:
     """The open job, the look, and the ways to somewhere else.
 
     open_working: shows an answer's working; go: to a stage, and in Fits to a
-    fit by number (0: as it was left).
+    fit by number (0: as it was left); reckon: opens a reckoning with inputs.
     """
 
     look: Look
     job: OpenJob
     open_working: Callable[[Answer], None]
     go: Callable[[Stage, int], None]
+    reckon: Callable[[str, Mapping[str, Any]], None]
 
 
 class StageView(QWidget):

@@ -365,7 +365,8 @@ class JobPage(QWidget):
             return f"{fit.choice.name}: nothing left"
         low = length_text(fit.lower, 0.001, inch, unit=False)
         high = length_text(fit.upper, 0.001, inch)
-        return f"{fit.choice.name}: ⌀{low} to {high}"
+        sign = "" if fit.choice.joint == "slot" else "⌀"
+        return f"{fit.choice.name}: {sign}{low} to {high}"
 
     def _stack(self, width: float, height: float, size: float) -> Drawing:
         return stack_drawing(self.job.plan, width, height, size)

@@ -14,7 +14,7 @@ from machinon.core import quantity
 from machinon.core.back_plate import PARAMETERS, with_size
 from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
-from machinon.core.fit import FitChoice, characters, wanted_play
+from machinon.core.fit import FitChoice, Joint, characters, wanted_play
 from machinon.core.job import Job, Stage
 from machinon.core.materials import material as material_named
 from machinon.core.measuring import read_typed
@@ -23,7 +23,7 @@ from machinon.core.quantity import length_text, small_text
 from machinon.core.screw_thread import metric_thread
 from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.shop_entry import words
-from machinon.core.surface_kinds import new_surface
+from machinon.core.surface_kinds import likely_joint, new_surface
 from machinon.store.shop_file import Document, ShopFile, local_time
 
 
@@ -199,6 +199,7 @@ class OpenJob:
             )
         number = max((one.number for one in self.job.fits), default=0) + 1
         words = name.strip() or f"{surface.name} of {piece.name}"
+        joint = likely_joint(surface)
         fit = FitChoice(
             number,
             words,
@@ -206,6 +207,8 @@ class OpenJob:
             piece_id,
             surface_id,
             "hole" if surface.kind == "inside" else "shaft",
+            want=_FIRST[joint],
+            joint=joint,
         )
         self._keep(
             f"Fit {number} added: {words}.",
@@ -213,9 +216,13 @@ class OpenJob:
         )
         return number
 
+    def plate_rests_on(self, number: int) -> bool:
+        """Whether a fit is one of those that the job's plate is built on."""
+        return self.job.plate is not None and number <= PLATE_FITS
+
     def drop_fit(self, number: int) -> None:
         """Take an added fit away; those that a plate rests on stay."""
-        if self.job.plate is not None and number <= PLATE_FITS:
+        if self.plate_rests_on(number):
             raise BadInput("fit", "The plate rests on this fit: it stays.")
         fit = self.job.fit(number)
         kept = tuple(one for one in self.job.fits if one.number != number)
@@ -264,6 +271,15 @@ class OpenJob:
         self._keep(
             f"Fit {number}, {choice.name.lower()}: {words}.",
             self.job.with_fit(replace(choice, want=want)),
+        )
+
+    def set_joint(self, number: int, joint: Joint) -> None:
+        """Say what a plain fit is for; it starts from that joint's usual word."""
+        choice = self.job.fit(number)
+        words = characters()[_FIRST[joint]].words
+        self._keep(
+            f"Fit {number}, {choice.name.lower()}: {JOINTS[joint]}, {words}.",
+            self.job.with_fit(replace(choice, joint=joint, want=_FIRST[joint])),
         )
 
     def own_play(self, number: int, least: str, most: str) -> None:
@@ -568,9 +584,16 @@ class OpenJob:
 
 PLATE_FITS = 4  # register, thread, spigot and bolts
 
+JOINTS: Mapping[Joint, str] = {
+    "register": "a register: it centres, screws hold",
+    "shaft": "a shaft in a bore",
+    "slot": "a tongue, key or nut in a slot",
+}
+_FIRST: Mapping[Joint, str] = {"register": "slides", "shaft": "locates", "slot": "snug"}
+
 _CAUTIONS: Mapping[Stage, str] = {
     "survey": "Spindle stopped and chuck key out before measuring.",
-    "fits": "The register only centres; the bolts hold.",
+    "fits": "Edges and chips cut: wipe with a rag, never with the hand.",
     "piece": "Keep to the maker's speed limit of chuck and plate.",
     "route": "A threaded nose unwinds when braked or reversed.",
     "cut": "Stop the spindle before every reading; no gloves, sleeves up.",

@@ -1,7 +1,7 @@
 """The Reckoner: found by typing what one would say, worked in a live picture."""
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -137,9 +137,11 @@ class ReckonerPage(QWidget):
         has_piece: bool,
         name: str,
         lathe: Lathe | None = None,
+        given: Mapping[str, Any] | None = None,
     ) -> None:
-        """job_name: of the open job, empty without one; name: opened at first;
-        lathe: the shop's own, whose screw, wheels and speeds are put in."""
+        """job_name: of the open job, empty without one; name: opened at first,
+        with `given` or its usual question; lathe: the shop's own, whose screw,
+        wheels and speeds are put in."""
         super().__init__()
         self._lathe = lathe
         self.look, self.inch = look, inch
@@ -182,7 +184,10 @@ class ReckonerPage(QWidget):
         self.print = button("Print as PDF…", self._print)
         self._lay_out()
         self._find()
-        self.open(name)
+        if given is None:
+            self.open(name)
+        else:
+            self._ask(reckonings()[name], dict(given))
 
     def _lay_out(self) -> None:
         px = self.look.px

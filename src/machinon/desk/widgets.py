@@ -333,6 +333,9 @@ class Figure(QWidget):
     def set_name(self, name: str) -> None:
         self._name.setText(name)
 
+    def name(self) -> str:
+        return self._name.text()
+
     def text(self) -> str:
         return self._value.text()
 

@@ -4,8 +4,9 @@ The pages, and the shop file with all that reads it, are imported when they are
 first shown: the window itself is up before that.
 """
 
+from collections.abc import Mapping
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QByteArray, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
@@ -227,7 +228,9 @@ class MainWindow(QMainWindow):
         from machinon.desk.job_page import JobPage
 
         assert self.job is not None
-        bench = Bench(self.look, self.job, self.open_working, self.go)
+        bench = Bench(
+            self.look, self.job, self.open_working, self.go, self.show_reckoner
+        )
         page = JobPage(bench, stage)
         page.left.connect(self.show_start)
         self.job.changed = page.refresh
@@ -275,8 +278,13 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         self._refresh_page = self.show_shop
 
-    def show_reckoner(self, name: str = "") -> None:
-        """The Reckoner; from a job its answers can be noted there."""
+    def show_reckoner(
+        self, name: str = "", given: Mapping[str, Any] | None = None
+    ) -> None:
+        """The Reckoner; from a job its answers can be noted there.
+
+        given: all inputs, in place of the usual question.
+        """
         from machinon.desk.reckoner import ReckonerPage
 
         self._leave_machine()
@@ -298,6 +306,7 @@ class MainWindow(QMainWindow):
             job is not None and job.job.plate is not None,
             name or "iso-fit",
             self._first_lathe(),
+            given,
         )
         page.left.connect(
             lambda: self.open_job(job.job.id) if job else self.show_start()
@@ -308,7 +317,11 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         page.search.edit.setFocus()
         self._refresh_page = lambda: self.show_reckoner(
-            page.question.reckoning.name if page.question else ""
+            *(
+                (page.question.reckoning.name, page.question.given)
+                if page.question
+                else ()
+            )
         )
 
     def _first_lathe(self) -> "Lathe | None":

@@ -124,10 +124,12 @@ def _cylinder(
     column = max((board.width - left - 2 * size) / 2, 8 * size)
     bar = min(column * 0.34, 7 * size)
     _ruler(board, scale, left, mate.size)
+    names = ("slot", "tongue") if fit.choice.joint == "slot" else ("hole", "shaft")
+    has, wants = names if fit.choice.exists == "hole" else names[::-1]
     x0, x1 = left + 1.5 * size, left + 1.0 * size + column
     board.text(
         (x0, size * 1.1),
-        f"Measured: {fit.choice.exists}",
+        f"Measured: {has}",
         size,
         "measured",
         "left",
@@ -135,7 +137,7 @@ def _cylinder(
     )
     board.text(
         (x1, size * 1.1),
-        f"To make: {'shaft' if fit.choice.exists == 'hole' else 'hole'}",
+        f"To make: {wants}",
         size,
         "cut",
         "left",

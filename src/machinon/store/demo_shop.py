@@ -19,7 +19,7 @@ from machinon.core.shop import (
     Shop,
     Surface,
 )
-from machinon.core.surface_kinds import new_surface
+from machinon.core.surface_kinds import likely_joint, new_surface
 from machinon.store.shop_file import ShopFile, open_shop
 
 DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
@@ -288,7 +288,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         ("spindle-top",),
         (
             ("Cap on the spindle", "spindle-top", "register", "slides"),
-            ("Draw bar's collar in the bore", "spindle-top", "bore", "easy"),
+            ("Draw bar's collar in the bore", "spindle-top", "bore", "runs"),
         ),
     ),
     (
@@ -305,7 +305,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "A dozen bushes to turn true to their bores.",
         "fits",
         ("bronze-bush",),
-        (("Arbor in the bush, before it is spread", "bronze-bush", "bore", "slides"),),
+        (("Arbor in the bush, before it is spread", "bronze-bush", "bore", "moves"),),
     ),
     (
         "t-nuts",
@@ -313,7 +313,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "The bought ones rock and mark the slots.",
         "fits",
         ("mill-table",),
-        (("Tongue in the slot", "mill-table", "slot", "easy"),),
+        (("Tongue in the slot", "mill-table", "slot", "free"),),
     ),
     (
         "die-holder",
@@ -322,8 +322,8 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "fits",
         ("round-die", "guide-bar"),
         (
-            ("Die in its holder", "round-die", "shaft", "easy"),
-            ("Holder on the guide bar", "guide-bar", "shaft", "slides"),
+            ("Die in its holder", "round-die", "shaft", "runs"),
+            ("Holder on the guide bar", "guide-bar", "shaft", "moves"),
         ),
     ),
     (
@@ -333,8 +333,8 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "fits",
         ("worm-shaft", "graduated-dial"),
         (
-            ("Worm shaft in hub", "worm-shaft", "shaft", "easy"),
-            ("Hub in dial", "graduated-dial", "bore", "H7/k6"),
+            ("Worm shaft in hub", "worm-shaft", "shaft", "locates"),
+            ("Hub in dial", "graduated-dial", "bore", "moves"),
         ),
     ),
     (
@@ -343,7 +343,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "Saws are held in the drill chuck now, and they wander.",
         "survey",
         ("slitting-saw", "collet-20"),
-        (("Saw on arbor", "slitting-saw", "bore", "slides"),),
+        (("Saw on arbor", "slitting-saw", "bore", "moves"),),
     ),
 )
 
@@ -373,7 +373,16 @@ def _other_jobs(file: ShopFile) -> None:
             assert surface is not None
             exists: Side = "hole" if surface.kind == "inside" else "shaft"
             choices.append(
-                FitChoice(number, words, "cylinder", piece_id, surface_id, exists, want)
+                FitChoice(
+                    number,
+                    words,
+                    "cylinder",
+                    piece_id,
+                    surface_id,
+                    exists,
+                    want,
+                    joint=likely_joint(surface),
+                )
             )
         job = Job(id, name, reason, "lathe", own, tuple(choices))
         file.act(id, f"Job begun: {name}.", *(pieces[one] for one in own), job)

@@ -3,6 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QButtonGroup,
+    QComboBox,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
@@ -19,7 +20,7 @@ from machinon.core.fit import characters
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text, small_range, small_text
 from machinon.desk.bench import Bench, StageView
-from machinon.desk.open_job import PLATE_FITS
+from machinon.desk.open_job import JOINTS
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
     DrawingView,
@@ -86,8 +87,8 @@ class FitsView(StageView):
         side.setLayout(left)
         side.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)
         whole.addWidget(side, 27)
-        whole.addWidget(panel(middle, True), 50)
-        whole.addWidget(panel(right, True), 42)
+        whole.addWidget(panel(middle, True), 46)
+        whole.addWidget(panel(right, True), 46)
 
     def begin(self) -> None:
         self.list.setFocus()
@@ -143,9 +144,7 @@ class FitsView(StageView):
     def _show_fit(self) -> None:
         number = self.number()
         self.choices.setVisible(bool(number))
-        self.drop.setEnabled(
-            bool(number) and (self.job.job.plate is None or number > PLATE_FITS)
-        )
+        self.drop.setEnabled(bool(number) and not self.job.plate_rests_on(number))
         if not number:
             self.title.setText("No fit yet: add one on a surface that is measured.")
             for one in (self.problem, self.measure):
@@ -216,12 +215,13 @@ class _Choice(QWidget):
         assert self.fit is not None
         return self.fit.choice.number
 
-    def figures(self, *figures: Figure) -> None:
+    def figures(self, *figures: Figure) -> QHBoxLayout:
         row = QHBoxLayout()
         for figure in figures:
             figure.opened.connect(self.bench.open_working)
             row.addWidget(figure, 1)
         self.box.addLayout(row)
+        return row
 
     def try_to(self, field: Field, act: object, *given: object) -> None:
         try:
@@ -231,11 +231,20 @@ class _Choice(QWidget):
 
 
 class CylinderChoice(_Choice):
-    """Register or spigot: plain words, a code, or one's own play."""
+    """A plain fit: what it is for, then plain words, a code, or one's own play."""
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
-        self.box.addWidget(label("How shall it go together?", "head"))
+        self.head = label("How shall it go together?", "head")
+        self.box.addWidget(self.head)
+        self.joint = QComboBox()
+        self.joint.setAccessibleName("What the fit is for")
+        for key, words in JOINTS.items():
+            self.joint.addItem(words[0].upper() + words[1:], key)
+        self.joint.activated.connect(
+            lambda _: self.job.set_joint(self.number(), self.joint.currentData())
+        )
+        self.box.addWidget(self.joint)
         self.group = QButtonGroup(self)
         self.radios: dict[str, QRadioButton] = {}
         for one in characters().values():
@@ -272,17 +281,28 @@ class CylinderChoice(_Choice):
         self.runout = Figure("Needle it allows")
         self.band = Figure("Band left to land in")
         self.aim = Figure("Aim at")
-        self.figures(self.play, self.runout)
+        self.press = button("Press force", self._press)
+        self.figures(self.play, self.runout).addWidget(
+            self.press, 1, Qt.AlignmentFlag.AlignTop
+        )
         self.figures(self.aim, self.band)
         self.advice = label("", "", "stop", wrap=True)
         self.box.addWidget(self.advice)
+        self.caution = label("", "", "cut", wrap=True)
+        self.box.addWidget(self.caution)
         self.box.addStretch(1)
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
         want, inch = fit.choice.want, self.job.inch
+        joint = fit.choice.joint
+        self.joint.setCurrentIndex(self.joint.findData(joint))
+        ruled = self.job.plate_rests_on(fit.choice.number)
+        self.head.setVisible(ruled)
+        self.joint.setVisible(not ruled)
         self.group.setExclusive(False)
         for key, radio in self.radios.items():
+            radio.setVisible(characters()[key].joint == joint)
             radio.setChecked(key == want)
         self.group.setExclusive(True)
         known = characters().get(want)
@@ -292,6 +312,11 @@ class CylinderChoice(_Choice):
             self.meaning.setText("Your own play, below.")
         else:
             self.meaning.setText(f"By code: {want}.")
+        self.caution.setText(known.caution if known else "")
+        self.caution.setVisible(bool(self.caution.text()))
+        grips = fit.band is not None and fit.band["clearance_max"] <= 0
+        self.runout.setHidden(grips)
+        self.press.setVisible(grips)
         self.code.put("" if known is not None or want == "own" else want)
         if want == "own":
             self.least.put(length_text(fit.choice.clearance_min, 0.001, inch))
@@ -302,9 +327,11 @@ class CylinderChoice(_Choice):
         if fit.band is None:
             for figure in (self.play, self.runout, self.band, self.aim):
                 figure.show_text("–")
-            self.advice.setText("")
+            self.advice.hide()
             return
         low, high = fit.band["clearance_min"], fit.band["clearance_max"]
+        if grips:
+            low, high = -high, -low
         self.play.show_text(
             small_range(low, high, inch),
             "",
@@ -314,8 +341,11 @@ class CylinderChoice(_Choice):
         )
         self.play.set_name(
             "Play, least to most"
-            if low >= 0
-            else ("Interference" if high <= 0 else "Play (− is interference)")
+            if low >= 0 and not grips
+            else ("Interference" if grips else "Play (− is interference)")
+        )
+        self.runout.set_name(
+            "Shake it allows" if joint == "slot" else "Needle it allows"
         )
         if fit.play is not None:
             self.runout.show_text(
@@ -333,9 +363,31 @@ class CylinderChoice(_Choice):
             "cut" if left > 0 else "stop",
             fit.band,
         )
-        self.aim.show_length(fit.aim, 0.001, inch, "cut", fit.band, "⌀")
+        sign = "" if joint == "slot" else "⌀"
+        self.aim.show_length(fit.aim, 0.001, inch, "cut", fit.band, sign)
         self.advice.setText(fit.advice)
+        self.advice.setVisible(bool(fit.advice))
         set_ink(self.advice, "stop" if left <= 0 else "cut")
+
+    def _press(self) -> None:
+        """The tightest press in the Reckoner; the hub's measures are still asked."""
+        fit = self.fit
+        assert fit is not None
+        assert fit.mate is not None
+        assert fit.band is not None
+        size = round(fit.mate.size, 3)
+        piece = self.job.pieces[fit.choice.piece]
+        self.bench.reckon(
+            "press-fit",
+            {
+                "diameter": size,
+                "length": size,
+                "hub_outside": 2 * size,
+                "interference": -fit.band["clearance_min"],
+                "hub_material": piece.material,
+                "shaft_material": piece.material,
+            },
+        )
 
     def _own_play(self) -> None:
         if not self.least.text().strip():
