@@ -54,6 +54,35 @@ class FromReadingsToThePlate(unittest.TestCase):
     def test_a_typed_size_within_the_band_is_no_contradiction(self):
         self.assertEqual(planned(back_plate(spigot_diameter=95.0)).failed, ())
 
+    def test_an_inch_nose_is_found_and_never_guessed(self):
+        """1 1/2-8 read 38.0 over the crests: BSF or UN, only the flanks tell.
+
+        UN, class 2B: bore 1.5 − 1.0825/8 = 1.365 in, and 0.25/8 − 0.4/64 = 0.025
+        more at most: 1.390 in, the middle of it 34.99 mm. BSF has no limits here:
+        its basic bore is 1.5 − 1.2807/8 = 1.33992 in or 34.03 mm.
+        """
+        nose = {
+            **NOSE,
+            "register": ("micrometer", 39.992, 39.994),
+            "thread-major": ("micrometer", 38.0),
+            "thread-pitch": ("thread-gauge", 25.4 / 8),
+        }
+        unsure = planned(nose=nose)
+        self.assertIn("flanks decide: 55° or 60°", unsure.fit(THREAD).problem)
+        self.assertIsNone(unsure.plate)
+        job = back_plate()
+        said = replace(job.fit(THREAD), thread="1 1/2-8 UN")
+        plan = planned(job.with_fit(said), nose=nose)
+        self.assertEqual(plan.plate.thread_words, "1 1/2-8 UN, 2B")
+        self.assertAlmostEqual(plan.plate.thread_bore, 34.99, places=2)
+        self.assertAlmostEqual(plan.fit(THREAD).lower, 1.365 * 25.4)
+        self.assertAlmostEqual(plan.fit(THREAD).upper, 1.390 * 25.4)
+        said = replace(job.fit(THREAD), thread="1 1/2 BSF")
+        plan = planned(job.with_fit(said), nose=nose)
+        self.assertEqual(plan.plate.thread_words, "1 1/2 BSF")
+        self.assertAlmostEqual(plan.plate.thread_bore, 34.03, places=2)
+        self.assertIn("No limits are kept", plan.fit(THREAD).advice)
+
     def test_without_a_reading_it_says_what_is_missing(self):
         chuck = {key: one for key, one in CHUCK.items() if key != "recess"}
         plan = planned(chuck=chuck)
@@ -81,7 +110,7 @@ class FromReadingsToThePlate(unittest.TestCase):
         job = job.with_fit(replace(job.fit(THREAD), thread="M45x4"))
         self.assertEqual(planned(job).plate.thread.pitch, 4)
         nose = {**NOSE, "thread-pitch": ("thread-gauge", 3.175)}
-        self.assertIn("no metric thread", planned(nose=nose).fit(THREAD).problem)
+        self.assertIn("no thread known here", planned(nose=nose).fit(THREAD).problem)
 
 
 def _turned(plan) -> float:

@@ -4,9 +4,10 @@ import unittest
 from machinon.core.bolt_circle import circle_from_span, hole_points
 from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
-from machinon.core.screw_thread import metric_thread, nearest_metric
+from machinon.core.screw_thread import metric_thread
 from machinon.core.screws import cap_screws
 from machinon.core.tables import rows
+from machinon.core.thread_find import candidates, undecided
 from machinon.core.thread_limits import thread_limits
 
 
@@ -68,9 +69,12 @@ class MetricThreads(unittest.TestCase):
                 )
 
     def test_the_nose_is_recognised_from_its_readings(self):
-        self.assertEqual(nearest_metric(44.864, 4.5).name, "M45x4.5")
-        self.assertEqual(nearest_metric(38.85, 4.0).name, "M39x4")
-        self.assertIsNone(nearest_metric(38.1, 25.4 / 8), "1 1/2-8 is no metric thread")
+        for major, pitch, name in ((44.864, 4.5, "M45"), (38.85, 4.0, "M39")):
+            ranked = candidates(major, False, False, pitch, 0.01)
+            self.assertEqual(ranked[0].thread.name, name)
+            self.assertEqual(undecided(ranked), "")
+        inch = candidates(38.0, False, False, 25.4 / 8, 0.01)
+        self.assertIn("the flanks decide: 55° or 60°", undecided(inch))
 
     def test_no_thread_by_that_name(self):
         for name in ("M0", "M45x40", "5/16-18", "M", "M19"):

@@ -104,3 +104,41 @@ class AnyJob(WindowCase):
         self.assertEqual(self.job.job.fit(1).joint, "register")
         self.window.actions_by_id["edit.undo"].trigger()
         self.assertTrue(choice.radios["free"].isChecked())
+
+    def test_a_thread_gets_its_other_half_inside_and_outside(self):
+        """M10: bore 8.376 to 8.676 for a nut of 6H, crests 9.732 to 9.968 for a
+        screw of 6g, as ISO 965-2 prints them."""
+        self.window.open_job("dial-hub")
+        survey = self.stage("survey")
+        for piece, crest, size in (
+            ("worm-shaft", "Thread over the crests", "9.85"),
+            ("graduated-dial", "Thread across the crests of a nut", "8.5"),
+        ):
+            for words, gauge, typed in (
+                (crest, "caliper", size),
+                ("Thread pitch", "thread-gauge", "1.5"),
+            ):
+                survey.choose(piece, self.job.pieces[piece].surfaces[0].id)
+                self.pick(survey.surface_menu(), words)
+                self.choose(survey.instrument, gauge)
+                self.type(survey.reading.edit, typed)
+        fits = self.stage("fits")
+        for words, low, high, half in (
+            ("Thread over the crests of Rotary table's worm shaft", 8.376, 8.676, "6H"),
+            (
+                "Thread across the crests of a nut of Graduated dial",
+                9.732,
+                9.968,
+                "6g",
+            ),
+        ):
+            self.pick(fits.fit_menu(), words)
+            fit = self.job.plan.fit(fits.number())
+            self.assertEqual(fits.thread.found.text(), "M10 × 1.5")
+            self.assertAlmostEqual(fit.lower, low, places=3)
+            self.assertAlmostEqual(fit.upper, high, places=3)
+            self.assertIn(f"class {half}", fits.thread.means.text())
+        self.type(fits.thread.grade.edit, "6H")
+        self.assertIn("not kept here", fits.thread.grade.message.text())
+        self.type(fits.thread.grade.edit, "4h")
+        self.assertAlmostEqual(self.job.plan.fit(4).upper, 10.0)

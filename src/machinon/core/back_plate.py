@@ -116,6 +116,7 @@ class Plate:
     register_bore: float
     register_depth: float
     thread: Thread
+    thread_class: str
     thread_bore: float
     spigot_diameter: float
     spigot_height: float
@@ -127,6 +128,11 @@ class Plate:
     nose_register_length: float
     recess: float
     recess_depth: float
+
+    @property
+    def thread_words(self) -> str:
+        """Its thread as written in a record, with its class where it has one."""
+        return ", ".join(filter(None, (self.thread.says, self.thread_class)))
 
     @property
     def seat(self) -> float:

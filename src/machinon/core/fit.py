@@ -25,7 +25,8 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     number: as shown in the stack; kind: which gauge picture it gets;
     piece, surface: the existing half; exists: whether that half is the hole
     or the shaft; want: a character in plain words, an ISO code, or "own"
-    with clearance_min and clearance_max (mm, negative is interference);
+    with clearance_min and clearance_max (mm, negative is interference); for a
+    thread its class, empty for the usual one;
     thread: the thread as decided by the person, else found from the readings;
     joint: what a plain fit is for, which words it is chosen by.
     """

@@ -116,7 +116,7 @@ def back_plate_job(
                 "slides",
             ),
             FitChoice(
-                2, "Nose thread in plate", "thread", nose, "thread-major", "shaft", "6H"
+                2, "Nose thread in plate", "thread", nose, "thread-major", "shaft", ""
             ),
             FitChoice(
                 3,

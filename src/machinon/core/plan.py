@@ -18,9 +18,11 @@ from machinon.core.measuring import Measured, measure
 from machinon.core.proof import ProofLine, Verdict, overall, proof_line, runout_answer
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route import FINISH_ALLOWANCE, SetUp, route_of
-from machinon.core.screw_thread import Thread, metric_thread, nearest_metric
+from machinon.core.screw_thread import Thread, thread_of
 from machinon.core.screws import cap_screw, cap_screws
 from machinon.core.shop import Instrument, Lathe, Piece, Shop, SurfaceKind
+from machinon.core.thread_find import SURE, candidates, undecided
+from machinon.core.thread_limits import usual_class
 
 DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
 REGISTER, THREAD, SPIGOT, BOLTS = 1, 2, 3, 4  # the fits of a back plate
@@ -54,13 +56,36 @@ class FitPlan:
     @property
     def lower(self) -> float | None:
         """Smallest the new half may be, where there is a band to land in."""
-        return self._limit("lower", "internal_minor_min", -1)
+        return self._limit("lower", "min", -1)
 
     @property
     def upper(self) -> float | None:
-        return self._limit("upper", "internal_minor_max", 1)
+        return self._limit("upper", "max", 1)
 
-    def _limit(self, cylinder: str, thread: str, side: int) -> float | None:
+    def thread_limit(self, part: str, end: str) -> float | None:
+        """A limit of the thread to be made, mm; None where none are kept.
+
+        part: pitch, or crest for what is turned or bored before threading;
+        end: min or max.
+        """
+        if self.band is None:
+            return None
+        side = "internal" if self.choice.exists == "shaft" else "external"
+        if part == "crest":
+            part = "minor" if side == "internal" else "major"
+        found = self.band.results.get(f"{side}_{part}_{end}")
+        return None if found is None else float(found)
+
+    @property
+    def thread_class(self) -> str:
+        """The class of the thread to be made; empty where none is kept."""
+        if self.thread is None:
+            return ""
+        return self.choice.want or usual_class(
+            self.thread, self.choice.exists == "shaft"
+        )
+
+    def _limit(self, cylinder: str, end: str, side: int) -> float | None:
         if self.choice.kind == "bolts":
             if self.circle is None:
                 return None
@@ -70,7 +95,7 @@ class FitPlan:
         if self.band is None:
             return None
         if self.choice.kind == "thread":
-            return float(self.band[thread])
+            return self.thread_limit("crest", end)
         if self.band["band"] <= 0:
             return None
         return float(self.band[cylinder])
@@ -259,31 +284,42 @@ def _thread_fit(
     measured: Mapping[tuple[str, str], Measured | None],
     mate: Measured,
 ) -> FitPlan:
-    pitch = measured.get((choice.piece, "thread-pitch"))
+    internal = choice.exists == "hole"
+    pitch = measured.get((choice.piece, pitch_of(choice.surface)))
     if choice.thread:
-        thread = metric_thread(choice.thread, "want")
+        thread = thread_of(choice.thread, "want")
     elif pitch is None:
         return FitPlan(choice, mate, problem="The thread's pitch is not measured yet.")
     else:
-        found = nearest_metric(mate.size, pitch.size)
-        if found is None:
-            return FitPlan(
-                choice,
-                mate,
-                problem=(
-                    f"{mate.size:.2f} mm over the crests with a pitch of "
-                    f"{pitch.size:.2f} mm is no metric thread known here. "
-                    "Measure both again."
-                ),
+        ranked = candidates(mate.size, internal, internal, pitch.size, mate.uncertainty)
+        thread, problem = ranked[0].thread, undecided(ranked)
+        if ranked[0].misfit > SURE:
+            problem = (
+                f"{mate.size:.2f} mm across the crests with a pitch of "
+                f"{pitch.size:.2f} mm is no thread known here; {thread.says} is "
+                "nearest. Measure both again, or say which it is."
             )
-        thread = found
-    return FitPlan(
-        choice,
-        mate,
-        reckon("thread", {"thread": thread.name}),
-        nominal=thread.major,
-        thread=thread,
-    )
+        if problem:
+            return FitPlan(choice, mate, problem=problem)
+        if thread.form_name == "metric":
+            thread = thread_of(f"M{thread.major:g}x{thread.pitch:g}")
+    inputs = {"thread": thread.name}
+    if choice.want:
+        inputs["external_class" if internal else "internal_class"] = choice.want
+    band = reckon("thread", inputs)
+    plan = FitPlan(choice, mate, band, nominal=thread.major, thread=thread)
+    if plan.lower is None:
+        plan = replace(
+            plan,
+            advice=f"No limits are kept for {thread.name}: cut it to the mate, or to "
+            "a plug made to the mate. Its basic sizes stand in the working.",
+        )
+    return plan
+
+
+def pitch_of(surface: str) -> str:
+    """The id of the surface whose readings are the pitch of a thread."""
+    return surface.replace("major", "pitch").replace("minor", "pitch")
 
 
 def _bolt_fit(
@@ -397,6 +433,7 @@ def _resolved(
         register,
         plate.register_depth,
         thread,
+        by_number[THREAD].thread_class,
         round(bore, 2),
         spigot,
         plate.spigot_height,

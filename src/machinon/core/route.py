@@ -127,7 +127,7 @@ def route_of(plate: Plate, lathe: Lathe) -> tuple[SetUp, ...]:
                 ("bore",),
                 bored,
                 speed("bore", plate.thread_bore),
-                note="To the minor diameter, middle of the 6H band.",
+                note="To the minor diameter, middle of its band.",
                 fit=2,
             ),
             Step(

@@ -131,6 +131,11 @@ class Thread:
         return self.form_name in ("unified", "whitworth", "pipe")
 
     @property
+    def says(self) -> str:
+        """The name as it is written on a drawing."""
+        return re.sub(r"(?<=\d)x(?=\d)", " × ", self.name)
+
+    @property
     def tpi(self) -> float:
         return INCH / self.pitch
 
@@ -291,18 +296,3 @@ def _inch_thread(
     _possible(name, major, pitch, key)
     end = "W" if whitworth else "UNS"
     return Thread(f"{size}-{float(tpi):g} {end}", major, pitch, form, end)
-
-
-def nearest_metric(major: float, pitch: float) -> Thread | None:
-    """The metric thread that a measured outside thread most likely is.
-
-    major: mm over the crests, always a little under the nominal; pitch: mm.
-    Returns None where no whole or half millimetre lies close enough above.
-    """
-    step = 1.0 if major > 12 else 0.5
-    nominal = math.ceil(major / step - 0.02) * step
-    known = [float(r["pitch_mm"]) for r in rows("metric_thread_by_pitch")]
-    close = min(known, key=lambda one: abs(one - pitch))
-    if abs(close - pitch) > 0.04 * close or nominal - major > 0.2 * close:
-        return None
-    return Thread(f"M{nominal:g}x{close:g}", nominal, close)

@@ -11,6 +11,8 @@ from machinon.core.screw_thread import Thread, known_threads
 
 SHOWN = 8
 PITCH_DOUBT = 0.012  # share of the pitch that a gauge or a count leaves in doubt
+FARTHEST = 30.0  # χ² beyond which a thread is not worth naming
+SURE = 6.0  # χ² of two readings that nineteen of twenty true threads stay under
 APART = 4.0  # difference of χ² below which two threads cannot be told apart
 
 
@@ -49,6 +51,17 @@ def candidates(
             misfit += (pitch_error / (PITCH_DOUBT * one.pitch)) ** 2
         found.append(Candidate(one, error, pitch_error, misfit))
     return sorted(found, key=lambda c: (c.misfit, c.thread.name))
+
+
+def undecided(ranked: list[Candidate]) -> str:
+    """Why the best two cannot be told apart and what would decide; else empty."""
+    if len(ranked) < 2 or ranked[1].misfit - ranked[0].misfit >= APART:
+        return ""
+    first, second = ranked[0].thread, ranked[1].thread
+    return (
+        f"{first.name} and {second.name} cannot be told apart by these readings: "
+        f"{_decides(first, second)}."
+    )
 
 
 def _decides(first: Thread, second: Thread) -> str:
@@ -108,19 +121,14 @@ def _identify(
     size = measured_major if measured_major is not None else measured_minor
     assert size is not None
     ranked = candidates(size, measured_major is None, internal, pitch, uncertainty)
-    likely = [one for one in ranked if one.misfit < 30][:SHOWN] or ranked[:3]
-    if ranked[0].misfit > 30:
+    likely = [one for one in ranked if one.misfit < FARTHEST][:SHOWN] or ranked[:3]
+    if ranked[0].misfit > FARTHEST:
         trail.cautions.append(
             "No thread kept here is near: measure both again, or it is a special."
         )
-    told, decides = True, ""
-    if len(ranked) > 1 and ranked[1].misfit - ranked[0].misfit < APART:
-        told = False
-        decides = _decides(ranked[0].thread, ranked[1].thread)
-        trail.notes.append(
-            f"{ranked[0].thread.name} and {ranked[1].thread.name} cannot be told apart "
-            f"by these readings: {decides}."
-        )
+    alike = undecided(ranked)
+    if alike:
+        trail.notes.append(alike)
     best = ranked[0]
     trail.step(
         "Diameter read less nominal",
@@ -137,6 +145,6 @@ def _identify(
             }
             for one in likely
         ],
-        "told_apart": told,
-        "decides": decides,
+        "told_apart": not alike,
+        "decides": _decides(ranked[0].thread, ranked[1].thread) if alike else "",
     }

@@ -108,6 +108,12 @@ def _metric_class(name: str, key: str, external: bool) -> tuple[int, int, str]:
     return pitch, crest, position
 
 
+def usual_class(thread: Thread, internal: bool) -> str:
+    """The class that nuts or screws usually have; empty where none is kept."""
+    both = {"metric": ("6H", "6g"), "unified": ("2B", "2A")}.get(thread.form_name)
+    return both[0 if internal else 1] if both else ""
+
+
 def thread_limits(
     thread: Thread, internal_class: str = "", external_class: str = ""
 ) -> ThreadLimits:
@@ -122,7 +128,11 @@ def thread_limits(
     39.392
     """
     if thread.form_name == "unified":
-        return _unified_limits(thread, internal_class or "2B", external_class or "2A")
+        return _unified_limits(
+            thread,
+            internal_class or usual_class(thread, True),
+            external_class or usual_class(thread, False),
+        )
     if thread.form_name != "metric":
         raise BadInput(
             "thread",
@@ -296,8 +306,8 @@ def _thread(
     wanted = (internal_class, external_class)
     both = wanted[0] is None and wanted[1] is None
     classes = (
-        (internal_class or ("2B" if inch else "6H")),
-        (external_class or ("2A" if inch else "6g")),
+        internal_class or usual_class(one, True),
+        external_class or usual_class(one, False),
     )
     for side, named in zip(("internal", "external"), wanted, strict=True):
         if named is None and not both:

@@ -357,7 +357,7 @@ class JobPage(QWidget):
         if fit.contradiction:
             return f"{fit.choice.name}: contradicts its mate"
         if fit.choice.kind == "thread" and fit.thread is not None:
-            return f"{fit.choice.name}: {fit.thread.name.replace('x', ' × ')}"
+            return f"{fit.choice.name}: {fit.thread.says}"
         if fit.choice.kind == "bolts" and fit.circle is not None:
             size = length_text(fit.made or fit.circle["diameter"], 0.01, inch)
             return f"{fit.choice.name}: circle ⌀{size}"

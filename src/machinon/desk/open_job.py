@@ -20,10 +20,11 @@ from machinon.core.materials import material as material_named
 from machinon.core.measuring import read_typed
 from machinon.core.plan import Plan, plan_of
 from machinon.core.quantity import length_text, small_text
-from machinon.core.screw_thread import metric_thread
+from machinon.core.screw_thread import thread_of
 from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.shop_entry import words
 from machinon.core.surface_kinds import likely_joint, new_surface
+from machinon.core.thread_limits import thread_limits
 from machinon.store.shop_file import Document, ShopFile, local_time
 
 
@@ -186,8 +187,8 @@ class OpenJob:
         job = replace(self.job, pieces=(*self.job.pieces, piece.id))
         self._keep(says, *new, job)
 
-    def add_fit(self, piece_id: str, surface_id: str, name: str = "") -> int:
-        """A plain fit on a measured surface; returns its number.
+    def add_fit(self, piece_id: str, surface_id: str) -> int:
+        """A fit on a measured surface, a thread's or a plain one; its number.
 
         Raises BadInput on `surface` for one that nothing can go into or over.
         """
@@ -198,16 +199,17 @@ class OpenJob:
                 f"{surface.name} has no mate: choose a diameter, a slot or a tongue.",
             )
         number = max((one.number for one in self.job.fits), default=0) + 1
-        words = name.strip() or f"{surface.name} of {piece.name}"
+        threaded = surface.id.startswith("thread")
         joint = likely_joint(surface)
+        words = f"{'Thread' if threaded else surface.name} of {piece.name}"
         fit = FitChoice(
             number,
             words,
-            "cylinder",
+            "thread" if threaded else "cylinder",
             piece_id,
             surface_id,
             "hole" if surface.kind == "inside" else "shaft",
-            want=_FIRST[joint],
+            want="" if threaded else _FIRST[joint],
             joint=joint,
         )
         self._keep(
@@ -261,13 +263,25 @@ class OpenJob:
     # -- Fits ------------------------------------------------------------
 
     def choose_fit(self, number: int, want: str) -> None:
-        """Decide a fit's character by key or code. Raises BadInput on `want`."""
+        """Decide a fit's character by key or code, a thread's by its class.
+
+        Raises BadInput on `want`, or on `internal_class` or `external_class`.
+        """
         choice = self.job.fit(number)
         want = want.strip()
         if choice.kind == "cylinder":
             mate = self.plan.fit(number).mate
             wanted_play(want, mate.size if mate else 50.0, choice.exists)
+        elif choice.kind == "thread" and want:
+            thread = self.plan.fit(number).thread
+            if thread is None:
+                raise BadInput("want", "Which thread it is must be known first.")
+            if choice.exists == "shaft":
+                thread_limits(thread, internal_class=want)
+            else:
+                thread_limits(thread, external_class=want)
         words = characters()[want].words if want in characters() else want
+        words = words or "usual class"
         self._keep(
             f"Fit {number}, {choice.name.lower()}: {words}.",
             self.job.with_fit(replace(choice, want=want)),
@@ -303,7 +317,7 @@ class OpenJob:
     def name_thread(self, number: int, typed: str) -> None:
         """Say the thread instead of finding it; empty: find it from readings."""
         choice = self.job.fit(number)
-        name = metric_thread(typed, "thread").name if typed.strip() else ""
+        name = thread_of(typed, "thread").name if typed.strip() else ""
         self._keep(
             f"Fit {number}: thread {name or 'as the readings say'}.",
             self.job.with_fit(replace(choice, thread=name)),
@@ -568,7 +582,7 @@ class OpenJob:
             "plate",
             plate.material,
             surfaces,
-            note=f"Made in this shop; thread {plate.thread.name}, 6H.",
+            note=f"Made in this shop; thread {plate.thread_words}.",
         )
         self._keep(
             f"Proved and put into the shop: {piece.name}.",

@@ -265,7 +265,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         if plan.job.proof.thread_tried
         else ("not tried yet")
     )
-    _say(painter, 0, y + 14, f"Thread {plan.plate.thread.name}, 6H: {tried}", 12)  # type: ignore[union-attr]
+    _say(painter, 0, y + 14, f"Thread {plan.plate.thread_words}: {tried}", 12)  # type: ignore[union-attr]
     y += 40
     _say(painter, 0, y, "How it runs", 15, bold=True)
     proof = plan.job.proof

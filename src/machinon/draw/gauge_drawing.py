@@ -229,30 +229,25 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
     assert fit.band is not None
     assert fit.thread is not None
     assert fit.mate is not None
-    band, size, thread = fit.band, board.size, fit.thread
+    size, thread = board.size, fit.thread
+    internal = fit.choice.exists == "shaft"
+    names = {
+        "crest": "bore before threading" if internal else "turned before threading",
+        "pitch": "pitch diameter to cut",
+    }
     rows: list[tuple[str, float, float, Role, bool]] = [
         (
-            "bore before threading",
-            band["internal_minor_min"],
-            band["internal_minor_max"],
-            "cut",
-            True,
-        ),
-        (
-            "pitch diameter of the plate",
-            band["internal_pitch_min"],
-            band["internal_pitch_max"],
-            "cut",
-            True,
-        ),
-        (
-            "crests of the nose, measured",
+            "crests, measured",
             fit.mate.lower,
             fit.mate.upper,
             "measured",
             False,
-        ),
+        )
     ]
+    for part, name in names.items():
+        low, high = fit.thread_limit(part, "min"), fit.thread_limit(part, "max")
+        if low is not None and high is not None:
+            rows.append((name, low, high, "cut", True))
     scale = _Scale(board, thread.minor_internal - 0.2, thread.major + 0.1, 1.6)
     left = 2.5 * size
     bar = 5 * size
@@ -292,7 +287,7 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
         board.text((tx, y + size * 0.6), name, size * 0.85, "faint", "left")
     board.text(
         (tx, scale.y(thread.major) - size * 1.5),
-        f"{thread.name.replace('x', ' × ')}, class 6H",
+        f"{thread.says}, class {fit.thread_class}" if fit.thread_class else thread.says,
         size,
         "text",
         "left",

@@ -191,8 +191,8 @@ def _figures(plan: Plan, inch: bool) -> Mapping[str, Figure]:
             role, mark = "stop", "stop"
         out[key] = (text, small, role, parameter.name, parameter.fit, mark)
     out["thread"] = (
-        plate.thread.name.replace("x", " × "),
-        "6H",
+        plate.thread.says,
+        plate.thread_class,
         "cut",
         "thread",
         2,

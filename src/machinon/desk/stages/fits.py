@@ -43,6 +43,8 @@ class FitsView(StageView):
         super().__init__(bench)
         self.list = QListWidget()
         self.list.setAccessibleName("Fits of this job")
+        self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.currentRowChanged.connect(lambda _: self._show_fit())
         self.picture = DrawingView(self.look, self._gauge, "Gauge picture of the fit")
         self.picture.setMinimumHeight(self.look.px(230))
@@ -189,7 +191,7 @@ def _short(fit: FitPlan, inch: bool) -> str:
     if fit.problem:
         return "not known yet"
     if fit.choice.kind == "thread" and fit.thread is not None:
-        return fit.thread.name.replace("x", " × ") + ", 6H"
+        return ", ".join(filter(None, (fit.thread.says, fit.thread_class)))
     if fit.choice.kind == "bolts" and fit.circle is not None:
         return "circle ⌀" + length_text(fit.circle["diameter"], 0.01, inch)
     if low is None or high is None:
@@ -404,7 +406,7 @@ class CylinderChoice(_Choice):
 
 
 class ThreadChoice(_Choice):
-    """The nose's thread: as the readings say, or as the person says."""
+    """A thread: as the readings say, or as the person says, and its class."""
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
@@ -419,18 +421,28 @@ class ThreadChoice(_Choice):
                 self.name, self.job.name_thread, self.number(), text
             )
         )
+        self.grade = Field("Class (empty: the usual)", None)
+        self.grade.taken.connect(
+            lambda text: self.try_to(
+                self.grade, self.job.choose_fit, self.number(), text
+            )
+        )
         self.box.addWidget(self.name)
-        self.box.addWidget(label("What that means for the plate, class 6H", "head"))
+        self.box.addWidget(self.grade)
+        self.means = label("", "head")
+        self.box.addWidget(self.means)
         self.bore = Figure("Bore before threading")
         self.bore_to = Figure("at most")
         self.pitch = Figure("Pitch diameter, least")
         self.pitch_to = Figure("at most")
         self.figures(self.bore, self.bore_to)
         self.figures(self.pitch, self.pitch_to)
+        self.advice = label("", "", "stop", wrap=True)
+        self.box.addWidget(self.advice)
         self.box.addWidget(
             label(
-                "The thread only pulls the plate home; the register centres it. "
-                "Cut it to a plug made to the nose, or to the nose itself.",
+                "A thread only pulls home; a register or a face must centre. Cut it to "
+                "a plug or ring made to the mate, or to the mate itself.",
                 "faint",
                 wrap=True,
             )
@@ -441,20 +453,30 @@ class ThreadChoice(_Choice):
         self.fit = fit
         inch = self.job.inch
         self.name.put(fit.choice.thread)
+        self.grade.put(fit.choice.want)
+        self.advice.setText(fit.advice)
+        self.advice.setVisible(bool(fit.advice))
+        nut = fit.choice.exists == "shaft"
+        self.bore.set_name("Bore before threading" if nut else "Over the crests, least")
         if fit.thread is None or fit.band is None:
             self.found.show_text("not known yet", ink="stop")
             for figure in (self.bore, self.bore_to, self.pitch, self.pitch_to):
                 figure.show_text("–")
             return
         self.found.set_name("As said" if fit.choice.thread else "By the readings")
-        self.found.show_text(fit.thread.name.replace("x", " × "), ink="measured")
-        for figure, key in (
-            (self.bore, "internal_minor_min"),
-            (self.bore_to, "internal_minor_max"),
-            (self.pitch, "internal_pitch_min"),
-            (self.pitch_to, "internal_pitch_max"),
+        self.found.show_text(fit.thread.says, ink="measured")
+        named = f", class {fit.thread_class}" if fit.thread_class else ""
+        self.means.setText(
+            f"What that means for the {'nut' if nut else 'screw'}{named}"
+        )
+        for figure, part, end in (
+            (self.bore, "crest", "min"),
+            (self.bore_to, "crest", "max"),
+            (self.pitch, "pitch", "min"),
+            (self.pitch_to, "pitch", "max"),
         ):
-            figure.show_length(fit.band[key], 0.001, inch, "cut", fit.band, "⌀")
+            size = fit.thread_limit(part, end)
+            figure.show_length(size, 0.001, inch, "cut", fit.band, "⌀")
 
 
 class BoltChoice(_Choice):
