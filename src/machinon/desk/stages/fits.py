@@ -278,7 +278,6 @@ class CylinderChoice(_Choice):
         for field in (self.code, self.least, self.most):
             row.addWidget(field, 1, Qt.AlignmentFlag.AlignTop)
         self.box.addLayout(row)
-        self.box.addWidget(label("What that means", "head"))
         self.play = Figure("Play, least to most")
         self.runout = Figure("Needle it allows")
         self.band = Figure("Band left to land in")
