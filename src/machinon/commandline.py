@@ -3,12 +3,14 @@
 import json
 import math
 import sys
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from typing import Any, TextIO
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, length_text, text_of
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+
+Answering = Callable[[dict[str, Any]], dict[str, Any]]
 
 USAGE = """\
 machinon reckon                      list all reckonings
@@ -17,6 +19,7 @@ machinon reckon NAME key=value ...   an answer with its working
   --json     one JSON object instead
   --inch     bare lengths are inches
 machinon reckon --stream             JSON lines in, one JSON line out for each
+machinon coach --stream              JSON lines: where a cut stands, what to do next
 """
 
 
@@ -32,7 +35,7 @@ def reckon_command(arguments: Sequence[str]) -> int:
                 sorted(unknown)[0], "That option is not known.\n" + USAGE.rstrip()
             )
         if "--stream" in flags:
-            return stream(sys.stdin, sys.stdout)
+            return stream(sys.stdin, sys.stdout, reckoned)
         if not words:
             print(USAGE if "--help" in flags else _listed())
             return 0
@@ -52,6 +55,17 @@ def reckon_command(arguments: Sequence[str]) -> int:
     else:
         print(readable(answer))
     return 0
+
+
+def coach_command(arguments: Sequence[str]) -> int:
+    """`machinon coach --stream`. Returns the exit code: 0, or 2 for bad input."""
+    from machinon.core.coaching import advice_for
+
+    if list(arguments) == ["--stream"]:
+        return stream(sys.stdin, sys.stdout, advice_for)
+    asked = list(arguments) == ["--help"]
+    print(USAGE.rstrip(), file=sys.stdout if asked else sys.stderr)
+    return 0 if asked else 2
 
 
 def _find(name: str) -> Reckoning:
@@ -80,31 +94,43 @@ def error_object(error: BadInput) -> dict[str, Any]:
     return {"error": {"input": error.key, "message": error.message}}
 
 
-def stream(lines: TextIO, out: TextIO) -> int:
-    """Answer each line of JSON with one line; a bad one with an error line."""
+def stream(lines: TextIO, out: TextIO, answer: Answering) -> int:
+    """Answer each line of JSON with one line; a bad one with an error line.
+
+    An `id` in a request comes back with its answer.
+    """
     for line in lines:
         if line.strip():
-            out.write(json.dumps(_streamed(line), ensure_ascii=False, default=list))
-            out.write("\n")
+            said = _answered(line, answer)
+            out.write(json.dumps(said, ensure_ascii=False, default=list) + "\n")
             out.flush()
     return 0
 
 
-def _streamed(line: str) -> dict[str, Any]:
+def _answered(line: str, answer: Answering) -> dict[str, Any]:
+    request: Any = None
     try:
         request = json.loads(line)
         if not isinstance(request, dict):
             raise BadInput("", "A request is one JSON object on one line.")
-        name, inputs = request.get("reckoner"), request.get("inputs", {})
-        if not isinstance(name, str):
-            raise BadInput("reckoner", 'Say which: {"reckoner": "iso-limits", …}.')
-        if not isinstance(inputs, dict):
-            raise BadInput("inputs", "Inputs are a JSON object of keys and values.")
-        return reckon(name, inputs).as_json()
+        out = answer(request)
     except (json.JSONDecodeError, RecursionError):
-        return error_object(BadInput("", "That line is no JSON object."))
+        out = error_object(BadInput("", "That line is no JSON object."))
     except BadInput as error:
-        return error_object(error)
+        out = error_object(error)
+    if isinstance(request, dict) and "id" in request:
+        out = {**out, "id": request["id"]}
+    return out
+
+
+def reckoned(request: dict[str, Any]) -> dict[str, Any]:
+    """Answer one request of `reckon --stream`. Raises BadInput on its input."""
+    name, inputs = request.get("reckoner"), request.get("inputs", {})
+    if not isinstance(name, str):
+        raise BadInput("reckoner", 'Say which: {"reckoner": "iso-limits", …}.')
+    if not isinstance(inputs, dict):
+        raise BadInput("inputs", "Inputs are a JSON object of keys and values.")
+    return reckon(name, inputs).as_json()
 
 
 def _listed() -> str:

@@ -15,7 +15,8 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(
         prog="machinon",
         description="The bench companion of a machinist who builds tooling.",
-        epilog="machinon reckon answers single reckonings: see machinon reckon --help.",
+        epilog="machinon reckon answers single reckonings, machinon coach advises at "
+        "the dial: see machinon reckon --help.",
     )
     parser.add_argument("--shop", metavar="FILE", help="open this shop file")
     parser.add_argument(
@@ -55,6 +56,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
         from machinon.commandline import reckon_command
 
         return reckon_command(given[1:])
+    if given and given[0] == "coach":
+        from machinon.commandline import coach_command
+
+        return coach_command(given[1:])
     options = _options(given)
     with tempfile.TemporaryDirectory(prefix="machinon-") as scratch:
         return _run(options, Path(scratch))

@@ -9,7 +9,7 @@ from contextlib import redirect_stderr, redirect_stdout
 
 import machinon.core
 import machinon.draw
-from machinon.commandline import reckon_command, stream
+from machinon.commandline import reckon_command, reckoned, stream
 from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon, reckonings
 
@@ -91,7 +91,7 @@ class CommandLine(unittest.TestCase):
             '{"inputs": {}}',
         ]
         out = io.StringIO()
-        stream(io.StringIO("\n".join(lines)), out)
+        stream(io.StringIO("\n".join(lines)), out, reckoned)
         answers = [json.loads(line) for line in out.getvalue().splitlines()]
         self.assertEqual(len(answers), 6)
         self.assertEqual(answers[0]["results"]["upper"], 46.025)

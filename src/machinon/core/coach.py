@@ -6,6 +6,7 @@ sizes are mm on the diameter. Works for shafts and bores alike.
 
 import math
 from dataclasses import dataclass, replace
+from statistics import NormalDist
 from typing import Literal
 
 import msgspec
@@ -33,7 +34,9 @@ class CutState:
     """Where the job stands; see the module for signs and units.
 
     uncertainty: of one reading, two sigma; division: radial mm of one
-    graduation; deepest, least: radial mm of one pass.
+    graduation; deepest, least: radial mm of one pass; zero_sigma: doubt of the
+    gauge's zero, mm; ratio, touch_sigma, dial_sigma: what is expected of this
+    lathe before any proof, radial.
     """
 
     external: bool
@@ -47,6 +50,20 @@ class CutState:
     deepest: float = 1.0
     least: float = 0.01
     spring_pass: Literal["always", "never", "free"] = "never"
+    zero_sigma: float = 0.0
+    ratio: float = RATIO
+    touch_sigma: float = TOUCH_SIGMA
+    dial_sigma: float = CUT_SIGMA
+
+    def chances(self, size: float, sigma: float) -> tuple[float, float]:
+        """Chances that a size is in the band, and past what cannot be undone.
+
+        sigma: of the size by its readings; the gauge's zero is added.
+        """
+        doubt = math.hypot(sigma, self.zero_sigma)
+        normal = NormalDist(size, max(doubt, 1e-9))
+        below, above = normal.cdf(self.lower), 1 - normal.cdf(self.upper)
+        return max(1 - below - above, 0.0), below if self.external else above
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,6 +147,19 @@ def cuts_taken(state: CutState) -> tuple[Taken, ...]:
     return tuple(out)
 
 
+def dial_counts(state: CutState) -> float:
+    """½ or 2 where the first cut shows that the dial reads otherwise than was said.
+
+    1 where it does not, or where the cut was too light beside the touch to tell.
+    """
+    first = next(iter(cuts_taken(state)), None)
+    if first is not None and first.dialled > 5 * state.touch_sigma:
+        for factor in (0.5, 2.0):
+            if abs(first.ratio / (factor * state.ratio) - 1) < 0.15:
+                return factor
+    return 1.0
+
+
 def learned_ratio(state: CutState) -> tuple[float, float]:
     """What the tool really takes of a dialled depth, and its one sigma.
 
@@ -137,15 +167,17 @@ def learned_ratio(state: CutState) -> tuple[float, float]:
     carries the doubt of the touch. Source: inverse-variance weighting.
     """
     weight = 1 / RATIO_SIGMA**2
-    total = RATIO * weight
+    # a dial that takes twice what is said is believed at once: half is safe to doubt
+    scale = max(dial_counts(state), 1.0)
+    total = state.ratio * scale * weight
     reading = state.uncertainty / 2
     for taken in cuts_taken(state):
-        sigma = math.hypot(reading / math.sqrt(2), CUT_SIGMA)
+        sigma = math.hypot(reading / math.sqrt(2), state.dial_sigma)
         if taken.first:
-            sigma = math.hypot(sigma, TOUCH_SIGMA)
+            sigma = math.hypot(sigma, state.touch_sigma)
         sigma = max(sigma / taken.dialled, 0.005)
         # a cut that took nothing or far too much teaches nothing about the rest
-        if not 0.5 < taken.ratio < 1.5:
+        if not 0.5 < taken.ratio / scale < 1.5:
             continue
         weight += 1 / sigma**2
         total += taken.ratio / sigma**2
@@ -172,9 +204,9 @@ def present_size(state: CutState) -> tuple[float | None, float, float]:
     step = now - dial
     if step > 0:
         size -= 2 * step * ratio * (1 if state.external else -1)
-        extra = 2 * math.hypot(step * ratio_sigma, CUT_SIGMA)
+        extra = 2 * math.hypot(step * ratio_sigma, state.dial_sigma)
         if touched:
-            extra = math.hypot(extra, 2 * TOUCH_SIGMA)
+            extra = math.hypot(extra, 2 * state.touch_sigma)
         sigma = math.hypot(sigma, extra)
     return size, sigma, now
 
@@ -193,11 +225,18 @@ def advise(state: CutState) -> Advice:
 
     def advice(action: Action, infeed: float, why: str) -> Advice:
         predicted, doubt = size, sigma
+        if infeed > 0:  # to a whole division from touch, wherever the dial stands
+            deepest = max(whole(state.deepest, state.division), state.division)
+            to = whole(dial + min(infeed, deepest), state.division)
+            infeed = to - dial
+            if infeed < state.division - 1e-9:
+                infeed += state.division
         if infeed > 0 and size is not None:
             predicted = size - sign * 2 * infeed * ratio
-            doubt = math.hypot(sigma, 2 * math.hypot(infeed * ratio_sigma, CUT_SIGMA))
+            extra = math.hypot(infeed * ratio_sigma, state.dial_sigma)
+            doubt = math.hypot(sigma, 2 * extra)
             if not taken:
-                doubt = math.hypot(doubt, 2 * TOUCH_SIGMA)
+                doubt = math.hypot(doubt, 2 * state.touch_sigma)
         left = None if size is None else sign * (size - state.aim)
         return Advice(
             action, dial + infeed, infeed, predicted, doubt, left, ratio, known, why
@@ -267,7 +306,7 @@ def advise(state: CutState) -> Advice:
         )
     step = whole(need, state.division)
     predicted = size - sign * 2 * step * ratio
-    doubt = math.hypot(sigma, 2 * math.hypot(step * ratio_sigma, CUT_SIGMA))
+    doubt = math.hypot(sigma, 2 * math.hypot(step * ratio_sigma, state.dial_sigma))
     # stay two sigmas on the safe side of the limit that cannot be undone
     while (
         step > state.division
