@@ -3,6 +3,7 @@ from pathlib import Path
 import pypdf
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
 
 from machinon.core.reckoning import reckonings
 from machinon.desk.sheet import write_answer
@@ -115,3 +116,15 @@ class Reckoner(WindowCase):
         text = " ".join(pypdf.PdfReader(path).pages[0].extract_text().split())
         self.assertIn("Half angle", text)
         self.assertIn("geometry", text)
+
+    def test_the_working_opens_under_the_picture_and_follows_a_change(self):
+        """A chamfer of leg 3 at 45° has a face of 3 · √2 = 4.243."""
+        self.page.open("chamfer")
+        self.assertTrue(self.page.under.isHidden())
+        self.click(self.page.working)
+        self.page.change("leg", "3")
+        said = [one.text() for one in self.page.under.findChildren(QLabel)]
+        self.assertIn("Source", said)
+        self.assertTrue(any("4.243" in text for text in said), said)
+        self.click(self.page.working)
+        self.assertTrue(self.page.under.isHidden())

@@ -83,52 +83,58 @@ class DaybookPage(QWidget):
             self._fill()
 
 
-class WorkingWindow(QDialog):
+def working_of(look: Look, answer: Answer) -> QWidget:
     """An answer opened: what was put in, each step, the sources, the notes."""
+    px = look.px
+    inside = QWidget()
+    column = QVBoxLayout(inside)
+    column.addWidget(label("Put in", "head"))
+    grid = QGridLayout()
+    grid.setHorizontalSpacing(px(18))
+    inputs = {one.key: one for one in reckonings()[answer.reckoner].inputs}
+    for i, (key, value) in enumerate(answer.inputs.items()):
+        grid.addWidget(label(inputs[key].meaning, "faint"), i, 0)
+        grid.addWidget(label(_said(value, inputs[key].kind), wrap=True), i, 1)
+    grid.setColumnStretch(1, 1)
+    column.addLayout(grid)
+    column.addWidget(label("Worked out", "head"))
+    steps = QGridLayout()
+    steps.setHorizontalSpacing(px(18))
+    for i, step in enumerate(answer.working):
+        steps.addWidget(label(step.what, "faint"), i, 0)
+        steps.addWidget(label(step.expression, wrap=True), i, 1)
+        steps.addWidget(label("= " + text_of(step.value, step.kind), "head"), i, 2)
+        if step.kind is LENGTH:
+            small = length_text(step.value, 0.001, inch=True)
+            steps.addWidget(label(small, "faint"), i, 3)
+    steps.setColumnStretch(1, 1)
+    column.addLayout(steps)
+    for ink, words in (("stop", answer.cautions), ("", answer.notes)):
+        for text in words:
+            column.addWidget(label(text, "", ink, wrap=True))
+    column.addWidget(label("Source", "head"))
+    for source in answer.sources:
+        column.addWidget(label(source, "faint", wrap=True))
+    column.addStretch(1)
+    return inside
+
+
+class WorkingWindow(QDialog):
+    """The working of an answer in a window of its own."""
 
     def __init__(self, parent: QWidget, look: Look, answer: Answer) -> None:
         super().__init__(parent)
         self.setWindowTitle(f"Working: {answer.title}")
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         px = look.px
-        inside = QWidget()
-        column = QVBoxLayout(inside)
-        column.addWidget(label(answer.title, "title", wrap=True))
-        column.addWidget(label("Put in", "head"))
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(px(18))
-        inputs = {one.key: one for one in reckonings()[answer.reckoner].inputs}
-        for i, (key, value) in enumerate(answer.inputs.items()):
-            grid.addWidget(label(inputs[key].meaning, "faint"), i, 0)
-            grid.addWidget(label(_said(value, inputs[key].kind), wrap=True), i, 1)
-        grid.setColumnStretch(1, 1)
-        column.addLayout(grid)
-        column.addWidget(label("Worked out", "head"))
-        steps = QGridLayout()
-        steps.setHorizontalSpacing(px(18))
-        for i, step in enumerate(answer.working):
-            steps.addWidget(label(step.what, "faint"), i, 0)
-            steps.addWidget(label(step.expression, wrap=True), i, 1)
-            steps.addWidget(label("= " + text_of(step.value, step.kind), "head"), i, 2)
-            if step.kind is LENGTH:
-                small = length_text(step.value, 0.001, inch=True)
-                steps.addWidget(label(small, "faint"), i, 3)
-        steps.setColumnStretch(1, 1)
-        column.addLayout(steps)
-        for ink, words in (("stop", answer.cautions), ("", answer.notes)):
-            for text in words:
-                column.addWidget(label(text, "", ink, wrap=True))
-        column.addWidget(label("Source", "head"))
-        for source in answer.sources:
-            column.addWidget(label(source, "faint", wrap=True))
-        column.addStretch(1)
         foot = QHBoxLayout()
         foot.addWidget(button("Copy", lambda: self._copy(answer)))
         foot.addStretch(1)
         foot.addWidget(button("Close", self.close))
         whole = QVBoxLayout(self)
         whole.setContentsMargins(px(18), px(14), px(18), px(12))
-        whole.addWidget(scrolled(inside), 1)
+        whole.addWidget(label(answer.title, "title", wrap=True))
+        whole.addWidget(scrolled(working_of(look, answer)), 1)
         whole.addLayout(foot)
         self.resize(px(720), px(560))
 
@@ -147,6 +153,8 @@ def _said(value: object, kind: Kind) -> str:
     """An input as a person would write it."""
     if isinstance(value, tuple | list):
         return ", ".join(_said(one, kind) for one in value)
-    if isinstance(value, float | int) and not isinstance(value, bool):
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float | int):
         return text_of(value, kind)
     return str(value)

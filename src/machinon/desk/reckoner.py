@@ -25,7 +25,7 @@ from machinon.core.errors import BadInput, MachinonError
 from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
 from machinon.core.shop import Lathe
-from machinon.desk.daybook import WorkingWindow
+from machinon.desk.daybook import working_of
 from machinon.desk.sheet import write_answer
 from machinon.desk.stages.piece import SizeEdit
 from machinon.desk.widgets import (
@@ -175,6 +175,10 @@ class ReckonerPage(QWidget):
         self.notes = label("", "faint", wrap=True)
         self.source = label("", "faint", wrap=True)
         self.working = button("Working and source", self._open_working)
+        self.working.setCheckable(True)
+        self.under = scrolled(QWidget())
+        self.under.setAccessibleName("Working and source")
+        self.under.hide()
         self.copy = button("Copy the answer", self._copy)
         self.note = button("Note it in the job", self._note)
         self.note.setVisible(bool(job_name))
@@ -197,7 +201,8 @@ class ReckonerPage(QWidget):
         middle = QVBoxLayout()
         middle.setContentsMargins(px(12), px(8), px(12), px(8))
         middle.addWidget(self.title)
-        middle.addWidget(self.picture, 1)
+        middle.addWidget(self.picture, 4)
+        middle.addWidget(self.under, 3)
         middle.addWidget(self.says)
         right = QVBoxLayout()
         right.setContentsMargins(px(12), px(8), px(8), px(8))
@@ -323,6 +328,7 @@ class ReckonerPage(QWidget):
             self.says.setText("Choose a framed figure in the picture and type.")
             set_ink(self.says, "")
         self._fill_results()
+        self._open_working()
 
     def _fill_results(self) -> None:
         clear_layout(self.results)
@@ -433,8 +439,13 @@ class ReckonerPage(QWidget):
     # -- taking it along -------------------------------------------------
 
     def _open_working(self) -> None:
-        if self.question and self.question.answer:
-            WorkingWindow(self, self.look, self.question.answer).show()
+        """Open the working under the picture; it follows what is changed there."""
+        answer = self.question.answer if self.question else None
+        shown = self.working.isChecked() and answer is not None
+        self.under.setVisible(shown)
+        if shown:
+            assert answer is not None
+            self.under.setWidget(working_of(self.look, answer))
 
     def answer_text(self) -> str:
         """The answer as a line of plain text."""
