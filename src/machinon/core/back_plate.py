@@ -16,6 +16,7 @@ from machinon.core.materials import material
 from machinon.core.screw_thread import Thread
 from machinon.core.screws import CapScrew, cap_screws
 from machinon.core.shop import Lathe
+from machinon.core.thread_limits import with_class
 
 Bolting = Literal["through", "into"]
 
@@ -131,8 +132,8 @@ class Plate:
 
     @property
     def thread_words(self) -> str:
-        """Its thread as written in a record, with its class where it has one."""
-        return ", ".join(filter(None, (self.thread.says, self.thread_class)))
+        """Its thread as written in a record."""
+        return with_class(self.thread, self.thread_class)
 
     @property
     def seat(self) -> float:

@@ -284,10 +284,9 @@ def advise(state: CutState) -> Advice:
     # three equal parts: two to learn from, the last one scaled by what they took
     reserve = max(3 * 3 * state.least, 0.3)
     if need > reserve + state.least and need > 1.2 * reserve:
-        depth = min(state.deepest, need - reserve)
         return advice(
             "cut",
-            whole(depth, state.division),
+            need - reserve,
             "Roughing: leaves enough for two equal cuts and a last one.",
         )
     # a roughing cut bends the work more: it is no equal of the last ones
@@ -296,11 +295,10 @@ def advise(state: CutState) -> Advice:
         share = (
             need / (3 - len(equal)) if not equal else min(equal[-1].dialled, need / 2)
         )
-        step = max(whole(share, state.division), state.division)
         which = "first" if not equal else "second"
         return advice(
             "trial",
-            step,
+            share,
             f"The {which} of two equal cuts: feed as you will "
             "for the last one, then measure. They tell what the tool takes.",
         )

@@ -114,6 +114,11 @@ def usual_class(thread: Thread, internal: bool) -> str:
     return both[0 if internal else 1] if both else ""
 
 
+def with_class(thread: Thread, named: str) -> str:
+    """A thread as written in a record, with its class where it has one."""
+    return ", ".join(filter(None, (thread.says, named)))
+
+
 def thread_limits(
     thread: Thread, internal_class: str = "", external_class: str = ""
 ) -> ThreadLimits:

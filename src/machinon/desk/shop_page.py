@@ -49,8 +49,6 @@ from machinon.store.lists import (
 )
 from machinon.store.shop_file import ShopFile
 
-NEW = "new"
-
 
 class ShopPage(QWidget):
     """What the shop owns at the left, the chosen thing at the right.

@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from machinon.core.back_plate import Plate
 from machinon.core.route import Band
 from machinon.core.route import Shape as Turned
-from machinon.draw.drawing import Board, Line, Point, Role, Shape
+from machinon.draw.drawing import Board, Line, Point, Shape
 
 Place = Callable[[float, float], Point]  # (z, r) in mm to the page
 
@@ -176,8 +176,3 @@ def finished_shape(plate: Plate) -> Turned:
         True,
         "finished",
     )
-
-
-def role_of(plate_ok: bool) -> Role:
-    """The ink of a size: to be cut, or stop where it contradicts its mate."""
-    return "cut" if plate_ok else "stop"

@@ -19,6 +19,7 @@ from machinon.core.errors import BadInput
 from machinon.core.fit import characters
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text, small_range, small_text
+from machinon.core.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.open_job import JOINTS
 from machinon.desk.stages.survey import mark_icon
@@ -191,7 +192,7 @@ def _short(fit: FitPlan, inch: bool) -> str:
     if fit.problem:
         return "not known yet"
     if fit.choice.kind == "thread" and fit.thread is not None:
-        return ", ".join(filter(None, (fit.thread.says, fit.thread_class)))
+        return with_class(fit.thread, fit.thread_class)
     if fit.choice.kind == "bolts" and fit.circle is not None:
         return "circle ⌀" + length_text(fit.circle["diameter"], 0.01, inch)
     if low is None or high is None:
