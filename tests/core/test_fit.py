@@ -2,10 +2,11 @@
 
 import unittest
 
-from machinon.core.fit import characters, wanted_play
+from machinon.core.fit import characters, wanted_play, words_for
+from machinon.core.joints import joint_forms
 from machinon.core.reckoning import reckon
 from machinon.core.shop import Piece
-from machinon.core.surface_kinds import likely_joint, new_surface, surface_forms
+from machinon.core.surface_kinds import likely_joint, new_surfaces, surface_forms
 
 
 def middle(want: str, size: float) -> float:
@@ -25,24 +26,18 @@ class PlainWords(unittest.TestCase):
             )
 
     def test_each_joint_is_offered_from_loose_to_tight(self):
-        order = {
-            "register": ["easy", "slides", "wrung", "tapped"],
-            "shaft": ["runs", "moves", "locates", "light-press", "press"],
-            "slot": ["free", "glides", "snug", "driven"],
-        }
-        for joint, keys in order.items():
-            offered = {one.key for one in characters().values() if one.joint == joint}
-            self.assertEqual(offered, set(keys))
-            plays = [middle(key, 16) for key in keys]
+        for joint in joint_forms():
+            plays = [middle(one.key, 16) for one in words_for(joint)]
             self.assertEqual(plays, sorted(plays, reverse=True), joint)
+        self.assertEqual(
+            [one.key for one in words_for("key")], ["free", "glides", "snug", "driven"]
+        )
 
-    def test_only_what_presses_or_strikes_carries_its_own_caution(self):
+    def test_what_presses_or_strikes_carries_a_caution(self):
         for one in characters().values():
-            if one.joint == "register":
-                self.assertIn("bolts hold", one.caution)
-            else:
-                tight = middle(one.key, 20) < 0
-                self.assertEqual(bool(one.caution), tight, one.key)
+            grips = one.joint in ("register", "press", "shrink", "bond")
+            if grips or middle(one.key, 20) < 0:
+                self.assertTrue(one.caution, one.key)
 
     def test_the_same_words_rule_hole_and_shaft_alike(self):
         """A light press on a 12 mm half: n6 is +12 to +23 µm, either way round."""
@@ -71,7 +66,7 @@ class SurfacesToAdd(unittest.TestCase):
             ("shoulder", "shaft"),
         ):
             for _ in range(2):  # the second of a kind carries a number
-                surface = new_surface(piece, key, "")
+                surface = new_surfaces(piece, key)[0]
                 self.assertEqual(likely_joint(surface), joint)
                 piece = piece.with_surface(surface)
 

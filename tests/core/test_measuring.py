@@ -4,10 +4,10 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.fit import wanted_play
+from machinon.core.likely import likely_nominal
 from machinon.core.measuring import (
     at_reference,
     disagreeing,
-    likely_nominal,
     measure,
     read_typed,
 )

@@ -9,7 +9,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QMenu, QWidget
 
 from machinon.desk.settings import Settings
 from machinon.desk.theme import load_fonts
@@ -96,4 +96,13 @@ class WindowCase(unittest.TestCase):
         self.assertGreaterEqual(at, 0, f"{data!r} is not in the list")
         combo.setCurrentIndex(at)
         combo.activated.emit(at)
+        self.app.processEvents()
+
+    def pick(self, menu: QMenu, words: str):
+        """Choose a line of a menu, or of one of its parts."""
+        lines = list(menu.actions())
+        for line in lines:
+            if line.menu() is not None:
+                lines += line.menu().actions()
+        next(one for one in lines if one.text() == words).trigger()
         self.app.processEvents()

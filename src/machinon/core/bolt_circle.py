@@ -5,7 +5,16 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
-from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import (
+    FLAG,
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    reckon,
+    reckoning,
+)
+from machinon.core.screw_thread import thread_of
 
 
 def hole_points(
@@ -117,6 +126,66 @@ def _hole_span(trail: Trail, span: float, hole: float, holes: int) -> dict[str, 
     chord = trail.step("Centre to centre", f"{span:.3f} − {hole:.3f}", span - hole)
     trail.step("Bolt circle", f"{chord:.3f} / sin(180° / {holes})", diameter)
     return {"chord": chord, "diameter": diameter}
+
+
+DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
+
+
+@reckoning(
+    "bolt-room",
+    group="Holes, patterns and dividing",
+    title="Whether the screws of a circle find their holes",
+    usual={"thread": "M8", "circle_doubt": 0.05},
+    inputs=(
+        Input("thread", TEXT, "the screws, such as M8 or 1/4-20"),
+        Input(
+            "fit",
+            TEXT,
+            "how free the screws are",
+            default="normal",
+            choices=("close", "normal", "loose"),
+        ),
+        Input("circle_doubt", LENGTH, "of the circle measured, two sigma", 0.0, low=0),
+        Input("play", LENGTH, "of what centres the two parts", 0.0, low=0),
+        Input("drilling", LENGTH, "how far a hole may lie off", DRILLING_ERROR, low=0),
+    ),
+    results=(
+        Result("hole", LENGTH, "clearance hole"),
+        Result("room", LENGTH, "round a screw in its hole"),
+        Result("need", LENGTH, "room that drilling, doubt and play want"),
+        Result("warning", TEXT, "where the screws may bind, else empty"),
+    ),
+    sources=("geometry: half of each diameter; the drilling error is a shop rule",),
+)
+def _bolt_room(
+    trail: Trail,
+    thread: str,
+    fit: str,
+    circle_doubt: float,
+    play: float,
+    drilling: float,
+) -> dict[str, Any]:
+    hole = reckon("clearance-hole", {"thread": thread, "fit": fit})
+    trail.source(str(hole["source"]))
+    major = thread_of(thread).major
+    room = trail.step(
+        "Room round a screw",
+        f"({hole['diameter']:g} − {major:g}) / 2",
+        (hole["diameter"] - major) / 2,
+    )
+    need = trail.step(
+        "Room wanted",
+        f"{drilling:g} + {circle_doubt:.4f} / 2 + {play:.4f} / 2",
+        drilling + circle_doubt / 2 + play / 2,
+    )
+    warning = ""
+    if room < need:
+        warning = (
+            "The screws may bind: drill the next looser clearance hole, or measure the "
+            "bolt circle more surely."
+        )
+        trail.cautions.append(warning)
+    return {"hole": hole["diameter"], "room": room, "need": need, "warning": warning}
 
 
 @reckoning(

@@ -171,3 +171,108 @@ def _dovetail(
             max(depth - cutter_depth, 0.0) / math.sin(2 * half),
         )
     return results
+
+
+@reckoning(
+    "dovetail-mate",
+    group="Measuring over and across",
+    title="The other half of a measured dovetail",
+    usual={"bottom": 110, "depth": 12, "pin": 8, "play_least": 0.02, "play_most": 0.05},
+    inputs=(
+        Input("bottom", LENGTH, "between the corners of the half that exists", above=0),
+        Input("doubt", LENGTH, "of that width, two sigma", 0.0, low=0),
+        Input("depth", LENGTH, "of the half that exists", above=0),
+        Input("internal", FLAG, "whether the slot exists", default=False),
+        Input("angle", ANGLE, "floor to flank", default=60.0, low=30, high=85),
+        Input(
+            "new_depth", LENGTH, "of the half to be made; else the same", None, above=0
+        ),
+        Input("pin", LENGTH, "pins to measure the new half with", above=0),
+        Input("play_least", LENGTH, "on the width"),
+        Input("play_most", LENGTH, "on the width"),
+        Input("gib", LENGTH, "thickness of a gib, square to the flank", 0.0, low=0),
+    ),
+    results=(
+        Result("bottom_lower", LENGTH, "between the new half's corners, least"),
+        Result("bottom_upper", LENGTH, "between the new half's corners, most"),
+        Result("read_lower", LENGTH, "over or between the pins, least"),
+        Result("read_upper", LENGTH, "over or between the pins, most"),
+        Result("square_play", LENGTH, "most play square to one flank"),
+        Result("pin_max", LENGTH, "largest pin that sits in the new corners"),
+    ),
+    sources=(
+        "geometry: the flanks meet, so that the slot's floor is wider than the "
+        "tongue's root by twice the slot's depth over tan(angle)",
+    ),
+)
+def _dovetail_mate(
+    trail: Trail,
+    bottom: float,
+    doubt: float,
+    depth: float,
+    internal: bool,
+    angle: float,
+    new_depth: float | None,
+    pin: float,
+    play_least: float,
+    play_most: float,
+    gib: float,
+) -> dict[str, Any]:
+    if not play_least < play_most:
+        raise BadInput(
+            "play_most", f"The most play must be more than the least ({play_least:g})."
+        )
+    own = depth if new_depth is None else new_depth
+    most = largest_pin(own, angle)
+    if not pin <= most:
+        raise BadInput(
+            "pin",
+            f"{pin:g} mm does not sit in the new corner: above 0 and up to {most:g} mm "
+            "does. Choose another pin.",
+        )
+    # a tongue's root lies in the plane of the slot's open side
+    slot_depth = depth if internal else own
+    splay = trail.step(
+        "Floor wider than root",
+        f"2 × {slot_depth:g} / tan {angle:g}°",
+        2 * slot_depth / math.tan(math.radians(angle)),
+    )
+    room = 0.0
+    if gib:
+        room = trail.step(
+            "Room for the gib",
+            f"{gib:g} / sin {angle:g}°",
+            gib / math.sin(math.radians(angle)),
+        )
+    reach = trail.step(
+        "Pins beyond the corners",
+        f"{pin:g} × (1 + cot {angle / 2:g}°)",
+        pin_allowance(pin, angle),
+    )
+    if internal:
+        middle = bottom - splay - room
+        lower, upper = middle - play_most + doubt, middle - play_least - doubt
+        reading = reach
+    else:
+        middle = bottom + splay + room
+        lower, upper = middle + play_least + doubt, middle + play_most - doubt
+        reading = -reach
+    if not lower > 0:
+        raise BadInput("depth", "Nothing is left between the new corners: too deep.")
+    trail.step("Between the new corners, least", f"{middle:.4f} with play", lower)
+    trail.step("Between the new corners, most", f"{middle:.4f} with play", upper)
+    square = trail.step(
+        "Play square to a flank",
+        f"{play_most:.4f} × sin {angle:g}°",
+        play_most * math.sin(math.radians(angle)),
+    )
+    return {
+        "bottom_lower": lower,
+        "bottom_upper": upper,
+        "read_lower": trail.step(
+            "On the pins, least", "with the pins", lower + reading
+        ),
+        "read_upper": trail.step("On the pins, most", "with the pins", upper + reading),
+        "square_play": square,
+        "pin_max": most,
+    }

@@ -10,13 +10,30 @@ import msgspec
 from machinon.core import limits
 from machinon.core.errors import BadInput, unknown
 from machinon.core.inch_limits import inch_fit, inch_fits
-from machinon.core.measuring import likely_nominal
+from machinon.core.likely import likely_nominal
 from machinon.core.quantity import INCH, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
 Side = Literal["hole", "shaft"]
-Joint = Literal["register", "shaft", "slot"]
+Joint = Literal[
+    "register",
+    "shaft",
+    "slot",
+    "press",
+    "shrink",
+    "bond",
+    "bearing",
+    "taper",
+    "bolts",
+    "dowels",
+    "key",
+    "tee",
+    "dovetail",
+    "detent",
+    "dimple",
+]
+FitKind = Literal["cylinder", "thread", "bolts", "joined"]
 
 
 class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
@@ -28,12 +45,13 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     with clearance_min and clearance_max (mm, negative is interference); for a
     thread its class, empty for the usual one;
     thread: the thread as decided by the person, else found from the readings;
-    joint: what a plain fit is for, which words it is chosen by.
+    joint: what it is for, which words it is chosen by, what follows from it;
+    given: what that joint asks besides, by input, as it was typed.
     """
 
     number: int
     name: str
-    kind: Literal["cylinder", "thread", "bolts"]
+    kind: FitKind
     piece: str
     surface: str
     exists: Side = "shaft"
@@ -43,11 +61,12 @@ class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
     thread: str = ""
     reason: str = ""
     joint: Joint = "register"
+    given: dict[str, str] = {}
 
 
 @dataclass(frozen=True, slots=True)
 class Character:
-    """A fit in plain words and the zone behind it."""
+    """A fit in plain words and the zone, or the play in mm, behind it."""
 
     key: str
     joint: Joint
@@ -57,6 +76,8 @@ class Character:
     meaning: str
     caution: str
     source: str
+    least: float = 0.0
+    most: float = 0.0
 
     @property
     def zone(self) -> str:
@@ -73,13 +94,25 @@ def characters() -> Mapping[str, Character]:
             r["joint"],  # type: ignore[arg-type]
             r["words"],
             r["letter"],
-            int(r["grade"]),
+            int(r["grade"] or 0),
             r["meaning"],
             r["caution"],
             r["source"],
+            float(r["least_um"] or 0) / 1000,
+            float(r["most_um"] or 0) / 1000,
         )
         for r in rows("fit_characters")
     }
+
+
+# joints that are chosen by the words of another
+_WORDS_OF: Mapping[Joint, Joint] = {"tee": "slot", "key": "slot"}
+
+
+def words_for(joint: Joint) -> tuple[Character, ...]:
+    """The plain words that a joint is chosen by, loosest first; empty for none."""
+    of = _WORDS_OF.get(joint, joint)
+    return tuple(one for one in characters().values() if one.joint == of)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,6 +135,8 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
     try:
         if want in characters():
             one = characters()[want]
+            if not one.letter:
+                return Play(one.least, one.most, one.words)
             zone = limits.limits_of_size(nominal, one.zone)
             return Play(
                 -zone.upper_deviation,

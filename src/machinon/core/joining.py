@@ -6,6 +6,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
 from machinon.core.quantity import (
+    DURATION,
     FORCE,
     LENGTH,
     NUMBER,
@@ -197,6 +198,154 @@ def _shrink_fit(
         "hub_temperature": temperature,
         "total_expansion": total,
         "warning": warning,
+    }
+
+
+FILM = 0.03  # W/(m·K): warm air in the play
+AIR = 20.0  # W/(m²·K): a hot hub in still air, radiation and all; a shop rule
+
+
+@reckoning(
+    "shrink-time",
+    group="Fits and materials",
+    title="How long a hot hub stays large enough",
+    usual={
+        "diameter": 50,
+        "length": 40,
+        "hub_outside": 100,
+        "interference": 0.05,
+        "hub_temperature": 200,
+        "hub_material": "steel",
+    },
+    inputs=(
+        Input("diameter", LENGTH, "diameter of the fit", above=0),
+        Input("length", LENGTH, "length of the hub", above=0),
+        Input("hub_outside", LENGTH, "outside diameter of the hub", above=0),
+        Input("interference", LENGTH, "on the diameter, cold", low=0),
+        Input(
+            "hub_temperature", TEMPERATURE, "of the hub as it is taken out", high=600
+        ),
+        Input("hub_material", TEXT, "what the hub is made of"),
+        Input("room", TEMPERATURE, "of the shop", default=20.0, low=-30, high=60),
+    ),
+    results=(
+        Result("grips_at", TEMPERATURE, "at which the play is gone"),
+        Result("seconds", DURATION, "from the oven until it would grip, in still air"),
+        Result("placing", DURATION, "seconds once it is round the cold shaft"),
+    ),
+    sources=(
+        "a ring in still air, 20 W/(m²·K); round the shaft, heat crosses the play's "
+        "film of air, 0.03 W/(m·K), the ring staying centred: shop rules",
+    ),
+)
+def _shrink_time(
+    trail: Trail,
+    diameter: float,
+    length: float,
+    hub_outside: float,
+    interference: float,
+    hub_temperature: float,
+    hub_material: str,
+    room: float,
+) -> dict[str, Any]:
+    if not hub_outside > diameter:
+        raise BadInput("hub_outside", f"The hub must be larger than {diameter:g} mm.")
+    hub = material(hub_material, "hub_material")
+    grips = trail.step(
+        "Grips at",
+        f"{room:g} + {interference:g} / ({hub.expansion:g} × {diameter:g})",
+        room + interference / (hub.expansion * diameter),
+        TEMPERATURE,
+    )
+    if not hub_temperature > grips > room:
+        raise BadInput(
+            "hub_temperature",
+            f"The hub must be hotter than {grips:.0f} °C to go on at all.",
+        )
+    ring = math.pi / 4 * (hub_outside**2 - diameter**2)
+    heat = hub.density * ring * length * 1e-9 * hub.specific_heat
+    skin = (math.pi * (hub_outside + diameter) * length + 2 * ring) * 1e-6
+    seconds = trail.step(
+        "Seconds in hand",
+        f"{heat:.4g} J/K / ({AIR:g} × {skin:.4g} m²) × "
+        f"ln(({hub_temperature:.0f} − {room:g}) / ({grips:.0f} − {room:g}))",
+        heat / (AIR * skin) * math.log((hub_temperature - room) / (grips - room)),
+        DURATION,
+    )
+    over = hub_temperature - grips
+    spent = over - (grips - room) * math.log((hub_temperature - room) / (grips - room))
+    placing = trail.step(
+        "Seconds round the shaft",
+        f"{heat:.4g} J/K × {hub.expansion:g} × {diameter:g} / 2 × {spent:.4g} K / "
+        f"({FILM:g} × π × {diameter:g} × {length:g} mm²)",
+        heat
+        * hub.expansion
+        * diameter
+        / 2000
+        * spent
+        / (FILM * math.pi * diameter * length * 1e-6),
+        DURATION,
+    )
+    trail.notes.append(
+        "Where it touches it grips at once: one straight push to the stop, and hold it."
+    )
+    return {"grips_at": grips, "seconds": seconds, "placing": placing}
+
+
+@reckoning(
+    "fit-warm",
+    group="Fits and materials",
+    title="A fit at its working temperature",
+    usual={
+        "diameter": 30,
+        "play_least": 0.007,
+        "play_most": 0.02,
+        "hub_material": "aluminium",
+        "shaft_material": "steel",
+        "temperature": 60,
+    },
+    inputs=(
+        Input("diameter", LENGTH, "diameter of the fit", above=0),
+        Input("play_least", LENGTH, "at 20 °C, − is interference"),
+        Input("play_most", LENGTH, "at 20 °C, − is interference"),
+        Input("hub_material", TEXT, "what the outer part is made of"),
+        Input("shaft_material", TEXT, "what the inner part is made of"),
+        Input("temperature", TEMPERATURE, "of both at work", low=-100, high=500),
+    ),
+    results=(
+        Result("change", LENGTH, "of the play; − is tighter"),
+        Result("least", LENGTH, "play at work, least"),
+        Result("most", LENGTH, "play at work, most"),
+    ),
+    sources=("ISO 1:2022; linear expansion, usual shop figures of materials",),
+)
+def _fit_warm(
+    trail: Trail,
+    diameter: float,
+    play_least: float,
+    play_most: float,
+    hub_material: str,
+    shaft_material: str,
+    temperature: float,
+) -> dict[str, Any]:
+    hub, shaft = (
+        material(hub_material, "hub_material"),
+        material(shaft_material, "shaft_material"),
+    )
+    change = trail.step(
+        "Change of the play",
+        f"{diameter:g} × ({hub.expansion:g} − {shaft.expansion:g}) × "
+        f"({temperature:g} − 20)",
+        diameter * (hub.expansion - shaft.expansion) * (temperature - 20),
+    )
+    return {
+        "change": change,
+        "least": trail.step(
+            "Least", f"{play_least:.4f} + {change:.4f}", play_least + change
+        ),
+        "most": trail.step(
+            "Most", f"{play_most:.4f} + {change:.4f}", play_most + change
+        ),
     }
 
 

@@ -18,8 +18,9 @@ class Material:
 
     expansion: per kelvin; turn_*: surface speed for plain turning, m/min, 0
     where it is not turned; strength (tensile), yield_strength, modulus: MPa;
-    density: kg/m³; hardness: Brinell, as usually bought; hurt_above: °C from
-    which heat harms it; form_tap: whether its threads can be formed;
+    density: kg/m³; specific_heat: J/(kg·K); hardness: Brinell, as usually
+    bought; hurt_above: °C from which heat harms it; form_tap: whether its
+    threads can be formed;
     engagement: screw engagement wanted, in diameters.
     """
 
@@ -32,6 +33,7 @@ class Material:
     modulus: float
     poisson: float
     density: float
+    specific_heat: float
     hardness: float
     hurt_above: float
     form_tap: bool
@@ -53,6 +55,7 @@ def materials() -> Mapping[str, Material]:
             float(r["modulus_MPa"]),
             float(r["poisson"]),
             float(r["density_kg_m3"]),
+            float(r["specific_heat_J_kgK"]),
             float(r["hardness_HB"]),
             float(r["hurt_above_C"]),
             r["form_tap"] == "yes",

@@ -57,7 +57,7 @@ def mates_of(
                 if theirs is None or not _round(mate) or mate.kind == surface.kind:
                     continue
                 outside, inside = mine.size, theirs.size
-                if surface.kind == "inside":
+                if surface.kind in ("inside", "gap"):
                     outside, inside = inside, outside
                 play = inside - outside
                 if TIGHTEST <= play <= LOOSEST:

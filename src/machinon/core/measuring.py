@@ -1,16 +1,25 @@
 """From readings to a size: mean, spread, uncertainty, doubts, likely nominal."""
 
 import math
+import re
 import statistics
 from collections.abc import Sequence
-from dataclasses import dataclass
-from fractions import Fraction
+from dataclasses import dataclass, replace
 from typing import Any
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
+from machinon.core.likely import Likely, likely_standards
 from machinon.core.materials import material as material_named
-from machinon.core.quantity import COUNT, INCH, LENGTH, TEMPERATURE
+from machinon.core.quantity import (
+    ANGLE,
+    COUNT,
+    INCH,
+    LENGTH,
+    TEMPERATURE,
+    Kind,
+    length_text,
+)
 from machinon.core.reckoning import (
     TEXT,
     Answer,
@@ -20,7 +29,9 @@ from machinon.core.reckoning import (
     reckon,
     reckoning,
 )
-from machinon.core.shop import Shop, Surface
+from machinon.core.shop import Instrument, Reading, Shop, Surface
+from machinon.core.surface_kinds import form_key
+from machinon.core.surface_sums import missing_aids, sum_of, summed
 
 STEEL = 11.5e-6  # per kelvin: what instruments are made of
 
@@ -35,8 +46,34 @@ class Doubt:
 
 
 @dataclass(frozen=True, slots=True)
+class Slope:
+    """A taper as its readings say: change of diameter per length, two sigma.
+
+    apart: between the outermost places, mm; half_angle: degrees.
+    """
+
+    ratio: float
+    doubt: float
+    apart: float
+
+    @property
+    def half_angle(self) -> float:
+        return math.degrees(math.atan(self.ratio / 2))
+
+    @property
+    def half_angle_doubt(self) -> float:
+        return math.degrees(self.doubt / 2)
+
+
+@dataclass(frozen=True, slots=True)
 class Measured:
-    """What the readings of a surface say; mm at 20 °C, doubt at two sigma."""
+    """What the readings of a surface say; mm at 20 °C, doubt at two sigma.
+
+    size: after the surface's sum, where it has one, in `kind`; mean: of the
+    readings as they are; taper: of the back less the front; out_of_round:
+    largest less smallest diameter of one end; slope: of a tapered surface,
+    whose size is that at its end; answer: the working.
+    """
 
     size: float
     uncertainty: float
@@ -46,6 +83,14 @@ class Measured:
     doubts: tuple[Doubt, ...]
     nominal: str
     answer: Answer
+    mean: float = 0.0
+    mean_doubt: float = 0.0
+    kind: Kind = LENGTH
+    says: str = ""
+    taper: float | None = None
+    out_of_round: float | None = None
+    slope: Slope | None = None
+    likely: tuple[Likely, ...] = ()
 
     @property
     def lower(self) -> float:
@@ -54,37 +99,6 @@ class Measured:
     @property
     def upper(self) -> float:
         return self.size + self.uncertainty
-
-
-def likely_nominal(size: float, doubt: float, kind: str) -> tuple[float, str]:
-    """The nominal size a measured one was most likely made to: (mm, words).
-
-    size, doubt: mm. Whole millimetres first, halves next, then inch
-    sixteenths and sixty-fourths; (0, "") where none is close. A shop rule.
-
-    >>> likely_nominal(15.985, 0.006, "outside")[1]
-    '16 mm shaft'
-    """
-    word = {"outside": "shaft", "inside": "bore"}.get(kind, "")
-    reach = max(3 * doubt, 0.0007 * size + 0.012)
-    ladder = ((1.0, 1.0), (0.5, 0.8), (INCH / 16, 0.7), (INCH / 64, 0.35))
-    for step, share in ladder:
-        nearest = round(size / step) * step
-        if nearest > 0 and abs(size - nearest) <= reach * share:
-            if (step < 1 and step not in (0.5,)) or step > 1:
-                part = Fraction(round(size / step), round(INCH / step))
-                whole, rest = divmod(part.numerator, part.denominator)
-                text = " ".join(
-                    p
-                    for p in (
-                        str(whole) if whole else "",
-                        f"{rest}/{part.denominator}" if rest else "",
-                    )
-                    if p
-                )
-                return nearest, f"{text} in {word}".strip()
-            return nearest, f"{nearest:g} mm {word}".strip()
-    return 0.0, ""
 
 
 def at_reference(value: float, temperature: float, expansion: float) -> float:
@@ -233,16 +247,22 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     Raises BadInput where a reading's instrument is not in the shop.
     """
     counted = [(i, r) for i, r in enumerate(surface.readings) if not r.struck]
-    if not counted:
+    if not counted or missing_aids(surface):
         return None
     tools = [shop.instrument(r.instrument) for _, r in counted]
     # readings by several instruments are as sure as the worst of them
     worst = max(tools, key=lambda tool: tool.uncertainty)
     temperatures = [r.temperature for _, r in counted if r.temperature is not None]
+    slope = _slope([r for _, r in counted], worst) if is_tapered(surface) else None
+    # along a taper readings differ by right: they are laid back to its end
+    values = [
+        r.value - (slope.ratio * distance_of(r.place) if slope else 0.0)
+        for _, r in counted
+    ]
     answer = reckon(
         "measured-size",
         {
-            "readings": [r.value for _, r in counted],
+            "readings": values,
             "instrument_uncertainty": worst.uncertainty,
             "repeatability": worst.repeatability,
             "resolution": worst.resolution,
@@ -252,31 +272,163 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     )
     doubts = tuple(
         Doubt(counted[d.index][0], d.off, d.cause)
-        for d in disagreeing(
-            [r.value for _, r in counted], worst.repeatability, worst.uncertainty
-        )
+        for d in disagreeing(values, worst.repeatability, worst.uncertainty)
         if not counted[d.index][1].kept
     )
     size, doubt = answer["size"], answer["uncertainty"]
-    nominal = ""
-    if surface.kind in ("outside", "inside"):
-        _, nominal = likely_nominal(size, doubt, surface.kind)
-    return Measured(
+    if slope is not None:
+        # the end lies outside of most readings: the slope's doubt reaches there
+        middle = statistics.fmean(distance_of(r.place) for _, r in counted)
+        doubt = math.hypot(doubt, slope.doubt * middle)
+    taper, out_of_round = _shape([r for _, r in counted])
+    found = Measured(
         size,
         doubt,
         answer["spread"],
         answer["count"],
         worst.resolution,
         doubts,
-        nominal,
+        "",
         answer,
+        size,
+        doubt,
+        taper=taper,
+        out_of_round=out_of_round,
+        slope=slope,
     )
+    return _with_likely(surface, _with_sum(surface, found))
+
+
+def _with_sum(surface: Surface, found: Measured) -> Measured:
+    """The size behind the reading, and what the reading's doubt makes of it."""
+    one = sum_of(surface)
+    if one is None:
+        return found
+    try:
+        answer = summed(surface, found.mean)
+        nudged = summed(surface, found.mean + NUDGE)
+    except BadInput:
+        # refused where readings and aids are typed; only a struck one leaves this
+        return replace(found, says="The aids do not go with the reading")
+    assert answer is not None
+    assert nudged is not None
+    size = float(answer[one.result])
+    share = abs(float(nudged[one.result]) - size) / NUDGE
+    return replace(
+        found,
+        size=size,
+        uncertainty=share * found.mean_doubt,
+        answer=answer,
+        kind=one.kind,
+        says=one.says,
+    )
+
+
+NUDGE = 1e-4  # mm: how a sum turns a small change of the reading into the size's
+
+
+def _with_likely(surface: Surface, found: Measured) -> Measured:
+    likely = likely_standards(
+        form_key(surface),
+        surface.kind,
+        found.size,
+        found.uncertainty,
+        found.slope.ratio if found.slope else None,
+        found.slope.doubt if found.slope else 0.0,
+    )
+    nominal = likely[0].name if likely else ""
+    return replace(found, nominal=nominal, likely=likely)
+
+
+def is_tapered(surface: Surface) -> bool:
+    """Whether a surface's readings are taken along a taper."""
+    return form_key(surface) in ("taper-out", "taper-in")
+
+
+PLACE_DOUBT = 0.1  # mm, one sigma: how well one finds a distance along a taper
+
+
+def _slope(readings: Sequence[Reading], tool: Instrument) -> Slope | None:
+    """The straight line through readings along a taper; None from one place."""
+    at = [distance_of(r.place) for r in readings]
+    middle = statistics.fmean(at)
+    spread = sum((z - middle) ** 2 for z in at)
+    if not spread > 0:
+        return None
+    ratio = sum((z - middle) * r.value for z, r in zip(at, readings, strict=True))
+    ratio /= spread
+    # the instrument's own error is in every reading alike and falls out
+    one = math.hypot(tool.repeatability, ratio * PLACE_DOUBT)
+    return Slope(ratio, 2 * one / math.sqrt(spread), max(at) - min(at))
+
+
+_PLACE = re.compile(
+    r"^(?P<end>front|middle|back)?\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
+)
+
+
+def read_place(typed: str, surface: Surface, inch: bool) -> str:
+    """A place as typed: an end and an angle, or a distance along a taper.
+
+    Raises BadInput on `place`.
+
+    >>> read_place(" Back 90deg", Surface("bore", "Bore", "inside"), False)
+    'back 90°'
+    """
+    text = typed.strip().lower()
+    if is_tapered(surface):
+        if not text:
+            raise BadInput(
+                "place",
+                "Say how far from the taper's end it was read: without two places "
+                "there is no taper.",
+            )
+        at = quantity.parse(text, LENGTH, inch=inch, key="place", low=0, high=2000)
+        return f"{at:g} mm"
+    match = _PLACE.match(text)
+    if match is None or (match["angle"] and int(match["angle"]) > 360):
+        raise BadInput(
+            "place",
+            "Type an end (front, middle, back), an angle (0 to 360), or both: back 90.",
+        )
+    parts = (match["end"] or "", f"{int(match['angle'])}°" if match["angle"] else "")
+    return " ".join(part for part in parts if part)
+
+
+def distance_of(place: str) -> float:
+    """How far along a taper a reading was taken, mm; 0 where nothing is said."""
+    return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
+
+
+def _shape(readings: Sequence[Reading]) -> tuple[float | None, float | None]:
+    """Taper and out-of-round from where the readings were taken; mm."""
+    ends: dict[str, list[float]] = {}
+    rounds: dict[str, dict[str, list[float]]] = {}
+    for r in readings:
+        if not r.place or r.place.endswith(" mm"):
+            continue
+        words = r.place.split()
+        end = next((word for word in words if "°" not in word), "")
+        angle = next((word for word in words if "°" in word), "")
+        ends.setdefault(end, []).append(r.value)
+        if angle:
+            rounds.setdefault(end, {}).setdefault(angle, []).append(r.value)
+    taper = None
+    if "front" in ends and "back" in ends:
+        taper = statistics.fmean(ends["back"]) - statistics.fmean(ends["front"])
+    out_of_round = None
+    for angles in rounds.values():
+        if len(angles) > 1:
+            means = [statistics.fmean(values) for values in angles.values()]
+            out_of_round = max(out_of_round or 0.0, max(means) - min(means))
+    return taper, out_of_round
 
 
 def read_typed(typed: str, surface: Surface, inch: bool) -> float:
     """The value of a typed reading, mm. Raises BadInput on `reading`.
 
-    A pitch may be typed as `8tpi` as well as a length.
+    A pitch may be typed as `8tpi` as well as a length; what the surface's sum
+    cannot use is refused here, and an aid that is not typed yet by its name.
     """
     text = typed.strip().lower()
     if surface.kind == "pitch" and text.endswith("tpi"):
@@ -284,5 +436,25 @@ def read_typed(typed: str, surface: Surface, inch: bool) -> float:
             return INCH / float(text[:-3])
         except (ValueError, ZeroDivisionError):
             raise BadInput("reading", "Type threads per inch as 8tpi.") from None
+    lacks = missing_aids(surface)
+    if lacks:
+        raise BadInput(
+            lacks[0].key, f"Type this first, the reading needs it: {lacks[0].meaning}."
+        )
+    if surface.kind == "runout":
+        return quantity.parse(typed, LENGTH, inch=inch, key="reading", low=0, high=20)
     high = 25.0 if surface.kind == "pitch" else 2000.0
-    return quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=high)
+    value = quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=high)
+    try:
+        summed(surface, value)
+    except BadInput as error:
+        raise BadInput("reading", error.message) from None
+    return value
+
+
+def measured_text(found: Measured, inch: bool, unit: bool = True) -> str:
+    """A size as it is known, in its own unit and no finer than the instrument."""
+    if found.kind is ANGLE:
+        places = 2 if found.uncertainty < 0.05 else 1
+        return quantity.angle_text(found.size, places)
+    return length_text(found.size, found.step, inch, unit)

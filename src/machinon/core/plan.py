@@ -10,11 +10,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from machinon.core.back_plate import BackPlate, Check, Plate, checks_of
+from machinon.core.bolt_circle import DRILLING_ERROR
 from machinon.core.coach import Advice, CutState, Dial, advise, forecast
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice
 from machinon.core.job import STAGES, Job, Stage
+from machinon.core.joints import given_values, joint_forms
 from machinon.core.measuring import Measured, measure
+from machinon.core.meeting import Joined, Meeting
 from machinon.core.proof import ProofLine, Verdict, overall, proof_line, runout_answer
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route import FINISH_ALLOWANCE, SetUp, route_of
@@ -24,7 +27,6 @@ from machinon.core.shop import Instrument, Lathe, Piece, Shop, SurfaceKind
 from machinon.core.thread_find import SURE, candidates, undecided
 from machinon.core.thread_limits import usual_class
 
-DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
 REGISTER, THREAD, SPIGOT, BOLTS = 1, 2, 3, 4  # the fits of a back plate
 
 
@@ -33,14 +35,17 @@ class FitPlan:
     """One fit worked out; mm.
 
     mate: the existing half; band: the `fit-target` answer (`thread` for a
-    thread, `clearance-hole` for bolts); made: the size the drawing has for
-    the new half; problem: why there is no band; advice: what would help.
+    thread, `clearance-hole` for bolts); joined: what its joint makes of it;
+    unsaid: what the joint still asks; made: the size the drawing has for the
+    new half; problem: why there is no band; advice: what would help.
     """
 
     choice: FitChoice
     mate: Measured | None = None
     band: Answer | None = None
     play: Answer | None = None
+    joined: Joined | None = None
+    unsaid: str = ""
     nominal: float = 0.0
     made: float | None = None
     contradiction: str = ""
@@ -50,8 +55,7 @@ class FitPlan:
     thread: Thread | None = None
     circle: Answer | None = None
     circle_doubt: float = 0.0
-    bolt_room: float = 0.0
-    bolt_need: float = 0.0
+    room: Answer | None = None
 
     @property
     def lower(self) -> float | None:
@@ -85,6 +89,24 @@ class FitPlan:
             self.thread, self.choice.exists == "shaft"
         )
 
+    @property
+    def bolt_room(self) -> float:
+        """Room round a screw, mm."""
+        return float(self.room["room"]) if self.room else 0.0
+
+    @property
+    def bolt_need(self) -> float:
+        return float(self.room["need"]) if self.room else 0.0
+
+    @property
+    def spent(self) -> bool:
+        """Whether nothing is left of a band, though its mate is measured."""
+        if self.joined is not None and self.joined.bands:
+            return any(b.width <= 0 for b in self.joined.bands if not b.measured)
+        return self.choice.kind == "cylinder" and (
+            self.band is not None and self.lower is None
+        )
+
     def _limit(self, cylinder: str, end: str, side: int) -> float | None:
         if self.choice.kind == "bolts":
             if self.circle is None:
@@ -92,6 +114,11 @@ class FitPlan:
             return float(self.circle["diameter"]) + side * 2 * max(
                 self.bolt_room - self.bolt_need + DRILLING_ERROR, 0.0
             )
+        if self.choice.kind == "joined":
+            first = self.joined.first if self.joined else None
+            if first is None or first.width <= 0:
+                return None
+            return first.lower if side < 0 else first.upper
         if self.band is None:
             return None
         if self.choice.kind == "thread":
@@ -160,8 +187,11 @@ def plan_of(
         for piece in pieces.values()
         for surface in piece.surfaces
     }
-    fits = tuple(_fit_plan(choice, job, shop, pieces, measured) for choice in job.fits)
+    fits = tuple(
+        _fit_plan(choice, job, shop, lathe, pieces, measured) for choice in job.fits
+    )
     if job.plate is None:
+        fits = tuple(_with_bolts(fit, None, fits) for fit in fits)
         return _with_open(Plan(job, shop, lathe, pieces, measured, fits))
     plate, missing = _resolved(job, job.plate, measured, fits)
     fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
@@ -205,13 +235,14 @@ def _fit_plan(
     choice: FitChoice,
     job: Job,
     shop: Shop,
+    lathe: Lathe | None,
     pieces: Mapping[str, Piece],
     measured: Mapping[tuple[str, str], Measured | None],
 ) -> FitPlan:
     mate = measured.get((choice.piece, choice.surface))
-    if mate is None:
-        piece = pieces.get(choice.piece)
-        surface = piece.surface(choice.surface) if piece else None
+    piece = pieces.get(choice.piece)
+    surface = piece.surface(choice.surface) if piece else None
+    if mate is None or piece is None or surface is None:
         name = surface.name.lower() if surface else "its half"
         return FitPlan(
             choice, problem=f"The {name} has no readings yet: measure it in Survey."
@@ -221,9 +252,29 @@ def _fit_plan(
             return _thread_fit(choice, measured, mate)
         if choice.kind == "bolts":
             return _bolt_fit(choice, job, measured, mate)
-        return _cylinder_fit(choice, shop, mate)
+        form = joint_forms()[choice.joint]
+        meeting = Meeting(
+            choice,
+            piece,
+            surface,
+            mate,
+            measured,
+            given_values(choice),
+            shop,
+            lathe,
+            form.asks,
+        )
+        if choice.kind == "joined":
+            return FitPlan(choice, mate, joined=form.work(meeting))
+        plan = _cylinder_fit(choice, shop, mate)
     except BadInput as error:
         return FitPlan(choice, mate, problem=error.message)
+    try:
+        joined = form.work(replace(meeting, band=plan.band))
+    except BadInput as error:
+        # the band stands without what follows from it
+        return replace(plan, unsaid=error.message)
+    return replace(plan, joined=joined)
 
 
 def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
@@ -240,7 +291,9 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     else:
         inputs["want"] = choice.want
     band = reckon("fit-target", inputs)
-    new_kind: SurfaceKind = "outside" if choice.exists == "hole" else "inside"
+    new_kind: SurfaceKind = "outside"
+    if choice.exists == "shaft":
+        new_kind = "gap" if choice.joint == "slot" else "inside"
     suits = shop.instruments_for(new_kind)
     gauge = suits[0] if suits else None
     advice = ""
@@ -262,7 +315,9 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
 
 
 def _what_helps(choice: FitChoice, shop: Shop, mate: Measured) -> str:
-    kind: SurfaceKind = "inside" if choice.exists == "hole" else "outside"
+    kind: SurfaceKind = "outside"
+    if choice.exists == "hole":
+        kind = "gap" if choice.joint == "slot" else "inside"
     better = [
         one
         for one in shop.instruments_for(kind)
@@ -328,6 +383,9 @@ def _bolt_fit(
     measured: Mapping[tuple[str, str], Measured | None],
     span: Measured,
 ) -> FitPlan:
+    if job.plate is None or choice.number != BOLTS:
+        # surveyed as a circle: the sum of span and hole is done there
+        return _with_hole(choice, span, span.answer, span.uncertainty, "")
     hole = measured.get((choice.piece, "bolt-hole"))
     if hole is None:
         return FitPlan(
@@ -335,40 +393,37 @@ def _bolt_fit(
             span,
             problem="A screw in a bolt hole is not measured yet: the span needs it.",
         )
-    holes = job.plate.bolts if job.plate else 3
+    holes = job.plate.bolts
     circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})
     doubt = math.hypot(span.uncertainty, hole.uncertainty) / math.sin(math.pi / holes)
-    size = job.plate.bolt_size if job.plate else "M8"
-    band = reckon(
-        "clearance-hole",
-        {
-            "thread": size,
-            "fit": choice.want
-            if choice.want in ("close", "normal", "loose")
-            else "normal",
-        },
-    )
+    return _with_hole(choice, span, circle, doubt, job.plate.bolt_size)
+
+
+def _with_hole(
+    choice: FitChoice, span: Measured, circle: Answer, doubt: float, screw: str
+) -> FitPlan:
+    size = screw or str(given_values(choice).get("thread", "M8"))
+    word = choice.want if choice.want in ("close", "normal", "loose") else "normal"
+    band = reckon("clearance-hole", {"thread": size, "fit": word})
     return FitPlan(choice, span, band, circle=circle, circle_doubt=doubt)
 
 
-def _with_bolts(fit: FitPlan, plate: BackPlate, fits: tuple[FitPlan, ...]) -> FitPlan:
-    """The bolts' room and need, which rest on the spigot's play as well."""
+def _with_bolts(
+    fit: FitPlan, plate: BackPlate | None, fits: tuple[FitPlan, ...]
+) -> FitPlan:
+    """The bolts' room and need, which rest on the play of what centres as well."""
     if fit.choice.kind != "bolts" or fit.circle is None or fit.band is None:
         return fit
-    screw = cap_screw(plate.bolt_size)
-    room = (fit.band["diameter"] - screw.diameter) / 2
-    spigot = next((one for one in fits if one.choice.number == SPIGOT), None)
-    play = spigot.band["clearance_max"] if spigot and spigot.band else 0.0
-    need = DRILLING_ERROR + fit.circle_doubt / 2 + max(play, 0.0) / 2
-    advice = (
-        ""
-        if room >= need
-        else (
-            "The screws may bind: drill the next looser clearance hole, or measure the "
-            "bolt circle more surely."
-        )
-    )
-    return replace(fit, bolt_room=room, bolt_need=need, advice=advice)
+    given = given_values(fit.choice)
+    asked = {"circle_doubt": fit.circle_doubt, "fit": fit.band.inputs["fit"]}
+    if plate is not None and fit.choice.number == BOLTS:
+        spigot = next((one for one in fits if one.choice.number == SPIGOT), None)
+        play = spigot.band["clearance_max"] if spigot and spigot.band else 0.0
+        asked |= {"thread": plate.bolt_size, "play": max(play, 0.0)}
+    else:
+        asked |= {"thread": "M8", **given}
+    room = reckon("bolt-room", asked)
+    return replace(fit, room=room, advice=str(room["warning"]))
 
 
 def _resolved(
@@ -485,7 +540,9 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
     out = []
     for fit in fits:
         number = fit.choice.number
-        place = _FIT_PLACE.get(number, "")
+        if number not in _FIT_PLACE:
+            continue  # a fit added to the job: the plate does not rest on it
+        place = _FIT_PLACE[number]
         says = f"Fit {number}, {fit.choice.name.lower()}: "
         if fit.contradiction:
             out.append(
@@ -651,8 +708,8 @@ def _with_open(plan: Plan) -> Plan:
                     f"A reading of {surface.name.lower()} disagrees."
                 )
     for fit in plan.fits:
-        text = fit.problem or fit.contradiction
-        if not text and fit.choice.kind == "cylinder" and fit.lower is None:
+        text = fit.problem or fit.contradiction or fit.unsaid
+        if not text and fit.spent:
             text = "nothing is left of its band."
         if text:
             open_items["fits"].append(f"Fit {fit.choice.number}: {text}")

@@ -3,20 +3,22 @@
 All are documents: immutable values that are kept whole in the shop file.
 """
 
+import math
 from typing import Literal
 
 import msgspec
 
 from machinon.core.errors import BadInput
 
-SurfaceKind = Literal["outside", "inside", "length", "pitch", "span"]
+SurfaceKind = Literal["outside", "inside", "gap", "length", "pitch", "span", "runout"]
 
 
 class Reading(msgspec.Struct, frozen=True, omit_defaults=True):
     """One measurement as it was taken.
 
     value: mm as the instrument showed it; typed: as it was typed;
-    temperature: of the part, °C, None when nobody looked; at: ISO time;
+    place: end and angle it was taken at, of a taper the distance from its end
+    in mm; temperature: of the part, °C, None when nobody looked; at: ISO time;
     struck: why it does not count, empty while it does; kept: why a reading
     that was pointed out counts all the same.
     """
@@ -32,13 +34,18 @@ class Reading(msgspec.Struct, frozen=True, omit_defaults=True):
 
 
 class Surface(msgspec.Struct, frozen=True, omit_defaults=True):
-    """A functional face of a piece and its readings; kind says what is read."""
+    """A functional face of a piece and its readings; kind says what is read.
+
+    aids: sizes that stand in a reading, by name, mm or degrees: the pins of a
+    dovetail, the parallel under a depth gauge, the number of holes.
+    """
 
     id: str
     name: str
     kind: SurfaceKind
     how: str = ""
     readings: tuple[Reading, ...] = ()
+    aids: dict[str, float] = {}
 
 
 class Instrument(msgspec.Struct, frozen=True, omit_defaults=True):
@@ -86,7 +93,8 @@ class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
 class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
 
-    lead_screw: its pitch; wheels: teeth of the change wheels there are.
+    lead_screw: its pitch; wheels: teeth of the change wheels there are; power:
+    of its motor, kW, 0 while it is not known.
 
     dial_reads: whether one turn of the cross dial is counted on the diameter;
     dial_division: one graduation as the dial reads, mm.
@@ -104,6 +112,17 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     lead_screw: float = 4.0
     wheels: tuple[int, ...] = ()
     tailstock: str = ""
+    power: float = 0.0
+
+    @property
+    def torque(self) -> float:
+        """What the spindle can turn at its lowest speed, N·m; 0 if not known.
+
+        Source: torque = power / angular speed, losses left out.
+        """
+        if not self.power or not self.speeds:
+            return 0.0
+        return self.power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
 
 
 class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):
@@ -162,7 +181,7 @@ STARTER_INSTRUMENTS = (
         0.01,
         0.03,
         0.01,
-        ("outside", "inside", "length", "span"),
+        ("outside", "inside", "gap", "length", "span"),
     ),
     Instrument(
         "inch-micrometer",
@@ -175,6 +194,16 @@ STARTER_INSTRUMENTS = (
     ),
     Instrument("depth-gauge", "Depth micrometer", 0.01, 0.015, 0.004, ("length",)),
     Instrument("thread-gauge", "Thread gauge", 0.05, 0.05, 0.01, ("pitch",)),
+    Instrument(
+        "slips",
+        "Slip gauges, 47 pieces",
+        0.005,
+        0.0025,
+        0.001,
+        ("gap",),
+        checked="grade 2",
+    ),
+    Instrument("indicator", "Lever indicator", 0.002, 0.004, 0.001, ("runout",)),
 )
 
 NOSE_SURFACES = (

@@ -16,9 +16,11 @@ KINDS: tuple[SurfaceKind, ...] = get_args(SurfaceKind)
 KIND_WORDS: Mapping[SurfaceKind, str] = {
     "outside": "outside diameters",
     "inside": "bores",
+    "gap": "slots and gaps",
     "length": "lengths and depths",
     "pitch": "pitches",
     "span": "spans over holes",
+    "runout": "run-out",
 }
 
 

@@ -22,6 +22,19 @@ class SurfaceForm:
     how: str
 
 
+@dataclass(frozen=True, slots=True)
+class SurfaceGroup:
+    """What is added in one go: the surfaces that only mean something together.
+
+    part: the part of the menu that it stands in.
+    """
+
+    key: str
+    part: str
+    name: str
+    forms: tuple[SurfaceForm, ...]
+
+
 @functools.cache
 def surface_forms() -> Mapping[str, SurfaceForm]:
     """Every kind of surface kept here, by key."""
@@ -37,24 +50,66 @@ def surface_forms() -> Mapping[str, SurfaceForm]:
     }
 
 
+@functools.cache
+def surface_groups() -> Mapping[str, SurfaceGroup]:
+    """What can be added, by key, those of one part of the menu together."""
+    forms = surface_forms()
+    return {
+        r["key"]: SurfaceGroup(
+            r["key"],
+            r["part"],
+            r["name"],
+            tuple(forms[one] for one in r["surfaces"].split()),
+        )
+        for r in rows("surface_groups")
+    }
+
+
+def form_key(surface: Surface) -> str:
+    """The key of the form a surface was added as: its id without the number."""
+    return re.sub(r"-\d+$", "", surface.id)
+
+
+def beside(surface: Surface, key: str) -> str:
+    """The id of another surface of the same group, added in the same go.
+
+    >>> beside(Surface("tee-neck-2", "Neck", "inside"), "tee-head")
+    'tee-head-2'
+    """
+    return key + surface.id.removeprefix(form_key(surface))
+
+
 def likely_joint(surface: Surface) -> Joint:
     """What a fit on a surface is most likely for, by the form it was added as."""
-    form = surface_forms().get(re.sub(r"-\d+$", "", surface.id))
+    form = surface_forms().get(form_key(surface))
     return (form.joint if form else None) or "shaft"
 
 
-def new_surface(piece: Piece, key: str, name: str) -> Surface:
-    """A surface of a kind for a piece, under an id that the piece has not used.
+def new_surfaces(piece: Piece, key: str, name: str = "") -> tuple[Surface, ...]:
+    """The surfaces of a group for a piece, under ids that the piece has not used.
 
-    name: empty for the kind's own. Raises BadInput on `surface`.
+    name: of a group of one; empty for the kind's own. Raises BadInput on
+    `surface`.
     """
-    known = surface_forms()
-    if key not in known:
-        raise unknown("surface", key, known)
-    form = known[key]
+    groups = surface_groups()
+    if key not in groups:
+        raise unknown("surface", key, groups)
+    forms = groups[key].forms
     taken = {one.id for one in piece.surfaces}
-    number, id = 2, key
-    while id in taken:
-        id, number = f"{key}-{number}", number + 1
-    words = name.strip()[:60] or form.name + (f" {number - 1}" if id != key else "")
-    return Surface(id, words, form.kind, form.how)
+    number = 1
+    while any(_numbered(form.key, number) in taken for form in forms):
+        number += 1
+    return tuple(
+        Surface(
+            _numbered(form.key, number),
+            (name.strip()[:60] if len(forms) == 1 else "")
+            or form.name + (f" {number}" if number > 1 else ""),
+            form.kind,
+            form.how,
+        )
+        for form in forms
+    )
+
+
+def _numbered(key: str, number: int) -> str:
+    return key if number == 1 else f"{key}-{number}"

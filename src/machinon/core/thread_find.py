@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput
+from machinon.core.likely import LITTLE, MOST, Likely
 from machinon.core.quantity import INCH, LENGTH, NUMBER
 from machinon.core.reckoning import FLAG, PITCH, TEXT, Input, Result, Trail, reckoning
 from machinon.core.screw_thread import Thread, known_threads
@@ -51,6 +52,24 @@ def candidates(
             misfit += (pitch_error / (PITCH_DOUBT * one.pitch)) ** 2
         found.append(Candidate(one, error, pitch_error, misfit))
     return sorted(found, key=lambda c: (c.misfit, c.thread.name))
+
+
+def likely_threads(
+    size: float, inside: bool, pitch: float | None, doubt: float
+) -> tuple[Likely, ...]:
+    """The threads that a reading over the crests could be, likeliest first; mm.
+
+    inside: across the crests of a nut; pitch: None while it is not measured.
+    """
+    ranked = candidates(size, inside, inside, pitch, doubt)
+    near = [one for one in ranked if one.misfit < FARTHEST]
+    weights = [math.exp(-one.misfit / 2) for one in near]
+    whole = sum(weights)
+    return tuple(
+        Likely(one.thread.name, one.major_error, weight / whole)
+        for one, weight in zip(near[:MOST], weights[:MOST], strict=True)
+        if weight / whole >= LITTLE
+    )
 
 
 def undecided(ranked: list[Candidate]) -> str:

@@ -22,6 +22,7 @@ from machinon.core.job import STAGES, Stage
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.fit_choices import band_text
 from machinon.desk.painter import paint_mark
 from machinon.desk.stages.cut import CutView
 from machinon.desk.stages.fits import FitsView
@@ -361,8 +362,10 @@ class JobPage(QWidget):
         if fit.choice.kind == "bolts" and fit.circle is not None:
             size = length_text(fit.made or fit.circle["diameter"], 0.01, inch)
             return f"{fit.choice.name}: circle ⌀{size}"
-        if fit.lower is None or fit.upper is None:
+        if fit.spent or fit.lower is None or fit.upper is None:
             return f"{fit.choice.name}: nothing left"
+        if fit.joined is not None and fit.joined.first is not None:
+            return f"{fit.choice.name}: {band_text(fit.joined.first, inch)}"
         low = length_text(fit.lower, 0.001, inch, unit=False)
         high = length_text(fit.upper, 0.001, inch)
         sign = "" if fit.choice.joint == "slot" else "⌀"

@@ -16,14 +16,18 @@ from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice, Joint, characters, wanted_play
 from machinon.core.job import Job, Stage
+from machinon.core.joints import joint_forms, read_given, takes_fit
+from machinon.core.likely import Likely
 from machinon.core.materials import material as material_named
-from machinon.core.measuring import read_typed
-from machinon.core.plan import Plan, plan_of
+from machinon.core.measuring import read_place, read_typed
+from machinon.core.plan import Plan, pitch_of, plan_of
 from machinon.core.quantity import length_text, small_text
 from machinon.core.screw_thread import thread_of
 from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
-from machinon.core.shop_entry import words
-from machinon.core.surface_kinds import likely_joint, new_surface
+from machinon.core.shop_entry import KIND_WORDS, words
+from machinon.core.surface_kinds import likely_joint, new_surfaces
+from machinon.core.surface_sums import read_aid, summed
+from machinon.core.thread_find import likely_threads
 from machinon.core.thread_limits import thread_limits
 from machinon.store.shop_file import Document, ShopFile, local_time
 
@@ -129,10 +133,14 @@ class OpenJob:
         typed: str,
         instrument_id: str,
         temperature: str = "",
+        place: str = "",
     ) -> None:
-        """Take a typed reading. Raises BadInput on `reading` or `temperature`."""
+        """Take a typed reading.
+
+        Raises BadInput on `reading`, `temperature`, `place`, or an aid's key.
+        """
         piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
-        reading = self._reading(typed, surface, instrument_id, temperature)
+        reading = self._reading(typed, surface, instrument_id, temperature, place)
         made = replace(surface, readings=(*surface.readings, reading))
         self._keep(
             f"{surface.name} of {piece.name}: {self._said(reading)}.",
@@ -140,31 +148,92 @@ class OpenJob:
         )
 
     def _reading(
-        self, typed: str, surface: Surface, instrument_id: str, temperature: str
+        self,
+        typed: str,
+        surface: Surface,
+        instrument_id: str,
+        temperature: str,
+        place: str = "",
     ) -> Reading:
         instrument = self.shop.instrument(instrument_id)
+        if surface.kind not in instrument.suits:
+            raise BadInput(
+                "reading",
+                f"The {instrument.name} does not measure {KIND_WORDS[surface.kind]}: "
+                "choose one that does.",
+            )
+        at = read_place(place, surface, instrument.inch)
         value = read_typed(typed, surface, instrument.inch)
         warm = None
         if temperature.strip():
             warm = quantity.parse(
                 temperature, quantity.TEMPERATURE, key="temperature", low=-30, high=200
             )
-        return Reading(value, instrument.id, typed.strip(), "", warm, self._clock())
+        return Reading(value, instrument.id, typed.strip(), at, warm, self._clock())
 
     def _said(self, reading: Reading) -> str:
         instrument = self.shop.instrument(reading.instrument)
         text = length_text(reading.value, instrument.resolution, instrument.inch)
         return f"{text} by {instrument.name}"
 
-    def add_surface(self, piece_id: str, key: str, name: str = "") -> str:
-        """A surface of a kind for a piece of the job; returns its id."""
-        piece = self.pieces[piece_id]
-        surface = new_surface(piece, key, name)
+    def set_aid(self, piece_id: str, surface_id: str, key: str, typed: str) -> None:
+        """What stands in a surface's readings, as typed. Raises BadInput on `key`."""
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        value = read_aid(surface, key, typed, self.inch)
+        if surface.aids.get(key) == value:
+            return
+        made = replace(surface, aids={**surface.aids, key: value})
+        for reading in surface.readings:
+            if reading.struck:
+                continue
+            try:
+                summed(made, reading.value)
+            except BadInput as error:
+                raise BadInput(
+                    key, f"It does not go with the readings: {error.message}"
+                ) from None
         self._keep(
-            f"{piece.name}: {surface.name.lower()} is to be measured.",
-            piece.with_surface(surface),
+            f"{surface.name} of {piece.name}: {key} {value:g}.",
+            piece.with_surface(made),
         )
-        return surface.id
+
+    def likely(self, piece_id: str, surface_id: str) -> tuple[Likely, ...]:
+        """What a surface was most likely made as, a thread with its pitch."""
+        found = self.plan.measured.get((piece_id, surface_id))
+        if found is None:
+            return ()
+        if not surface_id.startswith(("thread-major", "thread-minor")):
+            return found.likely
+        pitch = self.plan.measured.get((piece_id, pitch_of(surface_id)))
+        inside = surface_id.startswith("thread-minor")
+        return likely_threads(
+            found.size, inside, pitch.size if pitch else None, found.uncertainty
+        )
+
+    def add_surface(self, piece_id: str, key: str, name: str = "") -> str:
+        """The surfaces of a group for a piece of the job; the first one's id."""
+        piece = self.pieces[piece_id]
+        added = new_surfaces(piece, key, name)
+        for surface in added:
+            piece = piece.with_surface(surface)
+        names = ", ".join(one.name.lower() for one in added)
+        self._keep(f"{piece.name}: {names} to be measured.", piece)
+        return added[0].id
+
+    def drop_surface(self, piece_id: str, surface_id: str) -> None:
+        """Take a surface off a piece. Raises BadInput while something rests on it."""
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        if any(
+            (one.piece, one.surface) == (piece_id, surface_id) for one in self.job.fits
+        ):
+            raise BadInput("surface", "A fit rests on it: drop that first.")
+        if self.job.plate is not None and piece.role in ("nose", "chuck"):
+            raise BadInput("surface", "The plate rests on this piece: it stays whole.")
+        kept = tuple(one for one in piece.surfaces if one.id != surface_id)
+        self._keep(
+            f"{piece.name}: {surface.name.lower()} dropped.",
+            replace(piece, surfaces=kept),
+        )
 
     def take_piece(self, piece_id: str) -> None:
         """A piece of the shop joins the job. Raises BadInput on `piece`."""
@@ -188,29 +257,29 @@ class OpenJob:
         self._keep(says, *new, job)
 
     def add_fit(self, piece_id: str, surface_id: str) -> int:
-        """A fit on a measured surface, a thread's or a plain one; its number.
+        """A fit on a measured surface, by what it is most likely for; its number.
 
         Raises BadInput on `surface` for one that nothing can go into or over.
         """
         piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
-        if surface.kind not in ("outside", "inside"):
+        if not takes_fit(surface):
             raise BadInput(
                 "surface",
                 f"{surface.name} has no mate: choose a diameter, a slot or a tongue.",
             )
         number = max((one.number for one in self.job.fits), default=0) + 1
         threaded = surface.id.startswith("thread")
-        joint = likely_joint(surface)
+        form = joint_forms()[likely_joint(surface)]
         words = f"{'Thread' if threaded else surface.name} of {piece.name}"
         fit = FitChoice(
             number,
             words,
-            "thread" if threaded else "cylinder",
+            "thread" if threaded else form.kind,
             piece_id,
             surface_id,
-            "hole" if surface.kind == "inside" else "shaft",
-            want="" if threaded else _FIRST[joint],
-            joint=joint,
+            "hole" if surface.kind in ("inside", "gap") else "shaft",
+            want="" if threaded else form.usual,
+            joint=form.key,
         )
         self._keep(
             f"Fit {number} added: {words}.",
@@ -269,7 +338,7 @@ class OpenJob:
         """
         choice = self.job.fit(number)
         want = want.strip()
-        if choice.kind == "cylinder":
+        if choice.kind in ("cylinder", "joined"):
             mate = self.plan.fit(number).mate
             wanted_play(want, mate.size if mate else 50.0, choice.exists)
         elif choice.kind == "thread" and want:
@@ -288,12 +357,33 @@ class OpenJob:
         )
 
     def set_joint(self, number: int, joint: Joint) -> None:
-        """Say what a plain fit is for; it starts from that joint's usual word."""
+        """Say what a fit is for; it starts from that joint's usual word."""
         choice = self.job.fit(number)
-        words = characters()[_FIRST[joint]].words
+        form = joint_forms()[joint]
+        words = characters()[form.usual].words if form.usual in characters() else ""
+        made = replace(choice, joint=joint, kind=form.kind, want=form.usual, given={})
+        said = f"{form.name}, {words}" if words else form.name
         self._keep(
-            f"Fit {number}, {choice.name.lower()}: {JOINTS[joint]}, {words}.",
-            self.job.with_fit(replace(choice, joint=joint, want=_FIRST[joint])),
+            f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
+        )
+
+    def give(self, number: int, key: str, typed: str) -> None:
+        """What a fit's joint asks, as typed; empty takes it back.
+
+        Raises BadInput on `key`.
+        """
+        choice = self.job.fit(number)
+        form = joint_forms()[choice.joint]
+        kept = read_given(form, key, typed, self.inch)
+        if choice.given.get(key, "") == kept:
+            return
+        given = {k: v for k, v in choice.given.items() if k != key}
+        if kept:
+            given[key] = kept
+        meaning = next(one.meaning for one in form.asks if one.key == key)
+        self._keep(
+            f"Fit {number}, {meaning}: {typed.strip() or 'not said'}.",
+            self.job.with_fit(replace(choice, given=given)),
         )
 
     def own_play(self, number: int, least: str, most: str) -> None:
@@ -597,13 +687,6 @@ class OpenJob:
 
 
 PLATE_FITS = 4  # register, thread, spigot and bolts
-
-JOINTS: Mapping[Joint, str] = {
-    "register": "a register: it centres, screws hold",
-    "shaft": "a shaft in a bore",
-    "slot": "a tongue, key or nut in a slot",
-}
-_FIRST: Mapping[Joint, str] = {"register": "slides", "shaft": "locates", "slot": "snug"}
 
 _CAUTIONS: Mapping[Stage, str] = {
     "survey": "Spindle stopped and chuck key out before measuring.",

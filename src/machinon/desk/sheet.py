@@ -4,7 +4,7 @@ Always in the light theme; written beside its place and moved there whole.
 """
 
 import os
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 
 from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSize, Qt
@@ -12,14 +12,19 @@ from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
 from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
+from machinon.core.measuring import is_tapered
 from machinon.core.plan import Plan
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.runout import resolve
+from machinon.core.shop import Piece, Surface
+from machinon.core.surface_kinds import form_key
+from machinon.core.surface_sums import sum_of
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Drawing, Mark, MarkKind
+from machinon.draw.how_to_measure import SCENES, measuring_drawing
 from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.sketch import figure
@@ -52,7 +57,7 @@ def _pdf(
     path: Path,
     title: str,
     orientation: QPageLayout.Orientation,
-    page: Callable[[QPainter], None],
+    *pages: Callable[[QPainter], None],
 ) -> bool:
     writer = QPdfWriter(str(path))
     writer.setResolution(DPI)
@@ -70,7 +75,10 @@ def _pdf(
     if not painter.begin(writer):
         return False
     painter.scale(DPI / 96, DPI / 96)
-    page(painter)
+    for number, page in enumerate(pages):
+        if number:
+            writer.newPage()
+        page(painter)
     return painter.end()
 
 
@@ -211,6 +219,91 @@ def write_answer(
             beside, answer.title, QPageLayout.Orientation.Portrait, page
         ),
     )
+
+
+BOXES = 4  # readings that a line of the measuring sheet has room for
+ROW = 92.0  # page units from surface to surface
+
+
+def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> None:
+    """What is to be measured, each with its picture and boxes to write in.
+
+    Raises MachinonError as `write_drawing`, and where there is nothing to measure.
+    """
+    lines = [(piece, surface) for piece in pieces for surface in piece.surfaces]
+    if not lines:
+        raise MachinonError("There is nothing to measure yet: add a surface first.")
+    height = A4_UPRIGHT[1]
+    each = int((height - 110) // ROW)
+    parts = [lines[i : i + each] for i in range(0, len(lines), each)]
+
+    def page(number: int) -> Callable[[QPainter], None]:
+        def draw(painter: QPainter) -> None:
+            _say(painter, 0, 26, f"{title}: to measure", 20, bold=True)
+            _say(
+                painter,
+                0,
+                48,
+                "Stop the spindle, wipe, take off burrs. Write the instrument and what "
+                "it shows.",
+                11,
+                "faint",
+            )
+            for i, (piece, surface) in enumerate(parts[number]):
+                _to_measure(painter, 66 + i * ROW, piece, surface)
+            _say(
+                painter,
+                0,
+                height - 6,
+                f"Page {number + 1} of {len(parts)}{' ' * 8}by{' ' * 28}on{' ' * 28}"
+                "parts at          °C",
+                11,
+                "faint",
+            )
+
+        return draw
+
+    _written_whole(
+        path,
+        lambda beside: _pdf(
+            beside,
+            f"{title}: to measure",
+            QPageLayout.Orientation.Portrait,
+            *(page(number) for number in range(len(parts))),
+        ),
+    )
+
+
+def _to_measure(painter: QPainter, top: float, piece: Piece, surface: Surface) -> None:
+    width, _ = A4_UPRIGHT
+    painter.setPen(QPen(PRINT.ink("thin"), 0.8))
+    painter.drawLine(QPointF(0, top), QPointF(width, top))
+    painter.save()
+    painter.translate(0, top + 4)
+    form = surface.id if surface.id in SCENES else form_key(surface)
+    paint(painter, measuring_drawing(form, 190, ROW - 8, 9.0), PRINT)
+    painter.restore()
+    x = 200.0
+    _say(painter, x, top + 17, surface.name, 13, bold=True)
+    _say(painter, x + 220, top + 17, piece.name, 11, "faint")
+    aids = sum_of(surface)
+    blanks = [ask.meaning for ask in (aids.asks if aids else ())]
+    painter.setFont(font(9.5))
+    painter.setPen(QPen(PRINT.ink("faint")))
+    painter.drawText(
+        QRectF(x, top + 22, width - x, 26),
+        int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap),
+        surface.how + "".join(f"  {blank}: ______" for blank in blanks),
+    )
+    side = 84.0
+    painter.setPen(QPen(PRINT.ink("outline"), 1.0))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for i in range(BOXES):
+        painter.drawRect(QRectF(x + i * (side + 8), top + 54, side, 28))
+    where = "at" if is_tapered(surface) else "instrument"
+    _say(painter, x + BOXES * (side + 8) + 4, top + 66, where, 9.5, "faint")
+    end = x + BOXES * (side + 8)
+    painter.drawLine(QPointF(end + 4, top + 82), QPointF(width, top + 82))
 
 
 def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:

@@ -422,6 +422,10 @@ class Field(QWidget):
         self.edit.clear()
         self._say("", False)
 
+    def accept(self) -> None:
+        """What stands here is no longer refused."""
+        self._say("", False)
+
     def refuse(self, message: str) -> None:
         """Say what is wrong and what is allowed; the text typed is kept."""
         self._say(message, True)

@@ -1,7 +1,8 @@
 """Gauge pictures: a fit's bands to scale, the readings on them, what is left."""
 
+from machinon.core.meeting import Band
 from machinon.core.plan import FitPlan
-from machinon.core.quantity import length_text, small_text
+from machinon.core.quantity import ANGLE, angle_text, length_text, small_text
 from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape, text_width
 
 
@@ -18,7 +19,13 @@ def gauge_drawing(
     readings: those of the existing half that count, mm.
     """
     board = Board(width, height, size)
-    if fit.mate is None or fit.band is None or fit.problem:
+    if fit.mate is None or fit.problem:
+        return board.done()
+    if fit.choice.kind == "joined":
+        if fit.joined is not None:
+            _rows(board, fit.joined.bands, inch)
+        return board.done()
+    if fit.band is None:
         return board.done()
     if fit.choice.kind == "cylinder":
         _cylinder(board, fit, readings, inch)
@@ -223,6 +230,75 @@ def _cylinder(
         size * 0.85,
         "faint",
     )
+
+
+def _rows(board: Board, bands: tuple[Band, ...], inch: bool) -> None:
+    """Bands one under the other, each about its own middle, to one scale.
+
+    A band far wider than the narrowest would leave that one a line: it is
+    drawn to a scale of its own, and says so.
+    """
+    size = board.size
+    widths = [one.width for one in bands if one.width > 0 and one.kind is not ANGLE]
+    widest = max((one for one in widths if one <= 12 * min(widths)), default=0.01)
+    row = (board.height - 1.4 * size) / max(len(bands), 1)
+    left, right = 12.5 * size, board.width - 12.5 * size
+    middle, half = (left + right) / 2, max((right - left) / 2, 2 * size)
+    board.line((middle, 0.4 * size), (middle, board.height - size), "centre", 1.0)
+    for i, band in enumerate(bands):
+        y = (i + 0.62) * row + 0.5 * size
+        role: Role = "measured" if band.measured else "cut"
+        board.text(
+            (size * 0.5, y - min(1.25 * size, 0.4 * row)),
+            band.name,
+            size * 0.85,
+            "faint",
+            "left",
+            backed=True,
+        )
+        if band.width <= 0:
+            board.items.append(Mark((middle, y), "stop", size * 1.2))
+            _figure(board, middle + size, y, "nothing left", "stop")
+            continue
+        own = band.kind is ANGLE or band.width > widest
+        reach = half * (0.8 if own else 0.8 * band.width / widest)
+        reach = max(reach, 2.0)
+        bar = min(0.24 * row, size * 0.8)
+        board.items.append(
+            Shape(
+                (
+                    (middle - reach, y - bar),
+                    (middle + reach, y - bar),
+                    (middle + reach, y + bar),
+                    (middle - reach, y + bar),
+                ),
+                role,
+                1.8,
+                "panel",
+                "" if band.measured else "right",
+            )
+        )
+        low, high = (
+            (angle_text(band.lower, 3), angle_text(band.upper, 3))
+            if band.kind is ANGLE
+            else (
+                band.sign + length_text(band.lower, 0.001, inch, unit=False),
+                length_text(band.upper, 0.001, inch),
+            )
+        )
+        board.text((middle - reach - 8, y), low, size, role, "right", backed=True)
+        _figure(board, middle + reach + 8, y, high, role)
+        if band.kind is not ANGLE:
+            wide = small_text(band.width, inch) + " wide"
+            wide += ", own scale" if own else ""
+            board.text(
+                (board.width - size * 0.5, y - min(1.25 * size, 0.4 * row)),
+                wide,
+                size * 0.8,
+                "faint",
+                "right",
+                backed=True,
+            )
 
 
 def _thread(board: Board, fit: FitPlan, inch: bool) -> None:

@@ -134,7 +134,7 @@ def _figures(
         if surface is None:
             continue
         x, y = place((a + b) / 2, r)
-        inside = surface.kind == "inside"
+        inside = surface.kind in ("inside", "gap")
         at = (x, y + (1.1 if inside else -1.1) * size)
         _figure(board, surface.name, measured.get(id), at, id, inch)
         drawn.add(id)

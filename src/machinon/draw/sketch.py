@@ -4,27 +4,34 @@ Figures that can be changed stand in a frame and are tied to their input; what
 is worked out stands in the ink of a measured size.
 """
 
-import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
-from machinon.core.quantity import ANGLE, LENGTH, Kind, length_text, text_of
+from machinon.core.quantity import (
+    ANGLE,
+    FORCE,
+    LENGTH,
+    STRESS,
+    TORQUE,
+    Kind,
+    length_text,
+    rough_text,
+    text_of,
+)
 from machinon.core.reckoning import FLAG, Reckoning
 from machinon.draw.drawing import (
     Anchor,
     Board,
-    Circle,
     Drawing,
-    Line,
     Point,
-    Role,
     Shape,
     Spot,
     text_width,
 )
+from machinon.draw.plane import Plane
 
 
-class Sketch:
+class Sketch(Plane):
     """Collects a reckoning's picture; world sizes are mm or as `frame` says."""
 
     def __init__(
@@ -37,20 +44,21 @@ class Sketch:
         height: float,
         size: float = 14.0,
         inch: bool = False,
+        chips: bool = True,
     ) -> None:
-        """values: inputs in base units; typed: those that a person typed, as typed."""
-        self.board = Board(width, height, size)
+        """values: inputs in base units; typed: those that a person typed, as typed.
+
+        chips: whether inputs that have no place in the picture stand below it.
+        """
+        super().__init__(Board(width, height, size))
         self.asked = asked
         self.values = values
         self.results = results
         self.typed = typed
         self.inch = inch
-        self.size = size
         self._shown: set[str] = set()
         self._told: set[str] = set()
-        self._chips = self._chip_rows()
-        self._scale = 1.0
-        self._at: Point = (0.0, 0.0)
+        self._chips = self._chip_rows() if chips else []
 
     # -- values ----------------------------------------------------------
 
@@ -73,112 +81,6 @@ class Sketch:
     def floor(self) -> float:
         """Lowest page line of the picture: the chips stand below it."""
         return self.board.height - (len(self._chips) * 2.3 + 0.6) * self.size
-
-    def frame(
-        self,
-        left: float,
-        low: float,
-        right: float,
-        high: float,
-        margin: tuple[float, float] = (9.0, 3.6),
-    ) -> None:
-        """Fit a piece of the world onto the page; margin: in figure heights."""
-        across, up = margin[0] * self.size, margin[1] * self.size
-        room_x = max(self.board.width - 2 * across, 40)
-        room_y = max(self.floor - 2 * up, 40)
-        wide, tall = max(right - left, 1e-9), max(high - low, 1e-9)
-        self._scale = min(room_x / wide, room_y / tall)
-        self._at = (
-            self.board.width / 2 - (left + right) / 2 * self._scale,
-            self.floor / 2 + (low + high) / 2 * self._scale,
-        )
-
-    def p(self, x: float, y: float) -> Point:
-        """A world point on the page; up is up."""
-        return self._at[0] + x * self._scale, self._at[1] - y * self._scale
-
-    def length(self, size: float) -> float:
-        return size * self._scale
-
-    # -- lines -----------------------------------------------------------
-
-    def line(
-        self, a: Point, b: Point, role: Role = "outline", width: float = 1.8
-    ) -> None:
-        self.board.items.append(Line(self.p(*a), self.p(*b), role, width))
-
-    def shape(
-        self,
-        points: Iterable[Point],
-        hatch: bool = False,
-        role: Role = "outline",
-        fill: Role = "panel",
-        closed: bool = True,
-        width: float = 1.8,
-    ) -> None:
-        self.board.items.append(
-            Shape(
-                tuple(self.p(*point) for point in points),
-                role,
-                width,
-                fill if closed else "none",
-                "right" if hatch else "",
-                closed,
-            )
-        )
-
-    def box(
-        self,
-        left: float,
-        low: float,
-        right: float,
-        high: float,
-        hatch: bool = False,
-        role: Role = "outline",
-        fill: Role = "panel",
-    ) -> None:
-        self.shape(
-            ((left, low), (right, low), (right, high), (left, high)), hatch, role, fill
-        )
-
-    def circle(
-        self,
-        x: float,
-        y: float,
-        radius: float,
-        role: Role = "outline",
-        fill: Role = "none",
-        width: float = 1.8,
-    ) -> None:
-        self.board.items.append(
-            Circle(self.p(x, y), self.length(radius), role, width, fill)
-        )
-
-    def arc(
-        self,
-        x: float,
-        y: float,
-        radius: float,
-        start: float,
-        end: float,
-        role: Role = "outline",
-        width: float = 1.8,
-    ) -> None:
-        """Part of a circle, degrees counter-clockwise."""
-        steps = max(int(abs(end - start) / 4), 2)
-        points = [
-            (
-                x + radius * math.cos(math.radians(start + (end - start) * i / steps)),
-                y + radius * math.sin(math.radians(start + (end - start) * i / steps)),
-            )
-            for i in range(steps + 1)
-        ]
-        self.shape(points, role=role, closed=False, width=width)
-
-    def cross(self, x: float, y: float, reach: float) -> None:
-        """Centre lines."""
-        self.line((x - reach, y), (x + reach, y), "centre", 1.0)
-        self.line((x, y - reach), (x, y + reach), "centre", 1.0)
 
     # -- figures ---------------------------------------------------------
 
@@ -320,6 +222,8 @@ class Sketch:
     def finish(self) -> Drawing:
         """The drawing, with the inputs that have no place in it along the foot."""
         rest = [one.key for one in self.asked.inputs if one.key not in self._shown]
+        if not self._chips:
+            return self.board.done()
         x, y = self.size * 0.6, self.floor + 1.9 * self.size
         for key in rest:
             wide = self._chip_width(key)
@@ -344,4 +248,6 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
         return f"{number} {unit}"
     if kind is ANGLE:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
+    if kind in (FORCE, TORQUE, STRESS):
+        return rough_text(float(value), kind)
     return text_of(float(value), kind)

@@ -8,6 +8,7 @@ from msgspec.structs import replace
 from machinon.core.coach import CutEntry
 from machinon.core.fit import FitChoice, Side
 from machinon.core.job import CutLog, Job, Stage, back_plate_job
+from machinon.core.joints import joint_forms
 from machinon.core.plan import Plan, plan_of
 from machinon.core.shop import (
     CHUCK_SURFACES,
@@ -19,7 +20,7 @@ from machinon.core.shop import (
     Shop,
     Surface,
 )
-from machinon.core.surface_kinds import likely_joint, new_surface
+from machinon.core.surface_kinds import likely_joint, surface_forms
 from machinon.store.shop_file import ShopFile, open_shop
 
 DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
@@ -135,6 +136,7 @@ def fill_demo(file: ShopFile) -> None:
         (45, 70, 110, 180, 290, 460, 740, 1200),
         "lathe-nose",
         tailstock="MT3",
+        power=1.1,
         wheels=(20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 100, 127),
     )
     nose, chuck = _nose(), _chuck()
@@ -191,22 +193,28 @@ def fill_demo(file: ShopFile) -> None:
 
 
 # piece: id, name, material, note, and its surfaces as
-# id, name, instrument, readings (none: still to be measured)
-_Surface = tuple[str, str, str, tuple[float, ...]]
+# form, name (empty: the usual), instrument, readings (none: still to be measured; a
+# taper's with the distance from its large end), and the aids of its sum
+_Reading = float | tuple[float, float]
+_Surface = tuple[str, str, str, tuple[_Reading, ...], dict[str, float]]
 _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
     (
         "worm-shaft",
         "Rotary table's worm shaft",
         "steel",
         "Ratio 90 to 1",
-        (("shaft", "Shaft end", "micrometer", (11.985, 11.987, 11.986)),),
+        (
+            ("shaft", "Shaft end", "micrometer", (11.985, 11.987, 11.986), {}),
+            ("key-width", "Keyway", "slips", (4.02, 4.02), {}),
+            ("key-across", "Keyway, floor to far side", "micrometer", (9.52,), {}),
+        ),
     ),
     (
         "graduated-dial",
         "Graduated dial",
         "brass",
         "From the scrap box",
-        (("bore", "Bore", "bore-gauge", (30.012, 30.016, 30.013)),),
+        (("bore", "Bore", "bore-gauge", (30.012, 30.016, 30.013), {}),),
     ),
     (
         "slitting-saw",
@@ -214,8 +222,8 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "tool steel",
         "",
         (
-            ("bore", "Bore", "bore-gauge", (22.009,)),
-            ("thickness", "Thickness at the hub", "caliper", ()),
+            ("bore", "Bore", "bore-gauge", (22.009,), {}),
+            ("thickness", "Thickness at the hub", "caliper", (), {}),
         ),
     ),
     (
@@ -223,7 +231,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Collet 20 mm",
         "steel",
         "Closes from 20 to 19.5",
-        (("bore", "Bore, closed on a pin", "bore-gauge", ()),),
+        (("bore", "Bore, closed on a pin", "bore-gauge", (), {}),),
     ),
     (
         "round-die",
@@ -231,8 +239,23 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "tool steel",
         "",
         (
-            ("shaft", "Outside of the die", "micrometer", (24.962, 24.958, 24.961)),
-            ("thickness", "Thickness", "caliper", (9.01, 9.0)),
+            ("shaft", "Outside of the die", "micrometer", (24.962, 24.958, 24.961), {}),
+            ("thickness", "Thickness", "caliper", (9.01, 9.0), {}),
+        ),
+    ),
+    (
+        "tailstock",
+        "Tailstock of the centre lathe",
+        "steel",
+        "Its socket was reamed once",
+        (
+            (
+                "taper-in",
+                "Socket",
+                "bore-gauge",
+                ((23.852, 0), (23.851, 0), (21.344, 50), (21.343, 50)),
+                {},
+            ),
         ),
     ),
     (
@@ -240,7 +263,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Ground bar 16 mm",
         "steel",
         "The die holder slides on it",
-        (("shaft", "Bar", "micrometer", (15.992, 15.991, 15.993)),),
+        (("shaft", "Bar", "micrometer", (15.992, 15.991, 15.993), {}),),
     ),
     (
         "mill-table",
@@ -248,8 +271,16 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "cast iron",
         "Three slots; the middle one is worn least",
         (
-            ("slot", "Middle slot", "bore-gauge", (14.021, 14.033, 14.026)),
-            ("depth", "Depth of the upper slot", "depth-gauge", (12.11, 12.09)),
+            (
+                "tee-neck",
+                "Middle slot's neck",
+                "slips",
+                (14.02, 14.035, 14.025),
+                {},
+            ),
+            ("tee-head", "", "caliper", (24.1, 24.15), {}),
+            ("tee-head-depth", "", "caliper", (10.05, 10.1), {}),
+            ("tee-lip", "", "depth-gauge", (12.11, 12.09), {}),
         ),
     ),
     (
@@ -257,14 +288,22 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Bronze bush 30 mm",
         "bronze",
         "One of a dozen, the tightest",
-        (("bore", "Bore", "bore-gauge", (30.013, 30.016, 30.013)),),
+        (("bore", "Bore", "bore-gauge", (30.013, 30.016, 30.013), {}),),
     ),
     (
         "table-way",
         "Dovetail of the mill's table way",
         "cast iron",
-        "60°, over pins of 10 mm",
-        (("over-pins", "Over two pins", "micrometer", (137.314, 137.309, 137.317)),),
+        "60°, read over pins of 10 mm",
+        (
+            (
+                "over-pins",
+                "",
+                "micrometer",
+                (137.314, 137.309, 137.317),
+                {"pin": 10.0, "angle": 60.0, "depth": 14.0},
+            ),
+        ),
     ),
     (
         "spindle-top",
@@ -272,13 +311,14 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "steel",
         "30 taper, drawn up through it",
         (
-            ("register", "Register", "micrometer", (37.984, 37.986)),
-            ("bore", "Bore for the draw bar", "bore-gauge", (17.52, 17.516)),
+            ("register", "", "micrometer", (37.984, 37.986), {}),
+            ("bore", "Bore for the draw bar", "bore-gauge", (17.52, 17.516), {}),
         ),
     ),
 )
-# job: id, name, reason, stage, pieces, and its fits as name, piece, surface, want
-_Fit = tuple[str, str, str, str]
+# job: id, name, reason, stage, pieces, and its fits as
+# name, piece, surface, joint (empty: the likely one), want, and what it asks
+_Fit = tuple[str, str, str, str, str, dict[str, str]]
 _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...] = (
     (
         "drawbar-cap",
@@ -287,8 +327,8 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "fits",
         ("spindle-top",),
         (
-            ("Cap on the spindle", "spindle-top", "register", "slides"),
-            ("Draw bar's collar in the bore", "spindle-top", "bore", "runs"),
+            ("Cap on the spindle", "spindle-top", "register", "", "slides", {}),
+            ("Draw bar's collar in the bore", "spindle-top", "bore", "", "runs", {}),
         ),
     ),
     (
@@ -297,7 +337,16 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "It shall sit on the table way and go back to the same place.",
         "fits",
         ("table-way",),
-        (("Carrier on the way, over pins", "table-way", "over-pins", "H8/f7"),),
+        (
+            (
+                "Carrier on the way, with a gib",
+                "table-way",
+                "over-pins",
+                "",
+                "dove-slides",
+                {"new_depth": "14.3", "pin": "8", "gib": "4"},
+            ),
+        ),
     ),
     (
         "expanding-arbor",
@@ -305,7 +354,16 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "A dozen bushes to turn true to their bores.",
         "fits",
         ("bronze-bush",),
-        (("Arbor in the bush, before it is spread", "bronze-bush", "bore", "moves"),),
+        (
+            (
+                "Arbor in the bush, before it is spread",
+                "bronze-bush",
+                "bore",
+                "",
+                "moves",
+                {},
+            ),
+        ),
     ),
     (
         "t-nuts",
@@ -313,17 +371,40 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "The bought ones rock and mark the slots.",
         "fits",
         ("mill-table",),
-        (("Tongue in the slot", "mill-table", "slot", "free"),),
+        (("T-nut in the slot", "mill-table", "tee-neck", "", "free", {}),),
     ),
     (
         "die-holder",
         "Sliding die holder on a Morse 3 shank",
         "Threads cut with the hand stock start crooked.",
         "fits",
-        ("round-die", "guide-bar"),
+        ("tailstock", "guide-bar", "round-die"),
         (
-            ("Die in its holder", "round-die", "shaft", "runs"),
-            ("Holder on the guide bar", "guide-bar", "shaft", "moves"),
+            (
+                "Shank in the tailstock",
+                "tailstock",
+                "taper-in",
+                "",
+                "",
+                {"taper": "MT3", "length": "60"},
+            ),
+            (
+                "Bar in the shank",
+                "guide-bar",
+                "shaft",
+                "bond",
+                "bond-thin",
+                {"length": "30"},
+            ),
+            ("Holder on the guide bar", "guide-bar", "shaft", "", "moves", {}),
+            (
+                "Die in its holder",
+                "round-die",
+                "shaft",
+                "dimple",
+                "",
+                {"screw": "M5", "wall": "9", "around": "7.5", "screws": "3"},
+            ),
         ),
     ),
     (
@@ -333,8 +414,16 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "fits",
         ("worm-shaft", "graduated-dial"),
         (
-            ("Worm shaft in hub", "worm-shaft", "shaft", "locates"),
-            ("Hub in dial", "graduated-dial", "bore", "moves"),
+            ("Worm shaft in hub", "worm-shaft", "shaft", "", "locates", {}),
+            ("Hub in dial", "graduated-dial", "bore", "", "moves", {}),
+            (
+                "Key of the worm shaft",
+                "worm-shaft",
+                "key-width",
+                "",
+                "snug",
+                {"diameter": "12", "length": "14"},
+            ),
         ),
     ),
     (
@@ -343,7 +432,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "Saws are held in the drill chuck now, and they wander.",
         "survey",
         ("slitting-saw", "collet-20"),
-        (("Saw on arbor", "slitting-saw", "bore", "moves"),),
+        (("Saw on arbor", "slitting-saw", "bore", "", "moves", {}),),
     ),
 )
 
@@ -352,36 +441,51 @@ def _piece_of(
     id: str, name: str, material: str, note: str, surfaces: tuple[_Surface, ...]
 ) -> Piece:
     piece = Piece(id, name, "other", material, (), note)
-    for key, words, instrument, sizes in surfaces:
-        surface = replace(
-            new_surface(piece, key, words),
-            readings=tuple(
-                Reading(size, instrument, f"{size:g}", temperature=20.0)
-                for size in sizes
-            ),
+    for key, words, instrument, sizes, aids in surfaces:
+        form = surface_forms()[key]
+        surface = Surface(
+            key,
+            words or form.name,
+            form.kind,
+            form.how,
+            tuple(_reading(size, instrument) for size in sizes),
+            aids,
         )
         piece = piece.with_surface(surface)
     return piece
+
+
+def _reading(size: _Reading, instrument: str) -> Reading:
+    value, at = size if isinstance(size, tuple) else (size, None)
+    place = "" if at is None else f"{at:g} mm"
+    return Reading(value, instrument, f"{value:g}", place, temperature=20.0)
 
 
 def _other_jobs(file: ShopFile) -> None:
     pieces = {one[0]: _piece_of(*one) for one in _PIECES}
     for id, name, reason, stage, own, fits in _JOBS:
         choices = []
-        for number, (words, piece_id, surface_id, want) in enumerate(fits, 1):
+        for number, fit in enumerate(fits, 1):
+            words, piece_id, surface_id, joint, want, given = fit
             surface = pieces[piece_id].surface(surface_id)
             assert surface is not None
-            exists: Side = "hole" if surface.kind == "inside" else "shaft"
+            exists: Side = "hole" if surface.kind in ("inside", "gap") else "shaft"
+            form = next(
+                one
+                for one in joint_forms().values()
+                if one.key == (joint or likely_joint(surface))
+            )
             choices.append(
                 FitChoice(
                     number,
                     words,
-                    "cylinder",
+                    form.kind,
                     piece_id,
                     surface_id,
                     exists,
                     want,
-                    joint=likely_joint(surface),
+                    joint=form.key,
+                    given=given,
                 )
             )
         job = Job(id, name, reason, "lathe", own, tuple(choices))

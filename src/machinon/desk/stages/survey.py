@@ -1,9 +1,12 @@
 """Survey: what exists, measured: readings in, size and doubt out."""
 
+from pathlib import Path
+
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
     QComboBox,
+    QFileDialog,
     QGridLayout,
     QHBoxLayout,
     QMenu,
@@ -14,13 +17,29 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.errors import BadInput
-from machinon.core.measuring import Doubt, Measured, read_typed
-from machinon.core.quantity import TEMPERATURE, length_text, small_text
+from machinon.core.errors import BadInput, MachinonError
+from machinon.core.likely import Likely
+from machinon.core.measuring import (
+    Doubt,
+    Measured,
+    is_tapered,
+    measured_text,
+    read_typed,
+)
+from machinon.core.quantity import (
+    LENGTH,
+    TEMPERATURE,
+    angle_text,
+    length_text,
+    small_text,
+)
+from machinon.core.reseating import reseating
 from machinon.core.shop import Reading, Surface
-from machinon.core.surface_kinds import surface_forms
+from machinon.core.surface_kinds import form_key, surface_groups
+from machinon.core.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.painter import paint_mark
+from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.widgets import (
     DrawingView,
     Field,
@@ -32,9 +51,11 @@ from machinon.desk.widgets import (
     label,
     panel,
     scrolled,
+    set_ink,
 )
 from machinon.draw.charts import readings_drawing
 from machinon.draw.drawing import Drawing, Mark, MarkKind
+from machinon.draw.how_to_measure import SCENES, measuring_drawing
 
 
 def mark_icon(look: Look, kind: MarkKind | None) -> QIcon:
@@ -75,6 +96,10 @@ class SurveyView(StageView):
             "Reading, then Enter", None, lambda: self._instrument_inch(), large=True
         )
         self.reading.taken.connect(self._on_reading_taken)
+        self.aids: dict[str, Field] = {}
+        self.aid_row = QHBoxLayout()
+        self.place = Field("Place (if it matters)", None)
+        self.place.taken.connect(lambda _: self.reading.edit.setFocus())
         self.reading.edit.textChanged.connect(self._on_reading_typed)
         self.instrument = QComboBox()
         self.instrument.setAccessibleName("Instrument")
@@ -91,10 +116,18 @@ class SurveyView(StageView):
         self.doubt = Figure("Doubt, two sigma")
         self.spread = Figure("Spread")
         self.nominal = Figure("Likely made as")
+        self.likely = label("", "faint", wrap=True)
+        self.shape = Figure("Taper, back less front")
+        self.round = Figure("Out of round")
+        self.advice = label("", "", wrap=True)
+        self.picture = DrawingView(self.look, self._how, "How to measure it", 12.0)
+        self.picture.setMinimumHeight(self.look.px(120))
+        self.drop = button("Drop this surface", self._drop)
+        self.sheet = button("Measuring sheet…", self._print_sheet)
         for figure in (self.size, self.doubt, self.spread):
             figure.opened.connect(bench.open_working)
         self.chart = DrawingView(self.look, self._chart, "Readings about their mean")
-        self.chart.setMinimumHeight(self.look.px(150))
+        self.chart.setMinimumHeight(self.look.px(110))
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -116,6 +149,7 @@ class SurveyView(StageView):
         middle.addWidget(self.title)
         middle.addWidget(self.how)
         middle.addSpacing(px(6))
+        middle.addLayout(self.aid_row)
         middle.addLayout(entry)
         readings = QWidget()
         holder = QVBoxLayout(readings)
@@ -124,9 +158,12 @@ class SurveyView(StageView):
         holder.addStretch(1)
         middle.addWidget(scrolled(readings), 1)
         foot = QHBoxLayout()
-        foot.addWidget(self.temperature, 2)
-        foot.addStretch(1)
-        foot.addWidget(self.next, 0, Qt.AlignmentFlag.AlignVCenter)
+        foot.addWidget(self.place, 3, Qt.AlignmentFlag.AlignTop)
+        foot.addWidget(self.temperature, 3, Qt.AlignmentFlag.AlignTop)
+        buttons = QVBoxLayout()
+        buttons.addWidget(self.next)
+        buttons.addWidget(self.drop)
+        foot.addLayout(buttons, 3)
         middle.addLayout(foot)
 
         right = QVBoxLayout()
@@ -137,7 +174,14 @@ class SurveyView(StageView):
         pair.addWidget(self.spread, 1)
         right.addLayout(pair)
         right.addWidget(self.nominal)
-        right.addWidget(self.chart, 1)
+        right.addWidget(self.likely)
+        forms = QHBoxLayout()
+        forms.addWidget(self.shape, 1)
+        forms.addWidget(self.round, 1)
+        right.addLayout(forms)
+        right.addWidget(self.advice)
+        right.addWidget(self.chart, 3)
+        right.addWidget(self.picture, 4)
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -149,6 +193,7 @@ class SurveyView(StageView):
         left.addWidget(self.tree, 1)
         left.addWidget(self.new_piece)
         left.addLayout(more)
+        left.addWidget(self.sheet)
         side = QWidget()
         side.setLayout(left)
         side.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)
@@ -215,7 +260,7 @@ class SurveyView(StageView):
     def _short(self, surface: Surface, found: Measured | None) -> str:
         if found is None:
             return "to measure"
-        return length_text(found.size, found.step, self.job.inch)
+        return measured_text(found, self.job.inch)
 
     def _found(self) -> Measured | None:
         return self.job.plan.measured.get(self._at) if self._at else None
@@ -227,7 +272,7 @@ class SurveyView(StageView):
         return self.job.pieces[self._at[0]].surface(self._at[1])
 
     def _show_surface(self) -> None:
-        surface, found, inch = self._surface(), self._found(), self.job.inch
+        surface, found = self._surface(), self._found()
         self.middle.setEnabled(surface is not None)
         self.more_surface.setEnabled(bool(self.job.pieces))
         if surface is None or self._at is None:
@@ -236,14 +281,32 @@ class SurveyView(StageView):
             return
         self.title.setText(surface.name)
         self.how.setText(surface.how)
+        self._fill_aids(surface)
+        tapered = is_tapered(surface)
+        self.place.name.setText(
+            "Distance from its large end" if tapered else "Place (if it matters)"
+        )
+        self.place.edit.setPlaceholderText("0" if tapered else "back 90")
         self._fill_instruments(surface)
         self._fill_rows(surface, found)
+        self._show_size(surface, found)
+        self._show_shape(surface, found)
+        self.chart.refresh()
+        self.picture.refresh()
+
+    def _show_size(self, surface: Surface, found: Measured | None) -> None:
+        inch = self.job.inch
+        self.nominal.setVisible(found is not None and bool(self._likely()))
+        self.likely.hide()
         if found is None:
+            self.size.set_name("Size at 20 °C")
             self.size.show_text("not measured yet", ink="cut")
-            for figure in (self.doubt, self.spread, self.nominal):
+            for figure in (self.doubt, self.spread):
                 figure.show_text("–")
-        else:
-            answer = found.answer
+            return
+        answer = found.answer
+        self.size.set_name(found.says or "Size at 20 °C")
+        if found.kind is LENGTH:
             self.size.show_length(found.size, found.step, inch, "measured", answer)
             self.doubt.show_text(
                 "± " + small_text(found.uncertainty, inch),
@@ -252,16 +315,146 @@ class SurveyView(StageView):
                 "",
                 answer,
             )
-            self.spread.show_text(
-                small_text(found.spread, inch),
-                "",
-                f"{found.count} reading{'s' if found.count != 1 else ''}",
-            )
-            self.nominal.show_text(found.nominal or "no usual size near")
-        self.nominal.setVisible(
-            surface.kind in ("outside", "inside") and found is not None
+        else:
+            self.size.show_text(measured_text(found, inch), "", "", "measured", answer)
+            self.doubt.show_text(f"± {found.uncertainty:.2g}°", "", "", "", answer)
+        count = f"{found.count} reading{'s' if found.count != 1 else ''}"
+        self.spread.show_text(small_text(found.spread, inch), "", count)
+        likely = self._likely()
+        if likely:
+            first = likely[0]
+            sure = f"{first.chance * 100:.0f} %" if first.chance < 0.995 else ""
+            self.nominal.show_text(first.name, "", sure)
+            others = [f"{one.name}, {one.chance * 100:.0f} %" for one in likely[1:]]
+            text = "or " + "; ".join(others) if others else ""
+            text = ". ".join(part for part in (text, first.note) if part)
+            self.likely.setText(text[:1].upper() + text[1:] + "." if text else "")
+            self.likely.setVisible(bool(text))
+
+    def _likely(self) -> tuple[Likely, ...]:
+        return self.job.likely(*self._at) if self._at else ()
+
+    def _show_shape(self, surface: Surface, found: Measured | None) -> None:
+        """Taper and out-of-round where places differ; a taper's own slope."""
+        inch = self.job.inch
+        self.shape.hide()
+        self.round.hide()
+        self.advice.setText(
+            reseating(found, inch) if form_key(surface) == "reseat" else ""
         )
-        self.chart.refresh()
+        self.advice.setVisible(bool(self.advice.text()))
+        if found is None:
+            return
+        if found.slope is not None:
+            slope = found.slope
+            ratio = abs(slope.ratio)
+            self.shape.set_name("Taper on the diameter")
+            self.shape.show_text(
+                f"1 : {1 / ratio:.3f}" if ratio else "none",
+                "",
+                f"± {slope.doubt / ratio * 100:.2g} %" if ratio else "",
+            )
+            self.round.set_name("Half angle")
+            self.round.show_text(
+                angle_text(abs(slope.half_angle), 3),
+                "",
+                f"± {slope.half_angle_doubt * 60:.1f}′",
+            )
+            self.shape.show()
+            self.round.show()
+            return
+        for figure, name, value in (
+            (self.shape, "Taper, back less front", found.taper),
+            (self.round, "Out of round", found.out_of_round),
+        ):
+            if value is not None:
+                figure.set_name(name)
+                figure.show_text(
+                    small_text(value, inch, signed=figure is self.shape),
+                    "",
+                    small_text(value, not inch, signed=figure is self.shape),
+                )
+                figure.show()
+
+    def _fill_aids(self, surface: Surface) -> None:
+        """What stands in the readings is typed before them."""
+        one = sum_of(surface)
+        asks = one.asks if one else ()
+        if list(self.aids) != [ask.key for ask in asks]:
+            for field in self.aids.values():
+                self.aid_row.removeWidget(field)
+                field.hide()
+                field.deleteLater()
+            self.aids = {}
+            for ask in asks:
+                field = Field(
+                    ask.meaning[0].upper() + ask.meaning[1:],
+                    ask.kind,
+                    lambda: self.job.inch,
+                )
+                field.taken.connect(lambda text, key=ask.key: self._on_aid(key, text))
+                self.aids[ask.key] = field
+                self.aid_row.addWidget(field, 1, Qt.AlignmentFlag.AlignBottom)
+        for ask in asks:
+            value = surface.aids.get(ask.key)
+            field = self.aids[ask.key]
+            if field.refused:
+                continue
+            if value is None:
+                usual = "" if ask.required or not ask.default else f"{ask.default:g}"
+                field.edit.setPlaceholderText(usual)
+                field.put("")
+            elif ask.kind is LENGTH:
+                field.put(f"{value:g} mm")
+            else:
+                field.put(f"{value:g}")
+            field.hint("")
+
+    def _on_aid(self, key: str, typed: str) -> None:
+        assert self._at is not None
+        field = self.aids[key]
+        field.accept()
+        try:
+            self.job.set_aid(*self._at, key, typed)
+        except BadInput as error:
+            field.refuse(error.message)
+            return
+        keys = list(self.aids)
+        after = keys[keys.index(key) + 1 :] if key in keys else []
+        nearest = self.aids[after[0]].edit if after else self.reading.edit
+        nearest.setFocus()
+
+    def _how(self, width: float, height: float, size: float) -> Drawing:
+        surface = self._surface()
+        if surface is None:
+            return Drawing(width, height, ())
+        form = surface.id if surface.id in SCENES else form_key(surface)
+        return measuring_drawing(form, width, height, size)
+
+    def _drop(self) -> None:
+        if self._at is None:
+            return
+        try:
+            self.job.drop_surface(*self._at)
+        except BadInput as error:
+            self.reading.refuse(error.message)
+
+    def _print_sheet(self) -> None:
+        path, _ = QFileDialog.getSaveFileName(
+            self, "Measuring sheet", f"{self.job.job.id}-to-measure.pdf", "*.pdf"
+        )
+        if path:
+            self.print_sheet(Path(path))
+
+    def print_sheet(self, path: Path) -> None:
+        """A sheet with boxes to take to the machine."""
+        try:
+            write_measuring_sheet(self.job.job.name, self.job.pieces.values(), path)
+        except MachinonError as error:
+            self.how.setText(str(error))
+            set_ink(self.how, "stop")
+        else:
+            self.how.setText(f"Written: {path}")
 
     def _fill_instruments(self, surface: Surface) -> None:
         before = self.instrument.currentData()
@@ -296,7 +489,7 @@ class SurveyView(StageView):
         number.setMinimumWidth(self.look.px(18))
         line.addWidget(number)
         figure = label(
-            length_text(reading.value, tool.resolution, tool.inch),
+            self._reading_text(reading),
             "head",
             "stop" if wrong else "measured",
         )
@@ -311,7 +504,8 @@ class SurveyView(StageView):
             if reading.temperature is None
             else f"{reading.temperature:g} °C"
         )
-        line.addWidget(label(f"{tool.name}, {warm}", "faint", wrap=True), 1)
+        where = f", {reading.place}" if reading.place else ""
+        line.addWidget(label(f"{tool.name}{where}, {warm}", "faint", wrap=True), 1)
         if wrong:
             line.addWidget(button("Count it", lambda: self._let_count(index)))
         if not reading.struck:
@@ -327,6 +521,10 @@ class SurveyView(StageView):
         if says:
             column.addWidget(label(says, "", "stop", wrap=True))
         return row
+
+    def _reading_text(self, reading: Reading) -> str:
+        tool = self.job.shop.instrument(reading.instrument)
+        return length_text(reading.value, tool.resolution, tool.inch)
 
     def _strike(self, index: int, why: str) -> None:
         if self._at:
@@ -345,8 +543,8 @@ class SurveyView(StageView):
             [r.value for r in surface.readings],
             [bool(r.struck) for r in surface.readings],
             [i in doubted for i in range(len(surface.readings))],
-            found.size,
-            found.uncertainty,
+            found.mean,
+            found.mean_doubt,
             width,
             height,
             size,
@@ -365,9 +563,12 @@ class SurveyView(StageView):
         piece_id = self._at[0] if self._at else next(iter(self.job.pieces))
         menu = QMenu(self)
         menu.setTitle(self.job.pieces[piece_id].name)
-        for form in surface_forms().values():
-            menu.addAction(
-                form.name, lambda key=form.key: self.add_surface(piece_id, key)
+        parts: dict[str, QMenu] = {}
+        for group in surface_groups().values():
+            if group.part not in parts:
+                parts[group.part] = menu.addMenu(group.part)
+            parts[group.part].addAction(
+                group.name, lambda key=group.key: self.add_surface(piece_id, key)
             )
         return menu
 
@@ -417,6 +618,7 @@ class SurveyView(StageView):
         if at:
             self._at = tuple(at)
             self.reading.clear()
+            self.place.clear()
             self._show_surface()
 
     def _instrument_inch(self) -> bool:
@@ -457,10 +659,12 @@ class SurveyView(StageView):
         if self._at is None or not id:
             return
         try:
-            self.job.add_reading(*self._at, typed, id, self.temperature.text())
+            self.job.add_reading(
+                *self._at, typed, id, self.temperature.text(), self.place.text()
+            )
         except BadInput as error:
-            field = self.temperature if error.key == "temperature" else self.reading
-            field.refuse(error.message)
+            own = {"temperature": self.temperature, "place": self.place, **self.aids}
+            own.get(error.key, self.reading).refuse(error.message)
             return
         self.reading.clear()
         self.reading.edit.setFocus()

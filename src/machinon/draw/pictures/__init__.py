@@ -5,7 +5,15 @@ from typing import Any
 
 from machinon.core.reckoning import Reckoning
 from machinon.draw.drawing import Drawing
-from machinon.draw.pictures import cutting, fits, holes, measuring, tapers, threads
+from machinon.draw.pictures import (
+    cutting,
+    fits,
+    holes,
+    joints,
+    measuring,
+    tapers,
+    threads,
+)
 from machinon.draw.sketch import Sketch
 
 Picture = Callable[[Sketch], None]
@@ -17,6 +25,7 @@ PICTURES: Mapping[str, Picture] = {
     **holes.PICTURES,
     **measuring.PICTURES,
     **cutting.PICTURES,
+    **joints.PICTURES,
 }
 
 
@@ -29,9 +38,10 @@ def picture_of(
     height: float,
     size: float = 14.0,
     inch: bool = False,
+    chips: bool = True,
 ) -> Drawing:
     """The picture of a reckoning's last answer; without one, its inputs alone."""
-    sketch = Sketch(asked, values, results, typed, width, height, size, inch)
+    sketch = Sketch(asked, values, results, typed, width, height, size, inch, chips)
     picture = PICTURES.get(asked.name)
     if picture is not None and results:
         picture(sketch)

@@ -1,0 +1,119 @@
+"""Ball-bearing seats: how much of a bearing's own play its seat takes away."""
+
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import LENGTH, NUMBER
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.tables import rows
+
+# of a seat's interference, what reaches the raceway of a ring on a solid steel
+# shaft, or in a stout housing; a shop rule
+SHARE = {"inner": 0.8, "outer": 0.7}
+
+
+def usual_clearance(bore: float) -> tuple[float, float, str]:
+    """Radial play of a new deep-groove bearing: least, most (mm), and source.
+
+    bore: of the bearing, mm, above 2.5 to 120. Raises BadInput on `bore`.
+    Source: ISO 5753-1:2009, Group N.
+
+    >>> usual_clearance(25)[:2]
+    (0.005, 0.02)
+    """
+    table = rows("bearing_clearance")
+    for r in table:
+        if float(r["above_mm"]) < bore <= float(r["to_mm"]):
+            return float(r["least_um"]) / 1000, float(r["most_um"]) / 1000, r["source"]
+    raise BadInput(
+        "bore",
+        f"{bore:g} mm is outside the table: above {float(table[0]['above_mm']):g} and "
+        f"up to {float(table[-1]['to_mm']):g} mm is in it.",
+    )
+
+
+@reckoning(
+    "bearing-seat",
+    group="Fits and materials",
+    title="What a bearing's seat leaves of its play",
+    usual={"bore": 25, "play_least": -0.011, "play_most": -0.002},
+    inputs=(
+        Input("bore", LENGTH, "of the bearing", above=2.5, high=120),
+        Input(
+            "ring",
+            TEXT,
+            "which ring the seat holds",
+            default="inner",
+            choices=("inner", "outer"),
+        ),
+        Input("play_least", LENGTH, "of the seat, − is interference"),
+        Input("play_most", LENGTH, "of the seat, − is interference"),
+        Input("clearance_least", LENGTH, "the bearing's own play, least", None, low=0),
+        Input("clearance_most", LENGTH, "the bearing's own play, most", None, low=0),
+        Input("share", NUMBER, "of interference at the raceway", None, low=0, high=1),
+    ),
+    results=(
+        Result("lost_least", LENGTH, "play the seat takes, least"),
+        Result("lost_most", LENGTH, "play the seat takes, most"),
+        Result("left_least", LENGTH, "play left in the bearing; − is preload"),
+        Result("left_most", LENGTH, "play left in the bearing, most"),
+        Result("warning", TEXT, "where the bearing may be preloaded, else empty"),
+    ),
+    sources=(
+        "about 0.8 of the interference reaches the inner raceway, 0.7 the outer one: "
+        "a shop rule for solid shafts and stout housings",
+    ),
+)
+def _bearing_seat(
+    trail: Trail,
+    bore: float,
+    ring: str,
+    play_least: float,
+    play_most: float,
+    clearance_least: float | None,
+    clearance_most: float | None,
+    share: float | None,
+) -> dict[str, Any]:
+    if not play_least < play_most:
+        raise BadInput(
+            "play_most", f"The most play must be more than the least ({play_least:g})."
+        )
+    if clearance_least is None or clearance_most is None:
+        clearance_least, clearance_most, source = usual_clearance(bore)
+        trail.source(source)
+    if not clearance_least <= clearance_most:
+        raise BadInput(
+            "clearance_most", f"The most is at least the least, {clearance_least:g} mm."
+        )
+    part = SHARE[ring] if share is None else share
+    lost = []
+    for name, play in (("least", play_most), ("most", play_least)):
+        lost.append(
+            trail.step(
+                f"Taken by the seat, {name}",
+                f"{part:g} × {max(-play, 0.0):.4f}",
+                part * max(-play, 0.0),
+            )
+        )
+    least = trail.step(
+        "Left, least",
+        f"{clearance_least:.4f} − {lost[1]:.4f}",
+        clearance_least - lost[1],
+    )
+    most = trail.step(
+        "Left, most", f"{clearance_most:.4f} − {lost[0]:.4f}", clearance_most - lost[0]
+    )
+    warning = ""
+    if least < 0:
+        warning = (
+            "At the tight end the balls are squeezed: take an easier seat, or a "
+            "bearing of a larger play group."
+        )
+        trail.cautions.append(warning)
+    return {
+        "lost_least": lost[0],
+        "lost_most": lost[1],
+        "left_least": least,
+        "left_most": most,
+        "warning": warning,
+    }
