@@ -1,8 +1,9 @@
 import unittest
 
-from machinon.core.mating import mates_of
+from machinon.core.mating import links_of, mates_of
 from machinon.core.measuring import measure
 from machinon.core.shop import Piece, Reading, Surface
+from tests.core.test_surfaces import surface
 from tests.scenario import SHOP
 
 
@@ -58,3 +59,40 @@ class WhatFits(unittest.TestCase):
     def test_crests_of_a_thread_are_no_register(self):
         nose = piece("nose", ("thread-major", "outside", 45.0))
         self.assertEqual(self.ask(nose, piece("hub", ("bore", "inside", 45.1))), ())
+
+
+class WhatLinks(unittest.TestCase):
+    def test_threads_tapers_and_what_an_adapter_would_join(self):
+        def cone(id, key, large, ratio):
+            gauge = {"instrument": "bore-gauge"} if key == "taper-in" else {}
+            made = surface(key, (large, "0 mm"), (large - 50 * ratio, "50 mm"), **gauge)
+            return Piece(id, id, "other", "steel", (made,))
+
+        def threaded(id, key, size):
+            gauge = {"instrument": "caliper"}
+            pitch = surface("thread-pitch", 1.5, instrument="thread-gauge")
+            made = (surface(key, size, **gauge), pitch)
+            return Piece(id, id, "other", "steel", made)
+
+        socket = cone("socket", "taper-in", 23.83, 1 / 19.922)
+        pieces = (
+            socket,
+            cone("shank-3", "taper-out", 23.82, 1 / 19.922),
+            cone("shank-2", "taper-out", 17.78, 1 / 20.020),
+            threaded("screw", "thread-major", 9.85),
+            threaded("nut", "thread-minor", 8.55),
+        )
+        measured = {
+            (p.id, s.id): measure(s, SHOP, p.material)
+            for p in pieces
+            for s in p.surfaces
+        }
+        links = links_of(socket, pieces, measured)
+        self.assertEqual(
+            [(o.piece.id, o.direct) for o in links],
+            [("shank-3", True), ("shank-2", False)],
+        )
+        self.assertIn("sleeve between, MT3 to MT2", links[1].says)
+        (screw,) = links_of(pieces[3], pieces, measured)
+        self.assertEqual((screw.piece.id, screw.direct), ("nut", True))
+        self.assertIn("M10", screw.says)

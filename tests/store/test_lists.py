@@ -2,12 +2,19 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from machinon.core.shop import STARTER_INSTRUMENTS, Shop
+from machinon.core.belongings import STARTER_SETS, Belongings, with_items
+from machinon.core.machines import machine_of
+from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surface
 from machinon.store.lists import (
     MOST_ROWS,
     ListFileError,
     export_instruments,
+    export_machines,
+    export_readings,
+    export_shelf,
     import_instruments,
+    import_machines,
+    import_shelf,
 )
 
 HEAD = "name,reads,resolution,uncertainty,repeatability,suits,checked\n"
@@ -78,3 +85,64 @@ class Instruments(unittest.TestCase):
             import_instruments(self.shop, self.path)
         with self.assertRaisesRegex(ListFileError, "could not be read"):
             import_instruments(self.shop, self.path.with_name("none.csv"))
+
+
+class Shelves(unittest.TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.path = Path(folder.name) / "list.csv"
+
+    def test_a_shelf_goes_out_and_in_again(self):
+        items = next(one for one in STARTER_SETS if one.key == "screws").items()
+        shelf = with_items(Belongings("hardware", "Hardware"), items)
+        export_shelf(shelf, self.path)
+        back, count = import_shelf(Belongings("hardware", "Hardware"), self.path)
+        self.assertEqual((back, count), (shelf, len(items)))
+
+    def test_sizes_with_units_and_all_or_nothing(self):
+        empty = Belongings("tools", "Tools")
+        self.path.write_text("kind,size\ndrill,1/4in\ndrill,5.5\n")
+        shelf, _ = import_shelf(empty, self.path)
+        self.assertEqual([one.size for one in shelf.items], [5.5, 6.35])
+        self.path.write_text("kind,size\ndrill,5.5\nspanner,10\n")
+        with self.assertRaisesRegex(ListFileError, "line 3, kind.*Nothing was"):
+            import_shelf(empty, self.path)
+        self.path.write_text("kind,size\n" + "drill,5.5\n" * 1_000_000)
+        with self.assertRaisesRegex(ListFileError, "too large for a list"):
+            import_shelf(empty, self.path)
+
+    def test_machines_go_out_and_in_and_known_ones_keep_their_seat(self):
+        mill = machine_of(
+            {"name": "Mill", "travel_x": "500", "speeds": "80, 200"},
+            "mill",
+            "m",
+            False,
+            seat="spindle",
+        )
+        export_machines([mill], self.path)
+        (same,), _ = import_machines([mill], self.path, str.lower)
+        self.assertEqual(same, mill)
+        (new,), _ = import_machines([], self.path, str.lower)
+        self.assertEqual((new.id, new.figures), ("mill", mill.figures))
+        text = self.path.read_text()
+        for wrong, says in (
+            (text.replace("travel_x", "travel_q"), "line 3, figure"),
+            (text.replace("500", "lots"), "line 3, travel_x"),
+            (text.replace("mill,", "plough,"), "line 2, kind"),
+        ):
+            self.path.write_text(wrong)
+            with self.assertRaisesRegex(ListFileError, says):
+                import_machines([mill], self.path, str.lower)
+
+    def test_every_reading_is_written_struck_ones_with_their_reason(self):
+        readings = (
+            Reading(22.01, "caliper", "22.01"),
+            Reading(23.0, "caliper", "23", struck="misread"),
+        )
+        bore = Surface("bore", "Bore", "inside", "", readings)
+        saw = Piece("saw", "Saw", "other", "steel", (bore,))
+        export_readings([saw], {"caliper": "Digital caliper"}, self.path)
+        lines = self.path.read_text().splitlines()
+        self.assertEqual(len(lines), 3)
+        self.assertIn("Saw,Bore,23,23,Digital caliper,,,,misread", lines[2])

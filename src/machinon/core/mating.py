@@ -5,6 +5,9 @@ from dataclasses import dataclass
 
 from machinon.core.measuring import Measured
 from machinon.core.shop import Piece, Surface
+from machinon.core.surface_kinds import beside, form_key
+from machinon.core.tapers import named_tapers
+from machinon.core.thread_find import likely_threads
 
 TIGHTEST, LOOSEST = -0.15, 0.6  # mm of play: beyond, two sizes were never meant to meet
 
@@ -41,8 +44,8 @@ def mates_of(
 ) -> tuple[Mate, ...]:
     """Surfaces of other pieces that a piece's round surfaces go into or over.
 
-    Closest first. Threads and lengths are not compared: a diameter alone does
-    not say whether they mate.
+    Closest first. Threads and lengths are not compared here: a diameter alone
+    does not say whether they mate; see `links_of`.
     """
     found = []
     for surface in piece.surfaces:
@@ -68,3 +71,77 @@ def mates_of(
 
 def _round(surface: Surface) -> bool:
     return surface.kind in ("outside", "inside") and "thread" not in surface.id
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """How a piece goes on another by more than a diameter, or with what between.
+
+    direct: without anything to be made.
+    """
+
+    piece: Piece
+    says: str
+    direct: bool
+
+
+def links_of(
+    piece: Piece,
+    others: Iterable[Piece],
+    measured: Mapping[tuple[str, str], Measured | None],
+) -> tuple[Link, ...]:
+    """Threads and tapers that go together, and what an adapter would join.
+
+    Direct ones first. A thread is known by its crests and pitch, a taper by
+    its likeliest name.
+    """
+    found: list[Link] = []
+    for other in others:
+        if other.id == piece.id:
+            continue
+        mine, theirs = _named(piece, measured), _named(other, measured)
+        for name, inside in mine:
+            if (name, not inside) in theirs:
+                found.append(Link(other, f"goes on by its {name}", True))
+        found += _tapers_apart(other, mine, theirs)
+        if {piece.role, other.role} == {"nose", "chuck"}:
+            found.append(Link(other, "goes on with a back plate between", False))
+    return tuple(sorted(found, key=lambda one: not one.direct))
+
+
+def _named(
+    piece: Piece, measured: Mapping[tuple[str, str], Measured | None]
+) -> set[tuple[str, bool]]:
+    """Threads and tapers of a piece by name, and whether they are inside."""
+    names = set()
+    for surface in piece.surfaces:
+        found = measured.get((piece.id, surface.id))
+        if found is None:
+            continue
+        form = form_key(surface)
+        if form in ("taper-out", "taper-in") and found.likely:
+            names.add((found.likely[0].name, form == "taper-in"))
+        if form in ("thread-major", "thread-minor"):
+            inside = form == "thread-minor"
+            pitch = measured.get((piece.id, beside(surface, "thread-pitch")))
+            if pitch is None:
+                continue
+            ranked = likely_threads(found.size, inside, pitch.size, found.uncertainty)
+            if ranked and ranked[0].chance > 0.5:
+                names.add((ranked[0].name, inside))
+    return names
+
+
+def _tapers_apart(
+    other: Piece, mine: set[tuple[str, bool]], theirs: set[tuple[str, bool]]
+) -> list[Link]:
+    """Tapers of different names, one inside and one out: a sleeve joins them."""
+    tapers = named_tapers()
+    return [
+        Link(other, f"goes on with a sleeve between, {socket} to {shank}", False)
+        for a, inside in mine
+        for b, other_inside in theirs
+        if a in tapers and b in tapers and inside != other_inside and a != b
+        for socket, shank in [(a, b) if inside else (b, a)]
+        if (tapers[socket].large or 0) > (tapers[shank].large or 0)
+    ]

@@ -254,11 +254,7 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     worst = max(tools, key=lambda tool: tool.uncertainty)
     temperatures = [r.temperature for _, r in counted if r.temperature is not None]
     slope = _slope([r for _, r in counted], worst) if is_tapered(surface) else None
-    # along a taper readings differ by right: they are laid back to its end
-    values = [
-        r.value - (slope.ratio * distance_of(r.place) if slope else 0.0)
-        for _, r in counted
-    ]
+    values = [laid_back(r, slope) for _, r in counted]
     answer = reckon(
         "measured-size",
         {
@@ -328,6 +324,8 @@ NUDGE = 1e-4  # mm: how a sum turns a small change of the reading into the size'
 
 
 def _with_likely(surface: Surface, found: Measured) -> Measured:
+    if found.says:  # a width or a depth by its sum is made to no nominal diameter
+        return found
     likely = likely_standards(
         form_key(surface),
         surface.kind,
@@ -360,6 +358,16 @@ def _slope(readings: Sequence[Reading], tool: Instrument) -> Slope | None:
     # the instrument's own error is in every reading alike and falls out
     one = math.hypot(tool.repeatability, ratio * PLACE_DOUBT)
     return Slope(ratio, 2 * one / math.sqrt(spread), max(at) - min(at))
+
+
+def laid_back(reading: Reading, slope: Slope | None) -> float:
+    """A reading as it would be at the end of its taper, mm; itself without one.
+
+    Along a taper readings differ by right, and only then can be compared.
+    """
+    if slope is None:
+        return reading.value
+    return reading.value - slope.ratio * distance_of(reading.place)
 
 
 _PLACE = re.compile(

@@ -93,8 +93,8 @@ class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
 class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
 
-    lead_screw: its pitch; wheels: teeth of the change wheels there are; power:
-    of its motor, kW, 0 while it is not known.
+    lead_screw: its pitch; wheels: teeth of the change wheels there are;
+    figures: what else is known, by key, as text.
 
     dial_reads: whether one turn of the cross dial is counted on the diameter;
     dial_division: one graduation as the dial reads, mm.
@@ -112,7 +112,7 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     lead_screw: float = 4.0
     wheels: tuple[int, ...] = ()
     tailstock: str = ""
-    power: float = 0.0
+    figures: dict[str, str] = {}
 
     @property
     def torque(self) -> float:
@@ -120,9 +120,10 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
 
         Source: torque = power / angular speed, losses left out.
         """
-        if not self.power or not self.speeds:
+        power = float(self.figures.get("power", 0))
+        if not self.speeds:
             return 0.0
-        return self.power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
+        return power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
 
 
 class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):

@@ -9,6 +9,7 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.reckoning import PITCH, Input
 from machinon.core.shop import Instrument, Lathe, Shop, SurfaceKind
+from machinon.core.tapers import taper_of
 
 KINDS: tuple[SurfaceKind, ...] = get_args(SurfaceKind)
 
@@ -24,7 +25,7 @@ KIND_WORDS: Mapping[SurfaceKind, str] = {
 }
 
 
-def _bare(value: float, inch: bool) -> str:
+def bare(value: float, inch: bool) -> str:
     """A length as a bare number that reads back as the same size."""
     number = value / quantity.INCH if inch else value
     return f"{number:.9f}".rstrip("0").rstrip(".")
@@ -92,7 +93,7 @@ def typed_instrument(one: Instrument) -> dict[str, str]:
     """An instrument's entries as they would be typed again."""
 
     def size(value: float) -> str:
-        return _bare(value, one.inch)
+        return bare(value, one.inch)
 
     return {
         "name": one.name,
@@ -118,7 +119,8 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
 
     typed: name, centre_height, between_centres, swing_over_slide, speeds (a
     list), dial_reads, dial_division, lead_screw (a pitch or 8tpi), wheels (a
-    list, may be empty). Raises BadInput naming the entry.
+    list, may be empty), tailstock (a taper, may be empty). Raises BadInput
+    naming the entry.
     """
     name = words(typed, "name", "what you call the lathe")
 
@@ -143,6 +145,10 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
         wheels = Input("wheels", quantity.COUNT, "", low=8, high=300, many=True).read(
             typed["wheels"]
         )
+    tailstock = base.tailstock
+    if "tailstock" in typed:
+        text = typed["tailstock"].strip()
+        tailstock = taper_of(text, "tailstock").name if text else ""
     reads = typed["dial_reads"]
     if reads not in ("diameter", "radius"):
         raise unknown("dial_reads", reads, ("diameter", "radius"))
@@ -157,6 +163,7 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
         dial_division=division,
         lead_screw=lead_screw,
         wheels=wheels,
+        tailstock=tailstock,
     )
 
 
@@ -164,7 +171,7 @@ def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
     """A lathe's entries as they would be typed again."""
 
     def size(value: float) -> str:
-        return _bare(value, inch)
+        return bare(value, inch)
 
     return {
         "name": one.name,
@@ -174,6 +181,7 @@ def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
         "speeds": ", ".join(f"{speed:g}" for speed in one.speeds),
         "dial_reads": one.dial_reads,
         "dial_division": size(one.dial_division),
-        "lead_screw": _bare(one.lead_screw, False) + "mm",
+        "lead_screw": bare(one.lead_screw, False) + "mm",
         "wheels": ", ".join(str(wheel) for wheel in one.wheels),
+        "tailstock": one.tailstock,
     }

@@ -688,6 +688,25 @@ class OpenJob:
 
 PLATE_FITS = 4  # register, thread, spigot and bolts
 
+
+class OpenPiece(OpenJob):
+    """A piece of the shop that is measured by itself, for no job.
+
+    Its acts belong to the shop, and are taken back there.
+    """
+
+    def load(self, job_id: str) -> None:
+        """Read the piece from the shop file. Raises BadInput on `piece`."""
+        piece = self.file.get(job_id)
+        if not isinstance(piece, Piece):
+            raise BadInput("piece", "That piece is not in this shop.")
+        self.job = Job("shop", piece.name, pieces=(piece.id,))
+        self.shop = self.file.shop()
+        self.lathe = None
+        self.pieces = {piece.id: piece}
+        self._work_out()
+
+
 _CAUTIONS: Mapping[Stage, str] = {
     "survey": "Spindle stopped and chuck key out before measuring.",
     "fits": "Edges and chips cut: wipe with a rag, never with the hand.",

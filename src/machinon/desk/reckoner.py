@@ -24,7 +24,6 @@ from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
-from machinon.core.shop import Lathe
 from machinon.desk.daybook import working_of
 from machinon.desk.sheet import write_answer
 from machinon.desk.stages.piece import SizeEdit
@@ -136,14 +135,13 @@ class ReckonerPage(QWidget):
         job_name: str,
         has_piece: bool,
         name: str,
-        lathe: Lathe | None = None,
+        usual: Callable[[Reckoning], dict[str, Any]] = lambda one: dict(one.usual),
         given: Mapping[str, Any] | None = None,
     ) -> None:
         """job_name: of the open job, empty without one; name: opened at first,
-        with `given` or its usual question; lathe: the shop's own, whose screw,
-        wheels and speeds are put in."""
+        with `given` or the question that `usual` says, about the shop's own."""
         super().__init__()
-        self._lathe = lathe
+        self._usual = usual
         self.look, self.inch = look, inch
         self.question: Question | None = None
         self.search = Field(
@@ -274,21 +272,6 @@ class ReckonerPage(QWidget):
         """Open a reckoning with its usual question."""
         one = reckonings()[name]
         self._ask(one, self._usual(one))
-
-    def _usual(self, one: Reckoning) -> dict[str, Any]:
-        """The usual question, about the shop's own lathe."""
-        given = dict(one.usual)
-        if self._lathe is None:
-            return given
-        own = {
-            "leadscrew": self._lathe.lead_screw,
-            "gears": list(self._lathe.wheels),
-            "machine_speeds": list(self._lathe.speeds),
-        }
-        for key, value in own.items():
-            if value and any(given_input.key == key for given_input in one.inputs):
-                given[key] = value
-        return given
 
     # -- asking ----------------------------------------------------------
 

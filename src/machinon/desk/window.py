@@ -31,6 +31,7 @@ from machinon.desk.widgets import Look, button, label
 
 if TYPE_CHECKING:
     from machinon.core.job import Stage
+    from machinon.core.reckoning import Reckoning
     from machinon.core.shop import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
@@ -305,7 +306,7 @@ class MainWindow(QMainWindow):
             job.job.name if job else "",
             job is not None and job.job.plate is not None,
             name or "iso-fit",
-            self._first_lathe(),
+            self._own_question,
             given,
         )
         page.left.connect(
@@ -322,6 +323,19 @@ class MainWindow(QMainWindow):
                 if page.question
                 else ()
             )
+        )
+
+    def _own_question(self, one: "Reckoning") -> dict[str, Any]:
+        """A reckoning's usual question, about what the shop owns."""
+        from machinon.core.own_figures import own_question
+
+        machines = [self.file.get(e.id) for e in self.file.entries("machine")]
+        shelves = [self.file.get(e.id) for e in self.file.entries("belongings")]
+        return own_question(
+            one,
+            self._first_lathe(),
+            machines,  # type: ignore[arg-type]
+            {shelf.id: shelf for shelf in shelves},  # type: ignore[union-attr,misc]
         )
 
     def _first_lathe(self) -> "Lathe | None":

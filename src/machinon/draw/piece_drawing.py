@@ -1,11 +1,13 @@
 """A piece of the shop as its picture, drawn from what it measures."""
 
+import math
 from collections.abc import Callable, Mapping
 
-from machinon.core.measuring import Measured
-from machinon.core.quantity import length_text
-from machinon.core.shop import Piece
+from machinon.core.measuring import Measured, measured_text
+from machinon.core.shop import Piece, Surface
+from machinon.core.surface_kinds import beside, form_key
 from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
+from machinon.draw.plane import Plane
 
 UNKNOWN = 40.0  # mm: what is drawn where nothing is measured yet
 
@@ -29,17 +31,22 @@ def piece_drawing(
         found = measured.get(id)
         return found.size if found is not None else other
 
-    outer, inner = _bands(piece, has)
+    section = next((one for one in piece.surfaces if form_key(one) in _SECTIONS), None)
+    if section is not None and not any(_round(one) for one in piece.surfaces):
+        _section(board, piece, section, has)
+        _rest(board, piece, measured, set(), inch)
+        return board.done()
+    outer, inner = _bands(piece, has, measured)
     long = max((band[1] for band in (*outer, *inner)), default=UNKNOWN)
-    tall = max((band[2] for band in (*outer, *inner)), default=UNKNOWN / 2)
+    tall = max((max(band[2:4]) for band in (*outer, *inner)), default=UNKNOWN / 2)
     scale = min((width - 13 * size) / long, (height - 5 * size) / (2 * tall))
     left, axis = (width - long * scale) / 2, height / 2
 
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - r * scale
 
-    face = [point for a, b, r, _ in outer for point in ((a, r), (b, r))]
-    back = [point for a, b, r, _ in reversed(inner) for point in ((b, r), (a, r))]
+    face = [point for a, b, r, e, _ in outer for point in ((a, r), (b, e))]
+    back = [point for a, b, r, e, _ in reversed(inner) for point in ((b, e), (a, r))]
     if not inner:
         back = [(outer[-1][1], 0.0), (outer[0][0], 0.0)]
     board.items.append(
@@ -52,9 +59,9 @@ def piece_drawing(
         )
     )
     # edges of the bore seen beyond the cut
-    for a, b, r, _ in inner:
-        for z in (a, b):
-            board.line(place(z, 0), place(z, r), "outline", 1.2)
+    for a, b, r, e, _ in inner:
+        for z, radius in ((a, r), (b, e)):
+            board.line(place(z, 0), place(z, radius), "outline", 1.2)
     lower = [(outer[0][0], 0.0), *((z, -r) for z, r in face), (outer[-1][1], 0.0)]
     board.items.append(
         Shape(tuple(place(*point) for point in lower), "outline", 1.8, "panel")
@@ -65,57 +72,142 @@ def piece_drawing(
     return board.done()
 
 
-Band = tuple[float, float, float, str]
+# along the axis: from, to, radius at either end, and the surface's id
+Band = tuple[float, float, float, float, str]
+
+
+def _band(a: float, b: float, diameter: float, id: str) -> Band:
+    return (a, b, diameter / 2, diameter / 2, id)
+
+
+def _round(surface: Surface) -> bool:
+    """Whether a surface can be drawn along the axis of its piece."""
+    own = form_key(surface)
+    return own not in _SECTIONS and surface.kind in ("outside", "inside")
 
 
 def _bands(
-    piece: Piece, size: Callable[[str, float], float]
+    piece: Piece,
+    size: Callable[[str, float], float],
+    measured: Mapping[str, Measured | None],
 ) -> tuple[list[Band], list[Band]]:
-    """Outside and bore along the axis: from, to, radius, and the surface's id."""
+    """Outside and bore of a piece along its axis."""
     if piece.role == "nose":
         register = size("register", UNKNOWN)
         guide = size("register-length", 0.3 * register)
         end = size("nose-length", 0.8 * register)
         shoulder = 0.4 * register
+        crests = size("thread-major", 0.97 * register)
         return [
-            (0.0, shoulder, register * 0.68, ""),
-            (shoulder, shoulder + guide, register / 2, "register"),
-            (
-                shoulder + guide,
-                shoulder + end,
-                size("thread-major", 0.97 * register) / 2,
-                "thread-major",
-            ),
+            _band(0.0, shoulder, register * 1.36, ""),
+            _band(shoulder, shoulder + guide, register, "register"),
+            _band(shoulder + guide, shoulder + end, crests, "thread-major"),
         ], []
     if piece.role == "chuck":
         body = size("body", 3 * UNKNOWN)
         recess = size("recess", 0.72 * body)
         deep = size("recess-depth", 0.04 * body)
         long = 0.45 * body
-        return [(0.0, long, body / 2, "body")], [
-            (0.0, deep, recess / 2, "recess"),
-            (deep, long, 0.16 * body, ""),
+        return [_band(0.0, long, body, "body")], [
+            _band(0.0, deep, recess, "recess"),
+            _band(deep, long, 0.32 * body, ""),
         ]
     outer: list[Band] = []
     inner: list[Band] = []
     at = 0.0
     for one in piece.surfaces:
-        if one.kind == "outside":
+        if one.kind == "outside" and _round(one):
             d = size(one.id, UNKNOWN)
-            outer.append((at, at + 0.6 * d, d / 2, one.id))
-            at += 0.6 * d
-    long = max(at, 0.0)
+            outer.append(_length(at, d, one.id, measured))
+            at = outer[-1][1]
     for one in piece.surfaces:
-        if one.kind == "inside":
+        if one.kind == "inside" and _round(one):
             d = size(one.id, UNKNOWN)
-            inner.append((0.0, long or 0.5 * d, d / 2, one.id))
+            own = _length(0.0, d, one.id, measured)
+            inner.append(
+                own
+                if not at or one.id.startswith("taper")
+                else (0.0, at, d / 2, d / 2, one.id)
+            )
     if not outer:
         widest = max((band[2] for band in inner), default=UNKNOWN / 2)
         long = inner[0][1] if inner else UNKNOWN
-        outer = [(0.0, long, 1.5 * widest, "")]
+        outer = [_band(0.0, long, 3 * widest, "")]
     # a bore wider than what is around it belongs to another end: left out
-    least = min(band[2] for band in outer)
+    least = min(min(band[2:4]) for band in outer)
     return outer, [band for band in inner[:1] if band[2] < least]
+
+
+def _length(
+    at: float, diameter: float, id: str, measured: Mapping[str, Measured | None]
+) -> Band:
+    """A cylinder a share of its diameter long, or a taper as far as it was read."""
+    found = measured.get(id)
+    if found is None or found.slope is None:
+        return _band(at, at + 0.6 * diameter, diameter, id)
+    long = found.slope.apart
+    return (
+        at,
+        at + long,
+        diameter / 2,
+        max(diameter + found.slope.ratio * long, 0.0) / 2,
+        id,
+    )
+
+
+_SECTIONS = ("tee-neck", "over-pins", "between-pins", "slot", "tongue", "key-width")
+
+
+def _section(
+    board: Board, piece: Piece, one: Surface, size: Callable[[str, float], float]
+) -> None:
+    """What runs along a piece, cut across: a T-slot, a dovetail, a slot."""
+    form = form_key(one)
+    wide = size(one.id, 14.0)
+    aids = one.aids
+    if form == "tee-neck":
+        head = size(beside(one, "tee-head"), 1.7 * wide)
+        high = size(beside(one, "tee-head-depth"), 0.7 * wide)
+        lip = size(beside(one, "tee-lip"), 0.9 * wide)
+        edge = [(wide, 0), (wide, -lip), (head, -lip), (head, -lip - high)]
+        deep = lip + high
+    elif form in ("over-pins", "between-pins"):
+        deep = aids.get("depth", 0.1 * wide)
+        lean = 2 * deep / math.tan(math.radians(aids.get("angle", 60)))
+        root, mouth = wide, wide + (lean if form == "over-pins" else -lean)
+        edge = [(mouth, 0), (root, -deep)]
+    else:
+        deep = 0.6 * wide
+        edge = [(wide, 0), (wide, -deep)]
+    solid = form in ("over-pins", "tongue")
+    far = max(w for w, _ in edge)
+    side, under = far * (0.85 if not solid else 0.8), 0.8 * deep
+    plane = Plane(board)
+    plane.frame(-side, -deep - under, side, 0.1 * deep, (3, 3.6))
+    if solid:
+        right = [(w / 2, y) for w, y in edge]
+        left = [(-x, y) for x, y in reversed(right)]
+        around = [
+            *right,
+            (side, -deep),
+            (side, -deep - under),
+            (-side, -deep - under),
+            (-side, -deep),
+            *left,
+        ]
+    else:
+        right = [(w / 2, y) for w, y in edge]
+        left = [(-x, y) for x, y in right]
+        around = [
+            (-side, 0),
+            *left,
+            *reversed(right),
+            (side, 0),
+            (side, -deep - under),
+            (-side, -deep - under),
+        ]
+    plane.shape(around, hatch=True)
+    plane.line((0, 0.1 * deep), (0, -deep - under), "centre", 1.0)
 
 
 def _figures(
@@ -129,15 +221,27 @@ def _figures(
     """Each surface's size where it lies; those without a place along the foot."""
     size = board.size
     drawn = set()
-    for a, b, r, id in (*bands[0], *bands[1]):
+    for a, b, r, e, id in (*bands[0], *bands[1]):
         surface = piece.surface(id) if id else None
         if surface is None:
             continue
-        x, y = place((a + b) / 2, r)
+        x, y = place((a + b) / 2, (r + e) / 2)
         inside = surface.kind in ("inside", "gap")
         at = (x, y + (1.1 if inside else -1.1) * size)
         _figure(board, surface.name, measured.get(id), at, id, inch)
         drawn.add(id)
+    _rest(board, piece, measured, drawn, inch)
+
+
+def _rest(
+    board: Board,
+    piece: Piece,
+    measured: Mapping[str, Measured | None],
+    drawn: set[str],
+    inch: bool,
+) -> None:
+    """The surfaces that have no place in the picture, along its foot."""
+    size = board.size
     rest = [one for one in piece.surfaces if one.id not in drawn]
     for i, one in enumerate(rest):
         x = board.width * (i + 0.5) / len(rest)
@@ -150,7 +254,9 @@ def _figure(
 ) -> None:
     size = board.size
     x, y = at
-    text = "to measure" if found is None else length_text(found.size, found.step, inch)
+    if found is not None and found.slope is not None and found.likely:
+        name = f"{name}, {found.likely[0].name}"
+    text = "to measure" if found is None else measured_text(found, inch)
     board.text((x, y - 1.05 * size), name, 0.8 * size, "faint", backed=True)
     board.text(
         at, text, size, "cut" if found is None else "measured", bold=True, backed=True

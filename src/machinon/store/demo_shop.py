@@ -5,10 +5,20 @@ from pathlib import Path
 
 from msgspec.structs import replace
 
+from machinon.core.belongings import (
+    SHELF_NAMES,
+    SHELVES,
+    STARTER_SETS,
+    Belongings,
+    Item,
+    Shelf,
+    with_items,
+)
 from machinon.core.coach import CutEntry
 from machinon.core.fit import FitChoice, Side
 from machinon.core.job import CutLog, Job, Stage, back_plate_job
 from machinon.core.joints import joint_forms
+from machinon.core.machines import Machine
 from machinon.core.plan import Plan, plan_of
 from machinon.core.shop import (
     CHUCK_SURFACES,
@@ -136,12 +146,14 @@ def fill_demo(file: ShopFile) -> None:
         (45, 70, 110, 180, 290, 460, 740, 1200),
         "lathe-nose",
         tailstock="MT3",
-        power=1.1,
+        figures={"power": "1.1", "spindle_bore": "26", "tool_height": "22"},
         wheels=(20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 100, 127),
     )
     nose, chuck = _nose(), _chuck()
     file.act("shop", "Shop set up: Ottermere Lane.", shop)
     file.act("shop", "Lathe entered: Centre lathe 165 × 700.", lathe, nose)
+    file.act("shop", "Mill, drill, table and grinder entered.", *_machines())
+    file.act("shop", "Tools, packing and stock entered.", *_shelves())
     _other_jobs(file)
     job = back_plate_job(
         "back-plate-130",
@@ -190,6 +202,109 @@ def fill_demo(file: ShopFile) -> None:
             f"Cut to {entry.dial:.2f} mm from touch, measured {entry.measured:.3f} mm.",
             job,
         )
+
+
+def _machines() -> tuple[Machine, ...]:
+    return (
+        Machine(
+            "mill",
+            "Knee mill",
+            "mill",
+            {
+                "spindle": "7/24",
+                "travel_x": "560",
+                "travel_y": "200",
+                "travel_z": "380",
+                "table_length": "900",
+                "table_width": "230",
+                "tee_slots": "3",
+                "tee_slot": "14",
+                "tee_pitch": "63",
+                "under_spindle": "420",
+                "speeds": "80,125,200,325,510,810,1300,2100",
+                "power": "1.5",
+                "dial_division": "0.02",
+                "readout_axes": "3",
+                "readout_step": "0.005",
+            },
+            "spindle-top",
+        ),
+        Machine(
+            "pillar-drill",
+            "Pillar drill",
+            "drill",
+            {
+                "spindle": "MT2",
+                "throat": "180",
+                "travel_z": "85",
+                "under_spindle": "480",
+                "largest": "16",
+                "speeds": "300,500,850,1400,2300",
+                "power": "0.55",
+            },
+        ),
+        Machine(
+            "rotary-table",
+            "Rotary table 150",
+            "rotary table",
+            {
+                "table": "150",
+                "worm": "90",
+                "bore_taper": "MT2",
+                "centre_height": "105",
+                "height": "80",
+                "tee_slots": "4",
+                "tee_slot": "11",
+                "plates": "15,16,17,18,19,20,21,23,27,29,31,33",
+            },
+            "worm-shaft",
+        ),
+        Machine(
+            "grinder",
+            "Small cylindrical grinder",
+            "grinder",
+            {
+                "centre_height": "75",
+                "between_centres": "300",
+                "head_taper": "MT2",
+                "wheel": "150",
+                "wheel_bore": "20",
+                "wheel_speed": "3400",
+                "swivel": "8",
+                "dial_division": "0.005",
+            },
+        ),
+    )
+
+
+SETS = (
+    "drills",
+    "taps",
+    "end-mills",
+    "slips",
+    "parallels",
+    "collets",
+    "screws",
+    "bars",
+)
+
+
+def _shelves() -> tuple[Belongings, ...]:
+    """The sets that Ottermere Lane bought, and what it has besides."""
+    found = {id: Belongings(id, SHELF_NAMES[id]) for id in SHELVES}
+    for one in STARTER_SETS:
+        if one.key in SETS:
+            found[one.shelf] = with_items(found[one.shelf], one.items())
+    own: dict[Shelf, Item] = {
+        "tools": Item("slitting saw", "saw 80 × 22 × 1.6", 80, 22, 1.6),
+        "holding": Item("vise", "machine vise 100", 100, 120),
+        "stock": Item(
+            "casting", "back-plate casting 150", 152, 0, 62, 1, "cast iron", "skimmed"
+        ),
+    }
+    for id, item in own.items():
+        found[id] = with_items(found[id], (item,))
+    return tuple(found.values())
 
 
 # piece: id, name, material, note, and its surfaces as
@@ -254,6 +369,21 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
                 "Socket",
                 "bore-gauge",
                 ((23.852, 0), (23.851, 0), (21.344, 50), (21.343, 50)),
+                {},
+            ),
+        ),
+    ),
+    (
+        "chuck-arbor",
+        "Drill chuck on a Morse 2 arbor",
+        "steel",
+        "In the pillar drill as a rule",
+        (
+            (
+                "taper-out",
+                "Arbor",
+                "micrometer",
+                ((17.778, 0), (17.779, 0), (15.781, 40), (15.78, 40)),
                 {},
             ),
         ),
@@ -463,6 +593,9 @@ def _reading(size: _Reading, instrument: str) -> Reading:
 
 def _other_jobs(file: ShopFile) -> None:
     pieces = {one[0]: _piece_of(*one) for one in _PIECES}
+    used = {id for job in _JOBS for id in job[4]}
+    loose = [piece for id, piece in pieces.items() if id not in used]
+    file.act("shop", "Pieces measured that no job needs yet.", *loose)
     for id, name, reason, stage, own, fits in _JOBS:
         choices = []
         for number, fit in enumerate(fits, 1):

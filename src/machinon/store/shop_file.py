@@ -16,11 +16,13 @@ from pathlib import Path
 import msgspec
 import sqlalchemy as sa
 
+from machinon.core.belongings import Belongings
 from machinon.core.errors import MachinonError
 from machinon.core.job import STAGES, Job, Stage
+from machinon.core.machines import Machine
 from machinon.core.shop import Lathe, Piece, Shop
 
-Document = Shop | Lathe | Piece | Job
+Document = Shop | Lathe | Machine | Piece | Belongings | Job
 
 HEAD = "0002"  # the newest migration; a test keeps it true
 KNOWN = ("0001", "0002")

@@ -23,6 +23,7 @@ from machinon.core.measuring import (
     Doubt,
     Measured,
     is_tapered,
+    laid_back,
     measured_text,
     read_typed,
 )
@@ -105,7 +106,7 @@ class SurveyView(StageView):
         self.instrument.setAccessibleName("Instrument")
         self.instrument.currentIndexChanged.connect(self._on_instrument_chosen)
         self.instrument_says = label("", "faint", wrap=True)
-        self.temperature = Field("Part's temperature, °C", TEMPERATURE)
+        self.temperature = Field("Temperature, °C", TEMPERATURE)
         self.temperature.put("20")
         self.temperature.taken.connect(lambda _: self.reading.edit.setFocus())
         self.next = button("Next surface to measure", self._next_surface)
@@ -121,13 +122,13 @@ class SurveyView(StageView):
         self.round = Figure("Out of round")
         self.advice = label("", "", wrap=True)
         self.picture = DrawingView(self.look, self._how, "How to measure it", 12.0)
-        self.picture.setMinimumHeight(self.look.px(120))
+        self.picture.setMinimumHeight(self.look.px(90))
         self.drop = button("Drop this surface", self._drop)
         self.sheet = button("Measuring sheet…", self._print_sheet)
         for figure in (self.size, self.doubt, self.spread):
             figure.opened.connect(bench.open_working)
         self.chart = DrawingView(self.look, self._chart, "Readings about their mean")
-        self.chart.setMinimumHeight(self.look.px(110))
+        self.chart.setMinimumHeight(self.look.px(84))
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -284,7 +285,7 @@ class SurveyView(StageView):
         self._fill_aids(surface)
         tapered = is_tapered(surface)
         self.place.name.setText(
-            "Distance from its large end" if tapered else "Place (if it matters)"
+            "How far from its large end" if tapered else "Place (if it matters)"
         )
         self.place.edit.setPlaceholderText("0" if tapered else "back 90")
         self._fill_instruments(surface)
@@ -388,7 +389,7 @@ class SurveyView(StageView):
             self.aids = {}
             for ask in asks:
                 field = Field(
-                    ask.meaning[0].upper() + ask.meaning[1:],
+                    f"{ask.key.capitalize()}, {ask.meaning}",
                     ask.kind,
                     lambda: self.job.inch,
                 )
@@ -540,7 +541,7 @@ class SurveyView(StageView):
             return Drawing(width, height, ())
         doubted = {d.index for d in found.doubts}
         return readings_drawing(
-            [r.value for r in surface.readings],
+            [laid_back(r, found.slope) for r in surface.readings],
             [bool(r.struck) for r in surface.readings],
             [i in doubted for i in range(len(surface.readings))],
             found.mean,

@@ -1,0 +1,132 @@
+"""Machines besides the lathe's dials: mills, drills, grinders, tables, heads.
+
+What is known of a machine is a short list of figures by its kind; none has
+to be there before a job asks for it.
+"""
+
+import functools
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+import msgspec
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.quantity import COUNT, LENGTH, NUMBER
+from machinon.core.shop_entry import bare, words
+from machinon.core.tables import rows
+from machinon.core.tapers import taper_of
+
+MachineKind = Literal["mill", "drill", "grinder", "rotary table", "dividing head"]
+MACHINE_KINDS: tuple[MachineKind, ...] = get_args(MachineKind)
+
+
+class Machine(msgspec.Struct, frozen=True, omit_defaults=True, tag="machine"):
+    """A machine of the shop; figures by key, lengths in mm, as text.
+
+    seat: the id of the piece that is its spindle or table, empty while nothing
+    of it is measured.
+    """
+
+    id: str
+    name: str
+    kind: MachineKind
+    figures: dict[str, str] = {}
+    seat: str = ""
+    note: str = ""
+
+    def number(self, key: str) -> float:
+        """A figure as a number; 0 while it is not known."""
+        text = self.figures.get(key, "")
+        return float(text) if text else 0.0
+
+    def numbers(self, key: str) -> tuple[float, ...]:
+        """A list of figures; empty while it is not known."""
+        text = self.figures.get(key, "")
+        return tuple(float(part) for part in text.split(",")) if text else ()
+
+
+@dataclass(frozen=True, slots=True)
+class FigureForm:
+    """A figure that a kind of machine has. kind: how it is typed and read."""
+
+    key: str
+    name: str
+    kind: Literal["length", "count", "number", "list", "taper"]
+    low: float
+    high: float
+    hint: str
+
+    def read(self, typed: str, inch: bool) -> str:
+        """What was typed, as it is kept; empty for nothing. Raises BadInput."""
+        text = typed.strip()
+        if not text:
+            return ""
+        if self.kind == "taper":
+            return taper_of(text, self.key).name
+        if self.kind == "list":
+            parts = [part for part in text.replace(";", ",").split(",") if part.strip()]
+            values = sorted({self._one(part, COUNT, inch) for part in parts})
+            return ",".join(f"{value:g}" for value in values)
+        kinds = {"length": LENGTH, "count": COUNT, "number": NUMBER}
+        return f"{self._one(text, kinds[self.kind], inch):.9g}"
+
+    def _one(self, text: str, kind: quantity.Kind, inch: bool) -> float:
+        return quantity.parse(
+            text, kind, inch=inch, key=self.key, low=self.low, high=self.high
+        )
+
+    def typed(self, kept: str, inch: bool) -> str:
+        """A kept figure as it would be typed again."""
+        if self.kind == "length" and kept:
+            return bare(float(kept), inch)
+        return kept.replace(",", ", ")
+
+
+@functools.cache
+def figure_forms(kind: str) -> tuple[FigureForm, ...]:
+    """The figures that a kind of machine has, in the order they are asked."""
+    return tuple(
+        FigureForm(
+            r["key"],
+            r["name"],
+            r["kind"],  # type: ignore[arg-type]
+            float(r["low"] or 0),
+            float(r["high"] or 0),
+            r["hint"],
+        )
+        for r in rows("machine_figures")
+        if r["machine"] == kind
+    )
+
+
+def read_figures(kind: str, typed: Mapping[str, str], inch: bool) -> dict[str, str]:
+    """A machine's figures as typed; those left empty are not kept.
+
+    Raises BadInput naming the entry.
+    """
+    found = {
+        form.key: form.read(typed.get(form.key, ""), inch)
+        for form in figure_forms(kind)
+    }
+    return {key: kept for key, kept in found.items() if kept}
+
+
+def machine_of(
+    typed: Mapping[str, str], kind: MachineKind, id: str, inch: bool, seat: str = ""
+) -> Machine:
+    """A machine from its entries: name, note, and its kind's figures.
+
+    Raises BadInput naming the entry.
+    """
+    if kind not in MACHINE_KINDS:
+        raise BadInput("kind", f"{kind} is no kind of machine kept here.")
+    return Machine(
+        id,
+        words(typed, "name", "what you call the machine"),
+        kind,
+        read_figures(kind, typed, inch),
+        seat,
+        typed.get("note", "").strip()[:200],
+    )

@@ -1,0 +1,509 @@
+"""The things of the shop as cards: entries that are refused and kept together."""
+
+from collections.abc import Callable
+from typing import Protocol
+
+from msgspec.structs import replace
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.belongings import (
+    Belongings,
+    Item,
+    item_forms,
+    item_of,
+    typed_item,
+    with_items,
+    without_item,
+)
+from machinon.core.errors import BadInput
+from machinon.core.machines import (
+    Machine,
+    MachineKind,
+    figure_forms,
+    machine_of,
+    read_figures,
+)
+from machinon.core.materials import material as material_named
+from machinon.core.mating import links_of, mates_of
+from machinon.core.measuring import measure
+from machinon.core.quantity import small_text
+from machinon.core.shop import Instrument, Lathe, Piece
+from machinon.core.shop_entry import (
+    KIND_WORDS,
+    KINDS,
+    bare,
+    instrument_of,
+    lathe_of,
+    typed_instrument,
+    typed_lathe,
+    with_instrument,
+    words,
+)
+from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
+from machinon.draw.drawing import Drawing
+from machinon.draw.machine_drawing import machine_drawing
+from machinon.draw.piece_drawing import piece_drawing
+from machinon.store.lists import new_instrument_id
+from machinon.store.shop_file import Document, ShopFile
+
+
+class Page(Protocol):
+    """What a card needs of the page that it lies on."""
+
+    look: Look
+    file: ShopFile
+
+    def say(self, text: str, wrong: bool = False) -> None: ...
+
+    def keep(self, says: str, kind: str, id: str, *documents: Document) -> None: ...
+
+    def measure_piece(self, piece_id: str) -> None: ...
+
+
+class Card(QWidget):
+    """The entries of one thing, refused and kept together."""
+
+    def __init__(self, page: Page) -> None:
+        super().__init__()
+        self.page = page
+        self.look = page.look
+        self.fields: dict[str, Field] = {}
+        self.box = QVBoxLayout(self)
+        self.box.setContentsMargins(0, 0, 0, 0)
+        self.box.setSpacing(self.look.px(8))
+
+    def entries(
+        self,
+        names: tuple[tuple[str, str], ...],
+        typed: dict[str, str],
+        abreast: int = 2,
+        hints: dict[str, str] | None = None,
+    ) -> QGridLayout:
+        """Entries abreast; Enter keeps the whole card."""
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(self.look.px(18))
+        for i, (key, name) in enumerate(names):
+            field = Field(name, None, placeholder=(hints or {}).get(key, ""))
+            field.put(typed.get(key, ""))
+            field.taken.connect(lambda _: self.keep())
+            self.fields[key] = field
+            grid.addWidget(
+                field, i // abreast, i % abreast, Qt.AlignmentFlag.AlignBottom
+            )
+        self.box.addLayout(grid)
+        return grid
+
+    def typed(self) -> dict[str, str]:
+        return {key: field.text() for key, field in self.fields.items()}
+
+    def keep(self) -> None:
+        """Keep what is typed; a refusal stays at its entry."""
+        for field in self.fields.values():
+            field.accept()
+        try:
+            self.take()
+        except BadInput as error:
+            if error.key in self.fields:
+                self.fields[error.key].refuse(error.message)
+            else:
+                self.page.say(error.message, wrong=True)
+
+    def take(self) -> None:
+        raise NotImplementedError
+
+    def foot(self, words: str, *more: tuple[str, Callable[[], object]]) -> None:
+        """What is done with the card: keep it, and what else there is."""
+        row = QHBoxLayout()
+        row.addStretch(1)
+        for text, act in more:
+            row.addWidget(button(text, act))
+        row.addWidget(button(words, self.keep, "main"))
+        self.box.addLayout(row)
+
+
+class InstrumentCard(Card):
+    """An instrument: what it shows, how sure it is, what it measures."""
+
+    def __init__(self, page: Page, one: Instrument | None) -> None:
+        super().__init__(page)
+        self.one = one
+        self.box.addWidget(label(one.name if one else "A new instrument", "head"))
+        typed = typed_instrument(one) if one else {"reads": "mm"}
+        self.reads = QComboBox()
+        self.reads.setAccessibleName("It reads in")
+        self.reads.addItem("It reads in millimetres", "mm")
+        self.reads.addItem("It reads in inches", "in")
+        self.reads.setCurrentIndex(self.reads.findData(typed["reads"]))
+        self.entries(
+            (
+                ("name", "Name"),
+                ("resolution", "It shows steps of"),
+                ("uncertainty", "Doubt of one reading, two sigma, with its zero"),
+                ("repeatability", "It repeats to, one sigma"),
+                ("checked", "Last checked against what"),
+            ),
+            typed,
+        )
+        self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
+        self.kinds: dict[str, QCheckBox] = {}
+        row = QHBoxLayout()
+        row.addWidget(label("It measures", "faint"))
+        for kind in KINDS:
+            box = QCheckBox(KIND_WORDS[kind])
+            box.setChecked(bool(one) and kind in one.suits)  # type: ignore[union-attr]
+            self.kinds[kind] = box
+            row.addWidget(box)
+        row.addStretch(1)
+        self.box.addLayout(row)
+        self.box.addWidget(
+            label(
+                "Be honest with the doubt: read a setting ring or slip gauge ten times "
+                "on different days. A dearer digit is no surer one.",
+                "faint",
+                wrap=True,
+            )
+        )
+        self.box.addStretch(1)
+        self.foot("Keep it")
+
+    def take(self) -> None:
+        typed = {
+            **self.typed(),
+            "reads": self.reads.currentData(),
+            "suits": ",".join(k for k, box in self.kinds.items() if box.isChecked()),
+        }
+        shop = self.page.file.shop()
+        id = self.one.id if self.one else new_instrument_id(shop, typed["name"])
+        made = instrument_of(typed, id)
+        self.page.keep(
+            f"Instrument entered: {made.name}.",
+            "instrument",
+            id,
+            with_instrument(shop, made),
+        )
+
+
+class LatheCard(Card):
+    """A lathe as its picture, and what the work needs to know of it."""
+
+    def __init__(self, page: Page, one: Lathe) -> None:
+        super().__init__(page)
+        self.one = one
+        self.inch = page.file.shop().inch
+        self.box.addWidget(label(one.name, "head"))
+        forms = figure_forms("lathe")
+        figures = {
+            "centre_height": one.centre_height,
+            "between_centres": one.between_centres,
+            "swing_over_slide": one.swing_over_slide,
+            "lead_screw": one.lead_screw,
+            **{key: float(kept) for key, kept in one.figures.items()},
+        }
+        picture = DrawingView(
+            self.look,
+            lambda w, h, s: machine_drawing("lathe", figures, w, h, s, self.inch),
+            "Picture of the lathe",
+        )
+        picture.setMinimumHeight(self.look.px(190))
+        self.box.addWidget(picture, 1)
+        typed = typed_lathe(one, self.inch)
+        for form in forms:
+            typed[form.key] = form.typed(one.figures.get(form.key, ""), self.inch)
+        self.entries(
+            (
+                ("name", "Name"),
+                ("centre_height", "Centre height over the bed"),
+                ("between_centres", "Between centres"),
+                ("swing_over_slide", "Swings over the cross slide"),
+                ("speeds", "Speeds, rpm"),
+                ("dial_division", "One line of the cross dial"),
+                ("lead_screw", "Lead screw, pitch or 8tpi"),
+                ("wheels", "Change wheels, teeth"),
+                ("tailstock", "Tailstock's taper"),
+                *((form.key, form.name) for form in forms),
+            ),
+            typed,
+            abreast=4,
+            hints={form.key: form.hint for form in forms},
+        )
+        self.reads = QComboBox()
+        self.reads.setAccessibleName("The cross dial counts on")
+        self.reads.addItem("The cross dial counts on the diameter", "diameter")
+        self.reads.addItem("The cross dial counts on the radius", "radius")
+        self.reads.setCurrentIndex(self.reads.findData(one.dial_reads))
+        self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
+        more = ()
+        if isinstance(page.file.get(one.nose), Piece):
+            more = (("Measure its nose", lambda: page.measure_piece(one.nose)),)
+        self.foot("Keep it", *more)
+
+    def take(self) -> None:
+        typed = {**self.typed(), "dial_reads": self.reads.currentData()}
+        made = replace(
+            lathe_of(typed, self.inch, self.one),
+            figures=read_figures("lathe", typed, self.inch),
+        )
+        self.page.keep(f"Lathe changed: {made.name}.", "lathe", made.id, made)
+
+
+class MachineCard(Card):
+    """A machine as its picture, and the figures that the work asks of it."""
+
+    def __init__(self, page: Page, one: Machine | None, kind: MachineKind) -> None:
+        super().__init__(page)
+        self.one, self.kind = one, kind
+        self.inch = page.file.shop().inch
+        head = label(one.name if one else f"A new {kind}", "head")
+        self.box.addWidget(head)
+        figures = {
+            form.key: one.number(form.key) if one else 0.0
+            for form in figure_forms(kind)
+            if form.kind in _NUMBERS
+        }
+        picture = DrawingView(
+            self.look,
+            lambda w, h, s: machine_drawing(kind, figures, w, h, s, self.inch),
+            f"Picture of the {kind}",
+        )
+        picture.setMinimumHeight(self.look.px(210))
+        self.box.addWidget(picture, 1)
+        typed = {"name": one.name if one else "", "note": one.note if one else ""}
+        forms = figure_forms(kind)
+        for form in forms:
+            kept = one.figures.get(form.key, "") if one else ""
+            typed[form.key] = form.typed(kept, self.inch)
+        self.entries(
+            (("name", "Name"), *((f.key, f.name) for f in forms), ("note", "Note")),
+            typed,
+            abreast=4,
+            hints={f.key: f.hint for f in forms},
+        )
+        self.foot("Keep it", ("Measure its seat", self.measure_seat))
+
+    def take(self) -> None:
+        typed = self.typed()
+        file = self.page.file
+        id = self.one.id if self.one else file.new_id(typed["name"] or self.kind)
+        seat = self.one.seat if self.one else ""
+        made = machine_of(typed, self.kind, id, self.inch, seat)
+        self.page.keep(f"Machine entered: {made.name}.", "machine", made.id, made)
+
+    def measure_seat(self) -> None:
+        """The spindle or table as a piece of its own, to be measured."""
+        if self.one is None:
+            self.page.say("Keep the machine first, then measure its seat.", wrong=True)
+            return
+        if not self.one.seat:
+            name = f"{self.one.name}: seat"
+            piece = Piece(self.page.file.new_id(name), name, "other", "steel")
+            kept = replace(self.one, seat=piece.id)
+            self.page.file.act("shop", f"To be measured: {name}.", piece, kept)
+            self.one = kept
+        self.page.measure_piece(self.one.seat)
+
+
+_NUMBERS = ("length", "number", "count")
+
+
+class PieceCard(Card):
+    """A piece as its picture, and what of the shop goes with it."""
+
+    def __init__(self, page: Page, piece: Piece) -> None:
+        super().__init__(page)
+        self.piece = piece
+        shop = page.file.shop()
+        self.inch = shop.inch
+        found = (page.file.get(entry.id) for entry in page.file.entries("piece"))
+        pieces = [one for one in found if isinstance(one, Piece)]
+        self.measured = {
+            (one.id, surface.id): measure(surface, shop, one.material)
+            for one in pieces
+            for surface in one.surfaces
+        }
+        self.box.addWidget(label(f"{piece.name}, {piece.material}", "head"))
+        picture = DrawingView(self.look, self._draw, f"Picture of {piece.name}")
+        picture.spot_chosen.connect(self._on_surface_chosen)
+        self.box.addWidget(picture, 3)
+        self.box.addWidget(label("What fits on it", "head"))
+        lines = QWidget()
+        column = QVBoxLayout(lines)
+        column.setContentsMargins(0, 0, 0, 0)
+        for text in self._what_fits(pieces):
+            column.addWidget(label(text, wrap=True))
+        column.addStretch(1)
+        self.box.addWidget(scrolled(lines), 1)
+        self.entries(
+            (("name", "Name"), ("material", "Material"), ("note", "Note")),
+            {"name": piece.name, "material": piece.material, "note": piece.note},
+            abreast=3,
+        )
+        self.foot("Keep it", ("Measure it", lambda: page.measure_piece(piece.id)))
+
+    def _what_fits(self, pieces: list[Piece]) -> list[str]:
+        """Which pieces go with it, directly or with something between."""
+        found = [
+            f"{mate.surface.name}: {mate.mate.name.lower()} of {mate.piece.name} "
+            f"{mate.says}, play {small_text(mate.play, self.inch)} "
+            f"± {small_text(mate.doubt, self.inch)}"
+            for mate in mates_of(self.piece, pieces, self.measured)
+        ]
+        links = links_of(self.piece, pieces, self.measured)
+        found = [f"{one.piece.name} {one.says}" for one in links if one.direct] + found
+        found += [f"{one.piece.name} {one.says}" for one in links if not one.direct]
+        return found or [
+            "Nothing that is measured goes on it, not with a back plate or a sleeve "
+            "between either: an adapter has to be made."
+        ]
+
+    def take(self) -> None:
+        typed = self.typed()
+        made = replace(
+            self.piece,
+            name=words(typed, "name", "what the piece is"),
+            material=material_named(typed["material"].strip(), "material").name,
+            note=typed["note"].strip()[:200],
+        )
+        self.page.keep(f"Piece changed: {made.name}.", "piece", made.id, made)
+
+    def _draw(self, width: float, height: float, size: float) -> Drawing:
+        mine = {
+            surface.id: self.measured[self.piece.id, surface.id]
+            for surface in self.piece.surfaces
+        }
+        return piece_drawing(self.piece, mine, width, height, size, self.inch)
+
+    def _on_surface_chosen(self, id: str, _place: QRectF) -> None:
+        surface = self.piece.surface(id)
+        if surface is not None:
+            count = sum(not one.struck for one in surface.readings)
+            self.page.say(f"{surface.name}: {count} readings count. {surface.how}")
+
+
+class ShelfCard(Card):
+    """A shelf as a list; the item that is chosen, or a new one, is typed below."""
+
+    def __init__(self, page: Page, shelf: Belongings) -> None:
+        super().__init__(page)
+        self.shelf = shelf
+        self.inch = page.file.shop().inch
+        self.chosen: Item | None = None
+        self.box.addWidget(label(f"{shelf.name}: {len(shelf.items)}", "head"))
+        self.find = Field("Find on this shelf", None)
+        self.find.edit.textChanged.connect(lambda _: self._fill())
+        self.box.addWidget(self.find)
+        self.list = QTreeWidget()
+        self.list.setHeaderLabels(
+            ["Kind", "Name", "Size", "Second", "Length", "Count", "Material, note"]
+        )
+        self.list.setRootIsDecorated(False)
+        self.list.setUniformRowHeights(True)
+        self.list.setAccessibleName(shelf.name)
+        for column, width in enumerate((120, 230, 100, 90, 90, 60)):
+            self.list.setColumnWidth(column, self.look.px(width))
+        self.list.currentItemChanged.connect(lambda item, _: self._on_chosen(item))
+        self.box.addWidget(self.list, 1)
+        self.kind = QComboBox()
+        self.kind.setAccessibleName("Kind")
+        for form in item_forms(shelf.id).values():
+            self.kind.addItem(form.kind, form.kind)
+        self.kind.currentIndexChanged.connect(lambda _: self._name_sizes())
+        self.box.addWidget(self.kind, 0, Qt.AlignmentFlag.AlignLeft)
+        self.entries(
+            (
+                ("name", "Name (empty: by its size)"),
+                ("size", "Size"),
+                ("second", "Second"),
+                ("length", "Length"),
+                ("count", "Count"),
+                ("material", "Material"),
+                ("note", "Note"),
+            ),
+            {},
+            abreast=7,
+        )
+        self.foot("Keep it", ("New item", self.clear), ("Remove it", self.remove))
+        self._fill()
+        self._name_sizes()
+
+    def _fill(self) -> None:
+        wanted = self.find.text().strip().lower()
+        self.list.blockSignals(True)
+        self.list.clear()
+        rows = []
+        unit = "in" if self.inch else "mm"
+        for one in self.shelf.items:
+            if wanted and wanted not in f"{one.kind} {one.name} {one.note}".lower():
+                continue
+            sizes = [
+                f"{bare(round(value, 4), self.inch)} {unit}" if value else ""
+                for value in (one.size, one.second, one.length)
+            ]
+            told = ", ".join(part for part in (one.material, one.note) if part)
+            row = QTreeWidgetItem([one.kind, one.name, *sizes, str(one.count), told])
+            row.setData(0, Qt.ItemDataRole.UserRole, one)
+            rows.append(row)
+        self.list.addTopLevelItems(rows)
+        self.list.blockSignals(False)
+
+    def _on_chosen(self, item: QTreeWidgetItem | None) -> None:
+        one = item.data(0, Qt.ItemDataRole.UserRole) if item else None
+        if one is None:
+            return
+        self.chosen = one
+        self.kind.setCurrentIndex(self.kind.findData(one.kind))
+        for key, text in typed_item(one, self.inch).items():
+            if key in self.fields:
+                self.fields[key].put(text)
+                self.fields[key].accept()
+
+    def _name_sizes(self) -> None:
+        """Each entry says what it is of that kind; what it has not is shut."""
+        form = item_forms(self.shelf.id)[self.kind.currentData()]
+        for key in ("size", "second", "length"):
+            name = getattr(form, key)
+            self.fields[key].name.setText(name[0].upper() + name[1:] if name else "–")
+            self.fields[key].edit.setEnabled(bool(name))
+            if not name:
+                self.fields[key].put("")
+
+    def clear(self) -> None:
+        """Empty entries for a new item."""
+        self.chosen = None
+        self.list.setCurrentItem(None)
+        for field in self.fields.values():
+            field.clear()
+        self.fields["size"].edit.setFocus()
+
+    def remove(self) -> None:
+        if self.chosen is None:
+            self.page.say("Choose an item of the list first.", wrong=True)
+            return
+        self.page.keep(
+            f"{self.shelf.name}: {self.chosen.name} removed.",
+            "shelf",
+            self.shelf.id,
+            without_item(self.shelf, self.chosen),
+        )
+
+    def take(self) -> None:
+        typed = {**self.typed(), "kind": self.kind.currentData()}
+        made = item_of(typed, self.shelf.id, self.inch)
+        shelf = self.shelf
+        if self.chosen is not None:
+            shelf = without_item(shelf, self.chosen)
+        self.page.keep(
+            f"{self.shelf.name}: {made.name} kept.",
+            "shelf",
+            self.shelf.id,
+            with_items(shelf, (made,)),
+        )

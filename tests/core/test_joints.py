@@ -1,0 +1,189 @@
+"""Joints: refusals, there-and-back, and what each rests on."""
+
+import math
+import unittest
+from itertools import pairwise
+
+from machinon.core.ball_detent import side_force
+from machinon.core.bearing_seat import usual_clearance
+from machinon.core.errors import BadInput
+from machinon.core.fit import FitChoice, words_for
+from machinon.core.job import Job
+from machinon.core.joints import joint_forms, joints_on, read_given
+from machinon.core.plan import plan_of
+from machinon.core.reckoning import reckon
+from machinon.core.shop import Piece, Surface
+from machinon.core.tables import rows
+from tests.core.test_surfaces import surface
+from tests.scenario import SHOP
+
+
+def planned(*surfaces: Surface, joint: str, want: str = "", **given: str):
+    """A fit on the first of some surfaces, worked out."""
+    piece = Piece("part", "Part", "other", "steel", surfaces)
+    form = joint_forms()[joint]
+    exists = "hole" if surfaces[0].kind in ("inside", "gap") else "shaft"
+    fit = FitChoice(
+        1,
+        "Fit",
+        form.kind,
+        "part",
+        surfaces[0].id,
+        exists,
+        want or form.usual,
+        joint=joint,
+        given=given,
+    )
+    job = Job("job", "Job", pieces=("part",), fits=(fit,))
+    return plan_of(job, SHOP, None, {"part": piece}).fits[0]
+
+
+class ThereAndBack(unittest.TestCase):
+    def test_a_dovetail_made_in_the_middle_of_its_band_has_the_play_wanted(self):
+        """The slot's floor less its splay, less the tongue's root, is the play."""
+        for internal in (False, True):
+            answer = reckon(
+                "dovetail-mate",
+                {
+                    "bottom": 120,
+                    "depth": 12,
+                    "internal": internal,
+                    "pin": 8,
+                    "play_least": 0.02,
+                    "play_most": 0.06,
+                },
+            )
+            new = (answer["bottom_lower"] + answer["bottom_upper"]) / 2
+            floor, root = (120, new) if internal else (new, 120)
+            splay = 2 * 12 / math.tan(math.radians(60))
+            self.assertAlmostEqual(floor - splay - root, 0.04, places=9)
+            key = "between_pins" if not internal else "over_pins"
+            back = reckon(
+                "dovetail",
+                {"pin": 8, "width_bottom": new, "depth": 12, "internal": not internal},
+            )
+            read = (answer["read_lower"] + answer["read_upper"]) / 2
+            self.assertAlmostEqual(back[key], read, places=9)
+
+    def test_recesses_at_the_limits_hold_as_alike_as_was_asked(self):
+        answer = reckon(
+            "detent-hold", {"ball": 6, "depth": 0.8, "spring": 10, "radius": 25}
+        )
+        for key, share in (("depth_lower", 0.9), ("depth_upper", 1.1)):
+            self.assertAlmostEqual(
+                side_force(6, answer[key], 10) / answer["hold"], share, places=9
+            )
+
+    def test_an_angle_at_its_limit_opens_one_film(self):
+        answer = reckon("taper-fit", {"ratio": 0.05, "diameter": 24, "length": 60})
+        off = answer["half_angle_upper"] - math.degrees(math.atan(0.025))
+        self.assertAlmostEqual(60 * math.tan(math.radians(off)), 0.003, places=9)
+
+    def test_two_pins_at_the_end_of_their_shake_touch_both_holes(self):
+        """Turned by half the shake, each pin has moved half its play aside."""
+        answer = reckon(
+            "dowel-pair",
+            {"dowel": 6, "distance": 80, "play_least": 0.004, "play_most": 0.016},
+        )
+        turned = math.radians(answer["shake"] / 2)
+        self.assertAlmostEqual(40 * math.tan(turned), 0.008, places=7)
+
+
+class Tables(unittest.TestCase):
+    def test_bearing_play_rises_without_a_gap(self):
+        table = rows("bearing_clearance")
+        for one, two in pairwise(table):
+            self.assertEqual(one["to_mm"], two["above_mm"])
+            self.assertLessEqual(float(one["most_um"]), float(two["most_um"]))
+        self.assertEqual(usual_clearance(50)[:2], (0.006, 0.023))
+        with self.assertRaisesRegex(BadInput, "up to 120"):
+            usual_clearance(121)
+
+    def test_t_slots_rise_and_hold_together(self):
+        """A head is wider than its neck, and neck, lip and head fill the depth."""
+        last = 0.0
+        for r in rows("tee_slots"):
+            neck, head = float(r["neck_mm"]), float(r["head_least_mm"])
+            self.assertGreater(neck, last)
+            self.assertGreater(head, 1.5 * neck)
+            self.assertGreater(
+                float(r["depth_least_mm"]), float(r["head_height_most_mm"])
+            )
+            last = neck
+
+
+class Refusals(unittest.TestCase):
+    def test_a_taper_without_taper_is_said(self):
+        plain = surface("taper-out", (25.0, "0 mm"), (25.001, "50 mm"))
+        self.assertIn("no taper", planned(plain, joint="taper").problem)
+        alone = surface("taper-out", (25.0, "0 mm"))
+        self.assertIn("one place", planned(alone, joint="taper").problem)
+        grows = surface("taper-out", (24.0, "0 mm"), (26.5, "50 mm"))
+        self.assertIn("large end", planned(grows, joint="taper").problem)
+
+    def test_a_taper_that_is_not_the_one_named_is_pointed_out(self):
+        cone = surface("taper-out", (24.0, "0 mm"), (20.0, "50 mm"))
+        fit = planned(cone, joint="taper", taper="MT3")
+        self.assertIn("another taper", fit.joined.advice[0])
+
+    def test_a_head_no_wider_than_its_neck_is_refused(self):
+        slot = [
+            surface("tee-neck", 14.0, instrument="slips"),
+            surface("tee-head", 13.0, instrument="caliper"),
+            surface("tee-head-depth", 10.0, instrument="caliper"),
+            surface("tee-lip", 12.0, instrument="caliper"),
+        ]
+        self.assertIn("wider than the neck", planned(*slot, joint="tee").problem)
+        self.assertIn("not measured", planned(*slot[:2], joint="tee").problem)
+
+    def test_what_is_still_to_be_typed_is_asked_for_by_name(self):
+        body = surface("shaft", 60.0)
+        self.assertIn("the screw", planned(body, joint="dimple").problem)
+        ring = surface("shaft", 47.0)
+        fit = planned(ring, joint="bearing", want="ring-slides")
+        self.assertIn("bore of the bearing", fit.unsaid)
+        self.assertIsNotNone(fit.lower, "the band stands all the same")
+
+    def test_no_press_without_interference(self):
+        fit = planned(surface("shaft", 25.0), joint="press", want="G7")
+        self.assertIn("no interference", fit.unsaid)
+
+    def test_what_is_given_is_kept_in_base_units_and_refused_by_its_key(self):
+        press = joint_forms()["press"]
+        self.assertEqual(read_given(press, "length", "1in", False), "25.4")
+        self.assertEqual(read_given(press, "other", "brass", False), "brass")
+        self.assertEqual(read_given(press, "length", " ", False), "")
+        for key, text in (("length", "-3"), ("other", "mithril"), ("friction", "2")):
+            with self.assertRaises(BadInput) as refused:
+                read_given(press, key, text, False)
+            self.assertEqual(refused.exception.key, key)
+
+
+class Offered(unittest.TestCase):
+    def test_each_surface_is_offered_what_makes_sense_on_it(self):
+        def keys(form):
+            return [one.key for one in joints_on(surface(form))]
+
+        self.assertEqual(keys("taper-in"), ["taper"])
+        self.assertEqual(keys("over-pins"), ["dovetail"])
+        self.assertIn("bearing", keys("shaft"))
+        self.assertNotIn("bearing", keys("slot"))
+        self.assertIn("key", keys("key-width"))
+
+    def test_each_joint_has_its_school_and_starts_from_a_word_of_its_own(self):
+        for form in joint_forms().values():
+            self.assertTrue(form.schools.endswith("."), form.key)
+            words = {one.key for one in words_for(form.key)}
+            if words:
+                self.assertIn(form.usual, words, form.key)
+
+    def test_at_work_an_aluminium_hub_lets_go_of_steel(self):
+        """50 mm at 120 °C: 50 · (23 − 11.5)e-6 · 100 = 57.5 µm more play."""
+        bore = surface("bore", 50.0, 50.0, 50.0, instrument="bore-gauge")
+        fit = planned(bore, joint="press", other="aluminium", warm="120")
+        tighter = {one.name: one.value for one in fit.joined.effects}
+        self.assertAlmostEqual(
+            tighter["Most play, warm"] - fit.band["clearance_max"],
+            -0.0575,
+            places=6,
+        )
