@@ -144,12 +144,15 @@ class AtTheDesk(WindowCase):
 
     def test_bad_input_is_answered_where_it_was_typed_and_loses_nothing(self):
         survey = self.stage("survey")
-        for typed in ("abc", "", "nan", "9e9", "-3", "95,02"):
+        for typed in ("abc", "1/0", "nan", "9e9", "-3", "95,02"):
             with self.subTest(typed):
                 self.type(survey.reading.edit, typed)
                 self.assertTrue(survey.reading.refused)
                 self.assertEqual(survey.reading.text(), typed)
                 self.assertTrue(survey.reading.message.text())
+        name = survey.title.text()
+        self.type(survey.reading.edit, "")
+        self.assertNotEqual(survey.title.text(), name, "Enter alone goes on")
         cut = self.stage("cut")
         self.type(cut.field.edit, "1.1")
         self.assertIn("2.04 or more is allowed", cut.field.message.text())

@@ -1,6 +1,6 @@
 from pathlib import Path
 
-from PySide6.QtWidgets import QLabel
+from PySide6.QtWidgets import QLabel, QScrollArea
 
 from machinon.core.belongings import starter_sets
 from machinon.draw.drawing import Text
@@ -15,7 +15,9 @@ class Shop(WindowCase):
         self.page = self.window.pages.currentWidget()
 
     def card(self):
-        return self.page.body.itemAt(0).widget()
+        """The card of the chosen thing; a long one lies in a scroll area."""
+        shown = self.page.body.itemAt(0).widget()
+        return shown.widget() if isinstance(shown, QScrollArea) else shown
 
     def test_an_instrument_is_entered_changed_and_taken_back(self):
         self.page.new_instrument()
@@ -101,7 +103,7 @@ class Shop(WindowCase):
     def test_a_seat_is_measured_without_a_job_and_what_fits_follows(self):
         self.page.choose("machine", "pillar-drill")
         self.card().measure_seat()
-        survey = self.page.body.itemAt(0).widget()
+        survey = self.card()
         self.assertFalse(self.page.tree.isVisible(), "a survey has the whole width")
         self.pick(survey.surface_menu(), "Taper inside")
         self.choose(survey.instrument, "bore-gauge")

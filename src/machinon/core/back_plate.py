@@ -223,6 +223,20 @@ def checks_of(plate: Plate, lathe: Lathe) -> tuple[Check, ...]:
             "register and the shoulder seats",
         ),
         _check(
+            "register-passes",
+            "register_bore",
+            plate.register_bore - plate.thread.major,
+            0.05,
+            "Register bore over the nose's thread, which it has to pass",
+        ),
+        _check(
+            "spigot-wall",
+            "spigot",
+            (plate.spigot_diameter - plate.thread.major) / 2,
+            3.0,
+            "Wall of the spigot over the thread bored through it",
+        ),
+        _check(
             "thread-length",
             "thread",
             min(plate.nose_length, plate.length) - plate.register_depth,

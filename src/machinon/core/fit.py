@@ -17,6 +17,7 @@ from machinon.core.tables import rows
 
 Side = Literal["hole", "shaft"]
 Joint = Literal[
+    "thread",
     "register",
     "shaft",
     "slot",

@@ -1,9 +1,10 @@
 """What follows from a plain fit: how it grips, bonds, runs, and behaves warm."""
 
 from machinon.core.errors import BadInput
+from machinon.core.materials import material
 from machinon.core.meeting import Effect, Joined, Meeting
 from machinon.core.quantity import DURATION, FORCE, LENGTH, NUMBER, TEMPERATURE, TORQUE
-from machinon.core.reckoning import Answer, reckon
+from machinon.core.reckoning import TEXT, Answer, reckon
 
 
 def _plays(m: Meeting) -> tuple[float, float]:
@@ -91,6 +92,38 @@ def _gripping(m: Meeting) -> tuple[Answer, Answer | None, list[Effect], list[str
     if any(one.grave for one in warm):
         advice.append("At work the grip is lost at the loose end.")
     return tight, loose, [*effects, *warm], advice
+
+
+def threaded(m: Meeting) -> Joined:
+    """A thread's engagement: the screw shall break before either half strips."""
+    assert m.band is not None
+    thread = str(m.band.inputs["thread"])
+    screw, nut = (m.other, m.piece.material)
+    if m.choice.exists == "shaft":
+        screw, nut = nut, screw
+    answer = reckon(
+        "thread-engagement",
+        {
+            "thread": thread,
+            "screw_strength": material(screw).strength,
+            "nut_strength": material(nut).strength,
+        },
+    )
+    least = float(answer["minimum_length"])
+    length = m.number("length", float(m.band["major"]))
+    short = length < least
+    effects = (
+        Effect("Engaged", length, LENGTH, answer, grave=short),
+        Effect("Wanted, so that no thread strips", least, LENGTH, answer),
+        Effect("Turns engaged", length / m.band["pitch"], NUMBER, m.band),
+        Effect("Strips first", answer["strips_first"], TEXT, answer),
+    )
+    advice = (
+        ("Shorter than it takes to break the screw: it would strip first.",)
+        if short
+        else ()
+    )
+    return Joined((), effects, None, advice)
 
 
 PRESS_IN_HAND = 1.5  # a press is taken half as strong again as the force worked out

@@ -7,7 +7,14 @@ from dataclasses import replace as with_parts
 
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice, FitKind, Joint
-from machinon.core.gripping import bearing_seat, bonded, plain, pressed, shrunk
+from machinon.core.gripping import (
+    bearing_seat,
+    bonded,
+    plain,
+    pressed,
+    shrunk,
+    threaded,
+)
 from machinon.core.mated_halves import (
     detent,
     dimple,
@@ -93,7 +100,7 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
 def given_values(choice: FitChoice) -> dict[str, object]:
     """What was said about a fit's joint, in base units."""
     values: dict[str, object] = {}
-    asks = {one.key: one for one in joint_forms()[choice.joint].asks}
+    asks = {one.key: one for one in form_of(choice).asks}
     for key, kept in choice.given.items():
         if key in asks and kept:
             values[key] = asks[key].read(kept)
@@ -111,6 +118,21 @@ _HUB = (
 )
 
 _FORMS = (
+    JointForm(
+        "thread",
+        "Thread",
+        "thread",
+        "",
+        ("thread-major", "thread-minor"),
+        "Chase it until the mate goes on; or cut to wires and class, and trust them. A "
+        "thread only pulls home: a register or a face must centre.",
+        "Stop the spindle before trying the mate: a nut that catches winds itself up.",
+        threaded,
+        (
+            ("", "other", ""),
+            ("press-fit", "length", "length to be engaged (empty: one diameter)"),
+        ),
+    ),
     JointForm(
         "register",
         "Register: it centres, screws hold",
@@ -159,7 +181,7 @@ _FORMS = (
         (
             *_HUB,
             ("press-fit", "shaft_bore", "bore of the inner part"),
-            ("press-fit", "friction", ""),
+            ("press-fit", "friction", "friction between the two"),
             *_STEEL,
         ),
     ),
@@ -244,7 +266,7 @@ _FORMS = (
         _none,
         (
             ("bolt-room", "thread", "the screws (empty: M8)"),
-            ("bolt-room", "play", "of what centres the two parts"),
+            ("bolt-room", "play", "play of what centres the two parts"),
             ("bolt-room", "drilling", ""),
         ),
     ),
@@ -259,7 +281,7 @@ _FORMS = (
         "Never drive a dowel into a blind hole that holds oil: it can burst the part.",
         dowels,
         (
-            ("dowel-pair", "distance", ""),
+            ("dowel-pair", "distance", "distance between the two"),
             ("dowel-pair", "placing", ""),
             ("dowel-pair", "radius", "where shake matters (empty: the distance)"),
         ),
@@ -276,7 +298,7 @@ _FORMS = (
         key_widths,
         (
             ("", "in", ""),
-            ("key-sides", "sits", ""),
+            ("key-sides", "sits", "the key sits"),
             ("key-load", "diameter", "diameter of the shaft"),
             ("key-load", "length", "length of the key (empty: 1.5 diameters)"),
         ),
@@ -320,8 +342,8 @@ _FORMS = (
         "A sprung ball flies: eyes covered, a rag over it when it is taken apart.",
         detent,
         (
-            ("detent-hold", "spring", ""),
-            ("detent-hold", "radius", ""),
+            ("detent-hold", "spring", "push of the spring on the ball"),
+            ("detent-hold", "radius", "radius of the circle of recesses"),
             ("detent-hold", "depth", "depth of the recess, for a ball measured"),
             ("detent-hold", "alike", ""),
         ),
@@ -340,9 +362,9 @@ _FORMS = (
             ("screw-dimple", "screw", ""),
             ("screw-dimple", "wall", "wall of the body under the dimple"),
             ("screw-dimple", "around", ""),
-            ("screw-dimple", "screws", ""),
+            ("screw-dimple", "screws", "how many screws"),
             ("screw-dimple", "torque", "tightened with (empty: by hand)"),
-            ("screw-dimple", "draw", ""),
+            ("screw-dimple", "draw", "dimple nearer to the shoulder by"),
         ),
     ),
 )
@@ -352,6 +374,11 @@ _FORMS = (
 def joint_forms() -> Mapping[Joint, JointForm]:
     """Every kind of fit that a surface can have besides a thread, by key."""
     return {one.key: one for one in _FORMS}
+
+
+def form_of(choice: FitChoice) -> JointForm:
+    """The kind of fit that a decision is of; a thread's is never another."""
+    return joint_forms()["thread" if choice.kind == "thread" else choice.joint]
 
 
 def joints_on(surface: Surface) -> tuple[JointForm, ...]:

@@ -7,7 +7,7 @@ from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice, wanted_play
 from machinon.core.measuring import Measured
 from machinon.core.quantity import LENGTH, TORQUE, Kind
-from machinon.core.reckoning import Answer, Input
+from machinon.core.reckoning import TEXT, Answer, Input
 from machinon.core.shop import Instrument, Lathe, Piece, Shop, Surface, SurfaceKind
 from machinon.core.surface_kinds import beside
 
@@ -106,7 +106,8 @@ class Meeting:
         """What the lathe can turn, to set beside what a joint carries."""
         torque = self.lathe.torque if self.lathe else 0.0
         if not torque:
-            return ()
+            said = "its motor is not said: see Shop" if self.lathe else "no lathe"
+            return (Effect("The lathe turns at most", said, TEXT, answer),)
         return (Effect("The lathe turns at most", torque, TORQUE, answer),)
 
     def beside(self, key: str) -> Measured:

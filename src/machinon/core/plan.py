@@ -15,7 +15,7 @@ from machinon.core.coach import Advice, CutState, Dial, advise, forecast
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice
 from machinon.core.job import STAGES, Job, Stage
-from machinon.core.joints import given_values, joint_forms
+from machinon.core.joints import form_of, given_values
 from machinon.core.measuring import Measured, measure
 from machinon.core.meeting import Joined, Meeting
 from machinon.core.proof import ProofLine, Verdict, overall, proof_line, runout_answer
@@ -248,11 +248,9 @@ def _fit_plan(
             choice, problem=f"The {name} has no readings yet: measure it in Survey."
         )
     try:
-        if choice.kind == "thread":
-            return _thread_fit(choice, measured, mate)
         if choice.kind == "bolts":
             return _bolt_fit(choice, job, measured, mate)
-        form = joint_forms()[choice.joint]
+        form = form_of(choice)
         meeting = Meeting(
             choice,
             piece,
@@ -266,9 +264,14 @@ def _fit_plan(
         )
         if choice.kind == "joined":
             return FitPlan(choice, mate, joined=form.work(meeting))
-        plan = _cylinder_fit(choice, shop, mate)
+        if choice.kind == "thread":
+            plan = _thread_fit(choice, measured, mate)
+        else:
+            plan = _cylinder_fit(choice, shop, mate)
     except BadInput as error:
         return FitPlan(choice, mate, problem=error.message)
+    if plan.band is None:
+        return plan
     try:
         joined = form.work(replace(meeting, band=plan.band))
     except BadInput as error:
@@ -718,6 +721,8 @@ def _with_open(plan: Plan) -> Plan:
             open_items["piece"].append(
                 "Not known yet: " + ", ".join(plan.missing) + "."
             )
+            for later in ("route", "cut", "proof"):
+                open_items[later].append("The piece is not known yet.")
         open_items["piece"] += [check.says for check in plan.failed]
         steps = [step for set_up in plan.route for step in set_up.steps]
         left = [step for step in steps if step.key not in plan.job.done]

@@ -13,7 +13,13 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput
 from machinon.core.fit import characters, words_for
-from machinon.core.joints import JointForm, given_values, joint_forms, joints_on
+from machinon.core.joints import (
+    JointForm,
+    form_of,
+    given_values,
+    joint_forms,
+    joints_on,
+)
 from machinon.core.meeting import Band, Effect
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import (
@@ -97,6 +103,17 @@ def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:
         )
 
 
+def narrow_combo(name: str) -> QComboBox:
+    """A list that takes the width there is, not that of its longest line."""
+    made = QComboBox()
+    made.setAccessibleName(name)
+    made.setSizeAdjustPolicy(
+        QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+    )
+    made.setMinimumContentsLength(10)
+    return made
+
+
 class Figures(QWidget):
     """As many figures, two abreast unless said, as there is to show."""
 
@@ -162,7 +179,7 @@ class JointPart(QWidget):
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
-        form = joint_forms()[fit.choice.joint]
+        form = form_of(fit.choice)
         if form is not self._form:
             self._ask(form)
         given = given_values(fit.choice)
@@ -194,8 +211,7 @@ class JointPart(QWidget):
         for i, ask in enumerate(form.asks):
             made: Field | QComboBox
             if ask.choices:
-                made = QComboBox()
-                made.setAccessibleName(ask.meaning)
+                made = narrow_combo(ask.meaning)
                 for word in ask.choices:
                     made.addItem(f"{ask.meaning} {word}", word)
                 made.activated.connect(
@@ -271,8 +287,7 @@ class PlainChoice(Choice):
         super().__init__(bench)
         self.head = label("How shall it go together?", "head")
         self.box.addWidget(self.head)
-        self.joint = QComboBox()
-        self.joint.setAccessibleName("What the fit is for")
+        self.joint = narrow_combo("What the fit is for")
         self.joint.activated.connect(
             lambda _: self.job.set_joint(self.number(), self.joint.currentData())
         )
@@ -434,9 +449,11 @@ class PlainChoice(Choice):
         )
         sign = "" if slot else "⌀"
         self.aim.show_length(fit.aim, 0.001, inch, "cut", fit.band, sign)
-        self.advice.setText(fit.advice)
-        self.advice.setVisible(bool(fit.advice))
-        set_ink(self.advice, "stop" if left <= 0 else "cut")
+        gauge = fit.gauge.name if fit.gauge else ""
+        self.advice.setText(fit.advice or f"It can be proved with: {gauge}.")
+        ink = "stop" if left <= 0 else "cut"
+        set_ink(self.advice, ink if fit.advice else "")
+        self.advice.show()
 
     def _show_bands(self, fit: FitPlan) -> None:
         """The bands of a joint that has several, each with what can prove it."""
@@ -451,26 +468,28 @@ class PlainChoice(Choice):
             else:
                 figure.show_text(
                     band_text(band, inch),
-                    "" if band.kind is ANGLE else band_text(band, not inch),
                     "",
+                    "" if band.kind is ANGLE else band_text(band, not inch),
                     "cut",
                     band.answer,
                 )
                 figure.setToolTip(
                     f"The {band.gauge.name} can prove it." if band.gauge else ""
                 )
-        without = [
-            one.name.lower()
-            for one in made
-            if one.width > 0 and one.gauge is None and one.kind is not ANGLE
+        lines = [one for one in made if one.width > 0 and one.kind is not ANGLE]
+        without = [one.name.lower() for one in lines if one.gauge is None]
+        proved = [
+            f"{one.name.lower()} with {one.gauge.name}" for one in lines if one.gauge
         ]
         if without:
             self.advice.setText(
                 f"No instrument in the shop can prove the {', '.join(without)}: keep "
                 "the mate, or a plug turned to size, at hand and finish by trial."
             )
-            set_ink(self.advice, "cut")
-        self.advice.setVisible(bool(without))
+        elif proved:
+            self.advice.setText(f"It can be proved: {', '.join(proved)}.")
+        set_ink(self.advice, "cut" if without else "")
+        self.advice.setVisible(bool(without or proved))
 
     def _own_play(self) -> None:
         if not self.least.text().strip():
@@ -520,18 +539,13 @@ class ThreadChoice(Choice):
         self.figures(self.pitch, self.pitch_to)
         self.advice = label("", "", "stop", wrap=True)
         self.box.addWidget(self.advice)
-        self.box.addWidget(
-            label(
-                "A thread only pulls home; a register or a face must centre. Cut it to "
-                "a plug or ring made to the mate, or to the mate itself.",
-                "faint",
-                wrap=True,
-            )
-        )
+        self.part = JointPart(bench)
+        self.box.addWidget(self.part)
         self.box.addStretch(1)
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
+        self.part.show_fit(fit)
         inch = self.job.inch
         self.name.put(fit.choice.thread)
         self.grade.put(fit.choice.want)

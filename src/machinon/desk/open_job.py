@@ -16,7 +16,7 @@ from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice, Joint, characters, wanted_play
 from machinon.core.job import Job, Stage
-from machinon.core.joints import joint_forms, read_given, takes_fit
+from machinon.core.joints import form_of, joint_forms, read_given, takes_fit
 from machinon.core.likely import Likely
 from machinon.core.materials import material as material_named
 from machinon.core.measuring import read_place, read_typed
@@ -269,16 +269,17 @@ class OpenJob:
             )
         number = max((one.number for one in self.job.fits), default=0) + 1
         threaded = surface.id.startswith("thread")
-        form = joint_forms()[likely_joint(surface)]
-        words = f"{'Thread' if threaded else surface.name} of {piece.name}"
+        form = joint_forms()["thread" if threaded else likely_joint(surface)]
+        whole = form.key in ("thread", "bolts")  # named for all that is read of it
+        words = f"{form.name if whole else surface.name} of {piece.name}"
         fit = FitChoice(
             number,
             words,
-            "thread" if threaded else form.kind,
+            form.kind,
             piece_id,
             surface_id,
             "hole" if surface.kind in ("inside", "gap") else "shaft",
-            want="" if threaded else form.usual,
+            want=form.usual,
             joint=form.key,
         )
         self._keep(
@@ -304,9 +305,12 @@ class OpenJob:
         why = why.strip() or "struck by hand"
         self._mark_reading(piece_id, surface_id, index, "struck", why)
 
-    def let_count(self, piece_id: str, surface_id: str, index: int) -> None:
+    def let_count(
+        self, piece_id: str, surface_id: str, index: int, why: str = ""
+    ) -> None:
         """A struck reading counts again, a doubted one is kept for good."""
-        self._mark_reading(piece_id, surface_id, index, "counts", "looked at and kept")
+        why = why.strip() or "looked at and kept"
+        self._mark_reading(piece_id, surface_id, index, "counts", why)
 
     def _mark_reading(
         self,
@@ -373,7 +377,7 @@ class OpenJob:
         Raises BadInput on `key`.
         """
         choice = self.job.fit(number)
-        form = joint_forms()[choice.joint]
+        form = form_of(choice)
         kept = read_given(form, key, typed, self.inch)
         if choice.given.get(key, "") == kept:
             return

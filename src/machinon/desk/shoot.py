@@ -55,14 +55,26 @@ def shoot(
     window.show_daybook()
     take("daybook")
     window.open_job("dial-hub")
-    window.job.choose_fit(1, "light-press")
+    window.job.set_joint(1, "press")
     window.go("fits")
     take("fits-press")
+    for job, name in (("die-holder", "taper"), ("t-nuts", "t-nut")):
+        window.open_job(job)
+        window.go("fits")
+        take(f"fits-{name}")
+    window.open_job("die-holder")
+    window.go("survey")
+    take("survey-taper")
     window.show_start()
     window.show_shop()
     page = window.pages.currentWidget()
-    page.choose("piece", "chuck-130")  # type: ignore[attr-defined]
-    take("shop")
+    for kind, id, name in (
+        ("piece", "chuck-130", "shop"),
+        ("machine", "mill", "shop-machine"),
+        ("shelf", "tools", "shop-shelf"),
+    ):
+        page.choose(kind, id)  # type: ignore[attr-defined]
+        take(name)
     for name in ("keyway", "thread-wires", "centring", "dividing"):
         window.show_reckoner(name)
         take(f"reckoner-{name}")

@@ -39,7 +39,15 @@ from machinon.desk.shop_cards import (
     ShelfCard,
 )
 from machinon.desk.stages.survey import SurveyView
-from machinon.desk.widgets import Look, button, clear_layout, label, panel, set_ink
+from machinon.desk.widgets import (
+    Look,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+)
 from machinon.store.lists import (
     export_instruments,
     export_machines,
@@ -175,7 +183,9 @@ class ShopPage(QWidget):
         self.tree.show()
         self.done.hide()
         clear_layout(self.body)
-        self.body.addWidget(card)
+        # a list scrolls by itself, a survey lays itself out; a card may be long
+        whole = isinstance(card, ShelfCard | SurveyView)
+        self.body.addWidget(card if whole else scrolled(card))
 
     def say(self, text: str, wrong: bool = False) -> None:
         self.says.setText(text)

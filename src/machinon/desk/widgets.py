@@ -268,7 +268,7 @@ class Figure(QWidget):
     def __init__(self, name: str, part: str = "figure") -> None:
         super().__init__()
         self._answer: Answer | None = None
-        self._name = label(name, "faint")
+        self._name = label(name, "faint", wrap=True)
         self._value = label("", part)
         self._unit = label("", "faint")
         self._small = label("", "faint")

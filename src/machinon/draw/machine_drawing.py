@@ -21,8 +21,12 @@ class _Machine(Plane):
 
     def say(self, key: str, name: str, at: Point, unit: str = "mm") -> None:
         """A figure by its name at a world point."""
+        self._say(key, name, self.p(*at), unit)
+
+    def _say(self, key: str, name: str, at: Point, unit: str) -> None:
+        """The same at a point of the page."""
         value = self.figures.get(key)
-        x, y = self.p(*at)
+        x, y = at
         self.board.text((x, y - 0.6 * self.size), name, 0.8 * self.size, "faint")
         if not value:
             text = "not said yet"
@@ -38,6 +42,12 @@ class _Machine(Plane):
             bold=True,
             backed=True,
         )
+
+    def column(self, at: Point, *said: tuple[str, str, str]) -> None:
+        """Figures one under the other from a world point: key, name, unit."""
+        x, y = self.p(*at)
+        for row, (key, name, unit) in enumerate(said):
+            self._say(key, name, (x, y + row * 2.7 * self.size), unit)
 
     def span(self, key: str, name: str, a: Point, b: Point) -> None:
         """A figure as a dimension between two world points, level or upright."""
@@ -110,10 +120,13 @@ def _mill(s: _Machine) -> None:
     s.span(
         "under_spindle", "under the spindle", (0.42 * long, 0), (0.42 * long, 0.45 * up)
     )
-    s.say("travel_x", "travel x", (-0.55 * long, 0.25 * up))
-    s.say("travel_y", "travel y", (-0.55 * long, 0.55 * up))
-    s.say("travel_z", "travel z", (-0.55 * long, 0.85 * up))
-    s.say("tee_slot", "T-slot", (-0.55 * long, -0.6 * up))
+    s.column(
+        (-0.62 * long, 0.95 * up),
+        ("travel_x", "travel x", "mm"),
+        ("travel_y", "travel y", "mm"),
+        ("travel_z", "travel z", "mm"),
+        ("tee_slot", "T-slot", "mm"),
+    )
     s.say("power", "motor", (0.55 * long, 0.85 * up), "kW")
 
 

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 
 from machinon.core.measuring import Measured, measured_text
 from machinon.core.shop import Piece, Surface
@@ -10,6 +11,65 @@ from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
 from machinon.draw.plane import Plane
 
 UNKNOWN = 40.0  # mm: what is drawn where nothing is measured yet
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A piece as it is drawn beside others; mm, its left end at 0.
+
+    points: of the upper half of what turns, of the whole section of what does
+    not; turns: which; places: where each surface lies, by its id.
+    """
+
+    points: tuple[Point, ...]
+    turns: bool
+    places: Mapping[str, Point]
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """How long and how high it is."""
+        return max(x for x, _ in self.points), max(y for _, y in self.points)
+
+
+def outline_of(piece: Piece, measured: Mapping[str, Measured | None]) -> Outline:
+    """The outline of a piece, drawn from what it measures; see `piece_drawing`."""
+    section = _sectioned(piece)
+    if section is not None:
+        points = _section_points(section, _sizes(measured))
+        left, low = min(x for x, _ in points), min(y for _, y in points)
+        shifted = tuple((x - left, y - low) for x, y in points)
+        high = max(y for _, y in shifted)
+        return Outline(shifted, False, {section.id: (-left, high)})
+    outer, inner = _bands(piece, _sizes(measured), measured)
+    places = {
+        id: ((a + b) / 2, (r + e) / 2) for a, b, r, e, id in (*outer, *inner) if id
+    }
+    return Outline(tuple(_upper_half(outer, inner)), True, places)
+
+
+def _sizes(measured: Mapping[str, Measured | None]) -> Callable[[str, float], float]:
+    """A surface's size by its id, or what stands for it."""
+
+    def size(id: str, other: float) -> float:
+        found = measured.get(id)
+        return found.size if found is not None else other
+
+    return size
+
+
+def _sectioned(piece: Piece) -> Surface | None:
+    """The surface that a piece is cut across at; None for one drawn along its axis."""
+    if any(_round(one) for one in piece.surfaces):
+        return None
+    return next((one for one in piece.surfaces if form_key(one) in _SECTIONS), None)
+
+
+def _upper_half(outer: "list[Band]", inner: "list[Band]") -> list[Point]:
+    face = [point for a, b, r, e, _ in outer for point in ((a, r), (b, e))]
+    back = [point for a, b, r, e, _ in reversed(inner) for point in ((b, e), (a, r))]
+    if inner and inner[-1][1] < outer[-1][1]:  # a blind hole, or a taper's plug
+        back = [(outer[-1][1], 0.0), (inner[-1][1], 0.0), *back]
+    return [*face, *(back or [(outer[-1][1], 0.0), (outer[0][0], 0.0)])]
 
 
 def piece_drawing(
@@ -26,17 +86,12 @@ def piece_drawing(
     of the diameter: the picture says so by leaving them without a figure.
     """
     board = Board(width, height, size)
-
-    def has(id: str, other: float) -> float:
-        found = measured.get(id)
-        return found.size if found is not None else other
-
-    section = next((one for one in piece.surfaces if form_key(one) in _SECTIONS), None)
-    if section is not None and not any(_round(one) for one in piece.surfaces):
-        _section(board, piece, section, has)
+    section = _sectioned(piece)
+    if section is not None:
+        _section(board, section, _sizes(measured))
         _rest(board, piece, measured, set(), inch)
         return board.done()
-    outer, inner = _bands(piece, has, measured)
+    outer, inner = _bands(piece, _sizes(measured), measured)
     long = max((band[1] for band in (*outer, *inner)), default=UNKNOWN)
     tall = max((max(band[2:4]) for band in (*outer, *inner)), default=UNKNOWN / 2)
     scale = min((width - 13 * size) / long, (height - 5 * size) / (2 * tall))
@@ -45,13 +100,9 @@ def piece_drawing(
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - r * scale
 
-    face = [point for a, b, r, e, _ in outer for point in ((a, r), (b, e))]
-    back = [point for a, b, r, e, _ in reversed(inner) for point in ((b, e), (a, r))]
-    if not inner:
-        back = [(outer[-1][1], 0.0), (outer[0][0], 0.0)]
     board.items.append(
         Shape(
-            tuple(place(*point) for point in (*face, *back)),
+            tuple(place(*point) for point in _upper_half(outer, inner)),
             "outline",
             1.8,
             "panel",
@@ -62,6 +113,7 @@ def piece_drawing(
     for a, b, r, e, _ in inner:
         for z, radius in ((a, r), (b, e)):
             board.line(place(z, 0), place(z, radius), "outline", 1.2)
+    face = [point for a, b, r, e, _ in outer for point in ((a, r), (b, e))]
     lower = [(outer[0][0], 0.0), *((z, -r) for z, r in face), (outer[-1][1], 0.0)]
     board.items.append(
         Shape(tuple(place(*point) for point in lower), "outline", 1.8, "panel")
@@ -158,10 +210,21 @@ def _length(
 _SECTIONS = ("tee-neck", "over-pins", "between-pins", "slot", "tongue", "key-width")
 
 
-def _section(
-    board: Board, piece: Piece, one: Surface, size: Callable[[str, float], float]
-) -> None:
-    """What runs along a piece, cut across: a T-slot, a dovetail, a slot."""
+def _section(board: Board, one: Surface, size: Callable[[str, float], float]) -> None:
+    """The section of a piece, filling the board."""
+    around = _section_points(one, size)
+    plane = Plane(board)
+    side, low = max(x for x, _ in around), min(y for _, y in around)
+    plane.frame(-side, low, side, 0, (3, 3.6))
+    plane.shape(around, hatch=True)
+    plane.line((0, -0.05 * low), (0, low), "centre", 1.0)
+
+
+def _section_points(one: Surface, size: Callable[[str, float], float]) -> list[Point]:
+    """What runs along a piece, cut across: a T-slot, a dovetail, a slot.
+
+    Its middle is at 0, its open side at height 0.
+    """
     form = form_key(one)
     wide = size(one.id, 14.0)
     aids = one.aids
@@ -182,8 +245,6 @@ def _section(
     solid = form in ("over-pins", "tongue")
     far = max(w for w, _ in edge)
     side, under = far * (0.85 if not solid else 0.8), 0.8 * deep
-    plane = Plane(board)
-    plane.frame(-side, -deep - under, side, 0.1 * deep, (3, 3.6))
     if solid:
         right = [(w / 2, y) for w, y in edge]
         left = [(-x, y) for x, y in reversed(right)]
@@ -206,8 +267,7 @@ def _section(
             (side, -deep - under),
             (-side, -deep - under),
         ]
-    plane.shape(around, hatch=True)
-    plane.line((0, 0.1 * deep), (0, -deep - under), "centre", 1.0)
+    return around
 
 
 def _figures(

@@ -1,7 +1,8 @@
 """The stack strip: spindle nose, plate and chuck along their axis, to scale."""
 
-from machinon.core.plan import Plan
+from machinon.core.plan import FitPlan, Plan
 from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
+from machinon.draw.piece_drawing import outline_of
 from machinon.draw.section import draw_turned, finished_shape
 
 SHOULDER = 18.0  # mm of spindle drawn behind the shoulder
@@ -19,7 +20,11 @@ def stack_drawing(
     board = Board(width, height, size)
     plate = plan.plate
     if plate is None:
-        _unknown(board, plan)
+        drawn = plan.pieces and all(p.surfaces for p in plan.pieces.values())
+        if plan.job.plate is None and drawn:
+            _row(board, plan)
+        else:
+            _unknown(board, plan)
         return board.done()
     body = plan.measured.get((plan.job.pieces[1], "body"))
     body_radius = (body.size if body else plate.flange_diameter) / 2
@@ -94,17 +99,83 @@ def stack_drawing(
         4: place(plate.hub_length + plate.flange_thickness / 2, plate.bolt_circle / 2),
     }
     for number, at in spots.items():
-        fit = plan.fit(number)
-        bad = bool(fit.problem or fit.contradiction)
-        board.numbered(at, number, "stop" if bad else "cut")
+        _number(board, plan.fit(number), at)
+    return board.done()
+
+
+SHARE = 0.8  # of its column that the longest piece takes
+
+
+def _row(board: Board, plan: Plan) -> None:
+    """The pieces that are measured, side by side to one scale, on one axis."""
+    outlines = [
+        (
+            piece,
+            outline_of(
+                piece, {s.id: plan.measured[piece.id, s.id] for s in piece.surfaces}
+            ),
+        )
+        for piece in plan.pieces.values()
+    ]
+    size = board.size
+    step = board.width / len(outlines)
+    foot = 1.9 * size
+    scale = min(
+        (board.height - foot - 1.2 * size) / max(o.size[1] for _, o in outlines),
+        SHARE * step / max(o.size[0] for _, o in outlines),
+    )
+    axis = board.height - foot
+    for number, (piece, outline) in enumerate(outlines):
+        long, high = outline.size
+        at = (number + 0.5) * step - long * scale / 2
+        points = tuple((at + x * scale, axis - y * scale) for x, y in outline.points)
+        board.items.append(Shape(points, "outline", 1.4, "panel", "left", tie=piece.id))
         board.spots.append(
             Spot(
-                (at[0] - size, at[1] - size, 2 * size, 2 * size),
-                f"fit.{number}",
-                fit.choice.name,
+                (at, axis - high * scale, long * scale, high * scale),
+                piece.id,
+                piece.name,
             )
         )
-    return board.done()
+        board.text(
+            ((number + 0.5) * step, axis + size),
+            _cut(piece.name, step, 0.85 * size),
+            0.85 * size,
+            "faint",
+        )
+        for fit in plan.fits:
+            place = outline.places.get(fit.choice.surface)
+            if fit.choice.piece == piece.id and place is not None:
+                _number(board, fit, (at + place[0] * scale, axis - place[1] * scale))
+    if any(outline.turns for _, outline in outlines):
+        board.line((4, axis), (board.width - 4, axis), "centre", 1.0)
+
+
+def _cut(name: str, room: float, size: float) -> str:
+    """A name as far as there is room for it."""
+    most = int((room - size) / size / 0.6)
+    return name if len(name) <= most else name[: max(most - 1, 1)] + "…"
+
+
+def _number(board: Board, fit: FitPlan, at: Point) -> None:
+    """A fit's number where its surfaces meet."""
+    size = board.size
+    bad = bool(fit.problem or fit.contradiction or fit.spent)
+    # two fits on one surface stand side by side
+    while any(
+        abs(one.rect[0] + size - at[0]) < size
+        for one in board.spots
+        if one.tie.startswith("fit.")
+    ):
+        at = (at[0] + 1.4 * size, at[1])
+    board.numbered(at, fit.choice.number, "stop" if bad else "cut")
+    board.spots.append(
+        Spot(
+            (at[0] - size, at[1] - size, 2 * size, 2 * size),
+            f"fit.{fit.choice.number}",
+            fit.choice.name,
+        )
+    )
 
 
 def _unknown(board: Board, plan: Plan) -> None:

@@ -337,8 +337,8 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "tool steel",
         "",
         (
-            ("bore", "Bore", "bore-gauge", (22.009,), {}),
-            ("thickness", "Thickness at the hub", "caliper", (), {}),
+            ("bore", "Bore", "bore-gauge", (22.009, 22.011, 22.01), {}),
+            ("thickness", "Thickness at the hub", "caliper", (1.61, 1.6), {}),
         ),
     ),
     (
@@ -346,7 +346,15 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Collet 20 mm",
         "steel",
         "Closes from 20 to 19.5",
-        (("bore", "Bore, closed on a pin", "bore-gauge", (), {}),),
+        (
+            (
+                "bore",
+                "Bore, closed on a pin",
+                "bore-gauge",
+                (20.006, 20.004, 20.007),
+                {},
+            ),
+        ),
     ),
     (
         "round-die",
@@ -551,7 +559,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
                 "worm-shaft",
                 "key-width",
                 "",
-                "snug",
+                "glides",
                 {"diameter": "12", "length": "14"},
             ),
         ),
@@ -562,7 +570,10 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "Saws are held in the drill chuck now, and they wander.",
         "survey",
         ("slitting-saw", "collet-20"),
-        (("Saw on arbor", "slitting-saw", "bore", "", "moves", {}),),
+        (
+            ("Saw on arbor", "slitting-saw", "bore", "", "moves", {}),
+            ("Shank in the collet", "collet-20", "bore", "", "moves", {}),
+        ),
     ),
 )
 

@@ -43,6 +43,7 @@ from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.widgets import (
     DrawingView,
+    Entry,
     Field,
     Figure,
     Look,
@@ -94,8 +95,12 @@ class SurveyView(StageView):
         self.title = label("", "head")
         self.how = label("", "faint", wrap=True)
         self.reading = Field(
-            "Reading, then Enter", None, lambda: self._instrument_inch(), large=True
+            "Reading, then Enter",
+            None,
+            lambda: self._instrument_inch(),
+            large=True,
         )
+        self.reading.edit.setPlaceholderText("Enter: next")
         self.reading.taken.connect(self._on_reading_taken)
         self.aids: dict[str, Field] = {}
         self.aid_row = QHBoxLayout()
@@ -507,11 +512,16 @@ class SurveyView(StageView):
         )
         where = f", {reading.place}" if reading.place else ""
         line.addWidget(label(f"{tool.name}{where}, {warm}", "faint", wrap=True), 1)
+        why = Entry()
+        why.setAccessibleName(f"Why reading {index + 1} is struck or kept")
+        why.setPlaceholderText("why (for the record)")
+        cause = doubt.cause if doubt else ""
         if wrong:
-            line.addWidget(button("Count it", lambda: self._let_count(index)))
+            keep = button("Count it", lambda: self._let_count(index, why.text()))
+            line.addWidget(keep)
         if not reading.struck:
-            why = doubt.cause if doubt else ""
-            line.addWidget(button("Strike", lambda: self._strike(index, why)))
+            strike = button("Strike", lambda: self._strike(index, why.text() or cause))
+            line.addWidget(strike)
         column.addLayout(line)
         says = ""
         if reading.struck:
@@ -519,8 +529,12 @@ class SurveyView(StageView):
         elif doubt is not None:
             off = small_text(doubt.off, tool.inch, signed=True)
             says = f"{off} from the others: {doubt.cause}"
+        elif reading.kept:
+            column.addWidget(label(f"Kept: {reading.kept}", "faint", wrap=True))
         if says:
             column.addWidget(label(says, "", "stop", wrap=True))
+        if doubt is not None:
+            column.addWidget(why)
         return row
 
     def _reading_text(self, reading: Reading) -> str:
@@ -531,9 +545,9 @@ class SurveyView(StageView):
         if self._at:
             self.job.strike(*self._at, index, why)
 
-    def _let_count(self, index: int) -> None:
+    def _let_count(self, index: int, why: str) -> None:
         if self._at:
-            self.job.let_count(*self._at, index)
+            self.job.let_count(*self._at, index, why)
 
     def _chart(self, width: float, height: float, size: float) -> Drawing:
         surface, found = self._surface(), self._found()
@@ -658,6 +672,9 @@ class SurveyView(StageView):
     def _on_reading_taken(self, typed: str) -> None:
         id = self.instrument.currentData()
         if self._at is None or not id:
+            return
+        if not typed.strip() and self._found() is not None:
+            self._next_surface()
             return
         try:
             self.job.add_reading(

@@ -105,12 +105,12 @@ def key_sides(s: Sketch) -> None:
     s.box(-half * 1.06, r * 0.55, half * 1.06, r * 1.4, fill="ground", role="outline")
     s.box(-half, r * 0.57, half, r * 1.36, hatch=True, role="cut")
     left, right = s.p(-r * 1.5, 0)[0] - s.size, s.p(r * 1.5, 0)[0] + s.size
-    s.tell("hub_lower", (left, s.p(0, r * 1.35)[1]), "hub, narrowest", "right")
-    s.tell("hub_upper", (right, s.p(0, r * 1.35)[1]), "hub, widest", "left")
-    s.tell("key_lower", (left, s.p(0, r * 0.9)[1]), "key, narrowest", "right")
-    s.tell("key_upper", (right, s.p(0, r * 0.9)[1]), "key, widest", "left")
-    s.tell("shaft_lower", (left, s.p(0, r * 0.4)[1]), "shaft, narrowest", "right")
-    s.tell("shaft_upper", (right, s.p(0, r * 0.4)[1]), "shaft, widest", "left")
+    middle = s.p(0, r * 0.9)[1]
+    apart = max(s.length(0.5 * r), 2.5 * s.size)
+    for row, part in ((-1, "hub"), (0, "key"), (1, "shaft")):
+        y = middle + row * apart
+        s.tell(f"{part}_lower", (left, y), f"{part}, narrowest", "right")
+        s.tell(f"{part}_upper", (right, y), f"{part}, widest", "left")
     s.ask("width", s.p(0, r * 0.2), "key's width")
 
 
@@ -237,8 +237,9 @@ def taper_fit(s: Sketch) -> None:
     s.across("length", (0, out / 2), (long, out / 2), 1.8)
     s.across("diameter", (long * 1.15, -d / 2), (long * 1.15, d / 2), 4.6, "large end")
     x = s.p(long / 2, 0)[0]
-    s.tell("half_angle_lower", (x - 6 * s.size, s.p(0, 0)[1]), "half angle from")
-    s.tell("half_angle_upper", (x + 6 * s.size, s.p(0, 0)[1]), "to")
+    y = s.p(0, 0)[1]
+    s.tell("half_angle_lower", (x - 3 * s.size, y - 0.7 * s.size), "half angle from")
+    s.tell("half_angle_upper", (x + 3 * s.size, y + 1.6 * s.size), "to")
     foot = s.p(0, -out / 2)[1] + 1.8 * s.size
     s.tell("indicator", (x - 8 * s.size, foot), "needle over travel")
     s.tell("angle_share", (x + 8 * s.size, foot), "to within")
