@@ -1,5 +1,6 @@
 """Surfaces: what is added together, the sums behind readings, shape and standards."""
 
+import math
 import unittest
 
 from msgspec.structs import replace
@@ -71,11 +72,32 @@ class Sums(unittest.TestCase):
             ("depth", 22.0, {"parallel": 12}, 10.0),
             ("detent", 4.08, {"ball": 6}, 0.80036),
             ("throw", 60.0, {"arm": 80}, 44.0486),
+            ("arc", 10.0, {"chord": 60}, 100.0),
         ):
             with self.subTest(key):
                 found = measured(surface(key, reading, instrument="caliper", **aids))
                 self.assertAlmostEqual(found.size, size, places=4)
                 self.assertTrue(found.says)
+
+    def test_two_balls_lie_in_the_taper_that_they_find(self):
+        """Balls laid into a bore of 24 mm and 1 : 20 touch at R = (12 − z/40) cos a."""
+        half = math.atan(1 / 40)
+        depths = [
+            (12 - ball / 2 / math.cos(half)) / math.tan(half) - ball / 2
+            for ball in (20.0, 22.0)
+        ]
+        found = measured(
+            surface(
+                "taper-balls",
+                depths[1],
+                instrument="depth-gauge",
+                small=20.0,
+                large=22.0,
+                depth_small=depths[0],
+            )
+        )
+        self.assertAlmostEqual(found.size, 24.0, places=6)
+        self.assertAlmostEqual(-1 / found.slope.ratio, 20.0, places=6)
 
     def test_the_reading_s_doubt_goes_through_the_sum(self):
         """At 45° a span's doubt counts 1.414 times in the circle."""

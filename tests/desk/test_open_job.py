@@ -6,6 +6,7 @@ from pathlib import Path
 
 from machinon.core.errors import BadInput
 from machinon.core.job import STAGES
+from machinon.core.shop_entry import typed_lathe
 from machinon.desk.open_job import OpenJob
 from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
 from machinon.desk.stages.cut import present
@@ -123,6 +124,24 @@ class Acts(DemoJob):
         reading = self.job.surface("lathe-nose", "register").readings[-1]
         self.assertAlmostEqual(reading.value, 1.8107 * 25.4)
 
+    def test_an_instrument_that_cannot_measure_this_is_refused(self):
+        for gauge, says in (
+            ("inch-micrometer", "measures 1.000 in to 2.000 in"),
+            ("indicator", "does not measure bores"),
+            ("caliper", "measures 0.0 mm to 150.0 mm"),
+        ):
+            typed = "200mm" if gauge == "caliper" else "95.02mm"
+            with self.subTest(gauge), self.assertRaisesRegex(BadInput, says):
+                surface = "body" if gauge == "inch-micrometer" else "recess"
+                self.job.add_reading("chuck-130", surface, typed, gauge)
+
+    def test_a_thou_of_play_is_as_welcome_as_a_code(self):
+        self.job.choose_fit(3, "a thou")
+        fit = self.job.job.fit(3)
+        self.assertEqual((fit.clearance_min, fit.clearance_max), (0.0127, 0.0381))
+        self.job.choose_fit(3, "20um")
+        self.assertAlmostEqual(self.job.plan.fit(3).band["clearance_max"], 0.03)
+
     def test_the_notes_line_says_the_gravest_first_and_always_a_caution(self):
         for stage in STAGES:
             self.assertTrue(self.job.notes(stage).caution)
@@ -214,6 +233,15 @@ class SettingUp(unittest.TestCase):
         self.assertEqual(lathe.dial_reads, "radius")
         self.file.undo("shop")
         self.assertEqual(self.file.entries("lathe"), [])
+
+    def test_a_stepless_drive_is_a_range(self):
+        typed = {**TYPED, "speeds": "50 to 2000"}
+        lathe = enter_first_machine(self.file, typed, inch=False)
+        self.assertEqual(lathe.speeds, (50, 2000))
+        self.assertIn(1240, lathe.speed_choices)
+        self.assertEqual(typed_lathe(lathe, False)["speeds"], "50 to 2000")
+        with self.assertRaisesRegex(BadInput, "lowest to its highest"):
+            enter_first_machine(self.file, {**TYPED, "speeds": "50-50"}, inch=False)
 
     def test_an_inch_lathe(self):
         typed = {

@@ -1,6 +1,7 @@
 """Fits: the band a new surface must land in, worked from the measured mate."""
 
 import functools
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -11,7 +12,7 @@ from machinon.core import limits
 from machinon.core.errors import BadInput, unknown
 from machinon.core.inch_limits import inch_fit, inch_fits
 from machinon.core.likely import likely_nominal
-from machinon.core.quantity import INCH, LENGTH
+from machinon.core.quantity import INCH, LENGTH, parse
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
@@ -181,6 +182,27 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
         raise unknown(
             "want", want, [*characters(), "H7/g6", "H7/h6", "g5", "G6"]
         ) from None
+
+
+_ABOUT = re.compile(r"^(?:an?|one)\s+(?=thou|tenth)", re.IGNORECASE)
+
+
+def about_play(want: str) -> tuple[float, float] | None:
+    """Least and most play of `a thou` or `25um`; None for what is no such size.
+
+    Said as one size, a play is meant give or take half of it: a shop rule.
+
+    >>> about_play("a thou")
+    (0.0127, 0.0381)
+    """
+    text = _ABOUT.sub("1 ", want.strip())
+    if not re.search(r"\d\s*(thou|tenths?|um|µm|mm|in)$", text, re.IGNORECASE):
+        return None
+    try:
+        size = parse(text, LENGTH, key="want", above=0, high=1)
+    except BadInput:
+        return None
+    return round(size / 2, 6), round(size * 1.5, 6)
 
 
 @reckoning(

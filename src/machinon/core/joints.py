@@ -209,7 +209,8 @@ _FORMS = (
         "bond-usual",
         (),
         "Groove one half so that compound stays in the joint; or leave it smooth and "
-        "thin, which is stronger and truer but wiped off when it is pushed home.",
+        "thin, which is stronger and truer but wiped off when it is pushed home. Cold, "
+        "oily or plated metal cures slowly: give it the time its sheet says.",
         "Compounds irritate the skin and heat frees them: gloves, the maker's sheet.",
         bonded,
         (
@@ -241,7 +242,7 @@ _FORMS = (
         "Taper in a taper",
         "joined",
         "",
-        ("taper-out", "taper-in"),
+        ("taper-out", "taper-in", "taper-balls"),
         "Set the slide with an indicator along a good taper; or by sine bar, or by "
         "offset of the tailstock. Prove each with blue. A little more contact at the "
         "large end holds a tool truer than contact at the small end.",
@@ -389,6 +390,7 @@ def joints_on(surface: Surface) -> tuple[JointForm, ...]:
     alone = {
         "taper-out",
         "taper-in",
+        "taper-balls",
         "over-pins",
         "between-pins",
         "detent",
@@ -401,6 +403,10 @@ def joints_on(surface: Surface) -> tuple[JointForm, ...]:
 
 def takes_fit(surface: Surface) -> bool:
     """Whether something can go into or over a surface, or be bolted to it."""
-    return surface.kind in ("outside", "inside", "gap") or bool(
-        form_key(surface) in joint_forms()["bolts"].starts
-    )
+    by_form = {"taper-balls", *joint_forms()["bolts"].starts}
+    return surface.kind in ("outside", "inside", "gap") or form_key(surface) in by_form
+
+
+def is_inside(surface: Surface) -> bool:
+    """Whether a surface is the hole of a fit; else it is the shaft."""
+    return surface.kind in ("inside", "gap") or form_key(surface) == "taper-balls"

@@ -42,8 +42,11 @@ class Machine(msgspec.Struct, frozen=True, omit_defaults=True, tag="machine"):
         return float(text) if text else 0.0
 
     def numbers(self, key: str) -> tuple[float, ...]:
-        """A list of figures; empty while it is not known."""
+        """A list of figures, a range every 10; empty while it is not known."""
         text = self.figures.get(key, "")
+        if " to " in text:
+            low, high = (float(part) for part in text.split(" to "))
+            return (*(low + 10 * i for i in range(int((high - low) // 10) + 1)), high)
         return tuple(float(part) for part in text.split(",")) if text else ()
 
 
@@ -65,6 +68,11 @@ class FigureForm:
             return ""
         if self.kind == "taper":
             return taper_of(text, self.key).name
+        if self.kind == "list" and " to " in text:
+            low, high = (self._one(part, COUNT, inch) for part in text.split(" to ", 1))
+            if not low < high:
+                raise BadInput(self.key, "A range goes from its lowest to its highest.")
+            return f"{low:g} to {high:g}"
         if self.kind == "list":
             parts = [part for part in text.replace(";", ",").split(",") if part.strip()]
             values = sorted({self._one(part, COUNT, inch) for part in parts})

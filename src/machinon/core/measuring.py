@@ -309,6 +309,13 @@ def _with_sum(surface: Surface, found: Measured) -> Measured:
     assert answer is not None
     assert nudged is not None
     size = float(answer[one.result])
+    slope = found.slope
+    if "ratio" in answer.results:
+        off = abs(float(nudged["ratio"]) - float(answer["ratio"])) / NUDGE
+        apart = surface.aids["depth_small"] - found.mean
+        # both depths are read, and each is as doubtful
+        doubt = math.sqrt(2) * off * found.mean_doubt
+        slope = Slope(-float(answer["ratio"]), doubt, apart)
     share = abs(float(nudged[one.result]) - size) / NUDGE
     return replace(
         found,
@@ -317,6 +324,7 @@ def _with_sum(surface: Surface, found: Measured) -> Measured:
         answer=answer,
         kind=one.kind,
         says=one.says,
+        slope=slope,
     )
 
 
@@ -324,10 +332,11 @@ NUDGE = 1e-4  # mm: how a sum turns a small change of the reading into the size'
 
 
 def _with_likely(surface: Surface, found: Measured) -> Measured:
-    if found.says:  # a width or a depth by its sum is made to no nominal diameter
+    if found.says and found.slope is None:
+        # a width or a depth by its sum is made to no nominal diameter
         return found
     likely = likely_standards(
-        form_key(surface),
+        "taper-in" if found.slope else form_key(surface),
         surface.kind,
         found.size,
         found.uncertainty,
@@ -365,7 +374,7 @@ def laid_back(reading: Reading, slope: Slope | None) -> float:
 
     Along a taper readings differ by right, and only then can be compared.
     """
-    if slope is None:
+    if slope is None or not reading.place.endswith(" mm"):
         return reading.value
     return reading.value - slope.ratio * distance_of(reading.place)
 

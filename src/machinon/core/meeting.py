@@ -160,7 +160,7 @@ class Meeting:
             gauge = next(
                 (
                     one
-                    for one in self.shop.instruments_for(side)
+                    for one in self.shop.instruments_for(side, low)
                     if one.uncertainty <= (high - low) / 2
                 ),
                 None,

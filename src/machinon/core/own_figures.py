@@ -26,7 +26,7 @@ def own_question(
         own |= {
             "leadscrew": lathe.lead_screw,
             "gears": list(lathe.wheels),
-            "machine_speeds": list(lathe.speeds),
+            "machine_speeds": list(lathe.speed_choices),
         }
     if one.name == "dividing":
         own |= _dividing(machines)

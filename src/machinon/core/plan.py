@@ -297,7 +297,7 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     new_kind: SurfaceKind = "outside"
     if choice.exists == "shaft":
         new_kind = "gap" if choice.joint == "slot" else "inside"
-    suits = shop.instruments_for(new_kind)
+    suits = shop.instruments_for(new_kind, mate.size)
     gauge = suits[0] if suits else None
     advice = ""
     if band["band"] <= 0:
@@ -323,7 +323,7 @@ def _what_helps(choice: FitChoice, shop: Shop, mate: Measured) -> str:
         kind = "gap" if choice.joint == "slot" else "inside"
     better = [
         one
-        for one in shop.instruments_for(kind)
+        for one in shop.instruments_for(kind, mate.size)
         if one.uncertainty < mate.uncertainty * 0.7
     ]
     if better:

@@ -65,7 +65,7 @@ def route_of(plate: Plate, lathe: Lathe) -> tuple[SetUp, ...]:
                 "tool": tool,
                 "operation": operation,
                 "diameter": diameter,
-                "machine_speeds": list(lathe.speeds) or None,
+                "machine_speeds": list(lathe.speed_choices) or None,
             },
         )
 

@@ -52,7 +52,8 @@ class Instrument(msgspec.Struct, frozen=True, omit_defaults=True):
     """An instrument; lengths in mm.
 
     resolution: what it shows; uncertainty: of one reading, two sigma, with
-    its zero; repeatability: one sigma of reading again; suits: surface kinds.
+    its zero; repeatability: one sigma of reading again; suits: surface kinds;
+    least, most: its range, 0 where that is not said.
     """
 
     id: str
@@ -63,6 +64,12 @@ class Instrument(msgspec.Struct, frozen=True, omit_defaults=True):
     suits: tuple[SurfaceKind, ...]
     inch: bool = False
     checked: str = ""
+    least: float = 0.0
+    most: float = 0.0
+
+    def reaches(self, size: float) -> bool:
+        """Whether a size lies in its range, as far as that is said."""
+        return self.least <= size and (not self.most or size <= self.most)
 
 
 class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
@@ -94,6 +101,7 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
 
     lead_screw: its pitch; wheels: teeth of the change wheels there are;
+    stepless: whether any speed between the first and the last can be set;
     figures: what else is known, by key, as text.
 
     dial_reads: whether one turn of the cross dial is counted on the diameter;
@@ -112,7 +120,17 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
     lead_screw: float = 4.0
     wheels: tuple[int, ...] = ()
     tailstock: str = ""
+    stepless: bool = False
     figures: dict[str, str] = {}
+
+    @property
+    def speed_choices(self) -> tuple[float, ...]:
+        """The speeds there are; of a stepless drive every 10 rpm from the lowest."""
+        if not self.stepless:
+            return self.speeds
+        low, high = self.speeds[0], self.speeds[-1]
+        count = int((high - low) // 10)
+        return (*(low + 10 * i for i in range(count + 1)), high)
 
     @property
     def torque(self) -> float:
@@ -146,11 +164,17 @@ class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):
             "That instrument is not in the shop; choose one of those listed.",
         )
 
-    def instruments_for(self, kind: SurfaceKind) -> tuple[Instrument, ...]:
-        """Those that can measure a kind of surface, surest first."""
+    def instruments_for(
+        self, kind: SurfaceKind, size: float | None = None
+    ) -> tuple[Instrument, ...]:
+        """Those that can measure a kind of surface, of a size, surest first."""
         return tuple(
             sorted(
-                (one for one in self.instruments if kind in one.suits),
+                (
+                    one
+                    for one in self.instruments
+                    if kind in one.suits and (size is None or one.reaches(size))
+                ),
                 key=lambda one: one.uncertainty,
             )
         )
@@ -166,6 +190,7 @@ STARTER_INSTRUMENTS = (
         0.0015,
         ("outside",),
         checked="on its setting rods",
+        most=150,
     ),
     Instrument(
         "bore-gauge",
@@ -175,6 +200,8 @@ STARTER_INSTRUMENTS = (
         0.002,
         ("inside",),
         checked="in its setting ring",
+        least=6,
+        most=100,
     ),
     Instrument(
         "caliper",
@@ -183,6 +210,7 @@ STARTER_INSTRUMENTS = (
         0.03,
         0.01,
         ("outside", "inside", "gap", "length", "span"),
+        most=150,
     ),
     Instrument(
         "inch-micrometer",
@@ -192,8 +220,12 @@ STARTER_INSTRUMENTS = (
         0.0025,
         ("outside",),
         inch=True,
+        least=25.4,
+        most=50.8,
     ),
-    Instrument("depth-gauge", "Depth micrometer", 0.01, 0.015, 0.004, ("length",)),
+    Instrument(
+        "depth-gauge", "Depth micrometer", 0.01, 0.015, 0.004, ("length",), most=150
+    ),
     Instrument("thread-gauge", "Thread gauge", 0.05, 0.05, 0.01, ("pitch",)),
     Instrument(
         "slips",
@@ -203,6 +235,8 @@ STARTER_INSTRUMENTS = (
         0.001,
         ("gap",),
         checked="grade 2",
+        least=1,
+        most=200,
     ),
     Instrument("indicator", "Lever indicator", 0.002, 0.004, 0.001, ("runout",)),
 )

@@ -1,5 +1,6 @@
 """A shop's own things from typed text: instruments and lathes."""
 
+import re
 from collections.abc import Mapping
 from typing import get_args
 
@@ -47,7 +48,8 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
     """An instrument from its entries; lengths bare in its own unit.
 
     typed: name, reads (mm or in), resolution, uncertainty, repeatability,
-    suits (kinds with commas between), checked. Raises BadInput by entry.
+    suits (kinds with commas between), checked, and the range from least to
+    most, both of which may be empty. Raises BadInput by entry.
     """
     reads = typed.get("reads", "mm").strip().lower() or "mm"
     if reads not in ("mm", "in"):
@@ -77,6 +79,13 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
             "It repeats to one sigma better than its whole doubt of two sigma: up to "
             f"{uncertainty:g} mm is allowed.",
         )
+    least, most = (
+        quantity.parse(text, inch=inch, key=key, low=0, high=10_000) if text else 0.0
+        for key in ("least", "most")
+        for text in [typed.get(key, "").strip()]
+    )
+    if most and not most > least:
+        raise BadInput("most", f"The range ends above its start, {least:g} mm.")
     return Instrument(
         id,
         words(typed, "name", "what you call it"),
@@ -86,6 +95,8 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
         tuple(dict.fromkeys(suits)),
         inch,
         typed.get("checked", "").strip()[:80],
+        least,
+        most,
     )
 
 
@@ -103,6 +114,8 @@ def typed_instrument(one: Instrument) -> dict[str, str]:
         "repeatability": size(one.repeatability),
         "suits": ",".join(one.suits),
         "checked": one.checked,
+        "least": size(one.least) if one.least else "",
+        "most": size(one.most) if one.most else "",
     }
 
 
@@ -118,9 +131,9 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
     """A lathe from its entries; what has no entry stays as in `base`.
 
     typed: name, centre_height, between_centres, swing_over_slide, speeds (a
-    list), dial_reads, dial_division, lead_screw (a pitch or 8tpi), wheels (a
-    list, may be empty), tailstock (a taper, may be empty). Raises BadInput
-    naming the entry.
+    list, or a range), dial_reads, dial_division, lead_screw (a pitch or 8tpi),
+    wheels (a list, may be empty), tailstock (a taper, may be empty). Raises
+    BadInput naming the entry.
     """
     name = words(typed, "name", "what you call the lathe")
 
@@ -130,12 +143,17 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
     height = length("centre_height", 20, 1000)
     between = length("between_centres", 50, 10_000)
     slide = length("swing_over_slide", 10, 2 * height)
+    stepless = _RANGE.match(typed["speeds"])
+    listed = typed["speeds"].replace(";", ",").split(",")
+    parts = stepless.groups() if stepless else listed
     speeds = sorted(
         {
             quantity.parse(part, quantity.ROTATION, key="speeds", above=0, high=20_000)
-            for part in typed["speeds"].replace(";", ",").split(",")
+            for part in parts
         }
     )
+    if stepless and len(speeds) < 2:
+        raise BadInput("speeds", "A range goes from its lowest to its highest speed.")
     division = length("dial_division", 0.001, 1)
     lead_screw = Input("lead_screw", PITCH, "", above=0, high=50).read(
         typed["lead_screw"], inch
@@ -164,7 +182,19 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
         lead_screw=lead_screw,
         wheels=wheels,
         tailstock=tailstock,
+        stepless=bool(stepless),
     )
+
+
+# 50 to 2000, or 50-2000: any speed between the two
+_RANGE = re.compile(r"^\s*([\d.]+)\s*(?:-|–|to)\s*([\d.]+)\s*(?:rpm)?\s*$")
+
+
+def speeds_text(one: Lathe) -> str:
+    """A lathe's speeds as a list, or as the range of a stepless drive."""
+    if one.stepless:
+        return f"{one.speeds[0]:g} to {one.speeds[-1]:g}"
+    return ", ".join(f"{speed:g}" for speed in one.speeds)
 
 
 def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
@@ -178,7 +208,7 @@ def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
         "centre_height": size(one.centre_height),
         "between_centres": size(one.between_centres),
         "swing_over_slide": size(one.swing_over_slide),
-        "speeds": ", ".join(f"{speed:g}" for speed in one.speeds),
+        "speeds": speeds_text(one),
         "dial_reads": one.dial_reads,
         "dial_division": size(one.dial_division),
         "lead_screw": bare(one.lead_screw, False) + "mm",

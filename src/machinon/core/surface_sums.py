@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, LENGTH, Kind
+from machinon.core.quantity import ANGLE, LENGTH, NUMBER, Kind
 from machinon.core.reckoning import (
     Answer,
     Input,
@@ -77,6 +77,15 @@ SUMS: Mapping[str, Sum] = {
     ),
     "detent": Sum(
         "detent", "land_diameter", "depth", "Depth of the recess", ("ball",), {}
+    ),
+    "arc": Sum("arc-chord", "height", "diameter", "Diameter", ("chord",), {}),
+    "taper-balls": Sum(
+        "taper-balls",
+        "depth_large",
+        "diameter",
+        "Diameter at the open end",
+        ("small", "large", "depth_small"),
+        {},
     ),
     "throw": Sum("throw-angle", "chord", "angle", "Angle", ("arm",), {}, ANGLE),
 }
@@ -150,6 +159,85 @@ def _reading_less(
             f"({bar / 2 + parallel:g} mm).",
         )
     return {"size": size}
+
+
+@reckoning(
+    "arc-chord",
+    group="Measuring over and across",
+    title="Diameter of an arc from a chord and its height",
+    usual={"height": 10, "chord": 60},
+    inputs=(
+        Input("height", LENGTH, "of the arc over the chord", above=0),
+        Input("chord", LENGTH, "between the two feet", above=0),
+    ),
+    results=(
+        Result("diameter", LENGTH, "of the whole circle"),
+        Result("radius", LENGTH, "half of it"),
+    ),
+    sources=("geometry: diameter = height + chord² / (4 × height)",),
+)
+def _arc_chord(trail: Trail, height: float, chord: float) -> dict[str, Any]:
+    diameter = trail.step(
+        "Diameter",
+        f"{height:g} + {chord:g}² / (4 × {height:g})",
+        height + chord**2 / (4 * height),
+    )
+    return {"diameter": diameter, "radius": diameter / 2}
+
+
+@reckoning(
+    "taper-balls",
+    group="Tapers",
+    title="A taper bore from two balls and a depth gauge",
+    usual={"small": 19, "large": 22, "depth_small": 62, "depth_large": 5},
+    inputs=(
+        Input("small", LENGTH, "diameter of the small ball", above=0),
+        Input("large", LENGTH, "diameter of the large ball", above=0),
+        Input("depth_small", LENGTH, "from the face to the small ball's top", low=0),
+        Input("depth_large", LENGTH, "from the face to the large ball's top", low=0),
+    ),
+    results=(
+        Result("diameter", LENGTH, "at the open end"),
+        Result("half_angle", ANGLE, "of the taper"),
+        Result("ratio", NUMBER, "change of diameter per length"),
+    ),
+    sources=(
+        "geometry: sin(half angle) = difference of the radii over that of the "
+        "centres' depths",
+    ),
+)
+def _taper_balls(
+    trail: Trail, small: float, large: float, depth_small: float, depth_large: float
+) -> dict[str, Any]:
+    if not large > small:
+        raise BadInput("large", f"The large ball must be more than {small:g} mm.")
+    apart = trail.step(
+        "Centres apart",
+        f"({depth_small:g} + {small:g} / 2) − ({depth_large:g} + {large:g} / 2)",
+        depth_small + small / 2 - depth_large - large / 2,
+    )
+    rise = (large - small) / 2
+    if not apart > rise:
+        raise BadInput(
+            "depth_large",
+            "The large ball lies too deep: it must stand well above the small one.",
+        )
+    half = trail.step(
+        "Half angle",
+        f"asin({rise:g} / {apart:.4f})",
+        math.degrees(math.asin(rise / apart)),
+        ANGLE,
+    )
+    slope = math.tan(math.radians(half))
+    # at its centre's depth the bore is a ball over the cosine wide
+    at_centre = large / math.cos(math.radians(half))
+    diameter = trail.step(
+        "At the open end",
+        f"{large:g} / cos({half:.4f}°) + 2 × {depth_large + large / 2:g} × "
+        f"tan({half:.4f}°)",
+        at_centre + 2 * (depth_large + large / 2) * slope,
+    )
+    return {"diameter": diameter, "half_angle": half, "ratio": 2 * slope}
 
 
 @reckoning(

@@ -308,7 +308,8 @@ class PlainChoice(Choice):
         self.box.addWidget(self.meaning)
         self.code = Field("or by code", None, placeholder="H7/g6")
         self.code.setToolTip(
-            "H7/g6 is the whole range of both; g6 or G6 alone is laid on the mate"
+            "H7/g6 is the whole range of both; g6 or G6 alone is laid on the mate; "
+            "a thou, or 25um, is about so much play"
         )
         self.code.taken.connect(
             lambda text: self.try_to(
@@ -433,9 +434,9 @@ class PlainChoice(Choice):
         self.runout.set_name("Shake it allows" if slot else "Needle it allows")
         if fit.play is not None:
             self.runout.show_text(
-                small_text(fit.play["tir"], inch),
+                small_range(max(low, 0.0), fit.play["tir"], inch),
                 "",
-                small_text(fit.play["tir"], not inch),
+                small_range(max(low, 0.0), fit.play["tir"], not inch),
                 "",
                 fit.play,
             )

@@ -14,9 +14,15 @@ from machinon.core import quantity
 from machinon.core.back_plate import PARAMETERS, with_size
 from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
-from machinon.core.fit import FitChoice, Joint, characters, wanted_play
+from machinon.core.fit import (
+    FitChoice,
+    Joint,
+    about_play,
+    characters,
+    wanted_play,
+)
 from machinon.core.job import Job, Stage
-from machinon.core.joints import form_of, joint_forms, read_given, takes_fit
+from machinon.core.joints import form_of, is_inside, joint_forms, read_given, takes_fit
 from machinon.core.likely import Likely
 from machinon.core.materials import material as material_named
 from machinon.core.measuring import read_place, read_typed
@@ -164,6 +170,15 @@ class OpenJob:
             )
         at = read_place(place, surface, instrument.inch)
         value = read_typed(typed, surface, instrument.inch)
+        if not instrument.reaches(value):
+            reach = " to ".join(
+                length_text(end, 0.1, instrument.inch)
+                for end in (instrument.least, instrument.most)
+            )
+            raise BadInput(
+                "reading",
+                f"The {instrument.name} measures {reach}: choose one that reaches.",
+            )
         warm = None
         if temperature.strip():
             warm = quantity.parse(
@@ -278,7 +293,7 @@ class OpenJob:
             form.kind,
             piece_id,
             surface_id,
-            "hole" if surface.kind in ("inside", "gap") else "shaft",
+            "hole" if is_inside(surface) else "shaft",
             want=form.usual,
             joint=form.key,
         )
@@ -342,6 +357,16 @@ class OpenJob:
         """
         choice = self.job.fit(number)
         want = want.strip()
+        about = about_play(want)
+        if about is not None and choice.kind in ("cylinder", "joined"):
+            said = f"{want}, half as much more or less"
+            made = replace(
+                choice, want="own", clearance_min=about[0], clearance_max=about[1]
+            )
+            self._keep(
+                f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
+            )
+            return
         if choice.kind in ("cylinder", "joined"):
             mate = self.plan.fit(number).mate
             wanted_play(want, mate.size if mate else 50.0, choice.exists)

@@ -151,6 +151,8 @@ class InstrumentCard(Card):
                 ("uncertainty", "Doubt of one reading, two sigma, with its zero"),
                 ("repeatability", "It repeats to, one sigma"),
                 ("checked", "Last checked against what"),
+                ("least", "It measures from (may be empty)"),
+                ("most", "to"),
             ),
             typed,
         )

@@ -23,7 +23,9 @@ def gauge_drawing(
         return board.done()
     if fit.choice.kind == "joined":
         if fit.joined is not None:
-            _rows(board, fit.joined.bands, inch)
+            # what a sum makes of a reading is not where the reading lies
+            shown = () if fit.mate.says else readings
+            _rows(board, fit.joined.bands, shown, inch)
         return board.done()
     if fit.band is None:
         return board.done()
@@ -232,8 +234,12 @@ def _cylinder(
     )
 
 
-def _rows(board: Board, bands: tuple[Band, ...], inch: bool) -> None:
+def _rows(
+    board: Board, bands: tuple[Band, ...], readings: tuple[float, ...], inch: bool
+) -> None:
     """Bands one under the other, each about its own middle, to one scale.
+
+    readings: those of the measured half, mm, laid on its band.
 
     A band far wider than the narrowest would leave that one a line: it is
     drawn to a scale of its own, and says so.
@@ -278,6 +284,11 @@ def _rows(board: Board, bands: tuple[Band, ...], inch: bool) -> None:
                 "" if band.measured else "right",
             )
         )
+        if band.measured and band.kind is not ANGLE:
+            for value in readings:
+                x = middle + 2 * reach * (value - band.aim) / band.width
+                if abs(x - middle) <= half:
+                    board.line((x, y - 1.5 * bar), (x, y + 1.5 * bar), role, 1.6)
         low, high = (
             (angle_text(band.lower, 3), angle_text(band.upper, 3))
             if band.kind is ANGLE

@@ -185,6 +185,20 @@ def _needle_round(s: _Bench) -> str:
     return "one slow turn by hand"
 
 
+def _arc(s: _Bench) -> str:
+    s.fit(-10, -6, 10, 9)
+    points = [
+        (9 * math.cos(math.radians(a)), 9 * math.sin(math.radians(a)) - 6)
+        for a in range(20, 161, 5)
+    ]
+    s.shape([(-8.5, -6), (8.5, -6), *points], True)
+    for x in (-6.0, 6.0):
+        s.anvil(x, math.sqrt(81 - 36) - 6, -90, 4.2)
+    s.box(-7, 4.9, 7, 6.3, role="measured", fill="ground")
+    s.box(-0.5, 3, 0.5, 8.5, role="measured", fill="ground")
+    return "two feet and a depth gauge"
+
+
 # -- threads and tapers ---------------------------------------------------------
 
 
@@ -620,6 +634,8 @@ SCENES: Mapping[str, tuple[Scene, ...]] = {
     "thread-pitch": (_gauge_leaf, _ten_crests),
     "taper-out": (_taper_two, _taper_rollers),
     "taper-in": (_taper_bore, _taper_balls),
+    "taper-balls": (_taper_balls,),
+    "arc": (_arc,),
     "bolt-circle": (_on_circle,),
     "bolt-span": (_on_circle,),
     "bolt-hole": (_screw_in, _hole),

@@ -17,7 +17,7 @@ from machinon.core.belongings import (
 from machinon.core.coach import CutEntry
 from machinon.core.fit import FitChoice, Side
 from machinon.core.job import CutLog, Job, Stage, back_plate_job
-from machinon.core.joints import joint_forms
+from machinon.core.joints import is_inside, joint_forms
 from machinon.core.machines import Machine
 from machinon.core.plan import Plan, plan_of
 from machinon.core.shop import (
@@ -613,7 +613,7 @@ def _other_jobs(file: ShopFile) -> None:
             words, piece_id, surface_id, joint, want, given = fit
             surface = pieces[piece_id].surface(surface_id)
             assert surface is not None
-            exists: Side = "hole" if surface.kind in ("inside", "gap") else "shaft"
+            exists: Side = "hole" if is_inside(surface) else "shaft"
             form = next(
                 one
                 for one in joint_forms().values()

@@ -23,6 +23,8 @@ INSTRUMENT_COLUMNS = (
     "repeatability",
     "suits",
     "checked",
+    "least",
+    "most",
 )
 ITEM_COLUMNS = (
     "kind",
@@ -78,7 +80,7 @@ def import_instruments(shop: Shop, path: Path) -> tuple[Shop, int]:
         id = same or new_instrument_id(made, name)
         return with_instrument(made, instrument_of(row, id))
 
-    rows = _rows(path, INSTRUMENT_COLUMNS, INSTRUMENT_COLUMNS[:-1])
+    rows = _rows(path, INSTRUMENT_COLUMNS, INSTRUMENT_COLUMNS[:6])
     return _all_or_none(path, rows, shop, add), len(rows)
 
 

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.joints import takes_fit
+from machinon.core.measuring import laid_back
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
@@ -182,8 +183,11 @@ class FitsView(StageView):
         fit = self.job.plan.fit(self.number())
         piece = self.job.pieces.get(fit.choice.piece)
         surface = piece.surface(fit.choice.surface) if piece else None
+        slope = fit.mate.slope if fit.mate else None
         readings = tuple(
-            r.value for r in (surface.readings if surface else ()) if not r.struck
+            laid_back(r, slope)
+            for r in (surface.readings if surface else ())
+            if not r.struck
         )
         return gauge_drawing(fit, readings, width, height, size, self.job.inch)
 

@@ -452,6 +452,51 @@ def reading_less(s: Sketch) -> None:
     s.ask("parallel", s.p(0, max(block / 2, reading * 0.06)))
 
 
+def arc_chord(s: Sketch) -> None:
+    chord, high, r = s.v("chord"), s.v("height"), s.r("radius")
+    half = math.degrees(math.asin(min(chord / 2 / r, 1.0)))
+    if high > r:
+        half = 180 - half
+    s.frame(-chord * 0.6, -high * 0.4, chord * 0.6, high * 1.3, (9, 3.2))
+    s.arc(0, high - r, r, 90 - half, 90 + half)
+    s.line((-chord / 2, 0), (chord / 2, 0), "thin", 1.2)
+    s.line((0, 0), (0, high), "centre", 1.0)
+    s.across("chord", (-chord / 2, 0), (chord / 2, 0), -2.0)
+    s.across("height", (chord / 2, 0), (chord / 2, high), 4.4)
+    s.tell("diameter", s.p(0, high * 0.45), "diameter")
+    s.tell("radius", (s.p(-chord * 0.5, 0)[0], s.p(0, high)[1]), "radius", "right")
+
+
+def taper_balls(s: Sketch) -> None:
+    small, large = s.v("small"), s.v("large")
+    at_small = -s.v("depth_small") - small / 2
+    at_large = -s.v("depth_large") - large / 2
+    slope, wide = s.r("ratio") / 2, s.r("diameter") / 2
+    low = at_small - small * 0.7
+    s.frame(-wide * 2.2, low, wide * 2.2, large * 0.3, (9, 2.6))
+    for sign in (-1, 1):
+        s.shape(
+            [
+                (sign * wide, 0),
+                (sign * (wide + slope * low), low),
+                (sign * wide * 2, low),
+                (sign * wide * 2, 0),
+            ],
+            hatch=True,
+        )
+    s.circle(0, at_small, small / 2, "measured", "ground")
+    s.circle(0, at_large, large / 2, "measured", "ground")
+    s.line((0, low), (0, large * 0.3), "centre", 1.0)
+    s.ask("small", s.p(0, at_small))
+    s.ask("large", s.p(0, at_large))
+    left, right = s.p(-wide * 2.1, 0)[0], s.p(wide * 2.1, 0)[0]
+    s.ask("depth_large", (right, s.p(0, at_large)[1]), "to the large ball", "left")
+    s.ask("depth_small", (right, s.p(0, at_small)[1]), "to the small ball", "left")
+    s.tell("diameter", (left, s.p(0, 0)[1] + s.size), "open end", "right")
+    s.tell("half_angle", (left, s.p(0, at_small)[1]), "half angle", "right")
+    s.tell("ratio", (left, s.p(0, (at_small + at_large) / 2)[1]), "ratio", "right")
+
+
 def throw_angle(s: Sketch) -> None:
     arm, angle = s.v("arm"), s.r("angle")
     half = math.radians(angle / 2)
@@ -481,5 +526,7 @@ PICTURES = {
     "fit-warm": fit_warm,
     "bolt-room": bolt_room,
     "reading-less": reading_less,
+    "arc-chord": arc_chord,
+    "taper-balls": taper_balls,
     "throw-angle": throw_angle,
 }
