@@ -24,8 +24,8 @@ from machinon.core.shop import Lathe, Piece, Shop
 
 Document = Shop | Lathe | Machine | Piece | Belongings | Job
 
-HEAD = "0002"  # the newest migration; a test keeps it true
-KNOWN = ("0001", "0002")
+HEAD = "0003"  # the newest migration; a test keeps it true
+KNOWN = ("0001", "0002", "0003")
 APPLICATION_ID = 0x4D61636E  # "Macn": tells a shop file from any other database
 
 _metadata = sa.MetaData()
