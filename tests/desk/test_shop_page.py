@@ -100,6 +100,30 @@ class Shop(WindowCase):
         self.page.undo()
         self.assertIsNone(self.window.file.get("bench-mill"))
 
+    def test_a_second_lathe_and_a_chuck_are_entered_for_a_new_job(self):
+        self.page.new_lathe()
+        card = self.card()
+        for key, text in (
+            ("name", "Watch lathe"),
+            ("centre_height", "50"),
+            ("between_centres", "250"),
+            ("swing_over_slide", "60"),
+            ("speeds", "300 to 3000"),
+            ("dial_division", "0.01"),
+        ):
+            self.type(card.fields[key].edit, text, enter=False)
+        card.keep()
+        self.assertTrue(card.fields["lead_screw"].message.text())
+        self.type(card.fields["lead_screw"].edit, "1")
+        lathe = self.window.file.get("watch-lathe")
+        self.assertEqual(self.window.file.get(lathe.nose).role, "nose")
+        self.page.new_chuck()
+        self.type(self.card().fields["name"].edit, "Chuck 50")
+        self.window.actions_by_id["job.new"].trigger()
+        page = self.window.pages.currentWidget()
+        self.assertGreaterEqual(page.combos["lathe"].findText("Watch lathe"), 0)
+        self.assertGreaterEqual(page.combos["chuck"].findText("Chuck 50"), 0)
+
     def test_a_seat_is_measured_without_a_job_and_what_fits_follows(self):
         self.page.choose("machine", "pillar-drill")
         self.card().measure_seat()

@@ -7,6 +7,7 @@ from machinon.core.errors import BadInput
 from machinon.core.materials import material
 from machinon.core.quantity import (
     DURATION,
+    FACTOR,
     FORCE,
     LENGTH,
     NUMBER,
@@ -48,7 +49,7 @@ GAP_LEAST, GAP_MOST = 0.03, 0.10
         Result("shaft_stress", STRESS, "hoop stress at the shaft (− is compression)"),
         Result("press_force", FORCE, "to press it home or off"),
         Result("torque", TORQUE, "that it carries"),
-        Result("safety", NUMBER, "hub's yield over its stress (Tresca)"),
+        Result("safety", FACTOR, "hub's yield over its stress (Tresca)"),
     ),
     sources=("Lamé's thick cylinders, plane stress; usual shop figures of materials",),
 )
@@ -104,7 +105,7 @@ def _press_fit(
         "Safety of the hub",
         f"{hub.yield_strength:g} / ({hoop:.4g} + {pressure:.4g})",
         hub.yield_strength / (hoop + pressure),
-        NUMBER,
+        FACTOR,
     )
     if safety < 1:
         trail.cautions.append("The hub yields: less interference, or a thicker hub.")

@@ -90,6 +90,7 @@ VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
 TORQUE = Kind("torque", "N·m", {"nm": 1.0}, "25", limit=1e9)
 STIFFNESS = Kind("stiffness", "N/mm", {}, "1500", limit=1e12)
 SLOPE = Kind("taper", "in/ft", {"in/ft": 1.0}, "0.6", limit=100.0)
+FACTOR = Kind("factor", "", {}, "2 or 1.5")
 DURATION = Kind("time", "s", {"s": 1.0, "min": 60.0}, "90 or 2min", limit=1e7)
 FORCE = Kind("force", "N", {"n": 1.0, "kn": 1000.0}, "200N or 1.5kN", limit=1e9)
 ROTATION = Kind("speed", "rpm", {"rpm": 1.0}, "540", limit=1e6)
@@ -385,12 +386,10 @@ def small_range(low: float, high: float, inch: bool = False) -> str:
     return f"{small_text(low, inch).rsplit(' ', 1)[0]} to {small_text(high, inch)}"
 
 
-# what is only ever known to two or three figures: no more are shown
-_ROUGH = (FORCE, TORQUE, STRESS, TEMPERATURE, DURATION)
-
-
 def rough_text(value: float, kind: Kind) -> str:
-    """A force, torque, stress, temperature or time to three figures.
+    """A force, torque, stress, temperature, time or factor to three figures.
+
+    None of them is ever known better in a shop.
 
     >>> rough_text(17534.2, FORCE), rough_text(9.27094, FORCE)
     ('17.5 kN', '9.27 N')
@@ -403,7 +402,7 @@ def rough_text(value: float, kind: Kind) -> str:
         return f"{value / 1000:g} kN".replace("-", "−")
     if kind is DURATION and abs(value) >= 120:
         return f"{value / 60:.0f} min"
-    return f"{value:.10g} {kind.unit}".replace("-", "−")
+    return f"{value:.10g} {kind.unit}".strip().replace("-", "−")
 
 
 def other_text(value: float, kind: Kind) -> str:
@@ -434,7 +433,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{plain(value, 1)} %"
     if kind is ROTATION:
         return f"{value:.0f} rpm"
-    if kind is DURATION:
+    if kind in (DURATION, FACTOR):
         return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

@@ -37,7 +37,7 @@ from machinon.core.materials import material as material_named
 from machinon.core.mating import links_of, mates_of
 from machinon.core.measuring import measure
 from machinon.core.quantity import small_text
-from machinon.core.shop import Instrument, Lathe, Piece
+from machinon.core.shop import NOSE_SURFACES, Instrument, Lathe, Piece
 from machinon.core.shop_entry import (
     KIND_WORDS,
     KINDS,
@@ -198,11 +198,12 @@ class InstrumentCard(Card):
 class LatheCard(Card):
     """A lathe as its picture, and what the work needs to know of it."""
 
-    def __init__(self, page: Page, one: Lathe) -> None:
+    def __init__(self, page: Page, known: Lathe | None) -> None:
         super().__init__(page)
-        self.one = one
+        self.known = known
         self.inch = page.file.shop().inch
-        self.box.addWidget(label(one.name, "head"))
+        one = known or Lathe("", "", 0, 0, 0, (), "")
+        self.box.addWidget(label(one.name or "A new lathe", "head"))
         forms = figure_forms("lathe")
         figures = {
             "centre_height": one.centre_height,
@@ -218,7 +219,7 @@ class LatheCard(Card):
         )
         picture.setMinimumHeight(self.look.px(190))
         self.box.addWidget(picture, 1)
-        typed = typed_lathe(one, self.inch)
+        typed = typed_lathe(one, self.inch) if known else {}
         for form in forms:
             typed[form.key] = form.typed(one.figures.get(form.key, ""), self.inch)
         self.entries(
@@ -245,17 +246,25 @@ class LatheCard(Card):
         self.reads.setCurrentIndex(self.reads.findData(one.dial_reads))
         self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
         more = ()
-        if isinstance(page.file.get(one.nose), Piece):
+        if one.nose and isinstance(page.file.get(one.nose), Piece):
             more = (("Measure its nose", lambda: page.measure_piece(one.nose)),)
         self.foot("Keep it", *more)
 
     def take(self) -> None:
         typed = {**self.typed(), "dial_reads": self.reads.currentData()}
+        base = self.known or Lathe("", "", 0, 0, 0, (), "")
         made = replace(
-            lathe_of(typed, self.inch, self.one),
+            lathe_of(typed, self.inch, base),
             figures=read_figures("lathe", typed, self.inch),
         )
-        self.page.keep(f"Lathe changed: {made.name}.", "lathe", made.id, made)
+        if self.known is not None:
+            self.page.keep(f"Lathe changed: {made.name}.", "lathe", made.id, made)
+            return
+        file = self.page.file
+        name = f"Spindle nose of {made.name}"
+        nose = Piece(file.new_id(name), name, "nose", "steel", NOSE_SURFACES)
+        made = replace(made, id=file.new_id(made.name), nose=nose.id)
+        self.page.keep(f"Lathe entered: {made.name}.", "lathe", made.id, nose, made)
 
 
 class MachineCard(Card):

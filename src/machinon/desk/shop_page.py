@@ -26,7 +26,12 @@ from machinon.core.belongings import (
 from machinon.core.errors import MachinonError
 from machinon.core.machines import MACHINE_KINDS, Machine, MachineKind
 from machinon.core.reckoning import Answer
-from machinon.core.shop import STARTER_INSTRUMENTS, Lathe, Piece
+from machinon.core.shop import (
+    CHUCK_SURFACES,
+    STARTER_INSTRUMENTS,
+    Lathe,
+    Piece,
+)
 from machinon.core.shop_entry import with_instrument
 from machinon.desk.bench import Bench
 from machinon.desk.daybook import WorkingWindow
@@ -212,8 +217,10 @@ class ShopPage(QWidget):
         menu = QMenu(self)
         for kind in MACHINE_KINDS:
             menu.addAction(kind.capitalize(), lambda kind=kind: self.new_machine(kind))
+        menu.addAction("Lathe", self.new_lathe)
         menu.addSeparator()
         menu.addAction("Piece", self.new_piece)
+        menu.addAction("Chuck", self.new_chuck)
         menu.addAction("Instrument", self.new_instrument)
         return menu
 
@@ -228,9 +235,20 @@ class ShopPage(QWidget):
         self.say("")
         self._show(card)
 
+    def new_lathe(self) -> None:
+        """A further lathe; its nose becomes a piece when it is kept."""
+        self._open_new(LatheCard(self, None))
+
     def new_piece(self) -> None:
         """A piece to be named and measured."""
-        made = Piece(self.file.new_id("piece"), "New piece", "other", "steel")
+        self._enter(Piece(self.file.new_id("piece"), "New piece", "other", "steel"))
+
+    def new_chuck(self) -> None:
+        """A chuck with what a back plate asks of it, to be named and measured."""
+        id = self.file.new_id("chuck")
+        self._enter(Piece(id, "New chuck", "chuck", "cast iron", CHUCK_SURFACES))
+
+    def _enter(self, made: Piece) -> None:
         self.keep(f"Piece entered: {made.name}.", "piece", made.id, made)
 
     def measure_piece(self, piece_id: str) -> None:

@@ -9,6 +9,7 @@ from typing import Any
 
 from machinon.core.quantity import (
     ANGLE,
+    FACTOR,
     FORCE,
     LENGTH,
     STRESS,
@@ -248,6 +249,6 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
         return f"{number} {unit}"
     if kind is ANGLE:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
-    if kind in (FORCE, TORQUE, STRESS):
+    if kind in (FORCE, TORQUE, STRESS, FACTOR):
         return rough_text(float(value), kind)
     return text_of(float(value), kind)
