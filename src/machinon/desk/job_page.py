@@ -22,7 +22,7 @@ from machinon.core.job import STAGES, Stage
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.desk.bench import Bench, StageView
-from machinon.desk.fit_choices import band_text
+from machinon.desk.joint_part import band_text
 from machinon.desk.painter import paint_mark
 from machinon.desk.stages.cut import CutView
 from machinon.desk.stages.fits import FitsView

@@ -19,12 +19,8 @@ from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
-from machinon.desk.fit_choices import (
-    BoltChoice,
-    PlainChoice,
-    ThreadChoice,
-    band_text,
-)
+from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
+from machinon.desk.joint_part import band_text
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
     DrawingView,

@@ -18,34 +18,29 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.likely import Likely
 from machinon.core.measuring import (
     Doubt,
     Measured,
     is_tapered,
-    laid_back,
     measured_text,
     read_typed,
 )
 from machinon.core.quantity import (
     LENGTH,
     TEMPERATURE,
-    angle_text,
     length_text,
     small_text,
 )
-from machinon.core.reseating import reseating
 from machinon.core.shop import Reading, Surface
-from machinon.core.surface_kinds import form_key, surface_groups
+from machinon.core.surface_kinds import surface_groups
 from machinon.core.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
+from machinon.desk.size_panel import SizePanel
 from machinon.desk.widgets import (
-    DrawingView,
     Entry,
     Field,
-    Figure,
     Look,
     MarkView,
     button,
@@ -55,9 +50,7 @@ from machinon.desk.widgets import (
     scrolled,
     set_ink,
 )
-from machinon.draw.charts import readings_drawing
-from machinon.draw.drawing import Drawing, Mark, MarkKind
-from machinon.draw.how_to_measure import SCENES, measuring_drawing
+from machinon.draw.drawing import Mark, MarkKind
 
 
 def mark_icon(look: Look, kind: MarkKind | None) -> QIcon:
@@ -118,22 +111,10 @@ class SurveyView(StageView):
         self.rows = QVBoxLayout()
         self.rows.setSpacing(self.look.px(4))
 
-        self.size = Figure("Size at 20 °C", "large")
-        self.doubt = Figure("Doubt, two sigma")
-        self.spread = Figure("Spread")
-        self.nominal = Figure("Likely made as")
-        self.likely = label("", "faint", wrap=True)
-        self.shape = Figure("Taper, back less front")
-        self.round = Figure("Out of round")
-        self.advice = label("", "", wrap=True)
-        self.picture = DrawingView(self.look, self._how, "How to measure it", 12.0)
-        self.picture.setMinimumHeight(self.look.px(90))
         self.drop = button("Drop this surface", self._drop)
         self.sheet = button("Measuring sheet…", self._print_sheet)
-        for figure in (self.size, self.doubt, self.spread):
-            figure.opened.connect(bench.open_working)
-        self.chart = DrawingView(self.look, self._chart, "Readings about their mean")
-        self.chart.setMinimumHeight(self.look.px(84))
+        self.says = SizePanel(bench)
+        self.size, self.nominal = self.says.size, self.says.nominal
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -172,23 +153,6 @@ class SurveyView(StageView):
         foot.addLayout(buttons, 3)
         middle.addLayout(foot)
 
-        right = QVBoxLayout()
-        right.setContentsMargins(px(16), px(10), px(16), px(8))
-        right.addWidget(self.size)
-        pair = QHBoxLayout()
-        pair.addWidget(self.doubt, 1)
-        pair.addWidget(self.spread, 1)
-        right.addLayout(pair)
-        right.addWidget(self.nominal)
-        right.addWidget(self.likely)
-        forms = QHBoxLayout()
-        forms.addWidget(self.shape, 1)
-        forms.addWidget(self.round, 1)
-        right.addLayout(forms)
-        right.addWidget(self.advice)
-        right.addWidget(self.chart, 3)
-        right.addWidget(self.picture, 4)
-
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         more = QHBoxLayout()
@@ -206,6 +170,9 @@ class SurveyView(StageView):
         whole.addWidget(side, 32)
         self.middle = panel(middle, True)
         whole.addWidget(self.middle, 48)
+        right = QVBoxLayout()
+        right.setContentsMargins(px(16), px(10), px(16), px(8))
+        right.addWidget(self.says)
         whole.addWidget(panel(right, True), 36)
 
     # -- showing ---------------------------------------------------------
@@ -295,92 +262,7 @@ class SurveyView(StageView):
         self.place.edit.setPlaceholderText("0" if tapered else "back 90")
         self._fill_instruments(surface)
         self._fill_rows(surface, found)
-        self._show_size(surface, found)
-        self._show_shape(surface, found)
-        self.chart.refresh()
-        self.picture.refresh()
-
-    def _show_size(self, surface: Surface, found: Measured | None) -> None:
-        inch = self.job.inch
-        self.nominal.setVisible(found is not None and bool(self._likely()))
-        self.likely.hide()
-        if found is None:
-            self.size.set_name("Size at 20 °C")
-            self.size.show_text("not measured yet", ink="cut")
-            for figure in (self.doubt, self.spread):
-                figure.show_text("–")
-            return
-        answer = found.answer
-        self.size.set_name(found.says or "Size at 20 °C")
-        if found.kind is LENGTH:
-            self.size.show_length(found.size, found.step, inch, "measured", answer)
-            self.doubt.show_text(
-                "± " + small_text(found.uncertainty, inch),
-                "",
-                "± " + small_text(found.uncertainty, not inch),
-                "",
-                answer,
-            )
-        else:
-            self.size.show_text(measured_text(found, inch), "", "", "measured", answer)
-            self.doubt.show_text(f"± {found.uncertainty:.2g}°", "", "", "", answer)
-        count = f"{found.count} reading{'s' if found.count != 1 else ''}"
-        self.spread.show_text(small_text(found.spread, inch), "", count)
-        likely = self._likely()
-        if likely:
-            first = likely[0]
-            sure = f"{first.chance * 100:.0f} %" if first.chance < 0.995 else ""
-            self.nominal.show_text(first.name, "", sure)
-            others = [f"{one.name}, {one.chance * 100:.0f} %" for one in likely[1:]]
-            text = "or " + "; ".join(others) if others else ""
-            text = ". ".join(part for part in (text, first.note) if part)
-            self.likely.setText(text[:1].upper() + text[1:] + "." if text else "")
-            self.likely.setVisible(bool(text))
-
-    def _likely(self) -> tuple[Likely, ...]:
-        return self.job.likely(*self._at) if self._at else ()
-
-    def _show_shape(self, surface: Surface, found: Measured | None) -> None:
-        """Taper and out-of-round where places differ; a taper's own slope."""
-        inch = self.job.inch
-        self.shape.hide()
-        self.round.hide()
-        self.advice.setText(
-            reseating(found, inch) if form_key(surface) == "reseat" else ""
-        )
-        self.advice.setVisible(bool(self.advice.text()))
-        if found is None:
-            return
-        if found.slope is not None:
-            slope = found.slope
-            ratio = abs(slope.ratio)
-            self.shape.set_name("Taper on the diameter")
-            self.shape.show_text(
-                f"1 : {1 / ratio:.3f}" if ratio else "none",
-                "",
-                f"± {slope.doubt / ratio * 100:.2g} %" if ratio else "",
-            )
-            self.round.set_name("Half angle")
-            self.round.show_text(
-                angle_text(abs(slope.half_angle), 3),
-                "",
-                f"± {slope.half_angle_doubt * 60:.1f}′",
-            )
-            self.shape.show()
-            self.round.show()
-            return
-        for figure, name, value in (
-            (self.shape, "Taper, back less front", found.taper),
-            (self.round, "Out of round", found.out_of_round),
-        ):
-            if value is not None:
-                figure.set_name(name)
-                figure.show_text(
-                    small_text(value, inch, signed=figure is self.shape),
-                    "",
-                    small_text(value, not inch, signed=figure is self.shape),
-                )
-                figure.show()
+        self.says.show_surface(self._at[0], surface, found)
 
     def _fill_aids(self, surface: Surface) -> None:
         """What stands in the readings is typed before them."""
@@ -429,13 +311,6 @@ class SurveyView(StageView):
         after = keys[keys.index(key) + 1 :] if key in keys else []
         nearest = self.aids[after[0]].edit if after else self.reading.edit
         nearest.setFocus()
-
-    def _how(self, width: float, height: float, size: float) -> Drawing:
-        surface = self._surface()
-        if surface is None:
-            return Drawing(width, height, ())
-        form = surface.id if surface.id in SCENES else form_key(surface)
-        return measuring_drawing(form, width, height, size)
 
     def _drop(self) -> None:
         if self._at is None:
@@ -548,23 +423,6 @@ class SurveyView(StageView):
     def _let_count(self, index: int, why: str) -> None:
         if self._at:
             self.job.let_count(*self._at, index, why)
-
-    def _chart(self, width: float, height: float, size: float) -> Drawing:
-        surface, found = self._surface(), self._found()
-        if surface is None or found is None:
-            return Drawing(width, height, ())
-        doubted = {d.index for d in found.doubts}
-        return readings_drawing(
-            [laid_back(r, found.slope) for r in surface.readings],
-            [bool(r.struck) for r in surface.readings],
-            [i in doubted for i in range(len(surface.readings))],
-            found.mean,
-            found.mean_doubt,
-            width,
-            height,
-            size,
-            self.job.inch,
-        )
 
     # -- doing -----------------------------------------------------------
 

@@ -1,0 +1,171 @@
+"""Acts of Fits: adding them, and deciding how they shall go together."""
+
+from msgspec.structs import replace
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.fit import (
+    FitChoice,
+    Joint,
+    about_play,
+    characters,
+    wanted_play,
+)
+from machinon.core.joints import form_of, is_inside, joint_forms, read_given, takes_fit
+from machinon.core.quantity import small_text
+from machinon.core.screw_thread import thread_of
+from machinon.core.surface_kinds import likely_joint
+from machinon.core.thread_limits import thread_limits
+from machinon.desk.acts.job import JobAtHand
+
+
+class FitActs(JobAtHand):
+    """What is decided about the fits."""
+
+    def add_fit(self, piece_id: str, surface_id: str) -> int:
+        """A fit on a measured surface, by what it is most likely for; its number.
+
+        Raises BadInput on `surface` for one that nothing can go into or over.
+        """
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        if not takes_fit(surface):
+            raise BadInput(
+                "surface",
+                f"{surface.name} has no mate: choose a diameter, a slot or a tongue.",
+            )
+        number = max((one.number for one in self.job.fits), default=0) + 1
+        threaded = surface.id.startswith("thread")
+        form = joint_forms()["thread" if threaded else likely_joint(surface)]
+        whole = form.key in ("thread", "bolts")  # named for all that is read of it
+        words = f"{form.name if whole else surface.name} of {piece.name}"
+        fit = FitChoice(
+            number,
+            words,
+            form.kind,
+            piece_id,
+            surface_id,
+            "hole" if is_inside(surface) else "shaft",
+            want=form.usual,
+            joint=form.key,
+        )
+        self._keep(
+            f"Fit {number} added: {words}.",
+            replace(self.job, fits=(*self.job.fits, fit)),
+        )
+        return number
+
+    def plate_rests_on(self, number: int) -> bool:
+        """Whether a fit is one of those that the job's plate is built on."""
+        return self.job.plate is not None and number <= PLATE_FITS
+
+    def drop_fit(self, number: int) -> None:
+        """Take an added fit away; those that a plate rests on stay."""
+        if self.plate_rests_on(number):
+            raise BadInput("fit", "The plate rests on this fit: it stays.")
+        fit = self.job.fit(number)
+        kept = tuple(one for one in self.job.fits if one.number != number)
+        self._keep(f"Fit {number} dropped: {fit.name}.", replace(self.job, fits=kept))
+
+    def choose_fit(self, number: int, want: str) -> None:
+        """Decide a fit's character by key or code, a thread's by its class.
+
+        Raises BadInput on `want`, or on `internal_class` or `external_class`.
+        """
+        choice = self.job.fit(number)
+        want = want.strip()
+        about = about_play(want)
+        if about is not None and choice.kind in ("cylinder", "joined"):
+            said = f"{want}, half as much more or less"
+            made = replace(
+                choice, want="own", clearance_min=about[0], clearance_max=about[1]
+            )
+            self._keep(
+                f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
+            )
+            return
+        if choice.kind in ("cylinder", "joined"):
+            mate = self.plan.fit(number).mate
+            wanted_play(want, mate.size if mate else 50.0, choice.exists)
+        elif choice.kind == "thread" and want:
+            thread = self.plan.fit(number).thread
+            if thread is None:
+                raise BadInput("want", "Which thread it is must be known first.")
+            if choice.exists == "shaft":
+                thread_limits(thread, internal_class=want)
+            else:
+                thread_limits(thread, external_class=want)
+        words = characters()[want].words if want in characters() else want
+        words = words or "usual class"
+        self._keep(
+            f"Fit {number}, {choice.name.lower()}: {words}.",
+            self.job.with_fit(replace(choice, want=want)),
+        )
+
+    def set_joint(self, number: int, joint: Joint) -> None:
+        """Say what a fit is for; it starts from that joint's usual word."""
+        choice = self.job.fit(number)
+        form = joint_forms()[joint]
+        words = characters()[form.usual].words if form.usual in characters() else ""
+        made = replace(choice, joint=joint, kind=form.kind, want=form.usual, given={})
+        said = f"{form.name}, {words}" if words else form.name
+        self._keep(
+            f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
+        )
+
+    def give(self, number: int, key: str, typed: str) -> None:
+        """What a fit's joint asks, as typed; empty takes it back.
+
+        Raises BadInput on `key`.
+        """
+        choice = self.job.fit(number)
+        form = form_of(choice)
+        kept = read_given(form, key, typed, self.inch)
+        if choice.given.get(key, "") == kept:
+            return
+        given = {k: v for k, v in choice.given.items() if k != key}
+        if kept:
+            given[key] = kept
+        meaning = next(one.meaning for one in form.asks if one.key == key)
+        self._keep(
+            f"Fit {number}, {meaning}: {typed.strip() or 'not said'}.",
+            self.job.with_fit(replace(choice, given=given)),
+        )
+
+    def own_play(self, number: int, least: str, most: str) -> None:
+        """A fit by its least and most play as typed; negative is interference."""
+        choice = self.job.fit(number)
+        values = {}
+        for key, typed in (("clearance_min", least), ("clearance_max", most)):
+            values[key] = quantity.parse(typed, inch=self.inch, key=key, low=-5, high=5)
+        if not values["clearance_min"] < values["clearance_max"]:
+            raise BadInput(
+                "clearance_max",
+                "The most play must be more than the least "
+                f"({small_text(values['clearance_min'], self.inch)}).",
+            )
+        said = " to ".join(small_text(v, self.inch) for v in values.values())
+        self._keep(
+            f"Fit {number}, {choice.name.lower()}: play {said}.",
+            self.job.with_fit(replace(choice, want="own", **values)),
+        )
+
+    def name_thread(self, number: int, typed: str) -> None:
+        """Say the thread instead of finding it; empty: find it from readings."""
+        choice = self.job.fit(number)
+        name = thread_of(typed, "thread").name if typed.strip() else ""
+        self._keep(
+            f"Fit {number}: thread {name or 'as the readings say'}.",
+            self.job.with_fit(replace(choice, thread=name)),
+        )
+
+    def give_reason(self, number: int, reason: str) -> None:
+        choice = self.job.fit(number)
+        if reason.strip() == choice.reason:
+            return
+        self._keep(
+            f"Fit {number}, why: {reason.strip()}",
+            self.job.with_fit(replace(choice, reason=reason.strip())),
+        )
+
+
+PLATE_FITS = 4  # register, thread, spigot and bolts

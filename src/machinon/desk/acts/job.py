@@ -1,0 +1,154 @@
+"""The job at hand: its documents, what follows from them, how an act is kept."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.job import Job, Stage
+from machinon.core.measuring import read_place, read_typed
+from machinon.core.plan import Plan, plan_of
+from machinon.core.quantity import length_text
+from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
+from machinon.core.shop_entry import KIND_WORDS
+from machinon.store.shop_file import Document, ShopFile, local_time
+
+
+@dataclass(frozen=True, slots=True)
+class Notes:
+    """The line under the stages: open checks, the caution, the saved state."""
+
+    open_checks: str
+    caution: str
+    saved: str
+    grave: bool
+
+
+class JobAtHand:
+    """One job with everything that belongs to it, and how an act on it is kept."""
+
+    def __init__(
+        self, file: ShopFile, job_id: str, clock: Callable[[], str] = local_time
+    ) -> None:
+        self.file = file
+        self._clock = clock
+        self.job: Job
+        self.shop: Shop
+        self.lathe: Lathe | None
+        self.pieces: dict[str, Piece]
+        self.plan: Plan
+        self.changed: Callable[[], None] = lambda: None
+        self.load(job_id)
+
+    # -- the whole -------------------------------------------------------
+
+    def load(self, job_id: str) -> None:
+        """Read the job and its pieces from the shop file and work it out."""
+        job = self.file.get(job_id)
+        if not isinstance(job, Job):
+            raise BadInput("job", "That job is not in this shop.")
+        lathe = self.file.get(job.lathe) if job.lathe else None
+        self.job = job
+        self.shop = self.file.shop()
+        self.lathe = lathe if isinstance(lathe, Lathe) else None
+        found = {one: self.file.get(one) for one in job.pieces}
+        self.pieces = {id: p for id, p in found.items() if isinstance(p, Piece)}
+        self._work_out()
+
+    def _work_out(self) -> None:
+        self.plan = plan_of(self.job, self.shop, self.lathe, self.pieces)
+
+    def _keep(self, says: str, *documents: Document) -> None:
+        self.file.act(self.job.id, says, *documents)
+        for document in documents:
+            if isinstance(document, Job):
+                self.job = document
+            elif isinstance(document, Piece) and document.id in self.pieces:
+                self.pieces[document.id] = document
+            elif isinstance(document, Shop):
+                self.shop = document
+        self._work_out()
+        self.changed()
+
+    def undo(self) -> str:
+        """Take back the last act on this job; says which."""
+        says = self.file.undo(self.job.id)
+        if says:
+            self.load(self.job.id)
+            self.changed()
+        return says
+
+    def redo(self) -> str:
+        says = self.file.redo(self.job.id)
+        if says:
+            self.load(self.job.id)
+            self.changed()
+        return says
+
+    @property
+    def inch(self) -> bool:
+        """Whether inches are shown first in this shop."""
+        return self.shop.inch
+
+    def notes(self, stage: Stage) -> Notes:
+        """What the notes line says while a stage is open."""
+        grave = self.plan.grave
+        if grave:
+            more = f" (and {len(grave) - 1} more)" if len(grave) > 1 else ""
+            checks = f"{grave[0].says}{more}"
+        else:
+            todo = self.plan.open.get(stage, ())
+            checks = todo[0] if todo else "Nothing open in this stage."
+        return Notes(checks, _CAUTIONS[stage], "Every entry is on disk", bool(grave))
+
+    def _reading(
+        self,
+        typed: str,
+        surface: Surface,
+        instrument_id: str,
+        temperature: str,
+        place: str = "",
+    ) -> Reading:
+        instrument = self.shop.instrument(instrument_id)
+        if surface.kind not in instrument.suits:
+            raise BadInput(
+                "reading",
+                f"The {instrument.name} does not measure {KIND_WORDS[surface.kind]}: "
+                "choose one that does.",
+            )
+        at = read_place(place, surface, instrument.inch)
+        value = read_typed(typed, surface, instrument.inch)
+        if not instrument.reaches(value):
+            reach = " to ".join(
+                length_text(end, 0.1, instrument.inch)
+                for end in (instrument.least, instrument.most)
+            )
+            raise BadInput(
+                "reading",
+                f"The {instrument.name} measures {reach}: choose one that reaches.",
+            )
+        warm = None
+        if temperature.strip():
+            warm = quantity.parse(
+                temperature, quantity.TEMPERATURE, key="temperature", low=-30, high=200
+            )
+        return Reading(value, instrument.id, typed.strip(), at, warm, self._clock())
+
+    def _said(self, reading: Reading) -> str:
+        instrument = self.shop.instrument(reading.instrument)
+        text = length_text(reading.value, instrument.resolution, instrument.inch)
+        return f"{text} by {instrument.name}"
+
+    def gauges(self, surface: Surface) -> tuple[Instrument, ...]:
+        """Instruments of the shop that can read a surface, surest first."""
+        return self.shop.instruments_for(surface.kind)
+
+
+_CAUTIONS: Mapping[Stage, str] = {
+    "survey": "Spindle stopped and chuck key out before measuring.",
+    "fits": "Edges and chips cut: wipe with a rag, never with the hand.",
+    "piece": "Keep to the maker's speed limit of chuck and plate.",
+    "route": "A threaded nose unwinds when braked or reversed.",
+    "cut": "Stop the spindle before every reading; no gloves, sleeves up.",
+    "proof": "Lift the chuck with care: its edges are sharp and it is heavy.",
+}

@@ -1,0 +1,164 @@
+"""Acts of Piece, Route and Cut: sizes, steps, and the work at the dial."""
+
+from typing import Literal
+
+from msgspec.structs import replace
+
+from machinon.core import quantity
+from machinon.core.back_plate import PARAMETERS, with_size
+from machinon.core.coach import CutEntry, Dial
+from machinon.core.errors import BadInput
+from machinon.core.quantity import length_text
+from machinon.desk.acts.job import JobAtHand
+
+
+class MakingActs(JobAtHand):
+    """What is done while the piece is drawn and made."""
+
+    def set_size(self, key: str, typed: str) -> None:
+        """A size of the piece as typed on the drawing. Raises BadInput on `key`."""
+        assert self.job.plate is not None
+        plate = with_size(self.job.plate, key, typed, self.inch)
+        if plate == self.job.plate:
+            return
+        name = PARAMETERS[key].name if key in PARAMETERS else key.replace("_", " ")
+        value = getattr(plate, key)
+        if value is None:
+            said = "follows its fit again"
+        elif isinstance(value, float):
+            said = length_text(value, 0.001, self.inch)
+        else:
+            said = str(value)
+        self._keep(f"Plate, {name}: {said}.", replace(self.job, plate=plate))
+
+    def mark_step(self, key: str, done: bool) -> None:
+        """Tick a step of the route, or untick it."""
+        steps = {step.key: step for up in self.plan.route for step in up.steps}
+        left = tuple(one for one in self.job.done if one != key)
+        self._keep(
+            f"Step {'done' if done else 'to do again'}: {steps[key].title}.",
+            replace(self.job, done=(*left, key) if done else left),
+        )
+
+    @property
+    def dial(self) -> Dial:
+        """The dial of the job's lathe."""
+        assert self.lathe is not None
+        return Dial(self.lathe.dial_reads, self.lathe.dial_division)
+
+    def measure_start(self, typed: str) -> None:
+        """The size before the first cut. Raises BadInput on `start`."""
+        gauge = self.shop.instrument(self.job.cut.instrument)
+        size = quantity.parse(typed, inch=gauge.inch, key="start", above=0, high=2000)
+        state = self.plan.cut_state
+        if state is not None and size < state.lower:
+            raise BadInput(
+                "start",
+                f"{size:.3f} mm is already under the band: it must be above "
+                f"{state.lower:.3f} mm before the first cut.",
+            )
+        self._keep(
+            f"{length_text(size, gauge.resolution, gauge.inch)} before the first cut.",
+            replace(self.job, cut=replace(self.job.cut, start=size, entries=())),
+        )
+
+    def touch_at(self, typed: str) -> None:
+        """What the dial shows with the tool touching. Raises BadInput on `touch`."""
+        at = quantity.parse(typed, key="touch", low=-500, high=500)
+        self._keep(
+            f"Touched at {at:.2f} on the dial.",
+            replace(self.job, cut=replace(self.job.cut, touch=at)),
+        )
+
+    @property
+    def touch(self) -> float:
+        """What the dial showed at touch, as it reads; 0 before it was said."""
+        return self.job.cut.touch or 0.0
+
+    def cut_made(self, shown: str = "") -> None:
+        """A pass was taken at the advised dial, or at the reading typed."""
+        advice = self.plan.advice
+        assert advice is not None
+        cut = self.job.cut
+        before = cut.entries[-1].dial if cut.entries else 0.0
+        position = advice.dial
+        if shown.strip():
+            seen = quantity.parse(shown, inch=False, key="dial", low=-500, high=500)
+            position = self.dial.position(seen, self.touch)
+            if position < before - 1e-9:
+                low = self.dial.shows(before, self.touch)
+                raise BadInput(
+                    "dial",
+                    f"The dial stood at {low:.2f} already: {low:.2f} or more is "
+                    "allowed. Take back the last entry if that was the mistake.",
+                )
+        spring = position <= before + 1e-9
+        entry = CutEntry(
+            round(position, 6), None, 1 if spring else 0, cut.instrument, self._clock()
+        )
+        seen = self.dial.shows(position, self.touch)
+        self._keep(
+            "Spring pass, dial not moved."
+            if spring
+            else f"Cut taken at {seen:.2f} on the dial.",
+            replace(self.job, cut=replace(cut, entries=(*cut.entries, entry))),
+        )
+
+    def measured_cut(self, typed: str) -> None:
+        """The reading after a cut, or one more of the same surface."""
+        cut = self.job.cut
+        gauge = self.shop.instrument(cut.instrument)
+        size = quantity.parse(typed, inch=gauge.inch, key="reading", above=0, high=2000)
+        before = next(
+            (e.measured for e in reversed(cut.entries) if e.measured is not None),
+            cut.start,
+        )
+        if before is not None and abs(size - before) > 10:
+            raise BadInput(
+                "reading",
+                f"{size:.3f} mm is more than 10 mm from the last reading "
+                f"({before:.3f} mm): a digit slipped? Type it again.",
+            )
+        entries = list(cut.entries)
+        if entries and entries[-1].measured is None:
+            entries[-1] = replace(entries[-1], measured=size, instrument=cut.instrument)
+        elif entries:
+            entries.append(
+                CutEntry(entries[-1].dial, size, 0, cut.instrument, self._clock())
+            )
+        else:
+            self._keep(
+                f"Measured again before the first cut: {size:.3f} mm.",
+                replace(self.job, cut=replace(cut, start=size)),
+            )
+            return
+        self._keep(
+            f"Measured {length_text(size, gauge.resolution, gauge.inch)}.",
+            replace(self.job, cut=replace(cut, entries=tuple(entries), trial="")),
+        )
+
+    def answer_trial(self, answer: Literal["goes on", "tight", "loose"]) -> None:
+        """How the mate went on; going on finishes the step and its hold."""
+        done = self.job.done
+        if answer == "goes on":
+            done = tuple(dict.fromkeys((*done, "spigot", "prove-spigot")))
+        self._keep(
+            f"Trial of the mate: {answer}.",
+            replace(self.job, done=done, cut=replace(self.job.cut, trial=answer)),
+        )
+
+    def set_cutting(self, key: str, typed: str) -> None:
+        """The coach's settings: instrument, school, deepest or least pass."""
+        cut = self.job.cut
+        if key == "instrument":
+            made = replace(cut, instrument=self.shop.instrument(typed).id)
+            said = f"measured with {self.shop.instrument(typed).name}"
+        elif key == "school":
+            made = replace(cut, school=typed)
+            said = f"spring passes: {typed}"
+        else:
+            value = quantity.parse(typed, inch=self.inch, key=key, low=0.002, high=10)
+            made = replace(cut, **{key: value})
+            said = f"{key} pass {value:g} mm a side"
+        if made != cut:
+            self._keep(f"At the dial: {said}.", replace(self.job, cut=made))

@@ -1,0 +1,116 @@
+"""Acts of the Proof: the piece measured as made, run out, and put into the shop."""
+
+from msgspec.structs import replace
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.quantity import small_text
+from machinon.core.shop import Piece, Reading, Surface
+from machinon.desk.acts.job import JobAtHand
+
+
+class ProofActs(JobAtHand):
+    """What is done to prove the piece."""
+
+    def add_proof_reading(self, key: str, typed: str, instrument_id: str) -> None:
+        """A reading of a surface as made. Raises BadInput on `reading`."""
+        proof = self.job.proof
+        surface = next(one for one in proof.surfaces if one.id == key)
+        reading = self._reading(typed, surface, instrument_id, "")
+        made = replace(surface, readings=(*surface.readings, reading))
+        surfaces = tuple(made if one.id == key else one for one in proof.surfaces)
+        self._keep(
+            f"Proof, {surface.name.lower()}: {self._said(reading)}.",
+            replace(self.job, proof=replace(proof, surfaces=surfaces)),
+        )
+
+    def drop_proof_readings(self, key: str) -> None:
+        """Begin a surface's proof again; the daybook keeps what was read."""
+        proof = self.job.proof
+        surfaces = tuple(
+            replace(one, readings=()) if one.id == key else one
+            for one in proof.surfaces
+        )
+        self._keep(
+            "Proof begun again: " + key.replace("_", " ") + ".",
+            replace(self.job, proof=replace(proof, surfaces=surfaces)),
+        )
+
+    def set_runout(self, typed: str) -> None:
+        """Indicator readings round the plate, typed one after the other.
+
+        Separated by blanks or commas; bare numbers are mm (thou of an inch
+        have their word). Raises BadInput on `runout`.
+        """
+        words = typed.replace(",", " ").replace(";", " ").split()
+        values = []
+        for word in words:
+            values.append(
+                quantity.parse(word, inch=self.inch, key="runout", low=-5, high=5)
+            )
+        if len(values) in (1, 2):
+            raise BadInput(
+                "runout",
+                "Take at least 3 readings round the turn; 8 show an oval as well.",
+            )
+        self._keep(
+            "Run-out round the plate: "
+            + (", ".join(small_text(v, self.inch) for v in values) or "cleared")
+            + ".",
+            replace(self.job, proof=replace(self.job.proof, runout=tuple(values))),
+        )
+
+    def set_runout_limit(self, typed: str) -> None:
+        value = quantity.parse(typed, inch=self.inch, key="limit", above=0, high=5)
+        self._keep(
+            f"Run-out allowed: {small_text(value, self.inch)}.",
+            replace(self.job, proof=replace(self.job.proof, runout_limit=value)),
+        )
+
+    def set_thread_tried(self, tried: bool) -> None:
+        self._keep(
+            "Thread screwed home to the shoulder."
+            if tried
+            else "Thread to be tried again.",
+            replace(self.job, proof=replace(self.job.proof, thread_tried=tried)),
+        )
+
+    def put_into_shop(self) -> Piece:
+        """The proved plate becomes an existing piece with its readings."""
+        if self.plan.verdict != "proved":
+            raise BadInput("verdict", self.plan.verdict_says)
+        plate = self.plan.plate
+        assert plate is not None
+        surfaces = tuple(s for s in self.job.proof.surfaces if s.readings)
+        if not any(s.id == "spigot_diameter" for s in surfaces):
+            last = self.job.cut.entries[-1]
+            assert last.measured is not None
+            surfaces = (
+                *surfaces,
+                Surface(
+                    "spigot_diameter",
+                    "Spigot",
+                    "outside",
+                    readings=(
+                        Reading(
+                            last.measured,
+                            last.instrument or self.job.cut.instrument,
+                            at=last.at,
+                        ),
+                    ),
+                ),
+            )
+        piece = Piece(
+            self.file.new_id(self.job.name),
+            self.job.name,
+            "plate",
+            plate.material,
+            surfaces,
+            note=f"Made in this shop; thread {plate.thread_words}.",
+        )
+        self._keep(
+            f"Proved and put into the shop: {piece.name}.",
+            piece,
+            replace(self.job, kept_as=piece.id),
+        )
+        return piece

@@ -1,0 +1,160 @@
+"""Acts of the Survey: pieces, surfaces, readings."""
+
+from typing import Literal
+
+from msgspec.structs import replace
+
+from machinon.core.errors import BadInput
+from machinon.core.likely import Likely
+from machinon.core.materials import material as material_named
+from machinon.core.plan import pitch_of
+from machinon.core.shop import Piece, Surface
+from machinon.core.shop_entry import words
+from machinon.core.surface_kinds import new_surfaces
+from machinon.core.surface_sums import read_aid, summed
+from machinon.core.thread_find import likely_threads
+from machinon.desk.acts.job import JobAtHand
+from machinon.store.shop_file import Document
+
+
+class SurveyActs(JobAtHand):
+    """What is done while measuring what exists."""
+
+    def surface(self, piece_id: str, surface_id: str) -> Surface:
+        found = self.pieces[piece_id].surface(surface_id)
+        assert found is not None
+        return found
+
+    def add_reading(
+        self,
+        piece_id: str,
+        surface_id: str,
+        typed: str,
+        instrument_id: str,
+        temperature: str = "",
+        place: str = "",
+    ) -> None:
+        """Take a typed reading.
+
+        Raises BadInput on `reading`, `temperature`, `place`, or an aid's key.
+        """
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        reading = self._reading(typed, surface, instrument_id, temperature, place)
+        made = replace(surface, readings=(*surface.readings, reading))
+        self._keep(
+            f"{surface.name} of {piece.name}: {self._said(reading)}.",
+            piece.with_surface(made),
+        )
+
+    def set_aid(self, piece_id: str, surface_id: str, key: str, typed: str) -> None:
+        """What stands in a surface's readings, as typed. Raises BadInput on `key`."""
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        value = read_aid(surface, key, typed, self.inch)
+        if surface.aids.get(key) == value:
+            return
+        made = replace(surface, aids={**surface.aids, key: value})
+        for reading in surface.readings:
+            if reading.struck:
+                continue
+            try:
+                summed(made, reading.value)
+            except BadInput as error:
+                raise BadInput(
+                    key, f"It does not go with the readings: {error.message}"
+                ) from None
+        self._keep(
+            f"{surface.name} of {piece.name}: {key} {value:g}.",
+            piece.with_surface(made),
+        )
+
+    def likely(self, piece_id: str, surface_id: str) -> tuple[Likely, ...]:
+        """What a surface was most likely made as, a thread with its pitch."""
+        found = self.plan.measured.get((piece_id, surface_id))
+        if found is None:
+            return ()
+        if not surface_id.startswith(("thread-major", "thread-minor")):
+            return found.likely
+        pitch = self.plan.measured.get((piece_id, pitch_of(surface_id)))
+        inside = surface_id.startswith("thread-minor")
+        return likely_threads(
+            found.size, inside, pitch.size if pitch else None, found.uncertainty
+        )
+
+    def add_surface(self, piece_id: str, key: str, name: str = "") -> str:
+        """The surfaces of a group for a piece of the job; the first one's id."""
+        piece = self.pieces[piece_id]
+        added = new_surfaces(piece, key, name)
+        for surface in added:
+            piece = piece.with_surface(surface)
+        names = ", ".join(one.name.lower() for one in added)
+        self._keep(f"{piece.name}: {names} to be measured.", piece)
+        return added[0].id
+
+    def drop_surface(self, piece_id: str, surface_id: str) -> None:
+        """Take a surface off a piece. Raises BadInput while something rests on it."""
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        if any(
+            (one.piece, one.surface) == (piece_id, surface_id) for one in self.job.fits
+        ):
+            raise BadInput("surface", "A fit rests on it: drop that first.")
+        if self.job.plate is not None and piece.role in ("nose", "chuck"):
+            raise BadInput("surface", "The plate rests on this piece: it stays whole.")
+        kept = tuple(one for one in piece.surfaces if one.id != surface_id)
+        self._keep(
+            f"{piece.name}: {surface.name.lower()} dropped.",
+            replace(piece, surfaces=kept),
+        )
+
+    def take_piece(self, piece_id: str) -> None:
+        """A piece of the shop joins the job. Raises BadInput on `piece`."""
+        piece = self.file.get(piece_id)
+        if not isinstance(piece, Piece) or piece_id in self.pieces:
+            raise BadInput("piece", "Choose a piece of the shop that is not here yet.")
+        self._join(piece, f"{piece.name} joins the job.")
+
+    def new_piece(self, name: str, material: str = "steel") -> Piece:
+        """A piece that the shop did not know joins shop and job."""
+        text = words({"name": name}, "name", "what the piece is")
+        made = Piece(
+            self.file.new_id(text), text, "other", material_named(material).name
+        )
+        self._join(made, f"{text} entered, and joins the job.", made)
+        return made
+
+    def _join(self, piece: Piece, says: str, *new: Document) -> None:
+        self.pieces[piece.id] = piece
+        job = replace(self.job, pieces=(*self.job.pieces, piece.id))
+        self._keep(says, *new, job)
+
+    def strike(self, piece_id: str, surface_id: str, index: int, why: str) -> None:
+        """Let a reading count no more; it stays on record with the reason."""
+        why = why.strip() or "struck by hand"
+        self._mark_reading(piece_id, surface_id, index, "struck", why)
+
+    def let_count(
+        self, piece_id: str, surface_id: str, index: int, why: str = ""
+    ) -> None:
+        """A struck reading counts again, a doubted one is kept for good."""
+        why = why.strip() or "looked at and kept"
+        self._mark_reading(piece_id, surface_id, index, "counts", why)
+
+    def _mark_reading(
+        self,
+        piece_id: str,
+        surface_id: str,
+        index: int,
+        how: Literal["struck", "counts"],
+        why: str,
+    ) -> None:
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        readings = list(surface.readings)
+        struck = how == "struck"
+        readings[index] = replace(
+            readings[index], struck=why if struck else "", kept="" if struck else why
+        )
+        said = self._said(readings[index])
+        word = f"struck: {why}" if struck else "counts"
+        self._keep(
+            f"{surface.name} of {piece.name}: reading {index + 1} ({said}) {word}.",
+            piece.with_surface(replace(surface, readings=tuple(readings))),
+        )

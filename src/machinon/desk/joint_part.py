@@ -1,0 +1,243 @@
+"""What a joint asks, what follows from it, and the schools there are."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QVBoxLayout,
+    QWidget,
+)
+
+from machinon.core.errors import BadInput
+from machinon.core.fit import characters
+from machinon.core.joints import (
+    JointForm,
+    form_of,
+    given_values,
+)
+from machinon.core.meeting import Band, Effect
+from machinon.core.plan import FitPlan
+from machinon.core.quantity import (
+    ANGLE,
+    LENGTH,
+    NUMBER,
+    angle_text,
+    length_text,
+    other_text,
+    plain,
+    rough_text,
+    small_text,
+)
+from machinon.core.reckoning import TEXT, Input
+from machinon.desk.bench import Bench
+from machinon.desk.widgets import Field, Figure, label
+
+
+def band_text(band: Band, inch: bool) -> str:
+    """A band from its smallest to its largest."""
+    if band.kind is ANGLE:
+        return f"{angle_text(band.lower, 3)} to {angle_text(band.upper, 3)}"
+    low = length_text(band.lower, 0.001, inch, unit=False)
+    return f"{band.sign}{low} to {length_text(band.upper, 0.001, inch)}"
+
+
+def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:
+    """What follows from a fit, as a figure with its working."""
+    figure.set_name(effect.name)
+    ink = "stop" if effect.grave else ""
+    value = effect.value
+    if isinstance(value, str) or effect.kind is TEXT:
+        figure.show_text(str(value), "", "", ink, effect.answer)
+    elif effect.small:
+        figure.show_text(
+            small_text(value, inch), "", small_text(value, not inch), ink, effect.answer
+        )
+    elif effect.kind is LENGTH:
+        figure.show_length(value, 0.01, inch, ink, effect.answer)
+    elif effect.kind is NUMBER:
+        figure.show_text(plain(value, 1), "", "", ink, effect.answer)
+    else:
+        figure.show_text(
+            rough_text(value, effect.kind),
+            "",
+            other_text(value, effect.kind),
+            ink,
+            effect.answer,
+        )
+
+
+def narrow_combo(name: str) -> QComboBox:
+    """A list that takes the width there is, not that of its longest line."""
+    made = QComboBox()
+    made.setAccessibleName(name)
+    made.setSizeAdjustPolicy(
+        QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+    )
+    made.setMinimumContentsLength(10)
+    return made
+
+
+class Figures(QWidget):
+    """As many figures, two abreast unless said, as there is to show."""
+
+    def __init__(self, bench: Bench, abreast: int = 2) -> None:
+        super().__init__()
+        self.bench = bench
+        self.abreast = abreast
+        self.grid = QGridLayout(self)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.grid.setVerticalSpacing(bench.look.px(5))
+        self.all: list[Figure] = []
+
+    def show_count(self, count: int) -> list[Figure]:
+        """The first `count` figures, made where there are not that many yet."""
+        while len(self.all) < count:
+            figure = Figure("")
+            figure.opened.connect(self.bench.open_working)
+            row, column = divmod(len(self.all), self.abreast)
+            self.grid.addWidget(figure, row, column, Qt.AlignmentFlag.AlignTop)
+            self.grid.setColumnStretch(column, 1)
+            self.all.append(figure)
+        for i, figure in enumerate(self.all):
+            figure.setVisible(i < count)
+        return self.all[:count]
+
+    def texts(self) -> dict[str, str]:
+        """What is shown, by name."""
+        return {f.name(): f.text() for f in self.all if not f.isHidden()}
+
+
+class JointPart(QWidget):
+    """What a joint asks besides, what follows from it, and the schools there are."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__()
+        self.bench = bench
+        self.job = bench.job
+        self.fit: FitPlan | None = None
+        self._form: JointForm | None = None
+        self.fields: dict[str, Field | QComboBox] = {}
+        px = bench.look.px
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, 0, 0, 0)
+        self.column.setSpacing(px(5))
+        self.effects = Figures(bench)
+        self.advice = label("", "", "cut", wrap=True)
+        self.unsaid = label("", "", "cut", wrap=True)
+        self.asked = QWidget()
+        self.grid = QGridLayout(self.asked)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.grid.setHorizontalSpacing(px(10))
+        self.schools = label("", "faint", wrap=True)
+        self.caution = label("", "", "cut", wrap=True)
+        for one in (
+            self.effects,
+            self.unsaid,
+            self.advice,
+            self.asked,
+            self.caution,
+            self.schools,
+        ):
+            self.column.addWidget(one)
+
+    def show_fit(self, fit: FitPlan) -> None:
+        self.fit = fit
+        form = form_of(fit.choice)
+        if form is not self._form:
+            self._ask(form)
+        given = given_values(fit.choice)
+        for ask in form.asks:
+            self._put(ask, given.get(ask.key))
+        joined = fit.joined
+        effects = joined.effects if joined else ()
+        figures = self.effects.show_count(len(effects))
+        for figure, effect in zip(figures, effects, strict=True):
+            show_effect(figure, effect, self.job.inch)
+        self.effects.setVisible(bool(effects))
+        self.unsaid.setText(fit.unsaid)
+        self.unsaid.setVisible(bool(fit.unsaid))
+        self.advice.setText("\n".join(joined.advice) if joined else "")
+        self.advice.setVisible(bool(self.advice.text()))
+        known = characters().get(fit.choice.want)
+        self.caution.setText((known.caution if known else "") or form.caution)
+        self.caution.setVisible(bool(self.caution.text()))
+        self.schools.setText(form.schools)
+
+    def _ask(self, form: JointForm) -> None:
+        """The entries of a joint, two abreast."""
+        for widget in self.fields.values():
+            self.grid.removeWidget(widget)
+            widget.hide()
+            widget.deleteLater()
+        self.fields = {}
+        self._form = form
+        for i, ask in enumerate(form.asks):
+            made: Field | QComboBox
+            if ask.choices:
+                made = narrow_combo(ask.meaning)
+                for word in ask.choices:
+                    made.addItem(f"{ask.meaning} {word}", word)
+                made.activated.connect(
+                    lambda _, key=ask.key, box=made: self._give(key, box.currentData())
+                )
+            else:
+                made = Field(
+                    ask.meaning[0].upper() + ask.meaning[1:],
+                    None if ask.kind is TEXT else ask.kind,
+                    lambda: self.job.inch,
+                    placeholder=self._usual(ask),
+                )
+                made.taken.connect(lambda text, key=ask.key: self._give(key, text))
+            self.fields[ask.key] = made
+            self.grid.addWidget(made, i // 2, i % 2, Qt.AlignmentFlag.AlignBottom)
+            self.grid.setColumnStretch(i % 2, 1)
+
+    def _usual(self, ask: Input) -> str:
+        """What stands in for an entry until it is typed."""
+        if ask.required or ask.default is None:
+            return ""
+        return self._said(ask, ask.default)
+
+    def _said(self, ask: Input, value: object) -> str:
+        if isinstance(value, str):
+            return value
+        number = float(value)  # type: ignore[arg-type]
+        if ask.kind is LENGTH:
+            if self.job.inch:
+                return length_text(number, 0.001, True)
+            return f"{number:.4f}".rstrip("0").rstrip(".") + " mm"
+        unit = f" {ask.kind.unit}" if ask.kind.unit else ""
+        return f"{number:g}{unit}"
+
+    def _put(self, ask: Input, value: object) -> None:
+        entry = self.fields[ask.key]
+        if isinstance(entry, QComboBox):
+            entry.setCurrentIndex(max(entry.findData(value or ask.default), 0))
+        elif not entry.refused:
+            entry.put("" if value is None else self._said(ask, value))
+            entry.hint("")
+
+    def _give(self, key: str, text: str) -> None:
+        assert self.fit is not None
+        entry = self.fields[key]
+        if isinstance(entry, Field):
+            entry.hint("")
+            entry.accept()
+        try:
+            self.job.give(self.fit.choice.number, key, text)
+        except BadInput as error:
+            if isinstance(entry, Field):
+                entry.refuse(error.message)
+            return
+        self._next(key)
+
+    def _next(self, key: str) -> None:
+        """On to the entry after the one that was taken."""
+        keys = list(self.fields)
+        after = keys[keys.index(key) + 1 :] if key in keys else []
+        for one in after:
+            entry = self.fields[one]
+            if isinstance(entry, Field):
+                entry.edit.setFocus()
+                entry.edit.selectAll()
+                return
