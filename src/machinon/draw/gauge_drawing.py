@@ -322,20 +322,38 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
         "crest": "bore before threading" if internal else "turned before threading",
         "pitch": "pitch diameter to cut",
     }
-    rows: list[tuple[str, float, float, Role, bool]] = [
+
+    def span(low: float, high: float) -> str:
+        return (
+            f"{length_text(low, 0.001, inch, unit=False)} to "
+            f"{length_text(high, 0.001, inch)}"
+        )
+
+    mate = fit.mate
+    rows: list[tuple[str, float, float, Role, str]] = [
         (
             "crests, measured",
-            fit.mate.lower,
-            fit.mate.upper,
+            mate.lower,
+            mate.upper,
             "measured",
-            False,
+            span(mate.lower, mate.upper),
         )
     ]
     for part, name in names.items():
         low, high = fit.thread_limit(part, "min"), fit.thread_limit(part, "max")
         if low is not None and high is not None:
-            rows.append((name, low, high, "cut", True))
-    scale = _Scale(board, thread.minor_internal - 0.2, thread.major + 0.1, 1.6)
+            rows.append((name, low, high, "cut", span(low, high)))
+    # a root is bounded on one side only: it must clear the mate's crest
+    open_end = 0.08 * thread.pitch
+    if internal:
+        at_least = f"{length_text(thread.major, 0.001, inch)} or more"
+        rows.append(("root", thread.major, thread.major + open_end, "cut", at_least))
+    else:
+        root = thread.minor_external
+        at_most = f"{length_text(root, 0.001, inch)} or less"
+        rows.append(("root", root - open_end, root, "cut", at_most))
+    low = min(thread.minor_internal, thread.minor_external if not internal else 1e9)
+    scale = _Scale(board, low - 0.2, thread.major + 0.1 + open_end, 1.6)
     left = 2.5 * size
     bar = 5 * size
     # the thread's own shape beside the bands, so the diameters mean something
@@ -352,8 +370,8 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
         )
     board.items.append(Shape(tuple(tooth), "outline", 2.0, closed=False))
     x = left + 3 * across + 2 * size
-    for _name, low, high, role, hatch in rows:
-        _band(board, x, bar, low, high, scale, role, hatch)
+    for _, low, high, role, _ in rows:
+        _band(board, x, bar, low, high, scale, role, role == "cut")
     board.line(
         (left - 6, scale.y(thread.major)),
         (x + bar, scale.y(thread.major)),
@@ -361,19 +379,19 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
         1.0,
     )
     tx = x + bar + 12
-    for name, low, high, role, _hatch in rows:
-        y = scale.y((low + high) / 2)
-        _figure(
-            board,
-            tx,
-            y - size * 0.6,
-            f"{length_text(low, 0.001, inch, unit=False)} to "
-            f"{length_text(high, 0.001, inch)}",
-            role,
-        )
+    # texts beside their bands, highest first, and never on each other
+    rows.sort(key=lambda row: -(row[1] + row[2]))
+    last = 1.4 * size
+    for name, low, high, role, text in rows:
+        middle = scale.y((low + high) / 2)
+        y = max(middle, last + 2.4 * size)
+        if y > middle + 1:
+            board.line((x + bar, middle), (tx - 2, y), "thin", 0.8)
+        last = y
+        _figure(board, tx, y - size * 0.6, text, role)
         board.text((tx, y + size * 0.6), name, size * 0.85, "faint", "left")
     board.text(
-        (tx, scale.y(thread.major) - size * 1.5),
+        (tx, size),
         f"{thread.says}, class {fit.thread_class}" if fit.thread_class else thread.says,
         size,
         "text",
