@@ -68,6 +68,8 @@ class Sums(unittest.TestCase):
             ("between-pins", 98.9, {"pin": 10, "depth": 14}, 126.2205),
             ("bolt-circle", 80.0, {"hole": 6.6, "holes": 4}, 103.8033),
             ("hole-span", 86.0, {"hole": 6.0}, 80.0),
+            # sides of 30, 40 and 50: a right angle, the circle stands on the longest
+            ("hole-three", 56.0, {"hole": 6, "span_12": 36, "span_23": 46}, 50.0),
             ("centre-height", 145.0, {"bar": 20, "parallel": 10}, 125.0),
             ("depth", 22.0, {"parallel": 12}, 10.0),
             ("detent", 4.08, {"ball": 6}, 0.80036),
@@ -123,6 +125,9 @@ class Sums(unittest.TestCase):
             read_typed("6", ring, False)
         with self.assertRaisesRegex(BadInput, "from 2"):
             read_aid(ring, "holes", "1", False)  # a pattern of one hole
+        three = surface("hole-three", hole=6, span_12=36, span_23=46)
+        with self.assertRaisesRegex(BadInput, "do not close"):
+            read_typed("90", three, False)
         with self.assertRaisesRegex(BadInput, "Up to the ball"):
             read_typed("7", surface("detent", ball=6), False)
         with self.assertRaises(BadInput):

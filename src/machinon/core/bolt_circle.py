@@ -128,6 +128,67 @@ def _hole_span(trail: Trail, span: float, hole: float, holes: int) -> dict[str, 
     return {"chord": chord, "diameter": diameter}
 
 
+@reckoning(
+    "hole-pattern",
+    group="Holes, patterns and dividing",
+    title="Three holes from the spans between them",
+    usual={"hole": 6.5, "span_12": 66.5, "span_23": 56.5, "span_31": 86.5},
+    inputs=(
+        Input("hole", LENGTH, "diameter of one hole", low=0),
+        Input("span_12", LENGTH, "over the outside of holes 1 and 2", above=0),
+        Input("span_23", LENGTH, "over the outside of holes 2 and 3", above=0),
+        Input("span_31", LENGTH, "over the outside of holes 3 and 1", above=0),
+    ),
+    results=(
+        Result("diameter", LENGTH, "of the circle through the three"),
+        Result("points", LENGTH, "hole centres, x along 1 to 2, 1 at the origin"),
+        Result("centre", LENGTH, "of the circle, x and y"),
+        Result("angles", ANGLE, "on the circle from hole 1 to 2, 2 to 3, 3 to 1"),
+    ),
+    sources=("geometry: the sides less one hole; diameter = abc / (2 × area)",),
+)
+def _hole_pattern(
+    trail: Trail, hole: float, span_12: float, span_23: float, span_31: float
+) -> dict[str, Any]:
+    sides = []
+    for key, span in (("span_12", span_12), ("span_23", span_23), ("span_31", span_31)):
+        if not span > hole:
+            raise BadInput(key, f"A span is more than one hole ({hole:g} mm).")
+        sides.append(
+            trail.step(
+                f"Centres {key[-2]} to {key[-1]}", f"{span:g} − {hole:g}", span - hole
+            )
+        )
+    a, b, c = sides
+    if not 2 * max(sides) < a + b + c - 1e-9:
+        raise BadInput(
+            "span_31",
+            "The longest span must be less than the other two together: as typed, the "
+            "three holes do not close.",
+        )
+    half = (a + b + c) / 2
+    area = math.sqrt(half * (half - a) * (half - b) * (half - c))
+    diameter = trail.step(
+        "Circle through them",
+        f"{a:g} × {b:g} × {c:g} / (2 × {area:.4f} mm²)",
+        a * b * c / (2 * area),
+    )
+    x = (a**2 + c**2 - b**2) / (2 * a)
+    y = math.sqrt(max(c**2 - x**2, 0.0))
+    centre_y = (x**2 + y**2 - a * x) / (2 * y)
+    turned = [
+        math.degrees(math.atan2(py - centre_y, px - a / 2))
+        for px, py in ((0.0, 0.0), (a, 0.0), (x, y))
+    ]
+    angles = [(turned[(i + 1) % 3] - turned[i]) % 360 for i in range(3)]
+    return {
+        "diameter": diameter,
+        "points": [[0.0, 0.0], [a, 0.0], [x, y]],
+        "centre": [a / 2, centre_y],
+        "angles": angles,
+    }
+
+
 DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
 
 

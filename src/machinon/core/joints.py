@@ -260,7 +260,7 @@ _FORMS = (
         "Bolt circle",
         "bolts",
         "normal",
-        ("bolt-circle", "bolt-span"),
+        ("bolt-circle", "bolt-span", "hole-three"),
         "One tool round the whole circle by read-out; or each hole finished before the "
         "next, spotted through the part itself where there is no read-out.",
         "Clamp it: a drill that breaks through grabs and spins the part.",
@@ -395,6 +395,7 @@ def joints_on(surface: Surface) -> tuple[JointForm, ...]:
         "between-pins",
         "detent",
         "bolt-circle",
+        "hole-three",
     }
     if key in alone:
         return tuple(special)

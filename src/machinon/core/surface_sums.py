@@ -68,6 +68,14 @@ SUMS: Mapping[str, Sum] = {
     "bolt-circle": Sum(
         "hole-span", "span", "diameter", "Bolt circle", ("hole", "holes"), {}
     ),
+    "hole-three": Sum(
+        "hole-pattern",
+        "span_31",
+        "diameter",
+        "Circle through the three",
+        ("hole", "span_12", "span_23"),
+        {},
+    ),
     "hole-span": Sum(
         "hole-span", "span", "chord", "Centre to centre", ("hole",), {"holes": 2}
     ),

@@ -1,5 +1,6 @@
 """The shop: machines, pieces, instruments and shelves, to be seen and changed."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
@@ -72,6 +73,7 @@ class ShopPage(QWidget):
     """
 
     left = Signal()
+    context = "shop"  # whose acts are taken back here
 
     def __init__(self, look: Look, file: ShopFile) -> None:
         super().__init__()
@@ -393,12 +395,22 @@ class ShopPage(QWidget):
 
     def undo(self) -> None:
         """Take back the last change of the shop."""
+        self._move(self.file.undo, "Taken back")
+
+    def redo(self) -> None:
+        """Do again what was taken back last."""
+        self._move(self.file.redo, "Done again")
+
+    def _move(self, act: Callable[[str], str], done: str) -> None:
         try:
-            says = self.file.undo("shop")
+            says = act(self.context)
         except MachinonError as error:
             self.say(str(error), wrong=True)
             return
         kind, id = self._at
         gone = kind not in ("instrument", "shelf") and self.file.get(id) is None
-        self._fill("lathe" if gone else kind, "" if gone else id)
-        self.say(f"Taken back: {says}" if says else "Nothing to take back here.")
+        if self.tree.isHidden() and not gone:
+            self.measure_piece(id)  # still measuring, with one reading less
+        else:
+            self._fill("lathe" if gone else kind, "" if gone else id)
+        self.say(f"{done}: {says}" if says else "Nothing to take back here.")

@@ -147,9 +147,12 @@ class MainWindow(QMainWindow):
             self.actions_by_id[id].setEnabled(bool(says))
 
     def _says(self, which: str) -> str:
-        if self.job is None or self.job_page() is None:
+        context = getattr(self.pages.currentWidget(), "context", "")
+        if self.job is not None and self.job_page() is not None:
+            context = self.job.job.id
+        if not context:
             return ""
-        says = getattr(self.file, which)(self.job.job.id)
+        says = getattr(self.file, which)(context)
         return says if len(says) < 60 else says[:57] + "…"
 
     # -- pages -----------------------------------------------------------
@@ -364,10 +367,13 @@ class MainWindow(QMainWindow):
     # -- doing -----------------------------------------------------------
 
     def _move(self, which: str) -> None:
-        if self.job is None or self.job_page() is None:
-            return
+        page = self.pages.currentWidget()
+        at_job = self.job_page() is not None
         try:
-            self.job.undo() if which == "undo" else self.job.redo()
+            if at_job and self.job is not None:
+                self.job.undo() if which == "undo" else self.job.redo()
+            elif hasattr(page, which):  # the shop takes back by itself
+                getattr(page, which)()
         except MachinonError as error:
             self.tell(str(error))
 

@@ -332,6 +332,20 @@ def _on_circle(s: _Bench) -> str:
     return "two neighbours, outside to outside"
 
 
+def _triangle(s: _Bench) -> str:
+    s.fit(-10, -8, 10, 8)
+    points = ((-7.0, -5.0), (6.0, -4.0), (0.0, 5.5))
+    s.box(-10, -7.6, 10, 7.6)
+    for i, (x, y) in enumerate(points):
+        to = points[(i + 1) % 3]
+        last = i == 2
+        s.line((x, y), to, "measured" if last else "thin", 2.6 if last else 1.2)
+    for i, (x, y) in enumerate(points):
+        s.circle(x, y, 1.4, "outline", "ground")
+        s.board.text(s.p(x, y), str(i + 1), 0.85 * s.size)
+    return "each pair, outside to outside"
+
+
 def _hole(s: _Bench) -> str:
     s.fit(-7, -6, 7, 6)
     s.box(-6.5, -5.5, 6.5, 5.5)
@@ -641,6 +655,7 @@ SCENES: Mapping[str, tuple[Scene, ...]] = {
     "bolt-hole": (_screw_in, _hole),
     "hole": (_hole, _screw_in),
     "hole-span": (_span,),
+    "hole-three": (_triangle,),
     "dowel": (_across, _both_ends),
     "slot": (_slot, _slot_inside),
     "tongue": (_tongue,),

@@ -251,7 +251,26 @@ def edge_find(s: Sketch) -> None:
     s.tell("position", (s.p(fx, 0)[0], s.p(0, tip * 0.9)[1] - 2 * s.size), "dial to")
 
 
+def hole_pattern(s: Sketch) -> None:
+    points = [(float(x), float(y)) for x, y in s.results["points"]]
+    cx, cy = (float(one) for one in s.results["centre"])
+    r, hole = s.r("diameter") / 2, s.v("hole") / 2
+    s.frame(cx - r * 1.25, cy - r * 1.25, cx + r * 1.25, cy + r * 1.25, (9, 1.6))
+    s.circle(cx, cy, r, "centre", width=1.0)
+    s.cross(cx, cy, 0.12 * r)
+    for i, (x, y) in enumerate(points):
+        s.line((x, y), points[(i + 1) % 3], "thin", 1.2)
+    for i, (x, y) in enumerate(points):
+        s.circle(x, y, hole, "outline", "ground")
+        s.board.text(s.p(x, y), str(i + 1), 0.9 * s.size)
+    for i, key in enumerate(("span_12", "span_23", "span_31")):
+        (ax, ay), (bx, by) = points[i], points[(i + 1) % 3]
+        s.ask(key, s.p((ax + bx) / 2, (ay + by) / 2), key.replace("_", " "))
+    s.tell("diameter", (s.board.width * 0.86, 3 * s.size), "circle through them")
+
+
 PICTURES = {
+    "hole-pattern": hole_pattern,
     "bolt-circle": bolt_circle,
     "hole-span": hole_span,
     "chord-check": chord_check,
