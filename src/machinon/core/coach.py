@@ -4,17 +4,19 @@ Lengths on the dial are radial mm from touch, positive into the metal;
 sizes are mm on the diameter. Works for shafts and bores alike.
 """
 
+import functools
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from statistics import NormalDist
-from typing import Literal
+from typing import Any, Literal
 
 import msgspec
 
+from machinon.core.cut_belief import Belief, belief_of, cut_to, passed_at, phi
+
 Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped"]
 
-# A shaft takes a little less than is dialled; how sure that is before any proof.
-RATIO, RATIO_SIGMA = 0.97, 0.04
+RATIO = 0.97  # a shaft takes a little less than is dialled
 TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
 CUT_SIGMA = 0.002  # mm radial: how alike two equal cuts come out
 
@@ -54,16 +56,6 @@ class CutState:
     ratio: float = RATIO
     touch_sigma: float = TOUCH_SIGMA
     dial_sigma: float = CUT_SIGMA
-
-    def chances(self, size: float, sigma: float) -> tuple[float, float]:
-        """Chances that a size is in the band, and past what cannot be undone.
-
-        sigma: of the size by its readings; the gauge's zero is added.
-        """
-        doubt = math.hypot(sigma, self.zero_sigma)
-        normal = NormalDist(size, max(doubt, 1e-9))
-        below, above = normal.cdf(self.lower), 1 - normal.cdf(self.upper)
-        return max(1 - below - above, 0.0), below if self.external else above
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +106,9 @@ class Advice:
     """What to do next and what will come of it.
 
     dial: radial mm from touch; infeed: from now; predicted, sigma: mm on the
-    diameter; left: mm on the diameter to the aim; ratio: what the tool takes.
+    diameter; left: mm on the diameter to the aim; ratio: what the tool takes;
+    inside, past: chances after it of being in the band, and past the limit that
+    cannot be undone.
     """
 
     action: Action
@@ -126,6 +120,8 @@ class Advice:
     ratio: float
     ratio_known: bool
     why: str
+    inside: float = 0.0
+    past: float = 0.0
 
 
 def cuts_taken(state: CutState) -> tuple[Taken, ...]:
@@ -148,143 +144,173 @@ def cuts_taken(state: CutState) -> tuple[Taken, ...]:
 
 
 def dial_counts(state: CutState) -> float:
-    """½ or 2 where the first cut shows that the dial reads otherwise than was said.
+    """½ or 2 where the cuts show that the dial reads otherwise than was said.
 
-    1 where it does not, or where the cut was too light beside the touch to tell.
+    1 where it does not, or where nothing tells yet.
     """
-    first = next(iter(cuts_taken(state)), None)
-    if first is not None and first.dialled > 5 * state.touch_sigma:
-        for factor in (0.5, 2.0):
-            if abs(first.ratio / (factor * state.ratio) - 1) < 0.15:
-                return factor
+    if state.start is None or not state.entries:
+        return 1.0
+    belief = belief_of(state)
+    for factor in (0.5, 2.0):
+        if float(belief.weight @ (belief.scale == factor)) > 0.5:
+            return factor
     return 1.0
 
 
-def learned_ratio(state: CutState) -> tuple[float, float]:
-    """What the tool really takes of a dialled depth, and its one sigma.
-
-    A weighted mean of the prior and of each measured cut; the first cut
-    carries the doubt of the touch. Source: inverse-variance weighting.
-    """
-    weight = 1 / RATIO_SIGMA**2
-    # a dial that takes twice what is said is believed at once: half is safe to doubt
-    scale = max(dial_counts(state), 1.0)
-    total = state.ratio * scale * weight
-    reading = state.uncertainty / 2
-    for taken in cuts_taken(state):
-        sigma = math.hypot(reading / math.sqrt(2), state.dial_sigma)
-        if taken.first:
-            sigma = math.hypot(sigma, state.touch_sigma)
-        sigma = max(sigma / taken.dialled, 0.005)
-        # a cut that took nothing or far too much teaches nothing about the rest
-        if not 0.5 < taken.ratio / scale < 1.5:
-            continue
-        weight += 1 / sigma**2
-        total += taken.ratio / sigma**2
-    return total / weight, 1 / math.sqrt(weight)
+# what a surface is worth when it ends short of its band: workable still, or hardly
+SHORT, TIGHT = 0.93, 0.7
+PAST = 0.5  # what a scrapped piece costs besides not being in the band
+EFFORT = 0.01  # that much likelier a further cut or reading must make it
+UNSURE = (0.05, 0.95)  # chances between which another reading is worth its time
+WORTH_A_PASS = 0.1  # that much likelier a spring pass must make the band
+READINGS = 3  # of one surface; more only repeat each other
 
 
-def present_size(state: CutState) -> tuple[float | None, float, float]:
-    """Size now, its one sigma, and the dial position now.
+@dataclass(frozen=True, slots=True)
+class _Outlook:
+    """Chances at a belief of being in the band and past it; and its worth."""
 
-    Measured where it was, predicted from the last reading where it was not.
-    """
-    ratio, ratio_sigma = learned_ratio(state)
-    size, dial = state.start, 0.0
-    sigma = state.uncertainty / 2
-    now = 0.0
-    touched = True
-    for entry in state.entries:
-        if entry.measured is not None:
-            size, dial, sigma = entry.measured, entry.dial, state.uncertainty / 2
-            touched = entry.dial <= 1e-9
-        now = entry.dial
-    if size is None:
-        return None, sigma, now
-    step = now - dial
-    if step > 0:
-        size -= 2 * step * ratio * (1 if state.external else -1)
-        extra = 2 * math.hypot(step * ratio_sigma, state.dial_sigma)
-        if touched:
-            extra = math.hypot(extra, 2 * state.touch_sigma)
-        sigma = math.hypot(sigma, extra)
-    return size, sigma, now
+    inside: float
+    past: float
+    worth: float
 
 
+class _Bench:
+    """The band as depths into the metal, and what a belief is worth against it."""
+
+    def __init__(self, state: CutState) -> None:
+        assert state.start is not None
+        sign = 1 if state.external else -1
+        near, far = (
+            (state.upper, state.lower) if state.external else (state.lower, state.upper)
+        )
+        self.state, self.sign = state, sign
+        self.enter = sign * (state.start - near) / 2
+        self.leave = sign * (state.start - far) / 2
+        self.aim = sign * (state.start - state.aim) / 2
+
+    def size(self, belief: Belief) -> float:
+        """Where a belief has the surface, mm on the diameter."""
+        assert self.state.start is not None
+        return float(self.state.start - self.sign * 2 * belief.depth)
+
+    def outlook(self, belief: Belief) -> _Outlook:
+        inside, past, worth = self._weighed(belief)
+        return _Outlook(float(inside), float(past), float(worth))
+
+    def _weighed(self, belief: Belief) -> tuple[Any, Any, Any]:
+        """In the band, past it, and the worth of both; (m,) for m positions."""
+        import numpy as np
+
+        sigma = np.sqrt(belief.var + (self.state.zero_sigma / 2) ** 2)
+        short = phi((self.enter - belief.at) / sigma) @ belief.weight
+        past = (1 - phi((self.leave - belief.at) / sigma)) @ belief.weight
+        inside = np.maximum(1 - short - past, 0.0)
+        # a step that is left must be one that the dial and the tool can make
+        step = max(self.state.division, LIGHT * self.state.least) * belief.taken
+        workable = np.where(self.aim - belief.depth > step, SHORT, TIGHT)
+        return inside, past, inside + workable * short - PAST * past
+
+    def best_cut(self, belief: Belief, most: float) -> tuple[float, _Outlook]:
+        """The dial position that is worth most, and its outlook."""
+        import numpy as np
+
+        division = self.state.division
+        need = max(self.aim - belief.depth, 0.0) / max(belief.taken, 0.1)
+        first = whole(belief.dial, division) + division
+        room = min(1.08 * need + 2 * division, max(most, division))
+        count = max(int(room / division + 1e-6), 1)
+        stride = max(count // CANDIDATES, 1)
+        # from the deepest back, so that the positions near the aim are all tried
+        dials = first + division * np.arange(count - 1, -1, -stride)
+        weighed = self._weighed(passed_at(belief, dials[:, None], self.state))
+        best = int(np.argmax(weighed[2]))
+        inside, past, worth = (float(one[best]) for one in weighed)
+        return float(dials[best]), _Outlook(inside, past, worth)
+
+
+LIGHT = 1.0  # of the least pass: what a tool may be trusted to take evenly
+CANDIDATES = 24  # dial positions weighed for one cut
+
+
+@functools.lru_cache(maxsize=256)
 def advise(state: CutState) -> Advice:
     """The next thing to do. Never cuts past what the doubt allows.
 
     Far from size it roughs; then two equal measured cuts of a third of what
-    is left; then one cut scaled by what the tool really took.
+    is left; from there on the position that is likeliest to end in the band,
+    where being past it is worth nothing and short of it nearly all.
     """
-    ratio, ratio_sigma = learned_ratio(state)
-    size, sigma, dial = present_size(state)
-    taken = cuts_taken(state)
-    known = len(taken) >= 2
-    sign = 1 if state.external else -1
-
-    def advice(action: Action, infeed: float, why: str) -> Advice:
-        predicted, doubt = size, sigma
-        if infeed > 0:  # to a whole division from touch, wherever the dial stands
-            deepest = max(whole(state.deepest, state.division), state.division)
-            to = whole(dial + min(infeed, deepest), state.division)
-            infeed = to - dial
-            if infeed < state.division - 1e-9:
-                infeed += state.division
-        if infeed > 0 and size is not None:
-            predicted = size - sign * 2 * infeed * ratio
-            extra = math.hypot(infeed * ratio_sigma, state.dial_sigma)
-            doubt = math.hypot(sigma, 2 * extra)
-            if not taken:
-                doubt = math.hypot(doubt, 2 * state.touch_sigma)
-        left = None if size is None else sign * (size - state.aim)
+    if state.start is None:
         return Advice(
-            action, dial + infeed, infeed, predicted, doubt, left, ratio, known, why
-        )
-
-    if size is None:
-        return advice(
             "start",
             0.0,
+            0.0,
+            None,
+            state.uncertainty / 2,
+            None,
+            state.ratio,
+            False,
             "Measure the diameter, touch the tool on it and set the dial to zero.",
         )
-    measured = not state.entries or state.entries[-1].measured is not None
-    left = sign * (size - state.aim)  # on the diameter
-    past = state.lower if state.external else state.upper
-    if measured and state.entries:
-        if sign * (size - past) < -sigma:
-            return advice(
-                "scrapped",
-                0.0,
-                "The reading is past the band. Measure again "
-                "with a second instrument before giving it up.",
-            )
-        if state.lower <= size <= state.upper:
-            return advice(
-                "stop",
-                0.0,
-                "The reading lies in the band. Break the edge and "
-                "try the mate before anything is moved.",
-            )
-        if sign * (size - past) < 0:
-            return advice(
-                "measure",
-                0.0,
-                "The reading is just past the band, within its doubt. Measure again.",
-            )
+    belief = belief_of(state)
+    bench = _Bench(state)
+    taken = cuts_taken(state)
+    dial = belief.dial
+    left = 2 * (bench.aim - float(belief.depth))  # on the diameter
+    now = bench.outlook(belief)
+
+    def advice(
+        action: Action, why: str, to: float = dial, after: Belief = belief
+    ) -> Advice:
+        then = now if after is belief else bench.outlook(after)
+        return Advice(
+            action,
+            to,
+            to - dial,
+            bench.size(after),
+            2 * after.sigma,
+            left,
+            belief.taken,
+            len(taken) >= 2,
+            why,
+            then.inside,
+            then.past,
+        )
+
+    def cut(action: Action, infeed: float, why: str) -> Advice:
+        """A pass to a whole division from touch, wherever the dial stands."""
+        deepest = max(whole(state.deepest, state.division), state.division)
+        to = whole(dial + min(infeed, deepest), state.division)
+        if to < dial + state.division - 1e-9:
+            to = whole(dial, state.division) + state.division
+        return advice(action, why, to, passed_at(belief, to, state))
+
     band = state.upper - state.lower
-    near = left < 6 * band + 12 * sigma
-    if not measured and (near or (state.entries[-1].dial > 0 and len(taken) < 2)):
+    need = left / 2 / max(belief.taken, 0.1)
+    if state.entries and belief.odd is not None:
         return advice(
             "measure",
-            0.0,
-            "Measure before the next cut: the sum from here rests on it.",
+            "That reading does not go with the others: wipe, and read again.",
         )
-    need = left / 2 / ratio
-    # three equal parts: two to learn from, the last one scaled by what they took
-    reserve = max(3 * 3 * state.least, 0.3)
-    if need > reserve + state.least and need > 1.2 * reserve:
+    near = left < 6 * band + 24 * belief.sigma
+    if state.entries and belief.seen == 0 and (near or len(taken) < 2):
         return advice(
+            "measure", "Measure before the next cut: the sum from here rests on it."
+        )
+    if belief.seen and state.entries and now.past > 0.5:
+        if belief.seen < 2:
+            return advice(
+                "measure", "The reading is past the band: wipe, and read again."
+            )
+        return advice(
+            "scrapped",
+            "It is past the band, and read again it stays so. Measure with a second "
+            "instrument before giving it up.",
+        )
+    reserve = _reserve(state)
+    if need > reserve + state.least and need > 1.2 * reserve:
+        return cut(
             "cut",
             need - reserve,
             "Roughing: leaves enough for two equal cuts and a last one.",
@@ -296,74 +322,130 @@ def advise(state: CutState) -> Advice:
             need / (3 - len(equal)) if not equal else min(equal[-1].dialled, need / 2)
         )
         which = "first" if not equal else "second"
-        return advice(
+        return cut(
             "trial",
             share,
             f"The {which} of two equal cuts: feed as you will "
             "for the last one, then measure. They tell what the tool takes.",
         )
-    step = whole(need, state.division)
-    predicted = size - sign * 2 * step * ratio
-    doubt = math.hypot(sigma, 2 * math.hypot(step * ratio_sigma, state.dial_sigma))
-    # stay two sigmas on the safe side of the limit that cannot be undone
-    while (
-        step > state.division
-        and sign * (predicted - past) < 1.6 * doubt
-        and (sign * (predicted - state.aim) < 0)
-    ):
-        step -= state.division
-        predicted = size - sign * 2 * step * ratio
-    if step < state.division:
-        if state.division * 2 > band and state.spring_pass == "never":
+    return _last(state, bench, belief, now, len(taken) >= 2, advice, cut)
+
+
+def _last(
+    state: CutState,
+    bench: _Bench,
+    belief: Belief,
+    now: _Outlook,
+    known: bool,
+    advice: Callable[..., Advice],
+    cut: Callable[..., Advice],
+) -> Advice:
+    """Near the band: read again, cut once more, pass without infeed, or end."""
+    sigma = state.uncertainty / 4
+    # another reading tells more only where it is surer than what is believed
+    telling = belief.sigma > 0.55 * sigma and belief.seen < READINGS
+    if state.entries and telling and UNSURE[0] < now.inside < UNSURE[1]:
+        return advice(
+            "measure",
+            "In the band or not, within the doubt of one reading: read again.",
+        )
+    to, then = bench.best_cut(belief, state.deepest)
+    if state.entries and state.spring_pass != "never":
+        passed = bench.outlook(cut_to(belief, belief.dial, state))
+        # a pass that leaves it where it is would only be asked for again
+        if passed.inside > max(then.worth - EFFORT, now.inside + WORTH_A_PASS):
             return advice(
-                "trial",
-                state.division,
-                "One division takes more than is "
-                "left to the middle. Set the compound over for finer steps.",
+                "spring",
+                "Less than a division is left: take a spring pass without moving the "
+                "dial, then measure.",
+                after=cut_to(belief, belief.dial, state),
             )
-        if state.spring_pass == "never":
+    if state.entries and now.inside + EFFORT >= then.worth:
+        if now.inside > 0.5:
             return advice(
-                "trial",
-                state.division,
-                "One division: the smallest step there is. Measure after it.",
+                "stop",
+                "The reading lies in the band. Break the edge and try the mate before "
+                "anything is moved.",
             )
-        return advice(
-            "spring",
-            0.0,
-            "Less than a division is left: take a spring pass "
-            "without moving the dial, then measure.",
+        why = (
+            "A further cut would more likely pass the band than reach it: leave it "
+            "here, and try the mate. Stone or lap what is left."
         )
-    if step < state.least:
-        return advice(
-            "trial",
-            max(step, state.division),
-            "A very light cut: it may rub "
-            "and take nothing. A keen edge, and measure after it.",
+        if 2 * state.division > state.upper - state.lower:
+            why = (
+                "One division takes more than the band is wide: set the compound over "
+                "for finer steps, or leave it here and try the mate."
+            )
+        return advice("stop", why)
+    step = to - belief.dial
+    band = state.upper - state.lower
+    if step < 1.5 * state.division and 2 * state.division > band:
+        why = (
+            "One division takes more than is left to the middle. Set the compound over "
+            "for finer steps."
         )
-    if known:
-        return advice(
-            "trial",
-            step,
-            f"The last cut, scaled: this tool takes "
-            f"{ratio * 100:.0f} % of what is dialled.",
+    elif step < 1.5 * state.division:
+        why = "One division: the smallest step there is. Measure after it."
+    elif step < state.least:
+        why = (
+            "A very light cut: it may rub and take nothing. A keen edge, and measure "
+            "after it."
         )
-    return advice("trial", step, "A light cut, then measure.")
+    elif known and then.inside > 0.5:
+        why = (
+            f"The last cut, scaled: this tool takes {belief.taken * 100:.0f} % of what "
+            "is dialled."
+        )
+    else:
+        why = "A light cut that leaves a little, then measure: it tells what is taken."
+    return cut("trial", step, why)
 
 
 def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
-    """The passes to come if every cut takes what is expected of it, in order."""
-    passes: list[Advice] = []
-    for _ in range(2 * most):
-        advice = advise(state)
-        if advice.action in ("start", "stop", "scrapped") or len(passes) == most:
+    """The passes to come if every cut takes what is expected of it, in order.
+
+    The next one is the advice itself; those after it by plain arithmetic, as
+    nobody knows yet what the readings between will say.
+    """
+    advice = advise(state)
+    if advice.predicted is None or advice.action in ("stop", "scrapped"):
+        return ()
+    passes = [advice] if advice.infeed > 0 else []
+    sign = 1 if state.external else -1
+    reserve = _reserve(state)
+    dial, left, ratio = advice.dial, advice.left or 0.0, max(advice.ratio, 0.1)
+    left = sign * (advice.predicted - state.aim)
+    equal = sum(t.dialled <= 0.5 * reserve for t in cuts_taken(state))
+    equal += sum(one.action == "trial" for one in passes)
+    while len(passes) < most:
+        need = left / 2 / ratio
+        if need > 1.2 * reserve + state.least:
+            step, action = need - reserve, "cut"
+        elif equal < 2 and need > 3 * state.least:
+            step, action, equal = need / (3 - equal), "trial", equal + 1
+        else:
+            step, action = need, "trial"
+        deepest = max(whole(state.deepest, state.division), state.division)
+        step = whole(min(step, deepest), state.division)
+        if step < state.division:
             break
-        if advice.infeed > 0:
-            passes.append(advice)
-        entry = CutEntry(
-            advice.dial, advice.predicted, 1 if advice.action == "spring" else 0
+        dial, left = dial + step, left - 2 * step * ratio
+        passes.append(
+            replace(
+                advice,
+                action=action,  # type: ignore[arg-type]
+                dial=dial,
+                infeed=step,
+                predicted=state.aim + sign * left,
+                why="",
+            )
         )
-        state = replace(state, entries=(*state.entries, entry))
     return tuple(passes)
+
+
+def _reserve(state: CutState) -> float:
+    """What roughing leaves: three equal parts, two to learn from; radial mm."""
+    return max(3 * 3 * state.least, 0.3)
 
 
 def whole(depth: float, division: float) -> float:

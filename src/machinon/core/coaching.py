@@ -120,7 +120,6 @@ def advice_for(message: Any) -> dict[str, Any]:
     dial = Dial(said.dial.reads, said.dial.division)
     advice = advise(state)
     assert advice.predicted is not None  # the start is always measured
-    inside, past = state.chances(advice.predicted, advice.sigma)
     return {
         "action": advice.action,
         # without the dust of binary sums; a nanometre is below any dial
@@ -129,8 +128,8 @@ def advice_for(message: Any) -> dict[str, Any]:
         "reading": round(dial.shows(advice.dial, said.touch), 6),
         "predicted": advice.predicted,
         "sigma": math.hypot(advice.sigma, state.zero_sigma),
-        "chance_in_band": inside,
-        "chance_past": past,
+        "chance_in_band": advice.inside,
+        "chance_past": advice.past,
         "why": " ".join([advice.why, *_warnings(state, said)]),
     }
 

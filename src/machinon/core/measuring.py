@@ -241,11 +241,28 @@ def _measured_size(
     }
 
 
+MOST_KEPT = 5000
+_kept: dict[tuple[int, int, str], tuple[Surface, Shop, Measured | None]] = {}
+
+
 def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     """What a surface's readings say; None while none counts.
 
     Raises BadInput where a reading's instrument is not in the shop.
     """
+    # an edit leaves nearly all surfaces the very same values: asked once is enough
+    key = (id(surface), id(shop), material)
+    kept = _kept.get(key)
+    if kept is not None and kept[0] is surface and kept[1] is shop:
+        return kept[2]
+    found = _measure(surface, shop, material)
+    if len(_kept) >= MOST_KEPT:
+        _kept.clear()
+    _kept[key] = (surface, shop, found)
+    return found
+
+
+def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     counted = [(i, r) for i, r in enumerate(surface.readings) if not r.struck]
     if not counted or missing_aids(surface):
         return None

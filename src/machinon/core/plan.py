@@ -149,12 +149,16 @@ class Plan:
     route: tuple[SetUp, ...] = ()
     cut_state: CutState | None = None
     advice: Advice | None = None
-    passes: tuple[Advice, ...] = ()
     proof: tuple[ProofLine, ...] = ()
     runout: Answer | None = None
     verdict: Verdict = "open"
     verdict_says: str = ""
     open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
+
+    @property
+    def passes(self) -> tuple[Advice, ...]:
+        """The passes to come; worked out when they are asked for."""
+        return _passes(self.cut_state, self.plate) if self.plate else ()
 
     def fit(self, number: int) -> FitPlan:
         return next(one for one in self.fits if one.choice.number == number)
@@ -222,7 +226,6 @@ def plan_of(
             route_of(plate, lathe),
             cut_state,
             advice,
-            _passes(cut_state, plate),
             lines,
             runout,
             verdict,
@@ -730,6 +733,8 @@ def _with_open(plan: Plan) -> Plan:
             open_items["route"].append(f"{len(left)} of {len(steps)} steps to do.")
         if plan.advice is not None and plan.advice.action != "stop":
             open_items["cut"].append("The spigot is not in its band yet.")
+        elif plan.advice is not None and plan.advice.inside <= 0.5:
+            open_items["cut"].append("The spigot was left short of its band.")
         elif plan.advice is not None and plan.job.cut.trial != "goes on":
             open_items["cut"].append("The mate has not been tried on the spigot.")
         if plan.plate is not None and plan.verdict != "proved":

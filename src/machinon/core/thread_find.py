@@ -1,5 +1,6 @@
 """Which thread is it: candidates of every family ranked by the readings."""
 
+import functools
 import math
 from dataclasses import dataclass
 from typing import Any
@@ -27,9 +28,10 @@ class Candidate:
     misfit: float
 
 
+@functools.lru_cache(maxsize=200)
 def candidates(
     size: float, minor: bool, internal: bool, pitch: float | None, doubt: float
-) -> list[Candidate]:
+) -> tuple[Candidate, ...]:
     """Threads by misfit, best first; size: major or minor diameter as read, mm.
 
     A made thread is a little under its nominal crest outside, a little over
@@ -51,7 +53,7 @@ def candidates(
             pitch_error = pitch - one.pitch
             misfit += (pitch_error / (PITCH_DOUBT * one.pitch)) ** 2
         found.append(Candidate(one, error, pitch_error, misfit))
-    return sorted(found, key=lambda c: (c.misfit, c.thread.name))
+    return tuple(sorted(found, key=lambda c: (c.misfit, c.thread.name)))
 
 
 def likely_threads(
@@ -72,7 +74,7 @@ def likely_threads(
     )
 
 
-def undecided(ranked: list[Candidate]) -> str:
+def undecided(ranked: tuple[Candidate, ...]) -> str:
     """Why the best two cannot be told apart and what would decide; else empty."""
     if len(ranked) < 2 or ranked[1].misfit - ranked[0].misfit >= APART:
         return ""

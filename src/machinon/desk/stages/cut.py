@@ -154,15 +154,16 @@ def present(job: OpenJob) -> CutScreen:
             "Take the reading",
             "stop",
         )
+    reached = advice.inside > 0.5
     return CutScreen(
         "trial",
-        head,
+        head if reached else "Leave it: short of the band",
         large,
         f"the band is {_band(job)}",
-        _TRIAL[cut.trial] or advice.why,
+        (_TRIAL[cut.trial] if reached else "") or advice.why,
         "Read it again, if in doubt",
         "Take the reading",
-        "proved",
+        "proved" if reached else "cut",
     )
 
 
