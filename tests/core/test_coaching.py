@@ -60,6 +60,13 @@ class AskedByMessage(unittest.TestCase):
         )
         self.assertLess(bore["chance_past"], 0.001)
 
+    def test_what_is_at_size_before_the_first_cut_is_read_again_and_left(self):
+        self.assertEqual(cut(start_diameter=94.997)["action"], "measure")
+        again = cut((0.0, 94.997), start_diameter=94.997)
+        self.assertEqual((again["action"], again["infeed"]), ("stop", 0))
+        under = cut((0.0, 94.9), (0.0, 94.9), start_diameter=94.9)
+        self.assertEqual(under["action"], "scrapped")
+
     def test_a_warm_part_and_a_gauge_that_reads_long_are_put_right(self):
         """Steel 20 K warm at 95 mm is 95 · 11.5e-6 · 20 = 21.9 µm long."""
         warm = cut(history=[{"dial": 0.51, "measured": 95.0189, "temperature": 40}])

@@ -308,6 +308,10 @@ def advise(state: CutState) -> Advice:
             "It is past the band, and read again it stays so. Measure with a second "
             "instrument before giving it up.",
         )
+    if not state.entries and now.inside + now.past > 0.5:
+        return advice(
+            "measure", "There is nothing left to cut by that size: read it again."
+        )
     reserve = _reserve(state)
     if need > reserve + state.least and need > 1.2 * reserve:
         return cut(
