@@ -375,14 +375,8 @@ class BoltChoice(Choice):
             self.group.addButton(radio)
             self.radios[key] = radio
             self.box.addWidget(radio)
-        self.box.addWidget(
-            label(
-                "The spigot centres the chuck; the screws only hold it. Their holes "
-                "must leave room for drilling and for the spigot's play.",
-                "faint",
-                wrap=True,
-            )
-        )
+        self.holds = label("", "faint", wrap=True)
+        self.box.addWidget(self.holds)
         self.hole = Figure("Clearance hole")
         self.circle = Figure("Bolt circle by span and screw")
         self.room = Figure("Room round a screw")
@@ -400,6 +394,13 @@ class BoltChoice(Choice):
         self.fit = fit
         ruled = self.job.plate_rests_on(fit.choice.number)
         self.part.setVisible(not ruled)
+        centres, play = (
+            ("The spigot", "the spigot's") if ruled else ("Something else", "its")
+        )
+        self.holds.setText(
+            f"{centres} must centre the two parts; the screws only hold them. Their "
+            f"holes must leave room for drilling and for {play} play."
+        )
         if not ruled:
             self.part.show_fit(fit)
         inch = self.job.inch

@@ -94,7 +94,9 @@ class SizePanel(QWidget):
                 figure.show_text("–")
             return
         answer = found.answer
-        self.size.set_name(found.says or "Size at 20 °C")
+        runs = self.surface is not None and self.surface.kind == "runout"
+        usual = "Run-out, mean" if runs else "Size at 20 °C"
+        self.size.set_name(found.says or usual)
         if found.kind is LENGTH:
             self.size.show_length(found.size, found.step, inch, "measured", answer)
             self.doubt.show_text(

@@ -126,6 +126,7 @@ class FitActs(JobAtHand):
         if kept:
             given[key] = kept
         meaning = next(one.meaning for one in form.asks if one.key == key)
+        meaning = meaning.partition(" (")[0]  # without what stands in for it
         self._keep(
             f"Fit {number}, {meaning}: {typed.strip() or 'not said'}.",
             self.job.with_fit(replace(choice, given=given)),

@@ -1,0 +1,115 @@
+from PySide6.QtWidgets import QLabel, QPushButton
+
+from machinon.core.errors import BadInput
+from tests.desk.bench import WindowCase
+
+
+class Surveying(WindowCase):
+    """What is typed in the Survey besides a plain reading."""
+
+    def setUp(self):
+        super().setUp()
+        self.window.open_job("dial-hub")
+        self.view = self.stage("survey")
+        self.view.choose("worm-shaft", "shaft")
+
+    def rows(self) -> str:
+        layout = self.view.rows
+        return " ".join(
+            one.text()
+            for i in range(layout.count())
+            for one in layout.itemAt(i).widget().findChildren(QLabel)
+        )
+
+    def press(self, words: str, row: int):
+        widget = self.view.rows.itemAt(row).widget()
+        self.click(
+            next(b for b in widget.findChildren(QPushButton) if b.text() == words)
+        )
+
+    def test_pins_are_asked_before_the_reading_that_needs_them(self):
+        self.pick(self.view.surface_menu(), "Dovetail outside")
+        self.type(self.view.reading.edit, "137.32")
+        self.assertTrue(self.view.aids["pin"].refused)
+        self.assertEqual(self.view.reading.text(), "137.32", "nothing is lost")
+        self.type(self.view.aids["pin"].edit, "10")
+        self.type(self.view.aids["angle"].edit, "100")
+        self.assertIn("up to 85", self.view.aids["angle"].message.text())
+        self.type(self.view.aids["angle"].edit, "60")
+        self.type(self.view.aids["depth"].edit, "14")
+        self.type(self.view.reading.edit, "137.32")
+        self.assertEqual(self.view.size.name(), "Between the corners")
+        self.assertEqual(self.view.size.text(), "109.999")
+        self.type(self.view.aids["pin"].edit, "40")
+        self.assertIn("does not go with", self.view.aids["pin"].message.text())
+
+    def test_places_show_the_shape(self):
+        self.pick(self.view.surface_menu(), "Bore")
+        self.choose(self.view.instrument, "bore-gauge")
+        self.type(self.view.place.edit, "left")
+        self.type(self.view.reading.edit, "30")
+        self.assertIn("front, middle, back", self.view.place.message.text())
+        for place, size in (
+            ("front 0", "30.000"),
+            ("front 90", "30.006"),
+            ("back 0", "30.011"),
+        ):
+            self.type(self.view.place.edit, place)
+            self.type(self.view.reading.edit, size)
+        self.assertEqual(self.view.says.shape.text(), "+8.0 µm")
+        self.assertEqual(self.view.says.round.text(), "6.0 µm")
+        self.assertIn("front 90°", self.rows())
+
+    def test_a_reading_is_struck_or_kept_with_its_own_reason(self):
+        self.type(self.view.reading.edit, "12.486")
+        self.assertIn("half a millimetre", self.rows())
+        row = self.view.rows.itemAt(3).widget()
+        entry = next(e for e in row.findChildren(type(self.view.reading.edit)))
+        entry.setText("the thimble was read wrong")
+        self.press("Strike", 3)
+        reading = self.job.pieces["worm-shaft"].surface("shaft").readings[3]
+        self.assertEqual(reading.struck, "the thimble was read wrong")
+        self.press("Count it", 3)
+        self.assertIn("Kept: looked at and kept", self.rows())
+
+    def test_five_mountings_are_judged(self):
+        self.pick(self.view.surface_menu(), "Reseating test")
+        for reading in ("0.01", "0.05", "0.02", "0.01"):
+            self.type(self.view.reading.edit, reading)
+        self.assertIn("1 more time", self.view.says.advice.text())
+        self.type(self.view.reading.edit, "0.04")
+        self.assertIn("stone them", self.view.says.advice.text())
+        self.assertEqual(self.view.size.name(), "Run-out, mean")
+
+    def test_the_measuring_sheet_has_a_page_for_every_few_surfaces(self):
+        from pypdf import PdfReader
+
+        for _ in range(3):
+            self.view.choose("worm-shaft", "shaft")
+            self.pick(self.view.surface_menu(), "T-slot")
+        path = self.folder / "sheet.pdf"
+        self.view.print_sheet(path)
+        pages = PdfReader(path).pages
+        self.assertEqual(len(pages), 2)
+        text = " ".join(" ".join(p.extract_text() for p in pages).split())
+        self.assertIn("T-slot neck 3", text)
+        self.view.print_sheet(self.folder / "none" / "sheet.pdf")
+        self.assertIn("could not be written", self.view.how.text())
+
+    def test_a_surface_under_a_fit_stays_and_another_can_be_dropped(self):
+        with self.assertRaises(BadInput):
+            self.job.drop_surface("worm-shaft", "shaft")
+        self.view.choose("worm-shaft", "key-across")
+        self.click(self.view.drop)
+        names = [one.id for one in self.job.pieces["worm-shaft"].surfaces]
+        self.assertEqual(names, ["shaft", "key-width"])
+
+    def test_an_inch_thread_is_found_in_a_metric_piece(self):
+        self.pick(self.view.surface_menu(), "Thread outside")
+        self.choose(self.view.instrument, "caliper")
+        self.type(self.view.reading.edit, "7.85")
+        self.click(self.view.next)
+        self.type(self.view.reading.edit, "18tpi")
+        self.view.choose("worm-shaft", "thread-major")
+        self.assertIn("5/16", self.view.nominal.text())
+        self.assertIn("BSW", self.view.nominal.text() + self.view.says.likely.text())
