@@ -27,7 +27,16 @@ KIND_WORDS: Mapping[SurfaceKind, str] = {
 
 
 def bare(value: float, inch: bool) -> str:
-    """A length as a bare number that reads back as the same size."""
+    """A length as it would be typed, to read back as the same size.
+
+    A bare number in the shop's unit; in an inch shop a size that is no round
+    part of an inch stays in millimetres, and says so.
+
+    >>> bare(12.7, True), bare(13.0, True), bare(13.0, False)
+    ('0.5', '13mm', '13')
+    """
+    if inch and abs(round(value / quantity.INCH, 5) * quantity.INCH - value) > 1e-6:
+        return f"{value:.9f}".rstrip("0").rstrip(".") + "mm"
     number = value / quantity.INCH if inch else value
     return f"{number:.9f}".rstrip("0").rstrip(".")
 
@@ -211,7 +220,7 @@ def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
         "speeds": speeds_text(one),
         "dial_reads": one.dial_reads,
         "dial_division": size(one.dial_division),
-        "lead_screw": bare(one.lead_screw, False) + "mm",
+        "lead_screw": f"{bare(one.lead_screw, False)}mm",
         "wheels": ", ".join(str(wheel) for wheel in one.wheels),
         "tailstock": one.tailstock,
     }

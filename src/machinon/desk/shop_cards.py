@@ -36,7 +36,7 @@ from machinon.core.machines import (
 from machinon.core.materials import material as material_named
 from machinon.core.mating import links_of, mates_of
 from machinon.core.measuring import measure
-from machinon.core.quantity import small_text
+from machinon.core.quantity import length_text, small_text
 from machinon.core.shop import NOSE_SURFACES, Instrument, Lathe, Piece
 from machinon.core.shop_entry import (
     KIND_WORDS,
@@ -451,12 +451,11 @@ class ShelfCard(Card):
         self.list.blockSignals(True)
         self.list.clear()
         rows = []
-        unit = "in" if self.inch else "mm"
         for one in self.shelf.items:
             if wanted and wanted not in f"{one.kind} {one.name} {one.note}".lower():
                 continue
             sizes = [
-                f"{bare(round(value, 4), self.inch)} {unit}" if value else ""
+                _shown(value, self.inch) if value else ""
                 for value in (one.size, one.second, one.length)
             ]
             told = ", ".join(part for part in (one.material, one.note) if part)
@@ -518,3 +517,10 @@ class ShelfCard(Card):
             self.shelf.id,
             with_items(shelf, (made,)),
         )
+
+
+def _shown(size: float, inch: bool) -> str:
+    """A size in a list, no longer than it has to be."""
+    if inch:
+        return length_text(size, 0.001, True)
+    return f"{bare(round(size, 4), False)} mm"
