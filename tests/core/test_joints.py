@@ -1,21 +1,35 @@
 """Joints: refusals, there-and-back, and what each rests on."""
 
 import math
+import random
 import unittest
 from itertools import pairwise
+
+from msgspec.structs import replace
 
 from machinon.core.ball_detent import side_force
 from machinon.core.bearing_seat import usual_clearance
 from machinon.core.errors import BadInput
 from machinon.core.fit import FitChoice, words_for
 from machinon.core.job import Job
-from machinon.core.joints import joint_forms, joints_on, read_given
+from machinon.core.joints import (
+    is_inside,
+    joint_forms,
+    joints_on,
+    read_given,
+    takes_fit,
+)
+from machinon.core.measuring import is_tapered
 from machinon.core.plan import plan_of
 from machinon.core.reckoning import reckon
-from machinon.core.shop import Piece, Surface
+from machinon.core.shop import Piece, Reading, Surface
+from machinon.core.surface_kinds import new_surfaces, surface_groups
+from machinon.core.surface_sums import sum_of
 from machinon.core.tables import rows
+from machinon.draw.gauge_drawing import gauge_drawing
+from machinon.draw.stack_drawing import stack_drawing
 from tests.core.test_surfaces import surface
-from tests.scenario import SHOP
+from tests.scenario import LATHE, SHOP
 
 
 def planned(*surfaces: Surface, joint: str, want: str = "", **given: str):
@@ -186,4 +200,68 @@ class Offered(unittest.TestCase):
             tighter["Most play, warm"] - fit.band["clearance_max"],
             -0.0575,
             places=6,
+        )
+
+
+class AnyReadings(unittest.TestCase):
+    def test_whatever_is_read_and_said_a_plan_comes_of_it_or_a_reason(self):
+        """Made-up readings, aids and answers, sensible or not: nothing is raised."""
+        rng = random.Random(5)
+        for _ in range(400):
+            group = rng.choice(list(surface_groups()))
+            piece = Piece("part", "Part", "other", rng.choice(["steel", "nylon"]))
+            for one in new_surfaces(piece, group):
+                piece = piece.with_surface(self.read(one, rng))
+            fits = tuple(
+                self.decided(number, one, rng)
+                for number, one in enumerate(piece.surfaces, 1)
+                if takes_fit(one)
+            )
+            job = Job("job", "Job", pieces=("part",), fits=fits)
+            plan = plan_of(job, SHOP, LATHE, {"part": piece})
+            for fit in plan.fits:
+                known = fit.lower is not None or fit.circle is not None
+                told = fit.problem or fit.unsaid or fit.spent or fit.advice
+                self.assertTrue(known or told, (group, fit.choice))
+                self.assertTrue(gauge_drawing(fit, (), 500, 300).width)
+            self.assertTrue(stack_drawing(plan, 500, 100).width)
+
+    def read(self, one, rng):
+        """A surface with aids and readings that may go together or not."""
+        tools = SHOP.instruments_for(one.kind)
+        asks = sum_of(one).asks if sum_of(one) else ()
+        base = 10 ** rng.uniform(-0.5, 2.3)
+        readings = tuple(
+            Reading(
+                base + rng.uniform(0, 0.01),
+                rng.choice(tools).id,
+                place=f"{rng.choice([0, 20, 50])} mm" if is_tapered(one) else "",
+            )
+            for _ in range(rng.choice([0, 1, 3]))
+        )
+        aids = {a.key: float(rng.choice([1, 4, 6, 20, 60])) for a in asks}
+        return replace(one, readings=readings, aids=aids)
+
+    def decided(self, number, one, rng):
+        threaded = one.id.startswith("thread")
+        form = joint_forms()["thread"] if threaded else rng.choice(joints_on(one))
+        words = [word.key for word in words_for(form.key)]
+        given = {}
+        for ask in form.asks:
+            try:
+                given[ask.key] = read_given(form, ask.key, rng.choice("127M"), False)
+            except BadInput:
+                continue
+        return FitChoice(
+            number,
+            "Fit",
+            form.kind,
+            "part",
+            one.id,
+            "hole" if is_inside(one) else "shaft",
+            rng.choice([*words, "own"]) if words else form.usual,
+            -0.02,
+            0.03,
+            joint=form.key,
+            given=given,
         )

@@ -133,6 +133,11 @@ class Sums(unittest.TestCase):
         with self.assertRaises(BadInput):
             read_aid(surface("shaft"), "pin", "10", False)
 
+    def test_a_sum_that_cannot_be_done_is_said_and_no_size_is_made_of_it(self):
+        found = measured(surface("over-pins", 20.0, pin=10, depth=14))
+        self.assertIn("Nothing is left", found.refused)
+        self.assertEqual((found.says, found.likely), ("", ()))
+
     def test_a_gauge_that_types_like_a_keyboard_is_read(self):
         shaft = surface("shaft")
         for typed in ("45.993", "+0045.993 mm", " 45.993mm", "1.81075 in"):

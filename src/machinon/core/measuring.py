@@ -69,10 +69,11 @@ class Slope:
 class Measured:
     """What the readings of a surface say; mm at 20 °C, doubt at two sigma.
 
-    size: after the surface's sum, where it has one, in `kind`; mean: of the
-    readings as they are; taper: of the back less the front; out_of_round:
-    largest less smallest diameter of one end; slope: of a tapered surface,
-    whose size is that at its end; answer: the working.
+    size: after the surface's sum, where it has one, in `kind`, which is what it
+    `says`; refused: why that sum cannot be done; mean: of the readings as they
+    are; taper: of the back less the front; out_of_round: largest less smallest
+    diameter of one end; slope: of a tapered surface, whose size is that at its
+    end; answer: the working.
     """
 
     size: float
@@ -87,6 +88,7 @@ class Measured:
     mean_doubt: float = 0.0
     kind: Kind = LENGTH
     says: str = ""
+    refused: str = ""
     taper: float | None = None
     out_of_round: float | None = None
     slope: Slope | None = None
@@ -320,9 +322,9 @@ def _with_sum(surface: Surface, found: Measured) -> Measured:
     try:
         answer = summed(surface, found.mean)
         nudged = summed(surface, found.mean + NUDGE)
-    except BadInput:
-        # refused where readings and aids are typed; only a struck one leaves this
-        return replace(found, says="The aids do not go with the reading")
+    except BadInput as error:
+        # refused where it is typed; a reading struck afterwards can leave this
+        return replace(found, refused=error.message)
     assert answer is not None
     assert nudged is not None
     size = float(answer[one.result])
@@ -349,7 +351,7 @@ NUDGE = 1e-4  # mm: how a sum turns a small change of the reading into the size'
 
 
 def _with_likely(surface: Surface, found: Measured) -> Measured:
-    if found.says and found.slope is None:
+    if found.refused or (found.says and found.slope is None):
         # a width or a depth by its sum is made to no nominal diameter
         return found
     likely = likely_standards(

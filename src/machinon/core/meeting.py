@@ -117,6 +117,8 @@ class Meeting:
             raise BadInput(
                 key, f"The {key.replace('-', ' ')} is not measured yet: see Survey."
             )
+        if found.refused:
+            raise BadInput(key, found.refused)
         return found
 
     @property

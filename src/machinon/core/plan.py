@@ -250,6 +250,8 @@ def _fit_plan(
         return FitPlan(
             choice, problem=f"The {name} has no readings yet: measure it in Survey."
         )
+    if mate.refused:
+        return FitPlan(choice, mate, problem=mate.refused)
     try:
         if choice.kind == "bolts":
             return _bolt_fit(choice, job, measured, mate)
@@ -708,6 +710,10 @@ def _with_open(plan: Plan) -> Plan:
             if found is None:
                 open_items["survey"].append(
                     f"{surface.name} of {piece.name} is not measured."
+                )
+            elif found.refused:
+                open_items["survey"].append(
+                    f"{surface.name} of {piece.name}: {found.refused}"
                 )
             elif found.doubts:
                 open_items["survey"].append(

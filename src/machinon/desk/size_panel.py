@@ -97,6 +97,13 @@ class SizePanel(QWidget):
         runs = self.surface is not None and self.surface.kind == "runout"
         usual = "Run-out, mean" if runs else "Size at 20 °C"
         self.size.set_name(found.says or usual)
+        if found.refused:
+            self.size.show_text("cannot be", "", "", "stop")
+            self.doubt.show_text("–")
+            self.spread.show_text("–")
+            self.likely.setText(found.refused)
+            self.likely.show()
+            return
         if found.kind is LENGTH:
             self.size.show_length(found.size, found.step, inch, "measured", answer)
             self.doubt.show_text(

@@ -10,6 +10,7 @@ from machinon.core.surface_kinds import beside, form_key
 from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
 from machinon.draw.plane import Plane
 
+TRACE = 0.1  # mm: the least that is drawn of a surface
 UNKNOWN = 40.0  # mm: what is drawn where nothing is measured yet
 
 
@@ -52,7 +53,8 @@ def _sizes(measured: Mapping[str, Measured | None]) -> Callable[[str, float], fl
 
     def size(id: str, other: float) -> float:
         found = measured.get(id)
-        return found.size if found is not None else other
+        # places typed wrongly can leave nothing: it is drawn as a trace of itself
+        return max(found.size, TRACE) if found is not None else other
 
     return size
 
