@@ -157,8 +157,9 @@ def dial_counts(state: CutState) -> float:
     return 1.0
 
 
-# what a surface is worth when it ends short of its band: workable still, or hardly
-SHORT, TIGHT = 0.93, 0.7
+# what a surface is worth when it ends short of its band: workable still, hardly, or
+# only by jumping the band
+SHORT, TIGHT, LOST = 0.93, 0.7, 0.2
 PAST = 0.5  # what a scrapped piece costs besides not being in the band
 EFFORT = 0.01  # that much likelier a further cut or reading must make it
 UNSURE = (0.05, 0.95)  # chances between which another reading is worth its time
@@ -206,9 +207,13 @@ class _Bench:
         short = phi((self.enter - belief.at) / sigma) @ belief.weight
         past = (1 - phi((self.leave - belief.at) / sigma)) @ belief.weight
         inside = np.maximum(1 - short - past, 0.0)
-        # a step that is left must be one that the dial and the tool can make
-        step = max(self.state.division, LIGHT * self.state.least) * belief.taken
-        workable = np.where(self.aim - belief.depth > step, SHORT, TIGHT)
+        # what is left must be a step that the dial and the tool can make, with
+        # what sprang away under it
+        step = np.maximum(
+            belief.least_take(self.state.division), self.state.least * belief.taken
+        )
+        left, room = self.aim - belief.depth, self.leave - belief.depth
+        workable = np.where(left > step, SHORT, np.where(room > step, TIGHT, LOST))
         return inside, past, inside + workable * short - PAST * past
 
     def best_cut(self, belief: Belief, most: float) -> tuple[float, _Outlook]:
@@ -229,7 +234,6 @@ class _Bench:
         return float(dials[best]), _Outlook(inside, past, worth)
 
 
-LIGHT = 1.0  # of the least pass: what a tool may be trusted to take evenly
 CANDIDATES = 24  # dial positions weighed for one cut
 
 

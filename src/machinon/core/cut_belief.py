@@ -76,6 +76,17 @@ class Belief:
         spread = (at - (at @ weight)[..., None]) ** 2
         return float(((self.var[..., kept] + spread) @ weight) ** 0.5)
 
+    def least_take(self, division: float) -> Any:
+        """What the smallest next pass would take, radial mm; (m,) for m positions."""
+        import numpy as np
+
+        ahead = np.where(
+            self.finds,
+            self.zero + self.scale * (self.dial + division) - self.at,
+            self.scale * division,
+        )
+        return np.maximum(self.share * ahead, 0.0) @ self.weight
+
     @property
     def taken(self) -> float:
         """The share of the dial that the tool takes, as far as is known."""

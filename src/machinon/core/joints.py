@@ -55,9 +55,6 @@ class JointForm:
         """The inputs that the joint asks; empty ones have a stand-in."""
         return _asks(self.asked)
 
-    def offered_on(self, surface: Surface) -> bool:
-        return not self.starts or form_key(surface) in self.starts
-
 
 _OWN = {
     "other": Input("other", TEXT, "the new half is of", "steel"),
