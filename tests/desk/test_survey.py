@@ -43,6 +43,22 @@ class Surveying(WindowCase):
         self.type(self.view.aids["pin"].edit, "40")
         self.assertIn("does not go with", self.view.aids["pin"].message.text())
 
+    def test_a_span_follows_the_hole_that_was_measured_with_it(self):
+        """Four holes of 6.6 with a span of 80: 103.80; of 6.4: 104.09."""
+        self.pick(self.view.surface_menu(), "Bolt circle")
+        self.choose(self.view.instrument, "caliper")
+        self.type(self.view.reading.edit, "6.6")
+        self.type(self.view.reading.edit, "")
+        self.assertEqual(self.view.aids["hole"].text(), "6.6 mm")
+        self.type(self.view.aids["holes"].edit, "4")
+        self.type(self.view.reading.edit, "80")
+        self.assertEqual(self.view.size.text(), "103.80")
+        self.view.choose("worm-shaft", "hole")
+        self.press("Strike", 0)
+        self.type(self.view.reading.edit, "6.4")
+        circle = self.job.plan.measured["worm-shaft", "bolt-circle"]
+        self.assertAlmostEqual(circle.size, 104.086, places=3)
+
     def test_places_show_the_shape(self):
         self.pick(self.view.surface_menu(), "Bore")
         self.choose(self.view.instrument, "bore-gauge")

@@ -104,9 +104,11 @@ class Meeting:
 
     def machine(self, answer: Answer) -> tuple[Effect, ...]:
         """What the lathe can turn, to set beside what a joint carries."""
-        torque = self.lathe.torque if self.lathe else 0.0
+        if self.lathe is None:
+            return ()
+        torque = self.lathe.torque
         if not torque:
-            said = "its motor is not said: see Shop" if self.lathe else "no lathe"
+            said = "its motor is not said: see Shop"
             return (Effect("The lathe turns at most", said, TEXT, answer),)
         return (Effect("The lathe turns at most", torque, TORQUE, answer),)
 

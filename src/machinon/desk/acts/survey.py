@@ -7,11 +7,12 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.likely import Likely
 from machinon.core.materials import material as material_named
+from machinon.core.measuring import measure
 from machinon.core.plan import pitch_of
 from machinon.core.shop import Piece, Surface
 from machinon.core.shop_entry import words
-from machinon.core.surface_kinds import new_surfaces
-from machinon.core.surface_sums import read_aid, summed
+from machinon.core.surface_kinds import beside, form_key, new_surfaces
+from machinon.core.surface_sums import read_aid, sum_of, summed
 from machinon.core.thread_find import likely_threads
 from machinon.desk.acts.job import JobAtHand
 from machinon.store.shop_file import Document
@@ -43,8 +44,26 @@ class SurveyActs(JobAtHand):
         made = replace(surface, readings=(*surface.readings, reading))
         self._keep(
             f"{surface.name} of {piece.name}: {self._said(reading)}.",
-            piece.with_surface(made),
+            self._with(piece, made),
         )
+
+    def _with(self, piece: Piece, made: Surface) -> Piece:
+        """The piece with a surface as it was read; spans follow their hole.
+
+        A span over holes was added with the hole in it: what is measured there
+        is what stands in the span, now and when it is read again.
+        """
+        piece = piece.with_surface(made)
+        if form_key(made) != "hole":
+            return piece
+        found = measure(made, self.shop, piece.material)
+        for one in piece.surfaces:
+            own = sum_of(one)
+            beside_it = one.id == beside(made, form_key(one))
+            if found and own and "hole" in own.aids and beside_it:
+                aids = {**one.aids, "hole": round(found.size, 4)}
+                piece = piece.with_surface(replace(one, aids=aids))
+        return piece
 
     def set_aid(self, piece_id: str, surface_id: str, key: str, typed: str) -> None:
         """What stands in a surface's readings, as typed. Raises BadInput on `key`."""
@@ -156,5 +175,5 @@ class SurveyActs(JobAtHand):
         word = f"struck: {why}" if struck else "counts"
         self._keep(
             f"{surface.name} of {piece.name}: reading {index + 1} ({said}) {word}.",
-            piece.with_surface(replace(surface, readings=tuple(readings))),
+            self._with(piece, replace(surface, readings=tuple(readings))),
         )
