@@ -719,6 +719,10 @@ def _with_open(plan: Plan) -> Plan:
                 open_items["survey"].append(
                     f"A reading of {surface.name.lower()} disagrees."
                 )
+    if not any(piece.surfaces for piece in plan.pieces.values()):
+        open_items["survey"].append("Nothing that exists is entered yet.")
+    if not plan.fits:
+        open_items["fits"].append("No fit is decided yet.")
     for fit in plan.fits:
         text = fit.problem or fit.contradiction or fit.unsaid
         if not text and fit.spent:

@@ -49,6 +49,8 @@ class SizePanel(QWidget):
         self.shape = Figure("Taper, back less front")
         self.round = Figure("Out of round")
         self.advice = label("", "", wrap=True)
+        for one in (self.nominal, self.likely, self.shape, self.round, self.advice):
+            one.hide()  # until something is known
         for figure in (self.size, self.doubt, self.spread):
             figure.opened.connect(bench.open_working)
         self.chart = DrawingView(self.look, self._chart, "Readings about their mean")
