@@ -125,6 +125,26 @@ class Tables(unittest.TestCase):
             )
             last = neck
 
+    def test_the_standard_s_own_nut_goes_into_the_standard_s_slot(self):
+        """Widths and heights of the heads by DIN 508, slots by ISO 299."""
+        nuts = {
+            "8": (13, 6, "M6"),
+            "10": (15, 6, "M8"),
+            "12": (18, 7, "M10"),
+            "14": (22, 8, "M12"),
+            "18": (28, 10, "M16"),
+            "22": (35, 14, "M20"),
+            "28": (44, 18, "M24"),
+            "36": (54, 22, "M30"),
+            "42": (65, 26, "M36"),
+        }
+        slots = {r["neck_mm"]: r for r in rows("tee_slots")}
+        for neck, (head, thick, stud) in nuts.items():
+            with self.subTest(neck):
+                self.assertLess(head, float(slots[neck]["head_least_mm"]))
+                self.assertLess(thick, float(slots[neck]["head_height_least_mm"]))
+                self.assertEqual(slots[neck]["stud"], stud)
+
 
 class Refusals(unittest.TestCase):
     def test_a_taper_without_taper_is_said(self):

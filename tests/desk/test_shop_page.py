@@ -141,6 +141,33 @@ class Shop(WindowCase):
         says = [one.text() for one in self.card().findChildren(QLabel)]
         self.assertIn("Drill chuck on a Morse 2 arbor goes on by its MT2", says)
 
+    def test_what_something_rests_on_stays_and_the_rest_goes_and_comes_back(self):
+        for kind, id, says in (
+            ("piece", "worm-shaft", "Hub for the rotary table"),
+            ("piece", "lathe-nose", "Centre lathe"),
+            ("lathe", "lathe", "made on it"),
+            ("instrument", "caliper", "readings were taken"),
+        ):
+            self.page.remove(kind, id)
+            self.assertIn(says, self.page.says.text())
+        for kind, id in (
+            ("piece", "chuck-arbor"),
+            ("machine", "grinder"),
+            ("instrument", "inch-micrometer"),
+        ):
+            self.page.choose(kind, id)
+            self.page.remove(kind, id)
+            self.assertIn("removed", self.page.says.text())
+        self.assertIsNone(self.window.file.get("grinder"))
+        names = [entry.id for entry in self.window.file.entries("piece")]
+        self.assertNotIn("chuck-arbor", names)
+        for _ in range(3):
+            self.page.undo()
+        self.assertEqual(self.window.file.get("grinder").name[:5], "Small")
+        self.assertIsNotNone(self.window.file.get("chuck-arbor"))
+        self.page.redo()
+        self.assertIsNone(self.window.file.get("chuck-arbor"))
+
     def test_a_set_is_put_on_its_shelf_and_an_item_found_changed_removed(self):
         reamers = next(one for one in starter_sets("tools") if one.key == "reamers")
         self.page.add_set(reamers)

@@ -69,6 +69,8 @@ class Page(Protocol):
 
     def measure_piece(self, piece_id: str) -> None: ...
 
+    def remove(self, kind: str, id: str) -> None: ...
+
 
 class Card(QWidget):
     """The entries of one thing, refused and kept together."""
@@ -176,7 +178,10 @@ class InstrumentCard(Card):
             )
         )
         self.box.addStretch(1)
-        self.foot("Keep it")
+        more = ()
+        if one:
+            more = (("Remove it", lambda: page.remove("instrument", one.id)),)
+        self.foot("Keep it", *more)
 
     def take(self) -> None:
         typed = {
@@ -247,7 +252,10 @@ class LatheCard(Card):
         self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
         more = ()
         if one.nose and isinstance(page.file.get(one.nose), Piece):
-            more = (("Measure its nose", lambda: page.measure_piece(one.nose)),)
+            more = (
+                ("Remove it", lambda: page.remove("lathe", one.id)),
+                ("Measure its nose", lambda: page.measure_piece(one.nose)),
+            )
         self.foot("Keep it", *more)
 
     def take(self) -> None:
@@ -299,7 +307,12 @@ class MachineCard(Card):
             abreast=4,
             hints={f.key: f.hint for f in forms},
         )
-        self.foot("Keep it", ("Measure its seat", self.measure_seat))
+        more: tuple[tuple[str, Callable[[], object]], ...] = (
+            ("Measure its seat", self.measure_seat),
+        )
+        if one:
+            more = (("Remove it", lambda: page.remove("machine", one.id)), *more)
+        self.foot("Keep it", *more)
 
     def take(self) -> None:
         typed = self.typed()
@@ -358,7 +371,11 @@ class PieceCard(Card):
             {"name": piece.name, "material": piece.material, "note": piece.note},
             abreast=3,
         )
-        self.foot("Keep it", ("Measure it", lambda: page.measure_piece(piece.id)))
+        self.foot(
+            "Keep it",
+            ("Remove it", lambda: page.remove("piece", piece.id)),
+            ("Measure it", lambda: page.measure_piece(piece.id)),
+        )
 
     def _what_fits(self, pieces: list[Piece]) -> list[str]:
         """Which pieces go with it, directly or with something between."""

@@ -2,7 +2,9 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import TypeVar
 
+from msgspec.structs import replace
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QFileDialog,
@@ -25,6 +27,7 @@ from machinon.core.belongings import (
     with_items,
 )
 from machinon.core.errors import MachinonError
+from machinon.core.job import Job
 from machinon.core.machines import MACHINE_KINDS, Machine, MachineKind
 from machinon.core.reckoning import Answer
 from machinon.core.shop import (
@@ -64,6 +67,8 @@ from machinon.store.lists import (
     import_shelf,
 )
 from machinon.store.shop_file import Document, ShopFile
+
+Kept = TypeVar("Kept")
 
 
 class ShopPage(QWidget):
@@ -281,6 +286,52 @@ class ShopPage(QWidget):
     def _open_working(self, answer: Answer) -> None:
         WorkingWindow(self, self.look, answer).show()
 
+    def remove(self, kind: str, id: str) -> None:
+        """Take a thing out of the shop; not while something rests on it."""
+        needed = self._needed_by(kind, id)
+        if needed:
+            self.say(f"It stays: {needed}.", wrong=True)
+            return
+        if kind == "instrument":
+            shop = self.file.shop()
+            name = shop.instrument(id).name
+            kept = tuple(one for one in shop.instruments if one.id != id)
+            self.file.act("shop", f"{name} removed.", replace(shop, instruments=kept))
+        else:
+            thing = self.file.get(id)
+            assert thing is not None
+            name = thing.name
+            self.file.remove("shop", f"{name} removed.", id)
+        self._fill("lathe", "")
+        self.say(f"{name} removed; Take back brings it again.")
+
+    def _needed_by(self, kind: str, id: str) -> str:
+        """What would be left without a thing that it rests on; empty for nothing."""
+        jobs = self._documents("job", Job)
+        pieces = self._pieces()
+        if kind == "piece":
+            job = next((one.name for one in jobs if id in one.pieces), "")
+            seat = next((m.name for m in self._machines() if m.seat == id), "")
+            nose = next(
+                (m.name for m in self._documents("lathe", Lathe) if m.nose == id), ""
+            )
+            return " and ".join(
+                f"{name} has it" for name in (job, seat or nose) if name
+            )
+        if kind == "lathe":
+            job = next((one.name for one in jobs if one.lathe == id), "")
+            if job:
+                return f"{job} is made on it"
+            return "" if len(self.file.entries("lathe")) > 1 else "it is the only lathe"
+        if kind == "instrument":
+            surfaces = [s for p in pieces for s in p.surfaces]
+            surfaces += [s for job in jobs for s in job.proof.surfaces]
+            if any(r.instrument == id for s in surfaces for r in s.readings) or any(
+                job.cut.instrument == id and job.cut.entries for job in jobs
+            ):
+                return "readings were taken with it"
+        return ""
+
     # -- sets and lists ----------------------------------------------------
 
     def set_menu(self) -> QMenu:
@@ -373,13 +424,16 @@ class ShopPage(QWidget):
         else:
             self.say(f"Written: {path}")
 
+    def _documents(self, kind: str, sort: type[Kept]) -> list[Kept]:
+        """Every document of a kind."""
+        found = (self.file.get(entry.id) for entry in self.file.entries(kind))
+        return [one for one in found if isinstance(one, sort)]
+
     def _machines(self) -> list[Machine]:
-        found = (self.file.get(entry.id) for entry in self.file.entries("machine"))
-        return [one for one in found if isinstance(one, Machine)]
+        return self._documents("machine", Machine)
 
     def _pieces(self) -> list[Piece]:
-        found = (self.file.get(entry.id) for entry in self.file.entries("piece"))
-        return [one for one in found if isinstance(one, Piece)]
+        return self._documents("piece", Piece)
 
     def _import(self) -> None:
         path, _ = QFileDialog.getOpenFileName(self, f"Import {self._list}", "", "*.csv")

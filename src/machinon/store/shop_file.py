@@ -28,6 +28,8 @@ HEAD = "0003"  # the newest migration; a test keeps it true
 KNOWN = ("0001", "0002", "0003")
 APPLICATION_ID = 0x4D61636E  # "Macn": tells a shop file from any other database
 
+REMOVED = b""  # the body of a revision that took its document out of the shop
+
 _metadata = sa.MetaData()
 _act = sa.Table(
     "act",
@@ -237,6 +239,31 @@ class ShopFile:
                 self._revise(connection, act_id, at, document)
             connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
 
+    def remove(self, context: str, says: str, id: str) -> None:
+        """Take a document out of the shop, as one act that can be undone."""
+        at = self._clock()
+        with self.together() as connection:
+            connection.execute(_DROP_UNDONE, {"of": context})
+            act_id = connection.execute(
+                _NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
+            ).lastrowid
+            current = connection.execute(_CURRENT, {"document": id}).scalar_one()
+            connection.execute(
+                _NEW_REVISION,
+                {
+                    "document_id": id,
+                    "act_id": act_id,
+                    "replaces": current,
+                    "body": REMOVED,
+                },
+            )
+            connection.execute(
+                sa.update(_document)
+                .where(_document.c.id == id)
+                .values(revision_id=None, touched_at=at)
+            )
+            connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
+
     def note(self, context: str, says: str) -> None:
         """A daybook line that changes nothing."""
         with self.together() as connection:
@@ -317,10 +344,14 @@ class ShopFile:
                 return ""
             revisions = connection.execute(
                 sa.select(
-                    _revision.c.id, _revision.c.document_id, _revision.c.replaces
+                    _revision.c.id,
+                    _revision.c.document_id,
+                    _revision.c.replaces,
+                    _revision.c.body == REMOVED,
                 ).where(_revision.c.act_id == act_id)
             ).all()
-            for revision_id, document_id, replaces in revisions:
+            for own_id, document_id, replaces, removed in revisions:
+                revision_id = None if removed else own_id
                 have, want = (
                     (revision_id, replaces)
                     if to == "undone"
