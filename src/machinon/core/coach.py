@@ -18,7 +18,7 @@ Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped
 
 RATIO = 0.97  # a shaft takes a little less than is dialled
 TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
-CUT_SIGMA = 0.002  # mm radial: how alike two equal cuts come out
+CUT_SIGMA = 0.0015  # mm radial: how alike two equal cuts come out
 
 
 class CutEntry(msgspec.Struct, frozen=True, omit_defaults=True):

@@ -19,12 +19,13 @@ if TYPE_CHECKING:
 # habits: the share taken, with how usual it is about the lathe's own figure
 SHARES = tuple(0.60 + 0.02 * i for i in range(21))
 SHARE_SIGMA, ODD_SIGMA, ODD = 0.05, 0.15, 0.2  # most lathes, and the odd one
-SPRINGS = 0.7  # chance that what springs away is found by the next pass
+SPRINGS = 0.8  # chance that what springs away is found by the next pass
 SCALES = ((1.0, 0.94), (2.0, 0.03), (0.5, 0.03))  # the dial reads otherwise: rare
 SLIP = 0.01  # of readings are slips of the hand or eye
 SLIP_RANGE = 0.5  # mm over which a slip may lie anywhere
 RULED_OUT = 0.02  # of the likeliest hypothesis: less counts for nothing
 RUB = 0.4  # share of a too light cut that is taken, give or take as much
+AGAIN, AGAIN_SIGMA = 0.75, 0.15  # share of what was left that a spring pass takes
 SPRING_PASS_SIGMA = 0.002  # mm: what a pass without infeed may take at most
 
 
@@ -164,12 +165,15 @@ def cut_to(belief: Belief, dial: Any, state: "CutState") -> Belief:
     idle = ahead < 0
     light = (ahead < max(0.6 * state.least, 0.004)) & ~idle
     cuts = finding & ~idle & ~light
-    take = belief.share * ahead * np.where(idle, 0.0, np.where(light, RUB, 1.0))
-    gain = np.where(cuts, belief.share, 0.0)
+    again = step < 1e-9
+    share = np.where(again, AGAIN, belief.share)
+    take = share * ahead * np.where(idle, 0.0, np.where(light, RUB, 1.0))
+    gain = np.where(cuts, share, 0.0)
     keep = 1 - gain
     noise = np.where(idle, 0.0, state.dial_sigma**2)
-    noise = noise + np.where(light, (belief.share * ahead * RUB) ** 2, 0.0)
-    noise = noise + np.where(~finding & (step < 1e-9), SPRING_PASS_SIGMA**2, 0.0)
+    noise = noise + np.where(light, (share * ahead * RUB) ** 2, 0.0)
+    noise = noise + np.where(again & cuts, (AGAIN_SIGMA * ahead) ** 2, 0.0)
+    noise = noise + np.where(again & ~finding, SPRING_PASS_SIGMA**2, 0.0)
     var, cov, zero_var = belief.var, belief.cov, belief.zero_var
     return replace(
         belief,
