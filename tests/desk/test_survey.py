@@ -1,3 +1,5 @@
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QPushButton
 
 from machinon.core.errors import BadInput
@@ -129,3 +131,26 @@ class Surveying(WindowCase):
         self.view.choose("worm-shaft", "thread-major")
         self.assertIn("5/16", self.view.nominal.text())
         self.assertIn("BSW", self.view.nominal.text() + self.view.says.likely.text())
+
+
+class ByKeysAlone(WindowCase):
+    def test_surface_and_fit_are_added_from_the_keyboard(self):
+        """Two menus by their keys, arrows and Enter; a reading; a fit."""
+        self.window.open_job("drawbar-cap")
+        self.menu(
+            "survey.surface", Qt.Key.Key_Down, Qt.Key.Key_Right, Qt.Key.Key_Return
+        )
+        surfaces = self.job.pieces["spindle-top"].surfaces
+        self.assertEqual(surfaces[-1].name, "Shaft or journal")
+        self.type(self.window.job_page().view().reading.edit, "25")
+        # the third of the surfaces that a fit can be on
+        self.menu("fits.fit", *[Qt.Key.Key_Down] * 3, Qt.Key.Key_Return)
+        self.assertEqual(self.job.job.fits[-1].surface, surfaces[-1].id)
+        self.assertIsNotNone(self.job.plan.fits[-1].lower)
+
+    def menu(self, command, *keys):
+        self.window.actions_by_id[command].trigger()
+        for key in keys:
+            self.app.processEvents()
+            QTest.keyClick(self.app.activePopupWidget(), key)
+        self.app.processEvents()

@@ -42,6 +42,10 @@ def keep_form() -> None:
     """A form that is being filled keeps what is typed through a change of look."""
 
 
+# commands that only make sense while a job is open
+IN_JOB = ("stage.", "survey.", "fits.", "job.sheet", "job.drawing", "view.machine")
+
+
 class MainWindow(QMainWindow):
     """The desk: one shop file, at most one job open."""
 
@@ -115,6 +119,10 @@ class MainWindow(QMainWindow):
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
             "job.drawing_pdf": lambda: self._on_proof("pdf"),
+            "survey.sheet": lambda: self._in_stage("survey", "ask_sheet"),
+            "survey.piece": lambda: self._in_stage("survey", "ask_piece"),
+            "survey.surface": lambda: self._in_stage("survey", "ask_surface"),
+            "fits.fit": lambda: self._in_stage("fits", "ask_fit"),
             "desk.quit": self.close,
             "edit.undo": lambda: self._move("undo"),
             "edit.redo": lambda: self._move("redo"),
@@ -136,7 +144,7 @@ class MainWindow(QMainWindow):
         """What can be done now, when a menu opens."""
         in_job = self.job_page() is not None
         for id, action in self.actions_by_id.items():
-            if id.startswith(("stage.", "job.sheet", "job.drawing", "view.machine")):
+            if id.startswith(IN_JOB):
                 action.setEnabled(in_job)
         self.actions_by_id["job.new"].setEnabled(bool(self.file.entries("lathe")))
         for id, words, says in (
@@ -376,6 +384,14 @@ class MainWindow(QMainWindow):
                 getattr(page, which)()
         except MachinonError as error:
             self.tell(str(error))
+
+    def _in_stage(self, stage: "Stage", ask: str) -> None:
+        """Go to a stage of the open job and ask there for something new."""
+        page = self.job_page()
+        if page is None:
+            return
+        page.show_stage(stage)
+        getattr(page.view(), ask)()
 
     def _on_proof(self, what: str) -> None:
         page = self.job_page()

@@ -64,7 +64,7 @@ class FitsView(StageView):
             lambda text: bench.job.give_reason(self.number(), text)
         )
 
-        self.more = button("Add a fit", self._choose_surface)
+        self.more = button("Add a fit", self.ask_fit)
         self.drop = button("Drop it", lambda: bench.job.drop_fit(self.number()))
 
         px = self.look.px
@@ -143,7 +143,8 @@ class FitsView(StageView):
         self.refresh()
         self.show_fit(number)
 
-    def _choose_surface(self) -> None:
+    def ask_fit(self) -> None:
+        """Open the menu of surfaces that a fit can be added on."""
         self.fit_menu().popup(self.more.mapToGlobal(self.more.rect().topLeft()))
 
     def _show_fit(self) -> None:

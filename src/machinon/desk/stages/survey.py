@@ -80,8 +80,8 @@ class SurveyView(StageView):
         self.tree.setAccessibleName("Surfaces to measure")
         self.tree.currentItemChanged.connect(self._on_surface_chosen)
 
-        self.more_surface = button("Add a surface", self._choose_surface)
-        self.more_piece = button("Add a piece", self._choose_piece)
+        self.more_surface = button("Add a surface", self.ask_surface)
+        self.more_piece = button("Add a piece", self.ask_piece)
         self.new_piece = Field("The new piece's name, then Enter", None)
         self.new_piece.taken.connect(self._on_new_piece)
         self.new_piece.hide()
@@ -112,7 +112,7 @@ class SurveyView(StageView):
         self.rows.setSpacing(self.look.px(4))
 
         self.drop = button("Drop this surface", self._drop)
-        self.sheet = button("Measuring sheet…", self._print_sheet)
+        self.sheet = button("Measuring sheet…", self.ask_sheet)
         self.says = SizePanel(bench)
         self.size, self.nominal = self.says.size, self.says.nominal
         self._lay_out()
@@ -320,7 +320,8 @@ class SurveyView(StageView):
         except BadInput as error:
             self.reading.refuse(error.message)
 
-    def _print_sheet(self) -> None:
+    def ask_sheet(self) -> None:
+        """Ask where the measuring sheet shall be written, and write it."""
         path, _ = QFileDialog.getSaveFileName(
             self, "Measuring sheet", f"{self.job.job.id}-to-measure.pdf", "*.pdf"
         )
@@ -460,12 +461,14 @@ class SurveyView(StageView):
                 menu.addAction(entry.name, lambda id=entry.id: self.job.take_piece(id))
         return menu
 
-    def _choose_surface(self) -> None:
+    def ask_surface(self) -> None:
+        """Open the menu of surfaces."""
         if self.job.pieces:
             at = self.more_surface.mapToGlobal(self.more_surface.rect().topLeft())
             self.surface_menu().popup(at)
 
-    def _choose_piece(self) -> None:
+    def ask_piece(self) -> None:
+        """Open the menu of pieces."""
         at = self.more_piece.mapToGlobal(self.more_piece.rect().topLeft())
         self.piece_menu().popup(at)
 
