@@ -47,9 +47,15 @@ def _pen(role: Role, width: float, theme: Theme) -> QPen:
 
 def _paint_shape(painter: QPainter, shape: Shape, theme: Theme) -> None:
     polygon = QPolygonF([QPointF(*point) for point in shape.points])
-    if shape.closed and shape.fill != "none":
-        painter.setPen(Qt.PenStyle.NoPen)
+    filled = shape.closed and shape.fill != "none"
+    if filled:
         painter.setBrush(QBrush(theme.ink(shape.fill)))
+    if filled and not shape.hatch:
+        painter.setPen(_pen(shape.role, shape.width, theme))
+        painter.drawPolygon(polygon)
+        return
+    if filled:
+        painter.setPen(Qt.PenStyle.NoPen)
         painter.drawPolygon(polygon)
     if shape.hatch:
         # bands hatch in their own ink, sections in the hatch's

@@ -1,7 +1,7 @@
 """Hatch lines of a cut face, as plain segments that any output can carry."""
 
+import functools
 import math
-from collections.abc import Sequence
 from typing import Literal
 
 from machinon.draw.drawing import Point
@@ -9,15 +9,16 @@ from machinon.draw.drawing import Point
 Segment = tuple[Point, Point]
 
 
+@functools.lru_cache(maxsize=256)
 def hatch_lines(
-    corners: Sequence[Point], spacing: float, lean: Literal["right", "left"] = "right"
+    corners: tuple[Point, ...], spacing: float, lean: Literal["right", "left"] = "right"
 ) -> tuple[Segment, ...]:
     """Parallel lines at 45° inside a closed polygon; ISO 128-50.
 
     corners, spacing: page units; lean: which way the lines climb. The lines
     lie on one grid of the page, so that neighbouring faces of one piece match.
 
-    >>> len(hatch_lines([(0, 0), (10, 0), (10, 10), (0, 10)], 5 * math.sqrt(0.5)))
+    >>> len(hatch_lines(((0, 0), (10, 0), (10, 10), (0, 10)), 5 * math.sqrt(0.5)))
     3
     """
     turn = math.radians(45 if lean == "right" else -45)
