@@ -284,8 +284,7 @@ def advise(state: CutState) -> Advice:
 
     def cut(action: Action, infeed: float, why: str) -> Advice:
         """A pass to a whole division from touch, wherever the dial stands."""
-        deepest = max(whole(state.deepest, state.division), state.division)
-        to = whole(dial + min(infeed, deepest), state.division)
+        to = whole(dial + min(infeed, _deepest(state)), state.division)
         if to < dial + state.division - 1e-9:
             to = whole(dial, state.division) + state.division
         return advice(action, why, to, passed_at(belief, to, state))
@@ -359,14 +358,15 @@ def _last(
         )
     to, then = bench.best_cut(belief, state.deepest)
     if state.entries and state.spring_pass != "never":
-        passed = bench.outlook(cut_to(belief, belief.dial, state))
+        sprung = cut_to(belief, belief.dial, state)
+        passed = bench.outlook(sprung)
         # a pass that leaves it where it is would only be asked for again
         if passed.inside > max(then.worth - EFFORT, now.inside + WORTH_A_PASS):
             return advice(
                 "spring",
                 "Less than a division is left: take a spring pass without moving the "
                 "dial, then measure.",
-                after=cut_to(belief, belief.dial, state),
+                after=sprung,
             )
     if state.entries and now.inside + EFFORT >= then.worth:
         if now.inside > 0.5:
@@ -421,7 +421,7 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
     passes = [advice] if advice.infeed > 0 else []
     sign = 1 if state.external else -1
     reserve = _reserve(state)
-    dial, left, ratio = advice.dial, advice.left or 0.0, max(advice.ratio, 0.1)
+    dial, ratio = advice.dial, max(advice.ratio, 0.1)
     left = sign * (advice.predicted - state.aim)
     equal = sum(t.dialled <= 0.5 * reserve for t in cuts_taken(state))
     equal += sum(one.action == "trial" for one in passes)
@@ -433,8 +433,7 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
             step, action, equal = need / (3 - equal), "trial", equal + 1
         else:
             step, action = need, "trial"
-        deepest = max(whole(state.deepest, state.division), state.division)
-        step = whole(min(step, deepest), state.division)
+        step = whole(min(step, _deepest(state)), state.division)
         if step < state.division:
             break
         dial, left = dial + step, left - 2 * step * ratio
@@ -454,6 +453,11 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
 def _reserve(state: CutState) -> float:
     """What roughing leaves: three equal parts, two to learn from; radial mm."""
     return max(3 * 3 * state.least, 0.3)
+
+
+def _deepest(state: CutState) -> float:
+    """The deepest pass in whole divisions, one at the least; radial mm."""
+    return max(whole(state.deepest, state.division), state.division)
 
 
 def whole(depth: float, division: float) -> float:

@@ -50,6 +50,18 @@ def largest_pin(depth: float, angle: float) -> float:
     return round(depth / math.cos(math.radians(angle) / 2) ** 2, 3)
 
 
+def _sits(pin: float, depth: float, angle: float, where: str) -> float:
+    """The largest pin, mm. Raises BadInput on `pin` where this one is larger."""
+    most = largest_pin(depth, angle)
+    if not pin <= most:
+        raise BadInput(
+            "pin",
+            f"{pin:g} mm does not sit in the {where}: above 0 and up to {most:g} mm "
+            "does. Choose another pin.",
+        )
+    return most
+
+
 @reckoning(
     "dovetail",
     group="Measuring over and across",
@@ -104,14 +116,7 @@ def _dovetail(
     )
     results: dict[str, Any] = {}
     if depth is not None:
-        most = largest_pin(depth, angle)
-        if not pin <= most:
-            raise BadInput(
-                "pin",
-                f"{pin:g} mm does not sit in the corner: above 0 and up to {most:g} mm "
-                "does. Choose another pin.",
-            )
-        results["pin_max"] = most
+        results["pin_max"] = _sits(pin, depth, angle, "corner")
     if measured is not None:
         bottom = measured + reach if internal else measured - reach
         if width_bottom is not None or width_top is not None:
@@ -223,13 +228,7 @@ def _dovetail_mate(
             "play_most", f"The most play must be more than the least ({play_least:g})."
         )
     own = depth if new_depth is None else new_depth
-    most = largest_pin(own, angle)
-    if not pin <= most:
-        raise BadInput(
-            "pin",
-            f"{pin:g} mm does not sit in the new corner: above 0 and up to {most:g} mm "
-            "does. Choose another pin.",
-        )
+    most = _sits(pin, own, angle, "new corner")
     # a tongue's root lies in the plane of the slot's open side
     slot_depth = depth if internal else own
     splay = trail.step(

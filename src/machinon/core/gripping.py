@@ -216,10 +216,8 @@ def bearing_seat(m: Meeting) -> Joined:
         "ring": "inner" if inner else "outer",
         "play_least": least,
         "play_most": most,
+        **m.said("clearance_least", "clearance_most"),
     }
-    for key in ("clearance_least", "clearance_most"):
-        if key in m.given:
-            asked[key] = m.given[key]
     answer = reckon("bearing-seat", asked)
     effects = (
         Effect(

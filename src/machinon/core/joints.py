@@ -89,7 +89,7 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
     if not typed.strip():
         return ""
     value = one.read(typed, inch)
-    if one.key in ("other",):
+    if one.key == "other":
         return material(str(value), key).name
     return value if isinstance(value, str) else f"{value:.9g}"
 

@@ -89,16 +89,16 @@ def taper(m: Meeting) -> Joined:
 
 
 def dowels(m: Meeting) -> Joined:
-    asked: dict[str, object] = {
-        "dowel": m.mate.size,
-        "doubt": m.mate.uncertainty,
-        **m.play(m.mate.size),
-    }
     m.need("distance")
-    for key in ("distance", "placing", "radius"):
-        if key in m.given:
-            asked[key] = m.given[key]
-    answer = reckon("dowel-pair", asked)
+    answer = reckon(
+        "dowel-pair",
+        {
+            "dowel": m.mate.size,
+            "doubt": m.mate.uncertainty,
+            **m.play(m.mate.size),
+            **m.said("distance", "placing", "radius"),
+        },
+    )
     bands = (
         m.has("Dowel, measured", m.mate, "⌀"),
         m.made(
@@ -210,7 +210,7 @@ def tee_nut(m: Meeting) -> Joined:
             "head_height": m.beside("tee-head-depth").size,
             "lip": m.beside("tee-lip").size,
             **m.play(m.mate.size),
-            **{k: m.given[k] for k in ("head_play", "height_play") if k in m.given},
+            **m.said("head_play", "height_play"),
         },
     )
     bands = (
@@ -239,9 +239,8 @@ def dovetail(m: Meeting) -> Joined:
         "pin": m.number("pin", aids["pin"]),
         "gib": m.number("gib", 0.0),
         **m.play(m.mate.size),
+        **m.said("new_depth"),
     }
-    if "new_depth" in m.given:
-        asked["new_depth"] = m.given["new_depth"]
     answer = reckon("dovetail-mate", asked)
     pins = "over" if slot else "between"
     bands = (
@@ -293,11 +292,8 @@ def detent(m: Meeting) -> Joined:
 
 def dimple(m: Meeting) -> Joined:
     m.need("screw", "wall", "around")
-    asked: dict[str, object] = {"body": m.mate.size}
-    for key in ("screw", "wall", "around", "screws", "torque", "draw"):
-        if key in m.given:
-            asked[key] = m.given[key]
-    answer = reckon("screw-dimple", asked)
+    given = m.said("screw", "wall", "around", "screws", "torque", "draw")
+    answer = reckon("screw-dimple", {"body": m.mate.size, **given})
     bands = (
         m.has("Body, measured", m.mate, "⌀"),
         m.made("Dimple, depth", answer, "depth_lower", "depth_upper", "length"),

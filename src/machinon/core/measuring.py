@@ -33,8 +33,6 @@ from machinon.core.shop import Instrument, Reading, Shop, Surface
 from machinon.core.surface_kinds import form_key
 from machinon.core.surface_sums import missing_aids, sum_of, summed
 
-STEEL = 11.5e-6  # per kelvin: what instruments are made of
-
 
 @dataclass(frozen=True, slots=True)
 class Doubt:
@@ -110,7 +108,8 @@ def at_reference(value: float, temperature: float, expansion: float) -> float:
     shows. Source: ISO 1 (20 °C is the reference temperature).
     """
     warm = temperature - 20
-    return value * (1 + STEEL * warm) / (1 + expansion * warm)
+    steel = material_named("steel").expansion
+    return value * (1 + steel * warm) / (1 + expansion * warm)
 
 
 def _cause(off: float, median: float, value: float) -> str:

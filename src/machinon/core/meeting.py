@@ -95,6 +95,10 @@ class Meeting:
         value = self.given.get(key)
         return value if isinstance(value, str) else other
 
+    def said(self, *keys: str) -> dict[str, object]:
+        """Those of the figures that were given, as a reckoning's inputs."""
+        return {key: self.given[key] for key in keys if key in self.given}
+
     def need(self, *keys: str) -> None:
         """Go no further while something has no stand-in. Raises BadInput."""
         for key in keys:

@@ -394,10 +394,10 @@ def rough_text(value: float, kind: Kind) -> str:
     >>> rough_text(17534.2, FORCE), rough_text(9.27094, FORCE)
     ('17.5 kN', '9.27 N')
     """
-    if value and kind is not TEMPERATURE:
-        value = round(value, 2 - math.floor(math.log10(abs(value))))
     if kind is TEMPERATURE:
         value = round(value)
+    elif value:
+        value = round(value, 2 - math.floor(math.log10(abs(value))))
     if kind is FORCE and abs(value) >= 10_000:
         return f"{value / 1000:g} kN".replace("-", "−")
     if kind is DURATION and abs(value) >= 120:

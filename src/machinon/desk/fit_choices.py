@@ -35,6 +35,8 @@ class Choice(QWidget):
         self.bench = bench
         self.job = bench.job
         self.fit: FitPlan | None = None
+        self.group = QButtonGroup(self)
+        self.radios: dict[str, QRadioButton] = {}
         self.box = QVBoxLayout(self)
         self.box.setContentsMargins(0, 0, bench.look.px(8), 0)
         self.box.setSpacing(bench.look.px(5))
@@ -57,6 +59,23 @@ class Choice(QWidget):
         except BadInput as error:
             field.refuse(error.message)
 
+    def offer(self, key: str, words: str) -> QRadioButton:
+        """One of the characters to choose from."""
+        radio = QRadioButton(words)
+        radio.clicked.connect(lambda _=False: self.job.choose_fit(self.number(), key))
+        self.group.addButton(radio)
+        self.radios[key] = radio
+        self.box.addWidget(radio)
+        return radio
+
+    def finish(self) -> None:
+        """What stands last in each: the advice, and the joint's own part."""
+        self.advice = label("", "", "stop", wrap=True)
+        self.box.addWidget(self.advice)
+        self.part = JointPart(self.bench)
+        self.box.addWidget(self.part)
+        self.box.addStretch(1)
+
 
 class PlainChoice(Choice):
     """A fit by what it is for, then plain words, a code, or one's own play."""
@@ -70,18 +89,10 @@ class PlainChoice(Choice):
             lambda _: self.job.set_joint(self.number(), self.joint.currentData())
         )
         self.box.addWidget(self.joint)
-        self.group = QButtonGroup(self)
-        self.radios: dict[str, QRadioButton] = {}
         for one in characters().values():
-            radio = QRadioButton(f"{one.words[0].upper()}{one.words[1:]}")
+            radio = self.offer(one.key, f"{one.words[0].upper()}{one.words[1:]}")
             zone = f" ({one.zone})" if one.letter else ""
             radio.setToolTip(one.meaning + zone)
-            radio.clicked.connect(
-                lambda _=False, key=one.key: self.job.choose_fit(self.number(), key)
-            )
-            self.group.addButton(radio)
-            self.radios[one.key] = radio
-            self.box.addWidget(radio)
         self.meaning = label("", "faint", wrap=True)
         self.box.addWidget(self.meaning)
         self.code = Field("or by code", None, placeholder="H7/g6")
@@ -114,11 +125,7 @@ class PlainChoice(Choice):
         self.figures(self.play, self.runout)
         self.bands = Figures(bench, abreast=1)
         self.box.addWidget(self.bands)
-        self.advice = label("", "", "stop", wrap=True)
-        self.box.addWidget(self.advice)
-        self.part = JointPart(bench)
-        self.box.addWidget(self.part)
-        self.box.addStretch(1)
+        self.finish()
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
@@ -316,11 +323,7 @@ class ThreadChoice(Choice):
         self.pitch_to = Figure("at most")
         self.figures(self.bore, self.bore_to)
         self.figures(self.pitch, self.pitch_to)
-        self.advice = label("", "", "stop", wrap=True)
-        self.box.addWidget(self.advice)
-        self.part = JointPart(bench)
-        self.box.addWidget(self.part)
-        self.box.addStretch(1)
+        self.finish()
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
@@ -365,16 +368,8 @@ class BoltChoice(Choice):
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
         self.box.addWidget(label("How free are the screws?", "head"))
-        self.group = QButtonGroup(self)
-        self.radios: dict[str, QRadioButton] = {}
         for key, words in self.WORDS:
-            radio = QRadioButton(words)
-            radio.clicked.connect(
-                lambda _=False, key=key: self.job.choose_fit(self.number(), key)
-            )
-            self.group.addButton(radio)
-            self.radios[key] = radio
-            self.box.addWidget(radio)
+            self.offer(key, words)
         self.holds = label("", "faint", wrap=True)
         self.box.addWidget(self.holds)
         self.hole = Figure("Clearance hole")
@@ -384,11 +379,7 @@ class BoltChoice(Choice):
         self.box.addWidget(label("What that means", "head"))
         self.figures(self.hole, self.circle)
         self.figures(self.room, self.need)
-        self.advice = label("", "", "stop", wrap=True)
-        self.box.addWidget(self.advice)
-        self.part = JointPart(bench)
-        self.box.addWidget(self.part)
-        self.box.addStretch(1)
+        self.finish()
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit

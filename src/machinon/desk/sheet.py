@@ -18,13 +18,12 @@ from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.runout import resolve
 from machinon.core.shop import Piece, Surface
-from machinon.core.surface_kinds import form_key
 from machinon.core.surface_sums import sum_of
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Drawing, Mark, MarkKind
-from machinon.draw.how_to_measure import SCENES, measuring_drawing
+from machinon.draw.how_to_measure import measuring_drawing
 from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.sketch import figure
@@ -280,8 +279,7 @@ def _to_measure(painter: QPainter, top: float, piece: Piece, surface: Surface) -
     painter.drawLine(QPointF(0, top), QPointF(width, top))
     painter.save()
     painter.translate(0, top + 4)
-    form = surface.id if surface.id in SCENES else form_key(surface)
-    paint(painter, measuring_drawing(form, 190, ROW - 8, 9.0), PRINT)
+    paint(painter, measuring_drawing(surface, 190, ROW - 8, 9.0), PRINT)
     painter.restore()
     x = 200.0
     _say(painter, x, top + 17, surface.name, 13, bold=True)

@@ -28,7 +28,7 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.charts import readings_drawing
 from machinon.draw.drawing import Drawing
-from machinon.draw.how_to_measure import SCENES, measuring_drawing
+from machinon.draw.how_to_measure import measuring_drawing
 
 
 class SizePanel(QWidget):
@@ -182,8 +182,7 @@ class SizePanel(QWidget):
         surface = self.surface
         if surface is None:
             return Drawing(width, height, ())
-        form = surface.id if surface.id in SCENES else form_key(surface)
-        return measuring_drawing(form, width, height, size)
+        return measuring_drawing(surface, width, height, size)
 
     def _chart(self, width: float, height: float, size: float) -> Drawing:
         surface, found = self.surface, self.found

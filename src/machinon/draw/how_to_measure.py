@@ -4,9 +4,11 @@ Some have two: there are two schools, or two ways by what instrument is there.
 """
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 
-from machinon.draw.drawing import Board, Drawing
+from machinon.core.shop import Surface
+from machinon.core.surface_kinds import form_key
+from machinon.draw.drawing import Board, Drawing, Point
 from machinon.draw.plane import Plane
 
 Scene = Callable[["_Bench"], str]  # draws, and says in a few words what it shows
@@ -46,6 +48,30 @@ class _Bench(Plane):
         self.anvil(a, y, left)
         self.anvil(b, y, right)
 
+    def pit(
+        self, half: float, floor: float, wide: float, top: float, base: float
+    ) -> None:
+        """A block from base to top with a recess in it, 2 × half across."""
+        self.shape(
+            [
+                (-wide, top),
+                (-half, top),
+                (-half, floor),
+                (half, floor),
+                (half, top),
+                (wide, top),
+                (wide, base),
+                (-wide, base),
+            ],
+            True,
+        )
+
+    def over(self, a: float, b: float, foot: float, y: float) -> None:
+        """A length from a to b, read at y, with its ends carried up from foot."""
+        self.line((a, foot), (a, y + 0.4), "measured", 1.4)
+        self.line((b, foot), (b, y + 0.4), "measured", 1.4)
+        self.line((a, y), (b, y), "measured", 2.4)
+
     def needle(self, x: float, y: float) -> None:
         """An indicator that stands on x, y."""
         self.line((x, y), (x, y + 3), "measured", 2.4)
@@ -59,16 +85,23 @@ class _Bench(Plane):
 
 
 def measuring_drawing(
-    form: str, width: float, height: float, size: float = 12.0
+    surface: Surface, width: float, height: float, size: float = 12.0
 ) -> Drawing:
-    """The picture for a kind of surface, by its key; empty for an unknown one."""
-    scenes = SCENES.get(form, ())
+    """How a surface is measured; empty for a kind that has no picture."""
+    # a family's own surfaces are known by their id, all others by their form
+    scenes = SCENES.get(surface.id) or SCENES.get(form_key(surface), ())
     board = Board(width, height, size)
     for i, scene in enumerate(scenes):
         part = width / len(scenes)
         said = scene(_Bench(board, i * part, part))
         board.text(((i + 0.5) * part, height - 0.9 * size), said, 0.85 * size, "faint")
     return board.done()
+
+
+def _round(radius: float, angles: Iterable[float]) -> list[Point]:
+    """Points about the origin, angles in degrees."""
+    turns = [math.radians(angle) for angle in angles]
+    return [(radius * math.cos(a), radius * math.sin(a)) for a in turns]
 
 
 # -- round --------------------------------------------------------------------
@@ -98,9 +131,9 @@ def _three_points(s: _Bench) -> str:
     s.circle(0, 0, 7.5, "outline", "panel")
     s.circle(0, 0, 5.2, "outline", "ground")
     s.circle(0, 0, 1.6, "measured", "ground")
-    for angle in (90, 210, 330):
-        a = math.radians(angle)
-        s.anvil(5.2 * math.cos(a), 5.2 * math.sin(a), angle)
+    angles = (90, 210, 330)
+    for angle, (x, y) in zip(angles, _round(5.2, angles), strict=True):
+        s.anvil(x, y, angle)
     return "three-point gauge"
 
 
@@ -127,20 +160,14 @@ def _shoulder(s: _Bench) -> str:
 
 def _into_depth(s: _Bench) -> str:
     s.fit(-9, -6, 9, 7)
-    s.shape(
-        [(-8, 1), (-3, 1), (-3, -3), (3, -3), (3, 1), (8, 1), (8, -5.5), (-8, -5.5)],
-        True,
-    )
+    s.pit(3, -3, 8, 1, -5.5)
     s.rod(0, 1, -3)
     return "depth micrometer on the face"
 
 
 def _over_parallel(s: _Bench) -> str:
     s.fit(-9, -6, 9, 7.5)
-    s.shape(
-        [(-8, 0), (-4, 0), (-4, -4), (4, -4), (4, 0), (8, 0), (8, -5.8), (-8, -5.8)],
-        True,
-    )
+    s.pit(4, -4, 8, 0, -5.8)
     s.box(-6.5, 0, 6.5, 1.4, hatch=True, role="cut")
     s.rod(0, 1.4, -4)
     return "over a parallel, taken off"
@@ -148,10 +175,7 @@ def _over_parallel(s: _Bench) -> str:
 
 def _groove(s: _Bench) -> str:
     s.fit(-9, -6, 9, 7)
-    s.shape(
-        [(-8, 3), (-1.6, 3), (-1.6, 0), (1.6, 0), (1.6, 3), (8, 3), (8, -4), (-8, -4)],
-        True,
-    )
+    s.pit(1.6, 0, 8, 3, -4)
     s.box(-1.6, 0.2, 1.6, 6, role="measured", fill="ground")
     return "slips, or a pin that just enters"
 
@@ -187,11 +211,8 @@ def _needle_round(s: _Bench) -> str:
 
 def _arc(s: _Bench) -> str:
     s.fit(-10, -6, 10, 9)
-    points = [
-        (9 * math.cos(math.radians(a)), 9 * math.sin(math.radians(a)) - 6)
-        for a in range(20, 161, 5)
-    ]
-    s.shape([(-8.5, -6), (8.5, -6), *points], True)
+    rim = [(x, y - 6) for x, y in _round(9, range(20, 161, 5))]
+    s.shape([(-8.5, -6), (8.5, -6), *rim], True)
     for x in (-6.0, 6.0):
         s.anvil(x, math.sqrt(81 - 36) - 6, -90, 4.2)
     s.box(-7, 4.9, 7, 6.3, role="measured", fill="ground")
@@ -243,9 +264,7 @@ def _ten_crests(s: _Bench) -> str:
     s.fit(-11, -2, 11, 8)
     tooth = [(-10 + i, 2.4 if i % 2 else 0.4) for i in range(21)]
     s.shape([(-10, -1.5), *tooth, (10, -1.5)], True)
-    for x in (-9, 9):
-        s.line((x, 2.6), (x, 6), "measured", 1.4)
-    s.line((-9, 5.4), (9, 5.4), "measured", 2.4)
+    s.over(-9, 9, 2.6, 5.4)
     return "over many crests, divided"
 
 
@@ -307,9 +326,7 @@ def _span(s: _Bench) -> str:
     for x in (-5, 5):
         s.circle(x, 0, 2, "outline", "ground")
         s.line((x, -3), (x, 3), "centre", 1.0)
-    s.line((-7, 0), (-7, 5.4), "measured", 1.4)
-    s.line((7, 0), (7, 5.4), "measured", 1.4)
-    s.line((-7, 5), (7, 5), "measured", 2.4)
+    s.over(-7, 7, 0, 5)
     return "outside to outside"
 
 
@@ -317,10 +334,7 @@ def _on_circle(s: _Bench) -> str:
     s.fit(-10, -10, 10, 10)
     s.circle(0, 0, 9, "outline", "panel")
     s.circle(0, 0, 6.2, "centre", "none", 1.0)
-    points = [
-        (6.2 * math.cos(math.radians(a)), 6.2 * math.sin(math.radians(a)))
-        for a in (90, 210, 330)
-    ]
+    points = _round(6.2, (90, 210, 330))
     for x, y in points:
         s.circle(x, y, 1.3, "outline", "ground")
     (ax, ay), (bx, by) = points[0], points[2]
@@ -365,24 +379,15 @@ def _screw_in(s: _Bench) -> str:
 def _rim(s: _Bench) -> str:
     s.fit(-9, -5, 9, 5)
     s.box(-8.5, -4.5, 8.5, 0, hatch=True)
-    points = [(3.4 * math.cos(a), 3.4 * math.sin(a)) for a in _lower_half()]
-    s.shape(points, fill="ground")
-    s.line((-3.4, 0), (-3.4, 4), "measured", 1.4)
-    s.line((3.4, 0), (3.4, 4), "measured", 1.4)
-    s.line((-3.4, 3.6), (3.4, 3.6), "measured", 2.4)
+    s.shape(_round(3.4, range(180, 361, 9)), fill="ground")
+    s.over(-3.4, 3.4, 0, 3.6)
     return "across the rim"
-
-
-def _lower_half() -> list[float]:
-    return [math.pi + math.pi * i / 20 for i in range(21)]
 
 
 def _ball_in(s: _Bench) -> str:
     s.fit(-9, -5, 9, 11)
     s.box(-8.5, -4.5, 8.5, 0, hatch=True)
-    s.shape(
-        [(2.6 * math.cos(a), 2.6 * math.sin(a)) for a in _lower_half()], fill="ground"
-    )
+    s.shape(_round(2.6, range(180, 361, 9)), fill="ground")
     s.circle(0, 0.6, 3, "measured", "ground")
     s.needle(0, 3.6)
     return "a ball in each, to compare"
@@ -393,19 +398,7 @@ def _ball_in(s: _Bench) -> str:
 
 def _slot(s: _Bench) -> str:
     s.fit(-8, -5, 8, 6)
-    s.shape(
-        [
-            (-7.5, 3),
-            (-3, 3),
-            (-3, -2),
-            (3, -2),
-            (3, 3),
-            (7.5, 3),
-            (7.5, -4.5),
-            (-7.5, -4.5),
-        ],
-        True,
-    )
+    s.pit(3, -2, 7.5, 3, -4.5)
     for x in (-3.0, -1.0, 0.6):
         s.box(x, -1.8, x + (2.0 if x < 0.5 else 2.4), 5, role="measured", fill="ground")
     return "slips wrung together"
@@ -413,19 +406,7 @@ def _slot(s: _Bench) -> str:
 
 def _slot_inside(s: _Bench) -> str:
     s.fit(-8, -5, 8, 6)
-    s.shape(
-        [
-            (-7.5, 3),
-            (-3, 3),
-            (-3, -2),
-            (3, -2),
-            (3, 3),
-            (7.5, 3),
-            (7.5, -4.5),
-            (-7.5, -4.5),
-        ],
-        True,
-    )
+    s.pit(3, -2, 7.5, 3, -4.5)
     s.box(-3, -0.4, 3, 1.2, role="measured", fill="ground")
     s.line((0, 1.2), (0, 6), "measured", 2.4)
     return "telescoping gauge, both ends"
@@ -476,39 +457,35 @@ _TEE = (
 )
 
 
-def _tee(s: _Bench, part: str) -> None:
+def _tee(s: _Bench) -> None:
     s.fit(-9.4, -6, 9.4, 7)
     s.shape(_TEE, True)
-    if part == "neck":
-        s.box(-2.4, 1, 2.4, 6, role="measured", fill="ground")
-    elif part == "head":
-        s.line((-5, -1.2), (5, -1.2), "measured", 2.8)
-        s.line((0, -1.2), (0, 6), "measured", 2.0)
-    elif part == "height":
-        s.line((3.8, -3), (3.8, 0.5), "measured", 2.8)
-    else:
-        s.line((0, 0.5), (0, 6), "measured", 2.4)
-        s.line((0, 0.5), (3.4, 0.5), "measured", 2.4)
-        s.line((-4, 4), (4, 4), "measured", 1.2)
 
 
 def _tee_neck(s: _Bench) -> str:
-    _tee(s, "neck")
+    _tee(s)
+    s.box(-2.4, 1, 2.4, 6, role="measured", fill="ground")
     return "slips in the neck"
 
 
 def _tee_head(s: _Bench) -> str:
-    _tee(s, "head")
+    _tee(s)
+    s.line((-5, -1.2), (5, -1.2), "measured", 2.8)
+    s.line((0, -1.2), (0, 6), "measured", 2.0)
     return "inside jaws under the lips"
 
 
 def _tee_height(s: _Bench) -> str:
-    _tee(s, "height")
+    _tee(s)
+    s.line((3.8, -3), (3.8, 0.5), "measured", 2.8)
     return "floor to under the lip"
 
 
 def _tee_lip(s: _Bench) -> str:
-    _tee(s, "lip")
+    _tee(s)
+    s.line((0, 0.5), (0, 6), "measured", 2.4)
+    s.line((0, 0.5), (3.4, 0.5), "measured", 2.4)
+    s.line((-4, 4), (4, 4), "measured", 1.2)
     return "hooked rule under the lip"
 
 
@@ -549,18 +526,9 @@ def _polygon(s: _Bench, sides: int) -> None:
     s.fit(-9, -9, 9, 9)
     turn = 180 / sides
     r = 5 / math.cos(math.radians(turn))
-    s.shape(
-        [
-            (
-                r * math.cos(math.radians(turn + 360 * i / sides)),
-                r * math.sin(math.radians(turn + 360 * i / sides)),
-            )
-            for i in range(sides)
-        ]
-    )
-    for i in range(sides // 2):
-        a = 360 / sides * i
-        x, y = 5 * math.cos(math.radians(a)), 5 * math.sin(math.radians(a))
+    s.shape(_round(r, [turn + 360 * i / sides for i in range(sides)]))
+    flats = [360 / sides * i for i in range(sides // 2)]
+    for a, (x, y) in zip(flats, _round(5, flats), strict=True):
         s.anvil(x, y, a + 180)
         s.anvil(-x, -y, a)
 
@@ -577,11 +545,7 @@ def _hexagon(s: _Bench) -> str:
 
 def _flat(s: _Bench) -> str:
     s.fit(-8, -9, 8, 9)
-    points = [
-        (6 * math.cos(math.radians(a)), 6 * math.sin(math.radians(a)))
-        for a in range(130, 411, 5)
-    ]
-    s.shape(points)
+    s.shape(_round(6, range(130, 411, 5)))
     y = 6 * math.sin(math.radians(130))
     s.anvil(0, y, -90)
     s.anvil(0, -6, 90)
@@ -603,13 +567,8 @@ def _height(s: _Bench) -> str:
 
 def _throw(s: _Bench) -> str:
     s.fit(-9, -1, 9, 11)
-    for a in (60, 120):
-        s.line(
-            (0, 0),
-            (9 * math.cos(math.radians(a)), 9 * math.sin(math.radians(a))),
-            "outline",
-            4,
-        )
+    for end in _round(9, (60, 120)):
+        s.line((0, 0), end, "outline", 4)
     s.circle(0, 0, 0.9, "outline", "panel")
     s.line((-4.5, 7.8), (4.5, 7.8), "measured", 2.6)
     return "stop to stop, straight across"

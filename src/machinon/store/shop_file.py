@@ -229,24 +229,13 @@ class ShopFile:
         context: the job's id, or "shop"; says: the daybook's line. What had
         been taken back in this context can no longer be done again.
         """
-        at = self._clock()
-        with self.together() as connection:
-            connection.execute(_DROP_UNDONE, {"of": context})
-            act_id = connection.execute(
-                _NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
-            ).lastrowid
+        with self._one_act(context, says) as (connection, act_id, at):
             for document in documents:
                 self._revise(connection, act_id, at, document)
-            connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
 
     def remove(self, context: str, says: str, id: str) -> None:
         """Take a document out of the shop, as one act that can be undone."""
-        at = self._clock()
-        with self.together() as connection:
-            connection.execute(_DROP_UNDONE, {"of": context})
-            act_id = connection.execute(
-                _NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
-            ).lastrowid
+        with self._one_act(context, says) as (connection, act_id, at):
             current = connection.execute(_CURRENT, {"document": id}).scalar_one()
             connection.execute(
                 _NEW_REVISION,
@@ -262,13 +251,12 @@ class ShopFile:
                 .where(_document.c.id == id)
                 .values(revision_id=None, touched_at=at)
             )
-            connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
 
     def note(self, context: str, says: str) -> None:
         """A daybook line that changes nothing."""
         with self.together() as connection:
             connection.execute(
-                sa.insert(_daybook).values(at=self._clock(), context=context, says=says)
+                _NEW_LINE, {"at": self._clock(), "context": context, "says": says}
             )
 
     def leave_at(self, job_id: str, stage: Stage) -> None:
@@ -277,6 +265,20 @@ class ShopFile:
             connection.execute(
                 sa.update(_document).where(_document.c.id == job_id).values(stage=stage)
             )
+
+    @contextmanager
+    def _one_act(
+        self, context: str, says: str
+    ) -> Iterator[tuple[sa.Connection, int, str]]:
+        """A new act and its daybook line: the connection, the act's id, its time."""
+        at = self._clock()
+        with self.together() as connection:
+            connection.execute(_DROP_UNDONE, {"of": context})
+            act_id = connection.execute(
+                _NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
+            ).lastrowid
+            yield connection, act_id, at
+            connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
 
     def _revise(
         self, connection: sa.Connection, act_id: int, at: str, document: Document

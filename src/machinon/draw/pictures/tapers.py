@@ -17,10 +17,15 @@ def _plug(s: Sketch, taper: Taper, length: float, large: float) -> tuple[float, 
     return a, b
 
 
+def _extent(one: Taper) -> tuple[float, float]:
+    """Large end and length, mm; drawn at will where the taper has none."""
+    large = one.large or 25.0
+    return large, one.length or min(large * 2.5, 0.9 * large / one.ratio)
+
+
 def taper(s: Sketch) -> None:
     one = taper_of(str(s.values["name"]))
-    large = one.large or 25.0
-    length = one.length or min(large * 2.5, 0.9 * large / one.ratio)
+    large, length = _extent(one)
     a, b = _plug(s, one, length, large)
     if one.large:
         s.across("large_diameter", (length, -b), (length, b), 4.4, "large end")
@@ -54,8 +59,7 @@ def taper_angle(s: Sketch) -> None:
 
 def taper_setup(s: Sketch) -> None:
     one = taper_of(str(s.values["taper"]))
-    large = one.large or 25.0
-    length = one.length or min(large * 2.5, 0.9 * large / one.ratio)
+    large, length = _extent(one)
     method = s.values.get("method")
     if method == "sine":
         _sine_bar(s, s.r("angle"), s.v("sine_length"), "sine_length", "sine_stack")
