@@ -56,7 +56,7 @@ class AnyJob(WindowCase):
         for _ in range(5):
             self.window.actions_by_id["edit.undo"].trigger()
         self.assertNotIn("chuck-130", self.job.pieces)
-        self.assertEqual(len(self.job.pieces["worm-shaft"].surfaces), 3)
+        self.assertEqual(len(self.job.pieces["worm-shaft"].surfaces), 4)
 
     def test_the_fits_that_a_plate_rests_on_stay(self):
         self.window.open_job("back-plate-130")

@@ -3,7 +3,6 @@ from pathlib import Path
 from PySide6.QtWidgets import QLabel, QScrollArea
 
 from machinon.core.belongings import starter_sets
-from machinon.draw.drawing import Text
 from machinon.draw.piece_drawing import piece_drawing
 from tests.desk.bench import WindowCase
 
@@ -65,11 +64,11 @@ class Shop(WindowCase):
                 700,
                 420,
             )
-            said = [i.text for i in drawing.items if isinstance(i, Text)]
             for surface in card.piece.surfaces:
                 with self.subTest(entry.id, surface=surface.id):
-                    self.assertTrue(any(one.startswith(surface.name) for one in said))
-                    self.assertIsNotNone(drawing.spot(surface.id))
+                    spot = drawing.spot(surface.id)
+                    self.assertIsNotNone(spot)
+                    self.assertTrue(spot.label.startswith(surface.name))
 
     def test_lists_go_out_and_in_and_a_wrong_one_changes_nothing(self):
         self.page.choose("instrument", "caliper")

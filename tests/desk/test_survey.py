@@ -120,7 +120,7 @@ class Surveying(WindowCase):
         self.view.choose("worm-shaft", "key-across")
         self.click(self.view.drop)
         names = [one.id for one in self.job.pieces["worm-shaft"].surfaces]
-        self.assertEqual(names, ["shaft", "key-width"])
+        self.assertEqual(names, ["shaft", "shoulder", "key-width"])
 
     def test_an_inch_thread_is_found_in_a_metric_piece(self):
         self.pick(self.view.surface_menu(), "Thread outside")

@@ -2,7 +2,7 @@
 
 from machinon.core.plan import FitPlan, Plan
 from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
-from machinon.draw.piece_drawing import outline_of
+from machinon.draw.piece_shape import outline_of
 from machinon.draw.section import draw_turned, finished_shape
 
 SHOULDER = 18.0  # mm of spindle drawn behind the shoulder

@@ -320,6 +320,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Ratio 90 to 1",
         (
             ("shaft", "Shaft end", "micrometer", (11.985, 11.987, 11.986), {}),
+            ("shoulder", "Shaft end, length", "depth-gauge", (22.34, 22.36), {}),
             ("key-width", "Keyway", "slips", (4.02, 4.02), {}),
             ("key-across", "Keyway, floor to far side", "micrometer", (9.52,), {}),
         ),
@@ -329,7 +330,11 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Graduated dial",
         "brass",
         "From the scrap box",
-        (("bore", "Bore", "bore-gauge", (30.012, 30.016, 30.013), {}),),
+        (
+            ("shaft", "Graduated rim", "caliper", (62.02, 62.0), {}),
+            ("bore", "Bore", "bore-gauge", (30.012, 30.016, 30.013), {}),
+            ("thickness", "", "caliper", (11.98, 12.0), {}),
+        ),
     ),
     (
         "slitting-saw",
@@ -337,6 +342,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "tool steel",
         "",
         (
+            ("shaft", "Over the teeth", "caliper", (79.84, 79.9), {}),
             ("bore", "Bore", "bore-gauge", (22.009, 22.011, 22.01), {}),
             ("thickness", "Thickness at the hub", "caliper", (1.61, 1.6), {}),
         ),
@@ -426,7 +432,11 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "Bronze bush 30 mm",
         "bronze",
         "One of a dozen, the tightest",
-        (("bore", "Bore", "bore-gauge", (30.013, 30.016, 30.013), {}),),
+        (
+            ("shaft", "Outside", "micrometer", (38.058, 38.061, 38.059), {}),
+            ("bore", "Bore", "bore-gauge", (30.013, 30.016, 30.013), {}),
+            ("thickness", "Length", "caliper", (25.02, 25.04), {}),
+        ),
     ),
     (
         "table-way",
@@ -450,6 +460,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         "30 taper, drawn up through it",
         (
             ("register", "", "micrometer", (37.984, 37.986), {}),
+            ("register-length", "", "depth-gauge", (18.05, 18.03), {}),
             ("bore", "Bore for the draw bar", "bore-gauge", (17.52, 17.516), {}),
         ),
     ),

@@ -1,0 +1,503 @@
+"""What a piece looks like, as far as its readings say; lengths in mm.
+
+A piece that turns is a row of steps along its axis and what its end shows; one
+with a slot or a dovetail is cut across it.
+"""
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from machinon.core.bolt_circle import circle_from_span, hole_points
+from machinon.core.measuring import Measured
+from machinon.core.shop import Piece, Surface
+from machinon.core.surface_kinds import beside, form_key
+from machinon.draw.drawing import Point
+
+Readings = Mapping[str, Measured | None]  # what each surface measures, by its id
+
+TRACE = 0.1  # mm: the least that is drawn of a surface
+UNKNOWN = 40.0  # mm: what is drawn where nothing is measured yet
+SHARE = 0.6  # of its diameter that a step of unknown length is drawn long
+
+_SECTIONS = ("tee-neck", "over-pins", "between-pins", "slot", "tongue", "key-width")
+# round, but no step of the axis
+_ASIDE = ("hole", "bolt-hole", "detent", "groove-diameter", "flats")
+_STEP_LENGTHS = ("register-length", "shoulder")
+_BORE_LENGTHS = ("recess-depth", "depth")
+_FLATS = {"square": 4, "hexagon": 6}
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A surface along the axis: its profile as (z, r) corners.
+
+    id: empty where nothing of it was measured; ended: whether its far end is
+    where a reading puts it.
+    """
+
+    points: tuple[Point, ...]
+    id: str = ""
+    ended: bool = False
+
+    @property
+    def start(self) -> float:
+        return self.points[0][0]
+
+    @property
+    def end(self) -> float:
+        return self.points[-1][0]
+
+    @property
+    def widest(self) -> float:
+        return max(r for _, r in self.points)
+
+    @property
+    def narrowest(self) -> float:
+        return min(r for _, r in self.points)
+
+    @property
+    def middle(self) -> Point:
+        """A point of the profile to point at."""
+        if len(self.points) % 2:
+            return self.points[len(self.points) // 2]
+        (a, r), (b, e) = self.points[0], self.points[-1]
+        return (a + b) / 2, (r + e) / 2
+
+
+@dataclass(frozen=True, slots=True)
+class Along:
+    """A measured length: from, to, the radius it is taken off, its surface."""
+
+    start: float
+    end: float
+    radius: float
+    id: str
+
+
+@dataclass(frozen=True, slots=True)
+class Turned:
+    """A piece that turns: steps outside and in the bore, left to right."""
+
+    outer: tuple[Step, ...]
+    inner: tuple[Step, ...]
+    lengths: tuple[Along, ...]
+
+    @property
+    def long(self) -> float:
+        return max(one.end for one in self.outer)
+
+    @property
+    def radius(self) -> float:
+        return max(one.widest for one in self.outer)
+
+    @property
+    def upper_half(self) -> tuple[Point, ...]:
+        """The half above the axis as a closed shape of (z, r)."""
+        face = [point for one in self.outer for point in one.points]
+        back = [point for one in reversed(self.inner) for point in one.points[::-1]]
+        start, end = self.outer[0].start, self.outer[-1].end
+        if not back:
+            back = [(end, 0.0), (start, 0.0)]
+        elif self.inner[-1].end < end:  # blind
+            back = [(end, 0.0), (self.inner[-1].end, 0.0), *back]
+        return (*face, *back)
+
+
+@dataclass(frozen=True, slots=True)
+class Pattern:
+    """Holes on a circle: diameters, the centres (x, y), and their surfaces."""
+
+    circle: float
+    hole: float
+    centres: tuple[Point, ...]
+    id: str
+    hole_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class Notch:
+    """A keyway seen from the end: width, and from the middle to its floor.
+
+    bore: whether it is cut into the bore, outward from it.
+    """
+
+    width: float
+    floor: float
+    bore: bool
+    id: str
+    across_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A piece as it is drawn beside others; its left end at 0.
+
+    points: of the upper half of what turns, of the whole section of what does
+    not; turns: which; places: where each surface lies, by its id.
+    """
+
+    points: tuple[Point, ...]
+    turns: bool
+    places: Mapping[str, Point]
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """How long and how high it is."""
+        return max(x for x, _ in self.points), max(y for _, y in self.points)
+
+
+def outline_of(piece: Piece, measured: Readings) -> Outline:
+    """The outline of a piece, drawn from what it measures."""
+    section = sectioned(piece)
+    if section is not None:
+        points = section_of(section, sizes(measured)).points
+        left, low = min(x for x, _ in points), min(y for _, y in points)
+        shifted = tuple((x - left, y - low) for x, y in points)
+        high = max(y for _, y in shifted)
+        return Outline(shifted, False, {section.id: (-left, high)})
+    turned = turned_of(piece, measured)
+    places = {one.id: one.middle for one in (*turned.outer, *turned.inner) if one.id}
+    return Outline(turned.upper_half, True, places)
+
+
+def sizes(measured: Readings) -> Callable[[str, float], float]:
+    """A surface's size by its id, or what stands for it."""
+
+    def size(id: str, other: float) -> float:
+        found = measured.get(id)
+        # places typed wrongly can leave nothing: it is drawn as a trace of itself
+        return max(found.size, TRACE) if found is not None else other
+
+    return size
+
+
+def is_round(surface: Surface) -> bool:
+    """Whether a surface is a step along the axis of its piece."""
+    form = form_key(surface)
+    if form == "taper-balls":
+        return True
+    return form not in (*_SECTIONS, *_ASIDE) and surface.kind in ("outside", "inside")
+
+
+def sectioned(piece: Piece) -> Surface | None:
+    """The surface that a piece is cut across at; None for one drawn along its axis."""
+    if any(is_round(one) for one in piece.surfaces):
+        return None
+    return next((one for one in piece.surfaces if form_key(one) in _SECTIONS), None)
+
+
+# -- along the axis -----------------------------------------------------------
+
+
+def turned_of(piece: Piece, measured: Readings) -> Turned:
+    """The steps of a piece along its axis.
+
+    Lengths that are not measured are a share of the diameter; a bore with
+    nothing measured round it gets a wall as thick as half its radius.
+    """
+    size = sizes(measured)
+    if piece.role == "nose":
+        return _nose(size, measured)
+    if piece.role == "chuck":
+        return _chuck(size, measured)
+    lengths: list[Along] = []
+    outer = _outer_steps(piece, measured, lengths)
+    whole = next((s for s in piece.surfaces if form_key(s) == "thickness"), None)
+    long = measured.get(whole.id) if whole is not None else None
+    bores = [s for s in piece.surfaces if is_round(s) and not _is_outer(s)]
+    if not outer:
+        widest = max((size(one.id, UNKNOWN) for one in bores), default=UNKNOWN)
+        slopes = [
+            m.slope.apart for m in map(measured.get, _ids(bores)) if m and m.slope
+        ]
+        end = max(slopes) if slopes else SHARE * 1.5 * widest
+        outer = [_cylinder(0.0, end, 1.5 * widest, "", False)]
+    if whole is not None and long is not None and long.size > outer[-1].start:
+        last = outer[-1]
+        r = last.points[-1][1]
+        outer[-1] = Step((*last.points[:-1], (long.size, r)), last.id, True)
+        lengths.append(Along(0.0, long.size, outer[0].widest, whole.id))
+    end = outer[-1].end
+    inner = _inner_steps(piece, bores, measured, end, lengths)
+    least = min(one.narrowest for one in outer)
+    # a bore wider than what is around it belongs to another end: left out
+    kept = tuple(one for one in inner if one.widest < least)
+    drawn = {one.id for one in kept}
+    return Turned(
+        tuple(outer),
+        kept,
+        tuple(
+            one
+            for one in lengths
+            if one.start < one.end and (one.id not in _ids(bores) or one.id in drawn)
+        ),
+    )
+
+
+def _ids(surfaces: list[Surface]) -> list[str]:
+    return [one.id for one in surfaces]
+
+
+def _is_outer(surface: Surface) -> bool:
+    return surface.kind == "outside"
+
+
+def _cylinder(a: float, b: float, diameter: float, id: str, ended: bool) -> Step:
+    return Step(((a, diameter / 2), (b, diameter / 2)), id, ended)
+
+
+def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:
+    register = size("register", UNKNOWN)
+    guide = size("register-length", 0.3 * register)
+    end = size("nose-length", 0.8 * register)
+    crests = size("thread-major", 0.97 * register)
+    shoulder = 0.4 * register
+    known = {id for id, found in measured.items() if found is not None}
+    lengths = (("register-length", guide), ("nose-length", end))
+    return Turned(
+        (
+            _cylinder(0.0, shoulder, register * 1.36, "", False),
+            _cylinder(
+                shoulder,
+                shoulder + guide,
+                register,
+                "register",
+                "register-length" in known,
+            ),
+            _cylinder(
+                shoulder + guide,
+                shoulder + max(end, guide + TRACE),
+                crests,
+                "thread-major",
+                "nose-length" in known,
+            ),
+        ),
+        (),
+        tuple(
+            Along(shoulder, shoulder + long, register / 2, id)
+            for id, long in lengths
+            if id in known
+        ),
+    )
+
+
+def _chuck(size: Callable[[str, float], float], measured: Readings) -> Turned:
+    body = size("body", 3 * UNKNOWN)
+    recess = min(size("recess", 0.72 * body), 0.96 * body)
+    deep = size("recess-depth", 0.04 * body)
+    long = max(0.45 * body, 2 * deep)
+    known = measured.get("recess-depth") is not None
+    return Turned(
+        (_cylinder(0.0, long, body, "body", False),),
+        (
+            _cylinder(0.0, deep, recess, "recess", known),
+            _cylinder(deep, long, min(0.32 * body, 0.9 * recess), "", False),
+        ),
+        (Along(0.0, deep, recess / 2, "recess-depth"),) if known else (),
+    )
+
+
+def _outer_steps(piece: Piece, measured: Readings, lengths: list[Along]) -> list[Step]:
+    """Outside steps in the order of the survey; `lengths` takes those measured."""
+    outer: list[Step] = []
+    for one in piece.surfaces:
+        at = outer[-1].end if outer else 0.0
+        found = measured.get(one.id)
+        form = form_key(one)
+        if is_round(one) and _is_outer(one):
+            outer.append(_step(form, at, one.id, found))
+        elif form in _STEP_LENGTHS and outer and found is not None:
+            last = outer[-1]
+            (a, r), (_, e) = last.points[0], last.points[-1]
+            end = a + max(found.size, TRACE)
+            outer[-1] = Step(((a, r), (end, e)), last.id, True)
+            lengths.append(Along(a, end, r, one.id))
+    return outer
+
+
+def _step(form: str, at: float, id: str, found: Measured | None) -> Step:
+    """A cylinder a share of its diameter long, a taper as far as it was read."""
+    d = max(found.size, TRACE) if found is not None else UNKNOWN
+    if form == "ball":
+        turns = [math.radians(angle) for angle in range(180, -1, -10)]
+        return Step(
+            tuple((at + d / 2 * (1 + math.cos(a)), d / 2 * math.sin(a)) for a in turns),
+            id,
+            True,
+        )
+    if found is None or found.slope is None:
+        return _cylinder(at, at + SHARE * d, d, id, False)
+    long = found.slope.apart
+    far = max(d + found.slope.ratio * long, TRACE)
+    return Step(((at, d / 2), (at + long, far / 2)), id, True)
+
+
+def _inner_steps(
+    piece: Piece,
+    bores: list[Surface],
+    measured: Readings,
+    end: float,
+    lengths: list[Along],
+) -> list[Step]:
+    """The bore from its mouth inward: each step narrower than the one before."""
+    deep: dict[str, tuple[float, str]] = {}  # how deep a bore is, and who says so
+    last = ""
+    for one in piece.surfaces:
+        found = measured.get(one.id)
+        if one in bores:
+            last = one.id
+        elif form_key(one) in _BORE_LENGTHS and last and found is not None:
+            deep[last] = (max(found.size, TRACE), one.id)
+    inner: list[Step] = []
+    size = sizes(measured)
+    for one in sorted(bores, key=lambda one: -size(one.id, UNKNOWN)):
+        at = inner[-1].end if inner else 0.0
+        step = _step(form_key(one), at, one.id, measured.get(one.id))
+        to, says = deep.get(one.id, (0.0, ""))
+        if says:
+            to = min(to, end)
+            lengths.append(Along(0.0, to, step.points[0][1], says))
+        elif len(step.points) == 2 and step.points[0][1] != step.points[1][1]:
+            to = min(step.end, end)  # a taper, as far as it was read
+        else:
+            others = len(bores) - len(inner) - 1
+            to = at + (end - at) * (0.3 if others else 1.0)
+        if to > at:
+            (_, r), (_, e) = step.points[0], step.points[-1]
+            inner.append(Step(((at, r), (to, e)), one.id, bool(says)))
+    return inner
+
+
+# -- from the end -------------------------------------------------------------
+
+
+def patterns_of(piece: Piece, measured: Readings) -> tuple[Pattern, ...]:
+    """Circles of holes whose holes and spans are measured."""
+    found = []
+    for one in piece.surfaces:
+        span = measured.get(one.id)
+        form = form_key(one)
+        if span is None or span.refused:
+            continue
+        if form == "bolt-circle" and span.says and one.aids.get("holes"):
+            holes = int(one.aids["holes"])
+            centres = hole_points(holes, span.size, 90.0)
+            hole = one.aids.get("hole", 0.0)
+            id = beside(one, "hole")
+            found.append(Pattern(span.size, hole, centres, one.id, id))
+        elif form == "hole-three" and span.says:
+            given = span.answer.results
+            x, y = given["centre"]
+            centres = tuple((px - x, py - y) for px, py in given["points"])
+            hole = one.aids.get("hole", 0.0)
+            id = beside(one, "hole")
+            found.append(Pattern(span.size, hole, centres, one.id, id))
+        elif form == "bolt-span":
+            hole_found = measured.get("bolt-hole")
+            if hole_found is not None and span.size > hole_found.size:
+                # how many a chuck has is asked in its job: most have three
+                circle = circle_from_span(span.size, hole_found.size, CHUCK_HOLES)
+                centres = hole_points(CHUCK_HOLES, circle, 90.0)
+                found.append(
+                    Pattern(circle, hole_found.size, centres, one.id, "bolt-hole")
+                )
+    return tuple(found)
+
+
+CHUCK_HOLES = 3
+
+
+def notches_of(piece: Piece, measured: Readings) -> tuple[Notch, ...]:
+    """Keyways whose width and floor are measured."""
+    found = []
+    round_ones = [one for one in piece.surfaces if is_round(one)]
+    for one in piece.surfaces:
+        across_id = beside(one, "key-across")
+        width, across = measured.get(one.id), measured.get(across_id)
+        if form_key(one) != "key-width" or width is None or across is None:
+            continue
+        before = [
+            r
+            for r in round_ones
+            if piece.surfaces.index(r) < piece.surfaces.index(one)
+            and measured.get(r.id) is not None
+        ]
+        if not before:
+            continue
+        host = before[-1]
+        mate = measured[host.id]
+        assert mate is not None
+        # from the far side: of the shaft, or of the bore
+        floor = across.size - mate.size / 2
+        found.append(Notch(width.size, floor, not _is_outer(host), one.id, across_id))
+    return tuple(found)
+
+
+def sides_of(surface: Surface) -> int:
+    """How many flats a surface has round it; 0 for a round one."""
+    return _FLATS.get(form_key(surface), 0)
+
+
+# -- across -------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A piece cut across what runs along it; its middle at x 0, its open side at 0.
+
+    points: closed; edge: the profile of its right half, from the open side down,
+    that the readings say; solid: whether it stands up, like a tongue.
+    """
+
+    points: tuple[Point, ...]
+    edge: tuple[Point, ...]
+    solid: bool
+
+    @property
+    def deep(self) -> float:
+        return -self.edge[-1][1]
+
+
+def section_of(one: Surface, size: Callable[[str, float], float]) -> Section:
+    """What runs along a piece, cut across: a T-slot, a dovetail, a slot."""
+    form = form_key(one)
+    wide = size(one.id, 14.0)
+    if form == "tee-neck":
+        head = size(beside(one, "tee-head"), 1.7 * wide)
+        high = size(beside(one, "tee-head-depth"), 0.7 * wide)
+        lip = size(beside(one, "tee-lip"), 0.9 * wide)
+        widths = [(wide, 0.0), (wide, -lip), (head, -lip), (head, -lip - high)]
+    elif form in ("over-pins", "between-pins"):
+        deep = one.aids.get("depth", 0.1 * wide)
+        lean = 2 * deep / math.tan(math.radians(one.aids.get("angle", 60)))
+        mouth = wide + (lean if form == "over-pins" else -lean)
+        widths = [(mouth, 0.0), (wide, -deep)]
+    else:
+        widths = [(wide, 0.0), (wide, -0.6 * wide)]
+    solid = form in ("over-pins", "tongue")
+    edge = [(w / 2, y) for w, y in widths]
+    floor = edge[-1][1]
+    side, foot = max(w for w, _ in widths) * (0.8 if solid else 0.85), 1.8 * floor
+    across = [(-x, y) for x, y in edge]
+    if solid:
+        right, left = [*edge, (side, floor)], [(-side, floor), *reversed(across)]
+    else:
+        right, left = [*reversed(edge), (side, 0.0)], [(-side, 0.0), *across]
+    base = [(side, foot), (-side, foot)]
+    points = (*right, *base, *left)
+    return Section(points, tuple(edge), solid)
+
+
+def pins_of(one: Surface, section: Section) -> tuple[tuple[float, float, float], ...]:
+    """The two pins that a dovetail is read over: x, y and diameter.
+
+    Source: geometry; a pin's centre lies on the bisector of the corner.
+    """
+    pin = one.aids.get("pin", 0.0)
+    if not pin or form_key(one) not in ("over-pins", "between-pins"):
+        return ()
+    corner, floor = section.edge[-1]
+    out = pin / 2 / math.tan(math.radians(one.aids.get("angle", 60)) / 2)
+    x = corner + out if section.solid else corner - out
+    return ((x, floor + pin / 2, pin), (-x, floor + pin / 2, pin))

@@ -1,0 +1,248 @@
+"""Pieces of the shop are drawn as they measure."""
+
+import math
+import tempfile
+import unittest
+from pathlib import Path
+
+from machinon.core.measuring import measure
+from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surface
+from machinon.core.surface_kinds import new_surfaces, surface_forms, surface_groups
+from machinon.draw.drawing import Shape, Text
+from machinon.draw.piece_drawing import piece_drawing
+from machinon.draw.piece_shape import (
+    notches_of,
+    patterns_of,
+    pins_of,
+    section_of,
+    sizes,
+    turned_of,
+)
+from machinon.store.demo_shop import demo_shop
+from machinon.store.shop_file import open_shop
+
+SHOP = Shop(instruments=STARTER_INSTRUMENTS)
+TOOLS = {
+    "outside": "micrometer",
+    "inside": "bore-gauge",
+    "length": "depth-gauge",
+    "gap": "slips",
+    "span": "caliper",
+    "pitch": "thread-gauge",
+    "runout": "indicator",
+}
+
+
+def read(key: str, *sizes: float, number: int = 1, **aids: float) -> Surface:
+    """A surface of a kind with its readings."""
+    form = surface_forms()[key]
+    readings = tuple(
+        Reading(size, TOOLS[form.kind], f"{size:g}", temperature=20.0) for size in sizes
+    )
+    id = key if number == 1 else f"{key}-{number}"
+    return Surface(id, form.name, form.kind, form.how, readings, dict(aids))
+
+
+def piece_of(*surfaces: Surface):
+    """A steel piece and what its surfaces measure."""
+    piece = Piece("piece", "Piece", "other", "steel", surfaces)
+    return piece, {s.id: measure(s, SHOP, piece.material) for s in surfaces}
+
+
+class AlongTheAxis(unittest.TestCase):
+    def test_a_length_read_is_where_a_step_ends(self):
+        turned = turned_of(
+            *piece_of(
+                read("shaft", 20.0),
+                read("shoulder", 30.0),
+                read("shaft", 35.0, number=2),
+                read("shoulder", 12.0, number=2),
+            )
+        )
+        self.assertEqual([(s.start, s.end) for s in turned.outer], [(0, 30), (30, 42)])
+        self.assertTrue(all(step.ended for step in turned.outer))
+
+    def test_a_saw_is_as_thin_as_it_measures(self):
+        turned = turned_of(
+            *piece_of(read("shaft", 80.0), read("bore", 22.0), read("thickness", 1.6))
+        )
+        self.assertEqual((turned.long, turned.radius), (1.6, 40.0))
+        self.assertEqual(turned.inner[0].end, 1.6)
+
+    def test_a_length_nobody_read_is_not_said_to_be_one(self):
+        turned = turned_of(*piece_of(read("shaft", 16.0)))
+        self.assertFalse(turned.outer[0].ended)
+        self.assertEqual(turned.lengths, ())
+
+    def test_a_counterbore_stands_before_its_bore_whichever_was_read_first(self):
+        turned = turned_of(
+            *piece_of(
+                read("shaft", 60.0),
+                read("bore", 20.0),
+                read("recess", 35.0),
+                read("recess-depth", 8.0),
+                read("thickness", 25.0),
+            )
+        )
+        self.assertEqual(
+            [(s.id, s.start, s.end) for s in turned.inner],
+            [("recess", 0, 8), ("bore", 8, 25)],
+        )
+
+    def test_a_blind_bore_has_a_floor(self):
+        turned = turned_of(
+            *piece_of(
+                read("shaft", 40.0),
+                read("shoulder", 50.0),
+                read("bore", 20.0),
+                read("depth", 30.0),
+            )
+        )
+        self.assertIn((30.0, 0.0), turned.upper_half)
+        self.assertIn((50, 0.0), turned.upper_half)
+
+    def test_a_bore_wider_than_what_is_round_it_is_left_out(self):
+        piece, measured = piece_of(read("shaft", 20.0), read("bore", 25.0))
+        self.assertEqual(turned_of(piece, measured).inner, ())
+        # its figure is not lost
+        self.assertIsNotNone(piece_drawing(piece, measured, 700, 400).spot("bore"))
+
+    def test_a_taper_narrows_by_its_ratio_over_what_was_read(self):
+        form = surface_forms()["taper-out"]
+        readings = tuple(
+            Reading(size, "micrometer", f"{size:g}", place, temperature=20.0)
+            for size, place in ((24.0, "0 mm"), (22.0, "40 mm"))
+        )
+        taper = Surface("taper-out", form.name, "outside", form.how, readings)
+        step = turned_of(*piece_of(taper)).outer[0]
+        (start, wide), (end, narrow) = step.points
+        self.assertAlmostEqual(end - start, 40)
+        self.assertAlmostEqual(2 * (wide - narrow), 2.0)
+
+
+class FromTheEnd(unittest.TestCase):
+    def test_six_holes_stand_on_their_circle(self):
+        # the chord of a sixth is the radius: 61.5 − 6.5 = 55, so a circle of 110
+        piece, measured = piece_of(
+            read("bore", 40.0),
+            read("hole", 6.5),
+            read("bolt-circle", 61.5, hole=6.5, holes=6),
+        )
+        (pattern,) = patterns_of(piece, measured)
+        self.assertAlmostEqual(pattern.circle, 110)
+        self.assertAlmostEqual(math.dist(*pattern.centres[:2]), 55)
+
+    def test_three_uneven_holes_are_as_far_apart_as_they_were_read(self):
+        piece, measured = piece_of(
+            read("hole", 6.5),
+            read("hole-three", 86.5, hole=6.5, span_12=66.5, span_23=56.5),
+        )
+        (pattern,) = patterns_of(piece, measured)
+        one, two, three = pattern.centres
+        self.assertAlmostEqual(math.dist(one, two), 60)
+        self.assertAlmostEqual(math.dist(two, three), 50)
+        self.assertAlmostEqual(math.dist(three, one), 80)
+        self.assertAlmostEqual(2 * math.hypot(*one), pattern.circle)
+
+    def test_a_keyways_floor_is_half_the_round_short_of_the_reading(self):
+        across = read("key-across", 9.5)
+        for host, bore in ((read("shaft", 12.0), False), (read("bore", 12.0), True)):
+            with self.subTest(host.id):
+                (notch,) = notches_of(*piece_of(host, read("key-width", 4.0), across))
+                self.assertAlmostEqual(notch.floor, 9.5 - 6)
+                self.assertIs(notch.bore, bore)
+
+
+class CutAcross(unittest.TestCase):
+    def test_the_pins_touch_floor_and_flank_and_span_the_reading(self):
+        for key, reading, side in (("over-pins", 137.313, 1), ("between-pins", 40, -1)):
+            with self.subTest(key):
+                one = read(key, reading, pin=10.0, angle=60.0, depth=14.0)
+                _, measured = piece_of(one)
+                section = section_of(one, sizes(measured))
+                (x, y, pin), _ = pins_of(one, section)
+                (top_x, top), (corner, floor) = section.edge
+                self.assertAlmostEqual(y - floor, pin / 2)
+                # distance of the pin's centre from the line of the flank
+                leg = math.dist((top_x, top), (corner, floor))
+                off = (x - corner) * (top - floor) - (y - floor) * (top_x - corner)
+                self.assertAlmostEqual(abs(off) / leg, pin / 2)
+                self.assertAlmostEqual(2 * x + side * pin, reading)
+
+    def test_a_tee_slot_is_its_neck_lip_and_head(self):
+        one = read("tee-neck", 14.0)
+        _, measured = piece_of(
+            one,
+            read("tee-head", 24.0),
+            read("tee-head-depth", 10.0),
+            read("tee-lip", 12.0),
+        )
+        section = section_of(one, sizes(measured))
+        self.assertEqual(section.edge, ((7, 0), (7, -12), (12, -12), (12, -22)))
+
+
+class ThePicture(unittest.TestCase):
+    def test_every_kind_of_surface_has_its_figure_on_the_page(self):
+        for group in surface_groups():
+            piece = Piece("piece", "Piece", "other", "steel")
+            for one in new_surfaces(piece, group):
+                piece = piece.with_surface(one)
+            unread = {one.id: None for one in piece.surfaces}
+            for width, height in ((900, 380), (620, 300)):
+                drawing = piece_drawing(piece, unread, width, height)
+                for one in piece.surfaces:
+                    with self.subTest(group, surface=one.id, width=width):
+                        spot = drawing.spot(one.id)
+                        self.assertIsNotNone(spot)
+                        x, y, w, h = spot.rect
+                        self.assertTrue(x >= 0 and x + w <= width)
+                        self.assertTrue(y >= 0 and y + h <= height)
+
+    def test_no_figure_of_the_demo_shop_lies_on_another(self):
+        with tempfile.TemporaryDirectory() as folder:
+            file = open_shop(demo_shop(Path(folder)))
+            self.addCleanup(file.close)
+            for entry in file.entries("piece"):
+                piece = file.get(entry.id)
+                measured = {
+                    s.id: measure(s, file.shop(), piece.material)
+                    for s in piece.surfaces
+                }
+                for inch in (False, True):
+                    drawing = piece_drawing(piece, measured, 900, 380, inch=inch)
+                    figures = [i for i in drawing.items if isinstance(i, Text)]
+                    for at, one in enumerate(figures):
+                        for other in figures[at + 1 :]:
+                            apart = abs(one.at[1] - other.at[1])
+                            with self.subTest(piece.name, one=one.text, to=other.text):
+                                self.assertTrue(
+                                    apart > 0.4 * (one.size + other.size)
+                                    or not _side_by_side(one, other)
+                                )
+
+    def test_what_was_read_is_drawn_thick(self):
+        bar = piece_drawing(*piece_of(read("shaft", 16.0)), 700, 400)
+        thick = [i for i in bar.items if isinstance(i, Shape) and i.width > 1.5]
+        self.assertTrue(thick)
+        unread = Piece("bar", "Bar", "other", "steel", (read("shaft"),))
+        drawing = piece_drawing(unread, {"shaft": None}, 700, 400)
+        self.assertFalse(
+            [i for i in drawing.items if isinstance(i, Shape) and i.width > 1.5]
+        )
+
+
+def _side_by_side(one: Text, other: Text) -> bool:
+    """Whether two texts of one line run into each other."""
+
+    def ends(text: Text) -> tuple[float, float]:
+        # the page has no font to ask: most signs are a little over half as wide
+        wide = 0.55 * text.size * len(text.text)
+        start = text.at[0] - {"left": 0, "centre": wide / 2, "right": wide}[text.anchor]
+        return start, start + wide
+
+    (a, b), (c, d) = ends(one), ends(other)
+    return a < d and c < b
+
+
+if __name__ == "__main__":
+    unittest.main()
