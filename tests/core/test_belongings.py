@@ -13,9 +13,18 @@ from machinon.core.belongings import (
 )
 from machinon.core.errors import BadInput
 from machinon.core.gauge_stack import stack
-from machinon.core.machines import MACHINE_KINDS, figure_forms, machine_of
+from machinon.core.machines import (
+    MACHINE_KINDS,
+    Figure,
+    figure_forms,
+    lathe_figures,
+    machine_of,
+    shown_figures,
+)
 from machinon.core.own_figures import own_question
 from machinon.core.reckoning import reckonings
+from machinon.core.shop import Lathe
+from machinon.draw.drawing import Shape, Text
 from machinon.draw.machine_drawing import OUTLINES, machine_drawing
 
 
@@ -72,15 +81,73 @@ class Shelves(unittest.TestCase):
             item_of({"kind": "collet", "size": "6", "second": "5"}, "holding", False)
 
 
+def _upright(drawing, tie: str) -> float:
+    """How long the dimension of a height is: between its two arrow tips."""
+    left, _, width, _ = drawing.spot(tie).rect
+    tips = [
+        i.points[0][1]
+        for i in drawing.items
+        if isinstance(i, Shape) and len(i.points) == 3
+        if abs(i.points[0][0] - left - width / 2) < 0.5
+    ]
+    return max(tips) - min(tips)
+
+
 class Machines(unittest.TestCase):
     def test_each_kind_has_figures_and_a_picture_to_scale(self):
         for kind in (*MACHINE_KINDS, "lathe"):
             forms = figure_forms(kind)
             self.assertGreater(len(forms), 4, kind)
             self.assertIn(kind, OUTLINES)
-            drawing = machine_drawing(kind, {}, 600, 300)
-            texts = [i.text for i in drawing.items if hasattr(i, "text")]
-            self.assertIn("not said yet", texts, "an unknown figure is said to be")
+            drawing = machine_drawing(kind, shown_figures(kind, {}, False), 900, 450)
+            texts = [i.text for i in drawing.items if isinstance(i, Text)]
+            self.assertEqual(texts.count("not said yet"), len(forms))
+            for form in forms:
+                self.assertIsNotNone(drawing.spot(form.key), "and can be typed there")
+            self.assertFalse(drawing.crowded, kind)
+
+    def test_an_outline_is_to_scale(self):
+        def between(drawing):
+            # the two arrow heads of the dimension are a centre distance apart
+            spot = drawing.spot("between_centres")
+            y = spot.rect[1] + 0.8 * 13
+            tips = [
+                i.points[0][0]
+                for i in drawing.items
+                if isinstance(i, Shape) and len(i.points) == 3
+                if abs(i.points[0][1] - y) < 0.5
+            ]
+            return max(tips) - min(tips)
+
+        drawings = [
+            machine_drawing(
+                "lathe",
+                {
+                    "centre_height": Figure("Centre height", f"{high} mm", high),
+                    "between_centres": Figure("Between centres", f"{long} mm", long),
+                },
+                900,
+                450,
+            )
+            for high, long in ((100, 300), (100, 600))
+        ]
+        heights = [_upright(one, "centre_height") for one in drawings]
+        ratios = [between(one) / h for one, h in zip(drawings, heights, strict=True)]
+        # the nose stands 0.14 of the centre height into what lies between
+        self.assertAlmostEqual((ratios[0] + 0.14) * 100, 300, places=0)
+        self.assertAlmostEqual((ratios[1] + 0.14) * 100, 600, places=0)
+
+    def test_a_lathes_figures_are_read_in_the_shops_unit(self):
+        lathe = Lathe(
+            "l", "L", 114.3, 508, 60, (60, 120, 240, 480, 960), "", lead_screw=3.175
+        )
+        shown = lathe_figures(lathe, inch=True)
+        self.assertEqual(shown["centre_height"].text, "4.5 in")
+        self.assertEqual(shown["swing_over_slide"].text, "60 mm")
+        self.assertEqual(shown["speeds"].text, "60, 120 … 960 (5)")
+        self.assertEqual(shown["lead_screw"].text, "3.175 mm")
+        self.assertEqual(shown["wheels"].text, "")
+        self.assertEqual(shown["spindle_bore"].text, "", "not known is not nought")
 
     def test_figures_are_typed_in_any_unit_and_refused_by_entry(self):
         mill = machine_of(

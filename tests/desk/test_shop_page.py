@@ -1,6 +1,8 @@
 from pathlib import Path
 
-from PySide6.QtWidgets import QLabel, QScrollArea
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
 
 from machinon.core.belongings import starter_sets
 from machinon.draw.piece_drawing import piece_drawing
@@ -14,9 +16,8 @@ class Shop(WindowCase):
         self.page = self.window.pages.currentWidget()
 
     def card(self):
-        """The card of the chosen thing; a long one lies in a scroll area."""
-        shown = self.page.body.itemAt(0).widget()
-        return shown.widget() if isinstance(shown, QScrollArea) else shown
+        """The card of the chosen thing."""
+        return self.page.card
 
     def test_an_instrument_is_entered_changed_and_taken_back(self):
         self.page.new_instrument()
@@ -98,6 +99,37 @@ class Shop(WindowCase):
         self.assertAlmostEqual(machine.number("travel_x"), 304.8)
         self.page.undo()
         self.assertIsNone(self.window.file.get("bench-mill"))
+
+    def test_a_machines_figure_is_changed_where_it_stands(self):
+        self.page.choose("machine", "mill")
+        card = self.card()
+        self.assertFalse(card.list.isVisible(), "a machine is its picture")
+        card.picture.setFocus()
+        card.picture.stand_on("travel_z")
+        QTest.keyClick(self.card().picture, Qt.Key.Key_Return)
+        self.assertEqual(card.edit.text(), "380")
+        self.type(card.edit, "ten")
+        self.assertTrue(card.edit.isVisible(), "what was typed stays there")
+        self.assertIn("ten", self.page.says.text())
+        self.type(card.edit, "15in")
+        self.assertEqual(self.window.file.get("mill").number("travel_z"), 381)
+        # the next figure is an arrow and Enter away
+        QTest.keyClick(self.card().picture, Qt.Key.Key_Right)
+        QTest.keyClick(self.card().picture, Qt.Key.Key_Return)
+        self.assertTrue(self.card().edit.isVisible())
+        self.page.undo()
+        self.assertEqual(self.window.file.get("mill").number("travel_z"), 380)
+
+    def test_a_lathes_figure_too_and_its_nose_is_a_piece(self):
+        self.page.choose("lathe", "lathe")
+        card = self.card()
+        card.begin_edit("swing_over_slide")
+        self.type(card.edit, "400")
+        self.assertIn("330", self.page.says.text(), "more than the bed allows")
+        self.type(card.edit, "200")
+        self.assertEqual(self.window.file.get("lathe").swing_over_slide, 200)
+        self.card().begin_edit("seat")
+        self.assertEqual(self.card().piece.id, "lathe-nose")
 
     def test_a_second_lathe_and_a_chuck_are_entered_for_a_new_job(self):
         self.page.new_lathe()

@@ -14,7 +14,14 @@ import msgspec
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, LENGTH, NUMBER
-from machinon.core.shop_entry import bare, words
+from machinon.core.shop import Lathe
+from machinon.core.shop_entry import (
+    bare,
+    length_said,
+    list_said,
+    speeds_text,
+    words,
+)
 from machinon.core.tables import rows
 from machinon.core.tapers import taper_of
 
@@ -48,6 +55,18 @@ class Machine(msgspec.Struct, frozen=True, omit_defaults=True, tag="machine"):
             low, high = (float(part) for part in text.split(" to "))
             return (*(low + 10 * i for i in range(int((high - low) // 10) + 1)), high)
         return tuple(float(part) for part in text.split(",")) if text else ()
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A figure of a machine as it is shown; text: empty while it is not known.
+
+    size: as a number, mm or a count; 0 where it is none.
+    """
+
+    name: str
+    text: str
+    size: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,6 +104,23 @@ class FigureForm:
             text, kind, inch=inch, key=self.key, low=self.low, high=self.high
         )
 
+    def said(self, kept: str, inch: bool) -> str:
+        """A kept figure as it is read, with its unit; empty while it is not known."""
+        if not kept:
+            return ""
+        if self.kind == "length":
+            return length_said(float(kept), inch)
+        if self.kind == "list":
+            return list_said(kept.split(","))
+        if self.kind == "number":
+            return f"{float(kept):g} {self.hint}"
+        return kept
+
+    def shown(self, kept: str, inch: bool) -> Figure:
+        """A kept figure as a picture shows it."""
+        number = kept and self.kind in ("length", "number", "count")
+        return Figure(self.name, self.said(kept, inch), float(kept) if number else 0.0)
+
     def typed(self, kept: str, inch: bool) -> str:
         """A kept figure as it would be typed again."""
         if self.kind == "length" and kept:
@@ -107,6 +143,50 @@ def figure_forms(kind: str) -> tuple[FigureForm, ...]:
         for r in rows("machine_figures")
         if r["machine"] == kind
     )
+
+
+def shown_figures(
+    kind: str, figures: Mapping[str, str], inch: bool
+) -> dict[str, Figure]:
+    """Every figure that a kind of machine has, known or not, by key."""
+    return {
+        form.key: form.shown(figures.get(form.key, ""), inch)
+        for form in figure_forms(kind)
+    }
+
+
+LATHE_ENTRIES = (
+    ("name", "Name"),
+    ("centre_height", "Centre height over the bed"),
+    ("between_centres", "Between centres"),
+    ("swing_over_slide", "Swings over the cross slide"),
+    ("speeds", "Speeds, rpm"),
+    ("dial_division", "One line of the cross dial"),
+    ("lead_screw", "Lead screw, pitch or 8tpi"),
+    ("wheels", "Change wheels, teeth"),
+    ("tailstock", "Tailstock's taper"),
+)
+
+
+def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
+    """Every figure of a lathe, known or not, by the key of its entry."""
+    speeds = speeds_text(lathe)
+    said = {
+        "speeds": speeds if lathe.stepless else list_said(speeds.split(", ")),
+        "wheels": list_said([str(teeth) for teeth in lathe.wheels]),
+        "tailstock": lathe.tailstock,
+        "lead_screw": length_said(lathe.lead_screw, False),
+    }
+    found = {}
+    for key, name in LATHE_ENTRIES[1:]:
+        size = getattr(lathe, key)
+        if key in said:
+            # none of these is drawn to scale
+            found[key] = Figure(name, said[key] if size else "")
+        else:
+            text = length_said(size, inch) if size else ""
+            found[key] = Figure(name, text, size)
+    return {**found, **shown_figures("lathe", lathe.figures, inch)}
 
 
 def read_figures(kind: str, typed: Mapping[str, str], inch: bool) -> dict[str, str]:

@@ -1,7 +1,7 @@
 """A shop's own things from typed text: instruments and lathes."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import get_args
 
 from msgspec.structs import replace
@@ -39,6 +39,29 @@ def bare(value: float, inch: bool) -> str:
         return f"{value:.9f}".rstrip("0").rstrip(".") + "mm"
     number = value / quantity.INCH if inch else value
     return f"{number:.9f}".rstrip("0").rstrip(".")
+
+
+def length_said(value: float, inch: bool) -> str:
+    """A length as it is read: as it would be typed, with its unit.
+
+    >>> length_said(12.7, True), length_said(13.0, True), length_said(13.0, False)
+    ('0.5 in', '13 mm', '13 mm')
+    """
+    text = bare(value, inch)
+    if text.endswith("mm"):
+        return f"{text[:-2]} mm"
+    return f"{text} in" if inch else f"{text} mm"
+
+
+def list_said(parts: Sequence[str]) -> str:
+    """A list as it is read: all of a short one, ends and length of a long one.
+
+    >>> list_said(["15", "16", "17", "18", "33"])
+    '15, 16 … 33 (5)'
+    """
+    if len(parts) <= 3:
+        return ", ".join(parts)
+    return f"{parts[0]}, {parts[1]} … {parts[-1]} ({len(parts)})"
 
 
 def words(typed: Mapping[str, str], key: str, meaning: str, most: int = 80) -> str:

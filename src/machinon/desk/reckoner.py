@@ -26,7 +26,7 @@ from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
 from machinon.desk.daybook import working_of
 from machinon.desk.sheet import write_answer
-from machinon.desk.stages.piece import SizeEdit
+from machinon.desk.size_edit import SizeEdit
 from machinon.desk.widgets import (
     DrawingView,
     Field,
@@ -162,9 +162,8 @@ class ReckonerPage(QWidget):
         self.title = label("", "head", wrap=True)
         self.picture = DrawingView(look, self._draw, "Picture of the reckoning", 14)
         self.picture.spot_chosen.connect(self._on_spot_chosen)
-        self.edit = SizeEdit(self.picture)
+        self.edit = SizeEdit(self.picture, look)
         self.edit.setAccessibleName("Figure")
-        self.edit.hide()
         self.edit.returnPressed.connect(self._on_entered)
         self._key = ""
         self.says = label("", "", wrap=True)
@@ -373,20 +372,9 @@ class ReckonerPage(QWidget):
         self._key = key
         one = self._input(key)
         value = asked.given.get(key, asked.values.get(key))
-        self.edit.setText(_as_typed(value, one, self.inch))
         px = self.look.px
-        width = max(px(170), round(place.width()) + px(30))
-        if one.many:
-            width = min(px(620), self.picture.width())
-        left = min(
-            max(round(place.center().x()) - width // 2, 0),
-            max(self.picture.width() - width, 0),
-        )
-        top = min(round(place.top()) - 3, self.picture.height() - px(34))
-        self.edit.setGeometry(left, top, width, px(34))
-        self.edit.show()
-        self.edit.setFocus()
-        self.edit.selectAll()
+        wide = px(620) if one.many else max(px(170), place.width() + px(30))
+        self.edit.open_over(place, _as_typed(value, one, self.inch), wide)
         self.says.setText(
             f"{one.meaning[0].upper()}{one.meaning[1:]}: type, then Enter."
         )
@@ -397,11 +385,9 @@ class ReckonerPage(QWidget):
         self.change(self._key, text)
         asked = self.question
         if asked is not None and asked.wrong is not None:
-            # what was typed stays where it was typed
-            self.edit.selectAll()
+            self.edit.refuse()
             return
-        self.edit.hide()
-        self.picture.setFocus()
+        self.edit.close_over()
 
     def change(self, key: str, text: str) -> None:
         """Put in a figure as typed and answer again."""

@@ -26,32 +26,22 @@ from machinon.core.belongings import (
     without_item,
 )
 from machinon.core.errors import BadInput
-from machinon.core.machines import (
-    Machine,
-    MachineKind,
-    figure_forms,
-    machine_of,
-    read_figures,
-)
 from machinon.core.materials import material as material_named
 from machinon.core.mating import links_of, mates_of
 from machinon.core.measuring import measure
 from machinon.core.quantity import length_text, small_text
-from machinon.core.shop import NOSE_SURFACES, Instrument, Lathe, Piece
+from machinon.core.shop import Instrument, Piece
 from machinon.core.shop_entry import (
     KIND_WORDS,
     KINDS,
     bare,
     instrument_of,
-    lathe_of,
     typed_instrument,
-    typed_lathe,
     with_instrument,
     words,
 )
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing
-from machinon.draw.machine_drawing import machine_drawing
 from machinon.draw.piece_drawing import piece_drawing
 from machinon.store.lists import new_instrument_id
 from machinon.store.shop_file import Document, ShopFile
@@ -69,6 +59,10 @@ class Page(Protocol):
 
     def measure_piece(self, piece_id: str) -> None: ...
 
+    def choose(self, kind: str, id: str) -> None: ...
+
+    def stand_on(self, key: str) -> None: ...
+
     def remove(self, kind: str, id: str) -> None: ...
 
 
@@ -78,6 +72,7 @@ class Card(QWidget):
     def __init__(self, page: Page) -> None:
         super().__init__()
         self.page = page
+        page.say("")  # what was said of another card
         self.look = page.look
         self.fields: dict[str, Field] = {}
         self.box = QVBoxLayout(self)
@@ -129,7 +124,8 @@ class Card(QWidget):
         row.addStretch(1)
         for text, act in more:
             row.addWidget(button(text, act))
-        row.addWidget(button(words, self.keep, "main"))
+        self.keeper = button(words, self.keep, "main")
+        row.addWidget(self.keeper)
         self.box.addLayout(row)
 
 
@@ -198,145 +194,6 @@ class InstrumentCard(Card):
             id,
             with_instrument(shop, made),
         )
-
-
-class LatheCard(Card):
-    """A lathe as its picture, and what the work needs to know of it."""
-
-    def __init__(self, page: Page, known: Lathe | None) -> None:
-        super().__init__(page)
-        self.known = known
-        self.inch = page.file.shop().inch
-        one = known or Lathe("", "", 0, 0, 0, (), "")
-        self.box.addWidget(label(one.name or "A new lathe", "head"))
-        forms = figure_forms("lathe")
-        figures = {
-            "centre_height": one.centre_height,
-            "between_centres": one.between_centres,
-            "swing_over_slide": one.swing_over_slide,
-            "lead_screw": one.lead_screw,
-            **{key: float(kept) for key, kept in one.figures.items()},
-        }
-        picture = DrawingView(
-            self.look,
-            lambda w, h, s: machine_drawing("lathe", figures, w, h, s, self.inch),
-            "Picture of the lathe",
-        )
-        picture.setMinimumHeight(self.look.px(190))
-        self.box.addWidget(picture, 1)
-        typed = typed_lathe(one, self.inch) if known else {}
-        for form in forms:
-            typed[form.key] = form.typed(one.figures.get(form.key, ""), self.inch)
-        self.entries(
-            (
-                ("name", "Name"),
-                ("centre_height", "Centre height over the bed"),
-                ("between_centres", "Between centres"),
-                ("swing_over_slide", "Swings over the cross slide"),
-                ("speeds", "Speeds, rpm"),
-                ("dial_division", "One line of the cross dial"),
-                ("lead_screw", "Lead screw, pitch or 8tpi"),
-                ("wheels", "Change wheels, teeth"),
-                ("tailstock", "Tailstock's taper"),
-                *((form.key, form.name) for form in forms),
-            ),
-            typed,
-            abreast=4,
-            hints={form.key: form.hint for form in forms},
-        )
-        self.reads = QComboBox()
-        self.reads.setAccessibleName("The cross dial counts on")
-        self.reads.addItem("The cross dial counts on the diameter", "diameter")
-        self.reads.addItem("The cross dial counts on the radius", "radius")
-        self.reads.setCurrentIndex(self.reads.findData(one.dial_reads))
-        self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
-        more = ()
-        if one.nose and isinstance(page.file.get(one.nose), Piece):
-            more = (
-                ("Remove it", lambda: page.remove("lathe", one.id)),
-                ("Measure its nose", lambda: page.measure_piece(one.nose)),
-            )
-        self.foot("Keep it", *more)
-
-    def take(self) -> None:
-        typed = {**self.typed(), "dial_reads": self.reads.currentData()}
-        base = self.known or Lathe("", "", 0, 0, 0, (), "")
-        made = replace(
-            lathe_of(typed, self.inch, base),
-            figures=read_figures("lathe", typed, self.inch),
-        )
-        if self.known is not None:
-            self.page.keep(f"Lathe changed: {made.name}.", "lathe", made.id, made)
-            return
-        file = self.page.file
-        name = f"Spindle nose of {made.name}"
-        nose = Piece(file.new_id(name), name, "nose", "steel", NOSE_SURFACES)
-        made = replace(made, id=file.new_id(made.name), nose=nose.id)
-        self.page.keep(f"Lathe entered: {made.name}.", "lathe", made.id, nose, made)
-
-
-class MachineCard(Card):
-    """A machine as its picture, and the figures that the work asks of it."""
-
-    def __init__(self, page: Page, one: Machine | None, kind: MachineKind) -> None:
-        super().__init__(page)
-        self.one, self.kind = one, kind
-        self.inch = page.file.shop().inch
-        head = label(one.name if one else f"A new {kind}", "head")
-        self.box.addWidget(head)
-        figures = {
-            form.key: one.number(form.key) if one else 0.0
-            for form in figure_forms(kind)
-            if form.kind in _NUMBERS
-        }
-        picture = DrawingView(
-            self.look,
-            lambda w, h, s: machine_drawing(kind, figures, w, h, s, self.inch),
-            f"Picture of the {kind}",
-        )
-        picture.setMinimumHeight(self.look.px(210))
-        self.box.addWidget(picture, 1)
-        typed = {"name": one.name if one else "", "note": one.note if one else ""}
-        forms = figure_forms(kind)
-        for form in forms:
-            kept = one.figures.get(form.key, "") if one else ""
-            typed[form.key] = form.typed(kept, self.inch)
-        self.entries(
-            (("name", "Name"), *((f.key, f.name) for f in forms), ("note", "Note")),
-            typed,
-            abreast=4,
-            hints={f.key: f.hint for f in forms},
-        )
-        more: tuple[tuple[str, Callable[[], object]], ...] = (
-            ("Measure its seat", self.measure_seat),
-        )
-        if one:
-            more = (("Remove it", lambda: page.remove("machine", one.id)), *more)
-        self.foot("Keep it", *more)
-
-    def take(self) -> None:
-        typed = self.typed()
-        file = self.page.file
-        id = self.one.id if self.one else file.new_id(typed["name"] or self.kind)
-        seat = self.one.seat if self.one else ""
-        made = machine_of(typed, self.kind, id, self.inch, seat)
-        self.page.keep(f"Machine entered: {made.name}.", "machine", made.id, made)
-
-    def measure_seat(self) -> None:
-        """The spindle or table as a piece of its own, to be measured."""
-        if self.one is None:
-            self.page.say("Keep the machine first, then measure its seat.", wrong=True)
-            return
-        if not self.one.seat:
-            name = f"{self.one.name}: seat"
-            piece = Piece(self.page.file.new_id(name), name, "other", "steel")
-            kept = replace(self.one, seat=piece.id)
-            self.page.file.act("shop", f"To be measured: {name}.", piece, kept)
-            self.one = kept
-        self.page.measure_piece(self.one.seat)
-
-
-_NUMBERS = ("length", "number", "count")
 
 
 class PieceCard(Card):

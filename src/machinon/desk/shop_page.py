@@ -39,14 +39,9 @@ from machinon.core.shop import (
 from machinon.core.shop_entry import with_instrument
 from machinon.desk.bench import Bench
 from machinon.desk.daybook import WorkingWindow
+from machinon.desk.machine_cards import LatheCard, MachineCard, PictureCard
 from machinon.desk.open_job import OpenPiece
-from machinon.desk.shop_cards import (
-    InstrumentCard,
-    LatheCard,
-    MachineCard,
-    PieceCard,
-    ShelfCard,
-)
+from machinon.desk.shop_cards import InstrumentCard, PieceCard, ShelfCard
 from machinon.desk.stages.survey import SurveyView
 from machinon.desk.widgets import (
     Look,
@@ -84,6 +79,7 @@ class ShopPage(QWidget):
         super().__init__()
         self.look, self.file = look, file
         self._at = ("lathe", "")
+        self.card: QWidget | None = None
         px = look.px
         self.tree = QTreeWidget()
         self.tree.setHeaderHidden(True)
@@ -99,16 +95,14 @@ class ShopPage(QWidget):
         self.done = button("Done measuring", self.end_measuring, "main")
         self.done.hide()
         head.addWidget(self.done)
-        for words, act in (
-            ("New …", lambda: self._popup(self.new_menu(), 0)),
-            ("Add a set …", lambda: self._popup(self.set_menu(), 1)),
-            ("Import CSV…", self._import),
-            ("Export CSV…", self._export),
-            ("Take back", self.undo),
-            ("Back", self.left.emit),
+        for words, menu in (
+            ("New …", self.new_menu),
+            ("Add a set …", self.set_menu),
+            ("CSV …", self.list_menu),
         ):
-            head.addWidget(button(words, act))
-        self._head = head
+            head.addWidget(self._opening(words, menu))
+        head.addWidget(button("Take back", self.undo))
+        head.addWidget(button("Back", self.left.emit))
         row = QHBoxLayout()
         row.addWidget(self.tree, 24)
         right = QVBoxLayout()
@@ -177,7 +171,6 @@ class ShopPage(QWidget):
         if not at:
             return
         self._at = kind, id = tuple(at)
-        self.say("")
         if kind == "instrument":
             self._show(InstrumentCard(self, self.file.shop().instrument(id)))
         elif kind == "shelf":
@@ -195,9 +188,15 @@ class ShopPage(QWidget):
         self.tree.show()
         self.done.hide()
         clear_layout(self.body)
+        self.card = card
         # a list scrolls by itself, a survey lays itself out; a card may be long
         whole = isinstance(card, ShelfCard | SurveyView)
         self.body.addWidget(card if whole else scrolled(card))
+
+    def stand_on(self, key: str) -> None:
+        """Go on from a figure of the machine in view, for the next one."""
+        if isinstance(self.card, PictureCard):
+            self.card.picture.stand_on(key)
 
     def say(self, text: str, wrong: bool = False) -> None:
         self.says.setText(text)
@@ -211,13 +210,20 @@ class ShopPage(QWidget):
         self._fill(kind, id)
         self.say(says)
 
-    def _popup(self, menu: QMenu, at: int) -> None:
-        anchor = [
-            self._head.itemAt(i).widget()
-            for i in range(self._head.count())
-            if isinstance(self._head.itemAt(i).widget(), QPushButton)
-        ][at + 1]
-        menu.popup(anchor.mapToGlobal(anchor.rect().bottomLeft()))
+    def _opening(self, words: str, menu: Callable[[], QMenu]) -> QPushButton:
+        """A button under which a menu opens, made for what is then there."""
+        opener = button(
+            words,
+            lambda: menu().popup(opener.mapToGlobal(opener.rect().bottomLeft())),
+        )
+        return opener
+
+    def list_menu(self) -> QMenu:
+        """What can be done with the list of the chosen thing."""
+        menu = QMenu(self)
+        menu.addAction(f"Import {self._list}…", self._import)
+        menu.addAction(f"Export {self._list}…", self._export)
+        return menu
 
     def new_menu(self) -> QMenu:
         """What can be entered."""
@@ -239,7 +245,6 @@ class ShopPage(QWidget):
 
     def _open_new(self, card: QWidget) -> None:
         self.tree.setCurrentItem(None)
-        self.say("")
         self._show(card)
 
     def new_lathe(self) -> None:

@@ -100,6 +100,13 @@ class DrawingView(QWidget):
         spot = self.drawing().spot(tie)
         return QRectF(*spot.rect) if spot else None
 
+    def stand_on(self, tie: str) -> None:
+        """Give the keys to a spot, as if the arrows had led to it."""
+        ties = [spot.tie for spot in self.drawing().spots]
+        self._at = ties.index(tie) if tie in ties else -1
+        self.setFocus()
+        self.update()
+
     def _under(self, x: float, y: float) -> Spot | None:
         # the one painted last lies on top
         for spot in reversed(self.drawing().spots):

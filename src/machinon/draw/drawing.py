@@ -118,6 +118,21 @@ class Drawing:
     def spot(self, tie: str) -> Spot | None:
         return next((one for one in self.spots if one.tie == tie), None)
 
+    @property
+    def crowded(self) -> bool:
+        """Whether two figures that can be chosen lie on each other, or one is cut."""
+        rects = [one.rect for one in self.spots]
+        return any(
+            x < 0 or x + w > self.width or y + h > self.height for x, y, w, h in rects
+        ) or any(
+            a[0] < b[0] + b[2]
+            and b[0] < a[0] + a[2]
+            and a[1] < b[1] + b[3]
+            and b[1] < a[1] + a[3]
+            for at, a in enumerate(rects)
+            for b in rects[at + 1 :]
+        )
+
 
 def text_width(text: str, size: float) -> float:
     """About how wide a text is set; the page has no font to ask."""

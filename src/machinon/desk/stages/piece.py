@@ -5,7 +5,6 @@ import functools
 from PySide6.QtCore import QRect, QRectF, Qt
 from PySide6.QtGui import (
     QFontMetrics,
-    QKeyEvent,
     QPainter,
     QPaintEvent,
     QPen,
@@ -15,7 +14,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
-    QLineEdit,
     QVBoxLayout,
     QWidget,
 )
@@ -27,6 +25,7 @@ from machinon.core.quantity import length_text
 from machinon.core.screws import cap_screws
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.painter import paint_mark
+from machinon.desk.size_edit import SizeEdit
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
@@ -39,22 +38,6 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.drawing import Drawing, Mark, MarkKind
 from machinon.draw.plate_drawing import plate_drawing
-
-
-class SizeEdit(QLineEdit):
-    """The entry that opens on a size of the drawing; Escape leaves it as it was."""
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_Escape:
-            self.hide()
-            parent = self.parentWidget()
-            if parent is not None:
-                parent.setFocus()
-            return
-        super().keyPressEvent(event)
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            # else the drawing under it takes the key as a choice of its own
-            event.accept()
 
 
 class CheckList(QWidget):
@@ -130,9 +113,8 @@ class PieceView(StageView):
         super().__init__(bench)
         self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
         self.drawing.spot_chosen.connect(self._on_spot_chosen)
-        self.edit = SizeEdit(self.drawing)
+        self.edit = SizeEdit(self.drawing, self.look)
         self.edit.setAccessibleName("Size")
-        self.edit.hide()
         self.edit.returnPressed.connect(self._on_size_entered)
         self._key = ""
         self.says = label("", "faint", wrap=True)
@@ -299,23 +281,7 @@ class PieceView(StageView):
         plate = self.job.plan.plate or self.job.job.plate
         value = getattr(plate, key)
         text = "" if value is None else length_text(value, 0.001, self.job.inch)
-        self.edit.setText(text)
-        self.edit.setProperty("wrong", False)
-        px = self.look.px
-        width, height = px(150), px(34)
-        if place is None:
-            place = self.drawing.rect_of(key) or QRectF(
-                self.drawing.width() - width, 0, width, height
-            )
-        left = min(
-            max(int(place.center().x()) - width // 2, 0),
-            self.drawing.width() - width,
-        )
-        top = min(max(int(place.top()) - 4, 0), self.drawing.height() - height)
-        self.edit.setGeometry(QRect(left, top, width, height))
-        self.edit.show()
-        self.edit.setFocus()
-        self.edit.selectAll()
+        self.edit.open_over(place or self.drawing.rect_of(key), text)
         self._tell(f"{one.name.capitalize()}: type a size, then Enter.")
         if one.fit:
             self.open_fit.setText(f"Open fit {one.fit}")
@@ -332,18 +298,14 @@ class PieceView(StageView):
         try:
             self.job.set_size(self._key, self.edit.text())
         except BadInput as error:
-            self.edit.setProperty("wrong", True)
-            self.edit.style().unpolish(self.edit)
-            self.edit.style().polish(self.edit)
-            self.edit.selectAll()
+            self.edit.refuse()
             self.says.setText(error.message)
             set_ink(self.says, "stop")
             return
         self._close_edit()
 
     def _close_edit(self) -> None:
-        self.edit.hide()
-        self.drawing.setFocus()
+        self.edit.close_over()
         self._hint()
 
     def _open_fit(self) -> None:
