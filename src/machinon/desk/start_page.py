@@ -17,7 +17,7 @@ from machinon.core.errors import BadInput
 from machinon.core.job import STAGES, Job
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.shop import Lathe, Piece
-from machinon.core.shop_entry import speeds_text
+from machinon.core.shop_entry import length_said, speeds_text
 from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import Field, Look, MarkView, button, label, panel, scrolled
@@ -183,14 +183,14 @@ class StartPage(QWidget):
         inch = self.file.shop().inch
         grid = QGridLayout()
         grid.setHorizontalSpacing(px(14))
-        division = length_text(lathe.dial_division, 0.001, inch)
+        division = length_said(lathe.dial_division, inch)
         facts = (
             ("Swings over bed", "⌀" + length_text(2 * lathe.centre_height, 1, inch)),
             ("over the slide", "⌀" + length_text(lathe.swing_over_slide, 1, inch)),
             ("Between centres", length_text(lathe.between_centres, 1, inch)),
             ("Cross dial", f"{division} a line, on the {lathe.dial_reads}"),
             ("Speeds", speeds_text(lathe) + " rpm"),
-            ("Lead screw", length_text(lathe.lead_screw, 0.001, inch)),
+            ("Lead screw", length_said(lathe.lead_screw, inch)),
         )
         for i, (name, text) in enumerate(facts):
             grid.addWidget(label(name, "faint"), i, 0)

@@ -103,6 +103,8 @@ class Spot:
         return left <= x <= left + width and top <= y <= top + height
 
 
+NEAR = 4.0  # px that a spot reaches beyond its figure
+SHARES = (1.0, 0.85, 0.7, 0.6)  # of a figure's height, tried until none is crowded
 Item = Line | Circle | Shape | Text | Mark
 
 
@@ -123,12 +125,11 @@ class Drawing:
         """Whether two figures that can be chosen lie on each other, or one is cut."""
         rects = [one.rect for one in self.spots]
         return any(
-            x < 0 or x + w > self.width or y + h > self.height for x, y, w, h in rects
+            x < -NEAR or x + w > self.width + NEAR or y + h > self.height + NEAR
+            for x, y, w, h in rects
         ) or any(
-            a[0] < b[0] + b[2]
-            and b[0] < a[0] + a[2]
-            and a[1] < b[1] + b[3]
-            and b[1] < a[1] + a[3]
+            min(a[0] + a[2], b[0] + b[2]) - max(a[0], b[0]) > NEAR
+            and min(a[1] + a[3], b[1] + b[3]) - max(a[1], b[1]) > NEAR
             for at, a in enumerate(rects)
             for b in rects[at + 1 :]
         )

@@ -8,7 +8,7 @@ import math
 from collections.abc import Callable, Mapping
 
 from machinon.core.machines import Figure
-from machinon.draw.drawing import Board, Drawing, Point, Role
+from machinon.draw.drawing import SHARES, Board, Drawing, Point, Role
 from machinon.draw.plane import Plane
 
 ROW = 2.8  # figure heights that a line of figures along the foot takes
@@ -25,14 +25,13 @@ def machine_drawing(
 
     size: height of the figures, less where they would lie on each other.
     """
-    rows = 0
-    for share in (1.0, 1.0, 0.85, 0.7, 0.6):
+    trial = _Machine(Board(width, height, size), figures, 0)
+    OUTLINES[kind](trial)
+    # what finds no place is known only once the outline is drawn
+    rows = math.ceil((len(figures) - len(trial.placed)) / ABREAST)
+    for share in SHARES:
         machine = _Machine(Board(width, height, size * share), figures, rows)
         OUTLINES[kind](machine)
-        # what found no place is known only once the outline is drawn
-        rows = math.ceil((len(figures) - len(machine.placed)) / ABREAST)
-        if machine.rows != rows:
-            continue
         machine.along_the_foot()
         drawing = machine.board.done()
         if not drawing.crowded:

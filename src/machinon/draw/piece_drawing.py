@@ -11,7 +11,7 @@ from machinon.core.measuring import measured_text
 from machinon.core.quantity import length_text
 from machinon.core.shop import Piece, Surface
 from machinon.core.surface_kinds import beside, form_key
-from machinon.draw.drawing import Board, Drawing, Point, Role, Spot, text_width
+from machinon.draw.drawing import SHARES, Board, Drawing, Point, Role, Spot, text_width
 from machinon.draw.piece_shape import (
     Pattern,
     Readings,
@@ -48,11 +48,13 @@ def piece_drawing(
     measured: by surface id; ties are the ids of the surfaces. What has no place
     in the picture stands along its foot.
     """
-    for share in (1.0, 0.85, 0.7):
+    for share in SHARES:
         picture = _Picture(piece, measured, width, height, size * share, inch)
-        if picture.lay_out():
+        large = picture.lay_out()
+        drawing = picture.board.done()
+        if large and not drawing.crowded:
             break
-    return picture.board.done()
+    return drawing
 
 
 class _Picture(Plane):
@@ -417,7 +419,7 @@ class _Picture(Plane):
         else:
             parts.append((f"{name.lower()} {text[1:]}", id))
         wide = sum(text_width(part, size) for part, _ in parts) + size
-        at = x - wide / 2
+        at = min(x - wide / 2, self.board.width - wide)
         for part, tie in parts:
             long = text_width(part, size)
             self.board.text((at + long / 2, y), part, size, "measured", backed=True)

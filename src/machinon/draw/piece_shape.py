@@ -134,11 +134,13 @@ class Outline:
     """A piece as it is drawn beside others; its left end at 0.
 
     points: of the upper half of what turns, of the whole section of what does
-    not; turns: which; places: where each surface lies, by its id.
+    not; turns: which; cut: whether it is drawn cut, as what is solid is not;
+    places: where each surface lies, by its id.
     """
 
     points: tuple[Point, ...]
     turns: bool
+    cut: bool
     places: Mapping[str, Point]
 
     @property
@@ -155,10 +157,10 @@ def outline_of(piece: Piece, measured: Readings) -> Outline:
         left, low = min(x for x, _ in points), min(y for _, y in points)
         shifted = tuple((x - left, y - low) for x, y in points)
         high = max(y for _, y in shifted)
-        return Outline(shifted, False, {section.id: (-left, high)})
+        return Outline(shifted, False, True, {section.id: (-left, high)})
     turned = turned_of(piece, measured)
     places = {one.id: one.middle for one in (*turned.outer, *turned.inner) if one.id}
-    return Outline(turned.upper_half, True, places)
+    return Outline(turned.upper_half, True, bool(turned.inner), places)
 
 
 def sizes(measured: Readings) -> Callable[[str, float], float]:

@@ -114,6 +114,7 @@ class Sketch(Plane):
         elif anchor == "right":
             x -= whole / 2
         x = min(max(x, whole / 2 + 2), self.board.width - whole / 2 - 2)
+        y = max(y, 1.9 * size)  # its name stands above it
         self.board.text((x, y - 1.4 * size), label, 0.8 * size, "faint", backed=True)
         half = 0.78 * size
         self.board.items.append(
@@ -152,6 +153,7 @@ class Sketch(Plane):
         elif anchor == "right":
             x -= whole / 2
         x = min(max(x, whole / 2 + 2), self.board.width - whole / 2 - 2)
+        y = max(y, 1.6 * self.size)
         self.board.text(
             (x, y - 1.05 * self.size), label, 0.8 * self.size, "faint", backed=True
         )

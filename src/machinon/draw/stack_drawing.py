@@ -1,5 +1,7 @@
 """The stack strip: spindle nose, plate and chuck along their axis, to scale."""
 
+from typing import Literal
+
 from machinon.core.plan import FitPlan, Plan
 from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
 from machinon.draw.piece_shape import outline_of
@@ -129,7 +131,8 @@ def _row(board: Board, plan: Plan) -> None:
         long, high = outline.size
         at = (number + 0.5) * step - long * scale / 2
         points = tuple((at + x * scale, axis - y * scale) for x, y in outline.points)
-        board.items.append(Shape(points, "outline", 1.4, "panel", "left", tie=piece.id))
+        hatch: Literal["", "left"] = "left" if outline.cut else ""
+        board.items.append(Shape(points, "outline", 1.4, "panel", hatch, tie=piece.id))
         board.spots.append(
             Spot(
                 (at, axis - high * scale, long * scale, high * scale),

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from machinon.core.reckoning import Reckoning
-from machinon.draw.drawing import Drawing
+from machinon.draw.drawing import SHARES, Drawing
 from machinon.draw.pictures import (
     cutting,
     fits,
@@ -40,9 +40,18 @@ def picture_of(
     inch: bool = False,
     chips: bool = True,
 ) -> Drawing:
-    """The picture of a reckoning's last answer; without one, its inputs alone."""
-    sketch = Sketch(asked, values, results, typed, width, height, size, inch, chips)
+    """The picture of a reckoning's last answer; without one, its inputs alone.
+
+    size: height of the figures, less where those to change would lie on each other.
+    """
     picture = PICTURES.get(asked.name)
-    if picture is not None and results:
-        picture(sketch)
-    return sketch.finish()
+    for share in SHARES:
+        sketch = Sketch(
+            asked, values, results, typed, width, height, size * share, inch, chips
+        )
+        if picture is not None and results:
+            picture(sketch)
+        drawing = sketch.finish()
+        if not drawing.crowded:
+            break
+    return drawing
