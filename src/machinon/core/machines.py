@@ -166,6 +166,12 @@ LATHE_ENTRIES = (
     ("wheels", "Change wheels, teeth"),
     ("tailstock", "Tailstock's taper"),
 )
+_LATHE_LENGTHS = (
+    "centre_height",
+    "between_centres",
+    "swing_over_slide",
+    "dial_division",
+)
 
 
 def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
@@ -187,6 +193,22 @@ def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
             text = length_said(size, inch) if size else ""
             found[key] = Figure(name, text, size)
     return {**found, **shown_figures("lathe", lathe.figures, inch)}
+
+
+def lathe_so_far(typed: Mapping[str, str], inch: bool) -> dict[str, Figure]:
+    """A lathe's figures while they are typed; what cannot be read yet is not known."""
+    found = {}
+    for key, name in LATHE_ENTRIES[1:]:
+        text, size = typed.get(key, "").strip(), 0.0
+        if key in _LATHE_LENGTHS:
+            try:
+                size = quantity.parse(text, inch=inch, above=0)
+            except BadInput:
+                text = ""
+            else:
+                text = length_said(size, inch)
+        found[key] = Figure(name, text, size)
+    return found
 
 
 def read_figures(kind: str, typed: Mapping[str, str], inch: bool) -> dict[str, str]:

@@ -361,6 +361,17 @@ def length_text(
     return f"{text} mm" if unit else text
 
 
+def both_text(value: float) -> str:
+    """A length just typed, in both units, to the micron and the tenth.
+
+    >>> both_text(150.0), both_text(12.7)
+    ('150 mm  =  5.9055 in', '12.7 mm  =  0.5 in')
+    """
+    numbers = (f"{value:.3f}", f"{value / INCH:.4f}")
+    metric, inch = (text.rstrip("0").rstrip(".") for text in numbers)
+    return f"{metric} mm  =  {inch} in"
+
+
 def small_text(value: float, inch: bool = False, signed: bool = False) -> str:
     """A small difference: micrometres, or tenths and thou of an inch.
 

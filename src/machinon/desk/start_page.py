@@ -15,13 +15,24 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput
 from machinon.core.job import STAGES, Job
+from machinon.core.machines import lathe_so_far
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.shop import Lathe, Piece
 from machinon.core.shop_entry import length_said, speeds_text
 from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
-from machinon.desk.widgets import Field, Look, MarkView, button, label, panel, scrolled
-from machinon.draw.drawing import Role
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    Look,
+    MarkView,
+    button,
+    label,
+    panel,
+    scrolled,
+)
+from machinon.draw.drawing import Drawing, Role
+from machinon.draw.machine_drawing import machine_drawing
 from machinon.store.shop_file import Entry, ShopFile
 
 
@@ -296,6 +307,10 @@ class FormPage(QWidget):
         raise NotImplementedError
 
 
+# figures of the first lathe that its picture has room for
+DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
+
+
 class WelcomePage(FormPage):
     """An empty shop: what this is, the first machine, or the demo.
 
@@ -330,7 +345,12 @@ class WelcomePage(FormPage):
             0,
             Qt.AlignmentFlag.AlignLeft,
         )
-        left.addStretch(1)
+        # the lathe as it is typed, each figure leading to its entry
+        self.picture = DrawingView(
+            look, self._draw, "Picture of the lathe", 14, "ground"
+        )
+        self.picture.spot_chosen.connect(lambda key, _: self.go_to(key))
+        left.addWidget(self.picture, 1)
 
         self.combo("units", [("millimetres", "mm"), ("inches", "in")])
         self.combo(
@@ -377,6 +397,11 @@ class WelcomePage(FormPage):
             1,
             2,
         )
+        for field in self.fields.values():
+            field.edit.textChanged.connect(lambda _: self.picture.refresh())
+        self.combos["units"].currentIndexChanged.connect(
+            lambda _: self.picture.refresh()
+        )
         form = QVBoxLayout()
         form.setContentsMargins(px(22), px(16), px(22), px(16))
         form.addWidget(label("Your first machine: the lathe", "head"))
@@ -400,6 +425,15 @@ class WelcomePage(FormPage):
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         self.fields["shop"].edit.setFocus()
+
+    def _draw(self, width: float, height: float, size: float) -> Drawing:
+        known = lathe_so_far(self.typed(), self.inch())
+        drawn = {key: known[key] for key in DRAWN}
+        return machine_drawing("lathe", drawn, width, height, size)
+
+    def go_to(self, key: str) -> None:
+        """Go to the entry of a figure."""
+        self.fields[key].edit.setFocus()
 
     def inch(self) -> bool:
         return self.combos["units"].currentData() == "in" if self.combos else False

@@ -29,7 +29,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, Kind, length_text, parse
+from machinon.core.quantity import LENGTH, Kind, both_text, length_text, parse
 from machinon.core.reckoning import Answer
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import Theme
@@ -229,14 +229,21 @@ def set_part(widget: QWidget, part: str) -> None:
         widget.style().polish(widget)
 
 
+class _Button(QPushButton):
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        else:
+            super().keyPressEvent(event)
+
+
 def button(
     text: str, pressed: Callable[[], object], part: str = "", tip: str = ""
 ) -> QPushButton:
-    """A push button that calls `pressed`."""
-    made = QPushButton(text)
+    """A push button that calls `pressed`; Enter presses it as the space bar does."""
+    made = _Button(text)
     made.setProperty("part", part)
     made.setToolTip(tip)
-    made.setAutoDefault(False)
     made.clicked.connect(lambda: pressed())
     return made
 
@@ -461,9 +468,7 @@ class Field(QWidget):
                 pass  # half typed; said when it is entered
             else:
                 if self._kind is LENGTH:
-                    said = "  =  ".join(
-                        (length_text(value, 0.001), length_text(value, 0.001, True))
-                    )
+                    said = both_text(value)
         self._say(said, False)
 
     def _say(self, text: str, wrong: bool) -> None:

@@ -224,12 +224,15 @@ class Board:
             self.numbered((left - size * 0.75, y), number, role)
         if mark:
             self.items.append(Mark((left + width + size * 0.7, y), mark, size * 0.8))
+        whole, start = width + shift, left - shift
+        if small:
+            long = text_width(small, size * 0.74)
+            if beside:
+                whole += size * 0.5 + long
+            elif long > whole:
+                start, whole = x + shift / 2 - long / 2, long
         self.spots.append(
-            Spot(
-                (left - shift - 4, y - size * 0.8, width + shift + 8, height + 4),
-                tie,
-                name,
-            )
+            Spot((start - 4, y - size * 0.8, whole + 8, height + 4), tie, name)
         )
 
     def numbered(self, at: Point, number: int, role: Role = "text") -> None:
@@ -280,15 +283,13 @@ class Board:
         for x in (left, right):
             self.line((x, from_y), (x, y + past), "dimension", 0.8)
         room = right - left
-        aside = text_width(small, self.size * 0.74) + self.size
-        need = text_width(text, self.size) + 2 * aside
-        if room >= need:
+        aside = text_width(small, self.size * 0.74) + 0.5 * self.size if small else 0.0
+        if room >= text_width(text, self.size) + aside + 2.5 * self.size:
             self.line((left, y), (right, y), "dimension", 0.8)
             self.arrow((left, y), (right, y))
             self.arrow((right, y), (left, y))
-            self.label(
-                ((left + right) / 2, y), text, small, role, tie, name, beside=True
-            )
+            middle = (left + right - aside) / 2
+            self.label((middle, y), text, small, role, tie, name, beside=True)
             return
         out = 1.3 * self.size
         self.line((left - out, y), (right + out, y), "dimension", 0.8)

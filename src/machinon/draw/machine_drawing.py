@@ -156,8 +156,9 @@ def _lathe(s: _Machine) -> None:
     s.line((-head - 0.15 * high, 0), (end, 0), "centre", 1.0)
     s.level("between_centres", "between centres", 0.95 * high, (0.14 * high, long), 0)
     s.upright("centre_height", "centre height", 0.2 * long, (-high, 0), 0.14 * high)
-    s.upright("swing_over_slide", "swings over the slide, half shown",
-              0.8 * long, (-slide, 0), at + 0.3 * high)  # fmt: skip
+    s.upright(
+        "swing_over_slide", "over the slide", 0.75 * long, (-slide, slide), 0.75 * long
+    )
     s.say("seat", "nose", (0.75 * high, 0.45 * high))
     s.say("spindle_bore", "spindle bore", (-0.5 * head, 0.3 * high))
     s.say("speeds", "rpm", (-0.5 * head, -0.5 * high))

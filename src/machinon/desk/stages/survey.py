@@ -28,6 +28,7 @@ from machinon.core.measuring import (
 from machinon.core.quantity import (
     LENGTH,
     TEMPERATURE,
+    both_text,
     length_text,
     small_text,
 )
@@ -527,8 +528,7 @@ class SurveyView(StageView):
         except BadInput:
             self.reading.hint("")
         else:
-            both = (length_text(value, 0.001), length_text(value, 0.001, True))
-            self.reading.hint("  =  ".join(both))
+            self.reading.hint(both_text(value))
 
     def _on_reading_taken(self, typed: str) -> None:
         id = self.instrument.currentData()
