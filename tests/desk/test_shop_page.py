@@ -224,10 +224,29 @@ class Shop(WindowCase):
         for kind, id, head in (
             ("shelf", "holding", "kind,size"),
             ("machine", "mill", "kind,name,figure,value"),
-            ("piece", "saw", "piece,surface"),
+            ("piece", "saw", "piece,role"),
         ):
             self.page._at = (kind, id)
             self.page.export_to(path)
             self.assertTrue(path.read_text().startswith(head), head)
         self.page.import_from(path)
-        self.assertIn("only written", self.page.says.text())
+        self.assertIn("Nothing in shelf.csv is new", self.page.says.text())
+
+    def test_a_reading_that_came_in_a_file_moves_the_fit_that_rests_on_it(self):
+        self.window.open_job("saw-arbor")
+        before = self.job.plan.fit(1)
+        self.window.show_shop()
+        self.page = self.window.pages.currentWidget()
+        self.page.choose("piece", "slitting-saw")
+        path = Path(self.folder) / "pieces.csv"
+        row = "Slitting saw 80 mm,bore,{},Three-point bore gauge\n"
+        rows = "".join(row.format(size) for size in (22.014, 22.015, 22.016))
+        path.write_text("piece,surface,value_mm,instrument\n" + rows)
+        self.page.import_from(path)
+        self.assertIn("1 imported", self.page.says.text())
+        self.window.open_job("saw-arbor")
+        # the mean of three of 22.010 and three of 22.015
+        self.assertAlmostEqual(self.job.plan.fit(1).lower - before.lower, 0.0025, 3)
+        path.write_text(path.read_text().replace("22.015", "bent"))
+        self.page.import_from(path)
+        self.assertIn("line 3, reading", self.page.says.text())

@@ -5,17 +5,20 @@ from pathlib import Path
 from machinon.core.belongings import STARTER_SETS, Belongings, with_items
 from machinon.core.machines import machine_of
 from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surface
+from machinon.store.demo_shop import demo_shop
 from machinon.store.lists import (
     MOST_ROWS,
     ListFileError,
     export_instruments,
     export_machines,
-    export_readings,
+    export_pieces,
     export_shelf,
     import_instruments,
     import_machines,
+    import_pieces,
     import_shelf,
 )
+from machinon.store.shop_file import open_shop
 
 HEAD = "name,reads,resolution,uncertainty,repeatability,suits,checked\n"
 
@@ -135,14 +138,87 @@ class Shelves(unittest.TestCase):
             with self.assertRaisesRegex(ListFileError, says):
                 import_machines([mill], self.path, str.lower)
 
-    def test_every_reading_is_written_struck_ones_with_their_reason(self):
+
+class Pieces(unittest.TestCase):
+    """Pieces with their readings, as another shop may send them."""
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.path = Path(folder.name) / "pieces.csv"
+        self.shop = Shop(instruments=STARTER_INSTRUMENTS)
+        self.names = {one.id: one.name for one in STARTER_INSTRUMENTS}
+
+    def read(self, *pieces, text=""):
+        if text:
+            self.path.write_text(text, encoding="utf-8")
+        return import_pieces(pieces, self.shop, self.path, lambda name: name.lower())
+
+    def test_a_whole_shop_goes_out_and_in_again(self):
+        file = open_shop(demo_shop(self.path.parent))
+        self.addCleanup(file.close)
+        pieces = [file.get(entry.id) for entry in file.entries("piece")]
+        export_pieces(pieces, self.names, self.path)
+        self.assertEqual(self.read(*pieces), ((), 0), "nothing of it is new")
+        fresh, count = self.read()
+        self.assertEqual(count, len(pieces))
+        for old, new in zip(pieces, fresh, strict=True):
+            with self.subTest(old.name):
+                self.assertEqual((new.name, new.material), (old.name, old.material))
+                for surface in old.surfaces:
+                    again = new.surface(surface.id)
+                    self.assertEqual(again.readings, surface.readings)
+                    self.assertEqual(again.aids, surface.aids)
+                    self.assertEqual(again.kind, surface.kind)
+
+    def test_struck_ones_are_written_with_their_reason(self):
         readings = (
             Reading(22.01, "caliper", "22.01"),
             Reading(23.0, "caliper", "23", struck="misread"),
         )
         bore = Surface("bore", "Bore", "inside", "", readings)
         saw = Piece("saw", "Saw", "other", "steel", (bore,))
-        export_readings([saw], {"caliper": "Digital caliper"}, self.path)
+        export_pieces([saw], self.names, self.path)
         lines = self.path.read_text().splitlines()
         self.assertEqual(len(lines), 3)
-        self.assertIn("Saw,Bore,23,23,Digital caliper,,,,misread", lines[2])
+        self.assertIn("23,23,Digital caliper,,,,misread", lines[2])
+        # a reading struck since does not come back as one that counts
+        self.path.write_text(self.path.read_text().replace("misread", ""))
+        self.assertEqual(self.read(saw), ((), 0))
+
+    def test_readings_are_added_to_what_there_is(self):
+        bore = Surface("bore", "Bore", "inside", "", (Reading(22.0, "caliper"),))
+        saw = Piece("saw", "Saw", "other", "steel", (bore,))
+        (piece,), _ = self.read(
+            saw,
+            text="piece,surface,value_mm,instrument\n"
+            "Saw,bore,22,Digital caliper\n"  # has it
+            "Saw,bore,22,Digital caliper\n"  # read a second time
+            'Saw,thickness,1/16in,"Depth micrometer"\n',
+        )
+        self.assertEqual([r.value for r in piece.surfaces[0].readings], [22, 22])
+        self.assertEqual(piece.surfaces[1].kind, "length")
+        self.assertAlmostEqual(piece.surfaces[1].readings[0].value, 1.5875)
+
+    def test_two_new_pieces_never_share_an_id(self):
+        (one, two), _ = self.read(text="piece\nArbor\nARBOR\n")
+        self.assertNotEqual(one.id, two.id)
+
+    def test_a_wrong_row_is_named_and_nothing_is_half_imported(self):
+        head = "piece,role,material,surface,aids,value_mm,instrument,place\n"
+        good = "A,,,shaft,,12,Digital caliper,\n"
+        for row, says in (
+            (",,,shaft,,12,Digital caliper,\n", "line 3, piece: Nothing is typed"),
+            ("B,hat,,shaft,,12,Digital caliper,\n", "line 3, role"),
+            ("B,,cheese,shaft,,12,Digital caliper,\n", "line 3, material"),
+            ("B,,,shft,,12,Digital caliper,\n", "did you mean shaft"),
+            ("B,,,shaft,,-12,Digital caliper,\n", "line 3, reading"),
+            ("B,,,shaft,,12,Digital calliper,\n", "did you mean Digital caliper"),
+            ("B,,,bore,,12,Micrometer set 0–150,\n", "cannot measure bores"),
+            ("B,,,shaft,,12,Digital caliper,left\n", "line 3, place"),
+            ("B,,,taper-in,,12,Digital caliper,\n", "without two places"),
+            ("B,,,over-pins,pin=10,137,Digital caliper,\n", "line 3, angle|depth"),
+            ("B,,,over-pins,pins=10,137,Digital caliper,\n", "needs no pins"),
+        ):
+            with self.subTest(row), self.assertRaisesRegex(ListFileError, says):
+                self.read(text=head + good + row)

@@ -55,10 +55,11 @@ from machinon.desk.widgets import (
 from machinon.store.lists import (
     export_instruments,
     export_machines,
-    export_readings,
+    export_pieces,
     export_shelf,
     import_instruments,
     import_machines,
+    import_pieces,
     import_shelf,
 )
 from machinon.store.shop_file import Document, ShopFile
@@ -375,7 +376,7 @@ class ShopPage(QWidget):
     def _list(self) -> str:
         """The list that import and export speak of: that of the chosen thing."""
         kind, id = self._at
-        return {"lathe": "machines", "machine": "machines", "piece": "readings"}.get(
+        return {"lathe": "machines", "machine": "machines", "piece": "pieces"}.get(
             kind, id if kind == "shelf" else "instruments"
         )
 
@@ -391,18 +392,18 @@ class ShopPage(QWidget):
                 documents, count = import_machines(
                     self._machines(), path, self.file.new_id
                 )
-            elif name == "readings":
-                self.say(
-                    "Readings are only written, not read: choose an instrument, a "
-                    "machine or a shelf to import.",
-                    wrong=True,
+            elif name == "pieces":
+                documents, count = import_pieces(
+                    self._pieces(), self.file.shop(), path, self.file.new_id
                 )
-                return
             else:
                 shelf, count = import_shelf(self.shelf(self._at[1]), path)  # type: ignore[arg-type]
                 documents = (shelf,)
         except MachinonError as error:
             self.say(str(error), wrong=True)
+            return
+        if not documents:
+            self.say(f"Nothing in {path.name} is new.")
             return
         self.file.act("shop", f"{count} {name} imported from {path.name}.", *documents)
         self._fill(*self._at)
@@ -416,8 +417,8 @@ class ShopPage(QWidget):
                 export_instruments(self.file.shop(), path)
             elif name == "machines":
                 export_machines(self._machines(), path)
-            elif name == "readings":
-                export_readings(
+            elif name == "pieces":
+                export_pieces(
                     self._pieces(),
                     {one.id: one.name for one in self.file.shop().instruments},
                     path,

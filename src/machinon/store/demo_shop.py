@@ -322,7 +322,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
             ("shaft", "Shaft end", "micrometer", (11.985, 11.987, 11.986), {}),
             ("shoulder", "Shaft end, length", "depth-gauge", (22.34, 22.36), {}),
             ("key-width", "Keyway", "slips", (4.02, 4.02), {}),
-            ("key-across", "Keyway, floor to far side", "micrometer", (9.52,), {}),
+            ("key-across", "Keyway, floor to far side", "caliper", (9.52,), {}),
         ),
     ),
     (

@@ -3,6 +3,7 @@
 import csv
 import io
 import os
+from collections import Counter
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from pathlib import Path
 from typing import TypeVar
@@ -10,10 +11,29 @@ from typing import TypeVar
 from msgspec.structs import replace
 
 from machinon.core.belongings import Belongings, Item, item_of, typed_item, with_items
-from machinon.core.errors import BadInput, MachinonError
+from machinon.core.errors import BadInput, MachinonError, unknown
+from machinon.core.job import PROOF_SURFACES
 from machinon.core.machines import MACHINE_KINDS, Machine, figure_forms, machine_of
-from machinon.core.shop import Piece, Shop
-from machinon.core.shop_entry import instrument_of, typed_instrument, with_instrument
+from machinon.core.materials import material
+from machinon.core.measuring import is_tapered, read_place, read_typed
+from machinon.core.quantity import TEMPERATURE, parse
+from machinon.core.shop import (
+    CHUCK_SURFACES,
+    NOSE_SURFACES,
+    Piece,
+    Reading,
+    Shop,
+    Surface,
+)
+from machinon.core.shop_entry import (
+    KIND_WORDS,
+    instrument_of,
+    typed_instrument,
+    with_instrument,
+    words,
+)
+from machinon.core.surface_kinds import form_key, surface_forms
+from machinon.core.surface_sums import read_aid
 
 INSTRUMENT_COLUMNS = (
     "name",
@@ -37,17 +57,29 @@ ITEM_COLUMNS = (
     "note",
 )
 MACHINE_COLUMNS = ("kind", "name", "figure", "value")
-READING_COLUMNS = (
+PIECE_COLUMNS = (
     "piece",
+    "role",
+    "material",
     "surface",
+    "name",
+    "aids",
     "value_mm",
     "typed",
     "instrument",
     "place",
-    "temperature_C",
+    "temperature_c",
     "at",
     "struck",
+    "kept",
 )
+# surfaces that go by a family's own names, by the role of the piece
+FAMILIES: Mapping[str, tuple[Surface, ...]] = {
+    "nose": NOSE_SURFACES,
+    "chuck": CHUCK_SURFACES,
+    "plate": PROOF_SURFACES,
+    "other": (),
+}
 MOST_ROWS = 5000
 MOST_BYTES = 2_000_000
 
@@ -88,11 +120,7 @@ def new_instrument_id(shop: Shop, name: str) -> str:
     """An id that no instrument of the shop has."""
     letters = "".join(c if c.isalnum() else "-" for c in name.lower())
     base = "-".join(part for part in letters.split("-") if part)[:40] or "instrument"
-    taken = {one.id for one in shop.instruments}
-    number, candidate = 2, base
-    while candidate in taken:
-        candidate, number = f"{base}-{number}", number + 1
-    return candidate
+    return _fresh(base, {one.id for one in shop.instruments})
 
 
 # -- shelves ---------------------------------------------------------------------
@@ -182,30 +210,148 @@ def import_machines(
     return tuple(made), len(made)
 
 
-# -- readings --------------------------------------------------------------------
+# -- pieces ----------------------------------------------------------------------
 
 
-def export_readings(
+def export_pieces(
     pieces: Iterable[Piece], instrument: Mapping[str, str], path: Path
 ) -> None:
-    """Write every reading of pieces; instrument: names by id. Raises ListFileError."""
-    rows = [
-        {
-            "piece": piece.name,
-            "surface": surface.name,
-            "value_mm": f"{one.value:.6g}",
-            "typed": one.typed,
-            "instrument": instrument.get(one.instrument, one.instrument),
-            "place": one.place,
-            "temperature_C": "" if one.temperature is None else f"{one.temperature:g}",
-            "at": one.at,
-            "struck": one.struck,
-        }
-        for piece in pieces
-        for surface in piece.surfaces
-        for one in surface.readings
-    ]
-    _write(path, READING_COLUMNS, rows)
+    """Write pieces with every reading; a surface without one has a row of its own.
+
+    instrument: names by id. Raises ListFileError.
+    """
+    rows = []
+    for piece in pieces:
+        whole = {"piece": piece.name, "role": piece.role, "material": piece.material}
+        if not piece.surfaces:
+            rows.append(whole)
+        for surface in piece.surfaces:
+            part = {
+                **whole,
+                "surface": surface.id,
+                "name": surface.name,
+                "aids": "; ".join(f"{k}={v:.9g}" for k, v in surface.aids.items()),
+            }
+            if not surface.readings:
+                rows.append(part)
+            for one in surface.readings:
+                warm = one.temperature
+                reading = {
+                    "value_mm": f"{one.value:.9g}",
+                    "typed": one.typed,
+                    "instrument": instrument.get(one.instrument, one.instrument),
+                    "place": one.place,
+                    "temperature_c": "" if warm is None else f"{warm:g}",
+                    "at": one.at,
+                    "struck": one.struck,
+                    "kept": one.kept,
+                }
+                rows.append({**part, **reading})
+    _write(path, PIECE_COLUMNS, rows)
+
+
+def import_pieces(
+    pieces: Sequence[Piece], shop: Shop, path: Path, new_id: Callable[[str], str]
+) -> tuple[tuple[Piece, ...], int]:
+    """The pieces that a file changes or adds, and how many; all of them or none.
+
+    A piece that is known by its name is added to: what it has stays, a reading
+    that it has already is not taken again. new_id: makes an id from a name.
+    Raises ListFileError that names the row and column.
+    """
+    known = {one.name: one for one in pieces}
+    ids: set[str] = set()
+    seen: Counter[tuple[object, ...]] = Counter()
+
+    def add(made: dict[str, Piece], row: Mapping[str, str]) -> dict[str, Piece]:
+        name = words(row, "piece", "what the piece is called")
+        piece = made.get(name) or known.get(name)
+        if piece is None:
+            piece = _new_piece(name, row, _fresh(new_id(name), ids))
+            ids.add(piece.id)
+        if row.get("surface", "").strip():
+            surface = _surface_of(piece, row)
+            if row.get("value_mm", "").strip():
+                reading = _reading_of(surface, row, shop)
+                # the same size may well have been read twice: the second is new
+                # only where the piece has it once
+                key = piece.id, surface.id, *_taken(reading)
+                seen[key] += 1
+                if seen[key] > sum(_taken(r) == key[2:] for r in surface.readings):
+                    surface = replace(surface, readings=(*surface.readings, reading))
+            piece = piece.with_surface(surface)
+        return {**made, name: piece}
+
+    none: dict[str, Piece] = {}
+    made = _all_or_none(path, _rows(path, PIECE_COLUMNS, ("piece",)), none, add)
+    changed = tuple(one for name, one in made.items() if known.get(name) != one)
+    return changed, len(changed)
+
+
+def _taken(reading: Reading) -> tuple[object, ...]:
+    """What tells one reading from another, whether it was struck since or not."""
+    return round(reading.value, 6), reading.instrument, reading.place, reading.at
+
+
+def _fresh(id: str, taken: set[str]) -> str:
+    """The id, numbered where another of the same file has it."""
+    number, candidate = 2, id
+    while candidate in taken:
+        candidate, number = f"{id}-{number}", number + 1
+    return candidate
+
+
+def _new_piece(name: str, row: Mapping[str, str], id: str) -> Piece:
+    role = row.get("role", "").strip() or "other"
+    if role not in FAMILIES:
+        raise unknown("role", role, FAMILIES)
+    made = material(row.get("material", "").strip() or "steel", "material").name
+    surfaces = FAMILIES[role] if role in ("nose", "chuck") else ()
+    return Piece(id, name, role, made, surfaces)  # type: ignore[arg-type]
+
+
+def _surface_of(piece: Piece, row: Mapping[str, str]) -> Surface:
+    """The piece's surface of that id, or a new one of its kind."""
+    id, words = row["surface"].strip(), row.get("name", "").strip()
+    own = next((one for one in FAMILIES[piece.role] if one.id == id), None)
+    found = piece.surface(id) or own
+    if found is None:
+        kind = form_key(Surface(id, id, "outside"))
+        forms = surface_forms()
+        if kind not in forms:
+            raise unknown("surface", kind, forms)
+        form = forms[kind]
+        found = Surface(id, words or form.name, form.kind, form.how)
+    aids = dict(found.aids)
+    for part in filter(None, map(str.strip, row.get("aids", "").split(";"))):
+        key, _, typed = part.partition("=")
+        aids[key.strip()] = read_aid(found, key.strip(), typed, False)
+    return replace(found, aids=aids)
+
+
+def _reading_of(surface: Surface, row: Mapping[str, str], shop: Shop) -> Reading:
+    name = row.get("instrument", "").strip()
+    tool = next((one for one in shop.instruments if one.name == name), None)
+    if tool is None:
+        raise unknown("instrument", name, (one.name for one in shop.instruments))
+    if surface.kind not in tool.suits:
+        raise BadInput(
+            "instrument", f"{tool.name} cannot measure {KIND_WORDS[surface.kind]}."
+        )
+    warm = row.get("temperature_c", "").strip()
+    place = row.get("place", "").strip()
+    return Reading(
+        read_typed(row["value_mm"], surface, False),
+        tool.id,
+        row.get("typed", "").strip() or row["value_mm"].strip(),
+        read_place(place, surface, False) if place or is_tapered(surface) else "",
+        parse(warm, TEMPERATURE, key="temperature_c", low=-20, high=100)
+        if warm
+        else None,
+        row.get("at", "").strip(),
+        row.get("struck", "").strip(),
+        row.get("kept", "").strip(),
+    )
 
 
 # -- files -----------------------------------------------------------------------
