@@ -4,7 +4,14 @@ from pathlib import Path
 
 from machinon.core.belongings import STARTER_SETS, Belongings, with_items
 from machinon.core.machines import machine_of
-from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surface
+from machinon.core.shop import (
+    STARTER_INSTRUMENTS,
+    Lathe,
+    Piece,
+    Reading,
+    Shop,
+    Surface,
+)
 from machinon.store.demo_shop import demo_shop
 from machinon.store.lists import (
     MOST_ROWS,
@@ -137,6 +144,44 @@ class Shelves(unittest.TestCase):
             self.path.write_text(wrong)
             with self.assertRaisesRegex(ListFileError, says):
                 import_machines([mill], self.path, str.lower)
+
+    def test_lathes_go_with_the_machines_a_new_one_with_its_nose(self):
+        lathe = Lathe(
+            "lathe",
+            "Shed lathe",
+            114.3,
+            508,
+            120,
+            (60, 2000),
+            "nose",
+            "radius",
+            0.025,
+            25.4 / 8,
+            (20, 40),
+            "MT2",
+            True,
+            {"spindle_bore": "20"},
+        )
+        export_machines([lathe], self.path)
+        (same,), _ = import_machines([lathe], self.path, str.lower)
+        self.assertEqual(same, lathe)
+        (nose, new), count = import_machines([], self.path, str.lower)
+        self.assertEqual((nose.role, new.nose, count), ("nose", nose.id, 1))
+        self.assertEqual((new.stepless, new.speeds), (True, (60, 2000)))
+        self.assertAlmostEqual(new.lead_screw, 3.175)
+        head = "kind,name,figure,value\n"
+        self.path.write_text(head + "lathe,Shed lathe,power,1.5\n")
+        (stronger,), _ = import_machines([lathe], self.path, str.lower)
+        self.assertEqual(stronger.figures, {"spindle_bore": "20", "power": "1.5"})
+        self.assertEqual(stronger.speeds, lathe.speeds, "what is not said stays")
+        for rows, says in (
+            ("lathe,New,centre_height,150\n", "New, between_centres"),
+            ("lathe,Shed lathe,swing_over_slide,900\n", "up to 228.6"),
+            ("lathe,Shed lathe,swing,90\n", "line 2, figure.*swing_over_slide"),
+        ):
+            self.path.write_text(head + rows)
+            with self.subTest(rows), self.assertRaisesRegex(ListFileError, says):
+                import_machines([lathe], self.path, str.lower)
 
 
 class Pieces(unittest.TestCase):

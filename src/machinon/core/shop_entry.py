@@ -1,7 +1,7 @@
 """A shop's own things from typed text: instruments and lathes."""
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import get_args
 
 from msgspec.structs import replace
@@ -9,7 +9,14 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.reckoning import PITCH, Input
-from machinon.core.shop import Instrument, Lathe, Shop, SurfaceKind
+from machinon.core.shop import (
+    NOSE_SURFACES,
+    Instrument,
+    Lathe,
+    Piece,
+    Shop,
+    SurfaceKind,
+)
 from machinon.core.tapers import taper_of
 
 KINDS: tuple[SurfaceKind, ...] = get_args(SurfaceKind)
@@ -227,6 +234,16 @@ def speeds_text(one: Lathe) -> str:
     if one.stepless:
         return f"{one.speeds[0]:g} to {one.speeds[-1]:g}"
     return ", ".join(f"{speed:g}" for speed in one.speeds)
+
+
+NO_LATHE = Lathe("", "", 0, 0, 0, (), "")  # what a new one is entered over
+
+
+def with_nose(lathe: Lathe, new_id: Callable[[str], str]) -> tuple[Piece, Lathe]:
+    """A new lathe with its nose as a piece to be measured; new_id: from a name."""
+    name = f"Spindle nose of {lathe.name}"
+    nose = Piece(new_id(name), name, "nose", "steel", NOSE_SURFACES)
+    return nose, replace(lathe, id=new_id(lathe.name), nose=nose.id)
 
 
 def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:

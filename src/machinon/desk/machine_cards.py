@@ -18,8 +18,8 @@ from machinon.core.machines import (
     read_figures,
     shown_figures,
 )
-from machinon.core.shop import NOSE_SURFACES, Lathe, Piece
-from machinon.core.shop_entry import lathe_of, typed_lathe
+from machinon.core.shop import Lathe, Piece
+from machinon.core.shop_entry import NO_LATHE, lathe_of, typed_lathe, with_nose
 from machinon.desk.shop_cards import Card, Page
 from machinon.desk.size_edit import SizeEdit
 from machinon.desk.widgets import DrawingView, label
@@ -122,7 +122,7 @@ class LatheCard(PictureCard):
     """A lathe as its picture, and what the work needs to know of it."""
 
     def __init__(self, page: Page, lathe: Lathe | None) -> None:
-        self.one = lathe or Lathe("", "", 0, 0, 0, (), "")
+        self.one = lathe or NO_LATHE
         one, forms = self.one, figure_forms("lathe")
         super().__init__(page, one.name or "A new lathe", bool(lathe), one.nose)
         typed = typed_lathe(one, self.inch) if lathe else {}
@@ -163,10 +163,7 @@ class LatheCard(PictureCard):
         if self.known:
             self.page.keep(f"Lathe changed: {made.name}.", "lathe", made.id, made)
             return
-        file = self.page.file
-        name = f"Spindle nose of {made.name}"
-        nose = Piece(file.new_id(name), name, "nose", "steel", NOSE_SURFACES)
-        made = replace(made, id=file.new_id(made.name), nose=nose.id)
+        nose, made = with_nose(made, self.page.file.new_id)
         self.page.keep(f"Lathe entered: {made.name}.", "lathe", made.id, nose, made)
 
 

@@ -390,7 +390,7 @@ class ShopPage(QWidget):
                 documents = (shop,)
             elif name == "machines":
                 documents, count = import_machines(
-                    self._machines(), path, self.file.new_id
+                    self._all_machines(), path, self.file.new_id
                 )
             elif name == "pieces":
                 documents, count = import_pieces(
@@ -416,7 +416,7 @@ class ShopPage(QWidget):
             if name == "instruments":
                 export_instruments(self.file.shop(), path)
             elif name == "machines":
-                export_machines(self._machines(), path)
+                export_machines(self._all_machines(), path)
             elif name == "pieces":
                 export_pieces(
                     self._pieces(),
@@ -437,6 +437,9 @@ class ShopPage(QWidget):
 
     def _machines(self) -> list[Machine]:
         return self._documents("machine", Machine)
+
+    def _all_machines(self) -> list[Machine | Lathe]:
+        return [*self._documents("lathe", Lathe), *self._machines()]
 
     def _pieces(self) -> list[Piece]:
         return self._documents("piece", Piece)

@@ -13,13 +13,20 @@ from msgspec.structs import replace
 from machinon.core.belongings import Belongings, Item, item_of, typed_item, with_items
 from machinon.core.errors import BadInput, MachinonError, unknown
 from machinon.core.job import PROOF_SURFACES
-from machinon.core.machines import MACHINE_KINDS, Machine, figure_forms, machine_of
+from machinon.core.machines import (
+    MACHINE_KINDS,
+    Machine,
+    figure_forms,
+    machine_of,
+    read_figures,
+)
 from machinon.core.materials import material
 from machinon.core.measuring import is_tapered, read_place, read_typed
 from machinon.core.quantity import TEMPERATURE, parse
 from machinon.core.shop import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
+    Lathe,
     Piece,
     Reading,
     Shop,
@@ -27,9 +34,13 @@ from machinon.core.shop import (
 )
 from machinon.core.shop_entry import (
     KIND_WORDS,
+    NO_LATHE,
     instrument_of,
+    lathe_of,
     typed_instrument,
+    typed_lathe,
     with_instrument,
+    with_nose,
     words,
 )
 from machinon.core.surface_kinds import form_key, surface_forms
@@ -154,60 +165,100 @@ def import_shelf(shelf: Belongings, path: Path) -> tuple[Belongings, int]:
 # -- machines --------------------------------------------------------------------
 
 
-def export_machines(machines: Iterable[Machine], path: Path) -> None:
+def export_machines(machines: Iterable[Machine | Lathe], path: Path) -> None:
     """Write machines, one figure a row, sizes in mm. Raises ListFileError."""
     rows = []
     for one in machines:
-        rows.append({"kind": one.kind, "name": one.name, "figure": "", "value": ""})
-        rows += [
-            {"kind": one.kind, "name": one.name, "figure": key, "value": value}
-            for key, value in one.figures.items()
-        ]
+        if isinstance(one, Lathe):
+            kind, figures = "lathe", typed_lathe(one, False) | one.figures
+            figures = {k: v for k, v in figures.items() if k != "name" and v}
+        else:
+            kind, figures = one.kind, one.figures
+        whole = {"kind": kind, "name": one.name}
+        rows.append(whole)
+        rows += [{**whole, "figure": k, "value": v} for k, v in figures.items()]
     _write(path, MACHINE_COLUMNS, rows)
 
 
 def import_machines(
-    machines: Sequence[Machine], path: Path, new_id: Callable[[str], str]
-) -> tuple[tuple[Machine, ...], int]:
-    """A file's machines, those of a known name changed; all of them or none.
+    machines: Sequence[Machine | Lathe], path: Path, new_id: Callable[[str], str]
+) -> tuple[tuple[Machine | Lathe | Piece, ...], int]:
+    """A file's machines, and how many; all of them or none.
 
-    new_id: makes an id from a name. Raises ListFileError that names the row.
+    Those of a known name are changed where the file says something; a new lathe
+    comes with its nose as a piece. new_id: makes an id from a name. Raises
+    ListFileError that names the row or the machine.
     """
     typed: dict[tuple[str, str], dict[str, str]] = {}
+    ids: set[str] = set()
 
     def add(_: None, row: Mapping[str, str]) -> None:
-        kind, name = row["kind"].strip().lower(), row["name"].strip()
-        if kind not in MACHINE_KINDS:
-            raise BadInput("kind", f"Kinds are {', '.join(MACHINE_KINDS)}.")
-        machine_of({"name": name}, kind, "", False)
+        kind, name = row["kind"].strip().lower(), words(row, "name", "its name")
+        if kind not in ("lathe", *MACHINE_KINDS):
+            raise unknown("kind", kind, ("lathe", *MACHINE_KINDS))
         figures = typed.setdefault((kind, name), {})
         key = row["figure"].strip()
-        forms = {form.key: form for form in figure_forms(kind)}
-        if key and key not in forms:
-            raise BadInput("figure", f"Figures of a {kind} are {', '.join(forms)}.")
+        known = [form.key for form in figure_forms(kind)]
+        if kind == "lathe":
+            known += [k for k in typed_lathe(NO_LATHE, False) if k != "name"]
+        if key and key not in known:
+            raise unknown("figure", key, known)
         if key:
-            kept = forms[key].read(row["value"], False)
-            figures[key] = forms[key].typed(kept, False)
+            figures[key] = row["value"]
+            read_figures(kind, figures, False)
 
-    rows = _rows(path, MACHINE_COLUMNS, MACHINE_COLUMNS)
-    _all_or_none(path, rows, None, add)
-    made = []
+    def fresh(name: str) -> str:
+        id = _fresh(new_id(name), ids)
+        ids.add(id)
+        return id
+
+    _all_or_none(path, _rows(path, MACHINE_COLUMNS, MACHINE_COLUMNS), None, add)
+    made: list[Machine | Lathe | Piece] = []
     for (kind, name), figures in typed.items():
-        old = next((m for m in machines if (m.kind, m.name) == (kind, name)), None)
-        new = machine_of(
-            {**figures, "name": name},
-            kind,  # type: ignore[arg-type]
-            old.id if old else new_id(name),
-            False,
-        )
-        made.append(
-            replace(
-                new, seat=old.seat, note=old.note, figures=old.figures | new.figures
-            )
-            if old
-            else new
-        )
-    return tuple(made), len(made)
+        old = next((m for m in machines if (_kind(m), m.name) == (kind, name)), None)
+        try:
+            if kind == "lathe":
+                made += _lathe_of(figures | {"name": name}, old, fresh)
+            else:
+                made.append(_machine_of(figures | {"name": name}, kind, old, fresh))
+        except BadInput as error:
+            raise ListFileError(
+                f"{path.name}, {name}, {error.key}: {error.message} Nothing was "
+                "imported."
+            ) from None
+    return tuple(made), len(typed)
+
+
+def _kind(one: Machine | Lathe) -> str:
+    return one.kind if isinstance(one, Machine) else "lathe"
+
+
+def _machine_of(
+    typed: Mapping[str, str],
+    kind: str,
+    old: Machine | Lathe | None,
+    new_id: Callable[[str], str],
+) -> Machine:
+    id = old.id if old else new_id(typed["name"])
+    new = machine_of(typed, kind, id, False)  # type: ignore[arg-type]
+    if not isinstance(old, Machine):
+        return new
+    figures = old.figures | new.figures
+    return replace(new, seat=old.seat, note=old.note, figures=figures)
+
+
+def _lathe_of(
+    typed: Mapping[str, str],
+    old: Machine | Lathe | None,
+    new_id: Callable[[str], str],
+) -> tuple[Lathe | Piece, ...]:
+    base = old if isinstance(old, Lathe) else NO_LATHE
+    said = {**typed_lathe(base, False), **typed}
+    new = replace(
+        lathe_of(said, False, base),
+        figures=base.figures | read_figures("lathe", typed, False),
+    )
+    return (new,) if base.id else with_nose(new, new_id)
 
 
 # -- pieces ----------------------------------------------------------------------
