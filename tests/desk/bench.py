@@ -7,10 +7,19 @@ from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from PySide6.QtCore import QEvent, QPoint, Qt
+from PySide6.QtCore import QEvent, QObject, QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QMenu, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QComboBox,
+    QDialog,
+    QLineEdit,
+    QMainWindow,
+    QMenu,
+    QWidget,
+)
 
+from machinon.desk.daybook import WorkingWindow
 from machinon.desk.settings import Settings
 from machinon.desk.theme import load_fonts
 from machinon.desk.window import MainWindow
@@ -26,6 +35,24 @@ def application() -> QApplication:
     return app
 
 
+class StrayWindows(QObject):
+    """Notes widgets that came up as windows of their own though they are none."""
+
+    def __init__(self):
+        super().__init__()
+        self.seen: list[str] = []
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if (
+            event.type() == QEvent.Type.Show
+            and isinstance(watched, QWidget)
+            and watched.windowType() == Qt.WindowType.Window
+            and not isinstance(watched, QMainWindow | QDialog | WorkingWindow)
+        ):
+            self.seen.append(f"{type(watched).__name__} {watched.accessibleName()}")
+        return False
+
+
 class WindowCase(unittest.TestCase):
     """Opens a window for each test. demo: on the demo shop, else an empty one."""
 
@@ -33,6 +60,10 @@ class WindowCase(unittest.TestCase):
 
     def setUp(self):
         self.app = application()
+        stray = StrayWindows()
+        self.app.installEventFilter(stray)
+        self.addCleanup(lambda: self.assertEqual(stray.seen, [], "windows flashed up"))
+        self.addCleanup(self.app.removeEventFilter, stray)
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)

@@ -52,8 +52,8 @@ class PictureCard(Card):
         self.edit.returnPressed.connect(self._on_entered)
         self.box.addWidget(self.picture, 1)
         self.list = QWidget()
-        self.list.setVisible(not known)
         self.box.addWidget(self.list)
+        self.list.setVisible(not known)
         # the entries that follow go into the list
         self.whole, self.box = self.box, QVBoxLayout(self.list)
         self.box.setContentsMargins(0, 0, 0, 0)

@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
-    QPushButton,
     QVBoxLayout,
     QWidget,
 )
@@ -23,6 +22,7 @@ from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
+    EnterButton,
     Field,
     Look,
     MarkView,
@@ -42,7 +42,7 @@ def day_text(at: str) -> str:
     return moment.strftime("%-d %b %Y, %H:%M")
 
 
-class JobRow(QPushButton):
+class JobRow(EnterButton):
     """A job in the list: its name, its reason, the stage it was left in."""
 
     def __init__(self, look: Look, entry: Entry, reason: str) -> None:
@@ -51,7 +51,6 @@ class JobRow(QPushButton):
         self.setProperty("part", "entry")
         self.setMinimumHeight(look.px(112))
         self.setAccessibleName(f"Open {entry.name}, at {entry.stage}")
-        self.setAutoDefault(False)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
@@ -143,6 +142,11 @@ class StartPage(QWidget):
         whole.setSpacing(px(26))
         whole.addLayout(left, 5)
         whole.addLayout(self._shop_column(shop.name), 4)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        # what Enter does next: go on with the job touched last, or begin one
+        (self.jobs[0] if self.jobs else self.new).setFocus()
 
     def _job_row(self, entry: Entry) -> QWidget:
         job = self.file.get(entry.id)
@@ -478,7 +482,6 @@ class NewJobPage(FormPage):
 
         for one in (self.combos["chuck"], what):
             one.currentIndexChanged.connect(lambda _: ask_name())
-        ask_name()
         name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
         reason = self.field("reason", "Why, in a sentence (may stay empty)")
         # typed in this order: name and reason first
@@ -518,6 +521,7 @@ class NewJobPage(FormPage):
         whole.addStretch(1)
         whole.addWidget(box, 6)
         whole.addStretch(1)
+        ask_name()  # only now: shown before it has its place it is a window
 
     def take(self) -> str:
         return begin_job(self.file, self.typed()).id

@@ -229,7 +229,9 @@ def set_part(widget: QWidget, part: str) -> None:
         widget.style().polish(widget)
 
 
-class _Button(QPushButton):
+class EnterButton(QPushButton):
+    """A push button that Enter presses as the space bar does."""
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self.click()
@@ -240,8 +242,8 @@ class _Button(QPushButton):
 def button(
     text: str, pressed: Callable[[], object], part: str = "", tip: str = ""
 ) -> QPushButton:
-    """A push button that calls `pressed`; Enter presses it as the space bar does."""
-    made = _Button(text)
+    """A push button that calls `pressed`."""
+    made = EnterButton(text)
     made.setProperty("part", part)
     made.setToolTip(tip)
     made.clicked.connect(lambda: pressed())
