@@ -11,8 +11,10 @@ import pypdf
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage, QKeySequence, QRawFont
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QScrollArea
 
 from machinon.core.errors import MachinonError
+from machinon.core.machines import MACHINE_KINDS
 from machinon.desk import sheet
 from machinon.desk.commands import COMMANDS
 from machinon.desk.settings import SETTINGS, Settings
@@ -216,6 +218,59 @@ class AtTheDesk(WindowCase):
         self.assertEqual(page.lines.topLevelItem(0).text(2)[:9], "The plate")
         self.type(page.find.edit, "thimble", enter=False)
         self.assertEqual(page.lines.topLevelItemCount(), 1)
+
+
+NEVER = Qt.ScrollBarPolicy.ScrollBarAlwaysOff
+
+
+class LittleRoom(WindowCase):
+    """A small screen with large figures: more lines, nothing cut at the side."""
+
+    def setUp(self):
+        super().setUp()
+        self.window.resize(1024, 700)
+        while self.window.look.scale < 1.5:
+            self.window.actions_by_id["view.larger"].trigger()
+
+    def too_wide(self) -> list[str]:
+        self.app.processEvents()
+        return [
+            f"{area.widget().minimumSizeHint().width()} in {area.viewport().width()}"
+            for area in self.window.findChildren(QScrollArea)
+            if area.isVisible() and area.horizontalScrollBarPolicy() == NEVER
+            if area.widget().minimumSizeHint().width() > area.viewport().width()
+        ]
+
+    def test_every_stage_of_every_job(self):
+        for entry in self.window.file.entries("job"):
+            self.window.open_job(entry.id)
+            stages = ("survey", "fits", "piece", "route", "proof")
+            for name in stages if self.job.job.plate else stages[:2]:
+                view = self.stage(name)
+                with self.subTest(entry.name, stage=name):
+                    self.assertEqual(self.too_wide(), [])
+                for fit in self.job.plan.fits if name == "fits" else ():
+                    view.show_fit(fit.choice.number)
+                    with self.subTest(entry.name, fit=fit.choice.name):
+                        self.assertEqual(self.too_wide(), [])
+
+    def test_every_card_of_the_shop(self):
+        self.window.show_shop()
+        page = self.window.pages.currentWidget()
+        for kind, id in (
+            ("lathe", "lathe"),
+            ("machine", "mill"),
+            ("instrument", "caliper"),
+            ("shelf", "tools"),
+            ("piece", "chuck-130"),
+        ):
+            page.choose(kind, id)
+            with self.subTest(kind):
+                self.assertEqual(self.too_wide(), [])
+        for kind in MACHINE_KINDS:
+            page.new_machine(kind)
+            with self.subTest(kind):
+                self.assertEqual(self.too_wide(), [])
 
 
 class OtherJobs(WindowCase):

@@ -1,10 +1,7 @@
 """The decision on a fit, by its kind, with what it means beside it."""
 
-from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QButtonGroup,
-    QHBoxLayout,
-    QRadioButton,
     QVBoxLayout,
     QWidget,
 )
@@ -23,7 +20,8 @@ from machinon.core.quantity import (
     small_text,
 )
 from machinon.desk.bench import Bench
-from machinon.desk.joint_part import Figures, JointPart, band_text, narrow_combo
+from machinon.desk.joint_part import Figures, JointPart, band_text
+from machinon.desk.narrow import Abreast, Choosing, narrow_combo
 from machinon.desk.widgets import Field, Figure, label, set_ink
 
 
@@ -36,7 +34,7 @@ class Choice(QWidget):
         self.job = bench.job
         self.fit: FitPlan | None = None
         self.group = QButtonGroup(self)
-        self.radios: dict[str, QRadioButton] = {}
+        self.radios: dict[str, Choosing] = {}
         self.box = QVBoxLayout(self)
         self.box.setContentsMargins(0, 0, bench.look.px(8), 0)
         self.box.setSpacing(bench.look.px(5))
@@ -45,13 +43,11 @@ class Choice(QWidget):
         assert self.fit is not None
         return self.fit.choice.number
 
-    def figures(self, *figures: Figure) -> QHBoxLayout:
-        row = QHBoxLayout()
+    def figures(self, *figures: Figure) -> None:
+        """Figures abreast, each to be opened to its working."""
         for figure in figures:
             figure.opened.connect(self.bench.open_working)
-            row.addWidget(figure, 1)
-        self.box.addLayout(row)
-        return row
+        self.box.addWidget(Abreast(len(figures), *figures))
 
     def try_to(self, field: Field, act: object, *given: object) -> None:
         try:
@@ -59,9 +55,9 @@ class Choice(QWidget):
         except BadInput as error:
             field.refuse(error.message)
 
-    def offer(self, key: str, words: str) -> QRadioButton:
+    def offer(self, key: str, words: str) -> Choosing:
         """One of the characters to choose from."""
-        radio = QRadioButton(words)
+        radio = Choosing(words)
         radio.clicked.connect(lambda _=False: self.job.choose_fit(self.number(), key))
         self.group.addButton(radio)
         self.radios[key] = radio
@@ -110,11 +106,7 @@ class PlainChoice(Choice):
         self.most = Field("most", inch=inch)
         for field in (self.least, self.most):
             field.taken.connect(lambda _: self._own_play())
-        self.own = QWidget()
-        row = QHBoxLayout(self.own)
-        row.setContentsMargins(0, 0, 0, 0)
-        for field in (self.code, self.least, self.most):
-            row.addWidget(field, 1, Qt.AlignmentFlag.AlignTop)
+        self.own = Abreast(3, self.code, self.least, self.most)
         self.box.addWidget(self.own)
         self.play = Figure("Play, least to most")
         self.runout = Figure("Needle it allows")
@@ -315,7 +307,7 @@ class ThreadChoice(Choice):
         )
         self.box.addWidget(self.name)
         self.box.addWidget(self.grade)
-        self.means = label("", "head")
+        self.means = label("", "head", wrap=True)
         self.box.addWidget(self.means)
         self.bore = Figure("Bore before threading")
         self.bore_to = Figure("at most")

@@ -66,6 +66,10 @@ class RailState:
     grave: tuple[Stage, ...]
 
 
+TARGETS = 0.36  # of the width: what the fits may take of the head
+NOT_YET = ("not for this piece yet", "not yet")  # in full, and where room is short
+
+
 class StageRail(QWidget):
     """The six stages on one scribed line; each says what is still open in it.
 
@@ -94,7 +98,7 @@ class StageRail(QWidget):
 
     def says(self, stage: Stage) -> str:
         if stage in self.state.missing:
-            return "not for this piece yet"
+            return NOT_YET[0]
         count = self.state.open.get(stage, 0)
         return f"{count} open" if count else "nothing open"
 
@@ -141,10 +145,13 @@ class StageRail(QWidget):
             )
             painter.setFont(font(12.5 * look.scale))
             painter.setPen(QPen(theme.ink("faint")))
+            says, room = self.says(stage), place.width() - px(30)
+            if painter.fontMetrics().horizontalAdvance(says) > room and off:
+                says = NOT_YET[1]
             painter.drawText(
-                QRectF(left, px(25), place.width() - px(30), px(18)),
+                QRectF(left, px(25), room, px(18)),
                 int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
-                self.says(stage),
+                says,
             )
             if here and self.hasFocus():
                 painter.setPen(QPen(theme.ink("centre"), 1.5))
@@ -224,7 +231,7 @@ class JobPage(QWidget):
         self.unready.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.targets = QVBoxLayout()
         self.targets.setSpacing(0)
-        self.name = label("", "head", wrap=True)
+        self.name = OneLine("head")
         self.reason = label("", "faint", wrap=True)
         self.reason.setMinimumHeight(1)
         self.open_mark = MarkView(self.look, None, 14)
@@ -286,6 +293,7 @@ class JobPage(QWidget):
         super().resizeEvent(event)
         # the strip gives way first when figures are large or the screen is low
         self.head.setFixedHeight(min(self.look.px(158), round(self.height() * 0.2)))
+        self._fill_targets()
 
     # -- showing ---------------------------------------------------------
 
@@ -346,10 +354,15 @@ class JobPage(QWidget):
             )
             one.setProperty("target", number)
             self.targets.addWidget(one)
+        room = round(self.width() * TARGETS)
         for i, fit in enumerate(fits):
             item = self.targets.itemAt(i).widget()
-            item.setText(f"{fit.choice.number}   {self._target(fit)}")  # type: ignore[attr-defined]
-            item.setToolTip(f"{fit.choice.name}: open this fit")
+            words = f"{fit.choice.number}   {self._target(fit)}"
+            cut = item.fontMetrics().elidedText(
+                words, Qt.TextElideMode.ElideRight, room
+            )
+            item.setText(cut)  # type: ignore[attr-defined]
+            item.setToolTip(f"{words}: open this fit")
 
     def _target(self, fit: FitPlan) -> str:
         inch = self.job.inch

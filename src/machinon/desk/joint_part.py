@@ -1,9 +1,7 @@
 """What a joint asks, what follows from it, and the schools there are."""
 
-from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QComboBox,
-    QGridLayout,
     QVBoxLayout,
     QWidget,
 )
@@ -30,6 +28,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.reckoning import TEXT, Input
 from machinon.desk.bench import Bench
+from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.widgets import Field, Figure, label
 
 
@@ -66,26 +65,12 @@ def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:
         )
 
 
-def narrow_combo(name: str) -> QComboBox:
-    """A list that takes the width there is, not that of its longest line."""
-    made = QComboBox()
-    made.setAccessibleName(name)
-    made.setSizeAdjustPolicy(
-        QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
-    )
-    made.setMinimumContentsLength(10)
-    return made
-
-
-class Figures(QWidget):
+class Figures(Abreast):
     """As many figures, two abreast unless said, as there is to show."""
 
     def __init__(self, bench: Bench, abreast: int = 2) -> None:
-        super().__init__()
+        super().__init__(abreast)
         self.bench = bench
-        self.abreast = abreast
-        self.grid = QGridLayout(self)
-        self.grid.setContentsMargins(0, 0, 0, 0)
         self.grid.setVerticalSpacing(bench.look.px(5))
         self.all: list[Figure] = []
 
@@ -94,9 +79,7 @@ class Figures(QWidget):
         while len(self.all) < count:
             figure = Figure("")
             figure.opened.connect(self.bench.open_working)
-            row, column = divmod(len(self.all), self.abreast)
-            self.grid.addWidget(figure, row, column, Qt.AlignmentFlag.AlignTop)
-            self.grid.setColumnStretch(column, 1)
+            self.put(figure)
             self.all.append(figure)
         for i, figure in enumerate(self.all):
             figure.setVisible(i < count)
@@ -124,10 +107,8 @@ class JointPart(QWidget):
         self.effects = Figures(bench)
         self.advice = label("", "", "cut", wrap=True)
         self.unsaid = label("", "", "cut", wrap=True)
-        self.asked = QWidget()
-        self.grid = QGridLayout(self.asked)
-        self.grid.setContentsMargins(0, 0, 0, 0)
-        self.grid.setHorizontalSpacing(px(10))
+        self.asked = Abreast(2)
+        self.asked.grid.setHorizontalSpacing(px(10))
         self.schools = label("", "faint", wrap=True)
         self.caution = label("", "", "cut", wrap=True)
         for one in (
@@ -165,13 +146,10 @@ class JointPart(QWidget):
 
     def _ask(self, form: JointForm) -> None:
         """The entries of a joint, two abreast."""
-        for widget in self.fields.values():
-            self.grid.removeWidget(widget)
-            widget.hide()
-            widget.deleteLater()
+        self.asked.clear()
         self.fields = {}
         self._form = form
-        for i, ask in enumerate(form.asks):
+        for ask in form.asks:
             made: Field | QComboBox
             if ask.choices:
                 made = narrow_combo(ask.meaning)
@@ -189,8 +167,7 @@ class JointPart(QWidget):
                 )
                 made.taken.connect(lambda text, key=ask.key: self._give(key, text))
             self.fields[ask.key] = made
-            self.grid.addWidget(made, i // 2, i % 2, Qt.AlignmentFlag.AlignBottom)
-            self.grid.setColumnStretch(i % 2, 1)
+            self.asked.put(made)
 
     def _usual(self, ask: Input) -> str:
         """What stands in for an entry until it is typed."""

@@ -40,6 +40,7 @@ from machinon.core.shop_entry import (
     with_instrument,
     words,
 )
+from machinon.desk.narrow import Abreast
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing
 from machinon.draw.piece_drawing import piece_drawing
@@ -156,15 +157,13 @@ class InstrumentCard(Card):
         )
         self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
         self.kinds: dict[str, QCheckBox] = {}
-        row = QHBoxLayout()
-        row.addWidget(label("It measures", "faint"))
+        self.box.addWidget(label("It measures", "faint"))
         for kind in KINDS:
             box = QCheckBox(KIND_WORDS[kind])
             box.setChecked(bool(one) and kind in one.suits)  # type: ignore[union-attr]
             self.kinds[kind] = box
-            row.addWidget(box)
-        row.addStretch(1)
-        self.box.addLayout(row)
+        left = Qt.AlignmentFlag.AlignLeft
+        self.box.addWidget(Abreast(4, *self.kinds.values(), held=left))
         self.box.addWidget(
             label(
                 "Be honest with the doubt: read a setting ring or slip gauge ten times "

@@ -1,7 +1,6 @@
 """What the readings of a surface say, and how they are taken."""
 
 from PySide6.QtWidgets import (
-    QHBoxLayout,
     QVBoxLayout,
     QWidget,
 )
@@ -21,6 +20,7 @@ from machinon.core.reseating import reseating
 from machinon.core.shop import Surface
 from machinon.core.surface_kinds import form_key
 from machinon.desk.bench import Bench
+from machinon.desk.narrow import Abreast
 from machinon.desk.widgets import (
     DrawingView,
     Figure,
@@ -60,20 +60,13 @@ class SizePanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(self.size)
-        column.addLayout(self._pair(self.doubt, self.spread))
+        column.addWidget(Abreast(2, self.doubt, self.spread))
         column.addWidget(self.nominal)
         column.addWidget(self.likely)
-        column.addLayout(self._pair(self.shape, self.round))
+        column.addWidget(Abreast(2, self.shape, self.round))
         column.addWidget(self.advice)
         column.addWidget(self.chart, 3)
         column.addWidget(self.picture, 4)
-
-    @staticmethod
-    def _pair(*figures: Figure) -> QHBoxLayout:
-        row = QHBoxLayout()
-        for figure in figures:
-            row.addWidget(figure, 1)
-        return row
 
     def show_surface(
         self, piece_id: str, surface: Surface, found: Measured | None

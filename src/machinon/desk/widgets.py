@@ -31,6 +31,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, both_text, length_text, parse
 from machinon.core.reckoning import Answer
+from machinon.desk.narrow import FromTo
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import Theme
 from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot
@@ -285,7 +286,8 @@ class Figure(QWidget):
         super().__init__()
         self._answer: Answer | None = None
         self._name = label(name, "faint", wrap=True)
-        self._value = label("", part)
+        self._value = FromTo()
+        self._value.setProperty("part", part)
         self._unit = label("", "faint")
         self._small = label("", "faint")
         self._working = button("working", self._open, "link")
@@ -338,7 +340,7 @@ class Figure(QWidget):
         ink: str = "",
         answer: Answer | None = None,
     ) -> None:
-        self._value.setText(text)
+        self._value.say(text)
         set_ink(self._value, ink)
         self._unit.setText(unit)
         self._small.setText(small)
@@ -353,7 +355,7 @@ class Figure(QWidget):
         return self._name.text()
 
     def text(self) -> str:
-        return self._value.text()
+        return self._value.words
 
     def _open(self) -> None:
         if self._answer is not None:
@@ -362,7 +364,7 @@ class Figure(QWidget):
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         menu = QMenu(self)
         copy = QAction("Copy", menu)
-        text = f"{self._value.text()} {self._unit.text()}".strip()
+        text = f"{self._value.words} {self._unit.text()}".strip()
         copy.triggered.connect(lambda: QGuiApplication.clipboard().setText(text))
         menu.addAction(copy)
         menu.exec(event.globalPos())
@@ -370,6 +372,10 @@ class Figure(QWidget):
 
 class Entry(QLineEdit):
     """A line entry that leaves Take Back to the desk once its own text has none."""
+
+    def minimumSizeHint(self) -> QSize:
+        # never lower than what its text needs
+        return QSize(super().minimumSizeHint().width(), self.sizeHint().height())
 
     def event(self, event: QEvent) -> bool:
         if event.type() == QEvent.Type.ShortcutOverride:

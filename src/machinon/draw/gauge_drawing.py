@@ -254,19 +254,24 @@ def _rows(
     for i, band in enumerate(bands):
         y = (i + 0.62) * row + 0.5 * size
         role: Role = "measured" if band.measured else "cut"
-        board.text(
-            (size * 0.5, y - min(1.25 * size, 0.4 * row)),
-            band.name,
-            size * 0.85,
-            "faint",
-            "left",
-            backed=True,
-        )
+        own = band.kind is ANGLE or band.width > widest
+        wide = ""
+        if band.kind is not ANGLE and band.width > 0:
+            wide = small_text(band.width, inch) + " wide"
+            wide += ", own scale" if own else ""
+        # name and width stand in one line, smaller where it is short
+        need = text_width(band.name + wide, 0.85 * size) + 2 * size
+        words = 0.85 * size * min(1.0, board.width / need)
+        above = y - min(1.25 * size, 0.4 * row)
+        at = (size * 0.5, above)
+        board.text(at, band.name, words, "faint", "left", backed=True)
+        if wide:
+            at = (board.width - size * 0.5, above)
+            board.text(at, wide, words, "faint", "right", backed=True)
         if band.width <= 0:
             board.items.append(Mark((middle, y), "stop", size * 1.2))
             _figure(board, middle + size, y, "nothing left", "stop")
             continue
-        own = band.kind is ANGLE or band.width > widest
         reach = half * (0.8 if own else 0.8 * band.width / widest)
         reach = max(reach, 2.0)
         bar = min(0.24 * row, size * 0.8)
@@ -299,17 +304,6 @@ def _rows(
         )
         board.text((middle - reach - 8, y), low, size, role, "right", backed=True)
         _figure(board, middle + reach + 8, y, high, role)
-        if band.kind is not ANGLE:
-            wide = small_text(band.width, inch) + " wide"
-            wide += ", own scale" if own else ""
-            board.text(
-                (board.width - size * 0.5, y - min(1.25 * size, 0.4 * row)),
-                wide,
-                size * 0.8,
-                "faint",
-                "right",
-                backed=True,
-            )
 
 
 def _thread(board: Board, fit: FitPlan, inch: bool) -> None:

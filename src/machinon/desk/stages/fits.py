@@ -92,8 +92,8 @@ class FitsView(StageView):
         side.setLayout(left)
         side.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)
         whole.addWidget(side, 27)
-        whole.addWidget(panel(middle, True), 46)
-        whole.addWidget(panel(right, True), 46)
+        whole.addWidget(panel(middle, True), 43)
+        whole.addWidget(panel(right, True), 49)
 
     def begin(self) -> None:
         self.list.setFocus()

@@ -5,9 +5,7 @@ from pathlib import Path
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
-    QComboBox,
     QFileDialog,
-    QGridLayout,
     QHBoxLayout,
     QMenu,
     QSizePolicy,
@@ -36,6 +34,7 @@ from machinon.core.shop import Reading, Surface
 from machinon.core.surface_kinds import surface_groups
 from machinon.core.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.size_panel import SizePanel
@@ -101,8 +100,7 @@ class SurveyView(StageView):
         self.place = Field("Place (if it matters)", None)
         self.place.taken.connect(lambda _: self.reading.edit.setFocus())
         self.reading.edit.textChanged.connect(self._on_reading_typed)
-        self.instrument = QComboBox()
-        self.instrument.setAccessibleName("Instrument")
+        self.instrument = narrow_combo("Instrument")
         self.instrument.currentIndexChanged.connect(self._on_instrument_chosen)
         self.instrument_says = label("", "faint", wrap=True)
         self.temperature = Field("Temperature, °C", TEMPERATURE)
@@ -120,25 +118,24 @@ class SurveyView(StageView):
 
     def _lay_out(self) -> None:
         px = self.look.px
-        entry = QGridLayout()
-        entry.setHorizontalSpacing(px(14))
-        side = QVBoxLayout()
+        tool = QWidget()
+        side = QVBoxLayout(tool)
+        side.setContentsMargins(0, 0, 0, 0)
         side.setSpacing(px(2))
         side.addWidget(label("Instrument", "faint"))
         side.addWidget(self.instrument)
         side.addWidget(self.instrument_says)
         side.addStretch(1)
-        entry.addWidget(self.reading, 0, 0, Qt.AlignmentFlag.AlignTop)
-        entry.addLayout(side, 0, 1)
-        entry.setColumnStretch(0, 4)
-        entry.setColumnStretch(1, 5)
+        self.reading.setMinimumWidth(px(170))
+        entry = Abreast(2, self.reading, tool)
+        entry.grid.setHorizontalSpacing(px(14))
         middle = QVBoxLayout()
         middle.setContentsMargins(px(16), px(10), px(16), px(8))
         middle.addWidget(self.title)
         middle.addWidget(self.how)
         middle.addSpacing(px(6))
         middle.addLayout(self.aid_row)
-        middle.addLayout(entry)
+        middle.addWidget(entry)
         readings = QWidget()
         holder = QVBoxLayout(readings)
         holder.setContentsMargins(0, 0, 0, 0)
@@ -366,7 +363,9 @@ class SurveyView(StageView):
         column = QVBoxLayout(row)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        line = QHBoxLayout()
+        head = QWidget()
+        line = QHBoxLayout(head)
+        line.setContentsMargins(0, 0, 0, 0)
         line.addWidget(MarkView(self.look, "stop" if wrong else "measured"))
         number = label(f"{index + 1}", "faint")
         number.setMinimumWidth(self.look.px(18))
@@ -381,7 +380,10 @@ class SurveyView(StageView):
             crossed.setStrikeOut(True)
             figure.setFont(crossed)
         line.addWidget(figure)
-        line.addSpacing(self.look.px(8))
+        line.addStretch(1)
+        tail = QWidget()
+        line = QHBoxLayout(tail)
+        line.setContentsMargins(0, 0, 0, 0)
         warm = (
             "temperature not looked at"
             if reading.temperature is None
@@ -399,7 +401,8 @@ class SurveyView(StageView):
         if not reading.struck:
             strike = button("Strike", lambda: self._strike(index, why.text() or cause))
             line.addWidget(strike)
-        column.addLayout(line)
+        level = Qt.AlignmentFlag.AlignVCenter
+        column.addWidget(Abreast(2, head, tail, even=False, held=level))
         says = ""
         if reading.struck:
             says = f"Struck: {reading.struck}"

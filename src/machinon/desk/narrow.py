@@ -1,0 +1,166 @@
+"""Widgets that make do with little room."""
+
+from PySide6.QtCore import QEvent, QSize, Qt
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QLabel,
+    QRadioButton,
+    QSizePolicy,
+    QWidget,
+)
+
+
+class Abreast(QWidget):
+    """Widgets side by side, one under the other where there is no room for that."""
+
+    def __init__(
+        self,
+        most: int,
+        *widgets: QWidget,
+        even: bool = True,
+        held: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignTop,
+    ) -> None:
+        """most: in a row; even: alike in width, else the last takes the rest.
+
+        held: where in its place each stands.
+        """
+        super().__init__()
+        self.most, self.even, self.held = most, even, held
+        self.columns = most
+        self.grid = QGridLayout(self)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.widgets: list[QWidget] = []
+        for widget in widgets:
+            self.put(widget)
+
+    def put(self, widget: QWidget) -> None:
+        """Add one at the end."""
+        self.widgets.append(widget)
+        self._place(len(self.widgets) - 1)
+
+    def clear(self) -> None:
+        """Let go of all of them."""
+        for widget in self.widgets:
+            self.grid.removeWidget(widget)
+            widget.hide()
+            widget.deleteLater()
+        self.widgets = []
+
+    def _place(self, at: int) -> None:
+        row, column = divmod(at, self.columns)
+        self.grid.addWidget(self.widgets[at], row, column, self.held)
+        for i in range(self.most):
+            last = i == self.columns - 1
+            self.grid.setColumnStretch(i, int(i < self.columns and (self.even or last)))
+
+    def _least(self) -> list[int]:
+        """The least width of each that is shown."""
+        return [
+            max(one.minimumSizeHint().width(), one.minimumWidth())
+            for one in self.widgets
+            if not one.isHidden()
+        ]
+
+    def _fit(self) -> None:
+        gap, least = self.grid.horizontalSpacing(), self._least()
+        if self.even:
+            room = (self.width() + gap) // max(max(least, default=0) + gap, 1)
+            columns = max(1, min(self.most, room))
+        else:
+            whole = sum(least) + gap * (len(least) - 1)
+            columns = self.most if whole <= self.width() else 1
+        if columns != self.columns:
+            self.columns = columns
+            for at in range(len(self.widgets)):
+                self._place(at)
+            self.updateGeometry()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def event(self, event: QEvent) -> bool:
+        done = super().event(event)
+        if event.type() == QEvent.Type.LayoutRequest:  # a text became longer
+            self._fit()
+        return done
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(max(self._least(), default=0), super().minimumSizeHint().height())
+
+
+class Choosing(QRadioButton):
+    """A radio button whose words go into more lines where there is no room."""
+
+    def __init__(self, words: str) -> None:
+        super().__init__(words)
+        self.words = words
+        # else its hint, the words in one line, is the least it takes
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        measure = self.fontMetrics().horizontalAdvance
+        room = self.width() - 2 * measure("mm")
+        lines = [""]
+        for word in self.words.split():
+            longer = f"{lines[-1]} {word}".strip()
+            if lines[-1] and measure(longer) > room:
+                lines.append(word)
+            else:
+                lines[-1] = longer
+        if "\n".join(lines) != self.text():
+            self.setText("\n".join(lines))
+
+    def minimumSizeHint(self) -> QSize:
+        longest = max(self.words.split(), key=len)
+        wide = self.fontMetrics().horizontalAdvance(f"{longest}mmmm")
+        return QSize(wide, super().sizeHint().height())
+
+
+class FromTo(QLabel):
+    """A figure whose from and to go into two lines where there is no room."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.words = ""
+
+    def say(self, words: str) -> None:
+        """Show a figure."""
+        self.words = words
+        self.setText(words)
+        self._fit()
+
+    def _fit(self) -> None:
+        if self.fontMetrics().horizontalAdvance(self.words) <= self.width():
+            self.setText(self.words)
+        else:
+            self.setText(self.words.replace(" to ", " to\n"))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def sizeHint(self) -> QSize:
+        # as wide as it would like to be, or it never came back to one line
+        wide = self.fontMetrics().horizontalAdvance(self.words)
+        return QSize(wide, super().sizeHint().height())
+
+    def minimumSizeHint(self) -> QSize:
+        parts = self.words.replace(" to ", " to\n").split("\n")
+        wide = max(map(self.fontMetrics().horizontalAdvance, parts))
+        return QSize(wide, super().minimumSizeHint().height())
+
+
+def narrow_combo(name: str) -> QComboBox:
+    """A list that takes the width there is, not that of its longest line."""
+    made = QComboBox()
+    made.setAccessibleName(name)
+    made.setSizeAdjustPolicy(
+        QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+    )
+    made.setMinimumContentsLength(10)
+    return made
