@@ -8,16 +8,11 @@ from pathlib import Path
 from machinon.core.measuring import measure
 from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surface
 from machinon.core.surface_kinds import new_surfaces, surface_forms, surface_groups
+from machinon.draw.across_shape import pins_of, section_of
 from machinon.draw.drawing import Shape, Text
+from machinon.draw.end_shape import notches_of, patterns_of
 from machinon.draw.piece_drawing import piece_drawing
-from machinon.draw.piece_shape import (
-    notches_of,
-    patterns_of,
-    pins_of,
-    section_of,
-    sizes,
-    turned_of,
-)
+from machinon.draw.piece_shape import sizes, turned_of
 from machinon.store.demo_shop import demo_shop
 from machinon.store.shop_file import open_shop
 

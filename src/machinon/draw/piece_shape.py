@@ -8,10 +8,10 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from machinon.core.bolt_circle import circle_from_span, hole_points
 from machinon.core.measuring import Measured
 from machinon.core.shop import Piece, Surface
-from machinon.core.surface_kinds import beside, form_key
+from machinon.core.surface_kinds import form_key
+from machinon.draw.across_shape import section_of
 from machinon.draw.drawing import Point
 
 Readings = Mapping[str, Measured | None]  # what each surface measures, by its id
@@ -105,31 +105,6 @@ class Turned:
 
 
 @dataclass(frozen=True, slots=True)
-class Pattern:
-    """Holes on a circle: diameters, the centres (x, y), and their surfaces."""
-
-    circle: float
-    hole: float
-    centres: tuple[Point, ...]
-    id: str
-    hole_id: str
-
-
-@dataclass(frozen=True, slots=True)
-class Notch:
-    """A keyway seen from the end: width, and from the middle to its floor.
-
-    bore: whether it is cut into the bore, outward from it.
-    """
-
-    width: float
-    floor: float
-    bore: bool
-    id: str
-    across_id: str
-
-
-@dataclass(frozen=True, slots=True)
 class Outline:
     """A piece as it is drawn beside others; its left end at 0.
 
@@ -207,7 +182,7 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
     outer = _outer_steps(piece, measured, lengths)
     whole = next((s for s in piece.surfaces if form_key(s) == "thickness"), None)
     long = measured.get(whole.id) if whole is not None else None
-    bores = [s for s in piece.surfaces if is_round(s) and not _is_outer(s)]
+    bores = [s for s in piece.surfaces if is_round(s) and not is_outside(s)]
     if not outer:
         widest = max((size(one.id, UNKNOWN) for one in bores), default=UNKNOWN)
         slopes = [
@@ -241,7 +216,7 @@ def _ids(surfaces: list[Surface]) -> list[str]:
     return [one.id for one in surfaces]
 
 
-def _is_outer(surface: Surface) -> bool:
+def is_outside(surface: Surface) -> bool:
     return surface.kind == "outside"
 
 
@@ -307,7 +282,7 @@ def _outer_steps(piece: Piece, measured: Readings, lengths: list[Along]) -> list
         at = outer[-1].end if outer else 0.0
         found = measured.get(one.id)
         form = form_key(one)
-        if is_round(one) and _is_outer(one):
+        if is_round(one) and is_outside(one):
             outer.append(_step(form, at, one.id, found))
         elif form in _STEP_LENGTHS and outer and found is not None:
             last = outer[-1]
@@ -371,135 +346,6 @@ def _inner_steps(
     return inner
 
 
-# -- from the end -------------------------------------------------------------
-
-
-def patterns_of(piece: Piece, measured: Readings) -> tuple[Pattern, ...]:
-    """Circles of holes whose holes and spans are measured."""
-    found = []
-    for one in piece.surfaces:
-        span = measured.get(one.id)
-        form = form_key(one)
-        if span is None or span.refused:
-            continue
-        if form == "bolt-circle" and span.says and one.aids.get("holes"):
-            holes = int(one.aids["holes"])
-            centres = hole_points(holes, span.size, 90.0)
-            hole = one.aids.get("hole", 0.0)
-            id = beside(one, "hole")
-            found.append(Pattern(span.size, hole, centres, one.id, id))
-        elif form == "hole-three" and span.says:
-            given = span.answer.results
-            x, y = given["centre"]
-            centres = tuple((px - x, py - y) for px, py in given["points"])
-            hole = one.aids.get("hole", 0.0)
-            id = beside(one, "hole")
-            found.append(Pattern(span.size, hole, centres, one.id, id))
-        elif form == "bolt-span":
-            hole_found = measured.get("bolt-hole")
-            if hole_found is not None and span.size > hole_found.size:
-                # how many a chuck has is asked in its job: most have three
-                circle = circle_from_span(span.size, hole_found.size, CHUCK_HOLES)
-                centres = hole_points(CHUCK_HOLES, circle, 90.0)
-                found.append(
-                    Pattern(circle, hole_found.size, centres, one.id, "bolt-hole")
-                )
-    return tuple(found)
-
-
-CHUCK_HOLES = 3
-
-
-def notches_of(piece: Piece, measured: Readings) -> tuple[Notch, ...]:
-    """Keyways whose width and floor are measured."""
-    found = []
-    round_ones = [one for one in piece.surfaces if is_round(one)]
-    for one in piece.surfaces:
-        across_id = beside(one, "key-across")
-        width, across = measured.get(one.id), measured.get(across_id)
-        if form_key(one) != "key-width" or width is None or across is None:
-            continue
-        before = [
-            r
-            for r in round_ones
-            if piece.surfaces.index(r) < piece.surfaces.index(one)
-            and measured.get(r.id) is not None
-        ]
-        if not before:
-            continue
-        host = before[-1]
-        mate = measured[host.id]
-        assert mate is not None
-        # from the far side: of the shaft, or of the bore
-        floor = across.size - mate.size / 2
-        found.append(Notch(width.size, floor, not _is_outer(host), one.id, across_id))
-    return tuple(found)
-
-
 def sides_of(surface: Surface) -> int:
     """How many flats a surface has round it; 0 for a round one."""
     return _FLATS.get(form_key(surface), 0)
-
-
-# -- across -------------------------------------------------------------------
-
-
-@dataclass(frozen=True, slots=True)
-class Section:
-    """A piece cut across what runs along it; its middle at x 0, its open side at 0.
-
-    points: closed; edge: the profile of its right half, from the open side down,
-    that the readings say; solid: whether it stands up, like a tongue.
-    """
-
-    points: tuple[Point, ...]
-    edge: tuple[Point, ...]
-    solid: bool
-
-    @property
-    def deep(self) -> float:
-        return -self.edge[-1][1]
-
-
-def section_of(one: Surface, size: Callable[[str, float], float]) -> Section:
-    """What runs along a piece, cut across: a T-slot, a dovetail, a slot."""
-    form = form_key(one)
-    wide = size(one.id, 14.0)
-    if form == "tee-neck":
-        head = size(beside(one, "tee-head"), 1.7 * wide)
-        high = size(beside(one, "tee-head-depth"), 0.7 * wide)
-        lip = size(beside(one, "tee-lip"), 0.9 * wide)
-        widths = [(wide, 0.0), (wide, -lip), (head, -lip), (head, -lip - high)]
-    elif form in ("over-pins", "between-pins"):
-        deep = one.aids.get("depth", 0.1 * wide)
-        lean = 2 * deep / math.tan(math.radians(one.aids.get("angle", 60)))
-        mouth = wide + (lean if form == "over-pins" else -lean)
-        widths = [(mouth, 0.0), (wide, -deep)]
-    else:
-        widths = [(wide, 0.0), (wide, -0.6 * wide)]
-    solid = form in ("over-pins", "tongue")
-    edge = [(w / 2, y) for w, y in widths]
-    floor = edge[-1][1]
-    side, foot = max(w for w, _ in widths) * (0.8 if solid else 0.85), 1.8 * floor
-    across = [(-x, y) for x, y in edge]
-    if solid:
-        right, left = [*edge, (side, floor)], [(-side, floor), *reversed(across)]
-    else:
-        right, left = [*reversed(edge), (side, 0.0)], [(-side, 0.0), *across]
-    base = [(side, foot), (-side, foot)]
-    points = (*right, *base, *left)
-    return Section(points, tuple(edge), solid)
-
-
-def pins_of(one: Surface, section: Section) -> tuple[tuple[float, float, float], ...]:
-    """The two pins that a dovetail is read over: x, y and diameter.
-
-    Source: geometry; a pin's centre lies on the bisector of the corner.
-    """
-    pin = one.aids.get("pin", 0.0)
-    if not pin or form_key(one) not in ("over-pins", "between-pins"):
-        return ()
-    corner, floor = section.edge[-1]
-    out = pin / 2 / math.tan(math.radians(one.aids.get("angle", 60)) / 2)
-    x = corner + out if section.solid else corner - out
-    return ((x, floor + pin / 2, pin), (-x, floor + pin / 2, pin))
