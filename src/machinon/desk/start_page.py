@@ -14,10 +14,9 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput
 from machinon.core.job import STAGES, Job
-from machinon.core.machines import lathe_so_far
-from machinon.core.quantity import LENGTH, length_text
+from machinon.core.machines import lathe_figures, lathe_so_far
+from machinon.core.quantity import LENGTH
 from machinon.core.shop import Lathe, Piece
-from machinon.core.shop_entry import length_said, speeds_text
 from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -40,6 +39,10 @@ def day_text(at: str) -> str:
     """A moment of the daybook as a person says it."""
     moment = datetime.datetime.fromisoformat(at)
     return moment.strftime("%-d %b %Y, %H:%M")
+
+
+# figures of a lathe that its picture has room for here
+DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 
 class JobRow(EnterButton):
@@ -194,27 +197,22 @@ class StartPage(QWidget):
         return column
 
     def _lathe_card(self, lathe: Lathe) -> QWidget:
+        """The lathe as its picture, which leads to it in the shop."""
         px = self.look.px
-        inch = self.file.shop().inch
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(px(14))
-        division = length_said(lathe.dial_division, inch)
-        facts = (
-            ("Swings over bed", "⌀" + length_text(2 * lathe.centre_height, 1, inch)),
-            ("over the slide", "⌀" + length_text(lathe.swing_over_slide, 1, inch)),
-            ("Between centres", length_text(lathe.between_centres, 1, inch)),
-            ("Cross dial", f"{division} a line, on the {lathe.dial_reads}"),
-            ("Speeds", speeds_text(lathe) + " rpm"),
-            ("Lead screw", length_said(lathe.lead_screw, inch)),
+        shown = lathe_figures(lathe, self.file.shop().inch)
+        drawn = {key: shown[key] for key in DRAWN}
+        picture = DrawingView(
+            self.look,
+            lambda w, h, s: machine_drawing("lathe", drawn, w, h, s),
+            f"Picture of {lathe.name}",
         )
-        for i, (name, text) in enumerate(facts):
-            grid.addWidget(label(name, "faint"), i, 0)
-            grid.addWidget(label(text, wrap=True), i, 1)
-        grid.setColumnStretch(1, 1)
+        picture.setFixedHeight(px(200))
+        picture.spot_chosen.connect(lambda *_: self.shop_requested.emit())
         box = QVBoxLayout()
-        box.setContentsMargins(px(14), px(10), px(14), px(10))
+        box.setContentsMargins(px(14), px(10), px(14), px(4))
+        box.setSpacing(px(4))
         box.addWidget(label(lathe.name, "head"))
-        box.addLayout(grid)
+        box.addWidget(picture)
         return panel(box)
 
     def _piece_row(self, piece: Piece) -> QWidget:
@@ -309,10 +307,6 @@ class FormPage(QWidget):
 
     def take(self) -> str:
         raise NotImplementedError
-
-
-# figures of the first lathe that its picture has room for
-DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 
 class WelcomePage(FormPage):
