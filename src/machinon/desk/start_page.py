@@ -41,7 +41,7 @@ def day_text(at: str) -> str:
     return moment.strftime("%-d %b %Y, %H:%M")
 
 
-# figures of a lathe that its picture has room for here
+# figures of a lathe that its picture has room for here, sizes first
 DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 
@@ -200,7 +200,7 @@ class StartPage(QWidget):
         """The lathe as its picture, which leads to it in the shop."""
         px = self.look.px
         shown = lathe_figures(lathe, self.file.shop().inch)
-        drawn = {key: shown[key] for key in DRAWN}
+        drawn = {key: shown[key] for key in DRAWN[:3]}
         picture = DrawingView(
             self.look,
             lambda w, h, s: machine_drawing("lathe", drawn, w, h, s),
