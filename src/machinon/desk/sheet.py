@@ -298,8 +298,10 @@ def _to_measure(painter: QPainter, top: float, piece: Piece, surface: Surface) -
     painter.setBrush(Qt.BrushStyle.NoBrush)
     for i in range(BOXES):
         painter.drawRect(QRectF(x + i * (side + 8), top + 54, side, 28))
-    where = "at" if is_tapered(surface) else "instrument"
-    _say(painter, x + BOXES * (side + 8) + 4, top + 66, where, 9.5, "faint")
+    if is_tapered(surface):  # a reading means nothing without its distance
+        for i in range(BOXES):
+            _say(painter, x + i * (side + 8) + side / 2, top + 79, "at", 8, "faint")
+    _say(painter, x + BOXES * (side + 8) + 4, top + 66, "instrument", 9.5, "faint")
     end = x + BOXES * (side + 8)
     painter.drawLine(QPointF(end + 4, top + 82), QPointF(width, top + 82))
 

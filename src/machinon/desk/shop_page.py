@@ -41,7 +41,7 @@ from machinon.desk.bench import Bench
 from machinon.desk.daybook import WorkingWindow
 from machinon.desk.machine_cards import LatheCard, MachineCard, PictureCard
 from machinon.desk.open_job import OpenPiece
-from machinon.desk.shop_cards import InstrumentCard, PieceCard, ShelfCard
+from machinon.desk.shop_cards import Card, InstrumentCard, PieceCard, ShelfCard
 from machinon.desk.stages.survey import SurveyView
 from machinon.desk.widgets import (
     Look,
@@ -247,6 +247,14 @@ class ShopPage(QWidget):
     def _open_new(self, card: QWidget) -> None:
         self.tree.setCurrentItem(None)
         self._show(card)
+        self._begin()
+
+    def _begin(self) -> None:
+        """Give the keys to the first entry of what was just made."""
+        if isinstance(self.card, Card):
+            first = next(iter(self.card.fields.values())).edit
+            first.setFocus()
+            first.selectAll()
 
     def new_lathe(self) -> None:
         """A further lathe; its nose becomes a piece when it is kept."""
@@ -263,6 +271,7 @@ class ShopPage(QWidget):
 
     def _enter(self, made: Piece) -> None:
         self.keep(f"Piece entered: {made.name}.", "piece", made.id, made)
+        self._begin()
 
     def measure_piece(self, piece_id: str) -> None:
         """Take readings of a piece here, without a job."""

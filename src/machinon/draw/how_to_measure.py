@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from machinon.core.shop import Surface
 from machinon.core.surface_kinds import form_key
-from machinon.draw.drawing import Board, Drawing, Point
+from machinon.draw.drawing import Board, Drawing, Point, text_width
 from machinon.draw.plane import Plane
 
 Scene = Callable[["_Bench"], str]  # draws, and says in a few words what it shows
@@ -94,7 +94,8 @@ def measuring_drawing(
     for i, scene in enumerate(scenes):
         part = width / len(scenes)
         said = scene(_Bench(board, i * part, part))
-        board.text(((i + 0.5) * part, height - 0.9 * size), said, 0.85 * size, "faint")
+        words = 0.85 * size * min(1.0, 0.96 * part / text_width(said, 0.76 * size))
+        board.text(((i + 0.5) * part, height - 0.9 * size), said, words, "faint")
     return board.done()
 
 
