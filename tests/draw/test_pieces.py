@@ -10,7 +10,7 @@ from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surfac
 from machinon.core.surface_kinds import new_surfaces, surface_forms, surface_groups
 from machinon.draw.across_shape import pins_of, section_of
 from machinon.draw.drawing import Shape, Text
-from machinon.draw.end_shape import notches_of, patterns_of
+from machinon.draw.end_shape import flats_of, notches_of, patterns_of
 from machinon.draw.piece_drawing import piece_drawing
 from machinon.draw.piece_shape import sizes, turned_of
 from machinon.store.demo_shop import demo_shop
@@ -102,6 +102,20 @@ class AlongTheAxis(unittest.TestCase):
         # its figure is not lost
         self.assertIsNotNone(piece_drawing(piece, measured, 700, 400).spot("bore"))
 
+    def test_a_groove_is_as_wide_and_as_deep_as_it_was_read(self):
+        turned = turned_of(
+            *piece_of(
+                read("shaft", 20.0),
+                read("shoulder", 40.0),
+                read("groove", 3.0),
+                read("groove-diameter", 17.0),
+            )
+        )
+        (floor,) = turned.grooves
+        self.assertEqual(floor.points, ((18.5, 8.5), (21.5, 8.5)))
+        self.assertEqual(turned.outer[0].narrowest, 8.5)
+        self.assertEqual(turned.long, 40)
+
     def test_a_taper_narrows_by_its_ratio_over_what_was_read(self):
         form = surface_forms()["taper-out"]
         readings = tuple(
@@ -146,6 +160,25 @@ class FromTheEnd(unittest.TestCase):
                 (notch,) = notches_of(*piece_of(host, read("key-width", 4.0), across))
                 self.assertAlmostEqual(notch.floor, 9.5 - 6)
                 self.assertIs(notch.bore, bore)
+
+    def test_flats_are_chords_of_their_round(self):
+        for key, size, ends in (
+            ("flats", 16.0, ((-6, 8), (6, 8), (-6, -8), (6, -8))),
+            ("flat", 18.0, ((-6, 8), (6, 8))),
+        ):
+            with self.subTest(key):
+                (flats,) = flats_of(*piece_of(read("shaft", 20.0), read(key, size)))
+                found = [end for chord in flats.chords() for end in chord]
+                for one, other in zip(found, ends, strict=True):
+                    self.assertAlmostEqual(math.dist(one, other), 0)
+
+    def test_what_is_no_flat_of_this_round_is_not_drawn_on_it(self):
+        for key, size in (("flats", 21.0), ("flat", 9.0), ("flat", 20.5)):
+            with self.subTest(key, size=size):
+                piece, measured = piece_of(read("shaft", 20.0), read(key, size))
+                self.assertEqual(flats_of(piece, measured), ())
+                drawing = piece_drawing(piece, measured, 700, 400)
+                self.assertIsNotNone(drawing.spot(key), "its figure is not lost")
 
 
 class CutAcross(unittest.TestCase):

@@ -295,8 +295,12 @@ class Board:
         self.line((left - out, y), (right + out, y), "dimension", 0.8)
         self.arrow((left, y), (left - out, y))
         self.arrow((right, y), (right + out, y))
+        wide = text_width(text, self.size)
+        start = right + out + 4
+        if start + wide + aside > self.width:  # no room there: at the other side
+            start = left - out - 4 - wide - aside
         self.label(
-            (right + out + text_width(text, self.size) / 2 + 4, y),
+            (start + wide / 2, y),
             text,
             small,
             role,

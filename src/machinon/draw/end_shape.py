@@ -1,12 +1,13 @@
 """What the end of a piece shows: circles of holes, keyways."""
 
+import math
 from dataclasses import dataclass
 
 from machinon.core.bolt_circle import circle_from_span, hole_points
 from machinon.core.shop import Piece
 from machinon.core.surface_kinds import beside, form_key
 from machinon.draw.drawing import Point
-from machinon.draw.piece_shape import Readings, is_outside, is_round
+from machinon.draw.piece_shape import Readings, host_of, is_outside
 
 CHUCK_HOLES = 3  # how many a chuck has is asked in its job: most have three
 
@@ -34,6 +35,25 @@ class Notch:
     bore: bool
     id: str
     across_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class Flats:
+    """One flat or two on a round of a radius: the heights they are read between."""
+
+    radius: float
+    top: float
+    low: float
+    id: str
+
+    def chords(self) -> tuple[tuple[Point, Point], ...]:
+        """The flats seen from the end."""
+        ends = []
+        for y in (self.top, self.low):
+            half = math.sqrt(max(self.radius**2 - y**2, 0.0))
+            if half:
+                ends.append(((-half, y), (half, y)))
+        return tuple(ends)
 
 
 def patterns_of(piece: Piece, measured: Readings) -> tuple[Pattern, ...]:
@@ -71,24 +91,30 @@ def patterns_of(piece: Piece, measured: Readings) -> tuple[Pattern, ...]:
 def notches_of(piece: Piece, measured: Readings) -> tuple[Notch, ...]:
     """Keyways whose width and floor are measured."""
     found = []
-    round_ones = [one for one in piece.surfaces if is_round(one)]
     for one in piece.surfaces:
         across_id = beside(one, "key-across")
         width, across = measured.get(one.id), measured.get(across_id)
-        if form_key(one) != "key-width" or width is None or across is None:
+        host = host_of(piece, one, measured)
+        mate = measured.get(host.id) if host is not None else None
+        if form_key(one) != "key-width" or not (width and across and host and mate):
             continue
-        before = [
-            r
-            for r in round_ones
-            if piece.surfaces.index(r) < piece.surfaces.index(one)
-            and measured.get(r.id) is not None
-        ]
-        if not before:
-            continue
-        host = before[-1]
-        mate = measured[host.id]
-        assert mate is not None
         # from the far side: of the shaft, or of the bore
         floor = across.size - mate.size / 2
         found.append(Notch(width.size, floor, not is_outside(host), one.id, across_id))
+    return tuple(found)
+
+
+def flats_of(piece: Piece, measured: Readings) -> tuple[Flats, ...]:
+    """Flats that are cut on a round, where both are measured."""
+    found = []
+    for one in piece.surfaces:
+        size, host = measured.get(one.id), host_of(piece, one, measured)
+        mate = measured.get(host.id) if host is not None else None
+        if not (size and host and mate and is_outside(host)):
+            continue
+        r = mate.size / 2
+        if form_key(one) == "flats" and size.size / 2 < r:
+            found.append(Flats(r, size.size / 2, -size.size / 2, one.id))
+        elif form_key(one) == "flat" and r < size.size < 2 * r:
+            found.append(Flats(r, size.size - r, -r, one.id))
     return tuple(found)

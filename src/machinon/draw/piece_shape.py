@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from machinon.core.measuring import Measured
 from machinon.core.shop import Piece, Surface
-from machinon.core.surface_kinds import form_key
+from machinon.core.surface_kinds import beside, form_key
 from machinon.draw.across_shape import section_of
 from machinon.draw.drawing import Point
 
@@ -77,11 +77,15 @@ class Along:
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A piece that turns: steps outside and in the bore, left to right."""
+    """A piece that turns: steps outside and in the bore, left to right.
+
+    grooves: the floors of those that are cut into its outer steps.
+    """
 
     outer: tuple[Step, ...]
     inner: tuple[Step, ...]
     lengths: tuple[Along, ...]
+    grooves: tuple[Step, ...] = ()
 
     @property
     def long(self) -> float:
@@ -185,9 +189,8 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
     bores = [s for s in piece.surfaces if is_round(s) and not is_outside(s)]
     if not outer:
         widest = max((size(one.id, UNKNOWN) for one in bores), default=UNKNOWN)
-        slopes = [
-            m.slope.apart for m in map(measured.get, _ids(bores)) if m and m.slope
-        ]
+        found = [measured.get(one.id) for one in bores]
+        slopes = [one.slope.apart for one in found if one and one.slope]
         end = max(slopes) if slopes else SHARE * 1.5 * widest
         outer = [_cylinder(0.0, end, 1.5 * widest, "", False)]
     if whole is not None and long is not None and long.size > outer[-1].start:
@@ -196,24 +199,13 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
         outer[-1] = Step((*last.points[:-1], (long.size, r)), last.id, True)
         lengths.append(Along(0.0, long.size, outer[0].widest, whole.id))
     end = outer[-1].end
-    inner = _inner_steps(piece, bores, measured, end, lengths)
+    grooves = _grooves(piece, measured, outer, lengths)
     least = min(one.narrowest for one in outer)
     # a bore wider than what is around it belongs to another end: left out
-    kept = tuple(one for one in inner if one.widest < least)
-    drawn = {one.id for one in kept}
-    return Turned(
-        tuple(outer),
-        kept,
-        tuple(
-            one
-            for one in lengths
-            if one.start < one.end and (one.id not in _ids(bores) or one.id in drawn)
-        ),
-    )
-
-
-def _ids(surfaces: list[Surface]) -> list[str]:
-    return [one.id for one in surfaces]
+    bores = [one for one in bores if size(one.id, UNKNOWN) / 2 < least]
+    inner = _inner_steps(piece, bores, measured, end, lengths)
+    drawn = tuple(one for one in lengths if one.start < one.end)
+    return Turned(tuple(outer), tuple(inner), drawn, grooves)
 
 
 def is_outside(surface: Surface) -> bool:
@@ -291,6 +283,38 @@ def _outer_steps(piece: Piece, measured: Readings, lengths: list[Along]) -> list
             outer[-1] = Step(((a, r), (end, e)), last.id, True)
             lengths.append(Along(a, end, r, one.id))
     return outer
+
+
+def _grooves(
+    piece: Piece, measured: Readings, outer: list[Step], lengths: list[Along]
+) -> tuple[Step, ...]:
+    """Cut the grooves that are measured into the middle of the step before each."""
+    made = []
+    for one in piece.surfaces:
+        floor_id = beside(one, "groove-diameter")
+        width, floor = measured.get(one.id), measured.get(floor_id)
+        host = host_of(piece, one, measured)
+        at = next((i for i, s in enumerate(outer) if host and s.id == host.id), None)
+        if form_key(one) != "groove" or width is None or floor is None or at is None:
+            continue
+        step = outer[at]
+        (a, r), (b, e) = step.points[0], step.points[-1]
+        low, high = (a + b - width.size) / 2, (a + b + width.size) / 2
+        deep = floor.size / 2
+        if len(step.points) > 2 or not (a < low and deep < min(r, e)):
+            continue
+        cut = ((low, r), (low, deep), (high, deep), (high, e))
+        outer[at] = Step((step.points[0], *cut, step.points[-1]), step.id, step.ended)
+        made.append(Step(((low, deep), (high, deep)), floor_id))
+        lengths.append(Along(low, high, min(r, e), one.id))
+    return tuple(made)
+
+
+def host_of(piece: Piece, one: Surface, measured: Readings) -> Surface | None:
+    """The round surface, measured, that another is cut into: the last before it."""
+    before = piece.surfaces[: piece.surfaces.index(one)]
+    rounds = [r for r in before if is_round(r) and measured.get(r.id) is not None]
+    return rounds[-1] if rounds else None
 
 
 def _step(form: str, at: float, id: str, found: Measured | None) -> Step:

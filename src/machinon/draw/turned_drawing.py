@@ -6,7 +6,13 @@ from collections.abc import Sequence
 from machinon.core.shop import Piece
 from machinon.core.surface_kinds import beside, form_key
 from machinon.draw.drawing import Board, Point, Role, Spot, text_width
-from machinon.draw.end_shape import Notch, Pattern, notches_of, patterns_of
+from machinon.draw.end_shape import (
+    Notch,
+    Pattern,
+    flats_of,
+    notches_of,
+    patterns_of,
+)
 from machinon.draw.piece_figures import PieceFigures
 from machinon.draw.piece_shape import Readings, Step, sides_of, turned_of
 
@@ -23,9 +29,12 @@ class TurnedPicture(PieceFigures):
         self.turned = turned_of(piece, measured)
         self.patterns = patterns_of(piece, measured)
         self.notches = notches_of(piece, measured)
-        flats = any(self._flats(step) for step in self.turned.outer)
+        self.flats = flats_of(piece, measured)
+        sides = any(self._sided(step) for step in self.turned.outer)
         # an end view is drawn where there is something to be seen from there
-        self.seen = bool(self.patterns or self.notches or self.turned.inner or flats)
+        self.seen = bool(
+            self.patterns or self.notches or self.flats or self.turned.inner or sides
+        )
         circles = [one.circle + one.hole for one in self.patterns]
         self.across = max([2 * self.turned.radius, *circles])
 
@@ -69,6 +78,8 @@ class TurnedPicture(PieceFigures):
         placed |= {one.id for one in self.turned.lengths}
         placed |= {id for one in self.patterns for id in (one.id, one.hole_id)}
         placed |= {id for one in self.notches for id in (one.id, one.across_id)}
+        placed |= {one.id for one in self.flats}
+        placed |= {one.id for one in self.turned.grooves}
         rows = 2.0 + 1.7 * len(self.turned.lengths) + 1.6 * bool(self.patterns)
         return rows * self.size + self.foot_room(placed)
 
@@ -78,7 +89,8 @@ class TurnedPicture(PieceFigures):
             return 0.0, 0.0
         aside = [self.wide(one.across_id) + self.size for one in self.notches]
         past = max((self.beside(one.id) / 2 for one in self.notches), default=0.0)
-        return 2.5 * self.size + sum(aside), past
+        flats = sum(self.wide(one.id) + self.size for one in self.flats)
+        return 2.5 * self.size + sum(aside), max(past, flats)
 
     # -- along the axis ----------------------------------------------------
 
@@ -90,7 +102,7 @@ class TurnedPicture(PieceFigures):
             self.level(one.id, y, *ends, self.p(0, -one.radius)[1])
             y += 1.7 * self.size
 
-    def _flats(self, step: Step) -> int:
+    def _sided(self, step: Step) -> int:
         surface = self.piece.surface(step.id)
         return sides_of(surface) if surface is not None else 0
 
@@ -118,7 +130,7 @@ class TurnedPicture(PieceFigures):
                 inside.append(step)
         for side in (left, right):
             side.sort(key=lambda step: step.widest)
-        return left, right, inside
+        return left, right, [*inside, *self.turned.grooves]
 
     @property
     def _pitch(self) -> float:
@@ -150,7 +162,7 @@ class TurnedPicture(PieceFigures):
     def _corner(step: Step, way: int) -> Point:
         """Where a step's extension line begins: at its wide end for a taper."""
         (a, r), (b, e) = step.points[0], step.points[-1]
-        if len(step.points) > 2:
+        if r == 0:  # a ball
             return step.middle
         if r != e:
             return (a, r) if r > e else (b, e)
@@ -158,7 +170,7 @@ class TurnedPicture(PieceFigures):
 
     def _dimension(self, step: Step, x: float, from_x: float, shift: float) -> None:
         """A step's diameter at an abscissa; shift: of its figure below the axis."""
-        text, name, role = self.figure_of(step.id, "" if self._flats(step) else "⌀")
+        text, name, role = self.figure_of(step.id, "" if self._sided(step) else "⌀")
         _, radius = self._corner(step, 1)
         (_, axis), half = self.p(0, 0), self.length(radius)
         at = min(max(0.5 + shift / max(2 * half, 1.0), 0.0), 1.0)
@@ -236,6 +248,14 @@ class TurnedPicture(PieceFigures):
         self.cross(0, 0, self.across / 2 + self.size / self._scale)
         for notch in self.notches:
             self._notch(notch)
+        aside = self.p(self.across / 2, 0)[0]
+        for flats in self.flats:
+            for chord in flats.chords():
+                self.line(*chord)
+            aside += self.size + self.wide(flats.id) / 2
+            top, low = self.p(0, flats.top)[1], self.p(0, flats.low)[1]
+            self.upright(flats.id, aside, top, low, self.p(0, 0)[0])
+            aside += self.wide(flats.id) / 2
         x, y = self.p(0, -self.across / 2)
         for row, pattern in enumerate(self.patterns):
             self.circle(0, 0, pattern.circle / 2, "centre", width=1.0)
@@ -250,7 +270,7 @@ class TurnedPicture(PieceFigures):
     def _seen_outside(self, step: Step) -> None:
         """A step's outside from the end: a circle, or its flats."""
         role, width = self._ink(step)
-        sides = self._flats(step)
+        sides = self._sided(step)
         if not sides:
             self.circle(0, 0, self._corner(step, 1)[1], role, "panel", width)
             return
