@@ -58,6 +58,15 @@ class AnyJob(WindowCase):
         self.assertNotIn("chuck-130", self.job.pieces)
         self.assertEqual(len(self.job.pieces["worm-shaft"].surfaces), 4)
 
+    def test_without_a_fit_there_is_no_reason_to_give(self):
+        self.window.open_job("drawbar-cap")
+        fits = self.stage("fits")
+        while fits.number():
+            self.assertTrue(fits.reason.isVisible())
+            self.click(fits.drop)
+        self.assertFalse(fits.reason.isVisible())
+        self.assertIn("add one", fits.title.text())
+
     def test_the_fits_that_a_plate_rests_on_stay(self):
         self.window.open_job("back-plate-130")
         fits = self.stage("fits")

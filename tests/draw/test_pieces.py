@@ -6,7 +6,15 @@ import unittest
 from pathlib import Path
 
 from machinon.core.measuring import measure
-from machinon.core.shop import STARTER_INSTRUMENTS, Piece, Reading, Shop, Surface
+from machinon.core.shop import (
+    CHUCK_SURFACES,
+    NOSE_SURFACES,
+    STARTER_INSTRUMENTS,
+    Piece,
+    Reading,
+    Shop,
+    Surface,
+)
 from machinon.core.surface_kinds import new_surfaces, surface_forms, surface_groups
 from machinon.draw.across_shape import pins_of, section_of
 from machinon.draw.drawing import Shape, Text
@@ -247,6 +255,18 @@ class ThePicture(unittest.TestCase):
                                     apart > 0.4 * (one.size + other.size)
                                     or not _side_by_side(one, other)
                                 )
+
+    def test_a_chuck_may_lack_any_of_its_usual_surfaces(self):
+        for role, usual in (("chuck", CHUCK_SURFACES), ("nose", NOSE_SURFACES)):
+            for gone in usual:
+                kept = tuple(one for one in usual if one is not gone)
+                piece = Piece(role, role, role, "steel", kept)
+                drawing = piece_drawing(
+                    piece, dict.fromkeys(s.id for s in kept), 800, 400
+                )
+                for one in kept:
+                    with self.subTest(role, without=gone.id, surface=one.id):
+                        self.assertIsNotNone(drawing.spot(one.id))
 
     def test_what_was_read_is_drawn_thick(self):
         bar = piece_drawing(*piece_of(read("shaft", 16.0)), 700, 400)

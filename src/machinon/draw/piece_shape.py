@@ -6,7 +6,7 @@ with a slot or a dovetail is cut across it.
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from machinon.core.measuring import Measured
 from machinon.core.shop import Piece, Surface
@@ -178,10 +178,9 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
     nothing measured round it gets a wall as thick as half its radius.
     """
     size = sizes(measured)
-    if piece.role == "nose":
-        return _nose(size, measured)
-    if piece.role == "chuck":
-        return _chuck(size, measured)
+    if piece.role in ("nose", "chuck"):
+        family = _nose if piece.role == "nose" else _chuck
+        return _only_of(piece, family(size, measured))
     lengths: list[Along] = []
     outer = _outer_steps(piece, measured, lengths)
     whole = next((s for s in piece.surfaces if form_key(s) == "thickness"), None)
@@ -214,6 +213,16 @@ def is_outside(surface: Surface) -> bool:
 
 def _cylinder(a: float, b: float, diameter: float, id: str, ended: bool) -> Step:
     return Step(((a, diameter / 2), (b, diameter / 2)), id, ended)
+
+
+def _only_of(piece: Piece, turned: Turned) -> Turned:
+    """A family's shape without the names of surfaces that this piece has not."""
+
+    def named(steps: tuple[Step, ...]) -> tuple[Step, ...]:
+        return tuple(s if piece.surface(s.id) else replace(s, id="") for s in steps)
+
+    lengths = tuple(one for one in turned.lengths if piece.surface(one.id))
+    return Turned(named(turned.outer), named(turned.inner), lengths)
 
 
 def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:

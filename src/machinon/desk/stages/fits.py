@@ -150,6 +150,7 @@ class FitsView(StageView):
     def _show_fit(self) -> None:
         number = self.number()
         self.choices.setVisible(bool(number))
+        self.reason.setVisible(bool(number))
         self.drop.setEnabled(bool(number) and not self.job.plate_rests_on(number))
         if not number:
             self.title.setText("No fit yet: add one on a surface that is measured.")
