@@ -1,0 +1,132 @@
+"""Whatever is pressed and typed, nothing breaks and the shop can be opened again."""
+
+import random
+import sys
+from unittest import mock
+
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QComboBox,
+    QDialog,
+    QFileDialog,
+    QLineEdit,
+    QMenu,
+    QTreeWidget,
+    QTreeWidgetItemIterator,
+)
+
+from machinon.desk.widgets import DrawingView
+from machinon.store.shop_file import open_shop
+from tests.desk.bench import WindowCase
+
+TYPED = ("", "12", "12.5", "-3", "1 3/8in", "0.001", "M6", "1e9", "8tpi", "H7/g6")
+TYPED += ("steel", "0", "45", "back 90", "200 to 90", "3,4,5", "rubbish")
+STAYS = ("desk.quit", "view.machine")  # would end the test, or hide all it presses
+
+
+class AnyPress(WindowCase):
+    """Random, but the same at every run."""
+
+    STEPS = 90
+
+    def setUp(self):
+        super().setUp()
+        self.broken: list[str] = []
+        hook = sys.excepthook
+        # what a slot raises is shown by Qt's binding, not raised here
+        sys.excepthook = lambda kind, error, _: self.broken.append(repr(error))
+        self.addCleanup(setattr, sys, "excepthook", hook)
+        for name in ("getSaveFileName", "getOpenFileName"):
+            patch = mock.patch.object(QFileDialog, name, return_value=("", ""))
+            patch.start()
+            self.addCleanup(patch.stop)
+
+    def there(self, kind):
+        """What of a kind can be seen and used now."""
+        found = self.window.findChildren(kind)
+        return [one for one in found if one.isVisible() and one.isEnabled()]
+
+    def press(self, chance: random.Random):
+        """One thing that a person could do now."""
+        for one in self.app.topLevelWidgets():
+            if isinstance(one, QMenu) and one.isVisible():
+                acts = [a for a in one.actions() if a.isEnabled() and a.text()]
+                if acts:
+                    chance.choice(acts).trigger()
+                one.close()
+            elif isinstance(one, QDialog) and one.isVisible():
+                one.close()
+        acts = [self.go, self.pick_it, self.point_at_it, self.list_it]
+        acts += 2 * [self.type_it, self.click_it]
+        chance.choice(acts)(chance)
+        self.app.processEvents()
+
+    def go(self, chance):
+        commands = [
+            action
+            for id, action in self.window.actions_by_id.items()
+            if id not in STAYS and action.isEnabled()
+        ]
+        jobs = self.window.file.entries("job")
+        if jobs and chance.random() < 0.4:
+            self.window.open_job(chance.choice(jobs).id)
+        else:
+            chance.choice(commands).trigger()
+
+    def type_it(self, chance):
+        entries = self.there(QLineEdit)
+        if entries:
+            self.type(chance.choice(entries), chance.choice(TYPED))
+
+    def click_it(self, chance):
+        buttons = self.there(QAbstractButton)
+        if buttons:
+            chance.choice(buttons).click()
+
+    def pick_it(self, chance):
+        combos = [one for one in self.there(QComboBox) if one.count()]
+        if combos:
+            combo = chance.choice(combos)
+            at = chance.randrange(combo.count())
+            combo.setCurrentIndex(at)
+            combo.activated.emit(at)
+
+    def point_at_it(self, chance):
+        drawings = [one for one in self.there(DrawingView) if one.drawing().spots]
+        if drawings:
+            drawing = chance.choice(drawings)
+            x, y, w, h = chance.choice(drawing.drawing().spots).rect
+            at = QPoint(round(x + w / 2), round(y + h / 2))
+            left, none = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+            QTest.mouseClick(drawing, left, none, at)
+
+    def list_it(self, chance):
+        for tree in self.there(QTreeWidget):
+            walk = QTreeWidgetItemIterator(tree)
+            items = []
+            while walk.value() is not None:
+                items.append(walk.value())
+                walk += 1
+            if items:
+                tree.setCurrentItem(chance.choice(items))
+                return
+
+    def test_nothing_breaks(self):
+        chance = random.Random(20260314)
+        for step in range(self.STEPS):
+            self.press(chance)
+            self.assertEqual(self.broken, [], f"at step {step}")
+        path = self.window.file.path
+        self.close_window()
+        file = open_shop(path)
+        self.addCleanup(file.close)
+        for kind in ("lathe", "machine", "piece", "job"):
+            for entry in file.entries(kind):
+                self.assertIsNotNone(file.get(entry.id))
+
+
+class AnyPressInAnEmptyShop(AnyPress):
+    demo = False
+    STEPS = 60
