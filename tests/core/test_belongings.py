@@ -145,7 +145,7 @@ class Machines(unittest.TestCase):
         self.assertEqual(shown["centre_height"].text, "4.5 in")
         self.assertEqual(shown["swing_over_slide"].text, "60 mm")
         self.assertEqual(shown["speeds"].text, "60, 120 … 960 (5)")
-        self.assertEqual(shown["lead_screw"].text, "3.175 mm")
+        self.assertEqual(shown["lead_screw"].text, "8 tpi")
         self.assertEqual(shown["wheels"].text, "")
         self.assertEqual(shown["spindle_bore"].text, "", "not known is not nought")
 

@@ -4,8 +4,10 @@ import tempfile
 import unittest
 from pathlib import Path
 
+from msgspec.structs import replace
+
 from machinon.core.errors import BadInput
-from machinon.core.job import STAGES
+from machinon.core.job import STAGES, CutLog
 from machinon.core.shop_entry import typed_lathe
 from machinon.desk.open_job import OpenJob
 from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
@@ -184,6 +186,39 @@ class CutScreen(DemoJob):
         screen = present(self.job)
         self.assertEqual(screen.large, "2.24")
         self.assertIn("from 2.06: 9 lines", screen.under)
+
+    def on_a_dial(self, reads, division):
+        """The job afresh on a lathe of that dial, measured and touched."""
+        lathe = replace(
+            self.file.get("lathe"), dial_reads=reads, dial_division=division
+        )
+        job = replace(self.file.get("back-plate-130"), cut=CutLog())
+        self.file.act("shop", "Another dial.", lathe, job)
+        self.job = OpenJob(self.file, "back-plate-130")
+        self.job.measure_start("96.0")
+
+    def test_an_inch_dial_is_read_and_typed_in_inches(self):
+        """A thou of feed a line: 0.0254 mm of the tool, half of that in the work."""
+        self.on_a_dial("radius", 0.0254)
+        self.assertIn("in inches", present(self.job).under)
+        self.job.touch_at(".050")
+        self.assertEqual(self.daybook(), "Touched at 0.050 on the dial.")
+        screen, advice = present(self.job), self.job.plan.advice
+        self.assertEqual(screen.large, f"{0.050 + advice.dial / 25.4:.3f}")
+        lines = round(advice.infeed / 0.0254)
+        self.assertIn(f"from 0.050: {lines} lines", screen.under)
+        self.job.cut_made("0.058")
+        self.assertAlmostEqual(self.job.job.cut.entries[-1].dial, 8 * 0.0254)
+        self.assertEqual(self.daybook(), "Cut taken at 0.058 on the dial.")
+        self.job.measured_cut("95.6")
+        with self.assertRaisesRegex(BadInput, "stood at 0.058 already"):
+            self.job.cut_made("0.04")
+
+    def test_a_fine_dial_keeps_its_half_lines(self):
+        self.on_a_dial("diameter", 0.005)
+        self.job.touch_at("0.335")
+        self.assertEqual(self.daybook(), "Touched at 0.335 on the dial.")
+        self.assertRegex(present(self.job).large, r"^\d\.\d\d[05]$")
 
     def test_a_start_under_the_band_is_refused(self):
         self.begin_again()

@@ -13,6 +13,7 @@ from typing import Any, Literal
 import msgspec
 
 from machinon.core.cut_belief import Belief, belief_of, cut_to, passed_at, phi
+from machinon.core.quantity import INCH
 
 Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped"]
 
@@ -58,6 +59,10 @@ class CutState:
     dial_sigma: float = CUT_SIGMA
 
 
+def _whole(number: float) -> bool:
+    return abs(number - round(number)) < 1e-6
+
+
 @dataclass(frozen=True, slots=True)
 class Dial:
     """The cross slide's dial. division: one graduation as it reads, mm."""
@@ -74,6 +79,27 @@ class Dial:
     def travel(self) -> float:
         """How far one graduation moves the tool, radial mm."""
         return self.division / self.factor
+
+    @property
+    def inch(self) -> bool:
+        """Whether its lines are parts of an inch: no metric dial has such lines.
+
+        >>> Dial("diameter", 0.0254).inch, Dial("radius", 0.02).inch
+        (True, False)
+        """
+        tenths, steps = self.division / INCH * 10_000, self.division / 0.005
+        return _whole(tenths) and not _whole(steps)
+
+    def text(self, shown: float) -> str:
+        """A reading as the dial shows it, as far as its lines go; in its own unit.
+
+        >>> Dial("diameter", 0.02).text(1.2), Dial("radius", 0.0254).text(1.2192)
+        ('1.20', '0.048')
+        """
+        unit = INCH if self.inch else 1.0
+        least = 3 if self.inch else 2
+        places = least if _whole(self.division / unit * 10**least) else least + 1
+        return f"{shown / unit + 0.0:.{places}f}"
 
     def shows(self, dial: float, touch: float) -> float:
         """What the dial reads at a radial position from touch; mm as it reads.

@@ -19,6 +19,7 @@ from machinon.core.shop_entry import (
     bare,
     length_said,
     list_said,
+    screw_said,
     speeds_text,
     words,
 )
@@ -181,7 +182,7 @@ def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
         "speeds": speeds if lathe.stepless else list_said(speeds.split(", ")),
         "wheels": list_said([str(teeth) for teeth in lathe.wheels]),
         "tailstock": lathe.tailstock,
-        "lead_screw": length_said(lathe.lead_screw, False),
+        "lead_screw": screw_said(lathe.lead_screw),
     }
     found = {}
     for key, name in LATHE_ENTRIES[1:]:

@@ -60,6 +60,18 @@ def length_said(value: float, inch: bool) -> str:
     return f"{text} in" if inch else f"{text} mm"
 
 
+def screw_said(pitch: float) -> str:
+    """A lead screw as it is called: threads per inch where they come out whole.
+
+    >>> screw_said(3.175), screw_said(4.0)
+    ('8 tpi', '4 mm')
+    """
+    tpi = quantity.INCH / pitch
+    if abs(tpi - round(tpi)) < 1e-6:
+        return f"{round(tpi)} tpi"
+    return length_said(pitch, False)
+
+
 def list_said(parts: Sequence[str]) -> str:
     """A list as it is read: all of a short one, ends and length of a long one.
 

@@ -373,7 +373,12 @@ class WelcomePage(FormPage):
             ),
             (
                 self.field("speeds", "Speeds, rpm", hint="45, 70, 110, 180"),
-                self.field("dial_division", "One line of the cross dial", "0.02"),
+                self.field(
+                    "dial_division",
+                    "One line of the cross dial",
+                    "0.02",
+                    "0.02, or .001in",
+                ),
             ),
         )
         for i, (one, other) in enumerate(rows):

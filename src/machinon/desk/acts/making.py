@@ -64,9 +64,9 @@ class MakingActs(JobAtHand):
 
     def touch_at(self, typed: str) -> None:
         """What the dial shows with the tool touching. Raises BadInput on `touch`."""
-        at = quantity.parse(typed, key="touch", low=-500, high=500)
+        at = quantity.parse(typed, inch=self.dial.inch, key="touch", low=-500, high=500)
         self._keep(
-            f"Touched at {at:.2f} on the dial.",
+            f"Touched at {self.dial.text(at)} on the dial.",
             replace(self.job, cut=replace(self.job.cut, touch=at)),
         )
 
@@ -83,24 +83,26 @@ class MakingActs(JobAtHand):
         before = cut.entries[-1].dial if cut.entries else 0.0
         position = advice.dial
         if shown.strip():
-            seen = quantity.parse(shown, inch=False, key="dial", low=-500, high=500)
+            seen = quantity.parse(
+                shown, inch=self.dial.inch, key="dial", low=-500, high=500
+            )
             position = self.dial.position(seen, self.touch)
             if position < before - 1e-9:
-                low = self.dial.shows(before, self.touch)
+                low = self.dial.text(self.dial.shows(before, self.touch))
                 raise BadInput(
                     "dial",
-                    f"The dial stood at {low:.2f} already: {low:.2f} or more is "
-                    "allowed. Take back the last entry if that was the mistake.",
+                    f"The dial stood at {low} already: {low} or more is allowed. "
+                    "Take back the last entry if that was the mistake.",
                 )
         spring = position <= before + 1e-9
         entry = CutEntry(
             round(position, 6), None, 1 if spring else 0, cut.instrument, self._clock()
         )
-        seen = self.dial.shows(position, self.touch)
+        seen = self.dial.text(self.dial.shows(position, self.touch))
         self._keep(
             "Spring pass, dial not moved."
             if spring
-            else f"Cut taken at {seen:.2f} on the dial.",
+            else f"Cut taken at {seen} on the dial.",
             replace(self.job, cut=replace(cut, entries=(*cut.entries, entry))),
         )
 

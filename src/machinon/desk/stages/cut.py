@@ -89,7 +89,8 @@ def present(job: OpenJob) -> CutScreen:
             "touch",
             "Touch the tool on the work",
             "dial at touch?",
-            f"as it reads, counted on the {dial.reads}",
+            f"as it reads{' in inches' if dial.inch else ''}, counted on the "
+            f"{dial.reads}",
             "A touch is good to some hundredths; the first measured cut takes the "
             "doubt out of it.",
             "The dial reads at touch",
@@ -98,12 +99,12 @@ def present(job: OpenJob) -> CutScreen:
         )
     pending = bool(cut.entries) and cut.entries[-1].measured is None
     head = _HEADS.get(advice.action, "")
-    shown = f"{dial.shows(advice.dial, touch):.2f}"
+    shown = dial.text(dial.shows(advice.dial, touch))
     if advice.action in ("cut", "trial"):
         now = advice.dial - advice.infeed
         lines = round(advice.infeed / dial.travel)
         under = (
-            f"from {dial.shows(now, touch):.2f}: {lines} "
+            f"from {dial.text(dial.shows(now, touch))}: {lines} "
             f"{'line' if lines == 1 else 'lines'} in, wound inward only"
         )
         return CutScreen(
@@ -422,7 +423,7 @@ class CutView(StageView):
         dial, touch = self.job.dial, self.job.touch
         coming = self.job.plan.passes
         self.passes.show_text(
-            "  ".join(f"{dial.shows(one.dial, touch):.2f}" for one in coming[:4])
+            "  ".join(dial.text(dial.shows(one.dial, touch)) for one in coming[:4])
             + (" …" if len(coming) > 4 else "")
             if coming
             else "none",
@@ -465,7 +466,7 @@ class CutView(StageView):
     def _typed_in_inch(self) -> bool:
         """A bare number is in the unit of what is read: dial or instrument."""
         if self.screen is None or self.screen.asks in ("cut", "spring", "touch"):
-            return False
+            return self.job.dial.inch
         return self.job.shop.instrument(self.job.job.cut.instrument).inch
 
     # -- doing -----------------------------------------------------------

@@ -328,7 +328,7 @@ class RouteView(StageView):
             return step.note
         dial = self.job.dial
         touch = self.job.touch
-        planned = ", ".join(f"{dial.shows(one.dial, touch):.2f}" for one in passes)
+        planned = ", ".join(dial.text(dial.shows(one.dial, touch)) for one in passes)
         return f"{step.note} Passes to come, on the dial: {planned}."
 
     @staticmethod
