@@ -108,8 +108,15 @@ class Sums(unittest.TestCase):
         self.assertAlmostEqual(found.uncertainty / found.mean_doubt, 2**0.5, places=4)
 
     def test_an_angle_is_said_as_one(self):
-        found = measured(surface("throw", 60.0, instrument="caliper", arm=80))
-        self.assertEqual(measured_text(found, False), "44.05°")
+        throw = surface("throw", 60.0, instrument="caliper", arm=80)
+        self.assertEqual(measured_text(throw, measured(throw), False), "44.05°")
+
+    def test_a_pitch_stays_what_it_is_in_either_unit(self):
+        for pitch, says in ((25.4 / 8, "8 tpi"), (4.5, "4.50 mm"), (0.2, "0.20 mm")):
+            one = surface("thread-pitch", pitch, instrument="thread-gauge")
+            for inch in (False, True):
+                with self.subTest(says, inch=inch):
+                    self.assertEqual(measured_text(one, measured(one), inch), says)
 
     def test_a_reading_waits_for_what_stands_in_it(self):
         bare = surface("over-pins")

@@ -487,9 +487,16 @@ def read_typed(typed: str, surface: Surface, inch: bool) -> float:
     return value
 
 
-def measured_text(found: Measured, inch: bool, unit: bool = True) -> str:
-    """A size as it is known, in its own unit and no finer than the instrument."""
+def measured_text(surface: Surface, found: Measured, inch: bool) -> str:
+    """A size as it is known, in its own unit and no finer than the instrument.
+
+    A pitch stays what it is in either unit: threads per inch where they are whole,
+    else millimetres.
+    """
+    if surface.kind == "pitch":
+        tpi = quantity.whole_tpi(found.size)
+        return f"{tpi} tpi" if tpi else length_text(found.size, found.step)
     if found.kind is ANGLE:
         places = 2 if found.uncertainty < 0.05 else 1
         return quantity.angle_text(found.size, places)
-    return length_text(found.size, found.step, inch, unit)
+    return length_text(found.size, found.step, inch)

@@ -361,6 +361,18 @@ def length_text(
     return f"{text} mm" if unit else text
 
 
+def whole_tpi(pitch: float) -> int:
+    """Threads per inch of a pitch in mm that is one of an inch; 0 for any other.
+
+    >>> whole_tpi(3.175), whole_tpi(4.5)
+    (8, 0)
+    """
+    tpi = INCH / pitch if pitch > 0 else 0.0
+    # warm by a few degrees it is still the same thread; no usual metric pitch
+    # lies as near a whole number, but for the finest
+    return round(tpi) if tpi < 81 and abs(tpi - round(tpi)) < 0.005 else 0
+
+
 def both_text(value: float) -> str:
     """A length just typed, in both units, to the micron and the tenth.
 

@@ -66,10 +66,8 @@ def screw_said(pitch: float) -> str:
     >>> screw_said(3.175), screw_said(4.0)
     ('8 tpi', '4 mm')
     """
-    tpi = quantity.INCH / pitch
-    if abs(tpi - round(tpi)) < 1e-6:
-        return f"{round(tpi)} tpi"
-    return length_said(pitch, False)
+    tpi = quantity.whole_tpi(pitch)
+    return f"{tpi} tpi" if tpi else length_said(pitch, False)
 
 
 def list_said(parts: Sequence[str]) -> str:

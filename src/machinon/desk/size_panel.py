@@ -12,6 +12,7 @@ from machinon.core.measuring import (
     measured_text,
 )
 from machinon.core.quantity import (
+    INCH,
     LENGTH,
     angle_text,
     small_text,
@@ -99,8 +100,16 @@ class SizePanel(QWidget):
             self.likely.setText(found.refused)
             self.likely.show()
             return
-        if found.kind is LENGTH:
+        assert self.surface is not None
+        text = measured_text(self.surface, found, inch)
+        if self.surface.kind == "pitch":
+            per_inch = f"{INCH / found.size:.2f} to the inch"
+            self.size.show_text(text, "", per_inch, "measured", answer)
+        elif found.kind is LENGTH:
             self.size.show_length(found.size, found.step, inch, "measured", answer)
+        else:
+            self.size.show_text(text, "", "", "measured", answer)
+        if found.kind is LENGTH:
             self.doubt.show_text(
                 "± " + small_text(found.uncertainty, inch),
                 "",
@@ -109,7 +118,6 @@ class SizePanel(QWidget):
                 answer,
             )
         else:
-            self.size.show_text(measured_text(found, inch), "", "", "measured", answer)
             self.doubt.show_text(f"± {found.uncertainty:.2g}°", "", "", "", answer)
         count = f"{found.count} reading{'s' if found.count != 1 else ''}"
         self.spread.show_text(small_text(found.spread, inch), "", count)

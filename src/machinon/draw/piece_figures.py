@@ -38,7 +38,7 @@ class PieceFigures(Plane):
             name = f"{name}, {found.likely[0].name}"
         elif found.says and found.says not in name:
             name = f"{name}: {found.says.lower()}"
-        text = measured_text(found, self.inch)
+        text = measured_text(surface, found, self.inch)
         return sign + text, name, "measured"
 
     def wide(self, id: str) -> float:

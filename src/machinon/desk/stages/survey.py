@@ -231,7 +231,7 @@ class SurveyView(StageView):
     def _short(self, surface: Surface, found: Measured | None) -> str:
         if found is None:
             return "to measure"
-        return measured_text(found, self.job.inch)
+        return measured_text(surface, found, self.job.inch)
 
     def _found(self) -> Measured | None:
         return self.job.plan.measured.get(self._at) if self._at else None
