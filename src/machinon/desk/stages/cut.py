@@ -413,13 +413,11 @@ class CutView(StageView):
         self.left.show_length(advice.left if begun else None, 0.001, inch)
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
-        self.takes.show_text(
-            f"{advice.ratio * 100:.0f} % of the dial",
-            "",
-            "learned from the cuts"
-            if advice.ratio_known
-            else "as usual, until measured",
-        )
+        measured = any(one.measured is not None for one in self.job.job.cut.entries)
+        how = "so far: the touch is in it" if measured else "as usual, until measured"
+        if advice.ratio_known:
+            how = "learned from the cuts"
+        self.takes.show_text(f"{advice.ratio * 100:.0f} % of the dial", "", how)
         dial, touch = self.job.dial, self.job.touch
         coming = self.job.plan.passes
         self.passes.show_text(
