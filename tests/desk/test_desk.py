@@ -226,10 +226,12 @@ NEVER = Qt.ScrollBarPolicy.ScrollBarAlwaysOff
 class LittleRoom(WindowCase):
     """A small screen with large figures: more lines, nothing cut at the side."""
 
+    SIZE, SCALE = (1024, 700), 1.5
+
     def setUp(self):
         super().setUp()
-        self.window.resize(1024, 700)
-        while self.window.look.scale < 1.5:
+        self.window.resize(*self.SIZE)
+        while self.window.look.scale < self.SCALE:
             self.window.actions_by_id["view.larger"].trigger()
 
     def too_wide(self) -> list[str]:
@@ -271,6 +273,10 @@ class LittleRoom(WindowCase):
             page.new_machine(kind)
             with self.subTest(kind):
                 self.assertEqual(self.too_wide(), [])
+
+
+class LargestFigures(LittleRoom):
+    SIZE, SCALE = (1280, 800), 2.0
 
 
 class OtherJobs(WindowCase):

@@ -107,7 +107,7 @@ class PictureCard(Card):
     def feet(self, *more: tuple[str, Callable[[], object]]) -> None:
         """What is done with the machine; the list opens for one that is known."""
         if self.known:
-            more = (("Type them in a list", self.show_list), *more)
+            more = (("As a list", self.show_list), *more)
         self.box = self.whole
         self.foot("Keep it", *more)
         self.keeper.setVisible(not self.known)

@@ -123,9 +123,10 @@ class Choosing(QRadioButton):
 class FromTo(QLabel):
     """A figure whose from and to go into two lines where there is no room."""
 
-    def __init__(self) -> None:
+    def __init__(self, part: str) -> None:
         super().__init__()
         self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setProperty("part", part)
         self.words = ""
 
     def say(self, words: str) -> None:

@@ -286,10 +286,9 @@ class Figure(QWidget):
         super().__init__()
         self._answer: Answer | None = None
         self._name = label(name, "faint", wrap=True)
-        self._value = FromTo()
-        self._value.setProperty("part", part)
+        self._value = FromTo(part)
         self._unit = label("", "faint")
-        self._small = label("", "faint")
+        self._small = FromTo("faint")
         self._working = button("working", self._open, "link")
         self._working.setToolTip("Open the formula, the numbers put in, the source")
         row = QHBoxLayout()
@@ -343,7 +342,7 @@ class Figure(QWidget):
         self._value.say(text)
         set_ink(self._value, ink)
         self._unit.setText(unit)
-        self._small.setText(small)
+        self._small.say(small)
         self._small.setVisible(bool(small))
         self._answer = answer
         self._working.setVisible(answer is not None)
