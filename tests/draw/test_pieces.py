@@ -1,9 +1,12 @@
 """Pieces of the shop are drawn as they measure."""
 
 import math
+import random
 import tempfile
 import unittest
 from pathlib import Path
+
+from msgspec.structs import replace
 
 from machinon.core.measuring import measure
 from machinon.core.shop import (
@@ -16,6 +19,7 @@ from machinon.core.shop import (
     Surface,
 )
 from machinon.core.surface_kinds import new_surfaces, surface_forms, surface_groups
+from machinon.core.surface_sums import sum_of
 from machinon.draw.across_shape import pins_of, section_of
 from machinon.draw.drawing import Shape, Text
 from machinon.draw.end_shape import flats_of, notches_of, patterns_of
@@ -23,6 +27,7 @@ from machinon.draw.piece_drawing import piece_drawing
 from machinon.draw.piece_shape import sizes, turned_of
 from machinon.store.demo_shop import demo_shop
 from machinon.store.shop_file import open_shop
+from tests.draw.test_drawings import points
 
 SHOP = Shop(instruments=STARTER_INSTRUMENTS)
 TOOLS = {
@@ -233,6 +238,30 @@ class ThePicture(unittest.TestCase):
                         x, y, w, h = spot.rect
                         self.assertTrue(x >= 0 and x + w <= width)
                         self.assertTrue(y >= 0 and y + h <= height)
+
+    def test_whatever_was_read_the_piece_is_drawn_with_every_figure(self):
+        chance = random.Random(45)
+        for number in range(150):
+            piece = Piece("piece", "Piece", "other", "steel")
+            for group in chance.sample(list(surface_groups()), 4):
+                for one in new_surfaces(piece, group):
+                    asked = sum_of(one).asks if sum_of(one) else ()
+                    sizes = [10 ** chance.uniform(-1.5, 2.7) for _ in range(2)]
+                    readings = tuple(
+                        Reading(size, TOOLS[one.kind], place=f"{50 * i} mm")
+                        for i, size in enumerate(sizes)
+                    )
+                    aids = {ask.key: chance.choice((3, 10, 60.0)) for ask in asked}
+                    piece = piece.with_surface(
+                        replace(one, readings=readings, aids=aids)
+                    )
+            measured = {s.id: measure(s, SHOP, "steel") for s in piece.surfaces}
+            drawing = piece_drawing(piece, measured, 800, 380)
+            with self.subTest(number, surfaces=[s.id for s in piece.surfaces]):
+                for one in piece.surfaces:
+                    self.assertIsNotNone(drawing.spot(one.id), one.id)
+                for x, y in points(drawing):
+                    self.assertTrue(math.isfinite(x) and math.isfinite(y))
 
     def test_no_figure_of_the_demo_shop_lies_on_another(self):
         with tempfile.TemporaryDirectory() as folder:
