@@ -203,6 +203,15 @@ class AtTheDesk(WindowCase):
         self.assertEqual(self.window.look.theme, PAPER)
         self.assertEqual(self.window.look.scale, 1.15)
 
+    def test_the_route_names_the_drill_that_the_shop_has(self):
+        view = self.stage("route")
+        view.choose("holes")
+        self.assertEqual(view.own.text(), "Yours: drill 9 mm")
+        view.choose("drill")
+        self.assertIn("up to drill 13 mm", view.own.text())
+        view.choose("hub")
+        self.assertFalse(view.own.isVisible())
+
     def test_a_number_opens_to_its_working(self):
         view = self.stage("fits")
         view.show_fit(3)

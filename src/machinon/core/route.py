@@ -27,7 +27,10 @@ class Shape:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One operation. lit: surfaces just cut; fit: the fit it must satisfy."""
+    """One operation. lit: surfaces just cut; fit: the fit it must satisfy.
+
+    drill: diameter of the drill it takes, mm; tap: the thread of its tap.
+    """
 
     key: str
     title: str
@@ -39,6 +42,8 @@ class Step:
     caution: str = ""
     fit: int = 0
     hold: bool = False
+    drill: float = 0.0
+    tap: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +123,7 @@ def route_of(plate: Plate, lathe: Lathe) -> tuple[SetUp, ...]:
                 ("bore",),
                 drilled,
                 speed("drill", PILOT),
+                drill=PILOT,
                 caution="The drill grabs as it breaks through: ease the feed.",
             ),
             Step(
@@ -300,6 +306,7 @@ def _hole_steps(plate: Plate, finished: Shape) -> tuple[Step, ...]:
         drilled,
         speed("drill", plate.hole),
         fit=4,
+        drill=plate.hole,
         note="Through drill"
         if plate.bolting == "through"
         else f"This is the tapping drill for {screw.size}, not the clearance drill "
@@ -327,6 +334,7 @@ def _hole_steps(plate: Plate, finished: Shape) -> tuple[Step, ...]:
             done,
             None,
             fit=4,
+            tap=screw.size,
             note="In the same set-up as the drill: the tap starts straight.",
         )
     return (

@@ -6,9 +6,12 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.back_plate import PARAMETERS, with_size
+from machinon.core.belongings import Belongings
 from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
+from machinon.core.own_tools import own_tool
 from machinon.core.quantity import length_text
+from machinon.core.route import Step
 from machinon.desk.acts.job import JobAtHand
 
 
@@ -39,6 +42,12 @@ class MakingActs(JobAtHand):
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.",
             replace(self.job, done=(*left, key) if done else left),
         )
+
+    def own_tool(self, step: Step) -> str:
+        """What the shop's shelf has for a step, in a few words."""
+        shelf = self.file.get("tools")
+        found = shelf if isinstance(shelf, Belongings) else None
+        return own_tool(step, found, self.inch)
 
     @property
     def dial(self) -> Dial:
