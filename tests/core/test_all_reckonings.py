@@ -6,6 +6,7 @@ import math
 import random
 import unittest
 
+from machinon.core.change_gears import trains
 from machinon.core.errors import BadInput
 from machinon.core.inch_limits import inch_fits
 from machinon.core.quantity import INCH
@@ -284,6 +285,21 @@ class Threads(unittest.TestCase):
             )
         errors = [abs(t["error_percent"]) for t in answer["trains"]]
         self.assertEqual(errors, sorted(errors))
+
+    def test_of_many_exact_trains_none_is_passed_over(self):
+        """However few are listed: one that mounts may be among any of them."""
+        wheels = range(20, 80, 2)
+        exact = set()
+        for over in itertools.combinations(wheels, 2):
+            for under in itertools.combinations(wheels, 2):
+                if not {*over} & {*under} and math.prod(over) == math.prod(under):
+                    exact.add((over, under))
+        found = {
+            (tuple(sorted(one.drivers)), tuple(sorted(one.driven)))
+            for one in trains(4, 4, list(wheels), most=1)
+            if one.error_percent == 0
+        }
+        self.assertEqual(found, exact)
 
     def test_engagement_grows_as_the_nut_gets_weaker(self):
         lengths = [

@@ -71,19 +71,18 @@ def trains(
             | (second[:, None] == second[None, :])
         )
         off[shared] = np.inf
-        # many pairs have the same ratio: look far enough to fill the list
-        look = min(off.size - 1, 12 * most + 60)
-        for at in np.argpartition(off, look, axis=None)[: look + 1]:
-            i, j = divmod(int(at), len(product))
-            if np.isfinite(off[i, j]):
-                found.append(
-                    (
-                        float(off[i, j]),
-                        4,
-                        (int(teeth[first[i]]), int(teeth[second[i]])),
-                        (int(teeth[first[j]]), int(teeth[second[j]])),
-                    )
-                )
+        # many pairs have the same ratio: look far enough to fill the list, and at
+        # every exact one, as not each of them can be mounted
+        look = 12 * most + 60 + int((off < EXACT).sum())
+        look = min(off.size - 1, look)
+        near = np.argpartition(off, look, axis=None)[: look + 1]
+        near = near[np.isfinite(off.flat[near])]
+        over, under = np.divmod(near, len(product))
+        chosen = (teeth[part[at]] for at in (over, under) for part in (first, second))
+        for error, a, c, b, d in zip(
+            off.flat[near].tolist(), *(one.tolist() for one in chosen), strict=True
+        ):
+            found.append((error, 4, (a, c), (b, d)))
     out: list[Train] = []
     seen: set[tuple[tuple[int, ...], tuple[int, ...]]] = set()
     for error, size, drivers, driven in found:
