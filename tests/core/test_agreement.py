@@ -1,9 +1,11 @@
 """Two reckonings that speak of the same thing say the same of it."""
 
+import itertools
 import math
 import statistics
 import unittest
 
+from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
 
 
@@ -381,6 +383,32 @@ class Cutting(unittest.TestCase):
         made = reckon("speeds", asked)
         rim = math.pi * 40 / 1000 * made["rpm_ideal"]
         self.assertAlmostEqual(rim, made["surface_speed"], places=6)
+
+    def test_no_pass_is_deeper_than_was_allowed(self):
+        for finish_cut in (0.0, 0.1, 0.4):
+            for most in (0.25, 0.3, 1.0):
+                for division, dial in ((0.02, "diameter"), (0.025, "radius")):
+                    asked = {
+                        "start": 60,
+                        "finish": 52.34,
+                        "finish_cut": finish_cut,
+                        "most": most,
+                        "division": division,
+                        "dial": dial,
+                    }
+                    made = reckon("passes", asked)
+                    sizes = [60, *(one["diameter"] for one in made["passes"])]
+                    with self.subTest(asked):
+                        self.assertAlmostEqual(sizes[-1], 52.34)
+                        for one, next_one in itertools.pairwise(sizes):
+                            self.assertLessEqual((one - next_one) / 2, most + 1e-9)
+
+    def test_more_passes_than_anyone_takes_are_refused_with_what_is_allowed(self):
+        asked = {"start": 60, "finish": 40, "most": 0.001}
+        with self.assertRaisesRegex(BadInput, "0.005 mm or more") as refused:
+            reckon("passes", asked)
+        self.assertEqual(refused.exception.key, "most")
+        self.assertTrue(reckon("passes", {**asked, "most": 0.005})["count"])
 
     def test_roughing_and_finishing_take_off_all_there_is(self):
         made = reckon("passes", {"start": 60, "finish": 52.34, "finish_cut": 0.15})

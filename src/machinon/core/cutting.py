@@ -1,5 +1,6 @@
 """Around the cut: passes, bars, allowances, limits of rotation, levers."""
 
+import itertools
 import math
 from typing import Any
 
@@ -21,6 +22,9 @@ from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 # length to diameter up to which a bar usually stays quiet; shop rules
 QUIET = {"carbide": 8.0, "tungsten alloy": 6.0}
 QUIET_STEEL = 4.0
+
+
+MOST_PASSES = 2000  # that are listed
 
 
 @reckoning(
@@ -68,13 +72,20 @@ def _passes(
     sign = 1 if finish > start else -1
     trail.step("To take off, radial", f"|{start:g} − {finish:g}| / 2", total)
     last = min(finish_cut, total)
+    if last > most:
+        last = most
+        trail.notes.append(
+            f"The finishing cut is held to the deepest pass, {most:g} mm."
+        )
     rough = total - last
-    count = math.ceil(rough / most - 1e-9) if rough > 1e-9 else 0
-    depths: list[float] = []
-    for i in range(1, count + 1):
-        depth = whole(rough * i / count, gauge.travel) if i < count else rough
-        if depth > (depths[-1] if depths else 0.0):
-            depths.append(depth)
+    if rough > MOST_PASSES * most:
+        least = math.ceil(rough / MOST_PASSES * 1000) / 1000
+        raise BadInput(
+            "most",
+            f"That makes more than {MOST_PASSES} passes: {least:g} mm or more a pass "
+            "is allowed.",
+        )
+    depths = _roughing(rough, most, gauge.travel)
     if last > 1e-9:
         depths.append(total)
     return {
@@ -84,6 +95,23 @@ def _passes(
         ],
         "count": len(depths),
     }
+
+
+def _roughing(rough: float, most: float, travel: float) -> list[float]:
+    """Depths from the start of equal passes in whole divisions, the last to `rough`.
+
+    None is deeper than `most`, as far as the dial's own division allows.
+    """
+    count = math.ceil(rough / most - 1e-9) if rough > 1e-9 else 0
+    for more in range(min(count, 20) + 1):
+        steps = count + more
+        depths = [whole(rough * i / steps, travel) for i in range(1, steps)]
+        depths = sorted({depth for depth in depths if 0 < depth < rough - 1e-9})
+        depths += [rough] * bool(steps)
+        taken = [b - a for a, b in itertools.pairwise([0.0, *depths])]
+        if all(one <= most + 1e-9 for one in taken):
+            break
+    return depths
 
 
 @reckoning(
