@@ -288,6 +288,20 @@ class Threads(unittest.TestCase):
             around = math.pi * thread["pitch_diameter"]
             self.assertAlmostEqual(climb * around, thread["pitch"], places=6)
 
+    def test_passes_get_lighter_to_the_end_and_no_deeper_than_the_first(self):
+        for thread in ("M3", "M20", "M39x4", "3/8 BSW", "Tr20x4"):
+            for first in (0.1, 0.2, 0.3):
+                for least in (0.02, 0.05, 0.1):
+                    asked = {"thread": thread, "first": first, "least": least}
+                    made = reckon("thread-passes", {**asked, "spring": 0})
+                    cuts = [one["radial"] for one in made["passes"]]
+                    with self.subTest(asked):
+                        self.assertAlmostEqual(math.fsum(cuts), made["total_depth"])
+                        self.assertLessEqual(cuts[0], first + 1e-9)
+                        for one, after in itertools.pairwise(cuts):
+                            self.assertLessEqual(after, one + 1e-9)
+                        self.assertTrue(all(c >= least - 1e-9 for c in cuts[:-1]))
+
     def test_passes_of_every_school_end_at_the_same_depth(self):
         for school in ("plunge", "flank", "alternate"):
             made = reckon("thread-passes", {"thread": "M20", "school": school})

@@ -131,6 +131,31 @@ def total_depth(thread: Thread, depth: str, internal: bool) -> float:
     return (thread.major - thread.minor_external) / 2
 
 
+def _lighter_and_lighter(total: float, first: float, least: float) -> list[float]:
+    """Radial passes that add up to the total, none deeper than the one before.
+
+    None is lighter than `least` but a last one that neither joins the others nor
+    can be made heavier at the expense of the first.
+    """
+    cuts: list[float] = []
+    left = total
+    while left > 1e-9:
+        # equal areas of chip: the depth after n passes goes as the root of n
+        step = max(first * math.sqrt(len(cuts) + 1) - (total - left), least)
+        if step >= left - 1e-9:
+            break
+        cuts.append(step)
+        left -= step
+    rest = math.fsum(cuts[1:])
+    if left >= least - 1e-9 or not cuts:
+        return [*cuts, left]
+    if rest and cuts[1] * (1 + left / rest) <= cuts[0] + 1e-9:
+        return [cuts[0], *(cut * (1 + left / rest) for cut in cuts[1:])]
+    if len(cuts) == 1 and total >= 2 * least:
+        return [total - least, least]
+    return [*cuts, left]
+
+
 @reckoning(
     "thread-passes",
     group="Threads",
@@ -185,17 +210,7 @@ def _thread_passes(
         total_depth(one, depth, internal),
     )
     start = min(first if first is not None else 0.22 * math.sqrt(one.pitch), total)
-    cuts: list[float] = []
-    done, number = 0.0, 0
-    while total - done > 1e-9:
-        number += 1
-        # equal areas of chip: the depth after n passes goes as the root of n
-        step = max(start * math.sqrt(number) - done, least)
-        left = total - done
-        if step > left or left - step < least / 2:
-            step = left
-        cuts.append(step)
-        done += step
+    cuts = _lighter_and_lighter(total, start, least)
     slant = math.cos(math.radians(angle)) if school != "plunge" else 1.0
     passes = [{"radial": cut, "compound": cut / slant} for cut in cuts]
     passes += [{"radial": 0.0, "compound": 0.0}] * spring
