@@ -164,7 +164,14 @@ def _lighter_and_lighter(total: float, first: float, least: float) -> list[float
     inputs=(
         Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
         Input("school", TEXT, "how it is fed in", default="flank", choices=SCHOOLS),
-        Input("angle", ANGLE, "of the compound", default=29.5, low=0, high=60),
+        Input(
+            "angle",
+            ANGLE,
+            "of the compound; else half a degree under half the flanks'",
+            default=None,
+            low=0,
+            high=60,
+        ),
         Input("first", LENGTH, "first pass, radial", default=None, above=0, high=2),
         Input("least", LENGTH, "lightest pass, radial", default=0.03, above=0, high=1),
         Input(
@@ -189,7 +196,7 @@ def _thread_passes(
     trail: Trail,
     thread: str,
     school: str,
-    angle: float,
+    angle: float | None,
     first: float | None,
     least: float,
     spring: int,
@@ -198,7 +205,11 @@ def _thread_passes(
 ) -> dict[str, Any]:
     one = thread_of(thread)
     form = one.form
-    if school != "plunge" and not angle < form.angle / 2 + 1e-9:
+    if angle is None:
+        angle = form.angle / 2 - 0.5
+    if school == "plunge":
+        angle = 0.0
+    if not angle < form.angle / 2 + 1e-9:
         raise BadInput(
             "angle",
             f"At {angle:g}° the tool's back would drag: up to {form.angle / 2:g}° is "
@@ -211,7 +222,7 @@ def _thread_passes(
     )
     start = min(first if first is not None else 0.22 * math.sqrt(one.pitch), total)
     cuts = _lighter_and_lighter(total, start, least)
-    slant = math.cos(math.radians(angle)) if school != "plunge" else 1.0
+    slant = math.cos(math.radians(angle))
     passes = [{"radial": cut, "compound": cut / slant} for cut in cuts]
     passes += [{"radial": 0.0, "compound": 0.0}] * spring
     compound = trail.step(
