@@ -63,14 +63,41 @@ def until_painted(*arguments: str) -> float:
     return took
 
 
+def large_shop(folder: Path) -> Path:
+    """A shop of 2,000 jobs, as many pieces, and 500,000 readings."""
+    from msgspec.structs import replace
+
+    from machinon.core.job import Job
+    from machinon.core.shop import Piece
+    from machinon.store.demo_shop import demo_shop
+    from machinon.store.shop_file import open_shop
+
+    folder.mkdir()
+    path = demo_shop(folder)
+    file = open_shop(path, durable=False)
+    job, saw = file.get("saw-arbor"), file.get("slitting-saw")
+    assert isinstance(job, Job)
+    assert isinstance(saw, Piece)
+    many = tuple(replace(s, readings=40 * s.readings[:2]) for s in saw.surfaces)
+    with file.together():
+        for i in range(2000):
+            piece = replace(saw, id=f"saw-{i}", name=f"Saw {i}", surfaces=many)
+            made = replace(job, id=f"job-{i}", name=f"Job {i}", pieces=(piece.id,))
+            file.act(made.id, f"{made.name} begun.", piece, replace(made, fits=()))
+    file.close()
+    return path
+
+
 def start_up(folder: Path) -> None:
     from machinon.store.demo_shop import demo_shop
 
     shop = str(demo_shop(folder))
+    many = str(large_shop(folder / "large"))
     cases = {
         "bare PySide6 window": (BARE,),
         "window painted": (OURS, "", ""),
         "jobs and shop painted": (OURS, shop, ""),
+        "2000 jobs painted": (OURS, many, ""),
         "job in Cut painted": (OURS, shop, "back-plate-130"),
     }
     took: dict[str, list[float]] = {name: [] for name in cases}

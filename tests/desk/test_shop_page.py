@@ -2,7 +2,6 @@ from pathlib import Path
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel
 
 from machinon.core.belongings import starter_sets
 from machinon.draw.piece_drawing import piece_drawing
@@ -172,7 +171,7 @@ class Shop(WindowCase):
         self.click(self.page.done)
         seat = self.window.file.get("pillar-drill").seat
         self.assertEqual(self.card().piece.id, seat)
-        says = [one.text() for one in self.card().findChildren(QLabel)]
+        says = self.card().fits.text().splitlines()
         self.assertIn("Drill chuck on a Morse 2 arbor goes on by its MT2", says)
 
     def test_what_something_rests_on_stays_and_the_rest_goes_and_comes_back(self):

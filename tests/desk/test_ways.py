@@ -1,5 +1,6 @@
 """The ways from one place to another, by mouse, by keys and by menu."""
 
+from msgspec.structs import replace
 from PySide6.QtCore import QPoint, QRectF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog, QLabel, QMessageBox
@@ -122,6 +123,29 @@ class Ways(WindowCase):
         self.assertIn("h6", copied)
         page._note()
         self.assertIn("h6", self.window.file.daybook()[0].says)
+
+
+class ManyJobs(WindowCase):
+    def setUp(self):
+        super().setUp()
+        job = self.window.file.get("drawbar-cap")
+        with self.window.file.together():
+            for i in range(40):
+                made = replace(job, id=f"job-{i}", name=f"Stop number {i}")
+                self.window.file.act(made.id, f"{made.name} begun.", made)
+        self.window.show_start()
+        self.page = self.window.pages.currentWidget()
+
+    def test_those_touched_last_are_listed_and_others_found_by_name(self):
+        self.assertEqual(len(self.page.jobs), 30)
+        self.assertIn("18 older", self.page.older.text())
+        self.type(self.page.find.edit, "number 3")
+        names = [row.accessibleName() for row in self.page.jobs]
+        self.assertEqual(len(names), 11, "3, and 30 to 39")
+        self.type(self.page.find.edit, "BACK PLATE")
+        self.assertEqual(len(self.page.jobs), 1)
+        self.click(self.page.jobs[0])
+        self.assertEqual(self.job.job.id, "back-plate-130")
 
 
 class OtherShop(WindowCase):

@@ -1,10 +1,11 @@
 """The things of the shop as cards: entries that are refused and kept together."""
 
+import time
 from collections.abc import Callable
 from typing import Protocol
 
 from msgspec.structs import replace
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QRectF, Qt, QTimer
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -28,7 +29,7 @@ from machinon.core.belongings import (
 from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
 from machinon.core.mating import links_of, mates_of
-from machinon.core.measuring import measure
+from machinon.core.measuring import Measured, measure
 from machinon.core.quantity import length_text, small_text
 from machinon.core.shop import Instrument, Piece
 from machinon.core.shop_entry import (
@@ -195,33 +196,30 @@ class InstrumentCard(Card):
         )
 
 
+MOMENT = 0.05  # s that the window may wait while the shop is looked through
+
+
 class PieceCard(Card):
     """A piece as its picture, and what of the shop goes with it."""
 
     def __init__(self, page: Page, piece: Piece) -> None:
         super().__init__(page)
         self.piece = piece
-        shop = page.file.shop()
-        self.inch = shop.inch
-        found = (page.file.get(entry.id) for entry in page.file.entries("piece"))
-        pieces = [one for one in found if isinstance(one, Piece)]
-        self.measured = {
-            (one.id, surface.id): measure(surface, shop, one.material)
-            for one in pieces
-            for surface in one.surfaces
-        }
+        self.shop = page.file.shop()
+        self.inch = self.shop.inch
+        self.pieces: list[Piece] = []
+        self.measured: dict[tuple[str, str], Measured | None] = {}
+        self._take_in(piece)
+        known = [e.id for e in page.file.entries("piece") if e.id != piece.id]
+        self._to_see = known[::-1]  # the one touched last is seen first
         self.box.addWidget(label(f"{piece.name}, {piece.material}", "head"))
         picture = DrawingView(self.look, self._draw, f"Picture of {piece.name}")
         picture.spot_chosen.connect(self._on_surface_chosen)
         self.box.addWidget(picture, 3)
         self.box.addWidget(label("What fits on it", "head"))
-        lines = QWidget()
-        column = QVBoxLayout(lines)
-        column.setContentsMargins(0, 0, 0, 0)
-        for text in self._what_fits(pieces):
-            column.addWidget(label(text, wrap=True))
-        column.addStretch(1)
-        self.box.addWidget(scrolled(lines), 1)
+        self.fits = label("", wrap=True)
+        self.fits.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.box.addWidget(scrolled(self.fits), 1)
         self.entries(
             (("name", "Name"), ("material", "Material"), ("note", "Note")),
             {"name": piece.name, "material": piece.material, "note": piece.note},
@@ -232,6 +230,31 @@ class PieceCard(Card):
             ("Remove it", lambda: page.remove("piece", piece.id)),
             ("Measure it", lambda: page.measure_piece(piece.id)),
         )
+        self._more = QTimer(self, interval=0)
+        self._more.timeout.connect(self._look_further)
+        self._more.start()
+        self._look_further()
+
+    def _take_in(self, piece: Piece) -> None:
+        """Keep what a piece measures; its readings are not needed any more."""
+        for surface in piece.surfaces:
+            found = measure(surface, self.shop, piece.material)
+            self.measured[piece.id, surface.id] = found
+        bare = tuple(replace(one, readings=()) for one in piece.surfaces)
+        self.pieces.append(replace(piece, surfaces=bare))
+
+    def _look_further(self) -> None:
+        """Go on through the pieces of the shop, a moment at a time."""
+        until = time.monotonic() + MOMENT
+        while self._to_see and time.monotonic() < until:
+            piece = self.page.file.get(self._to_see.pop())
+            if isinstance(piece, Piece):
+                self._take_in(piece)
+        if self._to_see:
+            self.fits.setText(f"Looking through the shop, {len(self._to_see)} to go …")
+            return
+        self._more.stop()
+        self.fits.setText("\n".join(self._what_fits(self.pieces)))
 
     def _what_fits(self, pieces: list[Piece]) -> list[str]:
         """Which pieces go with it, directly or with something between."""

@@ -45,6 +45,9 @@ def day_text(at: str) -> str:
 DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 
+MOST = 30  # jobs and pieces that are listed; older ones are found by name
+
+
 class JobRow(EnterButton):
     """A job in the list: its name, its reason, the stage it was left in."""
 
@@ -136,20 +139,40 @@ class StartPage(QWidget):
         listed = QWidget()
         column = QVBoxLayout(listed)
         column.setContentsMargins(0, 0, px(4), 0)
-        for entry in entries:
-            column.addWidget(self._job_row(entry))
+        self.find = Field("Find a job", None)
+        self.find.edit.textChanged.connect(lambda _: self._list_jobs(entries))
+        self._column = column
+        self.older = label("", "faint", wrap=True)
+        column.addWidget(self.older)
+        self._list_jobs(entries)
         column.addStretch(1)
+        left.addWidget(self.find)
         left.addWidget(scrolled(listed), 1)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(px(28), px(20), px(28), px(16))
         whole.setSpacing(px(26))
         whole.addLayout(left, 5)
         whole.addLayout(self._shop_column(shop.name), 4)
+        self.find.setVisible(len(entries) > MOST)
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         # what Enter does next: go on with the job touched last, or begin one
         (self.jobs[0] if self.jobs else self.new).setFocus()
+
+    def _list_jobs(self, entries: list[Entry]) -> None:
+        """The jobs touched last, of those whose name has what is typed."""
+        for row in self.jobs:
+            row.hide()
+            row.deleteLater()
+        self.jobs = []
+        typed = self.find.text().strip().lower()
+        found = [one for one in entries if typed in one.name.lower()]
+        for at, entry in enumerate(found[:MOST]):
+            self._column.insertWidget(at, self._job_row(entry))
+        older = max(len(found) - MOST, 0)
+        self.older.setText(f"{older} older ones: type what they are called.")
+        self.older.setVisible(bool(older))
 
     def _job_row(self, entry: Entry) -> QWidget:
         job = self.file.get(entry.id)
@@ -178,10 +201,14 @@ class StartPage(QWidget):
         inside = QVBoxLayout(pieces)
         inside.setContentsMargins(0, 0, 0, 0)
         inside.setSpacing(px(3))
-        for entry in self.file.entries("piece"):
+        known = self.file.entries("piece")
+        for entry in known[:MOST]:
             piece = self.file.get(entry.id)
             if isinstance(piece, Piece):
                 inside.addWidget(self._piece_row(piece))
+        if len(known) > MOST:
+            more = f"and {len(known) - MOST} more: see what it owns"
+            inside.addWidget(label(more, "faint"))
         inside.addStretch(1)
         column.addWidget(scrolled(pieces), 1)
         column.addWidget(label("Lately", "head"))
