@@ -146,6 +146,7 @@ class Machines(unittest.TestCase):
         self.assertEqual(shown["swing_over_slide"].text, "60 mm")
         self.assertEqual(shown["speeds"].text, "60, 120 … 960 (5)")
         self.assertEqual(shown["lead_screw"].text, "8 tpi")
+        self.assertEqual(shown["dial_division"].text, "0.02 mm on ⌀")
         self.assertEqual(shown["wheels"].text, "")
         self.assertEqual(shown["spindle_bore"].text, "", "not known is not nought")
 

@@ -192,6 +192,8 @@ def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
             found[key] = Figure(name, said[key] if size else "")
         else:
             text = length_said(size, inch) if size else ""
+            if key == "dial_division" and text:
+                text += " on ⌀" if lathe.dial_reads == "diameter" else " a side"
             found[key] = Figure(name, text, size)
     return {**found, **shown_figures("lathe", lathe.figures, inch)}
 
