@@ -11,6 +11,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+# px that must be to spare before what was broken into lines is joined again: more
+# than a scroll bar takes, or the two would drive each other to and fro
+SPARE = 40
+
 
 class Abreast(QWidget):
     """Widgets side by side, one under the other where there is no room for that."""
@@ -63,14 +67,19 @@ class Abreast(QWidget):
             if not one.isHidden()
         ]
 
-    def _fit(self) -> None:
+    def _columns(self, width: int) -> int:
+        """How many there is room for in a row."""
         gap, least = self.grid.horizontalSpacing(), self._least()
         if self.even:
-            room = (self.width() + gap) // max(max(least, default=0) + gap, 1)
-            columns = max(1, min(self.most, room))
-        else:
-            whole = sum(least) + gap * (len(least) - 1)
-            columns = self.most if whole <= self.width() else 1
+            room = (width + gap) // max(max(least, default=0) + gap, 1)
+            return max(1, min(self.most, room))
+        whole = sum(least) + gap * (len(least) - 1)
+        return self.most if whole <= width else 1
+
+    def _fit(self) -> None:
+        columns = self._columns(self.width())
+        if columns > self.columns:
+            columns = max(self._columns(self.width() - SPARE), self.columns)
         if columns != self.columns:
             self.columns = columns
             for at in range(len(self.widgets)):
@@ -102,8 +111,16 @@ class Choosing(QRadioButton):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        broken = self._broken(self.width())
+        if broken.count("\n") < self.text().count("\n"):
+            broken = self._broken(self.width() - SPARE)
+        if broken.count("\n") != self.text().count("\n"):
+            self.setText(broken)
+
+    def _broken(self, width: int) -> str:
+        """The words in as many lines as they need."""
         measure = self.fontMetrics().horizontalAdvance
-        room = self.width() - 2 * measure("mm")
+        room = width - 2 * measure("mm")
         lines = [""]
         for word in self.words.split():
             longer = f"{lines[-1]} {word}".strip()
@@ -111,8 +128,7 @@ class Choosing(QRadioButton):
                 lines.append(word)
             else:
                 lines[-1] = longer
-        if "\n".join(lines) != self.text():
-            self.setText("\n".join(lines))
+        return "\n".join(lines)
 
     def minimumSizeHint(self) -> QSize:
         longest = max(self.words.split(), key=len)
@@ -130,25 +146,17 @@ class FromTo(QLabel):
         self.words = ""
 
     def say(self, words: str) -> None:
-        """Show a figure."""
+        """Show a figure, in one line until `fit` says how much room there is."""
         self.words = words
         self.setText(words)
-        self._fit()
 
-    def _fit(self) -> None:
-        if self.fontMetrics().horizontalAdvance(self.words) <= self.width():
-            self.setText(self.words)
-        else:
+    def fit(self, room: int) -> None:
+        """In one line or two, by the room there is."""
+        spare = room - self.fontMetrics().horizontalAdvance(self.words)
+        if spare < 0:
             self.setText(self.words.replace(" to ", " to\n"))
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        super().resizeEvent(event)
-        self._fit()
-
-    def sizeHint(self) -> QSize:
-        # as wide as it would like to be, or it never came back to one line
-        wide = self.fontMetrics().horizontalAdvance(self.words)
-        return QSize(wide, super().sizeHint().height())
+        elif spare > SPARE:
+            self.setText(self.words)
 
     def minimumSizeHint(self) -> QSize:
         parts = self.words.replace(" to ", " to\n").split("\n")

@@ -13,6 +13,7 @@ from PySide6.QtGui import (
     QPainter,
     QPaintEvent,
     QPen,
+    QResizeEvent,
 )
 from PySide6.QtWidgets import (
     QFrame,
@@ -346,6 +347,7 @@ class Figure(QWidget):
         self._small.setVisible(bool(small))
         self._answer = answer
         self._working.setVisible(answer is not None)
+        self._fit()
 
     def set_name(self, name: str) -> None:
         self._name.setText(name)
@@ -355,6 +357,15 @@ class Figure(QWidget):
 
     def text(self) -> str:
         return self._value.words
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """From and to in two lines where one is too long."""
+        self._value.fit(self.width() - self._unit.sizeHint().width())
+        self._small.fit(self.width() - self._working.sizeHint().width())
 
     def _open(self) -> None:
         if self._answer is not None:
