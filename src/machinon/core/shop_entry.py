@@ -1,7 +1,7 @@
 """A shop's own things from typed text: instruments and lathes."""
 
 import re
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Container, Mapping, Sequence
 from typing import get_args
 
 from msgspec.structs import replace
@@ -79,6 +79,28 @@ def list_said(parts: Sequence[str]) -> str:
     if len(parts) <= 3:
         return ", ".join(parts)
     return f"{parts[0]}, {parts[1]} … {parts[-1]} ({len(parts)})"
+
+
+def id_of(name: str, other: str) -> str:
+    """An id made from a name; `other` where nothing of it can be used.
+
+    >>> id_of("Centre lathe 165 × 700", "item"), id_of("×", "item")
+    ('centre-lathe-165-700', 'item')
+    """
+    letters = "".join(c if c.isalnum() else "-" for c in name.lower())
+    return "-".join(part for part in letters.split("-") if part)[:40] or other
+
+
+def unused(id: str, taken: Container[str]) -> str:
+    """The id, numbered where it is taken.
+
+    >>> unused("mill", {"mill", "mill-2"})
+    'mill-3'
+    """
+    number, candidate = 2, id
+    while candidate in taken:
+        candidate, number = f"{id}-{number}", number + 1
+    return candidate
 
 
 def words(typed: Mapping[str, str], key: str, meaning: str, most: int = 80) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from machinon.core.errors import unknown
 from machinon.core.fit import Joint
-from machinon.core.shop import Piece, Surface, SurfaceKind
+from machinon.core.shop import Piece, Reading, Surface, SurfaceKind
 from machinon.core.tables import rows
 
 
@@ -20,6 +20,17 @@ class SurfaceForm:
     kind: SurfaceKind
     joint: Joint | None
     how: str
+
+    def surface(
+        self,
+        id: str,
+        name: str = "",
+        readings: tuple[Reading, ...] = (),
+        aids: Mapping[str, float] | None = None,
+    ) -> Surface:
+        """A surface of this kind; name: empty for the kind's own."""
+        own = name or self.name
+        return Surface(id, own, self.kind, self.how, readings, dict(aids or {}))
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,12 +111,10 @@ def new_surfaces(piece: Piece, key: str, name: str = "") -> tuple[Surface, ...]:
     while any(_numbered(form.key, number) in taken for form in forms):
         number += 1
     return tuple(
-        Surface(
+        form.surface(
             _numbered(form.key, number),
             (name.strip()[:60] if len(forms) == 1 else "")
             or form.name + (f" {number}" if number > 1 else ""),
-            form.kind,
-            form.how,
         )
         for form in forms
     )

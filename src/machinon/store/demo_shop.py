@@ -594,15 +594,8 @@ def _piece_of(
 ) -> Piece:
     piece = Piece(id, name, "other", material, (), note)
     for key, words, instrument, sizes, aids in surfaces:
-        form = surface_forms()[key]
-        surface = Surface(
-            key,
-            words or form.name,
-            form.kind,
-            form.how,
-            tuple(_reading(size, instrument) for size in sizes),
-            aids,
-        )
+        readings = tuple(_reading(size, instrument) for size in sizes)
+        surface = surface_forms()[key].surface(key, words, readings, aids)
         piece = piece.with_surface(surface)
     return piece
 

@@ -35,10 +35,12 @@ from machinon.core.shop import (
 from machinon.core.shop_entry import (
     KIND_WORDS,
     NO_LATHE,
+    id_of,
     instrument_of,
     lathe_of,
     typed_instrument,
     typed_lathe,
+    unused,
     with_instrument,
     with_nose,
     words,
@@ -129,9 +131,7 @@ def import_instruments(shop: Shop, path: Path) -> tuple[Shop, int]:
 
 def new_instrument_id(shop: Shop, name: str) -> str:
     """An id that no instrument of the shop has."""
-    letters = "".join(c if c.isalnum() else "-" for c in name.lower())
-    base = "-".join(part for part in letters.split("-") if part)[:40] or "instrument"
-    return _fresh(base, {one.id for one in shop.instruments})
+    return unused(id_of(name, "instrument"), {one.id for one in shop.instruments})
 
 
 # -- shelves ---------------------------------------------------------------------
@@ -190,7 +190,7 @@ def import_machines(
     ListFileError that names the row or the machine.
     """
     typed: dict[tuple[str, str], dict[str, str]] = {}
-    ids: set[str] = set()
+    fresh = _each_once(new_id)
 
     def add(_: None, row: Mapping[str, str]) -> None:
         kind, name = row["kind"].strip().lower(), words(row, "name", "its name")
@@ -206,11 +206,6 @@ def import_machines(
         if key:
             figures[key] = row["value"]
             read_figures(kind, figures, False)
-
-    def fresh(name: str) -> str:
-        id = _fresh(new_id(name), ids)
-        ids.add(id)
-        return id
 
     _all_or_none(path, _rows(path, MACHINE_COLUMNS, MACHINE_COLUMNS), None, add)
     made: list[Machine | Lathe | Piece] = []
@@ -311,24 +306,26 @@ def import_pieces(
     Raises ListFileError that names the row and column.
     """
     known = {one.name: one for one in pieces}
-    ids: set[str] = set()
-    seen: Counter[tuple[object, ...]] = Counter()
+    fresh = _each_once(new_id)
+    # the same size may well have been read twice: each that a surface had stands
+    # for one row of the file
+    had: dict[tuple[str, str], Counter[tuple[object, ...]]] = {}
 
     def add(made: dict[str, Piece], row: Mapping[str, str]) -> dict[str, Piece]:
         name = words(row, "piece", "what the piece is called")
         piece = made.get(name) or known.get(name)
         if piece is None:
-            piece = _new_piece(name, row, _fresh(new_id(name), ids))
-            ids.add(piece.id)
+            piece = _new_piece(name, row, fresh(name))
         if row.get("surface", "").strip():
             surface = _surface_of(piece, row)
             if row.get("value_mm", "").strip():
                 reading = _reading_of(surface, row, shop)
-                # the same size may well have been read twice: the second is new
-                # only where the piece has it once
-                key = piece.id, surface.id, *_taken(reading)
-                seen[key] += 1
-                if seen[key] > sum(_taken(r) == key[2:] for r in surface.readings):
+                at = piece.id, surface.id
+                if at not in had:
+                    had[at] = Counter(map(_taken, surface.readings))
+                if had[at][_taken(reading)]:
+                    had[at][_taken(reading)] -= 1
+                else:
                     surface = replace(surface, readings=(*surface.readings, reading))
             piece = piece.with_surface(surface)
         return {**made, name: piece}
@@ -344,12 +341,16 @@ def _taken(reading: Reading) -> tuple[object, ...]:
     return round(reading.value, 6), reading.instrument, reading.place, reading.at
 
 
-def _fresh(id: str, taken: set[str]) -> str:
-    """The id, numbered where another of the same file has it."""
-    number, candidate = 2, id
-    while candidate in taken:
-        candidate, number = f"{id}-{number}", number + 1
-    return candidate
+def _each_once(new_id: Callable[[str], str]) -> Callable[[str], str]:
+    """The same, but never twice the same id: none is kept before all are read."""
+    given: set[str] = set()
+
+    def fresh(name: str) -> str:
+        id = unused(new_id(name), given)
+        given.add(id)
+        return id
+
+    return fresh
 
 
 def _new_piece(name: str, row: Mapping[str, str], id: str) -> Piece:
@@ -363,7 +364,7 @@ def _new_piece(name: str, row: Mapping[str, str], id: str) -> Piece:
 
 def _surface_of(piece: Piece, row: Mapping[str, str]) -> Surface:
     """The piece's surface of that id, or a new one of its kind."""
-    id, words = row["surface"].strip(), row.get("name", "").strip()
+    id = row["surface"].strip()
     own = next((one for one in FAMILIES[piece.role] if one.id == id), None)
     found = piece.surface(id) or own
     if found is None:
@@ -371,8 +372,7 @@ def _surface_of(piece: Piece, row: Mapping[str, str]) -> Surface:
         forms = surface_forms()
         if kind not in forms:
             raise unknown("surface", kind, forms)
-        form = forms[kind]
-        found = Surface(id, words or form.name, form.kind, form.how)
+        found = forms[kind].surface(id, row.get("name", "").strip())
     aids = dict(found.aids)
     for part in filter(None, map(str.strip, row.get("aids", "").split(";"))):
         key, _, typed = part.partition("=")

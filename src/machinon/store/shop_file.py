@@ -21,6 +21,7 @@ from machinon.core.errors import MachinonError
 from machinon.core.job import STAGES, Job, Stage
 from machinon.core.machines import Machine
 from machinon.core.shop import Lathe, Piece, Shop
+from machinon.core.shop_entry import id_of, unused
 
 Document = Shop | Lathe | Machine | Piece | Belongings | Job
 
@@ -212,14 +213,9 @@ class ShopFile:
 
     def new_id(self, name: str) -> str:
         """An id made from a name that no document of any kind has ever had."""
-        letters = "".join(c if c.isalnum() else "-" for c in name.lower())
-        base = "-".join(part for part in letters.split("-") if part)[:40] or "item"
         with self.together() as connection:
             taken = set(connection.execute(sa.select(_document.c.id)).scalars())
-        number, candidate = 2, base
-        while candidate in taken:
-            candidate, number = f"{base}-{number}", number + 1
-        return candidate
+        return unused(id_of(name, "item"), taken)
 
     # -- writing ---------------------------------------------------------
 
