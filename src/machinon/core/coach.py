@@ -59,7 +59,7 @@ class CutState:
     dial_sigma: float = CUT_SIGMA
 
 
-def _whole(number: float) -> bool:
+def _is_whole(number: float) -> bool:
     return abs(number - round(number)) < 1e-6
 
 
@@ -88,7 +88,7 @@ class Dial:
         (True, False)
         """
         tenths, steps = self.division / INCH * 10_000, self.division / 0.005
-        return _whole(tenths) and not _whole(steps)
+        return _is_whole(tenths) and not _is_whole(steps)
 
     def text(self, shown: float) -> str:
         """A reading as the dial shows it, as far as its lines go; in its own unit.
@@ -98,7 +98,7 @@ class Dial:
         """
         unit = INCH if self.inch else 1.0
         least = 3 if self.inch else 2
-        places = least if _whole(self.division / unit * 10**least) else least + 1
+        places = least if _is_whole(self.division / unit * 10**least) else least + 1
         return f"{shown / unit + 0.0:.{places}f}"
 
     def shows(self, dial: float, touch: float) -> float:

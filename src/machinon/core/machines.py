@@ -187,8 +187,7 @@ def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
     found = {}
     for key, name in LATHE_ENTRIES[1:]:
         size = getattr(lathe, key)
-        if key in said:
-            # none of these is drawn to scale
+        if key not in _LATHE_LENGTHS:
             found[key] = Figure(name, said[key] if size else "")
         else:
             text = length_said(size, inch) if size else ""

@@ -5,6 +5,7 @@ Items name a role, never a colour; the painter's theme turns roles into ink.
 """
 
 import math
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -135,6 +136,19 @@ class Drawing:
         )
 
 
+def uncrowded(lay_out: Callable[[float], tuple[Drawing, bool]]) -> Drawing:
+    """The drawing with the largest figures that do not lie on each other.
+
+    lay_out: makes it with figures of a share of their height, and says whether
+    it is well but for that.
+    """
+    for share in SHARES:
+        drawing, well = lay_out(share)
+        if well and not drawing.crowded:
+            break
+    return drawing
+
+
 def text_width(text: str, size: float) -> float:
     """About how wide a text is set; the page has no font to ask."""
     return 0.62 * size * len(text)
@@ -234,6 +248,21 @@ class Board:
         self.spots.append(
             Spot((start - 4, y - size * 0.8, whole + 8, height + 4), tie, name)
         )
+
+    def along_the_foot(
+        self, figures: Sequence[tuple[str, str, Role, str]], abreast: int, row: float
+    ) -> None:
+        """Figures in rows at the foot: text, name, role and tie of each.
+
+        abreast: in a row; row: its height, in figure heights.
+        """
+        rows = [figures[i : i + abreast] for i in range(0, len(figures), abreast)]
+        y = self.height + (0.8 - row * len(rows)) * self.size
+        for part in rows:
+            for i, (text, name, role, tie) in enumerate(part):
+                x = self.width * (i + 0.5) / len(part)
+                self.label((x, y), text, name, role, tie, name)
+            y += row * self.size
 
     def numbered(self, at: Point, number: int, role: Role = "text") -> None:
         """A fit's number in a circle."""

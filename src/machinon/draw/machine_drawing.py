@@ -8,7 +8,7 @@ import math
 from collections.abc import Callable, Mapping
 
 from machinon.core.machines import Figure
-from machinon.draw.drawing import SHARES, Board, Drawing, Point, Role
+from machinon.draw.drawing import Board, Drawing, Point, Role, uncrowded
 from machinon.draw.plane import Plane
 
 ROW = 2.8  # figure heights that a line of figures along the foot takes
@@ -29,14 +29,14 @@ def machine_drawing(
     OUTLINES[kind](trial)
     # what finds no place is known only once the outline is drawn
     rows = math.ceil((len(figures) - len(trial.placed)) / ABREAST)
-    for share in SHARES:
+
+    def laid_out(share: float) -> tuple[Drawing, bool]:
         machine = _Machine(Board(width, height, size * share), figures, rows)
         OUTLINES[kind](machine)
         machine.along_the_foot()
-        drawing = machine.board.done()
-        if not drawing.crowded:
-            break
-    return drawing
+        return machine.board.done(), True
+
+    return uncrowded(laid_out)
 
 
 class _Machine(Plane):
@@ -96,15 +96,11 @@ class _Machine(Plane):
     def along_the_foot(self) -> None:
         """The figures without a place in the outline."""
         rest = [key for key in self.figures if key not in self.placed]
-        y = self.floor + 0.8 * self.size
-        for start in range(0, len(rest), ABREAST):
-            row = rest[start : start + ABREAST]
-            for i, key in enumerate(row):
-                text, role = self._said(key)
-                name = self.figures[key].name
-                at = (self.board.width * (i + 0.5) / len(row), y)
-                self.board.label(at, text, name, role, key, name)
-            y += ROW * self.size
+        figures = []
+        for key in rest:
+            text, role = self._said(key)
+            figures.append((text, self.figures[key].name, role, key))
+        self.board.along_the_foot(figures, ABREAST, ROW)
 
     # -- what machines are made of -----------------------------------------
 

@@ -2,7 +2,7 @@
 
 from machinon.core.shop import Piece
 from machinon.draw.across_drawing import AcrossPicture
-from machinon.draw.drawing import SHARES, Board, Drawing
+from machinon.draw.drawing import Board, Drawing, uncrowded
 from machinon.draw.piece_shape import Readings, sectioned
 from machinon.draw.turned_drawing import TurnedPicture
 
@@ -21,7 +21,8 @@ def piece_drawing(
     in the picture stands along its foot.
     """
     section = sectioned(piece)
-    for share in SHARES:
+
+    def laid_out(share: float) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
         picture = (
             TurnedPicture(piece, measured, board, inch)
@@ -29,7 +30,6 @@ def piece_drawing(
             else AcrossPicture(piece, section, measured, board, inch)
         )
         large = picture.lay_out()
-        drawing = board.done()
-        if large and not drawing.crowded:
-            break
-    return drawing
+        return board.done(), large
+
+    return uncrowded(laid_out)

@@ -55,14 +55,8 @@ class PieceFigures(Plane):
     def along_the_foot(self) -> None:
         """The surfaces that have no place in the picture."""
         rest = [one.id for one in self.piece.surfaces if one.id not in self.drawn]
-        rows = [rest[i : i + ABREAST] for i in range(0, len(rest), ABREAST)]
-        y = self.board.height + 0.8 * self.size - ROW * self.size * len(rows)
-        for row in rows:
-            for i, id in enumerate(row):
-                x = self.board.width * (i + 0.5) / len(row)
-                text, name, role = self.figure_of(id, "")
-                self.board.label((x, y), text, name, role, id, name)
-            y += ROW * self.size
+        figures = [(*self.figure_of(id, ""), id) for id in rest]
+        self.board.along_the_foot(figures, ABREAST, ROW)
 
     def level(
         self, id: str, y: float, left: float, right: float, from_y: float

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from machinon.core.reckoning import Reckoning
-from machinon.draw.drawing import SHARES, Drawing
+from machinon.draw.drawing import Drawing, uncrowded
 from machinon.draw.pictures import (
     cutting,
     fits,
@@ -45,13 +45,13 @@ def picture_of(
     size: height of the figures, less where those to change would lie on each other.
     """
     picture = PICTURES.get(asked.name)
-    for share in SHARES:
+
+    def laid_out(share: float) -> tuple[Drawing, bool]:
         sketch = Sketch(
             asked, values, results, typed, width, height, size * share, inch, chips
         )
         if picture is not None and results:
             picture(sketch)
-        drawing = sketch.finish()
-        if not drawing.crowded:
-            break
-    return drawing
+        return sketch.finish(), True
+
+    return uncrowded(laid_out)
