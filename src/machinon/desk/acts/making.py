@@ -1,5 +1,6 @@
 """Acts of Piece, Route and Cut: sizes, steps, and the work at the dial."""
 
+import functools
 from typing import Literal
 
 from msgspec.structs import replace
@@ -45,9 +46,13 @@ class MakingActs(JobAtHand):
 
     def own_tool(self, step: Step) -> str:
         """What the shop's shelf has for a step, in a few words."""
-        shelf = self.file.get("tools")
-        found = shelf if isinstance(shelf, Belongings) else None
-        return own_tool(step, found, self.inch)
+        return own_tool(step, self._tools, self.inch)
+
+    @functools.cached_property
+    def _tools(self) -> Belongings | None:
+        # read once: the route asks at every edit, and a job does not change it
+        found = self.file.get("tools")
+        return found if isinstance(found, Belongings) else None
 
     @property
     def dial(self) -> Dial:
