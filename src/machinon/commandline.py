@@ -8,7 +8,7 @@ from typing import Any, TextIO
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, length_text, text_of
-from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+from machinon.core.reckoning import Answer, Reckoning, Result, reckon, reckonings
 
 Answering = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -180,10 +180,10 @@ def _help(one: Reckoning) -> str:
 
 def readable(answer: Answer) -> str:
     """An answer as a person reads it: results, working, notes, sources."""
-    kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
+    results = {one.key: one for one in reckonings()[answer.reckoner].results}
     out = [answer.title]
     out += [
-        f"  {key:<24} {_said(value, kinds[key])}"
+        f"  {key:<24} {_result(value, results[key])}"
         for key, value in answer.results.items()
     ]
     if answer.working:
@@ -196,6 +196,17 @@ def readable(answer: Answer) -> str:
     out += [f"Note: {text}" for text in answer.notes]
     out += [f"Source: {text}" for text in answer.sources]
     return "\n".join(out)
+
+
+def _result(value: Any, result: Result) -> str:
+    if not isinstance(value, list | tuple):
+        return _said(value, result.kind)
+    return "; ".join(
+        ", ".join(f"{key} {_said(v, result.kind_of(key))}" for key, v in one.items())
+        if isinstance(one, dict)
+        else _said(one, result.kind)
+        for one in value
+    )
 
 
 def _said(value: Any, kind: Kind) -> str:

@@ -2,6 +2,7 @@
 
 import unittest
 
+from machinon.core.asking import ask
 from machinon.core.belongings import (
     SHELF_NAMES,
     STARTER_SETS,
@@ -21,7 +22,7 @@ from machinon.core.machines import (
     machine_of,
     shown_figures,
 )
-from machinon.core.own_figures import own_question
+from machinon.core.own_figures import OwnFigures
 from machinon.core.reckoning import reckonings
 from machinon.core.shop import Lathe
 from machinon.draw.drawing import Shape, Text
@@ -187,7 +188,8 @@ class OwnQuestions(unittest.TestCase):
         known = reckonings()
 
         def ask(name):
-            question = own_question(known[name], None, [table], shelves)
+            own = OwnFigures(None, (table,), shelves)
+            question = own.of(known[name]).with_usual(known[name])
             known[name].answer(question)  # it can be answered
             return question
 
@@ -195,4 +197,43 @@ class OwnQuestions(unittest.TestCase):
             (ask("dividing")["worm"], ask("dividing")["plates"]), (90, [15, 20])
         )
         self.assertEqual(len(ask("gauge-stack")["pieces"]), 47)
-        self.assertIn("10.5", ask("tap-drill")["series"])
+        self.assertIn("10.5mm", ask("tap-drill")["series"])
+
+    def test_own_drills_keep_their_unit_for_an_inch_thread(self):
+        own = OwnFigures(None, (), {"tools": shelf("tools", "drills")})
+        for thread, drill in (("5/16-18", "6.5 mm"), ("M8", "7 mm")):
+            with self.subTest(thread):
+                found = ask(f"{thread} tap", own=own)[0]
+                self.assertEqual(found.answer["drill"], drill)
+                self.assertIn("your drills", found.whose[0])
+
+    def test_a_sentence_starts_from_the_shop_s_own_as_the_list_does(self):
+        lathe = Lathe(
+            "lathe",
+            "Old lathe",
+            100,
+            400,
+            120,
+            (60, 110, 200, 360),
+            "nose",
+            lead_screw=25.4 / 8,
+            wheels=(20, 30, 40, 50, 60, 127),
+        )
+        table = machine_of(
+            {"name": "Table", "worm": "90", "plates": "15, 20"},
+            "rotary table",
+            "t",
+            False,
+        )
+        own = OwnFigures(lathe, (table,))
+        for said, key, value in (
+            ("speed mild steel 40", "machine_speeds", [60, 110, 200, 360]),
+            ("divide 7", "worm", 90),
+            ("gears 2", "leadscrew", 25.4 / 8),
+        ):
+            with self.subTest(said):
+                found = ask(said, own=own)[0]
+                self.assertEqual(found.inputs[key], value)
+                opened = own.of(found.reckoning).with_usual(found.reckoning)
+                self.assertEqual(opened[key], value)
+                self.assertTrue(found.whose)

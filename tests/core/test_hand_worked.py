@@ -159,7 +159,8 @@ class Holes(HandWorked):
         self.told(
             "square-hole",
             {"size": 10, "bar": 25},
-            drill=10.2,
+            pilot=10.4,
+            drill=10.4,
             corner_distance=10 * math.sqrt(2),
             wall=(25 - 10 * math.sqrt(2)) / 2,
         )

@@ -9,6 +9,7 @@ from machinon.core.quantity import (
     PERCENT,
     angle_text,
     length_text,
+    list_parts,
     parse,
     plain,
     small_range,
@@ -31,7 +32,13 @@ class TypedLengths(unittest.TestCase):
             ("2.5in-6.5mm", 57),
             ("(1in + 3)/2", 14.2),
             ("3 × 12.5", 37.5),
-            ("1 - 3/8", 0.625),
+            ("1in - 3/8", 15.875),
+            ("13/32", 13 * 25.4 / 32),
+            ("1 3/8", 34.925),
+            ("1/2+3/8", 22.225),
+            ("98.4/2-12", 37.2),
+            ("10/4in", 63.5),
+            ("1in/1/2", 12.7),
             ("−0.02", -0.02),
         ):
             with self.subTest(text):
@@ -54,6 +61,23 @@ class TypedLengths(unittest.TestCase):
         self.assertAlmostEqual(parse("12.5deg", ANGLE), 12.5)
         self.assertAlmostEqual(parse("30'", ANGLE), 0.5)
 
+    def test_an_angle_s_parts_get_finer_and_belong_together(self):
+        for text in ("5d4d3d", "30m5d", "90/2d30m", "5d4"):
+            with self.subTest(text), self.assertRaises(BadInput):
+                parse(text, ANGLE)
+        self.assertEqual(parse("90/2d", ANGLE), 45)
+
+    def test_a_decimal_comma_is_read_where_something_else_parts_the_list(self):
+        for typed, parts in (
+            ("0,005 0 -0,005 0", ["0.005", "0", "-0.005", "0"]),
+            ("46,01; 46,02", ["46.01", "46.02"]),
+            ("46,01, 46,02", ["46.01", "46.02"]),
+            ("46.01,46.02", ["46.01", "46.02"]),
+            ("1 3/8, 1 1/2", ["1 3/8", "1 1/2"]),
+        ):
+            with self.subTest(typed):
+                self.assertEqual(list_parts(typed), parts)
+
     def test_rubbish_is_refused_with_what_is_allowed(self):
         for text in (
             "",
@@ -74,6 +98,13 @@ class TypedLengths(unittest.TestCase):
             "9" * 400,
             "(" * 5000,
             "3mm in",
+            "1/-2in",
+            "1/(2in+3in)",
+            "10/(2in+1mm)",
+            "(1-1/2in)",
+            "1/2 3/4",
+            "28+1/2",
+            "1/3",
         ):
             with self.subTest(text[:20]), self.assertRaises(BadInput) as refused:
                 parse(text, key="size")

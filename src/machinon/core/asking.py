@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput
+from machinon.core.own_figures import OwnFigures
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
 
@@ -88,21 +89,27 @@ _ALSO = {
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """A reckoning that fits what was said; answer: where the sentence is complete."""
+    """A reckoning that fits what was said; answer: where the sentence is complete.
+
+    whose: what of the shop's own the inputs came from.
+    """
 
     reckoning: Reckoning
     inputs: dict[str, Any]
     answer: Answer | None
+    whose: tuple[str, ...] = ()
 
 
-def ask(text: str, inch: bool = False) -> list[Found]:
+def ask(text: str, inch: bool = False, own: OwnFigures | None = None) -> list[Found]:
     """Reckonings that fit what was typed, the best first; never raises.
+
+    own: the shop's machines and shelves, which a sentence starts from.
 
     >>> [f.reckoning.name for f in ask("tap drill 5/16-18")][0]
     'tap-drill'
     """
     said = " ".join(text.split())
-    found = list(_complete(said, inch))
+    found = list(_complete(said, inch, own or OwnFigures()))
     seen = {one.reckoning.name for one in found}
     for one in _by_words(said):
         if one.name not in seen:
@@ -110,7 +117,7 @@ def ask(text: str, inch: bool = False) -> list[Found]:
     return found[:MOST_FOUND]
 
 
-def _complete(said: str, inch: bool) -> Iterator[Found]:
+def _complete(said: str, inch: bool, own: OwnFigures) -> Iterator[Found]:
     seen = set()
     for name, pattern in _SAID:
         match = re.fullmatch(pattern, said, re.IGNORECASE)
@@ -118,13 +125,15 @@ def _complete(said: str, inch: bool) -> Iterator[Found]:
             continue
         one = reckonings()[name]
         inputs = {key: value.strip() for key, value in match.groupdict().items()}
-        inputs |= {key: one.usual[key] for key in _LEFT_OUT.get(name, ())}
+        mine = own.of(one)
+        usual = {key: one.usual[key] for key in _LEFT_OUT.get(name, ())}
+        inputs = {**usual, **mine.inputs, **inputs}
         try:
             answer = reckon(name, inputs, inch)
         except BadInput:
             continue
         seen.add(name)
-        yield Found(one, inputs, answer)
+        yield Found(one, inputs, answer, mine.whose)
 
 
 def _by_words(said: str) -> list[Reckoning]:

@@ -1,6 +1,8 @@
 """Centring by indicator: how far off, which way to move, what will remain."""
 
 import math
+import statistics
+from collections.abc import Sequence
 from typing import Any
 
 from machinon.core.errors import BadInput
@@ -21,7 +23,14 @@ from machinon.core.runout import TURN_INPUTS, resolve
         Result("offset", LENGTH, "of the centre"),
         Result("direction", ANGLE, "of the high side"),
         Result("tir", LENGTH, "largest less smallest reading"),
-        Result("moves", LENGTH, "from, towards, move, and change on the indicator"),
+        Result(
+            "moves",
+            LENGTH,
+            "from, towards, move, and change on the indicator",
+            {"from": ANGLE, "towards": ANGLE},
+        ),
+        Result("high_spot", ANGLE, "where one reading alone stands apart"),
+        Result("high_spot_height", LENGTH, "how far it stands out; negative: a hollow"),
         Result("residual", LENGTH, "needle that centring cannot take out"),
     ),
     sources=("least squares on the first two harmonics of the turn",),
@@ -54,6 +63,23 @@ def _centring(
                     "indicator": 2 * abs(amount),
                 }
             )
+    spot = _lone(readings)
+    alone: dict[str, Any] = {}
+    if spot is not None:
+        height = readings[spot] - statistics.fmean(_without(readings, spot))
+        alone = {
+            "high_spot": places[spot],
+            "high_spot_height": trail.step(
+                "One reading apart", "it less the mean of the others", height
+            ),
+        }
+        trail.cautions.append(
+            f"The others agree and {places[spot]:g}° alone stands "
+            f"{'out' if height > 0 else 'in'} by {abs(height):.3f} mm: a single "
+            f"{'high' if height > 0 else 'low'} spot is not an offset. Wipe it and "
+            "read again; dress off a burr or dirt; or leave it and keep the centre "
+            "of the others; or split it by the moves below, if that place counts."
+        )
     for move in moves:
         trail.notes.append(
             f"Push from {move['from']}° towards {move['towards']}°, "
@@ -61,6 +87,7 @@ def _centring(
             f"{move['indicator']:.3f} mm less."
         )
     return {
+        **alone,
         "offset_x": x + 0.0,
         "offset_y": y + 0.0,
         "offset": found.eccentricity,
@@ -73,6 +100,31 @@ def _centring(
             max(rest) - min(rest),
         ),
     }
+
+
+APART = 5.0  # times the spread of the others: a reading that stands alone
+NEEDLE = 0.002  # mm: what an indicator repeats to at best
+
+
+def _without(readings: Sequence[float], index: int) -> list[float]:
+    return [one for i, one in enumerate(readings) if i != index]
+
+
+def _lone(readings: Sequence[float]) -> int | None:
+    """The reading that stands apart from all others, which agree; None for none.
+
+    A true offset of four or more equally spaced readings never does that.
+    """
+    if len(readings) < 4:
+        return None
+
+    def off(i: int) -> float:
+        return abs(readings[i] - statistics.median(_without(readings, i)))
+
+    at = max(range(len(readings)), key=off)
+    others = _without(readings, at)
+    spread = max(max(others) - min(others), NEEDLE)
+    return at if off(at) > APART * spread else None
 
 
 @reckoning(

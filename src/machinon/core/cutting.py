@@ -24,24 +24,34 @@ QUIET = {"carbide": 8.0, "tungsten alloy": 6.0}
 QUIET_STEEL = 4.0
 
 
+# n in k = n E I / L³ of a bar, by how it is held
+SUPPORTS = {"free": 3.0, "simple": 48.0, "steadied": 768 / 7, "fixed": 192.0}
+
 MOST_PASSES = 2000  # that are listed
 
 
 @reckoning(
     "passes",
     group="Cutting",
-    title="Passes from one diameter to another",
+    title="Passes from one size to another",
     usual={"start": 50, "finish": 46},
     inputs=(
-        Input("start", LENGTH, "diameter now", above=0, high=5000),
-        Input("finish", LENGTH, "diameter wanted", above=0, high=5000),
-        Input("most", LENGTH, "deepest pass, radial", default=1.0, above=0, high=20),
-        Input("finish_cut", LENGTH, "last pass, radial", default=0.1, low=0, high=5),
+        Input("start", LENGTH, "size now", above=0, high=5000),
+        Input("finish", LENGTH, "size wanted", above=0, high=5000),
+        Input("most", LENGTH, "deepest pass", default=1.0, above=0, high=20),
+        Input("finish_cut", LENGTH, "last pass", default=0.1, low=0, high=5),
+        Input(
+            "on",
+            TEXT,
+            "what the sizes are; length: a face, a step or a thickness",
+            default="diameter",
+            choices=("diameter", "length"),
+        ),
         Input(
             "dial",
             TEXT,
-            "what the dial counts",
-            default="diameter",
+            "what the dial counts; else diameter, or travel for a length",
+            default=None,
             choices=("diameter", "radius"),
         ),
         Input(
@@ -49,7 +59,7 @@ MOST_PASSES = 2000  # that are listed
         ),
     ),
     results=(
-        Result("passes", LENGTH, "diameter after it, and the dial from zero"),
+        Result("passes", LENGTH, "size after it, and the dial from zero"),
         Result("count", COUNT, "how many"),
     ),
     sources=("equal roughing passes in whole divisions, then the finishing cut",),
@@ -60,17 +70,24 @@ def _passes(
     finish: float,
     most: float,
     finish_cut: float,
-    dial: str,
+    on: str,
+    dial: str | None,
     division: float,
 ) -> dict[str, Any]:
-    total = abs(start - finish) / 2
+    length = on == "length"
+    if length and dial == "diameter":
+        raise BadInput("dial", "A slide that feeds along a length reads its travel.")
+    total = abs(start - finish) / (1 if length else 2)
     if total == 0:
         raise BadInput(
             "finish", f"It is {finish:g} mm already: another size is needed."
         )
-    gauge = Dial("diameter" if dial == "diameter" else "radius", division)
+    gauge = Dial("radius" if length or dial == "radius" else "diameter", division)
     sign = 1 if finish > start else -1
-    trail.step("To take off, radial", f"|{start:g} − {finish:g}| / 2", total)
+    if length:
+        trail.step("To take off", f"|{start:g} − {finish:g}|", total)
+    else:
+        trail.step("To take off, radial", f"|{start:g} − {finish:g}| / 2", total)
     last = min(finish_cut, total)
     if last > most:
         last = most
@@ -90,7 +107,10 @@ def _passes(
         depths.append(total)
     return {
         "passes": [
-            {"diameter": start + sign * 2 * depth, "dial": gauge.shows(depth, 0.0)}
+            {
+                on: start + sign * depth * (1 if length else 2),
+                "dial": gauge.shows(depth, 0.0),
+            }
             for depth in depths
         ],
         "count": len(depths),
@@ -120,44 +140,78 @@ def _roughing(rough: float, most: float, travel: float) -> list[float]:
     title="Stiffness and deflection of a boring bar",
     usual={"bar_diameter": 16, "overhang": 80},
     inputs=(
-        Input("bar_diameter", LENGTH, "of the bar", above=0, high=500),
-        Input("overhang", LENGTH, "out of the holder", above=0, high=5000),
+        Input("bar_diameter", LENGTH, "of the bar", low=0.5, high=500),
+        Input(
+            "overhang",
+            LENGTH,
+            "out of the holder, or between its two supports",
+            low=1,
+            high=5000,
+        ),
         Input("bar_material", TEXT, "of the bar", default="steel"),
-        Input("force", FORCE, "of the cut at its end", default=100.0, above=0),
+        Input("force", FORCE, "of the cut", default=100.0, above=0),
+        Input(
+            "support",
+            TEXT,
+            "free: held at one end; simple: rests at both; steadied: held at one, "
+            "rests at the other; fixed: held at both",
+            default="free",
+            choices=tuple(SUPPORTS),
+        ),
     ),
     results=(
-        Result("stiffness", STIFFNESS, "at the end"),
+        Result("stiffness", STIFFNESS, "at the cut"),
         Result("deflection", LENGTH, "under the force"),
         Result("length_to_diameter", NUMBER, "overhang over diameter"),
+        Result("times_free", NUMBER, "as stiff as the same bar held at one end"),
         Result("advice", TEXT, "in a sentence"),
     ),
-    sources=("cantilever: k = 3 E I / L³, I = π d⁴ / 64; limits are shop rules",),
+    sources=(
+        "beams: k = n E I / L³, I = π d⁴ / 64; n is 3 held at one end with the cut at "
+        "the other; with the cut in the middle 48 resting at both ends, 768/7 held at "
+        "one and resting at the other, 192 held at both; limits are shop rules",
+    ),
 )
 def _boring_bar(
-    trail: Trail, bar_diameter: float, overhang: float, bar_material: str, force: float
+    trail: Trail,
+    bar_diameter: float,
+    overhang: float,
+    bar_material: str,
+    force: float,
+    support: str,
 ) -> dict[str, Any]:
     bar = material_named(bar_material, "bar_material")
     inertia = math.pi * bar_diameter**4 / 64
+    beam = SUPPORTS[support]
     stiffness = trail.step(
         "Stiffness",
-        f"3 × {bar.modulus:g} × π × {bar_diameter:g}⁴ / 64 / {overhang:g}³",
-        3 * bar.modulus * inertia / overhang**3,
+        f"{beam:.5g} × {bar.modulus:g} × π × {bar_diameter:g}⁴ / 64 / {overhang:g}³",
+        beam * bar.modulus * inertia / overhang**3,
         STIFFNESS,
     )
     deflection = trail.step(
         "Deflection", f"{force:g} / {stiffness:.5g}", force / stiffness
     )
     slim = overhang / bar_diameter
-    quiet = QUIET.get(bar.name, QUIET_STEEL)
+    times = beam / SUPPORTS["free"]
+    # stiffness goes with the cube of the length
+    quiet = QUIET.get(bar.name, QUIET_STEEL) * times ** (1 / 3)
+    if "steel" in bar.name:
+        trail.notes.append(
+            "Steel of any kind, soft, tough or hardened, is equally stiff: only a "
+            "thicker or shorter bar, a support, or carbide is stiffer."
+        )
     if slim <= quiet:
         advice = "Stiff enough for usual cuts."
     elif slim <= 1.5 * quiet:
         advice = "Slim: light cuts, a keen tool of small radius, equal last passes."
     else:
         advice = (
-            "Too slim: it will chatter. A thicker, shorter or carbide bar is needed."
+            "Too slim: it will chatter. A thicker, shorter or carbide bar, or a "
+            "support at its end, is needed."
         )
     return {
+        "times_free": times,
         "stiffness": stiffness,
         "deflection": deflection,
         "length_to_diameter": slim,

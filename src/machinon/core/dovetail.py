@@ -6,7 +6,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
-from machinon.core.reckoning import FLAG, Input, Result, Trail, reckoning
+from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,6 +178,38 @@ def _dovetail(
     return results
 
 
+BEARS = ("top", "shoulders")
+
+
+def _bearing(said: str | None, slot: float, tongue: float, trail: Trail) -> str:
+    """What bears besides the flanks. Raises BadInput on `bears`."""
+    deeper = "top" if tongue >= slot else "shoulders"
+    bears = deeper if said is None else said
+    if tongue == slot:
+        trail.notes.append(
+            "Both depths are alike, so top and shoulders would touch together: make "
+            "the new half a little "
+            + (
+                "shallower in the tongue or deeper in the slot."
+                if bears == "shoulders"
+                else "deeper in the tongue or shallower in the slot."
+            )
+        )
+    elif bears != deeper:
+        raise BadInput(
+            "bears",
+            f"The tongue is {tongue:g} mm deep and the slot {slot:g} mm, so the "
+            + (
+                "tongue's top touches first: the shoulders bear with a slot at least "
+                f"{tongue:g} mm deep."
+                if bears == "shoulders"
+                else "shoulders touch first: the top bears with a tongue at least "
+                f"{slot:g} mm deep."
+            ),
+        )
+    return bears
+
+
 @reckoning(
     "dovetail-mate",
     group="Measuring over and across",
@@ -192,6 +224,13 @@ def _dovetail(
         Input(
             "new_depth", LENGTH, "of the half to be made; else the same", None, above=0
         ),
+        Input(
+            "bears",
+            TEXT,
+            "besides the flanks; else what the two depths leave",
+            default=None,
+            choices=BEARS,
+        ),
         Input("pin", LENGTH, "pins to measure the new half with", above=0),
         Input("play_least", LENGTH, "on the width"),
         Input("play_most", LENGTH, "on the width"),
@@ -202,12 +241,13 @@ def _dovetail(
         Result("bottom_upper", LENGTH, "between the new half's corners, most"),
         Result("read_lower", LENGTH, "over or between the pins, least"),
         Result("read_upper", LENGTH, "over or between the pins, most"),
+        Result("bears", TEXT, "tongue's top on the slot's floor, or the shoulders"),
         Result("square_play", LENGTH, "most play square to one flank"),
         Result("pin_max", LENGTH, "largest pin that sits in the new corners"),
     ),
     sources=(
-        "geometry: the flanks meet, so that the slot's floor is wider than the "
-        "tongue's root by twice the slot's depth over tan(angle)",
+        "geometry: where the flanks meet, the slot's floor is wider than the "
+        "tongue's root by twice the larger depth over tan(angle)",
     ),
 )
 def _dovetail_mate(
@@ -218,6 +258,7 @@ def _dovetail_mate(
     internal: bool,
     angle: float,
     new_depth: float | None,
+    bears: str | None,
     pin: float,
     play_least: float,
     play_most: float,
@@ -229,12 +270,14 @@ def _dovetail_mate(
         )
     own = depth if new_depth is None else new_depth
     most = _sits(pin, own, angle, "new corner")
-    # a tongue's root lies in the plane of the slot's open side
-    slot_depth = depth if internal else own
+    slot, tongue = (depth, own) if internal else (own, depth)
+    bears = _bearing(bears, slot, tongue, trail)
+    # the deeper half reaches from the tongue's root to the slot's floor: a tongue
+    # that stands on its top, or a slot whose open side lies on the shoulders
     splay = trail.step(
         "Floor wider than root",
-        f"2 × {slot_depth:g} / tan {angle:g}°",
-        2 * slot_depth / math.tan(math.radians(angle)),
+        f"2 × {max(slot, tongue):g} / tan {angle:g}°",
+        2 * max(slot, tongue) / math.tan(math.radians(angle)),
     )
     room = 0.0
     if gib:
@@ -272,6 +315,7 @@ def _dovetail_mate(
             "On the pins, least", "with the pins", lower + reading
         ),
         "read_upper": trail.step("On the pins, most", "with the pins", upper + reading),
+        "bears": bears,
         "square_play": square,
         "pin_max": most,
     }

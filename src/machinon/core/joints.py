@@ -326,6 +326,7 @@ _FORMS = (
         (
             ("dovetail-mate", "pin", "pins for the new half (empty: the same)"),
             ("dovetail-mate", "new_depth", "depth of the new half (empty: the same)"),
+            ("dovetail-mate", "bears", "besides the flanks bears (empty: by depth)"),
             ("dovetail-mate", "gib", "gib, square to the flank (0: none)"),
         ),
     ),

@@ -95,7 +95,7 @@ def _chosen(key: str | None, shaft: float, standard: str) -> Key:
     "keyway",
     group="Measuring over and across",
     title="A keyway: key, depths, and the size read across",
-    usual={"shaft_diameter": 25, "contact": "corners"},
+    usual={"shaft_diameter": 25},
     inputs=(
         Input("shaft_diameter", LENGTH, "of shaft or bore", above=0, high=1000),
         Input("key", TEXT, "such as 8x7; else by the table", default=None),
@@ -109,8 +109,8 @@ def _chosen(key: str | None, shaft: float, standard: str) -> Key:
         Input(
             "contact",
             TEXT,
-            "what the tool was touched with",
-            default="crown",
+            "what the tool was touched with; else corners in a bore, crown on a shaft",
+            default=None,
             choices=("crown", "corners"),
         ),
     ),
@@ -132,8 +132,11 @@ def _keyway(
     standard: str,
     bore: bool,
     tool_width: float | None,
-    contact: str,
+    contact: str | None,
 ) -> dict[str, Any]:
+    if contact is None:
+        # a flat tool meets a bore with its corners, a shaft with its middle
+        contact = "corners" if bore else "crown"
     one = _chosen(key, shaft_diameter, standard)
     trail.source(one.source)
     tool = one.width if tool_width is None else tool_width

@@ -239,7 +239,7 @@ def dovetail(m: Meeting) -> Joined:
         "pin": m.number("pin", aids["pin"]),
         "gib": m.number("gib", 0.0),
         **m.play(m.mate.size),
-        **m.said("new_depth"),
+        **m.said("new_depth", "bears"),
     }
     answer = reckon("dovetail-mate", asked)
     pins = "over" if slot else "between"
@@ -255,6 +255,7 @@ def dovetail(m: Meeting) -> Joined:
         m.made("Between the new corners", answer, "bottom_lower", "bottom_upper"),
     )
     effects = (
+        Effect("Bears on flanks and", answer["bears"], TEXT, answer),
         Effect("Most play at a flank", answer["square_play"], LENGTH, answer, True),
         Effect("Pins to use", asked["pin"], LENGTH, answer),  # type: ignore[arg-type]
     )

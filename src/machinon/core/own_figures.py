@@ -1,6 +1,7 @@
-"""What the shop's own machines and shelves put into a reckoning's usual question."""
+"""What the shop's own machines and shelves put into a reckoning's question."""
 
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 from machinon.core.belongings import Belongings
@@ -8,43 +9,90 @@ from machinon.core.machines import Machine
 from machinon.core.reckoning import Reckoning
 from machinon.core.shop import Lathe
 
+# a rack with gaps is no series to choose from
+LEAST_DRILLS = 20
 
-def own_question(
-    one: Reckoning,
-    lathe: Lathe | None,
-    machines: Iterable[Machine],
-    shelves: Mapping[str, Belongings],
-) -> dict[str, Any]:
-    """The usual question of a reckoning, about what the shop owns.
 
-    shelves: by id. What the shop does not know stays as it usually is.
+@dataclass(frozen=True, slots=True)
+class Own:
+    """Inputs that the shop knows, each with its unit, and whose they are."""
+
+    inputs: Mapping[str, Any] = field(default_factory=dict)
+    whose: tuple[str, ...] = ()
+
+    def with_usual(self, one: Reckoning) -> dict[str, Any]:
+        """The usual question of a reckoning, about what the shop owns."""
+        return {**one.usual, **self.inputs}
+
+
+@dataclass(frozen=True, slots=True)
+class OwnFigures:
+    """The machines and shelves of a shop that a reckoning can be about.
+
+    shelves: by id.
     """
-    given = dict(one.usual)
-    keys = {asked.key for asked in one.inputs}
-    own: dict[str, Any] = {}
-    if lathe is not None:
-        own |= {
-            "leadscrew": lathe.lead_screw,
-            "gears": list(lathe.wheels),
-            "machine_speeds": list(lathe.speed_choices),
-        }
-    if one.name == "dividing":
-        own |= _dividing(machines)
-    if one.name == "gauge-stack" and "holding" in shelves:
-        slips = [i.size for i in shelves["holding"].of_kind("slip gauge")]
-        own["pieces"] = slips
-    if one.name == "tap-drill" and "tools" in shelves:
-        sizes = [f"{i.size:g}" for i in shelves["tools"].of_kind("drill")]
-        # a rack with gaps is no series to choose from
-        if len(sizes) >= 20:
-            own["series"] = sizes
-    return given | {key: value for key, value in own.items() if value and key in keys}
+
+    lathe: Lathe | None = None
+    machines: tuple[Machine, ...] = ()
+    shelves: Mapping[str, Belongings] = field(default_factory=dict)
+
+    def of(self, one: Reckoning) -> Own:
+        """What the shop knows of a reckoning's inputs; the rest is not there."""
+        inputs: dict[str, Any] = {}
+        whose: list[str] = []
+        keys = {asked.key for asked in one.inputs}
+        for name, own in self._known(one.name):
+            known = {k: v for k, v in own.items() if v and k in keys}
+            if known:
+                inputs |= known
+                whose.append(f"{name}: {_listed(known)}")
+        return Own(inputs, tuple(whose))
+
+    def _known(self, reckoner: str) -> Iterable[tuple[str, dict[str, Any]]]:
+        lathe = self.lathe
+        if lathe is not None:
+            yield (
+                lathe.name,
+                {
+                    "leadscrew": lathe.lead_screw,
+                    "gears": list(lathe.wheels),
+                    "machine_speeds": list(lathe.speed_choices),
+                },
+            )
+        if reckoner == "dividing":
+            divides = next((m for m in self.machines if m.number("worm")), None)
+            if divides is not None:
+                yield (
+                    divides.name,
+                    {
+                        "worm": int(divides.number("worm")),
+                        "plates": [int(circle) for circle in divides.numbers("plates")],
+                    },
+                )
+        if reckoner == "gauge-stack" and "holding" in self.shelves:
+            slips = self.shelves["holding"].of_kind("slip gauge")
+            yield "your slips", {"pieces": [f"{slip.size:.9g}mm" for slip in slips]}
+        if "tools" in self.shelves:
+            drills = self.shelves["tools"].of_kind("drill")
+            if len(drills) >= LEAST_DRILLS:
+                yield "your drills", {"series": [f"{d.size:.9g}mm" for d in drills]}
 
 
-def _dividing(machines: Iterable[Machine]) -> dict[str, Any]:
-    """Worm and plates of the first machine that divides."""
-    for one in machines:
-        if one.number("worm"):
-            plates = [int(circle) for circle in one.numbers("plates")]
-            return {"worm": int(one.number("worm")), "plates": plates}
-    return {}
+_NAMES = {
+    "leadscrew": "lead screw",
+    "gears": "wheels",
+    "machine_speeds": "speeds",
+    "worm": "worm",
+    "plates": "plates",
+}
+
+
+def _listed(known: Mapping[str, Any]) -> str:
+    words = []
+    for key, value in known.items():
+        name = _NAMES.get(key, "")
+        if isinstance(value, list):
+            words.append(f"{len(value)} {name or 'sizes'}")
+        else:
+            words.append(f"{name} {value:g}")
+    return ", ".join(words)

@@ -85,9 +85,13 @@ def _polygon(trail: Trail, **given: Any) -> dict[str, Any]:
     results=(
         Result("leg", LENGTH, "along the face"),
         Result("face", LENGTH, "of the slant"),
-        Result("depth", LENGTH, "the other leg"),
+        Result("depth", LENGTH, "along the side: the other leg"),
+        Result("normal_depth", LENGTH, "from the corner square to the slanted face"),
     ),
-    sources=("geometry: depth = leg × tan(angle), face = leg / cos(angle)",),
+    sources=(
+        "geometry: depth = leg × tan(angle), face = leg / cos(angle), "
+        "square to the face leg × sin(angle)",
+    ),
 )
 def _chamfer(
     trail: Trail,
@@ -107,7 +111,14 @@ def _chamfer(
     return {
         "leg": leg,
         "face": trail.step("Face", f"{leg:.5g} / cos {angle:g}°", leg / math.cos(a)),
-        "depth": trail.step("Depth", f"{leg:.5g} × tan {angle:g}°", leg * math.tan(a)),
+        "depth": trail.step(
+            "Depth along the side", f"{leg:.5g} × tan {angle:g}°", leg * math.tan(a)
+        ),
+        "normal_depth": trail.step(
+            "Depth square to the slant",
+            f"{leg:.5g} × sin {angle:g}°",
+            leg * math.sin(a),
+        ),
     }
 
 

@@ -8,6 +8,7 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from enum import Enum, auto
 
 from machinon.core.errors import BadInput
 
@@ -23,6 +24,7 @@ class Kind:
     units: Mapping[str, float]
     examples: str
     limit: float = 1e9
+    inch_fractions: bool = False  # a bare 13/32 means inches, also in a metric shop
 
     @property
     def allowed(self) -> str:
@@ -55,6 +57,7 @@ LENGTH = Kind(
     },
     '54, 1 3/8in, .0015", 50 thou, 2 tenths or 28+6.35/2',
     limit=100_000.0,
+    inch_fractions=True,
 )
 ANGLE = Kind(
     "angle",
@@ -98,9 +101,12 @@ SURFACE_SPEED = Kind("surface speed", "m/min", {"m/min": 1.0}, "30", limit=1e5)
 FEED = Kind("feed", "mm/rev", {"mm/rev": 1.0}, "0.1", limit=1e3)
 
 _TOKEN = re.compile(
-    r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<number>\d+(?:\.\d*)?|\.\d+)"
+    r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<fraction>\d+/\d+(?![\d.]))"
+    r"|(?P<number>\d+(?:\.\d*)?|\.\d+)"
     r"|(?P<op>[-+*/()−×])|(?P<unit>''|[^\W\d_]+|°[cC]?|%|[\"'″′]))"
 )
+# 1-3/8 with no blanks: a mixed number to some, a difference to others
+_HYPHENED = re.compile(r"(?<![\d./])\d+-\d+/\d+(?!\d)")
 
 
 def _tokens(text: str, kind: Kind) -> list[tuple[str, str]]:
@@ -120,12 +126,25 @@ def _tokens(text: str, kind: Kind) -> list[tuple[str, str]]:
     return out
 
 
-@dataclass(slots=True)
+def _is_scale_fraction(over: int, under: int) -> bool:
+    """Whether a fraction is one of an inch as scales and drills have them."""
+    return under in (2, 4, 8, 16, 32, 64, 128) and 0 < over < under
+
+
+class _Is(Enum):
+    """What a value on the way is."""
+
+    BARE = auto()  # a number with no unit yet
+    FRACTION = auto()  # a bare fraction of an inch, as 13/32
+    BASED = auto()  # in the base unit
+
+
+@dataclass(frozen=True, slots=True)
 class _Term:
-    """A value on the way: bare (no unit yet) or already in the base unit."""
+    """A value on the way: its number, and whether it has its unit yet."""
 
     value: float
-    bare: bool
+    sort: _Is
 
 
 class _Reader:
@@ -140,13 +159,16 @@ class _Reader:
     def refuse(self, why: str) -> BadInput:
         return BadInput("", f"{why} {self.kind.allowed}")
 
-    def peek(self, sort: str) -> str:
-        if self.at < len(self.tokens) and self.tokens[self.at][0] == sort:
-            return self.tokens[self.at][1]
+    def peek(self, sort: str, ahead: int = 0) -> str:
+        at = self.at + ahead
+        if at < len(self.tokens) and self.tokens[at][0] == sort:
+            return self.tokens[at][1]
         return ""
 
     def based(self, term: _Term) -> float:
-        return term.value * self.factor if term.bare else term.value
+        if term.sort is _Is.BARE:
+            return term.value * self.factor
+        return term.value * (INCH if term.sort is _Is.FRACTION else 1.0)
 
     def whole(self) -> float:
         term = self.sum()
@@ -160,10 +182,16 @@ class _Reader:
             sign = 1 if self.tokens[self.at][1] == "+" else -1
             self.at += 1
             right = self.product()
-            if left.bare and right.bare:
-                left = _Term(left.value + sign * right.value, True)
-            else:
-                left = _Term(self.based(left) + sign * self.based(right), False)
+            sorts = {left.sort, right.sort}
+            if len(sorts) == 1:
+                left = _Term(left.value + sign * right.value, left.sort)
+                continue
+            if sorts == {_Is.BARE, _Is.FRACTION} and self.factor != INCH:
+                raise self.refuse(
+                    "A bare fraction is inches and a bare number is millimetres: "
+                    "give both their unit."
+                )
+            left = _Term(self.based(left) + sign * self.based(right), _Is.BASED)
         return left
 
     def product(self) -> _Term:
@@ -171,30 +199,59 @@ class _Reader:
         while self.peek("op") in ("*", "/"):
             op = self.tokens[self.at][1]
             self.at += 1
-            right = self.signed()
-            if not left.bare and not right.bare:
-                raise self.refuse("Two sizes cannot be multiplied or divided here.")
-            bare = left.bare and right.bare
             if op == "*":
-                left = _Term(left.value * right.value, bare)
-            elif right.bare:
-                if right.value == 0:
-                    raise self.refuse("Nothing can be divided by zero.")
-                left = _Term(left.value / right.value, bare)
+                left = self._times(left, self.signed())
             else:
-                # in 13/64" the unit belongs to the whole fraction
-                number, unit = self.divisor
-                if number == 0:
-                    raise self.refuse("Nothing can be divided by zero.")
-                left = _Term(left.value / number * unit, False)
+                left = self._over(left)
         return left
+
+    def _times(self, left: _Term, right: _Term) -> _Term:
+        if _Is.BARE not in (left.sort, right.sort):
+            raise self.refuse("Two sizes cannot be multiplied or divided here.")
+        sort = right.sort if left.sort is _Is.BARE else left.sort
+        return _Term(left.value * right.value, sort)
+
+    def _over(self, left: _Term) -> _Term:
+        """Divide by what follows; in 6.5/4in the unit is that of the quotient."""
+        right = self._divisor()
+        if right.value == 0:
+            raise self.refuse("Nothing can be divided by zero.")
+        quotient = left.value / right.value
+        word = self.peek("unit")
+        if not word or left.sort is not _Is.BARE:
+            return _Term(quotient, left.sort)
+        term = self.with_unit(_Term(quotient, _Is.BARE))
+        if self.peek("number"):
+            raise self.refuse("Nothing can be divided by a size here.")
+        return term
+
+    def _divisor(self) -> _Term:
+        """The bare number that a size is divided by, its own unit left unread."""
+        fraction = self.peek("fraction")
+        if fraction:  # in 9/16/2 each stroke divides what stands before it
+            over, under = fraction.split("/")
+            self.tokens[self.at : self.at + 1] = [
+                ("number", over),
+                ("op", "/"),
+                ("number", under),
+            ]
+        number = self.peek("number")
+        if number:
+            self.at += 1
+            return _Term(float(number), _Is.BARE)
+        right = self.signed()
+        if right.sort is not _Is.BARE:
+            raise self.refuse("Nothing can be divided by a size here.")
+        if self.peek("unit"):
+            raise self.refuse("It is not clear what the unit belongs to.")
+        return right
 
     def signed(self) -> _Term:
         if self.peek("op") in ("+", "-"):
             sign = -1 if self.tokens[self.at][1] == "-" else 1
             self.at += 1
             term = self.signed()
-            return _Term(sign * term.value, term.bare)
+            return _Term(sign * term.value, term.sort)
         return self.value()
 
     def value(self) -> _Term:
@@ -205,38 +262,58 @@ class _Reader:
                 raise self.refuse("A closing bracket is missing.")
             self.at += 1
             return self.with_unit(inner)
-        mixed = self.peek("mixed")
+        written = self.peek("mixed") or self.peek("fraction")
+        if written:
+            self.at += 1
+            return self.with_unit(self._fraction(written))
         number = self.peek("number")
-        if not mixed and not number:
+        if not number:
             raise self.refuse("A number is missing.")
         self.at += 1
-        if mixed:
-            whole, over, under = re.split(r"[\s/]+", mixed)
-            if int(under) == 0:
-                raise self.refuse("Nothing can be divided by zero.")
-            return self.with_unit(_Term(int(whole) + int(over) / int(under), True))
-        return self.with_unit(_Term(float(number), True))
+        return self.with_unit(_Term(float(number), _Is.BARE))
+
+    def _fraction(self, written: str) -> _Term:
+        *whole, over, under = (int(part) for part in re.split(r"[\s/]+", written))
+        if under == 0:
+            raise self.refuse("Nothing can be divided by zero.")
+        value = sum(whole) + over / under
+        if self.kind.inch_fractions:
+            if _is_scale_fraction(over, under):
+                return _Term(value, _Is.FRACTION)
+            bare = not self.peek("unit") and self.factor != INCH
+            if bare and (whole or over < under):
+                raise self.refuse(f"{written} of what? Give it a unit.")
+        if self.peek("unit") and self.peek("number", 1):  # 90/2d30m
+            raise self.refuse("It is not clear what is divided.")
+        return _Term(value, _Is.BARE)
 
     def with_unit(self, term: _Term) -> _Term:
         word = self.peek("unit")
         if not word:
             return term
-        if not term.bare:
+        if term.sort is _Is.BASED:
             raise self.refuse("A unit is given twice.")
         self.at += 1
+        factor = self._factor(word)
+        value = term.value * factor
+        # 5d42m38s: parts written together add up, each finer than the one before
+        while self.kind is ANGLE and self.peek("number"):
+            part = float(self.peek("number"))
+            finer = self.kind.units.get(self.peek("unit", 1).lower(), 0.0)
+            if not 0 < finer < factor:
+                raise self.refuse(
+                    "After degrees come minutes, after minutes seconds, each once."
+                )
+            self.at += 2
+            value += part * finer
+            factor = finer
+        return _Term(value, _Is.BASED)
+
+    def _factor(self, word: str) -> float:
         factor = self.kind.units.get(word.lower())
         if factor is None:
             raise self.refuse(f"{word!r} is not a unit of a {self.kind.name}.")
-        self.divisor = (term.value, factor)
-        value = term.value * factor
-        # 5d42m38s: parts written together add up
-        if self.kind is ANGLE and self.peek("number"):
-            self.at += 1
-            rest = self.with_unit(_Term(float(self.tokens[self.at - 1][1]), True))
-            if rest.bare:
-                raise self.refuse("The last part of the angle has no unit.")
-            value += rest.value
-        return _Term(value, False)
+        return factor
 
 
 def parse(
@@ -251,11 +328,12 @@ def parse(
 ) -> float:
     """Read a typed quantity; returns it in the base unit of its kind.
 
-    inch: a bare length is inches. low, high: allowed range, both accepted;
-    above: must be more than this. Raises BadInput(key) saying what is allowed.
+    inch: a bare length is inches; a bare fraction (13/32, 1 3/8) always is. low,
+    high: allowed range, both accepted; above: must be more than this.
+    Raises BadInput(key) saying what is allowed.
 
-    >>> parse('1 3/8in')
-    34.925
+    >>> parse('1 3/8in'), parse('1 3/8')
+    (34.925, 34.925)
     >>> round(parse('2.5in-6.5mm'), 6)
     57.0
     >>> parse('28+6.35/2')
@@ -273,12 +351,11 @@ def parse(
             raise BadInput(
                 "", f"Write the decimal with a point, not a comma. {kind.allowed}"
             )
-        if re.match(r"^\d+-\d+/\d+(?!\d)", text):
+        if _HYPHENED.search(text):
             raise BadInput(
                 "",
                 f"{text!r} could mean a mixed number or a difference: type a "
-                "space (1 3/8in) for the one, spaces round the minus (1 - 3/8) for "
-                "the other.",
+                "blank (1 3/8in) for the one, units (1in - 3/8in) for the other.",
             )
         factor = INCH if inch and kind is LENGTH else 1.0
         try:
@@ -290,6 +367,32 @@ def parse(
         return checked(value, kind, low=low, high=high, above=above)
     except BadInput as error:
         raise BadInput(key, error.message) from None
+
+
+def list_parts(text: str) -> list[str]:
+    """The parts of a typed list; a comma between digits may be the decimal one.
+
+    Semicolons or blanks between the parts leave the comma to the decimals; with
+    neither, and no blank after a comma, commas part the list.
+
+    >>> list_parts("46.01,46.02"), list_parts("0,005 0 -0,005 0")
+    (['46.01', '46.02'], ['0.005', '0', '-0.005', '0'])
+    """
+    text = text.strip()
+    if ";" in text:
+        parts = text.split(";")
+    elif re.search(r",\s|\s,", text):
+        parts = re.split(r"\s*,\s+|\s+,\s*", text)
+    elif re.search(r"\s", text) and not _FRACTION_AFTER_BLANK.search(text):
+        parts = text.split()
+    else:
+        return [part for part in text.split(",") if part.strip()]
+    return [_DECIMAL_COMMA.sub(".", part.strip()) for part in parts if part.strip()]
+
+
+# 1 3/8 and 50 thou have a blank inside, which parts no list
+_FRACTION_AFTER_BLANK = re.compile(r"\d\s+\d+/\d|\d\s+[^\W\d_]|\s[-+*/−×]\s")
+_DECIMAL_COMMA = re.compile(r"(?<=\d),(?=\d)")
 
 
 def checked(
@@ -449,7 +552,8 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is LENGTH:
         return length_text(value, 0.001, inch)
     if kind is ANGLE:
-        return angle_text(value, 4)
+        text = plain(value, 4)
+        return f"{text.rstrip('0').rstrip('.')}°"
     if kind is COUNT:
         return f"{value:.0f}"
     if kind is PERCENT:

@@ -18,7 +18,16 @@ from machinon.core.quantity import Kind
 
 TEXT = Kind("word", "", {}, "H7")
 FLAG = Kind("yes or no", "", {}, "yes or no")
-PITCH = Kind("pitch", "mm", quantity.LENGTH.units, "1.5 (mm) or 8tpi", limit=100.0)
+PITCH = Kind(
+    "pitch",
+    "mm",
+    quantity.LENGTH.units,
+    "1.5 (mm) or 8tpi",
+    limit=100.0,
+    inch_fractions=True,
+)
+DRILLS = Kind("drill series or size", "", {}, "metric, fraction or 6.5mm")
+SERIES = ("metric", "number", "letter", "fraction")
 OBJECT = Kind("object", "", {}, "an object of named values")
 _TPI = re.compile(r"^\s*([\d./]+)\s*tpi\s*$", re.IGNORECASE)
 
@@ -99,7 +108,10 @@ class Input:
             except ValueError:
                 if self.kind is OBJECT:
                     raise BadInput(self.key, "That is no JSON list.") from None
-        return [part for part in typed.strip(" []").split(",") if part.strip()]
+        listed = typed.strip(" []")
+        if self.kind in (TEXT, DRILLS, OBJECT):
+            return [part for part in listed.split(",") if part.strip()]
+        return quantity.list_parts(listed)
 
     def _one(self, given: Any, inch: bool) -> Any:
         if self.kind is OBJECT:
@@ -122,6 +134,8 @@ class Input:
             return word
         if isinstance(given, bool) or given is None:
             raise BadInput(self.key, self.kind.allowed)
+        if self.kind is DRILLS:
+            return self._drill(str(given).strip(), inch)
         if self.kind is PITCH and isinstance(given, str):
             given = self._pitch(given)
         if isinstance(given, int | float):
@@ -146,6 +160,18 @@ class Input:
             )
         return int(value) if self.kind is quantity.COUNT else value
 
+    def _drill(self, typed: str, inch: bool) -> str:
+        """A series' name, or a size with its unit."""
+        if typed.lower() in SERIES:
+            return typed.lower()
+        try:
+            size = quantity.parse(typed, inch=inch, above=0, high=200)
+        except BadInput as error:
+            if typed.isalpha():
+                raise unknown(self.key, typed, SERIES) from None
+            raise BadInput(self.key, error.message) from None
+        return f"{size:.9g}mm"
+
     def _pitch(self, typed: str) -> Any:
         """Threads per inch as a pitch in mm; anything else as it was."""
         match = _TPI.match(typed)
@@ -157,11 +183,19 @@ class Input:
 
 @dataclass(frozen=True, slots=True)
 class Result:
-    """One named result."""
+    """One named result.
+
+    columns: of a list of rows, those that are not of its kind.
+    """
 
     key: str
     kind: Kind
     meaning: str
+    columns: Mapping[str, Kind] = field(default_factory=dict)
+
+    def kind_of(self, column: str) -> Kind:
+        """The kind of one column of its rows."""
+        return self.columns.get(column, self.kind)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,13 +1,14 @@
 """Run-out of a stack: worst, likely, and the best clocking of its pieces."""
 
+import cmath
 import itertools
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, LENGTH
+from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.reckoning import OBJECT, TEXT, Input, Result, Trail, reckoning
 
 ASSEMBLIES = 1_000_000  # random assemblies that the likely values rest on
@@ -19,12 +20,13 @@ _KEYS = ("name", "eccentricity", "phase", "tilt", "overhang", "clockings")
 class Element:
     """One piece of the stack. mm, degrees; clockings: positions it bolts in.
 
+    phase: where its high side stands, from its own mark; None where nobody knows.
     tilt: of its seat; overhang: length from the seat to where it counts.
     """
 
     name: str
     eccentricity: float
-    phase: float = 0.0
+    phase: float | None = None
     tilt: float = 0.0
     overhang: float = 0.0
     clockings: int = 1
@@ -60,7 +62,7 @@ def element_of(given: Mapping[str, Any], index: int) -> Element:
     return Element(
         str(given.get("name") or f"piece {index + 1}"),
         value("eccentricity", LENGTH, None, 0),
-        value("phase", ANGLE, 0.0, -3600),
+        None if given.get("phase") is None else value("phase", ANGLE, None, -3600),
         value("tilt", ANGLE, 0.0, 0),
         value("overhang", LENGTH, 0.0, 0),
         int(clockings),
@@ -90,34 +92,106 @@ def likely(amplitudes: Sequence[float], count: int = ASSEMBLIES) -> tuple[float,
     return float(size.mean(dtype=np.float64)), float(np.partition(size, at)[at])
 
 
-def best_clocking(elements: Sequence[Element]) -> tuple[tuple[int, ...], float]:
-    """The bolt positions with the least eccentricity, and that eccentricity, mm.
+@dataclass(frozen=True, slots=True)
+class Clocking:
+    """How to turn the pieces against each other for the least eccentricity.
 
-    The first piece stays: only turning against each other counts. Positions
-    are counted from 0. Raises BadInput on `elements` for too many to try.
+    positions: of each piece on the one it sits on, counted from 0; turned: the
+    same in degrees; left: the eccentricity that remains, mm.
     """
-    counts = [one.clockings for one in elements]
-    counts[0] = 1
+
+    positions: tuple[int, ...]
+    turned: tuple[float, ...]
+    left: float
+
+
+def best_clocking(elements: Sequence[Element]) -> Clocking:
+    """The bolt positions that leave the least eccentricity.
+
+    The first piece stays. A piece turns with the one that it sits on, so turning
+    one turns all beyond it. One without a known phase is taken as free to turn to
+    wherever is best: that is how good a search by trial can become.
+    Raises BadInput on `elements` for too many ways to try.
+    """
+    counts = [
+        1 if i == 0 or one.phase is None else one.clockings
+        for i, one in enumerate(elements)
+    ]
     if math.prod(counts) > MOST_CLOCKINGS:
         raise BadInput(
             "elements",
             f"{math.prod(counts)} ways to clock them are too many: up to "
             f"{MOST_CLOCKINGS} are tried.",
         )
-    vectors = []
-    for one, count in zip(elements, counts, strict=True):
-        angles = [
-            math.radians(one.phase + 360 * k / one.clockings) for k in range(count)
-        ]
-        vectors.append(
-            [complex(math.cos(a), math.sin(a)) * one.amplitude for a in angles]
-        )
-    best, value = (0,) * len(counts), math.inf
+    free = [one.amplitude for one in elements if one.phase is None]
+    best, known, least = (0,) * len(counts), 0j, math.inf
     for way in itertools.product(*(range(count) for count in counts)):
-        total = abs(sum(v[k] for v, k in zip(vectors, way, strict=True)))
-        if total < value - 1e-12:
-            best, value = way, total
-    return best, value
+        total = sum(_vectors(elements, way), 0j)
+        left = _closed(abs(total), free)
+        if left < least - 1e-12:
+            best, known, least = way, total, left
+    return Clocking(best, _turned(elements, best, known, free), least)
+
+
+def _vectors(elements: Sequence[Element], way: Sequence[int]) -> Iterator[complex]:
+    """The offsets of the pieces whose phase is known, each as it then stands."""
+    turned = 0.0
+    for one, position in zip(elements, way, strict=True):
+        turned += 360 * position / one.clockings
+        if one.phase is not None:
+            yield cmath.rect(one.amplitude, math.radians(one.phase + turned))
+
+
+def _closed(fixed: float, free: Sequence[float]) -> float:
+    """The least sum of a vector and others of any direction."""
+    longest = max([fixed, *free])
+    return max(2 * longest - fixed - sum(free), 0.0)
+
+
+def _turned(
+    elements: Sequence[Element], way: Sequence[int], known: complex, free: list[float]
+) -> tuple[float, ...]:
+    """How far each piece is turned; a free one from its high side at 0°, degrees."""
+    aims = iter(_directions(known, free))
+    turned = []
+    for one, position in zip(elements, way, strict=True):
+        if one.phase is None:
+            turned.append(math.degrees(next(aims)) % 360)
+        else:
+            turned.append(360 * position / one.clockings)
+    return tuple(turned)
+
+
+def _directions(known: complex, free: Sequence[float]) -> list[float]:
+    """Directions of free vectors that close on a known one best, radians.
+
+    The vectors are gathered into three, the longest alone, which then make a
+    triangle; where the longest is longer than all others they stand against it.
+    """
+    sizes = [abs(known), *free]
+    order = sorted(range(len(sizes)), key=lambda i: -sizes[i])
+    groups: list[list[int]] = [[order[0]], [], []]
+    lengths = [sizes[order[0]], 0.0, 0.0]
+    for i in order[1:]:
+        to = 1 if lengths[1] <= lengths[2] else 2
+        groups[to].append(i)
+        lengths[to] += sizes[i]
+    a, b, c = lengths
+    if a >= b + c or not b or not c:
+        bends = (math.pi, math.pi)
+    else:
+        # outside angles of the triangle a, b, c
+        bends = (
+            math.pi - math.acos((a * a + b * b - c * c) / (2 * a * b)),
+            math.pi + math.acos((a * a + c * c - b * b) / (2 * a * c)),
+        )
+    aims = [0.0] * len(sizes)
+    for group, bend in zip(groups, (0.0, *bends), strict=True):
+        for i in group:
+            aims[i] = bend
+    # all turned so that the known one lies where it does
+    start = cmath.phase(known) - aims[0] if abs(known) else -aims[1]
+    return [aim + start for aim in aims[1:]]
 
 
 @reckoning(
@@ -140,7 +214,12 @@ def best_clocking(elements: Sequence[Element]) -> tuple[tuple[int, ...], float]:
         ),
     ),
     results=(
-        Result("best_clocking", TEXT, "position of each piece, its angle"),
+        Result(
+            "best_clocking",
+            TEXT,
+            "position of each piece on the one it sits on, and how far that turns it",
+            {"angle": ANGLE, "position": COUNT},
+        ),
         *(
             Result(key + end, LENGTH, words + (" on the needle" if end else ""))
             for key, words in (
@@ -148,7 +227,8 @@ def best_clocking(elements: Sequence[Element]) -> tuple[tuple[int, ...], float]:
                 ("rss", "root of the sum of squares"),
                 ("mean", "mean over random clockings"),
                 ("percentile_95", "19 assemblies of 20 are better"),
-                ("best_value", "clocked as best as the bolts allow"),
+                ("best", "turned against each other as well as can be"),
+                ("best_value", "the same as best"),
             )
             for end in ("", "_tir")
         ),
@@ -166,20 +246,36 @@ def _runout_stack(trail: Trail, elements: tuple[Any, ...]) -> dict[str, Any]:
     )
     mean, most = likely(sizes)
     trail.step("Mean", f"over {ASSEMBLIES} random assemblies", mean)
-    way, best = best_clocking(pieces)
-    trail.step("Best clocked", "least vector sum over the bolt positions", best)
+    best = best_clocking(pieces)
+    trail.step(
+        "Best clocked",
+        "least vector sum, each piece turning all that it carries",
+        best.left,
+    )
+    if any(one.phase is None for one in pieces):
+        trail.notes.append(
+            "Where a high side is not known, the best is what turning that piece by "
+            "trial can reach: mark each high side and the positions can be named."
+        )
     results: dict[str, Any] = {}
     for key, value in (
         ("worst", worst),
         ("rss", rss),
         ("mean", mean),
         ("percentile_95", most),
-        ("best_value", best),
+        ("best", best.left),
+        ("best_value", best.left),
     ):
         results[key] = value
         results[f"{key}_tir"] = 2 * value
     results["best_clocking"] = [
-        {"name": one.name, "position": k, "angle": 360 * k / one.clockings}
-        for one, k in zip(pieces, way, strict=True)
+        {
+            "name": one.name,
+            "position": position if one.phase is not None else None,
+            "angle": turned,
+        }
+        for one, position, turned in zip(
+            pieces, best.positions, best.turned, strict=True
+        )
     ]
     return results

@@ -272,9 +272,11 @@ def _inch_thread(
         )
     whitworth = series in ("BSW", "BSF", "WHIT", "W")
     # a bare W or UN, or none, names the form; the series follows from the pitch
-    wanted = {"W": ("BSW", "BSF"), "WHIT": ("BSW", "BSF"), "UNS": ()}.get(
-        series or "", (series,) if series else ("UNC", "UNF", "UNEF", "UN")
-    )
+    wanted: tuple[str, ...] = (series,) if series else ("UNC", "UNF", "UNEF", "UN")
+    if whitworth and tpi is not None:
+        wanted = ("BSW", "BSF")
+    elif series == "UNS":
+        wanted = ()
     form: FormName = "whitworth" if whitworth else "unified"
     for one in known_threads().values():
         if (
@@ -284,7 +286,8 @@ def _inch_thread(
             and (tpi is None or abs(one.tpi - float(tpi)) < 1e-6)
         ):
             return one
-    if tpi is None or series in ("UNC", "UNF", "UNEF", "BSW", "BSF"):
+    # BSW with other threads to the inch names the form: 1 1/8-12 BSW is a special
+    if tpi is None or series in ("UNC", "UNF", "UNEF"):
         raise BadInput(
             key,
             f"{name!r} is not in the {series} series; leave the series out, or write "

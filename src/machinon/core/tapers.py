@@ -54,13 +54,8 @@ def named_tapers() -> Mapping[str, Taper]:
             ratio = 1 / float(r["ratio"])
         elif r["per_foot_in"]:
             ratio = float(r["per_foot_in"]) / 12
-        elif angle:
-            ratio = 2 * math.tan(math.radians(angle))
         else:
-            assert large is not None
-            assert small is not None
-            assert length is not None
-            ratio = (large - small) / length
+            ratio = 2 * math.tan(math.radians(angle))
         table[r["name"]] = Taper(r["name"], ratio, large, small, length, r["source"])
     return table
 
@@ -69,7 +64,9 @@ _RATIO = re.compile(r"^1\s*:\s*(\d+(?:\.\d+)?)$")
 
 
 def taper_of(name: str, key: str = "name") -> Taper:
-    """A taper by name, as a ratio `1:20`, or by large/small/length `24/20/80`.
+    """A taper by name, as a ratio `1:20`, or by both ends and length `24/20/80`.
+
+    Either end may stand first.
 
     Raises BadInput on `key`.
 
@@ -91,9 +88,9 @@ def taper_of(name: str, key: str = "name") -> Taper:
         try:
             sizes = [quantity.parse(part, above=0) for part in parts]
         except BadInput as error:
-            raise BadInput(key, f"large/small/length: {error.message}") from None
-        large, small, length = sizes
-        return two_diameters(large, small, length, key)
+            raise BadInput(key, f"end/other end/length: {error.message}") from None
+        small, large = sorted(sizes[:2])
+        return two_diameters(large, small, sizes[2], key)
     raise unknown(key, name, named_tapers())
 
 
@@ -148,7 +145,7 @@ def _angles(trail: Trail, taper: Taper) -> dict[str, Any]:
     title="A taper by its name",
     usual={"name": "MT3"},
     inputs=(
-        Input("name", TEXT, "MT3, B&S9, JT33, 7/24, ER25, 1:20 or large/small/length"),
+        Input("name", TEXT, "MT3, B&S9, JT33, 7/24, ER25, 1:20 or end/end/length"),
     ),
     results=(
         *_ANGLE_RESULTS,

@@ -1,7 +1,7 @@
 """Tapping: drills by name in four systems, and the drill for a tap."""
 
 import functools
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
@@ -9,11 +9,19 @@ from typing import Any
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import INCH, LENGTH, PERCENT
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import (
+    DRILLS,
+    SERIES,
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    reckoning,
+)
 from machinon.core.screw_thread import thread_of
 from machinon.core.tables import rows
 
-SERIES = ("metric", "number", "letter", "fraction")
+USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0}  # %
 FORMED = 0.68  # of the pitch: what a forming tap raises; makers' rule
 
 
@@ -51,19 +59,25 @@ def drills(series: str) -> tuple[Drill, ...]:
     raise unknown("series", series, SERIES)
 
 
-def drills_of(words: Sequence[str], inch: bool) -> tuple[Drill, ...]:
-    """Drills of named series, or of a list of sizes, rising."""
+@functools.cache
+def _named() -> Mapping[float, str]:
+    """The name of each drill of a series by its size to the micron."""
+    found: dict[float, str] = {}
+    for series in SERIES:
+        for drill in drills(series):
+            found.setdefault(round(drill.size, 3), drill.name)
+    return found
+
+
+def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
+    """Drills of named series, or of a list of sizes with their units, rising."""
     found: dict[float, Drill] = {}
     for word in words:
-        text = word.strip()
-        if text.lower() in SERIES:
-            made: tuple[Drill, ...] = drills(text.lower())
+        if word in SERIES:
+            made: tuple[Drill, ...] = drills(word)
         else:
-            try:
-                size = quantity.parse(text, inch=inch, above=0, high=200)
-            except BadInput:
-                raise unknown("series", text, SERIES) from None
-            made = (Drill(f"{size:g} mm", size),)
+            size = quantity.parse(word, key="series", above=0, high=200)
+            made = (Drill(_named().get(round(size, 3), f"{size:g} mm"), size),)
         for drill in made:
             found.setdefault(round(drill.size, 4), drill)
     return tuple(found[size] for size in sorted(found))
@@ -80,14 +94,14 @@ def drills_of(words: Sequence[str], inch: bool) -> tuple[Drill, ...]:
         Input(
             "engagement",
             PERCENT,
-            "of full thread",
-            default=75.0,
+            "of full thread; else 75 % cut, 65 % formed",
+            default=None,
             above=0,
             high=100,
         ),
         Input(
             "series",
-            TEXT,
+            DRILLS,
             "drills there are: metric, number, letter, fraction or sizes",
             default=None,
             many=True,
@@ -109,11 +123,13 @@ def _tap_drill(
     trail: Trail,
     thread: str,
     kind: str,
-    engagement: float,
+    engagement: float | None,
     series: tuple[str, ...] | None,
 ) -> dict[str, Any]:
     one = thread_of(thread)
-    if engagement < 1:
+    if engagement is None:
+        engagement = USUAL_ENGAGEMENT[kind]
+    elif engagement < 1:
         engagement *= 100
     full = FORMED * one.pitch if kind == "form" else 2 * one.form.engaged * one.pitch
     ideal = trail.step(
@@ -123,7 +139,7 @@ def _tap_drill(
     )
     if series is None:
         series = ("number", "letter", "fraction") if one.inch else ("metric",)
-    rack = drills_of(series, one.inch)
+    rack = drills_of(series)
     if not rack[0].size <= ideal + 0.5 or ideal > rack[-1].size + 0.5:
         raise BadInput(
             "series",

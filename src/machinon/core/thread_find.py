@@ -9,7 +9,7 @@ from machinon.core.errors import BadInput
 from machinon.core.likely import LITTLE, MOST, Likely
 from machinon.core.quantity import INCH, LENGTH, NUMBER
 from machinon.core.reckoning import FLAG, PITCH, TEXT, Input, Result, Trail, reckoning
-from machinon.core.screw_thread import Thread, known_threads
+from machinon.core.screw_thread import FormName, Thread, known_threads
 
 SHOWN = 8
 PITCH_DOUBT = 0.012  # share of the pitch that a gauge or a count leaves in doubt
@@ -28,6 +28,36 @@ class Candidate:
     misfit: float
 
 
+# from here on spindles and other machine parts have inch threads of either form
+LEAST_SPECIAL = 5 / 8 * INCH
+UNUSUAL = 2.0  # χ² by which a special is less likely than a thread of a series
+
+
+@functools.cache
+def _possible() -> tuple[tuple[Thread, float], ...]:
+    """Every thread to be thought of, and how unusual it is.
+
+    A large inch thread of one form is made in the other as well: nothing but its
+    flanks tells which.
+    """
+    known = known_threads().values()
+    other: dict[FormName, FormName] = {"unified": "whitworth", "whitworth": "unified"}
+    there = {(one.form_name, round(one.major, 3), round(one.tpi, 3)) for one in known}
+    found = [(one, 0.0) for one in known]
+    for one in known:
+        form = other.get(one.form_name)
+        if form is None or one.major < LEAST_SPECIAL - 1e-6:
+            continue
+        key = (form, round(one.major, 3), round(one.tpi, 3))
+        if key not in there:
+            there.add(key)
+            size = one.name.removesuffix(f" {one.series}").split("-")[0].strip()
+            end = "W" if form == "whitworth" else "UNS"
+            twin = Thread(f"{size}-{one.tpi:g} {end}", one.major, one.pitch, form, end)
+            found.append((twin, UNUSUAL))
+    return tuple(found)
+
+
 @functools.lru_cache(maxsize=200)
 def candidates(
     size: float, minor: bool, internal: bool, pitch: float | None, doubt: float
@@ -38,7 +68,7 @@ def candidates(
     inside; half of the usual tolerance is taken as its middle and its scatter.
     """
     found = []
-    for one in known_threads().values():
+    for one, unusual in _possible():
         if minor:
             nominal = one.minor_internal if internal else one.minor_external
         else:
@@ -47,7 +77,7 @@ def candidates(
         lean = usual if internal else -usual
         error = size - nominal
         sigma = math.hypot(doubt / 2, usual)
-        misfit = ((error - lean) / sigma) ** 2
+        misfit = unusual + ((error - lean) / sigma) ** 2
         pitch_error = None
         if pitch is not None:
             pitch_error = pitch - one.pitch

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 from machinon.core.asking import Found, ask, headline
 from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
+from machinon.core.own_figures import OwnFigures
 from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
 from machinon.desk.daybook import working_of
@@ -135,13 +136,13 @@ class ReckonerPage(QWidget):
         job_name: str,
         has_piece: bool,
         name: str,
-        usual: Callable[[Reckoning], dict[str, Any]] = lambda one: dict(one.usual),
+        own: OwnFigures | None = None,
         given: Mapping[str, Any] | None = None,
     ) -> None:
         """job_name: of the open job, empty without one; name: opened at first,
-        with `given` or the question that `usual` says, about the shop's own."""
+        with `given` or its usual question about the shop's `own`."""
         super().__init__()
-        self._usual = usual
+        self._own = own or OwnFigures()
         self.look, self.inch = look, inch
         self.question: Question | None = None
         self.search = Field(
@@ -169,6 +170,7 @@ class ReckonerPage(QWidget):
         self.says = label("", "", wrap=True)
         self.results = QGridLayout()
         self.results.setVerticalSpacing(look.px(5))
+        self.whose = label("", "", "measured", wrap=True)
         self.notes = label("", "faint", wrap=True)
         self.source = label("", "faint", wrap=True)
         self.working = button("Working and source", self._open_working)
@@ -207,6 +209,7 @@ class ReckonerPage(QWidget):
         column = QVBoxLayout(inside)
         column.setContentsMargins(0, 0, px(6), 0)
         column.addLayout(self.results)
+        column.addWidget(self.whose)
         column.addWidget(self.notes)
         column.addWidget(self.source)
         column.addStretch(1)
@@ -228,7 +231,7 @@ class ReckonerPage(QWidget):
 
     def _find(self) -> None:
         text = self.search.text()
-        found = ask(text, self.inch)
+        found = ask(text, self.inch, self._own)
         self.list.clear()
         group = ""
         for one in found if text.strip() else self._all():
@@ -246,7 +249,7 @@ class ReckonerPage(QWidget):
             self.list.addItem(item)
         if text.strip() and found and found[0].answer is not None:
             self.line.setText(headline(found[0].answer, self.inch))
-            self._ask(found[0].reckoning, found[0].inputs)
+            self._ask(found[0].reckoning, found[0].inputs, found[0].whose)
         else:
             self.line.setText("" if found or not text.strip() else "Nothing like that.")
         self.line.setVisible(bool(self.line.text()))
@@ -264,19 +267,27 @@ class ReckonerPage(QWidget):
         found = item.data(Qt.ItemDataRole.UserRole)
         if found is None:  # the heading of a group
             return
-        self._ask(found.reckoning, found.inputs or self._usual(found.reckoning))
+        if found.inputs:
+            self._ask(found.reckoning, found.inputs, found.whose)
+        else:
+            self.open(found.reckoning.name)
         self.picture.setFocus()
 
     def open(self, name: str) -> None:
         """Open a reckoning with its usual question."""
         one = reckonings()[name]
-        self._ask(one, self._usual(one))
+        own = self._own.of(one)
+        self._ask(one, own.with_usual(one), own.whose)
 
     # -- asking ----------------------------------------------------------
 
-    def _ask(self, one: Reckoning, given: dict[str, Any]) -> None:
+    def _ask(
+        self, one: Reckoning, given: dict[str, Any], whose: tuple[str, ...] = ()
+    ) -> None:
         typed = {key: v for key, v in given.items() if isinstance(v, str)}
         self.question = Question(one, dict(given), typed)
+        self.whose.setText("From your shop: " + "; ".join(whose) if whose else "")
+        self.whose.setVisible(bool(whose))
         self.question.work_out(self.inch)
         self.edit.hide()
         self._show()

@@ -31,7 +31,7 @@ from machinon.desk.widgets import Look, button, label
 
 if TYPE_CHECKING:
     from machinon.core.job import Stage
-    from machinon.core.reckoning import Reckoning
+    from machinon.core.own_figures import OwnFigures
     from machinon.core.shop import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
@@ -317,7 +317,7 @@ class MainWindow(QMainWindow):
             job.job.name if job else "",
             job is not None and job.job.plate is not None,
             name or "iso-fit",
-            self._own_question,
+            self._own_figures(),
             given,
         )
         page.left.connect(
@@ -336,16 +336,15 @@ class MainWindow(QMainWindow):
             )
         )
 
-    def _own_question(self, one: "Reckoning") -> dict[str, Any]:
-        """A reckoning's usual question, about what the shop owns."""
-        from machinon.core.own_figures import own_question
+    def _own_figures(self) -> "OwnFigures":
+        """The shop's machines and shelves, which a reckoning starts from."""
+        from machinon.core.own_figures import OwnFigures
 
         machines = [self.file.get(e.id) for e in self.file.entries("machine")]
         shelves = [self.file.get(e.id) for e in self.file.entries("belongings")]
-        return own_question(
-            one,
+        return OwnFigures(
             self._first_lathe(),
-            machines,  # type: ignore[arg-type]
+            tuple(machines),  # type: ignore[arg-type]
             {shelf.id: shelf for shelf in shelves},  # type: ignore[union-attr,misc]
         )
 

@@ -45,18 +45,21 @@ def speeds(s: Sketch) -> None:
 
 
 def passes(s: Sketch) -> None:
-    start, finish = s.v("start"), s.v("finish")
+    on = str(s.values.get("on") or "diameter")
+    # a diameter is drawn by its radius, a length as it is
+    share = 1.0 if on == "length" else 0.5
+    start, finish = s.v("start") * share, s.v("finish") * share
     done = s.results.get("passes") or []
-    low, high = min(start, finish) / 2, max(start, finish) / 2
+    low, high = min(start, finish), max(start, finish)
     gap = max(high - low, 1e-6)
     count = max(len(done), 1)
     wide = gap * max(2.4, 0.5 * count)
     s.frame(0, low - 0.5 * gap, wide, high + 0.2 * gap, (9, 4))
     step = wide / (count + 1)
-    sizes = [start, *(one["diameter"] for one in done)]
-    points = [(0.0, start / 2)]
+    sizes = [start, *(one[on] * share for one in done)]
+    points = [(0.0, start)]
     for i, size in enumerate(sizes):
-        points += [(i * step, size / 2), ((i + 1) * step, size / 2)]
+        points += [(i * step, size), ((i + 1) * step, size)]
     floor = low - 0.4 * gap
     if finish < start:
         s.shape([(0, floor), *points, (wide, floor)], hatch=True)
@@ -65,10 +68,10 @@ def passes(s: Sketch) -> None:
         s.shape([(0, top), *points, (wide, top)], hatch=True)
     shown = 12
     for i, one in enumerate(done[:shown]):
-        x, y = s.p((i + 1.5) * step, one["diameter"] / 2)
+        x, y = s.p((i + 1.5) * step, one[on] * share)
         s.board.text(
             (x, y - 0.9 * s.size),
-            length_text(one["diameter"], 0.01, s.inch, unit=False),
+            length_text(one[on], 0.01, s.inch, unit=False),
             0.9 * s.size,
             "measured",
             backed=True,
@@ -81,25 +84,33 @@ def passes(s: Sketch) -> None:
         )
     s.note("dial", (s.p(0, 0)[0], s.p(0, floor)[1] + 1.2 * s.size))
     left, right = s.p(0, 0)[0] - s.size, s.p(wide, 0)[0] + s.size
-    s.ask("start", (left, s.p(0, start / 2)[1]), anchor="right")
-    s.ask("finish", (right, s.p(0, finish / 2)[1]), anchor="left")
+    s.ask("start", (left, s.p(0, start)[1]), anchor="right")
+    s.ask("finish", (right, s.p(0, finish)[1]), anchor="left")
 
 
 def boring_bar(s: Sketch) -> None:
     d, out = s.v("bar_diameter"), s.v("overhang")
-    s.frame(-0.5 * out, -2.2 * d, out * 1.08, 2.2 * d, (6, 4))
-    for side in (-1, 1):
-        s.box(-0.45 * out, side * d / 2, 0, side * 1.5 * d, hatch=True)
-    s.box(-0.45 * out, -d / 2, out, d / 2)
+    support = str(s.values.get("support") or "free")
+    two = support != "free"  # supported at both ends, the cut in the middle
+    s.frame(-0.5 * out, -2.2 * d, out * (1.5 if two else 1.08), 2.2 * d, (6, 4))
+    held = [] if support == "simple" else [(-0.45 * out, 0.0)]
+    if support == "fixed":
+        held.append((out, out * 1.45))
+    for left, right in held:
+        for side in (-1, 1):
+            s.box(left, side * d / 2, right, side * 1.5 * d, hatch=True)
+    s.box(-0.45 * out, -d / 2, out * (1.45 if two else 1.0), d / 2)
+    for at in {"simple": (0.0, out), "steadied": (out,)}.get(support, ()):
+        s.shape([(at, -d / 2), (at - d / 3, -1.1 * d), (at + d / 3, -1.1 * d)])
     # the bent bar, far enlarged
     bend = 0.9 * d
     points = []
     for i in range(21):
-        x = out * i / 20
         t = i / 20
-        points.append((x, -d / 2 - bend * (3 * t * t - t**3) / 2))
+        sag = 4 * t * (1 - t) if two else (3 * t * t - t**3) / 2
+        points.append((out * t, -d / 2 - bend * sag))
     s.shape(points, role="stop", closed=False, width=1.6)
-    tip = s.p(out, -d / 2)
+    tip = s.p(out / 2 if two else out, -d / 2)
     s.board.arrow(
         (tip[0], tip[1] + 0.4 * s.size), (tip[0], tip[1] - 3 * s.size), "stop"
     )

@@ -210,6 +210,16 @@ def chamfer(s: Sketch) -> None:
     s.line((-leg, 0), (0, -depth), "cut", 3.0)
     s.across("leg", (-leg, 0), (0, 0), 2.4)
     s.across("depth", (0, 0), (0, -depth), 3.4)
+    # from the corner square to the slant
+    foot = s.r("normal_depth") / math.hypot(leg, depth)
+    square = (-foot * depth, -foot * leg)
+    s.line((0, 0), square, "dimension", 1.2)
+    s.board.arrow(s.p(0, 0), s.p(*square))
+    s.board.arrow(s.p(*square), s.p(0, 0))
+    at = s.p(square[0] / 2, square[1] / 2)
+    s.tell(
+        "normal_depth", (at[0] + 6 * s.size, s.p(0, 0)[1] - 4 * s.size), "square to it"
+    )
     at = s.p(-leg / 2, -depth / 2)
     s.put("face", (at[0] - 5 * s.size, at[1] + 3 * s.size))
     s.ask("angle", (s.p(-reach, 0)[0] + 5 * s.size, s.p(0, -reach)[1] - 2 * s.size))

@@ -143,21 +143,26 @@ def dovetail_mate(s: Sketch) -> None:
     angle, depth, bottom = s.v("angle", 60), s.v("depth"), s.v("bottom")
     slot = bool(s.values.get("internal"))
     pin = s.v("pin")
-    lean = depth / math.tan(math.radians(angle))
-    root = bottom / 2 - (lean if slot else 0.0)
-    wide = root + lean
+    new = s.v("new_depth") or depth
+    slot_depth, tongue_depth = (depth, new) if slot else (new, depth)
+    deeper = max(depth, new)
+    cot = 1 / math.tan(math.radians(angle))
+    # the tongue's root and top, the slot's floor and open side
+    root = bottom / 2 - (deeper * cot if slot else 0.0)
+    wide = root + deeper * cot
+    top, open_side = root + tongue_depth * cot, wide - slot_depth * cot
     side = wide * 1.45
-    gap = depth * 0.7
-    s.frame(-side, -depth * 0.9, side, 2 * depth + gap + depth * 0.5, (8, 2.6))
-    low = depth + gap
+    gap = deeper * 0.7
+    s.frame(-side, -deeper * 0.9, side, 2 * deeper + gap + deeper * 0.5, (8, 2.6))
+    low = deeper + gap
     # below: the tongue upright; above: the slot that goes over it
     tongue = [
-        (-wide, depth),
-        (wide, depth),
+        (-top, tongue_depth),
+        (top, tongue_depth),
         (root, 0),
         (side, 0),
-        (side, -depth * 0.7),
-        (-side, -depth * 0.7),
+        (side, -deeper * 0.7),
+        (-side, -deeper * 0.7),
         (-side, 0),
         (-root, 0),
     ]
@@ -165,13 +170,13 @@ def dovetail_mate(s: Sketch) -> None:
     s.shape(
         [
             (-side, low),
-            (-root, low),
-            (-wide, low + depth),
-            (wide, low + depth),
-            (root, low),
+            (-open_side, low),
+            (-wide, low + slot_depth),
+            (wide, low + slot_depth),
+            (open_side, low),
             (side, low),
-            (side, low + depth * 1.5),
-            (-side, low + depth * 1.5),
+            (side, low + slot_depth + deeper * 0.5),
+            (-side, low + slot_depth + deeper * 0.5),
         ],
         hatch=True,
         role="measured" if slot else "cut",
@@ -185,25 +190,26 @@ def dovetail_mate(s: Sketch) -> None:
         s.across(
             "read_upper", (-reach, pin / 2), (reach, pin / 2), -3.4, "over pins, most"
         )
-        s.across("bottom", (-wide, low + depth), (wide, low + depth), 2.0, "measured")
+        y = low + slot_depth
+        s.across("bottom", (-wide, y), (wide, y), 2.0, "measured")
     else:
         for sign in (-1, 1):
             s.circle(
                 sign * (wide - centre),
-                low + depth - pin / 2,
+                low + slot_depth - pin / 2,
                 pin / 2,
                 "outline",
                 "ground",
             )
         reach = wide - pin_allowance(pin, angle) / 2
-        at = low + depth - pin / 2
+        at = low + slot_depth - pin / 2
         s.across("read_upper", (-reach, at), (reach, at), 3.4, "between pins, most")
         s.across("bottom", (-root, 0), (root, 0), -3.0, "measured")
     right = s.p(side, 0)[0] + 0.5 * s.size
-    s.ask("depth", (right, s.p(0, depth / 2)[1]), anchor="left")
-    s.ask("pin", (right, s.p(0, low + depth / 2)[1]), anchor="left")
+    s.ask("depth", (right, s.p(0, deeper / 2)[1]), anchor="left")
+    s.ask("pin", (right, s.p(0, low + deeper / 2)[1]), anchor="left")
     left = s.p(-side, 0)[0] - 0.5 * s.size
-    s.tell("square_play", (left, s.p(0, depth + gap / 2)[1]), "at a flank", "right")
+    s.tell("square_play", (left, s.p(0, deeper + gap / 2)[1]), "at a flank", "right")
 
 
 def taper_fit(s: Sketch) -> None:

@@ -173,6 +173,8 @@ def square_hole(s: Sketch) -> None:
     s.tell("corner_distance", (right, s.p(0, h)[1]), "over corners", "left")
     s.tell("wall", (right, y + 2 * s.size), "wall at corners", "left")
     s.ask("bar", (left, s.p(0, reach * 0.8)[1]), anchor="right")
+    s.tell("drill_name", (left, y + 3 * s.size), "by name", "right")
+    s.put("pilot", (right, s.p(0, -h)[1]), "broach's pilot", "left")
 
 
 def gauge_stack(s: Sketch) -> None:
@@ -221,7 +223,7 @@ def centring(s: Sketch) -> None:
         at = y + i * 5.4 * s.size
         s.board.text(
             (x, at),
-            f"push {move['from']}° to {move['towards']}°",
+            f"push {move['from']:g}° to {move['towards']:g}°",
             s.size,
             "cut",
             bold=True,
@@ -243,6 +245,7 @@ def centring(s: Sketch) -> None:
     s.tell("offset", (left, s.floor * 0.2))
     s.tell("direction", (left, s.floor * 0.2 + 3 * s.size), "high side at")
     s.tell("tir", (left, s.floor * 0.2 + 6 * s.size), "needle")
+    s.tell("high_spot", (left, s.floor * 0.2 + 9 * s.size), "single spot at")
     s.ask("readings", (left, s.floor * 0.8))
 
 
@@ -282,7 +285,7 @@ def runout_stack(s: Sketch) -> None:
             (x, y - 0.7 * s.size),
         )
     s.cross(0, 0, worst * 0.1)
-    x = y = 0.0
+    x = y = carried = 0.0  # a piece turns with the one it sits on
     for i, one in enumerate(elements):
         size = (
             float(one.get("eccentricity") or 0)
@@ -294,7 +297,11 @@ def runout_stack(s: Sketch) -> None:
             if isinstance(one.get("phase"), int | float)
             else 0
         )
-        angle = math.radians(phase + clocked.get(i, 0.0))
+        if one.get("phase") is None:  # free to turn: its direction itself
+            angle = math.radians(clocked.get(i, 0.0))
+        else:
+            carried += clocked.get(i, 0.0)
+            angle = math.radians(phase + carried)
         nx, ny = x + size * math.cos(angle), y + size * math.sin(angle)
         s.line((x, y), (nx, ny), "measured", 2.6)
         s.board.arrow(s.p(nx, ny), s.p(x, y), "measured")
@@ -304,7 +311,7 @@ def runout_stack(s: Sketch) -> None:
     right, left = s.board.width * 0.88, s.board.width * 0.12
     for i, (key, name) in enumerate(
         (
-            ("best_value_tir", "best clocked, needle"),
+            ("best_tir", "best clocked, needle"),
             ("mean_tir", "mean, needle"),
             ("percentile_95_tir", "19 of 20, needle"),
             ("worst_tir", "worst, needle"),
