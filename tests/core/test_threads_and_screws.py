@@ -4,8 +4,8 @@ import unittest
 from machinon.core.bolt_circle import circle_from_span, hole_points
 from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
-from machinon.core.screw_thread import metric_thread
-from machinon.core.screws import cap_screws
+from machinon.core.screw_thread import metric_thread, thread_of
+from machinon.core.screws import cap_screw, cap_screws, stock_lengths
 from machinon.core.tables import rows
 from machinon.core.thread_find import candidates, undecided
 from machinon.core.thread_limits import thread_limits
@@ -91,8 +91,54 @@ class Screws(unittest.TestCase):
                 self.assertLess(screw.close, screw.normal)
                 self.assertLess(screw.normal, screw.loose)
                 self.assertLess(screw.head_diameter, screw.counterbore)
-                self.assertGreater(screw.counterbore_depth, screw.head_height)
-                self.assertEqual(screw.head_height, screw.diameter)
+                # printed flush for inch screws, a little under for metric ones
+                self.assertGreaterEqual(screw.counterbore_depth, screw.head_height)
+                self.assertAlmostEqual(screw.head_height, screw.diameter, delta=0.02)
+
+    def test_inch_screws_and_their_lengths_are_known_as_metric_ones_are(self):
+        for head in ("cap", "button", "countersunk", "hex", "set"):
+            for size in ("M6", "1/4-20"):
+                with self.subTest(size, head=head):
+                    asked = {"thread": size, "head": head}
+                    self.assertGreater(reckon("cap-screw", asked)["key_size"], 0)
+        self.assertEqual(cap_screw("5/16-18").size, "5/16-18 UNC")
+        self.assertAlmostEqual(cap_screw("1/4-20").tapping_drill, 5.105, places=2)
+        self.assertIn(19.05, stock_lengths(thread_of("1/4-20"), set_screw=True))
+        self.assertIn(20, stock_lengths(thread_of("M6")))
+
+    def test_a_sunk_head_is_as_high_as_its_angle_makes_it(self):
+        """An inch one is 82 degrees: (head - screw) / 2 / tan 41."""
+        for size in ("#8", "1/4", "3/8", "1/2", "3/4"):
+            thread = f"{size} UNC"
+            head = reckon("cap-screw", {"thread": thread, "head": "countersunk"})
+            rise = (head["head_diameter"] - thread_of(thread).major) / 2
+            self.assertAlmostEqual(
+                head["head_height"], rise / math.tan(math.radians(41)), delta=0.06
+            )
+
+    def test_tapped_holes_leave_their_screws_only_the_room_of_the_other_half(self):
+        """Holes read 9.0 for M8: half a millimetre all round."""
+        tapped = reckon("bolt-room", {"thread": "M8", "new": "tapped", "measured": 9})
+        self.assertAlmostEqual(tapped["room"], 0.5)
+        self.assertAlmostEqual(tapped["hole"], 6.8)
+        with self.assertRaises(BadInput) as no:
+            reckon("bolt-room", {"thread": "M8", "new": "tapped"})
+        self.assertEqual(no.exception.key, "measured")
+
+    def test_a_screw_measured_and_another_chosen_are_pointed_out(self):
+        for measured, new, says in (
+            (5.9, "clear", "nearest to it is M6"),
+            (6.6, "tapped", "does not pass"),
+            (20.0, "clear", "nearest to it is"),
+        ):
+            with self.subTest(measured):
+                found = reckon(
+                    "bolt-room", {"thread": "M8", "measured": measured, "new": new}
+                )
+                self.assertIn(says, found["mismatch"])
+        for measured in (6.7, 7.88, 9.0):
+            right = reckon("bolt-room", {"thread": "M8", "measured": measured})
+            self.assertEqual(right["mismatch"], "")
 
     def test_printed_clearance_holes(self):
         """ISO 273, medium series."""

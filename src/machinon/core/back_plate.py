@@ -11,10 +11,10 @@ from typing import Literal
 import msgspec
 
 from machinon.core import quantity
-from machinon.core.errors import BadInput, unknown
+from machinon.core.errors import BadInput
 from machinon.core.materials import material
 from machinon.core.screw_thread import Thread
-from machinon.core.screws import CapScrew, cap_screws
+from machinon.core.screws import CapScrew, cap_screw
 from machinon.core.shop import Lathe
 from machinon.core.thread_limits import with_class
 
@@ -83,10 +83,7 @@ def with_size(plate: BackPlate, key: str, typed: str, inch: bool) -> BackPlate:
         count = quantity.parse(typed, quantity.COUNT, key=key, low=2, high=24)
         return msgspec.structs.replace(plate, bolts=int(count))
     if key == "bolt_size":
-        size = typed.strip().upper()
-        if size not in cap_screws():
-            raise unknown(key, size, cap_screws())
-        return msgspec.structs.replace(plate, bolt_size=size)
+        return msgspec.structs.replace(plate, bolt_size=cap_screw(typed, key).size)
     if key == "bolting":
         return msgspec.structs.replace(
             plate, bolting="into" if typed.strip() == "into" else "through"

@@ -14,7 +14,8 @@ from machinon.core.reckoning import (
     reckon,
     reckoning,
 )
-from machinon.core.screw_thread import thread_of
+from machinon.core.screw_thread import Thread, thread_of
+from machinon.core.screws import cap_screws
 
 
 def hole_points(
@@ -206,15 +207,32 @@ DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
             default="normal",
             choices=("close", "normal", "loose"),
         ),
+        Input(
+            "new",
+            TEXT,
+            "what the new half has: clear holes, or tapped ones",
+            default="clear",
+            choices=("clear", "tapped"),
+        ),
+        Input(
+            "measured",
+            LENGTH,
+            "hole, or screw in it, measured in the half that exists",
+            default=None,
+            above=0,
+            high=300,
+        ),
         Input("circle_doubt", LENGTH, "of the circle measured, two sigma", 0.0, low=0),
         Input("play", LENGTH, "of what centres the two parts", 0.0, low=0),
         Input("drilling", LENGTH, "how far a hole may lie off", DRILLING_ERROR, low=0),
     ),
     results=(
-        Result("hole", LENGTH, "clearance hole"),
-        Result("room", LENGTH, "round a screw in its hole"),
+        Result("hole", LENGTH, "in the new half: clearance hole or tapping drill"),
+        Result("passing", LENGTH, "the hole that the screw passes with room"),
+        Result("room", LENGTH, "round a screw in that hole"),
         Result("need", LENGTH, "room that drilling, doubt and play want"),
         Result("warning", TEXT, "where the screws may bind, else empty"),
+        Result("mismatch", TEXT, "where what was measured is of another screw"),
     ),
     sources=("geometry: half of each diameter; the drilling error is a shop rule",),
 )
@@ -222,31 +240,84 @@ def _bolt_room(
     trail: Trail,
     thread: str,
     fit: str,
+    new: str,
+    measured: float | None,
     circle_doubt: float,
     play: float,
     drilling: float,
 ) -> dict[str, Any]:
-    hole = reckon("clearance-hole", {"thread": thread, "fit": fit})
-    trail.source(str(hole["source"]))
-    major = thread_of(thread).major
+    one = thread_of(thread)
+    if new == "tapped" and measured is None:
+        raise BadInput(
+            "measured",
+            "Measure the holes of the half that exists: tapped holes leave no room.",
+        )
+    if new == "clear":
+        clear = reckon("clearance-hole", {"thread": thread, "fit": fit})
+        trail.source(str(clear["source"]))
+        hole, passing = float(clear["diameter"]), float(clear["diameter"])
+    else:
+        assert measured is not None
+        hole = float(reckon("tap-drill", {"thread": thread})["drill_size"])
+        passing = measured
     room = trail.step(
         "Room round a screw",
-        f"({hole['diameter']:g} − {major:g}) / 2",
-        (hole["diameter"] - major) / 2,
+        f"({passing:g} − {one.major:g}) / 2",
+        max(passing - one.major, 0.0) / 2,
     )
     need = trail.step(
         "Room wanted",
         f"{drilling:g} + {circle_doubt:.4f} / 2 + {play:.4f} / 2",
         drilling + circle_doubt / 2 + play / 2,
     )
+    mismatch = "" if measured is None else _other_screw(one, measured, new == "tapped")
     warning = ""
     if room < need:
         warning = (
-            "The screws may bind: drill the next looser clearance hole, or measure the "
-            "bolt circle more surely."
+            "The screws may bind: "
+            + (
+                "drill the next looser clearance hole, "
+                if new == "clear"
+                else "open up the holes that exist, take a smaller screw, "
+            )
+            + "or measure the bolt circle more surely."
         )
-        trail.cautions.append(warning)
-    return {"hole": hole["diameter"], "room": room, "need": need, "warning": warning}
+    trail.cautions += [text for text in (mismatch, warning) if text]
+    return {
+        "hole": hole,
+        "passing": passing,
+        "room": room,
+        "need": need,
+        "warning": warning,
+        "mismatch": mismatch,
+    }
+
+
+OPEN = 1.35  # times the screw: a hole wider than this is another screw's
+
+
+def _other_screw(thread: Thread, measured: float, clear: bool) -> str:
+    """Why what was measured cannot belong to a screw; empty where it can.
+
+    clear: the screw has to pass the hole that was measured; else it may also be
+    its tapped hole, or the screw itself.
+    """
+    least = thread.major if clear else thread.minor_internal - 0.05
+    if least <= measured <= OPEN * thread.major + 1:
+        return ""
+    near = min(
+        cap_screws().values(),
+        key=lambda screw: abs(screw.diameter - measured),
+    )
+    if clear and measured < least:
+        return (
+            f"{thread.name} does not pass the hole measured, {measured:.2f} mm: a "
+            "smaller screw, or open the holes up."
+        )
+    return (
+        f"Measured {measured:.2f} mm in the half that exists, but the screw chosen is "
+        f"{thread.name}, {thread.major:.2f} mm: nearest to it is {near.size}."
+    )
 
 
 @reckoning(

@@ -264,6 +264,7 @@ _FORMS = (
         _none,
         (
             ("bolt-room", "thread", "the screws (empty: M8)"),
+            ("bolt-room", "new", "the new half is drilled clear, or tapped"),
             ("bolt-room", "play", "play of what centres the two parts"),
             ("bolt-room", "drilling", ""),
         ),

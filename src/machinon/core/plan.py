@@ -22,7 +22,7 @@ from machinon.core.proof import ProofLine, Verdict, overall, proof_line, runout_
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route import FINISH_ALLOWANCE, SetUp, route_of
 from machinon.core.screw_thread import Thread, thread_of
-from machinon.core.screws import cap_screw, cap_screws
+from machinon.core.screws import cap_screw
 from machinon.core.shop import Instrument, Lathe, Piece, Shop, SurfaceKind
 from machinon.core.thread_find import SURE, candidates, undecided
 from machinon.core.thread_limits import usual_class
@@ -36,7 +36,8 @@ class FitPlan:
 
     mate: the existing half; band: the `fit-target` answer (`thread` for a
     thread, `clearance-hole` for bolts); joined: what its joint makes of it;
-    unsaid: what the joint still asks; made: the size the drawing has for the
+    unsaid: what the joint still asks; hole: what was measured in or over the
+    holes of a bolt circle; made: the size the drawing has for the
     new half; problem: why there is no band; advice: what would help.
     """
 
@@ -55,6 +56,7 @@ class FitPlan:
     thread: Thread | None = None
     circle: Answer | None = None
     circle_doubt: float = 0.0
+    hole: float | None = None
     room: Answer | None = None
 
     @property
@@ -393,7 +395,15 @@ def _bolt_fit(
 ) -> FitPlan:
     if job.plate is None or choice.number != BOLTS:
         # surveyed as a circle: the sum of span and hole is done there
-        return _with_hole(choice, span, span.answer, span.uncertainty, "")
+        if "diameter" not in span.answer.results:
+            raise BadInput(
+                "surface",
+                "A span alone gives no circle: survey it as a bolt circle, with its "
+                "hole and the number of holes.",
+            )
+        read = span.answer.inputs.get("hole")
+        read = float(read) if isinstance(read, int | float) else None
+        return _with_hole(choice, span, span.answer, span.uncertainty, read, "")
     hole = measured.get((choice.piece, "bolt-hole"))
     if hole is None:
         return FitPlan(
@@ -404,16 +414,21 @@ def _bolt_fit(
     holes = job.plate.bolts
     circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})
     doubt = math.hypot(span.uncertainty, hole.uncertainty) / math.sin(math.pi / holes)
-    return _with_hole(choice, span, circle, doubt, job.plate.bolt_size)
+    return _with_hole(choice, span, circle, doubt, hole.size, job.plate.bolt_size)
 
 
 def _with_hole(
-    choice: FitChoice, span: Measured, circle: Answer, doubt: float, screw: str
+    choice: FitChoice,
+    span: Measured,
+    circle: Answer,
+    doubt: float,
+    hole: float | None,
+    screw: str,
 ) -> FitPlan:
     size = screw or str(given_values(choice).get("thread", "M8"))
     word = choice.want if choice.want in ("close", "normal", "loose") else "normal"
     band = reckon("clearance-hole", {"thread": size, "fit": word})
-    return FitPlan(choice, span, band, circle=circle, circle_doubt=doubt)
+    return FitPlan(choice, span, band, circle=circle, circle_doubt=doubt, hole=hole)
 
 
 def _with_bolts(
@@ -424,14 +439,20 @@ def _with_bolts(
         return fit
     given = given_values(fit.choice)
     asked = {"circle_doubt": fit.circle_doubt, "fit": fit.band.inputs["fit"]}
+    if fit.hole is not None:
+        asked["measured"] = fit.hole
     if plate is not None and fit.choice.number == BOLTS:
         spigot = next((one for one in fits if one.choice.number == SPIGOT), None)
         play = spigot.band["clearance_max"] if spigot and spigot.band else 0.0
         asked |= {"thread": plate.bolt_size, "play": max(play, 0.0)}
+        asked["new"] = "tapped" if plate.bolting == "into" else "clear"
     else:
         asked |= {"thread": "M8", **given}
-    room = reckon("bolt-room", asked)
-    return replace(fit, room=room, advice=str(room["warning"]))
+    try:
+        room = reckon("bolt-room", asked)
+    except BadInput as error:
+        return replace(fit, problem=error.message)
+    return replace(fit, room=room, advice=str(room["mismatch"] or room["warning"]))
 
 
 def _resolved(
@@ -483,7 +504,7 @@ def _resolved(
     depth = size(chuck, "recess-depth", "the depth of the recess")
     if missing or thread is None:
         return None, tuple(dict.fromkeys(missing))
-    screw = cap_screws().get(plate.bolt_size) or cap_screw("M8")
+    screw = cap_screw(plate.bolt_size)
     bore = by_number[THREAD].aim or thread.minor_internal
     return Plate(
         plate.material,
@@ -574,6 +595,9 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
                     number,
                 )
             )
+        elif fit.room is not None and fit.room["mismatch"]:
+            says += str(fit.room["mismatch"])
+            out.append(Check(f"fit-{number}", place, False, says, True, number))
         elif fit.choice.kind == "bolts" and fit.bolt_room < fit.bolt_need:
             out.append(
                 Check(

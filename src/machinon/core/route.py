@@ -6,13 +6,15 @@ from typing import Literal
 from machinon.core.back_plate import Plate
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.shop import Lathe
+from machinon.core.tapping import drills
 
 Holes = Literal["none", "drilled", "finished"]
 Band = tuple[float, float, float]  # from z, to z, radius; mm
 
 FACE_ALLOWANCE = 1.0  # mm left on the nose side when the blank is sawn
 FINISH_ALLOWANCE = 0.5  # mm on the radius, left for the spigot in place
-PILOT = 25.0  # mm: the drill before boring
+PILOT = 25.0  # mm: the largest drill before boring
+TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +58,17 @@ class SetUp:
     steps: tuple[Step, ...]
 
 
+def pilot_drill(bore: float) -> float:
+    """The drill before a bore: it leaves something to bore, mm.
+
+    >>> pilot_drill(40), pilot_drill(17.5)
+    (25.0, 16.5)
+    """
+    most = min(PILOT, bore - TO_BORE)
+    below = [one.size for one in drills("metric") if one.size <= most + 1e-9]
+    return below[-1] if below else bore / 2
+
+
 def route_of(plate: Plate, lathe: Lathe) -> tuple[SetUp, ...]:
     """Set-ups and steps in order, for a plate with every size known.
 
@@ -80,10 +93,11 @@ def route_of(plate: Plate, lathe: Lathe) -> tuple[SetUp, ...]:
     spigot = plate.spigot_diameter / 2
     minor = plate.thread_bore / 2
     register = plate.register_bore / 2
+    pilot = pilot_drill(plate.thread_bore)
     blank = Shape(((-FACE_ALLOWANCE, end, stock),))
     faced = Shape(((0.0, end, stock),))
     hubbed = Shape(((0.0, plate.hub_length, hub), (plate.hub_length, end, stock)))
-    drilled = replace(hubbed, inner=((0.0, end, min(PILOT / 2, minor)),))
+    drilled = replace(hubbed, inner=((0.0, end, pilot / 2),))
     bored = replace(hubbed, inner=((0.0, end, minor),))
     registered = replace(
         hubbed,
@@ -118,12 +132,12 @@ def route_of(plate: Plate, lathe: Lathe) -> tuple[SetUp, ...]:
             ),
             Step(
                 "drill",
-                f"Drill through, {PILOT:g} mm in stages",
+                f"Drill through, {pilot:g} mm in stages",
                 "drills",
                 ("bore",),
                 drilled,
-                speed("drill", PILOT),
-                drill=PILOT,
+                speed("drill", pilot),
+                drill=pilot,
                 caution="The drill grabs as it breaks through: ease the feed.",
             ),
             Step(

@@ -6,9 +6,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, FORCE, LENGTH, TORQUE
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.screw_thread import thread_of
-
-# lengths that set screws are bought in, mm; preferred lengths of ISO 4027
-LENGTHS = (3, 4, 5, 6, 8, 10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 55, 60)
+from machinon.core.screws import stock_lengths
 
 
 @reckoning(
@@ -68,7 +66,8 @@ def _screw_dimple(
         raise BadInput("around", f"More than one turn, {thread.pitch:g} mm, is needed.")
     middle = (lower + upper) / 2
     most = around + upper  # no longer, or it stands out and catches
-    length = max((one for one in LENGTHS if one <= most), default=LENGTHS[0])
+    sold = stock_lengths(thread, set_screw=True)
+    length = max((one for one in sold if one <= most), default=sold[0])
     engaged = trail.step(
         "Thread in the wall",
         f"least of {length:g} − {d / 2:g} of cone, and {around:g}",
@@ -97,7 +96,7 @@ def _screw_dimple(
         "depth_lower": lower,
         "depth_upper": upper,
         "mouth": trail.step("Mouth", f"2 × {middle:.3f}", 2 * middle),
-        "length": float(length),
+        "length": length,
         "engaged": engaged,
         "push": push,
         "hold": hold,

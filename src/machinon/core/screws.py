@@ -8,7 +8,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import FORCE, INCH, LENGTH, NUMBER, STRESS
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckon, reckoning
 from machinon.core.screw_thread import Thread, metric_thread, thread_of
 from machinon.core.tables import rows
 
@@ -34,8 +34,8 @@ class CapScrew:
 
     @property
     def tapping_drill(self) -> float:
-        """Major less pitch: the usual drill, about 77 % of thread; mm."""
-        return self.diameter - self.pitch
+        """The drill there is for three quarters of its thread, mm."""
+        return float(reckon("tap-drill", {"thread": self.size})["drill_size"])
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,16 +86,22 @@ def _heads() -> Mapping[tuple[str, str], Head]:
     return table
 
 
+_TINY = ("M1.6", "M2", "M2.5", "#0", "#1", "#2", "#3", "#4")
+
+
 @functools.cache
 def cap_screws() -> Mapping[str, CapScrew]:
-    """The metric cap screws kept here, M3 and up, by size."""
+    """The cap screws kept here, 3 mm and up, by the name of their coarse thread."""
     table = {}
     for (size, kind), head in _heads().items():
-        if kind != "cap" or not size.startswith("M") or float(size[1:]) < 3:
+        metric = size.startswith("M")
+        if kind != "cap" or size in _TINY:
             continue
-        thread, hole = metric_thread(size), _holes()[size]
-        table[size] = CapScrew(
-            size,
+        thread = metric_thread(size) if metric else thread_of(f"{size} UNC")
+        hole = _holes()[size]
+        name = size if metric else thread.name
+        table[name] = CapScrew(
+            name,
             thread.major,
             thread.pitch,
             hole.close,
@@ -111,11 +117,30 @@ def cap_screws() -> Mapping[str, CapScrew]:
 
 
 def cap_screw(size: str, key: str = "thread") -> CapScrew:
-    """A cap screw by size, such as `M8`. Raises BadInput on `key`."""
+    """A cap screw by its thread, such as `M8` or `1/4-20`. Raises BadInput on `key`.
+
+    >>> cap_screw("5/16-18").size
+    '5/16-18 UNC'
+    """
     known = cap_screws()
-    if size not in known:
+    found = known.get(size) or known.get(size.strip().upper())
+    if found is None and size.strip()[:1] in "#0123456789":
+        typed = size if "-" in size else f"{size} UNC"
+        found = known.get(thread_of(typed, key).name)
+    if found is None:
         raise unknown(key, size, known)
-    return known[size]
+    return found
+
+
+def stock_lengths(thread: Thread, set_screw: bool = False) -> tuple[float, ...]:
+    """Lengths that screws of a thread are usually sold in, rising; mm."""
+    kind, unit = "set" if set_screw else "head", "in" if thread.inch else "mm"
+    factor = INCH if thread.inch else 1.0
+    return tuple(
+        float(r["length"]) * factor
+        for r in rows("screw_lengths")
+        if (r["kind"], r["unit"]) == (kind, unit)
+    )
 
 
 def _size_of(thread: Thread) -> str:

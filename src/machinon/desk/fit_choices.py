@@ -390,11 +390,13 @@ class BoltChoice(Choice):
         for key, radio in self.radios.items():
             radio.setChecked(key == fit.choice.want)
         self.advice.setText(fit.advice)
-        if fit.band is None or fit.circle is None:
+        if fit.room is None or fit.circle is None:
             for figure in (self.hole, self.circle, self.room, self.need):
                 figure.show_text("–")
             return
-        self.hole.show_length(fit.band["diameter"], 0.1, inch, "cut", fit.band, "⌀")
+        tapped = fit.room.inputs["new"] == "tapped"
+        self.hole.set_name("Tapping drill" if tapped else "Clearance hole")
+        self.hole.show_length(fit.room["hole"], 0.1, inch, "cut", fit.room, "⌀")
         self.circle.show_length(
             fit.circle["diameter"], 0.01, inch, "measured", fit.circle, "⌀"
         )

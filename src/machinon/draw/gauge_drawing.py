@@ -398,13 +398,16 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
     assert fit.band is not None
     assert fit.circle is not None
     size = board.size
-    hole = float(fit.band["diameter"])
+    assert fit.room is not None
+    hole = float(fit.room["passing"])
+    tapped = fit.room.inputs["new"] == "tapped"
     room, need = fit.bolt_room, fit.bolt_need
     screw = hole - 2 * room
     scale = min(board.height - 5 * size, board.width * 0.42) / hole
     x, y = board.width * 0.26, board.height / 2
     ok = room >= need
-    board.items.append(Circle((x, y), hole / 2 * scale, "cut", 2.2, "ground"))
+    ink: Role = "measured" if tapped else "cut"
+    board.items.append(Circle((x, y), hole / 2 * scale, ink, 2.2, "ground"))
     board.items.append(Circle((x, y), screw / 2 * scale, "outline", 1.6, "panel"))
     # where the screw's edge may come to lie in the worst case
     board.items.append(
@@ -418,7 +421,11 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
     )
     tx = x + hole / 2 * scale + 2.5 * size
     lines: list[tuple[str, str, Role]] = [
-        ("clearance hole", "⌀" + length_text(hole, 0.1, inch), "cut"),
+        (
+            "hole that exists, as measured" if tapped else "clearance hole",
+            "⌀" + length_text(hole, 0.1, inch),
+            "measured" if tapped else "cut",
+        ),
         ("room round the screw", length_text(room, 0.01, inch), "text"),
         (
             "room wanted: drilling, doubt of the circle, play of the spigot",

@@ -167,7 +167,7 @@ class PieceView(StageView):
                 ("How many", self.bolts),
                 ("Bolted", self.bolting),
                 ("Stock ⌀", self.stock),
-                ("Stock long", self.stock_length),
+                ("Stock length", self.stock_length),
             )
         ):
             goes.addWidget(label(name, "faint"), row, 0)

@@ -123,7 +123,7 @@ def boring_bar(s: Sketch) -> None:
         (s.p(out * 0.62, 0)[0], s.p(0, -1.9 * d)[1] + s.size),
         "length to ⌀",
     )
-    s.note("bend drawn enlarged", (s.p(out * 0.5, 0)[0], s.p(0, -d * 1.1)[1] + s.size))
+    s.note("bend drawn enlarged", (s.p(out * 0.5, 0)[0], s.p(0, -d * 1.6)[1] - s.size))
     advice = str(s.results.get("advice", ""))
     s.note(advice, (s.board.width / 2, s.floor - 0.4 * s.size))
 

@@ -422,8 +422,9 @@ def fit_warm(s: Sketch) -> None:
 
 
 def bolt_room(s: Sketch) -> None:
-    hole, room, need = s.r("hole"), s.r("room"), s.r("need")
+    hole, room, need = s.r("passing"), s.r("room"), s.r("need")
     screw = hole - 2 * room
+    tapped = s.values.get("new") == "tapped"
     s.frame(-hole * 0.6, -hole * 0.6, hole * 0.6, hole * 0.6, (12, 2.4))
     s.circle(0, 0, hole / 2, "cut", "ground", 2.2)
     s.circle(0, 0, screw / 2, "outline", "panel")
@@ -434,7 +435,8 @@ def bolt_room(s: Sketch) -> None:
     s.ask("thread", s.p(0, 0), "screw")
     right, left = s.p(hole * 0.6, 0)[0] + s.size, s.p(-hole * 0.6, 0)[0] - s.size
     y = s.p(0, 0)[1]
-    s.tell("hole", (right, y - 4 * s.size), "clearance hole", "left")
+    name = "tapping drill" if tapped else "clearance hole"
+    s.tell("hole", (right, y - 4 * s.size), name, "left")
     s.tell("room", (right, y), "room round it", "left")
     s.tell("need", (right, y + 4 * s.size), "room wanted", "left")
     s.ask("circle_doubt", (left, y - 4 * s.size), "circle's doubt", "right")
