@@ -285,3 +285,124 @@ class AnyReadings(unittest.TestCase):
             joint=form.key,
             given=given,
         )
+
+
+class WornAndDoubtful(unittest.TestCase):
+    neck = staticmethod(
+        lambda *readings: (
+            surface("tee-neck", *readings, instrument="caliper"),
+            surface("tee-head", 24.1, instrument="caliper"),
+            surface("tee-head-depth", 10.1, instrument="caliper"),
+            surface("tee-lip", 14.0, instrument="caliper"),
+        )
+    )
+
+    def test_a_worn_slot_leaves_its_t_nut_the_whole_band(self):
+        """Neck 14.05 to 14.08: the tongue is cut to 14.05, and as wide a band."""
+        even = planned(*self.neck(14.05, 14.05, 14.05), joint="tee")
+        worn = planned(*self.neck(14.05, 14.08, 14.06), joint="tee")
+        self.assertAlmostEqual(worn.upper, even.upper, delta=0.005)
+        self.assertAlmostEqual(worn.upper - worn.lower, even.upper - even.lower)
+
+    def test_a_tongue_in_a_worn_slot_is_ruled_by_the_tight_end(self):
+        slot = surface("slot", (14.02, "front"), (14.06, "back"), instrument="slips")
+        found = planned(slot, joint="slot", want="free")
+        self.assertLess(found.upper, 14.02)
+        self.assertGreater(found.upper - found.lower, 0.03)
+        self.assertEqual(found.mate.doubts, ())
+
+    def test_a_spigot_suits_both_ends_of_a_bore_that_is_not_parallel(self):
+        bore = surface(
+            "bore", (50.01, "front"), (50.03, "back"), instrument="bore-gauge"
+        )
+        found = planned(bore, joint="register", want="loose")
+        play = found.band
+        self.assertAlmostEqual(
+            found.upper, 50.01 - found.mate.uncertainty - play["clearance_min"], 4
+        )
+        self.assertAlmostEqual(
+            found.lower, 50.03 + found.mate.uncertainty - play["clearance_max"], 4
+        )
+
+    def test_it_is_said_what_eats_a_band_and_what_would_help(self):
+        for readings, want, says in (
+            ((surface("bore", 50.01, instrument="caliper")), "wrung", "gauge takes it"),
+            (
+                surface("bore", (50.0, "front"), (50.1, "back"), instrument="caliper"),
+                "slides",
+                "own shape takes it",
+            ),
+        ):
+            with self.subTest(says):
+                found = planned(readings, joint="register", want=want)
+                self.assertIn(says, found.advice)
+                self.assertRegex(found.advice, r"What helps: .*\d+ µm")
+
+
+class Pressed(unittest.TestCase):
+    def test_a_hub_that_yields_stops_and_says_what_would_help(self):
+        """Stresses go with the interference, so safety times it is the most."""
+        asked = {
+            "diameter": 12,
+            "length": 14,
+            "hub_outside": 16,
+            "interference": 0.04,
+            "hub_material": "mild steel",
+            "shaft_material": "steel",
+        }
+        tight = reckon("press-fit", asked)
+        self.assertLess(tight["safety"], 1)
+        eased = reckon(
+            "press-fit", {**asked, "interference": tight["most_interference"]}
+        )
+        self.assertAlmostEqual(eased["safety"], 1)
+        self.assertIn("What helps", tight.cautions[0])
+        if "least_outside" in tight.results:
+            thick = reckon(
+                "press-fit", {**asked, "hub_outside": tight["least_outside"]}
+            )
+            self.assertAlmostEqual(thick["safety"], 1, places=3)
+
+    def test_a_bearing_set_by_a_nut_has_its_own_advice(self):
+        """In an O arrangement the nut moves the inner ring: it has to slide."""
+        firm = reckon(
+            "bearing-seat",
+            {
+                "bore": 25,
+                "bearing": "taper roller",
+                "play_least": -0.015,
+                "play_most": -0.002,
+            },
+        )
+        self.assertIn("must let it slide", firm["warning"])
+        self.assertNotIn("left_least", firm.results)
+        cover = reckon(
+            "bearing-seat",
+            {
+                "bore": 25,
+                "bearing": "angular",
+                "arrangement": "X",
+                "play_least": -0.015,
+                "play_most": -0.002,
+            },
+        )
+        self.assertEqual(cover["warning"], "")
+        self.assertIn("outer ring, by the cover", cover["adjusted"])
+
+    def test_an_outer_ring_takes_the_bore_that_was_measured_on_its_piece(self):
+        outside = surface("shaft", 52.0, instrument="micrometer")
+        bore = surface("bore", 25.0, instrument="bore-gauge")
+        self.assertEqual(planned(outside, bore, joint="bearing").unsaid, "")
+        self.assertIn("bore", planned(outside, joint="bearing").unsaid)
+
+
+class LooserWords(unittest.TestCase):
+    def test_long_bores_and_plastics_have_words_looser_than_a_register_s(self):
+        bore = surface("bore", 50.01, instrument="bore-gauge")
+        plays = [
+            planned(bore, joint=joint, want=one.key).band["clearance_min"]
+            for joint in ("register", "shaft")
+            for one in words_for(joint)[:2]
+        ]
+        easy = planned(bore, joint="register", want="easy").band["clearance_min"]
+        self.assertGreater(min(plays[0], plays[2], plays[3]), easy)

@@ -175,7 +175,7 @@ class Shape(unittest.TestCase):
         for typed, kept in (("", ""), ("Front", "front"), ("back 90", "back 90°")):
             self.assertEqual(read_place(typed, bore, False), kept)
         self.assertEqual(read_place("2in", cone, False), "50.8 mm")
-        for wrong in ("left", "front 400", "90 front"):
+        for wrong in ("sideways", "front 400", "90 front"):
             with self.assertRaisesRegex(BadInput, "front, middle, back"):
                 read_place(wrong, bore, False)
 

@@ -39,7 +39,7 @@ class Reckoner(WindowCase):
 
     def test_a_whole_sentence_is_answered_in_the_search_line(self):
         for text, answer in (
-            ("tap drill 5/16-18", "drill F"),
+            ("tap drill 5/16-18", "drill 6.5 mm"),  # of the shop's own drills
             ("25 h6", "25.000 mm (0.9843 in)"),
             ("mt3 angle", "2.8754°"),
             ("7 holes on 62", "chord 26.901 mm"),

@@ -64,7 +64,7 @@ class Surveying(WindowCase):
     def test_places_show_the_shape(self):
         self.pick(self.view.surface_menu(), "Bore")
         self.choose(self.view.instrument, "bore-gauge")
-        self.type(self.view.place.edit, "left")
+        self.type(self.view.place.edit, "sideways")
         self.type(self.view.reading.edit, "30")
         self.assertIn("front, middle, back", self.view.place.message.text())
         for place, size in (

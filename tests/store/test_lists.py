@@ -260,7 +260,7 @@ class Pieces(unittest.TestCase):
             ("B,,,shaft,,-12,Digital caliper,\n", "line 3, reading"),
             ("B,,,shaft,,12,Digital calliper,\n", "did you mean Digital caliper"),
             ("B,,,bore,,12,Micrometer set 0–150,\n", "cannot measure bores"),
-            ("B,,,shaft,,12,Digital caliper,left\n", "line 3, place"),
+            ("B,,,shaft,,12,Digital caliper,sideways\n", "line 3, place"),
             ("B,,,taper-in,,12,Digital caliper,\n", "without two places"),
             ("B,,,over-pins,pin=10,137,Digital caliper,\n", "line 3, angle|depth"),
             ("B,,,over-pins,pins=10,137,Digital caliper,\n", "needs no pins"),

@@ -46,6 +46,20 @@ def usual_clearance(bore: float) -> tuple[float, float, str]:
             default="inner",
             choices=("inner", "outer"),
         ),
+        Input(
+            "bearing",
+            TEXT,
+            "deep groove, or angular contact or taper roller in an adjusted pair",
+            default="deep groove",
+            choices=("deep groove", "angular", "taper roller"),
+        ),
+        Input(
+            "arrangement",
+            TEXT,
+            "of an adjusted pair: O, a nut moves an inner ring; X, a cover an outer",
+            default="O",
+            choices=("O", "X"),
+        ),
         Input("play_least", LENGTH, "of the seat, − is interference"),
         Input("play_most", LENGTH, "of the seat, − is interference"),
         Input("clearance_least", LENGTH, "the bearing's own play, least", None, low=0),
@@ -57,7 +71,9 @@ def usual_clearance(bore: float) -> tuple[float, float, str]:
         Result("lost_most", LENGTH, "play the seat takes, most"),
         Result("left_least", LENGTH, "play left in the bearing; − is preload"),
         Result("left_most", LENGTH, "play left in the bearing, most"),
-        Result("warning", TEXT, "where the bearing may be preloaded, else empty"),
+        Result("adjusted", TEXT, "ring of a pair that the nut or cover moves"),
+        Result("seat", TEXT, "how a ring of a pair has to sit"),
+        Result("warning", TEXT, "where the seat does not suit, else empty"),
     ),
     sources=(
         "about 0.8 of the interference reaches the inner raceway, 0.7 the outer one: "
@@ -68,6 +84,8 @@ def _bearing_seat(
     trail: Trail,
     bore: float,
     ring: str,
+    bearing: str,
+    arrangement: str,
     play_least: float,
     play_most: float,
     clearance_least: float | None,
@@ -78,6 +96,9 @@ def _bearing_seat(
         raise BadInput(
             "play_most", f"The most play must be more than the least ({play_least:g})."
         )
+    if bearing != "deep groove":
+        part = SHARE[ring] if share is None else share
+        return _adjusted(trail, ring, arrangement, play_least, play_most, part)
     if clearance_least is None or clearance_most is None:
         clearance_least, clearance_most, source = usual_clearance(bore)
         trail.source(source)
@@ -115,5 +136,55 @@ def _bearing_seat(
         "lost_most": lost[1],
         "left_least": least,
         "left_most": most,
+        "warning": warning,
+    }
+
+
+def _adjusted(
+    trail: Trail,
+    ring: str,
+    arrangement: str,
+    play_least: float,
+    play_most: float,
+    part: float,
+) -> dict[str, Any]:
+    """A seat of a pair whose play is set by moving one ring along its seat."""
+    moved, by = ("inner", "nut") if arrangement == "O" else ("outer", "cover")
+    lost = [
+        trail.step(
+            f"Taken by the seat, {name}",
+            f"{part:g} × {max(-play, 0.0):.4f}",
+            part * max(-play, 0.0),
+        )
+        for name, play in (("least", play_most), ("most", play_least))
+    ]
+    warning = ""
+    if ring == moved and play_least < 0:
+        warning = (
+            f"In an {arrangement} arrangement the {by} moves an {moved} ring: that "
+            "seat must let it slide, so no interference."
+        )
+        trail.cautions.append(warning)
+    trail.notes.append(
+        "The nut sets the play: press the firm rings home first, then tighten while "
+        "turning it, until it has no play, and lock it. What a firm seat takes is set "
+        "again with it."
+        if moved == "inner"
+        else "The cover sets the play by its shim or thread: press the firm rings home "
+        "first, then set it while turning, until it has no play."
+    )
+    trail.notes.append(
+        "O: the lines of contact meet far apart, stiff against tilting; a shaft that "
+        "warms lengthens and eases the preload."
+        if arrangement == "O"
+        else "X: the lines of contact meet close together, which bears a bent shaft "
+        "better; a shaft that warms lengthens and adds preload: leave a little play."
+    )
+    trail.notes.append("The maker's preload and speed limit come first.")
+    return {
+        "lost_least": lost[0],
+        "lost_most": lost[1],
+        "adjusted": f"the {moved} ring, by the {by}",
+        "seat": "slides along its seat" if ring == moved else "sits firm",
         "warning": warning,
     }

@@ -299,8 +299,8 @@ def _fit_target(
     warning = ""
     if band <= 0:
         warning = (
-            "Nothing is left of the band: the mate is not known well enough. Measure "
-            "it with a surer instrument, or choose an easier fit, or cut to the mate."
+            f"Nothing is left of the band: the play wanted varies by "
+            f"{most - least:.4f} mm, and the mate's doubt takes {2 * doubt:.4f} mm."
         )
         trail.cautions.append(warning)
     return {

@@ -5,6 +5,7 @@ from machinon.core.materials import material
 from machinon.core.meeting import Effect, Joined, Meeting
 from machinon.core.quantity import DURATION, FORCE, LENGTH, NUMBER, TEMPERATURE, TORQUE
 from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.surface_kinds import form_key
 
 
 def _plays(m: Meeting) -> tuple[float, float]:
@@ -87,7 +88,8 @@ def _gripping(m: Meeting) -> tuple[Answer, Answer | None, list[Effect], list[str
     if loose is None:
         advice.append("At its loose end it does not grip at all.")
     if tight["safety"] < 1:
-        advice.append("The hub yields at the tight end: a lighter press, or more wall.")
+        yields = tight.cautions[0]
+        advice.insert(0, f"Stop: at the tight end {yields[0].lower()}{yields[1:]}")
     warm = _warm(m)
     if any(one.grave for one in warm):
         advice.append("At work the grip is lost at the loose end.")
@@ -206,19 +208,40 @@ def bonded(m: Meeting) -> Joined:
     return Joined((), effects, answer, tuple(advice))
 
 
+def _own_bore(m: Meeting) -> float | None:
+    """The bore of the bearing whose outside is the mate, where it was measured."""
+    for surface in m.piece.surfaces:
+        found = m.measured.get((m.piece.id, surface.id))
+        if form_key(surface) == "bore" and found is not None and not found.refused:
+            return found.size
+    return None
+
+
 def bearing_seat(m: Meeting) -> Joined:
     inner = m.choice.exists == "hole"
     least, most = _plays(m)
-    if not inner:
+    bore = m.mate.size if inner else _own_bore(m)
+    if bore is None:
         m.need("bore")
     asked: dict[str, object] = {
-        "bore": m.number("bore", round(m.mate.size, 3)),
+        "bore": m.number("bore", round(bore or 0.0, 3)),
         "ring": "inner" if inner else "outer",
         "play_least": least,
         "play_most": most,
-        **m.said("clearance_least", "clearance_most"),
+        **m.said("clearance_least", "clearance_most", "bearing", "arrangement"),
     }
     answer = reckon("bearing-seat", asked)
+    if "left_least" not in answer.results:  # the nut sets the play of a pair
+        adjusted = (
+            Effect("Moved by the nut or cover", answer["adjusted"], TEXT, answer),
+            Effect("Seat takes, most", answer["lost_most"], LENGTH, answer, True),
+        )
+        wrong = bool(answer["warning"])
+        slides = Effect("This ring", answer["seat"], TEXT, answer, grave=wrong)
+        says = [str(answer["warning"])] if wrong else []
+        return Joined(
+            (), (slides, *adjusted, *_warm(m)), answer, (*says, *answer.notes)
+        )
     effects = (
         Effect(
             "Bearing's play left, least",

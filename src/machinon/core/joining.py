@@ -4,7 +4,7 @@ import math
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.materials import material
+from machinon.core.materials import Material, material
 from machinon.core.quantity import (
     DURATION,
     FACTOR,
@@ -50,6 +50,8 @@ GAP_LEAST, GAP_MOST = 0.03, 0.10
         Result("press_force", FORCE, "to press it home or off"),
         Result("torque", TORQUE, "that it carries"),
         Result("safety", FACTOR, "hub's yield over its stress (Tresca)"),
+        Result("most_interference", LENGTH, "before the hub yields"),
+        Result("least_outside", LENGTH, "of a hub that bears this interference"),
     ),
     sources=("Lamé's thick cylinders, plane stress; usual shop figures of materials",),
 )
@@ -107,8 +109,26 @@ def _press_fit(
         hub.yield_strength / (hoop + pressure),
         FACTOR,
     )
+    # all stresses go with the interference
+    most = trail.step(
+        "Most before it yields",
+        f"{interference:g} × {safety:.4g}",
+        interference * safety,
+    )
+    results: dict[str, Any] = {}
     if safety < 1:
-        trail.cautions.append("The hub yields: less interference, or a thicker hub.")
+        helps = [f"at most {most * 1000:.0f} µm of interference"]
+        outside = _least_outside(
+            diameter, interference, hub, (narrow - shaft.poisson) / shaft.modulus
+        )
+        if outside is not None:
+            results["least_outside"] = outside
+            helps.append(f"a hub of {outside:.1f} mm outside")
+        if shaft_bore == 0:
+            helps.append("a hollow shaft")
+        trail.cautions.append(
+            "The hub yields. What helps: " + ", or ".join(helps) + "."
+        )
     trail.cautions.append("Stand clear of the press; a hard part can fly in pieces.")
     return {
         "pressure": pressure,
@@ -117,7 +137,32 @@ def _press_fit(
         "press_force": force,
         "torque": torque,
         "safety": safety,
+        "most_interference": most,
+        **results,
     }
+
+
+def _least_outside(
+    diameter: float, interference: float, hub: Material, shaft_gives: float
+) -> float | None:
+    """The least outside of a hub that does not yield, mm; None where none does.
+
+    shaft_gives: what the shaft yields elastically, per MPa and mm of diameter.
+    """
+
+    def safety(outside: float) -> float:
+        wide = (outside**2 + diameter**2) / (outside**2 - diameter**2)
+        give = (wide + hub.poisson) / hub.modulus + shaft_gives
+        pressure = interference / (diameter * give)
+        return hub.yield_strength / (pressure * (wide + 1))
+
+    low, high = diameter * 1.001, diameter * 8
+    if safety(high) < 1:
+        return None
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (low, middle) if safety(middle) >= 1 else (middle, high)
+    return high
 
 
 @reckoning(

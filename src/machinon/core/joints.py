@@ -228,6 +228,8 @@ _FORMS = (
         "Press on the ring that is being fitted, never through the balls.",
         bearing_seat,
         (
+            ("bearing-seat", "bearing", "kind of bearing"),
+            ("bearing-seat", "arrangement", ""),
             ("bearing-seat", "bore", "bore of the bearing (empty: as measured)"),
             ("bearing-seat", "clearance_least", "its own play, least (empty: normal)"),
             ("bearing-seat", "clearance_most", "its own play, most (empty: normal)"),

@@ -201,11 +201,13 @@ def key_widths(m: Meeting) -> Joined:
 
 
 def tee_nut(m: Meeting) -> Joined:
+    neck, doubt = m.mate.tightest
     answer = reckon(
         "t-nut",
         {
-            "neck": m.mate.size,
-            "neck_doubt": m.mate.uncertainty,
+            "neck": neck,
+            "widest": max(neck, 2 * m.mate.size - neck),
+            "neck_doubt": doubt,
             "head": m.beside("tee-head").size,
             "head_height": m.beside("tee-head-depth").size,
             "lip": m.beside("tee-lip").size,
@@ -220,6 +222,7 @@ def tee_nut(m: Meeting) -> Joined:
         m.made("Head, thickness", answer, "height_lower", "height_upper"),
     )
     effects = (
+        Effect("Most play where it is worn", answer["shake"], LENGTH, answer, True),
         Effect("Highest tongue", answer["tongue_height"], LENGTH, answer),
         Effect("Under each lip", answer["overlap"], LENGTH, answer),
         Effect("Standard slot", answer["slot"], TEXT, answer),

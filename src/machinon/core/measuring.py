@@ -3,9 +3,9 @@
 import math
 import re
 import statistics
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, TypeVar
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
@@ -69,7 +69,9 @@ class Measured:
 
     size: after the surface's sum, where it has one, in `kind`, which is what it
     `says`; refused: why that sum cannot be done; mean: of the readings as they
-    are; taper: of the back less the front; out_of_round: largest less smallest
+    are; shape: largest less smallest mean of the places that were named; tight:
+    the tightest of them, the narrowest of a slot, the thickest of a tongue;
+    taper: of the back less the front; out_of_round: largest less smallest
     diameter of one end; slope: of a tapered surface, whose size is that at its
     end; answer: the working.
     """
@@ -90,7 +92,16 @@ class Measured:
     taper: float | None = None
     out_of_round: float | None = None
     slope: Slope | None = None
+    shape: float = 0.0
+    tight: Answer | None = None
     likely: tuple[Likely, ...] = ()
+
+    @property
+    def tightest(self) -> tuple[float, float]:
+        """Size and doubt at the tightest place; of the whole where that is one."""
+        if self.tight is None or self.says:
+            return self.size, self.uncertainty
+        return float(self.tight["size"]), float(self.tight["uncertainty"])
 
     @property
     def lower(self) -> float:
@@ -162,6 +173,18 @@ def disagreeing(
     )
 
 
+T = TypeVar("T")
+ONE_PLACE = "one place"
+
+
+def by_place(values: Sequence[T], places: Sequence[str]) -> Mapping[str, Sequence[T]]:
+    """Readings by where they were taken, in the order of the first of each."""
+    found: dict[str, list[T]] = {}
+    for value, place in zip(values, places, strict=True):
+        found.setdefault(place, []).append(value)
+    return found
+
+
 @reckoning(
     "measured-size",
     group="Measuring over and across",
@@ -178,11 +201,21 @@ def disagreeing(
             "temperature", TEMPERATURE, "of the part", default=20.0, low=-30, high=200
         ),
         Input("material", TEXT, "of the part", default="steel"),
+        Input(
+            "places",
+            TEXT,
+            "where each was read; different places may differ by right",
+            default=None,
+            many=True,
+        ),
     ),
     results=(
         Result("size", LENGTH, "mean size at 20 °C"),
         Result("uncertainty", LENGTH, "two sigma"),
         Result("spread", LENGTH, "largest less smallest reading"),
+        Result("from_instrument", LENGTH, "of the uncertainty, two sigma"),
+        Result("from_scatter", LENGTH, "of the uncertainty, two sigma"),
+        Result("from_warmth", LENGTH, "of the uncertainty, two sigma"),
         Result("count", COUNT, "readings used"),
     ),
     sources=("JCGM 100:2008 (combined uncertainty, k = 2)", "ISO 1:2022 (20 °C)"),
@@ -195,14 +228,20 @@ def _measured_size(
     resolution: float,
     temperature: float,
     material: str,
+    places: tuple[str, ...] | None,
 ) -> dict[str, Any]:
     expansion = material_named(material).expansion
     count = len(readings)
+    if places is None:
+        places = (ONE_PLACE,) * count
+    elif len(places) != count:
+        raise BadInput("places", f"Give one for each reading: {count}.")
+    groups = [tuple(group) for group in by_place(readings, places).values()]
     mean = trail.step(
-        f"Mean of {count}",
+        f"Mean of {count}" if len(groups) == 1 else f"Mean of {len(groups)} places",
         " + ".join(f"{v:.4g}" if count > 6 else f"{v:.4f}" for v in readings)
         + f" over {count}",
-        statistics.fmean(readings),
+        statistics.fmean(statistics.fmean(group) for group in groups),
     )
     size = mean
     if temperature != 20:
@@ -211,7 +250,13 @@ def _measured_size(
             f"read at {temperature:g} °C in {material}",
             at_reference(mean, temperature, expansion),
         )
-    scatter = statistics.stdev(readings) if count > 1 else 0.0
+    # only what was read again at the same place tells how well one reads
+    again = count - len(groups)
+    scatter = (
+        math.sqrt(sum(statistics.pvariance(g) * len(g) for g in groups) / again)
+        if again
+        else 0.0
+    )
     # few readings cannot prove better scatter than the instrument is known for
     repeat = trail.step(
         "Scatter of one reading",
@@ -239,6 +284,11 @@ def _measured_size(
         "uncertainty": doubt,
         "count": count,
         "spread": max(readings) - min(readings),
+        "from_instrument": math.hypot(
+            instrument_uncertainty, resolution / math.sqrt(3)
+        ),
+        "from_scatter": 2 * repeat / math.sqrt(count),
+        "from_warmth": 2 * part,
     }
 
 
@@ -273,20 +323,38 @@ def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     temperatures = [r.temperature for _, r in counted if r.temperature is not None]
     slope = _slope([r for _, r in counted], worst) if is_tapered(surface) else None
     values = [laid_back(r, slope) for _, r in counted]
-    answer = reckon(
-        "measured-size",
-        {
-            "readings": values,
-            "instrument_uncertainty": worst.uncertainty,
-            "repeatability": worst.repeatability,
-            "resolution": worst.resolution,
-            "temperature": statistics.fmean(temperatures) if temperatures else 20.0,
-            "material": material,
-        },
-    )
+    # along a taper readings are laid back to one place; elsewhere places may differ
+    places = [
+        ONE_PLACE if slope is not None else _where(surface, i, r)
+        for i, (_, r) in enumerate(counted)
+    ]
+
+    def size_of(readings: Sequence[float], places: Sequence[str]) -> Answer:
+        return reckon(
+            "measured-size",
+            {
+                "readings": list(readings),
+                "instrument_uncertainty": worst.uncertainty,
+                "repeatability": worst.repeatability,
+                "resolution": worst.resolution,
+                "temperature": statistics.fmean(temperatures) if temperatures else 20.0,
+                "material": material,
+                "places": list(places),
+            },
+        )
+
+    answer = size_of(values, places)
+    groups = by_place(values, places)
+    tight, shape = None, 0.0
+    if len(groups) > 1:
+        pick = min if surface.kind in ("inside", "gap") else max
+        where = pick(groups, key=lambda place: statistics.fmean(groups[place]))
+        tight = size_of(groups[where], [where] * len(groups[where]))
+        means = [statistics.fmean(group) for group in groups.values()]
+        shape = max(means) - min(means)
     doubts = tuple(
         Doubt(counted[d.index][0], d.off, d.cause)
-        for d in disagreeing(values, worst.repeatability, worst.uncertainty)
+        for d in _doubted(surface, values, places, worst)
         if not counted[d.index][1].kept
     )
     size, doubt = answer["size"], answer["uncertainty"]
@@ -309,8 +377,44 @@ def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
         taper=taper,
         out_of_round=out_of_round,
         slope=slope,
+        shape=shape,
+        tight=tight,
     )
     return _with_likely(surface, _with_sum(surface, found))
+
+
+WORN = 0.2  # mm: by how much a slot may differ along its length and be no misreading
+
+
+def _where(surface: Surface, index: int, reading: Reading) -> str:
+    """The place a reading belongs to; a slot is read along its length."""
+    if reading.place:
+        return reading.place
+    return f"reading {index + 1}" if surface.kind == "gap" else ONE_PLACE
+
+
+def _doubted(
+    surface: Surface,
+    values: Sequence[float],
+    places: Sequence[str],
+    tool: Instrument,
+) -> Iterator[Doubt]:
+    """Readings that disagree with others of the same place.
+
+    Named places differ by right: that is the piece's shape. Of a slot read without
+    them, only what no wear explains is pointed out.
+    """
+    unnamed = [i for i, place in enumerate(places) if place.startswith("reading ")]
+    groups = {
+        place: [i for i, one in enumerate(places) if one == place] for place in places
+    }
+    for at in [unnamed, *groups.values()]:
+        found = disagreeing(
+            [values[i] for i in at], tool.repeatability, tool.uncertainty
+        )
+        for one in found:
+            if at is not unnamed or abs(one.off) > WORN:
+                yield Doubt(at[one.index], one.off, one.cause)
 
 
 def _with_sum(surface: Surface, found: Measured) -> Measured:
@@ -398,7 +502,8 @@ def laid_back(reading: Reading, slope: Slope | None) -> float:
 
 
 _PLACE = re.compile(
-    r"^(?P<end>front|middle|back)?\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
+    r"^(?P<end>front|middle|back|left|right|top|bottom|corner(?: \d)?)?"
+    r"\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
 )
 
 
@@ -424,7 +529,8 @@ def read_place(typed: str, surface: Surface, inch: bool) -> str:
     if match is None or (match["angle"] and int(match["angle"]) > 360):
         raise BadInput(
             "place",
-            "Type an end (front, middle, back), an angle (0 to 360), or both: back 90.",
+            "Type a place (front, middle, back, left, right, top, bottom, corner 1), "
+            "an angle (0 to 360), or both: back 90.",
         )
     parts = (match["end"] or "", f"{int(match['angle'])}°" if match["angle"] else "")
     return " ".join(part for part in parts if part)

@@ -288,9 +288,15 @@ def _fit_plan(
 
 
 def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
+    if choice.joint == "slot":
+        # what goes along a worn slot is ruled by its tightest place
+        size, doubt = mate.tightest
+    else:
+        # what sits still must suit the tight and the loose place both
+        size, doubt = mate.size, mate.uncertainty + mate.shape / 2
     inputs = {
-        "existing": [mate.size],
-        "instrument_uncertainty": mate.uncertainty,
+        "existing": [size],
+        "instrument_uncertainty": doubt,
         "kind": choice.exists,
     }
     if choice.want == "own":
@@ -308,7 +314,8 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     gauge = suits[0] if suits else None
     advice = ""
     if band["band"] <= 0:
-        advice = _what_helps(choice, shop, mate)
+        wanted = float(band["clearance_max"]) - float(band["clearance_min"])
+        advice = _what_helps(choice, shop, mate, wanted)
     elif gauge is None or gauge.uncertainty > band["band"] / 2:
         advice = (
             "No instrument in the shop can prove this band: keep the mate at hand "
@@ -324,24 +331,63 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     )
 
 
-def _what_helps(choice: FitChoice, shop: Shop, mate: Measured) -> str:
+def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) -> str:
+    """What eats the band of a fit, and what would leave some of it.
+
+    wanted: by how much the play may vary, mm.
+    """
     kind: SurfaceKind = "outside"
     if choice.exists == "hole":
         kind = "gap" if choice.joint == "slot" else "inside"
+
+    def um(value: float) -> str:
+        return f"{value * 1000:.0f} µm"
+
+    # half of the band left is enough to work to
+    room = wanted / 4
+    parts = {
+        key: float(mate.answer.results.get(f"from_{key}", 0.0))
+        for key in ("instrument", "scatter", "warmth")
+    }
+    parts["shape"] = mate.shape / 2 if choice.joint != "slot" else 0.0
+    eats = max(parts, key=lambda key: parts[key])
+    says = {
+        "instrument": f"The gauge takes it: ±{um(parts['instrument'])} of its own, "
+        f"where the fit lets the play vary by {um(wanted)}. ",
+        "scatter": f"Readings that scatter take it: ±{um(parts['scatter'])} of the "
+        f"±{um(mate.uncertainty)}, where the fit lets the play vary by {um(wanted)}. ",
+        "warmth": f"Warmth takes it: a part and a gauge one degree apart are "
+        f"±{um(parts['warmth'])} at this size. ",
+        "shape": f"The mate's own shape takes it: it differs by {um(mate.shape)} from "
+        "place to place, which no reading mends. ",
+    }[eats]
+    helps = []
     better = [
         one
         for one in shop.instruments_for(kind, mate.size)
-        if one.uncertainty < mate.uncertainty * 0.7
+        if one.uncertainty < parts["instrument"] * 0.7
     ]
-    if better:
-        return (
-            f"Measure the mate with the {better[0].name} (±"
-            f"{better[0].uncertainty * 1000:.0f} µm), or choose an easier fit, or "
-            "cut to the mate by trial."
-        )
-    if mate.count < 3:
-        return "Take more readings, choose an easier fit, or cut to the mate by trial."
-    return "Choose an easier fit, or leave the instrument and cut to the mate by trial."
+    if eats == "instrument":
+        if better:
+            helps.append(
+                f"the {better[0].name} is good to ±{um(better[0].uncertainty)}"
+            )
+        else:
+            helps.append(f"a gauge good to ±{um(room)} would leave half of the band")
+    elif eats == "scatter":
+        again = math.ceil(mate.count * (parts["scatter"] / max(room, 1e-6)) ** 2)
+        if again <= 12:
+            helps.append(f"{again} readings at one place would leave half of the band")
+        else:
+            helps.append("wipe and read again at one place: something moves")
+    elif eats == "warmth":
+        helps.append("lay part and gauge together until both are of one warmth")
+    else:
+        helps.append("true the mate up")
+    doubt = mate.uncertainty + parts["shape"]
+    helps.append(f"a fit whose play may vary by {um(4 * doubt)} would leave half")
+    helps.append("or cut to the mate by trial")
+    return says + "What helps: " + "; ".join(helps) + "."
 
 
 def _thread_fit(
@@ -751,6 +797,9 @@ def _with_open(plan: Plan) -> Plan:
         text = fit.problem or fit.contradiction or fit.unsaid
         if not text and fit.spent:
             text = "nothing is left of its band."
+        if not text and fit.joined and any(e.grave for e in fit.joined.effects):
+            grave = next(e.name for e in fit.joined.effects if e.grave)
+            text = fit.joined.advice[0] if fit.joined.advice else f"{grave}: see why."
         if text:
             open_items["fits"].append(f"Fit {fit.choice.number}: {text}")
     if plan.job.plate is not None:

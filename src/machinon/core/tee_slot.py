@@ -21,7 +21,8 @@ from machinon.core.tables import rows
         "play_most": 0.093,
     },
     inputs=(
-        Input("neck", LENGTH, "width of the slot's neck", above=0, high=100),
+        Input("neck", LENGTH, "slot's neck at its tightest", above=0, high=100),
+        Input("widest", LENGTH, "neck where it is worn; else the same", None, above=0),
         Input("head", LENGTH, "width of the slot below the lips", above=0, high=200),
         Input("head_height", LENGTH, "height below the lips", above=0, high=100),
         Input("lip", LENGTH, "from the table to under the lip", above=0, high=100),
@@ -34,6 +35,7 @@ from machinon.core.tables import rows
     results=(
         Result("tongue_lower", LENGTH, "smallest tongue"),
         Result("tongue_upper", LENGTH, "largest tongue"),
+        Result("shake", LENGTH, "most play of the smallest tongue where it is widest"),
         Result("head_lower", LENGTH, "narrowest head"),
         Result("head_upper", LENGTH, "widest head"),
         Result("height_lower", LENGTH, "thinnest head"),
@@ -50,6 +52,7 @@ def _t_nut(
     head: float,
     head_height: float,
     lip: float,
+    widest: float | None,
     neck_doubt: float,
     play_least: float,
     play_most: float,
@@ -69,8 +72,16 @@ def _t_nut(
     )
     lower = trail.step(
         "Smallest tongue",
-        f"{neck:.4f} + {neck_doubt:.4f} − {play_most:.4f}",
-        neck + neck_doubt - play_most,
+        f"{upper:.4f} − ({play_most:.4f} − {play_least:.4f})",
+        upper - (play_most - play_least),
+    )
+    wide = neck if widest is None else widest
+    if wide < neck:
+        raise BadInput("widest", f"From {neck:g} mm, the tightest, is allowed.")
+    shake = trail.step(
+        "Most play where it is widest",
+        f"{wide:.4f} + {neck_doubt:.4f} − {lower:.4f}",
+        wide + neck_doubt - lower,
     )
     head_upper = trail.step(
         "Widest head", f"{head:.3f} − {head_play:g}", head - head_play
@@ -108,6 +119,7 @@ def _t_nut(
     return {
         "tongue_lower": lower,
         "tongue_upper": upper,
+        "shake": shake,
         "head_lower": head_lower,
         "head_upper": head_upper,
         "height_lower": thin,
