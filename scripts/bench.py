@@ -37,7 +37,7 @@ window = MainWindow(settings, Path("."))
 window.show()
 app.processEvents()
 if sys.argv[1]:
-    from machinon.store.shop_file import open_shop
+    from machinon.store.opening import open_shop
     window.open_file(open_shop(Path(sys.argv[1])))
     app.processEvents()
 print("painted", flush=True)
@@ -70,7 +70,7 @@ def large_shop(folder: Path) -> Path:
     from machinon.core.job import Job
     from machinon.core.shop import Piece
     from machinon.store.demo_shop import demo_shop
-    from machinon.store.shop_file import open_shop
+    from machinon.store.opening import open_shop
 
     folder.mkdir()
     path = demo_shop(folder)
@@ -132,7 +132,7 @@ def edits(folder: Path) -> None:
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
     from machinon.store.demo_shop import demo_shop
-    from machinon.store.shop_file import open_shop
+    from machinon.store.opening import open_shop
 
     app = QApplication([])
     load_fonts()

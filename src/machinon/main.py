@@ -83,7 +83,7 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
         app.processEvents()  # on the screen before the shop is read
     try:
         from machinon.store.demo_shop import demo_shop
-        from machinon.store.shop_file import open_shop
+        from machinon.store.opening import open_shop
 
         if throw_away:
             path = demo_shop(scratch)

@@ -24,7 +24,7 @@ from machinon.desk.settings import Settings
 from machinon.desk.theme import load_fonts
 from machinon.desk.window import MainWindow
 from machinon.store.demo_shop import demo_shop
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 
 
 def application() -> QApplication:

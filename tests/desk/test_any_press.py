@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.desk.widgets import DrawingView
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 from tests.desk.bench import WindowCase
 
 TYPED = ("", "12", "12.5", "-3", "1 3/8in", "0.001", "M6", "1e9", "8tpi", "H7/g6")

@@ -351,7 +351,7 @@ class Starting(unittest.TestCase):
 
     def test_shooting_gives_a_picture_of_every_view(self):
         from machinon.store.demo_shop import demo_shop
-        from machinon.store.shop_file import open_shop
+        from machinon.store.opening import open_shop
 
         application()
         with tempfile.TemporaryDirectory() as folder:
@@ -407,7 +407,7 @@ from machinon.desk.settings import Settings
 from machinon.desk.theme import load_fonts
 from machinon.desk.window import MainWindow
 from machinon.store.demo_shop import demo_shop
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 app = QApplication([])
 load_fonts()
 with tempfile.TemporaryDirectory() as folder:

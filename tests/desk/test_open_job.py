@@ -13,7 +13,7 @@ from machinon.desk.open_job import OpenJob
 from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
 from machinon.desk.stages.cut import present
 from machinon.store.demo_shop import demo_shop
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 
 
 class DemoJob(unittest.TestCase):

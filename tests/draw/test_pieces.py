@@ -26,7 +26,7 @@ from machinon.draw.end_shape import flats_of, notches_of, patterns_of
 from machinon.draw.piece_drawing import piece_drawing
 from machinon.draw.piece_shape import sizes, turned_of
 from machinon.store.demo_shop import demo_shop
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 from tests.draw.test_drawings import points
 
 SHOP = Shop(instruments=STARTER_INSTRUMENTS)

@@ -25,7 +25,7 @@ from machinon.store.lists import (
     import_pieces,
     import_shelf,
 )
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 
 HEAD = "name,reads,resolution,uncertainty,repeatability,suits,checked\n"
 

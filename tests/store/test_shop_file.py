@@ -16,14 +16,14 @@ from msgspec.structs import replace
 from machinon.core.job import back_plate_job
 from machinon.core.shop import Piece, Reading, Shop, Surface
 from machinon.store.demo_shop import demo_shop
-from machinon.store.shop_file import (
+from machinon.store.opening import (
     APPLICATION_ID,
     HEAD,
     KNOWN,
-    ShopFileError,
-    copy_shop,
+    back_up,
     open_shop,
 )
+from machinon.store.shop_file import ShopFileError
 
 
 def chuck(*sizes: float) -> Piece:
@@ -157,7 +157,7 @@ class PowerCut(ShopFileCase):
 _TYPING = """
 import sys
 from pathlib import Path
-from machinon.store.shop_file import open_shop
+from machinon.store.opening import open_shop
 from tests.store.test_shop_file import chuck
 file = open_shop(Path(sys.argv[1]))
 for count in range(1, 100000):
@@ -227,7 +227,7 @@ class Demo(unittest.TestCase):
         with tempfile.TemporaryDirectory() as folder:
             path = demo_shop(Path(folder))
             copy = Path(folder) / "copy.machinon"
-            copy_shop(path, copy)
+            back_up(path, copy)
             file = open_shop(copy)
             stages = {entry.id: entry.stage for entry in file.entries("job")}
             self.assertEqual(stages["back-plate-130"], "cut")

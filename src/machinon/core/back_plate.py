@@ -21,7 +21,7 @@ from machinon.core.thread_limits import with_class
 Bolting = Literal["through", "into"]
 
 
-class BackPlate(msgspec.Struct, frozen=True, omit_defaults=True, tag="back plate"):
+class BackPlate(msgspec.Struct, frozen=True, tag="back plate"):
     """The sizes a person sets; mm. None: follows the fit that rules it.
 
     bolting: "through" the plate into the chuck (heads in counterbores on the

@@ -28,7 +28,7 @@ SHELF_NAMES: Mapping[Shelf, str] = {
 MOST_ITEMS = 5000
 
 
-class Item(msgspec.Struct, frozen=True, omit_defaults=True):
+class Item(msgspec.Struct, frozen=True):
     """A thing on a shelf; size, second, length in mm, 0 where it has none.
 
     What they mean is said by its kind; an angle among them is in degrees.
@@ -44,7 +44,7 @@ class Item(msgspec.Struct, frozen=True, omit_defaults=True):
     note: str = ""
 
 
-class Belongings(msgspec.Struct, frozen=True, omit_defaults=True, tag="belongings"):
+class Belongings(msgspec.Struct, frozen=True, tag="belongings"):
     """One shelf with all its items; id is the shelf."""
 
     id: Shelf

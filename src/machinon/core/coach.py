@@ -22,7 +22,7 @@ TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
 CUT_SIGMA = 0.0015  # mm radial: how alike two equal cuts come out
 
 
-class CutEntry(msgspec.Struct, frozen=True, omit_defaults=True):
+class CutEntry(msgspec.Struct, frozen=True):
     """One line of the log: dial position reached, then the reading if any."""
 
     dial: float

@@ -38,7 +38,7 @@ Joint = Literal[
 FitKind = Literal["cylinder", "thread", "bolts", "joined"]
 
 
-class FitChoice(msgspec.Struct, frozen=True, omit_defaults=True):
+class FitChoice(msgspec.Struct, frozen=True):
     """What the person decided about one fit.
 
     number: as shown in the stack; kind: which gauge picture it gets;

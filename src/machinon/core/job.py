@@ -13,7 +13,7 @@ Stage = Literal["survey", "fits", "piece", "route", "cut", "proof"]
 STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
 
 
-class CutLog(msgspec.Struct, frozen=True, omit_defaults=True):
+class CutLog(msgspec.Struct, frozen=True):
     """The cutting of one surface; mm, dial positions radial from touch.
 
     start: measured before the first cut; touch: what the dial showed at touch,
@@ -31,7 +31,7 @@ class CutLog(msgspec.Struct, frozen=True, omit_defaults=True):
     trial: Literal["", "goes on", "tight", "loose"] = ""
 
 
-class ProofLog(msgspec.Struct, frozen=True, omit_defaults=True):
+class ProofLog(msgspec.Struct, frozen=True):
     """The final measurements: surfaces as made, and run-out round the plate.
 
     thread_tried: the plate was screwed home to the shoulder; runout_limit: mm.
@@ -65,7 +65,7 @@ PROOF_SURFACES = (
 )
 
 
-class Job(msgspec.Struct, frozen=True, omit_defaults=True, tag="job"):
+class Job(msgspec.Struct, frozen=True, tag="job"):
     """One thing to be built, with its reason.
 
     pieces: ids of the existing pieces, in the order of the stack; plate is

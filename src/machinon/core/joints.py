@@ -26,7 +26,7 @@ from machinon.core.mated_halves import (
 )
 from machinon.core.materials import material
 from machinon.core.meeting import Joined, Meeting
-from machinon.core.quantity import TEMPERATURE
+from machinon.core.quantity import TEMPERATURE, typed_again
 from machinon.core.reckoning import TEXT, Input, reckonings
 from machinon.core.shop import Surface
 from machinon.core.surface_kinds import form_key
@@ -91,7 +91,7 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
     value = one.read(typed, inch)
     if one.key == "other":
         return material(str(value), key).name
-    return value if isinstance(value, str) else f"{value:.9g}"
+    return value if isinstance(value, str) else typed_again(value)
 
 
 def given_values(choice: FitChoice) -> dict[str, object]:

@@ -30,7 +30,7 @@ MachineKind = Literal["mill", "drill", "grinder", "rotary table", "dividing head
 MACHINE_KINDS: tuple[MachineKind, ...] = get_args(MachineKind)
 
 
-class Machine(msgspec.Struct, frozen=True, omit_defaults=True, tag="machine"):
+class Machine(msgspec.Struct, frozen=True, tag="machine"):
     """A machine of the shop; figures by key, lengths in mm, as text.
 
     seat: the id of the piece that is its spindle or table, empty while nothing
@@ -96,9 +96,9 @@ class FigureForm:
         if self.kind == "list":
             parts = [part for part in text.replace(";", ",").split(",") if part.strip()]
             values = sorted({self._one(part, COUNT, inch) for part in parts})
-            return ",".join(f"{value:g}" for value in values)
+            return ",".join(quantity.typed_again(value) for value in values)
         kinds = {"length": LENGTH, "count": COUNT, "number": NUMBER}
-        return f"{self._one(text, kinds[self.kind], inch):.9g}"
+        return quantity.typed_again(self._one(text, kinds[self.kind], inch))
 
     def _one(self, text: str, kind: quantity.Kind, inch: bool) -> float:
         return quantity.parse(

@@ -524,7 +524,7 @@ def read_place(typed: str, surface: Surface, inch: bool) -> str:
                 "there is no taper.",
             )
         at = quantity.parse(text, LENGTH, inch=inch, key="place", low=0, high=2000)
-        return f"{at:g} mm"
+        return f"{quantity.typed_again(at)} mm"
     match = _PLACE.match(text)
     if match is None or (match["angle"] and int(match["angle"]) > 360):
         raise BadInput(

@@ -6,6 +6,7 @@ from typing import Any
 
 from machinon.core.belongings import Belongings
 from machinon.core.machines import Machine
+from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Reckoning
 from machinon.core.shop import Lathe
 
@@ -71,11 +72,21 @@ class OwnFigures:
                 )
         if reckoner == "gauge-stack" and "holding" in self.shelves:
             slips = self.shelves["holding"].of_kind("slip gauge")
-            yield "your slips", {"pieces": [f"{slip.size:.9g}mm" for slip in slips]}
+            yield (
+                "your slips",
+                {"pieces": [f"{typed_again(slip.size)}mm" for slip in slips]},
+            )
         if "tools" in self.shelves:
             drills = self.shelves["tools"].of_kind("drill")
             if len(drills) >= LEAST_DRILLS:
-                yield "your drills", {"series": [f"{d.size:.9g}mm" for d in drills]}
+                yield (
+                    "your drills",
+                    {"series": [f"{typed_again(d.size)}mm" for d in drills]},
+                )
+
+
+def _mm(size: float) -> str:
+    return f"{typed_again(size)}mm"
 
 
 _NAMES = {

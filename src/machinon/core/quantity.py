@@ -8,6 +8,7 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from decimal import Decimal
 from enum import Enum, auto
 
 from machinon.core.errors import BadInput
@@ -445,6 +446,15 @@ def plain(value: float, places: int) -> str:
     if float(text) == 0:
         text = text.lstrip("-")
     return text.replace("-", "−")
+
+
+def typed_again(value: float) -> str:
+    """A number as it would be typed: plain decimals that read back the same.
+
+    >>> typed_again(0.00005), typed_again(12.0), typed_again(1e-9)
+    ('0.00005', '12', '0.000000001')
+    """
+    return f"{Decimal(f'{value:.10g}'):f}"
 
 
 def length_text(

@@ -170,7 +170,7 @@ class Input:
             if typed.isalpha():
                 raise unknown(self.key, typed, SERIES) from None
             raise BadInput(self.key, error.message) from None
-        return f"{size:.9g}mm"
+        return f"{quantity.typed_again(size)}mm"
 
     def _pitch(self, typed: str) -> Any:
         """Threads per inch as a pitch in mm; anything else as it was."""

@@ -48,7 +48,7 @@ class Surface(msgspec.Struct, frozen=True, omit_defaults=True):
     aids: dict[str, float] = {}
 
 
-class Instrument(msgspec.Struct, frozen=True, omit_defaults=True):
+class Instrument(msgspec.Struct, frozen=True):
     """An instrument; lengths in mm.
 
     resolution: what it shows; uncertainty: of one reading, two sigma, with
@@ -72,7 +72,7 @@ class Instrument(msgspec.Struct, frozen=True, omit_defaults=True):
         return self.least <= size and (not self.most or size <= self.most)
 
 
-class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
+class Piece(msgspec.Struct, frozen=True, tag="piece"):
     """A part that exists. role: what it does in a stack (nose, chuck, plate)."""
 
     id: str
@@ -97,7 +97,7 @@ class Piece(msgspec.Struct, frozen=True, omit_defaults=True, tag="piece"):
         )
 
 
-class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
+class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
     """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
 
     lead_screw: its pitch; wheels: teeth of the change wheels there are;
@@ -144,7 +144,7 @@ class Lathe(msgspec.Struct, frozen=True, omit_defaults=True, tag="lathe"):
         return power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
 
 
-class Shop(msgspec.Struct, frozen=True, omit_defaults=True, tag="shop"):
+class Shop(msgspec.Struct, frozen=True, tag="shop"):
     """The shop as a whole: its name, habits and instruments."""
 
     id: str = "shop"

@@ -23,7 +23,7 @@ from machinon.core.asking import Found, ask, headline
 from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.own_figures import OwnFigures
-from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of
+from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of, typed_again
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
 from machinon.desk.daybook import working_of
 from machinon.desk.sheet import write_answer
@@ -509,7 +509,7 @@ def _as_typed(value: Any, one: Input, inch: bool) -> str:
         return "yes" if value else "no"
     if one.kind is LENGTH and inch:
         return length_text(float(value), 0.0001, False)
-    return f"{value:.10g}"
+    return typed_again(float(value))
 
 
 def _listed(part: Any) -> str:

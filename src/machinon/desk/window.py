@@ -364,7 +364,7 @@ class MainWindow(QMainWindow):
     def open_demo(self) -> None:
         """Go over to a throw-away copy of the demo shop."""
         from machinon.store.demo_shop import demo_shop
-        from machinon.store.shop_file import open_shop
+        from machinon.store.opening import open_shop
 
         self.file.close()
         self.file = open_shop(demo_shop(self._scratch), durable=False)

@@ -22,7 +22,7 @@ from machinon.core.machines import (
 )
 from machinon.core.materials import material
 from machinon.core.measuring import is_tapered, read_place, read_typed
-from machinon.core.quantity import TEMPERATURE, parse
+from machinon.core.quantity import TEMPERATURE, parse, typed_again
 from machinon.core.shop import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
@@ -276,14 +276,16 @@ def export_pieces(
                 **whole,
                 "surface": surface.id,
                 "name": surface.name,
-                "aids": "; ".join(f"{k}={v:.9g}" for k, v in surface.aids.items()),
+                "aids": "; ".join(
+                    f"{k}={typed_again(v)}" for k, v in surface.aids.items()
+                ),
             }
             if not surface.readings:
                 rows.append(part)
             for one in surface.readings:
                 warm = one.temperature
                 reading = {
-                    "value_mm": f"{one.value:.9g}",
+                    "value_mm": typed_again(one.value),
                     "typed": one.typed,
                     "instrument": instrument.get(one.instrument, one.instrument),
                     "place": one.place,

@@ -1,99 +1,52 @@
 """The shop file: every document with its revisions, acts and the daybook.
 
 One doing of the person is one act: it is on disk when `act` returns, can be
-taken back and done again, also after the program was closed in between.
+taken back and done again, also after the program was closed in between. Where
+the file cannot be written, acts go into a shelter until it can be again.
 """
 
+import contextlib
 import datetime
 import os
 import sqlite3
-import zlib
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TypeVar
 
-import msgspec
 import sqlalchemy as sa
 
-from machinon.core.belongings import Belongings
 from machinon.core.errors import MachinonError
 from machinon.core.job import STAGES, Job, Stage
-from machinon.core.machines import Machine
-from machinon.core.shop import Lathe, Piece, Shop
+from machinon.core.shop import Shop
 from machinon.core.shop_entry import id_of, unused
+from machinon.store.database import (
+    CURRENT,
+    DROP_UNDONE,
+    NEW_ACT,
+    NEW_DOCUMENT,
+    NEW_LINE,
+    NEW_REVISION,
+    POINT,
+    REMOVED,
+    acts,
+    connect,
+    copy_all,
+    documents,
+    engine_on,
+    identity,
+    is_trouble,
+    last_ids,
+    lines,
+    mark_base,
+    metadata,
+    revisions,
+    words_of,
+)
+from machinon.store.documents import Document, Unreadable, packed, unpacked
 
-Document = Shop | Lathe | Machine | Piece | Belongings | Job
-
-HEAD = "0003"  # the newest migration; a test keeps it true
-KNOWN = ("0001", "0002", "0003")
-APPLICATION_ID = 0x4D61636E  # "Macn": tells a shop file from any other database
-
-REMOVED = b""  # the body of a revision that took its document out of the shop
-
-_metadata = sa.MetaData()
-_act = sa.Table(
-    "act",
-    _metadata,
-    sa.Column("id", sa.Integer, primary_key=True),
-    sa.Column("context", sa.String),
-    sa.Column("says", sa.String),
-    sa.Column("at", sa.String),
-    sa.Column("state", sa.String),
-)
-_revision = sa.Table(
-    "revision",
-    _metadata,
-    sa.Column("id", sa.Integer, primary_key=True),
-    sa.Column("document_id", sa.String),
-    sa.Column("act_id", sa.Integer),
-    sa.Column("replaces", sa.Integer),
-    sa.Column("body", sa.LargeBinary),
-)
-_document = sa.Table(
-    "document",
-    _metadata,
-    sa.Column("id", sa.String, primary_key=True),
-    sa.Column("kind", sa.String),
-    sa.Column("name", sa.String),
-    sa.Column("stage", sa.String),
-    sa.Column("touched_at", sa.String),
-    sa.Column("revision_id", sa.Integer),
-)
-_daybook = sa.Table(
-    "daybook",
-    _metadata,
-    sa.Column("id", sa.Integer, primary_key=True),
-    sa.Column("at", sa.String),
-    sa.Column("context", sa.String),
-    sa.Column("says", sa.String),
-)
-
-# the statements of an act, built once: every reading goes through them
-_DROP_UNDONE = (
-    sa.update(_act)
-    .where(_act.c.context == sa.bindparam("of"), _act.c.state == "undone")
-    .values(state="dropped")
-)
-_NEW_ACT = sa.insert(_act)
-_NEW_REVISION = sa.insert(_revision)
-_NEW_DOCUMENT = sa.insert(_document)
-_NEW_LINE = sa.insert(_daybook)
-_CURRENT = sa.select(_document.c.revision_id).where(
-    _document.c.id == sa.bindparam("document")
-)
-_POINT = (
-    sa.update(_document)
-    .where(_document.c.id == sa.bindparam("document"))
-    .values(
-        kind=sa.bindparam("kind"),
-        name=sa.bindparam("name"),
-        touched_at=sa.bindparam("touched_at"),
-        revision_id=sa.bindparam("revision_id"),
-    )
-)
-
-_decoder = msgspec.json.Decoder(Document)
+T = TypeVar("T")
 
 
 class ShopFileError(MachinonError):
@@ -102,6 +55,22 @@ class ShopFileError(MachinonError):
     def __init__(self, path: Path, message: str) -> None:
         super().__init__(f"{path}: {message}")
         self.path = path
+
+
+class Damaged(ShopFileError):
+    """A document that cannot be read; earlier: a revision before it that can."""
+
+    def __init__(self, path: Path, id: str, name: str, why: str, earlier: int) -> None:
+        super().__init__(path, f"“{name}” cannot be read: {why}.")
+        self.id, self.name, self.earlier = id, name, earlier
+
+
+class Stale(ShopFileError):
+    """A document that another program has changed since it was read here."""
+
+
+class _Gone(Exception):
+    """The file no longer stands under its name."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,67 +99,343 @@ def local_time() -> str:
 
 
 class ShopFile:
-    """An open shop file. Use `open_shop`; close it when done."""
+    """An open shop file. Use `open_shop`; close it when done.
 
-    def __init__(self, path: Path, engine: sa.Engine, clock: Callable[[], str]) -> None:
+    look_only: nothing can be written. trouble: why entries are not on disk but in
+    the shelter, empty while all is well; `on_trouble` is called when it changes.
+    """
+
+    def __init__(
+        self,
+        path: Path,
+        engine: sa.Engine,
+        clock: Callable[[], str],
+        look_only: bool = False,
+        shelter: Path | None = None,
+        let_go: Callable[[], None] = lambda: None,
+    ) -> None:
         self.path = path
+        self.look_only = look_only
+        self.trouble = ""
+        self.on_trouble: Callable[[], None] = lambda: None
         self._engine = engine
         self._clock = clock
+        self._let_go = let_go
+        self._shelter_path = shelter
+        self._shelter: sa.Engine | None = None
         self._connection: sa.Connection | None = None
+        # the revision that each document was last read or written at here
+        self._seen: dict[str, int | None] = {}
+        self._known: dict[str, Document] = {}
+        self._stands = identity(path)
 
     def close(self) -> None:
-        """Fold the write-ahead log in and let go of the file."""
+        """Let go of the file; what is sheltered stays for the next start."""
+        if self._shelter is not None and self.retry():
+            self._shelter = None
+        if self._shelter is not None:
+            self._shelter.dispose()
         self._engine.dispose()
+        self._let_go()
+
+    @property
+    def sheltered_in(self) -> Path | None:
+        """The file that holds what is not on disk; None in memory, or nothing."""
+        return self._shelter_path if self._shelter is not None else None
 
     @contextmanager
     def together(self) -> Iterator[sa.Connection]:
-        """One commit for everything inside: each act is one, an import may be."""
+        """One commit for everything inside: each act is one, an import may be.
+
+        Raises ShopFileError where it cannot be written: then nothing of it was.
+        """
         if self._connection is not None:
             yield self._connection
             return
-        try:
-            with self._engine.begin() as connection:
-                self._connection = connection
-                try:
-                    yield connection
-                finally:
-                    self._connection = None
-        except sa.exc.OperationalError as error:
+        with self._reported(), self._begun(self._shelter or self._engine) as connection:
+            yield connection
+
+    @contextmanager
+    def _begun(self, engine: sa.Engine, write: bool = True) -> Iterator[sa.Connection]:
+        if write and self.look_only:
             raise ShopFileError(
-                self.path,
-                f"it could not be written or read ({error.orig}). Is the disk full, or "
-                "the file open elsewhere?",
+                self.path, "it is open to look at only: nothing was changed."
+            )
+        with engine.execution_options(write=write).begin() as connection:
+            self._connection = connection
+            try:
+                yield connection
+            finally:
+                self._connection = None
+
+    @contextmanager
+    def _reported(self) -> Iterator[None]:
+        try:
+            yield
+        except sa.exc.DatabaseError as error:
+            if not is_trouble(error):
+                raise
+            raise ShopFileError(
+                self.path, f"{words_of(error)}. Nothing was changed."
             ) from error
+
+    def _read(self, work: Callable[[sa.Connection], T]) -> T:
+        """What a question of the file answers."""
+        if self._connection is not None:
+            return work(self._connection)
+        engine = self._shelter or self._engine
+        with self._reported(), self._begun(engine, write=False) as connection:
+            return work(connection)
+
+    # -- trouble ---------------------------------------------------------
+
+    def _write(self, work: Callable[[sa.Connection], T]) -> T:
+        """Do a piece of work in one commit: in the file, else in the shelter."""
+        if self._connection is not None:
+            return work(self._connection)
+        if self._shelter is not None:
+            self.retry()
+        if self._shelter is None:
+            done: list[T] = []
+            try:
+                self._still_there()
+                with self._begun(self._engine) as connection:
+                    done.append(work(connection))
+                self._still_there()
+                return done[0]
+            except _Gone as error:
+                committed = bool(done)
+                self._take_shelter(str(error))
+                if committed:
+                    return done[0]
+            except sa.exc.DatabaseError as error:
+                if not is_trouble(error):
+                    raise
+                self._take_shelter(words_of(error))
+        assert self._shelter is not None
+        with self._reported(), self._begun(self._shelter) as connection:
+            return work(connection)
+
+    def _still_there(self) -> None:
+        """Raises _Gone unless the open file bears its name."""
+        if self.look_only:
+            return
+        now = identity(self.path)
+        if now is None:
+            raise _Gone("the file is no longer there")
+        if now != self._stands:
+            raise _Gone("another file stands in its place")
+
+    def _take_shelter(self, why: str) -> None:
+        """Go on in a copy beside the program's own files, or in memory."""
+        shelter = None
+        if self._shelter_path is not None:
+            with contextlib.suppress(OSError, sa.exc.DatabaseError, sqlite3.Error):
+                self._shelter_path.parent.mkdir(parents=True, exist_ok=True)
+                shelter = self._copied(str(self._shelter_path))
+        if shelter is None:
+            self._shelter_path = None
+            try:
+                shelter = self._copied(":memory:")
+            except (sa.exc.DatabaseError, sqlite3.Error):
+                shelter = self._remembered()
+        self._shelter = shelter
+        self._say(why)
+
+    def _remembered(self) -> sa.Engine:
+        """What was read before the file became unreadable, in memory."""
+        engine = engine_on(lambda: connect(":memory:"))
+        metadata.create_all(engine)
+        at = self._clock()
+        with self._begun(engine) as connection:
+            act = {
+                "context": "shop",
+                "says": "As last read.",
+                "at": at,
+                "state": "done",
+            }
+            act_id = connection.execute(NEW_ACT, act).lastrowid
+            self._seen.clear()
+            for document in self._known.values():
+                self._revise(connection, act_id, at, document)
+            mark_base(connection)
+        return engine
+
+    def _copied(self, target: str) -> sa.Engine:
+        """All that can be read of the open file, in a database of its own."""
+        engine = engine_on(lambda: connect(target))
+        try:
+            with self._engine.connect() as ours, engine.connect() as theirs:
+                copy_all(ours, theirs)
+                with theirs.begin():
+                    mark_base(theirs)
+        except (sa.exc.DatabaseError, sqlite3.Error):
+            engine.dispose()
+            raise
+        return engine
+
+    def _say(self, why: str) -> None:
+        if why != self.trouble:
+            self.trouble = why
+            self.on_trouble()
+
+    def retry(self) -> bool:
+        """Bring what is sheltered into the file; whether all is on disk now."""
+        if self._shelter is None:
+            return True
+        try:
+            self._still_there()
+            with self._begun(self._engine) as connection:
+                ours = last_ids(connection)
+            with self._shelter.connect() as sheltered:
+                base = sheltered.exec_driver_sql(
+                    "SELECT act, revision, line FROM shelter"
+                ).one()
+            if tuple(base) != ours:
+                raise _Gone("another program has changed the file meanwhile")
+            with self._shelter.connect() as theirs, self._engine.connect() as mine:
+                copy_all(theirs, mine)
+                with mine.begin():
+                    mine.exec_driver_sql("DROP TABLE IF EXISTS shelter")
+            self._still_there()
+        except _Gone as error:
+            self._say(str(error))
+            return False
+        except (sa.exc.DatabaseError, sqlite3.Error) as error:
+            self._say(words_of(error))
+            return False
+        self._shelter.dispose()
+        self._shelter = None
+        if self._shelter_path is not None:
+            self._shelter_path.unlink(missing_ok=True)
+        self._say("")
+        return True
+
+    def left_over(self) -> int:
+        """How many acts an earlier run had to leave in the shelter; 0 for none."""
+        path = self._shelter_path
+        if self._shelter is not None or path is None or not path.exists():
+            return 0
+        engine = engine_on(lambda: connect(str(path)))
+        try:
+            with engine.connect() as connection:
+                base = connection.exec_driver_sql("SELECT act FROM shelter").scalar()
+                return last_ids(connection)[0] - int(base or 0)
+        except (sa.exc.DatabaseError, sqlite3.Error, TypeError):
+            return 0
+        finally:
+            engine.dispose()
+
+    def bring_back(self) -> bool:
+        """Bring what an earlier run left in the shelter into the file.
+
+        Whether it is there now; where the file was changed since, the shelter is
+        open instead and `trouble` says so, so that a copy of it can be saved.
+        """
+        if self.left_over():
+            path = self._shelter_path
+            self._shelter = engine_on(lambda: connect(str(path)))
+        done = self.retry()
+        self._seen.clear()
+        self._known.clear()
+        return done
+
+    def save_copy(self, target: Path) -> None:
+        """Everything as it is now, sheltered or not, in a new file of its own.
+
+        Raises ShopFileError where that file is there or cannot be written.
+        """
+        if target.exists():
+            raise ShopFileError(target, "it is there already: choose another name.")
+        engine = engine_on(lambda: connect(str(target)))
+        try:
+            source = self._shelter or self._engine
+            with source.connect() as ours, engine.connect() as theirs:
+                copy_all(ours, theirs)
+                with theirs.begin():
+                    theirs.exec_driver_sql("DROP TABLE IF EXISTS shelter")
+            os.chmod(target, 0o600)
+        except (sa.exc.DatabaseError, sqlite3.Error, OSError) as error:
+            raise ShopFileError(target, f"{words_of(error)}.") from error
+        finally:
+            engine.dispose()
 
     # -- reading ---------------------------------------------------------
 
     def entries(self, kind: str) -> list[Entry]:
         """Documents of a kind, last touched first."""
         columns = (
-            _document.c.id,
-            _document.c.kind,
-            _document.c.name,
-            _document.c.stage,
-            _document.c.touched_at,
+            documents.c.id,
+            documents.c.kind,
+            documents.c.name,
+            documents.c.stage,
+            documents.c.touched_at,
         )
         query = (
             sa.select(*columns)
-            .where(_document.c.kind == kind, _document.c.revision_id.is_not(None))
-            .order_by(_document.c.touched_at.desc(), _document.c.id)
+            .where(documents.c.kind == kind, documents.c.revision_id.is_not(None))
+            .order_by(documents.c.touched_at.desc(), documents.c.id)
         )
-        with self.together() as connection:
-            return [Entry(*row) for row in connection.execute(query)]
+        return self._read(lambda c: [Entry(*row) for row in c.execute(query)])
 
     def get(self, id: str) -> Document | None:
-        """The document as it is now; None if there is none of that id."""
+        """The document as it is now; None if there is none of that id.
+
+        Raises Damaged, naming it, where it cannot be read.
+        """
         query = (
-            sa.select(_revision.c.body)
-            .join(_document, _document.c.revision_id == _revision.c.id)
-            .where(_document.c.id == id)
+            sa.select(revisions.c.id, revisions.c.body, documents.c.name)
+            .join(documents, documents.c.revision_id == revisions.c.id)
+            .where(documents.c.id == id)
         )
-        with self.together() as connection:
-            body = connection.execute(query).scalar_one_or_none()
-        return None if body is None else _decoder.decode(zlib.decompress(body))
+        row = self._read(lambda c: c.execute(query).one_or_none())
+        if row is None:
+            return None
+        revision_id, body, name = row
+        try:
+            document = unpacked(body)
+            if document.id != id:
+                raise Unreadable(f"it says it is {document.id!r}")
+        except Unreadable as error:
+            earlier = self._earlier(id, revision_id)
+            raise Damaged(self.path, id, str(name), str(error), earlier) from error
+        self._seen[id], self._known[id] = revision_id, document
+        return document
+
+    def _earlier(self, id: str, revision_id: int) -> int:
+        """The newest revision before one that can be read; 0 for none."""
+        query = (
+            sa.select(revisions.c.id, revisions.c.body)
+            .where(revisions.c.document_id == id, revisions.c.id < revision_id)
+            .order_by(revisions.c.id.desc())
+            .limit(20)
+        )
+        for earlier, body in self._read(lambda c: c.execute(query).all()):
+            with contextlib.suppress(Unreadable):
+                if unpacked(body).id == id:
+                    return int(earlier)
+        return 0
+
+    def go_back(self, damaged: Damaged) -> None:
+        """Make a damaged document what it was before; kept as an act.
+
+        Raises ShopFileError where nothing before it can be read.
+        """
+        query = sa.select(revisions.c.body).where(revisions.c.id == damaged.earlier)
+        body = self._read(lambda c: c.execute(query).scalar_one_or_none())
+        if body is None:
+            raise ShopFileError(self.path, "no earlier revision of it can be read.")
+        document = unpacked(body)
+        # the damaged one was looked at: it is what this takes the place of
+        current = self._read(
+            lambda c: c.execute(CURRENT, {"document": damaged.id}).scalar_one()
+        )
+        self._seen[damaged.id] = current
+        self.act(
+            damaged.id if isinstance(document, Job) else "shop",
+            f"{damaged.name} was damaged: its revision before is used again.",
+            document,
+        )
 
     def shop(self) -> Shop:
         found = self.get("shop")
@@ -198,23 +443,21 @@ class ShopFile:
 
     def daybook(self, context: str = "", most: int = 500) -> list[DaybookLine]:
         """The newest lines, newest first; of one context or of the whole shop."""
-        query = sa.select(_daybook.c.at, _daybook.c.context, _daybook.c.says)
+        query = sa.select(lines.c.at, lines.c.context, lines.c.says)
         if context:
-            query = query.where(_daybook.c.context == context)
-        query = query.order_by(_daybook.c.id.desc()).limit(most)
-        with self.together() as connection:
-            return [DaybookLine(*row) for row in connection.execute(query)]
+            query = query.where(lines.c.context == context)
+        query = query.order_by(lines.c.id.desc()).limit(most)
+        return self._read(lambda c: [DaybookLine(*row) for row in c.execute(query)])
 
     def revisions(self, id: str) -> int:
         """How many revisions of a document are kept."""
-        query = sa.select(sa.func.count()).where(_revision.c.document_id == id)
-        with self.together() as connection:
-            return int(connection.execute(query).scalar_one())
+        query = sa.select(sa.func.count()).where(revisions.c.document_id == id)
+        return int(self._read(lambda c: c.execute(query).scalar_one()))
 
     def new_id(self, name: str) -> str:
         """An id made from a name that no document of any kind has ever had."""
-        with self.together() as connection:
-            taken = set(connection.execute(sa.select(_document.c.id)).scalars())
+        query = sa.select(documents.c.id)
+        taken = self._read(lambda c: set(c.execute(query).scalars()))
         return unused(id_of(name, "item"), taken)
 
     # -- writing ---------------------------------------------------------
@@ -223,70 +466,85 @@ class ShopFile:
         """Keep the documents as they are now, as one act that can be undone.
 
         context: the job's id, or "shop"; says: the daybook's line. What had
-        been taken back in this context can no longer be done again.
+        been taken back in this context can no longer be done again. Raises Stale
+        where another program has changed one of them since.
         """
-        with self._one_act(context, says) as (connection, act_id, at):
-            for document in documents:
-                self._revise(connection, act_id, at, document)
+
+        def work(connection: sa.Connection) -> None:
+            with self._one_act(connection, context, says) as (act_id, at):
+                for document in documents:
+                    self._revise(connection, act_id, at, document)
+
+        self._write(work)
 
     def remove(self, context: str, says: str, id: str) -> None:
         """Take a document out of the shop, as one act that can be undone."""
-        with self._one_act(context, says) as (connection, act_id, at):
-            current = connection.execute(_CURRENT, {"document": id}).scalar_one()
-            connection.execute(
-                _NEW_REVISION,
-                {
-                    "document_id": id,
-                    "act_id": act_id,
-                    "replaces": current,
-                    "body": REMOVED,
-                },
-            )
-            connection.execute(
-                sa.update(_document)
-                .where(_document.c.id == id)
-                .values(revision_id=None, touched_at=at)
-            )
+
+        def work(connection: sa.Connection) -> None:
+            with self._one_act(connection, context, says) as (act_id, at):
+                current = connection.execute(CURRENT, {"document": id}).scalar_one()
+                connection.execute(
+                    NEW_REVISION,
+                    {
+                        "document_id": id,
+                        "act_id": act_id,
+                        "replaces": current,
+                        "body": REMOVED,
+                    },
+                )
+                connection.execute(
+                    sa.update(documents)
+                    .where(documents.c.id == id)
+                    .values(revision_id=None, touched_at=at)
+                )
+
+        self._write(work)
+        self._seen[id] = None
+        self._known.pop(id, None)
 
     def note(self, context: str, says: str) -> None:
         """A daybook line that changes nothing."""
-        with self.together() as connection:
-            connection.execute(
-                _NEW_LINE, {"at": self._clock(), "context": context, "says": says}
-            )
+        line = {"at": self._clock(), "context": context, "says": says}
+        self._write(lambda connection: connection.execute(NEW_LINE, line))
 
     def leave_at(self, job_id: str, stage: Stage) -> None:
         """Remember the stage that a job was left in; no act, nothing to undo."""
-        with self.together() as connection:
-            connection.execute(
-                sa.update(_document).where(_document.c.id == job_id).values(stage=stage)
-            )
+        if self.look_only:
+            return
+        query = sa.update(documents).where(documents.c.id == job_id).values(stage=stage)
+        self._write(lambda connection: connection.execute(query))
 
     @contextmanager
     def _one_act(
-        self, context: str, says: str
-    ) -> Iterator[tuple[sa.Connection, int, str]]:
-        """A new act and its daybook line: the connection, the act's id, its time."""
+        self, connection: sa.Connection, context: str, says: str
+    ) -> Iterator[tuple[int, str]]:
+        """A new act and its daybook line: the act's id, its time."""
         at = self._clock()
-        with self.together() as connection:
-            connection.execute(_DROP_UNDONE, {"of": context})
-            act_id = connection.execute(
-                _NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
-            ).lastrowid
-            yield connection, act_id, at
-            connection.execute(_NEW_LINE, {"at": at, "context": context, "says": says})
+        connection.execute(DROP_UNDONE, {"of": context})
+        act_id = connection.execute(
+            NEW_ACT, {"context": context, "says": says, "at": at, "state": "done"}
+        ).lastrowid
+        yield act_id, at
+        connection.execute(NEW_LINE, {"at": at, "context": context, "says": says})
 
     def _revise(
         self, connection: sa.Connection, act_id: int, at: str, document: Document
     ) -> None:
-        current = connection.execute(_CURRENT, {"document": document.id}).one_or_none()
+        found = connection.execute(CURRENT, {"document": document.id}).one_or_none()
+        current = found[0] if found else None
+        if current is not None and current != self._seen.get(document.id, current):
+            raise Stale(
+                self.path,
+                f"“{document.name}” was changed by another program since it was read "
+                "here. Open the job again to see it; what was typed was not written.",
+            )
         revision_id = connection.execute(
-            _NEW_REVISION,
+            NEW_REVISION,
             {
                 "document_id": document.id,
                 "act_id": act_id,
-                "replaces": current[0] if current else None,
-                "body": zlib.compress(msgspec.json.encode(document)),
+                "replaces": current,
+                "body": packed(document),
             },
         ).lastrowid
         values = {
@@ -295,32 +553,36 @@ class ShopFile:
             "touched_at": at,
             "revision_id": revision_id,
         }
-        if current is None:
+        if found is None:
             stage = STAGES[0] if isinstance(document, Job) else ""
             connection.execute(
-                _NEW_DOCUMENT, {"id": document.id, "stage": stage, **values}
+                NEW_DOCUMENT, {"id": document.id, "stage": stage, **values}
             )
         else:
-            connection.execute(_POINT, {"document": document.id, **values})
+            connection.execute(POINT, {"document": document.id, **values})
+        self._seen[document.id] = revision_id
+        self._known[document.id] = document
 
     def undoable(self, context: str) -> str:
         """What undo would take back, in words; empty if nothing."""
-        return self._next_act(context, "done")[1]
+        return self._read(lambda c: self._next_act(c, context, "done")[1])
 
     def redoable(self, context: str) -> str:
         """What redo would do again, in words; empty if nothing."""
-        return self._next_act(context, "undone")[1]
+        return self._read(lambda c: self._next_act(c, context, "undone")[1])
 
-    def _next_act(self, context: str, state: str) -> tuple[int, str]:
-        order = _act.c.id.desc() if state == "done" else _act.c.id.asc()
+    @staticmethod
+    def _next_act(
+        connection: sa.Connection, context: str, state: str
+    ) -> tuple[int, str]:
+        order = acts.c.id.desc() if state == "done" else acts.c.id.asc()
         query = (
-            sa.select(_act.c.id, _act.c.says)
-            .where(_act.c.context == context, _act.c.state == state)
+            sa.select(acts.c.id, acts.c.says)
+            .where(acts.c.context == context, acts.c.state == state)
             .order_by(order)
             .limit(1)
         )
-        with self.together() as connection:
-            row = connection.execute(query).one_or_none()
+        row = connection.execute(query).one_or_none()
         return (row[0], row[1]) if row else (0, "")
 
     def undo(self, context: str) -> str:
@@ -336,19 +598,19 @@ class ShopFile:
         return self._move(context, "undone", "done", "Done again: ")
 
     def _move(self, context: str, state: str, to: str, word: str) -> str:
-        with self.together() as connection:
-            act_id, says = self._next_act(context, state)
+        def work(connection: sa.Connection) -> str:
+            act_id, says = self._next_act(connection, context, state)
             if not act_id:
                 return ""
-            revisions = connection.execute(
+            made = connection.execute(
                 sa.select(
-                    _revision.c.id,
-                    _revision.c.document_id,
-                    _revision.c.replaces,
-                    _revision.c.body == REMOVED,
-                ).where(_revision.c.act_id == act_id)
+                    revisions.c.id,
+                    revisions.c.document_id,
+                    revisions.c.replaces,
+                    revisions.c.body == REMOVED,
+                ).where(revisions.c.act_id == act_id)
             ).all()
-            for own_id, document_id, replaces, removed in revisions:
+            for own_id, document_id, replaces, removed in made:
                 revision_id = None if removed else own_id
                 have, want = (
                     (revision_id, replaces)
@@ -356,12 +618,12 @@ class ShopFile:
                     else (replaces, revision_id)
                 )
                 moved = connection.execute(
-                    sa.update(_document)
+                    sa.update(documents)
                     .where(
-                        _document.c.id == document_id,
-                        _document.c.revision_id.is_(None)
+                        documents.c.id == document_id,
+                        documents.c.revision_id.is_(None)
                         if have is None
-                        else _document.c.revision_id == have,
+                        else documents.c.revision_id == have,
                     )
                     .values(revision_id=want, touched_at=self._clock())
                 )
@@ -373,119 +635,34 @@ class ShopFile:
                     )
                 self._refresh(connection, document_id, want)
             connection.execute(
-                sa.update(_act).where(_act.c.id == act_id).values(state=to)
+                sa.update(acts).where(acts.c.id == act_id).values(state=to)
             )
             connection.execute(
-                sa.insert(_daybook).values(
-                    at=self._clock(), context=context, says=word + says
-                )
+                NEW_LINE,
+                {"at": self._clock(), "context": context, "says": word + says},
             )
-        return says
+            return says
+
+        return self._write(work)
 
     def _refresh(
         self, connection: sa.Connection, document_id: str, revision_id: int | None
     ) -> None:
         """Keep the list's name true to the revision now current."""
+        self._seen[document_id] = revision_id
         if revision_id is None:
             return
         body = connection.execute(
-            sa.select(_revision.c.body).where(_revision.c.id == revision_id)
+            sa.select(revisions.c.body).where(revisions.c.id == revision_id)
         ).scalar_one()
-        document = _decoder.decode(zlib.decompress(body))
+        try:
+            document = unpacked(body)
+        except Unreadable as error:
+            raise ShopFileError(
+                self.path, f"what it was before cannot be read: {error}."
+            ) from error
         connection.execute(
-            sa.update(_document)
-            .where(_document.c.id == document_id)
+            sa.update(documents)
+            .where(documents.c.id == document_id)
             .values(name=document.name)
         )
-
-
-def open_shop(
-    path: Path, clock: Callable[[], str] = local_time, durable: bool = True
-) -> ShopFile:
-    """Open a shop file, making it if there is none, and bring it up to date.
-
-    durable: wait for the disk at each act (only a throw-away shop does not).
-    Raises ShopFileError for a file that is no shop file, comes from a newer
-    Machinon, or cannot be written; such a file is left as it is.
-    """
-    new = not path.exists() or path.stat().st_size == 0
-    if new:
-        try:
-            path.parent.mkdir(parents=True, exist_ok=True)
-        except OSError as error:
-            raise ShopFileError(
-                path, f"the folder cannot be made ({error.strerror})."
-            ) from error
-        version = ""
-    else:
-        version = _version_of(path)
-    if path.exists() and not os.access(path, os.W_OK):
-        raise ShopFileError(
-            path,
-            "it may be read but not written. Change its "
-            "permissions or open another shop.",
-        )
-    engine = sa.create_engine(f"sqlite:///{path}", poolclass=sa.pool.StaticPool)
-
-    @sa.event.listens_for(engine, "connect")
-    def _prepare(connection: sqlite3.Connection, _record: object) -> None:
-        connection.execute("PRAGMA journal_mode=WAL")
-        connection.execute(f"PRAGMA synchronous={'FULL' if durable else 'OFF'}")
-        connection.execute("PRAGMA foreign_keys=ON")
-
-    try:
-        if version != HEAD:
-            _migrate(engine, new)
-    except sa.exc.OperationalError as error:
-        engine.dispose()
-        raise ShopFileError(path, f"it cannot be written ({error.orig}).") from error
-    return ShopFile(path, engine, clock)
-
-
-def _version_of(path: Path) -> str:
-    """The schema version, without touching the file. Raises ShopFileError."""
-    try:
-        connection = sqlite3.connect(f"file:{path}?mode=ro", uri=True)
-        try:
-            (application,) = connection.execute("PRAGMA application_id").fetchone()
-            if application != APPLICATION_ID:
-                raise ShopFileError(
-                    path, "this is not a Machinon shop file. It was left as it is."
-                )
-            (version,) = connection.execute(
-                "SELECT version_num FROM alembic_version"
-            ).fetchone()
-        finally:
-            connection.close()
-    except (sqlite3.DatabaseError, TypeError) as error:
-        raise ShopFileError(
-            path,
-            "this is not a Machinon shop file, or it is damaged. It was left as it is.",
-        ) from error
-    if version not in KNOWN:
-        raise ShopFileError(
-            path,
-            "this shop file comes from a newer Machinon. Update "
-            "Machinon to open it. It was left as it is.",
-        )
-    return str(version)
-
-
-def _migrate(engine: sa.Engine, new: bool) -> None:
-    # imported here: nine starts in ten find the file up to date
-    from alembic import command
-    from alembic.config import Config
-
-    config = Config()
-    config.set_main_option("script_location", "machinon.store:migrations")
-    with engine.begin() as connection:
-        if new:
-            connection.exec_driver_sql(f"PRAGMA application_id={APPLICATION_ID}")
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
-
-
-def copy_shop(source: Path, target: Path) -> None:
-    """A consistent copy of a shop file, open or not."""
-    with sqlite3.connect(source) as a, sqlite3.connect(target) as b:
-        a.backup(b)

@@ -29,6 +29,7 @@ from machinon.core.quantity import (
     both_text,
     length_text,
     small_text,
+    typed_again,
 )
 from machinon.core.shop import Reading, Surface
 from machinon.core.surface_kinds import surface_groups
@@ -291,9 +292,9 @@ class SurveyView(StageView):
                 field.edit.setPlaceholderText(usual)
                 field.put("")
             elif ask.kind is LENGTH:
-                field.put(f"{value:g} mm")
+                field.put(f"{typed_again(value)} mm")
             else:
-                field.put(f"{value:g}")
+                field.put(typed_again(value))
             field.hint("")
 
     def _on_aid(self, key: str, typed: str) -> None:

@@ -1,0 +1,167 @@
+"""Documents of older formats brought up to the present one, step by step.
+
+Each step takes a document as plain values from one format to the next and says
+why. What a step knows of an old format is written out here: the program's own
+defaults may change, an old document may not.
+"""
+
+import re
+from collections.abc import Callable, Mapping
+from decimal import Decimal
+from typing import Any
+
+FORMAT = 2  # of the documents that are written now
+
+Plain = dict[str, Any]
+
+
+def upgraded(document: Plain, written: int) -> Plain:
+    """A document of an older format as the present one would have it."""
+    for number in range(written, FORMAT):
+        document = STEPS[number](document)
+    return document
+
+
+def _defaults_written_out(document: Plain) -> Plain:
+    """Format 1 left out whatever was as usual, so that changing what is usual
+    would have changed old jobs. From format 2 on every size is written."""
+    kind = document.get("type")
+    document = {**_USUAL_1.get(str(kind), {}), **document}
+    if kind == "job":
+        document["fits"] = _each("fit", document["fits"])
+        for fit in document["fits"]:
+            fit["given"] = _plain_decimals(fit["given"])
+        document["cut"] = {**_USUAL_1["cut"], **document["cut"]}
+        document["cut"]["entries"] = _each("entry", document["cut"]["entries"])
+        document["proof"] = {**_USUAL_1["proof"], **document["proof"]}
+        if isinstance(document["plate"], dict):
+            document["plate"] = {**_USUAL_1["plate"], **document["plate"]}
+    elif kind == "shop":
+        document["instruments"] = _each("instrument", document["instruments"])
+    elif kind == "belongings":
+        document["items"] = _each("item", document["items"])
+    if "figures" in document:
+        document["figures"] = _plain_decimals(document["figures"])
+    return document
+
+
+def _plain_decimals(texts: Plain) -> Plain:
+    """Format 1 wrote small figures as 5e-05, which nothing reads."""
+    return {
+        key: f"{Decimal(text):f}" if re.fullmatch(r"-?[\d.]+e[-+]?\d+", text) else text
+        for key, text in texts.items()
+    }
+
+
+def _each(name: str, listed: Any) -> list[Any]:
+    return [{**_USUAL_1[name], **one} for one in listed]
+
+
+# what format 1 meant where nothing was written
+_USUAL_1: Mapping[str, Mapping[str, Any]] = {
+    "shop": {
+        "id": "shop",
+        "name": "",
+        "inch": False,
+        "temperature": 20.0,
+        "first_angle": True,
+        "instruments": [],
+    },
+    "instrument": {"inch": False, "checked": "", "least": 0.0, "most": 0.0},
+    "lathe": {
+        "dial_reads": "diameter",
+        "dial_division": 0.02,
+        "lead_screw": 4.0,
+        "wheels": [],
+        "tailstock": "",
+        "stepless": False,
+        "figures": {},
+    },
+    "machine": {"figures": {}, "seat": "", "note": ""},
+    "belongings": {"items": []},
+    "item": {
+        "second": 0.0,
+        "length": 0.0,
+        "count": 1,
+        "material": "",
+        "note": "",
+    },
+    "piece": {"material": "steel", "surfaces": [], "note": ""},
+    "job": {
+        "reason": "",
+        "lathe": "",
+        "pieces": [],
+        "fits": [],
+        "plate": None,
+        "done": [],
+        "cut": {},
+        "proof": {},
+        "kept_as": "",
+    },
+    "fit": {
+        "exists": "shaft",
+        "want": "slides",
+        "clearance_min": 0.0,
+        "clearance_max": 0.0,
+        "thread": "",
+        "reason": "",
+        "joint": "register",
+        "given": {},
+    },
+    "plate": {
+        "material": "cast iron",
+        "stock_diameter": 140.0,
+        "stock_length": 45.0,
+        "flange_diameter": 130.0,
+        "flange_thickness": 18.0,
+        "hub_diameter": 72.0,
+        "hub_length": 17.0,
+        "register_bore": None,
+        "register_depth": 13.0,
+        "spigot_diameter": None,
+        "spigot_height": 3.5,
+        "bolts": 3,
+        "bolt_circle": None,
+        "bolt_size": "M8",
+        "bolting": "through",
+    },
+    "cut": {
+        "start": None,
+        "touch": None,
+        "instrument": "micrometer",
+        "school": "never",
+        "deepest": 1.0,
+        "least": 0.01,
+        "entries": [],
+        "trial": "",
+    },
+    "entry": {"measured": None, "spring": 0, "instrument": "", "at": ""},
+    "proof": {
+        "surfaces": [
+            {
+                "id": "register_bore",
+                "name": "Register bore",
+                "kind": "inside",
+                "how": "Bore gauge at two depths, before the plate leaves the chuck.",
+            },
+            {
+                "id": "spigot_diameter",
+                "name": "Spigot",
+                "kind": "outside",
+                "how": "Across the spigot at three places, in place on the spindle.",
+            },
+            {
+                "id": "bolt_circle",
+                "name": "Span over two bolt holes",
+                "kind": "span",
+                "how": "Outside edge to outside edge of two neighbouring holes.",
+            },
+        ],
+        "thread_tried": False,
+        "runout": [],
+        "runout_limit": 0.02,
+    },
+}
+
+# by the format that a step starts from
+STEPS: Mapping[int, Callable[[Plain], Plain]] = {1: _defaults_written_out}
