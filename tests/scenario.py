@@ -60,7 +60,7 @@ def read(surfaces: tuple[Surface, ...], readings: dict) -> tuple[Surface, ...]:
 
 def back_plate(**sizes) -> Job:
     """The job with sizes of its plate changed."""
-    job = back_plate_job("plate", "Back plate", "", "lathe", "nose", "chuck")
+    job = back_plate_job("plate", "Back plate", "", "lathe", "nose", "chuck", 3)
     return replace(job, plate=replace(job.plate, **sizes))
 
 

@@ -2,13 +2,19 @@
 
 import argparse
 import os
+import signal
+import socket
 import sys
 import tempfile
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from machinon import __version__
 from machinon.core.errors import MachinonError
+
+if TYPE_CHECKING:
+    from PySide6.QtWidgets import QApplication
 
 
 def _options(arguments: Sequence[str]) -> argparse.Namespace:
@@ -31,6 +37,8 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
         "--version", action="version", version=f"Machinon {__version__}"
     )
     options = parser.parse_args(arguments)
+    if options.shop is not None and not options.shop.strip():
+        parser.error("--shop needs the name of a shop file")
     if options.shop and (options.demo or options.shoot):
         parser.error("--shop opens your own file; --demo and --shoot the demo shop")
     return options
@@ -47,6 +55,13 @@ def own_settings() -> Path:
     from platformdirs import user_config_path
 
     return user_config_path("machinon") / "settings.ini"
+
+
+def reports() -> Path:
+    """Where reports of faults go: the XDG state folder."""
+    from platformdirs import user_state_path
+
+    return user_state_path("machinon") / "reports"
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -68,6 +83,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
 def _run(options: argparse.Namespace, scratch: Path) -> int:
     from PySide6.QtWidgets import QApplication, QMessageBox
 
+    from machinon.desk.faults import faults
     from machinon.desk.settings import Settings
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
@@ -81,15 +97,23 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
     if not options.shoot:
         window.show()
         app.processEvents()  # on the screen before the shop is read
+    sys.excepthook = faults.hook
+    notices = _end_when_told(app)
+    faults.folder = None if throw_away else reports()
     try:
         from machinon.store.demo_shop import demo_shop
-        from machinon.store.opening import open_shop
+        from machinon.store.opening import ShopBusy, open_shop
 
         if throw_away:
             path = demo_shop(scratch)
         else:
             path = Path(options.shop) if options.shop else own_shop()
-        file = open_shop(path, durable=not throw_away)
+        try:
+            file = open_shop(path, durable=not throw_away)
+        except ShopBusy as busy:
+            if not _may_look(str(busy)):
+                return 2
+            file = open_shop(path, look_only=True)
         if options.shoot:
             from machinon.desk.shoot import shoot
 
@@ -101,4 +125,43 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
         if os.environ.get("QT_QPA_PLATFORM") != "offscreen":
             QMessageBox.critical(None, "Machinon", str(error))
         return 2
-    return int(app.exec())
+    code = int(app.exec())
+    notices.close()
+    file = getattr(window, "file", None)
+    if file is not None:
+        file.close()
+    return code
+
+
+def _end_when_told(app: "QApplication") -> socket.socket:
+    """End in order on SIGTERM, SIGINT and SIGHUP, so that nothing is left behind.
+
+    Returns what the signals are heard through; it is closed at the end.
+    """
+    from PySide6.QtCore import QSocketNotifier
+
+    heard, told = socket.socketpair()
+    for one in (heard, told):
+        one.setblocking(False)
+    signal.set_wakeup_fd(told.fileno())
+    for number in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+        signal.signal(number, lambda *_: app.quit())
+    notifier = QSocketNotifier(heard.fileno(), QSocketNotifier.Type.Read, app)
+    # reading it lets Python run the handler above
+    notifier.activated.connect(lambda *_: heard.recv(64))
+    app.told = told  # type: ignore[attr-defined]  # kept open while it runs
+    return heard
+
+
+def _may_look(why: str) -> bool:
+    """Whether a shop that another Machinon writes shall be looked at only."""
+    from PySide6.QtWidgets import QMessageBox
+
+    print(f"machinon: {why}", file=sys.stderr)
+    if os.environ.get("QT_QPA_PLATFORM") == "offscreen":
+        return False
+    box = QMessageBox(QMessageBox.Icon.Question, "Machinon", why)
+    look = box.addButton("Look at It Only", QMessageBox.ButtonRole.AcceptRole)
+    box.addButton(QMessageBox.StandardButton.Close)
+    box.exec()
+    return box.clickedButton() is look

@@ -63,7 +63,7 @@ class SurfacesToAdd(unittest.TestCase):
             ("bore", "shaft"),
             ("recess", "register"),
             ("slot", "slot"),
-            ("shoulder", "shaft"),
+            ("shoulder", "slot"),
         ):
             for _ in range(2):  # the second of a kind carries a number
                 surface = new_surfaces(piece, key)[0]

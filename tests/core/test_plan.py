@@ -223,9 +223,14 @@ def _volume(shape) -> float:
     return solid - sum((b - a) * r * r for a, b, r in shape.inner)
 
 
+GOES_ON = {"register_bore": "goes on", "bolt_circle": "goes on"}
+
+
 class ProofOfThePlate(unittest.TestCase):
-    def proved(self, register=46.01, tir=0.01, tried=True):
-        """The plate cut to 94.998 and measured."""
+    def proved(
+        self, register=46.01, tir=0.01, tried=True, steps_done=True, mates=GOES_ON
+    ):
+        """The plate cut to 94.998, measured, and its mates tried."""
         job = with_cuts(back_plate(), 96.0, (0.51, 94.998))
         surfaces = {s.id: s for s in job.proof.surfaces}
         for key, tool, size in (
@@ -235,8 +240,13 @@ class ProofOfThePlate(unittest.TestCase):
             reading = (Reading(size, tool),)
             surfaces[key] = replace(surfaces[key], readings=reading)
         half = tir / 2
-        proof = ProofLog(tuple(surfaces.values()), tried, (half, 0, -half, 0))
-        return planned(replace(job, proof=proof))
+        proof = ProofLog(
+            tuple(surfaces.values()), tried, (half, 0, -half, 0), tried=mates
+        )
+        steps = [step.key for up in planned().route for step in up.steps]
+        done = tuple(steps) if steps_done else ()
+        cut = replace(job.cut, trial="goes on")
+        return planned(replace(job, proof=proof, done=done, cut=cut))
 
     def test_all_in_its_band_is_proved(self):
         """Span over two ⌀9 holes on 110: 110 sin 60° + 9 = 104.263."""
@@ -253,7 +263,8 @@ class ProofOfThePlate(unittest.TestCase):
     def test_a_loose_register_fails_and_a_doubtful_one_is_near(self):
         self.assertEqual(self.proved(register=46.05).verdict, "failed")
         high = planned().fit(REGISTER).upper
-        self.assertEqual(self.proved(register=high + 0.003).verdict, "near")
+        near = self.proved(register=high + 0.003, mates={})
+        self.assertEqual(near.verdict, "near")
 
     def test_run_out_over_the_limit_fails_whatever_the_sizes_say(self):
         plan = self.proved(tir=0.05)
@@ -261,6 +272,27 @@ class ProofOfThePlate(unittest.TestCase):
         self.assertIn("mount it again", plan.verdict_says)
 
     def test_a_gauge_coarser_than_the_band_leaves_it_to_the_mate(self):
-        line = self.proved().proof[0]
+        line = self.proved(mates={}).proof[0]
+        self.assertEqual(line.verdict, "near")
+        self.assertIn("the mate decides", line.says)
+        self.assertEqual(self.proved().proof[0].verdict, "proved")
+        tight = self.proved(mates={"register_bore": "tight"})
+        self.assertEqual(tight.proof[0].verdict, "near")
+        self.assertIn("mate is tight", tight.proof[0].says)
+
+    def test_nothing_is_proved_with_steps_undone_unless_it_is_said_why(self):
+        plan = self.proved(steps_done=False)
+        self.assertEqual(plan.verdict, "open")
+        self.assertIn("Steps not done", plan.verdict_says)
+        proof = replace(plan.job.proof, undone_because="made on another lathe")
+        said = planned(replace(plan.job, proof=proof))
+        self.assertEqual(said.verdict, "proved")
+        self.assertIn("made on another lathe", said.verdict_says)
+
+    def test_a_size_within_the_doubt_is_taken_with_a_reason(self):
+        high = planned().fit(REGISTER).upper
+        near = self.proved(register=high + 0.003, mates={})
+        proof = replace(near.job.proof, accepted={"register_bore": "warm that day"})
+        line = planned(replace(near.job, proof=proof)).proof[0]
         self.assertEqual(line.verdict, "proved")
-        self.assertIn("mate decides", line.says)
+        self.assertIn("warm that day", line.says)

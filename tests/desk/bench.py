@@ -1,6 +1,7 @@
 """A real window on a throw-away shop, driven by keys and clicks."""
 
 import os
+import sys
 import tempfile
 import unittest
 from pathlib import Path
@@ -20,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.desk.daybook import WorkingWindow
+from machinon.desk.faults import faults
 from machinon.desk.settings import Settings
 from machinon.desk.theme import load_fonts
 from machinon.desk.window import MainWindow
@@ -60,6 +62,14 @@ class WindowCase(unittest.TestCase):
 
     def setUp(self):
         self.app = application()
+        # what leaves a slot or an event handler is a fault, and fails the test
+        self.faults: list[BaseException] = []
+        hook = sys.excepthook
+        sys.excepthook = lambda _kind, error, _trace: self.faults.append(error)
+        self.addCleanup(lambda: self.assertEqual(self.faults, [], "faults"))
+        self.addCleanup(setattr, sys, "excepthook", hook)
+        before = faults.count
+        self.addCleanup(lambda: self.assertEqual(faults.count, before, "not drawn"))
         stray = StrayWindows()
         self.app.installEventFilter(stray)
         self.addCleanup(lambda: self.assertEqual(stray.seen, [], "windows flashed up"))
@@ -79,17 +89,21 @@ class WindowCase(unittest.TestCase):
         self.window.open_file(file)
         self.window.resize(1280, 800)
         self.window.show()
-        self.app.processEvents()
+        self.settle()
         self.addCleanup(self.close_window)
+
+    def settle(self):
+        """What a running window does between two doings of the person."""
+        self.app.processEvents()
+        # outside an event loop nothing else lets go of what is to be deleted
+        self.app.sendPostedEvents(None, QEvent.Type.DeferredDelete)
 
     def close_window(self):
         if self.window is not None:
             self.window.close()
             self.window.deleteLater()
             self.window = None
-            # outside an event loop nothing else lets go of what is to be deleted
-            self.app.sendPostedEvents(None, QEvent.Type.DeferredDelete)
-            self.app.processEvents()
+            self.settle()
 
     @property
     def job(self):
@@ -98,7 +112,7 @@ class WindowCase(unittest.TestCase):
     def stage(self, name: str) -> QWidget:
         """Go to a stage by its command; returns its view."""
         self.window.actions_by_id[f"stage.{name}"].trigger()
-        self.app.processEvents()
+        self.settle()
         self.assertEqual(self.window.job_page().stage, name)
         return self.window.job_page().view()
 
@@ -110,7 +124,7 @@ class WindowCase(unittest.TestCase):
         QTest.keyClicks(entry, text)
         if enter:
             QTest.keyClick(entry, Qt.Key.Key_Return)
-        self.app.processEvents()
+        self.settle()
 
     def click(self, widget: QWidget, at: QPoint | None = None):
         if at is None:
@@ -119,7 +133,7 @@ class WindowCase(unittest.TestCase):
             QTest.mouseClick(
                 widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at
             )
-        self.app.processEvents()
+        self.settle()
 
     def choose(self, combo: QComboBox, data: object):
         """Choose a line of a list by its data."""
@@ -127,7 +141,7 @@ class WindowCase(unittest.TestCase):
         self.assertGreaterEqual(at, 0, f"{data!r} is not in the list")
         combo.setCurrentIndex(at)
         combo.activated.emit(at)
-        self.app.processEvents()
+        self.settle()
 
     def pick(self, menu: QMenu, words: str):
         """Choose a line of a menu, or of one of its parts."""
@@ -136,4 +150,4 @@ class WindowCase(unittest.TestCase):
             if line.menu() is not None:
                 lines += line.menu().actions()
         next(one for one in lines if one.text() == words).trigger()
-        self.app.processEvents()
+        self.settle()

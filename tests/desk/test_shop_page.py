@@ -36,7 +36,7 @@ class Shop(WindowCase):
         shop = self.window.file.shop()
         self.assertEqual(shop.instruments_for("inside")[0].name, "Bore comparator")
         self.page.undo()
-        self.assertEqual(len(self.window.file.shop().instruments), 8)
+        self.assertEqual(len(self.window.file.shop().instruments), 10)
 
     def test_a_surer_gauge_widens_the_band_of_the_fits_it_measured(self):
         self.window.open_job("back-plate-130")
@@ -77,7 +77,7 @@ class Shop(WindowCase):
         text = path.read_text()
         path.write_text(text.replace("Digital caliper", "Old caliper"))
         self.page.import_from(path)
-        self.assertEqual(len(self.window.file.shop().instruments), 9)
+        self.assertEqual(len(self.window.file.shop().instruments), 11)
         before = self.window.file.shop()
         path.write_text("nonsense\n1\n")
         self.page.import_from(path)

@@ -63,7 +63,11 @@ class WholeJob(WindowCase):
         page = self.window.pages.currentWidget()
         self.type(page.fields["name"].edit, "Back plate for the 130 mm three-jaw")
         self.type(page.fields["reason"].edit, "It runs truer than the big one.")
+        self.assertIsNone(self.job, "nobody has said yet what is to be made")
+        self.assertIs(self.app.focusWidget(), page.combos["what"])
+        self.choose(page.combos["what"], "plate")
         self.type(page.fields["chuck_name"].edit, "Three-jaw chuck 130 mm")
+        self.type(page.fields["bolts"].edit, "3")
         self.assertIsNotNone(self.job)
         self.assertEqual(self.window.job_page().stage, "survey")
 
@@ -137,7 +141,17 @@ class WholeJob(WindowCase):
     def route(self):
         view = self.stage("route")
         self.assertEqual(len(view.frames), 16)
-        for _ in range(11):
+        for _ in range(7):
+            self.click(view.done)
+        self.assertIn("Not off the machine yet", view.note.text())
+        self.click(view.go)
+        proof = self.window.job_page().view()
+        for size in ("46.010", "46.009"):
+            self.type(proof.reading.edit, size)
+        self.assertIn("wider than the band", proof.line_says.text())
+        self.click(proof.answers["goes on"])
+        view = self.stage("route")
+        for _ in range(5):
             self.click(view.done)
         self.assertEqual(view.title.text(), "Finish the spigot to its band")
         self.click(view.go)
@@ -171,14 +185,14 @@ class WholeJob(WindowCase):
 
     def proof(self):
         view = self.stage("proof")
-        for size in ("46.010", "46.009"):
-            self.type(view.reading.edit, size)
         view.choose("bolt_circle")
         self.type(view.reading.edit, "104.26")
         self.click(view.thread)
         self.type(view.runout.edit, "0.005 0 -0.005 0")
         self.assertEqual(view.offset.text(), "5.0 µm")
         self.assertEqual(view.tir.text(), "10 µm")
+        self.assertIn("Steps not done", view.says.text())
+        self.type(view.undone.edit, "holes drilled by a friend")
         self.assertEqual(view.verdict.text(), "Proved")
         self.click(view.keep)
         kept = self.window.file.get(self.job.job.kept_as)

@@ -22,7 +22,8 @@ Bolting = Literal["through", "into"]
 
 
 class BackPlate(msgspec.Struct, frozen=True, tag="back plate"):
-    """The sizes a person sets; mm. None: follows the fit that rules it.
+    """The sizes a person sets; mm. None: follows the fit that rules it, or for the
+    number of bolts: not said yet.
 
     bolting: "through" the plate into the chuck (heads in counterbores on the
     nose side) or "into" the plate (tapped; heads in the chuck).
@@ -39,7 +40,7 @@ class BackPlate(msgspec.Struct, frozen=True, tag="back plate"):
     register_depth: float = 13.0
     spigot_diameter: float | None = None
     spigot_height: float = 3.5
-    bolts: int = 3
+    bolts: int | None = None
     bolt_circle: float | None = None
     bolt_size: str = "M8"
     bolting: Bolting = "through"

@@ -10,6 +10,7 @@ from machinon.core.fit import FitChoice
 from machinon.core.shop import Surface
 
 Stage = Literal["survey", "fits", "piece", "route", "cut", "proof"]
+Trial = Literal["goes on", "tight", "loose"]
 STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
 
 
@@ -28,19 +29,24 @@ class CutLog(msgspec.Struct, frozen=True):
     deepest: float = 1.0
     least: float = 0.01
     entries: tuple[CutEntry, ...] = ()
-    trial: Literal["", "goes on", "tight", "loose"] = ""
+    trial: Literal["", Trial] = ""
 
 
 class ProofLog(msgspec.Struct, frozen=True):
     """The final measurements: surfaces as made, and run-out round the plate.
 
     thread_tried: the plate was screwed home to the shoulder; runout_limit: mm.
+    tried: by surface, how its mate went on; accepted: by surface, why a size within
+    the doubt is taken all the same; undone_because: why steps were left out.
     """
 
     surfaces: tuple[Surface, ...] = ()
     thread_tried: bool = False
     runout: tuple[float, ...] = ()
     runout_limit: float = 0.02
+    tried: dict[str, Trial] = {}
+    accepted: dict[str, str] = {}
+    undone_because: str = ""
 
 
 PROOF_SURFACES = (
@@ -70,7 +76,8 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
 
     pieces: ids of the existing pieces, in the order of the stack; plate is
     None for a job that keeps survey and fits only; done: keys of finished
-    steps; kept_as: id of the shop's piece that it became.
+    steps; kept_as: id of the shop's piece that it became; put_away: it is not
+    listed with those under way.
     """
 
     id: str
@@ -84,6 +91,7 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     cut: CutLog = CutLog()
     proof: ProofLog = ProofLog(surfaces=PROOF_SURFACES)
     kept_as: str = ""
+    put_away: bool = False
 
     def fit(self, number: int) -> FitChoice:
         return next(one for one in self.fits if one.number == number)
@@ -96,9 +104,18 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
 
 
 def back_plate_job(
-    id: str, name: str, reason: str, lathe: str, nose: str, chuck: str
+    id: str,
+    name: str,
+    reason: str,
+    lathe: str,
+    nose: str,
+    chuck: str,
+    bolts: int | None = None,
 ) -> Job:
-    """A new job: a plate that carries a chuck on a threaded nose, four fits."""
+    """A new job: a plate that carries a chuck on a threaded nose, four fits.
+
+    bolts: how many hold the chuck, None where nobody has counted them yet.
+    """
     return Job(
         id,
         name,
@@ -129,5 +146,5 @@ def back_plate_job(
             ),
             FitChoice(4, "Bolts", "bolts", chuck, "bolt-span", "hole", "normal"),
         ),
-        plate=BackPlate(),
+        plate=BackPlate(bolts=bolts),
     )

@@ -266,6 +266,7 @@ _FORMS = (
         _none,
         (
             ("bolt-room", "thread", "the screws (empty: M8)"),
+            ("hole-span", "holes", "how many holes the circle has"),
             ("bolt-room", "new", "the new half is drilled clear, or tapped"),
             ("bolt-room", "play", "play of what centres the two parts"),
             ("bolt-room", "drilling", ""),
@@ -400,15 +401,23 @@ def joints_on(surface: Surface) -> tuple[JointForm, ...]:
     }
     if key in alone:
         return tuple(special)
+    if key in (*_OVER, *_INTO):
+        return (joint_forms()["slot"],)
     return (*(one for one in _FORMS if not one.starts), *special)
+
+
+# lengths that something goes over or into, as over a tongue or into a slot
+_OVER = ("thickness", "width", "length", "shoulder")
+_INTO = ("depth",)
 
 
 def takes_fit(surface: Surface) -> bool:
     """Whether something can go into or over a surface, or be bolted to it."""
-    by_form = {"taper-balls", *joint_forms()["bolts"].starts}
+    by_form = {"taper-balls", *_OVER, *_INTO, *joint_forms()["bolts"].starts}
     return surface.kind in ("outside", "inside", "gap") or form_key(surface) in by_form
 
 
 def is_inside(surface: Surface) -> bool:
     """Whether a surface is the hole of a fit; else it is the shaft."""
-    return surface.kind in ("inside", "gap") or form_key(surface) == "taper-balls"
+    into = ("taper-balls", *_INTO)
+    return surface.kind in ("inside", "gap") or form_key(surface) in into

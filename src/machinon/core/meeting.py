@@ -168,7 +168,7 @@ class Meeting:
             gauge = next(
                 (
                     one
-                    for one in self.shop.instruments_for(side, low)
+                    for one in self.shop.instruments_for(side, size=low)
                     if one.uncertainty <= (high - low) / 2
                 ),
                 None,

@@ -105,6 +105,8 @@ class FitPlan:
         """Whether nothing is left of a band, though its mate is measured."""
         if self.joined is not None and self.joined.bands:
             return any(b.width <= 0 for b in self.joined.bands if not b.measured)
+        if self.choice.kind == "bolts":
+            return self.room is not None and self.lower is None
         return self.choice.kind == "cylinder" and (
             self.band is not None and self.lower is None
         )
@@ -113,9 +115,10 @@ class FitPlan:
         if self.choice.kind == "bolts":
             if self.circle is None:
                 return None
-            return float(self.circle["diameter"]) + side * 2 * max(
-                self.bolt_room - self.bolt_need + DRILLING_ERROR, 0.0
-            )
+            spare = self.bolt_room - self.bolt_need + DRILLING_ERROR
+            if spare <= 0:
+                return None
+            return float(self.circle["diameter"]) + side * 2 * spare
         if self.choice.kind == "joined":
             first = self.joined.first if self.joined else None
             if first is None or first.width <= 0:
@@ -211,8 +214,17 @@ def plan_of(
     at_size = advice is not None and advice.action in ("stop", "scrapped")
     lines = _proof_lines(job, shop, plate, fits, at_size)
     runout = runout_answer(job.proof.runout)
+    route = route_of(plate, lathe)
+    undone = tuple(
+        step.title for up in route for step in up.steps if step.key not in job.done
+    )
     verdict, says = overall(
-        lines, job.proof.thread_tried, runout, job.proof.runout_limit
+        lines,
+        job.proof.thread_tried,
+        runout,
+        job.proof.runout_limit,
+        undone,
+        job.proof.undone_because,
     )
     return _with_open(
         Plan(
@@ -225,7 +237,7 @@ def plan_of(
             plate,
             missing,
             checks,
-            route_of(plate, lathe),
+            route,
             cut_state,
             advice,
             lines,
@@ -310,7 +322,7 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     new_kind: SurfaceKind = "outside"
     if choice.exists == "shaft":
         new_kind = "gap" if choice.joint == "slot" else "inside"
-    suits = shop.instruments_for(new_kind, mate.size)
+    suits = shop.instruments_for(new_kind, size=mate.size)
     gauge = suits[0] if suits else None
     advice = ""
     if band["band"] <= 0:
@@ -364,7 +376,7 @@ def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) ->
     helps = []
     better = [
         one
-        for one in shop.instruments_for(kind, mate.size)
+        for one in shop.instruments_for(kind, size=mate.size)
         if one.uncertainty < parts["instrument"] * 0.7
     ]
     if eats == "instrument":
@@ -439,14 +451,9 @@ def _bolt_fit(
     measured: Mapping[tuple[str, str], Measured | None],
     span: Measured,
 ) -> FitPlan:
-    if job.plate is None or choice.number != BOLTS:
+    ruled = job.plate is not None and choice.number == BOLTS
+    if "diameter" in span.answer.results and not ruled:
         # surveyed as a circle: the sum of span and hole is done there
-        if "diameter" not in span.answer.results:
-            raise BadInput(
-                "surface",
-                "A span alone gives no circle: survey it as a bolt circle, with its "
-                "hole and the number of holes.",
-            )
         read = span.answer.inputs.get("hole")
         read = float(read) if isinstance(read, int | float) else None
         return _with_hole(choice, span, span.answer, span.uncertainty, read, "")
@@ -457,10 +464,21 @@ def _bolt_fit(
             span,
             problem="A screw in a bolt hole is not measured yet: the span needs it.",
         )
-    holes = job.plate.bolts
+    if ruled:
+        assert job.plate is not None
+        holes, screw = job.plate.bolts, job.plate.bolt_size
+    else:
+        said = given_values(choice).get("holes")
+        holes, screw = (said if isinstance(said, int) else None), ""
+    if holes is None:
+        return FitPlan(
+            choice,
+            span,
+            problem="Say how many holes the circle has: the span alone does not tell.",
+        )
     circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})
     doubt = math.hypot(span.uncertainty, hole.uncertainty) / math.sin(math.pi / holes)
-    return _with_hole(choice, span, circle, doubt, hole.size, job.plate.bolt_size)
+    return _with_hole(choice, span, circle, doubt, hole.size, screw)
 
 
 def _with_hole(
@@ -493,6 +511,7 @@ def _with_bolts(
         asked |= {"thread": plate.bolt_size, "play": max(play, 0.0)}
         asked["new"] = "tapped" if plate.bolting == "into" else "clear"
     else:
+        given.pop("holes", None)
         asked |= {"thread": "M8", **given}
     try:
         room = reckon("bolt-room", asked)
@@ -511,6 +530,8 @@ def _resolved(
     by_number = {fit.choice.number: fit for fit in fits}
     nose, chuck = job.pieces[0], job.pieces[1]
     missing: list[str] = []
+    if plate.bolts is None:
+        missing.append("how many bolts hold the chuck")
 
     def size(piece: str, surface: str, name: str) -> float:
         found = measured.get((piece, surface))
@@ -550,6 +571,7 @@ def _resolved(
     depth = size(chuck, "recess-depth", "the depth of the recess")
     if missing or thread is None:
         return None, tuple(dict.fromkeys(missing))
+    assert plate.bolts is not None  # else there is no circle
     screw = cap_screw(plate.bolt_size)
     bore = by_number[THREAD].aim or thread.minor_internal
     return Plate(
@@ -725,6 +747,9 @@ def _proof_lines(
         except BadInput:
             doubt = 0.02
     register, bolts = by_number[REGISTER], by_number[BOLTS]
+    tried = {"spigot_diameter": job.cut.trial, **job.proof.tried}
+
+    accepted = job.proof.accepted
     lines = [
         proof_line(
             "register_bore",
@@ -733,6 +758,8 @@ def _proof_lines(
             register.lower,
             register.upper,
             found.get("register_bore"),
+            tried=tried.get("register_bore", ""),
+            accepted=accepted.get("register_bore", ""),
         ),
         proof_line(
             "spigot_diameter",
@@ -743,6 +770,8 @@ def _proof_lines(
             spigot,
             size,
             doubt,
+            tried=tried.get("spigot_diameter", ""),
+            accepted=accepted.get("spigot_diameter", ""),
         ),
     ]
     span = found.get("bolt_circle")
@@ -766,6 +795,8 @@ def _proof_lines(
             span if circle is not None else None,
             circle,
             circle_doubt,
+            tried=tried.get("bolt_circle", ""),
+            accepted=accepted.get("bolt_circle", ""),
         )
     )
     return tuple(lines)

@@ -42,7 +42,8 @@ def judge(size: float, doubt: float, lower: float, upper: float) -> Verdict:
 SAYS: dict[Verdict, str] = {
     "open": "not measured yet",
     "proved": "in its band",
-    "near": "outside by less than the doubt: measure again or try the mate",
+    "near": "outside by less than the doubt: read again with a surer gauge, try the "
+    "mate, or accept it with a reason",
     "failed": "outside its band",
 }
 
@@ -56,8 +57,14 @@ def proof_line(
     measured: Measured | None,
     size: float | None = None,
     doubt: float = 0.0,
+    tried: str = "",
+    accepted: str = "",
 ) -> ProofLine:
-    """A line from a measured surface; size and doubt where a sum was done on it."""
+    """A line from a measured surface; size and doubt where a sum was done on it.
+
+    tried: how the mate went on, which closes what the gauge cannot; accepted: why
+    a size within the doubt is taken.
+    """
     if measured is not None and size is None:
         size, doubt = measured.size, measured.uncertainty
     if size is None or lower is None or upper is None:
@@ -68,8 +75,25 @@ def proof_line(
     verdict = judge(size, doubt, lower, upper)
     says = SAYS[verdict]
     if verdict == "proved" and 2 * doubt > upper - lower:
-        says += "; the gauge's doubt is wider than the band, so the mate decides"
+        # a gauge wider than the band proves nothing by itself
+        verdict = "near"
+        says = (
+            f"the gauge's ±{doubt * 1000:.0f} µm is wider than the band of "
+            f"{(upper - lower) * 1000:.0f} µm: the mate decides, or a surer gauge"
+        )
+    if tried in ("tight", "loose") and verdict != "failed":
+        verdict, says = "near", f"the mate is {tried}: " + _TRIED[tried]
+    elif verdict == "near" and tried == "goes on":
+        verdict, says = "proved", "the mate goes on, which closes the gauge's doubt"
+    elif verdict == "near" and accepted:
+        verdict, says = "proved", f"within the doubt, accepted: {accepted}"
     return ProofLine(key, name, fit, lower, upper, measured, size, doubt, verdict, says)
+
+
+_TRIED = {
+    "tight": "look for a burr or a warm part, clean both, try again",
+    "loose": "read both halves again before deciding",
+}
 
 
 def runout_answer(readings: Sequence[float]) -> Answer | None:
@@ -80,9 +104,18 @@ def runout_answer(readings: Sequence[float]) -> Answer | None:
 
 
 def overall(
-    lines: Sequence[ProofLine], thread_tried: bool, runout: Answer | None, limit: float
+    lines: Sequence[ProofLine],
+    thread_tried: bool,
+    runout: Answer | None,
+    limit: float,
+    undone: Sequence[str] = (),
+    undone_because: str = "",
 ) -> tuple[Verdict, str]:
-    """The verdict on the whole piece and the sentence for it."""
+    """The verdict on the whole piece and the sentence for it.
+
+    undone: titles of steps that are not done; nothing is proved with them unless
+    it was said why.
+    """
     if any(line.verdict == "failed" for line in lines):
         bad = ", ".join(line.name for line in lines if line.verdict == "failed")
         return "failed", f"Not proved: {bad} outside its band."
@@ -100,5 +133,12 @@ def overall(
     if open_lines:
         return "open", "Still to prove: " + ", ".join(open_lines) + "."
     if any(line.verdict == "near" for line in lines):
-        return "near", "Within the doubt of measuring. Try the mates and decide."
-    return "proved", "Proved: every fit in its band, and it runs true."
+        return "near", "Within the doubt of measuring: the decision is beside its line."
+    if undone and not undone_because:
+        more = f" and {len(undone) - 2} more" if len(undone) > 2 else ""
+        return "open", (
+            f"Steps not done: {'; '.join(undone[:2])}{more}. Tick them in Route, or "
+            "say below why they were left out."
+        )
+    left_out = f" {len(undone)} steps left out: {undone_because}." if undone else ""
+    return "proved", f"Proved: every fit in its band, and it runs true.{left_out}"

@@ -9,6 +9,7 @@ from typing import Literal
 import msgspec
 
 from machinon.core.errors import BadInput
+from machinon.core.quantity import INCH
 
 SurfaceKind = Literal["outside", "inside", "gap", "length", "pitch", "span", "runout"]
 
@@ -165,7 +166,7 @@ class Shop(msgspec.Struct, frozen=True, tag="shop"):
         )
 
     def instruments_for(
-        self, kind: SurfaceKind, size: float | None = None
+        self, *kinds: SurfaceKind, size: float | None = None
     ) -> tuple[Instrument, ...]:
         """Those that can measure a kind of surface, of a size, surest first."""
         return tuple(
@@ -173,7 +174,8 @@ class Shop(msgspec.Struct, frozen=True, tag="shop"):
                 (
                     one
                     for one in self.instruments
-                    if kind in one.suits and (size is None or one.reaches(size))
+                    if set(kinds) & set(one.suits)
+                    and (size is None or one.reaches(size))
                 ),
                 key=lambda one: one.uncertainty,
             )
@@ -226,6 +228,16 @@ STARTER_INSTRUMENTS = (
     Instrument(
         "depth-gauge", "Depth micrometer", 0.01, 0.015, 0.004, ("length",), most=150
     ),
+    Instrument(
+        "rule",
+        "Steel rule 300",
+        0.5,
+        0.5,
+        0.2,
+        ("outside", "inside", "gap", "length", "span"),
+        most=300,
+    ),
+    Instrument("tape", "Tape 3 m", 1.0, 1.5, 0.5, ("length", "span"), most=3000),
     Instrument("thread-gauge", "Thread gauge", 0.05, 0.05, 0.01, ("pitch",)),
     Instrument(
         "slips",
@@ -240,6 +252,41 @@ STARTER_INSTRUMENTS = (
     ),
     Instrument("indicator", "Lever indicator", 0.002, 0.004, 0.001, ("runout",)),
 )
+
+
+def _in_inches(one: Instrument) -> Instrument:
+    """An instrument of the usual set as an inch shop has it."""
+    steps, name, most = _INCH_SET.get(one.id, (None, one.name, one.most / INCH))
+    return msgspec.structs.replace(
+        one,
+        name=name,
+        resolution=steps * INCH if steps else one.resolution,
+        inch=True,
+        most=most * INCH,
+    )
+
+
+# resolution and range in inches, as they are bought
+_INCH_SET: dict[str, tuple[float | None, str, float]] = {
+    "micrometer": (0.0001, "Micrometer set 0–6 in", 6),
+    "bore-gauge": (0.0001, "Three-point bore gauge", 4),
+    "caliper": (0.0005, "Digital caliper", 6),
+    "depth-gauge": (0.0005, "Depth micrometer", 6),
+    "rule": (1 / 64, "Steel rule 12 in", 12),
+    "tape": (1 / 32, "Tape 10 ft", 120),
+    "slips": (0.0001, "Slip gauges, 81 pieces", 8),
+    "indicator": (0.0001, "Lever indicator", 0),
+}
+
+
+def starter_instruments(inch: bool) -> tuple[Instrument, ...]:
+    """The usual set, reading in the shop's own unit."""
+    if not inch:
+        return STARTER_INSTRUMENTS
+    return tuple(
+        _in_inches(one) for one in STARTER_INSTRUMENTS if one.id != "inch-micrometer"
+    )
+
 
 NOSE_SURFACES = (
     Surface(

@@ -81,6 +81,17 @@ def form_key(surface: Surface) -> str:
     return re.sub(r"-\d+$", "", surface.id)
 
 
+# what is gripped from outside as a diameter is, so that a micrometer reads it too
+_GRIPPED = ("thickness", "width", "length", "flat")
+
+
+def kinds_that_read(surface: Surface) -> tuple[SurfaceKind, ...]:
+    """The kinds of instrument that can read a surface."""
+    if form_key(surface) in _GRIPPED:
+        return (surface.kind, "outside")
+    return (surface.kind,)
+
+
 def beside(surface: Surface, key: str) -> str:
     """The id of another surface of the same group, added in the same go.
 

@@ -15,6 +15,7 @@ from machinon.core.joints import (
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import (
     ANGLE,
+    COUNT,
     length_text,
     small_range,
     small_text,
@@ -364,6 +365,9 @@ class BoltChoice(Choice):
             self.offer(key, words)
         self.holds = label("", "faint", wrap=True)
         self.box.addWidget(self.holds)
+        self.count = Field("How many bolts hold it", COUNT)
+        self.count.taken.connect(self._on_count)
+        self.box.addWidget(self.count)
         self.hole = Figure("Clearance hole")
         self.circle = Figure("Bolt circle by span and screw")
         self.room = Figure("Room round a screw")
@@ -372,6 +376,13 @@ class BoltChoice(Choice):
         self.figures(self.hole, self.circle)
         self.figures(self.room, self.need)
         self.finish()
+
+    def _on_count(self, typed: str) -> None:
+        self.count.accept()
+        try:
+            self.job.set_size("bolts", typed)
+        except BadInput as error:
+            self.count.refuse(error.message)
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
@@ -384,6 +395,11 @@ class BoltChoice(Choice):
             f"{centres} must centre the two parts; the screws only hold them. Their "
             f"holes must leave room for drilling and for {play} play."
         )
+        self.count.setVisible(ruled)
+        plate = self.job.job.plate
+        if ruled and plate is not None and not self.count.refused:
+            self.count.put("" if plate.bolts is None else str(plate.bolts))
+            self.count.hint("")
         if not ruled:
             self.part.show_fit(fit)
         inch = self.job.inch

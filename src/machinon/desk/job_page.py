@@ -22,6 +22,7 @@ from machinon.core.job import STAGES, Stage
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.faults import painted
 from machinon.desk.joint_part import band_text
 from machinon.desk.painter import paint_mark
 from machinon.desk.stages.cut import CutView
@@ -102,10 +103,10 @@ class StageRail(QWidget):
         count = self.state.open.get(stage, 0)
         return f"{count} open" if count else "nothing open"
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         look = self._look
         px, theme = look.px, look.theme
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         y = self.height() - px(3)
         painter.setPen(QPen(theme.ink("thin"), 1.2))
@@ -344,6 +345,7 @@ class JobPage(QWidget):
             "Local codes, the maker's limits and qualified people come first."
         )
         self.saved.setText(notes.saved)
+        set_ink(self.saved, "stop" if notes.unsaved else "")
 
     def _fill_targets(self) -> None:
         fits = self.job.plan.fits

@@ -6,12 +6,13 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.job import Job, back_plate_job
+from machinon.core.quantity import COUNT, parse
 from machinon.core.shop import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
-    STARTER_INSTRUMENTS,
     Lathe,
     Piece,
+    starter_instruments,
 )
 from machinon.core.shop_entry import lathe_of, words
 from machinon.store.shop_file import ShopFile
@@ -28,7 +29,7 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
     nose = Piece("lathe-nose", "Spindle nose", "nose", "steel", NOSE_SURFACES)
     lathe = lathe_of(typed, inch, Lathe("lathe", "", 0, 0, 0, (), nose.id))
     shop = replace(
-        file.shop(), name=shop_name, inch=inch, instruments=STARTER_INSTRUMENTS
+        file.shop(), name=shop_name, inch=inch, instruments=starter_instruments(inch)
     )
     file.act(
         "shop",
@@ -43,10 +44,14 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
 def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
     """A new job of the kind that `what` says: "plate", or "other".
 
+    Nothing is begun of a kind that nobody chose.
+
     Other jobs have Survey and Fits only: typed is then name and reason.
     Raises BadInput naming the entry.
     """
-    if typed.get("what") != "other":
+    if typed.get("what") not in ("plate", "other"):
+        raise BadInput("what", "Choose what is to be made.")
+    if typed["what"] == "plate":
         return begin_back_plate(file, typed)
     name = words(typed, "name", "what the job is called")
     lathe = next((entry.id for entry in file.entries("lathe")), "")
@@ -58,13 +63,17 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
 def begin_back_plate(file: ShopFile, typed: Mapping[str, str]) -> Job:
     """A new back-plate job, and its chuck where that is new; kept as one act.
 
-    typed: name, reason, lathe (an id), chuck (an id or NEW_CHUCK), chuck_name.
+    typed: name, reason, lathe (an id), chuck (an id or NEW_CHUCK), chuck_name, and
+    how many bolts hold the chuck, which may stay empty.
     Raises BadInput naming the entry.
     """
     name = words(typed, "name", "what the job is called")
     lathe = file.get(typed["lathe"])
     if not isinstance(lathe, Lathe):
         raise BadInput("lathe", "Choose the lathe that the plate is for.")
+    bolts = None
+    if typed.get("bolts", "").strip():
+        bolts = int(parse(typed["bolts"], COUNT, key="bolts", low=2, high=24))
     chuck = file.get(typed["chuck"]) if typed["chuck"] != NEW_CHUCK else None
     if chuck is None:
         chuck_name = words(typed, "chuck_name", "what the chuck is called")
@@ -78,6 +87,7 @@ def begin_back_plate(file: ShopFile, typed: Mapping[str, str]) -> Job:
         lathe.id,
         lathe.nose,
         chuck.id,
+        bolts,
     )
     file.act(job.id, f"Job begun: {name}.", chuck, job)
     return job

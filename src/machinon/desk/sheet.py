@@ -73,12 +73,15 @@ def _pdf(
     painter = QPainter()
     if not painter.begin(writer):
         return False
-    painter.scale(DPI / 96, DPI / 96)
-    for number, page in enumerate(pages):
-        if number:
-            writer.newPage()
-        page(painter)
-    return painter.end()
+    try:
+        painter.scale(DPI / 96, DPI / 96)
+        for number, page in enumerate(pages):
+            if number:
+                writer.newPage()
+            page(painter)
+    finally:
+        ended = painter.end()
+    return ended
 
 
 def write_drawing(plan: Plan, path: Path) -> None:
@@ -102,8 +105,11 @@ def write_drawing(plan: Plan, path: Path) -> None:
         painter = QPainter()
         if not painter.begin(maker):
             return False
-        page(painter)
-        return painter.end()
+        try:
+            page(painter)
+        finally:
+            ended = painter.end()
+        return ended
 
     if path.suffix.lower() == ".svg":
         _written_whole(path, svg)

@@ -90,11 +90,15 @@ def finish(job: OpenJob) -> None:
         size = advice.predicted if advice.predicted is not None else 0.0
         job.measured_cut(f"{size:.3f}")
     job.answer_trial("goes on")
-    for key in ("holes", "counterbore", "deburr"):
-        job.mark_step(key, True)
     for size in ("46.009", "46.01", "46.01"):
         job.add_proof_reading("register_bore", size, "bore-gauge")
     for size in ("104.28", "104.25", "104.27"):
         job.add_proof_reading("bolt_circle", size, "caliper")
+    for key in ("register_bore", "bolt_circle"):
+        job.try_mate(key, "goes on")
     job.set_thread_tried(True)
+    for set_up in job.plan.route:
+        for step in set_up.steps:
+            if step.key not in job.job.done:
+                job.mark_step(step.key, True)
     job.set_runout("0.004 0.006 0.006 0.003 -0.001 -0.004 -0.003 0.001")

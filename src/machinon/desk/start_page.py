@@ -2,12 +2,14 @@
 
 import datetime
 
+from msgspec.structs import replace
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QShowEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
+    QMenu,
     QVBoxLayout,
     QWidget,
 )
@@ -17,6 +19,9 @@ from machinon.core.job import STAGES, Job
 from machinon.core.machines import lathe_figures, lathe_so_far
 from machinon.core.quantity import LENGTH
 from machinon.core.shop import Lathe, Piece
+from machinon.core.shop_entry import words
+from machinon.desk.faults import painted
+from machinon.desk.name_dialog import ask_name
 from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -32,7 +37,7 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.drawing import Drawing, Role
 from machinon.draw.machine_drawing import machine_drawing
-from machinon.store.shop_file import Entry, ShopFile
+from machinon.store.shop_file import Entry, ShopFile, ShopFileError
 
 
 def day_text(at: str) -> str:
@@ -60,9 +65,12 @@ class JobRow(EnterButton):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
+        self._paint_entry(event)
+
+    @painted
+    def _paint_entry(self, painter: QPainter, event: QPaintEvent) -> None:
         px, theme = self._look.px, self._look.theme
         scale = self._look.scale
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
 
         def say(y: float, text: str, size: float, role: Role, bold: bool) -> None:
@@ -100,7 +108,8 @@ class StartPage(QWidget):
     """The jobs at the left, the shop at the right.
 
     Signals: job_chosen(id: str); new_job_requested(); daybook_requested();
-    reckoner_requested(); shop_requested().
+    reckoner_requested(); shop_requested(); changed() when a job was renamed, put
+    away, brought back or deleted.
     """
 
     job_chosen = Signal(str)
@@ -108,12 +117,14 @@ class StartPage(QWidget):
     daybook_requested = Signal()
     reckoner_requested = Signal()
     shop_requested = Signal()
+    changed = Signal()
 
     def __init__(self, look: Look, file: ShopFile) -> None:
         super().__init__()
         self.look, self.file = look, file
         px = look.px
         shop = file.shop()
+        self._away = False
         self.jobs: list[QWidget] = []
         left = QVBoxLayout()
         left.setSpacing(px(8))
@@ -144,6 +155,8 @@ class StartPage(QWidget):
         self._column = column
         self.older = label("", "faint", wrap=True)
         column.addWidget(self.older)
+        self.put_away = button("", self._show_other, "link")
+        column.addWidget(self.put_away, 0, Qt.AlignmentFlag.AlignLeft)
         self._list_jobs(entries)
         column.addStretch(1)
         left.addWidget(self.find)
@@ -168,19 +181,109 @@ class StartPage(QWidget):
         self.jobs = []
         typed = self.find.text().strip().lower()
         found = [one for one in entries if typed in one.name.lower()]
-        for at, entry in enumerate(found[:MOST]):
-            self._column.insertWidget(at, self._job_row(entry))
-        older = max(len(found) - MOST, 0)
+        shown, other = 0, 0
+        for entry in found:
+            if shown == MOST:
+                break
+            job = self._job(entry.id)
+            if (job is not None and job.put_away) != self._away:
+                other += 1
+                continue
+            self._column.insertWidget(shown, self._job_row(entry, job))
+            shown += 1
+        older = max(len(found) - shown - other, 0)
+        self.put_away.setText(
+            "Back to the jobs under way" if self._away else f"{other} put away"
+        )
+        self.put_away.setVisible(bool(other) or self._away)
         self.older.setText(f"{older} older ones: type what they are called.")
         self.older.setVisible(bool(older))
 
-    def _job_row(self, entry: Entry) -> QWidget:
-        job = self.file.get(entry.id)
-        reason = job.reason if isinstance(job, Job) else ""
-        row = JobRow(self.look, entry, reason)
+    def _job(self, id: str) -> Job | None:
+        """A job of the list; None where it cannot be read."""
+        try:
+            found = self.file.get(id)
+        except ShopFileError:
+            return None
+        return found if isinstance(found, Job) else None
+
+    def _show_other(self) -> None:
+        """Those put away in place of those under way, or back."""
+        self._away = not self._away
+        self._list_jobs(self.file.entries("job"))
+
+    def _job_row(self, entry: Entry, job: Job | None) -> QWidget:
+        reason = "cannot be read: open it to see what can be done"
+        row = JobRow(self.look, entry, job.reason if job else reason)
         row.clicked.connect(lambda: self.job_chosen.emit(entry.id))
+        row.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        row.customContextMenuRequested.connect(
+            lambda at: self.job_menu(entry.id).popup(row.mapToGlobal(at))
+        )
+        more = button("…", lambda: self._open_menu(row, entry.id))
+        more.setAccessibleName(f"Rename, put away or delete {entry.name}")
+        more.setToolTip("Rename, put away or delete")
+        corner = QHBoxLayout(row)
+        corner.addStretch(1)
+        corner.addWidget(more, 0, Qt.AlignmentFlag.AlignTop)
         self.jobs.append(row)
         return row
+
+    def _open_menu(self, row: QWidget, id: str) -> None:
+        self.job_menu(id).popup(row.mapToGlobal(row.rect().topRight()))
+
+    def job_menu(self, id: str) -> QMenu:
+        """What can be done with a job of the list besides opening it."""
+        menu = QMenu(self)
+        job = self._job(id)
+        if job is None:
+            return menu
+        menu.addAction(
+            "Rename…",
+            lambda: ask_name(
+                self,
+                self.look,
+                "What the job is called",
+                job.name,
+                lambda name: self._keep(job, name=name),
+            ),
+        )
+        menu.addAction(
+            "Bring Back" if job.put_away else "Put Away",
+            lambda: self._keep(job, put_away=not job.put_away),
+        )
+        menu.addAction("Delete", lambda: self._delete(job))
+        return menu
+
+    def _keep(self, job: Job, **made: object) -> None:
+        """Keep a job renamed, put away or brought back. Raises BadInput on `name`."""
+        if "name" in made:
+            made = {"name": words({"name": str(made["name"])}, "name", "its name")}
+        if "name" in made:
+            says = f"Job renamed: {made['name']}."
+        else:
+            word = "put away" if made["put_away"] else "brought back"
+            says = f"Job {word}: {job.name}."
+        self.file.act(job.id, says, replace(job, **made))
+        self.changed.emit()
+
+    def _delete(self, job: Job) -> None:
+        """Out of the list; every line of it stays in the daybook."""
+        self.file.remove("shop", f"Job deleted: {job.name}.", job.id)
+        self.changed.emit()
+
+    @property
+    def context(self) -> str:
+        """What is undone here: the shop's own acts, a deleted job among them."""
+        return "shop"
+
+    def undo(self) -> None:
+        if self.file.undo("shop"):
+            self.changed.emit()
+
+    def redo(self) -> None:
+        if self.file.redo("shop"):
+            self.changed.emit()
 
     def _shop_column(self, name: str) -> QVBoxLayout:
         px = self.look.px
@@ -328,9 +431,17 @@ class FormPage(QWidget):
             self.finished.emit(self.take())
         except BadInput as error:
             field = self.fields.get(error.key)
-            if field is None:
+            if field is not None:
+                field.refuse(error.message)
+            elif error.key in self.combos:
+                self.refuse_choice(error.key, error.message)
+            else:
                 raise
-            field.refuse(error.message)
+
+    def refuse_choice(self, key: str, message: str) -> None:
+        """Say what is wrong with a choice; the keys are on it."""
+        self.combos[key].setFocus()
+        self.combos[key].setToolTip(message)
 
     def take(self) -> str:
         raise NotImplementedError
@@ -493,6 +604,7 @@ class NewJobPage(FormPage):
         what = self.combo(
             "what",
             [
+                ("choose what is to be made …", ""),
                 ("a back plate for a chuck", "plate"),
                 ("something else: Survey and Fits for now", "other"),
             ],
@@ -505,13 +617,25 @@ class NewJobPage(FormPage):
             plate_only.setVisible(plate)
             chuck_name.setVisible(new)
             chuck_name.setEnabled(new)
+            bolts.setEnabled(plate)
+            self.what_says.setText("")
 
         for one in (self.combos["chuck"], what):
             one.currentIndexChanged.connect(lambda _: ask_name())
         name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
         reason = self.field("reason", "Why, in a sentence (may stay empty)")
         # typed in this order: name and reason first
-        self.fields = {"name": name, "reason": reason, "chuck_name": chuck_name}
+        bolts = self.field(
+            "bolts", "How many bolts hold it (may stay empty until counted)", hint="3"
+        )
+        self.fields = {
+            "name": name,
+            "reason": reason,
+            "chuck_name": chuck_name,
+            "bolts": bolts,
+        }
+        self.what_says = label("", "", "stop", wrap=True)
+        what.activated.connect(lambda _: self._go_on())
         form = QVBoxLayout()
         form.setContentsMargins(px(24), px(18), px(24), px(18))
         form.setSpacing(px(8))
@@ -519,6 +643,7 @@ class NewJobPage(FormPage):
         form.addWidget(name)
         form.addWidget(reason)
         form.addWidget(self.named("What is to be made", what))
+        form.addWidget(self.what_says)
         plate = QVBoxLayout(plate_only)
         plate.setContentsMargins(0, 0, 0, 0)
         plate.addWidget(
@@ -532,6 +657,7 @@ class NewJobPage(FormPage):
         plate.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
         plate.addWidget(self.named("Carries", self.combos["chuck"]))
         plate.addWidget(chuck_name)
+        plate.addWidget(bolts)
         form.addWidget(plate_only)
         form.addStretch(1)
         foot = QHBoxLayout()
@@ -549,8 +675,26 @@ class NewJobPage(FormPage):
         whole.addStretch(1)
         ask_name()  # only now: shown before it has its place it is a window
 
+    def _go_on(self) -> None:
+        """Once it is said what is made: to what is still asked for it."""
+        asked = [self.fields[key] for key in ("name", "chuck_name", "bolts")]
+        empty = [one for one in asked if one.isEnabled() and not one.text()]
+        (empty[0].edit if empty else self.go).setFocus()
+
+    def _next_after(self, key: str) -> None:
+        if key == "reason" and not self.combos["what"].currentData():
+            # the next question, never a job of a kind that nobody chose
+            self.combos["what"].setFocus()
+            self.what_says.setText("Choose what is to be made: arrows, or a click.")
+            return
+        super()._next_after(key)
+
     def take(self) -> str:
         return begin_job(self.file, self.typed()).id
+
+    def refuse_choice(self, key: str, message: str) -> None:
+        super().refuse_choice(key, message)
+        self.what_says.setText(message)
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

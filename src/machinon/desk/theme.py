@@ -146,6 +146,8 @@ QMenu::item:disabled {{ color: {ink["hidden"]}; }}
 QToolTip {{ background: {theme.raised}; color: {ink["text"]};
   border: 1px solid {theme.line}; padding: {px(3)}; }}
 QFrame[panel="true"] {{ background: {ink["panel"]}; border: 1px solid {theme.line}; }}
+QFrame[trouble="true"] {{ background: {ink["ground"]};
+  border: 3px solid {ink["stop"]}; }}
 QLabel[part="title"] {{ font-size: {px(22)}; font-weight: bold; }}
 QLabel[part="head"] {{ font-size: {px(16)}; font-weight: bold; }}
 QLabel[part="faint"] {{ color: {ink["faint"]}; }}
@@ -162,7 +164,7 @@ QLineEdit, QComboBox, QPlainTextEdit {{ background: {theme.raised};
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {{
   border: 2px solid {ink["centre"]}; padding: {px(4)} {px(6)}; }}
 QLineEdit[wrong="true"] {{ border: 2px solid {ink["stop"]}; }}
-QLineEdit[size="large"] {{ font-size: {px(30)}; font-weight: bold; }}
+QLineEdit[lettering="large"] {{ font-size: {px(30)}; font-weight: bold; }}
 QComboBox QAbstractItemView {{ background: {theme.raised}; color: {ink["text"]};
   border: 1px solid {theme.line}; selection-background-color: {ink["centre"]};
   selection-color: {ink["ground"]}; outline: none; }}

@@ -32,10 +32,11 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, both_text, length_text, parse
 from machinon.core.reckoning import Answer
+from machinon.desk.faults import CANNOT, faults, painted
 from machinon.desk.narrow import FromTo
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import Theme
-from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot
+from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot, Text
 
 Maker = Callable[[float, float, float], Drawing]
 
@@ -83,11 +84,14 @@ class DrawingView(QWidget):
     def drawing(self) -> Drawing:
         """The drawing at the present size, laid out once."""
         if self._drawing is None:
-            self._drawing = self._maker(
-                max(self.width(), 1),
-                max(self.height(), 1),
-                self._size * self._look.scale,
-            )
+            width, height = max(self.width(), 1), max(self.height(), 1)
+            size = self._size * self._look.scale
+            try:
+                self._drawing = self._maker(width, height, size)
+            except Exception as error:
+                faults.report(error)
+                says = Text((width / 2, height / 2), CANNOT, size, "stop", "centre")
+                self._drawing = Drawing(width, height, (says,))
             if self._drawing.spots:
                 self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         return self._drawing
@@ -119,8 +123,8 @@ class DrawingView(QWidget):
     def resizeEvent(self, event: QEvent) -> None:
         self._drawing = None
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         drawing = self.drawing()
         painter.fillRect(self.rect(), self._look.theme.ink(self._ground))
         paint(painter, drawing, self._look.theme, self._ground)
@@ -174,10 +178,10 @@ class MarkView(QWidget):
         self._kind = kind
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         if self._kind is None:
             return
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         at = (self.width() / 2, self.height() / 2)
         paint_mark(painter, Mark(at, self._kind, self._size), self._look.theme)
@@ -202,8 +206,8 @@ class OneLine(QLabel):
         self.setProperty("part", part)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         painter.setPen(self.palette().windowText().color())
         text = self.fontMetrics().elidedText(
             self.text(), Qt.TextElideMode.ElideRight, self.width()
@@ -426,7 +430,7 @@ class Field(QWidget):
         self.edit.setAccessibleName(name)
         self.edit.setPlaceholderText(placeholder)
         if large:
-            self.edit.setProperty("size", "large")
+            self.edit.setProperty("lettering", "large")
         self.message = label("", "faint", wrap=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -451,7 +455,8 @@ class Field(QWidget):
             self._say(text, False)
 
     def clear(self) -> None:
-        self.edit.clear()
+        # not QLineEdit's own clear, which could be undone: Undo is the desk's then
+        self.edit.setText("")
         self._say("", False)
 
     def accept(self) -> None:

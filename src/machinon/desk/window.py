@@ -4,11 +4,11 @@ The pages, and the shop file with all that reads it, are imported when they are
 first shown: the window itself is up before that.
 """
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QByteArray, Qt
+from PySide6.QtCore import QByteArray, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -24,7 +24,9 @@ from PySide6.QtWidgets import (
 from machinon import __version__
 from machinon.core.errors import MachinonError
 from machinon.core.reckoning import Answer
-from machinon.desk.commands import COMMANDS
+from machinon.desk.commands import COMMANDS, Command
+from machinon.desk.faults import faults
+from machinon.desk.keeping import Keeping
 from machinon.desk.settings import SCALES, Settings
 from machinon.desk.theme import THEMES, dress
 from machinon.desk.widgets import Look, button, label
@@ -67,9 +69,20 @@ class MainWindow(QMainWindow):
         self._refresh_page = self.show_start
         self.actions_by_id: dict[str, QAction] = {}
         self._machine = False
+        self._leaving = False
+        self._closed = ""  # the job whose beginning was taken back last
+        self._start: QWidget | None = None
         self.pages = QStackedWidget()
         self.pages.setObjectName("page")
-        self.setCentralWidget(self.pages)
+        self.keeping = Keeping(self)
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.keeping.bar)
+        column.addWidget(self.pages, 1)
+        self.setCentralWidget(whole)
+        faults.tell = self.tell
         self.setMinimumSize(900, 600)
         self._make_menus()
         self._dress()
@@ -82,13 +95,19 @@ class MainWindow(QMainWindow):
         self.setWindowTitle("Machinon")
 
     def open_file(self, file: "ShopFile") -> None:
-        """Put a shop on the desk, with the job that was open last."""
+        """Put a shop on the desk, with the job that was open last.
+
+        A job that cannot be opened leads to the start page, which says why.
+        """
         self.file = file
+        self.keeping.watch()
         last = self.settings.get("last_job")
-        if last and file.get(last) is not None:
+        if last and any(entry.id == last for entry in file.entries("job")):
             self.open_job(last)
         else:
             self.show_start()
+        self.keeping.offer_left_over()
+        self.keeping.on_trouble()
 
     # -- commands --------------------------------------------------------
 
@@ -97,8 +116,12 @@ class MainWindow(QMainWindow):
         for command in COMMANDS:
             action = QAction(command.words, self)
             if command.keys:
-                action.setShortcut(QKeySequence(command.keys))
-            action.triggered.connect(lambda _=False, id=command.id: handlers[id]())
+                action.setShortcuts(
+                    [QKeySequence(keys) for keys in command.keys.split(", ")]
+                )
+            action.triggered.connect(
+                lambda _=False, one=command: self._do(one, handlers[one.id])
+            )
             self.actions_by_id[command.id] = action
             self.addAction(action)
         for name in dict.fromkeys(command.menu for command in COMMANDS):
@@ -124,6 +147,11 @@ class MainWindow(QMainWindow):
             "survey.surface": lambda: self._in_stage("survey", "ask_surface"),
             "fits.fit": lambda: self._in_stage("fits", "ask_fit"),
             "desk.quit": self.close,
+            "file.open": lambda: self.keeping.open_another(),
+            "file.recent": lambda: self.keeping.show_recent(),
+            "file.backup": lambda: self.keeping.back_up(),
+            "file.restore": lambda: self.keeping.restore(),
+            "file.copy": lambda: self.keeping.save_copy(),
             "edit.undo": lambda: self._move("undo"),
             "edit.redo": lambda: self._move("redo"),
             **{
@@ -148,14 +176,16 @@ class MainWindow(QMainWindow):
                 action.setEnabled(in_job)
         self.actions_by_id["job.new"].setEnabled(bool(self.file.entries("lathe")))
         for id, words, says in (
-            ("edit.undo", "Take Back", self._says("undoable")),
-            ("edit.redo", "Do Again", self._says("redoable")),
+            ("edit.undo", "Undo", self._says("undoable")),
+            ("edit.redo", "Redo", self._says("redoable")),
         ):
             self.actions_by_id[id].setText(f"{words}: {says}" if says else words)
             self.actions_by_id[id].setEnabled(bool(says))
 
     def _says(self, which: str) -> str:
         context = getattr(self.pages.currentWidget(), "context", "")
+        if which == "redoable" and self.pages.currentWidget() is self._start:
+            context = self._closed
         if self.job is not None and self.job_page() is not None:
             context = self.job.job.id
         if not context:
@@ -170,6 +200,9 @@ class MainWindow(QMainWindow):
             old = self.pages.widget(0)
             self.pages.removeWidget(old)
             old.deleteLater()
+        if self.job is not None:
+            # the page that followed it is gone
+            self.job.changed = lambda: None
         self.pages.addWidget(page)
         self.pages.setCurrentWidget(page)
         for action in self.actions_by_id.values():
@@ -201,6 +234,8 @@ class MainWindow(QMainWindow):
         page.daybook_requested.connect(self.show_daybook)
         page.reckoner_requested.connect(self.show_reckoner)
         page.shop_requested.connect(self.show_shop)
+        page.changed.connect(self.show_start)
+        self._start = page
         self._show_page(page)
         self._refresh_page = self.show_start
 
@@ -221,19 +256,27 @@ class MainWindow(QMainWindow):
     def open_job(self, job_id: str) -> None:
         """Open a job in the stage it was left in."""
         from machinon.desk.open_job import OpenJob
+        from machinon.store.shop_file import Damaged
 
+        faults.doing = "opening a job"
         try:
-            self.job = OpenJob(self.file, job_id)
-        except MachinonError as error:
-            self.tell(str(error))
+            job = OpenJob(self.file, job_id)
+            stage = next(
+                (e.stage for e in self.file.entries("job") if e.id == job_id), "survey"
+            )
+            self.job = job
+            self.settings.put("last_job", job_id)
+            self.setWindowTitle(f"{job.job.name} · Machinon")
+            self._show_job(stage)  # type: ignore[arg-type]
+        except Damaged as error:
             self.show_start()
-            return
-        stage = next(
-            (e.stage for e in self.file.entries("job") if e.id == job_id), "survey"
-        )
-        self.settings.put("last_job", job_id)
-        self.setWindowTitle(f"{self.job.job.name} · Machinon")
-        self._show_job(stage)  # type: ignore[arg-type]
+            self.keeping.offer_earlier(error, lambda: self.open_job(job_id))
+        except MachinonError as error:
+            self.show_start()
+            self.tell(str(error))
+        except Exception as error:
+            self.show_start()
+            faults.report(error)
 
     def _show_job(self, stage: "Stage") -> None:
         from machinon.desk.bench import Bench
@@ -245,9 +288,9 @@ class MainWindow(QMainWindow):
         )
         page = JobPage(bench, stage)
         page.left.connect(self.show_start)
-        self.job.changed = page.refresh
         self._job_page = page
         self._show_page(page)
+        self.job.changed = page.refresh
         self._refresh_page = lambda: self._show_job(page.stage)
         view = page.view()
         if view is not None:
@@ -367,11 +410,26 @@ class MainWindow(QMainWindow):
         from machinon.store.opening import open_shop
 
         self.file.close()
-        self.file = open_shop(demo_shop(self._scratch), durable=False)
         self.settings = Settings(None)
-        self.show_start()
+        self.open_file(open_shop(demo_shop(self._scratch), durable=False))
 
     # -- doing -----------------------------------------------------------
+
+    def _do(self, command: Command, handler: Callable[[], object]) -> None:
+        faults.doing = f"doing “{command.words.rstrip('…')}”"
+        handler()
+
+    def ask(self, text: str, yes: str, then: Callable[[], object]) -> None:
+        """Ask a question that may be left; `then` is done where the answer is yes."""
+        box = QMessageBox(self)
+        box.setWindowTitle("Machinon")
+        box.setTextFormat(Qt.TextFormat.PlainText)
+        box.setText(text)
+        done = box.addButton(yes, QMessageBox.ButtonRole.AcceptRole)
+        box.addButton("Leave It", QMessageBox.ButtonRole.RejectRole)
+        box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        done.clicked.connect(lambda: QTimer.singleShot(0, then))
+        box.open()
 
     def _move(self, which: str) -> None:
         page = self.pages.currentWidget()
@@ -379,6 +437,12 @@ class MainWindow(QMainWindow):
         try:
             if at_job and self.job is not None:
                 self.job.undo() if which == "undo" else self.job.redo()
+                if self.job.gone:
+                    self._closed = self.job.job.id
+                    self.show_start()
+            elif which == "redo" and self._closed and page is self._start:
+                if self.file.redo(self._closed):
+                    self.open_job(self._closed)
             elif hasattr(page, which):  # the shop takes back by itself
                 getattr(page, which)()
         except MachinonError as error:
@@ -508,6 +572,10 @@ class MainWindow(QMainWindow):
 
     # -- Qt --------------------------------------------------------------
 
+    def _close_anyway(self) -> None:
+        self._leaving = True
+        self.close()
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape and self._machine:
             self._leave_machine()
@@ -515,6 +583,17 @@ class MainWindow(QMainWindow):
         super().keyPressEvent(event)
 
     def closeEvent(self, event: QCloseEvent) -> None:
+        file = getattr(self, "file", None)
+        lost = file is not None and bool(file.trouble) and file.sheltered_in is None
+        if lost and not self._leaving and not file.retry():
+            event.ignore()
+            self.ask(
+                "Entries are not on disk yet and would be lost. Save a copy elsewhere "
+                "first, or close all the same?",
+                "Close and Lose Them",
+                self._close_anyway,
+            )
+            return
         self.settings.put("geometry", self.saveGeometry())
         if hasattr(self, "file"):
             self.file.close()

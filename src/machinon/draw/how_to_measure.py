@@ -641,4 +641,6 @@ SCENES: Mapping[str, tuple[Scene, ...]] = {
     "throw": (_throw,),
     "clearance": (_free,),
     "thickness": (_thick,),
+    "width": (_thick,),
+    "length": (_thick,),
 }

@@ -34,7 +34,7 @@ def band_drawing(
             bold=True,
         )
     left, end, y = size * 2.3, width - size * 1.4, size * 3.1
-    span = line.upper - line.lower
+    span = max(line.upper - line.lower, step)  # a band may be no wider than a line
     middle = (line.lower + line.upper) / 2
 
     def x(value: float) -> float:

@@ -163,6 +163,7 @@ def fill_demo(file: ShopFile) -> None:
         "lathe",
         nose.id,
         chuck.id,
+        3,
     )
     file.act(job.id, "Job begun: " + job.name + ".", job)
     file.act(job.id, "Chuck measured: recess, depth, bolts.", chuck)

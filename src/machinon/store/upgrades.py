@@ -97,6 +97,7 @@ _USUAL_1: Mapping[str, Mapping[str, Any]] = {
         "cut": {},
         "proof": {},
         "kept_as": "",
+        "put_away": False,
     },
     "fit": {
         "exists": "shaft",
@@ -160,6 +161,9 @@ _USUAL_1: Mapping[str, Mapping[str, Any]] = {
         "thread_tried": False,
         "runout": [],
         "runout_limit": 0.02,
+        "tried": {},
+        "accepted": {},
+        "undone_because": "",
     },
 }
 

@@ -14,6 +14,7 @@ from machinon.core.fit import (
 from machinon.core.joints import form_of, is_inside, joint_forms, read_given, takes_fit
 from machinon.core.quantity import small_text
 from machinon.core.screw_thread import thread_of
+from machinon.core.shop_entry import words as named
 from machinon.core.surface_kinds import likely_joint
 from machinon.core.thread_limits import thread_limits
 from machinon.desk.acts.job import JobAtHand
@@ -65,6 +66,15 @@ class FitActs(JobAtHand):
         fit = self.job.fit(number)
         kept = tuple(one for one in self.job.fits if one.number != number)
         self._keep(f"Fit {number} dropped: {fit.name}.", replace(self.job, fits=kept))
+
+    def rename_fit(self, number: int, name: str) -> None:
+        """Raises BadInput on `name`."""
+        choice = self.job.fit(number)
+        text = named({"name": name}, "name", "what the fit is called")
+        self._keep(
+            f"Fit {number}, {choice.name.lower()}, is now called {text}.",
+            self.job.with_fit(replace(choice, name=text)),
+        )
 
     def choose_fit(self, number: int, want: str) -> None:
         """Decide a fit's character by key or code, a thread's by its class.

@@ -3,6 +3,8 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from msgspec.structs import replace
+
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job import Job, Stage
@@ -10,7 +12,8 @@ from machinon.core.measuring import read_place, read_typed
 from machinon.core.plan import Plan, plan_of
 from machinon.core.quantity import length_text
 from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
-from machinon.core.shop_entry import KIND_WORDS
+from machinon.core.shop_entry import KIND_WORDS, words
+from machinon.core.surface_kinds import kinds_that_read
 from machinon.store.shop_file import Document, ShopFile, local_time
 
 
@@ -22,6 +25,7 @@ class Notes:
     caution: str
     saved: str
     grave: bool
+    unsaved: bool = False
 
 
 class JobAtHand:
@@ -59,31 +63,47 @@ class JobAtHand:
         self.plan = plan_of(self.job, self.shop, self.lathe, self.pieces)
 
     def _keep(self, says: str, *documents: Document) -> None:
-        self.file.act(self.job.id, says, *documents)
+        """Work an act out, and only then keep it: what cannot be worked out is
+        never on disk, where it would meet the person again at every start."""
+        job, shop, pieces = self.job, self.shop, dict(self.pieces)
+        joining = {id for one in documents if isinstance(one, Job) for id in one.pieces}
         for document in documents:
             if isinstance(document, Job):
-                self.job = document
-            elif isinstance(document, Piece) and document.id in self.pieces:
-                self.pieces[document.id] = document
+                job = document
+            elif isinstance(document, Piece) and document.id in {*pieces, *joining}:
+                pieces[document.id] = document
             elif isinstance(document, Shop):
-                self.shop = document
-        self._work_out()
+                shop = document
+        plan = plan_of(job, shop, self.lathe, pieces)
+        self.file.act(self.job.id, says, *documents)
+        self.job, self.shop, self.pieces, self.plan = job, shop, pieces, plan
         self.changed()
 
     def undo(self) -> str:
-        """Take back the last act on this job; says which."""
-        says = self.file.undo(self.job.id)
-        if says:
+        """Take back the last act on this job; says which.
+
+        Where that was its beginning, the job is `gone`.
+        """
+        return self._moved(self.file.undo(self.job.id))
+
+    def redo(self) -> str:
+        return self._moved(self.file.redo(self.job.id))
+
+    def _moved(self, says: str) -> str:
+        if says and not self.gone:
             self.load(self.job.id)
             self.changed()
         return says
 
-    def redo(self) -> str:
-        says = self.file.redo(self.job.id)
-        if says:
-            self.load(self.job.id)
-            self.changed()
-        return says
+    @property
+    def gone(self) -> bool:
+        """Whether the job is no longer in the shop."""
+        return all(entry.id != self.job.id for entry in self.file.entries("job"))
+
+    def rename_job(self, name: str) -> None:
+        """Raises BadInput on `name`."""
+        text = words({"name": name}, "name", "what the job is called")
+        self._keep(f"Job renamed: {text}.", replace(self.job, name=text))
 
     @property
     def inch(self) -> bool:
@@ -99,7 +119,11 @@ class JobAtHand:
         else:
             todo = self.plan.open.get(stage, ())
             checks = todo[0] if todo else "Nothing open in this stage."
-        return Notes(checks, _CAUTIONS[stage], "Every entry is on disk", bool(grave))
+        trouble = self.file.trouble
+        saved = f"NOT on disk: {trouble}" if trouble else "Every entry is on disk"
+        if self.file.look_only:
+            saved = "Only to look at"
+        return Notes(checks, _CAUTIONS[stage], saved, bool(grave), bool(trouble))
 
     def _reading(
         self,
@@ -110,7 +134,7 @@ class JobAtHand:
         place: str = "",
     ) -> Reading:
         instrument = self.shop.instrument(instrument_id)
-        if surface.kind not in instrument.suits:
+        if not set(kinds_that_read(surface)) & set(instrument.suits):
             raise BadInput(
                 "reading",
                 f"The {instrument.name} does not measure {KIND_WORDS[surface.kind]}: "
@@ -141,7 +165,7 @@ class JobAtHand:
 
     def gauges(self, surface: Surface) -> tuple[Instrument, ...]:
         """Instruments of the shop that can read a surface, surest first."""
-        return self.shop.instruments_for(surface.kind)
+        return self.shop.instruments_for(*kinds_that_read(surface))
 
 
 _CAUTIONS: Mapping[Stage, str] = {

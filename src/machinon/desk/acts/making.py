@@ -1,5 +1,6 @@
 """Acts of Piece, Route and Cut: sizes, steps, and the work at the dial."""
 
+import contextlib
 import functools
 from typing import Literal
 
@@ -11,6 +12,7 @@ from machinon.core.belongings import Belongings
 from machinon.core.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.own_tools import own_tool
+from machinon.core.proof import ProofLine
 from machinon.core.quantity import length_text
 from machinon.core.route import Step
 from machinon.desk.acts.job import JobAtHand
@@ -36,12 +38,36 @@ class MakingActs(JobAtHand):
         self._keep(f"Plate, {name}: {said}.", replace(self.job, plate=plate))
 
     def mark_step(self, key: str, done: bool) -> None:
-        """Tick a step of the route, or untick it."""
+        """Tick a step of the route, or untick it.
+
+        Raises BadInput on `step` for one that holds the piece in its place until a
+        fit is proved, while that is open.
+        """
         steps = {step.key: step for up in self.plan.route for step in up.steps}
+        line = self.unproved(steps[key]) if done else None
+        if line is not None:
+            raise BadInput(
+                "step",
+                f"Not off the machine yet: {line.name.lower()} {line.says}. Prove it "
+                "here first: it cannot be put back as true.",
+            )
         left = tuple(one for one in self.job.done if one != key)
         self._keep(
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.",
             replace(self.job, done=(*left, key) if done else left),
+        )
+
+    def unproved(self, step: Step) -> ProofLine | None:
+        """The line of the proof that a step holds the piece for, while it is open."""
+        if not step.hold:
+            return None
+        return next(
+            (
+                line
+                for line in self.plan.proof
+                if line.fit == step.fit and line.verdict != "proved"
+            ),
+            None,
         )
 
     def own_tool(self, step: Step) -> str:
@@ -89,6 +115,31 @@ class MakingActs(JobAtHand):
         """What the dial showed at touch, as it reads; 0 before it was said."""
         return self.job.cut.touch or 0.0
 
+    def could_be(self, typed: str) -> tuple[bool, bool]:
+        """Whether what is typed at the dial can be its setting, and a reading.
+
+        A setting lies from where the dial stands to the deepest pass from there; a
+        reading lies by what is left to cut of the size known last.
+        """
+        cut, state = self.job.cut, self.plan.cut_state
+        gauge = self.shop.instrument(cut.instrument)
+        before = cut.entries[-1].dial if cut.entries else 0.0
+        at_dial = reads = False
+        with contextlib.suppress(BadInput):
+            seen = quantity.parse(typed, inch=self.dial.inch, low=-500, high=500)
+            into = self.dial.position(seen, self.touch) - before
+            at_dial = -1e-9 <= into <= cut.deepest + self.dial.travel
+        with contextlib.suppress(BadInput):
+            size = quantity.parse(typed, inch=gauge.inch, above=0, high=2000)
+            last = next(
+                (e.measured for e in reversed(cut.entries) if e.measured is not None),
+                cut.start,
+            )
+            if state is not None and last is not None:
+                # half a millimetre past either end is still a mistake at the dial
+                reads = state.lower - 0.5 <= size <= last + 0.5
+        return at_dial, reads
+
     def cut_made(self, shown: str = "") -> None:
         """A pass was taken at the advised dial, or at the reading typed."""
         advice = self.plan.advice
@@ -101,6 +152,13 @@ class MakingActs(JobAtHand):
                 shown, inch=self.dial.inch, key="dial", low=-500, high=500
             )
             position = self.dial.position(seen, self.touch)
+            if position > before + cut.deepest + self.dial.travel + 1e-9:
+                most = self.dial.text(self.dial.shows(before + cut.deepest, self.touch))
+                raise BadInput(
+                    "dial",
+                    f"That is further than the deepest pass: up to {most} is allowed. "
+                    "Was it meant as a reading?",
+                )
             if position < before - 1e-9:
                 low = self.dial.text(self.dial.shows(before, self.touch))
                 raise BadInput(

@@ -4,9 +4,13 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
+from machinon.core.job import Trial
 from machinon.core.quantity import small_text
 from machinon.core.shop import Piece, Reading, Surface
+from machinon.core.shop_entry import words
 from machinon.desk.acts.job import JobAtHand
+
+_WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}
 
 
 class ProofActs(JobAtHand):
@@ -42,12 +46,10 @@ class ProofActs(JobAtHand):
         Separated by blanks or commas; bare numbers are mm (thou of an inch
         have their word). Raises BadInput on `runout`.
         """
-        words = typed.replace(",", " ").replace(";", " ").split()
-        values = []
-        for word in words:
-            values.append(
-                quantity.parse(word, inch=self.inch, key="runout", low=-5, high=5)
-            )
+        values = [
+            quantity.parse(part, inch=self.inch, key="runout", low=-5, high=5)
+            for part in quantity.list_parts(typed)
+        ]
         if len(values) in (1, 2):
             raise BadInput(
                 "runout",
@@ -73,6 +75,37 @@ class ProofActs(JobAtHand):
             if tried
             else "Thread to be tried again.",
             replace(self.job, proof=replace(self.job.proof, thread_tried=tried)),
+        )
+
+    def try_mate(self, key: str, answer: Trial) -> None:
+        """How the mate of a surface went on, which closes what no gauge can."""
+        proof = self.job.proof
+        surface = next(one for one in proof.surfaces if one.id == key)
+        self._keep(
+            f"Proof, {surface.name.lower()}: the mate {_WENT[answer]}.",
+            replace(self.job, proof=replace(proof, tried={**proof.tried, key: answer})),
+        )
+
+    def accept_near(self, key: str, reason: str) -> None:
+        """Take a size within the doubt, and why. Raises BadInput on `reason`."""
+        proof = self.job.proof
+        surface = next(one for one in proof.surfaces if one.id == key)
+        why = words({"reason": reason}, "reason", "why it is taken all the same", 200)
+        self._keep(
+            f"Proof, {surface.name.lower()}: within the doubt, accepted: {why}.",
+            replace(
+                self.job, proof=replace(proof, accepted={**proof.accepted, key: why})
+            ),
+        )
+
+    def leave_steps_out(self, reason: str) -> None:
+        """Why steps that are not done were left out; empty takes it back."""
+        self._keep(
+            f"Steps left out: {reason.strip() or 'no longer'}.",
+            replace(
+                self.job,
+                proof=replace(self.job.proof, undone_because=reason.strip()[:200]),
+            ),
         )
 
     def put_into_shop(self) -> Piece:

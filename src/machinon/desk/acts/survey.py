@@ -11,7 +11,7 @@ from machinon.core.measuring import measure
 from machinon.core.plan import pitch_of
 from machinon.core.shop import Piece, Surface
 from machinon.core.shop_entry import words
-from machinon.core.surface_kinds import beside, form_key, new_surfaces
+from machinon.core.surface_kinds import beside, form_key, new_surfaces, surface_groups
 from machinon.core.surface_sums import read_aid, sum_of, summed
 from machinon.core.thread_find import likely_threads
 from machinon.desk.acts.job import JobAtHand
@@ -122,6 +122,55 @@ class SurveyActs(JobAtHand):
         self._keep(
             f"{piece.name}: {surface.name.lower()} dropped.",
             replace(piece, surfaces=kept),
+        )
+
+    def rename_surface(self, piece_id: str, surface_id: str, name: str) -> None:
+        """Raises BadInput on `name`."""
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        text = words({"name": name}, "name", "what the surface is called", 60)
+        self._keep(
+            f"{surface.name} of {piece.name} is now called {text}.",
+            piece.with_surface(replace(surface, name=text)),
+        )
+
+    def rename_piece(self, piece_id: str, name: str) -> None:
+        """Raises BadInput on `name`."""
+        piece = self.pieces[piece_id]
+        text = words({"name": name}, "name", "what the piece is")
+        self._keep(f"{piece.name} is now called {text}.", replace(piece, name=text))
+
+    def move_surface(self, piece_id: str, surface_id: str, to: str) -> None:
+        """A surface with its readings goes to the piece it belongs to.
+
+        What was added in one go with it goes along. Raises BadInput on `surface`
+        while a fit rests on it, or the plate on its piece.
+        """
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        goal = self.pieces[to]
+        ending = surface_id.removeprefix(form_key(surface))
+        group = next(
+            one
+            for one in surface_groups().values()
+            if form_key(surface) in {form.key for form in one.forms}
+        )
+        together = {form.key + ending for form in group.forms}
+        moved = [one for one in piece.surfaces if one.id in together]
+        ids = {one.id for one in moved}
+        if any(one.piece == piece_id and one.surface in ids for one in self.job.fits):
+            raise BadInput("surface", "A fit rests on it: drop that first.")
+        if self.job.plate is not None and piece.role in ("nose", "chuck"):
+            raise BadInput("surface", "The plate rests on this piece: it stays whole.")
+        new = new_surfaces(goal, group.key)
+        for old, fresh in zip(moved, new, strict=False):
+            goal = goal.with_surface(
+                replace(old, id=form_key(old) + fresh.id.removeprefix(form_key(fresh)))
+            )
+        left = tuple(one for one in piece.surfaces if one.id not in ids)
+        names = ", ".join(one.name.lower() for one in moved)
+        self._keep(
+            f"{names} of {piece.name}: moved to {goal.name}.",
+            replace(piece, surfaces=left),
+            goal,
         )
 
     def take_piece(self, piece_id: str) -> None:

@@ -91,13 +91,24 @@ def present(job: OpenJob) -> CutScreen:
             "dial at touch?",
             f"as it reads{' in inches' if dial.inch else ''}, counted on the "
             f"{dial.reads}",
-            "A touch is good to some hundredths; the first measured cut takes the "
-            "doubt out of it.",
+            "Touching off is good to a few hundredths; the first measured cut "
+            "corrects it.",
             "The dial reads at touch",
             "Take the touch",
             "cut",
         )
     pending = bool(cut.entries) and cut.entries[-1].measured is None
+    if pending and advice.action == "trial":
+        return CutScreen(
+            "reading",
+            "Now measure",
+            "⌀ now?",
+            "spindle stopped, wiped clean",
+            "The next cut rests on this reading.",
+            "Reading",
+            "Take the reading",
+            "measured",
+        )
     head = _HEADS.get(advice.action, "")
     shown = dial.text(dial.shows(advice.dial, touch))
     if advice.action in ("cut", "trial"):
@@ -197,7 +208,7 @@ class CutView(StageView):
         self.under = label("", "say", wrap=True)
         self.why = label("", "say", wrap=True)
         self.why.setMinimumHeight(self.look.px(44))
-        self.left = Figure("Left to the aim", "large")
+        self.left = Figure("Still to remove", "large")
         self.expected = Figure("Expected after it", "large")
         self.takes = Figure("The tool takes")
         self.passes = Figure("Passes to come")
@@ -209,7 +220,11 @@ class CutView(StageView):
         self.field.taken.connect(lambda _: self.enter())
         self.enter_button = button("", self.enter, "main")
         self.reading_button = button("As a reading", self._take_reading)
-        self.back = button("Take back", self._take_back)
+        self.dial_button = button("As the dial", self._take_dial)
+        self.dial_button.hide()
+        self.prove = button("Prove it now", lambda: bench.go("proof", 0))
+        self.prove.hide()
+        self.back = button("Undo", self._take_back)
         self.trial = self._trial_question()
         self.pad = self._number_pad()
         self.instrument = QComboBox()
@@ -296,6 +311,7 @@ class CutView(StageView):
         say.addLayout(pair)
         say.addStretch(1)
         say.addWidget(self.caution)
+        say.addWidget(self.prove, 0, Qt.AlignmentFlag.AlignLeft)
 
         middle = QVBoxLayout()
         middle.setContentsMargins(px(8), px(8), px(8), px(6))
@@ -322,6 +338,7 @@ class CutView(StageView):
         right.addWidget(self.enter_button)
         row = QHBoxLayout()
         row.addWidget(self.reading_button, 1)
+        row.addWidget(self.dial_button, 1)
         row.addWidget(self.back, 1)
         right.addLayout(row)
         right.addWidget(self.deepest)
@@ -375,16 +392,20 @@ class CutView(StageView):
         self._size_large()
         self.under.setText(screen.under)
         self.why.setText(screen.why)
+        held = self._held()
+        self.prove.setVisible(bool(held))
         self.caution.setText(
             f"Cut nothing yet: {plan.grave[0].says}"
             if plan.grave
-            else "Spindle stopped before every reading. Chuck key out. Mind the jaws."
+            else held
+            or "Spindle stopped before every reading. Chuck key out. Mind the jaws."
         )
         self.field.name.setText(screen.prompt)
         self.field.edit.setAccessibleName(screen.prompt)
         self.enter_button.setText(screen.enter)
         begun = screen.asks not in ("start", "touch")
         self.reading_button.setVisible(screen.asks in ("cut", "spring"))
+        self.dial_button.hide()
         self.trial.setVisible(screen.asks == "trial")
         # the question of the trial fit comes before another reading
         set_part(self.enter_button, "" if screen.asks == "trial" else "main")
@@ -400,6 +421,20 @@ class CutView(StageView):
         if self.isVisible() and not self.field.refused:
             self.field.edit.setFocus()
 
+    def _held(self) -> str:
+        """What must be proved before the piece comes off, while that is open."""
+        for set_up in self.job.plan.route:
+            for step in set_up.steps:
+                if step.key == "spigot":
+                    return ""
+                line = self.job.unproved(step)
+                if line is not None and step.key not in self.job.job.done:
+                    return (
+                        f"Before the piece came off, {line.name.lower()} was to be "
+                        f"proved: {line.says}."
+                    )
+        return ""
+
     def _step_line(self) -> str:
         for set_up in self.job.plan.route:
             for step in set_up.steps:
@@ -409,7 +444,7 @@ class CutView(StageView):
 
     def _show_figures(self, advice: Advice, begun: bool) -> None:
         inch = self.job.inch
-        self.left.set_name("Left to the aim, on ⌀")
+        self.left.set_name("Still to remove, on ⌀")
         self.left.show_length(advice.left if begun else None, 0.001, inch)
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
@@ -474,6 +509,9 @@ class CutView(StageView):
         if self.screen is None:
             return
         typed = self.field.text()
+        if self.screen.asks in ("cut", "spring", "reading") and typed.strip():
+            self._tell_apart(typed)
+            return
         act = {
             "start": self.job.measure_start,
             "touch": self.job.touch_at,
@@ -492,6 +530,35 @@ class CutView(StageView):
         except BadInput as error:
             self.field.put(typed)
             self.field.refuse(error.message)
+
+    def _tell_apart(self, typed: str) -> None:
+        """A setting of the dial or a reading, by what is possible; asked where both
+        are, or where it is the one that was not asked for."""
+        assert self.screen is not None
+        at_dial, reads = self.job.could_be(typed)
+        wants_dial = self.screen.asks != "reading"
+        if at_dial and reads:
+            self.field.refuse(
+                "That can be the dial as well as a reading: say which it is."
+            )
+            self.reading_button.show()
+            self.dial_button.show()
+        elif reads:
+            self._take(self.job.measured_cut, typed)
+        elif wants_dial:
+            self._take(self.job.cut_made, typed)
+        elif at_dial:
+            self.field.refuse(
+                "A reading is asked for, and that is no size the work can have: was "
+                "it the dial?"
+            )
+            self.dial_button.show()
+        else:
+            self._take(self.job.measured_cut, typed)
+
+    def _take_dial(self) -> None:
+        """A setting of the dial, where it could have been a reading."""
+        self._take(self.job.cut_made, self.field.text())
 
     def _take_reading(self) -> None:
         """A reading of the surface as it now is, where a cut was expected."""

@@ -21,6 +21,7 @@ from machinon.core.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text
+from machinon.desk.name_dialog import ask_name
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
     DrawingView,
@@ -65,6 +66,7 @@ class FitsView(StageView):
         )
 
         self.more = button("Add a fit", self.ask_fit)
+        self.rename = button("Rename…", self.ask_rename)
         self.drop = button("Drop it", lambda: bench.job.drop_fit(self.number()))
 
         px = self.look.px
@@ -86,6 +88,7 @@ class FitsView(StageView):
         left.addWidget(self.list, 1)
         row = QHBoxLayout()
         row.addWidget(self.more, 1)
+        row.addWidget(self.rename, 1)
         row.addWidget(self.drop, 1)
         left.addLayout(row)
         side = QWidget()
@@ -97,6 +100,18 @@ class FitsView(StageView):
 
     def begin(self) -> None:
         self.list.setFocus()
+
+    def ask_rename(self) -> None:
+        """Ask what the chosen fit shall be called."""
+        if self.job.job.fits:
+            number = self.number()
+            ask_name(
+                self,
+                self.look,
+                "What the fit is called",
+                self.job.job.fit(number).name,
+                lambda name: self.job.rename_fit(number, name),
+            )
 
     def number(self) -> int:
         """The number of the fit that is shown; 0 where the job has none."""

@@ -24,6 +24,7 @@ from machinon.core.materials import materials
 from machinon.core.quantity import length_text
 from machinon.core.screws import cap_screws
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.faults import painted
 from machinon.desk.painter import paint_mark
 from machinon.desk.size_edit import SizeEdit
 from machinon.desk.theme import font
@@ -80,9 +81,9 @@ class CheckList(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._lay_out()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         px, theme = self._look.px, self._look.theme
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(event.rect(), theme.ink("panel"))
         painter.setFont(font(14 * self._look.scale))
@@ -125,7 +126,7 @@ class PieceView(StageView):
         self._fit = 0
 
         self.material = self._combo("Material", list(materials()))
-        self.bolts = self._combo("Bolts", ["2", "3", "4", "6", "8"])
+        self.bolts = self._combo("Bolts", ["", "2", "3", "4", "6", "8"])
         self.bolt_size = self._combo("Screw", list(cap_screws()))
         self.bolting = self._combo("Bolted", ["through", "into"])
         self.bolting.setItemText(0, "through the plate")
@@ -202,7 +203,7 @@ class PieceView(StageView):
         assert plate is not None
         for combo, word in (
             (self.material, plate.material),
-            (self.bolts, str(plate.bolts)),
+            (self.bolts, "" if plate.bolts is None else str(plate.bolts)),
             (self.bolt_size, plate.bolt_size),
             (self.bolting, plate.bolting),
         ):

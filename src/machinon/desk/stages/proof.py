@@ -19,6 +19,7 @@ from machinon.core.quantity import length_text, plain, small_text
 from machinon.core.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.faults import painted
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.widgets import (
     DrawingView,
@@ -61,9 +62,9 @@ class LineView(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(self._look.px(380), self._look.px(74))
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         look, line = self._look, self._line
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self._lit:
             painter.setPen(QPen(look.theme.ink("cut"), 2))
@@ -98,6 +99,25 @@ class ProofView(StageView):
         self.instrument.setAccessibleName("Instrument")
         self.how = label("", "faint", wrap=True)
         self.again = button("Begin this one again", self._begin_again)
+        self.line_says = label("", "", wrap=True)
+        self.decide = QWidget()
+        deciding = QHBoxLayout(self.decide)
+        deciding.setContentsMargins(0, 0, 0, 0)
+        deciding.addWidget(label("The mate", "head"))
+        self.answers = {}
+        for key, words in (
+            ("goes on", "Goes on"),
+            ("tight", "Tight"),
+            ("loose", "Loose"),
+        ):
+            one = button(words, lambda key=key: self.job.try_mate(self._at, key))
+            one.setCheckable(True)
+            self.answers[key] = one
+            deciding.addWidget(one)
+        self.accept = Field("Or accept it within the doubt: why, then Enter", None)
+        self.accept.taken.connect(self._on_accepted)
+        self.undone = Field("Why steps were left out, then Enter", None)
+        self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
         self.thread = QCheckBox("Screwed home: seats on the shoulder")
         self.thread.clicked.connect(bench.job.set_thread_tried)
         self.runout = Field("Needle round the plate, equal steps", None)
@@ -137,6 +157,9 @@ class ProofView(StageView):
         side.addStretch(1)
         row.addLayout(side, 3)
         left.addLayout(row)
+        left.addWidget(self.line_says)
+        left.addWidget(self.decide)
+        left.addWidget(self.accept)
         left.addWidget(self.again, 0, Qt.AlignmentFlag.AlignLeft)
         left.addStretch(1)
         left.addWidget(self.thread)
@@ -161,6 +184,7 @@ class ProofView(StageView):
         head.addWidget(self.verdict, 1)
         right.addLayout(head)
         right.addWidget(self.says)
+        right.addWidget(self.undone)
         right.addSpacing(px(8))
         right.addWidget(self.keep)
         right.addWidget(self.kept)
@@ -217,6 +241,28 @@ class ProofView(StageView):
         )
         for one in (self.sheet, self.svg, self.pdf):
             one.setEnabled(plan.plate is not None)
+        left = [
+            step.key
+            for up in plan.route
+            for step in up.steps
+            if step.key not in self.job.job.done
+        ]
+        self.undone.setVisible(bool(left) and plan.verdict in ("open", "proved"))
+        if not self.undone.edit.hasFocus():
+            self.undone.put(self.job.job.proof.undone_because)
+
+    def show_fit(self, number: int) -> None:
+        line = next((one for one in self.job.plan.proof if one.fit == number), None)
+        if line is not None:
+            self.choose(line.key)
+
+    def _on_accepted(self, reason: str) -> None:
+        try:
+            self.job.accept_near(self._at, reason)
+        except BadInput as error:
+            self.accept.refuse(error.message)
+        else:
+            self.accept.clear()
 
     def _show_entry(self) -> None:
         surface = next(s for s in self.job.job.proof.surfaces if s.id == self._at)
@@ -225,11 +271,24 @@ class ProofView(StageView):
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
-        before = self.instrument.currentData()
+        line = next((one for one in self.job.plan.proof if one.key == self._at), None)
+        self.line_says.setText(line.says if line and line.verdict != "open" else "")
+        set_ink(self.line_says, (MARKS[line.verdict] or "") if line else "")
+        self.line_says.setVisible(bool(self.line_says.text()))
+        tried = self.job.job.proof.tried.get(self._at, "")
+        near = line is not None and line.verdict == "near"
+        self.decide.setVisible(near or bool(tried))
+        self.accept.setVisible(near and not tried)
+        for key, one in self.answers.items():
+            one.setChecked(key == tried)
         self.instrument.clear()
-        for gauge in self.job.gauges(surface):
+        gauges = self.job.gauges(surface)
+        size = line.lower if line is not None else None
+        reaching = [one for one in gauges if size is None or one.reaches(size)]
+        for gauge in (*reaching, *(one for one in gauges if one not in reaching)):
             self.instrument.addItem(gauge.name, gauge.id)
-        last = surface.readings[-1].instrument if surface.readings else before
+        # the surest that reaches, unless another was begun with
+        last = surface.readings[-1].instrument if surface.readings else None
         self.instrument.setCurrentIndex(max(self.instrument.findData(last), 0))
 
     def _show_runout(self) -> None:

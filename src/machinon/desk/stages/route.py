@@ -19,10 +19,12 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.back_plate import Plate
+from machinon.core.errors import BadInput
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
 from machinon.core.route import SetUp, Step
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.faults import painted
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -77,10 +79,10 @@ class Frame(QWidget):
     def key(self) -> str:
         return self._step.key
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         look = self._look
         px = look.px
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self.lit or self.hasFocus():
             painter.setPen(QPen(look.theme.ink("cut" if self.lit else "centre"), 2.5))
@@ -326,7 +328,11 @@ class RouteView(StageView):
         target = self._target(step)
         self.go.setVisible(bool(target))
         self.go.setText(
-            {"cut": "Work it in Cut", "fits": f"Open fit {step.fit}"}.get(target, "")
+            {
+                "cut": "Work it in Cut",
+                "proof": "Prove it now",
+                "fits": f"Open fit {step.fit}",
+            }.get(target, "")
         )
 
     def _note(self, step: Step) -> str:
@@ -342,6 +348,8 @@ class RouteView(StageView):
     def _target(step: Step) -> str:
         if step.key in ("spigot", "prove-spigot"):
             return "cut"
+        if step.hold:
+            return "proof"
         return "fits" if step.fit else ""
 
     # -- doing -----------------------------------------------------------
@@ -355,15 +363,23 @@ class RouteView(StageView):
     def _toggle(self) -> None:
         ticked = self._at in self.job.job.done
         at = self._at
+        order = list(self.frames)
         if not ticked:
-            order = list(self.frames)
             self._at = order[min(order.index(at) + 1, len(order) - 1)]
-        self.job.mark_step(at, not ticked)
+        try:
+            self.job.mark_step(at, not ticked)
+        except BadInput as error:
+            self._at = at
+            self._show_step()
+            self.note.setText(error.message)
+            self.note.show()
+            set_ink(self.note, "stop")
+            return
         self._reveal()
 
     def _go_there(self) -> None:
         _, step = self._step()
-        if self._target(step) == "cut":
-            self.bench.go("cut", 0)
+        if self._target(step) in ("cut", "proof"):
+            self.bench.go(self._target(step), step.fit)
         else:
             self.bench.go("fits", step.fit)

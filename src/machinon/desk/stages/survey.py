@@ -1,10 +1,12 @@
 """Survey: what exists, measured: readings in, size and doubt out."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
+    QComboBox,
     QFileDialog,
     QHBoxLayout,
     QMenu,
@@ -16,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput, MachinonError
+from machinon.core.materials import materials
 from machinon.core.measuring import (
     Doubt,
     Measured,
@@ -35,6 +38,7 @@ from machinon.core.shop import Reading, Surface
 from machinon.core.surface_kinds import surface_groups
 from machinon.core.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
@@ -73,6 +77,7 @@ class SurveyView(StageView):
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
         self._at: tuple[str, str] | None = None
+        self._shown: tuple[str, str] | None = None
         self.tree = QTreeWidget()
         self.tree.setHeaderHidden(True)
         self.tree.setColumnCount(2)
@@ -85,7 +90,18 @@ class SurveyView(StageView):
         self.more_piece = button("Add a piece", self.ask_piece)
         self.new_piece = Field("The new piece's name, then Enter", None)
         self.new_piece.taken.connect(self._on_new_piece)
-        self.new_piece.hide()
+        self.new_material = QComboBox()
+        self.new_material.setAccessibleName("What the new piece is made of")
+        for name in materials():
+            self.new_material.addItem(name, name)
+        self.new_material.setCurrentIndex(self.new_material.findData("steel"))
+        self.asks_piece = QWidget()
+        asks = QVBoxLayout(self.asks_piece)
+        asks.setContentsMargins(0, 0, 0, 0)
+        asks.addWidget(label("Made of", "faint"))
+        asks.addWidget(self.new_material)
+        asks.addWidget(self.new_piece)
+        self.asks_piece.hide()
         self.title = label("", "head")
         self.how = label("", "faint", wrap=True)
         self.reading = Field(
@@ -101,6 +117,7 @@ class SurveyView(StageView):
         self.place = Field("Place (if it matters)", None)
         self.place.taken.connect(lambda _: self.reading.edit.setFocus())
         self.reading.edit.textChanged.connect(self._on_reading_typed)
+        self._carried = False
         self.instrument = narrow_combo("Instrument")
         self.instrument.currentIndexChanged.connect(self._on_instrument_chosen)
         self.instrument_says = label("", "faint", wrap=True)
@@ -111,7 +128,7 @@ class SurveyView(StageView):
         self.rows = QVBoxLayout()
         self.rows.setSpacing(self.look.px(4))
 
-        self.drop = button("Drop this surface", self._drop)
+        self.more = button("Rename, move or drop…", self.ask_more)
         self.sheet = button("Measuring sheet…", self.ask_sheet)
         self.says = SizePanel(bench)
         self.size, self.nominal = self.says.size, self.says.nominal
@@ -148,7 +165,7 @@ class SurveyView(StageView):
         foot.addWidget(self.temperature, 3, Qt.AlignmentFlag.AlignTop)
         buttons = QVBoxLayout()
         buttons.addWidget(self.next)
-        buttons.addWidget(self.drop)
+        buttons.addWidget(self.more)
         foot.addLayout(buttons, 3)
         middle.addLayout(foot)
 
@@ -160,7 +177,7 @@ class SurveyView(StageView):
         left = QVBoxLayout()
         left.setContentsMargins(0, 0, 0, 0)
         left.addWidget(self.tree, 1)
-        left.addWidget(self.new_piece)
+        left.addWidget(self.asks_piece)
         left.addLayout(more)
         left.addWidget(self.sheet)
         side = QWidget()
@@ -247,10 +264,18 @@ class SurveyView(StageView):
         surface, found = self._surface(), self._found()
         self.middle.setEnabled(surface is not None)
         self.more_surface.setEnabled(bool(self.job.pieces))
+        if self._at is not None and self._at[0] in self.job.pieces:
+            name = self.job.pieces[self._at[0]].name
+            self.more_surface.setToolTip(f"It is added to {name}")
         if surface is None or self._at is None:
             self.title.setText("Nothing to measure yet")
             self.how.setText("Add a piece, then the surfaces that matter on it.")
             return
+        if self._shown != self._at:
+            # where a reading was taken belongs to its own surface
+            self._shown = self._at
+            self.place.clear()
+            self._carry()
         self.title.setText(surface.name)
         self.how.setText(surface.how)
         self._fill_aids(surface)
@@ -262,6 +287,16 @@ class SurveyView(StageView):
         self._fill_instruments(surface)
         self._fill_rows(surface, found)
         self.says.show_surface(self._at[0], surface, found)
+
+    def _carry(self) -> None:
+        """Say what stands from the surface before: the temperature."""
+        warm = self.temperature.text().strip()
+        usual = f"{self.job.shop.temperature:g}"
+        self.temperature.name.setText(
+            "Temperature, °C"
+            if warm in ("", usual)
+            else "Temperature, °C: as on the surface before"
+        )
 
     def _fill_aids(self, surface: Surface) -> None:
         """What stands in the readings is typed before them."""
@@ -311,11 +346,53 @@ class SurveyView(StageView):
         nearest = self.aids[after[0]].edit if after else self.reading.edit
         nearest.setFocus()
 
-    def _drop(self) -> None:
-        if self._at is None:
-            return
+    def more_menu(self) -> QMenu:
+        """What else can be done with the surface that is looked at, and its piece."""
+        menu = QMenu(self)
+        surface = self._surface()
+        if surface is None or self._at is None:
+            return menu
+        piece_id, surface_id = self._at
+        piece = self.job.pieces[piece_id]
+        menu.addAction(
+            "Rename this surface…",
+            lambda: ask_name(
+                self,
+                self.look,
+                "What the surface is called",
+                surface.name,
+                lambda name: self.job.rename_surface(piece_id, surface_id, name),
+            ),
+        )
+        menu.addAction(
+            "Rename this piece…",
+            lambda: ask_name(
+                self,
+                self.look,
+                "What the piece is called",
+                piece.name,
+                lambda name: self.job.rename_piece(piece_id, name),
+            ),
+        )
+        to = menu.addMenu("Move it to")
+        for other in self.job.pieces.values():
+            if other.id != piece_id:
+                to.addAction(
+                    other.name, lambda id=other.id: self._try(self.job.move_surface, id)
+                )
+        to.setEnabled(not to.isEmpty())
+        menu.addAction("Drop this surface", lambda: self._try(self.job.drop_surface))
+        return menu
+
+    def ask_more(self) -> None:
+        """Open the menu of what else can be done."""
+        self.more_menu().popup(self.more.mapToGlobal(self.more.rect().topLeft()))
+
+    def _try(self, act: Callable[..., object], *more: str) -> None:
+        """Do an act on the surface that is looked at; a refusal is said there."""
+        assert self._at is not None
         try:
-            self.job.drop_surface(*self._at)
+            act(*self._at, *more)
         except BadInput as error:
             self.reading.refuse(error.message)
 
@@ -346,6 +423,7 @@ class SurveyView(StageView):
             self.instrument.addItem(gauge.name, gauge.id)
         last = surface.readings[-1].instrument if surface.readings else before
         at = self.instrument.findData(last)
+        self._carried = not surface.readings and at >= 0 and before is not None
         self.instrument.setCurrentIndex(max(at, 0))
         self.instrument.blockSignals(False)
         self._on_instrument_chosen()
@@ -425,10 +503,12 @@ class SurveyView(StageView):
     def _strike(self, index: int, why: str) -> None:
         if self._at:
             self.job.strike(*self._at, index, why)
+            self.reading.edit.setFocus()
 
     def _let_count(self, index: int, why: str) -> None:
         if self._at:
             self.job.let_count(*self._at, index, why)
+            self.reading.edit.setFocus()
 
     # -- doing -----------------------------------------------------------
 
@@ -478,17 +558,18 @@ class SurveyView(StageView):
         self.piece_menu().popup(at)
 
     def _ask_new_piece(self) -> None:
+        self.asks_piece.show()
         self.new_piece.show()
         self.new_piece.edit.setFocus()
 
     def _on_new_piece(self, name: str) -> None:
         try:
-            piece = self.job.new_piece(name)
+            piece = self.job.new_piece(name, self.new_material.currentData())
         except BadInput as error:
             self.new_piece.refuse(error.message)
             return
         self.new_piece.clear()
-        self.new_piece.hide()
+        self.asks_piece.hide()
         self._at = (piece.id, "")
         self.refresh()
 
@@ -499,7 +580,6 @@ class SurveyView(StageView):
         if at:
             self._at = tuple(at)
             self.reading.clear()
-            self.place.clear()
             self._show_surface()
 
     def _instrument_inch(self) -> bool:
@@ -516,8 +596,10 @@ class SurveyView(StageView):
         tool = self.job.shop.instrument(id)
         unit = "inches" if tool.inch else "mm"
         checked = f", checked {tool.checked}" if tool.checked else ""
+        carried = "as on the surface before. " if self._carried else ""
+        self._carried = False
         self.instrument_says.setText(
-            f"± {small_text(tool.uncertainty, tool.inch)}{checked}. "
+            f"{carried}± {small_text(tool.uncertainty, tool.inch)}{checked}. "
             f"A bare number is {unit}."
         )
 
