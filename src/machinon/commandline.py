@@ -3,6 +3,7 @@
 import json
 import math
 import sys
+import traceback
 from collections.abc import Callable, Iterable, Sequence
 from typing import Any, TextIO
 
@@ -101,8 +102,7 @@ def stream(lines: TextIO, out: TextIO, answer: Answering) -> int:
     """
     for line in lines:
         if line.strip():
-            said = _answered(line, answer)
-            out.write(json.dumps(said, ensure_ascii=False, default=list) + "\n")
+            out.write(_written(_answered(line, answer)) + "\n")
             out.flush()
     return 0
 
@@ -114,13 +114,36 @@ def _answered(line: str, answer: Answering) -> dict[str, Any]:
         if not isinstance(request, dict):
             raise BadInput("", "A request is one JSON object on one line.")
         out = answer(request)
-    except (json.JSONDecodeError, RecursionError):
-        out = error_object(BadInput("", "That line is no JSON object."))
     except BadInput as error:
         out = error_object(error)
+    except (ValueError, RecursionError) as error:
+        if request is not None:  # the line was read: the fault is ours
+            out = _our_fault(error)
+        else:
+            out = error_object(BadInput("", "That line is no JSON object."))
+    except Exception as error:
+        out = _our_fault(error)
     if isinstance(request, dict) and "id" in request:
         out = {**out, "id": request["id"]}
     return out
+
+
+def _our_fault(error: Exception) -> dict[str, Any]:
+    """A fault of ours as an answer: one line never ends the stream."""
+    print("".join(traceback.format_exception(error)), file=sys.stderr)
+    return error_object(
+        BadInput("", "That could not be worked out: a fault of Machinon's own.")
+    )
+
+
+def _written(said: dict[str, Any]) -> str:
+    """An answer as one line that any terminal or file can hold."""
+    text = json.dumps(said, ensure_ascii=False, default=list, allow_nan=False)
+    try:
+        text.encode()
+    except UnicodeEncodeError:  # half of a pair of signs, as an id
+        text = json.dumps(said, default=list)
+    return text
 
 
 def reckoned(request: dict[str, Any]) -> dict[str, Any]:

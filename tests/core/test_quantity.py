@@ -1,4 +1,5 @@
 import math
+import random
 import unittest
 
 from machinon.core.errors import BadInput
@@ -110,6 +111,29 @@ class TypedLengths(unittest.TestCase):
                 parse(text, key="size")
             self.assertEqual(refused.exception.key, "size")
             self.assertRegex(refused.exception.message, "Type|type")
+
+    def test_whatever_is_typed_is_read_or_refused(self):
+        """Two thousand entries of the trade's own signs, thrown together."""
+        rng = random.Random(4)
+        signs = [
+            *"0123456789./-+*() \"'",
+            "in",
+            "mm",
+            " thou",
+            "1/2",
+            "1 3/8",
+            "5d",
+            "m",
+        ]
+        for _ in range(2000):
+            text = "".join(rng.choice(signs) for _ in range(rng.randint(1, 9)))
+            for kind in (LENGTH, ANGLE):
+                try:
+                    value = parse(text, kind, inch=rng.random() < 0.3)
+                except BadInput as error:
+                    self.assertTrue(error.message)
+                else:
+                    self.assertTrue(math.isfinite(value), text)
 
     def test_the_limit_that_a_message_names_is_itself_accepted(self):
         with self.assertRaisesRegex(BadInput, "from 3 and up to 100 mm"):

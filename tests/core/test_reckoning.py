@@ -4,6 +4,7 @@ import io
 import json
 import math
 import pkgutil
+import random
 import unittest
 from contextlib import redirect_stderr, redirect_stdout
 
@@ -100,6 +101,65 @@ class CommandLine(unittest.TestCase):
             answers[3]["results"]["chord"], 110 * math.sin(math.pi / 3)
         )
         self.assertEqual(answers[5]["error"]["input"], "reckoner")
+
+    def test_no_line_ends_the_stream_or_keeps_it_waiting(self):
+        requests = [
+            {"reckoner": "iso-limits", "inputs": {"nominal": 10**400, "zone": "H7"}},
+            {"reckoner": "thread-dial", "inputs": {"thread": "M8", "leadscrew": 1e-6}},
+            {
+                "reckoner": "boring-bar",
+                "inputs": {"bar_diameter": 16, "overhang": 1e-300},
+            },
+            {"reckoner": "runout", "inputs": {"readings": [0.01] * 200_000}},
+            {"reckoner": "thread-passes", "inputs": {"thread": "M8", "first": 1.7e-8}},
+            {
+                "reckoner": "tailstock",
+                "inputs": {
+                    "diameter_a": 30,
+                    "diameter_b": 30.05,
+                    "apart": 5e-324,
+                    "length": 200,
+                },
+            },
+        ]
+        lines = [json.dumps(one) for one in requests]
+        lines.append("9" * 5000)
+        lines.append('{"id": "\\ud800", "reckoner": "sine", "inputs": {}}')
+        lines.append("[" * 100_000)
+        lines.append(
+            '{"reckoner": "iso-limits", "inputs": {"nominal": 46, "zone": "H7"}}'
+        )
+        out = io.StringIO()
+        stream(io.StringIO("\n".join(lines)), out, reckoned)
+        answers = [json.loads(line) for line in out.getvalue().splitlines()]
+        self.assertEqual(len(answers), len(lines))
+        self.assertTrue(all("error" in one for one in answers[:-1]))
+        self.assertEqual(answers[3]["error"]["input"], "readings")
+        self.assertEqual(answers[-1]["results"]["upper"], 46.025)
+        out.getvalue().encode()
+
+    def test_answers_are_finite_and_sizes_above_nothing(self):
+        """Figures of every size put into every reckoning."""
+        rng = random.Random(8)
+        for one in reckonings().values():
+            for _ in range(12):
+                given = dict(one.usual)
+                for asked in one.inputs:
+                    usual = given.get(asked.key)
+                    if isinstance(usual, int | float) and not isinstance(usual, bool):
+                        factor = rng.choice((1, 1, 0.01, 0.5, 2, 100, 1e-7, 1e9, -1))
+                        given[asked.key] = usual * factor
+                try:
+                    answer = one.answer(given)
+                except BadInput:
+                    continue
+                for result in one.results:
+                    value = answer.results.get(result.key)
+                    if isinstance(value, float):
+                        with self.subTest(one.name, result=result.key, given=given):
+                            self.assertTrue(math.isfinite(value))
+                            if result.is_size:
+                                self.assertGreaterEqual(value, -1e-9)
 
     def test_list_and_help_follow_from_the_registry(self):
         _, listed, _ = self.said()

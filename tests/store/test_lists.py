@@ -6,12 +6,14 @@ from machinon.core.belongings import STARTER_SETS, Belongings, with_items
 from machinon.core.machines import machine_of
 from machinon.core.shop import (
     STARTER_INSTRUMENTS,
+    Instrument,
     Lathe,
     Piece,
     Reading,
     Shop,
     Surface,
 )
+from machinon.core.shop_entry import with_instrument
 from machinon.store.demo_shop import demo_shop
 from machinon.store.lists import (
     MOST_ROWS,
@@ -267,3 +269,43 @@ class Pieces(unittest.TestCase):
         ):
             with self.subTest(row), self.assertRaisesRegex(ListFileError, says):
                 self.read(text=head + good + row)
+
+
+class HostileLists(unittest.TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.path = Path(folder.name) / "list.csv"
+
+    def test_what_is_no_table_is_refused_whole(self):
+        good = "Mic,mm,0.01,0.03,0.01,outside,\n"
+        for text, says in (
+            (HEAD + "x" * 200_000 + ",mm,0.01,0.03,0.01,outside,\n", "as a table"),
+            (HEAD.strip() + ",name\n" + good, "stands twice"),
+            (HEAD + '"Mic\nsecond line",mm,0.01,0.03,0.01,outside,\n', "one line"),
+            (HEAD + "Mic\0,mm,0.01,0.03,0.01,outside,\n", "one line|as a table"),
+        ):
+            with self.subTest(says):
+                self.path.write_text(text)
+                with self.assertRaisesRegex(ListFileError, says):
+                    import_instruments(Shop(), self.path)
+
+    def test_no_cell_is_taken_for_a_formula_and_comes_back_as_it_was(self):
+        names = ("=1+1", "+cmd", "-x", "@sum", "'quoted")
+        shop = Shop()
+        for i, name in enumerate(names):
+            one = Instrument(f"i{i}", name, 0.01, 0.03, 0.01, ("outside",))
+            shop = with_instrument(shop, one)
+        export_instruments(shop, self.path)
+        for line in self.path.read_text().splitlines()[1:]:
+            self.assertNotIn(line[0], "=+-@")
+        back, _ = import_instruments(Shop(), self.path)
+        self.assertEqual([one.name for one in back.instruments], list(names))
+
+    def test_a_planted_link_is_replaced_never_followed(self):
+        victim = self.path.with_name("victim.txt")
+        victim.write_text("precious")
+        self.path.symlink_to(victim)
+        export_instruments(Shop(), self.path)
+        self.assertEqual(victim.read_text(), "precious")
+        self.assertFalse(self.path.is_symlink())

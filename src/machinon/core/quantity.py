@@ -25,6 +25,7 @@ class Kind:
     units: Mapping[str, float]
     examples: str
     limit: float = 1e9
+    least: float = 1e-9  # what is smaller and not 0 is no figure of a shop
     inch_fractions: bool = False  # a bare 13/32 means inches, also in a metric shop
 
     @property
@@ -58,6 +59,7 @@ LENGTH = Kind(
     },
     '54, 1 3/8in, .0015", 50 thou, 2 tenths or 28+6.35/2',
     limit=100_000.0,
+    least=1e-6,
     inch_fractions=True,
 )
 ANGLE = Kind(
@@ -87,7 +89,12 @@ TEMPERATURE = Kind(
     "temperature", "°C", {"c": 1.0, "°c": 1.0, "degc": 1.0}, "20 or 23.5", limit=2000.0
 )
 STRESS = Kind(
-    "stress", "MPa", {"mpa": 1.0, "n/mm2": 1.0, "gpa": 1000.0}, "400", limit=1e6
+    "stress",
+    "MPa",
+    {"mpa": 1.0, "n/mm2": 1.0, "gpa": 1000.0},
+    "400",
+    limit=1e6,
+    least=1e-3,
 )
 MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
 VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
@@ -406,11 +413,21 @@ def checked(
     above: float | None = None,
 ) -> float:
     """The value itself, if it is a number inside what is allowed."""
+    unit = f" {kind.unit}" if kind.unit else ""
     if not math.isfinite(value) or abs(value) > kind.limit:
-        raise BadInput(key, f"That is no size a shop can hold. {kind.allowed}")
+        raise BadInput(
+            key,
+            f"That is no size a shop can hold: up to {kind.limit:g}{unit} is. "
+            + kind.allowed,
+        )
+    if value and abs(value) < kind.least:
+        raise BadInput(
+            key,
+            f"That is smaller than a shop can tell: from {kind.least:g}{unit} on is "
+            f"not. {kind.allowed}",
+        )
     if kind is COUNT and value != round(value):
         raise BadInput(key, f"{value:g} is not a whole number. {kind.allowed}")
-    unit = f" {kind.unit}" if kind.unit else ""
     if (
         (above is not None and not value > above)
         or (low is not None and not value >= low)

@@ -7,8 +7,9 @@ carries its working, so every number can be opened to where it came from.
 import functools
 import importlib
 import json
+import math
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -24,11 +25,13 @@ PITCH = Kind(
     quantity.LENGTH.units,
     "1.5 (mm) or 8tpi",
     limit=100.0,
+    least=0.01,
     inch_fractions=True,
 )
 DRILLS = Kind("drill series or size", "", {}, "metric, fraction or 6.5mm")
 SERIES = ("metric", "number", "letter", "fraction")
 OBJECT = Kind("object", "", {}, "an object of named values")
+MOST_LISTED = 2000  # values in a list
 _TPI = re.compile(r"^\s*([\d./]+)\s*tpi\s*$", re.IGNORECASE)
 
 # modules that declare reckonings; imported when the registry is first asked
@@ -98,6 +101,10 @@ class Input:
             given = self._parts(given)
         if not isinstance(given, list | tuple) or not given:
             raise BadInput(self.key, "Give a list, as in 46.01,46.02.")
+        if len(given) > MOST_LISTED:
+            raise BadInput(
+                self.key, f"{len(given)} are too many: up to {MOST_LISTED} are allowed."
+            )
         return tuple(self._one(part, inch) for part in given)
 
     def _parts(self, typed: str) -> Any:
@@ -139,7 +146,8 @@ class Input:
         if self.kind is PITCH and isinstance(given, str):
             given = self._pitch(given)
         if isinstance(given, int | float):
-            value = float(given)
+            # an integer of a line of JSON may have hundreds of digits
+            value = float(given) if abs(given) < 1e300 else math.inf
             quantity.checked(
                 value,
                 self.kind,
@@ -181,6 +189,23 @@ class Input:
         return quantity.INCH / tpi
 
 
+# what the name of a result that is a size ends in
+_SIZES = (
+    "lower",
+    "upper",
+    "diameter",
+    "size",
+    "width",
+    "height",
+    "depth",
+    "length",
+    "thickness",
+    "drill",
+    "pins",
+    "base",
+)
+
+
 @dataclass(frozen=True, slots=True)
 class Result:
     """One named result.
@@ -192,6 +217,13 @@ class Result:
     kind: Kind
     meaning: str
     columns: Mapping[str, Kind] = field(default_factory=dict)
+
+    @property
+    def is_size(self) -> bool:
+        """Whether it is a size of something, which cannot be under 0."""
+        return self.kind in (quantity.LENGTH, quantity.ANGLE) and (
+            self.key.rpartition("_")[2] in _SIZES
+        )
 
     def kind_of(self, column: str) -> Kind:
         """The kind of one column of its rows."""
@@ -305,6 +337,7 @@ class Reckoning:
             if one.kind is quantity.PERCENT and one.key in given:
                 values[one.key] = _percent(given[one.key], values[one.key], trail)
         results = self.work(trail, **values)
+        self._sound(results)
         kinds = {one.key: one.kind for one in self.results}
         return Answer(
             self.name,
@@ -317,6 +350,41 @@ class Reckoning:
             tuple(trail.cautions),
             tuple(trail.notes),
         )
+
+    def _sound(self, results: Mapping[str, Any]) -> None:
+        """Raises BadInput where figures lead to what cannot exist."""
+        for one in self.results:
+            value = results.get(one.key)
+            for number in _numbers(value):
+                if not math.isfinite(number):
+                    raise BadInput(
+                        self._first(), "These figures lead beyond what can be told."
+                    )
+            if isinstance(value, float) and value < -1e-9 and one.is_size:
+                raise BadInput(
+                    self._first(),
+                    f"These sizes leave nothing: {one.key.replace('_', ' ')} would be "
+                    f"{value:.4g} {one.kind.unit}. Only sizes above 0 can be made.",
+                )
+
+    def _first(self) -> str:
+        """The input that a refusal of the whole question stands at."""
+        return next(
+            (one.key for one in self.inputs if one.kind is quantity.LENGTH),
+            self.inputs[0].key,
+        )
+
+
+def _numbers(value: Any) -> Iterator[float]:
+    """Every number in a result."""
+    if isinstance(value, float):
+        yield value
+    elif isinstance(value, Mapping):
+        for one in value.values():
+            yield from _numbers(one)
+    elif isinstance(value, list | tuple):
+        for one in value:
+            yield from _numbers(one)
 
 
 def _percent(given: Any, value: Any, trail: Trail) -> Any:

@@ -108,6 +108,11 @@ def words(typed: Mapping[str, str], key: str, meaning: str, most: int = 80) -> s
     text = typed.get(key, "").strip()
     if not text:
         raise BadInput(key, f"Nothing is typed. Type {meaning}.")
+    if not text.isprintable():
+        raise BadInput(
+            key,
+            "It has a line break or a hidden sign: type it in one line.",
+        )
     if len(text) > most:
         raise BadInput(
             key, f"{len(text)} signs are too many: up to {most} are allowed."

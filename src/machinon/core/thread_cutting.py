@@ -172,8 +172,10 @@ def _lighter_and_lighter(total: float, first: float, least: float) -> list[float
             low=0,
             high=60,
         ),
-        Input("first", LENGTH, "first pass, radial", default=None, above=0, high=2),
-        Input("least", LENGTH, "lightest pass, radial", default=0.03, above=0, high=1),
+        Input("first", LENGTH, "first pass, radial", default=None, low=0.002, high=2),
+        Input(
+            "least", LENGTH, "lightest pass, radial", default=0.03, low=0.002, high=1
+        ),
         Input(
             "spring", COUNT, "passes without feed at the end", default=2, low=0, high=9
         ),

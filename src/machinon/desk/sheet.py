@@ -3,7 +3,6 @@
 Always in the light theme; written beside its place and moved there whole.
 """
 
-import os
 from collections.abc import Callable, Iterable
 from pathlib import Path
 
@@ -27,6 +26,7 @@ from machinon.draw.how_to_measure import measuring_drawing
 from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.sketch import figure
+from machinon.store.whole import written_whole
 
 DPI = 144
 # pages are laid out in units of 1/96 inch, as the screen is
@@ -35,21 +35,18 @@ A4_UPRIGHT = (718.0, 1047.0)
 
 
 def _written_whole(path: Path, write: Callable[[Path], bool]) -> None:
-    beside = path.with_name(f".{path.name}.part")
-    try:
+    def done(beside: Path) -> None:
         if not write(beside):
             raise MachinonError(
                 f"{path} could not be written. Choose a folder that may be written to."
             )
-        with beside.open("rb") as done:
-            os.fsync(done.fileno())
-        os.replace(beside, path)
+
+    try:
+        written_whole(path, done)
     except OSError as error:
         raise MachinonError(
             f"{path} could not be written: {error.strerror}."
         ) from error
-    finally:
-        beside.unlink(missing_ok=True)
 
 
 def _pdf(

@@ -2,11 +2,11 @@
 
 import csv
 import io
-import os
+import re
 from collections import Counter
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from pathlib import Path
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from msgspec.structs import replace
 
@@ -45,8 +45,9 @@ from machinon.core.shop_entry import (
     with_nose,
     words,
 )
-from machinon.core.surface_kinds import form_key, surface_forms
+from machinon.core.surface_kinds import form_key, kinds_that_read, surface_forms
 from machinon.core.surface_sums import read_aid
+from machinon.store.whole import written_whole
 
 INSTRUMENT_COLUMNS = (
     "name",
@@ -387,7 +388,7 @@ def _reading_of(surface: Surface, row: Mapping[str, str], shop: Shop) -> Reading
     tool = next((one for one in shop.instruments if one.name == name), None)
     if tool is None:
         raise unknown("instrument", name, (one.name for one in shop.instruments))
-    if surface.kind not in tool.suits:
+    if not set(kinds_that_read(surface)) & set(tool.suits):
         raise BadInput(
             "instrument", f"{tool.name} cannot measure {KIND_WORDS[surface.kind]}."
         )
@@ -436,17 +437,30 @@ def _write(
     out = io.StringIO()
     writer = csv.DictWriter(out, columns, lineterminator="\n")
     writer.writeheader()
-    writer.writerows(rows)
-    beside = path.with_name(f".{path.name}.part")
+    for row in rows:
+        writer.writerow({key: _harmless(value) for key, value in row.items()})
+    text = out.getvalue()
     try:
-        beside.write_text(out.getvalue(), encoding="utf-8")
-        os.replace(beside, path)
+        written_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
     except OSError as error:
         raise ListFileError(
             f"{path} could not be written: {error.strerror}."
         ) from error
-    finally:
-        beside.unlink(missing_ok=True)
+
+
+_NUMBER = re.compile(r"[-+]?[\d.]")
+
+
+def _harmless(cell: str) -> str:
+    """A cell that no spreadsheet takes for a formula; a number stays one."""
+    if cell[:1] in ("=", "+", "-", "@") and not _NUMBER.match(cell):
+        return f"'{cell}"
+    return cell
+
+
+def _as_meant(cell: str) -> str:
+    """The cell as it was before it was made harmless."""
+    return cell[1:] if cell[:2] in ("'=", "'+", "'-", "'@") else cell
 
 
 def _rows(
@@ -467,7 +481,15 @@ def _rows(
             f"{path.name} is not a text file in UTF-8. Nothing was imported."
         ) from None
     reader = csv.DictReader(io.StringIO(text))
-    found = [(name or "").strip().lower() for name in reader.fieldnames or []]
+    try:
+        found = [(name or "").strip().lower() for name in reader.fieldnames or []]
+    except csv.Error as error:
+        raise _no_table(path, error) from None
+    twice = [one for one, count in Counter(found).items() if count > 1]
+    if twice:
+        raise ListFileError(
+            f"{path.name}: the column {twice[0]!r} stands twice. Nothing was imported."
+        )
     missing = [one for one in needed if one not in found]
     odd = [one for one in found if one not in columns]
     if missing or odd:
@@ -480,7 +502,7 @@ def _rows(
         )
     reader.fieldnames = found
     rows: list[dict[str, str]] = []
-    for row in reader:
+    for row in _read(path, reader):
         if len(rows) == MOST_ROWS:
             raise ListFileError(
                 f"{path.name} has more than {MOST_ROWS} rows. Nothing was imported."
@@ -491,5 +513,21 @@ def _rows(
                 f"{path.name}, line {reader.line_num}: more columns than the first "
                 "line names. Nothing was imported."
             )
-        rows.append({key: value or "" for key, value in row.items()})
+        rows.append({key: _as_meant(value or "") for key, value in row.items()})
     return rows
+
+
+def _read(
+    path: Path, reader: Iterable[dict[str | Any, str | Any]]
+) -> Iterator[dict[str | Any, str | Any]]:
+    """The rows as they come. Raises ListFileError for what is no table."""
+    try:
+        yield from reader
+    except csv.Error as error:
+        raise _no_table(path, error) from None
+
+
+def _no_table(path: Path, error: csv.Error) -> ListFileError:
+    return ListFileError(
+        f"{path.name} cannot be read as a table ({error}). Nothing was imported."
+    )
