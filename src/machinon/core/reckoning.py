@@ -72,6 +72,16 @@ SUBJECTS = (
     "runout_stack",
     "speeds",
     "cutting",
+    "side_positions",
+    "flats",
+    "lengths",
+    "straightness",
+    "broaching",
+    "expanding_arbor",
+    "cutting_time",
+    "converting",
+    "rings_and_keys",
+    "slopes_and_knurls",
 )
 
 

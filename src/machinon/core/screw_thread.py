@@ -12,7 +12,9 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
 from machinon.core.tables import rows
 
-FormName = Literal["metric", "unified", "whitworth", "ba", "trapezoidal", "pipe"]
+FormName = Literal[
+    "metric", "unified", "whitworth", "ba", "trapezoidal", "acme", "pipe"
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +40,7 @@ class Form:
 _H60 = math.sqrt(3) / 2
 _H55 = 0.5 / math.tan(math.radians(27.5))
 _H475 = 0.5 / math.tan(math.radians(23.75))
+_H29 = 0.5 / math.tan(math.radians(14.5))
 _H30 = 0.5 / math.tan(math.radians(15))
 FORMS: Mapping[str, Form] = {
     form.name: form
@@ -88,6 +91,17 @@ FORMS: Mapping[str, Form] = {
             "ISO 2904:1977",
         ),
         Form(
+            "acme",
+            "Acme 29°",
+            29.0,
+            _H29,
+            0.25,
+            0.5,
+            0.5,
+            0.5,
+            "ASME B1.5-1997",
+        ),
+        Form(
             "pipe",
             "parallel pipe 55°",
             55.0,
@@ -100,6 +114,10 @@ FORMS: Mapping[str, Form] = {
         ),
     )
 }
+
+
+# on the diameter, to 10 threads an inch and above; ASME B1.5-1997
+ACME_CLEARANCE = (0.020 * INCH, 0.010 * INCH)
 
 
 def _crest_clearance(pitch: float) -> float:
@@ -128,7 +146,7 @@ class Thread:
     @property
     def inch(self) -> bool:
         """Whether it is named by threads per inch."""
-        return self.form_name in ("unified", "whitworth", "pipe")
+        return self.form_name in ("unified", "whitworth", "acme", "pipe")
 
     @property
     def says(self) -> str:
@@ -154,6 +172,8 @@ class Thread:
         minor = self.major - 2 * self.form.external * self.pitch
         if self.form_name == "trapezoidal":
             minor -= 2 * _crest_clearance(self.pitch)
+        if self.form_name == "acme":
+            minor -= ACME_CLEARANCE[self.tpi > 10]
         return minor
 
     @property
@@ -179,6 +199,10 @@ def _plain(name: str) -> str:
 
 _METRIC = re.compile(r"^M\s*(\d+(?:\.\d+)?)(?:\s*X\s*(\d+(?:\.\d+)?))?$")
 _TRAPEZOIDAL = re.compile(r"^TR\s*(\d+(?:\.\d+)?)\s*X\s*(\d+(?:\.\d+)?)$")
+_ACME = re.compile(
+    r"^(?:ACME\s*)?((?:\d+\s+)?\d+/\d+|\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)"
+    r"(?:\s*ACME)?$"
+)
 _BA = re.compile(r"^(\d+)\s*BA$")
 _PIPE = re.compile(r"^G\s*((?:\d+\s+)?\d+(?:/\d+)?)(?:\s*A|\s*B)?$")
 _SIZE = r"(#?\d+(?:\.\d+)?|(?:\d+[\s-]+)?\d+/\d+|\.\d+)\"?"
@@ -187,7 +211,7 @@ _INCH = re.compile(
 )
 _WORDS = (
     "a thread is written as M12, M12x1.5, 1/4-20, 5/16-18 UNC, #10-32, 1/4 BSW, "
-    "3/8 BSF, 2BA, 1 1/8-12 W, Tr20x4 or G1/4"
+    "3/8 BSF, 2BA, 1 1/8-12 W, Tr20x4, 1-5 Acme or G1/4"
 )
 
 
@@ -236,6 +260,11 @@ def thread_of(name: str, key: str = "thread") -> Thread:
         major, pitch = float(match.group(1)), float(match.group(2))
         _possible(name, major, pitch, key)
         return Thread(f"Tr{major:g}x{pitch:g}", major, pitch, "trapezoidal", "Tr")
+    if "ACME" in plain and (match := _ACME.match(plain)):
+        size, tpi = match.groups()
+        major, pitch = _diameter(size) * INCH, INCH / float(tpi or 1)
+        _possible(name, major, pitch, key)
+        return Thread(f"{size}-{float(tpi):g} ACME", major, pitch, "acme", "ACME")
     if match := _BA.match(plain):
         return _listed(f"{match.group(1)}BA", name, key)
     if match := _PIPE.match(plain):

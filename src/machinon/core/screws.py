@@ -152,6 +152,36 @@ def _size_of(thread: Thread) -> str:
     return thread.name
 
 
+def _between(thread: Thread) -> Hole:
+    """Holes for a screw without a table, by the room of metric ones next to it.
+
+    Raises BadInput on `thread` for one larger or smaller than those.
+    """
+    known = sorted(
+        (float(size[1:]), hole)
+        for size, hole in _holes().items()
+        if size.startswith("M")
+    )
+    below = [one for one in known if one[0] <= thread.major]
+    above = [one for one in known if one[0] >= thread.major]
+    if not below or not above:
+        raise unknown("thread", thread.name, _holes())
+    (low, small), (high, large) = below[-1], above[0]
+    share = (thread.major - low) / (high - low) if high > low else 0.0
+
+    def room(fit: str) -> float:
+        here = getattr(small, fit) - low
+        there = getattr(large, fit) - high
+        return float(round(thread.major + here + share * (there - here), 1))
+
+    return Hole(
+        room("close"),
+        room("normal"),
+        room("loose"),
+        "by the room of ISO 273; a shop rule",
+    )
+
+
 @reckoning(
     "clearance-hole",
     group="Threads",
@@ -168,10 +198,14 @@ def _size_of(thread: Thread) -> str:
     sources=("ISO 273:1979 (metric); ASME B18.2.8-1999 (inch)",),
 )
 def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
-    size = _size_of(thread_of(thread))
+    one = thread_of(thread)
+    size = _size_of(one)
     hole = _holes().get(size)
     if hole is None:
-        raise unknown("thread", size, _holes())
+        hole = _between(one)
+        trail.notes.append(
+            f"{one.name} has no table: as much room as a metric screw of its size."
+        )
     diameter: float = getattr(hole, fit)
     trail.step("Clearance hole", f"{size}, {fit} series", diameter)
     return {"diameter": diameter, "source": hole.source}

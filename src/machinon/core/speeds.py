@@ -29,7 +29,7 @@ PER_TOOTH = ("mill", "saw")
 TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 
-def surface_speed(material: str, tool: str, operation: str) -> float:
+def usual_speed(material: str, tool: str, operation: str) -> float:
     """Recommended surface speed, m/min. Raises BadInput on `material`."""
     one = material_named(material)
     if not one.turn_hss:
@@ -55,7 +55,14 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
     title="Speed and feed of a cut",
     usual={"material": "steel", "diameter": 25},
     inputs=(
-        Input("material", TEXT, "what is cut"),
+        Input("material", TEXT, "what is cut", default=None),
+        Input(
+            "surface_speed",
+            SURFACE_SPEED,
+            "known already; else by the material",
+            default=None,
+            above=0,
+        ),
         Input("tool", TEXT, "what cuts", default="hss", choices=TOOLS),
         Input("operation", TEXT, "how", default="turn", choices=tuple(OPERATIONS)),
         Input("diameter", LENGTH, "diameter that turns: work or cutter", above=0),
@@ -79,19 +86,25 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
 )
 def _speeds(
     trail: Trail,
-    material: str,
+    material: str | None,
+    surface_speed: float | None,
     tool: str,
     operation: str,
     diameter: float,
     teeth: int,
     machine_speeds: tuple[float, ...] | None,
 ) -> dict[str, Any]:
-    speed = trail.step(
-        "Surface speed",
-        f"{tool} in {material}, {operation}",
-        surface_speed(material, tool, operation),
-        SURFACE_SPEED,
-    )
+    if surface_speed is not None:
+        speed = trail.step("Surface speed", "as said", surface_speed, SURFACE_SPEED)
+    elif material is None:
+        raise BadInput("material", "Say what is cut, or the surface speed.")
+    else:
+        speed = trail.step(
+            "Surface speed",
+            f"{tool} in {material}, {operation}",
+            usual_speed(material, tool, operation),
+            SURFACE_SPEED,
+        )
     ideal = trail.step(
         "Ideal speed",
         f"1000 × {speed:g} / (π × {diameter:g})",

@@ -1,0 +1,265 @@
+"""The shop's small sums, each against a figure worked by hand."""
+
+import math
+import unittest
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import INCH
+from machinon.core.reckoning import reckon
+from machinon.core.screw_thread import thread_of
+from machinon.core.tables import rows
+
+
+class Sums(unittest.TestCase):
+    def told(self, name, given, **expected):
+        answer = reckon(name, given)
+        for key, value in expected.items():
+            with self.subTest(name, result=key):
+                if isinstance(value, list):
+                    for have, want in zip(answer[key], value, strict=True):
+                        self.assertAlmostEqual(have, want, places=3)
+                elif isinstance(value, int | float):
+                    self.assertAlmostEqual(answer[key], value, places=3)
+                else:
+                    self.assertEqual(answer[key], value)
+        return answer
+
+    def test_half_way_between_two_edges_touched_from_outside(self):
+        self.told(
+            "half-way",
+            {"edge_a": 2, "edge_b": 102, "tip": 10},
+            centre=52.0,
+            width=90.0,
+            zero=50.0,
+        )
+
+    def test_both_sides_of_a_tongue_with_one_cutter(self):
+        self.told(
+            "side-offset",
+            {"distance": 14, "cutter": 10, "centre": 50, "stock": 3},
+            plus=62.0,
+            minus=38.0,
+            first_plus=65.0,
+            first_minus=35.0,
+        )
+
+    def test_a_slot_of_five_with_a_saw_of_two_takes_three_passes(self):
+        self.told(
+            "saw-slot",
+            {"depth": 6, "width": 5, "saw": 2},
+            passes=3,
+            positions=[6.0, 7.5, 9.0],
+            from_touch=[8.0, 9.5, 11.0],
+            overlap=0.5,
+        )
+        self.told(
+            "saw-slot", {"depth": 6, "width": 2, "saw": 2}, passes=1, positions=[6.0]
+        )
+
+    def test_a_bore_near_an_edge_breaks_out_in_a_window(self):
+        """r 10, centre 8 from the edge: 2 sqrt(100 - 64) = 12."""
+        self.told(
+            "break-out",
+            {"bore": 20, "offset": 12, "half_width": 20},
+            from_edge=8.0,
+            opening=12.0,
+            wall=-2.0,
+            other_wall=22.0,
+        )
+
+    def test_a_flat_is_found_again_from_any_of_its_parts(self):
+        whole = self.told("flat", {"diameter": 10, "width": 8}, depth=2.0, across=8.0)
+        for key in ("depth", "across"):
+            self.told("flat", {"diameter": 10, key: whole[key]}, width=8.0)
+
+    def test_a_hole_made_long_for_an_arm_that_swings(self):
+        """h = 10: 10 tan 10 + 6 / (2 cos 10) - 3.25 = 1.7633 + 3.0463 - 3.25."""
+        self.told(
+            "elongation",
+            {"opening_angle": 20, "thickness": 10, "hole": 6.5, "screw": 6},
+            elongation=1.5596,
+            width_at_face=8.0596,
+        )
+        self.told(
+            "elongation",
+            {"opening_angle": 0.5, "thickness": 1, "hole": 8, "screw": 6},
+            elongation=0.0,
+        )
+
+    def test_a_strip_of_eight_nuts(self):
+        """8 x 24 + 7 x (1.5 + 1) = 209.5."""
+        self.told(
+            "strip-length",
+            {"pieces": 8, "length": 24, "kerf": 1.5, "clean_up": 0.5},
+            strip=209.5,
+            pitch=26.5,
+            sawn_length=25.0,
+        )
+
+    def test_a_blind_m8_sixteen_deep_with_a_plug_tap(self):
+        """16 + 4 x 1.25 = 21; the 6.8 drill's point adds 3.4 / tan 59."""
+        self.told(
+            "drill-depth",
+            {"thread": "M8", "thread_depth": 16},
+            full_depth=21.0,
+            tip_depth=21 + 3.4 / math.tan(math.radians(59)),
+            turns=12.8,
+        )
+
+    def test_the_screws_that_hold_and_do_not_reach_the_floor(self):
+        self.told(
+            "screw-length",
+            {"grip": 12, "engagement": 9, "thread_depth": 16, "screw": "M6"},
+            least=21.0,
+            most=27.0,
+            stock=[25.0],
+        )
+        with self.assertRaisesRegex(BadInput, "too shallow"):
+            reckon(
+                "screw-length",
+                {"grip": 12, "engagement": 9, "thread_depth": 8, "screw": "M6"},
+            )
+
+    def test_a_chain_of_lengths_gives_the_link_that_is_still_to_be_made(self):
+        """60 - 15 - x between 0.05 and 0.15, others within 0.03: 44.88 to 44.92."""
+        links = [
+            {"name": "housing", "length": 60, "tolerance": 0.01},
+            {"name": "bearing", "length": 15, "tolerance": 0.02, "sign": "-"},
+            {"name": "spacer", "length": 44.9, "sign": "-"},
+        ]
+        self.told(
+            "length-chain",
+            {"links": links, "unknown": "spacer", "gap_least": 0.05, "gap_most": 0.15},
+            total=0.1,
+            worst_least=0.07,
+            worst_most=0.13,
+            likely=math.hypot(0.01, 0.02),
+            lower=44.88,
+            upper=44.92,
+        )
+        with self.assertRaises(BadInput) as no:
+            reckon("length-chain", {"links": links, "unknown": "spacr"})
+        self.assertEqual(no.exception.key, "unknown")
+
+    def test_slope_and_bow_along_a_line(self):
+        self.told(
+            "straightness",
+            {"readings": [0, 0.01, 0.02, 0.03], "spacing": 50, "base": 200},
+            slope=0.02,
+            bow=0.0,
+            shim=0.04,
+        )
+
+    def test_out_of_square_by_two_gaps(self):
+        self.told(
+            "squareness-gaps",
+            {"gaps": [{"at": 10, "gap": 0.02}, {"at": 90, "gap": 0.06}], "length": 100},
+            error=0.05,
+        )
+
+    def test_an_expanding_arbor_grows_by_its_taper(self):
+        self.told(
+            "expanding-arbor",
+            {"taper": "1:10", "pitch": 1, "slots": 4, "diameter": 30, "play": 0.04},
+            growth_per_turn=0.1,
+            turns_to_take_play=0.4,
+        )
+
+    def test_the_time_of_six_passes(self):
+        """(80 + 2) / (300 x 0.1) = 2.733 minutes and ten seconds, six times."""
+        self.told(
+            "cutting-time",
+            {"length": 80, "passes": 6, "rpm": 300, "feed": 0.1},
+            minutes=6 * (82 / 30 + 10 / 60),
+        )
+
+    def test_one_length_in_every_unit(self):
+        self.told(
+            "convert",
+            {"value": "13/32"},
+            mm=10.31875,
+            inch=0.40625,
+            fraction="13/32",
+            thou=406.25,
+            drill="13/32",
+        )
+
+    def test_a_piece_laid_at_thirty_degrees_rises_by_half_its_length(self):
+        found = self.told("angle-block", {"angle": 30, "length": 80}, height=40.0)
+        self.assertAlmostEqual(sum(found["stack"]), 40)
+
+    def test_diameters_that_come_out_in_whole_teeth(self):
+        found = self.told("knurl", {"pitch": 1, "diameter": 20}, teeth=63)
+        for size, teeth in zip(found["best_diameters"], (62, 63), strict=True):
+            self.assertAlmostEqual(size, teeth / math.pi)
+
+    def test_three_four_five(self):
+        self.told("triangle", {"side": 3, "rise": 4}, slope=5.0, angle=53.1301)
+        self.told("triangle", {"slope": 5, "angle": 30}, rise=2.5)
+
+    def test_a_broach_through_twice_the_length_has_more_teeth_in_the_cut(self):
+        short = reckon(
+            "broach-force", {"size": 10, "material": "mild steel", "length": 20}
+        )
+        long = reckon(
+            "broach-force", {"size": 10, "material": "mild steel", "length": 80}
+        )
+        self.assertGreater(long["teeth_in_cut"], short["teeth_in_cut"])
+        self.assertIn("rule of thumb", short.notes[0])
+
+
+class Tables(unittest.TestCase):
+    def test_a_circlip_s_groove_is_a_little_wider_than_the_ring(self):
+        """A tenth wider to 1.75, 0.15 from 2 on; deeper on larger shafts."""
+        for row in rows("circlips"):
+            with self.subTest(row):
+                thick = float(row["thickness_mm"])
+                wide = float(row["groove_width_mm"])
+                over = {True: 0.1, False: 0.15}[thick < 2]
+                self.assertAlmostEqual(wide - thick, over if thick > 0.5 else 0.1)
+                size = float(row["diameter_mm"])
+                deep = abs(size - float(row["groove_diameter_mm"]))
+                self.assertTrue(0.03 * size <= deep <= 0.07 * size + 0.1)
+
+    def test_printed_circlips(self):
+        """DIN 471: 20 x 1.2 in a groove of 19; DIN 472: 47 x 1.75 in 49.5."""
+        shaft = reckon("circlip", {"diameter": 20})
+        self.assertEqual((shaft["groove_diameter"], shaft["groove_width"]), (19, 1.3))
+        bore = reckon("circlip", {"diameter": 47, "kind": "bore"})
+        self.assertEqual((bore["groove_diameter"], bore["thickness"]), (49.5, 1.75))
+        with self.assertRaisesRegex(BadInput, "22 and 24"):
+            reckon("circlip", {"diameter": 23})
+
+    def test_a_woodruff_key_fills_both_seats(self):
+        """Inch: hub depth is half the width and 0.006 in, both depths the height."""
+        for row in rows("woodruff_keys"):
+            with self.subTest(row["name"]):
+                both = float(row["shaft_depth"]) + float(row["hub_depth"])
+                high = float(row["height"])
+                if row["standard"] == "inch":
+                    self.assertAlmostEqual(both, high + 0.001, delta=0.0006)
+                    half = float(row["width"]) / 2
+                    self.assertAlmostEqual(
+                        float(row["hub_depth"]), half + 0.006, delta=0.0001
+                    )
+                else:
+                    self.assertTrue(0.15 <= both - high <= 0.35)
+
+    def test_woodruff_keys_by_shaft_and_by_number(self):
+        found = reckon("woodruff", {"key": "6x9"})
+        self.assertEqual((found["cutter"], found["key_width"]), (22, 6))
+        self.assertEqual(reckon("woodruff", {"shaft": 24})["key"], "6x9")
+        inch = reckon("woodruff", {"key": "404"})
+        self.assertAlmostEqual(inch["cutter"], INCH / 2)
+
+    def test_acme_is_half_a_pitch_deep(self):
+        """1-5 Acme: pitch 0.2 in, pitch diameter 0.9, nut bored 0.8 in."""
+        one = thread_of("1-5 Acme")
+        self.assertAlmostEqual(one.pitch_diameter, 0.9 * INCH)
+        self.assertAlmostEqual(one.minor_internal, 0.8 * INCH)
+        self.assertAlmostEqual(one.minor_external, 0.78 * INCH)
+
+    def test_a_screw_without_a_table_gets_a_metric_one_s_room(self):
+        found = reckon("clearance-hole", {"thread": "2BA"})
+        self.assertAlmostEqual(found["diameter"], 5.2)
+        self.assertIn("no table", found.notes[0] if hasattr(found, "notes") else "")
