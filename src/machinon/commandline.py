@@ -9,7 +9,14 @@ from typing import Any, TextIO
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, length_text, text_of
-from machinon.core.reckoning import Answer, Reckoning, Result, reckon, reckonings
+from machinon.core.reckoning import (
+    Answer,
+    Reckoning,
+    Result,
+    plain_name,
+    reckon,
+    reckonings,
+)
 
 Answering = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -21,6 +28,7 @@ machinon reckon NAME key=value ...   an answer with its working
   --inch     bare lengths are inches
 machinon reckon --stream             JSON lines in, one JSON line out for each
 machinon coach --stream              JSON lines: where a cut stands, what to do next
+machinon ask WORDS... [--inch] [--json]   a question as one would say it
 """
 
 
@@ -67,6 +75,41 @@ def coach_command(arguments: Sequence[str]) -> int:
     asked = list(arguments) == ["--help"]
     print(USAGE.rstrip(), file=sys.stdout if asked else sys.stderr)
     return 0 if asked else 2
+
+
+def ask_command(arguments: Sequence[str]) -> int:
+    """`machinon ask ...`. Returns the exit code: 0, or 2 for what is not answered."""
+    from machinon.core.asking import understand
+
+    flags = {one for one in arguments if one in ("--json", "--inch", "--help")}
+    words = [one for one in arguments if one not in flags]
+    if "--help" in flags or not words:
+        print(USAGE.rstrip(), file=sys.stdout if "--help" in flags else sys.stderr)
+        return 0 if "--help" in flags else 2
+    inch = "--inch" in flags
+    told = understand(" ".join(words), inch)
+    answer = told.answer
+    if "--json" in flags:
+        said = {
+            "understood": told.understood,
+            "reckoner": told.found.reckoning.name if told.found else "",
+            "inputs": dict(told.found.inputs) if told.found else {},
+            "sentence": told.sentence,
+            "results": dict(answer.results) if answer else {},
+            "unused": list(told.unused),
+            "offered": [] if answer else list(told.offered),
+        }
+        print(json.dumps(said, ensure_ascii=False, default=list))
+        return 0 if answer else 2
+    if answer is None:
+        print(told.sentence or "That is not understood.", file=sys.stderr)
+        print("Try: " + " · ".join(told.offered), file=sys.stderr)
+        return 2
+    print(told.sentence)
+    print(f"Understood: {told.understood}")
+    if told.unused:
+        print("Nothing was made of: " + ", ".join(told.unused))
+    return 0
 
 
 def _find(name: str) -> Reckoning:
@@ -206,7 +249,7 @@ def readable(answer: Answer) -> str:
     results = {one.key: one for one in reckonings()[answer.reckoner].results}
     out = [answer.title]
     out += [
-        f"  {key:<24} {_result(value, results[key])}"
+        f"  {results[key].words:<28} {_result(value, results[key])}"
         for key, value in answer.results.items()
     ]
     if answer.working:
@@ -225,7 +268,10 @@ def _result(value: Any, result: Result) -> str:
     if not isinstance(value, list | tuple):
         return _said(value, result.kind)
     return "; ".join(
-        ", ".join(f"{key} {_said(v, result.kind_of(key))}" for key, v in one.items())
+        ", ".join(
+            f"{plain_name(key)} {_said(v, result.kind_of(key))}"
+            for key, v in one.items()
+        )
         if isinstance(one, dict)
         else _said(one, result.kind)
         for one in value

@@ -75,6 +75,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
         from machinon.commandline import coach_command
 
         return coach_command(given[1:])
+    if given and given[0] == "ask":
+        from machinon.commandline import ask_command
+
+        return ask_command(given[1:])
     options = _options(given)
     with tempfile.TemporaryDirectory(prefix="machinon-") as scratch:
         return _run(options, Path(scratch))

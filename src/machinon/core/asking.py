@@ -1,68 +1,31 @@
-"""Finding a reckoning by what one would say, and answering it where that is all."""
+"""A question as one would say it: understood, answered in a sentence, or offered."""
 
+import difflib
 import re
-from collections.abc import Iterator
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.own_figures import OwnFigures
-from machinon.core.quantity import LENGTH, length_text, text_of
+from machinon.core.phrases import PHRASES, Phrase, examples
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+from machinon.core.said import Said, heard
+from machinon.core.sentences import sentence
 
 MOST_FOUND = 12
+MOST_LETTERS = 200
+OFFERED = 3
+UNUSED = 2  # words beside a question that may be left over, and are then named
 
-# sentences that are complete: named groups are inputs of the reckoning
-_SIZE = r"[\d./\s]*[\d.]\s*(?:mm|in|\"|thou)?"
-_THREAD = (
-    r"m\s*\d[\d.]*(?:\s*[x×]\s*[\d.]+)?|tr\s*\d[\d.]*\s*x\s*[\d.]+|\d+\s*ba"
-    r"|g\s*\d[\d/ ]*"
-    r"|#?\d[\d/. ]*-\s*\d[\d.]*(?:\s*(?:unc|unf|unef|uns|un|w))?|\d[\d/ ]*\s*bs[wf]"
-)
-_TAPER = r"mt\s*\d|morse\s*\d|b&s\s*\d+|jt\s*\d+|er\s*\d+|r8|5c|7/24|1\s*:\s*[\d.]+"
-_SAID: tuple[tuple[str, str], ...] = (
-    (
-        "tap-drill",
-        rf"(?:tap(?:ping)?\s+)?drill(?:\s+for)?\s+(?P<thread>{_THREAD})(?:\s+tap)?",
-    ),
-    ("tap-drill", rf"(?P<thread>{_THREAD})\s+tap(?:ping)?(?:\s+drill)?"),
-    (
-        "clearance-hole",
-        rf"clear(?:ance)?(?:\s+hole)?(?:\s+for)?\s+(?P<thread>{_THREAD})",
-    ),
-    ("clearance-hole", rf"(?P<thread>{_THREAD})\s+clear(?:ance)?(?:\s+hole)?"),
-    (
-        "cap-screw",
-        rf"(?:cap\s*screw|screw\s+head|counterbore|head)\s+(?P<thread>{_THREAD})",
-    ),
-    ("thread-wires", rf"(?:three\s+)?wires?\s+(?:for\s+)?(?P<thread>{_THREAD})"),
-    ("thread-wires", rf"(?P<thread>{_THREAD})\s+(?:over\s+)?wires?"),
-    ("thread-passes", rf"(?P<thread>{_THREAD})\s+passes"),
-    ("thread", rf"(?:thread\s+)?(?P<thread>{_THREAD})"),
-    (
-        "iso-fit",
-        rf"(?P<nominal>{_SIZE})\s+(?P<fit>[A-Za-z]{{1,2}}\d{{1,2}}/[a-z]{{1,2}}\d{{1,2}})",
-    ),
-    ("inch-fit", rf"(?P<nominal>{_SIZE})\s+(?P<fit>(?:rc|lc|lt|ln|fn)\s*\d+)"),
-    ("iso-limits", rf"(?P<nominal>{_SIZE})\s+(?P<zone>[A-Za-z]{{1,2}}\d{{1,2}})"),
-    ("taper", rf"(?P<name>{_TAPER})(?:\s+(?:taper|angle|seat))?"),
-    ("bolt-circle", rf"(?P<holes>\d+)\s+holes\s+on\s+(?P<diameter>{_SIZE})"),
-    ("polygon", rf"hex(?:agon)?\s+(?P<across_flats>{_SIZE})"),
-    ("keyway", rf"key(?:way)?\s+(?P<shaft_diameter>{_SIZE})"),
-    ("square-hole", rf"square\s+hole\s+(?P<size>{_SIZE})"),
-    ("sine", rf"sine\s+(?P<angle>[\d.]+(?:deg|°)?)\s+(?:on\s+)?(?P<length>{_SIZE})"),
-    ("dividing", r"divide\s+(?:by\s+)?(?P<divisions>\d+)"),
-    ("change-gears", r"gears\s+(?:for\s+)?(?P<tpi>[\d.]+)\s*tpi"),
-    ("change-gears", rf"gears\s+(?:for\s+)?(?P<pitch>{_SIZE})"),
-    ("chamfer", rf"chamfer\s+(?P<leg>{_SIZE})"),
-    ("speeds", rf"speeds?\s+(?P<material>[a-z ]+?)\s+(?P<diameter>{_SIZE})"),
-    ("taper-pin", rf"(?:taper\s+)?pin\s+(?P<pin>#?\d+)\s+(?P<length>{_SIZE})"),
-)
-# inputs that a sentence leaves to what is usual: the head's worm, the wheels
-_LEFT_OUT = {
+# inputs that a sentence leaves to what is usual, where the shop does not know them
+_USUAL = {
     "dividing": ("worm", "plates"),
     "polygon": ("sides",),
     "change-gears": ("leadscrew", "gears"),
+    "thread-engagement": ("screw_strength", "nut_strength"),
+    "gauge-stack": ("pieces",),
+    "taper-setup": (),
 }
 # words of the shop that no title has
 _ALSO = {
@@ -100,6 +63,119 @@ class Found:
     whose: tuple[str, ...] = ()
 
 
+@dataclass(frozen=True, slots=True)
+class Understood:
+    """What became of a question.
+
+    understood: it in plain words; sentence: the answer, or why there is none;
+    unused: words that nothing was made of; offered: phrases like it, when lost.
+    """
+
+    said: str
+    understood: str = ""
+    found: Found | None = None
+    sentence: str = ""
+    unused: tuple[str, ...] = ()
+    offered: tuple[str, ...] = ()
+
+    @property
+    def answer(self) -> Answer | None:
+        return self.found.answer if self.found else None
+
+
+@dataclass(frozen=True, slots=True)
+class _Candidate:
+    """A question that could be meant, the likeliest first when sorted by `rank`."""
+
+    rank: tuple[int, int, int]
+    phrase: Phrase
+    inputs: dict[str, Any]
+    unused: tuple[str, ...]
+
+
+def understand(
+    text: str, inch: bool = False, own: OwnFigures | None = None
+) -> Understood:
+    """Make a question of what was said, and answer it; never raises.
+
+    own: the shop's machines and shelves, which the answer starts from.
+
+    >>> understand("tap drill 5/16-18").sentence
+    'Drill F, 6.53 mm: 77 % of the thread'
+    """
+    said = " ".join(text.split())
+    if not said or len(said) > MOST_LETTERS:
+        return Understood(said)
+    refused: Understood | None = None
+    for one in _candidates(heard(said)):
+        found, words, why = _asked(one, inch, own or OwnFigures())
+        if found.answer is not None:
+            return Understood(
+                said, words, found, sentence(found.answer, inch), one.unused
+            )
+        if refused is None:
+            refused = Understood(said, words, found, why, one.unused, _offered(said))
+    return refused or Understood(said, unused=(said,), offered=_offered(said))
+
+
+def _candidates(said: Said) -> list[_Candidate]:
+    found = []
+    for order, phrase in enumerate(PHRASES):
+        trial = said.again()
+        inputs = phrase.read(trial)
+        if inputs is None:
+            continue
+        unused = tuple(trial.unused)
+        # without a word that asks for it, every part must have been meant
+        if len(unused) > (UNUSED if phrase.keyed else 0):
+            continue
+        rank = (len(unused), -trial.words_used, order)
+        found.append(_Candidate(rank, phrase, inputs, unused))
+    return sorted(found, key=lambda one: one.rank)
+
+
+def _asked(one: _Candidate, inch: bool, own: OwnFigures) -> tuple[Found, str, str]:
+    """The question asked: what came of it, its words, and why it was refused."""
+    reckoning = reckonings()[one.phrase.reckoner]
+    mine = own.of(reckoning)
+    usual = {key: reckoning.usual[key] for key in _USUAL.get(reckoning.name, ())}
+    inputs = {**usual, **mine.inputs, **one.inputs}
+    assumed = [key for key in usual if key not in {**mine.inputs, **one.inputs}]
+    words = _in_words(reckoning, one.inputs, {key: usual[key] for key in assumed})
+    try:
+        answer = reckon(reckoning.name, inputs, inch)
+    except BadInput as error:
+        return Found(reckoning, inputs, None, mine.whose), words, error.message
+    return Found(reckoning, inputs, answer, mine.whose), words, ""
+
+
+def _in_words(
+    reckoning: Reckoning, inputs: Mapping[str, Any], usual: Mapping[str, Any]
+) -> str:
+    """The question as it was understood, and what was taken as usual."""
+    said = ", ".join(
+        f"{key.replace('_', ' ')} {value}" for key, value in inputs.items()
+    )
+    text = f"{reckoning.title}: {said}"
+    plain = [
+        f"{key.replace('_', ' ')} {value}"
+        for key, value in usual.items()
+        if not isinstance(value, list | tuple)
+    ]
+    return f"{text} (usual: {', '.join(plain)})" if plain else text
+
+
+def _offered(said: str) -> tuple[str, ...]:
+    """The phrases that are nearest to what was said."""
+    known = examples()
+    by_words = [known[one.name] for one in _by_words(said) if one.name in known]
+    alike = difflib.get_close_matches(
+        said.lower(), list(known.values()), n=OFFERED, cutoff=0.3
+    )
+    offered = dict.fromkeys([*by_words, *alike, *known.values()])
+    return tuple(offered)[:OFFERED]
+
+
 def ask(text: str, inch: bool = False, own: OwnFigures | None = None) -> list[Found]:
     """Reckonings that fit what was typed, the best first; never raises.
 
@@ -108,32 +184,13 @@ def ask(text: str, inch: bool = False, own: OwnFigures | None = None) -> list[Fo
     >>> [f.reckoning.name for f in ask("tap drill 5/16-18")][0]
     'tap-drill'
     """
-    said = " ".join(text.split())
-    found = list(_complete(said, inch, own or OwnFigures()))
+    understood = understand(text, inch, own)
+    found = [understood.found] if understood.found and understood.answer else []
     seen = {one.reckoning.name for one in found}
-    for one in _by_words(said):
+    for one in _by_words(" ".join(text.split())[:MOST_LETTERS]):
         if one.name not in seen:
             found.append(Found(one, {}, None))
     return found[:MOST_FOUND]
-
-
-def _complete(said: str, inch: bool, own: OwnFigures) -> Iterator[Found]:
-    seen = set()
-    for name, pattern in _SAID:
-        match = re.fullmatch(pattern, said, re.IGNORECASE)
-        if match is None or name in seen:
-            continue
-        one = reckonings()[name]
-        inputs = {key: value.strip() for key, value in match.groupdict().items()}
-        mine = own.of(one)
-        usual = {key: one.usual[key] for key in _LEFT_OUT.get(name, ())}
-        inputs = {**usual, **mine.inputs, **inputs}
-        try:
-            answer = reckon(name, inputs, inch)
-        except BadInput:
-            continue
-        seen.add(name)
-        yield Found(one, inputs, answer, mine.whose)
 
 
 def _by_words(said: str) -> list[Reckoning]:
@@ -152,27 +209,3 @@ def _by_words(said: str) -> list[Reckoning]:
         if score or not words:
             scored.append((-score, one.group, one.name, one))
     return [one for *_, one in sorted(scored, key=lambda s: s[:3])]
-
-
-def headline(answer: Answer, inch: bool = False) -> str:
-    """The answer in a line: its first figures, in both unit systems."""
-    kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
-    parts = []
-    for key, value in answer.results.items():
-        kind, name = kinds[key], key.replace("_", " ")
-        if isinstance(value, bool) or value in ("", None):
-            continue
-        if isinstance(value, str):
-            parts.append(f"{name} {value}")
-        elif isinstance(value, int | float):
-            if kind is LENGTH:
-                said = (
-                    f"{length_text(value, 0.001, inch)} "
-                    f"({length_text(value, 0.001, not inch)})"
-                )
-            else:
-                said = text_of(float(value), kind)
-            parts.append(f"{name} {said}")
-        if len(parts) == 3:
-            break
-    return "   ".join(parts)

@@ -67,6 +67,8 @@ ANGLE = Kind(
     "deg",
     {
         "deg": 1.0,
+        "degree": 1.0,
+        "degrees": 1.0,
         "°": 1.0,
         "d": 1.0,
         "m": 1 / 60,
@@ -111,7 +113,8 @@ FEED = Kind("feed", "mm/rev", {"mm/rev": 1.0}, "0.1", limit=1e3)
 _TOKEN = re.compile(
     r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<fraction>\d+/\d+(?![\d.]))"
     r"|(?P<number>\d+(?:\.\d*)?|\.\d+)"
-    r"|(?P<op>[-+*/()−×])|(?P<unit>''|[^\W\d_]+|°[cC]?|%|[\"'″′]))"
+    r"|(?P<op>[-+*/()−×])"
+    r"|(?P<unit>''|[^\W\d_]+(?:/[^\W\d_]+\d?)?|°[cC]?|%|[\"'″′]))"
 )
 # 1-3/8 with no blanks: a mixed number to some, a difference to others
 _HYPHENED = re.compile(r"(?<![\d./])\d+-\d+/\d+(?!\d)")

@@ -216,6 +216,66 @@ _SIZES = (
 )
 
 
+# names of results and their columns that say nothing to a person as they are
+_PLAIN = {
+    "angle_step": "angle from hole to hole",
+    "band": "band left",
+    "best_tir": "best clocked, on the needle",
+    "best_value": "best clocked",
+    "best_value_tir": "best clocked, on the needle",
+    "circle": "hole circle",
+    "corner_drop": "corners touch before the middle by",
+    "error_minutes": "off by, minutes of arc",
+    "error_per_100mm": "off in 100 mm",
+    "error_percent": "off by, percent",
+    "feed": "feed a turn",
+    "feed_from_contact": "feed from the first touch",
+    "high_spot": "single spot at",
+    "lost_least": "taken by the seat, least",
+    "lost_most": "taken by the seat, most",
+    "left_least": "play left, least",
+    "left_most": "play left, most",
+    "length_to_diameter": "length over diameter",
+    "major_error": "off on the diameter",
+    "mean_tir": "average, on the needle",
+    "mean": "average",
+    "normal_depth": "depth square to the face",
+    "offset_x": "offset towards 0°",
+    "offset_y": "offset towards 90°",
+    "percentile_95": "19 of 20 are better than",
+    "percentile_95_tir": "19 of 20 are better than, on the needle",
+    "phase": "high side at",
+    "pin_max": "largest pin that sits",
+    "pitch_error": "off in pitch",
+    "read_lower": "on the pins, least",
+    "read_upper": "on the pins, most",
+    "rpm": "speed",
+    "rpm_ideal": "ideal speed",
+    "rpm_limit": "speed limit",
+    "rss": "likely",
+    "rss_tir": "likely, on the needle",
+    "score": "fits",
+    "strips_first": "strips first",
+    "times_free": "times as stiff as held at one end",
+    "tir": "run-out on the needle",
+    "told_apart": "sure",
+    "tpi": "threads to the inch",
+    "um": "micrometres",
+    "wire_max": "largest wire",
+    "wire_min": "smallest wire",
+    "worst_tir": "worst, on the needle",
+}
+
+
+def plain_name(key: str) -> str:
+    """A result or a column by what a person calls it.
+
+    >>> plain_name("wire_min"), plain_name("best_wire")
+    ('smallest wire', 'best wire')
+    """
+    return _PLAIN.get(key, key.replace("_", " "))
+
+
 @dataclass(frozen=True, slots=True)
 class Result:
     """One named result.
@@ -227,6 +287,11 @@ class Result:
     kind: Kind
     meaning: str
     columns: Mapping[str, Kind] = field(default_factory=dict)
+
+    @property
+    def words(self) -> str:
+        """Its name in plain words."""
+        return plain_name(self.key)
 
     @property
     def is_size(self) -> bool:

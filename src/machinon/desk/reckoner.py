@@ -19,12 +19,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.asking import Found, ask, headline
+from machinon.core.asking import Found, ask
 from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.own_figures import OwnFigures
 from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of, typed_again
 from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
+from machinon.core.sentences import sentence
 from machinon.desk.daybook import working_of
 from machinon.desk.sheet import write_answer
 from machinon.desk.size_edit import SizeEdit
@@ -248,7 +249,7 @@ class ReckonerPage(QWidget):
             item.setToolTip(f"machinon reckon {one.reckoning.name}")
             self.list.addItem(item)
         if text.strip() and found and found[0].answer is not None:
-            self.line.setText(headline(found[0].answer, self.inch))
+            self.line.setText(sentence(found[0].answer, self.inch))
             self._ask(found[0].reckoning, found[0].inputs, found[0].whose)
         else:
             self.line.setText("" if found or not text.strip() else "Nothing like that.")
@@ -436,7 +437,7 @@ class ReckonerPage(QWidget):
             f"{key} {_as_typed(v, self._input(key), self.inch)}"
             for key, v in asked.given.items()
         )
-        return f"{asked.reckoning.title} ({given}): {headline(asked.answer, self.inch)}"
+        return f"{asked.reckoning.title} ({given}): {sentence(asked.answer, self.inch)}"
 
     def _copy(self) -> None:
         QGuiApplication.clipboard().setText(self.answer_text())

@@ -1,0 +1,224 @@
+"""What was said, taken apart: threads, tapers, sizes, materials, and plain words.
+
+Nothing is decided here: each part keeps how it was typed, and who uses it says so,
+so that what nobody could use can be told.
+"""
+
+import functools
+import re
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+
+from machinon.core.materials import materials
+from machinon.core.tables import rows
+
+NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
+_UNIT = (
+    r"(?:mm\b|cm\b|µm|μm|um\b|microns?\b"
+    r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
+)
+_SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
+
+# in this order: what is more than a number before the number in it
+_PARTS: tuple[tuple[str, str], ...] = (
+    ("thread", r"m\s?\d+(?:\.\d+)?(?:\s?[x×]\s?\d+(?:\.\d+)?)?\b(?![/.])"),
+    ("thread", r"tr\s?\d+(?:\.\d+)?\s?[x×]\s?\d+(?:\.\d+)?"),
+    ("thread", rf"acme\s*{NUMBER}\s*-\s*\d+(?:\.\d+)?"),
+    ("thread", r"\d+\s?ba\b"),
+    ("thread", rf"(?:g|bsp)\s?{NUMBER}(?!\s*[:x])"),
+    ("thread", rf"{NUMBER}\s?bsp\b"),
+    ("thread", rf"(?:bsw|bsf)\s+{NUMBER}(?:\s*-\s*\d+)?"),
+    ("thread", rf"(?:{NUMBER}|#\d+)\s*-\s*\d+(?:\.\d+)?\s*{_SERIES}"),
+    ("thread", r"(?:(?:\d+[\s-]+)?\d+/\d+|#\d+|\.\d+)\s*-\s*\d+(?:\.\d+)?(?!/)"),
+    ("thread", r"[1-6]-(?:4\.5|11\.5|4|5|6|7|8|12|14|16|18|20)\b(?!-)"),
+    ("thread", r"(?:2-56|4-40|5-40|6-32|8-32|10-24|10-32|12-24)\b"),
+    ("thread", rf"(?:{NUMBER}|#\d+)\s*(?:unc|unf|unef|bsw|bsf)\b"),
+    ("taper", r"(?:mt|morse)\s?\d\b|b&s\s?\d+|jt\s?\d+|er\s?\d+|r8\b|5c\b|7/24\b"),
+    ("taper", r"1\s?:\s?\d+(?:\.\d+)?"),
+    ("ratio", r"\d+\s?:\s?1\b"),
+    ("fit", r"[A-Z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}|[a-z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}"),
+    ("inch fit", r"(?:rc|lc|lt|ln|fn)\s?\d{1,2}\b"),
+    ("speed", rf"{NUMBER}\s*m\s*/\s*min\b"),
+    ("rpm", rf"{NUMBER}\s*rpm\b"),
+    ("tpi", rf"{NUMBER}\s*(?:tpi|threads?\s+(?:per|to\s+the|an)\s+inch)\b"),
+    ("percent", rf"{NUMBER}\s*%"),
+    ("angle", r"\d+d(?:\d+m)?(?:\d+s)?\b"),
+    ("angle", rf"{NUMBER}\s*(?:deg(?:rees?)?\b|°)"),
+    ("pin", r"#\d+/?\d*"),
+    ("bearing", r"6[0-3]\d{2}\b"),
+    ("pair", rf"{NUMBER}(?:\s*[x×*]\s*{NUMBER})+"),
+    ("size", rf"{NUMBER}\s*{_UNIT}"),
+    ("number", NUMBER),
+    ("zone", r"(?:js|JS|za|ZA|zb|ZB|zc|ZC|[a-zA-Z])\d{1,2}\b"),
+    ("word", r"[^\W\d_][\w&/'-]*"),
+)
+_SCANNER = re.compile(
+    "|".join(f"(?P<k{i}>{pattern})" for i, (_, pattern) in enumerate(_PARTS)),
+    re.IGNORECASE,
+)
+_SKIPPED = re.compile(r"[\s,;?!·=()\[\]]+")
+
+
+# words that carry no meaning of their own in a question
+@functools.cache
+def _same() -> Mapping[str, str]:
+    """Words by what they mean; empty for those that say nothing by themselves."""
+    return {r["said"]: r["means"] for r in rows("said_words")}
+
+
+# words that stand behind their figure: 40 wide, 6 holes, 1.25 pitch
+_AFTER = frozenset(
+    (
+        *("wide", "long", "deep", "high", "tall", "thick", "pitch", "pcd", "bore"),
+        *("hole", "holes", "bolt", "bolts", "pin", "pins", "roller", "rollers"),
+        *("flute", "flutes", "tooth", "teeth", "divisions", "division", "warmer"),
+        *("bar", "rod", "round", "cooler"),
+    )
+)
+
+
+@dataclass(slots=True)
+class Part:
+    """One part of what was said; used: by the question that was made of it."""
+
+    kind: str
+    text: str
+    at: int
+    used: bool = False
+
+    @property
+    def is_noise(self) -> bool:
+        """Whether it says nothing by itself, as `for` and `the`."""
+        return self.kind == "word" and _same().get(self.text.lower(), "-") == ""
+
+    @property
+    def word(self) -> str:
+        """A word in its plain form: lower case, singular, as others say it."""
+        low = self.text.lower()
+        for one in (low, low.removesuffix("es"), low.removesuffix("s")):
+            if _same().get(one):
+                return _same()[one]
+        if low.endswith("s") and low[-2:] not in ("ss", "us", "is") and len(low) > 3:
+            return low.removesuffix("s")
+        return low
+
+
+@dataclass(slots=True)
+class Said:
+    """What was said, part by part, and what a question has used of it."""
+
+    parts: list[Part] = field(default_factory=list)
+
+    def again(self) -> "Said":
+        """The same, with nothing used yet."""
+        return Said([Part(one.kind, one.text, one.at) for one in self.parts])
+
+    def has(self, *words: str) -> bool:
+        """Whether one of these words was said; all of them are used then."""
+        found = False
+        for part in self.parts:
+            if part.kind == "word" and part.word in words:
+                part.used = found = True
+        return found
+
+    def take(self, *kinds: str) -> str:
+        """The first part of a kind that nobody uses yet; empty for none."""
+        for part in self.parts:
+            if part.kind in kinds and not part.used:
+                part.used = True
+                return part.text
+        return ""
+
+    def size(self) -> str:
+        """The first size, with or without its unit."""
+        return self.take("size", "number")
+
+    def near(self, *words: str, kinds: Iterable[str] = ("size", "number")) -> str:
+        """The size that stands next to a word: `tip 10`, but `10 wide`."""
+        for i, part in enumerate(self.parts):
+            if part.kind != "word" or part.word not in words:
+                continue
+            beside = (i - 1, i + 1) if part.text.lower() in _AFTER else (i + 1, i - 1)
+            for other in beside:
+                if 0 <= other < len(self.parts):
+                    one = self.parts[other]
+                    if one.kind in kinds and not one.used:
+                        one.used = part.used = True
+                        return one.text
+        return ""
+
+    def count(self, *words: str) -> str:
+        """A whole number next to a word, else the smallest one left."""
+        found = self.near(*words, kinds=("number",)) if words else ""
+        if found and found.isdigit():
+            return found
+        whole = [
+            one
+            for one in self.parts
+            if one.kind == "number" and not one.used and one.text.isdigit()
+        ]
+        if not whole:
+            return ""
+        least = min(whole, key=lambda one: int(one.text))
+        least.used = True
+        return least.text
+
+    @property
+    def unused(self) -> list[str]:
+        """Parts that say something and that nobody uses."""
+        return [one.text for one in self.parts if not one.used and not one.is_noise]
+
+    @property
+    def words_used(self) -> int:
+        return sum(one.used and one.kind == "word" for one in self.parts)
+
+
+@functools.cache
+def _materials() -> re.Pattern[str]:
+    names = [*materials(), "stainless steel", "aluminum", "ally"]
+    names.sort(key=len, reverse=True)
+    return re.compile(rf"\b(?:{'|'.join(map(re.escape, names))})\b", re.IGNORECASE)
+
+
+def heard(text: str) -> Said:
+    """Take what was said apart; what is no word of any kind is left out."""
+    text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
+    text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
+    said = Said()
+    at = 0
+    while at < len(text):
+        skipped = _SKIPPED.match(text, at)
+        if skipped:
+            at = skipped.end()
+            continue
+        metal = _materials().match(text, at)
+        if metal and (at == 0 or not text[at - 1].isalnum()):
+            said.parts.append(Part("material", metal.group(), at))
+            at = metal.end()
+            continue
+        match = _SCANNER.match(text, at)
+        if match is None:
+            at += 1
+            continue
+        kind = _PARTS[int((match.lastgroup or "k0")[1:])][0]
+        whole = match.group()
+        if kind == "size" and _is_preposition(text, match):
+            whole = re.sub(r"\s*in$", "", whole, flags=re.IGNORECASE)
+            kind = "number"
+        if kind == "thread" and re.fullmatch(
+            r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
+        ):
+            kind = "zone"  # g6 is a tolerance, no pipe
+        said.parts.append(Part(kind, whole.strip(), at))
+        at += len(whole)
+    return said
+
+
+def _is_preposition(text: str, match: re.Match[str]) -> bool:
+    """Whether `in` after a number leads on: 50 in steel, 12.7 in mm."""
+    if not match.group().lower().endswith("in"):
+        return False
+    rest = text[match.end() :].lstrip()
+    leads = re.match(r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills?)\b", rest, re.I)
+    return bool(leads or _materials().match(rest))
