@@ -3,11 +3,12 @@ from pathlib import Path
 import pypdf
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel
+from PySide6.QtWidgets import QLabel, QPushButton
 
 from machinon.core.reckoning import reckonings
 from machinon.desk.sheet import write_answer
 from machinon.draw.pictures import PICTURES, picture_of
+from machinon.store.searching import Hit
 from tests.desk.bench import WindowCase
 
 
@@ -39,12 +40,12 @@ class Reckoner(WindowCase):
 
     def test_a_whole_sentence_is_answered_in_the_search_line(self):
         for text, answer in (
-            ("tap drill 5/16-18", "drill 6.5 mm"),  # of the shop's own drills
-            ("25 h6", "25.000 mm (0.9843 in)"),
+            ("tap drill 5/16-18", "Drill 6.5 mm"),  # of the shop's own drills
+            ("25 h6", "24.987 to 25.000 mm"),
             ("mt3 angle", "2.8754°"),
-            ("7 holes on 62", "chord 26.901 mm"),
-            ("46 H7/g6", "hole upper 46.025 mm"),
-            ("hex 17", "across corners 19.630 mm"),
+            ("7 holes on 62", "26.901 mm centre to centre"),
+            ("46 H7/g6", "Hole 46.000 to 46.025 mm"),
+            ("hex 17", "19.63 mm (0.7728 in) of round"),
         ):
             with self.subTest(text):
                 self.say(text)
@@ -56,7 +57,9 @@ class Reckoner(WindowCase):
         QTest.keyClick(self.page.search.edit, Qt.Key.Key_Return)
         self.assertEqual(self.page.question.reckoning.name, "boring-bar")
         self.say("zzzz")
-        self.assertIn("Nothing like that", self.page.line.text())
+        self.assertIn("not understood", self.page.understood.text())
+        self.assertEqual(len(self.page.offers.findChildren(QPushButton)), 3)
+        self.assertIsNone(self.page.question, "nothing of an earlier answer")
 
     def test_a_figure_is_changed_in_the_picture_and_all_follows(self):
         self.page.open("dovetail")
@@ -128,3 +131,37 @@ class Reckoner(WindowCase):
         self.assertTrue(any("4.243" in text for text in said), said)
         self.click(self.page.working)
         self.assertTrue(self.page.under.isHidden())
+
+    def test_words_left_over_are_said_and_a_phrase_offered_can_be_taken(self):
+        self.say("tap drill m8 banana")
+        self.assertIn("Nothing was made of: banana", self.page.understood.text())
+        self.say("banana")
+        self.click(self.page.offers.findChildren(QPushButton)[0])
+        self.assertIsNotNone(self.page.question.answer)
+
+    def test_the_line_finds_what_the_shop_has(self):
+        for text, kind, page in (
+            ("slitting saw arbor", "job", "JobPage"),
+            ("three-jaw", "piece", "ShopPage"),
+            ("rear recess", "surface", "ShopPage"),
+            ("rotary table 150", "machine", "ShopPage"),
+            ("thimble misread", "line", "DaybookPage"),
+        ):
+            with self.subTest(text):
+                self.window.actions_by_id["reckoner"].trigger()
+                self.page = self.window.pages.currentWidget()
+                self.say(text)
+                found = [
+                    self.page.list.item(i)
+                    for i in range(self.page.list.count())
+                    if isinstance(
+                        self.page.list.item(i).data(Qt.ItemDataRole.UserRole), Hit
+                    )
+                ]
+                item = next(
+                    i for i in found if i.data(Qt.ItemDataRole.UserRole).kind == kind
+                )
+                self.page._on_item_chosen(item)
+                self.settle()
+                shown = self.window.pages.currentWidget()
+                self.assertEqual(type(shown).__name__, page)

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QGridLayout,
     QHBoxLayout,
+    QLayout,
     QListWidget,
     QListWidgetItem,
     QMenu,
@@ -19,12 +20,28 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.asking import Found, ask
+from machinon.core.asking import Found, Understood, ask, understand
 from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.own_figures import OwnFigures
-from machinon.core.quantity import LENGTH, NUMBER, length_text, text_of, typed_again
-from machinon.core.reckoning import FLAG, OBJECT, Answer, Input, Reckoning, reckonings
+from machinon.core.quantity import (
+    ANGLE,
+    LENGTH,
+    Kind,
+    length_text,
+    plain,
+    typed_again,
+)
+from machinon.core.reckoning import (
+    FLAG,
+    OBJECT,
+    Answer,
+    Input,
+    Reckoning,
+    Result,
+    plain_name,
+    reckonings,
+)
 from machinon.core.sentences import sentence
 from machinon.desk.daybook import working_of
 from machinon.desk.sheet import write_answer
@@ -43,6 +60,9 @@ from machinon.desk.widgets import (
 from machinon.draw.drawing import Drawing
 from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure
+from machinon.store.searching import Hit
+
+MOST_ROWS = 14  # of a table among the results
 
 
 @dataclass(slots=True)
@@ -123,10 +143,12 @@ class ReckonerPage(QWidget):
     """Search line on top, the picture with its figures, what follows from them.
 
     Signals: left() to go back; note_wished(text: str) for the job's daybook;
-    size_wished(key: str, size: str) for a size of the job's piece.
+    size_wished(key: str, size: str) for a size of the job's piece;
+    found_wished(hit: Hit) to go to what was found in the shop.
     """
 
     left = Signal()
+    found_wished = Signal(object)
     note_wished = Signal(str)
     size_wished = Signal(str, str)
 
@@ -139,10 +161,13 @@ class ReckonerPage(QWidget):
         name: str,
         own: OwnFigures | None = None,
         given: Mapping[str, Any] | None = None,
+        find: Callable[[str], list[Hit]] = lambda _: [],
     ) -> None:
         """job_name: of the open job, empty without one; name: opened at first,
-        with `given` or its usual question about the shop's `own`."""
+        with `given` or its usual question about the shop's `own`; find: what the
+        shop has by that name."""
         super().__init__()
+        self._find_in_shop = find
         self._own = own or OwnFigures()
         self.look, self.inch = look, inch
         self.question: Question | None = None
@@ -154,7 +179,12 @@ class ReckonerPage(QWidget):
         )
         self.search.edit.textChanged.connect(lambda _: self._find())
         self.search.taken.connect(lambda _: self._open_first())
-        self.line = label("", "large", "measured")
+        self.line = label("", "answer", "measured", wrap=True)
+        self.understood = label("", "faint", wrap=True)
+        self.offers = QWidget()
+        self._offered = QHBoxLayout(self.offers)
+        self._offered.setContentsMargins(0, 0, 0, 0)
+        self.offers.hide()
         self.list = QListWidget()
         self.list.setAccessibleName("Reckonings found")
         self.list.setWordWrap(True)
@@ -225,6 +255,8 @@ class ReckonerPage(QWidget):
         whole.setContentsMargins(px(16), px(10), px(16), px(10))
         whole.addLayout(head)
         whole.addWidget(self.line)
+        whole.addWidget(self.understood)
+        whole.addWidget(self.offers)
         whole.addLayout(row, 1)
         self.list.setMinimumWidth(px(180))
 
@@ -232,28 +264,76 @@ class ReckonerPage(QWidget):
 
     def _find(self) -> None:
         text = self.search.text()
+        told = understand(text, self.inch, self._own)
         found = ask(text, self.inch, self._own)
         self.list.clear()
         group = ""
         for one in found if text.strip() else self._all():
             if not text.strip() and one.reckoning.group != group:
                 group = one.reckoning.group
-                head = QListWidgetItem(group)
-                head.setFlags(Qt.ItemFlag.NoItemFlags)
-                bold = self.list.font()
-                bold.setBold(True)
-                head.setFont(bold)
-                self.list.addItem(head)
+                self._add_heading(group)
             item = QListWidgetItem(one.reckoning.title)
             item.setData(Qt.ItemDataRole.UserRole, one)
             item.setToolTip(f"machinon reckon {one.reckoning.name}")
             self.list.addItem(item)
-        if text.strip() and found and found[0].answer is not None:
-            self.line.setText(sentence(found[0].answer, self.inch))
-            self._ask(found[0].reckoning, found[0].inputs, found[0].whose)
-        else:
-            self.line.setText("" if found or not text.strip() else "Nothing like that.")
-        self.line.setVisible(bool(self.line.text()))
+        hits = self._find_in_shop(text)
+        if hits:
+            self._add_heading("In your shop")
+        for hit in hits:
+            words = f"{hit.name}: {hit.detail}" if hit.detail else hit.name
+            item = QListWidgetItem(words)
+            item.setData(Qt.ItemDataRole.UserRole, hit)
+            self.list.addItem(item)
+        self._show_told(text, told, bool(found) or bool(hits))
+
+    def _add_heading(self, words: str) -> None:
+        head = QListWidgetItem(words)
+        head.setFlags(Qt.ItemFlag.NoItemFlags)
+        bold = self.list.font()
+        bold.setBold(True)
+        head.setFont(bold)
+        self.list.addItem(head)
+
+    def _show_told(self, text: str, told: Understood, other: bool) -> None:
+        """The answer in a sentence and what was understood; else what is like it."""
+        asked = bool(text.strip())
+        lost = asked and told.answer is None
+        self.line.setText(told.sentence)
+        set_ink(self.line, "stop" if lost else "measured")
+        said = f"Understood: {told.understood}." if told.understood else ""
+        if told.unused and told.found is not None:
+            said += f" Nothing was made of: {', '.join(told.unused)}."
+        if lost and not said and not other:
+            said = "That is not understood."
+        self.understood.setText(said)
+        clear_layout(self._offered)
+        for phrase in told.offered if lost else ():
+            self._offered.addWidget(
+                button(phrase, lambda phrase=phrase: self.search.put(phrase), "link")
+            )
+        self._offered.addStretch(1)
+        for one, shown in (
+            (self.line, bool(told.sentence)),
+            (self.understood, bool(said)),
+            (self.offers, lost),
+        ):
+            one.setVisible(shown)
+        if told.found is not None and told.answer is not None:
+            self._ask(told.found.reckoning, told.found.inputs, told.found.whose)
+        elif asked:
+            self._forget()
+
+    def _forget(self) -> None:
+        """Nothing of an earlier answer stands under another question."""
+        self.question = None
+        self.edit.hide()
+        self.title.setText("")
+        self.says.setText("")
+        self.whose.hide()
+        self.notes.setText("")
+        self.source.setText("")
+        self.picture.refresh()
+        clear_grid(self.results)
 
     @staticmethod
     def _all() -> list[Found]:
@@ -267,6 +347,9 @@ class ReckonerPage(QWidget):
     def _on_item_chosen(self, item: QListWidgetItem) -> None:
         found = item.data(Qt.ItemDataRole.UserRole)
         if found is None:  # the heading of a group
+            return
+        if isinstance(found, Hit):
+            self.found_wished.emit(found)
             return
         if found.inputs:
             self._ask(found.reckoning, found.inputs, found.whose)
@@ -325,30 +408,35 @@ class ReckonerPage(QWidget):
         self._open_working()
 
     def _fill_results(self) -> None:
-        clear_layout(self.results)
+        clear_grid(self.results)
         answer = self.question.answer if self.question else None
         if answer is None:
             return
-        kinds = {one.key: one for one in reckonings()[answer.reckoner].results}
+        known = {one.key: one for one in reckonings()[answer.reckoner].results}
         row = 0
         for key, value in answer.results.items():
             if value in ("", None):
                 continue
-            one = kinds[key]
-            name = label(key.replace("_", " "), "faint", wrap=True)
+            one = known[key]
+            name = label(one.words, "faint", wrap=True)
             name.setToolTip(one.meaning)
+            if isinstance(value, list) and value and isinstance(value[0], dict):
+                # a table has the whole width, its name above it
+                self.results.addWidget(name, row, 0, 1, 2)
+                self.results.addLayout(self._table(one, value), row + 1, 0, 1, 2)
+                row += 2
+                continue
             self.results.addWidget(name, row, 0, Qt.AlignmentFlag.AlignTop)
+            small = ""
             if isinstance(value, list):
-                text = "\n".join(_listed(part) for part in value[:14])
+                text = ", ".join(self._cell(part, one.kind) for part in value[:24])
                 shown = label(text or "none", wrap=True)
-                small = ""
             elif one.kind is LENGTH and isinstance(value, int | float):
                 step = 0.0001 if abs(value) < 1 else 0.001
                 shown = label(length_text(value, step, self.inch), "head")
                 small = length_text(value, step, not self.inch)
             else:
                 shown = label(figure(value, one.kind, self.inch), "head", wrap=True)
-                small = ""
             shown.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
             self.results.addWidget(shown, row, 1, Qt.AlignmentFlag.AlignTop)
             if small:
@@ -358,6 +446,38 @@ class ReckonerPage(QWidget):
         self.results.setColumnStretch(1, 1)
         self.notes.setText("\n".join((*answer.cautions, *answer.notes)))
         self.source.setText("Source: " + "; ".join(answer.sources))
+
+    def _table(self, one: Result, rows: list[dict[str, Any]]) -> QGridLayout:
+        """Rows of results under the names of their columns."""
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(self.look.px(10))
+        grid.setVerticalSpacing(self.look.px(2))
+        for at, column in enumerate(rows[0]):
+            grid.addWidget(label(plain_name(column), "faint", wrap=True), 0, at)
+            for down, part in enumerate(rows[:MOST_ROWS], 1):
+                cell = self._cell(part.get(column), one.kind_of(column))
+                grid.addWidget(label(cell), down, at)
+        if len(rows) > MOST_ROWS:
+            more = label(f"and {len(rows) - MOST_ROWS} more", "faint")
+            grid.addWidget(more, MOST_ROWS + 1, 0, 1, len(rows[0]))
+        return grid
+
+    def _cell(self, value: Any, kind: Kind) -> str:
+        """One figure of a table, short."""
+        if value is None:
+            return "–"
+        if isinstance(value, bool):
+            return "yes" if value else "no"
+        if isinstance(value, list | tuple):
+            return " × ".join(self._cell(one, kind) for one in value)
+        if isinstance(value, float) and kind is LENGTH:
+            step = 0.0001 if abs(value) < 1 else 0.001
+            return trimmed(length_text(value, step, self.inch, unit=False))
+        if isinstance(value, int | float) and kind is ANGLE:
+            return figure(value, kind, self.inch)
+        if isinstance(value, float):
+            return trimmed(plain(value, 3))
+        return str(value)
 
     # -- changing --------------------------------------------------------
 
@@ -476,6 +596,21 @@ class ReckonerPage(QWidget):
             self.says.setText("Noted in the job's daybook.")
 
 
+def clear_grid(layout: QLayout) -> None:
+    """Take every widget and layout out of a grid and let go of them."""
+    while layout.count():
+        item = layout.takeAt(0)
+        if item is None:
+            continue
+        widget, inner = item.widget(), item.layout()
+        if widget is not None:
+            widget.hide()
+            widget.deleteLater()
+        if inner is not None:
+            clear_grid(inner)
+            inner.deleteLater()
+
+
 def size_menu(
     parent: QWidget, answer: Answer, inch: bool, chosen: Callable[[str, str], object]
 ) -> QMenu:
@@ -486,7 +621,7 @@ def size_menu(
         if kinds[key] is not LENGTH or not isinstance(value, float) or value <= 0:
             continue
         said = length_text(value, 0.001, inch)
-        part = menu.addMenu(f"{key.replace('_', ' ')} {said} as …")
+        part = menu.addMenu(f"{plain_name(key)} {said} as …")
         for size, parameter in PARAMETERS.items():
             part.addAction(
                 parameter.name, lambda size=size, said=said: chosen(size, said)
@@ -513,22 +648,6 @@ def _as_typed(value: Any, one: Input, inch: bool) -> str:
     return typed_again(float(value))
 
 
-def _listed(part: Any) -> str:
-    """One line of a list among the results; its lengths are mm as worked out."""
-    if isinstance(part, dict):
-        return "  ".join(
-            f"{key.replace('_', ' ')} {_plain(value)}" for key, value in part.items()
-        )
-    if isinstance(part, list | tuple):
-        return ", ".join(_plain(value) for value in part)
-    return _plain(part)
-
-
-def _plain(value: Any) -> str:
-    if isinstance(value, float):
-        return text_of(round(value, 4), NUMBER)
-    if isinstance(value, list):
-        return "×".join(str(one) for one in value)
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    return str(value)
+def trimmed(number: str) -> str:
+    """A decimal number without noughts at its end that say nothing."""
+    return number.rstrip("0").rstrip(".") if "." in number else number

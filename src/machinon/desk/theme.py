@@ -153,6 +153,7 @@ QLabel[part="head"] {{ font-size: {px(16)}; font-weight: bold; }}
 QLabel[part="faint"] {{ color: {ink["faint"]}; }}
 QLabel[part="say"] {{ font-size: {px(18)}; }}
 QLabel[part="figure"] {{ font-size: {px(19)}; font-weight: bold; }}
+QLabel[part="answer"] {{ font-size: {px(24)}; font-weight: bold; }}
 QLabel[part="large"] {{ font-size: {px(30)}; font-weight: bold; }}
 QLabel[ink="cut"] {{ color: {ink["cut"]}; }}
 QLabel[ink="measured"] {{ color: {ink["measured"]}; }}

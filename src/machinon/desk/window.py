@@ -37,6 +37,7 @@ if TYPE_CHECKING:
     from machinon.core.shop import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
+    from machinon.store.searching import Hit
     from machinon.store.shop_file import ShopFile
 
 
@@ -341,6 +342,7 @@ class MainWindow(QMainWindow):
         given: all inputs, in place of the usual question.
         """
         from machinon.desk.reckoner import ReckonerPage
+        from machinon.store.searching import search
 
         self._leave_machine()
         job = self.job
@@ -362,7 +364,9 @@ class MainWindow(QMainWindow):
             name or "iso-fit",
             self._own_figures(),
             given,
+            lambda text: search(self.file, text),
         )
+        page.found_wished.connect(self.go_to_found)
         page.left.connect(
             lambda: self.open_job(job.job.id) if job else self.show_start()
         )
@@ -378,6 +382,24 @@ class MainWindow(QMainWindow):
                 else ()
             )
         )
+
+    def go_to_found(self, hit: "Hit") -> None:
+        """Go to what was found in the shop."""
+        if hit.kind == "job":
+            self.open_job(hit.id)
+            return
+        if hit.kind == "line":
+            jobs = {entry.id for entry in self.file.entries("job")}
+            if hit.id in jobs:
+                self.open_job(hit.id)
+            self.show_daybook()
+            page = self.pages.currentWidget()
+            page.find.put(hit.name[:60])  # type: ignore[attr-defined]
+            return
+        self.show_shop()
+        page = self.pages.currentWidget()
+        kind = {"belongings": "shelf", "surface": "piece"}.get(hit.kind, hit.kind)
+        page.choose(kind, hit.id)  # type: ignore[attr-defined]
 
     def _own_figures(self) -> "OwnFigures":
         """The shop's machines and shelves, which a reckoning starts from."""

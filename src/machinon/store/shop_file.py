@@ -9,7 +9,7 @@ import contextlib
 import datetime
 import os
 import sqlite3
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
@@ -446,6 +446,14 @@ class ShopFile:
         query = sa.select(lines.c.at, lines.c.context, lines.c.says)
         if context:
             query = query.where(lines.c.context == context)
+        query = query.order_by(lines.c.id.desc()).limit(most)
+        return self._read(lambda c: [DaybookLine(*row) for row in c.execute(query)])
+
+    def daybook_with(self, words: Sequence[str], most: int) -> list[DaybookLine]:
+        """The newest lines that hold every word, newest first."""
+        query = sa.select(lines.c.at, lines.c.context, lines.c.says)
+        for word in words:
+            query = query.where(lines.c.says.icontains(word, autoescape=True))
         query = query.order_by(lines.c.id.desc()).limit(most)
         return self._read(lambda c: [DaybookLine(*row) for row in c.execute(query)])
 

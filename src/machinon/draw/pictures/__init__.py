@@ -11,6 +11,7 @@ from machinon.draw.pictures import (
     holes,
     joints,
     measuring,
+    shop_sums,
     tapers,
     threads,
 )
@@ -26,6 +27,7 @@ PICTURES: Mapping[str, Picture] = {
     **measuring.PICTURES,
     **cutting.PICTURES,
     **joints.PICTURES,
+    **shop_sums.PICTURES,
 }
 
 
