@@ -46,7 +46,12 @@ class Readings(unittest.TestCase):
         found = measure(surface(95.018, 95.022, 95.519, 95.02), SHOP, "cast iron")
         self.assertEqual([d.index for d in found.doubts], [2])
         self.assertIn("half a millimetre", found.doubts[0].cause)
-        self.assertEqual(found.count, 4, "it counts until it is struck")
+        self.assertEqual(found.count, 3, "set apart until somebody decides")
+        self.assertAlmostEqual(found.size, 95.02, 2)
+
+    def test_two_readings_that_disagree_are_both_pointed_out_and_both_count(self):
+        found = measure(surface(95.018, 95.519), SHOP, "cast iron")
+        self.assertEqual(([d.index for d in found.doubts], found.count), ([0, 1], 2))
 
     def test_a_struck_reading_counts_no_more_and_a_kept_one_is_left_alone(self):
         made = surface(95.018, 95.022, 95.519, 95.02)

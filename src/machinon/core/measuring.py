@@ -7,7 +7,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
+import msgspec
+
 from machinon.core import quantity
+from machinon.core.as_made import as_made
 from machinon.core.errors import BadInput
 from machinon.core.likely import Likely, likely_standards
 from machinon.core.materials import material as material_named
@@ -70,7 +73,9 @@ class Measured:
     size: after the surface's sum, where it has one, in `kind`, which is what it
     `says`; refused: why that sum cannot be done; mean: of the readings as they
     are; shape: largest less smallest mean of the places that were named; tight:
-    the tightest of them, the narrowest of a slot, the thickest of a tongue;
+    the tightest of them, the narrowest of a slot, the thickest of a tongue; doubts:
+    readings that disagree, left out of the size while others remain; count: of the
+    readings used, 0 where a standard stands in for them;
     taper: of the back less the front; out_of_round: largest less smallest
     diameter of one end; slope: of a tapered surface, whose size is that at its
     end; answer: the working.
@@ -297,7 +302,7 @@ _kept: dict[tuple[int, int, str], tuple[Surface, Shop, Measured | None]] = {}
 
 
 def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
-    """What a surface's readings say; None while none counts.
+    """What a surface's readings say, or the standard it is taken by; else None.
 
     Raises BadInput where a reading's instrument is not in the shop.
     """
@@ -315,7 +320,9 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
 
 def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     counted = [(i, r) for i, r in enumerate(surface.readings) if not r.struck]
-    if not counted or missing_aids(surface):
+    if not counted:
+        return _by_standard(surface)
+    if missing_aids(surface):
         return None
     tools = [shop.instrument(r.instrument) for _, r in counted]
     # readings by several instruments are as sure as the worst of them
@@ -343,6 +350,17 @@ def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
             },
         )
 
+    doubts = tuple(
+        Doubt(counted[d.index][0], d.off, d.cause)
+        for d in _doubted(surface, values, places, worst)
+        if not counted[d.index][1].kept
+    )
+    if 0 < len(doubts) < len(counted):
+        # until somebody decides, the size is what the others say
+        found = _measure(_apart(surface, doubts), shop, material)
+        assert found is not None
+        return replace(found, doubts=(*doubts, *found.doubts))
+
     answer = size_of(values, places)
     groups = by_place(values, places)
     tight, shape = None, 0.0
@@ -352,11 +370,6 @@ def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
         tight = size_of(groups[where], [where] * len(groups[where]))
         means = [statistics.fmean(group) for group in groups.values()]
         shape = max(means) - min(means)
-    doubts = tuple(
-        Doubt(counted[d.index][0], d.off, d.cause)
-        for d in _doubted(surface, values, places, worst)
-        if not counted[d.index][1].kept
-    )
     size, doubt = answer["size"], answer["uncertainty"]
     if slope is not None:
         # the end lies outside of most readings: the slope's doubt reaches there
@@ -383,6 +396,40 @@ def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     return _with_likely(surface, _with_sum(surface, found))
 
 
+def _apart(surface: Surface, doubts: Sequence[Doubt]) -> Surface:
+    """The surface with the readings that disagree set aside."""
+    aside = {d.index: d.cause for d in doubts}
+    return msgspec.structs.replace(
+        surface,
+        readings=tuple(
+            msgspec.structs.replace(one, struck=aside[i]) if i in aside else one
+            for i, one in enumerate(surface.readings)
+        ),
+    )
+
+
+def _by_standard(surface: Surface) -> Measured | None:
+    """A surface nobody has read, as the standard it is taken by has it."""
+    made = as_made(surface)
+    if made is None:
+        return None
+    slope = Slope(-made.ratio, 0.0, made.length) if made.ratio is not None else None
+    return Measured(
+        made.size,
+        made.doubt,
+        0.0,
+        0,
+        FINE,
+        (),
+        surface.given,
+        made.answer,
+        made.size,
+        made.doubt,
+        slope=slope,
+    )
+
+
+FINE = 0.001  # mm: to what a standard's own size is shown
 WORN = 0.2  # mm: by how much a slot may differ along its length and be no misreading
 
 

@@ -361,6 +361,12 @@ def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) ->
         key: float(mate.answer.results.get(f"from_{key}", 0.0))
         for key in ("instrument", "scatter", "warmth")
     }
+    if not mate.count:
+        return (
+            f"The standard's own band takes it: ±{um(mate.uncertainty)}, where the fit "
+            f"lets the play vary by {um(wanted)}. What helps: measure the piece "
+            "itself, or cut to the mate by trial."
+        )
     parts["shape"] = mate.shape / 2 if choice.joint != "slot" else 0.0
     eats = max(parts, key=lambda key: parts[key])
     says = {

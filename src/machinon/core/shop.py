@@ -38,7 +38,8 @@ class Surface(msgspec.Struct, frozen=True, omit_defaults=True):
     """A functional face of a piece and its readings; kind says what is read.
 
     aids: sizes that stand in a reading, by name, mm or degrees: the pins of a
-    dovetail, the parallel under a depth gauge, the number of holes.
+    dovetail, the parallel under a depth gauge, the number of holes. given: the
+    standard it is taken by while nothing was read on it, as `16 h6` or `MT2`.
     """
 
     id: str
@@ -47,6 +48,7 @@ class Surface(msgspec.Struct, frozen=True, omit_defaults=True):
     how: str = ""
     readings: tuple[Reading, ...] = ()
     aids: dict[str, float] = {}
+    given: str = ""
 
 
 class Instrument(msgspec.Struct, frozen=True):

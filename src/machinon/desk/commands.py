@@ -20,6 +20,7 @@ COMMANDS = (
     Command("shop.open", "What the Shop Owns", "Ctrl+O", "Job"),
     Command("reckoner", "Reckoner", "Ctrl+K", "Job"),
     Command("survey.sheet", "Measuring Sheet as PDF…", "Ctrl+M", "Job"),
+    Command("fits.sheet", "Fit Sheet, Page or List…", "Ctrl+Shift+M", "Job"),
     Command("job.sheet", "Proof Sheet as PDF…", "Ctrl+P", "Job"),
     Command("job.drawing_svg", "Drawing as SVG…", "", "Job"),
     Command("job.drawing_pdf", "Drawing as PDF…", "", "Job"),

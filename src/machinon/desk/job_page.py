@@ -34,6 +34,7 @@ from machinon.desk.stages.survey import SurveyView
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
+    EmptyPage,
     Look,
     MarkView,
     OneLine,
@@ -228,8 +229,7 @@ class JobPage(QWidget):
         self.rail = StageRail(self.look)
         self.rail.stage_chosen.connect(lambda stage: self.show_stage(stage))
         self.pages = OnePage()
-        self.unready = label("", "head", wrap=True)
-        self.unready.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.unready = EmptyPage(self.look)
         self.targets = QVBoxLayout()
         self.targets.setSpacing(0)
         self.name = OneLine("head")
@@ -237,6 +237,7 @@ class JobPage(QWidget):
         self.reason.setMinimumHeight(1)
         self.open_mark = MarkView(self.look, None, 14)
         self.open_says = OneLine()
+        self.onward = button("", self.go_onward, "main")
         self.caution = OneLine("faint")
         self.saved = label("", "faint")
         self._lay_out()
@@ -270,6 +271,7 @@ class JobPage(QWidget):
         notes.setContentsMargins(px(14), 0, px(14), px(4))
         notes.addWidget(self.open_mark)
         notes.addWidget(self.open_says, 9)
+        notes.addWidget(self.onward)
         notes.addSpacing(px(16))
         notes.addWidget(self.caution, 7)
         notes.addWidget(self.saved)
@@ -326,9 +328,11 @@ class JobPage(QWidget):
         )
         view = self.view()
         if view is None:
-            self.unready.setText(
-                f"{self.stage.capitalize()} is not built for this kind of piece yet. "
-                "Survey and Fits work: measure the mates and decide the bands."
+            self.unready.say(
+                f"{self.stage.capitalize()} is not built for this kind of piece yet",
+                "Survey and Fits work: measure the mates and decide the bands. What "
+                "they say can be printed and taken to the machine.",
+                ("To the fits and their sheet", lambda: self.show_stage("fits")),
             )
             self.pages.show_page(self.unready)
         else:
@@ -340,6 +344,8 @@ class JobPage(QWidget):
         self.open_says.setText(notes.open_checks)
         self.open_says.setToolTip("\n".join(plan.open.get(self.stage, ())))
         set_ink(self.open_says, "stop" if notes.grave else "")
+        self.onward.setText(self.next_step())
+        self.onward.setVisible(bool(self.onward.text()))
         self.caution.setText(notes.caution)
         self.caution.setToolTip(
             "Local codes, the maker's limits and qualified people come first."
@@ -401,6 +407,28 @@ class JobPage(QWidget):
             view.begin()
             if fit:
                 view.show_fit(fit)
+
+    def next_step(self) -> str:
+        """What comes when nothing is open here, in words; empty while something is."""
+        if self.job.plan.open.get(self.stage):
+            return ""
+        if self.job.job.plate is None and self.stage == BEFORE_PIECE[-1]:
+            return "Print the fit sheet…"
+        if self.stage == STAGES[-1]:
+            return "Done: back to the jobs"
+        if self.view() is None:
+            return ""
+        return f"On to {STAGES[STAGES.index(self.stage) + 1].capitalize()}"
+
+    def go_onward(self) -> None:
+        """Take the next step."""
+        view = self.view()
+        if self.job.job.plate is None and isinstance(view, FitsView):
+            view.ask_sheet()
+        elif self.stage == STAGES[-1]:
+            self.left.emit()
+        else:
+            self.show_stage(STAGES[STAGES.index(self.stage) + 1])
 
     def _on_stack_chosen(self, tie: str, _place: QRectF) -> None:
         kind, _, number = tie.partition(".")

@@ -11,8 +11,9 @@ from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
 from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
+from machinon.core.fit_sheet import FitLine, fit_lines, fit_readings
 from machinon.core.measuring import is_tapered
-from machinon.core.plan import Plan
+from machinon.core.plan import FitPlan, Plan
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.runout import resolve
@@ -22,10 +23,12 @@ from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Drawing, Mark, MarkKind
+from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.how_to_measure import measuring_drawing
 from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.sketch import figure
+from machinon.store.lists import export_fits
 from machinon.store.whole import written_whole
 
 DPI = 144
@@ -221,6 +224,94 @@ def write_answer(
             beside, answer.title, QPageLayout.Orientation.Portrait, page
         ),
     )
+
+
+FIT_ROW = 236.0  # page units from fit to fit
+
+
+def write_fit_sheet(plan: Plan, path: Path) -> None:
+    """Every fit of a job: mate, readings, what is wanted, the band and its gauge.
+
+    The file's ending chooses .pdf or .csv. Raises MachinonError where there is no
+    fit yet or it cannot be written.
+    """
+    if not plan.fits:
+        raise MachinonError("There is no fit yet: add one in Fits first.")
+    if path.suffix.lower() == ".csv":
+        export_fits(plan, path)
+        return
+    title = f"{plan.job.name}: fits"
+    lines = fit_lines(plan)
+    each = int((A4_UPRIGHT[1] - 90) // FIT_ROW)
+
+    def page(first: int) -> Callable[[QPainter], None]:
+        def draw(painter: QPainter) -> None:
+            _say(painter, 0, 26, title, 20, bold=True)
+            _say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 11, "faint")
+            for i in range(first, min(first + each, len(lines))):
+                top = 62 + (i - first) * FIT_ROW
+                _fit_on_paper(painter, top, plan, plan.fits[i], lines[i])
+            _say(
+                painter,
+                0,
+                A4_UPRIGHT[1] - 5,
+                "Doubts are two sigma, sizes at 20 °C. Machinon",
+                11,
+                "faint",
+            )
+
+        return draw
+
+    _written_whole(
+        path,
+        lambda beside: _pdf(
+            beside,
+            title,
+            QPageLayout.Orientation.Portrait,
+            *(page(first) for first in range(0, len(lines), each)),
+        ),
+    )
+
+
+def _fit_on_paper(
+    painter: QPainter, top: float, plan: Plan, fit: FitPlan, line: FitLine
+) -> None:
+    width, _ = A4_UPRIGHT
+    painter.setPen(QPen(PRINT.ink("thin"), 0.8))
+    painter.drawLine(QPointF(0, top), QPointF(width, top))
+    _say(painter, 0, top + 20, f"{line.number}   {line.name}", 14, bold=True)
+    left = width * 0.44
+    painter.save()
+    painter.translate(0, top + 26)
+    taken = fit_readings(plan, fit)
+    high = FIT_ROW - 34
+    paint(
+        painter,
+        gauge_drawing(fit, taken, left - 14, high, 9.0, plan.shop.inch),
+        PRINT,
+    )
+    painter.restore()
+    parts = [
+        ("Mate", line.mate, False),
+        ("Read", "; ".join(line.readings) or "nothing yet", False),
+        ("Size", line.measured, False),
+        ("Wanted", line.wanted, False),
+        *(("To make", one.says, True) for one in line.to_make),
+        ("Follows", "; ".join(line.follows), False),
+        ("Why so", line.reason, False),
+        ("Note", line.says, False),
+    ]
+    y = top + 10
+    for name, text, bold in parts:
+        if not text or y > top + FIT_ROW - 14:
+            continue
+        _say(painter, left, y + 10, name, 10, "faint")
+        painter.setFont(font(11, bold))
+        painter.setPen(QPen(PRINT.ink("text")))
+        room = QRectF(left + 54, y, width - left - 54, top + FIT_ROW - y - 2)
+        flags = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
+        painter.drawText(room, flags, text)
+        y += painter.boundingRect(room, flags, text).height() + 3
 
 
 BOXES = 4  # readings that a line of the measuring sheet has room for

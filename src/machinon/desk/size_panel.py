@@ -79,6 +79,15 @@ class SizePanel(QWidget):
         self.chart.refresh()
         self.picture.refresh()
 
+    def show_nothing(self) -> None:
+        """There is no surface to show."""
+        self.surface, self.found = None, None
+        self._show_size(None)
+        for one in (self.shape, self.round, self.advice):
+            one.hide()
+        self.chart.refresh()
+        self.picture.refresh()
+
     def _show_size(self, found: Measured | None) -> None:
         inch = self.job.inch
         self.nominal.setVisible(found is not None and bool(self._likely()))
@@ -120,7 +129,13 @@ class SizePanel(QWidget):
         else:
             self.doubt.show_text(f"± {found.uncertainty:.2g}°", "", "", "", answer)
         count = f"{found.count} reading{'s' if found.count != 1 else ''}"
+        aside = sum(not one.struck for one in self.surface.readings) - found.count
+        if aside > 0:
+            count += f", {aside} set apart"
         self.spread.show_text(small_text(found.spread, inch), "", count)
+        if not found.count:
+            self.size.set_name("As its standard has it, not read")
+            self.spread.show_text("–")
         likely = self._likely()
         if likely:
             first = likely[0]

@@ -269,6 +269,37 @@ def panel(layout: QVBoxLayout | QHBoxLayout, shares: bool = False) -> QFrame:
     return made
 
 
+class EmptyPage(QFrame):
+    """What goes here while there is nothing yet, and the button that starts it."""
+
+    def __init__(self, look: Look) -> None:
+        super().__init__()
+        self.setProperty("panel", True)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._begin: Callable[[], object] = lambda: None
+        self.title = label("", "title", wrap=True)
+        self.words = label("", "", wrap=True)
+        self.start = button("", lambda: self._begin(), "main")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(*(4 * (look.px(28),)))
+        column.setSpacing(look.px(14))
+        column.addStretch(2)
+        column.addWidget(self.title)
+        column.addWidget(self.words)
+        column.addWidget(self.start, 0, Qt.AlignmentFlag.AlignLeft)
+        column.addStretch(3)
+        self.hide()
+
+    def say(
+        self, title: str, words: str, start: tuple[str, Callable[[], object]]
+    ) -> None:
+        """Say what goes here; start: the button's words and what it does."""
+        self.title.setText(title)
+        self.words.setText(words)
+        self.start.setText(start[0])
+        self._begin = start[1]
+
+
 def scrolled(widget: QWidget) -> QScrollArea:
     """The widget in an area that scrolls up and down only."""
     area = QScrollArea()

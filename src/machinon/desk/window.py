@@ -146,6 +146,7 @@ class MainWindow(QMainWindow):
             "survey.sheet": lambda: self._in_stage("survey", "ask_sheet"),
             "survey.piece": lambda: self._in_stage("survey", "ask_piece"),
             "survey.surface": lambda: self._in_stage("survey", "ask_surface"),
+            "fits.sheet": lambda: self._in_stage("fits", "ask_sheet"),
             "fits.fit": lambda: self._in_stage("fits", "ask_fit"),
             "desk.quit": self.close,
             "file.open": lambda: self.keeping.open_another(),

@@ -200,11 +200,15 @@ def readings_drawing(
 ) -> Drawing:
     """Readings in the order taken, about their mean; hatched: the doubt of the size.
 
-    values, struck, doubted: (n,), mm; a struck reading far off is drawn at the
-    edge with its figure, so that it does not flatten the others.
+    values, struck, doubted: (n,), mm; a reading that is struck, or set apart
+    because it disagrees, is drawn at the edge with its figure, so that it does not
+    flatten the others.
     """
     board = Board(width, height, size)
-    counted = [v for v, out in zip(values, struck, strict=True) if not out]
+    apart = [a or b for a, b in zip(struck, doubted, strict=True)]
+    if all(apart):
+        apart = list(struck)
+    counted = [v for v, out in zip(values, apart, strict=True) if not out]
     reach = max([abs(v - size_found) for v in counted] + [1.6 * uncertainty, 0.001])
     left, right = 5.2 * size, width - 5.4 * size
     top, bottom = 1.2 * size, height - 2.2 * size
@@ -251,7 +255,7 @@ def readings_drawing(
             board.text(
                 (spot[0] + size * 0.8, spot[1]),
                 length_text(value, 0.001, inch, unit=False)
-                + (" struck" if struck[i] else ""),
+                + (" struck" if struck[i] else " set apart" if apart[i] else ""),
                 size * 0.85,
                 "stop",
                 "left",

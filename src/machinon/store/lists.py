@@ -12,6 +12,7 @@ from msgspec.structs import replace
 
 from machinon.core.belongings import Belongings, Item, item_of, typed_item, with_items
 from machinon.core.errors import BadInput, MachinonError, unknown
+from machinon.core.fit_sheet import COLUMNS, fit_lines
 from machinon.core.job import PROOF_SURFACES
 from machinon.core.machines import (
     MACHINE_KINDS,
@@ -22,6 +23,7 @@ from machinon.core.machines import (
 )
 from machinon.core.materials import material
 from machinon.core.measuring import is_tapered, read_place, read_typed
+from machinon.core.plan import Plan
 from machinon.core.quantity import TEMPERATURE, parse, typed_again
 from machinon.core.shop import (
     CHUCK_SURFACES,
@@ -223,6 +225,19 @@ def import_machines(
                 "imported."
             ) from None
     return tuple(made), len(typed)
+
+
+def export_fits(plan: Plan, path: Path) -> None:
+    """The fits of a job, one row for each size to be made.
+
+    Raises ListFileError where it cannot be written.
+    """
+    rows = [
+        dict(zip(COLUMNS, cells, strict=True))
+        for line in fit_lines(plan)
+        for cells in line.cells
+    ]
+    _write(path, COLUMNS, rows)
 
 
 def _kind(one: Machine | Lathe) -> str:

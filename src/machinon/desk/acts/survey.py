@@ -4,6 +4,7 @@ from typing import Literal
 
 from msgspec.structs import replace
 
+from machinon.core.as_made import read_as_made
 from machinon.core.errors import BadInput
 from machinon.core.likely import Likely
 from machinon.core.materials import material as material_named
@@ -64,6 +65,18 @@ class SurveyActs(JobAtHand):
                 aids = {**one.aids, "hole": round(found.size, 4)}
                 piece = piece.with_surface(replace(one, aids=aids))
         return piece
+
+    def take_as_made(self, piece_id: str, surface_id: str, typed: str) -> None:
+        """Take a surface by its standard, as typed. Raises BadInput on `given`."""
+        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        given = read_as_made(typed, surface, self.inch)
+        if surface.given == given:
+            return
+        self._keep(
+            f"{surface.name} of {piece.name}: "
+            + (f"taken as {given}, not read." if given else "to be read."),
+            piece.with_surface(replace(surface, given=given)),
+        )
 
     def set_aid(self, piece_id: str, surface_id: str, key: str, typed: str) -> None:
         """What stands in a surface's readings, as typed. Raises BadInput on `key`."""

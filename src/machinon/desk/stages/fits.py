@@ -1,7 +1,10 @@
 """Fits: where surfaces meet, how they shall go together, the band that is left."""
 
+from pathlib import Path
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
+    QFileDialog,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
@@ -12,16 +15,21 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from machinon.core.as_made import takes_standard
+from machinon.core.errors import BadInput, MachinonError
+from machinon.core.fit_sheet import fit_readings
 from machinon.core.joints import takes_fit
-from machinon.core.measuring import laid_back
+from machinon.core.measuring import is_tapered
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
+from machinon.core.shop import Surface
 from machinon.core.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text
 from machinon.desk.name_dialog import ask_name
+from machinon.desk.sheet import write_fit_sheet
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
     DrawingView,
@@ -30,6 +38,7 @@ from machinon.desk.widgets import (
     label,
     panel,
     scrolled,
+    set_ink,
 )
 from machinon.draw.drawing import Drawing, MarkKind
 from machinon.draw.gauge_drawing import gauge_drawing
@@ -52,8 +61,15 @@ class FitsView(StageView):
         self.joint.setMinimumHeight(self.look.px(150))
         self.joint.spot_chosen.connect(lambda key, _: self._ask(key))
         self.title = label("", "head", wrap=True)
+        self.how = label("", "", wrap=True)
+        self.how.hide()
         self.problem = label("", "", "stop", wrap=True)
+        self.written = label("", "faint", wrap=True)
+        self.written.hide()
         self.measure = button("Measure it in Survey", lambda: bench.go("survey", 0))
+        self.as_made = Field("Or take it by its standard, then Enter", None)
+        self.as_made.taken.connect(self._on_as_made)
+        self.standard = button("", self._take_standard)
         self.cylinder = PlainChoice(bench)
         self.thread = ThreadChoice(bench)
         self.bolts = BoltChoice(bench)
@@ -65,6 +81,8 @@ class FitsView(StageView):
             lambda text: bench.job.give_reason(self.number(), text)
         )
 
+        self.first_fit = button("Add the first fit", self.ask_first_fit, "main")
+        self.sheet = button("Fit sheet…", self.ask_sheet)
         self.more = button("Add a fit", self.ask_fit)
         self.rename = button("Rename…", self.ask_rename)
         self.drop = button("Drop it", lambda: bench.job.drop_fit(self.number()))
@@ -73,8 +91,12 @@ class FitsView(StageView):
         middle = QVBoxLayout()
         middle.setContentsMargins(px(14), px(10), px(14), px(8))
         middle.addWidget(self.title)
+        middle.addWidget(self.how)
         middle.addWidget(self.problem)
         middle.addWidget(self.measure, 0, Qt.AlignmentFlag.AlignLeft)
+        middle.addWidget(self.as_made)
+        middle.addWidget(self.standard, 0, Qt.AlignmentFlag.AlignLeft)
+        middle.addWidget(self.first_fit, 0, Qt.AlignmentFlag.AlignLeft)
         middle.addWidget(self.picture, 1)
         middle.addWidget(self.joint, 1)
         middle.addWidget(self.reason)
@@ -91,6 +113,8 @@ class FitsView(StageView):
         row.addWidget(self.rename, 1)
         row.addWidget(self.drop, 1)
         left.addLayout(row)
+        left.addWidget(self.sheet)
+        left.addWidget(self.written)
         side = QWidget()
         side.setLayout(left)
         side.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)
@@ -158,6 +182,39 @@ class FitsView(StageView):
         self.refresh()
         self.show_fit(number)
 
+    def ask_first_fit(self) -> None:
+        """Where nothing is measured that takes a fit, that comes first."""
+        if any(takes_fit(s) for p in self.job.pieces.values() for s in p.surfaces):
+            menu, at = self.fit_menu(), self.first_fit
+            menu.popup(at.mapToGlobal(at.rect().bottomLeft()))
+        else:
+            self.bench.go("survey", 0)
+
+    def ask_sheet(self) -> None:
+        """Ask where the fit sheet shall be written, and write it."""
+        path, _ = QFileDialog.getSaveFileName(
+            self,
+            "Fit sheet",
+            f"{self.job.job.id}-fits.pdf",
+            "Page (*.pdf);;List (*.csv)",
+        )
+        if path:
+            self.print_sheet(Path(path))
+
+    def print_sheet(self, path: Path) -> None:
+        """The fits on paper, or as a list where the name ends in .csv."""
+        try:
+            write_fit_sheet(self.job.plan, path)
+        except MachinonError as error:
+            self._written(str(error), "stop")
+        else:
+            self._written(f"Written: {path}", "")
+
+    def _written(self, text: str, ink: str) -> None:
+        self.written.setText(text)
+        set_ink(self.written, ink)
+        self.written.show()
+
     def ask_fit(self) -> None:
         """Open the menu of surfaces that a fit can be added on."""
         self.fit_menu().popup(self.more.mapToGlobal(self.more.rect().topLeft()))
@@ -168,20 +225,23 @@ class FitsView(StageView):
         self.reason.setVisible(bool(number))
         self.drop.setEnabled(bool(number) and not self.job.plate_rests_on(number))
         if not number:
-            self.title.setText("No fit yet: add one on a surface that is measured.")
-            for one in (self.problem, self.measure):
+            for one in (self.problem, self.measure, self.as_made, self.standard):
                 one.hide()
+            self._show_first()
             self.picture.refresh()
             self.joint.hide()
             return
         fit = self.job.plan.fit(self.number())
         self.title.setText(f"Fit {fit.choice.number}: {fit.choice.name}")
         text = fit.problem or fit.contradiction
+        self.how.hide()
+        self.first_fit.hide()
         self.joint.setVisible(self._shown_joint(fit) is not None)
         self.joint.refresh()
         self.problem.setText(text)
         self.problem.setVisible(bool(text))
         self.measure.setVisible(bool(fit.problem) and fit.mate is None)
+        self._offer_standard(fit)
         self.reason.put(fit.choice.reason)
         shown = {"thread": self.thread, "bolts": self.bolts}.get(
             fit.choice.kind, self.cylinder
@@ -190,18 +250,63 @@ class FitsView(StageView):
         shown.show_fit(fit)
         self.picture.refresh()
 
+    def _show_first(self) -> None:
+        """What goes here while there is no fit, and the button that starts it."""
+        self.title.setText("No fit yet")
+        ready = any(takes_fit(s) for p in self.job.pieces.values() for s in p.surfaces)
+        self.how.setText(
+            "A fit is where something new goes into, or over, a surface that exists. "
+            + (
+                "Choose the surface, then how the two shall go together: the band for "
+                "the new half stands here."
+                if ready
+                else "Enter the piece and the surface in Survey first: a bore, a "
+                "shaft, a slot, a thread."
+            )
+        )
+        self.how.show()
+        self.first_fit.setText("Add the first fit" if ready else "On to Survey")
+        self.first_fit.show()
+
+    def _offer_standard(self, fit: FitPlan) -> None:
+        """What a mate was made to stands in for its readings, in one action."""
+        surface = self._surface(fit)
+        bare = fit.mate is None and surface is not None and takes_standard(surface)
+        self.as_made.setVisible(bare)
+        if not self.as_made.refused:
+            self.as_made.clear()
+        if bare and surface is not None:
+            tapered = is_tapered(surface)
+            side = "16 H7" if surface.kind in ("inside", "gap") else "16 h6"
+            self.as_made.edit.setPlaceholderText("MT2" if tapered else side)
+        likely = fit.mate.likely[:1] if fit.mate else ()
+        taper = fit.choice.joint == "taper" and not fit.choice.given.get("taper")
+        self.standard.setVisible(bool(taper and likely))
+        if likely:
+            self.standard.setText(f"Make it to {likely[0].name}")
+
+    def _surface(self, fit: FitPlan) -> Surface | None:
+        piece = self.job.pieces.get(fit.choice.piece)
+        return piece.surface(fit.choice.surface) if piece else None
+
+    def _on_as_made(self, typed: str) -> None:
+        choice = self.job.job.fit(self.number())
+        self.as_made.accept()
+        try:
+            self.job.take_as_made(choice.piece, choice.surface, typed)
+        except BadInput as error:
+            self.as_made.refuse(error.message)
+
+    def _take_standard(self) -> None:
+        fit = self.job.plan.fit(self.number())
+        if fit.mate is not None and fit.mate.likely:
+            self.job.give(self.number(), "taper", fit.mate.likely[0].name)
+
     def _gauge(self, width: float, height: float, size: float) -> Drawing:
         if not self.number():
             return Drawing(width, height, ())
         fit = self.job.plan.fit(self.number())
-        piece = self.job.pieces.get(fit.choice.piece)
-        surface = piece.surface(fit.choice.surface) if piece else None
-        slope = fit.mate.slope if fit.mate else None
-        readings = tuple(
-            laid_back(r, slope)
-            for r in (surface.readings if surface else ())
-            if not r.struck
-        )
+        readings = fit_readings(self.job.plan, fit)
         return gauge_drawing(fit, readings, width, height, size, self.job.inch)
 
     @staticmethod

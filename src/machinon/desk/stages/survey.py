@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from machinon.core.as_made import takes_standard
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.materials import materials
 from machinon.core.measuring import (
@@ -44,6 +45,7 @@ from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.size_panel import SizePanel
 from machinon.desk.widgets import (
+    EmptyPage,
     Entry,
     Field,
     Look,
@@ -102,6 +104,9 @@ class SurveyView(StageView):
         asks.addWidget(self.new_material)
         asks.addWidget(self.new_piece)
         self.asks_piece.hide()
+        self.empty = EmptyPage(self.look)
+        self.as_made = Field("Or take it by its standard, then Enter", None)
+        self.as_made.taken.connect(self._on_as_made)
         self.title = label("", "head")
         self.how = label("", "faint", wrap=True)
         self.reading = Field(
@@ -154,6 +159,7 @@ class SurveyView(StageView):
         middle.addSpacing(px(6))
         middle.addLayout(self.aid_row)
         middle.addWidget(entry)
+        middle.addWidget(self.as_made)
         readings = QWidget()
         holder = QVBoxLayout(readings)
         holder.setContentsMargins(0, 0, 0, 0)
@@ -186,6 +192,7 @@ class SurveyView(StageView):
         whole.addWidget(side, 32)
         self.middle = panel(middle, True)
         whole.addWidget(self.middle, 48)
+        whole.addWidget(self.empty, 48)
         right = QVBoxLayout()
         right.setContentsMargins(px(16), px(10), px(16), px(8))
         right.addWidget(self.says)
@@ -220,7 +227,7 @@ class SurveyView(StageView):
                 item.setTextAlignment(
                     1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
                 )
-                kind: MarkKind = "cut" if found is None else "measured"
+                kind: MarkKind = "measured" if found and found.count else "cut"
                 if found is not None and found.doubts:
                     kind = "stop"
                 item.setIcon(0, mark_icon(self.look, None if found is None else kind))
@@ -262,18 +269,20 @@ class SurveyView(StageView):
 
     def _show_surface(self) -> None:
         surface, found = self._surface(), self._found()
-        self.middle.setEnabled(surface is not None)
+        self.middle.setVisible(surface is not None)
+        self.empty.setVisible(surface is None)
         self.more_surface.setEnabled(bool(self.job.pieces))
         if self._at is not None and self._at[0] in self.job.pieces:
             name = self.job.pieces[self._at[0]].name
             self.more_surface.setToolTip(f"It is added to {name}")
         if surface is None or self._at is None:
-            self.title.setText("Nothing to measure yet")
-            self.how.setText("Add a piece, then the surfaces that matter on it.")
+            self._show_empty()
+            self.says.show_nothing()
             return
         if self._shown != self._at:
             # where a reading was taken belongs to its own surface
             self._shown = self._at
+            self.as_made.clear()
             self.place.clear()
             self._carry()
         self.title.setText(surface.name)
@@ -286,7 +295,63 @@ class SurveyView(StageView):
         self.place.edit.setPlaceholderText("0" if tapered else "back 90")
         self._fill_instruments(surface)
         self._fill_rows(surface, found)
+        self._offer_standard(surface)
         self.says.show_surface(self._at[0], surface, found)
+
+    def _show_empty(self) -> None:
+        """What goes here while nothing is to be measured, and what starts it."""
+        if not self.job.pieces:
+            self.empty.say(
+                "Nothing to measure yet",
+                "Here stands what exists: the spindle nose, the chuck, the shaft, the "
+                "slot that the new part shall fit. Add the first piece, then the "
+                "surfaces that matter on it.",
+                ("Add the first piece", self.ask_first_piece),
+            )
+            return
+        piece = self.job.pieces.get(self._at[0]) if self._at else None
+        piece = piece or next(iter(self.job.pieces.values()))
+        self.empty.say(
+            f"No surface on {piece.name} yet",
+            "Add the faces that the new part shall fit: a bore, a shaft, a slot, a "
+            "thread, a taper. Only what matters needs a reading.",
+            ("Add the first surface", self.ask_first_surface),
+        )
+
+    def ask_first_piece(self) -> None:
+        """The shop's pieces to choose from; with none, straight to a new one."""
+        if len(self.piece_menu().actions()) == 1:
+            self._ask_new_piece()
+        else:
+            self._pop(self.piece_menu())
+
+    def ask_first_surface(self) -> None:
+        """The kinds of surface, beside the button that asked for one."""
+        self._pop(self.surface_menu())
+
+    def _pop(self, menu: QMenu) -> None:
+        start = self.empty.start
+        menu.popup(start.mapToGlobal(start.rect().bottomLeft()))
+
+    def _offer_standard(self, surface: Surface) -> None:
+        """Where nothing is read, the standard it was made to can stand in."""
+        read = any(not one.struck for one in surface.readings)
+        self.as_made.setVisible(takes_standard(surface) and not read)
+        if is_tapered(surface):
+            self.as_made.edit.setPlaceholderText("MT2")
+        else:
+            inside = surface.kind in ("inside", "gap")
+            self.as_made.edit.setPlaceholderText("16 H7" if inside else "16 h6")
+        if not self.as_made.refused:
+            self.as_made.put(surface.given)
+
+    def _on_as_made(self, typed: str) -> None:
+        assert self._at is not None
+        self.as_made.accept()
+        try:
+            self.job.take_as_made(*self._at, typed)
+        except BadInput as error:
+            self.as_made.refuse(error.message)
 
     def _carry(self) -> None:
         """Say what stands from the surface before: the temperature."""
@@ -431,11 +496,18 @@ class SurveyView(StageView):
     def _fill_rows(self, surface: Surface, found: Measured | None) -> None:
         clear_layout(self.rows)
         doubts = {d.index: d for d in found.doubts} if found else {}
+        counted = sum(not one.struck for one in surface.readings)
+        apart = found is not None and counted > found.count
         for i, reading in enumerate(surface.readings):
-            self.rows.addWidget(self._row(i, reading, doubts.get(i)))
+            self.rows.addWidget(self._row(i, reading, doubts.get(i), apart))
 
-    def _row(self, index: int, reading: Reading, doubt: Doubt | None) -> QWidget:
-        """One reading: its figure, who read it, and what can be done with it."""
+    def _row(
+        self, index: int, reading: Reading, doubt: Doubt | None, apart: bool
+    ) -> QWidget:
+        """One reading: its figure, who read it, and what can be done with it.
+
+        apart: whether readings that disagree are left out of the size.
+        """
         tool = self.job.shop.instrument(reading.instrument)
         wrong = bool(reading.struck) or doubt is not None
         row = QWidget()
@@ -488,6 +560,8 @@ class SurveyView(StageView):
         elif doubt is not None:
             off = small_text(doubt.off, tool.inch, signed=True)
             says = f"{off} from the others: {doubt.cause}"
+            if apart:
+                says = f"Set apart until you decide. {says}"
         elif reading.kept:
             column.addWidget(label(f"Kept: {reading.kept}", "faint", wrap=True))
         if says:
