@@ -20,7 +20,7 @@ class AnyJob(WindowCase):
         self.type(page.fields["name"].edit, "Expanding arbor for 30 mm bushes")
         self.type(page.fields["reason"].edit, "Bushes run out in the three-jaw.")
         survey = self.window.job_page().view()
-        self.assertIn("Nothing to measure", survey.title.text())
+        self.assertIn("Nothing to measure", survey.empty.title.text())
         survey._ask_new_piece()
         self.type(survey.new_piece.edit, "")
         self.assertIn("Nothing is typed", survey.new_piece.message.text())
@@ -65,7 +65,7 @@ class AnyJob(WindowCase):
             self.assertTrue(fits.reason.isVisible())
             self.click(fits.drop)
         self.assertFalse(fits.reason.isVisible())
-        self.assertIn("add one", fits.title.text())
+        self.assertEqual(fits.first_fit.text(), "Add the first fit")
 
     def test_the_fits_that_a_plate_rests_on_stay(self):
         self.window.open_job("back-plate-130")

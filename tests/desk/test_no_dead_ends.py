@@ -1,0 +1,129 @@
+import csv
+
+from PySide6.QtWidgets import QLabel
+
+from machinon.core.quantity import length_text
+from tests.desk.bench import WindowCase
+
+
+class NoDeadEnds(WindowCase):
+    """Each stage ends in one clear step; each empty page says what starts it."""
+
+    def begin(self, name: str):
+        self.window.actions_by_id["job.new"].trigger()
+        page = self.window.pages.currentWidget()
+        self.choose(page.combos["what"], "other")
+        self.type(page.fields["name"].edit, name)
+        self.type(page.fields["reason"].edit, "")
+        return self.window.job_page()
+
+    def test_an_empty_job_leads_from_page_to_page_by_its_main_button(self):
+        page = self.begin("Arbor for a bought bush")
+        survey = page.view()
+        self.assertTrue(survey.empty.isVisible())
+        self.assertEqual(survey.empty.start.text(), "Add the first piece")
+        self.assertEqual(page.next_step(), "", "something is open")
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "Bush")
+        self.assertEqual(survey.empty.start.text(), "Add the first surface")
+        fits = self.stage("fits")
+        self.assertEqual(fits.first_fit.text(), "On to Survey")
+        self.click(fits.first_fit)
+        self.assertEqual(page.stage, "survey")
+
+    def test_a_bought_part_stands_by_its_standard_until_it_is_read(self):
+        """16 h6 is 15.989 to 16.000, so ±5.5 µm about 15.9945; ISO 286-2."""
+        page = self.begin("Sleeve for a bought dowel")
+        survey = page.view()
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "Dowel")
+        self.pick(survey.surface_menu(), "Shaft or journal")
+        for wrong, says in (("16", "with its zone"), ("16 H6", "a zone for a hole")):
+            self.type(survey.as_made.edit, wrong)
+            self.assertIn(says, survey.as_made.message.text())
+        self.type(survey.as_made.edit, "16h6")
+        found = next(iter(self.job.plan.measured.values()))
+        self.assertAlmostEqual(found.lower, 15.989, 6)
+        self.assertAlmostEqual(found.upper, 16.0, 6)
+        self.assertEqual(page.next_step(), "On to Fits")
+        self.click(page.onward)
+        fits = page.view()
+        self.pick(fits.fit_menu(), "Shaft or journal of Dowel")
+        self.click(fits.cylinder.radios["runs"])
+        self.assertEqual(page.next_step(), "Print the fit sheet…")
+        survey = self.stage("survey")
+        self.choose(survey.instrument, "micrometer")
+        for size in ("15.996", "15.996"):
+            self.type(survey.reading.edit, size)
+        found = next(iter(self.job.plan.measured.values()))
+        self.assertAlmostEqual(found.size, 15.996, 6)
+        self.assertFalse(survey.as_made.isVisible(), "what was read counts")
+
+    def test_a_named_taper_is_one_action_away_measured_or_not(self):
+        page = self.begin("Arbor for the tailstock")
+        survey = page.view()
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "Tailstock")
+        self.pick(survey.surface_menu(), "Taper inside")
+        fits = self.stage("fits")
+        self.pick(fits.fit_menu(), "Taper inside of Tailstock")
+        self.assertTrue(fits.as_made.isVisible())
+        self.type(fits.as_made.edit, "7/24")
+        self.assertIn("not how large", fits.as_made.message.text())
+        self.type(fits.as_made.edit, "morse 2")
+        fit = self.job.plan.fit(1)
+        self.assertAlmostEqual(fit.mate.size, 17.780)
+        self.assertFalse(fit.problem)
+        self.window.open_job("die-holder")
+        fits = self.stage("fits")
+        self.assertEqual(fits.standard.text(), "Make it to MT3")
+        self.click(fits.standard)
+        self.assertEqual(self.job.job.fit(fits.number()).given["taper"], "MT3")
+        self.assertFalse(fits.standard.isVisible())
+
+    def test_the_fits_of_any_job_go_on_paper_and_into_a_list(self):
+        for id in ("dial-hub", "die-holder", "t-nuts", "back-plate-130"):
+            self.window.open_job(id)
+            fits = self.stage("fits")
+            page, table = self.folder / f"{id}.pdf", self.folder / f"{id}.csv"
+            fits.print_sheet(page)
+            fits.print_sheet(table)
+            self.assertTrue(page.read_bytes().startswith(b"%PDF"))
+            rows = list(csv.DictReader(table.read_text("utf-8").splitlines()))
+            numbers = {row["fit"] for row in rows}
+            self.assertEqual(
+                numbers, {str(f.choice.number) for f in self.job.plan.fits}
+            )
+            made = [row for row in rows if row["smallest"]]
+            self.assertTrue(made, id)
+            self.assertTrue(all(row["largest"] for row in made))
+        spigot = next(r for r in rows if r["fit"] == "3")
+        low, high = self.job.plan.fit(3).lower, self.job.plan.fit(3).upper
+        self.assertEqual(spigot["smallest"], length_text(low, 0.001))
+        self.assertEqual(spigot["largest"], length_text(high, 0.001))
+        fits.print_sheet(self.folder / "not there" / "x.pdf")
+        self.assertIn("could not be written", fits.written.text())
+
+    def test_a_stage_of_another_kind_of_piece_leads_back_to_the_fits(self):
+        self.window.open_job("t-nuts")
+        self.window.go("cut")
+        page = self.window.job_page()
+        self.click(page.unready.start)
+        self.assertEqual(page.stage, "fits")
+
+    def test_a_wild_reading_is_set_apart_and_the_size_is_what_the_others_say(self):
+        self.window.open_job("back-plate-130")
+        survey = self.stage("survey")
+        survey.choose("chuck-130", "recess")
+        before = self.job.plan.measured["chuck-130", "recess"].size
+        self.choose(survey.instrument, "bore-gauge")
+        self.type(survey.reading.edit, "95.519")
+        found = self.job.plan.measured["chuck-130", "recess"]
+        self.assertAlmostEqual(found.size, before, 6)
+        self.assertIn("1 set apart", survey.says.spread._small.text())
+        self.assertIn(
+            "Set apart until you decide",
+            " ".join(one.text() for one in survey.findChildren(QLabel)),
+        )
+        survey._let_count(len(survey._surface().readings) - 1, "seen twice")
+        self.assertGreater(self.job.plan.measured["chuck-130", "recess"].size, before)
