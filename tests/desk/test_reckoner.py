@@ -165,3 +165,39 @@ class Reckoner(WindowCase):
                 self.settle()
                 shown = self.window.pages.currentWidget()
                 self.assertEqual(type(shown).__name__, page)
+
+    def test_the_pieces_of_a_stack_are_rows_and_a_wrong_cell_is_named(self):
+        """Spindle 0.004 and chuck 0.01, both free to clock: 0.006 at best."""
+        self.window.show_reckoner("runout-stack")
+        self.page = self.window.pages.currentWidget()
+        self.page.begin_edit("elements")
+        rows = self.page.rows
+        while rows.table.rowCount() > 1:
+            rows.table.setCurrentCell(0, 0)
+            rows._drop()
+        for at, cells in enumerate((("spindle", "4 thou"), ("chuck", "x"))):
+            for place, text in enumerate(cells):
+                rows.table.item(at, place).setText(text)
+        rows.take()
+        self.assertIn("eccentricity of row 2", rows.says.text())
+        self.assertEqual(rows.table.item(1, 1).text(), "x", "nothing is lost")
+        rows.table.item(0, 1).setText("0.004")
+        rows.table.item(1, 1).setText("0.01")
+        rows.take()
+        self.settle()
+        answer = self.page.question.answer
+        self.assertAlmostEqual(answer["worst"], 0.014)
+        self.assertAlmostEqual(answer["best_value"], 0.006)
+
+    def test_an_answer_noted_in_the_job_keeps_the_whole_list(self):
+        self.window.open_job("back-plate-130")
+        self.window.show_reckoner("bolt-circle")
+        self.page = self.window.pages.currentWidget()
+        self.page.change("holes", "12")
+        (places,) = (
+            v for v in self.page.question.answer.results.values() if isinstance(v, list)
+        )
+        self.click(self.page.note)
+        line = self.window.file.daybook("back-plate-130")[0].says
+        for x, y in places:
+            self.assertIn(f"{abs(y):.3f}".rstrip("0").rstrip("."), line, x)

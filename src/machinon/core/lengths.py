@@ -214,7 +214,18 @@ _LINK_KEYS = ("name", "length", "tolerance", "sign")
         "gap_most": 0.2,
     },
     inputs=(
-        Input("links", OBJECT, "name, length, [tolerance ±], sign + or −", many=True),
+        Input(
+            "links",
+            OBJECT,
+            "name, length, [tolerance ±], sign + or −",
+            many=True,
+            columns=(
+                ("name", TEXT),
+                ("length", LENGTH),
+                ("tolerance", LENGTH),
+                ("sign", TEXT),
+            ),
+        ),
         Input("gap_least", LENGTH, "least gap wanted", None),
         Input("gap_most", LENGTH, "most gap wanted", None),
         Input("unknown", TEXT, "the link that is still to be made", None),

@@ -87,7 +87,10 @@ SUBJECTS = (
 
 @dataclass(frozen=True, slots=True)
 class Input:
-    """One typed input. A required one has no default."""
+    """One typed input. A required one has no default.
+
+    columns: of a list whose entries have several values, each with its kind.
+    """
 
     key: str
     kind: Kind
@@ -98,6 +101,7 @@ class Input:
     high: float | None = None
     choices: tuple[str, ...] = ()
     many: bool = False
+    columns: tuple[tuple[str, Kind], ...] = ()
 
     @property
     def required(self) -> bool:

@@ -211,6 +211,14 @@ def _directions(known: complex, free: Sequence[float]) -> list[float]:
             OBJECT,
             "name, eccentricity, [phase], [tilt], [overhang], [clockings]",
             many=True,
+            columns=(
+                ("name", TEXT),
+                ("eccentricity", LENGTH),
+                ("phase", ANGLE),
+                ("tilt", ANGLE),
+                ("overhang", LENGTH),
+                ("clockings", COUNT),
+            ),
         ),
     ),
     results=(

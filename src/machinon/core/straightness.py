@@ -61,7 +61,13 @@ def _straightness(
     title="Out of square by the gaps at a square",
     usual={"gaps": [{"at": 10, "gap": 0.02}, {"at": 90, "gap": 0.06}], "length": 100},
     inputs=(
-        Input("gaps", OBJECT, "at (height), gap: two places", many=True),
+        Input(
+            "gaps",
+            OBJECT,
+            "at (height), gap: two places",
+            many=True,
+            columns=(("at", LENGTH), ("gap", LENGTH)),
+        ),
         Input("length", LENGTH, "over which the error is said", 100.0, above=0),
     ),
     results=(

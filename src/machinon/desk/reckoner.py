@@ -1,7 +1,6 @@
 """The Reckoner: found by typing what one would say, worked in a live picture."""
 
-import json
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -34,7 +33,6 @@ from machinon.core.quantity import (
 )
 from machinon.core.reckoning import (
     FLAG,
-    OBJECT,
     Answer,
     Input,
     Reckoning,
@@ -44,6 +42,7 @@ from machinon.core.reckoning import (
 )
 from machinon.core.sentences import sentence
 from machinon.desk.daybook import working_of
+from machinon.desk.rows_dialog import RowsDialog
 from machinon.desk.sheet import write_answer
 from machinon.desk.size_edit import SizeEdit
 from machinon.desk.widgets import (
@@ -504,6 +503,9 @@ class ReckonerPage(QWidget):
         self._key = key
         one = self._input(key)
         value = asked.given.get(key, asked.values.get(key))
+        if one.columns:
+            self._ask_rows(one, value or ())
+            return
         px = self.look.px
         wide = px(620) if one.many else max(px(170), place.width() + px(30))
         self.edit.open_over(place, _as_typed(value, one, self.inch), wide)
@@ -525,17 +527,35 @@ class ReckonerPage(QWidget):
         """Put in a figure as typed and answer again."""
         asked = self.question
         assert asked is not None
-        one = self._input(key)
-        if one.kind is OBJECT and text.strip():
-            try:
-                asked.given[key] = json.loads(text)
-            except ValueError:
-                asked.wrong = BadInput(key, "That is no JSON list.")
-            else:
-                asked.work_out(self.inch)
-        else:
-            asked.put(key, text, self.inch)
+        asked.put(key, text, self.inch)
         self._show()
+
+    def _ask_rows(self, one: Input, rows: Iterable[Mapping[str, Any]]) -> None:
+        """Open the rows of an input whose entries have several values."""
+        self.rows = RowsDialog(
+            self,
+            self.look,
+            one,
+            rows,
+            self.inch,
+            lambda made: self._put_rows(one.key, made),
+        )
+        self.rows.open()
+
+    def _put_rows(self, key: str, rows: list[dict[str, Any]]) -> None:
+        """Answer again with these rows. Raises BadInput where they do not do."""
+        asked = self.question
+        assert asked is not None
+        before = dict(asked.given)
+        asked.given[key] = rows
+        asked.work_out(self.inch)
+        wrong = asked.wrong
+        if wrong is not None:
+            asked.given = before
+            asked.work_out(self.inch)
+        self._show()
+        if wrong is not None:
+            raise wrong
 
     # -- taking it along -------------------------------------------------
 
@@ -557,7 +577,26 @@ class ReckonerPage(QWidget):
             f"{key} {_as_typed(v, self._input(key), self.inch)}"
             for key, v in asked.given.items()
         )
-        return f"{asked.reckoning.title} ({given}): {sentence(asked.answer, self.inch)}"
+        lists = "".join(
+            f" {known.words}: {'; '.join(self._listed(known, value))}."
+            for known in asked.reckoning.results
+            if isinstance(value := asked.answer.results.get(known.key), list) and value
+        )
+        said = sentence(asked.answer, self.inch)
+        return f"{asked.reckoning.title} ({given}): {said}{lists}"
+
+    def _listed(self, one: Result, values: list[Any]) -> Iterator[str]:
+        """Every entry of a list in words, none left out."""
+        for value in values:
+            if isinstance(value, dict):
+                cells = (
+                    f"{plain_name(key)} {self._cell(part, one.kind_of(key))}"
+                    for key, part in value.items()
+                    if part is not None
+                )
+                yield ", ".join(cells)
+            else:
+                yield self._cell(value, one.kind)
 
     def _copy(self) -> None:
         QGuiApplication.clipboard().setText(self.answer_text())
@@ -637,8 +676,9 @@ def _as_typed(value: Any, one: Input, inch: bool) -> str:
         return ""
     if isinstance(value, str):
         return value
-    if one.kind is OBJECT:
-        return json.dumps(list(value))
+    if isinstance(value, dict):
+        cells = ((name, part) for name, part in value.items() if part is not None)
+        return " ".join(f"{plain_name(name)} {part}" for name, part in cells)
     if isinstance(value, list | tuple):
         return ", ".join(_as_typed(part, one, inch) for part in value)
     if isinstance(value, bool):
