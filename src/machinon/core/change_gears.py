@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import COUNT, INCH, NUMBER, PERCENT
+from machinon.core.quantity import COUNT, INCH, LENGTH, NUMBER, PERCENT
 from machinon.core.reckoning import PITCH, Input, Result, Trail, reckoning
 from machinon.core.thread_dial import exact
 
@@ -137,7 +137,12 @@ def trains(
         Input("most", COUNT, "trains to list", default=10, low=1, high=200),
     ),
     results=(
-        Result("trains", NUMBER, "drivers, driven, pitch and errors, exact ones first"),
+        Result(
+            "trains",
+            NUMBER,
+            "drivers, driven, pitch and errors, exact ones first",
+            {"pitch": LENGTH, "error_percent": PERCENT, "error_per_100mm": LENGTH},
+        ),
     ),
     sources=("pitch = lead screw × drivers / driven; the sum rule is a rule of thumb",),
 )

@@ -33,7 +33,12 @@ def dms(angle: float) -> str:
         Input("plates", COUNT, "hole circles there are", low=2, high=1000, many=True),
     ),
     results=(
-        Result("settings", COUNT, "turns, holes, circle and error; exact first"),
+        Result(
+            "settings",
+            COUNT,
+            "turns, holes, circle and error; exact first",
+            {"error": ANGLE},
+        ),
         Result("angles", TEXT, "for a table's scale: angle of each division"),
         Result("angle_step", ANGLE, "of one division"),
     ),

@@ -100,7 +100,7 @@ class Meeting:
         return {key: self.given[key] for key in keys if key in self.given}
 
     def need(self, *keys: str) -> None:
-        """Go no further while something has no stand-in. Raises BadInput."""
+        """Refuse while a figure that the joint needs is not typed. Raises BadInput."""
         for key in keys:
             if key not in self.given:
                 one = next(ask for ask in self.asks if ask.key == key)

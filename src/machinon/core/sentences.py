@@ -14,7 +14,7 @@ from machinon.core.quantity import (
     text_of,
     whole_tpi,
 )
-from machinon.core.reckoning import Answer, reckonings
+from machinon.core.reckoning import Answer, reckon, reckonings
 from machinon.core.screw_thread import thread_of
 
 
@@ -52,6 +52,7 @@ class _Teller:
         return text_of(float(self[key]), ANGLE)
 
 
+SAME_DRILL = 0.1  # mm apart: either does for the thread
 Telling = Callable[[_Teller], str]
 
 
@@ -59,7 +60,14 @@ def _tap_drill(t: _Teller) -> str:
     name = str(t["drill"])
     size = length_text(float(t["drill_size"]), 0.01, t.inch)
     named = f"Drill {name}" if name.endswith(("mm", "in")) else f"Drill {name}, {size}"
-    return f"{named}: {t['engagement']:.0f} % of the thread"
+    said = f"{named}: {t['engagement']:.0f} % of the thread"
+    inputs = {k: v for k, v in t.answer.inputs.items() if k != "series"}
+    if inputs == t.answer.inputs:
+        return said
+    usual = reckon("tap-drill", inputs)
+    if abs(float(usual["drill_size"]) - float(t["drill_size"])) < SAME_DRILL:
+        return said
+    return f"{said}; the usual {usual['drill']} is not among those there are"
 
 
 def _thread(t: _Teller) -> str:

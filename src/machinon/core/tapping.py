@@ -112,7 +112,12 @@ def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
         Result("drill", TEXT, "the nearest there is"),
         Result("drill_size", LENGTH, "its size"),
         Result("engagement", PERCENT, "what that drill really gives"),
-        Result("alternatives", TEXT, "the drills on either side"),
+        Result(
+            "alternatives",
+            TEXT,
+            "the drills on either side",
+            {"size": LENGTH, "engagement": PERCENT},
+        ),
     ),
     sources=(
         "100 % of thread is 0.649519 P a side (60°), 0.640327 P (55°); "

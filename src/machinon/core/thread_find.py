@@ -146,7 +146,12 @@ def _decides(first: Thread, second: Thread) -> str:
         Input("uncertainty", LENGTH, "of the diameter", default=0.05, above=0, high=2),
     ),
     results=(
-        Result("candidates", TEXT, "thread, errors and score, best first"),
+        Result(
+            "candidates",
+            TEXT,
+            "thread, errors and score, best first",
+            {"major_error": LENGTH, "pitch_error": LENGTH},
+        ),
         Result("told_apart", FLAG, "whether the first stands out from the second"),
         Result("decides", TEXT, "the reading that would decide, else empty"),
     ),

@@ -11,6 +11,8 @@ from machinon.core.reckoning import Answer
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Look
 
+LEAST_STAGE = 430  # px at 100 %: what a stage needs to show all it has
+
 
 @dataclass(slots=True)
 class Bench:
@@ -36,7 +38,7 @@ class StageView(QWidget):
         self.job = bench.job
         self.look = bench.look
         # below this the stage scrolls rather than squeezing its texts
-        self.setMinimumHeight(bench.look.px(445))
+        self.setMinimumHeight(bench.look.px(LEAST_STAGE))
 
     def refresh(self) -> None:
         raise NotImplementedError

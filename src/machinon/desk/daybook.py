@@ -38,7 +38,7 @@ class DaybookPage(QWidget):
         self.lines.setWordWrap(True)
         self.lines.setColumnWidth(0, look.px(170))
         self.lines.setColumnWidth(1, look.px(280))
-        self.find = Field("Find in it", None)
+        self.find = Field("Search the daybook", None)
         self.find.edit.textChanged.connect(lambda _: self._fill())
         self.scope = button("", self._change_scope)
         self.note = Field("Write a line of your own, then Enter", None)

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 from machinon.core.job import STAGES, Stage
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
-from machinon.desk.bench import Bench, StageView
+from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.joint_part import band_text
 from machinon.desk.painter import paint_mark
@@ -206,10 +206,28 @@ class OnePage(QWidget):
             self._page.setGeometry(self.rect())
 
 
+def _shortened(words: str, item: QWidget, room: int) -> str:
+    """A name and its figure: the name is shortened, the figure never."""
+    measure = item.fontMetrics()
+    name, colon, figure = words.rpartition(": ")
+    if not colon:
+        return measure.elidedText(words, Qt.TextElideMode.ElideRight, room)
+    left = room - measure.horizontalAdvance(f"{colon}{figure}")
+    return (
+        measure.elidedText(name, Qt.TextElideMode.ElideRight, max(left, 0))
+        + colon
+        + figure
+    )
+
+
 class JobPage(QWidget):
-    """One open job. Signals: left() for the list of jobs."""
+    """One open job.
+
+    Signals: left() for the list of jobs; full_screen_left() when that is touched.
+    """
 
     left = Signal()
+    full_screen_left = Signal()
 
     def __init__(self, bench: Bench, stage: Stage) -> None:
         super().__init__()
@@ -238,6 +256,8 @@ class JobPage(QWidget):
         self.open_mark = MarkView(self.look, None, 14)
         self.open_says = OneLine()
         self.onward = button("", self.go_onward, "main")
+        self.leave = button("Leave full screen", self.full_screen_left.emit)
+        self.leave.hide()
         self.caution = OneLine("faint")
         self.saved = label("", "faint")
         self._lay_out()
@@ -275,6 +295,7 @@ class JobPage(QWidget):
         notes.addSpacing(px(16))
         notes.addWidget(self.caution, 7)
         notes.addWidget(self.saved)
+        notes.addWidget(self.leave)
         self.notes = QWidget()
         self.notes.setLayout(notes)
         whole = QVBoxLayout(self)
@@ -294,9 +315,21 @@ class JobPage(QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        # the strip gives way first when figures are large or the screen is low
-        self.head.setFixedHeight(min(self.look.px(158), round(self.height() * 0.2)))
+        self._fit_head()
         self._fill_targets()
+
+    def _fit_head(self) -> None:
+        """The strip gives way when figures are large or the screen is low."""
+        px = self.look.px
+        view = self.view()
+        least = view.minimumSizeHint().height() if view is not None else 0
+        left = self.height() - px(50 + 48) - max(least, px(LEAST_STAGE))
+        low = left < px(110)
+        for one in (self.stack, self.reason):
+            one.setVisible(not low)
+        for i in range(self.targets.count()):
+            self.targets.itemAt(i).widget().setVisible(not low)
+        self.head.setFixedHeight(px(60) if low else min(px(158), left))
 
     # -- showing ---------------------------------------------------------
 
@@ -338,6 +371,7 @@ class JobPage(QWidget):
         else:
             view.refresh()
             self.pages.show_page(view)
+        self._fit_head()
         notes = self.job.notes(self.stage)
         self.open_mark.set_kind("stop" if notes.grave else None)
         self.open_mark.setVisible(notes.grave)
@@ -366,10 +400,7 @@ class JobPage(QWidget):
         for i, fit in enumerate(fits):
             item = self.targets.itemAt(i).widget()
             words = f"{fit.choice.number}   {self._target(fit)}"
-            cut = item.fontMetrics().elidedText(
-                words, Qt.TextElideMode.ElideRight, room
-            )
-            item.setText(cut)  # type: ignore[attr-defined]
+            item.setText(_shortened(words, item, room))  # type: ignore[attr-defined]
             item.setToolTip(f"{words}: open this fit")
 
     def _target(self, fit: FitPlan) -> str:
@@ -444,4 +475,5 @@ class JobPage(QWidget):
     def at_the_machine(self, only_stage: bool) -> None:
         """Hide all but the stage and its notes, or show it all again."""
         self.head.setVisible(not only_stage)
+        self.leave.setVisible(only_stage)
         self.rail.setVisible(not only_stage)

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from msgspec.structs import replace
 from PySide6.QtCore import QRectF, Qt
-from PySide6.QtWidgets import QComboBox, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
 from machinon.core.machines import (
@@ -20,6 +20,7 @@ from machinon.core.machines import (
 )
 from machinon.core.shop import Lathe, Piece
 from machinon.core.shop_entry import NO_LATHE, lathe_of, typed_lathe, with_nose
+from machinon.desk.narrow import Combo
 from machinon.desk.shop_cards import Card, Page
 from machinon.desk.size_edit import SizeEdit
 from machinon.desk.widgets import DrawingView, label
@@ -134,7 +135,7 @@ class LatheCard(PictureCard):
             abreast=4,
             hints={form.key: form.hint for form in forms},
         )
-        self.reads = QComboBox()
+        self.reads = Combo()
         self.reads.setAccessibleName("The cross dial counts on")
         self.reads.addItem("The cross dial counts on the diameter", "diameter")
         self.reads.addItem("The cross dial counts on the radius", "radius")

@@ -1,15 +1,19 @@
 """Widgets that make do with little room."""
 
-from PySide6.QtCore import QEvent, QSize, Qt
-from PySide6.QtGui import QResizeEvent
+from PySide6.QtCore import QEvent, QPointF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QLabel,
     QRadioButton,
     QSizePolicy,
+    QStyle,
+    QStyleOptionComboBox,
     QWidget,
 )
+
+from machinon.desk.faults import painted
 
 # px that must be to spare before what was broken into lines is joined again: more
 # than a scroll bar takes, or the two would drive each other to and fro
@@ -164,9 +168,36 @@ class FromTo(QLabel):
         return QSize(wide, super().minimumSizeHint().height())
 
 
-def narrow_combo(name: str) -> QComboBox:
+class Combo(QComboBox):
+    """A list to choose from: its words are shortened, its arrow is always there."""
+
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
+        option = QStyleOptionComboBox()
+        self.initStyleOption(option)
+        side = self.fontMetrics().height() * 0.32
+        room = self.width() - round(5 * side)
+        option.currentText = self.fontMetrics().elidedText(  # type: ignore[attr-defined]
+            option.currentText,  # type: ignore[attr-defined]
+            Qt.TextElideMode.ElideRight,
+            room,
+        )
+        style = self.style()
+        style.drawComplexControl(
+            QStyle.ComplexControl.CC_ComboBox, option, painter, self
+        )
+        style.drawControl(QStyle.ControlElement.CE_ComboBoxLabel, option, painter, self)
+        x, y = self.width() - 2.4 * side, self.height() / 2 - side * 0.3
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(self.palette().text().color(), max(side * 0.3, 1.6)))
+        painter.drawPolyline(
+            [QPointF(x - side, y), QPointF(x, y + side), QPointF(x + side, y)]
+        )
+
+
+def narrow_combo(name: str) -> Combo:
     """A list that takes the width there is, not that of its longest line."""
-    made = QComboBox()
+    made = Combo()
     made.setAccessibleName(name)
     made.setSizeAdjustPolicy(
         QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon

@@ -26,6 +26,7 @@ from machinon.core.own_figures import OwnFigures
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,
+    PERCENT,
     Kind,
     length_text,
     plain,
@@ -472,7 +473,7 @@ class ReckonerPage(QWidget):
         if isinstance(value, float) and kind is LENGTH:
             step = 0.0001 if abs(value) < 1 else 0.001
             return trimmed(length_text(value, step, self.inch, unit=False))
-        if isinstance(value, int | float) and kind is ANGLE:
+        if isinstance(value, int | float) and kind in (ANGLE, PERCENT):
             return figure(value, kind, self.inch)
         if isinstance(value, float):
             return trimmed(plain(value, 3))

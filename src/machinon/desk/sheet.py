@@ -298,7 +298,7 @@ def _fit_on_paper(
         ("Wanted", line.wanted, False),
         *(("To make", one.says, True) for one in line.to_make),
         ("Follows", "; ".join(line.follows), False),
-        ("Why so", line.reason, False),
+        ("Reason", line.reason, False),
         ("Note", line.says, False),
     ]
     y = top + 10
@@ -466,14 +466,14 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     )
     painter.restore()
     x = 280.0
-    lines = [f"Allowed: {small_text(proof.runout_limit, inch)} on the needle"]
+    lines = [f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the needle"]
     if plan.runout is not None:
         lines += [
             f"Needle, high less low: {small_text(plan.runout['tir'], inch)}",
             f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
             f"high side at {plan.runout['phase']:.0f}°",
             f"Out of round: {small_text(plan.runout['ovality'], inch)}",
-            f"Rest (noise): {small_text(plan.runout['noise'], inch)}",
+            f"Residual: {small_text(plan.runout['noise'], inch)}",
         ]
     else:
         lines.append("not measured yet")

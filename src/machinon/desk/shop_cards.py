@@ -8,7 +8,6 @@ from msgspec.structs import replace
 from PySide6.QtCore import QRectF, Qt, QTimer
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QGridLayout,
     QHBoxLayout,
     QTreeWidget,
@@ -41,7 +40,7 @@ from machinon.core.shop_entry import (
     with_instrument,
     words,
 )
-from machinon.desk.narrow import Abreast
+from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing
 from machinon.draw.piece_drawing import piece_drawing
@@ -139,7 +138,7 @@ class InstrumentCard(Card):
         self.one = one
         self.box.addWidget(label(one.name if one else "A new instrument", "head"))
         typed = typed_instrument(one) if one else {"reads": "mm"}
-        self.reads = QComboBox()
+        self.reads = Combo()
         self.reads.setAccessibleName("It reads in")
         self.reads.addItem("It reads in millimetres", "mm")
         self.reads.addItem("It reads in inches", "in")
@@ -147,7 +146,7 @@ class InstrumentCard(Card):
         self.entries(
             (
                 ("name", "Name"),
-                ("resolution", "It shows steps of"),
+                ("resolution", "Resolution"),
                 ("uncertainty", "Doubt of one reading, two sigma, with its zero"),
                 ("repeatability", "It repeats to, one sigma"),
                 ("checked", "Last checked against what"),
@@ -319,7 +318,7 @@ class ShelfCard(Card):
             self.list.setColumnWidth(column, self.look.px(width))
         self.list.currentItemChanged.connect(lambda item, _: self._on_chosen(item))
         self.box.addWidget(self.list, 1)
-        self.kind = QComboBox()
+        self.kind = Combo()
         self.kind.setAccessibleName("Kind")
         for form in item_forms(shelf.id).values():
             self.kind.addItem(form.kind, form.kind)

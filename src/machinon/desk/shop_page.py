@@ -102,7 +102,7 @@ class ShopPage(QWidget):
             ("CSV …", self.list_menu),
         ):
             head.addWidget(self._opening(words, menu))
-        head.addWidget(button("Take back", self.undo))
+        head.addWidget(button("Undo", self.undo))
         head.addWidget(button("Back", self.left.emit))
         row = QHBoxLayout()
         row.addWidget(self.tree, 24)
@@ -318,7 +318,7 @@ class ShopPage(QWidget):
             name = thing.name
             self.file.remove("shop", f"{name} removed.", id)
         self._fill("lathe", "")
-        self.say(f"{name} removed; Take back brings it again.")
+        self.say(f"{name} removed; Undo brings it again.")
 
     def _needed_by(self, kind: str, id: str) -> str:
         """What would be left without a thing that it rests on; empty for nothing."""
@@ -466,7 +466,7 @@ class ShopPage(QWidget):
             self.export_to(Path(path))
 
     def undo(self) -> None:
-        """Take back the last change of the shop."""
+        """Undo the last change of the shop."""
         self._move(self.file.undo, "Taken back")
 
     def redo(self) -> None:

@@ -22,6 +22,7 @@ from machinon.core.shop import Lathe, Piece
 from machinon.core.shop_entry import words
 from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
+from machinon.desk.narrow import Combo
 from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -386,7 +387,7 @@ class FormPage(QWidget):
         return made
 
     def combo(self, key: str, choices: list[tuple[str, str]]) -> QComboBox:
-        made = QComboBox()
+        made = Combo()
         for word, data in choices:
             made.addItem(word, data)
         self.combos[key] = made

@@ -160,7 +160,7 @@ QLabel[ink="measured"] {{ color: {ink["measured"]}; }}
 QLabel[ink="proved"] {{ color: {ink["proved"]}; }}
 QLabel[ink="stop"] {{ color: {ink["stop"]}; }}
 QLineEdit, QComboBox, QPlainTextEdit {{ background: {theme.raised};
-  color: {ink["text"]}; border: 1px solid {theme.line};
+  color: {ink["text"]}; border: 1px solid {ink["hatch"]};
   padding: {px(5)} {px(7)}; font-size: {px(16)}; }}
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {{
   border: 2px solid {ink["centre"]}; padding: {px(4)} {px(6)}; }}
@@ -170,7 +170,7 @@ QComboBox QAbstractItemView {{ background: {theme.raised}; color: {ink["text"]};
   border: 1px solid {theme.line}; selection-background-color: {ink["centre"]};
   selection-color: {ink["ground"]}; outline: none; }}
 QComboBox::drop-down {{ border: none; width: {px(22)}; }}
-QPushButton {{ background: {theme.raised}; border: 1px solid {theme.line};
+QPushButton {{ background: {theme.raised}; border: 1px solid {ink["hatch"]};
   padding: {px(7)} {px(14)}; }}
 QPushButton:hover {{ border-color: {ink["centre"]}; }}
 QPushButton:focus {{ border: 2px solid {ink["centre"]};
@@ -186,18 +186,19 @@ QPushButton[part="link"] {{ background: transparent; border: none;
   color: {ink["faint"]}; text-decoration: underline; padding: {px(2)} {px(4)};
   text-align: left; }}
 QPushButton[part="link"]:focus {{ border: 1px solid {ink["centre"]}; }}
-QPushButton[part="pad"] {{ font-size: {px(28)}; font-weight: bold;
+QPushButton[part="pad"] {{ font-size: {px(26)}; font-weight: bold;
   padding: {px(4)}; }}
 QPushButton[part="entry"] {{ background: {ink["panel"]}; text-align: left;
   padding: {px(12)} {px(14)}; font-size: {px(16)}; }}
-QRadioButton, QCheckBox {{ spacing: {px(8)}; padding: {px(3)} 0; }}
+QRadioButton, QCheckBox {{ spacing: {px(8)}; padding: {px(2)} 0;
+  border: 2px solid transparent; }}
 QRadioButton::indicator, QCheckBox::indicator {{ width: {px(15)};
   height: {px(15)}; border: 2px solid {ink["thin"]};
   background: {theme.raised}; }}
 QRadioButton::indicator {{ border-radius: {(round(15 * scale) + 4) // 2}px; }}
 QRadioButton::indicator:checked, QCheckBox::indicator:checked {{
   background: {ink["cut"]}; border-color: {ink["text"]}; }}
-QRadioButton:focus, QCheckBox:focus {{ color: {ink["cut"]}; }}
+QRadioButton:focus, QCheckBox:focus {{ border-color: {ink["centre"]}; }}
 QScrollArea, QScrollArea > QWidget > QWidget {{ border: none;
   background: transparent; }}
 QScrollBar:vertical {{ width: {px(11)}; background: {ink["ground"]}; }}
@@ -212,6 +213,9 @@ QHeaderView::section {{ background: {ink["ground"]}; color: {ink["faint"]};
 QTreeWidget, QListWidget {{ background: {ink["panel"]};
   border: 1px solid {theme.line}; outline: none; }}
 QTreeWidget::item, QListWidget::item {{ padding: {px(5)} {px(3)}; }}
+QTreeWidget:focus, QListWidget:focus {{ border: 2px solid {ink["centre"]}; }}
 QTreeWidget::item:selected, QListWidget::item:selected {{
-  background: {theme.raised}; color: {ink["text"]}; }}
+  background: {theme.raised}; color: {ink["text"]};
+  border-top: 2px solid {ink["centre"]}; border-bottom: 2px solid {ink["centre"]};
+  padding: {px(3)} {px(3)}; }}
 """

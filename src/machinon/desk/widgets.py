@@ -416,7 +416,7 @@ class Figure(QWidget):
 
 
 class Entry(QLineEdit):
-    """A line entry that leaves Take Back to the desk once its own text has none."""
+    """A line entry that leaves Undo to the desk once its own text has none."""
 
     def minimumSizeHint(self) -> QSize:
         # never lower than what its text needs

@@ -29,7 +29,7 @@ from machinon.desk.faults import faults
 from machinon.desk.keeping import Keeping
 from machinon.desk.settings import SCALES, Settings
 from machinon.desk.theme import THEMES, dress
-from machinon.desk.widgets import Look, button, label
+from machinon.desk.widgets import Entry, Look, button, label
 
 if TYPE_CHECKING:
     from machinon.core.job import Stage
@@ -39,6 +39,18 @@ if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob
     from machinon.store.searching import Hit
     from machinon.store.shop_file import ShopFile
+
+
+FULL_WIDTH, FULL_HEIGHT = 1180, 560  # px that a stage alone wants at 100 %
+
+
+def typed_in(page: QWidget) -> dict[str, str]:
+    """What is typed and not yet taken, by the name of its entry."""
+    return {
+        entry.accessibleName(): entry.text()
+        for entry in page.findChildren(Entry)
+        if entry.isModified() and entry.text() and entry.accessibleName()
+    }
 
 
 def keep_form() -> None:
@@ -288,8 +300,13 @@ class MainWindow(QMainWindow):
         bench = Bench(
             self.look, self.job, self.open_working, self.go, self.show_reckoner
         )
+        typed: dict[str, str] = {}
+        before = self.job_page()
+        if before is not None and before.job is self.job and before.stage == stage:
+            typed = typed_in(before)
         page = JobPage(bench, stage)
         page.left.connect(self.show_start)
+        page.full_screen_left.connect(self.at_the_machine)
         self._job_page = page
         self._show_page(page)
         self.job.changed = page.refresh
@@ -299,6 +316,10 @@ class MainWindow(QMainWindow):
             view.begin()
         if self._machine:
             page.at_the_machine(True)
+        for entry in page.findChildren(Entry):
+            if entry.accessibleName() in typed:
+                entry.setText(typed[entry.accessibleName()])
+                entry.setModified(True)
 
     def go(self, stage: "Stage", fit: int = 0) -> None:
         """To a stage of the open job, from wherever one is."""
@@ -523,6 +544,11 @@ class MainWindow(QMainWindow):
     def _dress(self) -> None:
         self.look.theme = THEMES[self.settings.get("theme")]
         self.look.scale = self.settings.get("font_scale") / 100
+        if self._machine:
+            # at the lathe the stage has the whole screen, and is read from afar
+            room = self.screen().size()
+            fills = min(room.width() / FULL_WIDTH, room.height() / FULL_HEIGHT)
+            self.look.scale = max(self.look.scale, fills)
         app = QApplication.instance()
         assert isinstance(app, QApplication)
         dress(app, self.look.theme, self.look.scale)
@@ -536,7 +562,8 @@ class MainWindow(QMainWindow):
         if page is None:
             return
         self._machine = True
-        page.at_the_machine(True)
+        self._dress()
+        self._refresh_page()
         self.menuBar().hide()
         self.showFullScreen()
 
@@ -544,11 +571,11 @@ class MainWindow(QMainWindow):
         if not self._machine:
             return
         self._machine = False
-        page = self.job_page()
-        if page is not None:
-            page.at_the_machine(False)
+        self._dress()
         self.menuBar().show()
         self.showNormal()
+        if self.job_page() is not None:
+            self._refresh_page()
 
     def show_keys(self) -> None:
         """Every command with its keys."""

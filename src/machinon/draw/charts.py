@@ -22,6 +22,7 @@ def sneak_up_drawing(
     The height is stretched near the band (a square-root scale), so that both
     the first cut and the last micron can be seen; the band is hatched.
     """
+    size = min(size, width / 25)  # letters give way before a figure is cut
     board = Board(width, height, size)
     if state.start is None:
         return board.done()

@@ -18,7 +18,8 @@ def gauge_drawing(
 
     readings: those of the existing half that count, mm.
     """
-    board = Board(width, height, size)
+    # letters give way before a figure is cut
+    board = Board(width, height, min(size, width / 27))
     if fit.mate is None or fit.problem:
         return board.done()
     if fit.choice.kind == "joined":

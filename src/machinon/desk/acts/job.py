@@ -80,7 +80,7 @@ class JobAtHand:
         self.changed()
 
     def undo(self) -> str:
-        """Take back the last act on this job; says which.
+        """Undo the last act on this job; says which.
 
         Where that was its beginning, the job is `gone`.
         """

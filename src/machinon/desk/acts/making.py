@@ -164,7 +164,7 @@ class MakingActs(JobAtHand):
                 raise BadInput(
                     "dial",
                     f"The dial stood at {low} already: {low} or more is allowed. "
-                    "Take back the last entry if that was the mistake.",
+                    "Undo the last entry if that was the mistake.",
                 )
         spring = position <= before + 1e-9
         entry = CutEntry(

@@ -7,7 +7,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
-    QComboBox,
     QGridLayout,
     QHBoxLayout,
     QPushButton,
@@ -21,6 +20,7 @@ from machinon.core.coach import Advice
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.desk.bench import Bench, StageView
+from machinon.desk.narrow import Combo
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
 from machinon.desk.theme import font
@@ -227,12 +227,12 @@ class CutView(StageView):
         self.back = button("Undo", self._take_back)
         self.trial = self._trial_question()
         self.pad = self._number_pad()
-        self.instrument = QComboBox()
+        self.instrument = Combo()
         self.instrument.setAccessibleName("Instrument")
         self.instrument.activated.connect(
             lambda _: self.job.set_cutting("instrument", self.instrument.currentData())
         )
-        self.school = QComboBox()
+        self.school = Combo()
         self.school.setAccessibleName("Spring passes")
         for key, words in (
             ("never", "no spring passes"),
@@ -267,7 +267,7 @@ class CutView(StageView):
             one.setSizePolicy(
                 QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding
             )
-            one.setMinimumHeight(self.look.px(36))
+            one.setMinimumHeight(self.look.px(32))
             one.clicked.connect(lambda _=False, key=key: self._pad(key))
             grid.addWidget(one, i // 3, i % 3)
         return pad
@@ -334,7 +334,7 @@ class CutView(StageView):
         right.setSpacing(px(6))
         right.addWidget(self.field)
         right.addWidget(self.pad, 1)
-        self.enter_button.setMinimumHeight(px(52))
+        self.enter_button.setMinimumHeight(px(46))
         right.addWidget(self.enter_button)
         row = QHBoxLayout()
         row.addWidget(self.reading_button, 1)
@@ -364,7 +364,10 @@ class CutView(StageView):
         """The figure to dial is as large as its panel allows."""
         text = self.large.text()
         room = self.width() * 0.31
-        tall = min(self.height() * 0.22, room / max(len(text), 4) / 0.66)
+        low = self.height() < self.look.px(480)
+        tall = min(
+            self.height() * (0.17 if low else 0.22), room / max(len(text), 4) / 0.66
+        )
         self.large.setStyleSheet(f"font-size: {round(tall)}px; font-weight: bold;")
         self.large.setFont(font(tall, bold=True))
         self.large.setMinimumHeight(round(tall * 1.1))
@@ -444,15 +447,22 @@ class CutView(StageView):
 
     def _show_figures(self, advice: Advice, begun: bool) -> None:
         inch = self.job.inch
-        self.left.set_name("Still to remove, on ⌀")
-        self.left.show_length(advice.left if begun else None, 0.001, inch)
+        left = advice.left if begun else None
+        if left is None:
+            self.left.show_length(None, 0.001, inch)
+        else:
+            self.left.show_text(
+                length_text(left, 0.001, inch, unit=False),
+                "in" if inch else "mm",
+                f"{length_text(left, 0.001, not inch)}, on ⌀",
+            )
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
         measured = any(one.measured is not None for one in self.job.job.cut.entries)
         how = "so far: the touch is in it" if measured else "as usual, until measured"
         if advice.ratio_known:
             how = "learned from the cuts"
-        self.takes.show_text(f"{advice.ratio * 100:.0f} % of the dial", "", how)
+        self.takes.show_text(f"{advice.ratio * 100:.0f} %", "of the dial", how)
         dial, touch = self.job.dial, self.job.touch
         coming = self.job.plan.passes
         self.passes.show_text(

@@ -29,6 +29,7 @@ from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text
 from machinon.desk.name_dialog import ask_name
+from machinon.desk.narrow import Abreast
 from machinon.desk.sheet import write_fit_sheet
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
@@ -76,7 +77,7 @@ class FitsView(StageView):
         self.choices = QStackedWidget()
         for one in (self.cylinder, self.thread, self.bolts):
             self.choices.addWidget(one)
-        self.reason = Field("Why so (for the daybook)", None)
+        self.reason = Field("Reason (for the daybook)", None)
         self.reason.taken.connect(
             lambda text: bench.job.give_reason(self.number(), text)
         )
@@ -108,12 +109,8 @@ class FitsView(StageView):
         left = QVBoxLayout()
         left.setContentsMargins(0, 0, 0, 0)
         left.addWidget(self.list, 1)
-        row = QHBoxLayout()
-        row.addWidget(self.more, 1)
-        row.addWidget(self.rename, 1)
-        row.addWidget(self.drop, 1)
-        left.addLayout(row)
-        left.addWidget(self.sheet)
+        for pair in ((self.more, self.sheet), (self.rename, self.drop)):
+            left.addWidget(Abreast(2, *pair))
         left.addWidget(self.written)
         side = QWidget()
         side.setLayout(left)

@@ -25,6 +25,7 @@ from machinon.core.quantity import length_text
 from machinon.core.screws import cap_screws
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
+from machinon.desk.narrow import Combo
 from machinon.desk.painter import paint_mark
 from machinon.desk.size_edit import SizeEdit
 from machinon.desk.theme import font
@@ -140,7 +141,7 @@ class PieceView(StageView):
         self._lay_out()
 
     def _combo(self, name: str, words: list[str]) -> QComboBox:
-        combo = QComboBox()
+        combo = Combo()
         combo.setAccessibleName(name)
         for word in words:
             combo.addItem(word, word)

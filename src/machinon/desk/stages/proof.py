@@ -6,7 +6,6 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QFileDialog,
     QHBoxLayout,
     QVBoxLayout,
@@ -20,6 +19,7 @@ from machinon.core.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
+from machinon.desk.narrow import narrow_combo
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.widgets import (
     DrawingView,
@@ -95,8 +95,7 @@ class ProofView(StageView):
         self.lines.setSpacing(self.look.px(4))
         self.reading = Field("", inch=self._instrument_inch, large=False)
         self.reading.taken.connect(self._on_reading_taken)
-        self.instrument = QComboBox()
-        self.instrument.setAccessibleName("Instrument")
+        self.instrument = narrow_combo("Instrument")
         self.how = label("", "faint", wrap=True)
         self.again = button("Begin this one again", self._begin_again)
         self.line_says = label("", "", wrap=True)
@@ -120,15 +119,15 @@ class ProofView(StageView):
         self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
         self.thread = QCheckBox("Screwed home: seats on the shoulder")
         self.thread.clicked.connect(bench.job.set_thread_tried)
-        self.runout = Field("Needle round the plate, equal steps", None)
+        self.runout = Field("Run-out read round the plate, equal steps", None)
         self.runout.taken.connect(self._on_runout_taken)
-        self.limit = Field("Allowed", inch=lambda: self.job.inch)
+        self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
         self.limit.taken.connect(self._on_limit_taken)
         self.rose = DrawingView(self.look, self._rose, "Run-out round the plate")
         self.tir = Figure("Needle")
         self.offset = Figure("Offset")
         self.oval = Figure("Out of round")
-        self.noise = Figure("Rest")
+        self.noise = Figure("Residual")
         self.tir.opened.connect(bench.open_working)
         self.mark = MarkView(self.look, None, 44)
         self.verdict = label("", "title")
@@ -145,7 +144,7 @@ class ProofView(StageView):
         px = self.look.px
         left = QVBoxLayout()
         left.setContentsMargins(px(12), px(10), px(12), px(8))
-        left.addWidget(label("As made, against what the mates want", "head"))
+        left.addWidget(label("As made, against what the mates want", "head", wrap=True))
         left.addLayout(self.lines)
         left.addWidget(self.how)
         row = QHBoxLayout()
@@ -168,8 +167,8 @@ class ProofView(StageView):
         middle.setContentsMargins(px(12), px(10), px(12), px(8))
         middle.addWidget(label("How it runs", "head"))
         row = QHBoxLayout()
-        row.addWidget(self.runout, 3, Qt.AlignmentFlag.AlignTop)
-        row.addWidget(self.limit, 1, Qt.AlignmentFlag.AlignTop)
+        row.addWidget(self.runout, 5, Qt.AlignmentFlag.AlignTop)
+        row.addWidget(self.limit, 3, Qt.AlignmentFlag.AlignTop)
         middle.addLayout(row)
         middle.addWidget(self.rose, 1)
         row = QHBoxLayout()
@@ -195,9 +194,9 @@ class ProofView(StageView):
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(panel(left, True), 42)
-        whole.addWidget(panel(middle, True), 44)
-        whole.addWidget(panel(right, True), 24)
+        whole.addWidget(panel(left, True), 41)
+        whole.addWidget(panel(middle, True), 41)
+        whole.addWidget(panel(right, True), 30)
 
     # -- showing ---------------------------------------------------------
 

@@ -6,7 +6,6 @@ from pathlib import Path
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
-    QComboBox,
     QFileDialog,
     QHBoxLayout,
     QMenu,
@@ -40,7 +39,7 @@ from machinon.core.surface_kinds import surface_groups
 from machinon.core.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.narrow import Abreast, narrow_combo
+from machinon.desk.narrow import Abreast, Combo, narrow_combo
 from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.size_panel import SizePanel
@@ -92,7 +91,7 @@ class SurveyView(StageView):
         self.more_piece = button("Add a piece", self.ask_piece)
         self.new_piece = Field("The new piece's name, then Enter", None)
         self.new_piece.taken.connect(self._on_new_piece)
-        self.new_material = QComboBox()
+        self.new_material = Combo()
         self.new_material.setAccessibleName("What the new piece is made of")
         for name in materials():
             self.new_material.addItem(name, name)

@@ -257,7 +257,7 @@ def runout(s: Sketch) -> None:
             ("tir", "needle"),
             ("eccentricity", "offset"),
             ("ovality", "out of round"),
-            ("noise", "rest"),
+            ("noise", "residual"),
         )
     ):
         s.tell(key, (x, s.floor * 0.2 + i * 3.2 * s.size), name)

@@ -1,0 +1,101 @@
+import itertools
+import unittest
+
+from PySide6.QtGui import QColor
+from PySide6.QtWidgets import QPushButton
+
+from machinon.core.job import STAGES
+from machinon.desk.theme import THEMES, style_sheet
+from tests.desk.bench import WindowCase
+
+
+def _light(code: str) -> float:
+    """Relative luminance of a colour; WCAG 2."""
+    parts = QColor(code).getRgbF()[:3]
+    r, g, b = (
+        c / 12.92 if c <= 0.03928 else ((c + 0.055) / 1.055) ** 2.4 for c in parts
+    )
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+
+def contrast(one: str, other: str) -> float:
+    low, high = sorted((_light(one), _light(other)))
+    return (high + 0.05) / (low + 0.05)
+
+
+class Contrast(unittest.TestCase):
+    def test_words_and_edges_stand_out_in_both_themes(self):
+        """Words 4.5 to 1; edges of entries, of what is chosen or has the keys 3."""
+        for theme in THEMES.values():
+            grounds = (theme.inks["ground"], theme.inks["panel"], theme.raised)
+            for role, ground in itertools.product(
+                ("text", "faint", "cut", "measured", "proved", "stop"), grounds
+            ):
+                with self.subTest(theme.key, role=role, ground=ground):
+                    self.assertGreaterEqual(contrast(theme.inks[role], ground), 4.5)
+            for role, ground in itertools.product(("hatch", "centre"), grounds):
+                with self.subTest(theme.key, role=role, ground=ground):
+                    self.assertGreaterEqual(contrast(theme.inks[role], ground), 3.0)
+
+    def test_what_is_chosen_in_a_list_and_what_has_the_keys_is_edged(self):
+        for theme in THEMES.values():
+            sheet, edge = style_sheet(theme, 1.0), theme.inks["centre"]
+            for rule in (
+                "QTreeWidget::item:selected, QListWidget::item:selected",
+                "QTreeWidget:focus, QListWidget:focus",
+                "QRadioButton:focus, QCheckBox:focus",
+                "QLineEdit:focus, QComboBox:focus",
+            ):
+                body = sheet.partition(rule)[2].partition("}")[0]
+                self.assertIn(edge, body, rule)
+
+
+class FiguresStayWhole(WindowCase):
+    def test_names_are_shortened_and_figures_are_not(self):
+        """At 150 % on 1280x800 and on 1024x700 a target still ends in its figure."""
+        for size, scale in (((1280, 800), 150), ((1024, 700), 100), ((1024, 700), 150)):
+            with self.subTest(size=size, scale=scale):
+                self.window.settings.put("font_scale", scale)
+                self.window._dress()
+                self.window.open_job("back-plate-130")
+                self.window.resize(*size)
+                self.settle()
+                page = self.window.job_page()
+                whole = {f.choice.number: page._target(f) for f in self.job.plan.fits}
+                for one in page.head.findChildren(QPushButton):
+                    number = one.property("target")
+                    if number and ": " in whole[number]:
+                        figure = whole[number].rpartition(": ")[2]
+                        self.assertTrue(one.text().endswith(figure), one.text())
+
+    def test_the_stage_has_the_room_it_needs_before_the_strip_has(self):
+        self.window.settings.put("font_scale", 150)
+        self.window._dress()
+        self.window.open_job("back-plate-130")
+        self.window.resize(1280, 800)
+        for stage in STAGES:
+            self.window.go(stage)
+            self.settle()
+            page = self.window.job_page()
+            self.assertFalse(page.stack.isVisible(), stage)
+        self.window.settings.put("font_scale", 100)
+        self.window._dress()
+        self.window.open_job("back-plate-130")
+        self.settle()
+        self.assertTrue(self.window.job_page().stack.isVisible())
+
+    def test_full_screen_has_a_way_out_by_touch_and_keeps_what_is_typed(self):
+        self.window.open_job("back-plate-130")
+        self.window.go("cut")
+        before = self.window.look.scale
+        self.type(self.window.job_page().view().field.edit, "2.2", enter=False)
+        self.window.actions_by_id["view.machine"].trigger()
+        page = self.window.job_page()
+        self.assertTrue(page.leave.isVisible())
+        self.assertFalse(page.rail.isVisible())
+        self.assertEqual(page.view().field.text(), "2.2")
+        self.click(page.leave)
+        page = self.window.job_page()
+        self.assertTrue(page.rail.isVisible())
+        self.assertEqual(self.window.look.scale, before)
+        self.assertEqual(page.view().field.text(), "2.2")
