@@ -2,7 +2,7 @@
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: setup demo run test lint bench screenshots lock
+.PHONY: setup demo run test lint bench trials screenshots lock
 
 setup:
 	@PYTHON="$(PYTHON)" sh scripts/setup.sh
@@ -24,6 +24,10 @@ lint: setup
 
 bench: setup
 	QT_QPA_PLATFORM=offscreen $(BIN)/python scripts/bench.py
+
+# Kills, failing writes, damaged files and chance, many times over: minutes.
+trials: setup
+	$(BIN)/python scripts/trials.py
 
 screenshots: setup
 	QT_QPA_PLATFORM=offscreen $(BIN)/machinon --shoot docs/screenshots

@@ -32,6 +32,7 @@ from machinon.store.opening import (
 from machinon.store.shop_file import Damaged, ShopFileError, Stale
 from machinon.store.upgrades import FORMAT
 from tests.store.test_shop_file import ShopFileCase, chuck
+from tests.trials import SEED, TIMES
 
 SAMPLES = Path(__file__).parent / "samples"
 
@@ -279,9 +280,9 @@ class Killed(ShopFileCase):
         child.wait()
 
     def test_a_shop_killed_while_it_is_made_can_be_opened(self):
-        for i in range(6):
+        for i in range(6 * TIMES):
             self.path.unlink(missing_ok=True)
-            self.killed_after(i * 0.02, _MAKING)
+            self.killed_after(i * 0.02 / TIMES, _MAKING)
             file = open_shop(self.path)
             file.act("shop", "Named.", Shop(name="Lane"))
             file.close()
@@ -294,9 +295,9 @@ class Killed(ShopFileCase):
         with sqlite3.connect(old) as other:
             other.execute("UPDATE alembic_version SET version_num = ?", (KNOWN[-2],))
         other.close()
-        for i in range(6):
+        for i in range(6 * TIMES):
             shutil.copy(old, self.path)
-            self.killed_after(i * 0.02, _MAKING)
+            self.killed_after(i * 0.02 / TIMES, _MAKING)
             file = open_shop(self.path)
             self.assertEqual(file.get("chuck"), chuck(1))
             file.close()
@@ -388,7 +389,7 @@ class HostileDocuments(ShopFileCase):
 
     def test_damaged_documents_are_named_and_never_end_the_program(self):
         """Bits flipped, cut short, zeroed, of wrong types, too deep, too large."""
-        rng = random.Random(11)
+        rng = random.Random(SEED)
         good = packed(chuck(95.02, 95.03))
         text = zlib.decompress(good)
 
@@ -398,8 +399,8 @@ class HostileDocuments(ShopFileCase):
                 body[rng.randrange(len(body))] ^= 1 << rng.randrange(8)
             return bytes(body) if body[0] == good[0] else zlib.compress(bytes(body))
 
-        bodies = [flipped() for _ in range(120)]
-        bodies += [good[: rng.randrange(len(good))] for _ in range(40)]
+        bodies = [flipped() for _ in range(120 * TIMES)]
+        bodies += [good[: rng.randrange(len(good))] for _ in range(40 * TIMES)]
         bodies += [b"\0" * n for n in (1, 10, 500)]
         for old, new in (
             (b"95.02", b"NaN"),

@@ -1,4 +1,5 @@
 import os
+import random
 import signal
 import sqlite3
 import subprocess
@@ -24,6 +25,7 @@ from machinon.store.opening import (
     open_shop,
 )
 from machinon.store.shop_file import ShopFileError
+from tests.trials import SEED, TIMES
 
 
 def chuck(*sizes: float) -> Piece:
@@ -117,7 +119,7 @@ class Daybook(ShopFileCase):
         file.undo("job")
         says = [line.says for line in file.daybook("job")]
         self.assertEqual(
-            says, ["Taken back: Measured.", "Chips on the shoulder.", "Measured."]
+            says, ["Undone: Measured.", "Chips on the shoulder.", "Measured."]
         )
 
     def test_no_line_can_be_changed_or_removed_by_any_program(self):
@@ -131,6 +133,12 @@ class Daybook(ShopFileCase):
 class PowerCut(ShopFileCase):
     def test_every_acknowledged_reading_survives_being_killed(self):
         """A process types readings and says each one; it is killed in the middle."""
+        for after in random.Random(SEED).choices(range(1, 60), k=TIMES):
+            self.path.unlink(missing_ok=True)
+            with self.subTest(after=after):
+                self.killed_after(after)
+
+    def killed_after(self, count):
         child = subprocess.Popen(
             [sys.executable, "-c", _TYPING, str(self.path)],
             stdout=subprocess.PIPE,
@@ -140,14 +148,15 @@ class PowerCut(ShopFileCase):
         acknowledged = 0
         for line in child.stdout:
             acknowledged = int(line)
-            if acknowledged == 40:
+            if acknowledged == count:
                 child.send_signal(signal.SIGKILL)
                 break
         rest = child.stdout.read().split()
         child.stdout.close()
         self.assertEqual(child.wait(), -signal.SIGKILL)
         acknowledged = int(rest[-1]) if rest else acknowledged
-        file = self.open()
+        file = open_shop(self.path)
+        self.addCleanup(file.close)
         readings = file.get("chuck").surfaces[0].readings
         self.assertGreaterEqual(len(readings), acknowledged)
         self.assertEqual([r.value for r in readings], list(range(1, len(readings) + 1)))

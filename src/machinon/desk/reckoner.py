@@ -214,9 +214,8 @@ class ReckonerPage(QWidget):
         self.note.setToolTip(job_name)
         self.use = button("Use as a size of the piece…", self._choose_size)
         self.print = button("Print as PDF…", self._print)
+        self._in_job, self._has_piece = bool(job_name), has_piece
         self._lay_out()
-        self.note.setVisible(bool(job_name))
-        self.use.setVisible(has_piece)
         self._find()
         if given is None:
             self.open(name)
@@ -266,17 +265,19 @@ class ReckonerPage(QWidget):
         text = self.search.text()
         told = understand(text, self.inch, self._own)
         found = ask(text, self.inch, self._own)
+        hits = self._find_in_shop(text)
         self.list.clear()
         group = ""
-        for one in found if text.strip() else self._all():
-            if not text.strip() and one.reckoning.group != group:
+        # with nothing found all sums stand there, by their groups
+        everything = not (text.strip() and (found or hits))
+        for one in self._all() if everything else found:
+            if everything and one.reckoning.group != group:
                 group = one.reckoning.group
                 self._add_heading(group)
             item = QListWidgetItem(one.reckoning.title)
             item.setData(Qt.ItemDataRole.UserRole, one)
             item.setToolTip(f"machinon reckon {one.reckoning.name}")
             self.list.addItem(item)
-        hits = self._find_in_shop(text)
         if hits:
             self._add_heading("In your shop")
         for hit in hits:
@@ -327,13 +328,22 @@ class ReckonerPage(QWidget):
         """Nothing of an earlier answer stands under another question."""
         self.question = None
         self.edit.hide()
-        self.title.setText("")
+        self.title.setText("Choose at the left")
         self.says.setText("")
+        self._show_buttons()
         self.whose.hide()
         self.notes.setText("")
         self.source.setText("")
         self.picture.refresh()
         clear_grid(self.results)
+
+    def _show_buttons(self) -> None:
+        """What can be done with an answer, while there is one."""
+        there = self.question is not None
+        for one in (self.working, self.copy, self.print):
+            one.setVisible(there)
+        self.note.setVisible(there and self._in_job)
+        self.use.setVisible(there and self._has_piece)
 
     @staticmethod
     def _all() -> list[Found]:
@@ -395,6 +405,7 @@ class ReckonerPage(QWidget):
         asked = self.question
         assert asked is not None
         self.title.setText(asked.reckoning.title)
+        self._show_buttons()
         self.picture.refresh()
         if asked.wrong is not None:
             self.says.setText(

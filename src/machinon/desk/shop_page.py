@@ -467,11 +467,11 @@ class ShopPage(QWidget):
 
     def undo(self) -> None:
         """Undo the last change of the shop."""
-        self._move(self.file.undo, "Taken back")
+        self._move(self.file.undo, "Undone")
 
     def redo(self) -> None:
         """Do again what was taken back last."""
-        self._move(self.file.redo, "Done again")
+        self._move(self.file.redo, "Redone")
 
     def _move(self, act: Callable[[str], str], done: str) -> None:
         try:

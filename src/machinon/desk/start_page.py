@@ -468,7 +468,7 @@ class WelcomePage(FormPage):
             "the fits from those readings, draws the piece, plans the set-ups, and "
             "coaches the last cuts at the dial.",
             "Change a reading and everything follows. Nothing needs saving, anything "
-            "can be taken back, every number opens to its working.",
+            "can be undone, every number opens to its working.",
             'Type sizes as you say them: 54, 1 3/8in, .0015", 50 thou, 2 tenths, '
             "28+6.35/2.",
         ):
@@ -624,7 +624,7 @@ class NewJobPage(FormPage):
         for one in (self.combos["chuck"], what):
             one.currentIndexChanged.connect(lambda _: ask_name())
         name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
-        reason = self.field("reason", "Why, in a sentence (may stay empty)")
+        reason = self.field("reason", "Reason, in a sentence (may stay empty)")
         # typed in this order: name and reason first
         bolts = self.field(
             "bolts", "How many bolts hold it (may stay empty until counted)", hint="3"

@@ -599,11 +599,11 @@ class ShopFile:
         Raises ShopFileError where another job has changed the same piece
         since: taking back would lose what that job did.
         """
-        return self._move(context, "done", "undone", "Taken back: ")
+        return self._move(context, "done", "undone", "Undone: ")
 
     def redo(self, context: str) -> str:
         """Do again what was taken back last; says what."""
-        return self._move(context, "undone", "done", "Done again: ")
+        return self._move(context, "undone", "done", "Redone: ")
 
     def _move(self, context: str, state: str, to: str, word: str) -> str:
         def work(connection: sa.Connection) -> str:
