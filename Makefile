@@ -14,7 +14,7 @@ run: setup
 	$(BIN)/machinon
 
 test: setup
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m unittest discover --start-directory tests --top-level-directory .
+	QT_QPA_PLATFORM=offscreen $(BIN)/unittest-parallel --start-directory tests --top-level-directory . --level class
 
 lint: setup
 	$(BIN)/ruff check .

@@ -355,7 +355,8 @@ def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
         for d in _doubted(surface, values, places, worst)
         if not counted[d.index][1].kept
     )
-    if 0 < len(doubts) < len(counted):
+    # of mountings, how far apart they come out is the very answer
+    if 0 < len(doubts) < len(counted) and form_key(surface) != "reseat":
         # until somebody decides, the size is what the others say
         found = _measure(_apart(surface, doubts), shop, material)
         assert found is not None

@@ -38,7 +38,8 @@ class FitPlan:
     thread, `clearance-hole` for bolts); joined: what its joint makes of it;
     unsaid: what the joint still asks; hole: what was measured in or over the
     holes of a bolt circle; made: the size the drawing has for the
-    new half; problem: why there is no band; advice: what would help.
+    new half; problem: why there is no band; could_be: the threads that the
+    readings leave; advice: what would help.
     """
 
     choice: FitChoice
@@ -51,6 +52,7 @@ class FitPlan:
     made: float | None = None
     contradiction: str = ""
     problem: str = ""
+    could_be: tuple[str, ...] = ()
     advice: str = ""
     gauge: Instrument | None = None
     thread: Thread | None = None
@@ -429,7 +431,9 @@ def _thread_fit(
                 "nearest. Measure both again, or say which it is."
             )
         if problem:
-            return FitPlan(choice, mate, problem=problem)
+            near = ranked[:2] if undecided(ranked) else ()
+            could_be = tuple(one.thread.name for one in near)
+            return FitPlan(choice, mate, problem=problem, could_be=could_be)
         if thread.form_name == "metric":
             thread = thread_of(f"M{thread.major:g}x{thread.pitch:g}")
     inputs = {"thread": thread.name}

@@ -23,7 +23,7 @@ from machinon.core.quantity import (
 from machinon.desk.bench import Bench
 from machinon.desk.joint_part import Figures, JointPart, band_text
 from machinon.desk.narrow import Abreast, Choosing, narrow_combo
-from machinon.desk.widgets import Field, Figure, label, set_ink
+from machinon.desk.widgets import Field, Figure, button, label, set_ink
 
 
 class Choice(QWidget):
@@ -306,6 +306,8 @@ class ThreadChoice(Choice):
                 self.grade, self.job.choose_fit, self.number(), text
             )
         )
+        self.near = tuple(button("", lambda i=i: self._take_near(i)) for i in (0, 1))
+        self.box.addWidget(Abreast(2, *self.near))
         self.box.addWidget(self.name)
         self.box.addWidget(self.grade)
         self.means = label("", "head", wrap=True)
@@ -318,6 +320,11 @@ class ThreadChoice(Choice):
         self.figures(self.pitch, self.pitch_to)
         self.finish()
 
+    def _take_near(self, which: int) -> None:
+        """One of the threads that the readings leave is what the gauge shows."""
+        assert self.fit is not None
+        self.job.name_thread(self.number(), self.fit.could_be[which])
+
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
         self.part.show_fit(fit)
@@ -326,6 +333,10 @@ class ThreadChoice(Choice):
         self.grade.put(fit.choice.want)
         self.advice.setText(fit.advice)
         self.advice.setVisible(bool(fit.advice))
+        for i, one in enumerate(self.near):
+            there = i < len(fit.could_be)
+            one.setText(f"It is {fit.could_be[i]}" if there else "")
+            one.setVisible(there)
         nut = fit.choice.exists == "shaft"
         self.bore.set_name("Bore before threading" if nut else "Over the crests, least")
         if fit.thread is None or fit.band is None:

@@ -79,15 +79,6 @@ class SizePanel(QWidget):
         self.chart.refresh()
         self.picture.refresh()
 
-    def show_nothing(self) -> None:
-        """There is no surface to show."""
-        self.surface, self.found = None, None
-        self._show_size(None)
-        for one in (self.shape, self.round, self.advice):
-            one.hide()
-        self.chart.refresh()
-        self.picture.refresh()
-
     def _show_size(self, found: Measured | None) -> None:
         inch = self.job.inch
         self.nominal.setVisible(found is not None and bool(self._likely()))
@@ -136,6 +127,8 @@ class SizePanel(QWidget):
         if not found.count:
             self.size.set_name("As its standard has it, not read")
             self.spread.show_text("–")
+            if not found.uncertainty:
+                self.doubt.show_text("not counted", "", "prove it with blue")
         likely = self._likely()
         if likely:
             first = likely[0]

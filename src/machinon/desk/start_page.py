@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QMenu,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -27,6 +28,7 @@ from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
+    EmptyPage,
     EnterButton,
     Field,
     Look,
@@ -140,14 +142,20 @@ class StartPage(QWidget):
         left.addLayout(head)
         entries = file.entries("job")
         if not entries:
-            left.addWidget(
-                label(
-                    "No job yet. A job is one thing to be built, with its reason: "
-                    "begin the first one.",
-                    "faint",
-                    wrap=True,
-                )
+            first = EmptyPage(look)
+            first.say(
+                "No job yet",
+                "A job is one thing to be built, with its reason: it takes you from "
+                "the readings of what exists to a piece that is proved.",
+                ("Begin the first job", self.new_job_requested.emit),
             )
+            first.setSizePolicy(
+                QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding
+            )
+            first.show()
+            left.addWidget(first, 1)
+            self.new.hide()
+            self.new = first.start
         listed = QWidget()
         column = QVBoxLayout(listed)
         column.setContentsMargins(0, 0, px(4), 0)

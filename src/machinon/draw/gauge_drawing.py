@@ -269,6 +269,15 @@ def _rows(
         if wide:
             at = (board.width - size * 0.5, above)
             board.text(at, wide, words, "faint", "right", backed=True)
+        if band.width <= 0 and band.measured:
+            # a standard's own size, with no tolerance counted
+            board.line((middle, y - 0.6 * size), (middle, y + 0.6 * size), role, 2.2)
+            if band.kind is ANGLE:
+                text = angle_text(band.aim, 3)
+            else:
+                text = f"{band.sign}{length_text(band.aim, 0.001, inch)}"
+            _figure(board, middle + 0.8 * size, y, text, role)
+            continue
         if band.width <= 0:
             board.items.append(Mark((middle, y), "stop", size * 1.2))
             _figure(board, middle + size, y, "nothing left", "stop")

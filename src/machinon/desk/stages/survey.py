@@ -276,8 +276,9 @@ class SurveyView(StageView):
             self.more_surface.setToolTip(f"It is added to {name}")
         if surface is None or self._at is None:
             self._show_empty()
-            self.says.show_nothing()
+            self.says.hide()
             return
+        self.says.show()
         if self._shown != self._at:
             # where a reading was taken belongs to its own surface
             self._shown = self._at
