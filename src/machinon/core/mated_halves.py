@@ -54,7 +54,7 @@ def taper(m: Meeting) -> Joined:
     side: SurfaceKind = "outside" if m.choice.exists == "hole" else "inside"
     bands = (
         Band(
-            "Half angle, measured",
+            f"Half angle, {m.mate.known_by}",
             abs(slope.half_angle) - slope.half_angle_doubt,
             abs(slope.half_angle) + slope.half_angle_doubt,
             m.mate.answer,
@@ -65,7 +65,7 @@ def taper(m: Meeting) -> Joined:
         m.made(
             "Half angle", answer, "half_angle_lower", "half_angle_upper", kind=ANGLE
         ),
-        m.has("Large end, measured", m.mate, "⌀"),
+        m.has(f"Large end, {m.mate.known_by}", m.mate, "⌀"),
         m.made("Large end", answer, "diameter_lower", "diameter_upper", side, "⌀"),
     )
     touches = "large" if m.choice.exists == "hole" else "small"
@@ -100,7 +100,7 @@ def dowels(m: Meeting) -> Joined:
         },
     )
     bands = (
-        m.has("Dowel, measured", m.mate, "⌀"),
+        m.has(f"Dowel, {m.mate.known_by}", m.mate, "⌀"),
         m.made(
             "Hole it slides in", answer, "slides_lower", "slides_upper", "inside", "⌀"
         ),
@@ -216,7 +216,7 @@ def tee_nut(m: Meeting) -> Joined:
         },
     )
     bands = (
-        m.has("Neck, measured", m.mate),
+        m.has(f"Neck, {m.mate.known_by}", m.mate),
         m.made("Tongue", answer, "tongue_lower", "tongue_upper"),
         m.made("Head, width", answer, "head_lower", "head_upper"),
         m.made("Head, thickness", answer, "height_lower", "height_upper"),
@@ -299,7 +299,7 @@ def dimple(m: Meeting) -> Joined:
     given = m.said("screw", "wall", "around", "screws", "torque", "draw")
     answer = reckon("screw-dimple", {"body": m.mate.size, **given})
     bands = (
-        m.has("Body, measured", m.mate, "⌀"),
+        m.has(f"Body, {m.mate.known_by}", m.mate, "⌀"),
         m.made("Dimple, depth", answer, "depth_lower", "depth_upper", "length"),
     )
     effects = (

@@ -102,6 +102,11 @@ class Measured:
     likely: tuple[Likely, ...] = ()
 
     @property
+    def known_by(self) -> str:
+        """How its size is known, as its band is called."""
+        return "measured" if self.count else "by its standard"
+
+    @property
     def tightest(self) -> tuple[float, float]:
         """Size and doubt at the tightest place; of the whole where that is one."""
         if self.tight is None or self.says:

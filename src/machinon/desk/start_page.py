@@ -152,7 +152,6 @@ class StartPage(QWidget):
             first.setSizePolicy(
                 QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding
             )
-            first.show()
             left.addWidget(first, 1)
             self.new.hide()
             self.new = first.start

@@ -288,7 +288,6 @@ class EmptyPage(QFrame):
         column.addWidget(self.words)
         column.addWidget(self.start, 0, Qt.AlignmentFlag.AlignLeft)
         column.addStretch(3)
-        self.hide()
 
     def say(
         self, title: str, words: str, start: tuple[str, Callable[[], object]]
