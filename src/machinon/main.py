@@ -21,8 +21,8 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(
         prog="machinon",
         description="The bench companion of a machinist who builds tooling.",
-        epilog="machinon reckon answers single reckonings, machinon coach advises at "
-        "the dial: see machinon reckon --help.",
+        epilog="machinon ask answers what one would say, machinon reckon works out "
+        "single reckonings, machinon coach advises at the dial: see their --help.",
     )
     parser.add_argument("--shop", metavar="FILE", help="open this shop file")
     parser.add_argument(

@@ -246,10 +246,10 @@ class ReckonerPage(QWidget):
         right.addWidget(scrolled(inside), 1)
         for one in (self.working, self.copy, self.print, self.note, self.use):
             right.addWidget(one)
-        row = QHBoxLayout()
-        row.addWidget(self.list, 22)
-        row.addWidget(panel(middle, True), 56)
-        row.addWidget(panel(right, True), 26)
+        self.row = row = QHBoxLayout()
+        for part in (self.list, panel(middle, True), panel(right, True)):
+            row.addWidget(part)
+        self._share(0)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(px(16), px(10), px(16), px(10))
         whole.addLayout(head)
@@ -424,6 +424,13 @@ class ReckonerPage(QWidget):
         if answer is None:
             return
         known = {one.key: one for one in reckonings()[answer.reckoner].results}
+        self._share(
+            max(
+                len(value[0])
+                for value in [*answer.results.values(), [{}]]
+                if isinstance(value, list) and value and isinstance(value[0], dict)
+            )
+        )
         row = 0
         for key, value in answer.results.items():
             if value in ("", None):
@@ -457,6 +464,12 @@ class ReckonerPage(QWidget):
         self.results.setColumnStretch(1, 1)
         self.notes.setText("\n".join((*answer.cautions, *answer.notes)))
         self.source.setText("Source: " + "; ".join(answer.sources))
+
+    def _share(self, columns: int) -> None:
+        """The width is shared so that a table of so many columns has room."""
+        table = max(26, 7 * columns)
+        for at, share in enumerate((22, 82 - table, table)):
+            self.row.setStretch(at, share)
 
     def _table(self, one: Result, rows: list[dict[str, Any]]) -> QGridLayout:
         """Rows of results under the names of their columns."""

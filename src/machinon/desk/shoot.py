@@ -78,9 +78,12 @@ def shoot(
     ):
         page.choose(kind, id)  # type: ignore[attr-defined]
         take(name)
-    for name in ("keyway", "thread-wires", "centring", "dividing"):
+    for name in ("keyway", "centring", "dividing"):
         window.show_reckoner(name)
         take(f"reckoner-{name}")
+    window.show_reckoner()
+    window.pages.currentWidget().search.put("1.25 pitch 4mm leadscrew")  # type: ignore[attr-defined]
+    take("reckoner")
     window.close()
 
 
