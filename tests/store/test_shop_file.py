@@ -1,3 +1,4 @@
+import contextlib
 import os
 import random
 import signal
@@ -155,12 +156,12 @@ class PowerCut(ShopFileCase):
         child.stdout.close()
         self.assertEqual(child.wait(), -signal.SIGKILL)
         acknowledged = int(rest[-1]) if rest else acknowledged
-        file = open_shop(self.path)
-        self.addCleanup(file.close)
-        readings = file.get("chuck").surfaces[0].readings
+        with contextlib.closing(open_shop(self.path)) as file:
+            readings = file.get("chuck").surfaces[0].readings
+            lines = file.daybook()
         self.assertGreaterEqual(len(readings), acknowledged)
         self.assertEqual([r.value for r in readings], list(range(1, len(readings) + 1)))
-        self.assertEqual(len(file.daybook()), len(readings))
+        self.assertEqual(len(lines), len(readings))
 
 
 _TYPING = """
