@@ -64,7 +64,9 @@ def back_plate(**sizes) -> Job:
     return replace(job, plate=replace(job.plate, **sizes))
 
 
-def planned(job: Job | None = None, nose=NOSE, chuck=CHUCK, lathe=LATHE) -> Plan:
+def planned(
+    job: Job | None = None, nose=NOSE, chuck=CHUCK, lathe=LATHE, shop=SHOP
+) -> Plan:
     """The job worked out, with the scenario's readings or others."""
     pieces = {
         "nose": Piece(
@@ -78,7 +80,7 @@ def planned(job: Job | None = None, nose=NOSE, chuck=CHUCK, lathe=LATHE) -> Plan
             read(CHUCK_SURFACES, chuck),
         ),
     }
-    return plan_of(job or back_plate(), SHOP, lathe, pieces)
+    return plan_of(job or back_plate(), shop, lathe, pieces)
 
 
 def with_cuts(job: Job, start: float, *cuts: tuple[float, float | None]) -> Job:
