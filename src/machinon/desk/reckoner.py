@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QGuiApplication
+from PySide6.QtGui import QGuiApplication, QResizeEvent
 from PySide6.QtWidgets import (
     QFileDialog,
     QGridLayout,
@@ -43,6 +43,7 @@ from machinon.core.reckoning import (
 )
 from machinon.core.sentences import sentence
 from machinon.desk.daybook import working_of
+from machinon.desk.narrow import Abreast
 from machinon.desk.rows_dialog import RowsDialog
 from machinon.desk.sheet import write_answer
 from machinon.desk.size_edit import SizeEdit
@@ -209,11 +210,11 @@ class ReckonerPage(QWidget):
         self.under = scrolled(QWidget())
         self.under.setAccessibleName("Working and source")
         self.under.hide()
-        self.copy = button("Copy the answer", self._copy)
-        self.note = button("Note it in the job", self._note)
+        self.copy = button("Copy", self._copy)
+        self.note = button("Note in the job", self._note)
         self.note.setToolTip(job_name)
-        self.use = button("Use as a size of the piece…", self._choose_size)
-        self.print = button("Print as PDF…", self._print)
+        self.use = button("Use as a size…", self._choose_size)
+        self.print = button("Print…", self._print)
         self._in_job, self._has_piece = bool(job_name), has_piece
         self._lay_out()
         self._find()
@@ -243,9 +244,9 @@ class ReckonerPage(QWidget):
         column.addWidget(self.notes)
         column.addWidget(self.source)
         column.addStretch(1)
+        column.addWidget(self.working)
+        column.addWidget(Abreast(2, self.copy, self.print, self.note, self.use))
         right.addWidget(scrolled(inside), 1)
-        for one in (self.working, self.copy, self.print, self.note, self.use):
-            right.addWidget(one)
         self.row = row = QHBoxLayout()
         for part in (self.list, panel(middle, True), panel(right, True)):
             row.addWidget(part)
@@ -467,9 +468,15 @@ class ReckonerPage(QWidget):
 
     def _share(self, columns: int) -> None:
         """The width is shared so that a table of so many columns has room."""
-        table = max(26, 7 * columns)
+        narrow = self.width() < self.look.px(800)
+        self._columns = columns
+        table = max(40 if narrow else 26, 7 * columns)
         for at, share in enumerate((22, 82 - table, table)):
             self.row.setStretch(at, share)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._share(self._columns)
 
     def _table(self, one: Result, rows: list[dict[str, Any]]) -> QGridLayout:
         """Rows of results under the names of their columns."""

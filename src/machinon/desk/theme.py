@@ -108,6 +108,9 @@ def _font(pixels: int, bold: bool) -> QFont:
 
 def dress(app: QApplication, theme: Theme, scale: float) -> None:
     """Put the theme on the whole application. scale: 1.0 is 100 %."""
+    sheet = style_sheet(theme, scale)
+    if app.styleSheet() == sheet:
+        return  # every widget would be styled anew for nothing
     app.setFont(font(14 * scale))
     palette = QPalette()
     for part, role in (
@@ -123,7 +126,7 @@ def dress(app: QApplication, theme: Theme, scale: float) -> None:
         palette.setColor(part, theme.ink(role))  # type: ignore[arg-type]
     palette.setColor(QPalette.ColorRole.Button, QColor(theme.raised))
     app.setPalette(palette)
-    app.setStyleSheet(style_sheet(theme, scale))
+    app.setStyleSheet(sheet)
 
 
 def style_sheet(theme: Theme, scale: float) -> str:
@@ -188,6 +191,7 @@ QPushButton[part="link"] {{ background: transparent; border: none;
 QPushButton[part="link"]:focus {{ border: 1px solid {ink["centre"]}; }}
 QPushButton[part="pad"] {{ font-size: {px(26)}; font-weight: bold;
   padding: {px(4)}; }}
+QPushButton[part="size"] {{ padding: {px(5)} {px(3)}; }}
 QPushButton[part="entry"] {{ background: {ink["panel"]}; text-align: left;
   padding: {px(12)} {px(14)}; font-size: {px(16)}; }}
 QRadioButton, QCheckBox {{ spacing: {px(8)}; padding: {px(2)} 0;

@@ -24,6 +24,8 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QSizePolicy,
+    QStyle,
+    QStyleOptionButton,
     QToolTip,
     QVBoxLayout,
     QWidget,
@@ -236,7 +238,24 @@ def set_part(widget: QWidget, part: str) -> None:
 
 
 class EnterButton(QPushButton):
-    """A push button that Enter presses as the space bar does."""
+    """A push button that Enter presses as the space bar does.
+
+    Where its words have no room they are shown shortened.
+    """
+
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
+        option = QStyleOptionButton()
+        self.initStyleOption(option)
+        style, contents = self.style(), QStyle.SubElement.SE_PushButtonContents
+        room = style.subElementRect(contents, option, self).width()
+        option.text = self.fontMetrics().elidedText(  # type: ignore[attr-defined]
+            self.text(),
+            Qt.TextElideMode.ElideRight,
+            room,
+            int(Qt.TextFlag.TextShowMnemonic.value),
+        )
+        style.drawControl(QStyle.ControlElement.CE_PushButton, option, painter, self)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

@@ -9,6 +9,7 @@ def band_drawing(
     line: ProofLine, width: float, height: float, size: float = 13.0, inch: bool = False
 ) -> Drawing:
     """Name and figures above, a level rule with the band below; sizes grow right."""
+    size = min(size, width / 26)  # letters give way before a figure is cut
     board = Board(width, height, size)
     board.numbered((size * 1.2, size * 1.3), line.fit)
     board.text((size * 2.3, size * 1.3), line.name, anchor="left", bold=True)

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from machinon.core.coach import Advice
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text, small_text
-from machinon.desk.bench import Bench, StageView
+from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
@@ -358,6 +358,9 @@ class CutView(StageView):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        # where the words need more lines the stage is higher, and scrolls
+        px, narrow = self.look.px, self.width() < self.look.px(800)
+        self.setMinimumHeight(px(LEAST_STAGE + (90 if narrow else 0)))
         self._size_large()
 
     def _size_large(self) -> None:

@@ -136,6 +136,8 @@ class PieceView(StageView):
         self.stock_length = button(
             "", lambda: self._on_spot_chosen("stock_length", None)
         )
+        for one in (self.stock, self.stock_length):
+            one.setProperty("part", "size")
         self.checks = CheckList(self.look)
         self.drawing.setMinimumHeight(self.look.px(300))
         self._lay_out()
@@ -194,8 +196,8 @@ class PieceView(StageView):
         side = panel(column, True)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(panel(left, True), 72)
-        whole.addWidget(side, 28)
+        whole.addWidget(panel(left, True), 70)
+        whole.addWidget(side, 30)
 
     # -- showing ---------------------------------------------------------
 
@@ -216,10 +218,8 @@ class PieceView(StageView):
             (self.stock_length, "stock_length"),
         ):
             value = getattr(plate, key)
-            one.setText(
-                f"{length_text(value, 0.1, self.job.inch)}   "
-                f"({length_text(value, 0.1, not self.job.inch)})"
-            )
+            one.setText(length_text(value, 0.1, self.job.inch))
+            one.setToolTip(length_text(value, 0.1, not self.job.inch))
         self._fill_checks()
         if not self.edit.isVisible():
             self._hint()

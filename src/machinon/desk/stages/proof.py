@@ -19,7 +19,7 @@ from machinon.core.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
-from machinon.desk.narrow import narrow_combo
+from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.widgets import (
     DrawingView,
@@ -134,9 +134,9 @@ class ProofView(StageView):
         self.says = label("", "", wrap=True)
         self.kept = label("", "", "proved", wrap=True)
         self.keep = button("Put it into the shop", self._put_into_shop, "main")
-        self.sheet = button("Proof sheet as PDF…", self.save_sheet)
-        self.svg = button("Drawing as SVG…", lambda: self.save_drawing("svg"))
-        self.pdf = button("Drawing as PDF…", lambda: self.save_drawing("pdf"))
+        self.sheet = button("Proof sheet…", self.save_sheet)
+        self.svg = button("Drawing, SVG…", lambda: self.save_drawing("svg"))
+        self.pdf = button("Drawing, PDF…", lambda: self.save_drawing("pdf"))
         self.written = label("", "faint", wrap=True)
         self._lay_out()
 
@@ -166,10 +166,8 @@ class ProofView(StageView):
         middle = QVBoxLayout()
         middle.setContentsMargins(px(12), px(10), px(12), px(8))
         middle.addWidget(label("How it runs", "head"))
-        row = QHBoxLayout()
-        row.addWidget(self.runout, 5, Qt.AlignmentFlag.AlignTop)
-        row.addWidget(self.limit, 3, Qt.AlignmentFlag.AlignTop)
-        middle.addLayout(row)
+        self.limit.setMinimumWidth(px(110))
+        middle.addWidget(Abreast(2, self.runout, self.limit))
         middle.addWidget(self.rose, 1)
         row = QHBoxLayout()
         for figure in (self.tir, self.offset, self.oval, self.noise):
