@@ -7,7 +7,8 @@ import unittest
 
 from machinon.commandline import ask_command
 from machinon.core.asking import ask, understand
-from machinon.core.reckoning import reckonings
+from machinon.core.reckoning import reckon, reckonings
+from machinon.core.sentences import sentence
 
 # phrase, its sum, and a result with its value (none: only that it is answered)
 ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
@@ -35,6 +36,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("bolt circle 6 holes 80mm", "bolt-circle", "chord", 40.0),
     ("80 pcd 6", "bolt-circle", "chord", 40.0),
     ("7 divisions 40:1", "dividing", "", None),
+    ("time 100 long 0.1 feed 500 rpm", "cutting-time", "minutes", 2.2067),
+    ("press fit 20mm shaft", "iso-fit", "", None),
+    ("h7/g6 40", "iso-fit", "", None),
+    ("reamer 12 h7", "iso-limits", "upper", 12.018),
+    ("temperature rise 20 degrees 200 mm aluminium", "thermal-size", "", None),
+    ("taper 20/24/80", "taper", "half_angle", 1.4321),
     ("taper 1:20 over 50", "taper-advance", "diameter_change", 2.5),
     ("3 degrees over 50", "triangle", "rise", 2.6204),
     ("mt2 offset 200 between centres", "taper-setup", "tailstock_offset", 4.995),
@@ -214,6 +221,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "m8 is my favourite number of all",
             "banana",
             "42 sheep on 7 hills by the sea",
+            "surface speed 500 rpm 40mm",
         ):
             with self.subTest(said):
                 told = understand(said)
@@ -230,14 +238,14 @@ class WhatOneWouldSay(unittest.TestCase):
         self.assertIn("22 and 24", told.sentence)
 
     def test_the_sentence_is_what_one_would_say(self):
-        for said, sentence in (
+        for said, wanted in (
             ("tap drill 5/16-18", "Drill F, 6.53 mm: 77 % of the thread"),
             ("7.94mm in drills", "7.94 mm is nearest to drill 5/16, +2.5 µm"),
             ("h7 25", "25 mm h7: 24.979 to 25.000 mm"),
             ("passes 13 to 12.1", "2 passes: to 12.30, 12.10 mm"),
         ):
             with self.subTest(said):
-                self.assertEqual(understand(said).sentence, sentence)
+                self.assertEqual(understand(said).sentence, wanted)
         inch = understand("tap drill 5/16-18", inch=True).sentence
         self.assertIn("0.2570 in", inch)
 
@@ -275,6 +283,16 @@ class FindingSums(unittest.TestCase):
             with self.subTest(said[:10]):
                 for found in ask(said):
                     self.assertIsNone(found.answer)
+
+
+class OfYourOwn(unittest.TestCase):
+    def test_a_drill_that_is_not_there_is_named_beside_the_one_that_is(self):
+        own = {"thread": "M8", "series": "6.5mm,7mm"}
+        said = sentence(reckon("tap-drill", own), False)
+        self.assertIn("Drill 7 mm: 62 %", said)
+        self.assertIn("the usual 6.8 mm is not among those there are", said)
+        own["series"] = "6.5mm,6.8mm,7mm"
+        self.assertNotIn("usual", sentence(reckon("tap-drill", own), False))
 
 
 class CommandLine(unittest.TestCase):

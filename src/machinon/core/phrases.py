@@ -240,7 +240,21 @@ def _which(s: Said) -> Inputs | None:
 @_phrase("iso-fit", "46 H7/g6", keyed=False)
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = s.take("fit"), s.size()
+    s.has("fit", "shaft", "hole", "bore")
+    if fit.islower():  # said in small letters the hole still comes first
+        hole, _, shaft = fit.partition("/")
+        fit = f"{hole.upper()}/{shaft}"
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
+
+
+@_phrase("iso-fit", "press fit 20 shaft")
+def _press(s: Said) -> Inputs | None:
+    if not (s.has("press") and s.has("fit")):
+        return None
+    nominal = s.size()
+    s.has("shaft", "hole", "bore", "pin", "bush")
+    # the usual one that stays: a shop rule, said with the answer
+    return {"nominal": nominal, "fit": "H7/p6"} if nominal else None
 
 
 @_phrase("inch-fit", "2in FN2", keyed=False)
@@ -252,7 +266,9 @@ def _inch_fit(s: Said) -> Inputs | None:
 @_phrase("iso-limits", "25 h6", keyed=False)
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
-    s.has("limit", "tolerance", "shaft", "hole", "bore")
+    s.has("limit", "tolerance", "shaft")
+    if s.has("hole", "bore", "reamer", "ream"):
+        zone = zone.upper()
     return {"nominal": nominal, "zone": zone} if zone and nominal else None
 
 
@@ -642,6 +658,8 @@ _TOOLS = ("hss", "cobalt", "carbide", "brazed")
 @_phrase("speeds", "speed mild steel 40")
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
+    if s.take("rpm"):  # the speed is known: that is another question
+        return None
     if not s.has("speed", "rpm", "feed", "surface", "fast") and not surface:
         return None
     s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill")
@@ -721,10 +739,29 @@ def _weight(s: Said) -> Inputs | None:
     return {"shape": "bar", "material": metal, "diameter": diameter, "length": length}
 
 
+@_phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")
+def _cutting_time(s: Said) -> Inputs | None:
+    if not s.has("time", "minute"):
+        return None
+    rpm, diameter = s.take("rpm"), s.near("diameter")
+    feed = s.near("feed", kinds=("number", "size"))
+    length = s.near("long", "length", "over") or s.size()
+    passes = s.near("passes", "pass", "passe", kinds=("number",)) or "1"
+    metal = s.take("material")
+    s.has("cutting", "cut", "turn", "turning", "pass", "bar", "for")
+    if not length or not (rpm or (diameter and metal)):
+        return None
+    given: Inputs = {"length": length}
+    named = (("rpm", rpm), ("feed", feed), ("diameter", diameter))
+    given |= {key: value for key, value in (*named, ("passes", passes)) if value}
+    return {**given, "material": metal} if metal else given
+
+
 @_phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
-    warmer = s.has("warmer", "heat", "heated")
-    cooler = s.has("cooler", "cold")
+    warmer = s.has("warmer", "heat", "heated", "rise", "hotter")
+    cooler = s.has("cooler", "cold", "drop", "colder")
+    s.has("temperature")
     if not warmer and not cooler:
         return None
     metal = s.take("material") or "steel"

@@ -35,6 +35,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("thread", rf"(?:{NUMBER}|#\d+)\s*(?:unc|unf|unef|bsw|bsf)\b"),
     ("taper", r"(?:mt|morse)\s?\d\b|b&s\s?\d+|jt\s?\d+|er\s?\d+|r8\b|5c\b|7/24\b"),
     ("taper", r"1\s?:\s?\d+(?:\.\d+)?"),
+    ("taper", r"\d+(?:\.\d+)?/\d+(?:\.\d+)?/\d+(?:\.\d+)?"),
     ("ratio", r"\d+\s?:\s?1\b"),
     ("fit", r"[A-Z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}|[a-z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}"),
     ("inch fit", r"(?:rc|lc|lt|ln|fn)\s?\d{1,2}\b"),

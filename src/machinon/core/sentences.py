@@ -271,6 +271,12 @@ def _passes(t: _Teller) -> str:
     return f"{count} {passes}: to {', '.join(sizes[:6])}{more} {unit}"
 
 
+def _cutting_time(t: _Teller) -> str:
+    count, minutes = int(t["passes"]), float(t["minutes"])
+    passes = "pass" if count == 1 else "passes"
+    return f"{minutes:.2g} minutes for {count} {passes}, with setting each"
+
+
 def _identify(t: _Teller) -> str:
     found = t["candidates"]
     if not t["told_apart"] and len(found) > 1:
@@ -280,6 +286,7 @@ def _identify(t: _Teller) -> str:
 
 TELLINGS: Mapping[str, Telling] = {
     "tap-drill": _tap_drill,
+    "cutting-time": _cutting_time,
     "thread": _thread,
     "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
     "cap-screw": lambda t: (
