@@ -7,7 +7,16 @@ from machinon.core.joints import form_of
 from machinon.core.measuring import Measured, is_tapered, laid_back, measured_text
 from machinon.core.meeting import Band, Effect
 from machinon.core.plan import FitPlan, Plan
-from machinon.core.quantity import ANGLE, angle_text, length_text, small_text, text_of
+from machinon.core.quantity import (
+    ANGLE,
+    LENGTH,
+    NUMBER,
+    angle_text,
+    length_text,
+    plain,
+    rough_text,
+    small_text,
+)
 from machinon.core.shop import Surface
 from machinon.core.thread_limits import with_class
 
@@ -86,6 +95,13 @@ COLUMNS = (
     "reason",
     "note",
 )
+
+
+BOLT_WORDS = {
+    "close": "close, laid out by read-out",
+    "normal": "normal",
+    "loose": "loose, laid out by hand",
+}
 
 
 def fit_lines(plan: Plan) -> tuple[FitLine, ...]:
@@ -167,15 +183,21 @@ def _wanted(fit: FitPlan) -> str:
     choice = fit.choice
     if choice.kind == "thread":
         return with_class(fit.thread, fit.thread_class) if fit.thread else ""
+    if choice.kind == "bolts":
+        word = choice.want if choice.want in BOLT_WORDS else "normal"
+        return f"Screws: {BOLT_WORDS[word]}"
     form = form_of(choice).name
     want = choice.want
     if want in characters() and fit.band is not None:
-        return f"{form}: {characters()[want].words}"
-    return f"{form}: play of its own" if want == "own" else form
+        return f"{form}; {characters()[want].words}"
+    return f"{form}; play of its own" if want == "own" else form
 
 
 def _to_make(fit: FitPlan, inch: bool) -> tuple[ToMake, ...]:
-    gauge = fit.gauge.name if fit.gauge else ""
+    gauge = ""
+    if fit.gauge is not None and fit.band is not None:
+        proves = fit.gauge.uncertainty <= float(fit.band.results.get("band", 0)) / 2
+        gauge = fit.gauge.name if proves else ""
     made: list[ToMake] = []
     if fit.choice.kind == "thread":
         for part, words in (("pitch", "pitch diameter"), ("crest", "before threading")):
@@ -184,7 +206,9 @@ def _to_make(fit: FitPlan, inch: bool) -> tuple[ToMake, ...]:
                 made.append(_sized(words, low, high, "", inch))
     elif fit.choice.kind == "bolts":
         if fit.lower is not None and fit.upper is not None:
-            made.append(_sized("bolt circle ⌀", fit.lower, fit.upper, "", inch))
+            # no finer than holes are drilled
+            ends = (length_text(v, 0.01, inch) for v in (fit.lower, fit.upper))
+            made.append(ToMake("bolt circle ⌀", *ends, ""))
     elif fit.choice.kind == "cylinder" and fit.lower is not None:
         assert fit.upper is not None
         words = "width" if fit.choice.joint in ("slot", "tee", "key") else "diameter"
@@ -216,5 +240,11 @@ def _effect(effect: Effect, inch: bool) -> str:
     if isinstance(value, str):
         return f"{effect.name}: {value}"
     if effect.small:
-        return f"{effect.name}: {small_text(value, inch)}"
-    return f"{effect.name}: {text_of(value, effect.kind, inch)}"
+        said = small_text(value, inch)
+    elif effect.kind is LENGTH:
+        said = length_text(value, 0.01, inch)
+    elif effect.kind is NUMBER:
+        said = plain(value, 1)
+    else:
+        said = rough_text(value, effect.kind)
+    return f"{effect.name}: {said}"
