@@ -207,8 +207,9 @@ def _to_make(fit: FitPlan, inch: bool) -> tuple[ToMake, ...]:
     elif fit.choice.kind == "bolts":
         if fit.lower is not None and fit.upper is not None:
             # no finer than holes are drilled
-            ends = (length_text(v, 0.01, inch) for v in (fit.lower, fit.upper))
-            made.append(ToMake("bolt circle ⌀", *ends, ""))
+            least = length_text(fit.lower, 0.01, inch)
+            most = length_text(fit.upper, 0.01, inch)
+            made.append(ToMake("bolt circle ⌀", least, most, ""))
     elif fit.choice.kind == "cylinder" and fit.lower is not None:
         assert fit.upper is not None
         words = "width" if fit.choice.joint in ("slot", "tee", "key") else "diameter"
