@@ -250,7 +250,6 @@ class ReckonerPage(QWidget):
         self.row = row = QHBoxLayout()
         for part in (self.list, panel(middle, True), panel(right, True)):
             row.addWidget(part)
-        self._share(0)
         whole = QVBoxLayout(self)
         whole.setContentsMargins(px(16), px(10), px(16), px(10))
         whole.addLayout(head)
@@ -259,6 +258,7 @@ class ReckonerPage(QWidget):
         whole.addWidget(self.offers)
         whole.addLayout(row, 1)
         self.list.setMinimumWidth(px(180))
+        self._share(0)
 
     # -- finding ---------------------------------------------------------
 
@@ -337,6 +337,7 @@ class ReckonerPage(QWidget):
         self.source.setText("")
         self.picture.refresh()
         clear_grid(self.results)
+        self._share(0)
 
     def _show_buttons(self) -> None:
         """What can be done with an answer, while there is one."""
@@ -468,8 +469,11 @@ class ReckonerPage(QWidget):
 
     def _share(self, columns: int) -> None:
         """The width is shared so that a table of so many columns has room."""
-        narrow = self.width() < self.look.px(800)
+        narrow = self.width() < self.look.px(900)
         self._columns = columns
+        # what was answered needs the room more than what else there is
+        answered = self.question is not None and bool(self.search.text().strip())
+        self.list.setVisible(not (narrow and answered))
         table = max(40 if narrow else 26, 7 * columns)
         for at, share in enumerate((22, 82 - table, table)):
             self.row.setStretch(at, share)

@@ -54,6 +54,7 @@ DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 
 MOST = 30  # jobs and pieces that are listed; older ones are found by name
+ROOMY = 1.3  # scale of figures from which the first page shows less of the daybook
 
 
 class JobRow(EnterButton):
@@ -323,7 +324,7 @@ class StartPage(QWidget):
         inside.addStretch(1)
         column.addWidget(scrolled(pieces), 1)
         column.addWidget(label("Lately", "head"))
-        for line in self.file.daybook(most=3):
+        for line in self.file.daybook(most=3 if self.look.scale < ROOMY else 1):
             column.addWidget(
                 label(f"{day_text(line.at)}   {line.says}", "faint", wrap=True)
             )
@@ -344,7 +345,9 @@ class StartPage(QWidget):
             lambda w, h, s: machine_drawing("lathe", drawn, w, h, s),
             f"Picture of {lathe.name}",
         )
-        picture.setFixedHeight(px(200))
+        # its figures shrink with it rather than being cut off
+        picture.setMinimumHeight(px(190 if self.look.scale < ROOMY else 125))
+        picture.setMaximumHeight(px(200))
         picture.spot_chosen.connect(lambda *_: self.shop_requested.emit())
         box = QVBoxLayout()
         box.setContentsMargins(px(14), px(10), px(14), px(4))
@@ -363,9 +366,7 @@ class StartPage(QWidget):
         whole = measured == len(piece.surfaces)
         line.addWidget(MarkView(self.look, "measured" if whole else "cut", 13))
         line.addWidget(label(piece.name), 1)
-        line.addWidget(
-            label(f"{measured} of {len(piece.surfaces)} surfaces measured", "faint")
-        )
+        line.addWidget(label(f"{measured} of {len(piece.surfaces)} measured", "faint"))
         return row
 
 
