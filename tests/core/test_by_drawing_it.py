@@ -6,7 +6,7 @@ a keyway is cut into points of a circle, a slot is filled with its tongue.
 
 import math
 import unittest
-from itertools import product
+from itertools import pairwise, product
 
 from machinon.core.reckoning import reckon
 
@@ -213,6 +213,244 @@ class Holes(unittest.TestCase):
             for one, other in zip(points, points[1:] + points[:1], strict=True):
                 self.assertAlmostEqual(math.dist(one, other), found["chord"], 6)
                 self.assertAlmostEqual(math.hypot(*one), 31, 6)
+
+
+class FlatsAndEdges(unittest.TestCase):
+    def test_a_flat_is_a_chord_whichever_of_its_sizes_is_given(self):
+        for diameter, depth in ((12.1, 2.0), (20, 6), (25.4, 0.5)):
+            radius = diameter / 2
+
+            def inside(x: float, r: float = radius, d: float = depth) -> bool:
+                return math.hypot(x, r - d) < r
+
+            wide = 2 * pushed(inside, 0.0, radius)
+            whole = {"depth": depth, "width": wide, "across": diameter - depth}
+            for key, value in whole.items():
+                found = reckon("flat", {"diameter": diameter, key: value})
+                for other, wanted in whole.items():
+                    with self.subTest(diameter, given=key, found=other):
+                        self.assertAlmostEqual(found[other], wanted, 5)
+
+    def test_a_hole_near_an_edge_opens_by_the_chord_it_loses(self):
+        for bore, offset, half in ((20, 12, 15), (20, 4, 15), (16, 25, 30)):
+            found = reckon(
+                "break-out", {"bore": bore, "offset": offset, "half_width": half}
+            )
+            edge = half - offset
+            with self.subTest(bore, offset=offset):
+                self.assertAlmostEqual(found["wall"], edge - bore / 2)
+                self.assertAlmostEqual(found["other_wall"], half + offset - bore / 2)
+                if edge >= bore / 2:
+                    self.assertEqual(found["opening"], 0)
+                    continue
+                end = pushed(
+                    lambda y, e=edge, r=bore / 2: math.hypot(e, y) < r, 0.0, bore / 2
+                )
+                self.assertAlmostEqual(found["opening"], 2 * end, 6)
+
+    def test_an_edge_found_is_half_a_tip_away(self):
+        """The tip touches with its rim: its middle stands half a tip outside."""
+        for direction, sign in (("+", 1), ("-", -1)):
+            found = reckon(
+                "edge-find",
+                {
+                    "edge_reading": 40,
+                    "tip_diameter": 6,
+                    "offset": 15,
+                    "direction": direction,
+                },
+            )
+            edge = 40 + sign * 3
+            self.assertAlmostEqual(found["position"], edge + sign * 15)
+
+    def test_a_polygon_from_round_has_its_corners_on_the_round(self):
+        for sides, across in ((4, 12.7), (6, 17), (8, 30)):
+            found = reckon("polygon", {"sides": sides, "across_flats": across})
+            radius = found["round_needed"] / 2
+            corners = [
+                (
+                    radius * math.cos(2 * math.pi * i / sides),
+                    radius * math.sin(2 * math.pi * i / sides),
+                )
+                for i in range(sides)
+            ]
+            middle = [
+                (one + other) / 2
+                for one, other in zip(corners[0], corners[1], strict=True)
+            ]
+            self.assertAlmostEqual(2 * math.hypot(*middle), across, 6)
+            self.assertAlmostEqual(
+                found["depth_per_flat"], radius - math.hypot(*middle), 6
+            )
+
+
+class LengthsInARow(unittest.TestCase):
+    LINKS = (
+        {"name": "housing", "length": 40, "tolerance": 0.1, "sign": "+"},
+        {"name": "bearing", "length": 12, "tolerance": 0.12, "sign": "-"},
+        {"name": "spacer", "length": 15.9, "tolerance": 0.05, "sign": "-"},
+        {"name": "ring", "length": 12, "tolerance": 0.12, "sign": "-"},
+    )
+
+    def test_the_worst_gap_is_the_worst_of_every_way_the_links_can_fall(self):
+        found = reckon("length-chain", {"links": list(self.LINKS)})
+        gaps = []
+        for way in product((-1, 1), repeat=len(self.LINKS)):
+            gaps.append(
+                sum(
+                    (1 if one["sign"] == "+" else -1)
+                    * (one["length"] + off * one["tolerance"])
+                    for one, off in zip(self.LINKS, way, strict=True)
+                )
+            )
+        self.assertAlmostEqual(found["worst_least"], min(gaps))
+        self.assertAlmostEqual(found["worst_most"], max(gaps))
+        self.assertAlmostEqual(found["total"], sum(gaps) / len(gaps))
+        self.assertLess(found["likely"], max(gaps) - found["total"])
+
+    def test_the_link_to_be_made_keeps_the_gap_at_both_its_limits(self):
+        links = [dict(one) for one in self.LINKS]
+        asked = {
+            "links": links, "unknown": "spacer", "gap_least": -0.3, "gap_most": 0.6
+        }  # fmt: skip
+        band = reckon("length-chain", asked)
+        for end, key, wanted in (
+            ("lower", "worst_most", 0.6),
+            ("upper", "worst_least", -0.3),
+        ):
+            made = [dict(one) for one in self.LINKS]
+            made[2] |= {"length": band[end], "tolerance": 0}
+            gap = reckon("length-chain", {"links": made})
+            with self.subTest(end):
+                self.assertAlmostEqual(gap[key], wanted)
+
+    def test_a_strip_is_long_enough_for_all_its_pieces_and_cuts(self):
+        found = reckon(
+            "strip-length",
+            {"pieces": 5, "length": 20, "kerf": 1.5, "clean_up": 0.3, "ends": 2},
+        )
+        at = 2.0
+        for number, centre in enumerate(found["centres"]):
+            if number:
+                at += 1.5 + 2 * 0.3  # the cut, and both faces cleaned up
+            self.assertAlmostEqual(centre, at + 10)
+            at += 20
+        self.assertAlmostEqual(found["strip"], at + 2)
+
+    def test_saw_cuts_leave_nothing_of_the_slot_and_nothing_beside_it(self):
+        for width, saw in ((7, 2), (6, 2), (3.3, 3), (3, 3)):
+            found = reckon("saw-slot", {"depth": 10, "width": width, "saw": saw})
+            edges = sorted(found["positions"])
+            with self.subTest(width, saw=saw):
+                self.assertEqual(len(edges), found["passes"])
+                self.assertAlmostEqual(edges[0], 10)
+                self.assertAlmostEqual(edges[-1] + saw, 10 + width)
+                for one, other in pairwise(edges):
+                    self.assertLessEqual(other - one, saw + 1e-9)
+
+    def test_a_screw_from_stock_holds_and_does_not_reach_the_floor(self):
+        found = reckon(
+            "screw-length",
+            {"grip": 12, "washer": 1.6, "screw": "M6", "engagement": 6,
+             "thread_depth": 14},
+        )  # fmt: skip
+        for length in found["stock"]:
+            into = length - 12 - 1.6
+            self.assertGreaterEqual(into, 6)
+            self.assertLessEqual(into, 14 - 1.0)
+        self.assertTrue(found["stock"])
+
+
+class Lines(unittest.TestCase):
+    def test_the_best_line_leaves_the_least_squares_of_all_lines_tried(self):
+        readings = [0.0, 0.021, 0.055, 0.058, 0.083, 0.09]
+        found = reckon("straightness", {"readings": readings, "spacing": 50})
+        slope = found["slope"] / 100
+
+        def left(rise: float) -> float:
+            lines = [y - rise * 50 * i for i, y in enumerate(readings)]
+            mean = sum(lines) / len(lines)
+            return sum((one - mean) ** 2 for one in lines)
+
+        for other in (slope * 0.9, slope * 1.1, slope + 1e-5, slope - 1e-5):
+            self.assertLess(left(slope), left(other))
+        self.assertAlmostEqual(math.degrees(math.atan(slope)), found["angle"], 6)
+
+    def test_gaps_at_two_heights_are_the_lean_between_them(self):
+        found = reckon(
+            "squareness-gaps",
+            {"gaps": [{"at": 10, "gap": 0.02}, {"at": 90, "gap": 0.06}], "length": 80},
+        )
+        self.assertAlmostEqual(found["error"], 0.04)
+        lean = math.tan(math.radians(found["angle"])) * 80
+        self.assertAlmostEqual(lean, 0.04, 6)
+
+    def test_each_way_to_set_a_taper_turns_the_same_cone(self):
+        for taper in ("MT3", "1:20", "24/20/80", "7/24"):
+            compound = reckon("taper-setup", {"taper": taper})
+            half = math.radians(compound["angle"])
+            needle = reckon(
+                "taper-setup", {"taper": taper, "method": "indicator", "travel": 40}
+            )
+            slips = reckon(
+                "taper-setup", {"taper": taper, "method": "sine", "sine_length": 100}
+            )
+            with self.subTest(taper):
+                # along the axis the tool gains as much as the cone does
+                cone = math.tan(half) * 40
+                self.assertAlmostEqual(needle["indicator_reading"], cone, 6)
+                self.assertAlmostEqual(slips["sine_stack"], 100 * math.sin(half), 6)
+
+
+class Dividing(unittest.TestCase):
+    PLATES = (15, 16, 17, 18, 19, 20, 21, 23, 27, 29, 31, 33)
+
+    def test_every_setting_called_exact_comes_round_and_none_is_missed(self):
+        """Tried by turning: so many holes, as often as there are divisions."""
+        for divisions in (7, 12, 13, 18, 60):
+            found = reckon(
+                "dividing",
+                {"divisions": divisions, "worm": 40, "plates": list(self.PLATES)},
+            )
+            exact = {
+                one["circle"] for one in found["settings"] if abs(one["error"]) < 1e-9
+            }
+            with self.subTest(divisions):
+                for one in found["settings"]:
+                    if one["circle"] not in exact:
+                        continue
+                    holes = one["turns"] * one["circle"] + one["holes"]
+                    self.assertEqual(holes * divisions, 40 * one["circle"])
+                able = {c for c in self.PLATES if 40 * c % divisions == 0}
+                # one setting of whole turns stands for every circle
+                self.assertTrue(exact <= able)
+                self.assertEqual(bool(exact), bool(able))
+
+
+class Centring(unittest.TestCase):
+    def test_the_moves_it_gives_leave_a_piece_that_runs_true(self):
+        """A round off by (x, y), read every 90°, moved as told, read again."""
+        for x, y in ((0.03, 0.0), (-0.02, 0.05), (0.011, -0.007)):
+            readings = [
+                x * math.cos(math.radians(a)) + y * math.sin(math.radians(a))
+                for a in (0, 90, 180, 270)
+            ]
+            found = reckon("centring", {"readings": readings})
+            for move in found["moves"]:
+                towards = math.radians(move["towards"])
+                x += move["move"] * math.cos(towards)
+                y += move["move"] * math.sin(towards)
+            with self.subTest(readings):
+                self.assertAlmostEqual(math.hypot(x, y), 0, 9)
+
+    def test_one_high_spot_alone_is_not_called_an_offset_to_be_moved_out(self):
+        for at in range(4):
+            readings = [10.0] * 4
+            readings[at] = 22.0
+            found = reckon("centring", {"readings": readings})
+            with self.subTest(at):
+                self.assertEqual(found["high_spot"], 90 * at)
+                self.assertAlmostEqual(found["high_spot_height"], 12)
 
 
 if __name__ == "__main__":

@@ -9,6 +9,7 @@ from machinon.core.quantity import (
     LENGTH,
     PERCENT,
     angle_text,
+    checked,
     length_text,
     list_parts,
     parse,
@@ -135,6 +136,13 @@ class TypedLengths(unittest.TestCase):
                     self.assertTrue(error.message)
                 else:
                     self.assertTrue(math.isfinite(value), text)
+
+    def test_what_no_shop_can_tell_from_nothing_is_nothing_where_that_is_allowed(self):
+        for tiny in (1.8e-18, -6e-17, 5e-10):
+            self.assertEqual(checked(tiny, LENGTH), 0)
+            self.assertEqual(checked(tiny, LENGTH, low=0), 0)
+            with self.assertRaisesRegex(BadInput, "smaller than a shop can tell"):
+                checked(tiny, LENGTH, above=0)
 
     def test_the_limit_that_a_message_names_is_itself_accepted(self):
         with self.assertRaisesRegex(BadInput, "from 3 and up to 100 mm"):

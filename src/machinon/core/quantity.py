@@ -415,7 +415,10 @@ def checked(
     high: float | None = None,
     above: float | None = None,
 ) -> float:
-    """The value itself, if it is a number inside what is allowed."""
+    """The value itself, if it is a number inside what is allowed.
+
+    What is smaller than a shop can tell is 0, where 0 is allowed.
+    """
     unit = f" {kind.unit}" if kind.unit else ""
     if not math.isfinite(value) or abs(value) > kind.limit:
         raise BadInput(
@@ -424,6 +427,8 @@ def checked(
             + kind.allowed,
         )
     if value and abs(value) < kind.least:
+        if (above is None or above < 0) and (low is None or low <= 0):
+            return 0.0  # what a sum of cosines leaves of nothing, say
         raise BadInput(
             key,
             f"That is smaller than a shop can tell: from {kind.least:g}{unit} on is "

@@ -162,7 +162,7 @@ class Input:
         if isinstance(given, int | float):
             # an integer of a line of JSON may have hundreds of digits
             value = float(given) if abs(given) < 1e300 else math.inf
-            quantity.checked(
+            value = quantity.checked(
                 value,
                 self.kind,
                 key=self.key,
