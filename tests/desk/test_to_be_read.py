@@ -99,3 +99,15 @@ class FiguresStayWhole(WindowCase):
         self.assertTrue(page.rail.isVisible())
         self.assertEqual(self.window.look.scale, before)
         self.assertEqual(page.view().field.text(), "2.2")
+
+    def test_the_reckoner_is_reached_from_full_screen_and_leads_back(self):
+        self.window.open_job("back-plate-130")
+        self.window.go("cut")
+        self.window.actions_by_id["view.machine"].trigger()
+        self.window.actions_by_id["reckoner"].trigger()
+        page = self.window.pages.currentWidget()
+        self.assertEqual(type(page).__name__, "ReckonerPage")
+        self.assertTrue(self.window.menuBar().isVisible())
+        page.left.emit()
+        self.settle()
+        self.assertEqual(self.window.job_page().stage, "cut")
