@@ -70,6 +70,22 @@ class Lines(unittest.TestCase):
         self.assertEqual(line(10.05, accepted="in a hurry").verdict, "failed")
         self.assertEqual(line(10.011, tried="tight", accepted="x").verdict, "near")
 
+    def test_readings_that_disagree_prove_nothing_though_one_is_set_apart(self):
+        sizes = (10.004, 10.005, 10.005, 10.505)
+        bore = Surface(
+            "bore",
+            "Bore",
+            "inside",
+            readings=tuple(Reading(one, "bore-gauge") for one in sizes),
+        )
+        found = measure(bore, SHOP, "steel")
+        self.assertAlmostEqual(found.size, 10.0047, 3)
+        judged = proof_line("bore", "Bore", 1, 9.99, 10.02, found)
+        self.assertEqual(judged.verdict, "near")
+        self.assertIn("disagree", judged.says)
+        tried = proof_line("bore", "Bore", 1, 9.99, 10.02, found, tried="goes on")
+        self.assertEqual(tried.verdict, "proved")
+
     def test_without_a_size_or_a_band_it_is_open(self):
         self.assertEqual(line(None).verdict, "open")
         unknown = line(10.0, band=(None, None))

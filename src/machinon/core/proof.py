@@ -81,6 +81,10 @@ def proof_line(
             f"the gauge's ±{doubt * 1000:.0f} µm is wider than the band of "
             f"{(upper - lower) * 1000:.0f} µm: the mate decides, or a surer gauge"
         )
+    if verdict == "proved" and measured is not None and measured.doubts:
+        # what was set apart must not prove a size by being left out
+        verdict = "near"
+        says = "its readings disagree: read it again, or begin this one again"
     if tried in ("tight", "loose") and verdict != "failed":
         verdict, says = "near", f"the mate is {tried}: " + _TRIED[tried]
     elif verdict == "near" and tried == "goes on":
