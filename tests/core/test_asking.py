@@ -41,6 +41,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("h7/g6 40", "iso-fit", "", None),
     ("reamer 12 h7", "iso-limits", "upper", 12.018),
     ("temperature rise 20 degrees 200 mm aluminium", "thermal-size", "", None),
+    ("hypotenuse 30 40", "triangle", "slope", 50.0),
+    ("taper 1 in 20", "taper", "half_angle", 1.4321),
+    ("1/4 whit", "thread", "major", 6.35),
+    ("ba 4", "thread", "pitch", 0.66),
+    ("number 7 drill", "convert", "mm", 5.1054),
+    ("drill size 6.53", "convert", "drill", "F"),
     ("taper 20/24/80", "taper", "half_angle", 1.4321),
     ("taper 1:20 over 50", "taper-advance", "diameter_change", 2.5),
     ("3 degrees over 50", "triangle", "rise", 2.6204),
@@ -222,6 +228,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "banana",
             "42 sheep on 7 hills by the sea",
             "surface speed 500 rpm 40mm",
+            "15 degrees 60 long rise",
         ):
             with self.subTest(said):
                 told = understand(said)

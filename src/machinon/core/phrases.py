@@ -594,10 +594,14 @@ def _triangle(s: Said) -> Inputs | None:
     if not s.has("triangle", "hypotenuse", "pythagoras"):
         return None
     angle = s.take("angle")
-    slope = s.near("hypotenuse", "slope")
+    # of two bare sizes the long side is what is asked: hypotenuse 30 40
+    bare = not any(p.kind == "word" and p.word in ("side", "base") for p in s.parts)
+    asked = bare and sum(p.kind in ("size", "number") for p in s.parts) == 2
+    slope = "" if asked else s.near("hypotenuse", "slope")
+    s.has("hypotenuse")
     first = s.size()
     second = "" if angle or slope else s.size()
-    s.has("right", "side")
+    s.has("right", "side", "base")
     if angle and first:
         return {"side": first, "angle": angle}
     if slope and first:
@@ -759,9 +763,9 @@ def _cutting_time(s: Said) -> Inputs | None:
 
 @_phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
-    warmer = s.has("warmer", "heat", "heated", "rise", "hotter")
-    cooler = s.has("cooler", "cold", "drop", "colder")
-    s.has("temperature")
+    warmth = s.has("temperature")
+    warmer = s.has("warmer", "heat", "heated", "hotter") or (warmth and s.has("rise"))
+    cooler = s.has("cooler", "cold", "colder") or (warmth and s.has("drop"))
     if not warmer and not cooler:
         return None
     metal = s.take("material") or "steel"
@@ -822,7 +826,16 @@ def _drill_name(s: Said) -> Inputs | None:
         word.used = True
         return _drill("letter", word.text.upper())
     number = s.take("pin")
-    return _drill("number", number) if number else None
+    if number:
+        return _drill("number", number)
+    # a size: which drill is nearest
+    value = s.take("size", "number")
+    return {"value": value, "to": "drill"} if value and _alone(s) else None
+
+
+def _alone(s: Said) -> bool:
+    """Whether nothing that says something is left: else it is another question."""
+    return not s.unused
 
 
 def _drill(series: str, name: str) -> Inputs | None:

@@ -181,11 +181,29 @@ def _materials() -> re.Pattern[str]:
     return re.compile(rf"\b(?:{'|'.join(map(re.escape, names))})\b", re.IGNORECASE)
 
 
+# what is said in several words and is one part: 1/4 whitworth, BA 4, no 7 drill
+_SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
+    (re.compile(pattern, re.IGNORECASE), meant)
+    for pattern, meant in (
+        (r"\bwhit(?:worth)?\b", "bsw"),
+        (r"\bba\s+(\d+)\b", r"\1ba"),
+        (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
+        # a taper of so much in so much, both of one unit
+        (
+            r"\b(taper|slope|gradient)\s+(?:of\s+)?1\s+in\s+(\d+(?:\.\d+)?)\b(?!\s*mm)",
+            r"\1 1:\2",
+        ),
+    )
+)
+
+
 def heard(text: str) -> Said:
     """Take what was said apart; what is no word of any kind is left out."""
     text = re.sub(r"(?<=\d),(?=\d)", ".", text)
     # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
+    for pattern, meant in _SAID_SO:
+        text = pattern.sub(meant, text)
     said = Said()
     at = 0
     while at < len(text):
