@@ -41,6 +41,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("h7/g6 40", "iso-fit", "", None),
     ("reamer 12 h7", "iso-limits", "upper", 12.018),
     ("temperature rise 20 degrees 200 mm aluminium", "thermal-size", "", None),
+    ("12 + 3/8in", "convert", "mm", 21.525),
+    ("28+6.35/2", "convert", "mm", 31.175),
+    ("10-32", "thread", "major", 4.826),
+    ("set over 200 long mt2", "taper-setup", "tailstock_offset", 4.995),
+    ("how fast 200mm cast iron disc", "rotating-limit", "", None),
     ("hypotenuse 30 40", "triangle", "slope", 50.0),
     ("taper 1 in 20", "taper", "half_angle", 1.4321),
     ("1/4 whit", "thread", "major", 6.35),
@@ -229,6 +234,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "42 sheep on 7 hills by the sea",
             "surface speed 500 rpm 40mm",
             "15 degrees 60 long rise",
+            "radius 20 chord 10",
+            "tailstock set over 1 degree 150",
         ):
             with self.subTest(said):
                 told = understand(said)

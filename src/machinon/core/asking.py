@@ -9,6 +9,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.own_figures import OwnFigures
 from machinon.core.phrases import PHRASES, Phrase, examples
+from machinon.core.quantity import parse
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
 from machinon.core.said import Said, heard
 from machinon.core.sentences import sentence
@@ -107,7 +108,7 @@ def understand(
     if not said or len(said) > MOST_LETTERS:
         return Understood(said)
     refused: Understood | None = None
-    for one in _candidates(heard(said)):
+    for one in _sum(said, inch) or _candidates(heard(said)):
         found, words, why = _asked(one, inch, own or OwnFigures())
         if found.answer is not None:
             return Understood(
@@ -116,6 +117,21 @@ def understand(
         if refused is None:
             refused = Understood(said, words, found, why, one.unused, _offered(said))
     return refused or Understood(said, unused=(said,), offered=_offered(said))
+
+
+_ADDED = re.compile(r"[+*()]|\s-\s")  # 10-32 is a thread
+
+
+def _sum(said: str, inch: bool) -> list[_Candidate]:
+    """A sum of sizes, as it may be typed anywhere else: 28+6.35/2; empty for none."""
+    if not _ADDED.search(said):
+        return []
+    try:
+        parse(said, inch=inch)
+    except BadInput:
+        return []
+    phrase = next(one for one in PHRASES if one.reckoner == "convert")
+    return [_Candidate((0, 0, 0), phrase, {"value": said}, ())]
 
 
 def _candidates(said: Said) -> list[_Candidate]:

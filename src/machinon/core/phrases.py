@@ -321,9 +321,9 @@ def _offset(s: Said) -> Inputs | None:
     taper = s.take("taper")
     if not taper:
         return None
-    if s.has("offset") | s.has("centre", "between"):
+    if s.has("offset", "setover") | s.has("centre", "between"):
         length = s.size()
-        s.has("between", "centre", "set-over", "setover")
+        s.has("between", "centre", "tailstock", "length")
         if not length:
             return None
         return {
@@ -623,6 +623,8 @@ def _rise(s: Said) -> Inputs | None:
 def _arc(s: Said) -> Inputs | None:
     if not s.has("chord"):
         return None
+    if s.near("radius"):  # it is known: the height is another question
+        return None
     height = s.near("height", "rise", "sagitta")
     chord = s.near("chord") or s.size()
     s.has("radius", "arc", "height")
@@ -657,6 +659,18 @@ _OPERATIONS = (
 
 
 _TOOLS = ("hss", "cobalt", "carbide", "brazed")
+
+
+@_phrase("rotating-limit", "how fast 200 cast iron disc")
+def _disc(s: Said) -> Inputs | None:
+    if not s.has("disc", "disk", "flywheel", "faceplate"):
+        return None
+    s.has("fast", "limit", "speed", "rpm", "most", "run", "turn", "burst", "safe")
+    metal = s.take("material")
+    size = s.near("diameter") or s.size()
+    if not metal or not size:
+        return None
+    return {"outside_diameter": size, "material": metal}
 
 
 @_phrase("speeds", "speed mild steel 40")

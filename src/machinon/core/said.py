@@ -187,6 +187,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
     for pattern, meant in (
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
+        (r"\bset[\s-]+over\b", "setover"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
         # a taper of so much in so much, both of one unit
         (

@@ -271,6 +271,15 @@ def _passes(t: _Teller) -> str:
     return f"{count} {passes}: to {', '.join(sizes[:6])}{more} {unit}"
 
 
+def _rotating(t: _Teller) -> str:
+    limit = float(t["rpm_limit"])
+    step = 10 ** max(len(str(int(limit))) - 2, 0)
+    return (
+        f"By strength alone {int(limit // step * step)} rpm; the maker's limit and the "
+        "way it is held come first"
+    )
+
+
 def _cutting_time(t: _Teller) -> str:
     count, minutes = int(t["passes"]), float(t["minutes"])
     passes = "pass" if count == 1 else "passes"
@@ -287,6 +296,7 @@ def _identify(t: _Teller) -> str:
 TELLINGS: Mapping[str, Telling] = {
     "tap-drill": _tap_drill,
     "cutting-time": _cutting_time,
+    "rotating-limit": _rotating,
     "thread": _thread,
     "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
     "cap-screw": lambda t: (
