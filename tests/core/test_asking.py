@@ -41,6 +41,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("h7/g6 40", "iso-fit", "", None),
     ("reamer 12 h7", "iso-limits", "upper", 12.018),
     ("temperature rise 20 degrees 200 mm aluminium", "thermal-size", "", None),
+    ("bolt circle 3 holes span 103.15 hole 7.89", "hole-span", "diameter", 109.997),
+    ("100 sfm 1 inch", "speeds", "rpm", 381.97),
     ("12 + 3/8in", "convert", "mm", 21.525),
     ("28+6.35/2", "convert", "mm", 31.175),
     ("10-32", "thread", "major", 4.826),
@@ -235,6 +237,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "surface speed 500 rpm 40mm",
             "15 degrees 60 long rise",
             "radius 20 chord 10",
+            "bearing 6204 housing",
             "tailstock set over 1 degree 150",
         ):
             with self.subTest(said):

@@ -8,6 +8,7 @@ were typed. The example is one that it answers.
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any
 
 from machinon.core.limits import limits_of_size
@@ -295,6 +296,8 @@ def _bearing(s: Said) -> Inputs | None:
     if not bore:
         return None
     s.has("seat", "shaft", "fit")
+    if s.has("housing", "outer", "outside"):  # the other ring: not this question
+        return None
     try:
         size = float(re.sub(r"[^\d.]", "", bore))
         zone = limits_of_size(size, "k6")
@@ -375,8 +378,32 @@ def _taper(s: Said) -> Inputs | None:
 # -- holes and dividing -------------------------------------------------------------
 
 
+@_phrase("hole-span", "3 holes span 103.15 hole 7.89")
+def _span(s: Said) -> Inputs | None:
+    span = s.near("span")
+    if not span:
+        return None
+    counted = next(
+        (
+            p
+            for p, after in pairwise(s.parts)
+            if p.kind == "number" and p.text.isdigit() and after.text.lower() == "holes"
+        ),
+        None,
+    )
+    if counted is None:
+        return None
+    counted.used = True
+    s.has("hole", "bolt", "circle", "screw", "over", "neighbour")
+    hole = s.size()
+    asked = {"span": span, "hole": hole, "holes": counted.text}
+    return asked if hole else None
+
+
 @_phrase("bolt-circle", "bolt circle 6 holes 80mm")
 def _circle(s: Said) -> Inputs | None:
+    if s.has("span"):  # over neighbours, which is no diameter
+        return None
     circle = s.has("circle", "pattern")
     holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
     if not circle and not holes:

@@ -198,6 +198,14 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
 )
 
 
+# a surface speed in feet a minute: 100 sfm, sfm 100, 100 ft/min
+_FEET = re.compile(
+    r"\b(?:(\d+(?:\.\d+)?)\s*(?:ft\s*/\s*min|sfm|sfpm|fpm)\b"
+    r"|(?:sfm|sfpm|fpm)\s+(\d+(?:\.\d+)?))",
+    re.IGNORECASE,
+)
+
+
 def heard(text: str) -> Said:
     """Take what was said apart; what is no word of any kind is left out."""
     text = re.sub(r"(?<=\d),(?=\d)", ".", text)
@@ -205,6 +213,7 @@ def heard(text: str) -> Said:
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
+    text = _FEET.sub(lambda m: f"{float(m[1] or m[2]) * 0.3048:g} m/min", text)
     said = Said()
     at = 0
     while at < len(text):

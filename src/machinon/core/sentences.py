@@ -56,11 +56,17 @@ SAME_DRILL = 0.1  # mm apart: either does for the thread
 Telling = Callable[[_Teller], str]
 
 
+def _drill_named(t: _Teller, name: str, size: str) -> str:
+    """A drill by its name, with its size where the name is none."""
+    called = str(t[name])
+    if called.endswith(("mm", "in")):
+        return f"Drill {called}"
+    return f"Drill {called}, {length_text(float(t[size]), 0.01, t.inch)}"
+
+
 def _tap_drill(t: _Teller) -> str:
-    name = str(t["drill"])
-    size = length_text(float(t["drill_size"]), 0.01, t.inch)
-    named = f"Drill {name}" if name.endswith(("mm", "in")) else f"Drill {name}, {size}"
-    said = f"{named}: {t['engagement']:.0f} % of the thread"
+    drill = _drill_named(t, "drill", "drill_size")
+    said = f"{drill}: {t['engagement']:.0f} % of the thread"
     inputs = {k: v for k, v in t.answer.inputs.items() if k != "series"}
     if inputs == t.answer.inputs:
         return said
@@ -337,8 +343,11 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t.size('normal_depth')}"
     ),
     "square-hole": lambda t: (
-        f"Drill {t['drill_name']} first, {t.size('drill', 0.01)}; "
+        f"{_drill_named(t, 'drill_name', 'drill')} first; "
         f"{t.size('corner_distance')} over the corners"
+    ),
+    "hole-span": lambda t: (
+        f"Bolt circle {t.both('diameter', 0.01)}; {t.size('chord')} centre to centre"
     ),
     "half-way": lambda t: f"The middle is at {t.both('centre')}",
     "dovetail": _dovetail,
