@@ -19,11 +19,10 @@ from machinon.core.joints import (
     read_given,
     takes_fit,
 )
-from machinon.core.measuring import is_tapered
 from machinon.core.plan import plan_of
 from machinon.core.reckoning import reckon
 from machinon.core.shop import Piece, Reading, Surface
-from machinon.core.surface_kinds import new_surfaces, surface_groups
+from machinon.core.surface_kinds import is_tapered, new_surfaces, surface_groups
 from machinon.core.surface_sums import sum_of
 from machinon.core.tables import rows
 from machinon.draw.gauge_drawing import gauge_drawing

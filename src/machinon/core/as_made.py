@@ -8,7 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.limits import LARGEST
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.shop import Surface
-from machinon.core.surface_kinds import form_key
+from machinon.core.surface_kinds import form_key, is_tapered
 from machinon.core.surface_sums import sum_of
 from machinon.core.tapers import taper_of
 
@@ -34,11 +34,18 @@ class AsMade:
 
 def takes_standard(surface: Surface) -> bool:
     """Whether a standard can stand in for a surface's readings."""
-    if form_key(surface) in ("taper-out", "taper-in"):
+    if is_tapered(surface):
         return True
     if sum_of(surface) is not None or form_key(surface).startswith("thread"):
         return False
     return surface.kind in _SIDES
+
+
+def example_for(surface: Surface) -> str:
+    """How a standard is typed for a surface."""
+    if is_tapered(surface):
+        return "MT2"
+    return "16 h6" if _SIDES[surface.kind] == "shaft" else "16 H7"
 
 
 def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
@@ -54,7 +61,7 @@ def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
         return ""
     if not takes_standard(surface):
         raise BadInput(KEY, "No standard stands in for readings here: measure it.")
-    if form_key(surface) in ("taper-out", "taper-in"):
+    if is_tapered(surface):
         taper = taper_of(text, KEY)
         if taper.large is None:
             raise BadInput(
@@ -64,8 +71,7 @@ def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
             )
         return taper.name
     match = _ZONED.match(text)
-    side = _SIDES[surface.kind]
-    example = "16 h6" if side == "shaft" else "16 H7"
+    side, example = _SIDES[surface.kind], example_for(surface)
     if match is None:
         raise BadInput(
             KEY,
@@ -93,7 +99,7 @@ def as_made(surface: Surface) -> AsMade | None:
     """What the standard a surface is taken by says; None where it has none."""
     if not surface.given:
         return None
-    if form_key(surface) in ("taper-out", "taper-in"):
+    if is_tapered(surface):
         answer = reckon("taper", {"name": surface.given})
         return AsMade(
             float(answer["large_diameter"]),

@@ -200,10 +200,14 @@ def ask(text: str, inch: bool = False, own: OwnFigures | None = None) -> list[Fo
     >>> [f.reckoning.name for f in ask("tap drill 5/16-18")][0]
     'tap-drill'
     """
-    understood = understand(text, inch, own)
-    found = [understood.found] if understood.found and understood.answer else []
+    return found_with(understand(text, inch, own))
+
+
+def found_with(told: Understood) -> list[Found]:
+    """What was understood, if it was, and the reckonings with like words after it."""
+    found = [told.found] if told.found and told.answer else []
     seen = {one.reckoning.name for one in found}
-    for one in _by_words(" ".join(text.split())[:MOST_LETTERS]):
+    for one in _by_words(told.said[:MOST_LETTERS]):
         if one.name not in seen:
             found.append(Found(one, {}, None))
     return found[:MOST_FOUND]

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from machinon.core.fit import characters
 from machinon.core.joints import form_of
-from machinon.core.measuring import Measured, is_tapered, laid_back, measured_text
+from machinon.core.measuring import Measured, laid_back, measured_text
 from machinon.core.meeting import Band, Effect
 from machinon.core.plan import FitPlan, Plan
 from machinon.core.quantity import (
@@ -18,6 +18,7 @@ from machinon.core.quantity import (
     small_text,
 )
 from machinon.core.shop import Surface
+from machinon.core.surface_kinds import is_tapered
 from machinon.core.thread_limits import with_class
 
 
@@ -111,8 +112,7 @@ def fit_lines(plan: Plan) -> tuple[FitLine, ...]:
 
 def fit_readings(plan: Plan, fit: FitPlan) -> tuple[float, ...]:
     """What was read on a fit's mate and counts, laid back to one place; mm."""
-    piece = plan.pieces.get(fit.choice.piece)
-    surface = piece.surface(fit.choice.surface) if piece else None
+    surface = plan.existing(fit)
     slope = fit.mate.slope if fit.mate else None
     readings = surface.readings if surface else ()
     return tuple(laid_back(one, slope) for one in readings if not one.struck)
@@ -120,9 +120,10 @@ def fit_readings(plan: Plan, fit: FitPlan) -> tuple[float, ...]:
 
 def _line(plan: Plan, fit: FitPlan) -> FitLine:
     inch = plan.shop.inch
-    piece = plan.pieces.get(fit.choice.piece)
-    surface = piece.surface(fit.choice.surface) if piece else None
-    mate = f"{surface.name} of {piece.name}" if piece and surface else "not entered"
+    surface = plan.existing(fit)
+    mate = "not entered"
+    if surface is not None:
+        mate = f"{surface.name} of {plan.pieces[fit.choice.piece].name}"
     says = fit.problem or fit.contradiction or fit.unsaid or fit.advice
     if not says and fit.spent:
         says = "Nothing is left of its band."
@@ -196,7 +197,7 @@ def _wanted(fit: FitPlan) -> str:
 def _to_make(fit: FitPlan, inch: bool) -> tuple[ToMake, ...]:
     gauge = ""
     if fit.gauge is not None and fit.band is not None:
-        proves = fit.gauge.uncertainty <= float(fit.band.results.get("band", 0)) / 2
+        proves = fit.gauge.proves(float(fit.band.results.get("band", 0)))
         gauge = fit.gauge.name if proves else ""
     made: list[ToMake] = []
     if fit.choice.kind == "thread":

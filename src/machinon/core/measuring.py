@@ -33,7 +33,7 @@ from machinon.core.reckoning import (
     reckoning,
 )
 from machinon.core.shop import Instrument, Reading, Shop, Surface
-from machinon.core.surface_kinds import form_key
+from machinon.core.surface_kinds import form_key, is_tapered
 from machinon.core.surface_sums import missing_aids, sum_of, summed
 
 
@@ -520,11 +520,6 @@ def _with_likely(surface: Surface, found: Measured) -> Measured:
     )
     nominal = likely[0].name if likely else ""
     return replace(found, nominal=nominal, likely=likely)
-
-
-def is_tapered(surface: Surface) -> bool:
-    """Whether a surface's readings are taken along a taper."""
-    return form_key(surface) in ("taper-out", "taper-in")
 
 
 PLACE_DOUBT = 0.1  # mm, one sigma: how well one finds a distance along a taper

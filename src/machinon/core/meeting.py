@@ -169,7 +169,7 @@ class Meeting:
                 (
                     one
                     for one in self.shop.instruments_for(side, size=low)
-                    if one.uncertainty <= (high - low) / 2
+                    if one.proves(high - low)
                 ),
                 None,
             )

@@ -23,7 +23,7 @@ from machinon.core.reckoning import Answer, reckon
 from machinon.core.route import FINISH_ALLOWANCE, SetUp, route_of
 from machinon.core.screw_thread import Thread, thread_of
 from machinon.core.screws import cap_screw
-from machinon.core.shop import Instrument, Lathe, Piece, Shop, SurfaceKind
+from machinon.core.shop import Instrument, Lathe, Piece, Shop, Surface, SurfaceKind
 from machinon.core.thread_find import SURE, candidates, undecided
 from machinon.core.thread_limits import usual_class
 
@@ -166,6 +166,11 @@ class Plan:
     def passes(self) -> tuple[Advice, ...]:
         """The passes to come; worked out when they are asked for."""
         return _passes(self.cut_state, self.plate) if self.plate else ()
+
+    def existing(self, fit: FitPlan) -> Surface | None:
+        """The surface that a fit's mate is; None where it is not entered."""
+        piece = self.pieces.get(fit.choice.piece)
+        return piece.surface(fit.choice.surface) if piece else None
 
     def fit(self, number: int) -> FitPlan:
         return next(one for one in self.fits if one.choice.number == number)
@@ -330,7 +335,7 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     if band["band"] <= 0:
         wanted = float(band["clearance_max"]) - float(band["clearance_min"])
         advice = _what_helps(choice, shop, mate, wanted)
-    elif gauge is None or gauge.uncertainty > band["band"] / 2:
+    elif gauge is None or not gauge.proves(band["band"]):
         advice = (
             "No instrument in the shop can prove this band: keep the mate at hand "
             "and finish by trial."

@@ -70,6 +70,10 @@ class Instrument(msgspec.Struct, frozen=True):
     least: float = 0.0
     most: float = 0.0
 
+    def proves(self, band: float) -> bool:
+        """Whether its doubt fits into a band of a width, mm."""
+        return self.uncertainty <= band / 2
+
     def reaches(self, size: float) -> bool:
         """Whether a size lies in its range, as far as that is said."""
         return self.least <= size and (not self.most or size <= self.most)

@@ -81,6 +81,11 @@ def form_key(surface: Surface) -> str:
     return re.sub(r"-\d+$", "", surface.id)
 
 
+def is_tapered(surface: Surface) -> bool:
+    """Whether a surface's readings are taken along a taper."""
+    return form_key(surface) in ("taper-out", "taper-in")
+
+
 # what is gripped from outside as a diameter is, so that a micrometer reads it too
 _GRIPPED = ("thickness", "width", "length", "flat")
 

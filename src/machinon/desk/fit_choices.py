@@ -159,8 +159,7 @@ class PlainChoice(Choice):
         ruled = self.job.plate_rests_on(fit.choice.number)
         self.head.setVisible(ruled)
         self.joint.setVisible(not ruled)
-        piece = self.job.pieces.get(fit.choice.piece)
-        surface = piece.surface(fit.choice.surface) if piece else None
+        surface = self.job.plan.existing(fit)
         forms = list(joints_on(surface)) if surface else []
         own = joint_forms()[fit.choice.joint]
         if own not in forms:

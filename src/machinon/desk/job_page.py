@@ -472,8 +472,8 @@ class JobPage(QWidget):
         if isinstance(view, SurveyView) and piece is not None:
             view.choose(piece.id, piece.surfaces[0].id)
 
-    def at_the_machine(self, only_stage: bool) -> None:
-        """Hide all but the stage and its notes, or show it all again."""
-        self.head.setVisible(not only_stage)
-        self.leave.setVisible(only_stage)
-        self.rail.setVisible(not only_stage)
+    def at_the_machine(self) -> None:
+        """Leave only the stage, its notes, and the way back."""
+        self.head.hide()
+        self.rail.hide()
+        self.leave.show()

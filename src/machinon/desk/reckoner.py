@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.asking import Found, Understood, ask, understand
+from machinon.core.asking import Found, Understood, found_with, understand
 from machinon.core.back_plate import PARAMETERS
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.own_figures import OwnFigures
@@ -265,7 +265,7 @@ class ReckonerPage(QWidget):
     def _find(self) -> None:
         text = self.search.text()
         told = understand(text, self.inch, self._own)
-        found = ask(text, self.inch, self._own)
+        found = found_with(told)
         hits = self._find_in_shop(text)
         self.list.clear()
         group = ""

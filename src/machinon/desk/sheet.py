@@ -12,12 +12,12 @@ from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
 from machinon.core.fit_sheet import FitLine, fit_lines, fit_readings
-from machinon.core.measuring import is_tapered
 from machinon.core.plan import FitPlan, Plan
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.runout import resolve
 from machinon.core.shop import Piece, Surface
+from machinon.core.surface_kinds import is_tapered
 from machinon.core.surface_sums import sum_of
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
@@ -82,6 +82,12 @@ def _pdf(
     finally:
         ended = painter.end()
     return ended
+
+
+def _upright(path: Path, title: str, *pages: Callable[[QPainter], None]) -> None:
+    """Write upright pages as PDF, whole or not at all. Raises MachinonError."""
+    upright = QPageLayout.Orientation.Portrait
+    _written_whole(path, lambda beside: _pdf(beside, title, upright, *pages))
 
 
 def write_drawing(plan: Plan, path: Path) -> None:
@@ -171,15 +177,7 @@ def write_sheet(plan: Plan, path: Path) -> None:
     if plan.plate is None:
         raise MachinonError("There is nothing to prove yet: finish Survey and Fits.")
     title = f"{plan.job.name}: proof"
-    _written_whole(
-        path,
-        lambda beside: _pdf(
-            beside,
-            title,
-            QPageLayout.Orientation.Portrait,
-            lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT),
-        ),
-    )
+    _upright(path, title, lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT))
 
 
 def write_answer(
@@ -218,12 +216,7 @@ def write_answer(
             _say(painter, 0, y + 8, text[:110], 10.5, "faint")
             y += 16
 
-    _written_whole(
-        path,
-        lambda beside: _pdf(
-            beside, answer.title, QPageLayout.Orientation.Portrait, page
-        ),
-    )
+    _upright(path, answer.title, page)
 
 
 FIT_ROW = 236.0  # page units from fit to fit
@@ -262,15 +255,7 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
 
         return draw
 
-    _written_whole(
-        path,
-        lambda beside: _pdf(
-            beside,
-            title,
-            QPageLayout.Orientation.Portrait,
-            *(page(first) for first in range(0, len(lines), each)),
-        ),
-    )
+    _upright(path, title, *(page(first) for first in range(0, len(lines), each)))
 
 
 def _fit_on_paper(
@@ -356,14 +341,8 @@ def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> No
 
         return draw
 
-    _written_whole(
-        path,
-        lambda beside: _pdf(
-            beside,
-            f"{title}: to measure",
-            QPageLayout.Orientation.Portrait,
-            *(page(number) for number in range(len(parts))),
-        ),
+    _upright(
+        path, f"{title}: to measure", *(page(number) for number in range(len(parts)))
     )
 
 

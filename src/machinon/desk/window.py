@@ -315,7 +315,7 @@ class MainWindow(QMainWindow):
         if view is not None:
             view.begin()
         if self._machine:
-            page.at_the_machine(True)
+            page.at_the_machine()
         for entry in page.findChildren(Entry):
             if entry.accessibleName() in typed:
                 entry.setText(typed[entry.accessibleName()])

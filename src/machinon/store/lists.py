@@ -22,7 +22,7 @@ from machinon.core.machines import (
     read_figures,
 )
 from machinon.core.materials import material
-from machinon.core.measuring import is_tapered, read_place, read_typed
+from machinon.core.measuring import read_place, read_typed
 from machinon.core.plan import Plan
 from machinon.core.quantity import TEMPERATURE, parse, typed_again
 from machinon.core.shop import (
@@ -47,7 +47,12 @@ from machinon.core.shop_entry import (
     with_nose,
     words,
 )
-from machinon.core.surface_kinds import form_key, kinds_that_read, surface_forms
+from machinon.core.surface_kinds import (
+    form_key,
+    is_tapered,
+    kinds_that_read,
+    surface_forms,
+)
 from machinon.core.surface_sums import read_aid
 from machinon.store.whole import written_whole
 

@@ -15,15 +15,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.as_made import takes_standard
+from machinon.core.as_made import example_for, takes_standard
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.fit_sheet import fit_readings
 from machinon.core.joints import takes_fit
-from machinon.core.measuring import is_tapered
 from machinon.core.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
-from machinon.core.shop import Surface
 from machinon.core.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
@@ -267,24 +265,18 @@ class FitsView(StageView):
 
     def _offer_standard(self, fit: FitPlan) -> None:
         """What a mate was made to stands in for its readings, in one action."""
-        surface = self._surface(fit)
+        surface = self.job.plan.existing(fit)
         bare = fit.mate is None and surface is not None and takes_standard(surface)
         self.as_made.setVisible(bare)
         if not self.as_made.refused:
             self.as_made.clear()
         if bare and surface is not None:
-            tapered = is_tapered(surface)
-            side = "16 H7" if surface.kind in ("inside", "gap") else "16 h6"
-            self.as_made.edit.setPlaceholderText("MT2" if tapered else side)
+            self.as_made.edit.setPlaceholderText(example_for(surface))
         likely = fit.mate.likely[:1] if fit.mate else ()
         taper = fit.choice.joint == "taper" and not fit.choice.given.get("taper")
         self.standard.setVisible(bool(taper and likely))
         if likely:
             self.standard.setText(f"Make it to {likely[0].name}")
-
-    def _surface(self, fit: FitPlan) -> Surface | None:
-        piece = self.job.pieces.get(fit.choice.piece)
-        return piece.surface(fit.choice.surface) if piece else None
 
     def _on_as_made(self, typed: str) -> None:
         choice = self.job.job.fit(self.number())

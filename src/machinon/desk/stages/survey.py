@@ -16,13 +16,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.as_made import takes_standard
+from machinon.core.as_made import example_for, takes_standard
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.materials import materials
 from machinon.core.measuring import (
     Doubt,
     Measured,
-    is_tapered,
     measured_text,
     read_typed,
 )
@@ -35,7 +34,7 @@ from machinon.core.quantity import (
     typed_again,
 )
 from machinon.core.shop import Reading, Surface
-from machinon.core.surface_kinds import surface_groups
+from machinon.core.surface_kinds import is_tapered, surface_groups
 from machinon.core.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.name_dialog import ask_name
@@ -336,12 +335,9 @@ class SurveyView(StageView):
     def _offer_standard(self, surface: Surface) -> None:
         """Where nothing is read, the standard it was made to can stand in."""
         read = any(not one.struck for one in surface.readings)
-        self.as_made.setVisible(takes_standard(surface) and not read)
-        if is_tapered(surface):
-            self.as_made.edit.setPlaceholderText("MT2")
-        else:
-            inside = surface.kind in ("inside", "gap")
-            self.as_made.edit.setPlaceholderText("16 H7" if inside else "16 h6")
+        takes = takes_standard(surface)
+        self.as_made.setVisible(takes and not read)
+        self.as_made.edit.setPlaceholderText(example_for(surface) if takes else "")
         if not self.as_made.refused:
             self.as_made.put(surface.given)
 
