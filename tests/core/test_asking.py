@@ -6,7 +6,7 @@ import json
 import unittest
 
 from machinon.commandline import ask_command
-from machinon.core.asking import ask, understand
+from machinon.core.asking import found_with, understand
 from machinon.core.reckoning import reckon, reckonings
 from machinon.core.sentences import sentence
 
@@ -286,19 +286,21 @@ class FindingSums(unittest.TestCase):
             ("tailstock", "tailstock"),
         ):
             with self.subTest(word):
-                self.assertIn(name, [one.reckoning.name for one in ask(word)[:3]])
+                found = found_with(understand(word))[:3]
+                self.assertIn(name, [one.reckoning.name for one in found])
 
     def test_every_reckoning_is_found_by_its_own_name_and_title(self):
         for one in reckonings().values():
             for said in (one.name, one.name.replace("-", " "), one.title):
                 with self.subTest(said):
-                    names = [found.reckoning.name for found in ask(said)]
+                    found = found_with(understand(said))
+                    names = [like.reckoning.name for like in found]
                     self.assertIn(one.name, names[:4])
 
     def test_nonsense_finds_nothing_and_harms_nothing(self):
         for said in ("", "   ", "zzzz", "M", "((((", "25 q6", "9" * 300, "a" * 5000):
             with self.subTest(said[:10]):
-                for found in ask(said):
+                for found in found_with(understand(said)):
                     self.assertIsNone(found.answer)
 
 

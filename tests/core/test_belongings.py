@@ -2,7 +2,7 @@
 
 import unittest
 
-from machinon.core.asking import ask
+from machinon.core.asking import found_with, understand
 from machinon.core.belongings import (
     SHELF_NAMES,
     STARTER_SETS,
@@ -203,7 +203,7 @@ class OwnQuestions(unittest.TestCase):
         own = OwnFigures(None, (), {"tools": shelf("tools", "drills")})
         for thread, drill in (("5/16-18", "6.5 mm"), ("M8", "7 mm")):
             with self.subTest(thread):
-                found = ask(f"{thread} tap", own=own)[0]
+                found = found_with(understand(f"{thread} tap", own=own))[0]
                 self.assertEqual(found.answer["drill"], drill)
                 self.assertIn("your drills", found.whose[0])
 
@@ -232,7 +232,7 @@ class OwnQuestions(unittest.TestCase):
             ("gears 2", "leadscrew", 25.4 / 8),
         ):
             with self.subTest(said):
-                found = ask(said, own=own)[0]
+                found = found_with(understand(said, own=own))[0]
                 self.assertEqual(found.inputs[key], value)
                 opened = own.of(found.reckoning).with_usual(found.reckoning)
                 self.assertEqual(opened[key], value)

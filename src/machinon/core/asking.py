@@ -192,19 +192,12 @@ def _offered(said: str) -> tuple[str, ...]:
     return tuple(offered)[:OFFERED]
 
 
-def ask(text: str, inch: bool = False, own: OwnFigures | None = None) -> list[Found]:
-    """Reckonings that fit what was typed, the best first; never raises.
+def found_with(told: Understood) -> list[Found]:
+    """What was understood, if it was, and the reckonings with like words after it.
 
-    own: the shop's machines and shelves, which a sentence starts from.
-
-    >>> [f.reckoning.name for f in ask("tap drill 5/16-18")][0]
+    >>> [f.reckoning.name for f in found_with(understand("tap drill 5/16-18"))][0]
     'tap-drill'
     """
-    return found_with(understand(text, inch, own))
-
-
-def found_with(told: Understood) -> list[Found]:
-    """What was understood, if it was, and the reckonings with like words after it."""
     found = [told.found] if told.found and told.answer else []
     seen = {one.reckoning.name for one in found}
     for one in _by_words(told.said[:MOST_LETTERS]):
