@@ -13,6 +13,7 @@ import time
 import unittest
 import zlib
 from pathlib import Path
+from unittest import mock
 
 import msgspec
 import sqlalchemy as sa
@@ -236,6 +237,17 @@ class TwoWriters(ShopFileCase):
         child.kill()
         child.wait()
         child.stdout.close()
+        open_shop(self.path).close()
+
+    def test_a_lock_that_lost_its_name_meanwhile_is_no_lock(self):
+        """Another lets go, and its lock file with it, just as we take hold of it."""
+        open_shop(self.path).close()
+        lock = self.path.with_name(f".{self.path.name}.open")
+        with (
+            mock.patch("fcntl.flock", side_effect=lambda *_: lock.unlink()),
+            self.assertRaises(ShopBusy),
+        ):
+            open_shop(self.path)
         open_shop(self.path).close()
 
     def test_a_stale_revision_is_refused_never_written_over(self):

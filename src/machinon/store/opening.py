@@ -12,7 +12,7 @@ from pathlib import Path
 
 import sqlalchemy as sa
 
-from machinon.store.database import connect, engine_on
+from machinon.store.database import connect, engine_on, identity
 from machinon.store.shop_file import ShopFile, ShopFileError, local_time
 
 HEAD = "0003"  # the newest migration; a test keeps it true
@@ -176,6 +176,10 @@ def _alone(path: Path) -> Callable[[], None]:
         ) from error
     try:
         fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        held = os.fstat(handle)
+        if identity(lock) != (held.st_dev, held.st_ino):
+            # let go of between our two steps: its name may be another's by now
+            raise BlockingIOError
     except OSError as error:
         os.close(handle)
         raise ShopBusy(
