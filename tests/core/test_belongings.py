@@ -107,6 +107,16 @@ class Machines(unittest.TestCase):
                 self.assertIsNotNone(drawing.spot(form.key), "and can be typed there")
             self.assertFalse(drawing.crowded, kind)
 
+    def test_large_figures_go_to_the_foot_before_they_get_smaller(self):
+        for kind in (*MACHINE_KINDS, "lathe"):
+            with self.subTest(kind):
+                shown = shown_figures(kind, {}, False)
+                drawing = machine_drawing(kind, shown, 620, 450, 20)
+                heights = {i.size for i in drawing.items if isinstance(i, Text)}
+                self.assertGreaterEqual(max(heights), 0.7 * 20)
+                self.assertEqual(set(shown), {one.tie for one in drawing.spots})
+                self.assertFalse(drawing.crowded)
+
     def test_an_outline_is_to_scale(self):
         def between(drawing):
             # the two arrow heads of the dimension are a centre distance apart

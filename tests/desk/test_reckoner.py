@@ -17,8 +17,12 @@ class Pictures(WindowCase):
         self.assertEqual(set(PICTURES), set(reckonings()))
         for one in reckonings().values():
             values, answer = one.read(one.usual), one.answer(one.usual)
-            for width, height in ((700, 440), (560, 380)):
-                drawing = picture_of(one, values, answer.results, {}, width, height)
+            for width, height, size in ((700, 440, 14), (560, 380, 14), (330, 400, 21)):
+                drawing = picture_of(
+                    one, values, answer.results, {}, width, height, size
+                )
+                with self.subTest(one.name, width=width):
+                    self.assertEqual(list(drawing.troubles()), [])
                 for given in one.inputs:
                     with self.subTest(one.name, key=given.key, width=width):
                         spot = drawing.spot(given.key)

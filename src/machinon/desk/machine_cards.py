@@ -23,7 +23,7 @@ from machinon.core.shop_entry import NO_LATHE, lathe_of, typed_lathe, with_nose
 from machinon.desk.narrow import Combo
 from machinon.desk.shop_cards import Card, Page
 from machinon.desk.size_edit import SizeEdit
-from machinon.desk.widgets import DrawingView, label
+from machinon.desk.widgets import ROOMY, DrawingView, label
 from machinon.draw.drawing import Drawing
 from machinon.draw.machine_drawing import machine_drawing
 
@@ -46,7 +46,9 @@ class PictureCard(Card):
         self.seat = found if isinstance(found, Piece) else None
         self.box.addWidget(label(head, "head"))
         self.picture = DrawingView(self.look, self.draw, f"Picture of {head}")
-        self.picture.setMinimumHeight(self.look.px(280 if known else 150))
+        # its figures shrink with it rather than being cut off
+        least = 280 if self.look.scale < ROOMY else 215
+        self.picture.setMinimumHeight(self.look.px(least if known else 150))
         self.picture.spot_chosen.connect(self.begin_edit)
         self.edit = SizeEdit(self.picture, self.look)
         self.edit.setAccessibleName("Figure")

@@ -27,12 +27,14 @@ from machinon.desk.narrow import Combo
 from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
+    ROOMY,
     DrawingView,
     EmptyPage,
     EnterButton,
     Field,
     Look,
     MarkView,
+    OneLine,
     button,
     label,
     panel,
@@ -54,15 +56,21 @@ DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 
 MOST = 30  # jobs and pieces that are listed; older ones are found by name
-ROOMY = 1.3  # scale of figures from which the first page shows less of the daybook
 
 
 class JobRow(EnterButton):
     """A job in the list: its name, its reason, the stage it was left in."""
 
-    def __init__(self, look: Look, entry: Entry, reason: str) -> None:
+    def __init__(
+        self, look: Look, entry: Entry, reason: str, more: EnterButton
+    ) -> None:
+        """more: the button in its corner that opens what else can be done."""
         super().__init__()
         self._look, self._entry, self._reason = look, entry, reason
+        self._more = more
+        corner = QHBoxLayout(self)
+        corner.addStretch(1)
+        corner.addWidget(more, 0, Qt.AlignmentFlag.AlignTop)
         self.setProperty("part", "entry")
         self.setMinimumHeight(look.px(112))
         self.setAccessibleName(f"Open {entry.name}, at {entry.stage}")
@@ -80,7 +88,9 @@ class JobRow(EnterButton):
         def say(y: float, text: str, size: float, role: Role, bold: bool) -> None:
             painter.setFont(font(size * scale, bold))
             painter.setPen(QPen(theme.ink(role)))
-            room = self.width() - px(32)
+            beside = self._more.geometry()
+            right = beside.left() if px(y) - px(size) < beside.bottom() else wide
+            room = right - px(24)
             painter.drawText(
                 QPointF(px(16), px(y)),
                 painter.fontMetrics().elidedText(
@@ -88,21 +98,25 @@ class JobRow(EnterButton):
                 ),
             )
 
+        wide = self.width()
         say(28, self._entry.name, 17, "text", True)
         say(49, self._reason, 13, "faint", False)
-        wide = (self.width() - px(32)) / len(STAGES)
+        part = (wide - px(32)) / len(STAGES)
+        painter.setFont(font(13 * scale, True))
+        longest = max(map(painter.fontMetrics().horizontalAdvance, STAGES))
+        fitted = 13 * scale * min((part - px(8)) / longest, 1.0)
         y = px(92)
         painter.setPen(QPen(theme.ink("thin"), 1.2))
         painter.drawLine(QPointF(px(16), y), QPointF(self.width() - px(16), y))
         for i, stage in enumerate(STAGES):
             here = stage == self._entry.stage
-            x = px(16) + i * wide
+            x = px(16) + i * part
             painter.setPen(QPen(theme.ink("thin"), 1.2))
             painter.drawLine(QPointF(x, y), QPointF(x, y - px(6)))
             if here:
                 painter.setPen(QPen(theme.ink("cut"), px(4)))
-                painter.drawLine(QPointF(x, y), QPointF(x + wide, y))
-            painter.setFont(font(13 * scale, here))
+                painter.drawLine(QPointF(x, y), QPointF(x + part, y))
+            painter.setFont(font(fitted, here))
             painter.setPen(QPen(theme.ink("text" if here else "faint")))
             painter.drawText(QPointF(x + px(6), y - px(8)), stage.capitalize())
         say(107, f"last touched {day_text(self._entry.touched_at)}", 12, "faint", False)
@@ -223,18 +237,15 @@ class StartPage(QWidget):
 
     def _job_row(self, entry: Entry, job: Job | None) -> QWidget:
         reason = "cannot be read: open it to see what can be done"
-        row = JobRow(self.look, entry, job.reason if job else reason)
+        more = button("…", lambda: self._open_menu(row, entry.id))
+        more.setAccessibleName(f"Rename, put away or delete {entry.name}")
+        more.setToolTip("Rename, put away or delete")
+        row = JobRow(self.look, entry, job.reason if job else reason, more)
         row.clicked.connect(lambda: self.job_chosen.emit(entry.id))
         row.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         row.customContextMenuRequested.connect(
             lambda at: self.job_menu(entry.id).popup(row.mapToGlobal(at))
         )
-        more = button("…", lambda: self._open_menu(row, entry.id))
-        more.setAccessibleName(f"Rename, put away or delete {entry.name}")
-        more.setToolTip("Rename, put away or delete")
-        corner = QHBoxLayout(row)
-        corner.addStretch(1)
-        corner.addWidget(more, 0, Qt.AlignmentFlag.AlignTop)
         self.jobs.append(row)
         return row
 
@@ -308,26 +319,27 @@ class StartPage(QWidget):
             lathe = self.file.get(entry.id)
             if isinstance(lathe, Lathe):
                 column.addWidget(self._lathe_card(lathe))
-        column.addWidget(label("Pieces", "head"))
-        pieces = QWidget()
-        inside = QVBoxLayout(pieces)
+        known = QWidget()
+        inside = QVBoxLayout(known)
         inside.setContentsMargins(0, 0, 0, 0)
         inside.setSpacing(px(3))
-        known = self.file.entries("piece")
-        for entry in known[:MOST]:
+        inside.addWidget(label("Pieces", "head"))
+        entries = self.file.entries("piece")
+        for entry in entries[:MOST]:
             piece = self.file.get(entry.id)
             if isinstance(piece, Piece):
                 inside.addWidget(self._piece_row(piece))
-        if len(known) > MOST:
-            more = f"and {len(known) - MOST} more: see what it owns"
+        if len(entries) > MOST:
+            more = f"and {len(entries) - MOST} more: see what it owns"
             inside.addWidget(label(more, "faint"))
-        inside.addStretch(1)
-        column.addWidget(scrolled(pieces), 1)
-        column.addWidget(label("Lately", "head"))
-        for line in self.file.daybook(most=3 if self.look.scale < ROOMY else 1):
-            column.addWidget(
+        inside.addSpacing(px(8))
+        inside.addWidget(label("Lately", "head"))
+        for line in self.file.daybook(most=3):
+            inside.addWidget(
                 label(f"{day_text(line.at)}   {line.says}", "faint", wrap=True)
             )
+        inside.addStretch(1)
+        column.addWidget(scrolled(known), 1)
         column.addWidget(
             button("Open the daybook", self.daybook_requested.emit),
             0,
@@ -365,7 +377,10 @@ class StartPage(QWidget):
         )
         whole = measured == len(piece.surfaces)
         line.addWidget(MarkView(self.look, "measured" if whole else "cut", 13))
-        line.addWidget(label(piece.name), 1)
+        name = OneLine()
+        name.setText(piece.name)
+        name.setToolTip(piece.name)
+        line.addWidget(name, 1)
         line.addWidget(label(f"{measured} of {len(piece.surfaces)} measured", "faint"))
         return row
 

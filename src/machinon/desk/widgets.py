@@ -41,6 +41,7 @@ from machinon.desk.theme import Theme
 from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot, Text
 
 Maker = Callable[[float, float, float], Drawing]
+ROOMY = 1.3  # scale of figures from which pictures and the daybook take less room
 
 
 class Look:

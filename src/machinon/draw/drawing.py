@@ -5,7 +5,8 @@ Items name a role, never a colour; the painter's theme turns roles into ink.
 """
 
 import math
-from collections.abc import Callable, Sequence
+from collections import Counter
+from collections.abc import Callable, Iterator, Sequence, Set
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -104,6 +105,7 @@ class Spot:
         return left <= x <= left + width and top <= y <= top + height
 
 
+SMALL = 0.74  # of a figure's height: the name or other unit beside it
 NEAR = 4.0  # px that a spot reaches beyond its figure
 SHARES = (1.0, 0.85, 0.7, 0.6)  # of a figure's height, tried until none is crowded
 Item = Line | Circle | Shape | Text | Mark
@@ -111,41 +113,66 @@ Item = Line | Circle | Shape | Text | Mark
 
 @dataclass(frozen=True, slots=True)
 class Drawing:
-    """A finished drawing: size of the page, items back to front, spots."""
+    """A finished drawing: size of the page, items back to front, spots.
+
+    figures: where each figure stands with its name, and what it is tied to.
+    """
 
     width: float
     height: float
     items: tuple[Item, ...]
     spots: tuple[Spot, ...] = ()
+    figures: tuple[Spot, ...] = ()
 
     def spot(self, tie: str) -> Spot | None:
         return next((one for one in self.spots if one.tie == tie), None)
 
     @property
     def crowded(self) -> bool:
-        """Whether two figures that can be chosen lie on each other, or one is cut."""
-        rects = [one.rect for one in self.spots]
-        return any(
-            x < -NEAR or x + w > self.width + NEAR or y + h > self.height + NEAR
-            for x, y, w, h in rects
-        ) or any(
-            min(a[0] + a[2], b[0] + b[2]) - max(a[0], b[0]) > NEAR
-            and min(a[1] + a[3], b[1] + b[3]) - max(a[1], b[1]) > NEAR
-            for at, a in enumerate(rects)
-            for b in rects[at + 1 :]
-        )
+        """Whether two figures lie on each other, or one is cut."""
+        return next(self.troubles(), None) is not None
+
+    def troubles(self) -> Iterator[tuple[str, ...]]:
+        """Ties of the figures that are cut, and of each two that lie on each other."""
+        for at, one in enumerate(self.figures):
+            x, y, w, h = one.rect
+            if x < -NEAR or x + w > self.width + NEAR or y + h > self.height + NEAR:
+                yield (one.tie,)
+            for other in self.figures[at + 1 :]:
+                left, top, wide, high = other.rect
+                if (
+                    min(x + w, left + wide) - max(x, left) > NEAR
+                    and min(y + h, top + high) - max(y, top) > NEAR
+                ):
+                    yield one.tie, other.tie
 
 
-def uncrowded(lay_out: Callable[[float], tuple[Drawing, bool]]) -> Drawing:
+def uncrowded(
+    lay_out: Callable[[float, Set[str]], tuple[Drawing, bool]],
+    aside: Set[str] | None = None,
+) -> Drawing:
     """The drawing with the largest figures that do not lie on each other.
 
-    lay_out: makes it with figures of a share of their height, and says whether
-    it is well but for that.
+    lay_out: makes it with figures of a share of their height, those of some ties
+    set aside of where they belong, and says whether it is well but for that.
+    aside: what is so from the start; None where nothing can be.
     """
     for share in SHARES:
-        drawing, well = lay_out(share)
-        if well and not drawing.crowded:
-            break
+        moved = set(aside or ())
+        drawing, well = lay_out(share, moved)
+        if aside is None and well and not drawing.crowded:
+            return drawing
+        while well and aside is not None:
+            met = Counter(
+                tie
+                for trouble in drawing.troubles()
+                for tie in trouble
+                if tie not in moved
+            )
+            if not met:
+                return drawing
+            moved.add(met.most_common(1)[0][0])
+            drawing, well = lay_out(share, moved)
     return drawing
 
 
@@ -163,9 +190,23 @@ class Board:
     size: float = 13.0
     items: list[Item] = field(default_factory=list)
     spots: list[Spot] = field(default_factory=list)
+    figures: list[Spot] = field(default_factory=list)
 
     def done(self) -> Drawing:
-        return Drawing(self.width, self.height, tuple(self.items), tuple(self.spots))
+        return Drawing(
+            self.width,
+            self.height,
+            tuple(self.items),
+            tuple(self.spots),
+            tuple(self.figures),
+        )
+
+    def choose(
+        self, rect: tuple[float, float, float, float], tie: str, name: str
+    ) -> None:
+        """A figure in its place, which can be chosen there."""
+        self.spots.append(Spot(rect, tie, name))
+        self.figures.append(self.spots[-1])
 
     def line(
         self, a: Point, b: Point, role: Role = "outline", width: float = 1.6
@@ -220,7 +261,7 @@ class Board:
             self.text(
                 (x + width / 2 + size * 0.5, y),
                 small,
-                size * 0.74,
+                size * SMALL,
                 "faint",
                 "left",
                 backed=True,
@@ -229,7 +270,7 @@ class Board:
             self.text(
                 (x + shift / 2, y + size * 1.05),
                 small,
-                size * 0.74,
+                size * SMALL,
                 "faint",
                 backed=True,
             )
@@ -240,14 +281,12 @@ class Board:
             self.items.append(Mark((left + width + size * 0.7, y), mark, size * 0.8))
         whole, start = width + shift, left - shift
         if small:
-            long = text_width(small, size * 0.74)
+            long = text_width(small, size * SMALL)
             if beside:
                 whole += size * 0.5 + long
             elif long > whole:
                 start, whole = x + shift / 2 - long / 2, long
-        self.spots.append(
-            Spot((start - 4, y - size * 0.8, whole + 8, height + 4), tie, name)
-        )
+        self.choose((start - 4, y - size * 0.8, whole + 8, height + 4), tie, name)
 
     def along_the_foot(
         self, figures: Sequence[tuple[str, str, Role, str]], abreast: int, row: float
@@ -312,7 +351,7 @@ class Board:
         for x in (left, right):
             self.line((x, from_y), (x, y + past), "dimension", 0.8)
         room = right - left
-        aside = text_width(small, self.size * 0.74) + 0.5 * self.size if small else 0.0
+        aside = text_width(small, self.size * SMALL) + 0.5 * self.size if small else 0.0
         if room >= text_width(text, self.size) + aside + 2.5 * self.size:
             self.line((left, y), (right, y), "dimension", 0.8)
             self.arrow((left, y), (right, y))

@@ -5,14 +5,22 @@ that have no place in the outline stand along its foot.
 """
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Set
 
 from machinon.core.machines import Figure
-from machinon.draw.drawing import Board, Drawing, Point, Role, uncrowded
+from machinon.draw.drawing import (
+    SMALL,
+    Board,
+    Drawing,
+    Point,
+    Role,
+    text_width,
+    uncrowded,
+)
 from machinon.draw.plane import Plane
 
 ROW = 2.8  # figure heights that a line of figures along the foot takes
-ABREAST = 5  # figures in such a line
+LEAST = 0.6  # of its scale without a foot: an outline gets no smaller for its figures
 
 
 Figures = Mapping[str, Figure]
@@ -23,47 +31,72 @@ def machine_drawing(
 ) -> Drawing:
     """The picture of a machine of a kind; figures: all that it has, by key.
 
-    size: height of the figures, less where they would lie on each other.
+    size: height of the figures. What would lie on another in the outline goes to
+    its foot; only where that is full do the figures get smaller.
     """
-    trial = _Machine(Board(width, height, size), figures, 0)
+
+    trial = _Machine(Board(width, height, size), figures, frozenset())
     OUTLINES[kind](trial)
     # what finds no place is known only once the outline is drawn
-    rows = math.ceil((len(figures) - len(trial.placed)) / ABREAST)
+    placeless = figures.keys() - trial.placed
 
-    def laid_out(share: float) -> tuple[Drawing, bool]:
-        machine = _Machine(Board(width, height, size * share), figures, rows)
+    def laid_out(share: float, below: Set[str]) -> tuple[Drawing, bool]:
+        machine = _Machine(Board(width, height, size * share), figures, below)
         OUTLINES[kind](machine)
         machine.along_the_foot()
-        return machine.board.done(), True
+        return machine.board.done(), machine.length(1) >= LEAST * trial.length(1)
 
-    return uncrowded(laid_out)
+    return uncrowded(laid_out, placeless)
 
 
 class _Machine(Plane):
     """An outline with the figures that are known; what is not known says so."""
 
-    def __init__(self, board: Board, figures: Figures, rows: int) -> None:
+    def __init__(self, board: Board, figures: Figures, below: Set[str]) -> None:
         super().__init__(board)
-        self.figures, self.rows = figures, rows
+        self.figures = figures
         self.placed: set[str] = set()
+        self.below = below
+
+    @property
+    def abreast(self) -> int:
+        """How many figures stand beside each other along the foot."""
+        widest = max(
+            (
+                max(
+                    text_width(self._said(key)[0], self.size),
+                    text_width(self.figures[key].name, SMALL * self.size),
+                )
+                for key in self.below
+            ),
+            default=1.0,
+        )
+        return max(int(self.board.width / (widest + 2 * self.size)), 1)
 
     @property
     def floor(self) -> float:
-        return self.board.height - self.rows * ROW * self.size
+        rows = math.ceil(len(self.below) / self.abreast)
+        return self.board.height - rows * ROW * self.size
 
     def of(self, key: str, other: float) -> float:
         """A figure's size, or what the outline takes where it is not known."""
         figure = self.figures.get(key)
         return (figure.size if figure else 0.0) or other
 
-    def _said(self, key: str) -> tuple[str, Role]:
+    def _shows(self, key: str) -> bool:
+        """Whether a figure stands in the outline."""
+        if key not in self.figures or key in self.below:
+            return False
         self.placed.add(key)
+        return True
+
+    def _said(self, key: str) -> tuple[str, Role]:
         text = self.figures[key].text
         return (text, "measured") if text else ("not said yet", "cut")
 
     def say(self, key: str, name: str, at: Point) -> None:
         """A figure with its name beneath it at a world point."""
-        if key in self.figures:
+        if self._shows(key):
             x, y = self.p(*at)
             text, role = self._said(key)
             place = x, y - 0.5 * self.size
@@ -73,7 +106,7 @@ class _Machine(Plane):
         self, key: str, name: str, y: float, ends: tuple[float, float], low: float
     ) -> None:
         """A figure as a dimension at a height, its extension lines from `low`."""
-        if key not in self.figures:
+        if not self._shows(key):
             return
         text, role = self._said(key)
         left, right = (self.p(x, y)[0] for x in ends)
@@ -85,7 +118,7 @@ class _Machine(Plane):
         self, key: str, name: str, x: float, ends: tuple[float, float], near: float
     ) -> None:
         """The same beside a height; ends: low and high; near: where it is read."""
-        if key not in self.figures:
+        if not self._shows(key):
             return
         text, role = self._said(key)
         bottom, top = (self.p(x, y)[1] for y in ends)
@@ -95,12 +128,12 @@ class _Machine(Plane):
 
     def along_the_foot(self) -> None:
         """The figures without a place in the outline."""
-        rest = [key for key in self.figures if key not in self.placed]
         figures = []
-        for key in rest:
-            text, role = self._said(key)
-            figures.append((text, self.figures[key].name, role, key))
-        self.board.along_the_foot(figures, ABREAST, ROW)
+        for key in self.figures:
+            if key in self.below:
+                text, role = self._said(key)
+                figures.append((text, self.figures[key].name, role, key))
+        self.board.along_the_foot(figures, self.abreast, ROW)
 
     # -- what machines are made of -----------------------------------------
 

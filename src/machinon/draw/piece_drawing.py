@@ -1,5 +1,7 @@
 """A piece of the shop as its picture, drawn and dimensioned from its readings."""
 
+from collections.abc import Set
+
 from machinon.core.shop import Piece
 from machinon.draw.across_drawing import AcrossPicture
 from machinon.draw.drawing import Board, Drawing, uncrowded
@@ -22,7 +24,7 @@ def piece_drawing(
     """
     section = sectioned(piece)
 
-    def laid_out(share: float) -> tuple[Drawing, bool]:
+    def laid_out(share: float, _: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
         picture = (
             TurnedPicture(piece, measured, board, inch)

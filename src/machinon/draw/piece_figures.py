@@ -4,11 +4,10 @@ import math
 
 from machinon.core.measuring import measured_text
 from machinon.core.shop import Piece
-from machinon.draw.drawing import Board, Role, text_width
+from machinon.draw.drawing import SMALL, Board, Role, text_width
 from machinon.draw.piece_shape import Readings
 from machinon.draw.plane import Plane
 
-NAME = 0.74  # of a figure's height: the name beneath it
 ROW = 2.6  # figure heights that a line of figures along the foot takes
 ABREAST = 4  # figures in such a line
 
@@ -44,12 +43,12 @@ class PieceFigures(Plane):
     def wide(self, id: str) -> float:
         """Room that a surface's figure takes with its name beneath it."""
         text, name, _ = self.figure_of(id)
-        return max(text_width(text, self.size), text_width(name, NAME * self.size))
+        return max(text_width(text, self.size), text_width(name, SMALL * self.size))
 
     def beside(self, id: str) -> float:
         """Room that it takes with its name beside it, past the arrow."""
         text, name, _ = self.figure_of(id)
-        figure, words = text_width(text, self.size), text_width(name, NAME * self.size)
+        figure, words = text_width(text, self.size), text_width(name, SMALL * self.size)
         return figure + words + 4 * self.size
 
     def along_the_foot(self) -> None:

@@ -5,6 +5,8 @@ from collections.abc import Iterable
 
 from machinon.draw.drawing import Board, Circle, Line, Point, Role, Shape
 
+LEAST = 0.4  # of the room, which the world gets however large the figures
+
 
 class Plane:
     """Lines and shapes in mm, laid on a board; `frame` says what has to fit.
@@ -37,8 +39,8 @@ class Plane:
     ) -> None:
         """Fit a piece of the world onto the page; margin: in figure heights."""
         across, up = margin[0] * self.size, margin[1] * self.size
-        room_x = max(self.width - 2 * across, 40)
-        room_y = max(self.floor - 2 * up, 40)
+        room_x = max(self.width - 2 * across, LEAST * self.width)
+        room_y = max(self.floor - 2 * up, LEAST * self.floor)
         wide, tall = max(right - left, 1e-9), max(high - low, 1e-9)
         self._scale = min(room_x / wide, room_y / tall)
         self._at = (

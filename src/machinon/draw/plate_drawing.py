@@ -7,6 +7,7 @@ from machinon.core.bolt_circle import hole_points
 from machinon.core.plan import BOLTS, Plan
 from machinon.core.quantity import length_text
 from machinon.draw.drawing import (
+    SMALL,
     Board,
     Circle,
     Drawing,
@@ -50,7 +51,7 @@ def _laid_out(
         """Room that the figure of an upright dimension takes."""
         text, small, _role, _name, number, mark = figures[key]
         figure = text_width(text, size) + size * (1.5 * bool(number))
-        return max(figure, text_width(small, size * 0.74)) + size * (1 + bool(mark))
+        return max(figure, text_width(small, size * SMALL)) + size * (1 + bool(mark))
 
     # the figures stand staggered, so their lines may lie close; ISO 129-1
     pitch = 2.4 * size

@@ -4,7 +4,7 @@ Figures that can be changed stand in a frame and are tied to their input; what
 is worked out stands in the ink of a measured size.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from typing import Any
 
 from machinon.core.quantity import (
@@ -23,13 +23,14 @@ from machinon.core.reckoning import FLAG, Reckoning
 from machinon.draw.drawing import (
     Anchor,
     Board,
-    Drawing,
     Point,
     Shape,
     Spot,
     text_width,
 )
 from machinon.draw.plane import Plane
+
+CHIP = 2.6  # figure heights that a row of inputs along the foot takes
 
 
 class Sketch(Plane):
@@ -45,11 +46,12 @@ class Sketch(Plane):
         height: float,
         size: float = 14.0,
         inch: bool = False,
-        chips: bool = True,
+        aside: Set[str] = frozenset(),
     ) -> None:
         """values: inputs in base units; typed: those that a person typed, as typed.
 
-        chips: whether inputs that have no place in the picture stand below it.
+        aside: keys that get no place in the picture; inputs among them can stand
+        along its foot.
         """
         super().__init__(Board(width, height, size))
         self.asked = asked
@@ -57,9 +59,9 @@ class Sketch(Plane):
         self.results = results
         self.typed = typed
         self.inch = inch
+        self.aside = aside
         self._shown: set[str] = set()
-        self._told: set[str] = set()
-        self._chips = self._chip_rows() if chips else []
+        self._chips = self._chip_rows()
 
     # -- values ----------------------------------------------------------
 
@@ -81,7 +83,7 @@ class Sketch(Plane):
     @property
     def floor(self) -> float:
         """Lowest page line of the picture: the chips stand below it."""
-        return self.board.height - (len(self._chips) * 2.3 + 0.6) * self.size
+        return self.board.height - (len(self._chips) * CHIP + 0.6) * self.size
 
     # -- figures ---------------------------------------------------------
 
@@ -101,6 +103,11 @@ class Sketch(Plane):
         self, key: str, at: Point, name: str = "", anchor: Anchor = "centre"
     ) -> None:
         """A figure that can be changed, in its frame, at a page point."""
+        self._shown.add(key)
+        if key not in self.aside:
+            self._framed(key, at, name, anchor)
+
+    def _framed(self, key: str, at: Point, name: str, anchor: Anchor) -> None:
         one = next(given for given in self.asked.inputs if given.key == key)
         label = name or one.key.replace("_", " ")
         text = self.said(key)
@@ -134,7 +141,10 @@ class Sketch(Plane):
         self.board.spots.append(
             Spot((x - wide / 2, y - half, wide, 2 * half), key, one.meaning)
         )
-        self._shown.add(key)
+        top = y - 1.75 * size
+        self.board.figures.append(
+            Spot((x - whole / 2, top, whole, y + half - top), key, one.meaning)
+        )
 
     def tell(
         self, key: str, at: Point, name: str = "", anchor: Anchor = "centre"
@@ -142,6 +152,8 @@ class Sketch(Plane):
         """A result at a page point; nothing where it was not worked out."""
         value = self.results.get(key)
         if value is None or isinstance(value, list | dict) or value == "":
+            return
+        if key in self.aside:
             return
         kind = next(one.kind for one in self.asked.results if one.key == key)
         label = name or key.replace("_", " ")
@@ -158,7 +170,10 @@ class Sketch(Plane):
             (x, y - 1.05 * self.size), label, 0.8 * self.size, "faint", backed=True
         )
         self.board.text((x, y), text, self.size, "measured", bold=True, backed=True)
-        self._told.add(key)
+        top = y - 1.45 * self.size
+        self.board.figures.append(
+            Spot((x - whole / 2, top, whole, y + 0.6 * self.size - top), key, label)
+        )
 
     def put(
         self, key: str, at: Point, name: str = "", anchor: Anchor = "centre"
@@ -178,6 +193,9 @@ class Sketch(Plane):
 
         Level and upright ones only; positive is up or to the right.
         """
+        if key in self.aside:
+            self.put(key, a)
+            return
         ax, ay = self.p(*a)
         bx, by = self.p(*b)
         off = offset * self.size
@@ -204,37 +222,38 @@ class Sketch(Plane):
 
     # -- what has no place in the picture ---------------------------------
 
+    def left_over(self) -> set[str]:
+        """The inputs that found no place in the picture."""
+        return {one.key for one in self.asked.inputs} - self._shown
+
     def _chip_rows(self) -> list[list[str]]:
-        """Inputs in rows as they may stand below; those drawn are left out later."""
-        rows: list[list[str]] = [[]]
+        """The inputs that stand along the foot, in rows."""
+        rows: list[list[str]] = []
         used = 0.0
         for one in self.asked.inputs:
+            if one.key not in self.aside:
+                continue
             wide = self._chip_width(one.key)
-            if rows[-1] and used + wide > self.board.width - self.size:
+            if not rows or used + wide > self.board.width - self.size:
                 rows.append([])
                 used = 0.0
             rows[-1].append(one.key)
             used += wide
-        # most are drawn in the picture: room for what usually remains
-        return rows[: max(1, (len(rows) + 1) // 2)]
+        return rows
 
     def _chip_width(self, key: str) -> float:
         name = text_width(key, 0.8 * self.size)
         return max(text_width(self.said(key), self.size) + self.size, name) + self.size
 
-    def finish(self) -> Drawing:
-        """The drawing, with the inputs that have no place in it along the foot."""
-        rest = [one.key for one in self.asked.inputs if one.key not in self._shown]
-        if not self._chips:
-            return self.board.done()
-        x, y = self.size * 0.6, self.floor + 1.9 * self.size
-        for key in rest:
-            wide = self._chip_width(key)
-            if x + wide > self.board.width and x > self.size:
-                x, y = self.size * 0.6, y + 2.3 * self.size
-            self.ask(key, (x, y), anchor="left")
-            x += wide
-        return self.board.done()
+    def along_the_foot(self) -> None:
+        """The inputs that have no place in the picture."""
+        y = self.floor + 1.9 * self.size
+        for row in self._chips:
+            x = self.size * 0.6
+            for key in row:
+                self._framed(key, (x, y), "", "left")
+                x += self._chip_width(key)
+            y += CHIP * self.size
 
 
 def figure(value: Any, kind: Kind, inch: bool) -> str:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from machinon.core.shop import Piece
 from machinon.core.surface_kinds import beside, form_key
-from machinon.draw.drawing import Board, Point, Role, Spot, text_width
+from machinon.draw.drawing import Board, Point, Role, text_width
 from machinon.draw.end_shape import (
     Notch,
     Pattern,
@@ -321,8 +321,6 @@ class TurnedPicture(PieceFigures):
             if tie:
                 surface = self.piece.surface(tie)
                 assert surface is not None
-                self.board.spots.append(
-                    Spot((at, y - size, long, 2 * size), tie, surface.name)
-                )
+                self.board.choose((at, y - size, long, 2 * size), tie, surface.name)
                 self.drawn.add(tie)
             at += long + size

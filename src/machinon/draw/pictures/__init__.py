@@ -1,10 +1,10 @@
 """The live pictures of the reckonings, by name."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Set
 from typing import Any
 
 from machinon.core.reckoning import Reckoning
-from machinon.draw.drawing import Drawing, uncrowded
+from machinon.draw.drawing import SHARES, Drawing, uncrowded
 from machinon.draw.pictures import (
     cutting,
     fits,
@@ -18,6 +18,7 @@ from machinon.draw.pictures import (
 from machinon.draw.sketch import Sketch
 
 Picture = Callable[[Sketch], None]
+MOVED = 2  # figures set aside before all get smaller
 
 PICTURES: Mapping[str, Picture] = {
     **threads.PICTURES,
@@ -44,16 +45,27 @@ def picture_of(
 ) -> Drawing:
     """The picture of a reckoning's last answer; without one, its inputs alone.
 
-    size: height of the figures, less where those to change would lie on each other.
+    size: height of the figures. What would lie on another goes to the foot, or is
+    left to the list of results; where that is not enough the figures get smaller.
     """
     picture = PICTURES.get(asked.name)
 
-    def laid_out(share: float) -> tuple[Drawing, bool]:
+    def drawn(share: float, aside: Set[str]) -> Sketch:
         sketch = Sketch(
-            asked, values, results, typed, width, height, size * share, inch, chips
+            asked, values, results, typed, width, height, size * share, inch, aside
         )
         if picture is not None and results:
             picture(sketch)
-        return sketch.finish(), True
+        return sketch
 
-    return uncrowded(laid_out)
+    # what has no place is known only once the picture is drawn
+    placeless = drawn(1.0, frozenset()).left_over()
+
+    def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
+        sketch = drawn(share, aside)
+        if chips:
+            sketch.along_the_foot()
+        moved = len(aside - placeless)
+        return sketch.board.done(), share == SHARES[-1] or moved <= MOVED
+
+    return uncrowded(laid_out, placeless)
