@@ -73,7 +73,10 @@ def _cutting_time(
             raise BadInput("passes", "Give the passes, or start and finish.")
         passes = max(math.ceil(abs(start - finish) / 2 / most - 1e-9), 1)
         trail.step(
-            "Passes", f"|{start:g} − {finish:g}| / 2 / {most:g}", float(passes), COUNT
+            "Passes",
+            f"|{start:g} − {finish:g}| / 2 / {most:g}, rounded up",
+            float(passes),
+            COUNT,
         )
     if rpm is None or feed is None:
         wide = diameter if diameter is not None else start

@@ -170,10 +170,13 @@ def _dovetail(
     if cutter_depth is not None:
         if depth is None:
             raise BadInput("depth", "depth is missing: the flat needs it.")
+        over = depth - cutter_depth
         results["flat"] = trail.step(
             "Flat left",
-            f"({depth:g} − {cutter_depth:g}) / sin {angle:g}°",
-            max(depth - cutter_depth, 0.0) / math.sin(2 * half),
+            f"({depth:g} − {cutter_depth:g}) / sin {angle:g}°"
+            if over > 0
+            else "none: the cutter is as deep",
+            max(over, 0.0) / math.sin(2 * half),
         )
     return results
 

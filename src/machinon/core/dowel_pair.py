@@ -103,7 +103,9 @@ def _dowel_pair(
         "room": play_least,
         "shake": turn,
         "shake_at": trail.step(
-            "At the radius", f"{at:g} × {turn:.5f}°", at * math.radians(turn)
+            "At the radius",
+            f"{at:g} × tan {turn:.5f}°",
+            at * math.tan(math.radians(turn)),
         ),
         "warning": warning,
     }

@@ -89,14 +89,14 @@ def _elongation(
     if screw > hole:
         raise BadInput("screw", f"It does not go in: up to {hole:g} mm does.")
     half = math.radians(opening_angle) / 2
-    long = trail.step(
-        "Longer by",
+    wanted = thickness * math.tan(half) + screw / (2 * math.cos(half)) - hole / 2
+    written = (
         f"{thickness:g} tan {opening_angle / 2:g}° + {screw:g} / "
-        f"(2 cos {opening_angle / 2:g}°) − {hole:g} / 2",
-        max(thickness * math.tan(half) + screw / (2 * math.cos(half)) - hole / 2, 0.0),
+        f"(2 cos {opening_angle / 2:g}°) − {hole:g} / 2"
     )
-    if not long:
-        trail.notes.append("The hole's own clearance is enough.")
+    if wanted <= 0:
+        written += " is under 0: the hole's own clearance is enough"
+    long = trail.step("Longer by", written, max(wanted, 0.0))
     return {
         "elongation": long,
         "tilt": trail.step(

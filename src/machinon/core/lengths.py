@@ -108,7 +108,7 @@ def _drill_depth(
     point = drill / (2 * math.tan(math.radians(point_angle) / 2))
     tip = trail.step(
         "To the point",
-        f"{full:.4g} + {drill:g} / 2 tan {point_angle / 2:g}°",
+        f"{full:g} + {drill:g} / (2 tan {point_angle / 2:g}°)",
         full + point,
     )
     return {

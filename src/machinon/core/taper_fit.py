@@ -75,8 +75,8 @@ def _taper_fit(
     )
     doubt = trail.step(
         "Doubt of the measured angle",
-        f"{ratio_doubt:.6f} / 2",
-        math.degrees(ratio_doubt / 2),
+        f"atan({ratio_doubt:.6f} / 2)",
+        math.degrees(math.atan(ratio_doubt / 2)),
         ANGLE,
     )
     left = allowed - doubt
