@@ -83,6 +83,27 @@ class MetricThreads(unittest.TestCase):
             self.assertEqual(no.exception.key, "thread")
 
 
+class NumberSizes(unittest.TestCase):
+    def test_ten_thirty_two_is_number_ten_and_one_eight_is_an_inch(self):
+        for typed, name, major in (
+            ("10-32", "#10-32 UNF", 0.19),
+            ("10 UNC", "#10-24 UNC", 0.19),
+            ("4-40", "#4-40 UNC", 0.112),
+            ("8-32 UNC", "#8-32 UNC", 0.164),
+            ("1-64", "#1-64 UNC", 0.073),
+            ("1-8", "1-8 UNC", 1.0),
+            ("1-14 UNS", "1-14 UNS", 1.0),
+            ("4-4", "4-4 UNC", 4.0),
+            ("2 UNC", "2-4.5 UNC", 2.0),
+        ):
+            with self.subTest(typed):
+                thread = thread_of(typed)
+                self.assertEqual(thread.name, name)
+                self.assertAlmostEqual(thread.major, major * 25.4)
+        with self.assertRaisesRegex(BadInput, "#10-28"):
+            thread_of("10-28")
+
+
 class Screws(unittest.TestCase):
     def test_every_screw_goes_through_its_holes_and_into_its_counterbore(self):
         for screw in cap_screws().values():

@@ -65,8 +65,6 @@ def _thread(s: Said) -> str:
         return f"G{match.group(1)}"
     if low.endswith("bsp"):
         return f"G{low.removesuffix('bsp').strip()}"
-    if re.fullmatch(r"\d+-\d\d", low) and int(low.split("-")[1]) >= 24:
-        return f"#{low}"  # 10-32 is a number size, 1-8 an inch
     if s.has("acme") and "acme" not in low:
         return f"{low} Acme"
     return text

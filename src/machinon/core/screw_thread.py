@@ -307,14 +307,17 @@ def _inch_thread(
     elif series == "UNS":
         wanted = ()
     form: FormName = "whitworth" if whitworth else "unified"
-    for one in known_threads().values():
-        if (
-            one.form_name == form
-            and abs(one.major - major) < 1e-6
-            and one.series in wanted
-            and (tpi is None or abs(one.tpi - float(tpi)) < 1e-6)
-        ):
-            return one
+    # 10-32 is number ten: no ten-inch thread is as fine
+    numbered = _diameter(f"#{size}") * INCH if size.isdigit() else major
+    for size_of in (major, numbered):
+        for one in known_threads().values():
+            if (
+                one.form_name == form
+                and abs(one.major - size_of) < 1e-6
+                and one.series in wanted
+                and (tpi is None or abs(one.tpi - float(tpi)) < 1e-6)
+            ):
+                return one
     # BSW with other threads to the inch names the form: 1 1/8-12 BSW is a special
     if tpi is None or series in ("UNC", "UNF", "UNEF"):
         raise BadInput(
@@ -324,6 +327,12 @@ def _inch_thread(
         )
     if float(tpi) <= 0:
         raise BadInput(key, "Threads per inch must be above 0.")
+    if numbered != major and float(tpi) >= 20 and major > INCH:
+        raise BadInput(
+            key,
+            f"{size} inches with {float(tpi):g} threads to the inch? Write "
+            f"#{size}-{float(tpi):g} for number {size}.",
+        )
     pitch = INCH / float(tpi)
     _possible(name, major, pitch, key)
     end = "W" if whitworth else "UNS"

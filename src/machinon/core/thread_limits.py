@@ -215,14 +215,16 @@ def _unified_limits(
         bore = min(max(bore, 0.25 * p - 0.4 * p * p), 0.394 * p)
     else:
         bore = 0.25 * p - 0.4 * p * p if p <= 0.25 else 0.15 * p
-    # 1B and 2B are printed to the thou, 3B to the tenth
-    places = 4 if inside == "3B" else 3
-    minor = d - 2 * thread.form.internal * p
+    # 3B and the smallest sizes are printed to the tenth of a thou, the rest to the
+    # thou, from a least bore and a tolerance that were rounded to the tenth first
+    places = 4 if inside == "3B" or d < 0.138 else 3
+    minor = round(d - 2 * thread.form.internal * p, 4)
+    largest = minor + round(bore, 4)
     pitch = thread.pitch_diameter / INCH
     major_max, pitch_max = d - allowance, pitch - allowance
     return ThreadLimits(
         round(minor, places) * INCH,
-        round(minor + bore, places) * INCH,
+        math.floor(largest * 10**places + 0.5 + 1e-6) / 10**places * INCH,
         round(pitch, 4) * INCH,
         round(pitch + _UNIFIED[inside] * base, 4) * INCH,
         round(major_max - crest, 4) * INCH,
