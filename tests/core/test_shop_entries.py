@@ -381,7 +381,7 @@ class Machines(Refusing):
         ):
             with self.subTest(key, bad=bad):
                 self.assertIn(key, self.figures(kind, **{key: good}))
-                self.refuses(key, ".", lambda: self.figures(kind, **{key: bad}))
+                self.refuses(key, ".", read_figures, kind, {key: bad}, False)
 
     def test_a_machine_keeps_what_is_known_and_no_more(self):
         mill = machine_of(
