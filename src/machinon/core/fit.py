@@ -160,6 +160,8 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
                 a.upper_deviation - b.lower_deviation,
                 f"full range of {want} at {nominal:g} mm",
             )
+        if not any(sign.isdigit() for sign in want):
+            raise unknown("want", want, [*characters(), "H7/g6", "g5"])
         letter, _ = limits.split_zone(want, "want")
         zone = limits.limits_of_size(nominal, want)
         new_is_hole = exists == "shaft"
