@@ -24,6 +24,7 @@ from machinon.core.quantity import (
     length_text,
 )
 from machinon.core.reckoning import (
+    PITCH,
     TEXT,
     Answer,
     Input,
@@ -619,12 +620,9 @@ def read_typed(typed: str, surface: Surface, inch: bool) -> float:
     A pitch may be typed as `8tpi` as well as a length; what the surface's sum
     cannot use is refused here, and an aid that is not typed yet by its name.
     """
-    text = typed.strip().lower()
-    if surface.kind == "pitch" and text.endswith("tpi"):
-        try:
-            return INCH / float(text[:-3])
-        except (ValueError, ZeroDivisionError):
-            raise BadInput("reading", "Type threads per inch as 8tpi.") from None
+    if surface.kind == "pitch":
+        pitch = Input("reading", PITCH, "the pitch", above=0, high=25).read(typed, inch)
+        return float(pitch)
     lacks = missing_aids(surface)
     if lacks:
         raise BadInput(
@@ -632,8 +630,7 @@ def read_typed(typed: str, surface: Surface, inch: bool) -> float:
         )
     if surface.kind == "runout":
         return quantity.parse(typed, LENGTH, inch=inch, key="reading", low=0, high=20)
-    high = 25.0 if surface.kind == "pitch" else 2000.0
-    value = quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=high)
+    value = quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=2000)
     try:
         summed(surface, value)
     except BadInput as error:

@@ -562,7 +562,8 @@ def rough_text(value: float, kind: Kind) -> str:
     if kind is FORCE and abs(value) >= 10_000:
         return f"{value / 1000:g} kN".replace("-", "−")
     if kind is DURATION and abs(value) >= 120:
-        return f"{value / 60:.0f} min"
+        # half a minute counts while there are few
+        return f"{plain(value / 60, 1 if value < 600 else 0)} min"
     return f"{value:.10g} {kind.unit}".strip().replace("-", "−")
 
 

@@ -199,7 +199,12 @@ class Input:
         match = _TPI.match(typed)
         if match is None:
             return typed
-        tpi = quantity.parse(match.group(1), quantity.NUMBER, key=self.key, above=0)
+        try:
+            tpi = quantity.parse(match.group(1), quantity.NUMBER, key=self.key, above=0)
+        except BadInput as error:
+            raise BadInput(
+                self.key, f"{error.message} Type threads per inch as 8tpi."
+            ) from None
         return quantity.INCH / tpi
 
 
