@@ -73,7 +73,7 @@ def _thread_wires(
     best, least, most = wire_range(one)
     trail.step("Best wire", f"{one.pitch:g} / (2 cos {one.form.angle / 2:g}°)", best)
     used = best if wire is None else wire
-    if not round(least, 4) <= used <= round(most, 4):
+    if not least - 5e-5 <= used <= most + 5e-5:  # as they are written
         raise BadInput(
             "wire",
             f"{used:g} mm cannot touch the flanks of {one.name}: from {least:.4f} and "

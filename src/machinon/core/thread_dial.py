@@ -80,5 +80,6 @@ def _thread_dial(
         rule = "Close on the same mark each time."
     else:
         every = dial_marks // len(marks)
-        rule = f"Close on every {every}. mark: {', '.join(map(str, marks))}."
+        end = {2: "nd", 3: "rd"}.get(every, "th")
+        rule = f"Close on every {every}{end} mark: {', '.join(map(str, marks))}."
     return {"rule": rule, "marks": marks, "keep_engaged": False}
