@@ -434,3 +434,110 @@ class OnPaper(unittest.TestCase):
             job_with(surface("slot", 12.0, instrument="slips"), joint="slot")
         )[0]
         self.assertEqual(slot.to_make[0].name, "width")
+
+
+class WhatEatsABand(unittest.TestCase):
+    def advice(self, *readings, least=-0.004, most=0.004, form="shaft", **asked):
+        fit = fit_of(
+            surface(form, *readings, **asked),
+            joint="shaft",
+            want="own",
+            least=least,
+            most=most,
+        )
+        self.assertIsNone(fit.lower)
+        return fit.advice
+
+    def test_a_coarse_gauge_is_told_of_the_better_one_there_is(self):
+        says = self.advice(25.0, instrument="caliper")
+        self.assertIn("±31 µm of its own", says)
+        self.assertIn("lets the play vary by 8 µm", says)
+        self.assertIn("Micrometer set 0–150 is good to ±4 µm", says)
+
+    def test_the_surest_gauge_there_is_says_how_sure_one_would_have_to_be(self):
+        says = self.advice(25.0, least=-0.001, most=0.001)
+        self.assertIn("a gauge good to ±", says)
+        self.assertNotIn("Micrometer", says)
+        self.assertIn("cut to the mate by trial", says)
+
+    def test_readings_that_scatter_are_to_be_repeated_or_wiped(self):
+        few = self.advice(25.0, 25.006, 24.997, least=-0.005, most=0.004)
+        self.assertRegex(few, r"Readings that scatter take it.*(\d+ readings|wipe)")
+
+    def test_a_large_part_is_eaten_by_a_degree_of_warmth(self):
+        """An aluminium ring of 140: a degree is 3.2 µm, over √3 and doubled 3.7."""
+        fit = job_with(
+            surface("shaft", 140.0, 140.0, 140.0, 140.0, 140.0, 140.0),
+            joint="shaft",
+            want="own",
+            least=-0.003,
+            most=0.003,
+            material="nylon",
+        ).fits[0]
+        self.assertIn("Warmth takes it", fit.advice)
+        self.assertIn("of one warmth", fit.advice)
+
+    def test_a_fit_said_to_be_enough_leaves_half_its_band(self):
+        says = self.advice(25.0, instrument="caliper")
+        vary = int(says.split("play may vary by ")[1].split(" ")[0]) / 1000
+        fit = fit_of(
+            surface("shaft", 25.0, instrument="caliper"),
+            joint="shaft",
+            want="own",
+            least=0.0,
+            most=vary,
+        )
+        self.assertAlmostEqual(fit.band["band"] / vary, 0.5, places=1)
+
+
+class ThreadsFound(unittest.TestCase):
+    def thread(self, crest, pitch=None, form="thread-major", **given):
+        read = [surface(form, crest, instrument="caliper")]
+        if pitch is not None:
+            read.append(surface("thread-pitch", pitch, instrument="thread-gauge"))
+        return fit_of(*read, joint="thread", **given)
+
+    def test_a_thread_that_only_one_form_fits_is_named(self):
+        for crest, pitch, name in (
+            (11.9, 1.75, "M12x1.75"),
+            (44.86, 4.5, "M45x4.5"),
+            (12.6, 25.4 / 13, "1/2-13 UNC"),
+        ):
+            with self.subTest(name):
+                found = self.thread(crest, pitch)
+                self.assertEqual((found.thread.name, found.problem), (name, ""))
+                self.assertLess(found.lower, found.upper)
+
+    def test_crests_without_a_pitch_or_with_one_that_suits_nothing(self):
+        self.assertIn("pitch is not measured", self.thread(11.9).problem)
+        odd = self.thread(33.3, 0.9)
+        self.assertIn("no thread known here", odd.problem)
+        self.assertIsNone(odd.thread)
+
+    def test_two_forms_that_only_the_flanks_tell_are_offered(self):
+        found = self.thread(37.9, 25.4 / 8)
+        self.assertEqual(len(found.could_be), 2)
+        for name in found.could_be:
+            self.assertTrue(name.startswith("1 1/2"), name)
+        self.assertIsNone(found.lower)
+
+    def test_a_thread_without_kept_limits_is_cut_to_its_mate(self):
+        piece = Piece(
+            "part", "Part", "other", "steel",
+            (
+                surface("thread-major", 19.9, instrument="caliper"),
+                surface("thread-pitch", 4.0, instrument="thread-gauge"),
+            ),
+        )  # fmt: skip
+        fit = FitChoice(
+            1, "Fit", "thread", "part", "thread-major", "shaft", "", thread="Tr20x4",
+            joint="thread",
+        )  # fmt: skip
+        plan = plan_of(
+            Job("job", "Job", pieces=("part",), fits=(fit,)),
+            SHOP,
+            None,
+            {"part": piece},
+        ).fits[0]
+        self.assertIsNone(plan.lower)
+        self.assertIn("cut it to the mate", plan.advice)
