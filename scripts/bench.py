@@ -67,8 +67,8 @@ def large_shop(folder: Path) -> Path:
     """A shop of 2,000 jobs, as many pieces, and 500,000 readings."""
     from msgspec.structs import replace
 
-    from machinon.core.job import Job
-    from machinon.core.shop import Piece
+    from machinon.core.job.job import Job
+    from machinon.core.shop.things import Piece
     from machinon.store.demo_shop import demo_shop
     from machinon.store.opening import open_shop
 
@@ -127,7 +127,7 @@ def timed(work: Callable[[int], None], count: int) -> tuple[float, float]:
 def edits(folder: Path) -> None:
     from PySide6.QtWidgets import QApplication
 
-    from machinon.core.coach import advise
+    from machinon.core.cutting.coach import advise
     from machinon.desk.settings import Settings
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
@@ -169,8 +169,8 @@ def reckonings() -> None:
     """Change gears against their bare enumeration, random stacks, the command line."""
     import numpy as np
 
-    from machinon.core.change_gears import trains
-    from machinon.core.runout_stack import likely
+    from machinon.core.setting_out.runout_stack import likely
+    from machinon.core.threads.change_gears import trains
 
     wheels = [20, 24, 25, 28, 30, 32, 35, 36, 40, 42]
     wheels += [44, 45, 48, 50, 55, 60, 65, 70, 80, 127]

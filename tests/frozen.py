@@ -7,7 +7,7 @@ change, `python -m tests.frozen` writes them anew, and the difference is read.
 import json
 from pathlib import Path
 
-from machinon.core.plan import Plan
+from machinon.core.job.plan import Plan
 from machinon.draw.drawing import Drawing, Shape, Text
 from machinon.draw.film_drawing import film_drawing
 from machinon.draw.plate_drawing import plate_drawing

@@ -2,10 +2,10 @@
 
 from msgspec.structs import replace
 
-from machinon.core.coach import CutEntry
-from machinon.core.job import CutLog, Job, back_plate_job
-from machinon.core.plan import Plan, plan_of
-from machinon.core.shop import (
+from machinon.core.cutting.coach import CutEntry
+from machinon.core.job.job import CutLog, Job, back_plate_job
+from machinon.core.job.plan import Plan, plan_of
+from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
     STARTER_INSTRUMENTS,

@@ -68,7 +68,7 @@ def reckon_command(arguments: Sequence[str]) -> int:
 
 def coach_command(arguments: Sequence[str]) -> int:
     """`machinon coach --stream`. Returns the exit code: 0, or 2 for bad input."""
-    from machinon.core.coaching import advice_for
+    from machinon.core.cutting.coaching import advice_for
 
     if list(arguments) == ["--stream"]:
         return stream(sys.stdin, sys.stdout, advice_for)
@@ -79,7 +79,7 @@ def coach_command(arguments: Sequence[str]) -> int:
 
 def ask_command(arguments: Sequence[str]) -> int:
     """`machinon ask ...`. Returns the exit code: 0, or 2 for what is not answered."""
-    from machinon.core.asking import understand
+    from machinon.core.ask.asking import understand
 
     flags = {one for one in arguments if one in ("--json", "--inch", "--help")}
     words = [one for one in arguments if one not in flags]

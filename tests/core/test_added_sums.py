@@ -6,8 +6,8 @@ import unittest
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
 from machinon.core.reckoning import reckon
-from machinon.core.screw_thread import thread_of
 from machinon.core.tables import rows
+from machinon.core.threads.screw_thread import thread_of
 
 
 class Sums(unittest.TestCase):

@@ -6,15 +6,15 @@ import math
 import random
 import unittest
 
-from machinon.core.change_gears import trains
 from machinon.core.errors import BadInput
-from machinon.core.inch_limits import inch_fits
 from machinon.core.quantity import INCH
 from machinon.core.reckoning import FLAG, OBJECT, TEXT, reckon, reckonings
-from machinon.core.screw_thread import known_threads, thread_of
+from machinon.core.sizes.inch_limits import inch_fits
 from machinon.core.tables import rows
-from machinon.core.tapers import named_tapers
-from machinon.core.tapping import drills
+from machinon.core.tapers.tapers import named_tapers
+from machinon.core.threads.change_gears import trains
+from machinon.core.threads.screw_thread import known_threads, thread_of
+from machinon.core.threads.tapping import drills
 from tests.trials import SEED, TIMES
 
 USUAL = {name: dict(one.usual) for name, one in reckonings().items()}

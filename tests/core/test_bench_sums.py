@@ -7,9 +7,9 @@ import unittest
 
 from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
-from machinon.core.runout_stack import Element, best_clocking, likely
-from machinon.core.screw_thread import thread_of
+from machinon.core.setting_out.runout_stack import Element, best_clocking, likely
 from machinon.core.tables import rows
+from machinon.core.threads.screw_thread import thread_of
 
 
 class DovetailHalves(unittest.TestCase):

@@ -4,7 +4,6 @@ import random
 import unittest
 
 from machinon.core.errors import BadInput
-from machinon.core.measuring import read_place, read_typed
 from machinon.core.quantity import (
     ANGLE,
     COUNT,
@@ -31,8 +30,9 @@ from machinon.core.quantity import (
     text_of,
     typed_again,
 )
-from machinon.core.shop import Surface
-from tests.core.test_surfaces import surface
+from machinon.core.shop.things import Surface
+from machinon.core.survey.measuring import read_place, read_typed
+from tests.core.survey.test_surfaces import surface
 
 
 class Said(unittest.TestCase):

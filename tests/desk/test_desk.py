@@ -14,7 +14,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QScrollArea
 
 from machinon.core.errors import MachinonError
-from machinon.core.machines import MACHINE_KINDS
+from machinon.core.shop.machines import MACHINE_KINDS
 from machinon.desk import sheet
 from machinon.desk.commands import COMMANDS
 from machinon.desk.settings import SETTINGS, Settings

@@ -62,7 +62,7 @@ class Readings(WindowCase):
         self.assertIs(self.app.focusWidget(), view.reading.edit)
 
     def test_an_inch_shop_starts_with_inch_instruments(self):
-        from machinon.core.shop import starter_instruments
+        from machinon.core.shop.things import starter_instruments
 
         for one in starter_instruments(inch=True):
             with self.subTest(one.id):

@@ -7,8 +7,8 @@ from pathlib import Path
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.job import STAGES, CutLog
-from machinon.core.shop_entry import typed_lathe
+from machinon.core.job.job import STAGES, CutLog
+from machinon.core.shop.entry import typed_lathe
 from machinon.desk.open_job import OpenJob
 from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
 from machinon.desk.stages.cut import present

@@ -3,7 +3,7 @@ from pathlib import Path
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from machinon.core.belongings import starter_sets
+from machinon.core.shop.belongings import starter_sets
 from machinon.draw.piece_drawing import piece_drawing
 from tests.desk.bench import WindowCase
 

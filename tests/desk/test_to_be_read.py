@@ -4,7 +4,7 @@ import unittest
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QPushButton
 
-from machinon.core.job import STAGES
+from machinon.core.job.job import STAGES
 from machinon.desk.theme import THEMES, style_sheet
 from tests.desk.bench import WindowCase
 

@@ -2,8 +2,8 @@ import dataclasses
 import math
 import unittest
 
-from machinon.core.plan import BOLTS, REGISTER, SPIGOT, THREAD
-from machinon.core.runout import resolve
+from machinon.core.job.plan import BOLTS, REGISTER, SPIGOT, THREAD
+from machinon.core.setting_out.runout import resolve
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
 from machinon.draw.drawing import Circle, Line, Mark, Shape, Text
 from machinon.draw.film_drawing import film_drawing

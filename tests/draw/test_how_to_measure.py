@@ -2,7 +2,7 @@
 
 import unittest
 
-from machinon.core.shop import Surface
+from machinon.core.shop.things import Surface
 from machinon.draw.drawing import Text
 from machinon.draw.how_to_measure import SCENES, measuring_drawing
 from tests.draw.test_drawings import points

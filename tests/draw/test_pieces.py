@@ -8,8 +8,7 @@ from pathlib import Path
 
 from msgspec.structs import replace
 
-from machinon.core.measuring import measure
-from machinon.core.shop import (
+from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
     STARTER_INSTRUMENTS,
@@ -18,8 +17,13 @@ from machinon.core.shop import (
     Shop,
     Surface,
 )
-from machinon.core.surface_kinds import new_surfaces, surface_forms, surface_groups
-from machinon.core.surface_sums import sum_of
+from machinon.core.survey.measuring import measure
+from machinon.core.survey.surface_kinds import (
+    new_surfaces,
+    surface_forms,
+    surface_groups,
+)
+from machinon.core.survey.surface_sums import sum_of
 from machinon.draw.across_shape import pins_of, section_of
 from machinon.draw.drawing import Shape, Text
 from machinon.draw.end_shape import flats_of, notches_of, patterns_of

@@ -18,9 +18,9 @@ from unittest import mock
 import msgspec
 import sqlalchemy as sa
 
-from machinon.core.fit import FitChoice
-from machinon.core.job import Job
-from machinon.core.shop import Shop
+from machinon.core.job.job import Job
+from machinon.core.shop.things import Shop
+from machinon.core.sizes.fit import FitChoice
 from machinon.store.documents import Unreadable, packed, unpacked
 from machinon.store.opening import (
     KNOWN,

@@ -2,9 +2,10 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from machinon.core.belongings import STARTER_SETS, Belongings, with_items
-from machinon.core.machines import machine_of
-from machinon.core.shop import (
+from machinon.core.shop.belongings import STARTER_SETS, Belongings, with_items
+from machinon.core.shop.entry import with_instrument
+from machinon.core.shop.machines import machine_of
+from machinon.core.shop.things import (
     STARTER_INSTRUMENTS,
     Instrument,
     Lathe,
@@ -13,7 +14,6 @@ from machinon.core.shop import (
     Shop,
     Surface,
 )
-from machinon.core.shop_entry import with_instrument
 from machinon.store.demo_shop import demo_shop
 from machinon.store.lists import (
     MOST_ROWS,

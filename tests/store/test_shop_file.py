@@ -15,8 +15,8 @@ from alembic.config import Config
 from alembic.script import ScriptDirectory
 from msgspec.structs import replace
 
-from machinon.core.job import back_plate_job
-from machinon.core.shop import Piece, Reading, Shop, Surface
+from machinon.core.job.job import back_plate_job
+from machinon.core.shop.things import Piece, Reading, Shop, Surface
 from machinon.store.demo_shop import demo_shop
 from machinon.store.opening import (
     APPLICATION_ID,

@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QWidget
 
-from machinon.core.job import Stage
+from machinon.core.job.job import Stage
 from machinon.core.reckoning import Answer
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Look

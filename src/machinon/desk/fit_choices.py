@@ -7,12 +7,11 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.fit import characters, words_for
-from machinon.core.joints import (
+from machinon.core.fits.joints import (
     joint_forms,
     joints_on,
 )
-from machinon.core.plan import FitPlan
+from machinon.core.job.plan import FitPlan
 from machinon.core.quantity import (
     ANGLE,
     COUNT,
@@ -20,6 +19,7 @@ from machinon.core.quantity import (
     small_range,
     small_text,
 )
+from machinon.core.sizes.fit import characters, words_for
 from machinon.desk.bench import Bench
 from machinon.desk.joint_part import Figures, JointPart, band_text
 from machinon.desk.narrow import Abreast, Choosing, narrow_combo

@@ -18,8 +18,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.job import STAGES, Stage
-from machinon.core.plan import FitPlan
+from machinon.core.job.job import STAGES, Stage
+from machinon.core.job.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted

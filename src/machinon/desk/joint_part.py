@@ -7,14 +7,13 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.fit import characters
-from machinon.core.joints import (
+from machinon.core.fits.joints import (
     JointForm,
     form_of,
     given_values,
 )
-from machinon.core.meeting import Band, Effect
-from machinon.core.plan import FitPlan
+from machinon.core.fits.meeting import Band, Effect
+from machinon.core.job.plan import FitPlan
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,
@@ -27,6 +26,7 @@ from machinon.core.quantity import (
     small_text,
 )
 from machinon.core.reckoning import TEXT, Input
+from machinon.core.sizes.fit import characters
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.widgets import Field, Figure, label

@@ -7,7 +7,8 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
-from machinon.core.machines import (
+from machinon.core.shop.entry import NO_LATHE, lathe_of, typed_lathe, with_nose
+from machinon.core.shop.machines import (
     LATHE_ENTRIES,
     Figure,
     Machine,
@@ -18,8 +19,7 @@ from machinon.core.machines import (
     read_figures,
     shown_figures,
 )
-from machinon.core.shop import Lathe, Piece
-from machinon.core.shop_entry import NO_LATHE, lathe_of, typed_lathe, with_nose
+from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.narrow import Combo
 from machinon.desk.shop_cards import Card, Page
 from machinon.desk.size_edit import SizeEdit

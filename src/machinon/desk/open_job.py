@@ -5,8 +5,8 @@ on disk when it returns and leaves a line in the daybook.
 """
 
 from machinon.core.errors import BadInput
-from machinon.core.job import Job
-from machinon.core.shop import Piece
+from machinon.core.job.job import Job
+from machinon.core.shop.things import Piece
 from machinon.desk.acts.fits import FitActs
 from machinon.desk.acts.making import MakingActs
 from machinon.desk.acts.proof import ProofActs

@@ -19,10 +19,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.asking import Found, Understood, found_with, understand
-from machinon.core.back_plate import PARAMETERS
+from machinon.core.ask.asking import Found, Understood, found_with, understand
+from machinon.core.ask.own_figures import OwnFigures
+from machinon.core.ask.sentences import sentence
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.own_figures import OwnFigures
+from machinon.core.piece.back_plate import PARAMETERS
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,
@@ -41,7 +42,6 @@ from machinon.core.reckoning import (
     plain_name,
     reckonings,
 )
-from machinon.core.sentences import sentence
 from machinon.desk.daybook import working_of
 from machinon.desk.narrow import Abreast
 from machinon.desk.rows_dialog import RowsDialog

@@ -5,16 +5,16 @@ from collections.abc import Mapping
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.job import Job, back_plate_job
+from machinon.core.job.job import Job, back_plate_job
 from machinon.core.quantity import COUNT, parse
-from machinon.core.shop import (
+from machinon.core.shop.entry import lathe_of, words
+from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
     Lathe,
     Piece,
     starter_instruments,
 )
-from machinon.core.shop_entry import lathe_of, words
 from machinon.store.shop_file import ShopFile
 
 NEW_CHUCK = "new"

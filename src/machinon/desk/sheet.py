@@ -11,14 +11,14 @@ from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
 from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
-from machinon.core.fit_sheet import FitLine, fit_lines, fit_readings
-from machinon.core.plan import FitPlan, Plan
+from machinon.core.job.fit_sheet import FitLine, fit_lines, fit_readings
+from machinon.core.job.plan import FitPlan, Plan
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
-from machinon.core.runout import resolve
-from machinon.core.shop import Piece, Surface
-from machinon.core.surface_kinds import is_tapered
-from machinon.core.surface_sums import sum_of
+from machinon.core.setting_out.runout import resolve
+from machinon.core.shop.things import Piece, Surface
+from machinon.core.survey.surface_kinds import is_tapered
+from machinon.core.survey.surface_sums import sum_of
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing

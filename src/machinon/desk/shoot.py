@@ -4,7 +4,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
-from machinon.core.job import STAGES
+from machinon.core.job.job import STAGES
 from machinon.desk.open_job import OpenJob
 from machinon.desk.settings import Settings
 from machinon.desk.window import MainWindow

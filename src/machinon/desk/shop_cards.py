@@ -16,7 +16,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.belongings import (
+from machinon.core.errors import BadInput
+from machinon.core.materials import material as material_named
+from machinon.core.quantity import length_text, small_text
+from machinon.core.shop.belongings import (
     Belongings,
     Item,
     item_forms,
@@ -25,13 +28,7 @@ from machinon.core.belongings import (
     with_items,
     without_item,
 )
-from machinon.core.errors import BadInput
-from machinon.core.materials import material as material_named
-from machinon.core.mating import links_of, mates_of
-from machinon.core.measuring import Measured, measure
-from machinon.core.quantity import length_text, small_text
-from machinon.core.shop import Instrument, Piece
-from machinon.core.shop_entry import (
+from machinon.core.shop.entry import (
     KIND_WORDS,
     KINDS,
     bare,
@@ -40,6 +37,9 @@ from machinon.core.shop_entry import (
     with_instrument,
     words,
 )
+from machinon.core.shop.things import Instrument, Piece
+from machinon.core.survey.mating import links_of, mates_of
+from machinon.core.survey.measuring import Measured, measure
 from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing

@@ -17,7 +17,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.belongings import (
+from machinon.core.errors import MachinonError
+from machinon.core.job.job import Job
+from machinon.core.reckoning import Answer
+from machinon.core.shop.belongings import (
     SHELF_NAMES,
     SHELVES,
     Belongings,
@@ -26,17 +29,14 @@ from machinon.core.belongings import (
     starter_sets,
     with_items,
 )
-from machinon.core.errors import MachinonError
-from machinon.core.job import Job
-from machinon.core.machines import MACHINE_KINDS, Machine, MachineKind
-from machinon.core.reckoning import Answer
-from machinon.core.shop import (
+from machinon.core.shop.entry import with_instrument
+from machinon.core.shop.machines import MACHINE_KINDS, Machine, MachineKind
+from machinon.core.shop.things import (
     CHUCK_SURFACES,
     STARTER_INSTRUMENTS,
     Lathe,
     Piece,
 )
-from machinon.core.shop_entry import with_instrument
 from machinon.desk.bench import Bench
 from machinon.desk.daybook import WorkingWindow
 from machinon.desk.machine_cards import LatheCard, MachineCard, PictureCard

@@ -5,21 +5,21 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.likely import Likely
-from machinon.core.measuring import (
-    Measured,
-    laid_back,
-    measured_text,
-)
 from machinon.core.quantity import (
     INCH,
     LENGTH,
     angle_text,
     small_text,
 )
-from machinon.core.reseating import reseating
-from machinon.core.shop import Surface
-from machinon.core.surface_kinds import form_key
+from machinon.core.shop.things import Surface
+from machinon.core.sizes.likely import Likely
+from machinon.core.survey.measuring import (
+    Measured,
+    laid_back,
+    measured_text,
+)
+from machinon.core.survey.reseating import reseating
+from machinon.core.survey.surface_kinds import form_key
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Abreast
 from machinon.desk.widgets import (

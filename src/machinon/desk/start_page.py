@@ -16,11 +16,11 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.job import STAGES, Job
-from machinon.core.machines import lathe_figures, lathe_so_far
+from machinon.core.job.job import STAGES, Job
 from machinon.core.quantity import LENGTH
-from machinon.core.shop import Lathe, Piece
-from machinon.core.shop_entry import words
+from machinon.core.shop.entry import words
+from machinon.core.shop.machines import lathe_figures, lathe_so_far
+from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Combo

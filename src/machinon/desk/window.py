@@ -32,9 +32,9 @@ from machinon.desk.theme import THEMES, dress
 from machinon.desk.widgets import Entry, Look, button, label
 
 if TYPE_CHECKING:
-    from machinon.core.job import Stage
-    from machinon.core.own_figures import OwnFigures
-    from machinon.core.shop import Lathe
+    from machinon.core.ask.own_figures import OwnFigures
+    from machinon.core.job.job import Stage
+    from machinon.core.shop.things import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
     from machinon.store.searching import Hit
@@ -425,7 +425,7 @@ class MainWindow(QMainWindow):
 
     def _own_figures(self) -> "OwnFigures":
         """The shop's machines and shelves, which a reckoning starts from."""
-        from machinon.core.own_figures import OwnFigures
+        from machinon.core.ask.own_figures import OwnFigures
 
         machines = [self.file.get(e.id) for e in self.file.entries("machine")]
         shelves = [self.file.get(e.id) for e in self.file.entries("belongings")]

@@ -1,8 +1,8 @@
 """What runs along a piece, cut across it: slots, T-slots, dovetails, tongues."""
 
 from machinon.core.quantity import length_text
-from machinon.core.shop import Piece, Surface
-from machinon.core.surface_kinds import beside, form_key
+from machinon.core.shop.things import Piece, Surface
+from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.draw.across_shape import Section, pins_of, section_of
 from machinon.draw.drawing import Board, Point, Role
 from machinon.draw.piece_figures import PieceFigures

@@ -4,8 +4,8 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from machinon.core.shop import Surface
-from machinon.core.surface_kinds import beside, form_key
+from machinon.core.shop.things import Surface
+from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.draw.drawing import Point
 
 

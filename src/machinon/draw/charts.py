@@ -3,9 +3,9 @@
 import math
 from collections.abc import Sequence
 
-from machinon.core.coach import Advice, CutState
+from machinon.core.cutting.coach import Advice, CutState
 from machinon.core.quantity import length_text, small_text
-from machinon.core.runout import Runout
+from machinon.core.setting_out.runout import Runout
 from machinon.draw.drawing import Board, Circle, Drawing, Line, Mark, Role, Shape
 
 

@@ -3,9 +3,9 @@
 import math
 from dataclasses import dataclass
 
-from machinon.core.bolt_circle import circle_from_span, hole_points
-from machinon.core.shop import Piece
-from machinon.core.surface_kinds import beside, form_key
+from machinon.core.setting_out.bolt_circle import circle_from_span, hole_points
+from machinon.core.shop.things import Piece
+from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.draw.drawing import Point
 from machinon.draw.piece_shape import Readings, host_of, is_outside
 

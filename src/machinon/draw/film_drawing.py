@@ -1,7 +1,7 @@
 """One frame of the route's film strip: the piece as it is after a step."""
 
-from machinon.core.back_plate import Plate
-from machinon.core.route import Step
+from machinon.core.piece.back_plate import Plate
+from machinon.core.route.plate_route import Step
 from machinon.draw.drawing import Board, Drawing, Point
 from machinon.draw.section import draw_turned
 

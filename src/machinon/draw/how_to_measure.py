@@ -6,8 +6,8 @@ Some have two: there are two schools, or two ways by what instrument is there.
 import math
 from collections.abc import Callable, Iterable, Mapping
 
-from machinon.core.shop import Surface
-from machinon.core.surface_kinds import form_key
+from machinon.core.shop.things import Surface
+from machinon.core.survey.surface_kinds import form_key
 from machinon.draw.drawing import Board, Drawing, Point, text_width
 from machinon.draw.plane import Plane
 

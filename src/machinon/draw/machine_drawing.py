@@ -7,7 +7,7 @@ that have no place in the outline stand along its foot.
 import math
 from collections.abc import Callable, Mapping, Set
 
-from machinon.core.machines import Figure
+from machinon.core.shop.machines import Figure
 from machinon.draw.drawing import (
     SMALL,
     Board,

@@ -2,7 +2,7 @@
 
 from collections.abc import Set
 
-from machinon.core.shop import Piece
+from machinon.core.shop.things import Piece
 from machinon.draw.across_drawing import AcrossPicture
 from machinon.draw.drawing import Board, Drawing, uncrowded
 from machinon.draw.piece_shape import Readings, sectioned

@@ -8,9 +8,9 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
-from machinon.core.measuring import Measured
-from machinon.core.shop import Piece, Surface
-from machinon.core.surface_kinds import beside, form_key
+from machinon.core.shop.things import Piece, Surface
+from machinon.core.survey.measuring import Measured
+from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.draw.across_shape import section_of
 from machinon.draw.drawing import Point
 

@@ -2,10 +2,10 @@
 
 from collections.abc import Callable, Mapping
 
-from machinon.core.back_plate import PARAMETERS, Plate
-from machinon.core.bolt_circle import hole_points
-from machinon.core.plan import BOLTS, Plan
+from machinon.core.job.plan import BOLTS, Plan
+from machinon.core.piece.back_plate import PARAMETERS, Plate
 from machinon.core.quantity import length_text
+from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.draw.drawing import (
     SMALL,
     Board,

@@ -1,6 +1,6 @@
 """A line of the proof drawn: the band wanted, and where the made size lies."""
 
-from machinon.core.proof import ProofLine
+from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, small_text
 from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
 

@@ -2,9 +2,9 @@
 
 from collections.abc import Callable, Sequence
 
-from machinon.core.back_plate import Plate
-from machinon.core.route import Band
-from machinon.core.route import Shape as Turned
+from machinon.core.piece.back_plate import Plate
+from machinon.core.route.plate_route import Band
+from machinon.core.route.plate_route import Shape as Turned
 from machinon.draw.drawing import Board, Line, Point, Shape
 
 Place = Callable[[float, float], Point]  # (z, r) in mm to the page

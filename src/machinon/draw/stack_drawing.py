@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from machinon.core.plan import FitPlan, Plan
+from machinon.core.job.plan import FitPlan, Plan
 from machinon.draw.drawing import Board, Drawing, Line, Point, Shape, Spot
 from machinon.draw.piece_shape import outline_of
 from machinon.draw.section import draw_turned, finished_shape

@@ -3,8 +3,8 @@
 import math
 from collections.abc import Sequence
 
-from machinon.core.shop import Piece
-from machinon.core.surface_kinds import beside, form_key
+from machinon.core.shop.things import Piece
+from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.draw.drawing import Board, Point, Role, text_width
 from machinon.draw.end_shape import (
     Notch,

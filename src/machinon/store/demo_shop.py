@@ -5,7 +5,11 @@ from pathlib import Path
 
 from msgspec.structs import replace
 
-from machinon.core.belongings import (
+from machinon.core.cutting.coach import CutEntry
+from machinon.core.fits.joints import is_inside, joint_forms
+from machinon.core.job.job import CutLog, Job, Stage, back_plate_job
+from machinon.core.job.plan import Plan, plan_of
+from machinon.core.shop.belongings import (
     SHELF_NAMES,
     SHELVES,
     STARTER_SETS,
@@ -14,13 +18,8 @@ from machinon.core.belongings import (
     Shelf,
     with_items,
 )
-from machinon.core.coach import CutEntry
-from machinon.core.fit import FitChoice, Side
-from machinon.core.job import CutLog, Job, Stage, back_plate_job
-from machinon.core.joints import is_inside, joint_forms
-from machinon.core.machines import Machine
-from machinon.core.plan import Plan, plan_of
-from machinon.core.shop import (
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
     STARTER_INSTRUMENTS,
@@ -30,7 +29,8 @@ from machinon.core.shop import (
     Shop,
     Surface,
 )
-from machinon.core.surface_kinds import likely_joint, surface_forms
+from machinon.core.sizes.fit import FitChoice, Side
+from machinon.core.survey.surface_kinds import likely_joint, surface_forms
 from machinon.store.opening import open_shop
 from machinon.store.shop_file import ShopFile
 

@@ -11,12 +11,12 @@ from typing import Any
 
 import msgspec
 
-from machinon.core.belongings import SHELVES, Belongings
 from machinon.core.errors import BadInput
-from machinon.core.job import Job
-from machinon.core.joints import given_values
-from machinon.core.machines import Machine, figure_forms
-from machinon.core.shop import Lathe, Piece, Shop
+from machinon.core.fits.joints import given_values
+from machinon.core.job.job import Job
+from machinon.core.shop.belongings import SHELVES, Belongings
+from machinon.core.shop.machines import Machine, figure_forms
+from machinon.core.shop.things import Lathe, Piece, Shop
 from machinon.store.upgrades import FORMAT, upgraded
 
 Document = Shop | Lathe | Machine | Piece | Belongings | Job

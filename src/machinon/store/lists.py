@@ -10,31 +10,20 @@ from typing import Any, TypeVar
 
 from msgspec.structs import replace
 
-from machinon.core.belongings import Belongings, Item, item_of, typed_item, with_items
 from machinon.core.errors import BadInput, MachinonError, unknown
-from machinon.core.fit_sheet import COLUMNS, fit_lines
-from machinon.core.job import PROOF_SURFACES
-from machinon.core.machines import (
-    MACHINE_KINDS,
-    Machine,
-    figure_forms,
-    machine_of,
-    read_figures,
-)
+from machinon.core.job.fit_sheet import COLUMNS, fit_lines
+from machinon.core.job.job import PROOF_SURFACES
+from machinon.core.job.plan import Plan
 from machinon.core.materials import material
-from machinon.core.measuring import read_place, read_typed
-from machinon.core.plan import Plan
 from machinon.core.quantity import TEMPERATURE, parse, typed_again
-from machinon.core.shop import (
-    CHUCK_SURFACES,
-    NOSE_SURFACES,
-    Lathe,
-    Piece,
-    Reading,
-    Shop,
-    Surface,
+from machinon.core.shop.belongings import (
+    Belongings,
+    Item,
+    item_of,
+    typed_item,
+    with_items,
 )
-from machinon.core.shop_entry import (
+from machinon.core.shop.entry import (
     KIND_WORDS,
     NO_LATHE,
     id_of,
@@ -47,13 +36,30 @@ from machinon.core.shop_entry import (
     with_nose,
     words,
 )
-from machinon.core.surface_kinds import (
+from machinon.core.shop.machines import (
+    MACHINE_KINDS,
+    Machine,
+    figure_forms,
+    machine_of,
+    read_figures,
+)
+from machinon.core.shop.things import (
+    CHUCK_SURFACES,
+    NOSE_SURFACES,
+    Lathe,
+    Piece,
+    Reading,
+    Shop,
+    Surface,
+)
+from machinon.core.survey.measuring import read_place, read_typed
+from machinon.core.survey.surface_kinds import (
     form_key,
     is_tapered,
     kinds_that_read,
     surface_forms,
 )
-from machinon.core.surface_sums import read_aid
+from machinon.core.survey.surface_sums import read_aid
 from machinon.store.whole import written_whole
 
 INSTRUMENT_COLUMNS = (

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from machinon.core.shop import Piece
+from machinon.core.shop.things import Piece
 from machinon.store.shop_file import DaybookLine, ShopFile, ShopFileError
 
 MOST_PIECES = 200  # whose surfaces are looked through; the ones touched last

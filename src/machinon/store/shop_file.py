@@ -18,9 +18,9 @@ from typing import TypeVar
 import sqlalchemy as sa
 
 from machinon.core.errors import MachinonError
-from machinon.core.job import STAGES, Job, Stage
-from machinon.core.shop import Shop
-from machinon.core.shop_entry import id_of, unused
+from machinon.core.job.job import STAGES, Job, Stage
+from machinon.core.shop.entry import id_of, unused
+from machinon.core.shop.things import Shop
 from machinon.store.database import (
     CURRENT,
     DROP_UNDONE,

@@ -4,19 +4,25 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.fit import (
+from machinon.core.fits.joints import (
+    form_of,
+    is_inside,
+    joint_forms,
+    read_given,
+    takes_fit,
+)
+from machinon.core.quantity import small_text
+from machinon.core.shop.entry import words as named
+from machinon.core.sizes.fit import (
     FitChoice,
     Joint,
     about_play,
     characters,
     wanted_play,
 )
-from machinon.core.joints import form_of, is_inside, joint_forms, read_given, takes_fit
-from machinon.core.quantity import small_text
-from machinon.core.screw_thread import thread_of
-from machinon.core.shop_entry import words as named
-from machinon.core.surface_kinds import likely_joint
-from machinon.core.thread_limits import thread_limits
+from machinon.core.survey.surface_kinds import likely_joint
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.thread_limits import thread_limits
 from machinon.desk.acts.job import JobAtHand
 
 

@@ -7,13 +7,13 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.job import Job, Stage
-from machinon.core.measuring import read_place, read_typed
-from machinon.core.plan import Plan, plan_of
+from machinon.core.job.job import Job, Stage
+from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
-from machinon.core.shop import Instrument, Lathe, Piece, Reading, Shop, Surface
-from machinon.core.shop_entry import KIND_WORDS, words
-from machinon.core.surface_kinds import kinds_that_read
+from machinon.core.shop.entry import KIND_WORDS, words
+from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
+from machinon.core.survey.measuring import read_place, read_typed
+from machinon.core.survey.surface_kinds import kinds_that_read
 from machinon.store.shop_file import Document, ShopFile, local_time
 
 

@@ -7,14 +7,14 @@ from typing import Literal
 from msgspec.structs import replace
 
 from machinon.core import quantity
-from machinon.core.back_plate import PARAMETERS, with_size
-from machinon.core.belongings import Belongings
-from machinon.core.coach import CutEntry, Dial
+from machinon.core.cutting.coach import CutEntry, Dial
 from machinon.core.errors import BadInput
-from machinon.core.own_tools import own_tool
-from machinon.core.proof import ProofLine
+from machinon.core.job.proof import ProofLine
+from machinon.core.piece.back_plate import PARAMETERS, with_size
 from machinon.core.quantity import length_text
-from machinon.core.route import Step
+from machinon.core.route.own_tools import own_tool
+from machinon.core.route.plate_route import Step
+from machinon.core.shop.belongings import Belongings
 from machinon.desk.acts.job import JobAtHand
 
 

@@ -4,10 +4,10 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.job import Trial
+from machinon.core.job.job import Trial
 from machinon.core.quantity import small_text
-from machinon.core.shop import Piece, Reading, Surface
-from machinon.core.shop_entry import words
+from machinon.core.shop.entry import words
+from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.desk.acts.job import JobAtHand
 
 _WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}

@@ -4,17 +4,22 @@ from typing import Literal
 
 from msgspec.structs import replace
 
-from machinon.core.as_made import read_as_made
 from machinon.core.errors import BadInput
-from machinon.core.likely import Likely
+from machinon.core.job.plan import pitch_of
 from machinon.core.materials import material as material_named
-from machinon.core.measuring import measure
-from machinon.core.plan import pitch_of
-from machinon.core.shop import Piece, Surface
-from machinon.core.shop_entry import words
-from machinon.core.surface_kinds import beside, form_key, new_surfaces, surface_groups
-from machinon.core.surface_sums import read_aid, sum_of, summed
-from machinon.core.thread_find import likely_threads
+from machinon.core.shop.entry import words
+from machinon.core.shop.things import Piece, Surface
+from machinon.core.sizes.likely import Likely
+from machinon.core.survey.as_made import read_as_made
+from machinon.core.survey.measuring import measure
+from machinon.core.survey.surface_kinds import (
+    beside,
+    form_key,
+    new_surfaces,
+    surface_groups,
+)
+from machinon.core.survey.surface_sums import read_aid, sum_of, summed
+from machinon.core.survey.thread_find import likely_threads
 from machinon.desk.acts.job import JobAtHand
 from machinon.store.shop_file import Document
 

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.coach import Advice
+from machinon.core.cutting.coach import Advice
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView

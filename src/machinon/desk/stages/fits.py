@@ -15,14 +15,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.as_made import example_for, takes_standard
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.fit_sheet import fit_readings
-from machinon.core.joints import takes_fit
-from machinon.core.plan import FitPlan
+from machinon.core.fits.joints import takes_fit
+from machinon.core.job.fit_sheet import fit_readings
+from machinon.core.job.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
-from machinon.core.thread_limits import with_class
+from machinon.core.survey.as_made import example_for, takes_standard
+from machinon.core.threads.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text

@@ -18,11 +18,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.back_plate import PARAMETERS, Check
 from machinon.core.errors import BadInput
 from machinon.core.materials import materials
+from machinon.core.piece.back_plate import PARAMETERS, Check
 from machinon.core.quantity import length_text
-from machinon.core.screws import cap_screws
+from machinon.core.threads.screws import cap_screws
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Combo

@@ -13,9 +13,9 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.proof import ProofLine, Verdict
+from machinon.core.job.proof import ProofLine, Verdict
 from machinon.core.quantity import length_text, plain, small_text
-from machinon.core.runout import resolve
+from machinon.core.setting_out.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted

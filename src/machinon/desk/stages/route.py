@@ -18,11 +18,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.back_plate import Plate
 from machinon.core.errors import BadInput
+from machinon.core.piece.back_plate import Plate
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
-from machinon.core.route import SetUp, Step
+from machinon.core.route.plate_route import SetUp, Step
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.painter import paint, paint_mark

@@ -16,15 +16,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.as_made import example_for, takes_standard
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.materials import materials
-from machinon.core.measuring import (
-    Doubt,
-    Measured,
-    measured_text,
-    read_typed,
-)
 from machinon.core.quantity import (
     LENGTH,
     TEMPERATURE,
@@ -33,9 +26,16 @@ from machinon.core.quantity import (
     small_text,
     typed_again,
 )
-from machinon.core.shop import Reading, Surface
-from machinon.core.surface_kinds import is_tapered, surface_groups
-from machinon.core.surface_sums import sum_of
+from machinon.core.shop.things import Reading, Surface
+from machinon.core.survey.as_made import example_for, takes_standard
+from machinon.core.survey.measuring import (
+    Doubt,
+    Measured,
+    measured_text,
+    read_typed,
+)
+from machinon.core.survey.surface_kinds import is_tapered, surface_groups
+from machinon.core.survey.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Abreast, Combo, narrow_combo

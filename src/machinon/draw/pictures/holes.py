@@ -2,8 +2,8 @@
 
 import math
 
-from machinon.core.bolt_circle import hole_points
 from machinon.core.quantity import length_text
+from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.draw.sketch import Sketch
 
 

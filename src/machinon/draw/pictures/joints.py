@@ -2,7 +2,7 @@
 
 import math
 
-from machinon.core.dovetail import pin_allowance
+from machinon.core.fits.dovetail import pin_allowance
 from machinon.draw.sketch import Sketch
 
 

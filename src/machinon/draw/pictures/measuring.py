@@ -2,9 +2,9 @@
 
 import math
 
-from machinon.core.dovetail import pin_allowance
+from machinon.core.fits.dovetail import pin_allowance
 from machinon.core.quantity import length_text, small_text
-from machinon.core.runout import resolve
+from machinon.core.setting_out.runout import resolve
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Circle
 from machinon.draw.sketch import Sketch

@@ -2,7 +2,7 @@
 
 import math
 
-from machinon.core.tapers import Taper, taper_of
+from machinon.core.tapers.tapers import Taper, taper_of
 from machinon.draw.sketch import Sketch
 
 

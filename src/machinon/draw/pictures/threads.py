@@ -2,7 +2,7 @@
 
 import math
 
-from machinon.core.screw_thread import Thread, thread_of
+from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.draw.drawing import Shape
 from machinon.draw.sketch import Sketch
 

@@ -1,0 +1,1 @@
+"""The line that understands the trade."""

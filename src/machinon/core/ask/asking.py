@@ -1,0 +1,224 @@
+"""A question as one would say it: understood, answered in a sentence, or offered."""
+
+import difflib
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from machinon.core.ask.own_figures import OwnFigures
+from machinon.core.ask.phrases import PHRASES, Phrase, examples
+from machinon.core.ask.said import Said, heard
+from machinon.core.ask.sentences import sentence
+from machinon.core.errors import BadInput
+from machinon.core.quantity import parse
+from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+
+MOST_FOUND = 12
+MOST_LETTERS = 200
+OFFERED = 3
+UNUSED = 2  # words beside a question that may be left over, and are then named
+
+# inputs that a sentence leaves to what is usual, where the shop does not know them
+_USUAL = {
+    "dividing": ("worm", "plates"),
+    "polygon": ("sides",),
+    "change-gears": ("leadscrew", "gears"),
+    "thread-engagement": ("screw_strength", "nut_strength"),
+    "gauge-stack": ("pieces",),
+    "taper-setup": (),
+}
+# words of the shop that no title has
+_ALSO = {
+    "centring": "center indicator four jaw dial moves clock",
+    "change-gears": "wheels train banjo lathe",
+    "runout": "tir wobble eccentric",
+    "runout-stack": "error budget chain clocking",
+    "thread-identify": "which thread unknown gauge what",
+    "dovetail": "gib slide pins",
+    "bond-gap": "glue retaining compound",
+    "taper-setup": "compound slide offset indicator",
+    "boring-bar": "chatter deflection stickout",
+    "mass": "weight",
+    "polygon": "hexagon square flats corners",
+    "sine": "angle block slip",
+    "lever": "handle spanner torque",
+    "gauge-stack": "slip blocks shim parallels packing",
+    "thermal-size": "heat temperature warm cold",
+    "edge-find": "edge finder zero read-out",
+    "bolt-circle": "holes pcd pattern coordinates",
+    "detent": "ball dimple index",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A reckoning that fits what was said; answer: where the sentence is complete.
+
+    whose: what of the shop's own the inputs came from.
+    """
+
+    reckoning: Reckoning
+    inputs: dict[str, Any]
+    answer: Answer | None
+    whose: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Understood:
+    """What became of a question.
+
+    understood: it in plain words; sentence: the answer, or why there is none;
+    unused: words that nothing was made of; offered: phrases like it, when lost.
+    """
+
+    said: str
+    understood: str = ""
+    found: Found | None = None
+    sentence: str = ""
+    unused: tuple[str, ...] = ()
+    offered: tuple[str, ...] = ()
+
+    @property
+    def answer(self) -> Answer | None:
+        return self.found.answer if self.found else None
+
+
+@dataclass(frozen=True, slots=True)
+class _Candidate:
+    """A question that could be meant, the likeliest first when sorted by `rank`."""
+
+    rank: tuple[int, int, int]
+    phrase: Phrase
+    inputs: dict[str, Any]
+    unused: tuple[str, ...]
+
+
+def understand(
+    text: str, inch: bool = False, own: OwnFigures | None = None
+) -> Understood:
+    """Make a question of what was said, and answer it; never raises.
+
+    own: the shop's machines and shelves, which the answer starts from.
+
+    >>> understand("tap drill 5/16-18").sentence
+    'Drill F, 6.53 mm: 77 % of the thread'
+    """
+    said = " ".join(text.split())
+    if not said or len(said) > MOST_LETTERS:
+        return Understood(said)
+    refused: Understood | None = None
+    for one in _sum(said, inch) or _candidates(heard(said)):
+        found, words, why = _asked(one, inch, own or OwnFigures())
+        if found.answer is not None:
+            return Understood(
+                said, words, found, sentence(found.answer, inch), one.unused
+            )
+        if refused is None:
+            refused = Understood(said, words, found, why, one.unused, _offered(said))
+    return refused or Understood(said, unused=(said,), offered=_offered(said))
+
+
+_ADDED = re.compile(r"[+*()]|\s-\s")  # 10-32 is a thread
+
+
+def _sum(said: str, inch: bool) -> list[_Candidate]:
+    """A sum of sizes, as it may be typed anywhere else: 28+6.35/2; empty for none."""
+    if not _ADDED.search(said):
+        return []
+    try:
+        parse(said, inch=inch)
+    except BadInput:
+        return []
+    phrase = next(one for one in PHRASES if one.reckoner == "convert")
+    return [_Candidate((0, 0, 0), phrase, {"value": said}, ())]
+
+
+def _candidates(said: Said) -> list[_Candidate]:
+    found = []
+    for order, phrase in enumerate(PHRASES):
+        trial = said.again()
+        inputs = phrase.read(trial)
+        if inputs is None:
+            continue
+        unused = tuple(trial.unused)
+        # without a word that asks for it, every part must have been meant
+        if len(unused) > (UNUSED if phrase.keyed else 0):
+            continue
+        rank = (len(unused), -trial.words_used, order)
+        found.append(_Candidate(rank, phrase, inputs, unused))
+    return sorted(found, key=lambda one: one.rank)
+
+
+def _asked(one: _Candidate, inch: bool, own: OwnFigures) -> tuple[Found, str, str]:
+    """The question asked: what came of it, its words, and why it was refused."""
+    reckoning = reckonings()[one.phrase.reckoner]
+    mine = own.of(reckoning)
+    usual = {key: reckoning.usual[key] for key in _USUAL.get(reckoning.name, ())}
+    inputs = {**usual, **mine.inputs, **one.inputs}
+    assumed = [key for key in usual if key not in {**mine.inputs, **one.inputs}]
+    words = _in_words(reckoning, one.inputs, {key: usual[key] for key in assumed})
+    try:
+        answer = reckon(reckoning.name, inputs, inch)
+    except BadInput as error:
+        return Found(reckoning, inputs, None, mine.whose), words, error.message
+    return Found(reckoning, inputs, answer, mine.whose), words, ""
+
+
+def _in_words(
+    reckoning: Reckoning, inputs: Mapping[str, Any], usual: Mapping[str, Any]
+) -> str:
+    """The question as it was understood, and what was taken as usual."""
+    said = ", ".join(
+        f"{key.replace('_', ' ')} {value}" for key, value in inputs.items()
+    )
+    text = f"{reckoning.title}: {said}"
+    plain = [
+        f"{key.replace('_', ' ')} {value}"
+        for key, value in usual.items()
+        if not isinstance(value, list | tuple)
+    ]
+    return f"{text} (usual: {', '.join(plain)})" if plain else text
+
+
+def _offered(said: str) -> tuple[str, ...]:
+    """The phrases that are nearest to what was said."""
+    known = examples()
+    by_words = [known[one.name] for one in _by_words(said) if one.name in known]
+    alike = difflib.get_close_matches(
+        said.lower(), list(known.values()), n=OFFERED, cutoff=0.3
+    )
+    offered = dict.fromkeys([*by_words, *alike, *known.values()])
+    return tuple(offered)[:OFFERED]
+
+
+def found_with(told: Understood) -> list[Found]:
+    """What was understood, if it was, and the reckonings with like words after it.
+
+    >>> [f.reckoning.name for f in found_with(understand("tap drill 5/16-18"))][0]
+    'tap-drill'
+    """
+    found = [told.found] if told.found and told.answer else []
+    seen = {one.reckoning.name for one in found}
+    for one in _by_words(told.said[:MOST_LETTERS]):
+        if one.name not in seen:
+            found.append(Found(one, {}, None))
+    return found[:MOST_FOUND]
+
+
+def _by_words(said: str) -> list[Reckoning]:
+    """Those whose name, title or words hold what was typed, most of it first."""
+    words = [word for word in re.split(r"[^a-z0-9]+", said.lower()) if word]
+    scored = []
+    for one in reckonings().values():
+        meanings = " ".join(given.meaning for given in one.inputs)
+        near = f"{one.name} {one.title} {_ALSO.get(one.name, '')}".lower()
+        far = f"{one.group} {meanings}".lower()
+        score = sum(
+            3 * bool(re.search(rf"\b{re.escape(word)}", near))
+            + bool(re.search(rf"\b{re.escape(word)}", far))
+            for word in words
+        )
+        if score or not words:
+            scored.append((-score, one.group, one.name, one))
+    return [one for *_, one in sorted(scored, key=lambda s: s[:3])]

@@ -1,0 +1,109 @@
+"""What the shop's own machines and shelves put into a reckoning's question."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from machinon.core.quantity import typed_again
+from machinon.core.reckoning import Reckoning
+from machinon.core.shop.belongings import Belongings
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import Lathe
+
+# a rack with gaps is no series to choose from
+LEAST_DRILLS = 20
+
+
+@dataclass(frozen=True, slots=True)
+class Own:
+    """Inputs that the shop knows, each with its unit, and whose they are."""
+
+    inputs: Mapping[str, Any] = field(default_factory=dict)
+    whose: tuple[str, ...] = ()
+
+    def with_usual(self, one: Reckoning) -> dict[str, Any]:
+        """The usual question of a reckoning, about what the shop owns."""
+        return {**one.usual, **self.inputs}
+
+
+@dataclass(frozen=True, slots=True)
+class OwnFigures:
+    """The machines and shelves of a shop that a reckoning can be about.
+
+    shelves: by id.
+    """
+
+    lathe: Lathe | None = None
+    machines: tuple[Machine, ...] = ()
+    shelves: Mapping[str, Belongings] = field(default_factory=dict)
+
+    def of(self, one: Reckoning) -> Own:
+        """What the shop knows of a reckoning's inputs; the rest is not there."""
+        inputs: dict[str, Any] = {}
+        whose: list[str] = []
+        keys = {asked.key for asked in one.inputs}
+        for name, own in self._known(one.name):
+            known = {k: v for k, v in own.items() if v and k in keys}
+            if known:
+                inputs |= known
+                whose.append(f"{name}: {_listed(known)}")
+        return Own(inputs, tuple(whose))
+
+    def _known(self, reckoner: str) -> Iterable[tuple[str, dict[str, Any]]]:
+        lathe = self.lathe
+        if lathe is not None:
+            yield (
+                lathe.name,
+                {
+                    "leadscrew": lathe.lead_screw,
+                    "gears": list(lathe.wheels),
+                    "machine_speeds": list(lathe.speed_choices),
+                },
+            )
+        if reckoner == "dividing":
+            divides = next((m for m in self.machines if m.number("worm")), None)
+            if divides is not None:
+                yield (
+                    divides.name,
+                    {
+                        "worm": int(divides.number("worm")),
+                        "plates": [int(circle) for circle in divides.numbers("plates")],
+                    },
+                )
+        if reckoner == "gauge-stack" and "holding" in self.shelves:
+            slips = self.shelves["holding"].of_kind("slip gauge")
+            yield (
+                "your slips",
+                {"pieces": [f"{typed_again(slip.size)}mm" for slip in slips]},
+            )
+        if "tools" in self.shelves:
+            drills = self.shelves["tools"].of_kind("drill")
+            if len(drills) >= LEAST_DRILLS:
+                yield (
+                    "your drills",
+                    {"series": [f"{typed_again(d.size)}mm" for d in drills]},
+                )
+
+
+def _mm(size: float) -> str:
+    return f"{typed_again(size)}mm"
+
+
+_NAMES = {
+    "leadscrew": "lead screw",
+    "gears": "wheels",
+    "machine_speeds": "speeds",
+    "worm": "worm",
+    "plates": "plates",
+}
+
+
+def _listed(known: Mapping[str, Any]) -> str:
+    words = []
+    for key, value in known.items():
+        name = _NAMES.get(key, "")
+        if isinstance(value, list):
+            words.append(f"{len(value)} {name or 'sizes'}")
+        else:
+            words.append(f"{name} {value:g}")
+    return ", ".join(words)

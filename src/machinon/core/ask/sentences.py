@@ -1,0 +1,414 @@
+"""The answer in one sentence, as a machinist would say it across the shop."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from machinon.core.quantity import (
+    ANGLE,
+    INCH,
+    LENGTH,
+    length_text,
+    plain,
+    rough_text,
+    small_text,
+    text_of,
+    whole_tpi,
+)
+from machinon.core.reckoning import Answer, reckon, reckonings
+from machinon.core.threads.screw_thread import thread_of
+
+
+class _Teller:
+    """An answer's figures as words; inch: which unit stands first."""
+
+    def __init__(self, answer: Answer, inch: bool) -> None:
+        self.answer, self.inch = answer, inch
+
+    def __getitem__(self, key: str) -> Any:
+        return self.answer.results[key]
+
+    def given(self, key: str) -> Any:
+        return self.answer.inputs.get(key)
+
+    def has(self, key: str) -> bool:
+        return self.answer.results.get(key) not in (None, "")
+
+    def size(self, key: str | float, step: float = 0.001) -> str:
+        """A length with its unit, without noughts that say nothing."""
+        value = float(self.answer.results[key] if isinstance(key, str) else key)
+        text = length_text(value, step, self.inch)
+        number, unit = text.rsplit(" ", 1)
+        if "." in number:
+            number = number.rstrip("0").rstrip(".")
+        return f"{number} {unit}"
+
+    def both(self, key: str | float, step: float = 0.001) -> str:
+        """A length in both units, the shop's own first."""
+        value = float(self.answer.results[key] if isinstance(key, str) else key)
+        other = length_text(value, step, not self.inch)
+        return f"{self.size(value, step)} ({other})"
+
+    def angle(self, key: str) -> str:
+        return text_of(float(self[key]), ANGLE)
+
+
+SAME_DRILL = 0.1  # mm apart: either does for the thread
+Telling = Callable[[_Teller], str]
+
+
+def _drill_named(t: _Teller, name: str, size: str) -> str:
+    """A drill by its name, with its size where the name is none."""
+    called = str(t[name])
+    if called.endswith(("mm", "in")):
+        return f"Drill {called}"
+    return f"Drill {called}, {length_text(float(t[size]), 0.01, t.inch)}"
+
+
+def _tap_drill(t: _Teller) -> str:
+    drill = _drill_named(t, "drill", "drill_size")
+    said = f"{drill}: {t['engagement']:.0f} % of the thread"
+    inputs = {k: v for k, v in t.answer.inputs.items() if k != "series"}
+    if inputs == t.answer.inputs:
+        return said
+    usual = reckon("tap-drill", inputs)
+    if abs(float(usual["drill_size"]) - float(t["drill_size"])) < SAME_DRILL:
+        return said
+    return f"{said}; the usual {usual['drill']} is not among those there are"
+
+
+def _thread(t: _Teller) -> str:
+    pitch = float(t["pitch"])
+    tpi = whole_tpi(pitch)
+    form = str(t["form"])
+    said = (
+        f"{tpi} to the inch" if tpi and "metric" not in form else f"pitch {pitch:g} mm"
+    )
+    name = thread_of(str(t.given("thread"))).says
+    return (
+        f"{name}, {form}: {t.size('major')} over the crests, {said}, nut bored "
+        f"{t.size('minor_internal')}"
+    )
+
+
+def _limits(t: _Teller) -> str:
+    low, high = t["lower"], t["upper"]
+    return (
+        f"{t.size(float(t.given('nominal')))} {t.given('zone')}: "
+        f"{length_text(low, 0.001, t.inch, unit=False)} to "
+        f"{length_text(high, 0.001, t.inch)}"
+    )
+
+
+def _fit(t: _Teller) -> str:
+    return (
+        f"Hole {length_text(t['hole_lower'], 0.001, t.inch, unit=False)} to "
+        f"{length_text(t['hole_upper'], 0.001, t.inch)}, shaft "
+        f"{length_text(t['shaft_lower'], 0.001, t.inch, unit=False)} to "
+        f"{length_text(t['shaft_upper'], 0.001, t.inch)}: {t['kind']}"
+    )
+
+
+def _speed(t: _Teller) -> str:
+    rpm = f"{t['rpm']:.0f} rpm"
+    own = (
+        f", the machine's nearest to {t['rpm_ideal']:.0f}"
+        if t.given("machine_speeds")
+        else ""
+    )
+    feed = f", feed {t['feed']:g} mm a turn" if t["feed"] else ""
+    return f"{rpm}{own}{feed}, {t['surface_speed']:.0f} m/min"
+
+
+def _gears(t: _Teller) -> str:
+    trains = t["trains"]
+    if not trains:
+        return "No train of these wheels comes near enough"
+    first = trains[0]
+    wheels = " × ".join(
+        f"{a}/{b}" for a, b in zip(first["drivers"], first["driven"], strict=True)
+    )
+    off = first["error_percent"]
+    exact = "exactly" if abs(off) < 1e-9 else f"off by {off:+.3f} %"
+    return f"Drivers over driven {wheels}, {exact}"
+
+
+def _dividing(t: _Teller) -> str:
+    settings = t["settings"]
+    if not settings:
+        return "No plate divides that"
+    first = settings[0]
+    turns = int(first["turns"])
+    whole = f"{turns} turn{'s' if turns != 1 else ''}" if turns else ""
+    part = (
+        f"{first['holes']} holes on the {first['circle']} circle"
+        if first["holes"]
+        else ""
+    )
+    return " and ".join(one for one in (whole, part) if one) + " for each"
+
+
+def _convert(t: _Teller) -> str:
+    value = float(t["mm"])
+    wanted = t.given("to")
+    mm, inch = f"{_trim(value, 4)} mm", f"{_trim(float(t['inch']), 5)} in"
+    drill = ""
+    if t.has("drill"):
+        error = float(t["drill_error"])
+        drill = f"drill {t['drill']}"
+        drill += "" if abs(error) < 0.0005 else f", {small_text(error, t.inch, True)}"
+    fraction = ""
+    if abs(float(t["fraction_error"])) < 0.005:
+        fraction = f"{t['fraction']} in"
+    if wanted == "drill":
+        return f"{mm} is nearest to {drill}" if drill else f"No drill is near {mm}"
+    if wanted == "um":
+        return f"{inch} is {_trim(float(t['um']), 2)} µm"
+    if wanted == "thou":
+        return f"{mm} is {_trim(float(t['thou']), 2)} thou"
+    if wanted == "inch":
+        return f"{mm} is {inch}"
+    if wanted == "fraction":
+        off = small_text(float(t["fraction_error"]), t.inch, True)
+        return f"{mm} is nearest to {t['fraction']} in, {off}"
+    first, second = (inch, mm) if t.inch else (mm, inch)
+    if wanted == "mm":
+        first, second = inch, mm
+    more = "".join(f"; {one}" for one in (fraction, drill) if one)
+    if not t.inch and _is_inch_decimal(value):
+        more += f"; {_trim(value, 6)} in would be {_trim(value * INCH, 3)} mm"
+    return f"{first} is {second}{more}"
+
+
+def _is_inch_decimal(value: float) -> bool:
+    """Whether a bare decimal looks like a 64th of an inch: 0.3125."""
+    return (
+        0 < value < 1
+        and abs(value * 64 - round(value * 64)) < 1e-6
+        and abs(value * 10 - round(value * 10)) > 1e-6
+    )
+
+
+def _trim(value: float, places: int) -> str:
+    text = plain(value, places)
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def _circle(t: _Teller) -> str:
+    return (
+        f"{t.given('holes')} holes on {t.size(float(t.given('diameter')))}: "
+        f"{t.size('chord')} centre to centre, {text_of(t['angle_step'], ANGLE)} apart"
+    )
+
+
+def _taper(t: _Teller) -> str:
+    ratio = float(t["ratio"])
+    return (
+        f"{t.given('name')}: 1 : {1 / ratio:.4g}, compound at {t.angle('half_angle')}, "
+        f"{t.angle('included_angle')} included"
+    )
+
+
+def _set_up(t: _Teller) -> str:
+    if t.has("tailstock_offset"):
+        return f"Move the tailstock {t.both('tailstock_offset')}"
+    if t.has("indicator_reading"):
+        return f"The indicator reads {t.both('indicator_reading')} over the travel"
+    if t.has("sine_stack"):
+        return f"Slips under the sine bar: {t.both('sine_stack', 0.0001)}"
+    return f"Compound at {t.angle('angle')}"
+
+
+def _polygon(t: _Teller) -> str:
+    return (
+        f"{t.size('across_flats')} across flats: {t.both('round_needed')} of round, "
+        f"{t.size('depth_per_flat')} deep each"
+    )
+
+
+def _knurl(t: _Teller) -> str:
+    sizes = " or ".join(t.size(one) for one in t["best_diameters"])
+    return f"Turn it to {sizes}: whole teeth; it grows about {t.size('growth', 0.01)}"
+
+
+def _dovetail(t: _Teller) -> str:
+    if t.given("internal"):
+        return f"Between the pins: {t.both('between_pins')}"
+    return f"Over the pins: {t.both('over_pins')}"
+
+
+def _keyway(t: _Teller) -> str:
+    wide, high = t.size("key_width"), t.size("key_height")
+    depth = "hub_depth" if t.given("bore") else "shaft_depth"
+    return (
+        f"Key {wide} × {high}: {t.size(depth)} deep, {t.size('across')} across, feed "
+        f"{t.size('feed_from_contact')} from the touch"
+    )
+
+
+def _pin(t: _Teller) -> str:
+    steps = ", ".join(
+        f"{t.size(one['drill'])} to {t.size(one['depth'], 0.1)}" for one in t["drills"]
+    )
+    return (
+        f"Ends {t.size('large_diameter')} and {t.size('small_diameter')}; drill {steps}"
+    )
+
+
+def _seat(t: _Teller) -> str:
+    if not t.has("left_least"):
+        return f"This ring {t['seat']}; {t['adjusted']} sets the play"
+    bore = float(t.given("bore"))
+    low, high = bore - float(t.given("play_most")), bore - float(t.given("play_least"))
+    return (
+        f"Turn the seat to {length_text(low, 0.001, t.inch, unit=False)} to "
+        f"{length_text(high, 0.001, t.inch)} for the ring that turns; the bearing "
+        f"keeps {small_text(t['left_least'], t.inch)} to "
+        f"{small_text(t['left_most'], t.inch)} of play"
+    )
+
+
+def _passes(t: _Teller) -> str:
+    key = "length" if t.given("on") == "length" else "diameter"
+    sizes = [length_text(one[key], 0.01, t.inch, unit=False) for one in t["passes"]]
+    more = " …" if len(sizes) > 6 else ""
+    count = int(t["count"])
+    unit = "in" if t.inch else "mm"
+    passes = "pass" if count == 1 else "passes"
+    return f"{count} {passes}: to {', '.join(sizes[:6])}{more} {unit}"
+
+
+def _rotating(t: _Teller) -> str:
+    limit = float(t["rpm_limit"])
+    step = 10 ** max(len(str(int(limit))) - 2, 0)
+    return (
+        f"By strength alone {int(limit // step * step)} rpm; the maker's limit and the "
+        "way it is held come first"
+    )
+
+
+def _cutting_time(t: _Teller) -> str:
+    count, minutes = int(t["passes"]), float(t["minutes"])
+    passes = "pass" if count == 1 else "passes"
+    return f"{minutes:.2g} minutes for {count} {passes}, with setting each"
+
+
+def _identify(t: _Teller) -> str:
+    found = t["candidates"]
+    if not t["told_apart"] and len(found) > 1:
+        return f"{found[0]['thread']} or {found[1]['thread']}: {t['decides']}"
+    return f"{found[0]['thread']}"
+
+
+TELLINGS: Mapping[str, Telling] = {
+    "tap-drill": _tap_drill,
+    "cutting-time": _cutting_time,
+    "rotating-limit": _rotating,
+    "thread": _thread,
+    "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
+    "cap-screw": lambda t: (
+        f"Head {t.size('head_diameter')} × {t.size('head_height')}, key "
+        f"{t.size('key_size')}, counterbore {t.size('counterbore_diameter')} × "
+        f"{t.size('counterbore_depth')}"
+    ),
+    "thread-wires": lambda t: (
+        f"Over wires of {t.size('best_wire')}: {t.both('over_wires')}"
+    ),
+    "thread-passes": lambda t: (
+        f"{t.both('total_depth')} deep a side, in {len(t['passes'])} passes"
+    ),
+    "thread-engagement": lambda t: (
+        f"At least {t.both('minimum_length', 0.1)} engaged, {t['turns']:.1f} turns"
+    ),
+    "thread-identify": _identify,
+    "drill-depth": lambda t: (
+        f"Drill {t.both('full_depth', 0.1)} to the shoulder, "
+        f"{t.size('tip_depth', 0.1)} to the point"
+    ),
+    "iso-limits": _limits,
+    "iso-fit": _fit,
+    "inch-fit": _fit,
+    "bearing-seat": _seat,
+    "taper": _taper,
+    "taper-setup": _set_up,
+    "taper-advance": lambda t: (
+        f"{t.both('diameter_change')} on the diameter, {t.size('radial_infeed')} a side"
+    ),
+    "taper-pin": _pin,
+    "bolt-circle": _circle,
+    "dividing": _dividing,
+    "change-gears": _gears,
+    "polygon": _polygon,
+    "chamfer": lambda t: (
+        f"Leg {t.size('leg')}, face {t.size('face')}; fed square to it "
+        f"{t.size('normal_depth')}"
+    ),
+    "square-hole": lambda t: (
+        f"{_drill_named(t, 'drill_name', 'drill')} first; "
+        f"{t.size('corner_distance')} over the corners"
+    ),
+    "hole-span": lambda t: (
+        f"Bolt circle {t.both('diameter', 0.01)}; {t.size('chord')} centre to centre"
+    ),
+    "half-way": lambda t: f"The middle is at {t.both('centre')}",
+    "dovetail": _dovetail,
+    "keyway": _keyway,
+    "woodruff": lambda t: (
+        f"Key {t['key']}: cutter {t.both('cutter', 0.01)}, "
+        f"{t.size('shaft_depth')} deep in the shaft"
+    ),
+    "circlip": lambda t: (
+        f"Groove {t.both('groove_diameter', 0.01)}, {t.size('groove_width', 0.01)} wide"
+    ),
+    "flat": lambda t: (
+        f"{t.both('depth')} deep, {t.size('across')} across to the far side"
+    ),
+    "sine": lambda t: f"Slips under the sine bar: {t.both('stack', 0.0001)}",
+    "angle-block": lambda t: f"Raise one end {t.both('height')}",
+    "triangle": lambda t: (
+        f"{t.size('side')}, {t.size('rise')} and {t.size('slope')}: "
+        f"{t.angle('angle')} and {t.angle('other_angle')}"
+    ),
+    "arc-chord": lambda t: f"Radius {t.both(float(t['diameter']) / 2)}",
+    "gauge-stack": lambda t: (
+        "Stack "
+        + " + ".join(f"{one:g}" for one in t["pieces"])
+        + f": {t.size('total')}"
+    ),
+    "speeds": _speed,
+    "passes": _passes,
+    "mass": lambda t: (
+        f"{rough_text(float(t['mass']), reckonings()['mass'].results[0].kind)}"
+    ),
+    "thermal-size": lambda t: (
+        f"{'Longer' if t['change'] > 0 else 'Shorter'} by "
+        f"{small_text(abs(t['change']), t.inch)}"
+    ),
+    "knurl": _knurl,
+    "boring-bar": lambda t: (
+        f"{t['advice']} Gives {small_text(t['deflection'], t.inch)}"
+    ),
+    "convert": _convert,
+}
+
+
+def sentence(answer: Answer, inch: bool = False) -> str:
+    """The answer in one sentence; its first figures where none is kept for it."""
+    telling = TELLINGS.get(answer.reckoner)
+    if telling is not None:
+        return telling(_Teller(answer, inch))
+    teller = _Teller(answer, inch)
+    parts = []
+    for one in reckonings()[answer.reckoner].results:
+        value = answer.results.get(one.key)
+        if value in (None, "") or isinstance(value, bool | list | dict):
+            continue
+        if isinstance(value, str):
+            parts.append(f"{one.words} {value}")
+        elif one.kind is LENGTH:
+            parts.append(f"{one.words} {teller.both(float(value))}")
+        else:
+            parts.append(f"{one.words} {text_of(float(value), one.kind)}")
+        if len(parts) == 2:
+            break
+    text = ", ".join(parts)
+    return text[:1].upper() + text[1:]

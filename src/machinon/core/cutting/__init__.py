@@ -1,0 +1,1 @@
+"""Cutting: speeds, forces, times, and the coach at the dial."""

@@ -1,0 +1,1 @@
+"""Fits: what each kind makes of the half that exists."""

@@ -1,0 +1,189 @@
+"""Two halves that meet: what a joint is worked out from, and what comes of it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import LENGTH, TORQUE, Kind
+from machinon.core.reckoning import TEXT, Answer, Input
+from machinon.core.shop.things import (
+    Instrument,
+    Lathe,
+    Piece,
+    Shop,
+    Surface,
+    SurfaceKind,
+)
+from machinon.core.sizes.fit import FitChoice, wanted_play
+from machinon.core.survey.measuring import Measured
+from machinon.core.survey.surface_kinds import beside
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """A size with its limits, mm or degrees; measured, or to be made.
+
+    gauge: the instrument of the shop that can prove it, None where none can.
+    """
+
+    name: str
+    lower: float
+    upper: float
+    answer: Answer
+    kind: Kind = LENGTH
+    sign: str = ""
+    measured: bool = False
+    gauge: Instrument | None = None
+
+    @property
+    def width(self) -> float:
+        return self.upper - self.lower
+
+    @property
+    def aim(self) -> float:
+        return (self.lower + self.upper) / 2
+
+
+@dataclass(frozen=True, slots=True)
+class Effect:
+    """Something that follows; small: a length to be said in µm or thou.
+
+    grave: it must not be left so.
+    """
+
+    name: str
+    value: float | str
+    kind: Kind
+    answer: Answer
+    small: bool = False
+    grave: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Joined:
+    """A joint worked out. picture: the answer whose picture shows it."""
+
+    bands: tuple[Band, ...] = ()
+    effects: tuple[Effect, ...] = ()
+    picture: Answer | None = None
+    advice: tuple[str, ...] = ()
+
+    @property
+    def first(self) -> Band | None:
+        """The band that is cut to first; None for a joint without its own."""
+        return next((one for one in self.bands if not one.measured), None)
+
+
+@dataclass(frozen=True, slots=True)
+class Meeting:
+    """What a joint is worked out from: the half that exists and what was said.
+
+    measured: of the job, by piece and surface id; band: of a plain fit; given:
+    what the joint asks, in base units; asks: what it asks.
+    """
+
+    choice: FitChoice
+    piece: Piece
+    surface: Surface
+    mate: Measured
+    measured: Mapping[tuple[str, str], Measured | None]
+    given: Mapping[str, object]
+    shop: Shop
+    lathe: Lathe | None
+    asks: tuple[Input, ...]
+    band: Answer | None = None
+
+    def number(self, key: str, other: float) -> float:
+        """A figure that was given, or what stands for it until it is."""
+        value = self.given.get(key)
+        return float(value) if isinstance(value, int | float) else other
+
+    def word(self, key: str, other: str) -> str:
+        value = self.given.get(key)
+        return value if isinstance(value, str) else other
+
+    def said(self, *keys: str) -> dict[str, object]:
+        """Those of the figures that were given, as a reckoning's inputs."""
+        return {key: self.given[key] for key in keys if key in self.given}
+
+    def need(self, *keys: str) -> None:
+        """Refuse while a figure that the joint needs is not typed. Raises BadInput."""
+        for key in keys:
+            if key not in self.given:
+                one = next(ask for ask in self.asks if ask.key == key)
+                raise BadInput(key, f"Type this first: {one.meaning}.")
+
+    def machine(self, answer: Answer) -> tuple[Effect, ...]:
+        """What the lathe can turn, to set beside what a joint carries."""
+        if self.lathe is None:
+            return ()
+        torque = self.lathe.torque
+        if not torque:
+            said = "its motor is not said: see Shop"
+            return (Effect("The lathe turns at most", said, TEXT, answer),)
+        return (Effect("The lathe turns at most", torque, TORQUE, answer),)
+
+    def beside(self, key: str) -> Measured:
+        """The surface of the same group. Raises BadInput where it has no reading."""
+        found = self.measured.get((self.piece.id, beside(self.surface, key)))
+        if found is None:
+            raise BadInput(
+                key, f"The {key.replace('-', ' ')} is not measured yet: see Survey."
+            )
+        if found.refused:
+            raise BadInput(key, found.refused)
+        return found
+
+    @property
+    def outer(self) -> str:
+        """What the outer part is made of."""
+        return self.piece.material if self.choice.exists == "hole" else self.other
+
+    @property
+    def inner(self) -> str:
+        return self.other if self.choice.exists == "hole" else self.piece.material
+
+    @property
+    def other(self) -> str:
+        """What the half to be made is of; steel until it is said."""
+        return self.word("other", "steel")
+
+    def play(self, nominal: float) -> dict[str, float]:
+        """Least and most play wanted, as a reckoning's inputs."""
+        if self.choice.want == "own":
+            return {
+                "play_least": self.choice.clearance_min,
+                "play_most": self.choice.clearance_max,
+            }
+        wanted = wanted_play(self.choice.want, nominal, self.choice.exists)
+        return {"play_least": wanted.least, "play_most": wanted.most}
+
+    def made(
+        self,
+        name: str,
+        answer: Answer,
+        lower: str,
+        upper: str,
+        side: SurfaceKind = "outside",
+        sign: str = "",
+        kind: Kind = LENGTH,
+    ) -> Band:
+        """A band to be made, with the instrument that can prove it."""
+        low, high = float(answer[lower]), float(answer[upper])
+        gauge = None
+        if kind is LENGTH:
+            gauge = next(
+                (
+                    one
+                    for one in self.shop.instruments_for(side, size=low)
+                    if one.proves(high - low)
+                ),
+                None,
+            )
+        return Band(name, low, high, answer, kind, sign, False, gauge)
+
+    def has(self, name: str, found: Measured, sign: str = "") -> Band:
+        """The half that exists, as a band of what it is known to be."""
+        return Band(
+            name, found.lower, found.upper, found.answer, found.kind, sign, True
+        )

@@ -1,0 +1,1 @@
+"""A job: what is decided and recorded, and everything that follows from it."""

@@ -1,0 +1,888 @@
+"""A job worked out: everything that follows from its readings and decisions.
+
+`plan_of` is the one place where readings become sizes, fits become bands,
+bands become a plate, and the plate becomes checks, a route, cuts and proof.
+It is a pure function: change a reading, work it out again, all follows.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from machinon.core.cutting.coach import Advice, CutState, Dial, advise, forecast
+from machinon.core.errors import BadInput
+from machinon.core.fits.joints import form_of, given_values
+from machinon.core.fits.meeting import Joined, Meeting
+from machinon.core.job.job import STAGES, Job, Stage
+from machinon.core.job.proof import (
+    ProofLine,
+    Verdict,
+    overall,
+    proof_line,
+    runout_answer,
+)
+from machinon.core.piece.back_plate import BackPlate, Check, Plate, checks_of
+from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.plate_route import FINISH_ALLOWANCE, SetUp, route_of
+from machinon.core.setting_out.bolt_circle import DRILLING_ERROR
+from machinon.core.shop.things import (
+    Instrument,
+    Lathe,
+    Piece,
+    Shop,
+    Surface,
+    SurfaceKind,
+)
+from machinon.core.sizes.fit import FitChoice
+from machinon.core.survey.measuring import Measured, measure
+from machinon.core.survey.thread_find import SURE, candidates, undecided
+from machinon.core.threads.screw_thread import Thread, thread_of
+from machinon.core.threads.screws import cap_screw
+from machinon.core.threads.thread_limits import usual_class
+
+REGISTER, THREAD, SPIGOT, BOLTS = 1, 2, 3, 4  # the fits of a back plate
+
+
+@dataclass(frozen=True, slots=True)
+class FitPlan:
+    """One fit worked out; mm.
+
+    mate: the existing half; band: the `fit-target` answer (`thread` for a
+    thread, `clearance-hole` for bolts); joined: what its joint makes of it;
+    unsaid: what the joint still asks; hole: what was measured in or over the
+    holes of a bolt circle; made: the size the drawing has for the
+    new half; problem: why there is no band; could_be: the threads that the
+    readings leave; advice: what would help.
+    """
+
+    choice: FitChoice
+    mate: Measured | None = None
+    band: Answer | None = None
+    play: Answer | None = None
+    joined: Joined | None = None
+    unsaid: str = ""
+    nominal: float = 0.0
+    made: float | None = None
+    contradiction: str = ""
+    problem: str = ""
+    could_be: tuple[str, ...] = ()
+    advice: str = ""
+    gauge: Instrument | None = None
+    thread: Thread | None = None
+    circle: Answer | None = None
+    circle_doubt: float = 0.0
+    hole: float | None = None
+    room: Answer | None = None
+
+    @property
+    def lower(self) -> float | None:
+        """Smallest the new half may be, where there is a band to land in."""
+        return self._limit("lower", "min", -1)
+
+    @property
+    def upper(self) -> float | None:
+        return self._limit("upper", "max", 1)
+
+    def thread_limit(self, part: str, end: str) -> float | None:
+        """A limit of the thread to be made, mm; None where none are kept.
+
+        part: pitch, or crest for what is turned or bored before threading;
+        end: min or max.
+        """
+        if self.band is None:
+            return None
+        side = "internal" if self.choice.exists == "shaft" else "external"
+        if part == "crest":
+            part = "minor" if side == "internal" else "major"
+        found = self.band.results.get(f"{side}_{part}_{end}")
+        return None if found is None else float(found)
+
+    @property
+    def thread_class(self) -> str:
+        """The class of the thread to be made; empty where none is kept."""
+        if self.thread is None:
+            return ""
+        return self.choice.want or usual_class(
+            self.thread, self.choice.exists == "shaft"
+        )
+
+    @property
+    def bolt_room(self) -> float:
+        """Room round a screw, mm."""
+        return float(self.room["room"]) if self.room else 0.0
+
+    @property
+    def bolt_need(self) -> float:
+        return float(self.room["need"]) if self.room else 0.0
+
+    @property
+    def spent(self) -> bool:
+        """Whether nothing is left of a band, though its mate is measured."""
+        if self.joined is not None and self.joined.bands:
+            return any(b.width <= 0 for b in self.joined.bands if not b.measured)
+        if self.choice.kind == "bolts":
+            return self.room is not None and self.lower is None
+        return self.choice.kind == "cylinder" and (
+            self.band is not None and self.lower is None
+        )
+
+    def _limit(self, cylinder: str, end: str, side: int) -> float | None:
+        if self.choice.kind == "bolts":
+            if self.circle is None:
+                return None
+            spare = self.bolt_room - self.bolt_need + DRILLING_ERROR
+            if spare <= 0:
+                return None
+            return float(self.circle["diameter"]) + side * 2 * spare
+        if self.choice.kind == "joined":
+            first = self.joined.first if self.joined else None
+            if first is None or first.width <= 0:
+                return None
+            return first.lower if side < 0 else first.upper
+        if self.band is None:
+            return None
+        if self.choice.kind == "thread":
+            return self.thread_limit("crest", end)
+        if self.band["band"] <= 0:
+            return None
+        return float(self.band[cylinder])
+
+    @property
+    def aim(self) -> float | None:
+        low, high = self.lower, self.upper
+        return None if low is None or high is None else (low + high) / 2
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """A job worked out. missing: what keeps the plate from being drawn."""
+
+    job: Job
+    shop: Shop
+    lathe: Lathe | None
+    pieces: Mapping[str, Piece]
+    measured: Mapping[tuple[str, str], Measured | None]
+    fits: tuple[FitPlan, ...]
+    plate: Plate | None = None
+    missing: tuple[str, ...] = ()
+    checks: tuple[Check, ...] = ()
+    route: tuple[SetUp, ...] = ()
+    cut_state: CutState | None = None
+    advice: Advice | None = None
+    proof: tuple[ProofLine, ...] = ()
+    runout: Answer | None = None
+    verdict: Verdict = "open"
+    verdict_says: str = ""
+    open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
+
+    @property
+    def passes(self) -> tuple[Advice, ...]:
+        """The passes to come; worked out when they are asked for."""
+        return _passes(self.cut_state, self.plate) if self.plate else ()
+
+    def existing(self, fit: FitPlan) -> Surface | None:
+        """The surface that a fit's mate is; None where it is not entered."""
+        piece = self.pieces.get(fit.choice.piece)
+        return piece.surface(fit.choice.surface) if piece else None
+
+    def fit(self, number: int) -> FitPlan:
+        return next(one for one in self.fits if one.choice.number == number)
+
+    @property
+    def failed(self) -> tuple[Check, ...]:
+        return tuple(check for check in self.checks if not check.passed)
+
+    @property
+    def grave(self) -> tuple[Check, ...]:
+        """Failed checks that must be settled before metal is cut."""
+        return tuple(check for check in self.failed if check.grave)
+
+    @property
+    def grave_stages(self) -> tuple[Stage, ...]:
+        """Stages in which something stands that must be settled before cutting."""
+        if not self.grave:
+            return ()
+        fits: tuple[Stage, ...] = ("fits",) if any(c.fit for c in self.grave) else ()
+        return (*fits, "piece", "route")
+
+
+def plan_of(
+    job: Job, shop: Shop, lathe: Lathe | None, pieces: Mapping[str, Piece]
+) -> Plan:
+    """Work a job out. pieces: those the job names, by id. Never raises for a
+    half-filled job: what is not known is named in `missing` and `open`."""
+    measured = {
+        (piece.id, surface.id): measure(surface, shop, piece.material)
+        for piece in pieces.values()
+        for surface in piece.surfaces
+    }
+    fits = tuple(
+        _fit_plan(choice, job, shop, lathe, pieces, measured) for choice in job.fits
+    )
+    if job.plate is None:
+        fits = tuple(_with_bolts(fit, None, fits) for fit in fits)
+        return _with_open(Plan(job, shop, lathe, pieces, measured, fits))
+    plate, missing = _resolved(job, job.plate, measured, fits)
+    fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
+    fits = tuple(_with_made(fit, plate) for fit in fits)
+    if plate is None or lathe is None:
+        if lathe is None:
+            missing = (*missing, "the lathe")
+        return _with_open(Plan(job, shop, lathe, pieces, measured, fits, None, missing))
+    checks = (*checks_of(plate, lathe), *_fit_checks(fits))
+    cut_state, advice = _cutting(job, shop, lathe, fits, plate)
+    at_size = advice is not None and advice.action in ("stop", "scrapped")
+    lines = _proof_lines(job, shop, plate, fits, at_size)
+    runout = runout_answer(job.proof.runout)
+    route = route_of(plate, lathe)
+    undone = tuple(
+        step.title for up in route for step in up.steps if step.key not in job.done
+    )
+    verdict, says = overall(
+        lines,
+        job.proof.thread_tried,
+        runout,
+        job.proof.runout_limit,
+        undone,
+        job.proof.undone_because,
+    )
+    return _with_open(
+        Plan(
+            job,
+            shop,
+            lathe,
+            pieces,
+            measured,
+            fits,
+            plate,
+            missing,
+            checks,
+            route,
+            cut_state,
+            advice,
+            lines,
+            runout,
+            verdict,
+            says,
+        )
+    )
+
+
+def _fit_plan(
+    choice: FitChoice,
+    job: Job,
+    shop: Shop,
+    lathe: Lathe | None,
+    pieces: Mapping[str, Piece],
+    measured: Mapping[tuple[str, str], Measured | None],
+) -> FitPlan:
+    mate = measured.get((choice.piece, choice.surface))
+    piece = pieces.get(choice.piece)
+    surface = piece.surface(choice.surface) if piece else None
+    if mate is None or piece is None or surface is None:
+        name = surface.name.lower() if surface else "its half"
+        return FitPlan(
+            choice, problem=f"The {name} has no readings yet: measure it in Survey."
+        )
+    if mate.refused:
+        return FitPlan(choice, mate, problem=mate.refused)
+    try:
+        if choice.kind == "bolts":
+            return _bolt_fit(choice, job, measured, mate)
+        form = form_of(choice)
+        meeting = Meeting(
+            choice,
+            piece,
+            surface,
+            mate,
+            measured,
+            given_values(choice),
+            shop,
+            lathe,
+            form.asks,
+        )
+        if choice.kind == "joined":
+            return FitPlan(choice, mate, joined=form.work(meeting))
+        if choice.kind == "thread":
+            plan = _thread_fit(choice, measured, mate)
+        else:
+            plan = _cylinder_fit(choice, shop, mate)
+    except BadInput as error:
+        return FitPlan(choice, mate, problem=error.message)
+    if plan.band is None:
+        return plan
+    try:
+        joined = form.work(replace(meeting, band=plan.band))
+    except BadInput as error:
+        # the band stands without what follows from it
+        return replace(plan, unsaid=error.message)
+    return replace(plan, joined=joined)
+
+
+def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
+    if choice.joint == "slot":
+        # what goes along a worn slot is ruled by its tightest place
+        size, doubt = mate.tightest
+    else:
+        # what sits still must suit the tight and the loose place both
+        size, doubt = mate.size, mate.uncertainty + mate.shape / 2
+    inputs = {
+        "existing": [size],
+        "instrument_uncertainty": doubt,
+        "kind": choice.exists,
+    }
+    if choice.want == "own":
+        inputs |= {
+            "clearance_min": choice.clearance_min,
+            "clearance_max": choice.clearance_max,
+        }
+    else:
+        inputs["want"] = choice.want
+    band = reckon("fit-target", inputs)
+    new_kind: SurfaceKind = "outside"
+    if choice.exists == "shaft":
+        new_kind = "gap" if choice.joint == "slot" else "inside"
+    suits = shop.instruments_for(new_kind, size=mate.size)
+    gauge = suits[0] if suits else None
+    advice = ""
+    if band["band"] <= 0:
+        wanted = float(band["clearance_max"]) - float(band["clearance_min"])
+        advice = _what_helps(choice, shop, mate, wanted)
+    elif gauge is None or not gauge.proves(band["band"]):
+        advice = (
+            "No instrument in the shop can prove this band: keep the mate at hand "
+            "and finish by trial."
+        )
+    return FitPlan(
+        choice,
+        mate,
+        band,
+        reckon("play-runout", {"play": band["clearance_max"]}),
+        advice=advice,
+        gauge=gauge,
+    )
+
+
+def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) -> str:
+    """What eats the band of a fit, and what would leave some of it.
+
+    wanted: by how much the play may vary, mm.
+    """
+    kind: SurfaceKind = "outside"
+    if choice.exists == "hole":
+        kind = "gap" if choice.joint == "slot" else "inside"
+
+    def um(value: float) -> str:
+        return f"{value * 1000:.0f} µm"
+
+    # half of the band left is enough to work to
+    room = wanted / 4
+    parts = {
+        key: float(mate.answer.results.get(f"from_{key}", 0.0))
+        for key in ("instrument", "scatter", "warmth")
+    }
+    if not mate.count:
+        return (
+            f"The standard's own band takes it: ±{um(mate.uncertainty)}, where the fit "
+            f"lets the play vary by {um(wanted)}. What helps: measure the piece "
+            "itself, or cut to the mate by trial."
+        )
+    parts["shape"] = mate.shape / 2 if choice.joint != "slot" else 0.0
+    eats = max(parts, key=lambda key: parts[key])
+    says = {
+        "instrument": f"The gauge takes it: ±{um(parts['instrument'])} of its own, "
+        f"where the fit lets the play vary by {um(wanted)}. ",
+        "scatter": f"Readings that scatter take it: ±{um(parts['scatter'])} of the "
+        f"±{um(mate.uncertainty)}, where the fit lets the play vary by {um(wanted)}. ",
+        "warmth": f"Warmth takes it: a part and a gauge one degree apart are "
+        f"±{um(parts['warmth'])} at this size. ",
+        "shape": f"The mate's own shape takes it: it differs by {um(mate.shape)} from "
+        "place to place, which no reading mends. ",
+    }[eats]
+    helps = []
+    better = [
+        one
+        for one in shop.instruments_for(kind, size=mate.size)
+        if one.uncertainty < parts["instrument"] * 0.7
+    ]
+    if eats == "instrument":
+        if better:
+            helps.append(
+                f"the {better[0].name} is good to ±{um(better[0].uncertainty)}"
+            )
+        else:
+            helps.append(f"a gauge good to ±{um(room)} would leave half of the band")
+    elif eats == "scatter":
+        again = math.ceil(mate.count * (parts["scatter"] / max(room, 1e-6)) ** 2)
+        if again <= 12:
+            helps.append(f"{again} readings at one place would leave half of the band")
+        else:
+            helps.append("wipe and read again at one place: something moves")
+    elif eats == "warmth":
+        helps.append("lay part and gauge together until both are of one warmth")
+    else:
+        helps.append("true the mate up")
+    doubt = mate.uncertainty + parts["shape"]
+    helps.append(f"a fit whose play may vary by {um(4 * doubt)} would leave half")
+    helps.append("or cut to the mate by trial")
+    return says + "What helps: " + "; ".join(helps) + "."
+
+
+def _thread_fit(
+    choice: FitChoice,
+    measured: Mapping[tuple[str, str], Measured | None],
+    mate: Measured,
+) -> FitPlan:
+    internal = choice.exists == "hole"
+    pitch = measured.get((choice.piece, pitch_of(choice.surface)))
+    if choice.thread:
+        thread = thread_of(choice.thread, "want")
+    elif pitch is None:
+        return FitPlan(choice, mate, problem="The thread's pitch is not measured yet.")
+    else:
+        ranked = candidates(mate.size, internal, internal, pitch.size, mate.uncertainty)
+        thread, problem = ranked[0].thread, undecided(ranked)
+        if ranked[0].misfit > SURE:
+            problem = (
+                f"{mate.size:.2f} mm across the crests with a pitch of "
+                f"{pitch.size:.2f} mm is no thread known here; {thread.says} is "
+                "nearest. Measure both again, or say which it is."
+            )
+        if problem:
+            near = ranked[:2] if undecided(ranked) else ()
+            could_be = tuple(one.thread.name for one in near)
+            return FitPlan(choice, mate, problem=problem, could_be=could_be)
+        if thread.form_name == "metric":
+            thread = thread_of(f"M{thread.major:g}x{thread.pitch:g}")
+    inputs = {"thread": thread.name}
+    if choice.want:
+        inputs["external_class" if internal else "internal_class"] = choice.want
+    band = reckon("thread", inputs)
+    plan = FitPlan(choice, mate, band, nominal=thread.major, thread=thread)
+    if plan.lower is None:
+        plan = replace(
+            plan,
+            advice=f"No limits are kept for {thread.name}: cut it to the mate, or to "
+            "a plug made to the mate. Its basic sizes stand in the working.",
+        )
+    return plan
+
+
+def pitch_of(surface: str) -> str:
+    """The id of the surface whose readings are the pitch of a thread."""
+    return surface.replace("major", "pitch").replace("minor", "pitch")
+
+
+def _bolt_fit(
+    choice: FitChoice,
+    job: Job,
+    measured: Mapping[tuple[str, str], Measured | None],
+    span: Measured,
+) -> FitPlan:
+    ruled = job.plate is not None and choice.number == BOLTS
+    if "diameter" in span.answer.results and not ruled:
+        # surveyed as a circle: the sum of span and hole is done there
+        read = span.answer.inputs.get("hole")
+        read = float(read) if isinstance(read, int | float) else None
+        return _with_hole(choice, span, span.answer, span.uncertainty, read, "")
+    hole = measured.get((choice.piece, "bolt-hole"))
+    if hole is None:
+        return FitPlan(
+            choice,
+            span,
+            problem="A screw in a bolt hole is not measured yet: the span needs it.",
+        )
+    if ruled:
+        assert job.plate is not None
+        holes, screw = job.plate.bolts, job.plate.bolt_size
+    else:
+        said = given_values(choice).get("holes")
+        holes, screw = (said if isinstance(said, int) else None), ""
+    if holes is None:
+        return FitPlan(
+            choice,
+            span,
+            problem="Say how many holes the circle has: the span alone does not tell.",
+        )
+    circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})
+    doubt = math.hypot(span.uncertainty, hole.uncertainty) / math.sin(math.pi / holes)
+    return _with_hole(choice, span, circle, doubt, hole.size, screw)
+
+
+def _with_hole(
+    choice: FitChoice,
+    span: Measured,
+    circle: Answer,
+    doubt: float,
+    hole: float | None,
+    screw: str,
+) -> FitPlan:
+    size = screw or str(given_values(choice).get("thread", "M8"))
+    word = choice.want if choice.want in ("close", "normal", "loose") else "normal"
+    band = reckon("clearance-hole", {"thread": size, "fit": word})
+    return FitPlan(choice, span, band, circle=circle, circle_doubt=doubt, hole=hole)
+
+
+def _with_bolts(
+    fit: FitPlan, plate: BackPlate | None, fits: tuple[FitPlan, ...]
+) -> FitPlan:
+    """The bolts' room and need, which rest on the play of what centres as well."""
+    if fit.choice.kind != "bolts" or fit.circle is None or fit.band is None:
+        return fit
+    given = given_values(fit.choice)
+    asked = {"circle_doubt": fit.circle_doubt, "fit": fit.band.inputs["fit"]}
+    if fit.hole is not None:
+        asked["measured"] = fit.hole
+    if plate is not None and fit.choice.number == BOLTS:
+        spigot = next((one for one in fits if one.choice.number == SPIGOT), None)
+        play = spigot.band["clearance_max"] if spigot and spigot.band else 0.0
+        asked |= {"thread": plate.bolt_size, "play": max(play, 0.0)}
+        asked["new"] = "tapped" if plate.bolting == "into" else "clear"
+    else:
+        given.pop("holes", None)
+        asked |= {"thread": "M8", **given}
+    try:
+        room = reckon("bolt-room", asked)
+    except BadInput as error:
+        return replace(fit, problem=error.message)
+    return replace(fit, room=room, advice=str(room["mismatch"] or room["warning"]))
+
+
+def _resolved(
+    job: Job,
+    plate: BackPlate,
+    measured: Mapping[tuple[str, str], Measured | None],
+    fits: tuple[FitPlan, ...],
+) -> tuple[Plate | None, tuple[str, ...]]:
+    """The plate with every size known, or what is still missing."""
+    by_number = {fit.choice.number: fit for fit in fits}
+    nose, chuck = job.pieces[0], job.pieces[1]
+    missing: list[str] = []
+    if plate.bolts is None:
+        missing.append("how many bolts hold the chuck")
+
+    def size(piece: str, surface: str, name: str) -> float:
+        found = measured.get((piece, surface))
+        if found is None:
+            missing.append(name)
+            return 0.0
+        return found.size
+
+    def ruled(own: float | None, number: int, name: str) -> float:
+        if own is not None:
+            return own
+        fit = by_number[number]
+        aim = fit.aim
+        if aim is None and fit.band is not None and fit.choice.kind == "cylinder":
+            # nothing left of the band: draw the middle of what was wanted
+            return float(fit.band["aim"])
+        if aim is None:
+            missing.append(name)
+            return 0.0
+        # a drawing states a size a micrometer can show
+        return round(aim, 2 if number == BOLTS else 3)
+
+    register = ruled(plate.register_bore, REGISTER, "the nose register")
+    spigot = ruled(plate.spigot_diameter, SPIGOT, "the chuck's recess")
+    circle = plate.bolt_circle
+    if circle is None:
+        found = by_number[BOLTS].circle
+        if found is None:
+            missing.append("the bolt circle")
+        circle = round(float(found["diameter"]), 2) if found is not None else 0.0
+    thread = by_number[THREAD].thread
+    if thread is None:
+        missing.append("the nose thread")
+    nose_length = size(nose, "nose-length", "the nose's length")
+    nose_register = size(nose, "register-length", "the length of the nose's register")
+    recess = size(chuck, "recess", "the chuck's recess")
+    depth = size(chuck, "recess-depth", "the depth of the recess")
+    if missing or thread is None:
+        return None, tuple(dict.fromkeys(missing))
+    assert plate.bolts is not None  # else there is no circle
+    screw = cap_screw(plate.bolt_size)
+    bore = by_number[THREAD].aim or thread.minor_internal
+    return Plate(
+        plate.material,
+        plate.stock_diameter,
+        plate.stock_length,
+        plate.flange_diameter,
+        plate.flange_thickness,
+        plate.hub_diameter,
+        plate.hub_length,
+        register,
+        plate.register_depth,
+        thread,
+        by_number[THREAD].thread_class,
+        round(bore, 2),
+        spigot,
+        plate.spigot_height,
+        plate.bolts,
+        circle,
+        screw,
+        plate.bolting,
+        nose_length,
+        nose_register,
+        recess,
+        depth,
+    ), ()
+
+
+def _with_made(fit: FitPlan, plate: Plate | None) -> FitPlan:
+    """The fit with the size the drawing has for it, and whether they disagree."""
+    if plate is None:
+        return fit
+    made = {
+        REGISTER: plate.register_bore,
+        SPIGOT: plate.spigot_diameter,
+        THREAD: plate.thread_bore,
+        BOLTS: plate.bolt_circle,
+    }.get(fit.choice.number)
+    low, high = fit.lower, fit.upper
+    if made is None or low is None or high is None or low <= made <= high:
+        return replace(fit, made=made)
+    side = "over" if made > high else "under"
+    off = made - high if made > high else low - made
+    return replace(
+        fit,
+        made=made,
+        contradiction=(
+            f"Drawn {made:.3f} mm, but the mate as measured wants {low:.3f} to "
+            f"{high:.3f} mm: {off * 1000:.0f} µm {side} the band."
+        ),
+    )
+
+
+_FIT_PLACE = {
+    REGISTER: "register_bore",
+    THREAD: "thread",
+    SPIGOT: "spigot",
+    BOLTS: "bolts",
+}
+
+
+def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
+    out = []
+    for fit in fits:
+        number = fit.choice.number
+        if number not in _FIT_PLACE:
+            continue  # a fit added to the job: the plate does not rest on it
+        place = _FIT_PLACE[number]
+        says = f"Fit {number}, {fit.choice.name.lower()}: "
+        if fit.contradiction:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    False,
+                    says + fit.contradiction,
+                    True,
+                    number,
+                )
+            )
+        elif fit.choice.kind == "cylinder" and fit.lower is None:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    False,
+                    says + "nothing is left of the band. " + fit.advice,
+                    True,
+                    number,
+                )
+            )
+        elif fit.room is not None and fit.room["mismatch"]:
+            says += str(fit.room["mismatch"])
+            out.append(Check(f"fit-{number}", place, False, says, True, number))
+        elif fit.choice.kind == "bolts" and fit.bolt_room < fit.bolt_need:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    False,
+                    says + f"{fit.bolt_room:.2f} mm room round a screw, "
+                    f"{fit.bolt_need:.2f} mm wanted. " + fit.advice,
+                    True,
+                    number,
+                )
+            )
+        else:
+            out.append(
+                Check(
+                    f"fit-{number}",
+                    place,
+                    True,
+                    says + "size and mate agree.",
+                    True,
+                    number,
+                )
+            )
+    return tuple(out)
+
+
+def _cutting(
+    job: Job, shop: Shop, lathe: Lathe, fits: tuple[FitPlan, ...], plate: Plate
+) -> tuple[CutState | None, Advice | None]:
+    """Where the spigot's cutting stands, as the coach sees it."""
+    fit = next(one for one in fits if one.choice.number == SPIGOT)
+    low, high, aim = fit.lower, fit.upper, fit.aim
+    if low is None or high is None or aim is None:
+        return None, None
+    try:
+        gauge: Instrument | None = shop.instrument(job.cut.instrument)
+    except BadInput:
+        gauge = fit.gauge
+    doubt = gauge.uncertainty if gauge else 0.02
+    division = Dial(lathe.dial_reads, lathe.dial_division).travel
+    state = CutState(
+        True,
+        low,
+        high,
+        min(max(plate.spigot_diameter, low), high),
+        job.cut.start,
+        job.cut.entries,
+        doubt,
+        division,
+        job.cut.deepest,
+        job.cut.least,
+        job.cut.school,
+    )
+    return state, advise(state)
+
+
+def _passes(state: CutState | None, plate: Plate) -> tuple[Advice, ...]:
+    """The passes to come; before the first reading, from the roughed size."""
+    if state is None:
+        return ()
+    if state.start is None:
+        roughed = plate.spigot_diameter + 2 * FINISH_ALLOWANCE
+        state = replace(state, start=roughed)
+    return forecast(state)
+
+
+def _proof_lines(
+    job: Job, shop: Shop, plate: Plate, fits: tuple[FitPlan, ...], at_size: bool
+) -> tuple[ProofLine, ...]:
+    by_number = {fit.choice.number: fit for fit in fits}
+    found = {s.id: measure(s, shop, plate.material) for s in job.proof.surfaces}
+    spigot = found.get("spigot_diameter")
+    size, doubt = None, 0.0
+    # the last reading at the dial stands until the spigot is measured again
+    if spigot is None and at_size:
+        size = job.cut.entries[-1].measured
+        try:
+            doubt = shop.instrument(job.cut.instrument).uncertainty
+        except BadInput:
+            doubt = 0.02
+    register, bolts = by_number[REGISTER], by_number[BOLTS]
+    tried = {"spigot_diameter": job.cut.trial, **job.proof.tried}
+
+    accepted = job.proof.accepted
+    lines = [
+        proof_line(
+            "register_bore",
+            "Register bore",
+            REGISTER,
+            register.lower,
+            register.upper,
+            found.get("register_bore"),
+            tried=tried.get("register_bore", ""),
+            accepted=accepted.get("register_bore", ""),
+        ),
+        proof_line(
+            "spigot_diameter",
+            "Spigot",
+            SPIGOT,
+            by_number[SPIGOT].lower,
+            by_number[SPIGOT].upper,
+            spigot,
+            size,
+            doubt,
+            tried=tried.get("spigot_diameter", ""),
+            accepted=accepted.get("spigot_diameter", ""),
+        ),
+    ]
+    span = found.get("bolt_circle")
+    circle, circle_doubt = None, 0.0
+    if span is not None:
+        try:
+            circle = reckon(
+                "hole-span",
+                {"span": span.size, "hole": plate.hole, "holes": plate.bolts},
+            )["diameter"]
+            circle_doubt = span.uncertainty / math.sin(math.pi / plate.bolts)
+        except BadInput:
+            circle = None
+    lines.append(
+        proof_line(
+            "bolt_circle",
+            "Bolt circle",
+            BOLTS,
+            bolts.lower,
+            bolts.upper,
+            span if circle is not None else None,
+            circle,
+            circle_doubt,
+            tried=tried.get("bolt_circle", ""),
+            accepted=accepted.get("bolt_circle", ""),
+        )
+    )
+    return tuple(lines)
+
+
+def _with_open(plan: Plan) -> Plan:
+    """The plan with what is still open in each stage, in the order of work."""
+    open_items: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
+    for piece in plan.pieces.values():
+        for surface in piece.surfaces:
+            found = plan.measured[piece.id, surface.id]
+            if found is None:
+                open_items["survey"].append(
+                    f"{surface.name} of {piece.name} is not measured."
+                )
+            elif found.refused:
+                open_items["survey"].append(
+                    f"{surface.name} of {piece.name}: {found.refused}"
+                )
+            elif found.doubts:
+                open_items["survey"].append(
+                    f"A reading of {surface.name.lower()} disagrees."
+                )
+    if not any(piece.surfaces for piece in plan.pieces.values()):
+        open_items["survey"].append("Nothing that exists is entered yet.")
+    if not plan.fits:
+        open_items["fits"].append("No fit is decided yet.")
+    for fit in plan.fits:
+        text = fit.problem or fit.contradiction or fit.unsaid
+        if not text and fit.spent:
+            text = "nothing is left of its band."
+        if not text and fit.joined and any(e.grave for e in fit.joined.effects):
+            grave = next(e.name for e in fit.joined.effects if e.grave)
+            text = fit.joined.advice[0] if fit.joined.advice else f"{grave}: see why."
+        if text:
+            open_items["fits"].append(f"Fit {fit.choice.number}: {text}")
+    if plan.job.plate is not None:
+        if plan.plate is None:
+            open_items["piece"].append(
+                "Not known yet: " + ", ".join(plan.missing) + "."
+            )
+            for later in ("route", "cut", "proof"):
+                open_items[later].append("The piece is not known yet.")
+        open_items["piece"] += [check.says for check in plan.failed]
+        steps = [step for set_up in plan.route for step in set_up.steps]
+        left = [step for step in steps if step.key not in plan.job.done]
+        if plan.route and left:
+            open_items["route"].append(f"{len(left)} of {len(steps)} steps to do.")
+        if plan.advice is not None and plan.advice.action != "stop":
+            open_items["cut"].append("The spigot is not in its band yet.")
+        elif plan.advice is not None and plan.advice.inside <= 0.5:
+            open_items["cut"].append("The spigot was left short of its band.")
+        elif plan.advice is not None and plan.job.cut.trial != "goes on":
+            open_items["cut"].append("The mate has not been tried on the spigot.")
+        if plan.plate is not None and plan.verdict != "proved":
+            open_items["proof"].append(plan.verdict_says)
+        elif plan.plate is not None and not plan.job.kept_as:
+            open_items["proof"].append("Proved, not yet put into the shop.")
+    return replace(
+        plan, open={stage: tuple(items) for stage, items in open_items.items()}
+    )

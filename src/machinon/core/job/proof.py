@@ -1,0 +1,148 @@
+"""Proof: what was made against what was wanted, and how it runs."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from machinon.core.reckoning import Answer, reckon
+from machinon.core.survey.measuring import Measured
+
+Verdict = Literal["open", "proved", "near", "failed"]
+
+
+@dataclass(frozen=True, slots=True)
+class ProofLine:
+    """One line of the proof; mm. near: outside by less than the doubt."""
+
+    key: str
+    name: str
+    fit: int
+    lower: float | None
+    upper: float | None
+    measured: Measured | None
+    size: float | None
+    doubt: float
+    verdict: Verdict
+    says: str
+
+
+def judge(size: float, doubt: float, lower: float, upper: float) -> Verdict:
+    """Where a measured size stands to its band, its doubt considered.
+
+    >>> judge(10.004, 0.002, 10.0, 10.01), judge(10.011, 0.002, 10.0, 10.01)
+    ('proved', 'near')
+    """
+    if lower <= size <= upper:
+        return "proved"
+    if lower - doubt <= size <= upper + doubt:
+        return "near"
+    return "failed"
+
+
+SAYS: dict[Verdict, str] = {
+    "open": "not measured yet",
+    "proved": "in its band",
+    "near": "outside by less than the doubt: read again with a surer gauge, try the "
+    "mate, or accept it with a reason",
+    "failed": "outside its band",
+}
+
+
+def proof_line(
+    key: str,
+    name: str,
+    fit: int,
+    lower: float | None,
+    upper: float | None,
+    measured: Measured | None,
+    size: float | None = None,
+    doubt: float = 0.0,
+    tried: str = "",
+    accepted: str = "",
+) -> ProofLine:
+    """A line from a measured surface; size and doubt where a sum was done on it.
+
+    tried: how the mate went on, which closes what the gauge cannot; accepted: why
+    a size within the doubt is taken.
+    """
+    if measured is not None and size is None:
+        size, doubt = measured.size, measured.uncertainty
+    if size is None or lower is None or upper is None:
+        says = SAYS["open"] if size is None else "its fit has no band yet"
+        return ProofLine(
+            key, name, fit, lower, upper, measured, size, doubt, "open", says
+        )
+    verdict = judge(size, doubt, lower, upper)
+    says = SAYS[verdict]
+    if verdict == "proved" and 2 * doubt > upper - lower:
+        # a gauge wider than the band proves nothing by itself
+        verdict = "near"
+        says = (
+            f"the gauge's ±{doubt * 1000:.0f} µm is wider than the band of "
+            f"{(upper - lower) * 1000:.0f} µm: the mate decides, or a surer gauge"
+        )
+    if verdict == "proved" and measured is not None and measured.doubts:
+        # what was set apart must not prove a size by being left out
+        verdict = "near"
+        says = "its readings disagree: read it again, or begin this one again"
+    if tried in ("tight", "loose") and verdict != "failed":
+        verdict, says = "near", f"the mate is {tried}: " + _TRIED[tried]
+    elif verdict == "near" and tried == "goes on":
+        verdict, says = "proved", "the mate goes on, which closes the gauge's doubt"
+    elif verdict == "near" and accepted:
+        verdict, says = "proved", f"within the doubt, accepted: {accepted}"
+    return ProofLine(key, name, fit, lower, upper, measured, size, doubt, verdict, says)
+
+
+_TRIED = {
+    "tight": "look for a burr or a warm part, clean both, try again",
+    "loose": "read both halves again before deciding",
+}
+
+
+def runout_answer(readings: Sequence[float]) -> Answer | None:
+    """The `runout` reckoning of the readings; None below three of them."""
+    if len(readings) < 3:
+        return None
+    return reckon("runout", {"readings": list(readings)})
+
+
+def overall(
+    lines: Sequence[ProofLine],
+    thread_tried: bool,
+    runout: Answer | None,
+    limit: float,
+    undone: Sequence[str] = (),
+    undone_because: str = "",
+) -> tuple[Verdict, str]:
+    """The verdict on the whole piece and the sentence for it.
+
+    undone: titles of steps that are not done; nothing is proved with them unless
+    it was said why.
+    """
+    if any(line.verdict == "failed" for line in lines):
+        bad = ", ".join(line.name for line in lines if line.verdict == "failed")
+        return "failed", f"Not proved: {bad} outside its band."
+    if runout is not None and runout["tir"] > limit:
+        return "failed", (
+            f"Not proved: it runs out {runout['tir'] * 1000:.0f} µm, "
+            f"{limit * 1000:.0f} µm is allowed. Clean both seats and "
+            "mount it again before believing this."
+        )
+    open_lines = [line.name.lower() for line in lines if line.verdict == "open"]
+    if not thread_tried:
+        open_lines.append("thread tried home")
+    if runout is None:
+        open_lines.append("run-out")
+    if open_lines:
+        return "open", "Still to prove: " + ", ".join(open_lines) + "."
+    if any(line.verdict == "near" for line in lines):
+        return "near", "Within the doubt of measuring: the decision is beside its line."
+    if undone and not undone_because:
+        more = f" and {len(undone) - 2} more" if len(undone) > 2 else ""
+        return "open", (
+            f"Steps not done: {'; '.join(undone[:2])}{more}. Tick them in Route, or "
+            "say below why they were left out."
+        )
+    left_out = f" {len(undone)} steps left out: {undone_because}." if undone else ""
+    return "proved", f"Proved: every fit in its band, and it runs true.{left_out}"

@@ -1,0 +1,1 @@
+"""The piece to be made."""

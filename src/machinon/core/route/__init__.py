@@ -1,0 +1,1 @@
+"""The route: set-ups and steps in order."""

@@ -1,0 +1,1 @@
+"""Setting out: holes, angles, flats, lengths and how true a thing runs."""

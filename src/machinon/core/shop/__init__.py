@@ -1,0 +1,1 @@
+"""The shop: its pieces, instruments, machines and shelves."""

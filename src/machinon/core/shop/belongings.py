@@ -1,0 +1,309 @@
+"""What lies on the shelves: tools, holding, hardware and stock, as plain lists."""
+
+import functools
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+import msgspec
+from msgspec.structs import replace
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.materials import material as material_named
+from machinon.core.quantity import COUNT, INCH, LENGTH
+from machinon.core.shop.entry import bare, words
+from machinon.core.tables import rows
+from machinon.core.threads.screw_thread import metric_thread
+from machinon.core.threads.tapping import drills
+
+Shelf = Literal["tools", "holding", "hardware", "stock"]
+SHELVES: tuple[Shelf, ...] = get_args(Shelf)
+SHELF_NAMES: Mapping[Shelf, str] = {
+    "tools": "Tools",
+    "holding": "Holding and packing",
+    "hardware": "Hardware",
+    "stock": "Stock rack",
+}
+MOST_ITEMS = 5000
+
+
+class Item(msgspec.Struct, frozen=True):
+    """A thing on a shelf; size, second, length in mm, 0 where it has none.
+
+    What they mean is said by its kind; an angle among them is in degrees.
+    """
+
+    kind: str
+    name: str
+    size: float
+    second: float = 0.0
+    length: float = 0.0
+    count: int = 1
+    material: str = ""
+    note: str = ""
+
+
+class Belongings(msgspec.Struct, frozen=True, tag="belongings"):
+    """One shelf with all its items; id is the shelf."""
+
+    id: Shelf
+    name: str
+    items: tuple[Item, ...] = ()
+
+    def of_kind(self, kind: str) -> tuple[Item, ...]:
+        return tuple(one for one in self.items if one.kind == kind)
+
+
+@dataclass(frozen=True, slots=True)
+class ItemForm:
+    """A kind of item: what its three sizes are, empty where it has none."""
+
+    kind: str
+    size: str
+    second: str
+    length: str
+
+
+@functools.cache
+def item_forms(shelf: Shelf) -> Mapping[str, ItemForm]:
+    """The kinds of item on a shelf, by name."""
+    return {
+        r["kind"]: ItemForm(r["kind"], r["size"], r["second"], r["length"])
+        for r in rows("belongings")
+        if r["list"] == shelf
+    }
+
+
+def item_of(typed: Mapping[str, str], shelf: Shelf, inch: bool) -> Item:
+    """An item from its entries: kind, name, size, second, length, count,
+    material and note; an empty name is made from kind and size.
+
+    Raises BadInput naming the entry.
+    """
+    forms = item_forms(shelf)
+    kind = typed.get("kind", "").strip().lower()
+    if kind not in {name.lower() for name in forms}:
+        raise unknown("kind", kind, forms)
+    form = next(one for one in forms.values() if one.kind.lower() == kind)
+
+    def length(key: str, name: str, needed: bool) -> float:
+        text = typed.get(key, "").strip()
+        if not text and not needed:
+            return 0.0
+        if text and not name:
+            raise BadInput(key, f"A {form.kind} has no such size: leave this empty.")
+        own = inch and name != "angle"
+        return quantity.parse(text, LENGTH, inch=own, key=key, above=0, high=20_000)
+
+    size = length("size", form.size, True)
+    second = length("second", form.second, False)
+    if form.kind in ("collet", "vee block", "jack") and second and second < size:
+        raise BadInput(
+            "second",
+            f"It must be at least the first, {size:g} mm: from small to large.",
+        )
+    count = 1
+    if typed.get("count", "").strip():
+        count = int(
+            quantity.parse(typed["count"], COUNT, key="count", low=0, high=100_000)
+        )
+    made_of = typed.get("material", "").strip()
+    name = typed.get("name", "").strip() or f"{form.kind} {bare(size, inch)}"
+    return Item(
+        form.kind,
+        words({"name": name}, "name", "what it is"),
+        size,
+        second,
+        length("length", form.length, False),
+        count,
+        material_named(made_of, "material").name if made_of else "",
+        typed.get("note", "").strip()[:200],
+    )
+
+
+def typed_item(one: Item, inch: bool) -> dict[str, str]:
+    """An item's entries as they would be typed again."""
+
+    def size(value: float) -> str:
+        return bare(value, inch) if value else ""
+
+    return {
+        "kind": one.kind,
+        "name": one.name,
+        "size": size(one.size),
+        "second": size(one.second),
+        "length": size(one.length),
+        "count": str(one.count),
+        "material": one.material,
+        "note": one.note,
+    }
+
+
+def with_items(shelf: Belongings, added: tuple[Item, ...]) -> Belongings:
+    """The shelf with items put on it; one of the same kind and name is replaced.
+
+    Raises BadInput on `name` where the shelf would hold too many.
+    """
+    new = {(one.kind, one.name): one for one in added}
+    kept = [new.pop((old.kind, old.name), old) for old in shelf.items]
+    made = (*kept, *new.values())
+    if len(made) > MOST_ITEMS:
+        raise BadInput("name", f"A shelf holds up to {MOST_ITEMS} items.")
+    return replace(shelf, items=tuple(sorted(made, key=lambda i: (i.kind, i.size))))
+
+
+def without_item(shelf: Belongings, one: Item) -> Belongings:
+    """The shelf without an item."""
+    return replace(shelf, items=tuple(i for i in shelf.items if i != one))
+
+
+# -- starter sets -------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class StarterSet:
+    """A set that is added with one action and edited to what one owns."""
+
+    key: str
+    shelf: Shelf
+    name: str
+    items: Callable[[], tuple[Item, ...]]
+
+
+def _drills(series: str, least: float, most: float) -> tuple[Item, ...]:
+    return tuple(
+        Item("drill", f"drill {one.name}", round(one.size, 4))
+        for one in drills(series)
+        if least - 1e-9 <= one.size <= most + 1e-9
+    )
+
+
+def _metric_drills(step: float) -> tuple[Item, ...]:
+    count = round(12 / step)
+    return tuple(
+        Item("drill", f"drill {1 + i * step:.4g} mm", round(1 + i * step, 4))
+        for i in range(count + 1)
+    )
+
+
+def _slips() -> tuple[Item, ...]:
+    """The 47 pieces: 1.005; 1.01 to 1.09; 1.1 to 1.9; 1 to 24; 25 to 100."""
+    sizes = [1.005]
+    sizes += [1 + i / 100 for i in range(1, 10)]
+    sizes += [1 + i / 10 for i in range(1, 10)]
+    sizes += [float(i) for i in range(1, 25)]
+    sizes += [25.0, 50.0, 75.0, 100.0]
+    return tuple(Item("slip gauge", f"slip {size:g}", round(size, 4)) for size in sizes)
+
+
+def _taps() -> tuple[Item, ...]:
+    found = []
+    for size in (3, 4, 5, 6, 8, 10, 12):
+        pitch = metric_thread(f"M{size}").pitch
+        found += [
+            Item("tap", f"M{size} {sort}", float(size), pitch)
+            for sort in ("taper", "plug", "bottoming")
+        ]
+    return tuple(found)
+
+
+def _screws() -> tuple[Item, ...]:
+    return tuple(
+        Item(
+            "screw",
+            f"M{size} × {long} cap",
+            float(size),
+            metric_thread(f"M{size}").pitch,
+            float(long),
+            20,
+        )
+        for size in (4, 5, 6, 8, 10)
+        for long in (12, 16, 20, 25, 30, 40)
+    )
+
+
+def _plain(kind: str, *sizes: float) -> Callable[[], tuple[Item, ...]]:
+    def make() -> tuple[Item, ...]:
+        return tuple(Item(kind, f"{kind} {size:g} mm", float(size)) for size in sizes)
+
+    return make
+
+
+def _collets() -> tuple[Item, ...]:
+    return tuple(
+        Item("collet", f"collet {size} to {size - 1}", size - 1.0, float(size))
+        for size in range(2, 17)
+    )
+
+
+STARTER_SETS: tuple[StarterSet, ...] = (
+    StarterSet(
+        "drills",
+        "tools",
+        "Metric drills 1 to 13 by halves",
+        lambda: _metric_drills(0.5),
+    ),
+    StarterSet(
+        "drills-fine",
+        "tools",
+        "Metric drills 1 to 13 by tenths",
+        lambda: _metric_drills(0.1),
+    ),
+    StarterSet(
+        "number-drills", "tools", "Number drills", lambda: _drills("number", 0, 10)
+    ),
+    StarterSet(
+        "letter-drills", "tools", "Letter drills", lambda: _drills("letter", 0, 20)
+    ),
+    StarterSet(
+        "inch-drills",
+        "tools",
+        "Inch drills 1/16 to 1/2",
+        lambda: _drills("fraction", INCH / 16, INCH / 2),
+    ),
+    StarterSet("taps", "tools", "Taps M3 to M12, three of each", _taps),
+    StarterSet(
+        "reamers",
+        "tools",
+        "Hand reamers 3 to 12",
+        _plain("reamer", 3, 4, 5, 6, 8, 10, 12),
+    ),
+    StarterSet(
+        "end-mills",
+        "tools",
+        "End mills 3 to 20",
+        _plain("end mill", 3, 4, 5, 6, 8, 10, 12, 16, 20),
+    ),
+    StarterSet("slips", "holding", "Slip gauges, 47 pieces", _slips),
+    StarterSet(
+        "parallels",
+        "holding",
+        "Parallels 12 to 40",
+        _plain("parallel", 12, 16, 20, 24, 28, 32, 36, 40),
+    ),
+    StarterSet("collets", "holding", "Collets 1 to 16, a millimetre each", _collets),
+    StarterSet(
+        "pins",
+        "holding",
+        "Measuring pins 1 to 10 by halves",
+        _plain("pin", *(1 + i / 2 for i in range(19))),
+    ),
+    StarterSet("screws", "hardware", "Cap screws M4 to M10", _screws),
+    StarterSet(
+        "dowels", "hardware", "Dowels 3 to 12", _plain("dowel", 3, 4, 5, 6, 8, 10, 12)
+    ),
+    StarterSet(
+        "balls", "hardware", "Balls 3 to 12", _plain("ball", 3, 4, 5, 6, 8, 10, 12)
+    ),
+    StarterSet(
+        "bars",
+        "stock",
+        "Round bars 10 to 50",
+        _plain("round", 10, 12, 16, 20, 25, 30, 40, 50),
+    ),
+)
+
+
+def starter_sets(shelf: Shelf) -> tuple[StarterSet, ...]:
+    return tuple(one for one in STARTER_SETS if one.shelf == shelf)

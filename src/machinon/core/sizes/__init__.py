@@ -1,0 +1,1 @@
+"""Sizes: limits and fits of the standards, likely nominals, the play wanted."""

@@ -1,0 +1,1 @@
+"""The survey: surfaces, what was read of them, and the sizes that follow."""

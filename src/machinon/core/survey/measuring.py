@@ -1,0 +1,653 @@
+"""From readings to a size: mean, spread, uncertainty, doubts, likely nominal."""
+
+import math
+import re
+import statistics
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, TypeVar
+
+import msgspec
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.materials import material as material_named
+from machinon.core.quantity import (
+    ANGLE,
+    COUNT,
+    INCH,
+    LENGTH,
+    TEMPERATURE,
+    Kind,
+    length_text,
+)
+from machinon.core.reckoning import (
+    PITCH,
+    TEXT,
+    Answer,
+    Input,
+    Result,
+    Trail,
+    reckon,
+    reckoning,
+)
+from machinon.core.shop.things import Instrument, Reading, Shop, Surface
+from machinon.core.sizes.likely import Likely, likely_standards
+from machinon.core.survey.as_made import as_made
+from machinon.core.survey.surface_kinds import form_key, is_tapered
+from machinon.core.survey.surface_sums import missing_aids, sum_of, summed
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """A reading that disagrees with the others: which, and the likely cause."""
+
+    index: int
+    off: float
+    cause: str
+
+
+@dataclass(frozen=True, slots=True)
+class Slope:
+    """A taper as its readings say: change of diameter per length, two sigma.
+
+    apart: between the outermost places, mm; half_angle: degrees.
+    """
+
+    ratio: float
+    doubt: float
+    apart: float
+
+    @property
+    def half_angle(self) -> float:
+        return math.degrees(math.atan(self.ratio / 2))
+
+    @property
+    def half_angle_doubt(self) -> float:
+        return math.degrees(self.doubt / 2)
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """What the readings of a surface say; mm at 20 °C, doubt at two sigma.
+
+    size: after the surface's sum, where it has one, in `kind`, which is what it
+    `says`; refused: why that sum cannot be done; mean: of the readings as they
+    are; shape: largest less smallest mean of the places that were named; tight:
+    the tightest of them, the narrowest of a slot, the thickest of a tongue; doubts:
+    readings that disagree, left out of the size while others remain; count: of the
+    readings used, 0 where a standard stands in for them;
+    taper: of the back less the front; out_of_round: largest less smallest
+    diameter of one end; slope: of a tapered surface, whose size is that at its
+    end; answer: the working.
+    """
+
+    size: float
+    uncertainty: float
+    spread: float
+    count: int
+    step: float
+    doubts: tuple[Doubt, ...]
+    nominal: str
+    answer: Answer
+    mean: float = 0.0
+    mean_doubt: float = 0.0
+    kind: Kind = LENGTH
+    says: str = ""
+    refused: str = ""
+    taper: float | None = None
+    out_of_round: float | None = None
+    slope: Slope | None = None
+    shape: float = 0.0
+    tight: Answer | None = None
+    likely: tuple[Likely, ...] = ()
+
+    @property
+    def known_by(self) -> str:
+        """How its size is known, as its band is called."""
+        return "measured" if self.count else "by its standard"
+
+    @property
+    def tightest(self) -> tuple[float, float]:
+        """Size and doubt at the tightest place; of the whole where that is one."""
+        if self.tight is None or self.says:
+            return self.size, self.uncertainty
+        return float(self.tight["size"]), float(self.tight["uncertainty"])
+
+    @property
+    def lower(self) -> float:
+        return self.size - self.uncertainty
+
+    @property
+    def upper(self) -> float:
+        return self.size + self.uncertainty
+
+
+def at_reference(value: float, temperature: float, expansion: float) -> float:
+    """A size read on a part and instrument lying together, at 20 °C; mm.
+
+    Only the difference between the part's and a steel instrument's expansion
+    shows. Source: ISO 1 (20 °C is the reference temperature).
+    """
+    warm = temperature - 20
+    steel = material_named("steel").expansion
+    return value * (1 + steel * warm) / (1 + expansion * warm)
+
+
+def _cause(off: float, median: float, value: float) -> str:
+    known = (
+        (0.5, "half a millimetre off: one turn of the micrometer's thimble misread?"),
+        (0.025 * INCH, "0.025 in off: one turn of an inch thimble misread?"),
+        (1.0, "a whole millimetre off: the scale misread?"),
+        (0.1, "a tenth of a millimetre off: a digit slipped?"),
+        (10.0, "ten millimetres off: a digit slipped?"),
+    )
+    slack = max(0.02 * abs(off), 0.008)
+    for size, cause in known:
+        if abs(abs(off) - size) <= slack:
+            return cause
+    for factor, cause in (
+        (INCH, "typed in the wrong unit?"),
+        (1 / INCH, "typed in the wrong unit?"),
+        (10.0, "the point slipped?"),
+        (0.1, "the point slipped?"),
+    ):
+        if abs(value - median * factor) < 0.02 * abs(value):
+            return cause
+    return "a burr, dirt or a warm part? Wipe it and measure again."
+
+
+def disagreeing(
+    values: Sequence[float], repeatability: float, uncertainty: float
+) -> tuple[Doubt, ...]:
+    """Readings too far from the median of all to be scatter; mm.
+
+    Far is more than four robust sigmas (median deviation, at least the
+    instrument's repeatability) and more than its uncertainty. Two readings
+    that disagree are both pointed out: nobody can tell which is wrong.
+    """
+    if len(values) < 2:
+        return ()
+    median = statistics.median(values)
+    if len(values) == 2:
+        off = values[1] - values[0]
+        if abs(off) <= max(6 * repeatability, 2 * uncertainty):
+            return ()
+        cause = "these two disagree: " + _cause(off, values[0], values[1])
+        return (Doubt(0, -off, cause), Doubt(1, off, cause))
+    scatter = 1.4826 * statistics.median(abs(v - median) for v in values)
+    far = max(4 * max(scatter, repeatability), 1.5 * uncertainty)
+    return tuple(
+        Doubt(i, v - median, _cause(v - median, median, v))
+        for i, v in enumerate(values)
+        if abs(v - median) > far
+    )
+
+
+T = TypeVar("T")
+ONE_PLACE = "one place"
+
+
+def by_place(values: Sequence[T], places: Sequence[str]) -> Mapping[str, Sequence[T]]:
+    """Readings by where they were taken, in the order of the first of each."""
+    found: dict[str, list[T]] = {}
+    for value, place in zip(values, places, strict=True):
+        found.setdefault(place, []).append(value)
+    return found
+
+
+@reckoning(
+    "measured-size",
+    group="Measuring over and across",
+    title="Size and uncertainty from readings",
+    usual={"readings": [46.0, 46.002], "instrument_uncertainty": 0.004},
+    inputs=(
+        Input("readings", LENGTH, "readings that count", many=True),
+        Input("instrument_uncertainty", LENGTH, "of one reading, two sigma", above=0),
+        Input(
+            "repeatability", LENGTH, "one sigma of reading again", default=0.0, low=0
+        ),
+        Input("resolution", LENGTH, "what the instrument shows", default=0.0, low=0),
+        Input(
+            "temperature", TEMPERATURE, "of the part", default=20.0, low=-30, high=200
+        ),
+        Input("material", TEXT, "of the part", default="steel"),
+        Input(
+            "places",
+            TEXT,
+            "where each was read; different places may differ by right",
+            default=None,
+            many=True,
+        ),
+    ),
+    results=(
+        Result("size", LENGTH, "mean size at 20 °C"),
+        Result("uncertainty", LENGTH, "two sigma"),
+        Result("spread", LENGTH, "largest less smallest reading"),
+        Result("from_instrument", LENGTH, "of the uncertainty, two sigma"),
+        Result("from_scatter", LENGTH, "of the uncertainty, two sigma"),
+        Result("from_warmth", LENGTH, "of the uncertainty, two sigma"),
+        Result("count", COUNT, "readings used"),
+    ),
+    sources=("JCGM 100:2008 (combined uncertainty, k = 2)", "ISO 1:2022 (20 °C)"),
+)
+def _measured_size(
+    trail: Trail,
+    readings: tuple[float, ...],
+    instrument_uncertainty: float,
+    repeatability: float,
+    resolution: float,
+    temperature: float,
+    material: str,
+    places: tuple[str, ...] | None,
+) -> dict[str, Any]:
+    expansion = material_named(material).expansion
+    count = len(readings)
+    if places is None:
+        places = (ONE_PLACE,) * count
+    elif len(places) != count:
+        raise BadInput("places", f"Give one for each reading: {count}.")
+    groups = [tuple(group) for group in by_place(readings, places).values()]
+    mean = trail.step(
+        f"Mean of {count}" if len(groups) == 1 else f"Mean of {len(groups)} places",
+        " + ".join(f"{v:.4g}" if count > 6 else f"{v:.4f}" for v in readings)
+        + f" over {count}",
+        statistics.fmean(statistics.fmean(group) for group in groups),
+    )
+    size = mean
+    if temperature != 20:
+        size = trail.step(
+            "At 20 °C",
+            f"read at {temperature:g} °C in {material}",
+            at_reference(mean, temperature, expansion),
+        )
+    # only what was read again at the same place tells how well one reads
+    again = count - len(groups)
+    scatter = (
+        math.sqrt(sum(statistics.pvariance(g) * len(g) for g in groups) / again)
+        if again
+        else 0.0
+    )
+    # few readings cannot prove better scatter than the instrument is known for
+    repeat = trail.step(
+        "Scatter of one reading",
+        "the larger of what the readings show and the instrument is known for",
+        max(scatter, repeatability),
+    )
+    part = trail.step(
+        "Part and instrument 1 K apart",
+        f"{size:.4g} × {expansion * 1e6:g}e-6 / √3",
+        size * expansion / math.sqrt(3),
+    )
+    sigma = math.sqrt(
+        (instrument_uncertainty / 2) ** 2
+        + repeat**2 / count
+        + resolution**2 / 12
+        + part**2
+    )
+    doubt = trail.step(
+        "Uncertainty, two sigma",
+        "2 × √(instrument² + scatter²/n + step²/12 + heat²)",
+        2 * sigma,
+    )
+    return {
+        "size": size,
+        "uncertainty": doubt,
+        "count": count,
+        "spread": max(readings) - min(readings),
+        "from_instrument": math.hypot(
+            instrument_uncertainty, resolution / math.sqrt(3)
+        ),
+        "from_scatter": 2 * repeat / math.sqrt(count),
+        "from_warmth": 2 * part,
+    }
+
+
+MOST_KEPT = 5000
+_kept: dict[tuple[int, int, str], tuple[Surface, Shop, Measured | None]] = {}
+
+
+def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
+    """What a surface's readings say, or the standard it is taken by; else None.
+
+    Raises BadInput where a reading's instrument is not in the shop.
+    """
+    # an edit leaves nearly all surfaces the very same values: asked once is enough
+    key = (id(surface), id(shop), material)
+    kept = _kept.get(key)
+    if kept is not None and kept[0] is surface and kept[1] is shop:
+        return kept[2]
+    found = _measure(surface, shop, material)
+    if len(_kept) >= MOST_KEPT:
+        _kept.clear()
+    _kept[key] = (surface, shop, found)
+    return found
+
+
+def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
+    counted = [(i, r) for i, r in enumerate(surface.readings) if not r.struck]
+    if not counted:
+        return _by_standard(surface)
+    if missing_aids(surface):
+        return None
+    tools = [shop.instrument(r.instrument) for _, r in counted]
+    # readings by several instruments are as sure as the worst of them
+    worst = max(tools, key=lambda tool: tool.uncertainty)
+    temperatures = [r.temperature for _, r in counted if r.temperature is not None]
+    slope = _slope([r for _, r in counted], worst) if is_tapered(surface) else None
+    values = [laid_back(r, slope) for _, r in counted]
+    # along a taper readings are laid back to one place; elsewhere places may differ
+    places = [
+        ONE_PLACE if slope is not None else _where(surface, i, r)
+        for i, (_, r) in enumerate(counted)
+    ]
+
+    def size_of(readings: Sequence[float], places: Sequence[str]) -> Answer:
+        return reckon(
+            "measured-size",
+            {
+                "readings": list(readings),
+                "instrument_uncertainty": worst.uncertainty,
+                "repeatability": worst.repeatability,
+                "resolution": worst.resolution,
+                "temperature": statistics.fmean(temperatures) if temperatures else 20.0,
+                "material": material,
+                "places": list(places),
+            },
+        )
+
+    doubts = tuple(
+        Doubt(counted[d.index][0], d.off, d.cause)
+        for d in _doubted(surface, values, places, worst)
+        if not counted[d.index][1].kept
+    )
+    # of mountings, how far apart they come out is the very answer
+    if 0 < len(doubts) < len(counted) and form_key(surface) != "reseat":
+        # until somebody decides, the size is what the others say
+        found = _measure(_apart(surface, doubts), shop, material)
+        assert found is not None
+        return replace(found, doubts=(*doubts, *found.doubts))
+
+    answer = size_of(values, places)
+    groups = by_place(values, places)
+    tight, shape = None, 0.0
+    if len(groups) > 1:
+        pick = min if surface.kind in ("inside", "gap") else max
+        where = pick(groups, key=lambda place: statistics.fmean(groups[place]))
+        tight = size_of(groups[where], [where] * len(groups[where]))
+        means = [statistics.fmean(group) for group in groups.values()]
+        shape = max(means) - min(means)
+    size, doubt = answer["size"], answer["uncertainty"]
+    if slope is not None:
+        # the end lies outside of most readings: the slope's doubt reaches there
+        middle = statistics.fmean(distance_of(r.place) for _, r in counted)
+        doubt = math.hypot(doubt, slope.doubt * middle)
+    taper, out_of_round = _shape([r for _, r in counted])
+    found = Measured(
+        size,
+        doubt,
+        answer["spread"],
+        answer["count"],
+        worst.resolution,
+        doubts,
+        "",
+        answer,
+        size,
+        doubt,
+        taper=taper,
+        out_of_round=out_of_round,
+        slope=slope,
+        shape=shape,
+        tight=tight,
+    )
+    return _with_likely(surface, _with_sum(surface, found))
+
+
+def _apart(surface: Surface, doubts: Sequence[Doubt]) -> Surface:
+    """The surface with the readings that disagree set aside."""
+    aside = {d.index: d.cause for d in doubts}
+    return msgspec.structs.replace(
+        surface,
+        readings=tuple(
+            msgspec.structs.replace(one, struck=aside[i]) if i in aside else one
+            for i, one in enumerate(surface.readings)
+        ),
+    )
+
+
+def _by_standard(surface: Surface) -> Measured | None:
+    """A surface nobody has read, as the standard it is taken by has it."""
+    made = as_made(surface)
+    if made is None:
+        return None
+    slope = Slope(-made.ratio, 0.0, made.length) if made.ratio is not None else None
+    return Measured(
+        made.size,
+        made.doubt,
+        0.0,
+        0,
+        FINE,
+        (),
+        surface.given,
+        made.answer,
+        made.size,
+        made.doubt,
+        slope=slope,
+    )
+
+
+FINE = 0.001  # mm: to what a standard's own size is shown
+WORN = 0.2  # mm: by how much a slot may differ along its length and be no misreading
+
+
+def _where(surface: Surface, index: int, reading: Reading) -> str:
+    """The place a reading belongs to; a slot is read along its length."""
+    if reading.place:
+        return reading.place
+    return f"reading {index + 1}" if surface.kind == "gap" else ONE_PLACE
+
+
+def _doubted(
+    surface: Surface,
+    values: Sequence[float],
+    places: Sequence[str],
+    tool: Instrument,
+) -> Iterator[Doubt]:
+    """Readings that disagree with others of the same place.
+
+    Named places differ by right: that is the piece's shape. Of a slot read without
+    them, only what no wear explains is pointed out.
+    """
+    unnamed = [i for i, place in enumerate(places) if place.startswith("reading ")]
+    groups = {
+        place: [i for i, one in enumerate(places) if one == place] for place in places
+    }
+    for at in [unnamed, *groups.values()]:
+        found = disagreeing(
+            [values[i] for i in at], tool.repeatability, tool.uncertainty
+        )
+        for one in found:
+            if at is not unnamed or abs(one.off) > WORN:
+                yield Doubt(at[one.index], one.off, one.cause)
+
+
+def _with_sum(surface: Surface, found: Measured) -> Measured:
+    """The size behind the reading, and what the reading's doubt makes of it."""
+    one = sum_of(surface)
+    if one is None:
+        return found
+    try:
+        answer = summed(surface, found.mean)
+        nudged = summed(surface, found.mean + NUDGE)
+    except BadInput as error:
+        # refused where it is typed; a reading struck afterwards can leave this
+        return replace(found, refused=error.message)
+    assert answer is not None
+    assert nudged is not None
+    size = float(answer[one.result])
+    slope = found.slope
+    if "ratio" in answer.results:
+        off = abs(float(nudged["ratio"]) - float(answer["ratio"])) / NUDGE
+        apart = surface.aids["depth_small"] - found.mean
+        # both depths are read, and each is as doubtful
+        doubt = math.sqrt(2) * off * found.mean_doubt
+        slope = Slope(-float(answer["ratio"]), doubt, apart)
+    share = abs(float(nudged[one.result]) - size) / NUDGE
+    return replace(
+        found,
+        size=size,
+        uncertainty=share * found.mean_doubt,
+        answer=answer,
+        kind=one.kind,
+        says=one.says,
+        slope=slope,
+    )
+
+
+NUDGE = 1e-4  # mm: how a sum turns a small change of the reading into the size's
+
+
+def _with_likely(surface: Surface, found: Measured) -> Measured:
+    if found.refused or (found.says and found.slope is None):
+        # a width or a depth by its sum is made to no nominal diameter
+        return found
+    likely = likely_standards(
+        "taper-in" if found.slope else form_key(surface),
+        surface.kind,
+        found.size,
+        found.uncertainty,
+        found.slope.ratio if found.slope else None,
+        found.slope.doubt if found.slope else 0.0,
+    )
+    nominal = likely[0].name if likely else ""
+    return replace(found, nominal=nominal, likely=likely)
+
+
+PLACE_DOUBT = 0.1  # mm, one sigma: how well one finds a distance along a taper
+
+
+def _slope(readings: Sequence[Reading], tool: Instrument) -> Slope | None:
+    """The straight line through readings along a taper; None from one place."""
+    at = [distance_of(r.place) for r in readings]
+    middle = statistics.fmean(at)
+    spread = sum((z - middle) ** 2 for z in at)
+    if not spread > 0:
+        return None
+    ratio = sum((z - middle) * r.value for z, r in zip(at, readings, strict=True))
+    ratio /= spread
+    # the instrument's own error is in every reading alike and falls out
+    one = math.hypot(tool.repeatability, ratio * PLACE_DOUBT)
+    return Slope(ratio, 2 * one / math.sqrt(spread), max(at) - min(at))
+
+
+def laid_back(reading: Reading, slope: Slope | None) -> float:
+    """A reading as it would be at the end of its taper, mm; itself without one.
+
+    Along a taper readings differ by right, and only then can be compared.
+    """
+    if slope is None or not reading.place.endswith(" mm"):
+        return reading.value
+    return reading.value - slope.ratio * distance_of(reading.place)
+
+
+_PLACE = re.compile(
+    r"^(?P<end>front|middle|back|left|right|top|bottom|corner(?: \d)?)?"
+    r"\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
+)
+
+
+def read_place(typed: str, surface: Surface, inch: bool) -> str:
+    """A place as typed: an end and an angle, or a distance along a taper.
+
+    Raises BadInput on `place`.
+
+    >>> read_place(" Back 90deg", Surface("bore", "Bore", "inside"), False)
+    'back 90°'
+    """
+    text = typed.strip().lower()
+    if is_tapered(surface):
+        if not text:
+            raise BadInput(
+                "place",
+                "Say how far from the taper's end it was read: without two places "
+                "there is no taper.",
+            )
+        at = quantity.parse(text, LENGTH, inch=inch, key="place", low=0, high=2000)
+        return f"{quantity.typed_again(at)} mm"
+    match = _PLACE.match(text)
+    if match is None or (match["angle"] and int(match["angle"]) > 360):
+        raise BadInput(
+            "place",
+            "Type a place (front, middle, back, left, right, top, bottom, corner 1), "
+            "an angle (0 to 360), or both: back 90.",
+        )
+    parts = (match["end"] or "", f"{int(match['angle'])}°" if match["angle"] else "")
+    return " ".join(part for part in parts if part)
+
+
+def distance_of(place: str) -> float:
+    """How far along a taper a reading was taken, mm; 0 where nothing is said."""
+    return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
+
+
+def _shape(readings: Sequence[Reading]) -> tuple[float | None, float | None]:
+    """Taper and out-of-round from where the readings were taken; mm."""
+    ends: dict[str, list[float]] = {}
+    rounds: dict[str, dict[str, list[float]]] = {}
+    for r in readings:
+        if not r.place or r.place.endswith(" mm"):
+            continue
+        words = r.place.split()
+        end = next((word for word in words if "°" not in word), "")
+        angle = next((word for word in words if "°" in word), "")
+        ends.setdefault(end, []).append(r.value)
+        if angle:
+            rounds.setdefault(end, {}).setdefault(angle, []).append(r.value)
+    taper = None
+    if "front" in ends and "back" in ends:
+        taper = statistics.fmean(ends["back"]) - statistics.fmean(ends["front"])
+    out_of_round = None
+    for angles in rounds.values():
+        if len(angles) > 1:
+            means = [statistics.fmean(values) for values in angles.values()]
+            out_of_round = max(out_of_round or 0.0, max(means) - min(means))
+    return taper, out_of_round
+
+
+def read_typed(typed: str, surface: Surface, inch: bool) -> float:
+    """The value of a typed reading, mm. Raises BadInput on `reading`.
+
+    A pitch may be typed as `8tpi` as well as a length; what the surface's sum
+    cannot use is refused here, and an aid that is not typed yet by its name.
+    """
+    if surface.kind == "pitch":
+        pitch = Input("reading", PITCH, "the pitch", above=0, high=25).read(typed, inch)
+        return float(pitch)
+    lacks = missing_aids(surface)
+    if lacks:
+        raise BadInput(
+            lacks[0].key, f"Type this first, the reading needs it: {lacks[0].meaning}."
+        )
+    if surface.kind == "runout":
+        return quantity.parse(typed, LENGTH, inch=inch, key="reading", low=0, high=20)
+    value = quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=2000)
+    try:
+        summed(surface, value)
+    except BadInput as error:
+        raise BadInput("reading", error.message) from None
+    return value
+
+
+def measured_text(surface: Surface, found: Measured, inch: bool) -> str:
+    """A size as it is known, in its own unit and no finer than the instrument.
+
+    A pitch stays what it is in either unit: threads per inch where they are whole,
+    else millimetres.
+    """
+    if surface.kind == "pitch":
+        tpi = quantity.whole_tpi(found.size)
+        return f"{tpi} tpi" if tpi else length_text(found.size, found.step)
+    if found.kind is ANGLE:
+        places = 2 if found.uncertainty < 0.05 else 1
+        return quantity.angle_text(found.size, places)
+    return length_text(found.size, found.step, inch)

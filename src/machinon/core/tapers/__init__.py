@@ -1,0 +1,1 @@
+"""Tapers by name and rate, how they are set, and what rests on one."""

@@ -1,0 +1,113 @@
+"""Taper pins: both ends, and the step drills before the reamer."""
+
+import functools
+import math
+from collections.abc import Mapping
+from typing import Any
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import INCH, LENGTH
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.tables import rows
+from machinon.core.threads.tapping import drills
+
+METRIC_RATIO = 1 / 50  # ISO 2339
+INCH_RATIO = 0.25 / 12  # a quarter inch to the foot
+ALLOWANCE = 0.05  # mm left for the reamer at the small end of each step
+
+
+@functools.cache
+def taper_pins() -> Mapping[str, float]:
+    """The end that names each pin, mm: a metric pin's small, an inch pin's large."""
+    return {
+        r["name"]: float(r["size"]) * (INCH if r["unit"] == "in" else 1.0)
+        for r in rows("taper_pins")
+    }
+
+
+@reckoning(
+    "taper-pin",
+    group="Tapers",
+    title="A taper pin's ends and its step drills",
+    usual={"pin": "6", "length": 40},
+    inputs=(
+        Input("pin", TEXT, "#5 for an inch number; a bare number is a metric pin"),
+        Input("length", LENGTH, "of the hole the pin goes through", above=0, high=500),
+        Input(
+            "large_end_at",
+            LENGTH,
+            "how far the large end stands in from the surface; negative: out",
+            default=0.0,
+            low=-50,
+            high=50,
+        ),
+    ),
+    results=(
+        Result("large_diameter", LENGTH, "of the pin"),
+        Result("small_diameter", LENGTH, "of the pin"),
+        Result("drills", LENGTH, "step drills: drill and depth from the surface"),
+        Result("reamer", TEXT, "which reamer, and until when"),
+    ),
+    sources=("ISO 2339:1986 (1:50, named by the small end)", "ASME B18.8.2-2000"),
+)
+def _taper_pin(
+    trail: Trail, pin: str, length: float, large_end_at: float
+) -> dict[str, Any]:
+    word = pin.strip()
+    if not large_end_at < length:
+        raise BadInput(
+            "large_end_at", f"The pin must reach into the hole: under {length:g} mm."
+        )
+    if word.startswith("#"):
+        if word not in taper_pins():
+            raise unknown("pin", word, [n for n in taper_pins() if n[0] == "#"])
+        large = taper_pins()[word]
+        ratio = INCH_RATIO
+        small = trail.step(
+            "Small end, at the far face",
+            f"{large:.4f} − ({length:g} − {large_end_at:g}) / 48",
+            large - (length - large_end_at) * ratio,
+        )
+        reamer = f"taper pin reamer {word}, 1/4 in per foot"
+    else:
+        small = quantity.parse(word, key="pin", above=0, high=50)
+        if f"{small:g}" not in taper_pins():
+            sizes = ", ".join(name for name in taper_pins() if name[0] != "#")
+            raise BadInput("pin", f"{small:g} mm is no pin of ISO 2339: {sizes} are.")
+        ratio = METRIC_RATIO
+        large = trail.step(
+            "Large end",
+            f"{small:g} + ({length:g} − {large_end_at:g}) / 50",
+            small + (length - large_end_at) * ratio,
+        )
+        reamer = f"taper pin reamer {small:g} mm, 1:50"
+    if small <= 0:
+        raise BadInput(
+            "length",
+            "Such a pin ends before: up to "
+            f"{math.floor(large / ratio + large_end_at)} mm.",
+        )
+    count = 1 if length <= 2.5 * large else 2 if length <= 5 * large else 3
+    steps = []
+    for i in range(count):
+        # each step stays under the taper at the far end of its own depth
+        depth = length * (count - i) / count
+        size = trail.step(
+            f"Drill to {depth:g}, at most",
+            f"{large:.4f} − ({depth:g} − {large_end_at:g}) × {ratio:.5g} − {ALLOWANCE}",
+            large - (depth - large_end_at) * ratio - ALLOWANCE,
+        )
+        below = [drill for drill in drills("metric") if drill.size <= size + 1e-9]
+        if below:
+            steps.append({"drill": below[-1].size, "depth": depth})
+    trail.notes.append(
+        "Drill through with the first, the others to their depth; ream until the pin "
+        "stands proud by what it will be driven."
+    )
+    return {
+        "large_diameter": large,
+        "small_diameter": small,
+        "drills": steps,
+        "reamer": reamer,
+    }

@@ -1,0 +1,162 @@
+"""Setting a machine to a taper: compound, indicator, sine bar, tailstock."""
+
+import math
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import ANGLE, LENGTH, NUMBER
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.tapers.tapers import taper_of
+
+METHODS = ("compound", "indicator", "sine", "tailstock")
+
+
+@reckoning(
+    "taper-setup",
+    group="Tapers",
+    title="Set the machine to a taper",
+    usual={"taper": "MT3", "method": "indicator", "travel": 60},
+    inputs=(
+        Input("taper", TEXT, "the taper, by name, ratio or large/small/length"),
+        Input("method", TEXT, "how it is set", default="compound", choices=METHODS),
+        Input(
+            "travel",
+            LENGTH,
+            "of the indicator along the axis",
+            default=None,
+            above=0,
+            high=5000,
+        ),
+        Input(
+            "sine_length", LENGTH, "of the sine bar", default=100.0, above=0, high=1000
+        ),
+        Input(
+            "length_between_centres",
+            LENGTH,
+            "of the work, for the tailstock",
+            default=None,
+            above=0,
+            high=10_000,
+        ),
+        Input("reading", LENGTH, "what the indicator showed", default=None),
+    ),
+    results=(
+        Result("angle", ANGLE, "half angle to set"),
+        Result("indicator_reading", LENGTH, "over the travel, on the radius"),
+        Result("sine_stack", LENGTH, "under the sine bar, for the half angle"),
+        Result("tailstock_offset", LENGTH, "of the tailstock, for the one end"),
+        Result("correction_minutes", NUMBER, "to turn the slide further, minutes"),
+    ),
+    sources=("geometry; tan(half) = ratio / 2",),
+)
+def _taper_setup(
+    trail: Trail,
+    taper: str,
+    method: str,
+    travel: float | None,
+    sine_length: float,
+    length_between_centres: float | None,
+    reading: float | None,
+) -> dict[str, Any]:
+    one = taper_of(taper, "taper")
+    half = trail.step("Half angle", f"atan({one.ratio:.6f} / 2)", one.half_angle, ANGLE)
+    tan = one.ratio / 2
+    results: dict[str, Any] = {"angle": half}
+    if method == "indicator" and travel is None:
+        raise BadInput("travel", "travel is missing: the way the indicator goes.")
+    if reading is not None and travel is None:
+        raise BadInput("travel", "travel is missing: over what was it read?")
+    if travel is not None:
+        results["indicator_reading"] = trail.step(
+            "Indicator", f"{travel:g} × {tan:.6f}", travel * tan
+        )
+    if method == "sine":
+        results["sine_stack"] = trail.step(
+            "Stack",
+            f"{sine_length:g} × sin {half:.4f}°",
+            sine_length * math.sin(math.radians(half)),
+        )
+    if method == "tailstock":
+        if length_between_centres is None:
+            raise BadInput(
+                "length_between_centres",
+                "length_between_centres is missing: the whole length of the work.",
+            )
+        results["tailstock_offset"] = trail.step(
+            "Offset",
+            f"{length_between_centres:g} × {tan:.6f}",
+            length_between_centres * tan,
+        )
+        trail.notes.append("Work between centres only; the centres wear aslant.")
+    if reading is not None and travel is not None:
+        seen = math.degrees(math.atan(reading / travel))
+        results["correction_minutes"] = trail.step(
+            "Turn the slide further",
+            f"60 × ({half:.4f}° − atan({reading:g} / {travel:g}))",
+            (half - seen) * 60,
+            NUMBER,
+        )
+    return results
+
+
+@reckoning(
+    "tailstock",
+    group="Measuring over and across",
+    title="Tailstock out of line, from two diameters",
+    usual={"diameter_a": 30, "diameter_b": 30.05, "apart": 100, "length": 200},
+    inputs=(
+        Input("diameter_a", LENGTH, "turned at the headstock end", above=0),
+        Input("diameter_b", LENGTH, "turned at the tailstock end", above=0),
+        Input("apart", LENGTH, "distance between the two", above=0),
+        Input("length", LENGTH, "between centres", above=0),
+    ),
+    results=(
+        Result("taper_per_length", NUMBER, "change of diameter per length"),
+        Result("move", LENGTH, "of the tailstock"),
+        Result("direction", TEXT, "which way"),
+    ),
+    sources=("geometry: move = (a − b) / 2 × length / apart",),
+)
+def _tailstock(
+    trail: Trail, diameter_a: float, diameter_b: float, apart: float, length: float
+) -> dict[str, Any]:
+    if not apart <= length:
+        raise BadInput("apart", f"At most the length between centres, {length:g} mm.")
+    slope = trail.step(
+        "Taper",
+        f"({diameter_a:g} − {diameter_b:g}) / {apart:g}",
+        (diameter_a - diameter_b) / apart,
+        NUMBER,
+    )
+    move = trail.step(
+        "Move", f"|{slope:.6f}| / 2 × {length:g}", abs(slope) / 2 * length
+    )
+    # a thick tailstock end: the centre stands too far from the tool
+    if move == 0:
+        direction = "none"
+    else:
+        direction = "towards the tool" if slope < 0 else "away from the tool"
+    return {"taper_per_length": slope, "move": move, "direction": direction}
+
+
+@reckoning(
+    "sine",
+    group="Measuring over and across",
+    title="Stack under a sine bar",
+    usual={"angle": 30, "length": 100},
+    inputs=(
+        Input("angle", ANGLE, "to set", low=0, high=90),
+        Input("length", LENGTH, "of the sine bar", above=0, high=2000),
+    ),
+    results=(Result("stack", LENGTH, "of slip gauges"),),
+    sources=("geometry: stack = length × sin(angle)",),
+)
+def _sine(trail: Trail, angle: float, length: float) -> dict[str, Any]:
+    stack = trail.step(
+        "Stack",
+        f"{length:g} × sin {angle:g}°",
+        length * math.sin(math.radians(angle)),
+    )
+    if angle > 60:
+        trail.cautions.append("Above 60° a sine bar is unsure: set the complement.")
+    return {"stack": stack}

@@ -1,0 +1,1 @@
+"""Screw threads: forms, limits, taps, screws, and how they are cut."""

@@ -1,0 +1,183 @@
+"""Tapping: drills by name in four systems, and the drill for a tap."""
+
+import functools
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.quantity import INCH, LENGTH, PERCENT
+from machinon.core.reckoning import (
+    DRILLS,
+    SERIES,
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    reckoning,
+)
+from machinon.core.tables import rows
+from machinon.core.threads.screw_thread import thread_of
+
+USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0}  # %
+FORMED = 0.68  # of the pitch: what a forming tap raises; makers' rule
+
+
+@dataclass(frozen=True, slots=True)
+class Drill:
+    """A drill by its name; size in mm."""
+
+    name: str
+    size: float
+
+
+def _fraction_name(size: Fraction) -> str:
+    whole, rest = divmod(size.numerator, size.denominator)
+    part = f"{rest}/{size.denominator}" if rest else ""
+    return " ".join(p for p in (str(whole) if whole else "", part) if p)
+
+
+@functools.cache
+def drills(series: str) -> tuple[Drill, ...]:
+    """The drills of a series, rising. Raises BadInput on `series`."""
+    if series == "metric":
+        sizes = [i / 10 for i in range(3, 131)] + [13 + i / 2 for i in range(1, 75)]
+        return tuple(Drill(f"{size:g} mm", size) for size in sizes)
+    if series == "fraction":
+        return tuple(
+            Drill(_fraction_name(Fraction(i, 64)), i / 64 * INCH) for i in range(1, 129)
+        )
+    if series in ("number", "letter"):
+        found = (
+            Drill(r["name"], float(r["size_in"]) * INCH)
+            for r in rows("drills")
+            if r["series"] == series
+        )
+        return tuple(sorted(found, key=lambda drill: drill.size))
+    raise unknown("series", series, SERIES)
+
+
+@functools.cache
+def _named() -> Mapping[float, str]:
+    """The name of each drill of a series by its size to the micron."""
+    found: dict[float, str] = {}
+    for series in SERIES:
+        for drill in drills(series):
+            found.setdefault(round(drill.size, 3), drill.name)
+    return found
+
+
+def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
+    """Drills of named series, or of a list of sizes with their units, rising."""
+    found: dict[float, Drill] = {}
+    for word in words:
+        if word in SERIES:
+            made: tuple[Drill, ...] = drills(word)
+        else:
+            size = quantity.parse(word, key="series", above=0, high=200)
+            made = (Drill(_named().get(round(size, 3), f"{size:g} mm"), size),)
+        for drill in made:
+            found.setdefault(round(drill.size, 4), drill)
+    return tuple(found[size] for size in sorted(found))
+
+
+@reckoning(
+    "tap-drill",
+    group="Threads",
+    title="Drill for a tap",
+    usual={"thread": "M8"},
+    inputs=(
+        Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
+        Input("kind", TEXT, "of tap", default="cut", choices=("cut", "form")),
+        Input(
+            "engagement",
+            PERCENT,
+            "of full thread; else 75 % cut, 65 % formed",
+            default=None,
+            above=0,
+            high=100,
+        ),
+        Input(
+            "series",
+            DRILLS,
+            "drills there are: metric, number, letter, fraction or sizes",
+            default=None,
+            many=True,
+        ),
+    ),
+    results=(
+        Result("ideal", LENGTH, "the drill that would give just that"),
+        Result("drill", TEXT, "the nearest there is"),
+        Result("drill_size", LENGTH, "its size"),
+        Result("engagement", PERCENT, "what that drill really gives"),
+        Result(
+            "alternatives",
+            TEXT,
+            "the drills on either side",
+            {"size": LENGTH, "engagement": PERCENT},
+        ),
+    ),
+    sources=(
+        "100 % of thread is 0.649519 P a side (60°), 0.640327 P (55°); "
+        "forming taps by 0.68 P, a makers' rule",
+    ),
+)
+def _tap_drill(
+    trail: Trail,
+    thread: str,
+    kind: str,
+    engagement: float | None,
+    series: tuple[str, ...] | None,
+) -> dict[str, Any]:
+    one = thread_of(thread)
+    if engagement is None:
+        engagement = USUAL_ENGAGEMENT[kind]
+    elif engagement < 1:
+        engagement *= 100
+    full = FORMED * one.pitch if kind == "form" else 2 * one.form.engaged * one.pitch
+    ideal = trail.step(
+        "Ideal drill",
+        f"{one.major:g} − {full:.4f} × {engagement:g} %",
+        one.major - full * engagement / 100,
+    )
+    if series is None:
+        series = ("number", "letter", "fraction") if one.inch else ("metric",)
+    rack = drills_of(series)
+    if not rack[0].size <= ideal + 0.5 or ideal > rack[-1].size + 0.5:
+        raise BadInput(
+            "series",
+            f"No drill of the series is near {ideal:.2f} mm: it has "
+            f"{rack[0].size:.2f} to {rack[-1].size:.2f} mm.",
+        )
+    # the larger when equally near
+    at = min(
+        range(len(rack)),
+        key=lambda i: (round(abs(rack[i].size - ideal), 6), -rack[i].size),
+    )
+
+    def gives(drill: Drill) -> float:
+        return (one.major - drill.size) / full * 100
+
+    chosen = rack[at]
+    real = trail.step(
+        "It gives",
+        f"({one.major:g} − {chosen.size:.4g}) / {full:.4f}",
+        gives(chosen),
+        PERCENT,
+    )
+    if real > 85:
+        trail.cautions.append("More than 85 % of thread breaks taps in tough metal.")
+    if real < 55:
+        trail.cautions.append("Less than 55 % of thread strips early.")
+    around = rack[max(at - 2, 0) : at] + rack[at + 1 : at + 3]
+    return {
+        "ideal": ideal,
+        "drill": chosen.name,
+        "drill_size": chosen.size,
+        "engagement": real,
+        "alternatives": [
+            {"drill": d.name, "size": d.size, "engagement": gives(d)} for d in around
+        ],
+    }

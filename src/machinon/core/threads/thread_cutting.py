@@ -1,0 +1,255 @@
+"""Cutting a thread: measuring over wires, and the passes with their depths."""
+
+import math
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import ANGLE, COUNT, LENGTH
+from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
+from machinon.core.threads.screw_thread import Thread, thread_of
+from machinon.core.threads.thread_limits import thread_limits
+
+# share of the first pass that each depth rule gives; sharp cuts to a point
+DEPTHS = ("sharp", "truncated", "minor")
+SCHOOLS = ("plunge", "flank", "alternate")
+
+
+def wire_range(thread: Thread) -> tuple[float, float, float]:
+    """Best, smallest and largest wire that touches the flanks, mm.
+
+    Best touches at the pitch line; the smallest just stands over the crest;
+    the largest touches at the crest. Source: geometry of the basic profile.
+
+    >>> [round(w, 4) for w in wire_range(thread_of("M10x1"))]
+    [0.5774, 0.5052, 1.0104]
+    """
+    a = math.radians(thread.form.angle / 2)
+    crest = (thread.major - thread.pitch_diameter) / 2
+    reach = thread.pitch / (4 * math.tan(a)) + crest
+    best = thread.pitch / (2 * math.cos(a))
+    least = 2 * reach / (1 + 1 / math.sin(a))
+    most = 2 * reach * math.sin(a) / math.cos(a) ** 2
+    return best, least, most
+
+
+def size_over_wires(thread: Thread, pitch_diameter: float, wire: float) -> float:
+    """Size over three wires for a pitch diameter, mm; the lead angle left out."""
+    a = math.radians(thread.form.angle / 2)
+    return (
+        pitch_diameter + wire * (1 + 1 / math.sin(a)) - thread.pitch / (2 * math.tan(a))
+    )
+
+
+@reckoning(
+    "thread-wires",
+    group="Threads",
+    title="Measuring a thread over three wires",
+    usual={"thread": "M10"},
+    inputs=(
+        Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
+        Input("wire", LENGTH, "the wires; else the best", default=None, above=0),
+        Input("measured", LENGTH, "read over them", default=None, above=0),
+        Input("external_class", TEXT, "class for limits", default=None),
+    ),
+    results=(
+        Result("best_wire", LENGTH, "touches at the pitch line"),
+        Result("wire_min", LENGTH, "smallest that stands over the crest"),
+        Result("wire_max", LENGTH, "largest that touches the flanks"),
+        Result("over_wires", LENGTH, "for the basic pitch diameter"),
+        Result("over_wires_min", LENGTH, "least for the class"),
+        Result("over_wires_max", LENGTH, "most for the class"),
+        Result("pitch_diameter", LENGTH, "from the size read"),
+    ),
+    sources=("geometry; M = d2 + w(1 + 1/sin(α/2)) − P/2 · cot(α/2)",),
+)
+def _thread_wires(
+    trail: Trail,
+    thread: str,
+    wire: float | None,
+    measured: float | None,
+    external_class: str | None,
+) -> dict[str, Any]:
+    one = thread_of(thread)
+    best, least, most = wire_range(one)
+    trail.step("Best wire", f"{one.pitch:g} / (2 cos {one.form.angle / 2:g}°)", best)
+    used = best if wire is None else wire
+    if not least - 5e-5 <= used <= most + 5e-5:  # as they are written
+        raise BadInput(
+            "wire",
+            f"{used:g} mm cannot touch the flanks of {one.name}: from {least:.4f} and "
+            f"up to {most:.4f} mm can.",
+        )
+    a = math.radians(one.form.angle / 2)
+    over = trail.step(
+        "Over wires",
+        f"{one.pitch_diameter:.4f} + {used:.4f} × {1 + 1 / math.sin(a):.5f} − "
+        f"{one.pitch:g} × {1 / (2 * math.tan(a)):.5f}",
+        size_over_wires(one, one.pitch_diameter, used),
+    )
+    results: dict[str, Any] = {
+        "best_wire": best,
+        "wire_min": least,
+        "wire_max": most,
+        "over_wires": over,
+    }
+    if external_class is not None or one.form_name in ("metric", "unified"):
+        try:
+            limits = thread_limits(one, "", external_class or "")
+        except BadInput:
+            if external_class is not None:
+                raise
+        else:
+            for end in ("min", "max"):
+                size = getattr(limits, f"external_pitch_{end}")
+                results[f"over_wires_{end}"] = size_over_wires(one, size, used)
+    if measured is not None:
+        results["pitch_diameter"] = trail.step(
+            "Pitch diameter",
+            f"{measured:g} − {over - one.pitch_diameter:.4f}",
+            measured - (over - one.pitch_diameter),
+        )
+    if one.lead_angle > 5:
+        trail.cautions.append(
+            "The lead is steep: the wires lie aslant, and this sum is some microns off."
+        )
+    return results
+
+
+def total_depth(thread: Thread, depth: str, internal: bool) -> float:
+    """How deep the tool goes below the crest, radial mm. See the contract's words."""
+    form = thread.form
+    if form.angle != 60:
+        if internal:
+            return (thread.major - thread.minor_internal) / 2
+        if form.name in ("whitworth", "pipe") and depth == "sharp":
+            return form.height * thread.pitch
+        return (thread.major - thread.minor_external) / 2
+    if depth == "sharp":
+        return form.height * thread.pitch
+    if internal:
+        return (thread.major - thread.minor_internal) / 2
+    return (thread.major - thread.minor_external) / 2
+
+
+def _lighter_and_lighter(total: float, first: float, least: float) -> list[float]:
+    """Radial passes that add up to the total, none deeper than the one before.
+
+    None is lighter than `least` but a last one that neither joins the others nor
+    can be made heavier at the expense of the first.
+    """
+    cuts: list[float] = []
+    left = total
+    while left > 1e-9:
+        # equal areas of chip: the depth after n passes goes as the root of n
+        step = max(first * math.sqrt(len(cuts) + 1) - (total - left), least)
+        if step >= left - 1e-9:
+            break
+        cuts.append(step)
+        left -= step
+    rest = math.fsum(cuts[1:])
+    if left >= least - 1e-9 or not cuts:
+        return [*cuts, left]
+    if rest and cuts[1] * (1 + left / rest) <= cuts[0] + 1e-9:
+        return [cuts[0], *(cut * (1 + left / rest) for cut in cuts[1:])]
+    if len(cuts) == 1 and total >= 2 * least:
+        return [total - least, least]
+    return [*cuts, left]
+
+
+@reckoning(
+    "thread-passes",
+    group="Threads",
+    title="Passes of a single-point thread",
+    usual={"thread": "M10"},
+    inputs=(
+        Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
+        Input("school", TEXT, "how it is fed in", default="flank", choices=SCHOOLS),
+        Input(
+            "angle",
+            ANGLE,
+            "of the compound; else half a degree under half the flanks'",
+            default=None,
+            low=0,
+            high=60,
+        ),
+        Input("first", LENGTH, "first pass, radial", default=None, low=0.002, high=2),
+        Input(
+            "least", LENGTH, "lightest pass, radial", default=0.03, low=0.002, high=1
+        ),
+        Input(
+            "spring", COUNT, "passes without feed at the end", default=2, low=0, high=9
+        ),
+        Input("depth", TEXT, "how deep", default="truncated", choices=DEPTHS),
+        Input("internal", FLAG, "whether it is a nut", default=False),
+    ),
+    results=(
+        Result("total_depth", LENGTH, "radial"),
+        Result("passes", LENGTH, "radial and compound feed of each pass"),
+        Result("compound_total", LENGTH, "along the compound"),
+        Result("runout_groove_width", LENGTH, "of a run-out groove"),
+        Result("runout_groove_diameter", LENGTH, "of a run-out groove"),
+    ),
+    sources=(
+        "60°: 0.866025 P sharp, 0.613435 P outside, 0.541266 P inside; 55°: 0.640327 P",
+        "equal areas: the depth grows as the root of the pass; groove a shop rule",
+    ),
+)
+def _thread_passes(
+    trail: Trail,
+    thread: str,
+    school: str,
+    angle: float | None,
+    first: float | None,
+    least: float,
+    spring: int,
+    depth: str,
+    internal: bool,
+) -> dict[str, Any]:
+    one = thread_of(thread)
+    form = one.form
+    if angle is None:
+        angle = form.angle / 2 - 0.5
+    if school == "plunge":
+        angle = 0.0
+    if not angle < form.angle / 2 + 1e-9:
+        raise BadInput(
+            "angle",
+            f"At {angle:g}° the tool's back would drag: up to {form.angle / 2:g}° is "
+            f"allowed for {one.name}.",
+        )
+    total = trail.step(
+        "Total depth",
+        f"{depth}, {form.words}, pitch {one.pitch:g}",
+        total_depth(one, depth, internal),
+    )
+    start = min(first if first is not None else 0.22 * math.sqrt(one.pitch), total)
+    cuts = _lighter_and_lighter(total, start, least)
+    slant = math.cos(math.radians(angle))
+    passes = [{"radial": cut, "compound": cut / slant} for cut in cuts]
+    passes += [{"radial": 0.0, "compound": 0.0}] * spring
+    compound = trail.step(
+        "Along the compound", f"{total:.4f} / cos {angle:g}°", total / slant
+    )
+    trail.notes.append(
+        {
+            "plunge": "Straight in with the cross slide: the chip curls from both "
+            "flanks; for fine pitches.",
+            "flank": "The compound feeds along one flank, a little less than half the "
+            "angle, so that the other is shaved.",
+            "alternate": "Feed on either flank in turn: for coarse pitches, the tool "
+            "wears evenly.",
+        }[school]
+    )
+    trail.cautions.append(
+        "Never reach into a turning thread; stop before trying the nut."
+    )
+    groove = 0.1 * one.pitch
+    return {
+        "total_depth": total,
+        "passes": passes,
+        "compound_total": compound,
+        "runout_groove_width": 3 * one.pitch,
+        "runout_groove_diameter": (
+            one.major + 2 * groove if internal else one.minor_external - 2 * groove
+        ),
+    }

@@ -1,0 +1,344 @@
+"""Questions as people say them, each with its sum and its main figure."""
+
+import contextlib
+import io
+import json
+import unittest
+
+from machinon.commandline import ask_command
+from machinon.core.ask.asking import found_with, understand
+from machinon.core.ask.sentences import sentence
+from machinon.core.reckoning import reckon, reckonings
+
+# phrase, its sum, and a result with its value (none: only that it is answered)
+ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
+    ("13/32 in mm", "convert", "mm", 10.31875),
+    ("0.0005 in um", "convert", "um", 12.7),
+    ("7.94mm in drills", "convert", "drill", "5/16"),
+    ("50 thou", "convert", "mm", 1.27),
+    ("0.3125", "convert", "mm", 0.3125),
+    ("letter drill f", "convert", "mm", 6.5278),
+    ("1/4 bsp", "thread", "major", 13.157),
+    ("tap m6", "tap-drill", "drill_size", 5.0),
+    ("m12 fine", "thread", "pitch", 1.25),
+    ("2ba clearance", "clearance-hole", "diameter", 5.2),
+    ("bsw 1/2", "thread", "major", 12.7),
+    ("m45x4.5 depth of thread", "thread-passes", "total_depth", 2.7605),
+    ("m6x1 engagement", "thread-engagement", "minimum_length", 8.8734),
+    ("acme 1-5", "thread", "minor_internal", 20.32),
+    ("tr20x4", "thread", "minor_internal", 16.0),
+    ("rpm 50mm steel", "speeds", "rpm", 159.155),
+    ("speed 3 inch cast iron hss", "speeds", "rpm", 91.9),
+    ("25mm drill speed", "speeds", "rpm", 254.648),
+    ("feed 4 flute 12mm aluminium", "speeds", "feed", 0.2),
+    ("surface speed 30 m/min 25 mm", "speeds", "rpm", 381.972),
+    ("60 holes circle 6", "bolt-circle", "chord", 30.0),
+    ("bolt circle 6 holes 80mm", "bolt-circle", "chord", 40.0),
+    ("80 pcd 6", "bolt-circle", "chord", 40.0),
+    ("7 divisions 40:1", "dividing", "", None),
+    ("time 100 long 0.1 feed 500 rpm", "cutting-time", "minutes", 2.2067),
+    ("press fit 20mm shaft", "iso-fit", "", None),
+    ("h7/g6 40", "iso-fit", "", None),
+    ("reamer 12 h7", "iso-limits", "upper", 12.018),
+    ("temperature rise 20 degrees 200 mm aluminium", "thermal-size", "", None),
+    ("bolt circle 3 holes span 103.15 hole 7.89", "hole-span", "diameter", 109.997),
+    ("100 sfm 1 inch", "speeds", "rpm", 381.97),
+    ("12 + 3/8in", "convert", "mm", 21.525),
+    ("28+6.35/2", "convert", "mm", 31.175),
+    ("10-32", "thread", "major", 4.826),
+    ("set over 200 long mt2", "taper-setup", "tailstock_offset", 4.995),
+    ("how fast 200mm cast iron disc", "rotating-limit", "", None),
+    ("hypotenuse 30 40", "triangle", "slope", 50.0),
+    ("taper 1 in 20", "taper", "half_angle", 1.4321),
+    ("1/4 whit", "thread", "major", 6.35),
+    ("ba 4", "thread", "pitch", 0.66),
+    ("number 7 drill", "convert", "mm", 5.1054),
+    ("drill size 6.53", "convert", "drill", "F"),
+    ("taper 20/24/80", "taper", "half_angle", 1.4321),
+    ("taper 1:20 over 50", "taper-advance", "diameter_change", 2.5),
+    ("3 degrees over 50", "triangle", "rise", 2.6204),
+    ("mt2 offset 200 between centres", "taper-setup", "tailstock_offset", 4.995),
+    ("sine bar 30 deg 5 inch", "sine", "stack", 63.5),
+    ("h7 25", "iso-limits", "lower", 24.979),
+    ("bearing seat 6204", "bearing-seat", "lost_most", 0.012),
+    ("10 dowel press", "iso-fit", "hole_upper", 10.015),
+    ("hex 17 from round", "polygon", "round_needed", 19.6299),
+    ("dovetail 60 deg 10mm pins 40 wide", "dovetail", "over_pins", 67.3205),
+    ("chamfer 1 x 45", "chamfer", "face", 1.4142),
+    ("radius from chord 40 height 5", "arc-chord", "radius", 42.5),
+    ("1.25 pitch 4mm leadscrew", "change-gears", "", None),
+    ("8 tpi on 3mm leadscrew", "change-gears", "", None),
+    ("knurl 20", "knurl", "growth", 0.4),
+    ("woodruff 6x9", "woodruff", "cutter", 22.0),
+    ("circlip 20 shaft", "circlip", "groove_diameter", 19.0),
+    ("weight 50 bar 200 steel", "mass", "mass", 3.0827),
+    ("100mm steel 10 deg warmer", "thermal-size", "change", 0.0115),
+    ("triangle 3 4", "triangle", "slope", 5.0),
+    ("passes 13 to 12.1", "passes", "count", 2),
+    ("taper pin #4 25 long", "taper-pin", "large_diameter", 6.35),
+    ("form tap 5/16-18", "tap-drill", "drill", "L"),
+    ("flat 8 wide on 12.1", "flat", "depth", 1.511),
+    ("half of 98.4 less 12", "convert", "mm", 37.2),
+    ("square 12.7 of round", "polygon", "round_needed", 17.9605),
+    ("tap drill 5/16-18", "tap-drill", "drill", "F"),
+    ("drill for m8", "tap-drill", "drill_size", 6.8),
+    ("m8 tap", "tap-drill", "drill_size", 6.8),
+    ("what drill for a 1/4-20 tap", "tap-drill", "drill", "#7"),
+    ("tapping drill #10-32", "tap-drill", "drill", "#21"),
+    ("10-32 tap", "tap-drill", "drill", "#21"),
+    ("m10 x 1 tap drill", "tap-drill", "drill_size", 9.0),
+    ("tap drill m6 60%", "tap-drill", "ideal", 5.2206),
+    ("bsf 3/8 tap", "tap-drill", "", None),
+    ("forming tap m8", "tap-drill", "drill_size", 7.4),
+    ("roll tap m6", "tap-drill", "drill_size", 5.6),
+    ("clearance hole m8", "clearance-hole", "diameter", 9.0),
+    ("m8 clearance close", "clearance-hole", "diameter", 8.4),
+    ("1/4-20 clearance", "clearance-hole", "diameter", 7.1374),
+    ("loose clearance for m6", "clearance-hole", "diameter", 7.0),
+    ("counterbore m8", "cap-screw", "counterbore_diameter", 15.0),
+    ("cap screw m6", "cap-screw", "key_size", 5.0),
+    ("button head m6", "cap-screw", "head_diameter", 10.5),
+    ("m8 hex head", "cap-screw", "key_size", 13.0),
+    ("set screw m6", "cap-screw", "key_size", 3.0),
+    ("wires m24", "thread-wires", "best_wire", 1.7321),
+    ("three wires for 1-8", "thread-wires", "best_wire", 1.8331),
+    ("m12 passes", "thread-passes", "", None),
+    ("m8", "thread", "pitch", 1.25),
+    ("m10x1", "thread", "pitch", 1.0),
+    ("m39 x 4", "thread", "pitch", 4.0),
+    ("3/8 bsf", "thread", "major", 9.525),
+    ("2ba", "thread", "major", 4.7),
+    ("g1/2", "thread", "major", 20.955),
+    ("bsp 3/4", "thread", "major", 26.441),
+    ("1 1/8-12 w", "thread", "major", 28.575),
+    ("1 1/2-8 un", "thread", "major", 38.1),
+    ("m8 fine", "thread", "pitch", 1.0),
+    ("acme 3/4-6", "thread", "major", 19.05),
+    ("tr 30 x 6", "thread", "pitch", 6.0),
+    ("drill depth m8 16 deep", "drill-depth", "full_depth", 21.0),
+    ("25 h6", "iso-limits", "upper", 25.0),
+    ("h6 25", "iso-limits", "upper", 25.0),
+    ("25 H7", "iso-limits", "upper", 25.021),
+    ("1 1/2in g6", "iso-limits", "", None),
+    ("46 H7/g6", "iso-fit", "hole_upper", 46.025),
+    ("1in H7/p6", "iso-fit", "", None),
+    ("2in fn2", "inch-fit", "hole_lower", 50.8),
+    ("50mm rc4", "inch-fit", "hole_lower", 50.0),
+    ("slide fit dowel 8", "iso-fit", "", None),
+    ("bearing 6005", "bearing-seat", "", None),
+    ("bearing 30 bore", "bearing-seat", "", None),
+    ("mt3 angle", "taper", "half_angle", 1.4377),
+    ("morse 2 taper", "taper", "half_angle", 1.4307),
+    ("7/24", "taper", "half_angle", 8.2971),
+    ("er32", "taper", "half_angle", 8.0),
+    ("r8 taper", "taper", "included_angle", 16.85),
+    ("taper 1:10", "taper", "half_angle", 2.8624),
+    ("jt33", "taper", "", None),
+    ("mt3 offset 300", "taper-setup", "tailstock_offset", 7.529),
+    ("indicator mt2 50", "taper-setup", "indicator_reading", 1.2488),
+    ("advance mt3 2", "taper-advance", "diameter_change", 0.1004),
+    ("taper pin #5 38", "taper-pin", "large_diameter", 7.3406),
+    ("taper pin 6 40", "taper-pin", "small_diameter", 6.0),
+    ("7 holes on 62", "bolt-circle", "chord", 26.9009),
+    ("holes 4 pcd 100", "bolt-circle", "chord", 70.7107),
+    ("8 hole bolt circle 5 inch", "bolt-circle", "chord", 48.6),
+    ("3 bolts on a 110 circle", "bolt-circle", "chord", 95.2628),
+    ("divide 7", "dividing", "", None),
+    ("divide by 13", "dividing", "", None),
+    ("90:1 index 11", "dividing", "", None),
+    ("12 divisions", "dividing", "", None),
+    ("hex 17", "polygon", "across_corners", 19.6299),
+    ("hexagon 1/2in", "polygon", "round_needed", 14.6647),
+    ("square 10 from bar", "polygon", "across_flats", 7.0711),
+    ("octagon 20", "polygon", "across_corners", 21.6478),
+    ("chamfer 2", "chamfer", "face", 2.8284),
+    ("chamfer 13 at 45 degrees", "chamfer", "normal_depth", 9.1924),
+    ("bevel 3 30 deg", "chamfer", "depth", 1.7321),
+    ("square hole 10", "square-hole", "drill", 10.4),
+    ("square broach hole 1/2", "square-hole", "drill_name", "17/32"),
+    ("key 25", "keyway", "key_width", 8.0),
+    ("keyway 16 bore", "keyway", "feed_from_contact", 2.7007),
+    ("keyway for a 1 inch shaft", "keyway", "", None),
+    ("woodruff 404", "woodruff", "cutter", 12.7),
+    ("woodruff shaft 25", "woodruff", "key", "6x9"),
+    ("circlip 47 bore", "circlip", "groove_diameter", 49.5),
+    ("circlip groove 30", "circlip", "groove_width", 1.6),
+    ("flat 2 deep on 20", "flat", "width", 12.0),
+    ("sine 12.5 100", "sine", "stack", 21.644),
+    ("angle block 15 deg 80 long", "angle-block", "height", 20.7055),
+    ("triangle hypotenuse 5 side 3", "triangle", "rise", 4.0),
+    ("45 deg over 10", "triangle", "rise", 10.0),
+    ("chord 30 rise 2", "arc-chord", "radius", 57.25),
+    ("slips for 41.275", "gauge-stack", "total", 41.275),
+    ("half way 2 102 tip 10", "half-way", "width", 90.0),
+    ("speed mild steel 40", "speeds", "", None),
+    ("rpm brass 20", "speeds", "", None),
+    ("cast iron 100mm carbide speed", "speeds", "", None),
+    ("ream speed 10mm steel", "speeds", "", None),
+    ("passes 50 to 46", "passes", "count", 3),
+    ("gears 1.5", "change-gears", "", None),
+    ("gears 20 tpi", "change-gears", "", None),
+    ("change wheels for 2.5 pitch", "change-gears", "", None),
+    ("11 tpi 8tpi leadscrew", "change-gears", "", None),
+    ("weight 20 x 100 brass", "mass", "", None),
+    ("weight steel 10x20x100", "mass", "mass", 0.157),
+    ("how heavy is a 25 bar 300 long aluminium", "mass", "", None),
+    ("knurl 1.5 pitch 30 diameter", "knurl", "growth", 0.6),
+    ("50 aluminium 30 degrees warmer", "thermal-size", "", None),
+    ("boring bar 16 out 80", "boring-bar", "length_to_diameter", 5.0),
+    ("which thread 7.85 18tpi", "thread-identify", "", None),
+    ("dovetail 10 pins 50", "dovetail", "over_pins", 77.3205),
+    ("1/64", "convert", "mm", 0.3969),
+    ("2 tenths", "convert", "um", 5.08),
+    ("12.7 in inches", "convert", "inch", 0.5),
+    ("number drill #7", "convert", "mm", 5.1054),
+    ("0,5 mm in thou", "convert", "thou", 19.685),
+    ("1-3/8 in in mm", "convert", "mm", 34.925),
+)
+
+
+class WhatOneWouldSay(unittest.TestCase):
+    def test_every_phrase_is_answered_by_its_sum(self):
+        for said, name, key, value in ASKED:
+            with self.subTest(said):
+                told = understand(said)
+                self.assertIsNotNone(told.answer, told)
+                self.assertEqual(told.found.reckoning.name, name)
+                self.assertEqual(told.unused, ())
+                self.assertTrue(told.sentence)
+                if isinstance(value, float | int):
+                    off = 0.0005 * max(abs(value), 1)
+                    self.assertAlmostEqual(told.answer[key], value, delta=off)
+                elif value is not None:
+                    self.assertEqual(told.answer[key], value)
+
+    def test_the_order_of_the_words_does_not_matter(self):
+        for one, other in (
+            ("tap drill m8", "m8 drill tap"),
+            ("bolt circle 6 holes 80mm", "80mm 6 holes circle bolt"),
+            ("speed 40mm mild steel", "mild steel 40mm speed"),
+            ("circlip 20 shaft", "shaft 20 circlip"),
+        ):
+            with self.subTest(one):
+                a, b = understand(one).answer, understand(other).answer
+                self.assertEqual(a.results, b.results)
+
+    def test_words_that_nothing_is_made_of_are_said(self):
+        told = understand("tap drill m8 banana")
+        self.assertEqual(told.answer["drill_size"], 6.8)
+        self.assertEqual(told.unused, ("banana",))
+
+    def test_a_question_that_was_not_asked_is_not_answered(self):
+        for said in (
+            "what is the weather in 12 days",
+            "m8 is my favourite number of all",
+            "banana",
+            "42 sheep on 7 hills by the sea",
+            "surface speed 500 rpm 40mm",
+            "15 degrees 60 long rise",
+            "radius 20 chord 10",
+            "bearing 6204 housing",
+            "tailstock set over 1 degree 150",
+        ):
+            with self.subTest(said):
+                told = understand(said)
+                self.assertIsNone(told.answer)
+                self.assertEqual(len(told.offered), 3)
+
+    def test_what_is_offered_is_answered(self):
+        for offered in understand("bananas and drills").offered:
+            self.assertIsNotNone(understand(offered).answer, offered)
+
+    def test_what_cannot_be_is_refused_with_what_is_allowed(self):
+        told = understand("circlip 23 shaft")
+        self.assertIsNone(told.answer)
+        self.assertIn("22 and 24", told.sentence)
+
+    def test_the_sentence_is_what_one_would_say(self):
+        for said, wanted in (
+            ("tap drill 5/16-18", "Drill F, 6.53 mm: 77 % of the thread"),
+            ("7.94mm in drills", "7.94 mm is nearest to drill 5/16, +2.5 µm"),
+            ("h7 25", "25 mm h7: 24.979 to 25.000 mm"),
+            ("passes 13 to 12.1", "2 passes: to 12.30, 12.10 mm"),
+        ):
+            with self.subTest(said):
+                self.assertEqual(understand(said).sentence, wanted)
+        inch = understand("tap drill 5/16-18", inch=True).sentence
+        self.assertIn("0.2570 in", inch)
+
+    def test_a_bare_number_is_in_the_shop_s_unit(self):
+        inch = understand("keyway 1", inch=True).answer
+        self.assertAlmostEqual(inch["across"], 28.7)
+        self.assertAlmostEqual(understand("0.5", inch=True).answer["mm"], 12.7)
+
+
+class FindingSums(unittest.TestCase):
+    def test_words_of_the_shop_find_their_reckoning(self):
+        for word, name in (
+            ("weight", "mass"),
+            ("chatter", "boring-bar"),
+            ("glue", "bond-gap"),
+            ("four jaw", "centring"),
+            ("parallels", "gauge-stack"),
+            ("handle", "lever"),
+            ("gib", "dovetail"),
+            ("half-nuts", "thread-dial"),
+            ("tailstock", "tailstock"),
+        ):
+            with self.subTest(word):
+                found = found_with(understand(word))[:3]
+                self.assertIn(name, [one.reckoning.name for one in found])
+
+    def test_every_reckoning_is_found_by_its_own_name_and_title(self):
+        for one in reckonings().values():
+            for said in (one.name, one.name.replace("-", " "), one.title):
+                with self.subTest(said):
+                    found = found_with(understand(said))
+                    names = [like.reckoning.name for like in found]
+                    self.assertIn(one.name, names[:4])
+
+    def test_nonsense_finds_nothing_and_harms_nothing(self):
+        for said in ("", "   ", "zzzz", "M", "((((", "25 q6", "9" * 300, "a" * 5000):
+            with self.subTest(said[:10]):
+                for found in found_with(understand(said)):
+                    self.assertIsNone(found.answer)
+
+
+class OfYourOwn(unittest.TestCase):
+    def test_a_drill_that_is_not_there_is_named_beside_the_one_that_is(self):
+        own = {"thread": "M8", "series": "6.5mm,7mm"}
+        said = sentence(reckon("tap-drill", own), False)
+        self.assertIn("Drill 7 mm: 62 %", said)
+        self.assertIn("the usual 6.8 mm is not among those there are", said)
+        own["series"] = "6.5mm,6.8mm,7mm"
+        self.assertNotIn("usual", sentence(reckon("tap-drill", own), False))
+
+
+class CommandLine(unittest.TestCase):
+    def said(self, *words):
+        out, err = io.StringIO(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            code = ask_command(words)
+        return code, out.getvalue(), err.getvalue()
+
+    def test_the_sentence_is_printed(self):
+        code, out, _ = self.said("tap", "drill", "5/16-18")
+        self.assertEqual(code, 0)
+        self.assertEqual(out.splitlines()[0], "Drill F, 6.53 mm: 77 % of the thread")
+
+    def test_the_whole_answer_as_json(self):
+        code, out, _ = self.said("80", "pcd", "6", "--json")
+        told = json.loads(out)
+        self.assertEqual(code, 0)
+        self.assertEqual(told["reckoner"], "bolt-circle")
+        self.assertEqual(told["inputs"], {"holes": "6", "diameter": "80"})
+        self.assertAlmostEqual(told["results"]["chord"], 40)
+        self.assertEqual((told["unused"], told["offered"]), ([], []))
+
+    def test_what_is_not_understood_ends_with_2_and_three_offers(self):
+        code, out, _ = self.said("banana", "--json")
+        self.assertEqual(code, 2)
+        self.assertEqual(len(json.loads(out)["offered"]), 3)
+        code, _, err = self.said("banana")
+        self.assertEqual(code, 2)
+        self.assertIn("Try:", err)

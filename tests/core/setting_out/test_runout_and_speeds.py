@@ -1,0 +1,73 @@
+import math
+import unittest
+
+from machinon.core.errors import BadInput
+from machinon.core.reckoning import reckon
+from machinon.core.setting_out.runout import resolve
+
+
+def turned(offset, phase, oval, tilt=0.0, count=12):
+    """Readings of a disc off its centre and out of round, mm."""
+    return [
+        0.3
+        + offset * math.cos(math.radians(360 * i / count - phase))
+        + oval / 4 * math.cos(2 * math.radians(360 * i / count - tilt))
+        for i in range(count)
+    ]
+
+
+class RunOut(unittest.TestCase):
+    def test_offset_and_out_of_round_are_told_apart(self):
+        found = resolve(turned(0.02, 75, 0.012, 30))
+        self.assertAlmostEqual(found.eccentricity, 0.02, places=9)
+        self.assertAlmostEqual(found.phase, 75, places=6)
+        self.assertAlmostEqual(found.ovality, 0.012, places=9)
+        self.assertAlmostEqual(found.noise, 0, places=9)
+
+    def test_a_centred_round_disc_shows_nothing(self):
+        found = resolve([0.1] * 8)
+        self.assertEqual(found.tir, 0)
+        self.assertAlmostEqual(found.eccentricity, 0, places=12)
+
+    def test_where_one_starts_turns_the_phase_and_nothing_else(self):
+        readings = turned(0.02, 60, 0.01)
+        later = resolve(readings[3:] + readings[:3])
+        self.assertAlmostEqual(later.eccentricity, 0.02, places=9)
+        self.assertAlmostEqual(later.phase, (60 - 90) % 360, places=6)
+
+    def test_two_jaws_of_a_four_jaw(self):
+        """Four readings 0, 40, 0, −40 µm: 40 µm offset, towards 90°."""
+        found = resolve((0, 0.04, 0, -0.04))
+        self.assertAlmostEqual(found.eccentricity, 0.04, places=9)
+        self.assertAlmostEqual(found.phase, 90, places=6)
+        self.assertAlmostEqual(found.tir, 0.08, places=9)
+
+    def test_too_few_or_badly_spread_readings_are_refused(self):
+        with self.assertRaisesRegex(BadInput, "at least 3"):
+            resolve((0.1, 0.2))
+        with self.assertRaisesRegex(BadInput, "go round"):
+            resolve((0.1, 0.2, 0.3), (0, 0, 0))
+        with self.assertRaisesRegex(BadInput, "2 angles for 3"):
+            resolve((0.1, 0.2, 0.3), (0, 90))
+
+
+class Speeds(unittest.TestCase):
+    def test_cast_iron_with_hss_on_95(self):
+        """1000 · 22 / (π · 95) = 73.7 rpm; the lathe has 70."""
+        answer = reckon(
+            "speeds",
+            {
+                "material": "cast iron",
+                "diameter": 95,
+                "machine_speeds": [45, 70, 110],
+            },
+        )
+        self.assertAlmostEqual(answer["rpm_ideal"], 73.71, places=2)
+        self.assertEqual(answer["rpm"], 70)
+
+    def test_a_machine_that_is_too_fast_says_so(self):
+        answer = reckon(
+            "speeds", {"material": "steel", "diameter": 300, "machine_speeds": [90]}
+        )
+        self.assertEqual(answer["rpm"], 90)
+        self.assertIn("faster than wanted", answer.cautions[0])

@@ -1,0 +1,305 @@
+"""Cutting, measuring and loading threads: simulated, summed or searched."""
+
+import math
+import unittest
+from fractions import Fraction
+from itertools import pairwise
+
+from machinon.core.errors import BadInput
+from machinon.core.reckoning import reckon
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drills
+
+THREADS = (
+    "M6",
+    "M10",
+    "M45x4.5",
+    "1/4-20",
+    "1-8",
+    "1/2 BSW",
+    "Tr20x4",
+    "2BA",
+    "1-5 Acme",
+)
+
+
+def asked(name, **inputs):
+    return reckon(name, inputs).results
+
+
+def refused(case, key, name, **inputs):
+    with case.assertRaises(BadInput) as refusal:
+        reckon(name, inputs)
+    case.assertEqual(refusal.exception.key, key)
+    return refusal.exception.message
+
+
+class Passes(unittest.TestCase):
+    def test_passes_add_up_to_the_depth_and_none_is_deeper_than_the_one_before(self):
+        for thread in THREADS:
+            for first in (None, 0.05, 0.3):
+                found = asked("thread-passes", thread=thread, first=first)
+                cuts = [one["radial"] for one in found["passes"][:-2]]
+                with self.subTest(thread, first=first):
+                    self.assertAlmostEqual(math.fsum(cuts), found["total_depth"])
+                    for one, other in pairwise(cuts):
+                        self.assertLessEqual(other, one + 1e-9)
+                    self.assertEqual(
+                        [one["radial"] for one in found["passes"][-2:]], [0, 0]
+                    )
+
+    def test_no_pass_rubs_but_perhaps_the_last(self):
+        for thread in THREADS:
+            for least in (0.02, 0.05, 0.1):
+                found = asked("thread-passes", thread=thread, least=least, spring=0)
+                cuts = [one["radial"] for one in found["passes"]]
+                with self.subTest(thread, least=least):
+                    self.assertTrue(all(cut >= least - 1e-9 for cut in cuts[:-1]))
+
+    def test_passes_take_equal_areas_of_chip(self):
+        """The depth after n passes goes as the root of n while none is too light."""
+        found = asked("thread-passes", thread="M20", first=0.3, least=0.002, spring=0)
+        deep, depths = 0.0, []
+        for one in found["passes"][:5]:
+            deep += one["radial"]
+            depths.append(deep)
+        for n, depth in enumerate(depths, 1):
+            self.assertAlmostEqual(depth / depths[0], math.sqrt(n), places=1)
+
+    def test_the_compound_goes_further_by_its_angle(self):
+        found = asked("thread-passes", thread="M10", angle=29)
+        slant = math.cos(math.radians(29))
+        for one in found["passes"]:
+            self.assertAlmostEqual(one["compound"] * slant, one["radial"])
+        self.assertAlmostEqual(found["compound_total"] * slant, found["total_depth"])
+        straight = asked("thread-passes", thread="M10", school="plunge", angle=29)
+        self.assertAlmostEqual(straight["compound_total"], straight["total_depth"])
+
+    def test_the_compound_stands_half_a_degree_under_half_the_flanks_angle(self):
+        for thread, angle in (("M10", 29.5), ("1/2 BSW", 27), ("Tr20x4", 14.5)):
+            found = asked("thread-passes", thread=thread)
+            slant = math.cos(math.radians(angle))
+            self.assertAlmostEqual(
+                found["compound_total"] * slant, found["total_depth"]
+            )
+        refused(self, "angle", "thread-passes", thread="M10", angle=30.1)
+        refused(self, "angle", "thread-passes", thread="1/2 BSW", angle=29.5)
+        self.assertTrue(asked("thread-passes", thread="M10", angle=30))
+
+    def test_depths_as_the_forms_say(self):
+        """P = 1.5: sharp 0.866 P, screw 0.6134 P, nut 0.5413 P; Whitworth 0.6403 P."""
+        for thread, depth, internal, share in (
+            ("M10", "sharp", False, 0.866025),
+            ("M10", "truncated", False, 0.613435),
+            ("M10", "truncated", True, 0.541266),
+            ("1/2 BSW", "truncated", False, 0.640327),
+            ("1/2 BSW", "truncated", True, 0.640327),
+        ):
+            pitch = thread_of(thread).pitch
+            found = asked(
+                "thread-passes", thread=thread, depth=depth, internal=internal
+            )
+            with self.subTest(thread, depth=depth, internal=internal):
+                self.assertAlmostEqual(found["total_depth"] / pitch, share, places=5)
+
+    def test_a_run_out_groove_clears_the_tool(self):
+        for thread in ("M10", "M45x4.5", "1-8"):
+            one = thread_of(thread)
+            screw = asked("thread-passes", thread=thread)
+            nut = asked("thread-passes", thread=thread, internal=True)
+            self.assertLess(screw["runout_groove_diameter"], one.minor_external)
+            self.assertGreater(nut["runout_groove_diameter"], one.major)
+            self.assertAlmostEqual(screw["runout_groove_width"], 3 * one.pitch)
+
+
+class Dial(unittest.TestCase):
+    def test_on_every_mark_given_the_tool_falls_into_the_thread_and_on_no_other(self):
+        """A turn of the dial is as many threads of the lead screw as it has teeth;
+        between closings the carriage must have moved by whole threads of the work."""
+        for thread in ("1/4-20", "5/16-18", "1/2-13", "1-8", "3/4-10", "M10", "M8"):
+            for screw, leadscrew in (("8tpi", Fraction(127, 40)), ("4", Fraction(4))):
+                for teeth in (16, 24, 32):
+                    found = asked(
+                        "thread-dial",
+                        thread=thread,
+                        leadscrew=screw,
+                        dial_teeth=teeth,
+                        dial_marks=8,
+                    )
+                    if found["keep_engaged"]:
+                        continue
+                    pitch = Fraction(thread_of(thread).pitch).limit_denominator(10**6)
+                    good = [
+                        mark
+                        for mark in range(1, 9)
+                        if (threads := Fraction(mark * teeth, 8)).denominator == 1
+                        and (threads * leadscrew / pitch).denominator == 1
+                    ]
+                    with self.subTest(thread, screw=screw, teeth=teeth):
+                        self.assertEqual(found["marks"], good)
+
+    def test_an_inch_thread_on_a_metric_screw_stays_engaged(self):
+        for thread, screw, mixed in (
+            ("1/4-20", "4", True),
+            ("M10", "8tpi", True),
+            ("M7x0.7", "4", False),
+        ):
+            answer = reckon("thread-dial", {"thread": thread, "leadscrew": screw})
+            if answer["keep_engaged"]:
+                self.assertEqual("other way round" in answer["rule"], mixed, thread)
+                self.assertIn("unwind", answer.cautions[0])
+        self.assertTrue(
+            asked("thread-dial", thread="1/4-20", leadscrew="4")["keep_engaged"]
+        )
+
+    def test_rules_in_words(self):
+        for thread, words in (
+            ("1-8", "anywhere"),
+            ("1/4-20", "any mark"),
+            ("5/16-18", "every 2nd mark: 2, 4, 6, 8"),
+            ("5/8-11", "every 4th mark: 4, 8"),
+        ):
+            self.assertIn(
+                words, asked("thread-dial", thread=thread, leadscrew="8tpi")["rule"]
+            )
+
+
+class Wires(unittest.TestCase):
+    def test_a_wire_touches_both_flanks_as_drawn(self):
+        """The groove's flanks meet below the pitch line, where groove is half a pitch
+        wide; a round wire in it stands its radius over sin(half) above that point."""
+        for thread in ("M8", "M24", "1/2-13", "1/2 BSW"):
+            one = thread_of(thread)
+            half = math.radians(one.form.angle / 2)
+            for wire in (None, asked("thread-wires", thread=thread)["best_wire"] * 1.1):
+                found = asked("thread-wires", thread=thread, wire=wire)
+                size = wire or found["best_wire"]
+                root = one.pitch_diameter / 2 - one.pitch / 4 / math.tan(half)
+                centre = root + size / 2 / math.sin(half)
+                with self.subTest(thread, wire=size):
+                    self.assertAlmostEqual(found["over_wires"], 2 * centre + size)
+
+    def test_the_best_wire_touches_at_the_pitch_line(self):
+        for thread in ("M8", "1/2-13", "1/2 BSW", "Tr20x4"):
+            one = thread_of(thread)
+            half = math.radians(one.form.angle / 2)
+            best = asked("thread-wires", thread=thread)["best_wire"]
+            # along the pitch line it touches half a groove from the middle
+            self.assertAlmostEqual(best / 2 * math.cos(half), one.pitch / 4)
+
+    def test_wires_that_cannot_touch_are_refused(self):
+        found = asked("thread-wires", thread="M10")
+        for wire, good in (
+            (found["wire_min"], True),
+            (found["wire_max"], True),
+            (found["wire_min"] - 0.01, False),
+            (found["wire_max"] + 0.01, False),
+        ):
+            if good:
+                self.assertTrue(asked("thread-wires", thread="M10", wire=wire))
+            else:
+                refused(self, "wire", "thread-wires", thread="M10", wire=wire)
+
+    def test_what_was_read_over_the_wires_gives_the_pitch_diameter(self):
+        found = asked("thread-wires", thread="M10")
+        read = asked("thread-wires", thread="M10", measured=found["over_wires"] - 0.04)
+        self.assertAlmostEqual(
+            read["pitch_diameter"], thread_of("M10").pitch_diameter - 0.04
+        )
+        self.assertLess(found["over_wires_min"], found["over_wires_max"])
+        self.assertLess(found["over_wires_max"], found["over_wires"])
+
+    def test_a_steep_lead_is_cautioned(self):
+        self.assertTrue(reckon("thread-wires", {"thread": "Tr10x3"}).cautions)
+        self.assertFalse(reckon("thread-wires", {"thread": "M10"}).cautions)
+
+
+class Engagement(unittest.TestCase):
+    def test_a_screw_of_its_own_metal_needs_less_than_its_diameter(self):
+        for thread in ("M6", "M12", "3/8-16"):
+            found = asked(
+                "thread-engagement", thread=thread, screw_strength=800, nut_strength=800
+            )
+            share = found["minimum_length"] / thread_of(thread).major
+            self.assertTrue(0.4 < share < 0.8, share)
+            self.assertEqual(found["strips_first"], "screw")
+
+    def test_at_the_least_length_screw_and_thread_fail_together(self):
+        """Sheared area of a nut's thread: π · major · share of the pitch that is
+        metal there, half a pitch and what the flank adds to the pitch line."""
+        one = thread_of("M10")
+        found = asked(
+            "thread-engagement", thread="M10", screw_strength=800, nut_strength=220
+        )
+        metal = one.pitch / 2 + math.tan(math.radians(30)) * (
+            one.major - one.pitch_diameter
+        )
+        holds = (
+            0.5
+            * 220
+            * math.pi
+            * one.major
+            * metal
+            * found["minimum_length"]
+            / one.pitch
+        )
+        core = (one.pitch_diameter + one.minor_external) / 2
+        self.assertAlmostEqual(holds, 800 * math.pi / 4 * core**2, places=3)
+        self.assertAlmostEqual(found["turns"], found["minimum_length"] / 1.5)
+
+    def test_half_the_load_needs_half_the_length(self):
+        full, half = (
+            asked(
+                "thread-engagement",
+                thread="M8",
+                screw_strength=800,
+                nut_strength=220,
+                preload=load,
+            )["minimum_length"]
+            for load in (10_000, 5_000)
+        )
+        self.assertAlmostEqual(full, 2 * half)
+
+
+class TapDrills(unittest.TestCase):
+    def test_the_drill_named_is_the_nearest_there_is(self):
+        sizes = [one.size for one in drills("metric")]
+        for thread in ("M3", "M5", "M8", "M16", "M10x1"):
+            for engagement in (60, 70, 80):
+                found = asked("tap-drill", thread=thread, engagement=engagement)
+                nearest = min(abs(size - found["ideal"]) for size in sizes)
+                self.assertAlmostEqual(
+                    abs(found["drill_size"] - found["ideal"]), nearest
+                )
+
+    def test_a_share_and_a_percentage_ask_the_same(self):
+        self.assertEqual(
+            asked("tap-drill", thread="M8", engagement=0.7)["ideal"],
+            asked("tap-drill", thread="M8", engagement=70)["ideal"],
+        )
+
+    def test_beside_it_stand_two_smaller_and_two_larger(self):
+        found = asked("tap-drill", thread="M8")
+        sizes = [one["size"] for one in found["alternatives"]]
+        self.assertEqual(len(sizes), 4)
+        self.assertEqual(sizes, sorted(sizes))
+        self.assertTrue(sizes[1] < found["drill_size"] < sizes[2])
+        for one in found["alternatives"]:
+            larger = one["size"] > found["drill_size"]
+            self.assertEqual(one["engagement"] < found["engagement"], larger)
+
+    def test_too_much_and_too_little_thread_are_cautioned(self):
+        for engagement, words in ((95, "breaks taps"), (40, "strips early"), (75, "")):
+            cautions = reckon(
+                "tap-drill", {"thread": "M8", "engagement": engagement}
+            ).cautions
+            if words:
+                self.assertIn(words, cautions[0])
+            else:
+                self.assertEqual(list(cautions), [])
+
+    def test_a_shelf_without_a_drill_near_says_what_it_has(self):
+        says = refused(self, "series", "tap-drill", thread="M8", series=["3", "4"])
+        self.assertIn("3.00 to 4.00", says)
+        says = refused(self, "series", "tap-drill", thread="M3", series=["8", "9"])
+        self.assertIn("8.00 to 9.00", says)

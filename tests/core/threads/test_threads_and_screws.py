@@ -1,0 +1,195 @@
+import math
+import unittest
+
+from machinon.core.errors import BadInput
+from machinon.core.reckoning import reckon
+from machinon.core.setting_out.bolt_circle import circle_from_span, hole_points
+from machinon.core.survey.thread_find import candidates, undecided
+from machinon.core.tables import rows
+from machinon.core.threads.screw_thread import metric_thread, thread_of
+from machinon.core.threads.screws import cap_screw, cap_screws, stock_lengths
+from machinon.core.threads.thread_limits import thread_limits
+
+
+class MetricThreads(unittest.TestCase):
+    def test_printed_sizes(self):
+        """Pitch and minor diameter as ISO 724 prints them."""
+        for name, pitch_diameter, minor in (
+            ("M6", 5.350, 4.917),
+            ("M8", 7.188, 6.647),
+            ("M10", 9.026, 8.376),
+            ("M12", 10.863, 10.106),
+            ("M20", 18.376, 17.294),
+            ("M36", 33.402, 31.670),
+            ("M39x3", 37.051, 35.752),
+        ):
+            with self.subTest(name):
+                thread = metric_thread(name)
+                self.assertAlmostEqual(thread.pitch_diameter, pitch_diameter, places=3)
+                self.assertAlmostEqual(thread.minor_internal, minor, places=3)
+
+    def test_printed_limits(self):
+        """6H and 6g of ISO 965-2: M8 and M12."""
+        m8, m12 = (thread_limits(metric_thread(n)) for n in ("M8", "M12"))
+        self.assertAlmostEqual(m8.internal_minor_max, 6.912, places=3)
+        self.assertAlmostEqual(m8.internal_pitch_max, 7.348, places=3)
+        self.assertAlmostEqual(m8.external_major_max, 7.972, places=3)
+        self.assertAlmostEqual(m8.external_major_min, 7.760, places=3)
+        self.assertAlmostEqual(m12.internal_minor_max, 10.441, places=3)
+        self.assertAlmostEqual(m12.external_pitch_max, 10.829, places=3)
+        self.assertAlmostEqual(m12.external_pitch_min, 10.679, places=3)
+
+    def test_tables_agree_with_the_formulas_of_the_standard(self):
+        """ISO 965-1: TD1 = 230 P^0.7, Td2 = 90 P^0.4 d^0.1, TD2 = 1.32 Td2."""
+        # the printed figures are rounded to the R 40 series of preferred numbers
+        for row in rows("metric_thread_by_pitch"):
+            pitch = float(row["pitch_mm"])
+            minor = 433 * pitch - 190 * pitch**1.22 if pitch < 1 else 230 * pitch**0.7
+            major = 180 * pitch ** (2 / 3) - 3.15 / math.sqrt(pitch)
+            with self.subTest(pitch):
+                self.assertAlmostEqual(
+                    float(row["minor_internal_6_um"]) / minor, 1, delta=0.055
+                )
+                self.assertAlmostEqual(
+                    float(row["major_external_6_um"]) / major, 1, delta=0.055
+                )
+                self.assertAlmostEqual(
+                    float(row["g_deviation_um"]), -(15 + 11 * pitch), delta=1.6
+                )
+        for row in rows("metric_thread_pitch_diameter"):
+            pitch = float(row["pitch_mm"])
+            mean = math.sqrt(float(row["above_mm"]) * float(row["to_mm"]))
+            external = 90 * pitch**0.4 * mean**0.1
+            with self.subTest(row):
+                self.assertAlmostEqual(
+                    float(row["external_6_um"]) / external, 1, delta=0.06
+                )
+                self.assertAlmostEqual(
+                    float(row["internal_6_um"]) / (1.32 * external), 1, delta=0.06
+                )
+
+    def test_the_nose_is_recognised_from_its_readings(self):
+        for major, pitch, name in ((44.864, 4.5, "M45"), (38.85, 4.0, "M39")):
+            ranked = candidates(major, False, False, pitch, 0.01)
+            self.assertEqual(ranked[0].thread.name, name)
+            self.assertEqual(undecided(ranked), "")
+        inch = candidates(38.0, False, False, 25.4 / 8, 0.01)
+        self.assertIn("the flanks decide: 55° or 60°", undecided(inch))
+
+    def test_no_thread_by_that_name(self):
+        for name in ("M0", "M45x40", "5/16-18", "M", "M19"):
+            with self.subTest(name), self.assertRaises(BadInput) as no:
+                metric_thread(name)
+            self.assertEqual(no.exception.key, "thread")
+
+
+class NumberSizes(unittest.TestCase):
+    def test_ten_thirty_two_is_number_ten_and_one_eight_is_an_inch(self):
+        for typed, name, major in (
+            ("10-32", "#10-32 UNF", 0.19),
+            ("10 UNC", "#10-24 UNC", 0.19),
+            ("4-40", "#4-40 UNC", 0.112),
+            ("8-32 UNC", "#8-32 UNC", 0.164),
+            ("1-64", "#1-64 UNC", 0.073),
+            ("1-8", "1-8 UNC", 1.0),
+            ("1-14 UNS", "1-14 UNS", 1.0),
+            ("4-4", "4-4 UNC", 4.0),
+            ("2 UNC", "2-4.5 UNC", 2.0),
+        ):
+            with self.subTest(typed):
+                thread = thread_of(typed)
+                self.assertEqual(thread.name, name)
+                self.assertAlmostEqual(thread.major, major * 25.4)
+        with self.assertRaisesRegex(BadInput, "#10-28"):
+            thread_of("10-28")
+
+
+class Screws(unittest.TestCase):
+    def test_every_screw_goes_through_its_holes_and_into_its_counterbore(self):
+        for screw in cap_screws().values():
+            with self.subTest(screw.size):
+                self.assertLess(screw.diameter, screw.close)
+                self.assertLess(screw.close, screw.normal)
+                self.assertLess(screw.normal, screw.loose)
+                self.assertLess(screw.head_diameter, screw.counterbore)
+                # printed flush for inch screws, a little under for metric ones
+                self.assertGreaterEqual(screw.counterbore_depth, screw.head_height)
+                self.assertAlmostEqual(screw.head_height, screw.diameter, delta=0.02)
+
+    def test_inch_screws_and_their_lengths_are_known_as_metric_ones_are(self):
+        for head in ("cap", "button", "countersunk", "hex", "set"):
+            for size in ("M6", "1/4-20"):
+                with self.subTest(size, head=head):
+                    asked = {"thread": size, "head": head}
+                    self.assertGreater(reckon("cap-screw", asked)["key_size"], 0)
+        self.assertEqual(cap_screw("5/16-18").size, "5/16-18 UNC")
+        self.assertAlmostEqual(cap_screw("1/4-20").tapping_drill, 5.105, places=2)
+        sold = stock_lengths(thread_of("1/4-20"), set_screw=True)
+        self.assertAlmostEqual(sold[7], 19.05)
+        self.assertIn(20, stock_lengths(thread_of("M6")))
+
+    def test_a_sunk_head_is_as_high_as_its_angle_makes_it(self):
+        """An inch one is 82 degrees: (head - screw) / 2 / tan 41."""
+        for size in ("#8", "1/4", "3/8", "1/2", "3/4"):
+            thread = f"{size} UNC"
+            head = reckon("cap-screw", {"thread": thread, "head": "countersunk"})
+            rise = (head["head_diameter"] - thread_of(thread).major) / 2
+            self.assertAlmostEqual(
+                head["head_height"], rise / math.tan(math.radians(41)), delta=0.06
+            )
+
+    def test_tapped_holes_leave_their_screws_only_the_room_of_the_other_half(self):
+        """Holes read 9.0 for M8: half a millimetre all round."""
+        tapped = reckon("bolt-room", {"thread": "M8", "new": "tapped", "measured": 9})
+        self.assertAlmostEqual(tapped["room"], 0.5)
+        self.assertAlmostEqual(tapped["hole"], 6.8)
+        with self.assertRaises(BadInput) as no:
+            reckon("bolt-room", {"thread": "M8", "new": "tapped"})
+        self.assertEqual(no.exception.key, "measured")
+
+    def test_a_screw_measured_and_another_chosen_are_pointed_out(self):
+        for measured, new, says in (
+            (5.9, "clear", "nearest to it is M6"),
+            (6.6, "tapped", "does not pass"),
+            (20.0, "clear", "nearest to it is"),
+        ):
+            with self.subTest(measured):
+                found = reckon(
+                    "bolt-room", {"thread": "M8", "measured": measured, "new": new}
+                )
+                self.assertIn(says, found["mismatch"])
+        for measured in (6.7, 7.88, 9.0):
+            right = reckon("bolt-room", {"thread": "M8", "measured": measured})
+            self.assertEqual(right["mismatch"], "")
+
+    def test_printed_clearance_holes(self):
+        """ISO 273, medium series."""
+        for size, hole in (("M5", 5.5), ("M6", 6.6), ("M8", 9), ("M12", 13.5)):
+            self.assertEqual(
+                reckon("clearance-hole", {"thread": size})["diameter"], hole
+            )
+
+
+class BoltCircles(unittest.TestCase):
+    def test_span_gives_back_the_circle(self):
+        """The span over two neighbours is the chord and one hole."""
+        for holes in (3, 4, 6):
+            points = hole_points(holes, 110)
+            span = math.dist(points[0], points[1]) + 7.9
+            self.assertAlmostEqual(circle_from_span(span, 7.9, holes), 110, places=9)
+
+    def test_first_hole_at_twelve_and_clockwise(self):
+        answer = reckon(
+            "bolt-circle",
+            {"holes": 4, "diameter": 100, "from": "12-oclock", "clockwise": True},
+        )
+        for point, wanted in zip(
+            answer["points"], ((0, 50), (50, 0), (0, -50), (-50, 0)), strict=True
+        ):
+            self.assertAlmostEqual(point[0], wanted[0], places=9)
+            self.assertAlmostEqual(point[1], wanted[1], places=9)
+        self.assertAlmostEqual(answer["chord"], 100 * math.sin(math.pi / 4))
+
+    def test_a_span_within_one_hole_is_refused(self):
+        with self.assertRaisesRegex(BadInput, "more than one hole"):
+            circle_from_span(7, 7.9, 3)
