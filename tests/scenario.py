@@ -2,7 +2,7 @@
 
 from msgspec.structs import replace
 
-from machinon.core.cutting.coach import CutEntry
+from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.job.job import CutLog, Job, back_plate_job
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.shop.things import (

@@ -3,7 +3,8 @@
 import math
 from collections.abc import Sequence
 
-from machinon.core.cutting.coach import Advice, CutState
+from machinon.core.cutting.coach import Advice
+from machinon.core.cutting.cut_state import CutState
 from machinon.core.quantity import length_text, small_text
 from machinon.core.setting_out.runout import Runout
 from machinon.draw.drawing import Board, Circle, Drawing, Line, Mark, Role, Shape

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from msgspec.structs import replace
 
-from machinon.core.cutting.coach import CutEntry
+from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.fits.joints import is_inside, joint_forms
 from machinon.core.job.job import CutLog, Job, Stage, back_plate_job
 from machinon.core.job.plan import Plan, plan_of

@@ -2,15 +2,9 @@ import dataclasses
 import random
 import unittest
 
-from machinon.core.cutting.coach import (
-    CutEntry,
-    CutState,
-    Dial,
-    advise,
-    cuts_taken,
-    forecast,
-)
+from machinon.core.cutting.coach import advise, forecast
 from machinon.core.cutting.cut_belief import belief_of
+from machinon.core.cutting.cut_state import CutEntry, CutState, Dial, cuts_taken
 
 SHAFT = CutState(
     external=True,

@@ -5,15 +5,14 @@ from typing import Any, Literal
 
 import msgspec
 
-from machinon.core.cutting.coach import (
+from machinon.core.cutting.coach import advise, dial_counts
+from machinon.core.cutting.cut_state import (
     CUT_SIGMA,
     RATIO,
     TOUCH_SIGMA,
     CutEntry,
     CutState,
     Dial,
-    advise,
-    dial_counts,
 )
 from machinon.core.errors import BadInput
 from machinon.core.materials import material

@@ -11,10 +11,11 @@ import math
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
+from machinon.core.cutting.cut_state import CutState
+
 if TYPE_CHECKING:
     import numpy as np
 
-    from machinon.core.cutting.coach import CutState
 
 # habits: the share taken, with how usual it is about the lathe's own figure
 SHARES = tuple(0.60 + 0.02 * i for i in range(21))
@@ -111,7 +112,7 @@ def phi(x: Any) -> Any:
     return 0.5 * (1 + np.sign(x) * half)
 
 
-def first_belief(state: "CutState") -> Belief:
+def first_belief(state: CutState) -> Belief:
     """Before any cut: the start as it was read, the touch as it may be off."""
     import numpy as np
 
@@ -148,7 +149,7 @@ def first_belief(state: "CutState") -> Belief:
     )
 
 
-def cut_to(belief: Belief, dial: Any, state: "CutState") -> Belief:
+def cut_to(belief: Belief, dial: Any, state: CutState) -> Belief:
     """The belief after one pass at a dial position, radial mm from touch.
 
     dial: a number, or (m, 1) to weigh m positions at once.
@@ -186,7 +187,7 @@ def cut_to(belief: Belief, dial: Any, state: "CutState") -> Belief:
     )
 
 
-def passed_at(belief: Belief, dial: Any, state: "CutState") -> Belief:
+def passed_at(belief: Belief, dial: Any, state: CutState) -> Belief:
     """The belief after an advised cut; one school takes a spring pass after each."""
     made = cut_to(belief, dial, state)
     return cut_to(made, dial, state) if state.spring_pass == "always" else made
@@ -243,7 +244,7 @@ def _begun_again(belief: Belief, depth: float, sigma: float) -> Belief:
 
 
 @functools.lru_cache(maxsize=256)
-def belief_of(state: "CutState") -> Belief:
+def belief_of(state: CutState) -> Belief:
     """What is believed after the whole log of a state that has its start."""
     assert state.start is not None
     belief = first_belief(state)

@@ -4,7 +4,7 @@ from typing import Literal
 
 import msgspec
 
-from machinon.core.cutting.coach import CutEntry
+from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.piece.back_plate import BackPlate
 from machinon.core.shop.things import Surface
 from machinon.core.sizes.fit import FitChoice

@@ -9,7 +9,8 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
-from machinon.core.cutting.coach import Advice, CutState, Dial, advise, forecast
+from machinon.core.cutting.coach import Advice, advise, forecast
+from machinon.core.cutting.cut_state import CutState, Dial
 from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting

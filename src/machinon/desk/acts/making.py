@@ -7,7 +7,7 @@ from typing import Literal
 from msgspec.structs import replace
 
 from machinon.core import quantity
-from machinon.core.cutting.coach import CutEntry, Dial
+from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.job.proof import ProofLine
 from machinon.core.piece.back_plate import PARAMETERS, with_size

@@ -1,0 +1,140 @@
+"""Where the cutting of one surface stands: its log, its dial, what cuts took.
+
+Lengths on the dial are radial mm from touch, positive into the metal; sizes are mm
+on the diameter. Shafts and bores alike.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import msgspec
+
+from machinon.core.quantity import INCH
+
+RATIO = 0.97  # a shaft takes a little less than is dialled
+TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
+CUT_SIGMA = 0.0015  # mm radial: how alike two equal cuts come out
+
+
+class CutEntry(msgspec.Struct, frozen=True):
+    """One line of the log: dial position reached, then the reading if any."""
+
+    dial: float
+    measured: float | None = None
+    spring: int = 0
+    instrument: str = ""
+    at: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class CutState:
+    """Where the job stands; see the module for signs and units.
+
+    uncertainty: of one reading, two sigma; division: radial mm of one
+    graduation; deepest, least: radial mm of one pass; zero_sigma: doubt of the
+    gauge's zero, mm; ratio, touch_sigma, dial_sigma: what is expected of this
+    lathe before any proof, radial.
+    """
+
+    external: bool
+    lower: float
+    upper: float
+    aim: float
+    start: float | None
+    entries: tuple[CutEntry, ...]
+    uncertainty: float
+    division: float
+    deepest: float = 1.0
+    least: float = 0.01
+    spring_pass: Literal["always", "never", "free"] = "never"
+    zero_sigma: float = 0.0
+    ratio: float = RATIO
+    touch_sigma: float = TOUCH_SIGMA
+    dial_sigma: float = CUT_SIGMA
+
+
+def _is_whole(number: float) -> bool:
+    return abs(number - round(number)) < 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class Dial:
+    """The cross slide's dial. division: one graduation as it reads, mm."""
+
+    reads: Literal["diameter", "radius"]
+    division: float
+
+    @property
+    def factor(self) -> int:
+        """What the dial counts for one millimetre of the tool's travel."""
+        return 2 if self.reads == "diameter" else 1
+
+    @property
+    def travel(self) -> float:
+        """How far one graduation moves the tool, radial mm."""
+        return self.division / self.factor
+
+    @property
+    def inch(self) -> bool:
+        """Whether its lines are parts of an inch: no metric dial has such lines.
+
+        >>> Dial("diameter", 0.0254).inch, Dial("radius", 0.02).inch
+        (True, False)
+        """
+        tenths, steps = self.division / INCH * 10_000, self.division / 0.005
+        return _is_whole(tenths) and not _is_whole(steps)
+
+    def text(self, shown: float) -> str:
+        """A reading as the dial shows it, as far as its lines go; in its own unit.
+
+        >>> Dial("diameter", 0.02).text(1.2), Dial("radius", 0.0254).text(1.2192)
+        ('1.20', '0.048')
+        """
+        unit = INCH if self.inch else 1.0
+        least = 3 if self.inch else 2
+        places = least if _is_whole(self.division / unit * 10**least) else least + 1
+        return f"{shown / unit + 0.0:.{places}f}"
+
+    def shows(self, dial: float, touch: float) -> float:
+        """What the dial reads at a radial position from touch; mm as it reads.
+
+        >>> Dial("diameter", 0.02).shows(0.5, touch=1.2)
+        2.2
+        """
+        return touch + dial * self.factor
+
+    def position(self, shown: float, touch: float) -> float:
+        """The radial position from touch at a reading of the dial, mm."""
+        return (shown - touch) / self.factor
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """What one measured cut took: dialled and really removed, radial mm."""
+
+    dialled: float
+    removed: float
+    first: bool
+
+    @property
+    def ratio(self) -> float:
+        return self.removed / self.dialled
+
+
+def cuts_taken(state: CutState) -> tuple[Taken, ...]:
+    """Every measured cut as dialled against removed, in order."""
+    out: list[Taken] = []
+    if state.start is None:
+        return ()
+    dial, size, first = 0.0, state.start, True
+    sign = 1 if state.external else -1
+    for entry in state.entries:
+        if entry.measured is None:
+            continue
+        if entry.dial > dial + 1e-9:
+            out.append(
+                Taken(entry.dial - dial, sign * (size - entry.measured) / 2, first)
+            )
+            first = False
+        dial, size = entry.dial, entry.measured
+    return tuple(out)
