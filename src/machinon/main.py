@@ -79,6 +79,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
         from machinon.commandline import ask_command
 
         return ask_command(given[1:])
+    if given and given[0] == "piece":
+        from machinon.piece_command import piece_command
+
+        return piece_command(given[1:])
     options = _options(given)
     with tempfile.TemporaryDirectory(prefix="machinon-") as scratch:
         return _run(options, Path(scratch))

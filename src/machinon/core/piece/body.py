@@ -1,0 +1,294 @@
+"""A body: the stock less its cuts, at any point of the route.
+
+Regions are cut with shapely, solids with manifold3d, both imported when the first
+body is built.
+"""
+
+import math
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING, Any, TypeAlias
+
+import msgspec
+
+from machinon.core.piece.features import Face, Feature
+from machinon.core.piece.solid_cuts import Cut, Drilled, Frame, Point, Sunk, Turned
+
+if TYPE_CHECKING:
+    from manifold3d import Manifold
+    from shapely.geometry.base import BaseGeometry
+
+SEGMENTS = 120  # sides of a circle in a solid
+DEEP = 5_000.0  # mm: a cut from far outside starts here in a solid
+
+
+class Round(msgspec.Struct, frozen=True, tag="round"):
+    """Round bar or tube along z; mm."""
+
+    diameter: float
+    start: float
+    end: float
+    bore: float = 0.0
+
+    @property
+    def says(self) -> str:
+        tube = f" × {self.bore:g} bore" if self.bore else ""
+        return f"⌀{self.diameter:g}{tube} × {self.end - self.start:g}"
+
+
+class Bar(msgspec.Struct, frozen=True, tag="bar"):
+    """Square or hexagon bar along z; across its flats, mm."""
+
+    sides: int
+    across: float
+    start: float
+    end: float
+
+    @property
+    def says(self) -> str:
+        shape = {4: "square", 6: "hexagon"}.get(self.sides, f"{self.sides} sides")
+        return f"{shape} {self.across:g} × {self.end - self.start:g}"
+
+    @property
+    def corners(self) -> float:
+        """Diameter over its corners."""
+        return self.across / math.cos(math.pi / self.sides)
+
+
+class Block(msgspec.Struct, frozen=True, tag="block"):
+    """A sawn block, from one corner to the opposite one; mm."""
+
+    low: tuple[float, float, float]
+    high: tuple[float, float, float]
+
+    @property
+    def size(self) -> tuple[float, float, float]:
+        a, b, c = (h - w for w, h in zip(self.low, self.high, strict=True))
+        return a, b, c
+
+    @property
+    def says(self) -> str:
+        return " × ".join(f"{one:g}" for one in self.size)
+
+
+Stock: TypeAlias = Round | Bar | Block
+
+
+@dataclass(frozen=True)
+class Body:
+    """Stock and features, in the order in which a drawing would name them."""
+
+    stock: Stock
+    features: tuple[Feature, ...]
+
+    @property
+    def turns(self) -> bool:
+        """Whether it turns round an axis; else it is a block."""
+        return not isinstance(self.stock, Block)
+
+    @cached_property
+    def faces(self) -> Mapping[str, Face]:
+        """Every face that its features leave, by name."""
+        return {
+            name: face for one in self.features for name, face in one.faces().items()
+        }
+
+    def feature(self, name: str) -> Feature:
+        return next(one for one in self.features if one.name == name)
+
+    def face(self, name: str) -> Face | None:
+        """Where a face lies; None where the body as it stands has none so called."""
+        return self.faces.get(name)
+
+    def after(self, done: Iterable[tuple[str, float]]) -> "Body":
+        """The shape in process: only these cuts done, each with the metal it leaves."""
+        left = dict(done)
+        return Body(
+            self.stock,
+            tuple(
+                one.leaving(left[one.name]) if left[one.name] else one
+                for one in self.features
+                if one.name in left
+            ),
+        )
+
+    @property
+    def cuts(self) -> tuple[Cut, ...]:
+        return tuple(cut for one in self.features for cut in one.cuts())
+
+    # -- what turns --------------------------------------------------------
+
+    @cached_property
+    def region(self) -> "BaseGeometry":
+        """The half section of what turns, (z, r); a block has none."""
+        from shapely.geometry import Polygon, box
+        from shapely.ops import unary_union
+
+        stock = self.stock
+        assert not isinstance(stock, Block)
+        if isinstance(stock, Round):
+            whole = box(stock.start, stock.bore / 2, stock.end, stock.diameter / 2)
+        else:
+            whole = box(stock.start, 0.0, stock.end, stock.corners / 2)
+        taken = [
+            Polygon(cut.section).buffer(0)
+            for cut in self.cuts
+            if isinstance(cut, Turned)
+        ]
+        return whole.difference(unary_union(taken)) if taken else whole
+
+    def rings(self) -> list[list[Point]]:
+        """The half section as closed outlines of (z, r), the largest first."""
+        region = self.region
+        parts: list[Any] = list(getattr(region, "geoms", [region]))
+        parts = [part for part in parts if not part.is_empty and part.area > 1e-9]
+        parts.sort(key=lambda part: -part.area)
+        return [
+            [(float(z), float(r)) for z, r in part.exterior.coords[:-1]]
+            for part in parts
+        ]
+
+    @property
+    def in_one_piece(self) -> bool:
+        """Whether the cuts leave it whole; a strip that is sawn is not."""
+        if self.turns:
+            return len(self.rings()) == 1
+        return len(self.solid.decompose()) == 1
+
+    @cached_property
+    def ends(self) -> tuple[float, float]:
+        """First and last station of what turns."""
+        low, _, high, _ = self.region.bounds
+        return float(low), float(high)
+
+    @cached_property
+    def largest(self) -> float:
+        """Largest diameter of what turns."""
+        return 2 * float(self.region.bounds[3])
+
+    def radii(self, z: float) -> tuple[float, float]:
+        """Inner and outer radius at a station; both 0 where there is no metal."""
+        from shapely.geometry import LineString
+
+        found = self.region.intersection(LineString([(z, -1.0), (z, 10_000.0)]))
+        if found.is_empty:
+            return 0.0, 0.0
+        _, low, _, high = found.bounds
+        return float(low), float(high)
+
+    # -- solids ------------------------------------------------------------
+
+    @cached_property
+    def solid(self) -> "Manifold":
+        """The body as a closed solid."""
+        made = self._stock_solid()
+        sections = [cut for cut in self.cuts if isinstance(cut, Turned)]
+        if self.turns and (sections or isinstance(self.stock, Round)):
+            turned = self._turned_solid()
+            made = turned if isinstance(self.stock, Round) else made ^ turned
+        for cut in self.cuts:
+            if isinstance(cut, Sunk):
+                made = made - _sunk(cut)
+            elif isinstance(cut, Drilled):
+                made = made - _drilled(cut)
+        return made
+
+    def _stock_solid(self) -> "Manifold":
+        from manifold3d import CrossSection, Manifold
+
+        stock = self.stock
+        if isinstance(stock, Block):
+            return Manifold.cube(stock.size).translate(stock.low)
+        if isinstance(stock, Round):
+            return Manifold()
+        turn = math.pi / stock.sides
+        radius = stock.corners / 2
+        points = [
+            (
+                radius * math.cos(turn * (2 * i + 1)),
+                radius * math.sin(turn * (2 * i + 1)),
+            )
+            for i in range(stock.sides)
+        ]
+        bar = Manifold.extrude(CrossSection([points]), stock.end - stock.start)
+        return bar.translate((0, 0, stock.start))
+
+    def _turned_solid(self) -> "Manifold":
+        from manifold3d import CrossSection, FillRule, Manifold
+
+        # an equal area keeps volumes true where a circle has many sides
+        wide = _even_area(SEGMENTS)
+        outlines = [[(r * wide, z) for z, r in ring] for ring in self.rings()]
+        section = CrossSection(outlines, FillRule.EvenOdd)
+        # revolved about y, which becomes z
+        return Manifold.revolve(section, SEGMENTS)
+
+    @cached_property
+    def volume(self) -> float:
+        """mm³."""
+        return float(self.solid.volume())
+
+    @cached_property
+    def stock_volume(self) -> float:
+        """mm³."""
+        return Body(self.stock, ()).volume
+
+
+def _even_area(sides: int) -> float:
+    """By how much a polygon's corners stand out for the area of its circle."""
+    turn = 2 * math.pi / sides
+    return math.sqrt(turn / math.sin(turn))
+
+
+def _placed(made: "Manifold", frame: Frame, at: Point = (0.0, 0.0)) -> "Manifold":
+    """A solid along +z moved into a frame, its z into the metal."""
+    x, y, z = frame.at(*at)
+    columns = (frame.u, frame.v, frame.into)
+    matrix = [[columns[j][i] for j in range(3)] + [(x, y, z)[i]] for i in range(3)]
+    u, v, n = columns
+    turned = (
+        u[0] * (v[1] * n[2] - v[2] * n[1])
+        - u[1] * (v[0] * n[2] - v[2] * n[0])
+        + u[2] * (v[0] * n[1] - v[1] * n[0])
+    )
+    if turned < 0:  # a frame seen from outside is left-handed
+        made = made.mirror((0, 1, 0))
+        matrix = [
+            [columns[0][i], -columns[1][i], columns[2][i], (x, y, z)[i]]
+            for i in range(3)
+        ]
+    return made.transform(matrix)
+
+
+def _sunk(cut: Sunk) -> "Manifold":
+    from manifold3d import CrossSection, FillRule, Manifold
+
+    top, bottom = max(cut.top, -DEEP), min(cut.bottom, DEEP)
+    outline = [
+        (max(min(u, DEEP), -DEEP), max(min(v, DEEP), -DEEP)) for u, v in cut.outline
+    ]
+    section = CrossSection([outline], FillRule.NonZero)
+    if section.area() <= 0:
+        section = CrossSection([outline[::-1]], FillRule.NonZero)
+    return _placed(
+        Manifold.extrude(section, bottom - top).translate((0, 0, top)), cut.frame
+    )
+
+
+def _drilled(cut: Drilled) -> "Manifold":
+    from manifold3d import CrossSection, FillRule, Manifold
+
+    sides = 64
+    wide = _even_area(sides)
+    points = [(0.0, cut.profile[0][0])]
+    points += [(radius * wide, depth) for depth, radius in cut.profile]
+    if points[-1][0] > 0:
+        points.append((0.0, cut.profile[-1][0]))
+    section = CrossSection([points], FillRule.NonZero)
+    if section.area() <= 0:
+        section = CrossSection([points[::-1]], FillRule.NonZero)
+    made = Manifold.revolve(section, sides)
+    if cut.tilt:
+        made = made.rotate((0, cut.tilt, 0))
+    return _placed(made, cut.frame, cut.at)

@@ -1,0 +1,459 @@
+"""A family: one kind of piece, its sizes and what rules each, its mates and fits.
+
+A family is one file in `core.families` with a `FAMILY`. Everything else that is said
+of it (help, command line, screens, sheets) is read from that value.
+"""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.materials import material
+from machinon.core.piece.body import Body
+from machinon.core.piece.relations import Expression, in_order
+from machinon.core.quantity import COUNT, LENGTH, Kind
+from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
+from machinon.core.threads.screw_thread import thread_of
+
+By = Literal["rule", "fit", "copy", "clearance", "chain", "link", "typed"]
+Value = float | str | bool
+Values = Mapping[str, Any]
+DOUBT = 0.004  # mm, two sigma: of a mate given as a bare size, as by micrometer
+
+
+@dataclass(frozen=True, slots=True)
+class Size:
+    """A named size, `feature.measure`.
+
+    rule: the expression it starts from, the word a text starts with, or what works it
+    out from the sizes named in `rests`; why: the rule in words; by: what kind of rule;
+    step: it is rounded to.
+    """
+
+    key: str
+    words: str
+    rule: str | Callable[[Values], Value]
+    why: str = ""
+    low: float = 0.0
+    high: float = 2000.0
+    kind: Kind = LENGTH
+    choices: tuple[str, ...] = ()
+    by: By = "rule"
+    step: float = 0.0
+    rests: tuple[str, ...] = ()
+
+    @property
+    def feature(self) -> str:
+        return self.key.partition(".")[0]
+
+    @property
+    def measure(self) -> str:
+        return self.key.partition(".")[2]
+
+    def read(self, typed: str, inch: bool) -> Value:
+        """A figure or a word as typed. Raises BadInput on the size."""
+        text = typed.strip()
+        if self.kind is TEXT:
+            return self._word(text)
+        if self.kind is FLAG:
+            if text.lower() not in ("yes", "no"):
+                raise unknown(self.key, text, ("yes", "no"))
+            return text.lower() == "yes"
+        value = quantity.parse(text, self.kind, inch=inch, key=self.key)
+        return self.checked(value)
+
+    def _word(self, text: str) -> str:
+        if self.choices and text not in self.choices:
+            raise unknown(self.key, text, self.choices)
+        if self.measure in ("thread", "screw") and text != "none":
+            return thread_of(text, self.key).name
+        if self.measure == "material":
+            return material(text, self.key).name
+        if not text:
+            raise BadInput(self.key, f"Nothing is typed. Type {self.words}.")
+        return text
+
+    def checked(self, value: float) -> float:
+        """The figure, where it lies in its range. Raises BadInput with the range."""
+        if not self.low - 1e-9 <= value <= self.high + 1e-9:
+            nearest = min(max(value, self.low), self.high)
+            raise BadInput(
+                self.key,
+                f"{self.words}: {value:g} does not work, from {self.low:g} to "
+                f"{self.high:g} does; the nearest is {nearest:g}.",
+            )
+        if self.kind is COUNT and abs(value - round(value)) > 1e-9:
+            raise BadInput(self.key, f"{self.words}: {value:g} is not a whole number.")
+        return value
+
+
+@dataclass(frozen=True, slots=True)
+class MateSize:
+    """A measured surface of a mate. usual: as in the family's own example; surfaces:
+    the kinds of surface that it may be read from."""
+
+    key: str
+    words: str
+    usual: float | str
+    surfaces: tuple[str, ...] = ()
+    optional: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Mate:
+    """What a piece goes on or carries: its role, and what of it is measured."""
+
+    role: str
+    words: str
+    sizes: tuple[MateSize, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FitSlot:
+    """A fit of the family: the size it rules, and the half that exists.
+
+    joint: the kind of fit, whose words it is chosen by; want: as it starts.
+    """
+
+    key: str
+    words: str
+    rules: str
+    mate: str
+    exists: Literal["hole", "shaft"]
+    joint: str
+    want: str
+    step: float = 0.001
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """One check. place: the feature it points at; grave: cutting would scrap the piece
+    or be unsafe; have, need: mm, where it compares two sizes."""
+
+    key: str
+    place: str
+    passed: bool
+    says: str
+    grave: bool = True
+    have: float | None = None
+    need: float | None = None
+
+
+def at_least(
+    key: str, place: str, have: float, need: float, says: str, grave: bool = True
+) -> Check:
+    """A check that one size is at least another."""
+    return Check(
+        key,
+        place,
+        have >= need - 1e-9,
+        f"{says}: {have:.2f} mm, at least {need:.2f} mm wanted.",
+        grave,
+        have,
+        need,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class FitBand:
+    """A fit worked out: the sizes it lies between; None where no band is left."""
+
+    slot: FitSlot
+    want: str
+    lower: float | None
+    upper: float | None
+    answer: Answer
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """A size with what it came to and why."""
+
+    size: Size
+    value: Value
+    by: By
+    because: str
+
+
+@dataclass(frozen=True, slots=True)
+class Holding:
+    """One way of holding the piece on one machine, and what is done in it."""
+
+    key: str
+    machine: str
+    title: str
+    reason: str
+    steps: tuple["Step", ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One operation on one or more features, as a family asks for it.
+
+    leaves: metal left for a later cut, mm to a side; title, tool, note, caution: where
+    the operation's own words do not say enough; hold: the piece stays where it is until
+    this is proved; fit: the fit that is proved here.
+    """
+
+    operation: str
+    features: tuple[str, ...]
+    leaves: float = 0.0
+    title: str = ""
+    tool: str = ""
+    note: str = ""
+    caution: str = ""
+    fit: str = ""
+    hold: bool = False
+    key: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Family:
+    """A kind of piece.
+
+    example: what it is usually made to, in a sentence; count: how many are made of one
+    body (nuts of a strip), by the size that says so.
+    """
+
+    key: str
+    name: str
+    purpose: str
+    example: str
+    sizes: tuple[Size, ...]
+    build: Callable[[Values], Body]
+    route: Callable[[Values], tuple[Holding, ...]]
+    checks: Callable[[Values], Iterable[Check]] = lambda values: ()
+    mates: tuple[Mate, ...] = ()
+    fits: tuple[FitSlot, ...] = ()
+    proof: tuple[str, ...] = ()
+    material: str = "mild steel"
+
+    def size(self, key: str) -> Size:
+        """A size by its key. Raises BadInput naming the nearest."""
+        for one in self.sizes:
+            if one.key == key:
+                return one
+        raise unknown(key, key, [one.key for one in self.sizes])
+
+    @property
+    def mate_keys(self) -> dict[str, MateSize]:
+        """Every measured size of every mate: `nose.register`."""
+        return {
+            f"{mate.role}.{one.key}": one for mate in self.mates for one in mate.sizes
+        }
+
+
+@dataclass(frozen=True)
+class Made:
+    """A family with every size known: one piece, worked out.
+
+    values: by size and by mate; mates: those of the mates alone.
+    """
+
+    family: Family
+    values: Values
+    sizes: Mapping[str, Known]
+    fits: tuple[FitBand, ...]
+    body: Body
+    checks: tuple[Check, ...]
+    holdings: tuple[Holding, ...]
+    material: str
+    given: Mapping[str, str] = field(default_factory=dict)
+
+
+def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
+    """Work a piece out from what was given; the rest follows its rules.
+
+    given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
+    (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
+    the first that cannot be.
+    """
+    wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
+    slots = {slot.rules: slot for slot in family.fits}
+    rests: dict[str, tuple[str, ...]] = {}
+    links: dict[str, Expression] = {}
+    for size in family.sizes:
+        text = typed.get(size.key, "")
+        if text.startswith("="):
+            links[size.key] = Expression(text, size.key)
+            rests[size.key] = links[size.key].names
+        elif text or size.key in slots:
+            rests[size.key] = ()
+        else:
+            rests[size.key] = _names_of(size)
+    known: dict[str, Known] = {}
+    values: dict[str, Any] = {**mates, "material": metal}
+    fits: dict[str, FitBand] = {}
+    for key in in_order(rests):
+        size = family.size(key)
+        slot = slots.get(key)
+        if slot is not None and slot.mate in mates:
+            band = _band(slot, wants.get(slot.key, slot.want), mates, doubts)
+            fits[slot.key] = band
+        text = typed.get(key, "")
+        if key in links:
+            found = size.checked(
+                _rounded(links[key].value(_numbers(values)), size.step)
+            )
+            known[key] = Known(size, found, "link", text.strip())
+        elif text:
+            known[key] = Known(size, size.read(text, inch), "typed", "typed")
+        elif slot is not None and slot.key in fits:
+            known[key] = _by_fit(size, slot, fits[slot.key], mates)
+        else:
+            known[key] = Known(size, _by_rule(size, values), size.by, _why(size))
+        values[key] = known[key].value
+    body = family.build(values)
+    _whole(body)
+    checks = (*_fit_checks(family, known, fits), *family.checks(values))
+    return Made(
+        family,
+        values,
+        {size.key: known[size.key] for size in family.sizes},
+        tuple(fits[slot.key] for slot in family.fits if slot.key in fits),
+        body,
+        checks,
+        family.route(values),
+        metal,
+        dict(given),
+    )
+
+
+def _sorted_out(
+    family: Family, given: Mapping[str, str], inch: bool
+) -> tuple[dict[str, str], dict[str, str], dict[str, Any], dict[str, float], str]:
+    """Wishes, sizes as typed, mates, their doubts, and the metal."""
+    wants: dict[str, str] = {}
+    typed: dict[str, str] = {}
+    mates: dict[str, Any] = {key: one.usual for key, one in family.mate_keys.items()}
+    doubts: dict[str, float] = {}
+    metal = family.material
+    sizes = {one.key for one in family.sizes}
+    slots = {slot.key for slot in family.fits}
+    for key, text in given.items():
+        if key == "material":
+            metal = material(text.strip()).name
+        elif key.startswith("fit."):
+            if key[4:] not in slots:
+                raise unknown(key, key, [f"fit.{slot}" for slot in slots])
+            wants[key[4:]] = text.strip()
+        elif key.endswith(".doubt") and key[:-6] in mates:
+            doubts[key[:-6]] = quantity.parse(text, inch=inch, key=key, low=0, high=5)
+        elif key in mates:
+            mates[key] = _mate_value(key, family.mate_keys[key], text, inch)
+        elif key in sizes:
+            typed[key] = text.strip()
+        else:
+            raise unknown(key, key, [*sizes, *mates, *(f"fit.{s}" for s in slots)])
+    return wants, typed, mates, doubts, metal
+
+
+def _mate_value(key: str, one: MateSize, text: str, inch: bool) -> float | str:
+    if isinstance(one.usual, str):
+        return thread_of(text, key).name if one.key == "thread" else text.strip()
+    return quantity.parse(text, inch=inch, key=key, above=0, high=5000)
+
+
+def _names_of(size: Size) -> tuple[str, ...]:
+    if not isinstance(size.rule, str) or size.kind in (TEXT, FLAG):
+        return size.rests
+    return Expression(size.rule, size.key).names
+
+
+def _numbers(values: Values) -> dict[str, float]:
+    return {
+        key: float(value)
+        for key, value in values.items()
+        if isinstance(value, int | float)
+    }
+
+
+def _rounded(value: float, step: float) -> float:
+    return round(round(value / step) * step, 9) if step else value
+
+
+def _by_rule(size: Size, values: Values) -> Value:
+    found: Value
+    if not isinstance(size.rule, str):
+        found = size.rule(values)
+    elif size.kind is TEXT:
+        # a word may be that of a mate: nose.thread
+        found = str(values.get(size.rule, size.rule))
+    elif size.kind is FLAG:
+        found = size.rule == "yes"
+    else:
+        found = Expression(size.rule, size.key).value(_numbers(values))
+    if isinstance(found, str | bool):
+        return found
+    return size.checked(_rounded(float(found), size.step))
+
+
+def _why(size: Size) -> str:
+    return size.why or f"= {size.rule}"
+
+
+def _band(
+    slot: FitSlot, want: str, mates: Values, doubts: Mapping[str, float]
+) -> FitBand:
+    """The band that a fit leaves the size it rules."""
+    inputs: dict[str, Any] = {
+        "existing": [float(mates[slot.mate])],
+        "instrument_uncertainty": doubts.get(slot.mate, DOUBT),
+        "kind": slot.exists,
+    }
+    key = f"fit.{slot.key}"
+    if " to " in want:
+        ends = want.split(" to ", 1)
+        for name, text in zip(("clearance_min", "clearance_max"), ends, strict=True):
+            inputs[name] = quantity.parse(text, key=key)
+    else:
+        inputs["want"] = want
+    try:
+        answer = reckon("fit-target", inputs)
+    except BadInput as error:
+        raise BadInput(key, error.message) from None
+    if answer["band"] <= 0:
+        return FitBand(slot, want, None, None, answer)
+    return FitBand(slot, want, float(answer["lower"]), float(answer["upper"]), answer)
+
+
+def _by_fit(size: Size, slot: FitSlot, band: FitBand, mates: Values) -> Known:
+    aim = _rounded(float(band.answer["aim"]), slot.step)
+    because = f"{slot.words}: {band.want} on {float(mates[slot.mate]):.3f}"
+    return Known(size, size.checked(aim), "fit", because)
+
+
+def _fit_checks(
+    family: Family, known: Mapping[str, Known], fits: Mapping[str, FitBand]
+) -> Iterable[Check]:
+    """Whether what is drawn agrees with each mate as measured."""
+    for slot in family.fits:
+        band = fits.get(slot.key)
+        if band is None:
+            continue
+        value = known[slot.rules].value
+        place = slot.rules.partition(".")[0]
+        key = f"fit-{slot.key}"
+        if band.lower is None or band.upper is None:
+            says = (
+                f"{slot.words}: nothing is left of the band; {band.answer['warning']}"
+            )
+            yield Check(key, place, False, says)
+            continue
+        inside = band.lower - 1e-9 <= float(value) <= band.upper + 1e-9
+        says = f"{slot.words}: {float(value):.3f} mm drawn, the mate wants "
+        says += f"{band.lower:.3f} to {band.upper:.3f} mm."
+        yield Check(key, place, inside, says)
+
+
+def _whole(body: Body) -> None:
+    """Refuse a body of which nothing, or more than one part, is left."""
+    if not body.turns:
+        return
+    rings = body.rings()
+    if not rings:
+        raise BadInput("sizes", "Nothing is left of the stock with these sizes.")
+    if len(rings) > 1:
+        raise BadInput("sizes", "With these sizes the piece falls in two.")

@@ -1,0 +1,962 @@
+"""Features: what a cut leaves on a piece, each with a name that never changes.
+
+A feature knows where it lies, what it takes out of the body, which faces it leaves,
+and how each of its measures is dimensioned. Sizes are mm and degrees; stations along
+a turned piece are z, from its left end.
+"""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal, TypeAlias
+
+import msgspec
+
+from machinon.core.piece.solid_cuts import (
+    Cut,
+    Drilled,
+    Frame,
+    Point,
+    Sunk,
+    Turned,
+    across_axis,
+    block_face,
+    end_of,
+    rectangle,
+    ring,
+)
+from machinon.core.setting_out.bolt_circle import hole_points
+from machinon.core.threads.screw_thread import Thread, thread_of
+
+Side = Literal["left", "right"]
+BlockFace = Literal["top", "bottom", "front", "back", "left", "right"]
+POINT = 118.0  # degrees: the point of a drill
+PAST = 1.0  # mm that a through hole goes past the last metal
+RUN_OUT = 0.6  # of a pitch: depth of a run-out groove below the thread's root
+
+
+@dataclass(frozen=True, slots=True)
+class Face:
+    """A face that a feature leaves.
+
+    kind: cylinder, cone, plane, thread, hole or slot; at: its figures, by measure.
+    inside: whether the metal lies outside of it.
+    """
+
+    kind: str
+    at: Mapping[str, float]
+    inside: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Dimension:
+    """How a measure is dimensioned.
+
+    kind: "diameter" of what turns (start and end are its stations), "along" a turned
+    piece, "x", "y" or "z" of a block, "hole" for what is written at a hole. start, end:
+    where it is taken; at: the other places of a block's line, or the radius.
+    """
+
+    kind: Literal["diameter", "along", "x", "y", "z", "hole"]
+    start: float
+    end: float
+    at: tuple[float, float] = (0.0, 0.0)
+    inside: bool = False
+
+
+class Feature(msgspec.Struct, frozen=True, tag=True):
+    """One thing that a cut leaves."""
+
+    name: str
+
+    @property
+    def kind(self) -> str:
+        """Its kind in plain words: `taper bore`."""
+        name = type(self).__name__
+        return "".join(f" {c.lower()}" if c.isupper() else c for c in name).strip()
+
+    def cuts(self) -> tuple[Cut, ...]:
+        """What it takes out of the body."""
+        raise NotImplementedError
+
+    def faces(self) -> dict[str, Face]:
+        """The faces it leaves, by name."""
+        raise NotImplementedError
+
+    def dimensions(self) -> dict[str, Dimension]:
+        """How each of its measures is dimensioned."""
+        return {}
+
+    def leaving(self, metal: float) -> "Feature":
+        """The same with metal left on it for a later cut, mm to a side."""
+        return self
+
+
+# -- what turns ------------------------------------------------------------
+
+
+class End(Feature, frozen=True):
+    """A faced end; everything beyond it is taken off."""
+
+    z: float
+    side: Side
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = 10_000.0
+        if self.side == "left":
+            return (ring(-far, self.z, 0.0),)
+        return (ring(self.z, far, 0.0),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"z": self.z})}
+
+    def leaving(self, metal: float) -> Feature:
+        out = -metal if self.side == "left" else metal
+        return msgspec.structs.replace(self, z=self.z + out)
+
+
+class Cylinder(Feature, frozen=True):
+    """An outside diameter between two stations. along: what its length is called;
+    shoulder: the end at which it has a shoulder, that of the larger neighbour."""
+
+    start: float
+    end: float
+    diameter: float
+    along: str = "length"
+    shoulder: Literal["left", "right", ""] = ""
+
+    def cuts(self) -> tuple[Cut, ...]:
+        return (ring(self.start, self.end, self.diameter / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        found = {self.name: Face("cylinder", {"diameter": self.diameter})}
+        if self.shoulder:
+            z = self.start if self.shoulder == "left" else self.end
+            found[f"{self.name}.shoulder"] = Face("plane", {"z": z})
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension("diameter", self.start, self.end, radius),
+            self.along: Dimension("along", self.start, self.end, radius),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        out = {"left": (metal, 0.0), "right": (0.0, -metal), "": (0.0, 0.0)}
+        left, right = out[self.shoulder]
+        return msgspec.structs.replace(
+            self,
+            diameter=self.diameter + 2 * metal,
+            start=self.start + left,
+            end=self.end + right,
+        )
+
+
+class Cone(Feature, frozen=True):
+    """An outside taper or cone; taper: its name where it has one."""
+
+    start: float
+    end: float
+    start_diameter: float
+    end_diameter: float
+    taper: str = ""
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = 10_000.0
+        a, b = self.start_diameter / 2, self.end_diameter / 2
+        return (
+            Turned(
+                ((self.start, a), (self.end, b), (self.end, far), (self.start, far))
+            ),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        half = math.degrees(
+            math.atan2(
+                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
+            )
+        )
+        large = max(self.start_diameter, self.end_diameter)
+        return {self.name: Face("cone", {"diameter": large, "half_angle": half})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        large = max(self.start_diameter, self.end_diameter)
+        at = self.start if self.start_diameter == large else self.end
+        small = self.end if at == self.start else self.start
+        return {
+            "diameter": Dimension("diameter", at, at, (large / 2, 0.0)),
+            "small": Dimension(
+                "diameter",
+                small,
+                small,
+                (min(self.start_diameter, self.end_diameter) / 2, 0.0),
+            ),
+            "length": Dimension("along", self.start, self.end, (large / 2, 0.0)),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(
+            self,
+            start_diameter=self.start_diameter + 2 * metal,
+            end_diameter=self.end_diameter + 2 * metal,
+        )
+
+
+class Screw(Feature, frozen=True):
+    """An outside thread. runs_out: the end that has its run-out groove."""
+
+    start: float
+    end: float
+    thread: str
+    runs_out: Literal["left", "right", ""] = ""
+
+    @property
+    def of(self) -> Thread:
+        return thread_of(self.thread)
+
+    @property
+    def groove(self) -> float:
+        """Diameter of the run-out groove."""
+        return self.of.minor_external - 0.2 * self.of.pitch
+
+    def cuts(self) -> tuple[Cut, ...]:
+        taken = [ring(self.start, self.end, self.of.major / 2)]
+        if self.runs_out:
+            wide = min(2.0 * self.of.pitch, (self.end - self.start) / 3)
+            a, b = (
+                (self.start, self.start + wide)
+                if self.runs_out == "left"
+                else (self.end - wide, self.end)
+            )
+            taken.append(ring(a, b, self.groove / 2))
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        one = self.of
+        return {self.name: Face("thread", {"diameter": one.major, "pitch": one.pitch})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.of.major / 2, 0.0)
+        return {
+            "thread": Dimension("diameter", self.start, self.end, radius),
+            "length": Dimension("along", self.start, self.end, radius),
+        }
+
+
+class Groove(Feature, frozen=True):
+    """A groove turned round the outside, or in a bore."""
+
+    start: float
+    end: float
+    diameter: float
+    inside: bool = False
+
+    def cuts(self) -> tuple[Cut, ...]:
+        if self.inside:
+            return (ring(self.start, self.end, 0.0, self.diameter / 2),)
+        return (ring(self.start, self.end, self.diameter / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"diameter": self.diameter}, self.inside)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension(
+                "diameter", self.start, self.end, radius, self.inside
+            ),
+            "width": Dimension("along", self.start, self.end, radius, self.inside),
+        }
+
+
+class Bevel(Feature, frozen=True):
+    """An edge broken at a station: leg along the axis, at an angle to it."""
+
+    z: float
+    diameter: float
+    leg: float
+    side: Side
+    inside: bool = False
+    angle: float = 45.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        into = self.leg if self.side == "left" else -self.leg
+        rise = self.leg * math.tan(math.radians(self.angle))
+        r = self.diameter / 2
+        far = 0.0 if self.inside else r + rise
+        top = r + rise if self.inside else r - rise
+        past = self.z - (1 if self.side == "left" else -1) * 1e-6
+        if self.inside:
+            return (
+                Turned(
+                    ((past, far), (self.z + into, far), (self.z + into, r), (past, top))
+                ),
+            )
+        return (
+            Turned(
+                ((past, top), (self.z + into, r), (self.z + into, far), (past, far))
+            ),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face(
+                "cone",
+                {"diameter": self.diameter, "half_angle": self.angle},
+                self.inside,
+            )
+        }
+
+
+class Bore(Feature, frozen=True):
+    """A round hole along the axis, bored or drilled; pointed: the end of a drill."""
+
+    start: float
+    end: float
+    diameter: float
+    along: str = "depth"
+    opens: Literal["left", "right", "both"] = "both"
+    pointed: bool = False
+
+    def cuts(self) -> tuple[Cut, ...]:
+        r = self.diameter / 2
+        if not self.pointed:
+            return (ring(self.start, self.end, 0.0, r),)
+        tip = r / math.tan(math.radians(POINT / 2))
+        if self.opens == "left":
+            points = (
+                (self.start, 0.0),
+                (self.end + tip, 0.0),
+                (self.end, r),
+                (self.start, r),
+            )
+        else:
+            points = (
+                (self.start - tip, 0.0),
+                (self.end, 0.0),
+                (self.end, r),
+                (self.start, r),
+            )
+        return (Turned(points),)
+
+    def faces(self) -> dict[str, Face]:
+        found = {self.name: Face("cylinder", {"diameter": self.diameter}, True)}
+        if self.opens != "both":
+            z = self.end if self.opens == "left" else self.start
+            found[f"{self.name}.floor"] = Face("plane", {"z": z})
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension("diameter", self.start, self.end, radius, True),
+            self.along: Dimension("along", self.start, self.end, radius, True),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(
+            self, diameter=max(self.diameter - 2 * metal, 0.0)
+        )
+
+
+class TaperBore(Feature, frozen=True):
+    """An inside taper between two stations."""
+
+    start: float
+    end: float
+    start_diameter: float
+    end_diameter: float
+    taper: str = ""
+
+    def cuts(self) -> tuple[Cut, ...]:
+        a, b = self.start_diameter / 2, self.end_diameter / 2
+        return (
+            Turned(
+                ((self.start, 0.0), (self.end, 0.0), (self.end, b), (self.start, a))
+            ),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        half = math.degrees(
+            math.atan2(
+                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
+            )
+        )
+        large = max(self.start_diameter, self.end_diameter)
+        return {self.name: Face("cone", {"diameter": large, "half_angle": half}, True)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        large = max(self.start_diameter, self.end_diameter)
+        at = self.start if self.start_diameter == large else self.end
+        return {
+            "diameter": Dimension("diameter", at, at, (large / 2, 0.0), True),
+            "length": Dimension("along", self.start, self.end, (large / 2, 0.0), True),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(
+            self,
+            start_diameter=self.start_diameter - 2 * metal,
+            end_diameter=self.end_diameter - 2 * metal,
+        )
+
+
+class NutThread(Feature, frozen=True):
+    """An inside thread in a bore; bore: as it is before threading."""
+
+    start: float
+    end: float
+    thread: str
+    bore: float
+
+    @property
+    def of(self) -> Thread:
+        return thread_of(self.thread)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        return (ring(self.start, self.end, 0.0, self.bore / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        one = self.of
+        return {
+            self.name: Face("thread", {"diameter": one.major, "pitch": one.pitch}, True)
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.of.major / 2, 0.0)
+        return {
+            "thread": Dimension("diameter", self.start, self.end, radius, True),
+            "length": Dimension("along", self.start, self.end, radius, True),
+        }
+
+
+class FaceGroove(Feature, frozen=True):
+    """A groove or recess turned into an end face."""
+
+    z: float
+    side: Side
+    inner: float
+    outer: float
+    depth: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = -10_000.0 if self.side == "left" else 10_000.0
+        into = self.depth if self.side == "left" else -self.depth
+        a, b = sorted((far, self.z + into))
+        return (ring(a, b, self.inner / 2, self.outer / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        into = self.depth if self.side == "left" else -self.depth
+        return {
+            self.name: Face("cylinder", {"diameter": self.outer}, True),
+            f"{self.name}.floor": Face("plane", {"z": self.z + into}),
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        into = self.depth if self.side == "left" else -self.depth
+        a, b = sorted((self.z, self.z + into))
+        return {
+            "inner": Dimension("diameter", a, b, (self.inner / 2, 0.0)),
+            "outer": Dimension("diameter", a, b, (self.outer / 2, 0.0), True),
+            "depth": Dimension("along", a, b, (self.outer / 2, 0.0), True),
+        }
+
+
+class Centre(Feature, frozen=True):
+    """A centre hole in an end: 60°, its mouth as wide as said."""
+
+    z: float
+    side: Side
+    mouth: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        deep = self.mouth / 2 / math.tan(math.radians(30))
+        into = deep if self.side == "left" else -deep
+        return (
+            Turned(((self.z, 0.0), (self.z + into, 0.0), (self.z, self.mouth / 2))),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("cone", {"diameter": self.mouth, "half_angle": 30.0}, True)
+        }
+
+
+class Flats(Feature, frozen=True):
+    """Flats round a turned piece: 2, 4 or 6 of them, or one; across: over two."""
+
+    start: float
+    end: float
+    across: float
+    count: int
+
+    def cuts(self) -> tuple[Cut, ...]:
+        out = self.across / 2
+        long = self.end - self.start
+        taken = []
+        for i in range(self.count):
+            frame = across_axis(self.start, 360.0 * i / self.count, out)
+            taken.append(
+                Sunk(frame, rectangle(0, -10_000, long, 10_000), -10_000.0, 0.0)
+            )
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"across": self.across})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.across / 2, 0.0)
+        return {"length": Dimension("along", self.start, self.end, radius)}
+
+
+class Keyway(Feature, frozen=True):
+    """A keyway along a shaft or a bore: depth from the surface at its middle."""
+
+    start: float
+    end: float
+    diameter: float
+    width: float
+    depth: float
+    inside: bool = False
+    angle: float = 90.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long = self.end - self.start
+        half = self.width / 2
+        frame = across_axis(self.start, self.angle, self.diameter / 2)
+        outline = rectangle(0, -half, long, half)
+        if self.inside:
+            return (Sunk(frame, outline, -self.depth, self.diameter / 2),)
+        return (Sunk(frame, outline, -10.0, self.depth),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("slot", {"width": self.width, "depth": self.depth}, True)
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "length": Dimension("along", self.start, self.end, radius),
+            "width": Dimension("hole", self.start, self.end, radius),
+        }
+
+
+# -- holes, in whatever they are -------------------------------------------
+
+
+class Hole(msgspec.Struct, frozen=True):
+    """A hole as it is drilled: through, or `depth` deep to its shoulder.
+
+    thread: tapped with it (diameter is then the drill); bore, bore_depth: of its
+    counterbore; sink: mouth of its countersink, 90°; ream: to size after drilling.
+    """
+
+    diameter: float
+    depth: float | None = None
+    thread: str = ""
+    thread_depth: float = 0.0
+    bore: float = 0.0
+    bore_depth: float = 0.0
+    sink: float = 0.0
+    ream: bool = False
+    flat: bool = False  # its floor is flat: bored or milled
+
+    def profile(self, through: float) -> tuple[Point, ...]:
+        """(depth, radius) from the face down; through: to where a through hole goes."""
+        r = self.diameter / 2
+        down: list[Point] = []
+        if self.sink > self.diameter:
+            down += [
+                (-PAST, self.sink / 2 + PAST),
+                ((self.sink - self.diameter) / 2, r),
+            ]
+        elif self.bore > self.diameter:
+            down += [(-PAST, self.bore / 2), (self.bore_depth, self.bore / 2)]
+            down.append((self.bore_depth, r))
+        else:
+            down.append((-PAST, r))
+        if self.depth is None:
+            return (*down, (through + PAST, r))
+        tip = 0.0 if self.flat else r / math.tan(math.radians(POINT / 2))
+        return (*down, (self.depth, r), (self.depth + tip, 0.0))
+
+    def says(self, count: int = 1) -> str:
+        """As it is written at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
+        many = f"{count} × " if count > 1 else ""
+        deep = "" if self.depth is None else f" × {self.depth:g} deep"
+        if self.thread:
+            one = f"{many}{thread_of(self.thread).says}"
+            text = one + (f" × {self.thread_depth:g} deep" if self.thread_depth else "")
+        else:
+            text = f"{many}⌀{self.diameter:g}{deep}" + (", reamed" if self.ream else "")
+        if self.bore > self.diameter:
+            text += f", counterbore ⌀{self.bore:g} × {self.bore_depth:g}"
+        if self.sink > self.diameter:
+            text += f", countersink ⌀{self.sink:g}"
+        return text
+
+
+class Circle(msgspec.Struct, frozen=True, tag="circle"):
+    """Holes evenly on a circle; start: angle of the first; at: its centre."""
+
+    count: int
+    diameter: float
+    start: float = 90.0
+    at: Point = (0.0, 0.0)
+
+    def points(self) -> list[Point]:
+        return [
+            (self.at[0] + x, self.at[1] + y)
+            for x, y in hole_points(self.count, self.diameter, self.start)
+        ]
+
+
+class Grid(msgspec.Struct, frozen=True, tag="grid"):
+    """Holes in rows; at: the first of them."""
+
+    across: int
+    up: int
+    pitch_across: float
+    pitch_up: float
+    at: Point = (0.0, 0.0)
+
+    def points(self) -> list[Point]:
+        return [
+            (self.at[0] + i * self.pitch_across, self.at[1] + j * self.pitch_up)
+            for j in range(self.up)
+            for i in range(self.across)
+        ]
+
+
+class Places(msgspec.Struct, frozen=True, tag="places"):
+    """Holes wherever they are said to be."""
+
+    at: tuple[Point, ...]
+
+    def points(self) -> list[Point]:
+        return list(self.at)
+
+
+Pattern: TypeAlias = Circle | Grid | Places
+
+
+class Holes(Feature, frozen=True):
+    """Holes in a face. face: left or right of what turns (its station is `level`), or
+    a face of a block whose size is `block`; through: how deep the metal is there."""
+
+    face: BlockFace
+    pattern: Pattern
+    hole: Hole
+    through: float
+    level: float = 0.0
+    block: tuple[float, float, float] | None = None
+
+    @property
+    def frame(self) -> Frame:
+        if self.block is not None:
+            return block_face(self.face, *self.block)
+        return end_of(self.level, self.face == "left")
+
+    @property
+    def points(self) -> list[Point]:
+        return self.pattern.points()
+
+    def cuts(self) -> tuple[Cut, ...]:
+        profile = self.hole.profile(self.through)
+        return tuple(Drilled(self.frame, at, profile) for at in self.points)
+
+    def faces(self) -> dict[str, Face]:
+        kind = "thread" if self.hole.thread else "hole"
+        found = {
+            self.name: Face(
+                kind, {"diameter": self.hole.diameter, "count": len(self.points)}, True
+            )
+        }
+        if isinstance(self.pattern, Circle):
+            at = {"diameter": self.pattern.diameter}
+            found[f"{self.name}.circle"] = Face("hole", at, True)
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        spot = Dimension("hole", 0.0, 0.0, self.points[0])
+        return dict.fromkeys(
+            ("diameter", "count", "circle", "thread", "depth", "bore", "bore_depth"),
+            spot,
+        )
+
+
+class CrossHoles(Feature, frozen=True):
+    """Holes into a turned piece from its side, evenly round it from an angle on."""
+
+    z: float
+    diameter: float  # of the round they start on
+    hole: Hole
+    through: float
+    count: int = 1
+    angle: float = 90.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        profile = self.hole.profile(self.through)
+        return tuple(
+            Drilled(
+                across_axis(
+                    self.z, self.angle + 360.0 * i / self.count, self.diameter / 2
+                ),
+                (0.0, 0.0),
+                profile,
+            )
+            for i in range(self.count)
+        )
+
+    def faces(self) -> dict[str, Face]:
+        kind = "thread" if self.hole.thread else "hole"
+        return {
+            self.name: Face(
+                kind, {"diameter": self.hole.diameter, "count": self.count}, True
+            )
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "from_end": Dimension("along", 0.0, self.z, radius),
+            "diameter": Dimension("hole", self.z, self.z, radius),
+            "thread": Dimension("hole", self.z, self.z, radius),
+        }
+
+
+# -- blocks ----------------------------------------------------------------
+
+
+class SixFaces(Feature, frozen=True):
+    """A block squared to its size; what stands over it is taken off all round."""
+
+    length: float
+    width: float
+    height: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = 10_000.0
+        taken = []
+        for name in ("left", "right", "front", "back", "top", "bottom"):
+            frame = block_face(name, self.length, self.width, self.height)
+            taken.append(Sunk(frame, rectangle(-far, -far, far, far), -far, 0.0))
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        at = {"left": 0.0, "right": self.length, "front": 0.0, "back": self.width}
+        at |= {"bottom": 0.0, "top": self.height}
+        return {
+            f"{self.name}.{side}": Face("plane", {"at": value})
+            for side, value in at.items()
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        return {
+            "length": Dimension("x", 0.0, self.length),
+            "width": Dimension("y", 0.0, self.width),
+            "height": Dimension("z", 0.0, self.height),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return self
+
+
+class Slot(Feature, frozen=True):
+    """A straight slot sunk from a face: its middle line, width and depth. rounded:
+    its ends are as round as its cutter."""
+
+    face: BlockFace
+    block: tuple[float, float, float]
+    a: Point
+    b: Point
+    width: float
+    depth: float
+    rounded: bool = False
+
+    def outline(self) -> tuple[Point, ...]:
+        from machinon.core.piece.solid_cuts import long_hole
+
+        if self.rounded:
+            return long_hole(self.a, self.b, self.width)
+        (ax, ay), (bx, by) = self.a, self.b
+        long = math.hypot(bx - ax, by - ay) or 1.0
+        nx, ny = -(by - ay) / long * self.width / 2, (bx - ax) / long * self.width / 2
+        return (
+            (ax - nx, ay - ny),
+            (bx - nx, by - ny),
+            (bx + nx, by + ny),
+            (ax + nx, ay + ny),
+        )
+
+    def cuts(self) -> tuple[Cut, ...]:
+        frame = block_face(self.face, *self.block)
+        return (Sunk(frame, self.outline(), -PAST, self.depth),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("slot", {"width": self.width}, True),
+            f"{self.name}.floor": Face("plane", {"depth": self.depth}),
+        }
+
+
+class Rebate(Feature, frozen=True):
+    """A step along an edge of a block's top: `width` in from the front or the back,
+    down by `depth`."""
+
+    side: Literal["front", "back"]
+    block: tuple[float, float, float]
+    width: float
+    depth: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, wide, _ = self.block
+        low, high = (
+            (-PAST, self.width)
+            if self.side == "front"
+            else (wide - self.width, wide + PAST)
+        )
+        frame = block_face("top", *self.block)
+        outline = rectangle(-PAST, low, length + PAST, high)
+        return (Sunk(frame, outline, -PAST, self.depth),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("plane", {"width": self.width}),
+            f"{self.name}.floor": Face("plane", {"depth": self.depth}),
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        _, wide, high = self.block
+        a, b = (0.0, self.width) if self.side == "front" else (wide - self.width, wide)
+        return {
+            "width": Dimension("y", a, b, (0.0, high)),
+            "depth": Dimension("z", high - self.depth, high, (0.0, a)),
+        }
+
+
+class EdgeBevels(Feature, frozen=True):
+    """The four upright edges, or those round the top, broken by a leg at 45°."""
+
+    block: tuple[float, float, float]
+    leg: float
+    which: Literal["upright", "top"] = "top"
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, width, height = self.block
+        leg = self.leg
+        if self.which == "upright":
+            frame = block_face("top", *self.block)
+            corners: list[tuple[Point, ...]] = [
+                ((-PAST, -PAST), (leg, -PAST), (leg, 0), (0, leg), (-PAST, leg)),
+                (
+                    (length + PAST, -PAST),
+                    (length + PAST, leg),
+                    (length, leg),
+                    (length - leg, 0),
+                    (length - leg, -PAST),
+                ),
+                (
+                    (length + PAST, width + PAST),
+                    (length - leg, width + PAST),
+                    (length - leg, width),
+                    (length, width - leg),
+                    (length + PAST, width - leg),
+                ),
+                (
+                    (-PAST, width + PAST),
+                    (-PAST, width - leg),
+                    (0, width - leg),
+                    (leg, width),
+                    (leg, width + PAST),
+                ),
+            ]
+            return tuple(Sunk(frame, one, -PAST, height + PAST) for one in corners)
+        taken = []
+        for name, long, deep in (("front", length, width), ("left", width, length)):
+            # seen along the edge: a triangle off both upper corners
+            side = "left" if name == "front" else "front"
+            frame = block_face(side, *self.block)
+            for outline in (
+                (
+                    (-PAST, height - leg - PAST),
+                    (-PAST, height + PAST),
+                    (leg + PAST, height + PAST),
+                ),
+                (
+                    (deep + PAST, height - leg - PAST),
+                    (deep - leg - PAST, height + PAST),
+                    (deep + PAST, height + PAST),
+                ),
+            ):
+                taken.append(Sunk(frame, outline, -PAST, long + PAST))
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"leg": self.leg})}
+
+
+class CornerRounds(Feature, frozen=True):
+    """The four upright corners of a block, rounded."""
+
+    block: tuple[float, float, float]
+    radius: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        from machinon.core.piece.solid_cuts import arc
+
+        length, width, height = self.block
+        r, frame = self.radius, block_face("top", *self.block)
+        taken = []
+        for x, y, turn in (
+            (0.0, 0.0, 180.0),
+            (length, 0.0, 270.0),
+            (length, width, 0.0),
+            (0.0, width, 90.0),
+        ):
+            cx = r if x == 0 else length - r
+            cy = r if y == 0 else width - r
+            far_x = -PAST if x == 0 else length + PAST
+            far_y = -PAST if y == 0 else width + PAST
+            points = arc((cx, cy), r, turn, turn + 90)
+            first, last = points[0], points[-1]
+            # out from both ends of the arc, round the corner
+            a = (far_x, first[1]) if turn in (180.0, 0.0) else (first[0], far_y)
+            b = (last[0], far_y) if turn in (180.0, 0.0) else (far_x, last[1])
+            taken.append(
+                Sunk(frame, (*points, b, (far_x, far_y), a), -PAST, height + PAST)
+            )
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"radius": self.radius})}
+
+
+class SawCuts(Feature, frozen=True):
+    """A strip sawn into pieces: where each cut lies along it, and how wide it is."""
+
+    block: tuple[float, float, float]
+    starts: tuple[float, ...]
+    kerf: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        _, width, height = self.block
+        frame = block_face("top", *self.block)
+        return tuple(
+            Sunk(
+                frame,
+                rectangle(x, -PAST, x + self.kerf, width + PAST),
+                -PAST,
+                height + PAST,
+            )
+            for x in self.starts
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"kerf": self.kerf})}
+
+
+def all_cuts(features: Iterator[Feature] | tuple[Feature, ...]) -> tuple[Cut, ...]:
+    return tuple(cut for one in features for cut in one.cuts())

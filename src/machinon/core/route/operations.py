@@ -1,0 +1,382 @@
+"""Operations: what is said and needed when a feature is cut, from the feature itself.
+
+So that words cannot contradict the picture: title, tool, drill, tap, speed, time and
+caution come from what is cut, unless a family says more.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from machinon.core.piece.body import Body
+from machinon.core.piece.family import Holding, Made, Step
+from machinon.core.piece.features import (
+    Bevel,
+    Bore,
+    Centre,
+    Cone,
+    CrossHoles,
+    Cylinder,
+    Feature,
+    Flats,
+    Groove,
+    Hole,
+    Holes,
+    Keyway,
+    NutThread,
+    Screw,
+    TaperBore,
+)
+from machinon.core.quantity import plain
+from machinon.core.reckoning import reckon
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drills
+
+ROUGH = 1.5  # mm: depth of a roughing pass
+FEED = 0.1  # mm a turn, as a rule of thumb
+HANDLING = 1.0  # minutes to set a tool and wind back
+LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
+
+
+@dataclass(frozen=True, slots=True)
+class Operation:
+    """A kind of work. machine_words: how the speeds are asked for; empty for none."""
+
+    key: str
+    verb: str
+    tool: str
+    speed: str = ""
+    caution: str = ""
+
+
+OPERATIONS: Mapping[str, Operation] = {
+    one.key: one
+    for one in (
+        Operation("mount", "Mount", "by hand"),
+        Operation("face", "Face", "facing tool", "face"),
+        Operation("turn", "Turn", "knife tool", "turn"),
+        Operation("centre", "Centre-drill", "centre drill", "drill"),
+        Operation(
+            "drill",
+            "Drill",
+            "drill",
+            "drill",
+            "The drill grabs as it breaks through: ease the feed.",
+        ),
+        Operation("bore", "Bore", "boring bar", "bore"),
+        Operation("ream", "Ream", "reamer", "ream", "Never turn a reamer backwards."),
+        Operation(
+            "thread",
+            "Cut",
+            "threading tool",
+            "thread",
+            "Never reach into a turning thread.",
+        ),
+        Operation("tap", "Tap", "tap"),
+        Operation("groove", "Turn the groove", "grooving tool", "turn"),
+        Operation("taper", "Turn the taper", "knife tool, compound set over", "turn"),
+        Operation("bevel", "Break the edge", "chamfer tool", "turn"),
+        Operation(
+            "mill",
+            "Mill",
+            "end mill",
+            "mill",
+            "Clamp it well; keep clear of the turning cutter.",
+        ),
+        Operation("square", "Mill square", "face mill", "mill"),
+        Operation("counterbore", "Counterbore", "counterbore", "countersink"),
+        Operation("countersink", "Countersink", "countersink", "countersink"),
+        Operation("keyway", "Cut the keyway", "key cutter", "mill"),
+        Operation(
+            "saw", "Saw", "slitting saw", "mill", "Hold both sides: no piece may fall."
+        ),
+        Operation(
+            "deburr",
+            "Break every edge, clean",
+            "by hand",
+            caution="Burrs cut: scrape away from the hand.",
+        ),
+        Operation("mark", "Mark out", "height gauge"),
+        Operation("prove", "Prove", "gauge or mate"),
+    )
+}
+
+
+@dataclass(frozen=True, slots=True)
+class StepTold:
+    """A step as it is worked from.
+
+    drill: of a drilled hole, mm; tap: its thread; rpm: 0 where nothing turns; minutes:
+    about how long; before, after: the piece as it stands.
+    """
+
+    key: str
+    operation: str
+    features: tuple[str, ...]
+    title: str
+    tool: str
+    note: str
+    caution: str
+    drill: float
+    tap: str
+    rpm: float
+    minutes: float
+    hold: bool
+    fit: str
+    before: Body
+    after: Body
+
+
+@dataclass(frozen=True, slots=True)
+class HoldingTold:
+    """One holding with its steps as they are worked from."""
+
+    key: str
+    machine: str
+    title: str
+    reason: str
+    steps: tuple[StepTold, ...]
+
+
+def route_told(
+    made: Made, speeds: Sequence[float] | None = None
+) -> tuple[HoldingTold, ...]:
+    """The route of a piece. speeds: those of the lathe, rpm; any where not said."""
+    done: dict[str, float] = {}
+    keys: dict[str, int] = {}
+    out = []
+    for holding in made.holdings:
+        steps = []
+        for step in holding.steps:
+            before = made.body.after(done.items())
+            for name in step.features:
+                if step.operation not in ("mark", "prove", "mount", "deburr"):
+                    done[name] = step.leaves
+            after = made.body.after(done.items())
+            steps.append(
+                _told(made, holding, step, before, after, speeds, _key(step, keys))
+            )
+        out.append(
+            HoldingTold(
+                holding.key,
+                holding.machine,
+                holding.title,
+                holding.reason,
+                tuple(steps),
+            )
+        )
+    return tuple(out)
+
+
+def _key(step: Step, keys: dict[str, int]) -> str:
+    """A name for the step that stays: its own, or operation and first feature."""
+    name = step.key or "-".join([step.operation, *step.features[:1]])
+    keys[name] = keys.get(name, 0) + 1
+    return name if keys[name] == 1 else f"{name}-{keys[name]}"
+
+
+def _told(
+    made: Made,
+    holding: Holding,
+    step: Step,
+    before: Body,
+    after: Body,
+    speeds: Sequence[float] | None,
+    key: str,
+) -> StepTold:
+    operation = OPERATIONS[step.operation]
+    features = [made.body.feature(name) for name in step.features if _is(made, name)]
+    first = features[0] if features else None
+    drill, tap = _drill_of(step, first), _tap_of(step, first)
+    wide = drill or _diameter(first, before)
+    rpm = 0.0
+    if operation.speed and wide:
+        asked: dict[str, Any] = {
+            "material": made.material,
+            "tool": "hss",
+            "operation": operation.speed,
+            "diameter": wide,
+        }
+        if speeds and holding.machine == "lathe":
+            asked["machine_speeds"] = list(speeds)
+        found = reckon("speeds", asked)
+        rpm = float(found["rpm"])
+    return StepTold(
+        key,
+        step.operation,
+        step.features,
+        step.title or _title(step, operation, features, drill, tap),
+        step.tool or _tool(operation, first, drill, tap),
+        step.note,
+        step.caution or operation.caution,
+        drill,
+        tap,
+        rpm,
+        _minutes(step, before, after, rpm, features),
+        step.hold,
+        step.fit,
+        before,
+        after,
+    )
+
+
+def _is(made: Made, name: str) -> bool:
+    return any(one.name == name for one in made.body.features)
+
+
+def _hole(feature: Feature | None) -> Hole | None:
+    return feature.hole if isinstance(feature, Holes | CrossHoles) else None
+
+
+def _drill_of(step: Step, feature: Feature | None) -> float:
+    """The drill a step takes: never over what it prepares."""
+    if step.operation != "drill" or feature is None:
+        return 0.0
+    hole = _hole(feature)
+    if hole is not None:
+        if hole.ream:
+            return _under(hole.diameter - 0.15)
+        return hole.diameter
+    if isinstance(feature, Bore | TaperBore | NutThread):
+        least = {
+            Bore: lambda f: f.diameter,
+            NutThread: lambda f: f.bore,
+            TaperBore: lambda f: min(f.start_diameter, f.end_diameter),
+        }[type(feature)](feature)
+        return least if step.leaves == 0 else _under(least - 2 * step.leaves)
+    return 0.0
+
+
+def _under(most: float) -> float:
+    """The largest drill of the usual set that is not over a size, mm."""
+    below = [one.size for one in drills("metric") if one.size <= most + 1e-9]
+    return below[-1] if below else most
+
+
+def _tap_of(step: Step, feature: Feature | None) -> str:
+    if step.operation != "tap":
+        return ""
+    hole = _hole(feature)
+    if hole is not None:
+        return hole.thread
+    return feature.thread if isinstance(feature, NutThread | Screw) else ""
+
+
+def _diameter(feature: Feature | None, before: Body) -> float:
+    """The diameter that meets the tool: as it turns, or of the cutter."""
+    hole = _hole(feature)
+    if hole is not None:
+        return hole.bore or hole.diameter
+    if isinstance(feature, Bore | Groove):
+        return feature.diameter
+    if isinstance(feature, NutThread):
+        return feature.bore
+    if before.turns:
+        return before.largest if before.features else _stock_width(before)
+    return 20.0  # an end mill of a usual size
+
+
+def _stock_width(body: Body) -> float:
+    return float(
+        getattr(body.stock, "diameter", 0.0) or getattr(body.stock, "corners", 0)
+    )
+
+
+def _size(value: float) -> str:
+    return plain(value, 3).rstrip("0").rstrip(".")
+
+
+def _words(feature: Feature) -> str:
+    """A feature as it is called in a title, with its main figure."""
+    name = feature.name.replace("_", " ")
+    match feature:
+        case Holes() | CrossHoles():
+            count = len(feature.cuts())
+            return f"{name}: {feature.hole.says(count)}"
+        case Cylinder() | Bore() | Groove():
+            return f"{name} to ⌀{_size(feature.diameter)}"
+        case Screw() | NutThread():
+            return f"{name} {thread_of(feature.thread).says}"
+        case Cone() | TaperBore() if feature.taper:
+            return f"{name}, {feature.taper}"
+        case Keyway():
+            return f"{name}, {_size(feature.width)} wide, {_size(feature.depth)} deep"
+        case Flats():
+            return f"{name}, {_size(feature.across)} across"
+        case Bevel():
+            return f"{name} {_size(feature.leg)} × {_size(feature.angle)}°"
+        case Centre():
+            return f"{name}, mouth ⌀{_size(feature.mouth)}"
+    return name
+
+
+def _title(
+    step: Step,
+    operation: Operation,
+    features: Sequence[Feature],
+    drill: float,
+    tap: str,
+) -> str:
+    if tap and features:
+        return f"Tap {thread_of(tap).says}, {features[0].name.replace('_', ' ')}"
+    if drill and features:
+        count = len(features[0].cuts()) if _hole(features[0]) else 1
+        many = f"{count} holes " if count > 1 else ""
+        ladder = " in stages" if drill > LADDER else ""
+        name = features[0].name.replace("_", " ")
+        return f"Drill {many}{_size(drill)} mm{ladder}, {name}"
+    hole = _hole(features[0]) if features else None
+    if hole is not None and operation.key in ("counterbore", "countersink"):
+        count = len(features[0].cuts())
+        many = f"{count} holes" if count > 1 else "the hole"
+        to = f"⌀{_size(hole.sink)}"
+        if operation.key == "counterbore":
+            to = f"⌀{_size(hole.bore)}, {_size(hole.bore_depth)} deep"
+        return f"{operation.verb} {many} to {to}"
+    if operation.key in ("deburr", "mount"):
+        return operation.verb
+    said = ", ".join(_words(one) for one in features)
+    left = f", leave {_size(2 * step.leaves)} mm" if step.leaves else ""
+    return f"{operation.verb} {said}{left}".strip()
+
+
+def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str) -> str:
+    if tap:
+        return f"tap {thread_of(tap).says}"
+    if drill:
+        return f"drill {_size(drill)}"
+    hole = _hole(feature)
+    if operation.key == "counterbore" and hole is not None:
+        return f"counterbore {_size(hole.bore)}"
+    return operation.tool
+
+
+def _minutes(
+    step: Step,
+    before: Body,
+    after: Body,
+    rpm: float,
+    features: Sequence[Feature],
+) -> float:
+    """About how long a step takes: metal over what a light tool takes off."""
+    if step.operation in ("mount", "mark", "deburr"):
+        return 5.0
+    if step.operation == "prove":
+        return 3.0
+    if before.turns:
+        taken = _turned_volume(before) - _turned_volume(after)
+        wide = _diameter(features[0] if features else None, before)
+        rate = rpm * 3.1416 * wide * FEED * ROUGH  # mm³ a minute
+        cut = taken / rate if rate else 0.0
+    else:
+        cut = 2.0
+    holes = sum(len(one.cuts()) for one in features if _hole(one))
+    return round(HANDLING + cut + 0.5 * holes, 1)
+
+
+def _turned_volume(body: Body) -> float:
+    """Volume of what turns, its cross holes left out; Pappus, mm³."""
+    region = body.region
+    if region.is_empty:
+        return 0.0
+    return float(2 * 3.141592653589793 * region.centroid.y * region.area)

@@ -1,0 +1,271 @@
+"""`machinon piece`: any family from the command line, told, as JSON, or written."""
+
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from machinon.commandline import error_object
+from machinon.core.errors import BadInput, MachinonError
+from machinon.core.families import families, family_of
+from machinon.core.materials import material
+from machinon.core.piece.family import Family, Known, Made, make
+from machinon.core.quantity import LENGTH, length_text, text_of
+from machinon.core.reckoning import TEXT
+from machinon.core.route.operations import HoldingTold, StepTold, route_told
+
+USAGE = """\
+machinon piece                             all families, a line each
+machinon piece FAMILY --help               mates, sizes, fits, checks
+machinon piece FAMILY key=value ...        a piece with its sizes, checks and route
+  role.surface=VALUE                         a mate's measured size
+  fit.SLOT=WISH                              how a fit shall go
+  feature.measure=VALUE or "= EXPRESSION"    a size
+  --json     one JSON object instead
+  --inch     bare lengths are inches
+"""
+WRITERS = ("svg", "pdf", "dxf", "stl", "3mf", "holes")
+
+
+def piece_command(arguments: Sequence[str]) -> int:
+    """`machinon piece ...`. Returns the exit code: 0, or 2 for bad input."""
+    as_json = "--json" in arguments
+    try:
+        flags, files, words = _taken_apart(arguments)
+        if not words:
+            print(USAGE.rstrip() if "--help" in flags else _listed())
+            return 0
+        family = family_of(words[0])
+        if "--help" in flags:
+            print(_help(family))
+            return 0
+        made = make(family, _given(words[1:]), "--inch" in flags)
+        for kind, path in files.items():
+            _write(made, kind, path)
+    except BadInput as error:
+        if as_json:
+            print(json.dumps(error_object(error), ensure_ascii=False))
+        else:
+            print(f"{error.key}: {error.message}", file=sys.stderr)
+        return 2
+    except MachinonError as error:
+        print(error, file=sys.stderr)
+        return 2
+    if as_json:
+        print(json.dumps(as_object(made), ensure_ascii=False))
+    else:
+        print(_readable(made, "--inch" in flags))
+    return 0
+
+
+def _taken_apart(
+    arguments: Sequence[str],
+) -> tuple[set[str], dict[str, Path], list[str]]:
+    """Flags, files to write by their kind, and the rest. Raises BadInput."""
+    flags: set[str] = set()
+    files: dict[str, Path] = {}
+    words: list[str] = []
+    rest = iter(arguments)
+    for one in rest:
+        if one in ("--json", "--inch", "--help"):
+            flags.add(one)
+        elif one.startswith("--"):
+            kind = one[2:]
+            path = next(rest, "")
+            if kind not in WRITERS or not path or path.startswith("--"):
+                raise BadInput(one, "That option is not known.\n" + USAGE.rstrip())
+            files[kind] = Path(path)
+        else:
+            words.append(one)
+    return flags, files, words
+
+
+def _given(pairs: Sequence[str]) -> dict[str, str]:
+    given: dict[str, str] = {}
+    for pair in pairs:
+        key, equals, value = pair.partition("=")
+        if not equals:
+            raise BadInput(pair, "Write what is given as key=value.")
+        if key in given:
+            raise BadInput(key, f"{key} is given twice.")
+        given[key] = value
+    return given
+
+
+def _write(made: Made, kind: str, path: Path) -> None:
+    from machinon.draw import export
+
+    export.write(made, kind, path)
+
+
+def as_object(made: Made) -> dict[str, Any]:
+    """A piece as the contract's JSON object."""
+    metal = material(made.material)
+    volume = made.body.volume
+    return {
+        "family": made.family.key,
+        "sizes": {key: _size(one) for key, one in made.sizes.items()},
+        "features": [
+            {"name": one.name, "kind": one.kind, **_plain(one)}
+            for one in made.body.features
+        ],
+        "faces": {
+            name: {"kind": face.kind, "inside": face.inside, **face.at}
+            for name, face in made.body.faces.items()
+        },
+        "fits": [
+            {
+                "slot": band.slot.key,
+                "size": band.slot.rules,
+                "wish": band.want,
+                "lower": band.lower,
+                "upper": band.upper,
+            }
+            for band in made.fits
+        ],
+        "checks": [
+            {
+                "key": one.key,
+                "place": one.place,
+                "passed": one.passed,
+                "grave": one.grave,
+                "have": one.have,
+                "need": one.need,
+                "says": one.says,
+            }
+            for one in made.checks
+        ],
+        "route": [_holding(one) for one in route_told(made)],
+        "material": made.material,
+        "stock": {
+            "kind": made.body.stock.__struct_config__.tag,
+            "says": made.body.stock.says,
+            **_plain(made.body.stock),
+        },
+        "volume": volume,
+        "mass": volume * metal.density * 1e-9,
+        "removed": made.body.stock_volume - volume,
+    }
+
+
+def _plain(one: msgspec.Struct) -> dict[str, Any]:
+    """A feature's or stock's own sizes; its name and kind stand beside them."""
+    found: dict[str, Any] = msgspec.to_builtins(one)
+    return {key: value for key, value in found.items() if key not in ("name", "type")}
+
+
+def _size(one: Known) -> dict[str, Any]:
+    unit = one.size.kind.unit if one.size.kind is not TEXT else ""
+    return {
+        "value": one.value,
+        "unit": unit,
+        "by": one.by,
+        "because": one.because,
+    }
+
+
+def _holding(one: HoldingTold) -> dict[str, Any]:
+    return {
+        "holding": one.title,
+        "machine": one.machine,
+        "reason": one.reason,
+        "steps": [_step(step) for step in one.steps],
+    }
+
+
+def _step(step: StepTold) -> dict[str, Any]:
+    return {
+        "key": step.key,
+        "operation": step.operation,
+        "features": list(step.features),
+        "title": step.title,
+        "tool": step.tool,
+        "drill": step.drill or None,
+        "tap": step.tap or None,
+        "rpm": round(step.rpm) or None,
+        "minutes": step.minutes,
+        "caution": step.caution,
+        "hold": step.hold,
+    }
+
+
+def _listed() -> str:
+    return "\n".join(f"  {one.key:<18} {one.purpose}" for one in families().values())
+
+
+def _help(family: Family) -> str:
+    out = [
+        f"{family.key}: {family.purpose}",
+        f"Without mates it is built {family.example}.",
+    ]
+    if family.mates:
+        out += ["", "Mates"]
+    for mate in family.mates:
+        for one in mate.sizes:
+            key = f"{mate.role}.{one.key}"
+            out.append(f"  {key:<24} {mate.words}: {one.words}; {one.usual}")
+    out += ["", "Sizes"]
+    for size in family.sizes:
+        kind = size.kind.unit or size.kind.name
+        allowed = (
+            "one of " + ", ".join(size.choices)
+            if size.choices
+            else ""
+            if size.kind is TEXT
+            else f"from {size.low:g} to {size.high:g}"
+        )
+        rule = size.why or (size.rule if isinstance(size.rule, str) else "its standard")
+        slot = next((f for f in family.fits if f.rules == size.key), None)
+        if slot is not None:
+            rule = f"by the fit {slot.key}"
+        parts = "; ".join(
+            part for part in (f"{size.words} ({kind})", rule, allowed) if part
+        )
+        out.append(f"  {size.key:<24} {parts}")
+    if family.fits:
+        out += ["", "Fits"]
+    for slot in family.fits:
+        key = f"fit.{slot.key}"
+        out.append(f"  {key:<24} {slot.words}; {slot.want}, rules {slot.rules}")
+    out += ["", "Checks"]
+    out += [
+        f"  {one.key:<24} {one.says.split(':')[0]}" for one in make(family, {}).checks
+    ]
+    return "\n".join(out)
+
+
+def _readable(made: Made, inch: bool) -> str:
+    out = [f"{made.family.name}, {made.material}, from {made.body.stock.says}"]
+    for key, one in made.sizes.items():
+        value = one.value
+        if isinstance(value, bool):
+            said = "yes" if value else "no"
+        elif isinstance(value, str):
+            said = value
+        elif one.size.kind is LENGTH:
+            said = length_text(value, 0.001, inch)
+        else:
+            said = text_of(float(value), one.size.kind, inch)
+        out.append(f"  {key:<22} {said:<16} {one.by}: {one.because}")
+    for band in made.fits:
+        out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
+    for check in made.checks:
+        mark = "good" if check.passed else "STOP" if check.grave else "mind"
+        out.append(f"  {mark}  {check.says}")
+    for holding in route_told(made):
+        out.append(f"{holding.title} ({holding.machine}): {holding.reason}")
+        for step in holding.steps:
+            speed = f", {step.rpm:.0f} rpm" if step.rpm else ""
+            out.append(f"  {step.title}; {step.tool}{speed}, {step.minutes:g} min")
+            if step.caution:
+                out.append(f"      Caution: {step.caution}")
+    return "\n".join(out)
+
+
+def _band(lower: float | None, upper: float | None, inch: bool) -> str:
+    if lower is None or upper is None:
+        return "nothing is left of its band"
+    return f"{length_text(lower, 0.001, inch)} to {length_text(upper, 0.001, inch)}"
