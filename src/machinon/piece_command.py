@@ -218,7 +218,7 @@ def _help(family: Family) -> str:
             else f"from {size.low:g} to {size.high:g}"
         )
         rule = size.why or (size.rule if isinstance(size.rule, str) else "its standard")
-        slot = next((f for f in family.fits if f.rules == size.key), None)
+        slot = next((f for f in family.slots if f.rules == size.key), None)
         if slot is not None:
             rule = f"by the fit {slot.key}"
         parts = "; ".join(

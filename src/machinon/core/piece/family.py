@@ -16,6 +16,7 @@ from machinon.core.piece.relations import Expression, in_order
 from machinon.core.quantity import COUNT, LENGTH, Kind
 from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screws import cap_screw
 
 By = Literal["rule", "fit", "copy", "clearance", "chain", "link", "typed"]
 Value = float | str | bool
@@ -67,7 +68,9 @@ class Size:
     def _word(self, text: str) -> str:
         if self.choices and text not in self.choices:
             raise unknown(self.key, text, self.choices)
-        if self.measure in ("thread", "screw") and text != "none":
+        if self.measure == "screw":
+            return cap_screw(text, self.key).size
+        if self.measure == "thread" and text != "none":
             return thread_of(text, self.key).name
         if self.measure == "material":
             return material(text, self.key).name
@@ -128,6 +131,25 @@ class FitSlot:
 
 
 @dataclass(frozen=True, slots=True)
+class Chain:
+    """A fit along a line: links by size or mate with their signs, less the size that
+    it rules, leave a gap from `least` to `most` (sizes or mates themselves)."""
+
+    key: str
+    words: str
+    rules: str
+    links: tuple[tuple[str, int], ...]
+    least: str
+    most: str
+    want: str = "as said"
+    step: float = 0.01
+
+    @property
+    def rests(self) -> tuple[str, ...]:
+        return (*(name for name, _ in self.links), self.least, self.most)
+
+
+@dataclass(frozen=True, slots=True)
 class Check:
     """One check. place: the feature it points at; grave: cutting would scrap the piece
     or be unsafe; have, need: mm, where it compares two sizes."""
@@ -160,11 +182,16 @@ def at_least(
 class FitBand:
     """A fit worked out: the sizes it lies between; None where no band is left."""
 
-    slot: FitSlot
+    slot: FitSlot | Chain
     want: str
     lower: float | None
     upper: float | None
     answer: Answer
+
+    @property
+    def aim(self) -> float:
+        """The middle of what was wanted, also where no band is left of it."""
+        return float(self.answer["aim"])
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,8 +240,9 @@ class Step:
 class Family:
     """A kind of piece.
 
-    example: what it is usually made to, in a sentence; count: how many are made of one
-    body (nuts of a strip), by the size that says so.
+    example: what it is usually made to, in a sentence; proof: sizes that are proved;
+    full: what to give so that every feature it can have is there; ways: what to give
+    besides for another way of making it.
     """
 
     key: str
@@ -227,8 +255,11 @@ class Family:
     checks: Callable[[Values], Iterable[Check]] = lambda values: ()
     mates: tuple[Mate, ...] = ()
     fits: tuple[FitSlot, ...] = ()
+    chains: tuple[Chain, ...] = ()
     proof: tuple[str, ...] = ()
     material: str = "mild steel"
+    full: Mapping[str, str] = field(default_factory=dict)
+    ways: tuple[Mapping[str, str], ...] = ()
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""
@@ -236,6 +267,11 @@ class Family:
             if one.key == key:
                 return one
         raise unknown(key, key, [one.key for one in self.sizes])
+
+    @property
+    def slots(self) -> tuple[FitSlot | Chain, ...]:
+        """Everything that rules a size by a band."""
+        return (*self.fits, *self.chains)
 
     @property
     def mate_keys(self) -> dict[str, MateSize]:
@@ -271,7 +307,7 @@ def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
     the first that cannot be.
     """
     wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
-    slots = {slot.rules: slot for slot in family.fits}
+    slots = {slot.rules: slot for slot in family.slots}
     rests: dict[str, tuple[str, ...]] = {}
     links: dict[str, Expression] = {}
     for size in family.sizes:
@@ -279,8 +315,11 @@ def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
         if text.startswith("="):
             links[size.key] = Expression(text, size.key)
             rests[size.key] = links[size.key].names
-        elif text or size.key in slots:
+        elif text:
             rests[size.key] = ()
+        elif size.key in slots:
+            ruler = slots[size.key]
+            rests[size.key] = ruler.rests if isinstance(ruler, Chain) else ()
         else:
             rests[size.key] = _names_of(size)
     known: dict[str, Known] = {}
@@ -289,9 +328,11 @@ def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
     for key in in_order(rests):
         size = family.size(key)
         slot = slots.get(key)
-        if slot is not None and slot.mate in mates:
-            band = _band(slot, wants.get(slot.key, slot.want), mates, doubts)
-            fits[slot.key] = band
+        if isinstance(slot, Chain):
+            fits[slot.key] = _chain(slot, values, doubts)
+        elif slot is not None:
+            want = wants.get(slot.key, slot.want)
+            fits[slot.key] = _band(slot, want, mates, doubts)
         text = typed.get(key, "")
         if key in links:
             found = size.checked(
@@ -300,8 +341,8 @@ def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
             known[key] = Known(size, found, "link", text.strip())
         elif text:
             known[key] = Known(size, size.read(text, inch), "typed", "typed")
-        elif slot is not None and slot.key in fits:
-            known[key] = _by_fit(size, slot, fits[slot.key], mates)
+        elif slot is not None:
+            known[key] = _by_band(size, fits[slot.key], mates)
         else:
             known[key] = Known(size, _by_rule(size, values), size.by, _why(size))
         values[key] = known[key].value
@@ -312,7 +353,7 @@ def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
         family,
         values,
         {size.key: known[size.key] for size in family.sizes},
-        tuple(fits[slot.key] for slot in family.fits if slot.key in fits),
+        tuple(fits[slot.key] for slot in family.slots),
         body,
         checks,
         family.route(values),
@@ -391,7 +432,9 @@ def _by_rule(size: Size, values: Values) -> Value:
 
 
 def _why(size: Size) -> str:
-    return size.why or f"= {size.rule}"
+    if size.why:
+        return size.why
+    return f"= {size.rule}" if _names_of(size) else "as usual"
 
 
 def _band(
@@ -419,20 +462,42 @@ def _band(
     return FitBand(slot, want, float(answer["lower"]), float(answer["upper"]), answer)
 
 
-def _by_fit(size: Size, slot: FitSlot, band: FitBand, mates: Values) -> Known:
-    aim = _rounded(float(band.answer["aim"]), slot.step)
+def _chain(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand:
+    """The band that a chain of lengths leaves its missing link."""
+    whole = sum(sign * float(values[name]) for name, sign in chain.links)
+    doubt = sum(doubts.get(name, DOUBT) for name, _ in chain.links)
+    least, most = float(values[chain.least]), float(values[chain.most])
+    answer = reckon(
+        "fit-target",
+        {
+            "existing": [whole],
+            "instrument_uncertainty": doubt,
+            "kind": "hole",
+            "clearance_min": least,
+            "clearance_max": most,
+        },
+    )
+    if answer["band"] <= 0:
+        return FitBand(chain, chain.want, None, None, answer)
+    lower, upper = float(answer["lower"]), float(answer["upper"])
+    return FitBand(chain, chain.want, lower, upper, answer)
+
+
+def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
+    slot = band.slot
+    aim = size.checked(_rounded(band.aim, slot.step))
+    if isinstance(slot, Chain):
+        return Known(size, aim, "chain", f"{slot.words}: {' + '.join(slot.rests)}")
     because = f"{slot.words}: {band.want} on {float(mates[slot.mate]):.3f}"
-    return Known(size, size.checked(aim), "fit", because)
+    return Known(size, aim, "fit", because)
 
 
 def _fit_checks(
     family: Family, known: Mapping[str, Known], fits: Mapping[str, FitBand]
 ) -> Iterable[Check]:
     """Whether what is drawn agrees with each mate as measured."""
-    for slot in family.fits:
-        band = fits.get(slot.key)
-        if band is None:
-            continue
+    for slot in family.slots:
+        band = fits[slot.key]
         value = known[slot.rules].value
         place = slot.rules.partition(".")[0]
         key = f"fit-{slot.key}"

@@ -75,7 +75,7 @@ OPERATIONS: Mapping[str, Operation] = {
         Operation("tap", "Tap", "tap"),
         Operation("groove", "Turn the groove", "grooving tool", "turn"),
         Operation("taper", "Turn the taper", "knife tool, compound set over", "turn"),
-        Operation("bevel", "Break the edge", "chamfer tool", "turn"),
+        Operation("bevel", "Chamfer", "chamfer tool", "turn"),
         Operation(
             "mill",
             "Mill",
@@ -336,6 +336,8 @@ def _title(
     if operation.key in ("deburr", "mount"):
         return operation.verb
     said = ", ".join(_words(one) for one in features)
+    if said.lower().startswith(operation.verb.lower()):
+        said = said[len(operation.verb) :].lstrip()  # not "bore bore"
     left = f", leave {_size(2 * step.leaves)} mm" if step.leaves else ""
     return f"{operation.verb} {said}{left}".strip()
 

@@ -120,11 +120,9 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "engagement",
         "thread",
-        s["head.height"]
-        + s["tongue.height"]
-        - (1.5 * thread.pitch if s["thread.stopped"] else 0),
+        _strip(s)[2] - (1.5 * thread.pitch if s["thread.stopped"] else 0.0),
         wanted,
-        f"Thread for an {thread.says} stud",
+        f"Thread for its stud, {thread.says}",
     )
     yield at_least(
         "length",
@@ -212,8 +210,8 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 
 FAMILY = Family(
-    "t-nuts",
-    "T-nuts",
+    "t-nut-strip",
+    "T-nuts in a strip",
     "Nuts for a table's T-slots, cut as one strip from the measured slot.",
     "as six nuts M12 for a slot of 14 mm",
     sizes=(
