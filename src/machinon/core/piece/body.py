@@ -5,7 +5,7 @@ body is built.
 """
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING, Any, TypeAlias
@@ -101,17 +101,20 @@ class Body:
         """Where a face lies; None where the body as it stands has none so called."""
         return self.faces.get(name)
 
-    def after(self, done: Iterable[tuple[str, float]]) -> "Body":
-        """The shape in process: only these cuts done, each with the metal it leaves."""
+    def after(
+        self, done: Iterable[tuple[str, float]], bare: Collection[str] = ()
+    ) -> "Body":
+        """The shape in process: only these cuts done, each with the metal it leaves.
+
+        bare: holes that are drilled only, not yet tapped, counterbored or sunk.
+        """
         left = dict(done)
-        return Body(
-            self.stock,
-            tuple(
-                one.leaving(left[one.name]) if left[one.name] else one
-                for one in self.features
-                if one.name in left
-            ),
-        )
+        standing = []
+        for one in self.features:
+            if one.name in left:
+                cut = one.as_drilled() if one.name in bare else one
+                standing.append(cut.leaving(left[one.name]) if left[one.name] else cut)
+        return Body(self.stock, tuple(standing))
 
     @property
     def cuts(self) -> tuple[Cut, ...]:

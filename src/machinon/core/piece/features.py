@@ -91,6 +91,10 @@ class Feature(msgspec.Struct, frozen=True, tag=True):
         """The same with metal left on it for a later cut, mm to a side."""
         return self
 
+    def as_drilled(self) -> "Feature":
+        """The same as its drill leaves it, before it is tapped or counterbored."""
+        return self
+
 
 # -- what turns ------------------------------------------------------------
 
@@ -582,6 +586,11 @@ class Hole(msgspec.Struct, frozen=True):
         tip = 0.0 if self.flat else r / math.tan(math.radians(POINT / 2))
         return (*down, (self.depth, r), (self.depth + tip, 0.0))
 
+    @property
+    def drilled(self) -> "Hole":
+        """As its drill leaves it."""
+        return msgspec.structs.replace(self, thread="", bore=0.0, sink=0.0, ream=False)
+
     def says(self, count: int = 1) -> str:
         """As it is written at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
         many = f"{count} × " if count > 1 else ""
@@ -663,6 +672,9 @@ class Holes(Feature, frozen=True):
     def points(self) -> list[Point]:
         return self.pattern.points()
 
+    def as_drilled(self) -> Feature:
+        return msgspec.structs.replace(self, hole=self.hole.drilled)
+
     def cuts(self) -> tuple[Cut, ...]:
         profile = self.hole.profile(self.through)
         return tuple(Drilled(self.frame, at, profile) for at in self.points)
@@ -696,6 +708,9 @@ class CrossHoles(Feature, frozen=True):
     through: float
     count: int = 1
     angle: float = 90.0
+
+    def as_drilled(self) -> Feature:
+        return msgspec.structs.replace(self, hole=self.hole.drilled)
 
     def cuts(self) -> tuple[Cut, ...]:
         profile = self.hole.profile(self.through)

@@ -35,6 +35,7 @@ from machinon.core.threads.tapping import drills
 ROUGH = 1.5  # mm: depth of a roughing pass
 FEED = 0.1  # mm a turn, as a rule of thumb
 HANDLING = 1.0  # minutes to set a tool and wind back
+AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
@@ -143,16 +144,25 @@ def route_told(
 ) -> tuple[HoldingTold, ...]:
     """The route of a piece. speeds: those of the lathe, rpm; any where not said."""
     done: dict[str, float] = {}
+    bare = {
+        name
+        for one in made.holdings
+        for step in one.steps
+        if step.operation in AFTER_DRILL
+        for name in step.features
+    }
     keys: dict[str, int] = {}
     out = []
     for holding in made.holdings:
         steps = []
         for step in holding.steps:
-            before = made.body.after(done.items())
+            before = made.body.after(done.items(), bare)
             for name in step.features:
                 if step.operation not in ("mark", "prove", "mount", "deburr"):
                     done[name] = step.leaves
-            after = made.body.after(done.items())
+            if step.operation in AFTER_DRILL:
+                bare -= set(step.features)
+            after = made.body.after(done.items(), bare)
             steps.append(
                 _told(made, holding, step, before, after, speeds, _key(step, keys))
             )
