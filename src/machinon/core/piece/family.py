@@ -30,7 +30,7 @@ class Size:
 
     rule: the expression it starts from, the word a text starts with, or what works it
     out from the sizes named in `rests`; why: the rule in words; by: what kind of rule;
-    step: it is rounded to.
+    step: it is rounded to; at: the measure that it is, where its own name is none.
     """
 
     key: str
@@ -44,6 +44,12 @@ class Size:
     by: By = "rule"
     step: float = 0.0
     rests: tuple[str, ...] = ()
+    at: str = ""
+
+    @property
+    def drawn_at(self) -> str:
+        """The measure of a feature where the drawing has it."""
+        return self.at or self.key
 
     @property
     def feature(self) -> str:

@@ -190,6 +190,7 @@ class Cone(Feature, frozen=True):
         small = self.end if at == self.start else self.start
         return {
             "diameter": Dimension("diameter", at, at, (large / 2, 0.0)),
+            "large": Dimension("diameter", at, at, (large / 2, 0.0)),
             "small": Dimension(
                 "diameter",
                 small,
@@ -432,6 +433,7 @@ class NutThread(Feature, frozen=True):
         return {
             "thread": Dimension("diameter", self.start, self.end, radius, True),
             "length": Dimension("along", self.start, self.end, radius, True),
+            "depth": Dimension("along", self.start, self.end, radius, True),
         }
 
 
@@ -692,11 +694,16 @@ class Holes(Feature, frozen=True):
         return found
 
     def dimensions(self) -> dict[str, Dimension]:
-        spot = Dimension("hole", 0.0, 0.0, self.points[0])
-        return dict.fromkeys(
-            ("diameter", "count", "circle", "thread", "depth", "bore", "bore_depth"),
-            spot,
+        x, y = self.points[0]
+        said = ("diameter", "count", "circle", "screw", "thread", "drill", "depth")
+        found = dict.fromkeys(
+            (*said, "across", "up", "kind", "pattern", "counterbore"),
+            Dimension("hole", 0.0, 0.0, (x, y)),
         )
+        if self.block is not None and self.face in ("top", "bottom"):
+            found["from_side"] = Dimension("x", 0.0, x, (y, 0.0))
+            found["from_front"] = Dimension("y", 0.0, y, (x, 0.0))
+        return found
 
 
 class CrossHoles(Feature, frozen=True):
@@ -848,7 +855,10 @@ class Rebate(Feature, frozen=True):
         a, b = (0.0, self.width) if self.side == "front" else (wide - self.width, wide)
         return {
             "width": Dimension("y", a, b, (0.0, high)),
-            "depth": Dimension("z", high - self.depth, high, (0.0, a)),
+            "depth": Dimension("z", high - self.depth, high),
+            "rest": Dimension("z", 0.0, high - self.depth),
+            # what stands between this rebate and one like it at the other side
+            "tongue": Dimension("y", self.width, wide - self.width),
         }
 
 
@@ -971,6 +981,15 @@ class SawCuts(Feature, frozen=True):
 
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("plane", {"kerf": self.kerf})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        if not self.starts:
+            return {}
+        first = self.starts[0]
+        return {
+            "first": Dimension("x", 0.0, first),
+            "kerf": Dimension("x", first, first + self.kerf),
+        }
 
 
 def all_cuts(features: Iterator[Feature] | tuple[Feature, ...]) -> tuple[Cut, ...]:

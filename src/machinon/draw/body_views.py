@@ -1,0 +1,370 @@
+"""Views of a body: half section and end view of what turns, three views of a block."""
+
+import math
+from collections.abc import Callable, Iterable
+from itertools import pairwise
+
+from machinon.core.piece.body import Block, Body
+from machinon.core.piece.features import (
+    Circle as HoleCircle,
+)
+from machinon.core.piece.features import (
+    CrossHoles,
+    Feature,
+    Flats,
+    Holes,
+    Keyway,
+    NutThread,
+    Screw,
+    SixFaces,
+)
+from machinon.core.piece.solid_cuts import Drilled, Point, Sunk
+from machinon.draw.drawing import Board, Circle, Line, Role, Shape
+
+Place = Callable[[float, float], Point]
+EDGE = 1.8
+# which axes a view shows, across and up, and the one it looks along
+VIEWS = {"top": (0, 1, 2), "front": (0, 2, 1), "right": (1, 2, 0)}
+
+
+def _union(parts: Iterable[list[Point]]):  # type: ignore[no-untyped-def]
+    from shapely.geometry import Polygon
+    from shapely.ops import unary_union
+
+    return unary_union([Polygon(part).buffer(0) for part in parts if len(part) > 2])
+
+
+def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]
+    parts = getattr(region, "geoms", [region])
+    return [
+        [(float(x), float(y)) for x, y in part.exterior.coords[:-1]]
+        for part in parts
+        if not part.is_empty and part.geom_type == "Polygon" and part.area > 1e-9
+    ]
+
+
+# -- what turns ------------------------------------------------------------
+
+
+def envelope(body: Body) -> list[list[Point]]:
+    """What is seen of the outside: the half section filled to the axis."""
+    filled = []
+    for ring in body.rings():
+        for (az, ar), (bz, br) in zip(ring, [*ring[1:], ring[0]], strict=True):
+            if abs(az - bz) > 1e-9:
+                filled.append([(az, 0.0), (bz, 0.0), (bz, br), (az, ar)])
+    return _rings(_union(filled))
+
+
+def _hole_sections(body: Body) -> list[list[Point]]:
+    """Cross holes and keyways as the section meets them, one of each turned into it."""
+    found: list[list[Point]] = []
+    for one in body.features:
+        if isinstance(one, Holes) and one.block is None:
+            x, y = one.points[0]
+            at, out = math.hypot(x, y), 1.0 if one.face == "left" else -1.0
+            profile = one.hole.profile(one.through)
+            side = [(one.level + out * d, at + r) for d, r in profile]
+            found.append(
+                side + [(one.level + out * d, at - r) for d, r in reversed(profile)]
+            )
+        elif isinstance(one, CrossHoles):
+            top = one.diameter / 2
+            profile = one.hole.profile(one.through)
+            side = [(one.z + r, top - d) for d, r in profile]
+            found.append(side + [(one.z - r, top - d) for d, r in reversed(profile)])
+        elif isinstance(one, Keyway):
+            top, deep = one.diameter / 2, one.depth
+            low, high = (top - 1, top + deep) if one.inside else (top - deep, top + 1)
+            found.append(
+                [(one.start, low), (one.end, low), (one.end, high), (one.start, high)]
+            )
+    return found
+
+
+def draw_half_section(board: Board, body: Body, place: Place) -> None:
+    """Upper half cut and hatched, lower half as seen from outside; ISO 128."""
+    first, last = body.ends
+    cut = body.region
+    holes = _hole_sections(body)
+    if holes:
+        cut = cut.difference(_union(holes))
+        # beyond a hole its far edge is seen
+        for ring in body.rings():
+            points = tuple(place(z, r) for z, r in ring)
+            board.items.append(Shape(points, "outline", 1.2, "panel"))
+    for ring in _rings(cut):
+        points = tuple(place(z, r) for z, r in ring)
+        board.items.append(Shape(points, "outline", EDGE, "panel", "right"))
+    _inner_edges(board, body, place)
+    for ring in envelope(body):
+        mirrored = tuple(place(z, -r) for z, r in ring)
+        board.items.append(Shape(mirrored, "outline", EDGE, "panel"))
+        for z, r in ring:
+            if r > 1e-6 and first + 1e-6 < z < last - 1e-6:
+                board.items.append(Line(place(z, 0.0), place(z, -r), "outline", 1.2))
+    for one in body.features:
+        _thread_lines(board, one, place)
+    past = 0.06 * (last - first) + 2
+    board.items.append(
+        Line(place(first - past, 0.0), place(last + past, 0.0), "centre", 1.0)
+    )
+    for one in body.features:
+        if isinstance(one, Holes) and one.block is None:
+            x, y = one.points[0]
+            at = math.hypot(x, y)
+            ends = place(one.level - 4, at), place(one.level + 4, at)
+            if one.through:
+                out = 1.0 if one.face == "left" else -1.0
+                ends = (
+                    place(one.level - 3 * out, at),
+                    place(one.level + out * (one.through + 3), at),
+                )
+            board.items.append(Line(*ends, "centre", 1.0))
+    if any(isinstance(one, Flats) for one in body.features):
+        for one in body.features:
+            if isinstance(one, Flats):
+                _flat_lines(board, one, place)
+
+
+def _flat_lines(board: Board, one: Flats, place: Place) -> None:
+    """A flat seen square on has its diagonals thin; ISO 128."""
+    half = one.across / 2 * math.tan(math.pi / max(one.count, 3))
+    low, high = -min(half, one.across / 2), 0.0
+    for a, b in (
+        ((one.start, low), (one.end, high)),
+        ((one.start, high), (one.end, low)),
+    ):
+        board.items.append(Line(place(*a), place(*b), "thin", 0.8))
+
+
+def _inner_edges(board: Board, body: Body, place: Place) -> None:
+    """Edges of the bores, seen beyond the section: from the axis to the metal."""
+    for ring in body.rings():
+        for z, r in ring:
+            inner, _ = body.radii(z)
+            left, _ = body.radii(z - 1e-4)
+            right, _ = body.radii(z + 1e-4)
+            if r > 1e-6 and r <= max(inner, left, right) + 1e-6:
+                board.items.append(Line(place(z, 0.0), place(z, r), "outline", 1.2))
+
+
+def _thread_lines(board: Board, one: Feature, place: Place) -> None:
+    """The thin line of a thread, at a screw's root or a nut's crest; ISO 6410."""
+    if isinstance(one, Screw):
+        r = one.of.minor_external / 2
+        for side in (1, -1):
+            ends = place(one.start, side * r), place(one.end, side * r)
+            board.items.append(Line(*ends, "thin", 0.9))
+    elif isinstance(one, NutThread):
+        r = one.of.major / 2
+        ends = place(one.start, r), place(one.end, r)
+        board.items.append(Line(*ends, "thin", 0.9))
+
+
+def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None:
+    """What turns as seen from its right end."""
+
+    def ring(radius: float, role: Role = "outline", width: float = 1.4) -> None:
+        board.items.append(Circle(centre, radius * scale, role, width))
+
+    board.items.append(
+        Circle(centre, body.largest / 2 * scale, "outline", EDGE, "panel")
+    )
+    for radius in sorted(_seen_radii(body)):
+        ring(radius)
+    for one in body.features:
+        if isinstance(one, Holes) and one.block is None:
+            if isinstance(one.pattern, HoleCircle):
+                ring(one.pattern.diameter / 2, "centre", 1.0)
+            for x, y in one.points:
+                at = centre[0] + x * scale, centre[1] - y * scale
+                hole = one.hole
+                radius = hole.diameter / 2 * scale
+                seen: Role = "outline" if hole.depth is None else "hidden"
+                board.items.append(
+                    Circle(
+                        at, radius, seen, 1.4, "ground" if seen == "outline" else "none"
+                    )
+                )
+                near: Role = "outline" if one.face == "right" else "hidden"
+                for wide in (hole.bore, hole.sink):
+                    if wide > hole.diameter:
+                        board.items.append(Circle(at, wide / 2 * scale, near, 1.0))
+        elif isinstance(one, Keyway):
+            half, top = one.width / 2, one.diameter / 2
+            low, high = (
+                (top - 1, top + one.depth) if one.inside else (top - one.depth, top)
+            )
+            corners = ((-half, high), (-half, low), (half, low), (half, high))
+            board.items.append(
+                Shape(
+                    tuple(
+                        (centre[0] + x * scale, centre[1] - y * scale)
+                        for x, y in corners
+                    ),
+                    "outline",
+                    1.4,
+                    closed=False,
+                )
+            )
+        elif isinstance(one, Flats):
+            turn = math.pi / one.count if one.count > 2 else 0.0
+            if one.count > 2:
+                out = one.across / 2 / math.cos(turn)
+                points = tuple(
+                    (
+                        centre[0] + out * math.cos(turn * (2 * i + 1)) * scale,
+                        centre[1] - out * math.sin(turn * (2 * i + 1)) * scale,
+                    )
+                    for i in range(one.count)
+                )
+                board.items.append(Shape(points, "outline", 1.4))
+    reach = body.largest / 2 * scale * 1.08
+    x, y = centre
+    board.items.append(Line((x - reach, y), (x + reach, y), "centre", 1.0))
+    board.items.append(Line((x, y - reach), (x, y + reach), "centre", 1.0))
+
+
+def _seen_radii(body: Body) -> set[float]:
+    """Radii of the edges that are seen from the right end."""
+    stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
+    seen: set[float] = set()
+    largest, least = 0.0, math.inf
+    for z in stations:
+        for at in (z - 1e-4, z + 1e-4):
+            inner, outer = body.radii(at)
+            if outer > largest + 1e-3:
+                largest = outer
+                seen.add(round(outer, 3))
+            if outer > 0 and inner < least - 1e-3:
+                if inner > 1e-3:
+                    seen.add(round(inner, 3))
+                least = inner
+    return seen
+
+
+# -- blocks ----------------------------------------------------------------
+
+
+def silhouette(body: Body, view: str) -> list[list[Point]]:
+    """The outline of a block in a view, its openings with it."""
+    across, up, along = VIEWS[view]
+    rows = []
+    for axis in (across, up, along):
+        row = [0.0, 0.0, 0.0, 0.0]
+        row[axis] = 1.0
+        rows.append(row)
+    if view == "front":  # keeps the hand of the space
+        rows[2] = [-value for value in rows[2]]
+    section = body.solid.transform(rows).project()
+    return [[(float(x), float(y)) for x, y in ring] for ring in section.to_polygons()]
+
+
+def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
+    """One view of a block: outline, what is seen in it, what is hidden dashed."""
+    assert isinstance(body.stock, Block)
+    outline = silhouette(body, view)
+    for ring in sorted(outline, key=lambda points: -abs(_area(points))):
+        fill: Role = "panel" if _area(ring) > 0 else "ground"
+        points = tuple(place(x, y) for x, y in ring)
+        board.items.append(Shape(points, "outline", EDGE, fill))
+    whole = _union([ring for ring in outline if _area(ring) > 0])
+    box = body.solid.bounding_box()
+    along = VIEWS[view][2]
+    # the face that is looked at: the front is looked at from low y
+    near = box[along] if view == "front" else box[along + 3]
+    for one in body.features:
+        if not isinstance(one, SixFaces):
+            for cut in one.cuts():
+                if isinstance(cut, Drilled):
+                    _drilled_lines(board, cut, view, place, one)
+                elif isinstance(cut, Sunk):
+                    _sunk_lines(board, cut, view, place, whole, near)
+
+
+def _area(points: list[Point]) -> float:
+    return sum(
+        ax * by - bx * ay
+        for (ax, ay), (bx, by) in zip(points, [*points[1:], points[0]], strict=True)
+    )
+
+
+def _drilled_lines(
+    board: Board, cut: Drilled, view: str, place: Place, one: Feature
+) -> None:
+    across, up, along = VIEWS[view]
+    into = cut.frame.into
+    if abs(into[along]) > 0.5:
+        at = cut.frame.at(*cut.at)
+        centre = place(at[across], at[up])
+        unit = place(at[across] + 1, at[up])[0] - centre[0]
+        seen = into[along] < 0 if view != "front" else into[along] > 0
+        hole = one.hole if isinstance(one, Holes) else None
+        radii = sorted({round(r, 6) for d, r in cut.profile if r > 0 and d >= 0})
+        for radius in radii:
+            role: Role = (
+                "outline" if seen or (hole and hole.depth is None) else "hidden"
+            )
+            board.items.append(Circle(centre, radius * unit, role, 1.4))
+        if hole is not None and hole.thread:
+            from machinon.core.threads.screw_thread import thread_of
+
+            board.items.append(
+                Circle(centre, thread_of(hole.thread).major / 2 * unit, "thin", 0.9)
+            )
+        reach = (max(radii) + 2) * unit
+        x, y = centre
+        board.items.append(Line((x - reach, y), (x + reach, y), "centre", 0.9))
+        board.items.append(Line((x, y - reach), (x, y + reach), "centre", 0.9))
+        return
+    # from the side: its profile dashed, its axis
+    start = cut.frame.at(*cut.at)
+    side = across if abs(into[up]) > 0.5 else up
+    profile = [(max(d, 0.0), r) for d, r in cut.profile]
+    for sign in (1, -1):
+        points = []
+        for depth, radius in profile:
+            at3 = cut.frame.at(*cut.at, depth)
+            shifted = [*at3]
+            shifted[side] += sign * radius
+            points.append(place(shifted[across], shifted[up]))
+        for a, b in pairwise(points):
+            board.items.append(Line(a, b, "hidden", 1.0))
+    end = cut.frame.at(*cut.at, profile[-1][0])
+    board.items.append(
+        Line(
+            place(start[across], start[up]), place(end[across], end[up]), "centre", 0.9
+        )
+    )
+
+
+def _sunk_lines(  # type: ignore[no-untyped-def]
+    board: Board, cut: Sunk, view: str, place: Place, whole, near: float
+) -> None:
+    """The edges of what was sunk, where they lie within the view's outline."""
+    from shapely.geometry import Polygon
+
+    across, up, along = VIEWS[view]
+    top, bottom = max(cut.top, 0.0), cut.bottom
+    ends = [cut.frame.at(u, v, d) for u, v in cut.outline for d in (top, bottom)]
+    if abs(cut.frame.into[along]) > 0.5:
+        flat = [(p[across], p[up]) for p in ends[::2]]
+    else:
+        xs, ys = [p[across] for p in ends], [p[up] for p in ends]
+        flat = [
+            (min(xs), min(ys)),
+            (max(xs), min(ys)),
+            (max(xs), max(ys)),
+            (min(xs), max(ys)),
+        ]
+    depths = [p[along] for p in ends]
+    seen = min(depths) - 1e-3 <= near <= max(depths) + 1e-3
+    edges = Polygon(flat).exterior.intersection(whole.buffer(-1e-6))
+    role: Role = "outline" if seen else "hidden"
+    for line in getattr(edges, "geoms", [edges]):
+        if line.is_empty or line.geom_type != "LineString":
+            continue
+        points = list(line.coords)
+        for a, b in pairwise(points):
+            board.items.append(Line(place(*a), place(*b), role, 1.2))

@@ -1,0 +1,467 @@
+"""The drawing of any piece: its views, each size once, nothing missing.
+
+Sizes that are drawn stand as dimensions; what is written at holes stands on leaders;
+the rest stands along the foot. Every figure is tied to its size, so that it can be
+changed where it stands.
+"""
+
+from collections.abc import Callable, Sequence, Set
+from dataclasses import dataclass
+
+from machinon.core.piece.family import Known, Made
+from machinon.core.piece.features import Circle as HoleCircle
+from machinon.core.piece.features import CrossHoles, Dimension, Holes
+from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
+from machinon.draw.body_views import (
+    VIEWS,
+    draw_block_view,
+    draw_end_view,
+    draw_half_section,
+)
+from machinon.draw.drawing import (
+    SMALL,
+    Board,
+    Drawing,
+    Point,
+    Role,
+    text_width,
+    uncrowded,
+)
+
+Placing = Callable[[float, float], Point]  # a view's point on the page
+
+ROW = 2.6  # figure heights of a row of sizes along the foot
+LANE = 2.3  # figure heights from one dimension line to the next
+NOTE = 1.7  # figure heights of a line written at a hole
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A size as it stands on the sheet."""
+
+    key: str
+    text: str
+    small: str
+    name: str
+    role: Role
+
+
+def piece_sheet(
+    made: Made, width: float, height: float, size: float = 13.0, inch: bool = False
+) -> Drawing:
+    """The sheet of a piece on a page of that size, px.
+
+    size: height of the figures, less where they would lie on each other.
+    """
+    figures = {key: _figure(made, one, inch) for key, one in made.sizes.items()}
+
+    def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
+        board = Board(width, height, size * share)
+        sheet = _Sheet(made, figures, board, aside)
+        enough = sheet.turned() if made.body.turns else sheet.block()
+        return board.done(), enough
+
+    return uncrowded(laid_out, frozenset())
+
+
+def _figure(made: Made, one: Known, inch: bool) -> Figure:
+    value, size = one.value, one.size
+    role: Role = "measured" if one.by in ("fit", "copy", "chain") else "dimension"
+    band = next((b for b in made.fits if b.slot.rules == size.key), None)
+    small = ""
+    if isinstance(value, bool):
+        text = "yes" if value else "no"
+    elif isinstance(value, str):
+        text = value.replace("x", " × ") if size.measure == "thread" else value
+    elif size.kind is LENGTH:
+        text = _length(value, inch)
+        if band is not None and band.lower is not None and band.upper is not None:
+            text = _length(value, inch, 0.001)
+            ends = (_length(v, inch, 0.001) for v in (band.lower, band.upper))
+            small = " to ".join(ends)
+    elif size.kind is COUNT:
+        text = f"{value:.0f}"
+    else:
+        text = text_of(value, size.kind, inch)
+    failed = {c.place for c in made.checks if not c.passed and c.grave}
+    if size.feature in failed:
+        role = "stop"
+    return Figure(size.key, text, small, size.words, role)
+
+
+def _length(value: float, inch: bool, step: float = 0.0) -> str:
+    """As few digits as say it: 46.01, 18, 0.5."""
+    text = length_text(value, step or (0.0005 if inch else 0.001), inch, unit=False)
+    return text if step or "." not in text else text.rstrip("0").rstrip(".")
+
+
+class _Sheet:
+    """One layout of a sheet; `aside`: sizes that stand along the foot."""
+
+    def __init__(
+        self,
+        made: Made,
+        figures: dict[str, Figure],
+        board: Board,
+        aside: Set[str],
+    ) -> None:
+        self.made, self.figures, self.board = made, figures, board
+        self.size = board.size
+        self.places = _dimensions(made)
+        self.foot = [
+            key
+            for key in figures
+            if (key not in self.places or key in aside) and self._counts(key)
+        ]
+        self.notes = [
+            key
+            for key, one in self.places.items()
+            if one.kind == "hole" and key not in aside
+        ]
+        self.drawn = {
+            key: one
+            for key, one in self.places.items()
+            if one.kind != "hole" and key not in aside
+        }
+
+    def _counts(self, key: str) -> bool:
+        """Whether a size is there to be seen: of a feature that the piece has not, only
+        the one that would bring it."""
+        first = next(
+            one for one in self.figures if one.split(".")[0] == key.split(".")[0]
+        )
+        drawn = {one.split(".")[0] for one in self.places}
+        features = {one.name for one in self.made.body.features}
+        name = key.split(".")[0]
+        absent = name not in features and name not in drawn
+        return key == first or not absent or self._speaks_of_more(name)
+
+    def _speaks_of_more(self, name: str) -> bool:
+        """Whether a name is of the stock or the like, and no feature's at all."""
+        known = self.made.family.full or {}
+        return not any(_feature(one) == name for one in known)
+
+    # -- room --------------------------------------------------------------
+
+    def _wide(self, key: str) -> float:
+        one = self.figures[key]
+        sign = "⌀" if self.places.get(key, _NOWHERE).kind == "diameter" else ""
+        figure = text_width(sign + one.text, self.size)
+        return max(figure, text_width(one.small, SMALL * self.size)) + self.size
+
+    def _abreast(self) -> int:
+        widest = max(
+            (
+                max(
+                    text_width(self.figures[key].text, self.size),
+                    text_width(self.figures[key].name, SMALL * self.size),
+                )
+                for key in self.foot
+            ),
+            default=1.0,
+        )
+        return max(int(self.board.width / (widest + 1.6 * self.size)), 1)
+
+    def _floor(self) -> float:
+        """Lowest line that the views may use."""
+        rows = -(-len(self.foot) // self._abreast()) if self.foot else 0
+        return self.board.height - rows * ROW * self.size
+
+    def _title_and_foot(self) -> None:
+        """What it is, of what and from what; and the sizes without a place."""
+        made, size = self.made, self.size
+        says = f"{made.family.name}: {made.material}, from {made.body.stock.says}"
+        self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
+        shown = (self.figures[key] for key in self.foot)
+        rows = [(one.text, one.name, one.role, one.key) for one in shown]
+        self.board.along_the_foot(rows, self._abreast(), ROW)
+
+    # -- what turns --------------------------------------------------------
+
+    def turned(self) -> bool:
+        """Half section at the left, end view at the right."""
+        body, size = self.made.body, self.size
+        first, last = body.ends
+        wide = body.largest
+        diameters = self._lanes_across(first, last)
+        along = [key for key, one in self.drawn.items() if one.kind == "along"]
+        below = self._lanes_along(along, 0.0)
+        notes = self._note_lines()
+        left = sum(self._wide(key) + 0.6 * size for key in diameters[0]) + size
+        right = sum(self._wide(key) + 0.6 * size for key in diameters[1]) + 2 * size
+        top = (len(notes) * NOTE + 3.2) * size
+        room_x = self.board.width - left - right - 3 * size
+        end_view = bool(notes) or any(d.inside for d in self.drawn.values())
+        share = (last - first) + (wide * 1.15 if end_view else 0.0)
+        for _ in range(2):  # how many rows there are depends on the scale, and back
+            under = (len(below) * LANE + 1.5) * size
+            room_y = self._floor() - top - under
+            scale = max(min(room_x / share, room_y / wide), 0.05)
+            below = self._lanes_along(along, scale)
+        enough = scale * wide > 7 * size
+        spare = max(room_x - share * scale, 0.0)
+        x0 = left + spare / 2 - first * scale
+        axis = top + max(room_y, wide * scale) / 2
+
+        def place(z: float, r: float) -> Point:
+            return x0 + z * scale, axis - r * scale
+
+        draw_half_section(self.board, body, place)
+        self._diameters(diameters, place, first, last)
+        self._lengths(below, place, axis + wide / 2 * scale + 1.6 * size)
+        if end_view:
+            x = x0 + last * scale + right + wide / 2 * scale
+            draw_end_view(self.board, body, (x, axis), scale)
+            self._notes(notes, (x, axis), scale, top)
+        else:
+            self._notes(notes, place((first + last) / 2, 0.0), scale, top)
+        self._title_and_foot()
+        return enough
+
+    def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
+        """Diameters at the left and at the right, the smallest nearest to the piece."""
+        middle = (first + last) / 2
+        sides: tuple[list[str], list[str]] = ([], [])
+        for key, one in sorted(self.drawn.items(), key=lambda item: item[1].at[0]):
+            if one.kind == "diameter":
+                sides[(one.start + one.end) / 2 > middle].append(key)
+        return sides
+
+    def _diameters(
+        self,
+        lanes: tuple[list[str], list[str]],
+        place: Placing,
+        first: float,
+        last: float,
+    ) -> None:
+        size = self.size
+        for side, keys in zip((-1, 1), lanes, strict=True):
+            x = place(first if side < 0 else last, 0.0)[0]
+            for n, key in enumerate(keys):
+                one = self.drawn[key]
+                step = self._wide(key) + 0.6 * size
+                x += side * step / 2
+                near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
+                top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
+                figure = self.figures[key]
+                sign = "" if key.endswith(".thread") else "⌀"
+                # staggered, so that no figure stands on its neighbour's line
+                at = 0.5 + (0.5 - n % 2) * min(3.4 * size / max(bottom - top, 1), 0.5)
+                self.board.upright(
+                    x,
+                    top,
+                    bottom,
+                    place(near, 0.0)[0],
+                    sign + figure.text,
+                    figure.small,
+                    figure.role,
+                    key,
+                    figure.name,
+                    at=at,
+                )
+                x += side * step / 2
+
+    def _lanes_along(self, keys: Sequence[str], scale: float) -> list[list[str]]:
+        """Lengths in rows in which none lies over another, the shortest nearest.
+
+        scale: px a mm; a short one has its figure beside it.
+        """
+        rows: list[list[str]] = []
+        spans = {key: self._span(key, scale) for key in keys}
+        for key in sorted(
+            keys, key=lambda k: abs(self.drawn[k].end - self.drawn[k].start)
+        ):
+            a, b = spans[key]
+            for row in rows:
+                if all(b <= spans[o][0] + 0.01 or a >= spans[o][1] - 0.01 for o in row):
+                    row.append(key)
+                    break
+            else:
+                rows.append([key])
+        return rows
+
+    def _span(self, key: str, scale: float) -> tuple[float, float]:
+        """From where to where a length's line and figure reach, mm."""
+        one, figure = self.drawn[key], self.figures[key]
+        a, b = sorted((one.start, one.end))
+        if not scale:
+            return a, b
+        text = text_width(figure.text, self.size)
+        if figure.small:
+            text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
+        out = 1.3 * self.size
+        if (b - a) * scale >= text + 2.5 * self.size:
+            return a, b
+        return a - out / scale, b + (out + text + self.size) / scale
+
+    def _lengths(self, rows: list[list[str]], place: Placing, y: float) -> None:
+        for row in rows:
+            for key in row:
+                one, figure = self.drawn[key], self.figures[key]
+                a, b = sorted((one.start, one.end))
+                self.board.level(
+                    y,
+                    place(a, 0.0)[0],
+                    place(b, 0.0)[0],
+                    place(a, -one.at[0])[1],
+                    figure.text,
+                    figure.small,
+                    figure.role,
+                    key,
+                    figure.name,
+                )
+            y += LANE * self.size
+
+    # -- what is written at holes --------------------------------------------
+
+    def _note_lines(self) -> list[tuple[str, str, list[str]]]:
+        """By feature: what is written there, and the sizes that it says."""
+        by_feature: dict[str, list[str]] = {}
+        for key in self.notes:
+            by_feature.setdefault(_feature(key), []).append(key)
+        found = []
+        for name, keys in by_feature.items():
+            one = self.made.body.feature(name)
+            if isinstance(one, Holes):
+                text = one.hole.says(len(one.points))
+                if isinstance(one.pattern, HoleCircle):
+                    text += f" on ⌀{one.pattern.diameter:g}"
+            elif isinstance(one, CrossHoles):
+                text = one.hole.says(one.count)
+            else:
+                text = ", ".join(self.figures[key].text for key in keys)
+            found.append((name, text, keys))
+        return found
+
+    def _notes(
+        self,
+        notes: list[tuple[str, str, list[str]]],
+        centre: Point,
+        scale: float,
+        top: float,
+    ) -> None:
+        """Each on a leader from its first hole, stacked above the view."""
+        size = self.size
+        y = top - (len(notes) * NOTE - 0.4) * size
+        for name, text, keys in notes:
+            one = self.made.body.feature(name)
+            at = centre
+            if isinstance(one, Holes) and one.block is None:
+                px, py = one.points[0]
+                at = centre[0] + px * scale, centre[1] - py * scale
+            self._note(text, keys, at, y)
+            y += NOTE * size
+
+    def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
+        size, figure = self.size, self.figures[keys[0]]
+        long = text_width(text, size)
+        most = self.board.width - long / 2 - 4
+        x = min(max(at[0] + long / 2 + size, long / 2 + 4), most)
+        self.board.line(at, (x - long / 2 - 2, y), "dimension", 0.8)
+        self.board.label((x, y), text, "", figure.role, keys[0], figure.name)
+
+    # -- blocks --------------------------------------------------------------
+
+    def block(self) -> bool:
+        """Three views: from above, from the front below it, from the right."""
+        body, size = self.made.body, self.size
+        box = body.solid.bounding_box()
+        low, high = box[:3], box[3:]
+        long, wide, tall = (float(b - a) for a, b in zip(low, high, strict=True))
+        by_kind: dict[str, list[str]] = {"x": [], "y": [], "z": []}
+        for key, one in self.drawn.items():
+            by_kind[one.kind].append(key)
+        rows = {kind: self._lanes_along(keys, 0.0) for kind, keys in by_kind.items()}
+        notes = self._note_lines()
+        gap = 3 * size
+        lanes = max(len(rows["y"]), len(rows["z"])) + 1
+        left = lanes * self._widest(("y", "z"))
+        room_x = self.board.width - left - gap - 2 * size
+        for _ in range(2):
+            top = (len(notes) * NOTE + len(rows["x"]) * LANE + 4.0) * size
+            room_y = self._floor() - top - gap - size
+            scale = max(min(room_x / (long + wide), room_y / (wide + tall)), 0.05)
+            rows["x"] = self._lanes_along(by_kind["x"], scale)
+        enough = scale * (wide + tall) > 9 * size
+        spare = max(room_x - (long + wide) * scale, 0.0)
+        x0, y0 = left + spare / 2, top
+
+        def above(x: float, y: float) -> Point:
+            return x0 + (x - low[0]) * scale, y0 + (high[1] - y) * scale
+
+        under = y0 + wide * scale + gap
+
+        def front(x: float, z: float) -> Point:
+            return x0 + (x - low[0]) * scale, under + (high[2] - z) * scale
+
+        aside = x0 + long * scale + gap
+
+        def right(y: float, z: float) -> Point:
+            return aside + (y - low[1]) * scale, under + (high[2] - z) * scale
+
+        places = {"top": above, "front": front, "right": right}
+        for view in VIEWS:
+            draw_block_view(self.board, body, view, places[view])
+        y = y0 - 1.6 * size
+        for row in rows["x"]:
+            for key in row:
+                one, figure = self.drawn[key], self.figures[key]
+                a, b = above(one.start, 0)[0], above(one.end, 0)[0]
+                start = y0 if not one.at[0] else above(0, one.at[0])[1]
+                self.board.level(
+                    y, min(a, b), max(a, b), start, figure.text, figure.small,
+                    figure.role, key, figure.name,
+                )  # fmt: skip
+            y -= LANE * size
+        self._uprights(rows["y"], above, x0)
+        self._uprights(rows["z"], front, x0)
+        self._block_notes(notes, above, y0 - (len(rows["x"]) * LANE + 1) * size)
+        self._title_and_foot()
+        return enough
+
+    def _widest(self, kinds: tuple[str, ...]) -> float:
+        keys = [key for key, one in self.drawn.items() if one.kind in kinds]
+        return max((self._wide(key) for key in keys), default=2 * self.size)
+
+    def _uprights(self, rows: list[list[str]], place: Placing, x0: float) -> None:
+        x = x0
+        for row in rows:
+            step = max(self._wide(key) for key in row)
+            x -= step / 2 + 0.5 * self.size
+            for key in row:
+                one, figure = self.drawn[key], self.figures[key]
+                top = place(0, max(one.start, one.end))[1]
+                bottom = place(0, min(one.start, one.end))[1]
+                self.board.upright(
+                    x, top, bottom, place(one.at[0], 0)[0] if one.at[0] else x0,
+                    figure.text, figure.small, figure.role, key, figure.name,
+                )  # fmt: skip
+            x -= step / 2
+
+    def _block_notes(
+        self, notes: list[tuple[str, str, list[str]]], place: Placing, y: float
+    ) -> None:
+        for name, text, keys in reversed(notes):
+            y -= NOTE * self.size
+            one = self.made.body.feature(name)
+            at = one.points[-1] if isinstance(one, Holes) else (0.0, 0.0)
+            self._note(text, keys, place(*at), y)
+
+
+def _feature(key: str) -> str:
+    return key.partition(".")[0]
+
+
+_NOWHERE = Dimension("hole", 0.0, 0.0)
+
+
+def _dimensions(made: Made) -> dict[str, Dimension]:
+    """Where each size is dimensioned, of those that have a place in the drawing."""
+    by_feature = {one.name: one.dimensions() for one in made.body.features}
+    found = {}
+    for key, known in made.sizes.items():
+        name, _, measure = known.size.drawn_at.partition(".")
+        one = by_feature.get(name, {}).get(measure)
+        if one is not None:
+            found[key] = one
+    return found
