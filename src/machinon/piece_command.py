@@ -26,6 +26,9 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   feature.measure=VALUE or "= EXPRESSION"    a size
   --json     one JSON object instead
   --inch     bare lengths are inches
+  --svg F, --pdf F, --dxf F                  its sheet
+  --stl F, --3mf F                           its solid
+  --holes F                                  its holes as CSV
 """
 WRITERS = ("svg", "pdf", "dxf", "stl", "3mf", "holes")
 
@@ -96,9 +99,23 @@ def _given(pairs: Sequence[str]) -> dict[str, str]:
 
 
 def _write(made: Made, kind: str, path: Path) -> None:
-    from machinon.draw import export
+    """One file of a piece. Raises MachinonError where it cannot be written."""
+    if kind in ("svg", "pdf"):
+        from machinon.desk.piece_paper import write_sheet
 
-    export.write(made, kind, path)
+        write_sheet(made, path, kind)
+    elif kind == "dxf":
+        from machinon.draw.export.sheet_dxf import write_dxf
+
+        write_dxf(made, path)
+    elif kind == "holes":
+        from machinon.draw.export.hole_list import write_holes
+
+        write_holes(made, path)
+    else:
+        from machinon.draw.export import solids
+
+        (solids.write_stl if kind == "stl" else solids.write_3mf)(made, path)
 
 
 def as_object(made: Made) -> dict[str, Any]:

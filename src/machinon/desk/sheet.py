@@ -3,7 +3,7 @@
 Always in the light theme; written beside its place and moved there whole.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSize, Qt
@@ -97,10 +97,18 @@ def write_drawing(plan: Plan, path: Path) -> None:
     """
     if plan.plate is None:
         raise MachinonError("There is no plate to draw yet: finish Survey and Fits.")
-    title = f"{plan.job.name}: drawing"
+    level_page(
+        path,
+        f"{plan.job.name}: drawing",
+        lambda painter: _drawing_page(painter, plan, *A4_LEVEL),
+        path.suffix.lower() == ".svg",
+    )
 
-    def page(painter: QPainter) -> None:
-        _drawing_page(painter, plan, *A4_LEVEL)
+
+def level_page(
+    path: Path, title: str, page: Callable[[QPainter], None], as_svg: bool
+) -> None:
+    """Write one level page as SVG or PDF. Raises MachinonError if it cannot be."""
 
     def svg(beside: Path) -> bool:
         maker = QSvgGenerator()
@@ -117,7 +125,7 @@ def write_drawing(plan: Plan, path: Path) -> None:
             ended = painter.end()
         return ended
 
-    if path.suffix.lower() == ".svg":
+    if as_svg:
         _written_whole(path, svg)
     else:
         _written_whole(
@@ -129,33 +137,48 @@ def write_drawing(plan: Plan, path: Path) -> None:
 def _drawing_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
     plate = plan.plate
     assert plate is not None
+    drawing_on_page(
+        painter,
+        lambda w, h: plate_drawing(plan, w, h, 11.0, plan.shop.inch),
+        (
+            (plan.job.name, f"{plan.shop.name}".strip() or "own shop"),
+            (
+                f"Material: {plate.material}",
+                f"Stock ⌀{plate.stock_diameter:g} × {plate.stock_length:g} mm",
+            ),
+            (
+                "Sizes in mm, inches small"
+                if not plan.shop.inch
+                else "Sizes in inches",
+                "Numbers in circles: fits, cut to the measured mate",
+            ),
+        ),
+        width,
+        height,
+    )
+
+
+def drawing_on_page(
+    painter: QPainter,
+    drawn: Callable[[float, float], Drawing],
+    cells: Sequence[tuple[str, str]],
+    width: float = A4_LEVEL[0],
+    height: float = A4_LEVEL[1],
+) -> None:
+    """A drawing in its frame, with a title block of two lines in each cell."""
     painter.setPen(QPen(PRINT.ink("outline"), 1.2))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawRect(QRectF(0.6, 0.6, width - 1.2, height - 1.2))
     block = 58.0
-    paint(
-        painter,
-        plate_drawing(plan, width - 20, height - block - 20, 11.0, plan.shop.inch),
-        PRINT,
-    )
+    paint(painter, drawn(width - 20, height - block - 20), PRINT)
     top = height - block
     painter.setPen(QPen(PRINT.ink("outline"), 1.2))
     painter.drawLine(QPointF(0.6, top), QPointF(width - 0.6, top))
-    cells = (
-        (plan.job.name, f"{plan.shop.name}".strip() or "own shop"),
-        (
-            f"Material: {plate.material}",
-            f"Stock ⌀{plate.stock_diameter:g} × {plate.stock_length:g} mm",
-        ),
-        (
-            "Sizes in mm, inches small" if not plan.shop.inch else "Sizes in inches",
-            "Numbers in circles: fits, cut to the measured mate",
-        ),
-    )
+    room = (width - 20) / len(cells)
     for i, (first, second) in enumerate(cells):
-        x = 14 + i * (width - 20) / 3
-        _say(painter, x, top + 20, first, 13, bold=i == 0)
-        _say(painter, x, top + 41, second, 11)
+        x = 14 + i * room
+        _say(painter, x, top + 20, first, 13, bold=i == 0, room=room - 14)
+        _say(painter, x, top + 41, second, 11, room=room - 14)
 
 
 def _say(
@@ -166,9 +189,14 @@ def _say(
     size: float,
     ink: str = "text",
     bold: bool = False,
+    room: float = 0.0,
 ) -> None:
     painter.setFont(font(size, bold))
     painter.setPen(QPen(PRINT.ink(ink)))  # type: ignore[arg-type]
+    if room:
+        text = painter.fontMetrics().elidedText(
+            text, Qt.TextElideMode.ElideRight, round(room)
+        )
     painter.drawText(QPointF(x, y), text)
 
 

@@ -47,13 +47,26 @@ class Figure:
 
 
 def piece_sheet(
-    made: Made, width: float, height: float, size: float = 13.0, inch: bool = False
+    made: Made,
+    width: float,
+    height: float,
+    size: float = 13.0,
+    inch: bool = False,
+    paper: bool = False,
 ) -> Drawing:
     """The sheet of a piece on a page of that size, px.
 
-    size: height of the figures, less where they would lie on each other.
+    size: height of the figures, less where they would lie on each other; paper:
+    without the sizes that would only bring a feature it has not.
     """
     figures = {key: _figure(made, one, inch) for key, one in made.sizes.items()}
+    if paper:
+        there = {one.name for one in made.body.features}
+        figures = {
+            key: figure
+            for key, figure in figures.items()
+            if made.values[key] not in (0, "none") or _feature(key) in there
+        }
 
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
@@ -62,6 +75,105 @@ def piece_sheet(
         return board.done(), enough
 
     return uncrowded(laid_out, frozenset())
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredLine:
+    """A dimension in the drawing's own millimetres: from a to b, its line at base.
+
+    text: what is written, `<>` standing for the measured length; angle: 0 or 90.
+    """
+
+    a: Point
+    b: Point
+    base: Point
+    angle: float
+    text: str
+
+
+def sheet_in_mm(
+    made: Made,
+) -> tuple[Drawing, list[MeasuredLine], list[tuple[Point, str, float]]]:
+    """The views at 1:1 in mm with y up, their dimensions, and what is written.
+
+    For formats that carry true dimensions.
+    """
+    board = Board(0.0, 0.0, 3.0)
+    body = made.body
+    figures = {key: _figure(made, one, False) for key, one in made.sizes.items()}
+    lines: list[MeasuredLine] = []
+    notes: list[tuple[Point, str, float]] = []
+    sheet = _Sheet(made, figures, board, frozenset())
+    if body.turns:
+        draw_half_section(board, body, lambda z, r: (z, r))
+        half, (first, last) = body.largest / 2, body.ends
+        x = last + half * 2.6 + 60
+        draw_end_view(board, body, (x, 0.0), 1.0)
+        _turned_lines(sheet, lines, first, last, half)
+        top = half + 20.0
+    else:
+        box = body.solid.bounding_box()
+        long, wide, tall = (box[i + 3] - box[i] for i in range(3))
+        places: dict[str, Placing] = {
+            "top": lambda x, y: (x, y + tall + 30),
+            "front": lambda x, z: (x, z),
+            "right": lambda y, z: (y + long + 30, z),
+        }
+        for view in VIEWS:
+            draw_block_view(board, body, view, places[view])
+        _block_lines(sheet, lines, tall)
+        top = tall + 30 + wide + 30.0
+    says = f"{made.family.name}: {made.material}, from {body.stock.says}"
+    for text in (says, *(text for _, text, _ in sheet.note_lines()), *_rest(sheet)):
+        notes.append(((0.0, top), text, 3.0))
+        top += 5.0
+    return board.done(), lines, notes
+
+
+def _rest(sheet: "_Sheet") -> list[str]:
+    return [
+        f"{sheet.figures[key].name}: {sheet.figures[key].text}" for key in sheet.foot
+    ]
+
+
+def _said(figure: Figure, sign: str = "") -> str:
+    tail = f" ({figure.small})" if figure.small else ""
+    return f"{sign}<>{tail}"
+
+
+def _turned_lines(
+    sheet: "_Sheet", lines: list[MeasuredLine], first: float, last: float, half: float
+) -> None:
+    out = {-1: first - 10.0, 1: last + 10.0}
+    under = -half - 10.0
+    for key, one in sorted(sheet.drawn.items(), key=lambda item: item[1].at[0]):
+        figure, r = sheet.figures[key], one.at[0]
+        if one.kind == "diameter":
+            side = 1 if (one.start + one.end) / 2 > (first + last) / 2 else -1
+            z = max(one.start, one.end) if side > 0 else min(one.start, one.end)
+            thread = key.endswith(".thread")
+            text = figure.text if thread else _said(figure, "%%c")
+            lines.append(MeasuredLine((z, -r), (z, r), (out[side], 0.0), 90, text))
+            out[side] += side * 9.0
+        elif one.kind == "along":
+            a, b = sorted((one.start, one.end))
+            lines.append(MeasuredLine((a, -r), (b, -r), (a, under), 0, _said(figure)))
+            under -= 7.0
+
+
+def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], tall: float) -> None:
+    above, left, low = tall + 30.0, -10.0, -10.0
+    for key, one in sheet.drawn.items():
+        text = _said(sheet.figures[key])
+        if one.kind == "x":
+            y = above + one.at[0]
+            lines.append(MeasuredLine((one.start, y), (one.end, y), (0, low), 0, text))
+            low -= 7.0
+        else:
+            lift = above if one.kind == "y" else 0.0
+            a, b = (one.at[0], one.start + lift), (one.at[0], one.end + lift)
+            lines.append(MeasuredLine(a, b, (left, 0.0), 90, text))
+            left -= 9.0
 
 
 def _figure(made: Made, one: Known, inch: bool) -> Figure:
@@ -186,7 +298,7 @@ class _Sheet:
         diameters = self._lanes_across(first, last)
         along = [key for key, one in self.drawn.items() if one.kind == "along"]
         below = self._lanes_along(along, 0.0)
-        notes = self._note_lines()
+        notes = self.note_lines()
         left = sum(self._wide(key) + 0.6 * size for key in diameters[0]) + size
         right = sum(self._wide(key) + 0.6 * size for key in diameters[1]) + 2 * size
         top = (len(notes) * NOTE + 3.2) * size
@@ -314,7 +426,7 @@ class _Sheet:
 
     # -- what is written at holes --------------------------------------------
 
-    def _note_lines(self) -> list[tuple[str, str, list[str]]]:
+    def note_lines(self) -> list[tuple[str, str, list[str]]]:
         """By feature: what is written there, and the sizes that it says."""
         by_feature: dict[str, list[str]] = {}
         for key in self.notes:
@@ -372,7 +484,7 @@ class _Sheet:
         for key, one in self.drawn.items():
             by_kind[one.kind].append(key)
         rows = {kind: self._lanes_along(keys, 0.0) for kind, keys in by_kind.items()}
-        notes = self._note_lines()
+        notes = self.note_lines()
         gap = 3 * size
         lanes = max(len(rows["y"]), len(rows["z"])) + 1
         left = lanes * self._widest(("y", "z"))

@@ -81,7 +81,7 @@ def build(s: Values) -> Body:
             Rebate("rebate_front", "front", block, side, s["tongue.height"]),
             Rebate("rebate_back", "back", block, side, s["tongue.height"]),
             Holes("thread", "top", nuts, hole, block[2], block=block),
-            SawCuts("saw_cuts", block, cuts, s["saw.kerf"]),
+            SawCuts("saw_cuts", block, cuts, s["saw.kerf"], s["saw.clean"]),
         ),
     )
 
@@ -217,7 +217,7 @@ FAMILY = Family(
     sizes=(
         Size("nuts.count", "how many", "6", "a table's worth", 1, 40, COUNT),
         Size("nuts.length", "length of a nut", "round(slot.head*0.9, 1)",
-             "nine tenths of the head", 5, 200),
+             "nine tenths of the head", 5, 200, at="saw_cuts.piece"),
         Size("tongue.width", "tongue", "slot.neck", low=2, high=60,
              at="rebate_front.tongue"),
         Size("tongue.height", "height of the tongue", "slot.lip - 0.5",

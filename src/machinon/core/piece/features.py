@@ -599,7 +599,10 @@ class Hole(msgspec.Struct, frozen=True):
         deep = "" if self.depth is None else f" × {self.depth:g} deep"
         if self.thread:
             one = f"{many}{thread_of(self.thread).says}"
-            text = one + (f" × {self.thread_depth:g} deep" if self.thread_depth else "")
+            text = one + (
+                f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
+            )
+            text += f", drill {self.diameter:g}{deep}"
         else:
             text = f"{many}⌀{self.diameter:g}{deep}" + (", reamed" if self.ream else "")
         if self.bore > self.diameter:
@@ -960,11 +963,13 @@ class CornerRounds(Feature, frozen=True):
 
 
 class SawCuts(Feature, frozen=True):
-    """A strip sawn into pieces: where each cut lies along it, and how wide it is."""
+    """A strip sawn into pieces: where each cut lies along it, how wide it is, and what
+    is cleaned off each sawn end afterwards."""
 
     block: tuple[float, float, float]
     starts: tuple[float, ...]
     kerf: float
+    clean: float = 0.0
 
     def cuts(self) -> tuple[Cut, ...]:
         _, width, height = self.block
@@ -987,7 +992,7 @@ class SawCuts(Feature, frozen=True):
             return {}
         first = self.starts[0]
         return {
-            "first": Dimension("x", 0.0, first),
+            "piece": Dimension("x", 0.0, first - self.clean),
             "kerf": Dimension("x", first, first + self.kerf),
         }
 

@@ -1,0 +1,62 @@
+"""Every hole with its place, as CSV: what is typed into a read-out."""
+
+import csv
+import io
+import math
+from pathlib import Path
+
+from machinon.core.errors import MachinonError
+from machinon.core.piece.family import Made
+from machinon.core.piece.features import CrossHoles, Holes
+
+COLUMNS = ("feature", "number", "face", "x", "y", "angle", "hole")
+
+
+def hole_rows(made: Made) -> list[tuple[str, ...]]:
+    """A row for each hole; x and y in mm from the datum, angle in degrees.
+
+    The datum: the axis of what turns, the low left corner of a block.
+    """
+    rows: list[tuple[str, ...]] = []
+    for one in made.body.features:
+        if isinstance(one, Holes):
+            for number, (x, y) in enumerate(one.points, 1):
+                angle = math.degrees(math.atan2(y, x)) % 360 if one.block is None else 0
+                rows.append(
+                    (
+                        one.name,
+                        str(number),
+                        one.face,
+                        f"{x + 0.0:.3f}",
+                        f"{y + 0.0:.3f}",
+                        f"{angle:.4f}" if one.block is None else "",
+                        one.hole.says(),
+                    )
+                )
+        elif isinstance(one, CrossHoles):
+            for number in range(one.count):
+                angle = (one.angle + 360.0 * number / one.count) % 360
+                rows.append(
+                    (
+                        one.name,
+                        str(number + 1),
+                        "side",
+                        f"{one.z:.3f}",
+                        "",
+                        f"{angle:.4f}",
+                        one.hole.says(),
+                    )
+                )
+    return rows
+
+
+def write_holes(made: Made, path: Path) -> None:
+    """Write the list of holes. Raises MachinonError."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(COLUMNS)
+    writer.writerows(hole_rows(made))
+    try:
+        path.write_text(out.getvalue(), encoding="utf-8", newline="")
+    except OSError as error:
+        raise MachinonError(f"{path} could not be written: {error.strerror}.") from None

@@ -1,0 +1,80 @@
+"""The sheet as DXF: views in millimetres on layers, with dimensions one can measure."""
+
+from pathlib import Path
+from typing import Any
+
+from machinon.core.errors import MachinonError
+from machinon.core.piece.family import Made
+from machinon.draw.drawing import Circle, Drawing, Line, Shape, Text
+from machinon.draw.piece_sheet import MeasuredLine, sheet_in_mm
+
+# layer, colour by the index of DXF, line type
+LAYERS = (
+    ("outline", 7, "CONTINUOUS"),
+    ("thin", 8, "CONTINUOUS"),
+    ("hidden", 4, "DASHED"),
+    ("centre", 1, "CENTER"),
+    ("hatch", 8, "CONTINUOUS"),
+    ("dimensions", 3, "CONTINUOUS"),
+    ("notes", 2, "CONTINUOUS"),
+)
+ROLES = {"outline": "outline", "thin": "thin", "hidden": "hidden", "centre": "centre"}
+
+
+def write_dxf(made: Made, path: Path) -> None:
+    """Write the sheet. Raises MachinonError where it cannot be written."""
+    from ezdxf import units
+    from ezdxf.filemanagement import new
+
+    drawing, lines, notes = sheet_in_mm(made)
+    document: Any = new("R2010", setup=True)
+    document.units = units.MM
+    for name, colour, kind in LAYERS:
+        document.layers.add(name, color=colour, linetype=kind)
+    space = document.modelspace()
+    _add_items(space, drawing)
+    for one in lines:
+        _add_dimension(space, one)
+    for at, text, size in notes:
+        space.add_text(text, height=size, dxfattribs={"layer": "notes", "insert": at})
+    try:
+        document.saveas(path)
+    except OSError as error:
+        raise MachinonError(f"{path} could not be written: {error.strerror}.") from None
+
+
+def _add_items(space: Any, drawing: Drawing) -> None:
+    for item in drawing.items:
+        layer = ROLES.get(getattr(item, "role", ""), "")
+        if not layer:
+            continue
+        attributes = {"layer": layer}
+        match item:
+            case Line():
+                space.add_line(item.start, item.end, dxfattribs=attributes)
+            case Circle():
+                space.add_circle(item.centre, item.radius, dxfattribs=attributes)
+            case Shape():
+                space.add_lwpolyline(
+                    item.points, close=item.closed, dxfattribs=attributes
+                )
+                if item.hatch:
+                    hatch = space.add_hatch(dxfattribs={"layer": "hatch"})
+                    hatch.set_pattern_fill("ANSI31", scale=0.5)
+                    hatch.paths.add_polyline_path(item.points, is_closed=True)
+            case Text():
+                continue
+
+
+def _add_dimension(space: Any, one: MeasuredLine) -> None:
+    """A dimension of what lies in the drawing: its length is measured there."""
+    dimension = space.add_linear_dim(
+        base=one.base,
+        p1=one.a,
+        p2=one.b,
+        angle=one.angle,
+        text=one.text,
+        dxfattribs={"layer": "dimensions"},
+        override={"dimtxt": 3.0, "dimasz": 2.5, "dimexe": 1.0, "dimexo": 0.6},
+    )
+    dimension.render()

@@ -1,0 +1,188 @@
+"""Sheets and solids of every family: nothing missing, nothing crowded, true sizes."""
+
+import random
+import re
+import struct
+import tempfile
+import unittest
+import zipfile
+from pathlib import Path
+
+from ezdxf.filemanagement import readfile
+
+from machinon.core.errors import BadInput, MachinonError
+from machinon.core.families import families
+from machinon.core.piece.family import make
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import FLAG, TEXT
+from machinon.draw.drawing import Text
+from machinon.draw.export.hole_list import hole_rows, write_holes
+from machinon.draw.export.sheet_dxf import write_dxf
+from machinon.draw.export.solids import write_3mf, write_stl
+from machinon.draw.piece_sheet import piece_sheet
+
+
+def pieces():
+    for family in families().values():
+        yield make(family, {})
+        if family.full:
+            yield make(family, family.full)
+
+
+def random_pieces(count, seed):
+    """Valid pieces of every family whose sizes were changed at will."""
+    chance = random.Random(seed)
+    for family in families().values():
+        usual, found = make(family, {}), 0
+        while found < count:
+            given = {
+                key: f"{known.value * chance.uniform(0.7, 1.4):.2f}"
+                for key, known in usual.sizes.items()
+                if known.size.kind not in (TEXT, FLAG, COUNT) and chance.random() < 0.3
+            }
+            try:
+                yield make(family, given)
+            except BadInput:
+                continue
+            found += 1
+
+
+class Sheets(unittest.TestCase):
+    def test_every_size_that_counts_stands_once_and_none_on_another(self):
+        for made in pieces():
+            for width, height, size in ((980, 620, 13), (640, 520, 13), (760, 640, 19)):
+                drawing = piece_sheet(made, width, height, size)
+                with self.subTest(made.family.key, width=width):
+                    self.assertEqual(list(drawing.troubles()), [])
+                    ties = [spot.tie for spot in drawing.spots]
+                    self.assertEqual(len(ties), len(set(ties)))
+                    features = {one.name for one in made.body.features}
+                    noted = {key.split(".")[0] for key in ties}
+                    for key in made.sizes:
+                        name = key.split(".")[0]
+                        self.assertTrue(key in ties or name in noted | features, key)
+
+    def test_random_sizes_leave_no_sheet_crowded(self):
+        for made in random_pieces(10, 3):
+            drawing = piece_sheet(made, 980, 620)
+            with self.subTest(made.family.key, given=made.given):
+                self.assertEqual(list(drawing.troubles()), [])
+
+    def test_a_size_with_a_band_carries_its_limits(self):
+        for made in pieces():
+            said = [
+                item.text
+                for item in piece_sheet(made, 980, 620).items
+                if isinstance(item, Text)
+            ]
+            for band in made.fits:
+                if band.lower is not None:
+                    with self.subTest(made.family.key, fit=band.slot.key):
+                        limits = f"{band.lower:.3f} to {band.upper:.3f}"
+                        self.assertIn(limits, said)
+
+    def test_a_sheet_in_inches_says_inches(self):
+        made = make(families()["plate-block"], {})
+        said = [
+            i.text
+            for i in piece_sheet(made, 980, 620, inch=True).items
+            if isinstance(i, Text)
+        ]
+        self.assertIn("3.937", said)  # 100 mm
+
+    def test_paper_leaves_out_what_the_piece_has_not(self):
+        made = make(families()["plate-block"], {})
+        screen, paper = (piece_sheet(made, 980, 620, paper=on) for on in (False, True))
+        self.assertIsNotNone(screen.spot("slot.width"))
+        self.assertIsNone(paper.spot("slot.width"))
+
+
+class Written(unittest.TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+
+    def test_a_dxf_opens_again_with_every_dimension_true(self):
+        for made in pieces():
+            path = self.folder / "sheet.dxf"
+            write_dxf(made, path)
+            document = readfile(path)
+            self.assertFalse(document.audit().has_errors)
+            found = sorted(
+                round(one.get_measurement(), 3)
+                for one in document.modelspace().query("DIMENSION")
+            )
+            texts = {one.dxf.text for one in document.modelspace().query("TEXT")}
+            for known in made.sizes.values():
+                size, value = known.size, known.value
+                if size.kind in (TEXT, FLAG, COUNT):
+                    continue
+                drawn = any(abs(value - one) < 2e-3 for one in found)
+                written = any(size.words in text for text in texts)
+                noted = any(re.search(rf"(?<![\d.]){value:g}(?!\d)", t) for t in texts)
+                unused = size.measure == "circle" and size.by == "rule"
+                absent = (
+                    unused
+                    or value == 0
+                    or size.feature not in {one.name for one in made.body.features}
+                )
+                with self.subTest(made.family.key, size=size.key):
+                    self.assertTrue(drawn or written or noted or absent)
+
+    def test_an_stl_is_closed_and_has_the_piece_s_volume(self):
+        for made in pieces():
+            path = self.folder / "solid.stl"
+            write_stl(made, path)
+            data = path.read_bytes()
+            (count,) = struct.unpack_from("<I", data, 80)
+            self.assertEqual(len(data), 84 + 50 * count)
+            volume, edges = 0.0, {}
+            for i in range(count):
+                numbers = struct.unpack_from("<12f", data, 84 + 50 * i)
+                a, b, c = (numbers[n : n + 3] for n in (3, 6, 9))
+                volume += (
+                    a[0] * (b[1] * c[2] - b[2] * c[1])
+                    - a[1] * (b[0] * c[2] - b[2] * c[0])
+                    + a[2] * (b[0] * c[1] - b[1] * c[0])
+                ) / 6
+                for edge in ((a, b), (b, c), (c, a)):
+                    edges[edge] = edges.get(edge, 0) + 1
+            with self.subTest(made.family.key):
+                self.assertAlmostEqual(volume / made.body.volume, 1, places=4)
+                # each edge is walked once each way
+                self.assertTrue(
+                    all(edges.get((b, a)) == n for (a, b), n in edges.items())
+                )
+
+    def test_a_3mf_holds_the_same_triangles(self):
+        made = next(pieces())
+        path = self.folder / "solid.3mf"
+        write_3mf(made, path)
+        with zipfile.ZipFile(path) as archive:
+            self.assertIsNone(archive.testzip())
+            model = archive.read("3D/3dmodel.model").decode()
+        self.assertIn('unit="millimeter"', model)
+        self.assertEqual(model.count("<triangle "), made.body.solid.num_tri())
+
+    def test_holes_are_listed_where_they_are(self):
+        made = make(families()["plate-block"], {})
+        rows = hole_rows(made)
+        self.assertEqual(
+            [(row[3], row[4]) for row in rows],
+            [
+                ("15.000", "15.000"),
+                ("85.000", "15.000"),
+                ("15.000", "45.000"),
+                ("85.000", "45.000"),
+            ],
+        )
+        write_holes(made, self.folder / "holes.csv")
+        text = (self.folder / "holes.csv").read_text()
+        self.assertTrue(text.startswith("feature,number,face,x,y"))
+
+    def test_a_folder_that_is_not_there_is_said(self):
+        made = next(pieces())
+        for write in (write_stl, write_3mf, write_dxf, write_holes):
+            with self.assertRaisesRegex(MachinonError, "could not be written"):
+                write(made, self.folder / "none" / "file")
