@@ -52,6 +52,14 @@ class StoredFormats(unittest.TestCase):
         self.assertEqual(read["back-plate-130"].proof.runout_limit, 0.02)
         self.assertTrue(read["chuck-130"].surfaces[0].readings)
 
+    def test_a_job_of_format_2_makes_what_it_made(self):
+        """Before format 3 a job made a back plate, or had survey and fits only."""
+        stored = json.loads((SAMPLES / "format_2.json").read_text())
+        plate = unpacked(zlib.compress(stored["back-plate-130"].encode()))
+        self.assertIsNone(plate.making)
+        self.assertEqual(plate.plate.flange_diameter, 130)
+        self.assertTrue(plate.fits)
+
     def test_documents_of_the_present_format_open_as_they_are_stored(self):
         """A change of this sample's meaning needs a new format and a step."""
         stored = json.loads((SAMPLES / f"format_{FORMAT}.json").read_text())

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 2  # of the documents that are written now
+FORMAT = 3  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -167,5 +167,16 @@ _USUAL_1: Mapping[str, Mapping[str, Any]] = {
     },
 }
 
+
+def _jobs_make_pieces(document: Plain) -> Plain:
+    """From format 3 on a job may make a piece of any family; before, a back plate."""
+    if document.get("type") == "job":
+        document = {"making": None, **document}
+    return document
+
+
 # by the format that a step starts from
-STEPS: Mapping[int, Callable[[Plain], Plain]] = {1: _defaults_written_out}
+STEPS: Mapping[int, Callable[[Plain], Plain]] = {
+    1: _defaults_written_out,
+    2: _jobs_make_pieces,
+}

@@ -347,7 +347,7 @@ FAMILY = Family(
     checks=checks,
     mates=(
         Mate("nose", "the spindle nose", (
-            MateSize("register", "its register", 45.993, ("outside",)),
+            MateSize("register", "its register", 45.993, ("register",)),
             MateSize("register_length", "length of its register", 12.02, ("length",)),
             MateSize("thread", "its thread", "M45x4.5", ("thread-major",)),
             MateSize("length", "its length", 36.05, ("length",)),

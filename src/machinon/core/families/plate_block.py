@@ -292,10 +292,11 @@ FAMILY = Family(
     checks=checks,
     mates=(
         Mate("post", "the tool post", (
-            MateSize("width", "its width", 80.0, ("outside", "length")),
+            MateSize("width", "its width", 80.0, ("width", "thickness"), True),
         )),
         Mate("lathe", "the lathe it stands on", (
-            MateSize("centre_height", "centre over the slide", 33.0, ("length",)),
+            MateSize("centre_height", "centre over the slide", 33.0,
+                     ("centre-height",), True),
         )),
     ),
     proof=("block.height",),

@@ -99,10 +99,10 @@ FAMILY = Family(
     checks=checks,
     mates=(
         Mate("shaft", "the shaft", (
-            MateSize("diameter", "its diameter", 19.99, ("outside", "shaft")),
+            MateSize("diameter", "its diameter", 19.99, ("shaft", "register")),
         )),
         Mate("gap", "where it goes", (
-            MateSize("between", "between its faces", 45.03, ("length", "gap")),
+            MateSize("between", "between its faces", 45.03, ("length", "depth")),
             MateSize("least", "least play along the shaft", 0.05),
             MateSize("most", "most play along the shaft", 0.10),
         )),

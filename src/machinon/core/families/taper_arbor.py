@@ -307,8 +307,8 @@ FAMILY = Family(
             MateSize("taper", "its taper", "MT3", ("taper-in",)),
         )),
         Mate("cutter", "the cutter", (
-            MateSize("bore", "its bore", 22.01, ("bore", "inside")),
-            MateSize("width", "its width at the bore", 3.0, ("length",)),
+            MateSize("bore", "its bore", 22.01, ("bore", "recess")),
+            MateSize("width", "its width at the bore", 3.0, ("width", "thickness")),
         )),
     ),
     fits=(

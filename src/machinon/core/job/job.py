@@ -6,6 +6,7 @@ import msgspec
 
 from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.piece.back_plate import BackPlate
+from machinon.core.piece.making import Making
 from machinon.core.shop.things import Surface
 from machinon.core.sizes.fit import FitChoice
 
@@ -74,8 +75,8 @@ PROOF_SURFACES = (
 class Job(msgspec.Struct, frozen=True, tag="job"):
     """One thing to be built, with its reason.
 
-    pieces: ids of the existing pieces, in the order of the stack; plate is
-    None for a job that keeps survey and fits only; done: keys of finished
+    pieces: ids of the existing pieces, in the order of the stack; plate and making
+    are None for a job that keeps survey and fits only; done: keys of finished
     steps; kept_as: id of the shop's piece that it became; put_away: it is not
     listed with those under way.
     """
@@ -87,6 +88,7 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     pieces: tuple[str, ...] = ()
     fits: tuple[FitChoice, ...] = ()
     plate: BackPlate | None = None
+    making: Making | None = None
     done: tuple[str, ...] = ()
     cut: CutLog = CutLog()
     proof: ProofLog = ProofLog(surfaces=PROOF_SURFACES)

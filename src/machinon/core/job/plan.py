@@ -15,6 +15,7 @@ from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
 from machinon.core.job.job import STAGES, Job, Stage
+from machinon.core.job.made_piece import worked_out
 from machinon.core.job.proof import (
     ProofLine,
     Verdict,
@@ -22,8 +23,11 @@ from machinon.core.job.proof import (
     proof_line,
     runout_answer,
 )
-from machinon.core.piece.back_plate import BackPlate, Check, Plate, checks_of
+from machinon.core.piece.back_plate import BackPlate, Plate, checks_of
+from machinon.core.piece.family import Check, Made
+from machinon.core.piece.making import Making
 from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.operations import HoldingTold, route_told
 from machinon.core.route.plate_route import FINISH_ALLOWANCE, SetUp, route_of
 from machinon.core.setting_out.bolt_circle import DRILLING_ERROR
 from machinon.core.shop.things import (
@@ -156,7 +160,8 @@ class FitPlan:
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """A job worked out. missing: what keeps the plate from being drawn."""
+    """A job worked out. missing: what keeps the piece from being drawn; asked: figures
+    of its mates that are typed, not read; problem: why it cannot be as decided."""
 
     job: Job
     shop: Shop
@@ -167,13 +172,16 @@ class Plan:
     plate: Plate | None = None
     missing: tuple[str, ...] = ()
     checks: tuple[Check, ...] = ()
-    route: tuple[SetUp, ...] = ()
+    route: tuple[SetUp, ...] | tuple[HoldingTold, ...] = ()
     cut_state: CutState | None = None
     advice: Advice | None = None
     proof: tuple[ProofLine, ...] = ()
     runout: Answer | None = None
     verdict: Verdict = "open"
     verdict_says: str = ""
+    made: Made | None = None
+    asked: tuple[str, ...] = ()
+    problem: str = ""
     open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
 
     @property
@@ -222,7 +230,8 @@ def plan_of(
     )
     if job.plate is None:
         fits = tuple(_with_bolts(fit, None, fits) for fit in fits)
-        return _with_open(Plan(job, shop, lathe, pieces, measured, fits))
+        plan = Plan(job, shop, lathe, pieces, measured, fits)
+        return _with_open(_with_making(plan, job.making) if job.making else plan)
     plate, missing = _resolved(job, job.plate, measured, fits)
     fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
     fits = tuple(_with_made(fit, plate) for fit in fits)
@@ -267,6 +276,36 @@ def plan_of(
             says,
         )
     )
+
+
+def _with_making(plan: Plan, making: Making) -> Plan:
+    """The plan with its piece worked out, as far as what is known goes."""
+    bands = {
+        fit.choice.number: fit.band
+        for fit in plan.fits
+        if fit.choice.kind == "cylinder" and fit.band is not None
+    }
+    found = worked_out(making, plan.pieces, plan.measured, plan.job.fits, bands)
+    made = found.made
+    if made is None:
+        return replace(
+            plan, missing=found.missing, asked=found.asked, problem=found.problem
+        )
+    numbers = {slot.key: n for n, slot in enumerate(made.family.fits, 1)}
+    checks = tuple(
+        replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0))
+        for one in made.checks
+    )
+    ruled = {n: slot.rules for n, slot in enumerate(made.family.fits, 1)}
+    fits = tuple(
+        _against(fit, float(made.values[ruled[fit.choice.number]]))
+        if fit.choice.number in ruled
+        else fit
+        for fit in plan.fits
+    )
+    speeds = plan.lathe.speed_choices if plan.lathe else None
+    route = route_told(made, speeds, numbers)
+    return replace(plan, fits=fits, made=made, checks=checks, route=route)
 
 
 def _fit_plan(
@@ -639,8 +678,13 @@ def _with_made(fit: FitPlan, plate: Plate | None) -> FitPlan:
         THREAD: plate.thread_bore,
         BOLTS: plate.bolt_circle,
     }.get(fit.choice.number)
+    return fit if made is None else _against(fit, made)
+
+
+def _against(fit: FitPlan, made: float) -> FitPlan:
+    """The fit with the size that the drawing has for it, and whether they disagree."""
     low, high = fit.lower, fit.upper
-    if made is None or low is None or high is None or low <= made <= high:
+    if low is None or high is None or low <= made <= high:
         return replace(fit, made=made)
     side = "over" if made > high else "under"
     off = made - high if made > high else low - made
@@ -678,7 +722,7 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
                     False,
                     says + fit.contradiction,
                     True,
-                    number,
+                    fit=number,
                 )
             )
         elif fit.choice.kind == "cylinder" and fit.lower is None:
@@ -689,12 +733,12 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
                     False,
                     says + "nothing is left of the band. " + fit.advice,
                     True,
-                    number,
+                    fit=number,
                 )
             )
         elif fit.room is not None and fit.room["mismatch"]:
             says += str(fit.room["mismatch"])
-            out.append(Check(f"fit-{number}", place, False, says, True, number))
+            out.append(Check(f"fit-{number}", place, False, says, True, fit=number))
         elif fit.choice.kind == "bolts" and fit.bolt_room < fit.bolt_need:
             out.append(
                 Check(
@@ -704,7 +748,7 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
                     says + f"{fit.bolt_room:.2f} mm room round a screw, "
                     f"{fit.bolt_need:.2f} mm wanted. " + fit.advice,
                     True,
-                    number,
+                    fit=number,
                 )
             )
         else:
@@ -715,7 +759,7 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
                     True,
                     says + "size and mate agree.",
                     True,
-                    number,
+                    fit=number,
                 )
             )
     return tuple(out)
@@ -831,6 +875,12 @@ def _proof_lines(
     return tuple(lines)
 
 
+def _steps_left(plan: Plan) -> list[str]:
+    steps = [step.key for holding in plan.route for step in holding.steps]
+    left = [key for key in steps if key not in plan.job.done]
+    return [f"{len(left)} of {len(steps)} steps to do."] if left else []
+
+
 def _with_open(plan: Plan) -> Plan:
     """The plan with what is still open in each stage, in the order of work."""
     open_items: dict[Stage, list[str]] = {stage: [] for stage in STAGES}
@@ -862,6 +912,17 @@ def _with_open(plan: Plan) -> Plan:
             text = fit.joined.advice[0] if fit.joined.advice else f"{grave}: see why."
         if text:
             open_items["fits"].append(f"Fit {fit.choice.number}: {text}")
+    if plan.job.making is not None:
+        if plan.missing:
+            open_items["piece"].append(
+                "Not known yet: " + "; ".join(plan.missing) + "."
+            )
+        if plan.problem:
+            open_items["piece"].append(plan.problem)
+        if plan.made is None:
+            open_items["route"].append("The piece is not known yet.")
+        open_items["piece"] += [check.says for check in plan.failed]
+        open_items["route"] += _steps_left(plan)
     if plan.job.plate is not None:
         if plan.plate is None:
             open_items["piece"].append(
@@ -870,10 +931,7 @@ def _with_open(plan: Plan) -> Plan:
             for later in ("route", "cut", "proof"):
                 open_items[later].append("The piece is not known yet.")
         open_items["piece"] += [check.says for check in plan.failed]
-        steps = [step for set_up in plan.route for step in set_up.steps]
-        left = [step for step in steps if step.key not in plan.job.done]
-        if plan.route and left:
-            open_items["route"].append(f"{len(left)} of {len(steps)} steps to do.")
+        open_items["route"] += _steps_left(plan)
         if plan.advice is not None and plan.advice.action != "stop":
             open_items["cut"].append("The spigot is not in its band yet.")
         elif plan.advice is not None and plan.advice.inside <= 0.5:

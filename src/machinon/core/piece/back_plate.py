@@ -13,6 +13,7 @@ import msgspec
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
+from machinon.core.piece.family import Check
 from machinon.core.shop.things import Lathe
 from machinon.core.threads.screw_thread import Thread
 from machinon.core.threads.screws import CapScrew, cap_screw
@@ -157,22 +158,6 @@ class Plate:
         return self.flange_thickness - self.screw.counterbore_depth
 
 
-@dataclass(frozen=True, slots=True)
-class Check:
-    """One check: where it points, whether it passes, and what it says.
-
-    place: the surface it points at; grave: cutting would scrap the piece or
-    be unsafe, otherwise it is advice; fit: number of the fit it concerns.
-    """
-
-    key: str
-    place: str
-    passed: bool
-    says: str
-    grave: bool = True
-    fit: int = 0
-
-
 def _check(
     key: str, place: str, have: float, need: float, says: str, grave: bool = True
 ) -> Check:
@@ -182,6 +167,8 @@ def _check(
         have >= need - 1e-9,
         f"{says}: {have:.1f} mm, at least {need:.1f} mm wanted.",
         grave,
+        have,
+        need,
     )
 
 

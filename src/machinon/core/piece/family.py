@@ -158,7 +158,8 @@ class Chain:
 @dataclass(frozen=True, slots=True)
 class Check:
     """One check. place: the feature it points at; grave: cutting would scrap the piece
-    or be unsafe; have, need: mm, where it compares two sizes."""
+    or be unsafe; have, need: mm, where it compares two sizes; fit: number of the fit
+    it concerns in a job."""
 
     key: str
     place: str
@@ -167,6 +168,7 @@ class Check:
     grave: bool = True
     have: float | None = None
     need: float | None = None
+    fit: int = 0
 
 
 def at_least(
@@ -305,8 +307,15 @@ class Made:
     given: Mapping[str, str] = field(default_factory=dict)
 
 
-def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
+def make(
+    family: Family,
+    given: Mapping[str, str],
+    inch: bool = False,
+    answers: Mapping[str, Answer] | None = None,
+) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
+
+    answers: by slot, a fit that was worked out already (`fit-target`).
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -338,7 +347,9 @@ def make(family: Family, given: Mapping[str, str], inch: bool = False) -> Made:
             fits[slot.key] = _chain(slot, values, doubts)
         elif slot is not None:
             want = wants.get(slot.key, slot.want)
-            fits[slot.key] = _band(slot, want, mates, doubts)
+            answer = (answers or {}).get(slot.key)
+            answer = answer or _target(slot, want, mates, doubts)
+            fits[slot.key] = _banded(slot, want, answer)
         text = typed.get(key, "")
         if key in links:
             found = size.checked(
@@ -443,10 +454,10 @@ def _why(size: Size) -> str:
     return f"= {size.rule}" if _names_of(size) else "as usual"
 
 
-def _band(
+def _target(
     slot: FitSlot, want: str, mates: Values, doubts: Mapping[str, float]
-) -> FitBand:
-    """The band that a fit leaves the size it rules."""
+) -> Answer:
+    """The band that a fit leaves the size it rules. Raises BadInput on the fit."""
     inputs: dict[str, Any] = {
         "existing": [float(mates[slot.mate])],
         "instrument_uncertainty": doubts.get(slot.mate, DOUBT),
@@ -460,9 +471,12 @@ def _band(
     else:
         inputs["want"] = want
     try:
-        answer = reckon("fit-target", inputs)
+        return reckon("fit-target", inputs)
     except BadInput as error:
         raise BadInput(key, error.message) from None
+
+
+def _banded(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
     if answer["band"] <= 0:
         return FitBand(slot, want, None, None, answer)
     return FitBand(slot, want, float(answer["lower"]), float(answer["upper"]), answer)
@@ -483,10 +497,7 @@ def _chain(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand
             "clearance_max": most,
         },
     )
-    if answer["band"] <= 0:
-        return FitBand(chain, chain.want, None, None, answer)
-    lower, upper = float(answer["lower"]), float(answer["upper"])
-    return FitBand(chain, chain.want, lower, upper, answer)
+    return _banded(chain, chain.want, answer)
 
 
 def _by_band(size: Size, band: FitBand, mates: Values) -> Known:

@@ -5,7 +5,7 @@ caution come from what is cut, unless a family says more.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from machinon.core.piece.body import Body
@@ -28,7 +28,7 @@ from machinon.core.piece.features import (
     TaperBore,
 )
 from machinon.core.quantity import plain
-from machinon.core.reckoning import reckon
+from machinon.core.reckoning import Answer, reckon
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drills
 
@@ -107,8 +107,9 @@ OPERATIONS: Mapping[str, Operation] = {
 class StepTold:
     """A step as it is worked from.
 
-    drill: of a drilled hole, mm; tap: its thread; rpm: 0 where nothing turns; minutes:
-    about how long; before, after: the piece as it stands.
+    drill: of a drilled hole, mm; tap: its thread; speed: None where nothing turns;
+    minutes: about how long; fit: number in the job of the fit it is for; before, after:
+    the piece as it stands.
     """
 
     key: str
@@ -120,12 +121,17 @@ class StepTold:
     caution: str
     drill: float
     tap: str
-    rpm: float
+    speed: Answer | None
     minutes: float
     hold: bool
-    fit: str
+    fit: int
     before: Body
     after: Body
+
+    @property
+    def rpm(self) -> float:
+        """0 where nothing turns."""
+        return float(self.speed["rpm"]) if self.speed else 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,9 +146,15 @@ class HoldingTold:
 
 
 def route_told(
-    made: Made, speeds: Sequence[float] | None = None
+    made: Made,
+    speeds: Sequence[float] | None = None,
+    fits: Mapping[str, int] | None = None,
 ) -> tuple[HoldingTold, ...]:
-    """The route of a piece. speeds: those of the lathe, rpm; any where not said."""
+    """The route of a piece.
+
+    speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
+    job, by slot.
+    """
     done: dict[str, float] = {}
     bare = {
         name
@@ -163,9 +175,8 @@ def route_told(
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             after = made.body.after(done.items(), bare)
-            steps.append(
-                _told(made, holding, step, before, after, speeds, _key(step, keys))
-            )
+            told = _told(made, holding, step, before, after, speeds, _key(step, keys))
+            steps.append(replace(told, fit=(fits or {}).get(step.fit, 0)))
         out.append(
             HoldingTold(
                 holding.key,
@@ -199,7 +210,7 @@ def _told(
     first = features[0] if features else None
     drill, tap = _drill_of(step, first), _tap_of(step, first)
     wide = drill or _diameter(first, before)
-    rpm = 0.0
+    speed = None
     if operation.speed and wide:
         asked: dict[str, Any] = {
             "material": made.material,
@@ -209,8 +220,7 @@ def _told(
         }
         if speeds and holding.machine == "lathe":
             asked["machine_speeds"] = list(speeds)
-        found = reckon("speeds", asked)
-        rpm = float(found["rpm"])
+        speed = reckon("speeds", asked)
     return StepTold(
         key,
         step.operation,
@@ -221,10 +231,10 @@ def _told(
         step.caution or operation.caution,
         drill,
         tap,
-        rpm,
-        _minutes(step, before, after, rpm, features),
+        speed,
+        _minutes(step, before, after, float(speed["rpm"]) if speed else 0.0, features),
         step.hold,
-        step.fit,
+        0,
         before,
         after,
     )

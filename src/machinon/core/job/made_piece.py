@@ -1,0 +1,173 @@
+"""The piece of a job worked out: what the survey knows goes in, the rest follows."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from msgspec.structs import replace
+
+from machinon.core.errors import BadInput
+from machinon.core.families import family_of
+from machinon.core.fits.joints import joint_forms
+from machinon.core.piece.family import Family, Made, MateSize, make
+from machinon.core.piece.making import Making
+from machinon.core.reckoning import Answer
+from machinon.core.shop.things import Piece, Surface
+from machinon.core.sizes.fit import FitChoice
+from machinon.core.survey.measuring import Measured
+from machinon.core.survey.surface_kinds import form_key, new_surfaces, surface_groups
+
+Measures = Mapping[tuple[str, str], Measured | None]
+
+
+@dataclass(frozen=True, slots=True)
+class MadePiece:
+    """What came of a making: the piece, or what is still to be known.
+
+    asked: figures of a mate that no gauge reads, by key, still to be typed; problem:
+    why it cannot be made as it is decided.
+    """
+
+    made: Made | None = None
+    missing: tuple[str, ...] = ()
+    asked: tuple[str, ...] = ()
+    problem: str = ""
+
+
+def surface_of(piece: Piece, one: MateSize) -> Surface | None:
+    """The surface of a piece that a mate's size is read from."""
+    for key in one.surfaces:
+        for surface in piece.surfaces:
+            if form_key(surface) == key:
+                return surface
+    return None
+
+
+def worked_out(
+    making: Making,
+    pieces: Mapping[str, Piece],
+    measured: Measures,
+    fits: Sequence[FitChoice],
+    bands: Mapping[int, Answer],
+) -> MadePiece:
+    """Work a making out. bands: by number, the answer of each fit that has one.
+
+    Never raises for a half-filled job: what is not known is named.
+    """
+    family = family_of(making.family)
+    given: dict[str, str] = dict(making.sizes)
+    if making.material:
+        given["material"] = making.material
+    missing, asked = [], []
+    for mate in family.mates:
+        piece = pieces.get(making.mates.get(mate.role, ""))
+        for one in mate.sizes:
+            key = f"{mate.role}.{one.key}"
+            if key in given:
+                continue
+            found = _known(piece, one, measured)
+            if found is not None:
+                given[key] = found
+            elif not one.optional:
+                missing.append(f"{mate.words}: {one.words}")
+                if not one.surfaces:
+                    asked.append(key)
+    answers = {}
+    for number, slot in enumerate(family.fits, 1):
+        if number in bands:
+            answers[slot.key] = bands[number]
+        fit = next((one for one in fits if one.number == number), None)
+        if fit is not None:
+            given[f"fit.{slot.key}"] = wish_of(fit)
+    if missing:
+        return MadePiece(None, tuple(missing), tuple(asked))
+    try:
+        made = make(family, given, answers=answers)
+    except BadInput as error:
+        return MadePiece(problem=f"{error.key}: {error.message}")
+    return MadePiece(made)
+
+
+def wish_of(fit: FitChoice) -> str:
+    """How a fit shall go, as a family is told it."""
+    if fit.want == "own":
+        return f"{fit.clearance_min:.6f}mm to {fit.clearance_max:.6f}mm"
+    return fit.want
+
+
+def _known(piece: Piece | None, one: MateSize, measured: Measures) -> str | None:
+    """A mate's size as measured, or the standard that it is of; None while unknown."""
+    surface = surface_of(piece, one) if piece is not None else None
+    if piece is None or surface is None:
+        return None
+    found = measured.get((piece.id, surface.id))
+    if found is None or found.refused:
+        return None
+    if isinstance(one.usual, str):
+        if surface.given:
+            return surface.given
+        return found.likely[0].name if found.likely else None
+    return f"{found.size:.6f}mm"
+
+
+def mate_pieces(family: Family) -> dict[str, Piece]:
+    """A new piece for each mate that has something to measure, with its surfaces.
+
+    The ids are the roles; whoever keeps them gives them their own.
+    """
+    found = {}
+    for mate in family.mates:
+        piece = Piece(mate.role, mate.words.removeprefix("the ").capitalize(), "other")
+        for one in mate.sizes:
+            group = "" if one.optional else _group_of(one)
+            if group and surface_of(piece, one) is None:
+                for surface in new_surfaces(piece, group):
+                    piece = piece.with_surface(surface)
+        if piece.surfaces:
+            found[mate.role] = piece
+    return found
+
+
+def _group_of(one: MateSize) -> str:
+    """The group of surfaces that is added for a mate's size; empty for none."""
+    for wanted in one.surfaces:
+        for group in surface_groups().values():
+            if wanted in (form.key for form in group.forms):
+                return group.key
+    return ""
+
+
+def first_fits(family: Family, mates: Mapping[str, Piece]) -> tuple[FitChoice, ...]:
+    """The fits of a new making, each on the surface of its mate."""
+    fits = []
+    for number, slot in enumerate(family.fits, 1):
+        role = slot.mate.partition(".")[0]
+        piece = mates.get(role)
+        one = family.mate_keys[slot.mate]
+        surface = surface_of(piece, one) if piece is not None else None
+        if piece is None or surface is None:
+            continue
+        form = joint_forms()[slot.joint]  # type: ignore[index]
+        fits.append(
+            FitChoice(
+                number,
+                slot.words,
+                form.kind,
+                piece.id,
+                surface.id,
+                slot.exists,
+                slot.want,
+                joint=form.key,
+            )
+        )
+    return tuple(fits)
+
+
+def with_size(making: Making, key: str, typed: str) -> Making:
+    """The making with one size as typed; nothing typed puts it under its rule again."""
+    text = typed.strip()
+    if key == "material":
+        return replace(making, material=text)
+    sizes = {name: value for name, value in making.sizes.items() if name != key}
+    if text:
+        sizes[key] = text
+    return replace(making, sizes=sizes)

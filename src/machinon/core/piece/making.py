@@ -1,0 +1,17 @@
+"""A piece to be made in a job, as the person decided it."""
+
+import msgspec
+
+
+class Making(msgspec.Struct, frozen=True):
+    """One piece of a family.
+
+    sizes: by key, as typed or as a link (`= bore.diameter + 6`); figures of a mate that
+    nothing measures stand among them; mates: by role, the id of the piece; material:
+    empty for the family's usual one.
+    """
+
+    family: str
+    sizes: dict[str, str] = {}
+    mates: dict[str, str] = {}
+    material: str = ""
