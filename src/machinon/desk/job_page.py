@@ -27,6 +27,7 @@ from machinon.desk.joint_part import band_text
 from machinon.desk.painter import paint_mark
 from machinon.desk.stages.cut import CutView
 from machinon.desk.stages.fits import FitsView
+from machinon.desk.stages.made_piece import MadePieceView
 from machinon.desk.stages.piece import PieceView
 from machinon.desk.stages.proof import ProofView
 from machinon.desk.stages.route import RouteView
@@ -56,6 +57,8 @@ VIEWS: dict[Stage, type[StageView]] = {
 }
 # what a job can do before its kind of piece is built into Machinon
 BEFORE_PIECE: tuple[Stage, ...] = ("survey", "fits")
+# what a piece of any family goes through
+MADE: tuple[Stage, ...] = ("survey", "fits", "piece", "route")
 
 
 @dataclass(frozen=True, slots=True)
@@ -335,12 +338,22 @@ class JobPage(QWidget):
 
     def view(self) -> StageView | None:
         """The stage that is shown; None where this piece has none yet."""
-        if self.job.job.plate is None and self.stage not in BEFORE_PIECE:
+        if self.stage in self._unbuilt():
             return None
         if self.stage not in self.views:
-            made = VIEWS[self.stage](self.bench)
-            self.views[self.stage] = made
+            kind = VIEWS[self.stage]
+            if self.stage == "piece" and self.job.job.making is not None:
+                kind = MadePieceView
+            self.views[self.stage] = kind(self.bench)
         return self.views[self.stage]
+
+    def _unbuilt(self) -> tuple[Stage, ...]:
+        """The stages that this kind of piece does not go through yet."""
+        job = self.job.job
+        if job.plate is not None:
+            return ()
+        built = BEFORE_PIECE if job.making is None else MADE
+        return tuple(stage for stage in STAGES if stage not in built)
 
     def refresh(self) -> None:
         """Show the plan as it is: the strip, the rail, the stage, the notes."""
@@ -353,9 +366,7 @@ class JobPage(QWidget):
             RailState(
                 self.stage,
                 {stage: len(plan.open.get(stage, ())) for stage in STAGES},
-                ()
-                if self.job.job.plate is not None
-                else tuple(stage for stage in STAGES if stage not in BEFORE_PIECE),
+                self._unbuilt(),
                 plan.grave_stages,
             )
         )
@@ -443,20 +454,27 @@ class JobPage(QWidget):
         """What comes when nothing is open here, in words; empty while something is."""
         if self.job.plan.open.get(self.stage):
             return ""
-        if self.job.job.plate is None and self.stage == BEFORE_PIECE[-1]:
+        if self._ends_in_fits and self.stage == BEFORE_PIECE[-1]:
             return "Print the fit sheet…"
-        if self.stage == STAGES[-1]:
+        last = MADE if self.job.job.making is not None else STAGES
+        if self.stage == last[-1]:
             return "Done: back to the jobs"
         if self.view() is None:
             return ""
         return f"On to {STAGES[STAGES.index(self.stage) + 1].capitalize()}"
 
+    @property
+    def _ends_in_fits(self) -> bool:
+        """Whether nothing is drawn or made in this job."""
+        return self.job.job.plate is None and self.job.job.making is None
+
     def go_onward(self) -> None:
         """Take the next step."""
         view = self.view()
-        if self.job.job.plate is None and isinstance(view, FitsView):
+        last = MADE if self.job.job.making is not None else STAGES
+        if self._ends_in_fits and isinstance(view, FitsView):
             view.ask_sheet()
-        elif self.stage == STAGES[-1]:
+        elif self.stage == last[-1]:
             self.left.emit()
         else:
             self.show_stage(STAGES[STAGES.index(self.stage) + 1])

@@ -5,7 +5,11 @@ from collections.abc import Mapping
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
+from machinon.core.families import families
 from machinon.core.job.job import Job, back_plate_job
+from machinon.core.job.made_piece import first_fits, mate_pieces
+from machinon.core.piece.family import Family
+from machinon.core.piece.making import Making
 from machinon.core.quantity import COUNT, parse
 from machinon.core.shop.entry import lathe_of, words
 from machinon.core.shop.things import (
@@ -15,9 +19,11 @@ from machinon.core.shop.things import (
     Piece,
     starter_instruments,
 )
+from machinon.core.survey.surface_kinds import form_key
 from machinon.store.shop_file import ShopFile
 
 NEW_CHUCK = "new"
+NEW_MATE = "new"
 
 
 def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) -> Lathe:
@@ -42,21 +48,66 @@ def enter_first_machine(file: ShopFile, typed: Mapping[str, str], inch: bool) ->
 
 
 def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
-    """A new job of the kind that `what` says: "plate", or "other".
+    """A new job of the kind that `what` says: "plate", "other", or a family.
 
     Nothing is begun of a kind that nobody chose.
 
     Other jobs have Survey and Fits only: typed is then name and reason.
     Raises BadInput naming the entry.
     """
-    if typed.get("what") not in ("plate", "other"):
-        raise BadInput("what", "Choose what is to be made.")
-    if typed["what"] == "plate":
+    what = typed.get("what", "")
+    if what == "plate":
         return begin_back_plate(file, typed)
+    if what in families():
+        return begin_made(file, families()[what], typed)
+    if what != "other":
+        raise BadInput("what", "Choose what is to be made.")
     name = words(typed, "name", "what the job is called")
     lathe = next((entry.id for entry in file.entries("lathe")), "")
     job = Job(file.new_id(name), name, typed.get("reason", "").strip(), lathe)
     file.act(job.id, f"Job begun: {name}.", job)
+    return job
+
+
+def could_be_mate(file: ShopFile, wanted: Piece) -> list[Piece]:
+    """The pieces of the shop that have every surface a mate is read on."""
+    forms = {form_key(one) for one in wanted.surfaces}
+    found = (file.get(entry.id) for entry in file.entries("piece"))
+    return [
+        one
+        for one in found
+        if isinstance(one, Piece) and forms <= {form_key(s) for s in one.surfaces}
+    ]
+
+
+def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
+    """A new job that makes a piece of a family, and its mates where they are new.
+
+    typed: name, reason, and by `mate.ROLE` the id of a piece, or NEW_MATE. Raises
+    BadInput naming the entry.
+    """
+    name = words(typed, "name", "what the job is called")
+    mates: dict[str, Piece] = {}
+    new: list[Piece] = []
+    for role, wanted in mate_pieces(family).items():
+        chosen = typed.get(f"mate.{role}", NEW_MATE)
+        found = file.get(chosen) if chosen != NEW_MATE else None
+        if not isinstance(found, Piece):
+            found = replace(wanted, id=file.new_id(wanted.name))
+            new.append(found)
+        mates[role] = found
+    job = Job(
+        file.new_id(name),
+        name,
+        typed.get("reason", "").strip(),
+        next((entry.id for entry in file.entries("lathe")), ""),
+        tuple(dict.fromkeys(piece.id for piece in mates.values())),
+        first_fits(family, mates),
+        making=Making(
+            family.key, mates={role: piece.id for role, piece in mates.items()}
+        ),
+    )
+    file.act(job.id, f"Job begun: {name}.", *new, job)
     return job
 
 

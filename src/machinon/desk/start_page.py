@@ -16,7 +16,9 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
+from machinon.core.families import families
 from machinon.core.job.job import STAGES, Job
+from machinon.core.job.made_piece import mate_pieces
 from machinon.core.quantity import LENGTH
 from machinon.core.shop.entry import words
 from machinon.core.shop.machines import lathe_figures, lathe_so_far
@@ -24,7 +26,13 @@ from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Combo
-from machinon.desk.set_up import NEW_CHUCK, begin_job, enter_first_machine
+from machinon.desk.set_up import (
+    NEW_CHUCK,
+    NEW_MATE,
+    begin_job,
+    could_be_mate,
+    enter_first_machine,
+)
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     ROOMY,
@@ -36,6 +44,7 @@ from machinon.desk.widgets import (
     MarkView,
     OneLine,
     button,
+    clear_layout,
     label,
     panel,
     scrolled,
@@ -607,6 +616,14 @@ class WelcomePage(FormPage):
         return enter_first_machine(self.file, self.typed(), self.inch()).id
 
 
+PLATE = "back-plate"  # the family that the desk still begins in its own way
+
+
+def _begun_small(sentence: str) -> str:
+    """A sentence as it goes on after a colon."""
+    return sentence[:1].lower() + sentence[1:].rstrip(".")
+
+
 class NewJobPage(FormPage):
     """A new job: its name and reason, what is made, for a plate lathe and chuck."""
 
@@ -630,10 +647,18 @@ class NewJobPage(FormPage):
             [
                 ("choose what is to be made …", ""),
                 ("a back plate for a chuck", "plate"),
+                *(
+                    (f"{one.name}: {_begun_small(one.purpose)}", one.key)
+                    for one in families().values()
+                    if one.key != PLATE
+                ),
                 ("something else: Survey and Fits for now", "other"),
             ],
         )
         plate_only = QWidget()
+        self.mates = QWidget()
+        self.mate_lines = QVBoxLayout(self.mates)
+        self.mate_lines.setContentsMargins(0, 0, 0, 0)
 
         def ask_name() -> None:
             plate = what.currentData() == "plate"
@@ -643,6 +668,7 @@ class NewJobPage(FormPage):
             chuck_name.setEnabled(new)
             bolts.setEnabled(plate)
             self.what_says.setText("")
+            self._ask_mates(what.currentData())
 
         for one in (self.combos["chuck"], what):
             one.currentIndexChanged.connect(lambda _: ask_name())
@@ -683,6 +709,7 @@ class NewJobPage(FormPage):
         plate.addWidget(chuck_name)
         plate.addWidget(bolts)
         form.addWidget(plate_only)
+        form.addWidget(self.mates)
         form.addStretch(1)
         foot = QHBoxLayout()
         foot.addWidget(button("Back to the jobs", self.left.emit))
@@ -698,6 +725,22 @@ class NewJobPage(FormPage):
         whole.addWidget(box, 6)
         whole.addStretch(1)
         ask_name()  # only now: shown before it has its place it is a window
+
+    def _ask_mates(self, what: str) -> None:
+        """What the piece goes on or carries: of the shop, or new."""
+        clear_layout(self.mate_lines)
+        for key in [key for key in self.combos if key.startswith("mate.")]:
+            del self.combos[key]
+        family = families().get(what)
+        self.mates.setVisible(family is not None)
+        if family is None:
+            return
+        self.mate_lines.addWidget(label(family.purpose, "faint", wrap=True))
+        for role, wanted in mate_pieces(family).items():
+            choices = [(one.name, one.id) for one in could_be_mate(self.file, wanted)]
+            new = ("a new one, to be measured in Survey", NEW_MATE)
+            made = self.combo(f"mate.{role}", [*choices, new])
+            self.mate_lines.addWidget(self.named(wanted.name, made))
 
     def _go_on(self) -> None:
         """Once it is said what is made: to what is still asked for it."""

@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable, Iterable
 from itertools import pairwise
 
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import VIEWS, Block, Body
 from machinon.core.piece.features import (
     Circle as HoleCircle,
 )
@@ -23,8 +23,6 @@ from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 Place = Callable[[float, float], Point]
 EDGE = 1.8
-# which axes a view shows, across and up, and the one it looks along
-VIEWS = {"top": (0, 1, 2), "front": (0, 2, 1), "right": (1, 2, 0)}
 
 
 def _union(parts: Iterable[list[Point]]):  # type: ignore[no-untyped-def]
@@ -247,30 +245,17 @@ def _seen_radii(body: Body) -> set[float]:
 # -- blocks ----------------------------------------------------------------
 
 
-def silhouette(body: Body, view: str) -> list[list[Point]]:
-    """The outline of a block in a view, its openings with it."""
-    across, up, along = VIEWS[view]
-    rows = []
-    for axis in (across, up, along):
-        row = [0.0, 0.0, 0.0, 0.0]
-        row[axis] = 1.0
-        rows.append(row)
-    if view == "front":  # keeps the hand of the space
-        rows[2] = [-value for value in rows[2]]
-    section = body.solid.transform(rows).project()
-    return [[(float(x), float(y)) for x, y in ring] for ring in section.to_polygons()]
-
-
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
     """One view of a block: outline, what is seen in it, what is hidden dashed."""
     assert isinstance(body.stock, Block)
-    outline = silhouette(body, view)
+    shadow = body.shadow
+    outline = [list(ring) for ring in shadow.outlines[view]]
     for ring in sorted(outline, key=lambda points: -abs(_area(points))):
         fill: Role = "panel" if _area(ring) > 0 else "ground"
         points = tuple(place(x, y) for x, y in ring)
         board.items.append(Shape(points, "outline", EDGE, fill))
     whole = _union([ring for ring in outline if _area(ring) > 0])
-    box = body.solid.bounding_box()
+    box = shadow.box
     along = VIEWS[view][2]
     # the face that is looked at: the front is looked at from low y
     near = box[along] if view == "front" else box[along + 3]

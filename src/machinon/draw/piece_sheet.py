@@ -8,12 +8,12 @@ changed where it stands.
 from collections.abc import Callable, Sequence, Set
 from dataclasses import dataclass
 
+from machinon.core.piece.body import VIEWS
 from machinon.core.piece.family import Known, Made
 from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.features import CrossHoles, Dimension, Holes
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.body_views import (
-    VIEWS,
     draw_block_view,
     draw_end_view,
     draw_half_section,
@@ -112,7 +112,7 @@ def sheet_in_mm(
         _turned_lines(sheet, lines, first, last, half)
         top = half + 20.0
     else:
-        box = body.solid.bounding_box()
+        box = body.shadow.box
         long, wide, tall = (box[i + 3] - box[i] for i in range(3))
         places: dict[str, Placing] = {
             "top": lambda x, y: (x, y + tall + 30),
@@ -477,7 +477,7 @@ class _Sheet:
     def block(self) -> bool:
         """Three views: from above, from the front below it, from the right."""
         body, size = self.made.body, self.size
-        box = body.solid.bounding_box()
+        box = body.shadow.box
         low, high = box[:3], box[3:]
         long, wide, tall = (float(b - a) for a, b in zip(low, high, strict=True))
         by_kind: dict[str, list[str]] = {"x": [], "y": [], "z": []}

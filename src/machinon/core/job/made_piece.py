@@ -10,6 +10,7 @@ from machinon.core.families import family_of
 from machinon.core.fits.joints import joint_forms
 from machinon.core.piece.family import Family, Made, MateSize, make
 from machinon.core.piece.making import Making
+from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.sizes.fit import FitChoice
@@ -64,9 +65,9 @@ def worked_out(
             key = f"{mate.role}.{one.key}"
             if key in given:
                 continue
-            found = _known(piece, one, measured)
+            found = _known(key, piece, one, measured)
             if found is not None:
-                given[key] = found
+                given |= found
             elif not one.optional:
                 missing.append(f"{mate.words}: {one.words}")
                 if not one.surfaces:
@@ -90,12 +91,16 @@ def worked_out(
 def wish_of(fit: FitChoice) -> str:
     """How a fit shall go, as a family is told it."""
     if fit.want == "own":
-        return f"{fit.clearance_min:.6f}mm to {fit.clearance_max:.6f}mm"
+        ends = (fit.clearance_min, fit.clearance_max)
+        return " to ".join(f"{typed_again(one)}mm" for one in ends)
     return fit.want
 
 
-def _known(piece: Piece | None, one: MateSize, measured: Measures) -> str | None:
-    """A mate's size as measured, or the standard that it is of; None while unknown."""
+def _known(
+    key: str, piece: Piece | None, one: MateSize, measured: Measures
+) -> dict[str, str] | None:
+    """A mate's size as measured with its doubt, or the standard that it is of; None
+    while it is unknown."""
     surface = surface_of(piece, one) if piece is not None else None
     if piece is None or surface is None:
         return None
@@ -103,10 +108,11 @@ def _known(piece: Piece | None, one: MateSize, measured: Measures) -> str | None
     if found is None or found.refused:
         return None
     if isinstance(one.usual, str):
-        if surface.given:
-            return surface.given
-        return found.likely[0].name if found.likely else None
-    return f"{found.size:.6f}mm"
+        name = surface.given or (found.likely[0].name if found.likely else "")
+        return {key: name} if name else None
+    doubt = found.uncertainty + found.shape / 2
+    sizes = {key: found.size, f"{key}.doubt": doubt}
+    return {name: f"{typed_again(size)}mm" for name, size in sizes.items()}
 
 
 def mate_pieces(family: Family) -> dict[str, Piece]:

@@ -155,9 +155,7 @@ class Body:
     @property
     def in_one_piece(self) -> bool:
         """Whether the cuts leave it whole; a strip that is sawn is not."""
-        if self.turns:
-            return len(self.rings()) == 1
-        return len(self.solid.decompose()) == 1
+        return len(self.rings()) == 1 if self.turns else self.shadow.parts == 1
 
     @cached_property
     def ends(self) -> tuple[float, float]:
@@ -182,9 +180,10 @@ class Body:
 
     # -- solids ------------------------------------------------------------
 
-    @cached_property
+    @property
     def solid(self) -> "Manifold":
-        """The body as a closed solid."""
+        """The body as a closed solid, made anew each time: what is asked of it most is
+        kept in `shadow`, as a solid kept would outlive the program's end."""
         made = self._stock_solid()
         sections = [cut for cut in self.cuts if isinstance(cut, Turned)]
         if self.turns and (sections or isinstance(self.stock, Round)):
@@ -228,14 +227,55 @@ class Body:
         return Manifold.revolve(section, SEGMENTS)
 
     @cached_property
+    def shadow(self) -> "Shadow":
+        """What the solid looks like from three sides, how large it is, in how many
+        parts."""
+        solid = self.solid
+        box = tuple(float(one) for one in solid.bounding_box())
+        outlines = {
+            view: tuple(
+                tuple((float(x), float(y)) for x, y in ring)
+                for ring in solid.transform(_looking(view)).project().to_polygons()
+            )
+            for view in VIEWS
+        }
+        return Shadow(float(solid.volume()), box, outlines, len(solid.decompose()))
+
+    @property
     def volume(self) -> float:
         """mm³."""
-        return float(self.solid.volume())
+        return self.shadow.volume
 
     @cached_property
     def stock_volume(self) -> float:
         """mm³."""
         return Body(self.stock, ()).volume
+
+
+# which axes a view shows, across and up, and the one it looks along
+VIEWS = {"top": (0, 1, 2), "front": (0, 2, 1), "right": (1, 2, 0)}
+
+
+@dataclass(frozen=True, slots=True)
+class Shadow:
+    """A solid as it is seen; mm³, mm.
+
+    box: lowest and highest x, y, z; outlines: by view, closed rings of (across, up), an
+    opening the other way round.
+    """
+
+    volume: float
+    box: tuple[float, ...]
+    outlines: Mapping[str, tuple[tuple[Point, ...], ...]]
+    parts: int
+
+
+def _looking(view: str) -> list[list[float]]:
+    """What turns a solid so that a view is seen from above."""
+    rows = [[1.0 if i == axis else 0.0 for i in range(4)] for axis in VIEWS[view]]
+    if view == "front":  # keeps the hand of the space
+        rows[2] = [-value for value in rows[2]]
+    return rows
 
 
 def _even_area(sides: int) -> float:

@@ -9,9 +9,14 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
+from machinon.core.families import family_of
+from machinon.core.job.made_piece import with_size as with_made_size
+from machinon.core.job.plan import plan_of
 from machinon.core.job.proof import ProofLine
 from machinon.core.piece.back_plate import PARAMETERS, with_size
+from machinon.core.piece.making import Making
 from machinon.core.quantity import length_text
+from machinon.core.route.operations import StepTold
 from machinon.core.route.own_tools import own_tool
 from machinon.core.route.plate_route import Step
 from machinon.core.shop.belongings import Belongings
@@ -23,6 +28,9 @@ class MakingActs(JobAtHand):
 
     def set_size(self, key: str, typed: str) -> None:
         """A size of the piece as typed on the drawing. Raises BadInput on `key`."""
+        if self.job.making is not None:
+            self._set_made_size(self.job.making, key, typed)
+            return
         assert self.job.plate is not None
         plate = with_size(self.job.plate, key, typed, self.inch)
         if plate == self.job.plate:
@@ -36,6 +44,33 @@ class MakingActs(JobAtHand):
         else:
             said = str(value)
         self._keep(f"Plate, {name}: {said}.", replace(self.job, plate=plate))
+
+    def _set_made_size(self, making: Making, key: str, typed: str) -> None:
+        """The same for a piece of a family. What cannot be made is refused here, so
+        that the last good piece stays."""
+        family = family_of(making.family)
+        text = typed.strip()
+        name, said = key, text or "follows its rule again"
+        if key in family.mate_keys:
+            name = family.mate_keys[key].words
+            value = quantity.parse(text, inch=self.inch, key=key, low=0)
+            text = f"{quantity.typed_again(value)}mm"
+        elif key != "material":
+            size = family.size(key)
+            name = size.words
+            if text and not text.startswith("="):
+                value = size.read(text, self.inch)
+                # as it is whatever the shop's unit will be
+                if size.kind is quantity.LENGTH:
+                    text = f"{quantity.typed_again(float(value))}mm"
+        changed = with_made_size(making, key, text)
+        if changed == making:
+            return
+        job = replace(self.job, making=changed)
+        plan = plan_of(job, self.shop, self.lathe, self.pieces)
+        if plan.problem and not self.plan.problem:
+            raise BadInput(key, plan.problem)
+        self._keep(f"{family.name}, {name}: {said}.", job)
 
     def mark_step(self, key: str, done: bool) -> None:
         """Tick a step of the route, or untick it.
@@ -57,7 +92,7 @@ class MakingActs(JobAtHand):
             replace(self.job, done=(*left, key) if done else left),
         )
 
-    def unproved(self, step: Step) -> ProofLine | None:
+    def unproved(self, step: Step | StepTold) -> ProofLine | None:
         """The line of the proof that a step holds the piece for, while it is open."""
         if not step.hold:
             return None
@@ -70,7 +105,7 @@ class MakingActs(JobAtHand):
             None,
         )
 
-    def own_tool(self, step: Step) -> str:
+    def own_tool(self, step: Step | StepTold) -> str:
         """What the shop's shelf has for a step, in a few words."""
         return own_tool(step, self._tools, self.inch)
 

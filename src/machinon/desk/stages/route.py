@@ -1,5 +1,7 @@
 """Route: the film strip of the piece after each step, grouped by holding."""
 
+import functools
+
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QKeyEvent,
@@ -19,9 +21,9 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.piece.back_plate import Plate
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
+from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.core.route.plate_route import SetUp, Step
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
@@ -30,6 +32,7 @@ from machinon.desk.theme import font
 from machinon.desk.widgets import (
     Figure,
     Look,
+    Maker,
     MarkView,
     button,
     clear_layout,
@@ -37,8 +40,11 @@ from machinon.desk.widgets import (
     panel,
     set_ink,
 )
+from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
 from machinon.draw.film_drawing import film_drawing
+
+AnyStep = Step | StepTold
 
 
 def speed_text(answer: Answer) -> str:
@@ -59,18 +65,19 @@ class Frame(QWidget):
     chosen = Signal(str)
 
     def __init__(
-        self, look: Look, step: Step, plate: Plate, number: int, mark: MarkKind | None
+        self, look: Look, step: AnyStep, film: Maker, number: int, mark: MarkKind | None
     ) -> None:
+        """film: lays out the piece after the step for a width, height and size."""
         super().__init__()
         self._look, self._number = look, number
         self.lit = False
         self.setFixedSize(QSize(look.px(164), look.px(232)))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.show_step(step, plate, mark)
+        self.show_step(step, film, mark)
 
-    def show_step(self, step: Step, plate: Plate, mark: MarkKind | None) -> None:
-        """The same frame after a change of the plate."""
-        self._step, self._plate, self._mark = step, plate, mark
+    def show_step(self, step: AnyStep, film: Maker, mark: MarkKind | None) -> None:
+        """The same frame after a change of the piece."""
+        self._step, self._film, self._mark = step, film, mark
         self.setAccessibleName(f"Step {self._number}: {step.title}")
         self.setToolTip(step.title)
         self.update()
@@ -92,7 +99,7 @@ class Frame(QWidget):
         painter.translate(px(8), px(8))
         paint(
             painter,
-            film_drawing(self._plate, self._step, px(148), px(140), 11.0 * look.scale),
+            self._film(px(148), px(140), 11.0 * look.scale),
             look.theme,
         )
         painter.restore()
@@ -209,12 +216,11 @@ class RouteView(StageView):
     def refresh(self) -> None:
         plan = self.job.plan
         grave = plan.grave
-        if plan.plate is None:
-            text = (
-                "No route yet. Still to measure or decide: "
-                + ", ".join(plan.missing)
-                + "."
+        if not plan.route:
+            why = plan.problem or (
+                "Still to measure or decide: " + ", ".join(plan.missing) + "."
             )
+            text = f"No route yet. {why}"
         elif grave:
             text = f"Cut nothing yet: {grave[0].says}"
             if len(grave) > 1:
@@ -226,9 +232,10 @@ class RouteView(StageView):
         steps = {step.key: step for up in plan.route for step in up.steps}
         if list(steps) != list(self.frames):
             self._make_frames()
-        elif plan.plate is not None:
+        else:
             for key, frame in self.frames.items():
-                frame.show_step(steps[key], plan.plate, self._mark_of(steps[key]))
+                step = steps[key]
+                frame.show_step(step, self._film(step), self._mark_of(step))
         self.detail.setVisible(bool(plan.route))
         if not plan.route:
             return
@@ -245,15 +252,20 @@ class RouteView(StageView):
             number = self._add_set_up(set_up, number)
         self.groups.addStretch(1)
 
-    def _mark_of(self, step: Step) -> MarkKind | None:
+    def _film(self, step: AnyStep) -> Maker:
+        """What draws the piece as it is after a step."""
+        if isinstance(step, StepTold):
+            return functools.partial(body_film, step)
+        assert self.job.plan.plate is not None
+        return functools.partial(film_drawing, self.job.plan.plate, step)
+
+    def _mark_of(self, step: AnyStep) -> MarkKind | None:
         if step.fit and any(check.fit == step.fit for check in self.job.plan.grave):
             return "stop"
         return "proved" if step.key in self.job.job.done else None
 
-    def _add_set_up(self, set_up: SetUp, number: int) -> int:
+    def _add_set_up(self, set_up: SetUp | HoldingTold, number: int) -> int:
         px = self.look.px
-        plate = self.job.plan.plate
-        assert plate is not None
         column = QVBoxLayout()
         column.setContentsMargins(px(6), px(6), px(6), px(4))
         column.addWidget(label(set_up.title, "head"))
@@ -261,7 +273,8 @@ class RouteView(StageView):
         row.setSpacing(px(2))
         for step in set_up.steps:
             number += 1
-            frame = Frame(self.look, step, plate, number, self._mark_of(step))
+            mark = self._mark_of(step)
+            frame = Frame(self.look, step, self._film(step), number, mark)
             frame.chosen.connect(self.choose)
             self.frames[step.key] = frame
             row.addWidget(frame)
@@ -284,7 +297,7 @@ class RouteView(StageView):
             self.strip.layout().activate()
             self.area.ensureWidgetVisible(frame, self.look.px(180), 0)
 
-    def _step(self) -> tuple[SetUp, Step]:
+    def _step(self) -> tuple[SetUp | HoldingTold, AnyStep]:
         return next(
             (up, step)
             for up in self.job.plan.route
@@ -335,7 +348,7 @@ class RouteView(StageView):
             }.get(target, "")
         )
 
-    def _note(self, step: Step) -> str:
+    def _note(self, step: AnyStep) -> str:
         passes = self.job.plan.passes
         if step.key != "spigot" or not passes:
             return step.note
@@ -344,8 +357,9 @@ class RouteView(StageView):
         planned = ", ".join(dial.text(dial.shows(one.dial, touch)) for one in passes)
         return f"{step.note} Passes to come, on the dial: {planned}."
 
-    @staticmethod
-    def _target(step: Step) -> str:
+    def _target(self, step: AnyStep) -> str:
+        if isinstance(step, StepTold):
+            return "fits" if step.fit else ""
         if step.key in ("spigot", "prove-spigot"):
             return "cut"
         if step.hold:

@@ -1,0 +1,244 @@
+"""Piece, for any family: its sheet with sizes changed in place, and its checks."""
+
+from PySide6.QtCore import QRectF
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from machinon.core.errors import BadInput
+from machinon.core.families import family_of
+from machinon.core.materials import materials
+from machinon.core.piece.family import Known
+from machinon.core.quantity import LENGTH, length_text
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.narrow import Combo
+from machinon.desk.size_edit import SizeEdit
+from machinon.desk.stages.piece import CheckList
+from machinon.desk.widgets import (
+    DrawingView,
+    Field,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+)
+from machinon.draw.drawing import Drawing
+from machinon.draw.piece_sheet import piece_sheet
+
+
+class MadePieceView(StageView):
+    """The sheet fills the stage; what is still asked and the checks stand right."""
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__(bench)
+        px = self.look.px
+        self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
+        self.drawing.spot_chosen.connect(self.begin_edit)
+        self.drawing.setMinimumHeight(px(300))
+        self.edit = SizeEdit(self.drawing, self.look)
+        self.edit.setAccessibleName("Size")
+        self.edit.returnPressed.connect(self._on_size_entered)
+        self._key = ""
+        self.says = label("", "faint", wrap=True)
+        self.follow = button("Follow its rule again", self._follow)
+        self.follow.hide()
+        self.open_fit = button("", self._open_fit)
+        self.open_fit.hide()
+        self._fit = 0
+        self.material = Combo()
+        self.material.setAccessibleName("Material")
+        for word in materials():
+            self.material.addItem(word, word)
+        self.material.activated.connect(
+            lambda _: self.job.set_size("material", self.material.currentData())
+        )
+        self.asked: dict[str, Field] = {}
+        self.asked_box = QWidget()
+        self.asked_lines = QVBoxLayout(self.asked_box)
+        self.asked_lines.setContentsMargins(0, 0, 0, 0)
+        self.checks_title = label("", "head", wrap=True)
+        self.checks = CheckList(self.look)
+
+        left = QVBoxLayout()
+        left.setContentsMargins(px(8), px(6), px(8), px(6))
+        left.addWidget(self.drawing, 1)
+        foot = QHBoxLayout()
+        foot.addWidget(self.says, 1)
+        foot.addWidget(self.open_fit)
+        foot.addWidget(self.follow)
+        left.addLayout(foot)
+        column = QVBoxLayout()
+        column.setContentsMargins(px(12), px(10), px(8), px(8))
+        metal = QHBoxLayout()
+        metal.addWidget(label("Material", "faint"))
+        metal.addWidget(self.material, 1)
+        column.addLayout(metal)
+        column.addWidget(self.asked_box)
+        column.addSpacing(px(6))
+        column.addWidget(self.checks_title)
+        column.addWidget(scrolled(self.checks), 1)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(panel(left, True), 70)
+        whole.addWidget(panel(column, True), 30)
+
+    # -- showing ---------------------------------------------------------
+
+    def refresh(self) -> None:
+        plan, making = self.job.plan, self.job.job.making
+        assert making is not None
+        usual = family_of(making.family).material
+        self.material.setCurrentIndex(self.material.findData(making.material or usual))
+        self._ask(plan.asked)
+        failed, passed = plan.failed, [one for one in plan.checks if one.passed]
+        if not plan.checks:
+            self.checks_title.setText("")
+        elif failed:
+            self.checks_title.setText(
+                f"{len(failed)} of {len(plan.checks)} checks fail"
+            )
+        else:
+            self.checks_title.setText(f"All {len(plan.checks)} checks pass")
+        set_ink(self.checks_title, "stop" if plan.grave else "")
+        self.checks.show_checks((*failed, *passed))
+        if not self.edit.isVisible():
+            self._hint()
+        self.drawing.refresh()
+
+    def _ask(self, keys: tuple[str, ...]) -> None:
+        """An entry for each figure of a mate that no gauge reads."""
+        making = self.job.job.making
+        assert making is not None
+        family = family_of(making.family)
+        typed = [key for key in making.sizes if key in family.mate_keys]
+        wanted = [*typed, *keys]
+        if list(self.asked) == wanted:
+            return
+        clear_layout(self.asked_lines)
+        self.asked.clear()
+        for key in wanted:
+            one = family.mate_keys[key]
+            role = next(m for m in family.mates if m.role == key.partition(".")[0])
+            name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
+            field = Field(name, LENGTH, lambda: self.job.inch, f"{one.usual:g}")
+            if key in making.sizes:
+                field.put(making.sizes[key].removesuffix("mm"))
+            field.taken.connect(lambda _, key=key: self._on_asked(key))
+            self.asked[key] = field
+            self.asked_lines.addWidget(field)
+
+    def _hint(self) -> None:
+        plan = self.job.plan
+        if plan.missing:
+            self._tell("Not known yet: " + "; ".join(plan.missing) + ".", "stop")
+        elif plan.problem:
+            self._tell(plan.problem, "stop")
+        else:
+            self._tell(
+                "Choose a size on the drawing and type. Each follows its rule or its "
+                "mate until you do; = before it links it to others."
+            )
+
+    def _tell(self, text: str, ink: str = "") -> None:
+        self.says.setText(text)
+        set_ink(self.says, ink)
+        self.follow.hide()
+        self.open_fit.hide()
+
+    def begin(self) -> None:
+        if self.asked and self.job.plan.asked:
+            self.asked[self.job.plan.asked[0]].edit.setFocus()
+        else:
+            self.drawing.setFocus()
+
+    def _drawing(self, width: float, height: float, size: float) -> Drawing:
+        made = self.job.plan.made
+        if made is None:
+            return Drawing(width, height, ())
+        return piece_sheet(made, width, height, size, self.job.inch)
+
+    # -- doing -----------------------------------------------------------
+
+    def begin_edit(self, key: str, place: QRectF | None = None) -> None:
+        """Open the entry on a size of the drawing."""
+        made, making = self.job.plan.made, self.job.job.making
+        if made is None or making is None or key not in made.sizes:
+            return
+        self._key = key
+        known = made.sizes[key]
+        own = making.sizes.get(key, "")
+        text = own if own.startswith("=") else self._as_typed(known)
+        self.edit.open_over(place or self.drawing.rect_of(key), text)
+        words = known.size.words.capitalize()
+        self._tell(f"{words}, {_ruled(known)}. Type a size, or = and a sum of others.")
+        self._fit = next(
+            (
+                number
+                for number, slot in enumerate(made.family.fits, 1)
+                if slot.rules == key
+            ),
+            0,
+        )
+        if self._fit:
+            self.open_fit.setText(f"Open fit {self._fit}")
+            self.open_fit.show()
+        self.follow.setVisible(bool(own))
+
+    def _as_typed(self, known: Known) -> str:
+        value = known.value
+        if isinstance(value, bool):
+            return "yes" if value else "no"
+        if isinstance(value, str):
+            return value
+        if known.size.kind is LENGTH:
+            text = length_text(value, 0.001, self.job.inch, unit=False)
+            return text.rstrip("0").rstrip(".") if "." in text else text
+        return f"{value:g}"
+
+    def _on_size_entered(self) -> None:
+        try:
+            self.job.set_size(self._key, self.edit.text())
+        except BadInput as error:
+            self.edit.refuse()
+            self.says.setText(error.message)
+            set_ink(self.says, "stop")
+            return
+        self._close_edit()
+
+    def _on_asked(self, key: str) -> None:
+        field = self.asked[key]
+        try:
+            self.job.set_size(key, field.text())
+        except BadInput as error:
+            field.refuse(error.message)
+            return
+        left = self.job.plan.asked
+        if left:
+            self.asked[left[0]].edit.setFocus()
+        else:
+            self.drawing.setFocus()
+
+    def _close_edit(self) -> None:
+        self.edit.close_over()
+        self._hint()
+
+    def _follow(self) -> None:
+        self.job.set_size(self._key, "")
+        self._close_edit()
+
+    def _open_fit(self) -> None:
+        self._close_edit()
+        self.bench.go("fits", self._fit)
+
+
+def _ruled(known: Known) -> str:
+    """What rules a size, in words."""
+    return {
+        "rule": f"as usual: {known.because}",
+        "fit": known.because,
+        "copy": f"taken over: {known.because}",
+        "clearance": f"kept clear: {known.because}",
+        "chain": known.because,
+        "link": f"linked {known.because}",
+        "typed": "as you typed it",
+    }[known.by]

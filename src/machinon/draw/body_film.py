@@ -1,0 +1,100 @@
+"""One frame of a route's film: a body as it stands after a step, what was cut lit."""
+
+import functools
+from itertools import pairwise
+
+from machinon.core.piece.body import VIEWS, Body
+from machinon.core.piece.features import SixFaces
+from machinon.core.piece.solid_cuts import Drilled, Point
+from machinon.core.route.operations import StepTold
+from machinon.draw.body_views import draw_block_view, draw_half_section
+from machinon.draw.drawing import Board, Circle, Drawing, Line, Role
+
+LIT: Role = "cut"
+
+
+def body_film(
+    step: StepTold, width: float, height: float, size: float = 11.0
+) -> Drawing:
+    """The piece after the step, to the same scale in every frame of a route."""
+    return _film(step.before, step.after, step.features, width, height, size)
+
+
+@functools.lru_cache(maxsize=256)
+def _film(
+    before: Body,
+    after: Body,
+    cut: tuple[str, ...],
+    width: float,
+    height: float,
+    size: float,
+) -> Drawing:
+    board = Board(width, height, size)
+    if after.turns:
+        _turned(board, before, after)
+    else:
+        _block(board, after, cut)
+    return board.done()
+
+
+def _turned(board: Board, before: Body, after: Body) -> None:
+    whole = Body(after.stock, ())
+    first, last = whole.ends
+    tall = whole.largest
+    size = board.size
+    room_x, room_y = board.width - 2 * size, board.height - 0.8 * size
+    scale = min(room_y / tall, room_x / (last - first + 4))
+    left = (board.width - (last - first) * scale) / 2 - first * scale
+    axis = board.height / 2
+
+    def place(z: float, r: float) -> Point:
+        return left + z * scale, axis - r * scale
+
+    draw_half_section(board, after, place)
+    taken = before.region.difference(after.region)
+    if taken.is_empty:
+        return
+    lit = after.region.boundary.intersection(taken.buffer(1e-3))
+    for line in getattr(lit, "geoms", [lit]):
+        if line.geom_type != "LineString":
+            continue
+        points = [(float(z), float(r)) for z, r in line.coords]
+        for a, b in pairwise(points):
+            for side in (1, -1):
+                ends = place(a[0], side * a[1]), place(b[0], side * b[1])
+                board.items.append(Line(*ends, LIT, 2.6))
+
+
+def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
+    """From above, and from the right beneath it."""
+    low, high = after.stock.low, after.stock.high  # type: ignore[union-attr]
+    long, wide, tall = (b - a for a, b in zip(low, high, strict=True))
+    size = board.size
+    gap = 0.8 * size
+    scale = min(
+        (board.width - 1.4 * size) / max(long, wide),
+        (board.height - gap - 0.8 * size) / (wide + tall),
+    )
+    x0 = (board.width - long * scale) / 2
+    y0 = (board.height - (wide + tall) * scale - gap) / 2
+    under = y0 + wide * scale + gap
+    aside = (board.width - wide * scale) / 2
+
+    def above(x: float, y: float) -> Point:
+        return x0 + (x - low[0]) * scale, y0 + (high[1] - y) * scale
+
+    def right(y: float, z: float) -> Point:
+        return aside + (y - low[1]) * scale, under + (high[2] - z) * scale
+
+    for view, place in (("top", above), ("right", right)):
+        draw_block_view(board, after, view, place)
+    across, up, _ = VIEWS["top"]
+    for one in after.features:
+        if one.name not in cut or isinstance(one, SixFaces):
+            continue
+        for what in one.cuts():
+            if isinstance(what, Drilled):
+                at = what.frame.at(*what.at)
+                radius = max(r for _, r in what.profile[:2]) * scale
+                centre = above(at[across], at[up])
+                board.items.append(Circle(centre, radius, LIT, 2.4))

@@ -1,0 +1,239 @@
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from tests.desk.bench import WindowCase
+
+
+class MadePieces(WindowCase):
+    """Pieces of families, from the new job to their route, typed as a user would."""
+
+    def set_up(self):
+        """The first lathe of an empty shop."""
+        page = self.window.pages.currentWidget()
+        for key, text in (
+            ("shop", "Ottermere Lane"),
+            ("name", "Centre lathe 165 × 700"),
+            ("centre_height", "165"),
+            ("between_centres", "700"),
+            ("swing_over_slide", "190"),
+            ("speeds", "45, 70, 110, 180, 290, 460, 740, 1200"),
+            ("dial_division", "0.02"),
+            ("lead_screw", "4"),
+            ("wheels", ""),
+        ):
+            self.type(page.fields[key].edit, text)
+
+    def begin(self, what, name, **mates):
+        self.window.actions_by_id["job.new"].trigger()
+        self.settle()
+        page = self.window.pages.currentWidget()
+        self.type(page.fields["name"].edit, name)
+        self.choose(page.combos["what"], what)
+        for role, id in mates.items():
+            self.choose(page.combos[f"mate.{role}"], id)
+        self.click(page.go)
+        self.assertEqual(self.window.job_page().stage, "survey")
+
+    def read(self, *readings):
+        """(surface, gauge, reading…); a pair is a reading and its place."""
+        survey = self.stage("survey")
+        making = self.job.job.making
+        for role, surface, gauge, *values in readings:
+            survey.choose(making.mates[role], surface)
+            self.choose(survey.instrument, gauge)
+            for value in values:
+                if isinstance(value, tuple):
+                    value, place = value
+                    self.type(survey.place.edit, place)
+                self.type(survey.reading.edit, value)
+
+    def value(self, key):
+        return self.job.plan.made.sizes[key].value
+
+    def size(self, key, text):
+        """Type a size on the sheet."""
+        view = self.window.job_page().view()
+        view.begin_edit(key)
+        self.assertTrue(view.edit.isVisible())
+        self.type(view.edit, text)
+        return view
+
+    def tick_all(self):
+        """Work the route through, step by step, by its amber button's neighbour."""
+        route = self.stage("route")
+        for _ in route.frames:
+            self.click(route.done)
+        self.assertEqual(self.job.plan.open["route"], ())
+        return route
+
+
+class TNuts(MadePieces):
+    """Six nuts for a slot read 14.03 by slips: ±4.3 µm; d9 is 50 to 93 µm of play,
+    so the tongue is 14.03 − 0.0043 − 0.050 = 13.9757 to 14.03 + 0.0043 − 0.093 =
+    13.9413, drawn 13.96."""
+
+    demo = False
+
+    def test_six_t_nuts_from_an_empty_shop_to_the_end_of_their_route(self):
+        self.set_up()
+        self.begin("t-nut-strip", "Six T-nuts")
+        self.assertEqual(len(self.job.plan.open["survey"]), 4)
+        piece = self.stage("piece")
+        self.assertIn("its neck", piece.says.text())
+        self.read(
+            ("slot", "tee-neck", "slips", "14.03"),
+            ("slot", "tee-head", "caliper", "24.1"),
+            ("slot", "tee-head-depth", "caliper", "10.1"),
+            ("slot", "tee-lip", "caliper", "12.1"),
+        )
+        plan = self.job.plan
+        self.assertEqual((plan.missing, plan.problem), ((), ""))
+        fit = plan.fit(1)
+        self.assertAlmostEqual(fit.lower, 13.9413, places=4)
+        self.assertAlmostEqual(fit.upper, 13.9757, places=4)
+        self.assertEqual(self.value("tongue.width"), 13.96)
+        self.assertEqual(fit.made, 13.96)
+        # the head: a millimetre narrower, half a millimetre lower than its slot
+        self.assertEqual(self.value("head.width"), 23.1)
+        self.assertEqual(self.value("head.height"), 9.6)
+        self.assertEqual(self.value("thread.thread"), "M12")
+        # six nuts of 22, five cuts of 1.6 with 0.3 to clean at each side
+        self.stage("piece")
+        self.assertEqual(self.job.plan.made.body.stock.size[0], 6 * 22 + 5 * 2.2 + 4)
+
+        view = self.size("nuts.count", "4")
+        self.assertEqual(self.value("nuts.count"), 4)
+        self.size("nuts.length", "= head.width + 2mm")
+        self.assertEqual(self.value("nuts.length"), 25.1)
+        view.begin_edit("nuts.length")
+        self.assertIn("linked", view.says.text())
+        self.click(view.follow)
+        self.assertEqual(self.value("nuts.length"), 22)
+
+        before = self.job.plan.made.body
+        self.size("tongue.height", "70")
+        self.assertIn("from 1 to 60", view.says.text())
+        self.assertIs(self.job.plan.made.body, before, "the last good piece stays")
+        QTest.keyClick(view.edit, Qt.Key.Key_Escape)
+        self.size("head.width", "= nuts.length")
+        self.size("nuts.length", "= head.width")
+        self.assertIn("rests on the next", view.says.text())
+        QTest.keyClick(view.edit, Qt.Key.Key_Escape)
+
+        # another wish moves the tongue: H7/h6 at 14 is 0 to 29 µm of play
+        self.window.go("fits")
+        self.click(self.window.job_page().view().cylinder.radios["snug"])
+        self.assertGreater(self.value("tongue.width"), 13.99)
+        self.tick_all()
+        self.assertEqual(self.window.job_page().next_step(), "Done: back to the jobs")
+
+    def test_a_typed_tongue_that_contradicts_its_slot_stops_the_cutting(self):
+        self.set_up()
+        self.begin("t-nut-strip", "T-nuts")
+        self.read(
+            ("slot", "tee-neck", "slips", "14.03"),
+            ("slot", "tee-head", "caliper", "24.1"),
+            ("slot", "tee-head-depth", "caliper", "10.1"),
+            ("slot", "tee-lip", "caliper", "12.1"),
+        )
+        self.stage("piece")
+        self.size("tongue.width", "14.1")
+        self.assertIn("over the band", self.job.plan.fit(1).contradiction)
+        route = self.stage("route")
+        self.assertIn("Cut nothing yet", route.warning.text())
+
+
+class Arbor(MadePieces):
+    """A Morse 3 arbor for a saw of 22: the bore read 22.012 and 22.010 by bore gauge,
+    mean 22.011 ± 5.6 µm; g6 at 22 leaves 7 to 20 µm: 21.9966 to 21.9984."""
+
+    def test_a_morse_3_arbor_for_a_saw_of_22(self):
+        self.begin("taper-arbor", "Saw arbor", socket="new", cutter="new")
+        self.read(
+            ("socket", "taper-in", "bore-gauge", ("23.825", "0"), ("21.315", "50")),
+            ("cutter", "bore", "bore-gauge", "22.012", "22.010"),
+            ("cutter", "width", "caliper", "3.02"),
+        )
+        self.assertEqual(self.value("shank.taper"), "MT3")
+        self.assertEqual(self.value("shank.large"), 23.825)
+        fit = self.job.plan.fit(1)
+        self.assertAlmostEqual(fit.lower, 21.9966, places=3)
+        self.assertAlmostEqual(fit.upper, 21.9984, places=3)
+        # a little shorter than the cutter, or the screw never clamps it
+        self.assertEqual(self.value("spigot.length"), 2.8)
+        self.stage("piece")
+        self.size("spigot.length", "3.2")
+        failed = [check.key for check in self.job.plan.failed]
+        self.assertEqual(failed, ["spigot-short"])
+        self.size("spigot.length", "")
+        self.assertEqual(self.job.plan.failed, ())
+        route = self.tick_all()
+        titles = [frame.accessibleName() for frame in route.frames.values()]
+        self.assertTrue(any("compound at 1.4377°" in title for title in titles))
+
+    def test_a_socket_nobody_can_gauge_is_taken_by_its_name(self):
+        self.begin("taper-arbor", "Saw arbor", socket="new", cutter="new")
+        socket = self.job.job.making.mates["socket"]
+        self.job.take_as_made(socket, "taper-in", "MT2")
+        self.assertNotIn("its taper", " ".join(self.job.plan.missing))
+
+
+class Blocks(MadePieces):
+    def test_a_block_with_four_counterbored_holes_and_a_stud_hole(self):
+        """Four M8 at 15 from the edges of 100 × 60: 70 and 30 apart. A head of 15 in
+        a block of 30 leaves 30 − 8.6 = 21.4 under it."""
+        self.begin("plate-block", "Base for the stop")
+        self.assertEqual(self.job.plan.missing, ())
+        self.stage("piece")
+        self.size("stud.thread", "M12")
+        self.assertEqual(self.value("stud.thread"), "M12x1.75")
+        holes = self.job.plan.made.body.feature("holes")
+        self.assertEqual(sorted(holes.points), [(15, 15), (15, 45), (85, 15), (85, 45)])
+        self.assertEqual((holes.hole.bore, holes.hole.bore_depth), (15, 8.6))
+        self.size("holes.from_side", "= block.length/4")
+        self.assertEqual(holes.points[0][0], 15)
+        moved = self.job.plan.made.body.feature("holes")
+        self.assertEqual(moved.points[0][0], 25)
+        self.size("block.length", "6in")
+        self.assertAlmostEqual(self.value("holes.from_side"), 38.1)
+        self.tick_all()
+
+    def test_what_was_typed_is_there_after_a_restart(self):
+        self.begin("plate-block", "Base")
+        self.stage("piece")
+        self.size("block.height", "22")
+        id = self.job.job.id
+        self.close_window()
+        self.open_window()
+        self.window.open_job(id)
+        self.assertEqual(self.value("block.height"), 22)
+        self.assertTrue(self.window.job.undo().startswith("Plate block, height"))
+        self.assertEqual(self.value("block.height"), 30)
+
+
+class Sleeves(MadePieces):
+    """Between faces 45.03 apart (depth micrometer, one reading ±17 µm) with 0.05 to
+    0.12 of play: 45.03 − 0.12 + doubt to 45.03 − 0.05 − doubt."""
+
+    def test_a_sleeve_between_two_measured_faces_by_a_chain(self):
+        self.begin("spacer-sleeve", "Spacer", shaft="new", gap="new")
+        self.read(
+            ("shaft", "shaft", "micrometer", "19.99", "19.99"),
+            ("gap", "length", "depth-gauge", "45.03"),
+        )
+        plan = self.job.plan
+        self.assertEqual(plan.asked, ("gap.least", "gap.most"))
+        piece = self.stage("piece")
+        self.assertIs(self.app.focusWidget(), piece.asked["gap.least"].edit)
+        self.type(piece.asked["gap.least"].edit, "50um")
+        self.assertIs(self.app.focusWidget(), piece.asked["gap.most"].edit)
+        self.type(piece.asked["gap.most"].edit, "rubbish")
+        self.assertTrue(piece.asked["gap.most"].message.text())
+        self.type(piece.asked["gap.most"].edit, "0.12")
+        chain = next(b for b in self.job.plan.made.fits if b.slot.key == "length")
+        doubt = plan.measured[self.job.job.making.mates["gap"], "length"].uncertainty
+        self.assertGreater(doubt, 0.01)
+        self.assertAlmostEqual(chain.upper, 44.98 - doubt)
+        self.assertAlmostEqual(chain.lower, 44.91 + doubt)
+        self.assertAlmostEqual(self.value("sleeve.length"), 44.945, delta=0.006)
+        self.tick_all()
