@@ -353,6 +353,8 @@ class JobPage(QWidget):
         if job.plate is not None:
             return ()
         built = BEFORE_PIECE if job.making is None else MADE
+        if self.job.plan.at_machine is not None:
+            built = (*built, "cut")
         return tuple(stage for stage in STAGES if stage not in built)
 
     def refresh(self) -> None:

@@ -169,9 +169,10 @@ _USUAL_1: Mapping[str, Mapping[str, Any]] = {
 
 
 def _jobs_make_pieces(document: Plain) -> Plain:
-    """From format 3 on a job may make a piece of any family; before, a back plate."""
+    """From format 3 on a job may make a piece of any family, and cut any of its fits;
+    before, a back plate and its spigot."""
     if document.get("type") == "job":
-        document = {"making": None, **document}
+        document = {"making": None, "cuts": {}, "cutting": 0, **document}
     return document
 
 

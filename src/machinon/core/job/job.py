@@ -12,6 +12,7 @@ from machinon.core.sizes.fit import FitChoice
 
 Stage = Literal["survey", "fits", "piece", "route", "cut", "proof"]
 Trial = Literal["goes on", "tight", "loose"]
+SPIGOT = 3  # the fit of a back plate that its own log belongs to
 STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
 
 
@@ -77,8 +78,9 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
 
     pieces: ids of the existing pieces, in the order of the stack; plate and making
     are None for a job that keeps survey and fits only; done: keys of finished
-    steps; kept_as: id of the shop's piece that it became; put_away: it is not
-    listed with those under way.
+    steps; cut: the log of a plate's spigot; cuts: of other fits, by number; cutting:
+    the fit that is at the machine, 0 for a plate's spigot; kept_as: id of the shop's
+    piece that it became; put_away: it is not listed with those under way.
     """
 
     id: str
@@ -91,9 +93,28 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     making: Making | None = None
     done: tuple[str, ...] = ()
     cut: CutLog = CutLog()
+    cuts: dict[str, CutLog] = {}
+    cutting: int = 0
     proof: ProofLog = ProofLog(surfaces=PROOF_SURFACES)
     kept_as: str = ""
     put_away: bool = False
+
+    @property
+    def own_log(self) -> bool:
+        """Whether what is at the machine is a plate's spigot."""
+        return self.plate is not None and self.cutting in (0, SPIGOT)
+
+    @property
+    def log(self) -> CutLog:
+        """The log of what is at the machine."""
+        if self.own_log:
+            return self.cut
+        return self.cuts.get(str(self.cutting), CutLog())
+
+    def with_log(self, log: CutLog) -> "Job":
+        if self.own_log:
+            return msgspec.structs.replace(self, cut=log)
+        return msgspec.structs.replace(self, cuts={**self.cuts, str(self.cutting): log})
 
     def fit(self, number: int) -> FitChoice:
         return next(one for one in self.fits if one.number == number)

@@ -9,12 +9,14 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from msgspec.structs import replace as replace_struct
+
 from machinon.core.cutting.coach import Advice, advise, forecast
 from machinon.core.cutting.cut_state import CutState, Dial
 from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
-from machinon.core.job.job import STAGES, Job, Stage
+from machinon.core.job.job import SPIGOT, STAGES, Job, Stage
 from machinon.core.job.made_piece import worked_out
 from machinon.core.job.proof import (
     ProofLine,
@@ -45,7 +47,7 @@ from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.screws import cap_screw
 from machinon.core.threads.thread_limits import usual_class
 
-REGISTER, THREAD, SPIGOT, BOLTS = 1, 2, 3, 4  # the fits of a back plate
+REGISTER, THREAD, BOLTS = 1, 2, 4  # the fits of a back plate, besides SPIGOT
 
 
 @dataclass(frozen=True, slots=True)
@@ -187,7 +189,13 @@ class Plan:
     @property
     def passes(self) -> tuple[Advice, ...]:
         """The passes to come; worked out when they are asked for."""
-        return _passes(self.cut_state, self.plate) if self.plate else ()
+        return _passes(self.cut_state, self.at_machine)
+
+    @property
+    def at_machine(self) -> FitPlan | None:
+        """The fit whose new half is at the machine; None where none is."""
+        number = self.job.cutting or (SPIGOT if self.plate else 0)
+        return next((one for one in self.fits if one.choice.number == number), None)
 
     def existing(self, fit: FitPlan) -> Surface | None:
         """The surface that a fit's mate is; None where it is not entered."""
@@ -231,7 +239,10 @@ def plan_of(
     if job.plate is None:
         fits = tuple(_with_bolts(fit, None, fits) for fit in fits)
         plan = Plan(job, shop, lathe, pieces, measured, fits)
-        return _with_open(_with_making(plan, job.making) if job.making else plan)
+        if job.making is not None:
+            plan = _with_making(plan, job.making)
+        state, advice = _cutting(job, shop, lathe, plan.at_machine)
+        return _with_open(replace(plan, cut_state=state, advice=advice))
     plate, missing = _resolved(job, job.plate, measured, fits)
     fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
     fits = tuple(_with_made(fit, plate) for fit in fits)
@@ -240,8 +251,14 @@ def plan_of(
             missing = (*missing, "the lathe")
         return _with_open(Plan(job, shop, lathe, pieces, measured, fits, None, missing))
     checks = (*checks_of(plate, lathe), *_fit_checks(fits))
-    cut_state, advice = _cutting(job, shop, lathe, fits, plate)
-    at_size = advice is not None and advice.action in ("stop", "scrapped")
+    number = job.cutting or SPIGOT
+    at_machine = next((one for one in fits if one.choice.number == number), None)
+    cut_state, advice = _cutting(job, shop, lathe, at_machine)
+    spigot = advice
+    if number != SPIGOT:
+        own = next(one for one in fits if one.choice.number == SPIGOT)
+        _, spigot = _cutting(replace_struct(job, cutting=0), shop, lathe, own)
+    at_size = spigot is not None and spigot.action in ("stop", "scrapped")
     lines = _proof_lines(job, shop, plate, fits, at_size)
     runout = runout_answer(job.proof.runout)
     route = route_of(plate, lathe)
@@ -765,44 +782,102 @@ def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
     return tuple(out)
 
 
+def cut_name(plan: Plan) -> str:
+    """What is at the machine, in a word or two."""
+    fit = plan.at_machine
+    if fit is None or (plan.plate is not None and fit.choice.number == SPIGOT):
+        return "spigot"
+    words: dict[SurfaceKind, str] = {
+        "outside": "outside diameter",
+        "inside": "bore",
+    }
+    if fit.choice.joint == "slot":
+        return "tongue" if fit.choice.exists == "hole" else "slot"
+    return words[cut_kind(fit)]
+
+
+def cut_kind(fit: FitPlan) -> SurfaceKind:
+    """What the new half of a fit is measured as while it is cut."""
+    if fit.choice.exists == "hole":
+        return "outside"
+    return "gap" if fit.choice.joint == "slot" else "inside"
+
+
+def can_be_cut(fit: FitPlan) -> bool:
+    """Whether the coach can work to a fit's band: a plain one that is left."""
+    return fit.choice.kind == "cylinder" and fit.aim is not None
+
+
 def _cutting(
-    job: Job, shop: Shop, lathe: Lathe, fits: tuple[FitPlan, ...], plate: Plate
+    job: Job, shop: Shop, lathe: Lathe | None, fit: FitPlan | None
 ) -> tuple[CutState | None, Advice | None]:
-    """Where the spigot's cutting stands, as the coach sees it."""
-    fit = next(one for one in fits if one.choice.number == SPIGOT)
+    """Where the cutting of a fit's new half stands, as the coach sees it."""
+    if lathe is None or fit is None or fit.choice.kind != "cylinder":
+        return None, None
     low, high, aim = fit.lower, fit.upper, fit.aim
     if low is None or high is None or aim is None:
         return None, None
+    log = job.log
     try:
-        gauge: Instrument | None = shop.instrument(job.cut.instrument)
+        gauge: Instrument | None = shop.instrument(log.instrument)
     except BadInput:
         gauge = fit.gauge
     doubt = gauge.uncertainty if gauge else 0.02
     division = Dial(lathe.dial_reads, lathe.dial_division).travel
     state = CutState(
-        True,
+        fit.choice.exists == "hole",
         low,
         high,
-        min(max(plate.spigot_diameter, low), high),
-        job.cut.start,
-        job.cut.entries,
+        min(max(aim if fit.made is None else fit.made, low), high),
+        log.start,
+        log.entries,
         doubt,
         division,
-        job.cut.deepest,
-        job.cut.least,
-        job.cut.school,
+        log.deepest,
+        log.least,
+        log.school,
     )
     return state, advise(state)
 
 
-def _passes(state: CutState | None, plate: Plate) -> tuple[Advice, ...]:
+def _passes(state: CutState | None, fit: FitPlan | None) -> tuple[Advice, ...]:
     """The passes to come; before the first reading, from the roughed size."""
-    if state is None:
+    if state is None or fit is None:
         return ()
     if state.start is None:
-        roughed = plate.spigot_diameter + 2 * FINISH_ALLOWANCE
-        state = replace(state, start=roughed)
+        left = 2 * FINISH_ALLOWANCE * (1 if state.external else -1)
+        drawn = state.aim if fit.made is None else fit.made
+        state = replace(state, start=drawn + left)
     return forecast(state)
+
+
+def as_cut(plan: Plan, number: int) -> ProofLine | None:
+    """How a fit's new half came out at the machine; None where it was not cut."""
+    log = plan.job.cuts.get(str(number))
+    fit = plan.fit(number)
+    if log is None:
+        return None
+    size = next(
+        (one.measured for one in reversed(log.entries) if one.measured is not None),
+        None,
+    )
+    if size is None:
+        return None
+    try:
+        doubt = plan.shop.instrument(log.instrument).uncertainty
+    except BadInput:
+        doubt = 0.02
+    return proof_line(
+        str(number),
+        fit.choice.name,
+        number,
+        fit.lower,
+        fit.upper,
+        None,
+        size,
+        doubt,
+        log.trial,
+    )
 
 
 def _proof_lines(
@@ -923,6 +998,12 @@ def _with_open(plan: Plan) -> Plan:
             open_items["route"].append("The piece is not known yet.")
         open_items["piece"] += [check.says for check in plan.failed]
         open_items["route"] += _steps_left(plan)
+    if plan.job.plate is None and plan.at_machine is not None:
+        name = plan.at_machine.choice.name
+        line = as_cut(plan, plan.job.cutting)
+        if line is None or line.verdict != "proved":
+            says = line.says if line else "not cut yet"
+            open_items["cut"].append(f"{name}: {says}.")
     if plan.job.plate is not None:
         if plan.plate is None:
             open_items["piece"].append(
@@ -933,11 +1014,15 @@ def _with_open(plan: Plan) -> Plan:
         open_items["piece"] += [check.says for check in plan.failed]
         open_items["route"] += _steps_left(plan)
         if plan.advice is not None and plan.advice.action != "stop":
-            open_items["cut"].append("The spigot is not in its band yet.")
+            open_items["cut"].append(f"The {cut_name(plan)} is not in its band yet.")
         elif plan.advice is not None and plan.advice.inside <= 0.5:
-            open_items["cut"].append("The spigot was left short of its band.")
-        elif plan.advice is not None and plan.job.cut.trial != "goes on":
-            open_items["cut"].append("The mate has not been tried on the spigot.")
+            open_items["cut"].append(
+                f"The {cut_name(plan)} was left short of its band."
+            )
+        elif plan.advice is not None and plan.job.log.trial != "goes on":
+            open_items["cut"].append(
+                f"The mate has not been tried on the {cut_name(plan)}."
+            )
         if plan.plate is not None and plan.verdict != "proved":
             open_items["proof"].append(plan.verdict_says)
         elif plan.plate is not None and not plan.job.kept_as:

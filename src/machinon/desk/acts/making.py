@@ -10,8 +10,9 @@ from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
+from machinon.core.job.job import CutLog
 from machinon.core.job.made_piece import with_size as with_made_size
-from machinon.core.job.plan import plan_of
+from machinon.core.job.plan import can_be_cut, cut_kind, plan_of
 from machinon.core.job.proof import ProofLine
 from machinon.core.piece.back_plate import PARAMETERS, with_size
 from machinon.core.piece.making import Making
@@ -123,18 +124,24 @@ class MakingActs(JobAtHand):
 
     def measure_start(self, typed: str) -> None:
         """The size before the first cut. Raises BadInput on `start`."""
-        gauge = self.shop.instrument(self.job.cut.instrument)
+        gauge = self.shop.instrument(self.job.log.instrument)
         size = quantity.parse(typed, inch=gauge.inch, key="start", above=0, high=2000)
         state = self.plan.cut_state
-        if state is not None and size < state.lower:
+        if state is not None and state.external and size < state.lower:
             raise BadInput(
                 "start",
                 f"{size:.3f} mm is already under the band: it must be above "
                 f"{state.lower:.3f} mm before the first cut.",
             )
+        if state is not None and not state.external and size > state.upper:
+            raise BadInput(
+                "start",
+                f"{size:.3f} mm is already over the band: it must be under "
+                f"{state.upper:.3f} mm before the first cut.",
+            )
         self._keep(
             f"{length_text(size, gauge.resolution, gauge.inch)} before the first cut.",
-            replace(self.job, cut=replace(self.job.cut, start=size, entries=())),
+            self.job.with_log(replace(self.job.log, start=size, entries=())),
         )
 
     def touch_at(self, typed: str) -> None:
@@ -142,13 +149,13 @@ class MakingActs(JobAtHand):
         at = quantity.parse(typed, inch=self.dial.inch, key="touch", low=-500, high=500)
         self._keep(
             f"Touched at {self.dial.text(at)} on the dial.",
-            replace(self.job, cut=replace(self.job.cut, touch=at)),
+            self.job.with_log(replace(self.job.log, touch=at)),
         )
 
     @property
     def touch(self) -> float:
         """What the dial showed at touch, as it reads; 0 before it was said."""
-        return self.job.cut.touch or 0.0
+        return self.job.log.touch or 0.0
 
     def could_be(self, typed: str) -> tuple[bool, bool]:
         """Whether what is typed at the dial can be its setting, and a reading.
@@ -156,7 +163,7 @@ class MakingActs(JobAtHand):
         A setting lies from where the dial stands to the deepest pass from there; a
         reading lies by what is left to cut of the size known last.
         """
-        cut, state = self.job.cut, self.plan.cut_state
+        cut, state = self.job.log, self.plan.cut_state
         gauge = self.shop.instrument(cut.instrument)
         before = cut.entries[-1].dial if cut.entries else 0.0
         at_dial = reads = False
@@ -172,14 +179,15 @@ class MakingActs(JobAtHand):
             )
             if state is not None and last is not None:
                 # half a millimetre past either end is still a mistake at the dial
-                reads = state.lower - 0.5 <= size <= last + 0.5
+                ends = (state.lower, last) if state.external else (last, state.upper)
+                reads = ends[0] - 0.5 <= size <= ends[1] + 0.5
         return at_dial, reads
 
     def cut_made(self, shown: str = "") -> None:
         """A pass was taken at the advised dial, or at the reading typed."""
         advice = self.plan.advice
         assert advice is not None
-        cut = self.job.cut
+        cut = self.job.log
         before = cut.entries[-1].dial if cut.entries else 0.0
         position = advice.dial
         if shown.strip():
@@ -210,12 +218,12 @@ class MakingActs(JobAtHand):
             "Spring pass, dial not moved."
             if spring
             else f"Cut taken at {seen} on the dial.",
-            replace(self.job, cut=replace(cut, entries=(*cut.entries, entry))),
+            self.job.with_log(replace(cut, entries=(*cut.entries, entry))),
         )
 
     def measured_cut(self, typed: str) -> None:
         """The reading after a cut, or one more of the same surface."""
-        cut = self.job.cut
+        cut = self.job.log
         gauge = self.shop.instrument(cut.instrument)
         size = quantity.parse(typed, inch=gauge.inch, key="reading", above=0, high=2000)
         before = next(
@@ -238,27 +246,54 @@ class MakingActs(JobAtHand):
         else:
             self._keep(
                 f"Measured again before the first cut: {size:.3f} mm.",
-                replace(self.job, cut=replace(cut, start=size)),
+                self.job.with_log(replace(cut, start=size)),
             )
             return
         self._keep(
             f"Measured {length_text(size, gauge.resolution, gauge.inch)}.",
-            replace(self.job, cut=replace(cut, entries=tuple(entries), trial="")),
+            self.job.with_log(replace(cut, entries=tuple(entries), trial="")),
         )
 
     def answer_trial(self, answer: Literal["goes on", "tight", "loose"]) -> None:
         """How the mate went on; going on finishes the step and its hold."""
         done = self.job.done
         if answer == "goes on":
-            done = tuple(dict.fromkeys((*done, "spigot", "prove-spigot")))
-        self._keep(
-            f"Trial of the mate: {answer}.",
-            replace(self.job, done=done, cut=replace(self.job.cut, trial=answer)),
+            done = tuple(dict.fromkeys((*done, *self._steps_of_the_fit())))
+        job = self.job.with_log(replace(self.job.log, trial=answer))
+        self._keep(f"Trial of the mate: {answer}.", replace(job, done=done))
+
+    def _steps_of_the_fit(self) -> tuple[str, ...]:
+        """The steps that are done once the fit at the machine is proved."""
+        fit = self.plan.at_machine
+        if fit is None or not self.plan.route:
+            return ()
+        return tuple(
+            step.key
+            for holding in self.plan.route
+            for step in holding.steps
+            if step.fit == fit.choice.number
         )
+
+    def cut_fit(self, number: int) -> None:
+        """Put a fit's new half at the machine: Cut speaks of it from now on.
+
+        Raises BadInput on `fit` for one that the coach cannot work to.
+        """
+        fit = self.plan.fit(number)
+        if not can_be_cut(fit):
+            raise BadInput("fit", "Only a plain fit with a band left is cut here.")
+        job = replace(self.job, cutting=number)
+        if str(number) not in job.cuts and not job.own_log:
+            kind = cut_kind(fit)
+            suits = self.shop.instruments_for(kind, size=fit.aim)
+            gauge = suits[0].id if suits else "micrometer"
+            job = job.with_log(CutLog(instrument=gauge))
+        if job != self.job:
+            self._keep(f"To the machine: {fit.choice.name}.", job)
 
     def set_cutting(self, key: str, typed: str) -> None:
         """The coach's settings: instrument, school, deepest or least pass."""
-        cut = self.job.cut
+        cut = self.job.log
         if key == "instrument":
             made = replace(cut, instrument=self.shop.instrument(typed).id)
             said = f"measured with {self.shop.instrument(typed).name}"
@@ -270,4 +305,4 @@ class MakingActs(JobAtHand):
             made = replace(cut, **{key: value})
             said = f"{key} pass {value:g} mm a side"
         if made != cut:
-            self._keep(f"At the dial: {said}.", replace(self.job, cut=made))
+            self._keep(f"At the dial: {said}.", self.job.with_log(made))

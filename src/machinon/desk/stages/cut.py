@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 
 from machinon.core.cutting.coach import Advice
 from machinon.core.errors import BadInput
+from machinon.core.job.plan import cut_kind, cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo
@@ -68,7 +69,7 @@ class CutScreen:
 
 def present(job: OpenJob) -> CutScreen:
     """The screen of the job as it stands; the job's advice must exist."""
-    plan, cut, inch = job.plan, job.job.cut, job.inch
+    plan, cut, inch = job.plan, job.job.log, job.inch
     advice, state = plan.advice, plan.cut_state
     assert advice is not None
     assert state is not None
@@ -78,7 +79,7 @@ def present(job: OpenJob) -> CutScreen:
             "start",
             "Measure first",
             "⌀ now?",
-            "across the roughed spigot, spindle stopped",
+            f"across the roughed {cut_name(plan)}, spindle stopped",
             "Everything is worked out from this size.",
             "Size before the first cut",
             "Take the size",
@@ -381,7 +382,7 @@ class CutView(StageView):
         plan = self.job.plan
         if plan.advice is None or plan.cut_state is None:
             self.pages.setCurrentIndex(1)
-            missing = ", ".join(plan.missing) or "a band for the spigot, in Fits"
+            missing = ", ".join(plan.missing) or f"a band for the {cut_name(plan)}"
             self.nothing.setText(
                 f"Nothing can be cut to size yet. Still to measure or decide: "
                 f"{missing}."
@@ -389,7 +390,7 @@ class CutView(StageView):
             return
         self.pages.setCurrentIndex(0)
         screen = present(self.job)
-        cut_trial = self.job.job.cut.trial
+        cut_trial = self.job.job.log.trial
         self.screen = screen
         self.step.setText(self._step_line())
         self.head.setText(screen.head)
@@ -429,6 +430,8 @@ class CutView(StageView):
 
     def _held(self) -> str:
         """What must be proved before the piece comes off, while that is open."""
+        if self.job.plan.plate is None:
+            return ""
         for set_up in self.job.plan.route:
             for step in set_up.steps:
                 if step.key == "spigot":
@@ -446,7 +449,10 @@ class CutView(StageView):
             for step in set_up.steps:
                 if step.key == "spigot" and step.speed is not None:
                     return f"{step.title}, {speed_text(step.speed)}"
-        return "Finish the spigot to its band"
+        fit = self.job.plan.at_machine
+        if self.job.plan.plate is not None or fit is None:
+            return "Finish the spigot to its band"
+        return f"{fit.choice.name}: the {cut_name(self.job.plan)} to its band"
 
     def _show_figures(self, advice: Advice, begun: bool) -> None:
         inch = self.job.inch
@@ -461,7 +467,7 @@ class CutView(StageView):
             )
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
-        measured = any(one.measured is not None for one in self.job.job.cut.entries)
+        measured = any(one.measured is not None for one in self.job.job.log.entries)
         how = "so far: the touch is in it" if measured else "as usual, until measured"
         if advice.ratio_known:
             how = "learned from the cuts"
@@ -476,16 +482,18 @@ class CutView(StageView):
             "",
             f"{len(coming)} as it stands, on the dial" if coming else "",
         )
-        if self.job.job.cut.touch is None and coming:
+        if self.job.job.log.touch is None and coming:
             self.passes.show_text(
                 f"{len(coming)}", "", "the dial settings follow from the touch"
             )
 
     def _show_settings(self) -> None:
-        cut = self.job.job.cut
+        cut = self.job.job.log
         self.instrument.blockSignals(True)
         self.instrument.clear()
-        for gauge in self.job.shop.instruments_for("outside"):
+        fit = self.job.plan.at_machine
+        kind = cut_kind(fit) if fit is not None else "outside"
+        for gauge in self.job.shop.instruments_for(kind):
             self.instrument.addItem(gauge.name, gauge.id)
             self.instrument.setItemData(
                 self.instrument.count() - 1,
@@ -513,7 +521,7 @@ class CutView(StageView):
         """A bare number is in the unit of what is read: dial or instrument."""
         if self.screen is None or self.screen.asks in ("cut", "spring", "touch"):
             return self.job.dial.inch
-        return self.job.shop.instrument(self.job.job.cut.instrument).inch
+        return self.job.shop.instrument(self.job.job.log.instrument).inch
 
     # -- doing -----------------------------------------------------------
 

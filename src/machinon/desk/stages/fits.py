@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.fits.joints import takes_fit
 from machinon.core.job.fit_sheet import fit_readings
-from machinon.core.job.plan import FitPlan
+from machinon.core.job.plan import FitPlan, as_cut, can_be_cut
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard
@@ -80,6 +80,9 @@ class FitsView(StageView):
             lambda text: bench.job.give_reason(self.number(), text)
         )
 
+        self.cut_it = button("Cut it", self._cut_it)
+        self.cut_it.setToolTip("Work to this band at the dial, with its own log")
+        self.as_cut = label("", "", wrap=True)
         self.first_fit = button("Add the first fit", self.ask_first_fit, "main")
         self.sheet = button("Fit sheet…", self.ask_sheet)
         self.more = button("Add a fit", self.ask_fit)
@@ -98,6 +101,11 @@ class FitsView(StageView):
         middle.addWidget(self.first_fit, 0, Qt.AlignmentFlag.AlignLeft)
         middle.addWidget(self.picture, 1)
         middle.addWidget(self.joint, 1)
+        made = QHBoxLayout()
+        made.addWidget(self.as_cut, 1)
+        made.addStretch(0)
+        made.addWidget(self.cut_it, 0, Qt.AlignmentFlag.AlignRight)
+        middle.addLayout(made)
         middle.addWidget(self.reason)
         right = QVBoxLayout()
         right.setContentsMargins(px(14), px(10), px(8), px(8))
@@ -223,6 +231,8 @@ class FitsView(StageView):
             for one in (self.problem, self.measure, self.as_made, self.standard):
                 one.hide()
             self._show_first()
+            self.cut_it.hide()
+            self.as_cut.hide()
             self.picture.refresh()
             self.joint.hide()
             return
@@ -237,6 +247,7 @@ class FitsView(StageView):
         self.problem.setVisible(bool(text))
         self.measure.setVisible(bool(fit.problem) and fit.mate is None)
         self._offer_standard(fit)
+        self._offer_cut(fit)
         self.reason.put(fit.choice.reason)
         shown = {"thread": self.thread, "bolts": self.bolts}.get(
             fit.choice.kind, self.cylinder
@@ -244,6 +255,25 @@ class FitsView(StageView):
         self.choices.setCurrentWidget(shown)
         shown.show_fit(fit)
         self.picture.refresh()
+
+    def _offer_cut(self, fit: FitPlan) -> None:
+        """How its new half came out, and the way to the machine."""
+        self.cut_it.setVisible(can_be_cut(fit) and self.job.lathe is not None)
+        line = as_cut(self.job.plan, fit.choice.number)
+        self.as_cut.setVisible(line is not None)
+        if line is not None and line.size is not None:
+            size = length_text(line.size, 0.001, self.job.inch)
+            self.as_cut.setText(f"Cut to {size}: {line.says}.")
+            inks = {"proved": "proved", "failed": "stop"}
+            set_ink(self.as_cut, inks.get(line.verdict, "cut"))
+            self.cut_it.setText("Back to the machine")
+        else:
+            self.cut_it.setText("Cut it")
+
+    def _cut_it(self) -> None:
+        """Put the new half of this fit at the machine."""
+        self.job.cut_fit(self.number())
+        self.bench.go("cut", 0)
 
     def _show_first(self) -> None:
         """What goes here while there is no fit, and the button that starts it."""

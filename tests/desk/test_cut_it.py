@@ -1,0 +1,144 @@
+from tests.desk.bench import WindowCase
+
+
+class CutIt(WindowCase):
+    """Any plain fit is cut at the machine with the coach, with no family behind it.
+
+    The test's lathe takes 0.95 of what is dialled; its dial counts the diameter.
+    """
+
+    TAKES = 0.95
+
+    def begin(self, surface, group, gauge, *readings, joint="", word="", play=()):
+        self.window.actions_by_id["job.new"].trigger()
+        self.settle()
+        page = self.window.pages.currentWidget()
+        self.choose(page.combos["what"], "other")
+        self.type(page.fields["name"].edit, "Any fit")
+        self.type(page.fields["reason"].edit, "To see.")
+        survey = self.window.job_page().view()
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "The mate")
+        self.pick(survey.surface_menu(), group)
+        self.choose(survey.instrument, gauge)
+        for reading in readings:
+            self.type(survey.reading.edit, reading)
+        fits = self.stage("fits")
+        self.pick(fits.fit_menu(), f"{surface} of The mate")
+        if joint:
+            self.choose(fits.cylinder.joint, joint)
+        if word:
+            self.click(fits.cylinder.radios[word])
+        if play:
+            self.type(fits.cylinder.least.edit, play[0])
+            self.type(fits.cylinder.most.edit, play[1])
+        return fits
+
+    def sneak_up(self, start, sign):
+        """Work the Cut screen by what it asks, till it asks for the mate."""
+        cut = self.window.job_page().view()
+        size, dial = start, 0.0
+        for _ in range(40):
+            asks = cut.screen.asks
+            if asks == "trial":
+                return size
+            if asks == "start":
+                self.type(cut.field.edit, f"{start:.3f}")
+            elif asks == "touch":
+                self.type(cut.field.edit, "0")
+            elif asks == "reading":
+                self.type(cut.field.edit, f"{size:.3f}")
+            else:
+                going = self.job.plan.advice.dial
+                size -= sign * 2 * (going - dial) * self.TAKES
+                dial = going
+                self.click(cut.enter_button)
+        raise AssertionError("it never came to the trial of the mate")
+
+    def test_a_spigot_for_a_measured_recess(self):
+        """Recess 60.012 ± 5.2 µm with 10 to 60 µm of play: 59.957 to 59.997."""
+        fits = self.begin(
+            "Recess",
+            "Recess and its depth",
+            "bore-gauge",
+            "60.012",
+            "60.012",
+            "60.012",
+            play=("0.01", "0.06"),
+        )
+        self.assertTrue(fits.cut_it.isVisible())
+        self.click(fits.cut_it)
+        self.assertEqual(self.window.job_page().stage, "cut")
+        self.assertEqual(self.job.job.log.instrument, "micrometer")
+        band = self.job.plan.fit(1)
+        size = self.sneak_up(60.9, 1)
+        self.assertTrue(band.lower <= size <= band.upper)
+        cut = self.window.job_page().view()
+        self.click(cut.answers["goes on"])
+        self.assertEqual(self.job.plan.open["cut"], ())
+        fits = self.stage("fits")
+        self.assertIn("in its band", fits.as_cut.text())
+        self.assertEqual(fits.cut_it.text(), "Back to the machine")
+
+    def test_a_bore_for_a_measured_shaft_is_cut_from_below(self):
+        fits = self.begin(
+            "Shaft or journal",
+            "Shaft or journal",
+            "micrometer",
+            "30.00",
+            "30.00",
+            joint="shaft",
+            play=("0.01", "0.06"),
+            word="runs-loose",
+        )
+        self.click(fits.cut_it)
+        cut = self.window.job_page().view()
+        self.assertEqual(self.job.job.log.instrument, "bore-gauge")
+        self.assertIn("bore", cut.under.text())
+        self.type(cut.field.edit, "30.5")
+        self.assertIn("already over the band", cut.field.message.text())
+        band = self.job.plan.fit(1)
+        size = self.sneak_up(29.2, -1)
+        self.assertTrue(band.lower <= size <= band.upper)
+        self.click(cut.answers["tight"])
+        self.assertIn("tight", self.job.plan.open["cut"][0])
+
+    def test_each_fit_has_a_log_of_its_own_and_undo_takes_back_its_entries(self):
+        fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")
+        self.job.add_fit(self.job.job.pieces[0], "recess")
+        self.window.go("fits")
+        self.click(fits.cut_it)
+        cut = self.window.job_page().view()
+        self.type(cut.field.edit, "61")
+        self.job.cut_fit(2)
+        self.assertIsNone(self.job.job.log.start)
+        self.job.cut_fit(1)
+        self.assertEqual(self.job.job.log.start, 61)
+        self.assertIn("To the machine", self.job.undo())
+        self.assertIn("To the machine", self.job.undo())
+        self.assertIn("61.000 mm before the first cut", self.job.undo())
+        self.assertIsNone(self.job.job.log.start)
+
+    def test_a_tongue_of_a_strip_is_cut_and_its_steps_are_done(self):
+        self.window.actions_by_id["job.new"].trigger()
+        self.settle()
+        page = self.window.pages.currentWidget()
+        self.type(page.fields["name"].edit, "T-nuts")
+        self.choose(page.combos["what"], "t-nut-strip")
+        self.click(page.go)
+        fits = self.stage("fits")
+        self.click(fits.cut_it)
+        band = self.job.plan.fit(1)
+        size = self.sneak_up(band.upper + 0.8, 1)
+        self.assertTrue(band.lower <= size <= band.upper)
+        self.click(self.window.job_page().view().answers["goes on"])
+        self.assertTrue(self.job.job.done)
+        route = {s.key: s for up in self.job.plan.route for s in up.steps}
+        self.assertTrue(all(route[key].fit == 1 for key in self.job.job.done))
+
+    def test_a_thread_or_a_spent_band_is_not_offered(self):
+        fits = self.begin(
+            "Recess", "Recess and its depth", "caliper", "60.01", word="wrung"
+        )
+        self.assertTrue(self.job.plan.fit(1).spent)
+        self.assertFalse(fits.cut_it.isVisible())
