@@ -4,10 +4,8 @@ from tests.desk.bench import WindowCase
 class CutIt(WindowCase):
     """Any plain fit is cut at the machine with the coach, with no family behind it.
 
-    The test's lathe takes 0.95 of what is dialled; its dial counts the diameter.
+    Its dial counts the diameter.
     """
-
-    TAKES = 0.95
 
     def begin(self, surface, group, gauge, *readings, joint="", word="", play=()):
         self.window.actions_by_id["job.new"].trigger()
@@ -33,27 +31,6 @@ class CutIt(WindowCase):
             self.type(fits.cylinder.least.edit, play[0])
             self.type(fits.cylinder.most.edit, play[1])
         return fits
-
-    def sneak_up(self, start, sign):
-        """Work the Cut screen by what it asks, till it asks for the mate."""
-        cut = self.window.job_page().view()
-        size, dial = start, 0.0
-        for _ in range(40):
-            asks = cut.screen.asks
-            if asks == "trial":
-                return size
-            if asks == "start":
-                self.type(cut.field.edit, f"{start:.3f}")
-            elif asks == "touch":
-                self.type(cut.field.edit, "0")
-            elif asks == "reading":
-                self.type(cut.field.edit, f"{size:.3f}")
-            else:
-                going = self.job.plan.advice.dial
-                size -= sign * 2 * (going - dial) * self.TAKES
-                dial = going
-                self.click(cut.enter_button)
-        raise AssertionError("it never came to the trial of the mate")
 
     def test_a_spigot_for_a_measured_recess(self):
         """Recess 60.012 ± 5.2 µm with 10 to 60 µm of play: 59.957 to 59.997."""
@@ -102,6 +79,19 @@ class CutIt(WindowCase):
         self.assertTrue(band.lower <= size <= band.upper)
         self.click(cut.answers["tight"])
         self.assertIn("tight", self.job.plan.open["cut"][0])
+
+    def test_what_is_still_to_cut_is_open_and_not_failed(self):
+        fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")
+        self.click(fits.cut_it)
+        cut = self.window.job_page().view()
+        self.type(cut.field.edit, "61")
+        self.type(cut.field.edit, "0")
+        self.click(cut.enter_button)
+        self.type(cut.field.edit, "60.8")
+        self.assertIn("not in its band yet", self.job.plan.open["cut"][0])
+        proof = self.stage("proof")
+        self.assertEqual(self.job.plan.verdict, "open")
+        self.assertFalse(proof.keep.isVisible())
 
     def test_each_fit_has_a_log_of_its_own_and_undo_takes_back_its_entries(self):
         fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")

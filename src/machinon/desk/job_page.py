@@ -355,6 +355,8 @@ class JobPage(QWidget):
         built = BEFORE_PIECE if job.making is None else MADE
         if self.job.plan.at_machine is not None:
             built = (*built, "cut")
+        if self.job.plan.proof:
+            built = (*built, "proof")
         return tuple(stage for stage in STAGES if stage not in built)
 
     def refresh(self) -> None:
@@ -458,12 +460,15 @@ class JobPage(QWidget):
             return ""
         if self._ends_in_fits and self.stage == BEFORE_PIECE[-1]:
             return "Print the fit sheet…"
-        last = MADE if self.job.job.making is not None else STAGES
-        if self.stage == last[-1]:
-            return "Done: back to the jobs"
         if self.view() is None:
             return ""
-        return f"On to {STAGES[STAGES.index(self.stage) + 1].capitalize()}"
+        after = self._after()
+        return f"On to {after.capitalize()}" if after else "Done: back to the jobs"
+
+    def _after(self) -> Stage | None:
+        """The next stage that this piece goes through; None after the last."""
+        later = STAGES[STAGES.index(self.stage) + 1 :]
+        return next((one for one in later if one not in self._unbuilt()), None)
 
     @property
     def _ends_in_fits(self) -> bool:
@@ -473,13 +478,13 @@ class JobPage(QWidget):
     def go_onward(self) -> None:
         """Take the next step."""
         view = self.view()
-        last = MADE if self.job.job.making is not None else STAGES
+        after = self._after()
         if self._ends_in_fits and isinstance(view, FitsView):
             view.ask_sheet()
-        elif self.stage == last[-1]:
+        elif after is None:
             self.left.emit()
         else:
-            self.show_stage(STAGES[STAGES.index(self.stage) + 1])
+            self.show_stage(after)
 
     def _on_stack_chosen(self, tie: str, _place: QRectF) -> None:
         kind, _, number = tie.partition(".")

@@ -6,12 +6,12 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families import families
-from machinon.core.job.job import Job, back_plate_job
-from machinon.core.job.made_piece import first_fits, mate_pieces
+from machinon.core.job.job import Job, ProofLog, back_plate_job
+from machinon.core.job.made_piece import first_fits, mate_pieces, proof_surfaces
 from machinon.core.piece.family import Family
-from machinon.core.piece.making import Making
 from machinon.core.quantity import COUNT, parse
 from machinon.core.shop.entry import lathe_of, words
+from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
@@ -64,7 +64,13 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
         raise BadInput("what", "Choose what is to be made.")
     name = words(typed, "name", "what the job is called")
     lathe = next((entry.id for entry in file.entries("lathe")), "")
-    job = Job(file.new_id(name), name, typed.get("reason", "").strip(), lathe)
+    job = Job(
+        file.new_id(name),
+        name,
+        typed.get("reason", "").strip(),
+        lathe,
+        proof=ProofLog(),
+    )
     file.act(job.id, f"Job begun: {name}.", job)
     return job
 
@@ -96,13 +102,15 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
             found = replace(wanted, id=file.new_id(wanted.name))
             new.append(found)
         mates[role] = found
+    fits = first_fits(family, mates)
     job = Job(
         file.new_id(name),
         name,
         typed.get("reason", "").strip(),
         next((entry.id for entry in file.entries("lathe")), ""),
         tuple(dict.fromkeys(piece.id for piece in mates.values())),
-        first_fits(family, mates),
+        fits,
+        proof=ProofLog(surfaces=proof_surfaces(family, fits)),
         making=Making(
             family.key, mates={role: piece.id for role, piece in mates.items()}
         ),

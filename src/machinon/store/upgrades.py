@@ -170,9 +170,11 @@ _USUAL_1: Mapping[str, Mapping[str, Any]] = {
 
 def _jobs_make_pieces(document: Plain) -> Plain:
     """From format 3 on a job may make a piece of any family, and cut any of its fits;
-    before, a back plate and its spigot."""
+    before, a back plate and its spigot. A piece that was made keeps how."""
     if document.get("type") == "job":
         document = {"making": None, "cuts": {}, "cutting": 0, **document}
+    elif document.get("type") == "piece":
+        document = {"making": None, **document}
     return document
 
 

@@ -367,5 +367,6 @@ FAMILY = Family(
                 "chuck.recess", "hole", "register", "slides"),
     ),
     proof=("register.diameter", "spigot.diameter", "bolts.circle"),
+    runs=True,
     material="cast iron",
 )  # fmt: skip

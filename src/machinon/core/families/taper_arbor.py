@@ -316,4 +316,5 @@ FAMILY = Family(
                 "cutter.bore", "hole", "shaft", "slides"),
     ),
     proof=("spigot.diameter", "shank.large"),
+    runs=True,
 )  # fmt: skip

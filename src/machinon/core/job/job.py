@@ -6,7 +6,7 @@ import msgspec
 
 from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.piece.back_plate import BackPlate
-from machinon.core.piece.making import Making
+from machinon.core.shop.making import Making
 from machinon.core.shop.things import Surface
 from machinon.core.sizes.fit import FitChoice
 

@@ -9,13 +9,18 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.fits.joints import joint_forms
 from machinon.core.piece.family import Family, Made, MateSize, make
-from machinon.core.piece.making import Making
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer
+from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.measuring import Measured
-from machinon.core.survey.surface_kinds import form_key, new_surfaces, surface_groups
+from machinon.core.survey.surface_kinds import (
+    form_key,
+    new_surfaces,
+    surface_forms,
+    surface_groups,
+)
 
 Measures = Mapping[tuple[str, str], Measured | None]
 
@@ -177,3 +182,47 @@ def with_size(making: Making, key: str, typed: str) -> Making:
     if text:
         sizes[key] = text
     return replace(making, sizes=sizes)
+
+
+# what the new half of a fit is proved as, and called in the shop, by its joint
+_HALVES = {
+    ("register", "hole"): "register",
+    ("register", "shaft"): "recess",
+    ("slot", "hole"): "tongue",
+    ("slot", "shaft"): "slot",
+}
+
+
+def half_of(joint: str, exists: str) -> str:
+    """The form of surface that the new half of a fit is: `register`, `bore`."""
+    return _HALVES.get((joint, exists)) or ("shaft" if exists == "hole" else "bore")
+
+
+def proof_surface(fit: FitChoice, name: str = "") -> Surface:
+    """What is measured to prove a fit's new half."""
+    form = surface_forms()[half_of(fit.joint, fit.exists)]
+    return Surface(f"fit.{fit.number}", name or fit.name, form.kind, form.how)
+
+
+def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, ...]:
+    """What is measured to prove a piece of a family: each size that a band rules."""
+    found = [proof_surface(fit) for fit in fits]
+    form = surface_forms()["length"]
+    for chain in family.chains:
+        found.append(Surface(f"chain.{chain.key}", chain.words, form.kind, form.how))
+    return tuple(found)
+
+
+def shop_surfaces(
+    surfaces: Sequence[Surface], fits: Sequence[FitChoice]
+) -> tuple[Surface, ...]:
+    """Proved surfaces as those of a piece of the shop, so that it can be a mate."""
+    by_id = {f"fit.{fit.number}": half_of(fit.joint, fit.exists) for fit in fits}
+    taken: dict[str, int] = {}
+    found = []
+    for one in surfaces:
+        key = by_id.get(one.id, "length")
+        taken[key] = taken.get(key, 0) + 1
+        id = key if taken[key] == 1 else f"{key}-{taken[key]}"
+        found.append(replace(one, id=id))
+    return tuple(found)

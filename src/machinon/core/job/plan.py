@@ -27,11 +27,11 @@ from machinon.core.job.proof import (
 )
 from machinon.core.piece.back_plate import BackPlate, Plate, checks_of
 from machinon.core.piece.family import Check, Made
-from machinon.core.piece.making import Making
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import HoldingTold, route_told
 from machinon.core.route.plate_route import FINISH_ALLOWANCE, SetUp, route_of
 from machinon.core.setting_out.bolt_circle import DRILLING_ERROR
+from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     Instrument,
     Lathe,
@@ -242,7 +242,7 @@ def plan_of(
         if job.making is not None:
             plan = _with_making(plan, job.making)
         state, advice = _cutting(job, shop, lathe, plan.at_machine)
-        return _with_open(replace(plan, cut_state=state, advice=advice))
+        return _with_open(_proved(replace(plan, cut_state=state, advice=advice)))
     plate, missing = _resolved(job, job.plate, measured, fits)
     fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
     fits = tuple(_with_made(fit, plate) for fit in fits)
@@ -867,7 +867,7 @@ def as_cut(plan: Plan, number: int) -> ProofLine | None:
         doubt = plan.shop.instrument(log.instrument).uncertainty
     except BadInput:
         doubt = 0.02
-    return proof_line(
+    line = proof_line(
         str(number),
         fit.choice.name,
         number,
@@ -878,6 +878,13 @@ def as_cut(plan: Plan, number: int) -> ProofLine | None:
         doubt,
         log.trial,
     )
+    external = fit.choice.exists == "hole"
+    if fit.lower is None or fit.upper is None:
+        return line
+    if size > fit.upper if external else size < fit.lower:
+        # there is metal left to cut: that is no failed size
+        return replace(line, verdict="open", says="not in its band yet")
+    return line
 
 
 def _proof_lines(
@@ -950,6 +957,63 @@ def _proof_lines(
     return tuple(lines)
 
 
+def _proved(plan: Plan) -> Plan:
+    """The plan of a job without a plate, with the proof of what its bands rule."""
+    job, made = plan.job, plan.made
+    material = made.material if made else "steel"
+    chains = {f"chain.{b.slot.key}": b for b in made.fits} if made else {}
+    lines = []
+    for surface in job.proof.surfaces:
+        number = int(surface.id[4:]) if surface.id.startswith("fit.") else 0
+        fit = next((one for one in plan.fits if one.choice.number == number), None)
+        band = chains.get(surface.id)
+        if fit is None and band is None:
+            continue
+        measured = measure(surface, plan.shop, material)
+        # the last reading at the dial stands until it is measured again
+        cut = as_cut(plan, number) if fit is not None and measured is None else None
+        if cut is not None and cut.verdict == "open":
+            cut = None
+        ends: tuple[float | None, float | None] = (None, None)
+        if fit is not None:
+            ends = fit.lower, fit.upper
+        elif band is not None:
+            ends = band.lower, band.upper
+        log = job.cuts.get(str(number))
+        lines.append(
+            proof_line(
+                surface.id,
+                surface.name,
+                number,
+                *ends,
+                measured,
+                cut.size if cut else None,
+                cut.doubt if cut else 0.0,
+                tried=job.proof.tried.get(surface.id, "") or (log.trial if log else ""),
+                accepted=job.proof.accepted.get(surface.id, ""),
+            )
+        )
+    if not lines:
+        return plan
+    runs = made is not None and made.family.runs
+    runout = runout_answer(job.proof.runout)
+    undone = tuple(
+        step.title for up in plan.route for step in up.steps if step.key not in job.done
+    )
+    verdict, says = overall(
+        lines,
+        True,
+        runout,
+        job.proof.runout_limit,
+        undone,
+        job.proof.undone_because,
+        runs,
+    )
+    return replace(
+        plan, proof=tuple(lines), runout=runout, verdict=verdict, verdict_says=says
+    )
+
+
 def _steps_left(plan: Plan) -> list[str]:
     steps = [step.key for holding in plan.route for step in holding.steps]
     left = [key for key in steps if key not in plan.job.done]
@@ -998,6 +1062,11 @@ def _with_open(plan: Plan) -> Plan:
             open_items["route"].append("The piece is not known yet.")
         open_items["piece"] += [check.says for check in plan.failed]
         open_items["route"] += _steps_left(plan)
+    if plan.job.plate is None and plan.proof:
+        if plan.verdict != "proved":
+            open_items["proof"].append(plan.verdict_says)
+        elif plan.job.making is not None and not plan.job.kept_as:
+            open_items["proof"].append("Proved, not yet put into the shop.")
     if plan.job.plate is None and plan.at_machine is not None:
         name = plan.at_machine.choice.name
         line = as_cut(plan, plan.job.cutting)

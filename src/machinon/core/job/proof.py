@@ -114,11 +114,12 @@ def overall(
     limit: float,
     undone: Sequence[str] = (),
     undone_because: str = "",
+    runs: bool = True,
 ) -> tuple[Verdict, str]:
     """The verdict on the whole piece and the sentence for it.
 
-    undone: titles of steps that are not done; nothing is proved with them unless
-    it was said why.
+    runs: whether it has to run true; undone: titles of steps that are not done; nothing
+    is proved with them unless it was said why.
     """
     if any(line.verdict == "failed" for line in lines):
         bad = ", ".join(line.name for line in lines if line.verdict == "failed")
@@ -132,7 +133,7 @@ def overall(
     open_lines = [line.name.lower() for line in lines if line.verdict == "open"]
     if not thread_tried:
         open_lines.append("thread tried home")
-    if runout is None:
+    if runs and runout is None:
         open_lines.append("run-out")
     if open_lines:
         return "open", "Still to prove: " + ", ".join(open_lines) + "."
@@ -145,4 +146,5 @@ def overall(
             "say below why they were left out."
         )
     left_out = f" {len(undone)} steps left out: {undone_because}." if undone else ""
-    return "proved", f"Proved: every fit in its band, and it runs true.{left_out}"
+    true = ", and it runs true" if runs else ""
+    return "proved", f"Proved: every fit in its band{true}.{left_out}"

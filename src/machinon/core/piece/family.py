@@ -250,7 +250,7 @@ class Family:
 
     example: what it is usually made to, in a sentence; proof: sizes that are proved;
     full: what to give so that every feature it can have is there; ways: what to give
-    besides for another way of making it.
+    besides for another way of making it; runs: whether its run-out is proved.
     """
 
     key: str
@@ -268,6 +268,7 @@ class Family:
     material: str = "mild steel"
     full: Mapping[str, str] = field(default_factory=dict)
     ways: tuple[Mapping[str, str], ...] = ()
+    runs: bool = False
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""

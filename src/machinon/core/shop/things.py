@@ -10,6 +10,7 @@ import msgspec
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
+from machinon.core.shop.making import Making
 
 SurfaceKind = Literal["outside", "inside", "gap", "length", "pitch", "span", "runout"]
 
@@ -80,7 +81,8 @@ class Instrument(msgspec.Struct, frozen=True):
 
 
 class Piece(msgspec.Struct, frozen=True, tag="piece"):
-    """A part that exists. role: what it does in a stack (nose, chuck, plate)."""
+    """A part that exists. role: what it does in a stack (nose, chuck, plate); making:
+    how it was made, where that was in this shop."""
 
     id: str
     name: str
@@ -88,6 +90,7 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
     material: str = "steel"
     surfaces: tuple[Surface, ...] = ()
     note: str = ""
+    making: Making | None = None
 
     def surface(self, id: str) -> Surface | None:
         return next((one for one in self.surfaces if one.id == id), None)

@@ -123,7 +123,10 @@ class JobAtHand:
         saved = f"NOT on disk: {trouble}" if trouble else "Every entry is on disk"
         if self.file.look_only:
             saved = "Only to look at"
-        return Notes(checks, _CAUTIONS[stage], saved, bool(grave), bool(trouble))
+        caution = _CAUTIONS[stage]
+        if self.job.plate is None:
+            caution = _WITHOUT_CHUCK.get(stage, caution)
+        return Notes(checks, caution, saved, bool(grave), bool(trouble))
 
     def _reading(
         self,
@@ -175,4 +178,10 @@ _CAUTIONS: Mapping[Stage, str] = {
     "route": "A threaded nose unwinds when braked or reversed.",
     "cut": "Stop the spindle before every reading; no gloves, sleeves up.",
     "proof": "Lift the chuck with care: its edges are sharp and it is heavy.",
+}
+# where no chuck is mounted on a plate
+_WITHOUT_CHUCK: Mapping[Stage, str] = {
+    "piece": "Keep to the maker's limits of machine and tool.",
+    "route": "Clamp the work and the tool well; eyes covered, chips brushed off.",
+    "proof": "Machine stopped before trying a mate; mind the fingers.",
 }

@@ -11,16 +11,17 @@ from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.job.job import CutLog
+from machinon.core.job.made_piece import proof_surface
 from machinon.core.job.made_piece import with_size as with_made_size
 from machinon.core.job.plan import can_be_cut, cut_kind, plan_of
 from machinon.core.job.proof import ProofLine
 from machinon.core.piece.back_plate import PARAMETERS, with_size
-from machinon.core.piece.making import Making
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.own_tools import own_tool
 from machinon.core.route.plate_route import Step
 from machinon.core.shop.belongings import Belongings
+from machinon.core.shop.making import Making
 from machinon.desk.acts.job import JobAtHand
 
 
@@ -283,6 +284,10 @@ class MakingActs(JobAtHand):
         if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
         job = replace(self.job, cutting=number)
+        line = proof_surface(fit.choice)
+        if job.plate is None and all(s.id != line.id for s in job.proof.surfaces):
+            lines = tuple(s for s in job.proof.surfaces if "." in s.id)
+            job = replace(job, proof=replace(job.proof, surfaces=(*lines, line)))
         if str(number) not in job.cuts and not job.own_log:
             kind = cut_kind(fit)
             suits = self.shop.instruments_for(kind, size=fit.aim)

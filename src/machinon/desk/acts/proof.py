@@ -5,6 +5,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
+from machinon.core.job.made_piece import shop_surfaces
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
 from machinon.core.shop.things import Piece, Reading, Surface
@@ -112,6 +113,8 @@ class ProofActs(JobAtHand):
         """The proved plate becomes an existing piece with its readings."""
         if self.plan.verdict != "proved":
             raise BadInput("verdict", self.plan.verdict_says)
+        if self.job.plate is None:
+            return self._put_made_piece()
         plate = self.plan.plate
         assert plate is not None
         surfaces = tuple(s for s in self.job.proof.surfaces if s.readings)
@@ -140,6 +143,36 @@ class ProofActs(JobAtHand):
             plate.material,
             surfaces,
             note=f"Made in this shop; thread {plate.thread_words}.",
+        )
+        self._keep(
+            f"Proved and put into the shop: {piece.name}.",
+            piece,
+            replace(self.job, kept_as=piece.id),
+        )
+        return piece
+
+    def _put_made_piece(self) -> Piece:
+        """The same for a piece of a family: it keeps how it was made."""
+        surfaces = []
+        for one in self.job.proof.surfaces:
+            log = self.job.cuts.get(one.id.removeprefix("fit."))
+            if not one.readings and log is not None and log.entries:
+                last = log.entries[-1]
+                if last.measured is not None:
+                    gauge = last.instrument or log.instrument
+                    read = Reading(last.measured, gauge, at=last.at)
+                    one = replace(one, readings=(read,))
+            if one.readings:
+                surfaces.append(one)
+        made = self.plan.made
+        piece = Piece(
+            self.file.new_id(self.job.name),
+            self.job.name,
+            "other",
+            made.material if made else "steel",
+            shop_surfaces(surfaces, self.job.fits),
+            note="Made in this shop.",
+            making=self.job.making,
         )
         self._keep(
             f"Proved and put into the shop: {piece.name}.",

@@ -21,6 +21,7 @@ from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint, paint_mark
+from machinon.desk.piece_paper import write_sheet
 from machinon.desk.widgets import (
     DrawingView,
     Field,
@@ -90,7 +91,7 @@ class ProofView(StageView):
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
-        self._at = "register_bore"
+        self._at = ""
         self.lines = QVBoxLayout()
         self.lines.setSpacing(self.look.px(4))
         self.reading = Field("", inch=self._instrument_inch, large=False)
@@ -193,7 +194,8 @@ class ProofView(StageView):
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.addWidget(panel(left, True), 41)
-        whole.addWidget(panel(middle, True), 41)
+        self.runs = panel(middle, True)
+        whole.addWidget(self.runs, 41)
         whole.addWidget(panel(right, True), 30)
 
     # -- showing ---------------------------------------------------------
@@ -203,6 +205,11 @@ class ProofView(StageView):
 
     def refresh(self) -> None:
         plan, inch = self.job.plan, self.job.inch
+        keys = [one.key for one in plan.proof]
+        if plan.job.plate is not None:
+            keys = [one.id for one in plan.job.proof.surfaces]
+        if self._at not in keys and keys:
+            self._at = keys[0]
         while self.lines.count():
             old = self.lines.takeAt(0).widget()
             if old is not None:
@@ -216,7 +223,13 @@ class ProofView(StageView):
             self.lines.addWidget(
                 label("No bands to prove yet: finish Survey and Fits first.", "", "cut")
             )
-        self._show_entry()
+        if keys:
+            self._show_entry()
+        made = plan.made
+        self.thread.setVisible(plan.job.plate is not None)
+        self.runs.setVisible(
+            plan.job.plate is not None or bool(made and made.family.runs)
+        )
         self.thread.setChecked(self.job.job.proof.thread_tried)
         self._show_runout()
         words = {
@@ -234,10 +247,14 @@ class ProofView(StageView):
         self.keep.setEnabled(plan.verdict == "proved" and not kept)
         self.keep.setText("It is in the shop" if kept else "Put it into the shop")
         self.kept.setText(
-            "The plate is an existing piece now, with its readings." if kept else ""
+            "It is an existing piece now, with its readings." if kept else ""
         )
-        for one in (self.sheet, self.svg, self.pdf):
-            one.setEnabled(plan.plate is not None)
+        self.keep.setVisible(plan.job.plate is not None or plan.job.making is not None)
+        self.sheet.setVisible(plan.job.plate is not None)
+        self.sheet.setEnabled(plan.plate is not None)
+        for one in (self.svg, self.pdf):
+            one.setVisible(plan.job.plate is not None or plan.job.making is not None)
+            one.setEnabled(plan.plate is not None or made is not None)
         left = [
             step.key
             for up in plan.route
@@ -394,7 +411,11 @@ class ProofView(StageView):
     def save_drawing(self, kind: str) -> None:
         path = self._ask_path("drawing", kind)
         if path:
-            self._write(path, lambda: sheet.write_drawing(self.job.plan, path))
+            made = self.job.plan.made
+            if made is not None:
+                self._write(path, lambda: write_sheet(made, path, kind, self.job.inch))
+            else:
+                self._write(path, lambda: sheet.write_drawing(self.job.plan, path))
 
     def _write(self, path: Path, write: object) -> None:
         try:

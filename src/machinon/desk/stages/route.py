@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
+from machinon.core.job.plan import can_be_cut
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
@@ -39,6 +40,7 @@ from machinon.desk.widgets import (
     label,
     panel,
     set_ink,
+    set_part,
 )
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
@@ -340,6 +342,10 @@ class RouteView(StageView):
         self.done.setText("To do again" if ticked else "Done")
         target = self._target(step)
         self.go.setVisible(bool(target))
+        # the way to work a step comes first, ticking it off second
+        worked = bool(target) and not ticked and target != "fits"
+        set_part(self.go, "main" if worked else "")
+        set_part(self.done, "" if worked else "main")
         self.go.setText(
             {
                 "cut": "Work it in Cut",
@@ -359,7 +365,11 @@ class RouteView(StageView):
 
     def _target(self, step: AnyStep) -> str:
         if isinstance(step, StepTold):
-            return "fits" if step.fit else ""
+            if not step.fit:
+                return ""
+            if step.hold:
+                return "proof"
+            return "cut" if can_be_cut(self.job.plan.fit(step.fit)) else "fits"
         if step.key in ("spigot", "prove-spigot"):
             return "cut"
         if step.hold:
@@ -393,6 +403,8 @@ class RouteView(StageView):
 
     def _go_there(self) -> None:
         _, step = self._step()
+        if isinstance(step, StepTold) and self._target(step) == "cut":
+            self.job.cut_fit(step.fit)
         if self._target(step) in ("cut", "proof"):
             self.bench.go(self._target(step), step.fit)
         else:
