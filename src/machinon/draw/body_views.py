@@ -1,7 +1,8 @@
 """Views of a body: half section and end view of what turns, three views of a block."""
 
+import functools
 import math
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
 
 from machinon.core.piece.body import VIEWS, Block, Body
@@ -18,7 +19,7 @@ from machinon.core.piece.features import (
     Screw,
     SixFaces,
 )
-from machinon.core.piece.solid_cuts import Drilled, Point, Sunk
+from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 Place = Callable[[float, float], Point]
@@ -44,6 +45,7 @@ def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]
 # -- what turns ------------------------------------------------------------
 
 
+@functools.lru_cache(maxsize=64)
 def envelope(body: Body) -> list[list[Point]]:
     """What is seen of the outside: the half section filled to the axis."""
     filled = []
@@ -94,7 +96,8 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
     for ring in _rings(cut):
         points = tuple(place(z, r) for z, r in ring)
         board.items.append(Shape(points, "outline", EDGE, "panel", "right"))
-    _inner_edges(board, body, place)
+    for z, r in _inner_edges(body):
+        board.items.append(Line(place(z, 0.0), place(z, r), "outline", 1.2))
     for ring in envelope(body):
         mirrored = tuple(place(z, -r) for z, r in ring)
         board.items.append(Shape(mirrored, "outline", EDGE, "panel"))
@@ -136,15 +139,16 @@ def _flat_lines(board: Board, one: Flats, place: Place) -> None:
         board.items.append(Line(place(*a), place(*b), "thin", 0.8))
 
 
-def _inner_edges(board: Board, body: Body, place: Place) -> None:
-    """Edges of the bores, seen beyond the section: from the axis to the metal."""
+@functools.lru_cache(maxsize=64)
+def _inner_edges(body: Body) -> tuple[Point, ...]:
+    """Edges of the bores, seen beyond the section: each from the axis to (z, r)."""
+    found = []
     for ring in body.rings():
         for z, r in ring:
-            inner, _ = body.radii(z)
-            left, _ = body.radii(z - 1e-4)
-            right, _ = body.radii(z + 1e-4)
-            if r > 1e-6 and r <= max(inner, left, right) + 1e-6:
-                board.items.append(Line(place(z, 0.0), place(z, r), "outline", 1.2))
+            inner = max(body.radii(at)[0] for at in (z, z - 1e-4, z + 1e-4))
+            if 1e-6 < r <= inner + 1e-6:
+                found.append((z, r))
+    return tuple(found)
 
 
 def _thread_lines(board: Board, one: Feature, place: Place) -> None:
@@ -224,6 +228,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
     board.items.append(Line((x, y - reach), (x, y + reach), "centre", 1.0))
 
 
+@functools.lru_cache(maxsize=64)
 def _seen_radii(body: Body) -> set[float]:
     """Radii of the edges that are seen from the right end."""
     stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
@@ -248,27 +253,20 @@ def _seen_radii(body: Body) -> set[float]:
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
     """One view of a block: outline, what is seen in it, what is hidden dashed."""
     assert isinstance(body.stock, Block)
-    shadow = body.shadow
-    outline = [list(ring) for ring in shadow.outlines[view]]
+    outline = body.shadow.outlines[view]
     for ring in sorted(outline, key=lambda points: -abs(_area(points))):
         fill: Role = "panel" if _area(ring) > 0 else "ground"
         points = tuple(place(x, y) for x, y in ring)
         board.items.append(Shape(points, "outline", EDGE, fill))
-    whole = _union([ring for ring in outline if _area(ring) > 0])
-    box = shadow.box
-    along = VIEWS[view][2]
-    # the face that is looked at: the front is looked at from low y
-    near = box[along] if view == "front" else box[along + 3]
     for one in body.features:
-        if not isinstance(one, SixFaces):
-            for cut in one.cuts():
-                if isinstance(cut, Drilled):
-                    _drilled_lines(board, cut, view, place, one)
-                elif isinstance(cut, Sunk):
-                    _sunk_lines(board, cut, view, place, whole, near)
+        for cut in one.cuts():
+            if isinstance(cut, Drilled):
+                _drilled_lines(board, cut, view, place, one)
+    for a, b, role in _sunk_edges(body, view):
+        board.items.append(Line(place(*a), place(*b), role, 1.2))
 
 
-def _area(points: list[Point]) -> float:
+def _area(points: Sequence[Point]) -> float:
     return sum(
         ax * by - bx * ay
         for (ax, ay), (bx, by) in zip(points, [*points[1:], points[0]], strict=True)
@@ -324,32 +322,41 @@ def _drilled_lines(
     )
 
 
-def _sunk_lines(  # type: ignore[no-untyped-def]
-    board: Board, cut: Sunk, view: str, place: Place, whole, near: float
-) -> None:
-    """The edges of what was sunk, where they lie within the view's outline."""
-    from shapely.geometry import Polygon
+Edge = tuple[Point, Point, Role]
 
+
+@functools.lru_cache(maxsize=64)
+def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
+    """The edges of what was sunk, where they lie within the view's outline, in mm."""
+    from shapely import MultiPolygon, Polygon, prepare
+
+    shadow = body.shadow
     across, up, along = VIEWS[view]
-    top, bottom = max(cut.top, 0.0), cut.bottom
-    ends = [cut.frame.at(u, v, d) for u, v in cut.outline for d in (top, bottom)]
-    if abs(cut.frame.into[along]) > 0.5:
-        flat = [(p[across], p[up]) for p in ends[::2]]
-    else:
-        xs, ys = [p[across] for p in ends], [p[up] for p in ends]
-        flat = [
-            (min(xs), min(ys)),
-            (max(xs), min(ys)),
-            (max(xs), max(ys)),
-            (min(xs), max(ys)),
-        ]
-    depths = [p[along] for p in ends]
-    seen = min(depths) - 1e-3 <= near <= max(depths) + 1e-3
-    edges = Polygon(flat).exterior.intersection(whole.buffer(-1e-6))
-    role: Role = "outline" if seen else "hidden"
-    for line in getattr(edges, "geoms", [edges]):
-        if line.is_empty or line.geom_type != "LineString":
-            continue
-        points = list(line.coords)
-        for a, b in pairwise(points):
-            board.items.append(Line(place(*a), place(*b), role, 1.2))
+    outlines = [ring for ring in shadow.outlines[view] if _area(ring) > 0]
+    whole = MultiPolygon([Polygon(ring) for ring in outlines]).buffer(-1e-6)
+    prepare(whole)
+    # the face that is looked at: the front is looked at from low y
+    near = shadow.box[along] if view == "front" else shadow.box[along + 3]
+    found: list[Edge] = []
+    for one in body.features:
+        cuts = () if isinstance(one, SixFaces) else one.cuts()
+        for cut in cuts:
+            if not isinstance(cut, Sunk):
+                continue
+            top, bottom = max(cut.top, 0.0), cut.bottom
+            ends = [
+                cut.frame.at(u, v, d) for u, v in cut.outline for d in (top, bottom)
+            ]
+            if abs(cut.frame.into[along]) > 0.5:
+                flat = [(p[across], p[up]) for p in ends[::2]]
+            else:
+                left, low, right, high = extent([(p[across], p[up]) for p in ends])
+                flat = list(rectangle(left, low, right, high))
+            depths = [p[along] for p in ends]
+            seen = min(depths) - 1e-3 <= near <= max(depths) + 1e-3
+            role: Role = "outline" if seen else "hidden"
+            edges = Polygon(flat).exterior.intersection(whole)
+            for line in getattr(edges, "geoms", [edges]):
+                if line.geom_type == "LineString" and not line.is_empty:
+                    found += [(a, b, role) for a, b in pairwise(line.coords)]
+    return tuple(found)

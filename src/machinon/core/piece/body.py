@@ -4,10 +4,10 @@ Regions are cut with shapely, solids with manifold3d, both imported when the fir
 body is built.
 """
 
+import functools
 import math
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
-from functools import cached_property
 from typing import TYPE_CHECKING, Any, TypeAlias
 
 import msgspec
@@ -16,7 +16,7 @@ from machinon.core.piece.features import Face, Feature
 from machinon.core.piece.solid_cuts import Cut, Drilled, Frame, Point, Sunk, Turned
 
 if TYPE_CHECKING:
-    from manifold3d import Manifold
+    from manifold3d import CrossSection, Manifold
     from shapely.geometry.base import BaseGeometry
 
 SEGMENTS = 120  # sides of a circle in a solid
@@ -87,7 +87,7 @@ class Body:
         """Whether it turns round an axis; else it is a block."""
         return not isinstance(self.stock, Block)
 
-    @cached_property
+    @functools.cached_property
     def faces(self) -> Mapping[str, Face]:
         """Every face that its features leave, by name."""
         return {
@@ -122,24 +122,13 @@ class Body:
 
     # -- what turns --------------------------------------------------------
 
-    @cached_property
+    @functools.cached_property
     def region(self) -> "BaseGeometry":
         """The half section of what turns, (z, r); a block has none."""
-        from shapely.geometry import Polygon, box
-        from shapely.ops import unary_union
-
-        stock = self.stock
-        assert not isinstance(stock, Block)
-        if isinstance(stock, Round):
-            whole = box(stock.start, stock.bore / 2, stock.end, stock.diameter / 2)
-        else:
-            whole = box(stock.start, 0.0, stock.end, stock.corners / 2)
-        taken = [
-            Polygon(cut.section).buffer(0)
-            for cut in self.cuts
-            if isinstance(cut, Turned)
-        ]
-        return whole.difference(unary_union(taken)) if taken else whole
+        assert not isinstance(self.stock, Block)
+        return _cut_round(
+            self.stock, tuple(cut for cut in self.cuts if isinstance(cut, Turned))
+        )
 
     def rings(self) -> list[list[Point]]:
         """The half section as closed outlines of (z, r), the largest first."""
@@ -155,15 +144,17 @@ class Body:
     @property
     def in_one_piece(self) -> bool:
         """Whether the cuts leave it whole; a strip that is sawn is not."""
-        return len(self.rings()) == 1 if self.turns else self.shadow.parts == 1
+        if self.turns:
+            return len(self.rings()) == 1
+        return len(self.solid.decompose()) == 1
 
-    @cached_property
+    @functools.cached_property
     def ends(self) -> tuple[float, float]:
         """First and last station of what turns."""
         low, _, high, _ = self.region.bounds
         return float(low), float(high)
 
-    @cached_property
+    @functools.cached_property
     def largest(self) -> float:
         """Largest diameter of what turns."""
         return 2 * float(self.region.bounds[3])
@@ -182,19 +173,21 @@ class Body:
 
     @property
     def solid(self) -> "Manifold":
-        """The body as a closed solid, made anew each time: what is asked of it most is
-        kept in `shadow`, as a solid kept would outlive the program's end."""
+        """The body as a closed solid, made anew each time: one that is kept would
+        outlive the program's end."""
+        return self._less(self.cuts)
+
+    def _less(self, cuts: Iterable[Cut]) -> "Manifold":
+        """The stock less some of the cuts."""
+        from manifold3d import Manifold, OpType
+
         made = self._stock_solid()
-        sections = [cut for cut in self.cuts if isinstance(cut, Turned)]
-        if self.turns and (sections or isinstance(self.stock, Round)):
+        if self.turns:
             turned = self._turned_solid()
             made = turned if isinstance(self.stock, Round) else made ^ turned
-        for cut in self.cuts:
-            if isinstance(cut, Sunk):
-                made = made - _sunk(cut)
-            elif isinstance(cut, Drilled):
-                made = made - _drilled(cut)
-        return made
+        tools = [_sunk(cut) for cut in cuts if isinstance(cut, Sunk)]
+        tools += [_drilled(cut) for cut in cuts if isinstance(cut, Drilled)]
+        return Manifold.batch_boolean([made, *tools], OpType.Subtract)
 
     def _stock_solid(self) -> "Manifold":
         from manifold3d import CrossSection, Manifold
@@ -226,30 +219,54 @@ class Body:
         # revolved about y, which becomes z
         return Manifold.revolve(section, SEGMENTS)
 
-    @cached_property
+    @functools.cached_property
     def shadow(self) -> "Shadow":
-        """What the solid looks like from three sides, how large it is, in how many
-        parts."""
-        solid = self.solid
-        box = tuple(float(one) for one in solid.bounding_box())
-        outlines = {
-            view: tuple(
-                tuple((float(x), float(y)) for x, y in ring)
-                for ring in solid.transform(_looking(view)).project().to_polygons()
-            )
-            for view in VIEWS
-        }
-        return Shadow(float(solid.volume()), box, outlines, len(solid.decompose()))
+        """What a block looks like from three sides, and how large it is.
 
-    @property
+        A hole changes what is seen of the outside only along its own axis, and is taken
+        out of that view alone: it need not be cut in the solid to be drawn.
+        """
+        from manifold3d import CrossSection, OpType
+
+        solid = self._less(cut for cut in self.cuts if isinstance(cut, Sunk))
+        box = tuple(float(one) for one in solid.bounding_box())
+        outlines = {}
+        for view in VIEWS:
+            seen = solid.transform(_looking(view)).project()
+            found = [
+                _open(cut, view, box) for cut in self.cuts if isinstance(cut, Drilled)
+            ]
+            holes = [hole for hole in found if hole]
+            seen = CrossSection.batch_boolean([seen, *holes], OpType.Subtract)
+            outlines[view] = tuple(
+                tuple((float(x), float(y)) for x, y in ring)
+                for ring in seen.to_polygons()
+            )
+        return Shadow(box, outlines)
+
+    @functools.cached_property
     def volume(self) -> float:
         """mm³."""
-        return self.shadow.volume
+        return float(self.solid.volume())
 
-    @cached_property
+    @functools.cached_property
     def stock_volume(self) -> float:
         """mm³."""
         return Body(self.stock, ()).volume
+
+
+# a piece is worked out at each step of its route, over and over while it is edited
+@functools.lru_cache(maxsize=512)
+def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
+    """The half section of bar or tube after turning, (z, r)."""
+    from shapely.geometry import Polygon, box
+    from shapely.ops import unary_union
+
+    inner = stock.bore / 2 if isinstance(stock, Round) else 0.0
+    wide = stock.diameter if isinstance(stock, Round) else stock.corners
+    whole = box(stock.start, inner, stock.end, wide / 2)
+    taken = [Polygon(cut.section) for cut in cuts]
+    return whole.difference(unary_union([one for one in taken if one.area > 1e-12]))
 
 
 # which axes a view shows, across and up, and the one it looks along
@@ -258,16 +275,30 @@ VIEWS = {"top": (0, 1, 2), "front": (0, 2, 1), "right": (1, 2, 0)}
 
 @dataclass(frozen=True, slots=True)
 class Shadow:
-    """A solid as it is seen; mm³, mm.
+    """A solid as it is seen; mm.
 
     box: lowest and highest x, y, z; outlines: by view, closed rings of (across, up), an
     opening the other way round.
     """
 
-    volume: float
     box: tuple[float, ...]
     outlines: Mapping[str, tuple[tuple[Point, ...], ...]]
-    parts: int
+
+
+def _open(cut: Drilled, view: str, box: tuple[float, ...]) -> "CrossSection | None":
+    """The opening that a hole leaves in the view along it; None unless it goes
+    through."""
+    from manifold3d import CrossSection
+
+    across, up, along = VIEWS[view]
+    out = cut.frame.into[along]
+    last = max(depth for depth, _ in cut.profile)
+    end = cut.frame.at(*cut.at, last)
+    past = end[along] >= box[along + 3] if out > 0 else end[along] <= box[along]
+    if cut.tilt or abs(out) < 0.5 or not past:
+        return None
+    radius = min(radius for _, radius in cut.profile if radius > 0)
+    return CrossSection.circle(radius, 48).translate((end[across], end[up]))
 
 
 def _looking(view: str) -> list[list[float]]:
@@ -322,7 +353,7 @@ def _sunk(cut: Sunk) -> "Manifold":
 def _drilled(cut: Drilled) -> "Manifold":
     from manifold3d import CrossSection, FillRule, Manifold
 
-    sides = 64
+    sides = 48
     wide = _even_area(sides)
     points = [(0.0, cut.profile[0][0])]
     points += [(radius * wide, depth) for depth, radius in cut.profile]

@@ -62,9 +62,13 @@ class JobAtHand:
     def _work_out(self) -> None:
         self.plan = plan_of(self.job, self.shop, self.lathe, self.pieces)
 
-    def _keep(self, says: str, *documents: Document) -> None:
+    def _keep(self, says: str, *documents: Document, size: str = "") -> None:
         """Work an act out, and only then keep it: what cannot be worked out is
-        never on disk, where it would meet the person again at every start."""
+        never on disk, where it would meet the person again at every start.
+
+        size: the size that was typed. Raises BadInput on it where the piece can no
+        longer be made, so that the last good one stays.
+        """
         job, shop, pieces = self.job, self.shop, dict(self.pieces)
         joining = {id for one in documents if isinstance(one, Job) for id in one.pieces}
         for document in documents:
@@ -75,6 +79,8 @@ class JobAtHand:
             elif isinstance(document, Shop):
                 shop = document
         plan = plan_of(job, shop, self.lathe, pieces)
+        if size and plan.problem and not self.plan.problem:
+            raise BadInput(size, plan.problem)
         self.file.act(self.job.id, says, *documents)
         self.job, self.shop, self.pieces, self.plan = job, shop, pieces, plan
         self.changed()

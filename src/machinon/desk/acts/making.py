@@ -13,7 +13,7 @@ from machinon.core.families import family_of
 from machinon.core.job.job import CutLog
 from machinon.core.job.made_piece import proof_surface
 from machinon.core.job.made_piece import with_size as with_made_size
-from machinon.core.job.plan import can_be_cut, cut_kind, plan_of
+from machinon.core.job.plan import can_be_cut, cut_kind
 from machinon.core.job.proof import ProofLine
 from machinon.core.piece.back_plate import PARAMETERS, with_size
 from machinon.core.quantity import length_text
@@ -48,8 +48,7 @@ class MakingActs(JobAtHand):
         self._keep(f"Plate, {name}: {said}.", replace(self.job, plate=plate))
 
     def _set_made_size(self, making: Making, key: str, typed: str) -> None:
-        """The same for a piece of a family. What cannot be made is refused here, so
-        that the last good piece stays."""
+        """The same for a piece of a family."""
         family = family_of(making.family)
         text = typed.strip()
         name, said = key, text or "follows its rule again"
@@ -69,10 +68,7 @@ class MakingActs(JobAtHand):
         if changed == making:
             return
         job = replace(self.job, making=changed)
-        plan = plan_of(job, self.shop, self.lathe, self.pieces)
-        if plan.problem and not self.plan.problem:
-            raise BadInput(key, plan.problem)
-        self._keep(f"{family.name}, {name}: {said}.", job)
+        self._keep(f"{family.name}, {name}: {said}.", job, size=key)
 
     def mark_step(self, key: str, done: bool) -> None:
         """Tick a step of the route, or untick it.
