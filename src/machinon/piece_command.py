@@ -26,11 +26,11 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   feature.measure=VALUE or "= EXPRESSION"    a size
   --json     one JSON object instead
   --inch     bare lengths are inches
-  --svg F, --pdf F, --dxf F                  its sheet
+  --svg F, --pdf F, --png F, --dxf F         its sheet
   --stl F, --3mf F                           its solid
   --holes F                                  its holes as CSV
 """
-WRITERS = ("svg", "pdf", "dxf", "stl", "3mf", "holes")
+WRITERS = ("svg", "pdf", "png", "dxf", "stl", "3mf", "holes")
 
 
 def piece_command(arguments: Sequence[str]) -> int:
@@ -47,7 +47,9 @@ def piece_command(arguments: Sequence[str]) -> int:
             return 0
         made = make(family, _given(words[1:]), "--inch" in flags)
         for kind, path in files.items():
-            _write(made, kind, path)
+            from machinon.desk.piece_paper import write_piece
+
+            write_piece(made, kind, path, "--inch" in flags)
     except BadInput as error:
         if as_json:
             print(json.dumps(error_object(error), ensure_ascii=False))
@@ -96,26 +98,6 @@ def _given(pairs: Sequence[str]) -> dict[str, str]:
             raise BadInput(key, f"{key} is given twice.")
         given[key] = value
     return given
-
-
-def _write(made: Made, kind: str, path: Path) -> None:
-    """One file of a piece. Raises MachinonError where it cannot be written."""
-    if kind in ("svg", "pdf"):
-        from machinon.desk.piece_paper import write_sheet
-
-        write_sheet(made, path, kind)
-    elif kind == "dxf":
-        from machinon.draw.export.sheet_dxf import write_dxf
-
-        write_dxf(made, path)
-    elif kind == "holes":
-        from machinon.draw.export.hole_list import write_holes
-
-        write_holes(made, path)
-    else:
-        from machinon.draw.export import solids
-
-        (solids.write_stl if kind == "stl" else solids.write_3mf)(made, path)
 
 
 def as_object(made: Made) -> dict[str, Any]:

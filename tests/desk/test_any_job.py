@@ -16,7 +16,7 @@ class AnyJob(WindowCase):
     def test_from_nothing_to_a_band_in_under_fifteen_entries(self):
         self.window.actions_by_id["job.new"].trigger()
         page = self.window.pages.currentWidget()
-        self.choose(page.combos["what"], "other")
+        self.click(page.what.cards["other"])
         self.type(page.fields["name"].edit, "Expanding arbor for 30 mm bushes")
         self.type(page.fields["reason"].edit, "Bushes run out in the three-jaw.")
         survey = self.window.job_page().view()

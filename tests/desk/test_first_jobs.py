@@ -37,7 +37,7 @@ class FirstJobs(WindowCase):
         page = self.window.pages.currentWidget()
         self.enter(page.fields["name"].edit, name)
         self.type(page.fields["reason"].edit, "")
-        self.choose(page.combos["what"], what)
+        self.click(page.what.cards[what])
         self.entries += 1
         if what == "plate":
             self.enter(page.fields["chuck_name"].edit, "Three-jaw chuck 125 mm")

@@ -15,7 +15,7 @@ class EveryKindOfFit(WindowCase):
         super().setUp()
         self.window.actions_by_id["job.new"].trigger()
         page = self.window.pages.currentWidget()
-        self.choose(page.combos["what"], "other")
+        self.click(page.what.cards["other"])
         self.type(page.fields["name"].edit, "Any fit")
         self.type(page.fields["reason"].edit, "To see what it must be.")
         self.survey = self.window.job_page().view()

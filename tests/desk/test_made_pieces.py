@@ -1,6 +1,10 @@
+from pypdf import PdfReader
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 
+from machinon.desk.piece_paper import FILES
+from machinon.desk.sheet import write_sheet
 from tests.desk.bench import WindowCase
 
 
@@ -28,7 +32,7 @@ class MadePieces(WindowCase):
         self.settle()
         page = self.window.pages.currentWidget()
         self.type(page.fields["name"].edit, name)
-        self.choose(page.combos["what"], what)
+        self.click(page.what.cards[what])
         for role, id in mates.items():
             self.choose(page.combos[f"mate.{role}"], id)
         self.click(page.go)
@@ -94,6 +98,36 @@ class MadePieces(WindowCase):
         piece = self.window.file.get(self.job.job.kept_as)
         self.assertEqual(piece.making, self.job.job.making)
         return piece
+
+
+class WhatIsMade(MadePieces):
+    def test_it_is_found_by_typing_and_chosen_by_enter(self):
+        self.window.actions_by_id["job.new"].trigger()
+        self.settle()
+        page = self.window.pages.currentWidget()
+        what, cards = page.what, page.what.cards
+        self.assertIs(self.app.focusWidget(), what.search.edit)
+
+        def shown():
+            return [key for key, card in cards.items() if card.isVisible()]
+
+        self.assertEqual(shown(), list(cards))
+        what.search.edit.setText("slitt saw")
+        self.assertEqual(shown(), ["taper-arbor", "other"])
+        what.search.edit.setText("gearbox")
+        self.assertEqual(shown(), ["other"])
+        self.assertIn("“gearbox”", what.none.text())
+        what.search.edit.clear()
+        self.type(what.search.edit, "tee nut")
+        self.assertEqual(what.key, "t-nut-strip")
+        self.assertTrue(cards["t-nut-strip"].isChecked())
+        self.assertIs(self.app.focusWidget(), page.fields["name"].edit)
+        # the shop has a table whose slot is measured: it is there to be taken
+        self.assertEqual(page.combos["mate.slot"].currentData(), "mill-table")
+        self.type(page.fields["name"].edit, "Six T-nuts")
+        self.type(page.fields["reason"].edit, "")
+        self.assertEqual(self.job.job.making.mates, {"slot": "mill-table"})
+        self.assertEqual(self.job.plan.missing, ())
 
 
 class TNuts(MadePieces):
@@ -166,6 +200,18 @@ class TNuts(MadePieces):
         size = self.prove(band.upper + 0.8)
         self.assertTrue(band.lower <= size <= band.upper)
         nuts = self.finish()
+        proof = self.window.job_page().view()
+        for kind, (_, end) in FILES.items():
+            proof.write_file(kind, self.folder / "nuts")
+            path = self.folder / f"nuts.{end}"
+            self.assertGreater(path.stat().st_size, 300, proof.written.text())
+        picture = QImage(str(self.folder / "nuts.png"))
+        self.assertGreater(picture.width(), 2000)
+        write_sheet(self.job.plan, self.folder / "proof.pdf")
+        pages = PdfReader(self.folder / "proof.pdf").pages
+        said = " ".join(pages[0].extract_text().split())
+        self.assertIn("Tongue in the slot", said)
+        self.assertNotIn("How it runs", said)
         self.assertEqual([one.id for one in nuts.surfaces], ["tongue"])
         self.assertAlmostEqual(nuts.surfaces[0].readings[0].value, size, places=3)
 

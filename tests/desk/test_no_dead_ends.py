@@ -12,7 +12,7 @@ class NoDeadEnds(WindowCase):
     def begin(self, name: str):
         self.window.actions_by_id["job.new"].trigger()
         page = self.window.pages.currentWidget()
-        self.choose(page.combos["what"], "other")
+        self.click(page.what.cards["other"])
         self.type(page.fields["name"].edit, name)
         self.type(page.fields["reason"].edit, "")
         return self.window.job_page()

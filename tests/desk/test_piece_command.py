@@ -142,6 +142,7 @@ class PieceCommand(unittest.TestCase):
             for kind, head in (
                 ("svg", b"<?xml"),
                 ("pdf", b"%PDF"),
+                ("png", b"\x89PNG"),
                 ("dxf", b"  0"),
                 ("stl", b"Back"),
                 ("3mf", b"PK"),
@@ -157,4 +158,4 @@ class PieceCommand(unittest.TestCase):
                     self.assertEqual(code, 2)
                     self.assertIn("could not be written", err)
         self.assertEqual(said("back-plate", "--svg")[0], 2)
-        self.assertEqual(said("back-plate", "--png", "x")[0], 2)
+        self.assertEqual(said("back-plate", "--gif", "x")[0], 2)

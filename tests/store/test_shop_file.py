@@ -233,7 +233,7 @@ class Migrations(ShopFileCase):
 
 
 class Demo(unittest.TestCase):
-    def test_the_demo_shop_shows_a_job_in_the_cut_and_seven_others_begun(self):
+    def test_the_demo_shop_has_eight_jobs_at_different_stages_five_past_fits(self):
         with tempfile.TemporaryDirectory() as folder:
             path = demo_shop(Path(folder))
             copy = Path(folder) / "copy.machinon"
@@ -242,6 +242,12 @@ class Demo(unittest.TestCase):
             stages = {entry.id: entry.stage for entry in file.entries("job")}
             self.assertEqual(stages["back-plate-130"], "cut")
             self.assertEqual(len(stages), 8)
-            self.assertEqual(set(stages.values()), {"cut", "fits", "survey"})
+            past = [one for one in stages.values() if one not in ("survey", "fits")]
+            self.assertEqual(set(past), {"route", "cut", "proof"})
+            self.assertEqual(len(past), 5)
             self.assertGreater(len(file.get("back-plate-130").cut.entries), 1)
+            nuts, arbor = file.get("t-nuts"), file.get("expanding-arbor")
+            self.assertEqual(nuts.making.sizes, {"nuts.count": "8"})
+            self.assertEqual(nuts.done, ("square-strip", "mill-rebate_front"))
+            self.assertEqual(arbor.log.trial, "goes on")
             file.close()

@@ -24,6 +24,7 @@ COMMANDS = (
     Command("job.sheet", "Proof Sheet as PDF…", "Ctrl+P", "Job"),
     Command("job.drawing_svg", "Drawing as SVG…", "", "Job"),
     Command("job.drawing_pdf", "Drawing as PDF…", "", "Job"),
+    Command("job.files", "Piece for Other Programs…", "Ctrl+E", "Job"),
     Command("desk.quit", "Close Machinon", "Ctrl+Q", "Job"),
     Command("file.open", "Open Another Shop…", "Ctrl+Shift+O", "Shop File"),
     Command("file.recent", "Recent Shops…", "", "Shop File"),

@@ -199,7 +199,9 @@ class OnePage(QWidget):
         self.updateGeometry()
 
     def minimumSizeHint(self) -> QSize:
-        return self._page.minimumSizeHint() if self._page else QSize(0, 0)
+        if self._page is None:
+            return QSize(0, 0)
+        return self._page.minimumSizeHint().expandedTo(self._page.minimumSize())
 
     def sizeHint(self) -> QSize:
         return self.minimumSizeHint()

@@ -5,9 +5,10 @@ Always in the light theme; written beside its place and moved there whole.
 
 from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
+from typing import Literal
 
 from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
+from PySide6.QtGui import QImage, QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
 from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
@@ -25,6 +26,7 @@ from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Drawing, Mark, MarkKind
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.how_to_measure import measuring_drawing
+from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.sketch import figure
@@ -101,14 +103,32 @@ def write_drawing(plan: Plan, path: Path) -> None:
         path,
         f"{plan.job.name}: drawing",
         lambda painter: _drawing_page(painter, plan, *A4_LEVEL),
-        path.suffix.lower() == ".svg",
+        "svg" if path.suffix.lower() == ".svg" else "pdf",
     )
 
 
+PaperKind = Literal["svg", "pdf", "png"]
+PNG_DOTS = 2.5  # of a picture to each of the page's, about 240 an inch
+
+
 def level_page(
-    path: Path, title: str, page: Callable[[QPainter], None], as_svg: bool
+    path: Path, title: str, page: Callable[[QPainter], None], kind: PaperKind
 ) -> None:
-    """Write one level page as SVG or PDF. Raises MachinonError if it cannot be."""
+    """Write one level page. Raises MachinonError if it cannot be."""
+
+    def png(beside: Path) -> bool:
+        picture = QImage(
+            *(round(side * PNG_DOTS) for side in A4_LEVEL), QImage.Format.Format_RGB32
+        )
+        picture.fill(Qt.GlobalColor.white)
+        painter = QPainter()
+        painter.begin(picture)
+        try:
+            painter.scale(PNG_DOTS, PNG_DOTS)
+            page(painter)
+        finally:
+            painter.end()
+        return picture.save(str(beside), "PNG")
 
     def svg(beside: Path) -> bool:
         maker = QSvgGenerator()
@@ -125,13 +145,10 @@ def level_page(
             ended = painter.end()
         return ended
 
-    if as_svg:
-        _written_whole(path, svg)
-    else:
-        _written_whole(
-            path,
-            lambda beside: _pdf(beside, title, QPageLayout.Orientation.Landscape, page),
-        )
+    def pdf(beside: Path) -> bool:
+        return _pdf(beside, title, QPageLayout.Orientation.Landscape, page)
+
+    _written_whole(path, {"svg": svg, "pdf": pdf, "png": png}[kind])
 
 
 def _drawing_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
@@ -201,8 +218,9 @@ def _say(
 
 
 def write_sheet(plan: Plan, path: Path) -> None:
-    """The proof of the piece on one page. Raises MachinonError as `write_drawing`."""
-    if plan.plate is None:
+    """The proof on one page. Raises MachinonError where there is nothing to prove or it
+    cannot be written."""
+    if not plan.proof:
         raise MachinonError("There is nothing to prove yet: finish Survey and Fits.")
     title = f"{plan.job.name}: proof"
     _upright(path, title, lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT))
@@ -420,11 +438,18 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     if kind:
         paint_mark(painter, Mark((12, 78), kind, 22), PRINT)
     _say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
-    painter.save()
-    painter.translate(0, 104)
-    paint(painter, plate_drawing(plan, width, 330, 8.5, inch), PRINT)
-    painter.restore()
-    y = 448.0
+    y = 118.0
+    made = plan.made
+    if plan.plate is not None or made is not None:
+        painter.save()
+        painter.translate(0, 104)
+        if made is not None:
+            drawn = piece_sheet(made, width, 330, 8.5, inch, True)
+        else:
+            drawn = plate_drawing(plan, width, 330, 8.5, inch)
+        paint(painter, drawn, PRINT)
+        painter.restore()
+        y = 448.0
     _say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
     y += 10
     for line in plan.proof:
@@ -438,7 +463,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         painter.setFont(font(11))
         painter.setPen(QPen(PRINT.ink("text")))
         painter.drawText(
-            QRectF(width * 0.6, y + 6, width * 0.4, 32),
+            QRectF(width * 0.6, y + 2, width * 0.4, 46),
             int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap),
             f"{line.name}: {line.says}",
         )
@@ -447,43 +472,26 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
             _say(
                 painter,
                 width * 0.6,
-                y + 50,
+                y + 60,
                 f"{count} reading{'s' if count != 1 else ''}, spread "
                 f"{small_text(line.measured.spread, inch)}",
                 11,
                 "faint",
             )
         y += 70
-    tried = (
-        "screwed home, seats on the shoulder"
-        if plan.job.proof.thread_tried
-        else ("not tried yet")
-    )
-    _say(painter, 0, y + 14, f"Thread {plan.plate.thread_words}: {tried}", 12)  # type: ignore[union-attr]
-    y += 40
-    _say(painter, 0, y, "How it runs", 15, bold=True)
-    proof = plan.job.proof
-    found = resolve(proof.runout) if len(proof.runout) >= 3 else None
-    painter.save()
-    painter.translate(0, y + 6)
-    paint(
-        painter,
-        rose_drawing(proof.runout, found, proof.runout_limit, 250, 250, 10, inch),
-        PRINT,
-    )
-    painter.restore()
-    x = 280.0
-    lines = [f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the needle"]
-    if plan.runout is not None:
-        lines += [
-            f"Needle, high less low: {small_text(plan.runout['tir'], inch)}",
-            f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
-            f"high side at {plan.runout['phase']:.0f}°",
-            f"Out of round: {small_text(plan.runout['ovality'], inch)}",
-            f"Residual: {small_text(plan.runout['noise'], inch)}",
-        ]
-    else:
-        lines.append("not measured yet")
+    if plan.plate is not None:
+        home = plan.job.proof.thread_tried
+        tried = "screwed home, seats on the shoulder" if home else "not tried yet"
+        says = f"Thread {plan.plate.thread_words}: {tried}"
+        _say(painter, 0, y + 14, says, 12)
+        y += 26
+    y += 14
+    x = 0.0
+    lines = []
+    if plan.plate is not None or (made is not None and made.family.runs):
+        _say(painter, 0, y, "How it runs", 15, bold=True)
+        lines = _runs_on_paper(painter, plan, y)
+        x = 280.0
     for fit in plan.fits:
         if fit.mate is not None:
             lines.append(
@@ -493,12 +501,16 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
             )
     for i, text in enumerate(lines):
         _say(painter, x, y + 34 + i * 21, text, 12)
+    y += 34 + len(lines) * 21
+    if made is not None:
+        grave = f"{len(plan.failed)} of {len(plan.checks)} checks fail"
+        fine = f"All {len(plan.checks)} checks of the drawing pass"
+        _say(painter, x, y, grave if plan.failed else fine, 12)
     _say(
         painter,
         0,
         height - 22,
-        "Keep to the maker's speed limits of chuck and plate. A threaded nose unwinds "
-        "when braked or reversed.",
+        CAUTION_NOSE if plan.plate is not None else CAUTION,
         11,
         "faint",
     )
@@ -510,3 +522,35 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         11,
         "faint",
     )
+
+
+def _runs_on_paper(painter: QPainter, plan: Plan, top: float) -> list[str]:
+    """The rose of the run-out, and what is said beside it."""
+    inch, proof = plan.shop.inch, plan.job.proof
+    found = resolve(proof.runout) if len(proof.runout) >= 3 else None
+    painter.save()
+    painter.translate(0, top + 6)
+    paint(
+        painter,
+        rose_drawing(proof.runout, found, proof.runout_limit, 250, 250, 10, inch),
+        PRINT,
+    )
+    painter.restore()
+    lines = [f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the needle"]
+    if plan.runout is None:
+        return [*lines, "not measured yet"]
+    return [
+        *lines,
+        f"Needle, high less low: {small_text(plan.runout['tir'], inch)}",
+        f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
+        f"high side at {plan.runout['phase']:.0f}°",
+        f"Out of round: {small_text(plan.runout['ovality'], inch)}",
+        f"Residual: {small_text(plan.runout['noise'], inch)}",
+    ]
+
+
+CAUTION = "Keep to the maker's limits of machine and holding, and to local rules."
+CAUTION_NOSE = (
+    "Keep to the maker's speed limits of chuck and plate. A threaded nose unwinds when "
+    "braked or reversed."
+)

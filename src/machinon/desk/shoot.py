@@ -38,6 +38,8 @@ def shoot(
 
     window.show_start()
     take("start")
+    window.new_job()
+    take("new-job")
     window.open_job(JOB)
     assert window.job is not None
     for stage in STAGES[:-1]:
@@ -61,10 +63,14 @@ def shoot(
     window.job.own_play(1, "-0.016", "-0.003")
     window.go("fits")
     take("fits-press")
-    for job, name in (("die-holder", "taper"), ("t-nuts", "t-nut")):
+    for job, stage, name in (
+        ("die-holder", "fits", "fits-taper"),
+        ("t-nuts", "piece", "piece-t-nuts"),
+        ("t-nuts", "route", "route-t-nuts"),
+    ):
         window.open_job(job)
-        window.go("fits")
-        take(f"fits-{name}")
+        window.go(stage)
+        take(name)
     window.open_job("die-holder")
     window.go("survey")
     take("survey-taper")
@@ -78,9 +84,8 @@ def shoot(
     ):
         page.choose(kind, id)  # type: ignore[attr-defined]
         take(name)
-    for name in ("keyway", "centring", "dividing"):
-        window.show_reckoner(name)
-        take(f"reckoner-{name}")
+    window.show_reckoner("keyway")
+    take("reckoner-keyway")
     window.show_reckoner()
     window.pages.currentWidget().search.put("1.25 pitch 4mm leadscrew")  # type: ignore[attr-defined]
     take("reckoner")

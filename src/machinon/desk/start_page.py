@@ -16,9 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.families import families
 from machinon.core.job.job import STAGES, Job
-from machinon.core.job.made_piece import mate_pieces
 from machinon.core.quantity import LENGTH
 from machinon.core.shop.entry import words
 from machinon.core.shop.machines import lathe_figures, lathe_so_far
@@ -27,10 +25,6 @@ from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Combo
 from machinon.desk.set_up import (
-    NEW_CHUCK,
-    NEW_MATE,
-    begin_job,
-    could_be_mate,
     enter_first_machine,
 )
 from machinon.desk.theme import font
@@ -44,7 +38,6 @@ from machinon.desk.widgets import (
     MarkView,
     OneLine,
     button,
-    clear_layout,
     label,
     panel,
     scrolled,
@@ -614,155 +607,3 @@ class WelcomePage(FormPage):
 
     def take(self) -> str:
         return enter_first_machine(self.file, self.typed(), self.inch()).id
-
-
-PLATE = "back-plate"  # the family that the desk still begins in its own way
-
-
-def _begun_small(sentence: str) -> str:
-    """A sentence as it goes on after a colon."""
-    return sentence[:1].lower() + sentence[1:].rstrip(".")
-
-
-class NewJobPage(FormPage):
-    """A new job: its name and reason, what is made, for a plate lathe and chuck."""
-
-    def __init__(self, look: Look, file: ShopFile) -> None:
-        super().__init__(look, file)
-        px = look.px
-        lathes = [(e.name, e.id) for e in file.entries("lathe")]
-        self.combo("lathe", lathes)
-        chucks = [
-            (piece.name, piece.id)
-            for e in file.entries("piece")
-            if isinstance(piece := file.get(e.id), Piece) and piece.role == "chuck"
-        ]
-        self.combo("chuck", [*chucks, ("a chuck not in the shop yet", NEW_CHUCK)])
-        chuck_name = self.field(
-            "chuck_name", "The new chuck", hint="Three-jaw chuck 130 mm"
-        )
-
-        what = self.combo(
-            "what",
-            [
-                ("choose what is to be made …", ""),
-                ("a back plate for a chuck", "plate"),
-                *(
-                    (f"{one.name}: {_begun_small(one.purpose)}", one.key)
-                    for one in families().values()
-                    if one.key != PLATE
-                ),
-                ("something else: Survey and Fits for now", "other"),
-            ],
-        )
-        plate_only = QWidget()
-        self.mates = QWidget()
-        self.mate_lines = QVBoxLayout(self.mates)
-        self.mate_lines.setContentsMargins(0, 0, 0, 0)
-
-        def ask_name() -> None:
-            plate = what.currentData() == "plate"
-            new = plate and self.combos["chuck"].currentData() == NEW_CHUCK
-            plate_only.setVisible(plate)
-            chuck_name.setVisible(new)
-            chuck_name.setEnabled(new)
-            bolts.setEnabled(plate)
-            self.what_says.setText("")
-            self._ask_mates(what.currentData())
-
-        for one in (self.combos["chuck"], what):
-            one.currentIndexChanged.connect(lambda _: ask_name())
-        name = self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
-        reason = self.field("reason", "Reason, in a sentence (may stay empty)")
-        # typed in this order: name and reason first
-        bolts = self.field(
-            "bolts", "How many bolts hold it (may stay empty until counted)", hint="3"
-        )
-        self.fields = {
-            "name": name,
-            "reason": reason,
-            "chuck_name": chuck_name,
-            "bolts": bolts,
-        }
-        self.what_says = label("", "", "stop", wrap=True)
-        what.activated.connect(lambda _: self._go_on())
-        form = QVBoxLayout()
-        form.setContentsMargins(px(24), px(18), px(24), px(18))
-        form.setSpacing(px(8))
-        form.addWidget(label("New job", "title"))
-        form.addWidget(name)
-        form.addWidget(reason)
-        form.addWidget(self.named("What is to be made", what))
-        form.addWidget(self.what_says)
-        plate = QVBoxLayout(plate_only)
-        plate.setContentsMargins(0, 0, 0, 0)
-        plate.addWidget(
-            label(
-                "A plate that carries a chuck on the lathe's threaded nose: register, "
-                "thread, spigot and bolts, each cut to its measured mate.",
-                "faint",
-                wrap=True,
-            )
-        )
-        plate.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
-        plate.addWidget(self.named("Carries", self.combos["chuck"]))
-        plate.addWidget(chuck_name)
-        plate.addWidget(bolts)
-        form.addWidget(plate_only)
-        form.addWidget(self.mates)
-        form.addStretch(1)
-        foot = QHBoxLayout()
-        foot.addWidget(button("Back to the jobs", self.left.emit))
-        foot.addStretch(1)
-        self.go = button("Begin: to Survey", self.finish, "main")
-        foot.addWidget(self.go)
-        form.addLayout(foot)
-        box = panel(form)
-        box.setMaximumWidth(px(760))
-        whole = QHBoxLayout(self)
-        whole.setContentsMargins(px(36), px(24), px(36), px(24))
-        whole.addStretch(1)
-        whole.addWidget(box, 6)
-        whole.addStretch(1)
-        ask_name()  # only now: shown before it has its place it is a window
-
-    def _ask_mates(self, what: str) -> None:
-        """What the piece goes on or carries: of the shop, or new."""
-        clear_layout(self.mate_lines)
-        for key in [key for key in self.combos if key.startswith("mate.")]:
-            del self.combos[key]
-        family = families().get(what)
-        self.mates.setVisible(family is not None)
-        if family is None:
-            return
-        self.mate_lines.addWidget(label(family.purpose, "faint", wrap=True))
-        for role, wanted in mate_pieces(family).items():
-            choices = [(one.name, one.id) for one in could_be_mate(self.file, wanted)]
-            new = ("a new one, to be measured in Survey", NEW_MATE)
-            made = self.combo(f"mate.{role}", [*choices, new])
-            self.mate_lines.addWidget(self.named(wanted.name, made))
-
-    def _go_on(self) -> None:
-        """Once it is said what is made: to what is still asked for it."""
-        asked = [self.fields[key] for key in ("name", "chuck_name", "bolts")]
-        empty = [one for one in asked if one.isEnabled() and not one.text()]
-        (empty[0].edit if empty else self.go).setFocus()
-
-    def _next_after(self, key: str) -> None:
-        if key == "reason" and not self.combos["what"].currentData():
-            # the next question, never a job of a kind that nobody chose
-            self.combos["what"].setFocus()
-            self.what_says.setText("Choose what is to be made: arrows, or a click.")
-            return
-        super()._next_after(key)
-
-    def take(self) -> str:
-        return begin_job(self.file, self.typed()).id
-
-    def refuse_choice(self, key: str, message: str) -> None:
-        super().refuse_choice(key, message)
-        self.what_says.setText(message)
-
-    def showEvent(self, event: QShowEvent) -> None:
-        super().showEvent(event)
-        self.fields["name"].edit.setFocus()

@@ -58,7 +58,15 @@ def keep_form() -> None:
 
 
 # commands that only make sense while a job is open
-IN_JOB = ("stage.", "survey.", "fits.", "job.sheet", "job.drawing", "view.machine")
+IN_JOB = (
+    "stage.",
+    "survey.",
+    "fits.",
+    "job.sheet",
+    "job.drawing",
+    "job.files",
+    "view.machine",
+)
 
 
 class MainWindow(QMainWindow):
@@ -155,6 +163,7 @@ class MainWindow(QMainWindow):
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
             "job.drawing_pdf": lambda: self._on_proof("pdf"),
+            "job.files": lambda: self._on_proof("files"),
             "survey.sheet": lambda: self._in_stage("survey", "ask_sheet"),
             "survey.piece": lambda: self._in_stage("survey", "ask_piece"),
             "survey.surface": lambda: self._in_stage("survey", "ask_surface"),
@@ -258,7 +267,7 @@ class MainWindow(QMainWindow):
         if not self.file.entries("lathe"):
             self.show_start()
             return
-        from machinon.desk.start_page import NewJobPage
+        from machinon.desk.new_job_page import NewJobPage
 
         self._leave_machine()
         page = NewJobPage(self.look, self.file)
@@ -511,6 +520,8 @@ class MainWindow(QMainWindow):
         if isinstance(view, ProofView):
             if what == "sheet":
                 view.save_sheet()
+            elif what == "files":
+                view.save_file()
             else:
                 view.save_drawing(what)
 

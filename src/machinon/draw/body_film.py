@@ -20,6 +20,13 @@ def body_film(
     return _film(step.before, step.after, step.features, width, height, size)
 
 
+def body_picture(
+    body: Body, width: float, height: float, size: float = 11.0
+) -> Drawing:
+    """A finished piece in the same view."""
+    return _film(body, body, (), width, height, size)
+
+
 @functools.lru_cache(maxsize=256)
 def _film(
     before: Body,

@@ -469,7 +469,10 @@ class _Sheet:
         long = text_width(text, size)
         most = self.board.width - long / 2 - 4
         x = min(max(at[0] + long / 2 + size, long / 2 + 4), most)
-        self.board.line(at, (x - long / 2 - 2, y), "dimension", 0.8)
+        left, right = x - long / 2 - 2, x + long / 2 + 2
+        above = left < at[0] < right  # then the leader ends under the words
+        end = min(max(at[0], left), right), y + 0.7 * size * above
+        self.board.line(at, end, "dimension", 0.8)
         self.board.label((x, y), text, "", figure.role, keys[0], figure.name)
 
     # -- blocks --------------------------------------------------------------
@@ -486,8 +489,7 @@ class _Sheet:
         rows = {kind: self._lanes_along(keys, 0.0) for kind, keys in by_kind.items()}
         notes = self.note_lines()
         gap = 3 * size
-        lanes = max(len(rows["y"]), len(rows["z"])) + 1
-        left = lanes * self._widest(("y", "z"))
+        left = max(self._room_beside(rows[kind]) for kind in "yz")
         room_x = self.board.width - left - gap - 2 * size
         for _ in range(2):
             top = (len(notes) * NOTE + len(rows["x"]) * LANE + 4.0) * size
@@ -531,9 +533,12 @@ class _Sheet:
         self._title_and_foot()
         return enough
 
-    def _widest(self, kinds: tuple[str, ...]) -> float:
-        keys = [key for key, one in self.drawn.items() if one.kind in kinds]
-        return max((self._wide(key) for key in keys), default=2 * self.size)
+    def _room_beside(self, rows: list[list[str]]) -> float:
+        """How wide the upright dimensions stand beside their view."""
+        return sum(
+            (max(self._wide(key) for key in row) + 0.5 * self.size for row in rows),
+            2 * self.size,
+        )
 
     def _uprights(self, rows: list[list[str]], place: Placing, x0: float) -> None:
         x = x0

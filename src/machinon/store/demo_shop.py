@@ -2,12 +2,15 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import Literal
 
 from msgspec.structs import replace
 
 from machinon.core.cutting.cut_state import CutEntry
+from machinon.core.families import families
 from machinon.core.fits.joints import is_inside, joint_forms
-from machinon.core.job.job import CutLog, Job, Stage, back_plate_job
+from machinon.core.job.job import CutLog, Job, ProofLog, Stage, Trial, back_plate_job
+from machinon.core.job.made_piece import first_fits, proof_surface, proof_surfaces
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.shop.belongings import (
     SHELF_NAMES,
@@ -19,6 +22,7 @@ from machinon.core.shop.belongings import (
     with_items,
 )
 from machinon.core.shop.machines import Machine
+from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
@@ -29,7 +33,7 @@ from machinon.core.shop.things import (
     Shop,
     Surface,
 )
-from machinon.core.sizes.fit import FitChoice, Side
+from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.surface_kinds import likely_joint, surface_forms
 from machinon.store.opening import open_shop
 from machinon.store.shop_file import ShopFile
@@ -117,22 +121,38 @@ def _chuck() -> Piece:
 def _cuts(job: Job, work: Callable[[Job], Plan], count: int) -> list[CutEntry]:
     """What following the coach gave on a lathe that takes a little less."""
     entries: list[CutEntry] = []
-    true = job.cut.start or 0.0
+    true = job.log.start or 0.0
     for _ in range(count):
-        trial = replace(job, cut=replace(job.cut, entries=tuple(entries)))
-        advice = work(trial).advice
-        if advice is None or advice.infeed <= 0:
+        plan = work(job.with_log(replace(job.log, entries=tuple(entries))))
+        advice, state = plan.advice, plan.cut_state
+        if advice is None or state is None or advice.infeed <= 0:
             break
-        true -= 2 * advice.infeed * TOOL_TAKES
+        takes = 2 * advice.infeed * TOOL_TAKES
+        true += -takes if state.external else takes
         entries.append(
             CutEntry(
                 round(advice.dial, 4),
                 round(true, 3),
-                instrument="micrometer",
+                instrument=job.log.instrument,
                 at=f"{DAY}T11:00:00+00:00",
             )
         )
     return entries
+
+
+def _keep_cuts(
+    file: ShopFile, job: Job, work: Callable[[Job], Plan], count: int
+) -> Job:
+    """Each pass kept as it was taken, as at the machine."""
+    cuts = _cuts(job, work, count)
+    for i, entry in enumerate(cuts):
+        job = job.with_log(replace(job.log, entries=tuple(cuts[: i + 1])))
+        file.act(
+            job.id,
+            f"Cut to {entry.dial:.2f} mm from touch, measured {entry.measured:.3f} mm.",
+            job,
+        )
+    return job
 
 
 def fill_demo(file: ShopFile) -> None:
@@ -155,7 +175,7 @@ def fill_demo(file: ShopFile) -> None:
     file.act("shop", "Lathe entered: Centre lathe 165 × 700.", lathe, nose)
     file.act("shop", "Mill, drill, table and grinder entered.", *_machines())
     file.act("shop", "Tools, packing and stock entered.", *_shelves())
-    _other_jobs(file)
+    _other_jobs(file, shop, lathe)
     job = back_plate_job(
         "back-plate-130",
         "Back plate for the 130 mm three-jaw",
@@ -196,14 +216,7 @@ def fill_demo(file: ShopFile) -> None:
         job.id, "Touched at 1.20 on the dial, 96.024 mm before the first cut.", job
     )
     pieces = {nose.id: nose, chuck.id: chuck}
-    cuts = _cuts(job, lambda one: plan_of(one, shop, lathe, pieces), 3)
-    for i, entry in enumerate(cuts):
-        job = replace(job, cut=replace(job.cut, entries=tuple(cuts[: i + 1])))
-        file.act(
-            job.id,
-            f"Cut to {entry.dial:.2f} mm from touch, measured {entry.measured:.3f} mm.",
-            job,
-        )
+    _keep_cuts(file, job, lambda one: plan_of(one, shop, lathe, pieces), 3)
 
 
 def _machines() -> tuple[Machine, ...]:
@@ -475,7 +488,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "drawbar-cap",
         "Draw-bar cap for the mill",
         "The old one is a washer, and the bar wanders.",
-        "fits",
+        "cut",
         ("spindle-top",),
         (
             ("Cap on the spindle", "spindle-top", "register", "", "slides", {}),
@@ -503,7 +516,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
         "expanding-arbor",
         "Expanding arbor for 30 mm bronze bushes",
         "A dozen bushes to turn true to their bores.",
-        "fits",
+        "proof",
         ("bronze-bush",),
         (
             (
@@ -511,24 +524,16 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
                 "bronze-bush",
                 "bore",
                 "",
-                "moves",
+                "runs",
                 {},
             ),
         ),
     ),
     (
-        "t-nuts",
-        "Eight T-nuts for the table slots",
-        "The bought ones rock and mark the slots.",
-        "fits",
-        ("mill-table",),
-        (("T-nut in the slot", "mill-table", "tee-neck", "", "free", {}),),
-    ),
-    (
         "die-holder",
         "Sliding die holder on a Morse 3 shank",
         "Threads cut with the hand stock start crooked.",
-        "fits",
+        "cut",
         ("tailstock", "guide-bar", "round-die"),
         (
             (
@@ -608,39 +613,99 @@ def _reading(size: _Reading, instrument: str) -> Reading:
     return Reading(value, instrument, f"{value:g}", place, temperature=20.0)
 
 
-def _other_jobs(file: ShopFile) -> None:
+def _other_jobs(file: ShopFile, shop: Shop, lathe: Lathe) -> None:
     pieces = {one[0]: _piece_of(*one) for one in _PIECES}
-    used = {id for job in _JOBS for id in job[4]}
+    used = {NUTS_MATE, *(id for job in _JOBS for id in job[4])}
     loose = [piece for id, piece in pieces.items() if id not in used]
     file.act("shop", "Pieces measured that no job needs yet.", *loose)
+
+    def work(job: Job) -> Plan:
+        return plan_of(job, shop, lathe, {one: pieces[one] for one in job.pieces})
+
     for id, name, reason, stage, own, fits in _JOBS:
-        choices = []
-        for number, fit in enumerate(fits, 1):
-            words, piece_id, surface_id, joint, want, given = fit
-            surface = pieces[piece_id].surface(surface_id)
-            assert surface is not None
-            exists: Side = "hole" if is_inside(surface) else "shaft"
-            form = next(
-                one
-                for one in joint_forms().values()
-                if one.key == (joint or likely_joint(surface))
-            )
-            choices.append(
-                FitChoice(
-                    number,
-                    words,
-                    form.kind,
-                    piece_id,
-                    surface_id,
-                    exists,
-                    want,
-                    joint=form.key,
-                    given=given,
-                )
-            )
+        choices = [_fit_of(pieces, number, *fit) for number, fit in enumerate(fits, 1)]
         job = Job(id, name, reason, "lathe", own, tuple(choices))
         file.act(id, f"Job begun: {name}.", *(pieces[one] for one in own), job)
+        if id in _AT_MACHINE:
+            _at_machine(file, job, work)
         file.leave_at(id, stage)
+    _t_nuts(file, pieces[NUTS_MATE], work)
+
+
+def _fit_of(
+    pieces: dict[str, Piece],
+    number: int,
+    words: str,
+    piece_id: str,
+    surface_id: str,
+    joint: str,
+    want: str,
+    given: dict[str, str],
+) -> FitChoice:
+    surface = pieces[piece_id].surface(surface_id)
+    assert surface is not None
+    form = next(
+        one
+        for one in joint_forms().values()
+        if one.key == (joint or likely_joint(surface))
+    )
+    return FitChoice(
+        number,
+        words,
+        form.kind,
+        piece_id,
+        surface_id,
+        "hole" if is_inside(surface) else "shaft",
+        want,
+        joint=form.key,
+        given=given,
+    )
+
+
+# jobs with a fit at the machine: its number, the gauge, the size before the first cut,
+# the dial at touch, how many passes are taken, and how the mate went on
+_AT_MACHINE: dict[str, tuple[int, str, float, float, int, Literal["", Trial]]] = {
+    "drawbar-cap": (1, "bore-gauge", 37.22, 3.4, 2, ""),
+    "expanding-arbor": (1, "micrometer", 30.805, 0.6, 20, "goes on"),
+    "die-holder": (3, "bore-gauge", 15.41, 2.0, 1, ""),
+}
+
+
+def _at_machine(file: ShopFile, job: Job, work: Callable[[Job], Plan]) -> None:
+    number, gauge, start, touch, count, trial = _AT_MACHINE[job.id]
+    fit = job.fit(number)
+    job = replace(
+        job, cutting=number, proof=ProofLog(surfaces=(proof_surface(fit),))
+    ).with_log(CutLog(start=start, touch=touch, instrument=gauge))
+    file.act(job.id, f"To the machine: {fit.name}.", job)
+    job = _keep_cuts(file, job, work, count)
+    if trial:
+        job = job.with_log(replace(job.log, trial=trial))
+        file.act(job.id, f"The mate tried: {trial}.", job)
+
+
+NUTS_MATE = "mill-table"
+
+
+def _t_nuts(file: ShopFile, table: Piece, work: Callable[[Job], Plan]) -> None:
+    """Eight nuts as one strip: squared, and the first rebate milled."""
+    family = families()["t-nut-strip"]
+    fits = first_fits(family, {"slot": table})
+    job = Job(
+        "t-nuts",
+        "Eight T-nuts for the table slots",
+        "The bought ones rock and mark the slots.",
+        "lathe",
+        (table.id,),
+        fits,
+        making=Making(family.key, {"nuts.count": "8"}, {"slot": table.id}),
+        proof=ProofLog(surfaces=proof_surfaces(family, fits)),
+    )
+    file.act(job.id, f"Job begun: {job.name}.", table, job)
+    for step in work(job).route[0].steps[:2]:
+        job = replace(job, done=(*job.done, step.key))
+        file.act(job.id, f"Step done: {step.title}.", job)
+    file.leave_at(job.id, "route")
 
 
 def demo_shop(folder: Path) -> Path:

@@ -308,6 +308,7 @@ FAMILY = Family(
     "Back plate",
     "Carries a chuck on a threaded spindle nose, spigot cut to the chuck's recess.",
     "for a three-jaw chuck of 130 mm on a nose M45 × 4.5",
+    also="chuck adapter nose flange three-jaw four-jaw",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(flange.diameter + 4, 5)",
              "the flange and a clean-up", 10, 600),

@@ -249,6 +249,7 @@ FAMILY = Family(
     "Plate block",
     "A squared block or plate with holes, a bore, a slot, broken edges.",
     "as a 100 × 60 × 30 block with four counterbored holes for M8",
+    also="riser base bracket jig stop clamp bar plate cube",
     sizes=(
         Size("block.length", "length", "100", "", 2, 1000),
         Size("block.width", "width", "60", "", 2, 600),

@@ -270,6 +270,7 @@ FAMILY = Family(
     "Taper-shank arbor",
     "Carries a saw or cutter by its bore on a taper shank, drawn or held by itself.",
     "on a Morse 3 shank for a saw of 22 mm bore and 3 mm width",
+    also="mandrel stub Morse MT2 MT3 slitting saw shank",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(max(collar.diameter, shank.large) "
              "+ 2, 1)", "the collar and a clean-up", 5, 300),

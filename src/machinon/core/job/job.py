@@ -35,7 +35,7 @@ class CutLog(msgspec.Struct, frozen=True):
 
 
 class ProofLog(msgspec.Struct, frozen=True):
-    """The final measurements: surfaces as made, and run-out round the plate.
+    """The final measurements: surfaces as made, and run-out all round.
 
     thread_tried: the plate was screwed home to the shoulder; runout_limit: mm.
     tried: by surface, how its mate went on; accepted: by surface, why a size within

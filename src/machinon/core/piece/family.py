@@ -250,7 +250,8 @@ class Family:
 
     example: what it is usually made to, in a sentence; proof: sizes that are proved;
     full: what to give so that every feature it can have is there; ways: what to give
-    besides for another way of making it; runs: whether its run-out is proved.
+    besides for another way of making it; runs: whether its run-out is proved; also:
+    other words that it is found by.
     """
 
     key: str
@@ -269,6 +270,7 @@ class Family:
     full: Mapping[str, str] = field(default_factory=dict)
     ways: tuple[Mapping[str, str], ...] = ()
     runs: bool = False
+    also: str = ""
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""

@@ -42,7 +42,7 @@ class ProofActs(JobAtHand):
         )
 
     def set_runout(self, typed: str) -> None:
-        """Indicator readings round the plate, typed one after the other.
+        """Indicator readings all round, typed one after the other.
 
         Separated by blanks or commas; bare numbers are mm (thou of an inch
         have their word). Raises BadInput on `runout`.
@@ -57,7 +57,7 @@ class ProofActs(JobAtHand):
                 "Take at least 3 readings round the turn; 8 show an oval as well.",
             )
         self._keep(
-            "Run-out round the plate: "
+            "Run-out all round: "
             + (", ".join(small_text(v, self.inch) for v in values) or "cleared")
             + ".",
             replace(self.job, proof=replace(self.job.proof, runout=tuple(values))),

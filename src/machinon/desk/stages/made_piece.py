@@ -34,7 +34,8 @@ class MadePieceView(StageView):
         px = self.look.px
         self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
         self.drawing.spot_chosen.connect(self.begin_edit)
-        self.drawing.setMinimumHeight(px(300))
+        self.drawing.setMinimumHeight(px(220))
+        self.setMinimumHeight(px(330))
         self.edit = SizeEdit(self.drawing, self.look)
         self.edit.setAccessibleName("Size")
         self.edit.returnPressed.connect(self._on_size_entered)
@@ -120,7 +121,9 @@ class MadePieceView(StageView):
             one = family.mate_keys[key]
             role = next(m for m in family.mates if m.role == key.partition(".")[0])
             name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
-            field = Field(name, LENGTH, lambda: self.job.inch, f"{one.usual:g}")
+            word = isinstance(one.usual, str)
+            hint = str(one.usual) if word else f"{one.usual:g}"
+            field = Field(name, None if word else LENGTH, lambda: self.job.inch, hint)
             if key in making.sizes:
                 field.put(making.sizes[key].removesuffix("mm"))
             field.taken.connect(lambda _, key=key: self._on_asked(key))

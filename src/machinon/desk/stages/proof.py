@@ -21,7 +21,7 @@ from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint, paint_mark
-from machinon.desk.piece_paper import write_sheet
+from machinon.desk.piece_paper import FILES, write_piece
 from machinon.desk.widgets import (
     DrawingView,
     Field,
@@ -120,11 +120,11 @@ class ProofView(StageView):
         self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
         self.thread = QCheckBox("Screwed home: seats on the shoulder")
         self.thread.clicked.connect(bench.job.set_thread_tried)
-        self.runout = Field("Run-out read round the plate, equal steps", None)
+        self.runout = Field("Run-out read round it, equal steps", None)
         self.runout.taken.connect(self._on_runout_taken)
         self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
         self.limit.taken.connect(self._on_limit_taken)
-        self.rose = DrawingView(self.look, self._rose, "Run-out round the plate")
+        self.rose = DrawingView(self.look, self._rose, "Run-out all round")
         self.tir = Figure("Needle")
         self.offset = Figure("Offset")
         self.oval = Figure("Out of round")
@@ -138,6 +138,7 @@ class ProofView(StageView):
         self.sheet = button("Proof sheet…", self.save_sheet)
         self.svg = button("Drawing, SVG…", lambda: self.save_drawing("svg"))
         self.pdf = button("Drawing, PDF…", lambda: self.save_drawing("pdf"))
+        self.files = button("For other programs…", self.save_file)
         self.written = label("", "faint", wrap=True)
         self._lay_out()
 
@@ -187,7 +188,7 @@ class ProofView(StageView):
         right.addWidget(self.keep)
         right.addWidget(self.kept)
         right.addStretch(1)
-        for one in (self.sheet, self.svg, self.pdf):
+        for one in (self.sheet, self.svg, self.pdf, self.files):
             right.addWidget(one)
         right.addWidget(self.written)
 
@@ -250,8 +251,9 @@ class ProofView(StageView):
             "It is an existing piece now, with its readings." if kept else ""
         )
         self.keep.setVisible(plan.job.plate is not None or plan.job.making is not None)
-        self.sheet.setVisible(plan.job.plate is not None)
-        self.sheet.setEnabled(plan.plate is not None)
+        self.sheet.setEnabled(bool(plan.proof))
+        self.files.setVisible(plan.job.making is not None)
+        self.files.setEnabled(made is not None)
         for one in (self.svg, self.pdf):
             one.setVisible(plan.job.plate is not None or plan.job.making is not None)
             one.setEnabled(plan.plate is not None or made is not None)
@@ -411,11 +413,32 @@ class ProofView(StageView):
     def save_drawing(self, kind: str) -> None:
         path = self._ask_path("drawing", kind)
         if path:
-            made = self.job.plan.made
-            if made is not None:
-                self._write(path, lambda: write_sheet(made, path, kind, self.job.inch))
-            else:
-                self._write(path, lambda: sheet.write_drawing(self.job.plan, path))
+            self._write_drawing(kind, path)
+
+    def _write_drawing(self, kind: str, path: Path) -> None:
+        made = self.job.plan.made
+        if made is not None:
+            self._write(path, lambda: write_piece(made, kind, path, self.job.inch))
+        else:
+            self._write(path, lambda: sheet.write_drawing(self.job.plan, path))
+
+    def save_file(self) -> None:
+        """Sheet, solid or holes, in the format that is chosen with the name."""
+        if self.job.plan.made is None:
+            self.written.setText("Only a piece that is drawn is written: see Piece.")
+            return
+        lines = {f"{name} (*.{end})": kind for kind, (name, end) in FILES.items()}
+        chosen, line = QFileDialog.getSaveFileName(
+            self, "Save", self.job.job.id, ";;".join(lines), list(lines)[3]
+        )
+        if chosen:
+            self.write_file(lines[line], Path(chosen))
+
+    def write_file(self, kind: str, path: Path) -> None:
+        """Write one; the name gets its usual ending where none is typed."""
+        if not path.suffix:
+            path = path.with_suffix(f".{FILES[kind][1]}")
+        self._write_drawing(kind, path)
 
     def _write(self, path: Path, write: object) -> None:
         try:

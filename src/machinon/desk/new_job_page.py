@@ -1,0 +1,278 @@
+"""A new job: drawn cards of what can be made, what it goes on, and its name."""
+
+import re
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QResizeEvent, QShowEvent
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+
+from machinon.core.families import families
+from machinon.core.job.made_piece import mate_pieces
+from machinon.core.piece.family import Family
+from machinon.core.shop.things import Piece
+from machinon.desk.narrow import Abreast
+from machinon.desk.set_up import NEW_CHUCK, NEW_MATE, begin_job, could_be_mate
+from machinon.desk.start_page import FormPage
+from machinon.desk.widgets import (
+    DrawingView,
+    EnterButton,
+    Field,
+    Look,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+)
+from machinon.draw.drawing import Drawing
+from machinon.draw.what_is_made import family_picture, fit_picture
+from machinon.store.shop_file import ShopFile
+
+PLATE = "back-plate"  # the family that the desk still begins in its own way
+CARD = 216  # least width of a card
+
+
+class WhatCard(EnterButton):
+    """One thing that can be made: how it looks, what it is called, what it is for."""
+
+    def __init__(
+        self,
+        look: Look,
+        name: str,
+        purpose: str,
+        said: str,
+        draw: Callable[[float, float, float], Drawing],
+    ) -> None:
+        """said: everything it is found by."""
+        super().__init__()
+        self.said = frozenset(re.findall(r"[^\W_]+", f"{name} {said}".casefold()))
+        self.setProperty("part", "entry")
+        self.setCheckable(True)
+        self.setAccessibleName(f"{name}: {purpose}")
+        self.setMinimumHeight(look.px(212))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(look.px(10), look.px(8), look.px(10), look.px(8))
+        picture = DrawingView(look, draw, name, 11)
+        words = label(name, "head", wrap=True), label(purpose, "faint", wrap=True)
+        picture.setFixedHeight(look.px(92))
+        column.addWidget(picture)
+        for one in (picture, *words):
+            one.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        for text in words:
+            column.addWidget(text)
+        column.addStretch(1)
+
+    def answers(self, typed: str) -> bool:
+        """Whether each word that is typed begins one that it is found by."""
+        wanted = re.findall(r"[^\W_]+", typed.casefold())
+        return all(any(one.startswith(w) for one in self.said) for w in wanted)
+
+
+class WhatIsMade(QWidget):
+    """The cards, found by typing. One is chosen, or none yet.
+
+    Signals: chosen(key: str).
+    """
+
+    chosen = Signal(str)
+
+    def __init__(self, look: Look) -> None:
+        super().__init__()
+        self.look = look
+        self.key = ""
+        self.search = Field("Type what it is: nut, arbor, block, bush", None)
+        self.search.edit.textChanged.connect(lambda _: self._show_found())
+        self.search.taken.connect(lambda _: self._choose_first())
+        self.none = label("", "faint", wrap=True)
+        self.none.hide()
+        self.cards = {
+            "plate" if one.key == PLATE else one.key: WhatCard(
+                look,
+                one.name,
+                one.purpose,
+                f"{one.also} {one.purpose} {one.example}",
+                family_picture(one),
+            )
+            for one in families().values()
+        }
+        self.cards["other"] = WhatCard(
+            look,
+            "Anything else",
+            "Measure the mates, decide the fits, cut and prove them one by one.",
+            "something other measure only fit register journal bore shaft",
+            fit_picture,
+        )
+        self.places = QWidget()
+        for key, card in self.cards.items():
+            card.clicked.connect(lambda _, key=key: self.choose(key))
+            card.setParent(self.places)
+        self.grid = QGridLayout(self.places)
+        self.grid.setContentsMargins(0, 0, look.px(4), 0)
+        self.grid.setSpacing(look.px(8))
+        self.area = scrolled(self.places)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self.search)
+        column.addWidget(self.none)
+        column.addWidget(self.area, 1)
+
+    def choose(self, key: str) -> None:
+        self.key = key
+        for other, card in self.cards.items():
+            card.setChecked(other == key)
+        self.chosen.emit(key)
+
+    @property
+    def found(self) -> list[WhatCard]:
+        """The cards that what is typed speaks of; the last one whatever is typed."""
+        *named, other = self.cards.values()
+        typed = self.search.text()
+        return [*(card for card in named if card.answers(typed)), other]
+
+    def _show_found(self) -> None:
+        found = self.found
+        for card in self.cards.values():
+            self.grid.removeWidget(card)
+            card.setVisible(card in found)
+        columns = max(self.area.width() // self.look.px(CARD), 1)
+        for at, card in enumerate(found):
+            self.grid.addWidget(card, *divmod(at, columns))
+        for at in range(self.grid.columnCount()):
+            self.grid.setColumnStretch(at, int(at < columns))
+        rows = -(-len(found) // columns)
+        for at in range(self.grid.rowCount() + 1):
+            self.grid.setRowStretch(at, int(at == rows))
+        typed = self.search.text().strip()
+        self.none.setVisible(len(found) == 1 and bool(typed))
+        self.none.setText(
+            f"Nothing here is called “{typed}” yet. Its fits can be measured, decided "
+            "and cut all the same."
+        )
+
+    def _choose_first(self) -> None:
+        first = self.found[0]
+        self.choose(next(key for key, card in self.cards.items() if card is first))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._show_found()
+
+
+class NewJobPage(FormPage):
+    """What is made at the left; what it goes on, its name and reason at the right."""
+
+    def __init__(self, look: Look, file: ShopFile) -> None:
+        super().__init__(look, file)
+        px = look.px
+        self.what = WhatIsMade(look)
+        self.what.chosen.connect(self._on_what)
+        self.what_says = label("", "", "stop", wrap=True)
+        self.what_says.hide()
+        self.combo("lathe", [(e.name, e.id) for e in file.entries("lathe")])
+        chucks = [
+            (piece.name, piece.id)
+            for e in file.entries("piece")
+            if isinstance(piece := file.get(e.id), Piece) and piece.role == "chuck"
+        ]
+        self.combo("chuck", [*chucks, ("a chuck not in the shop yet", NEW_CHUCK)])
+        self.combos["chuck"].currentIndexChanged.connect(lambda _: self._ask())
+        self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
+        self.field("reason", "Reason, in a sentence (may stay empty)")
+        self.field("chuck_name", "The new chuck", hint="Three-jaw chuck 130 mm")
+        self.field(
+            "bolts", "How many bolts hold it (may stay empty until counted)", hint="3"
+        )
+
+        left = QVBoxLayout()
+        left.setContentsMargins(px(18), px(14), px(14), px(14))
+        left.addWidget(label("New job: what is to be made?", "title"))
+        left.addWidget(self.what_says)
+        left.addWidget(self.what, 1)
+        self.plate_only = QWidget()
+        plate = QVBoxLayout(self.plate_only)
+        plate.setContentsMargins(0, 0, 0, 0)
+        plate.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
+        plate.addWidget(self.named("Carries", self.combos["chuck"]))
+        plate.addWidget(self.fields["chuck_name"])
+        plate.addWidget(self.fields["bolts"])
+        self.mates = QWidget()
+        self.mate_lines = QVBoxLayout(self.mates)
+        self.mate_lines.setContentsMargins(0, 0, 0, 0)
+        self.example = label("", "faint", wrap=True)
+        right = QVBoxLayout()
+        right.setContentsMargins(px(18), px(14), px(18), px(14))
+        right.setSpacing(px(8))
+        right.addWidget(self.fields["name"])
+        right.addWidget(self.fields["reason"])
+        right.addWidget(self.plate_only)
+        right.addWidget(self.mates)
+        right.addWidget(self.example)
+        right.addStretch(1)
+        self.go = button("Begin: to Survey", self.finish, "main")
+        right.addWidget(Abreast(2, button("Back to the jobs", self.left.emit), self.go))
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(px(24), px(16), px(24), px(16))
+        whole.setSpacing(px(16))
+        whole.addWidget(panel(left, True), 60)
+        whole.addWidget(panel(right, True), 40)
+        self._ask()
+
+    def typed(self) -> dict[str, str]:
+        return {**super().typed(), "what": self.what.key}
+
+    def _on_what(self, _key: str) -> None:
+        self.what_says.hide()
+        self._ask()
+        asked = [self.fields[key] for key in ("name", "chuck_name", "bolts")]
+        empty = [one for one in asked if one.isEnabled() and not one.text()]
+        (empty[0].edit if empty else self.go).setFocus()
+
+    def _ask(self) -> None:
+        """Only what matters for what is made."""
+        what = self.what.key
+        plate = what == "plate"
+        new = plate and self.combos["chuck"].currentData() == NEW_CHUCK
+        self.plate_only.setVisible(plate)
+        self.fields["bolts"].setEnabled(plate)
+        self.fields["chuck_name"].setVisible(new)
+        self.fields["chuck_name"].setEnabled(new)
+        clear_layout(self.mate_lines)
+        for key in [key for key in self.combos if key.startswith("mate.")]:
+            del self.combos[key]
+        family = families().get(what)
+        self.mates.setVisible(family is not None)
+        self.example.setText(f"Its sizes start {family.example}." if family else "")
+        if family is not None:
+            self.fields["name"].edit.setPlaceholderText(family.name)
+            self._ask_mates(family)
+
+    def _ask_mates(self, family: Family) -> None:
+        """What the piece goes on or carries: of the shop, or new."""
+        for role, wanted in mate_pieces(family).items():
+            choices = [(one.name, one.id) for one in could_be_mate(self.file, wanted)]
+            new = ("a new one, to be measured in Survey", NEW_MATE)
+            made = self.combo(f"mate.{role}", [*choices, new])
+            self.mate_lines.addWidget(self.named(wanted.name, made))
+
+    def _next_after(self, key: str) -> None:
+        if key == "reason" and not self.what.key:
+            # the question left open, never a job of a kind that nobody chose
+            self.refuse_choice("what", "Choose what is to be made: type, or click it.")
+            return
+        super()._next_after(key)
+
+    def take(self) -> str:
+        return begin_job(self.file, self.typed()).id
+
+    def refuse_choice(self, key: str, message: str) -> None:
+        if key == "what":
+            self.what.search.edit.setFocus()
+            self.what_says.setText(message)
+            self.what_says.show()
+        else:
+            super().refuse_choice(key, message)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.what.search.edit.setFocus()
