@@ -226,22 +226,22 @@ class Body:
         A hole changes what is seen of the outside only along its own axis, and is taken
         out of that view alone: it need not be cut in the solid to be drawn.
         """
-        from manifold3d import CrossSection, OpType
+        from manifold3d import CrossSection, FillRule, OpType
 
-        solid = self._less(cut for cut in self.cuts if isinstance(cut, Sunk))
-        box = tuple(float(one) for one in solid.bounding_box())
+        assert isinstance(self.stock, Block)
+        sunk = tuple(cut for cut in self.cuts if isinstance(cut, Sunk))
+        box, plain = _milled(self.stock, sunk)
         outlines = {}
-        for view in VIEWS:
-            seen = solid.transform(_looking(view)).project()
+        for view, rings in plain.items():
             found = [
                 _open(cut, view, box) for cut in self.cuts if isinstance(cut, Drilled)
             ]
             holes = [hole for hole in found if hole]
-            seen = CrossSection.batch_boolean([seen, *holes], OpType.Subtract)
-            outlines[view] = tuple(
-                tuple((float(x), float(y)) for x, y in ring)
-                for ring in seen.to_polygons()
-            )
+            if holes:
+                seen = CrossSection(rings, FillRule.Positive)
+                seen = CrossSection.batch_boolean([seen, *holes], OpType.Subtract)
+                rings = _polygons(seen)
+            outlines[view] = rings
         return Shadow(box, outlines)
 
     @functools.cached_property
@@ -282,7 +282,28 @@ class Shadow:
     """
 
     box: tuple[float, ...]
-    outlines: Mapping[str, tuple[tuple[Point, ...], ...]]
+    outlines: Mapping[str, "Rings"]
+
+
+Rings = tuple[tuple[Point, ...], ...]
+
+
+@functools.lru_cache(maxsize=128)
+def _milled(
+    stock: Block, cuts: tuple[Sunk, ...]
+) -> tuple[tuple[float, ...], dict[str, Rings]]:
+    """The box of a block less what was sunk, and its outline in each view. Steps that
+    drill and tap leave both as they are."""
+    solid = Body(stock, ())._less(cuts)
+    box = tuple(float(one) for one in solid.bounding_box())
+    views = {view: solid.transform(_looking(view)).project() for view in VIEWS}
+    return box, {view: _polygons(seen) for view, seen in views.items()}
+
+
+def _polygons(section: "CrossSection") -> Rings:
+    return tuple(
+        tuple((float(x), float(y)) for x, y in ring) for ring in section.to_polygons()
+    )
 
 
 def _open(cut: Drilled, view: str, box: tuple[float, ...]) -> "CrossSection | None":
