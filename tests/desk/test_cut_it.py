@@ -126,9 +126,60 @@ class CutIt(WindowCase):
         route = {s.key: s for up in self.job.plan.route for s in up.steps}
         self.assertTrue(all(route[key].fit == 1 for key in self.job.job.done))
 
-    def test_a_thread_or_a_spent_band_is_not_offered(self):
+    def test_a_register_is_cut_to_its_mate_by_trial(self):
+        """Recess 60.01 by caliper, ± 23 µm; "slides" is g6, 10 to 29 µm of play:
+        nothing is left. Surely too tight is 60.01 + 0.0228 − 0.010, surely too
+        loose 60.01 − 0.0228 − 0.029. It truly is 60.000, so that 59.990 goes on."""
         fits = self.begin(
-            "Recess", "Recess and its depth", "caliper", "60.01", word="wrung"
+            "Recess", "Recess and its depth", "caliper", "60.01", word="slides"
+        )
+        fit = self.job.plan.fit(1)
+        self.assertTrue(fit.spent)
+        loose, tight = fit.could_fit
+        doubt = fit.mate.uncertainty + fit.mate.shape / 2
+        self.assertAlmostEqual(tight, 60.01 + doubt - 0.010, places=4)
+        self.assertAlmostEqual(loose, 60.01 - doubt - 0.029, places=4)
+        self.assertIn("by trial", fits.cut_it.text())
+        self.assertIn("nothing is left", self.job.plan.open["fits"][0])
+        self.click(fits.cut_it)
+        self.assertEqual(self.job.plan.open["fits"], ())
+
+        size = self.sneak_up(60.9, 1)
+        # not past the first size that could go on by more than a division takes
+        self.assertGreater(size, tight - 0.02)
+        self.assertLess(size, tight + 0.05)
+        cut = self.window.job_page().view()
+        self.assertEqual(cut.head.text(), "Try the mate")
+        tries = 0
+        while size > 59.990:
+            tries += 1
+            self.click(cut.answers["tight"])
+            self.assertEqual(cut.screen.asks, "cut")
+            self.assertIn("Tight", cut.why.text())
+            self.assertIn("still tight", self.job.plan.open["cut"][0])
+            self.click(cut.enter_button)
+            size -= 0.019  # a division of 0.01 on the radius, as this lathe takes it
+            self.assertEqual(
+                cut.screen.asks, "reading", "the size that goes on is kept"
+            )
+            self.type(cut.field.edit, f"{size:.3f}")
+            self.assertEqual(cut.screen.asks, "trial")
+        self.assertGreater(tries, 1)
+        self.click(cut.answers["goes on"])
+        self.assertEqual(cut.head.text(), "It goes on")
+        self.assertEqual(self.job.plan.open["cut"], ())
+        self.assertEqual(self.job.plan.verdict, "proved")
+        self.assertIn("by trial", self.job.plan.proof[0].says)
+        self.click(cut.answers["loose"])
+        self.assertEqual(self.job.plan.verdict, "failed")
+
+    def test_a_thread_or_a_spent_press_is_not_offered(self):
+        fits = self.begin(
+            "Recess",
+            "Recess and its depth",
+            "caliper",
+            "60.01",
+            play=("-0.02", "-0.001"),
         )
         self.assertTrue(self.job.plan.fit(1).spent)
         self.assertFalse(fits.cut_it.isVisible())

@@ -17,11 +17,13 @@ def sneak_up_drawing(
     height: float,
     size: float = 15.0,
     inch: bool = False,
+    zone: str = "band",
 ) -> Drawing:
     """Cut by cut towards the band: dots are measured, the open mark is expected.
 
     The height is stretched near the band (a square-root scale), so that both
-    the first cut and the last micron can be seen; the band is hatched.
+    the first cut and the last micron can be seen; the band is hatched, and called
+    what `zone` says.
     """
     size = min(size, width / 25)  # letters give way before a figure is cut
     board = Board(width, height, size)
@@ -101,7 +103,7 @@ def sneak_up_drawing(
             backed=True,
         )
         board.text((x, bottom + size * 1.2), "next", size * 0.85, "cut")
-    board.text((right + 8, (a + b) / 2), "band", size * 0.9, "cut", "left")
+    board.text((right + 8, (a + b) / 2), zone, size * 0.9, "cut", "left")
     board.text(
         (right + 8, (a + b) / 2 + size * 1.1),
         small_text(state.upper - state.lower, inch),

@@ -13,9 +13,6 @@ def band_drawing(
     board = Board(width, height, size)
     board.numbered((size * 1.2, size * 1.3), line.fit)
     board.text((size * 2.3, size * 1.3), line.name, anchor="left", bold=True)
-    if line.lower is None or line.upper is None:
-        board.text((size * 2.3, size * 3), line.says, role="faint", anchor="left")
-        return board.done()
     step = 0.01 if line.fit == 4 else 0.001
     role: Role = {
         "open": "faint",
@@ -24,9 +21,10 @@ def band_drawing(
         "failed": "stop",
     }[line.verdict]  # type: ignore[assignment]
     right = width - size * 2.8
-    if line.size is None:
+    no_band = line.lower is None or line.upper is None
+    if line.size is None and not no_band:
         board.text((right, size * 1.3), line.says, role="faint", anchor="right")
-    else:
+    elif line.size is not None:
         board.text(
             (right, size * 1.3),
             f"{length_text(line.size, step, inch)} ± {small_text(line.doubt, inch)}",
@@ -34,6 +32,9 @@ def band_drawing(
             anchor="right",
             bold=True,
         )
+    if line.lower is None or line.upper is None:
+        board.text((size * 2.3, size * 3), line.says, role=role, anchor="left")
+        return board.done()
     left, end, y = size * 2.3, width - size * 1.4, size * 3.1
     span = max(line.upper - line.lower, step)  # a band may be no wider than a line
     middle = (line.lower + line.upper) / 2

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from msgspec.structs import replace as replace_struct
 
+from machinon.core.cutting.by_trial import advise_by_trial, approach
 from machinon.core.cutting.coach import Advice, advise, forecast
 from machinon.core.cutting.cut_state import CutState, Dial
 from machinon.core.errors import BadInput
@@ -158,6 +159,18 @@ class FitPlan:
     def aim(self) -> float | None:
         low, high = self.lower, self.upper
         return None if low is None or high is None else (low + high) / 2
+
+    @property
+    def could_fit(self) -> tuple[float, float] | None:
+        """From surely too tight to surely too loose, where the doubts leave nothing of
+        the band and the mate itself can tell; None else."""
+        if self.choice.kind != "cylinder" or not self.spent or self.band is None:
+            return None
+        least, most = (float(self.band[f"clearance_{end}"]) for end in ("min", "max"))
+        if least < 0:
+            return None  # a press does not go on by hand
+        wider = most - least
+        return float(self.band["upper"]) - wider, float(self.band["lower"]) + wider
 
 
 @dataclass(frozen=True, slots=True)
@@ -804,8 +817,10 @@ def cut_kind(fit: FitPlan) -> SurfaceKind:
 
 
 def can_be_cut(fit: FitPlan) -> bool:
-    """Whether the coach can work to a fit's band: a plain one that is left."""
-    return fit.choice.kind == "cylinder" and fit.aim is not None
+    """Whether the coach can work to a plain fit: to its band, or by trial."""
+    if fit.choice.kind != "cylinder":
+        return False
+    return fit.aim is not None or fit.could_fit is not None
 
 
 def _cutting(
@@ -815,6 +830,10 @@ def _cutting(
     if lathe is None or fit is None or fit.choice.kind != "cylinder":
         return None, None
     low, high, aim = fit.lower, fit.upper, fit.aim
+    by_trial = None if job.plate else fit.could_fit
+    if by_trial is not None:
+        low, high = by_trial
+        aim = high if fit.choice.exists == "hole" else low
     if low is None or high is None or aim is None:
         return None, None
     log = job.log
@@ -828,7 +847,7 @@ def _cutting(
         fit.choice.exists == "hole",
         low,
         high,
-        min(max(aim if fit.made is None else fit.made, low), high),
+        min(max(aim if fit.made is None or by_trial else fit.made, low), high),
         log.start,
         log.entries,
         doubt,
@@ -837,6 +856,8 @@ def _cutting(
         log.least,
         log.school,
     )
+    if by_trial is not None:
+        return state, advise_by_trial(state, log.trial)
     return state, advise(state)
 
 
@@ -844,9 +865,11 @@ def _passes(state: CutState | None, fit: FitPlan | None) -> tuple[Advice, ...]:
     """The passes to come; before the first reading, from the roughed size."""
     if state is None or fit is None:
         return ()
+    if fit.could_fit is not None:
+        state = approach(state)
     if state.start is None:
         left = 2 * FINISH_ALLOWANCE * (1 if state.external else -1)
-        drawn = state.aim if fit.made is None else fit.made
+        drawn = state.aim if fit.made is None or fit.could_fit else fit.made
         state = replace(state, start=drawn + left)
     return forecast(state)
 
@@ -877,6 +900,7 @@ def as_cut(plan: Plan, number: int) -> ProofLine | None:
         size,
         doubt,
         log.trial,
+        by_trial=fit.could_fit is not None,
     )
     external = fit.choice.exists == "hole"
     if fit.lower is None or fit.upper is None:
@@ -991,6 +1015,7 @@ def _proved(plan: Plan) -> Plan:
                 cut.doubt if cut else 0.0,
                 tried=job.proof.tried.get(surface.id, "") or (log.trial if log else ""),
                 accepted=job.proof.accepted.get(surface.id, ""),
+                by_trial=fit is not None and fit.could_fit is not None,
             )
         )
     if not lines:
@@ -1044,7 +1069,8 @@ def _with_open(plan: Plan) -> Plan:
         open_items["fits"].append("No fit is decided yet.")
     for fit in plan.fits:
         text = fit.problem or fit.contradiction or fit.unsaid
-        if not text and fit.spent:
+        begun = fit.could_fit is not None and str(fit.choice.number) in plan.job.cuts
+        if not text and fit.spent and not begun:
             text = "nothing is left of its band."
         if not text and fit.joined and any(e.grave for e in fit.joined.effects):
             grave = next(e.name for e in fit.joined.effects if e.grave)

@@ -59,14 +59,20 @@ def proof_line(
     doubt: float = 0.0,
     tried: str = "",
     accepted: str = "",
+    by_trial: bool = False,
 ) -> ProofLine:
     """A line from a measured surface; size and doubt where a sum was done on it.
 
     tried: how the mate went on, which closes what the gauge cannot; accepted: why
-    a size within the doubt is taken.
+    a size within the doubt is taken; by_trial: no band is left, the mate decides.
     """
     if measured is not None and size is None:
         size, doubt = measured.size, measured.uncertainty
+    if by_trial and size is not None:
+        verdict, says = _BY_TRIAL[tried]
+        return ProofLine(
+            key, name, fit, lower, upper, measured, size, doubt, verdict, says
+        )
     if size is None or lower is None or upper is None:
         says = SAYS["open"] if size is None else "its fit has no band yet"
         return ProofLine(
@@ -94,6 +100,12 @@ def proof_line(
     return ProofLine(key, name, fit, lower, upper, measured, size, doubt, verdict, says)
 
 
+_BY_TRIAL: dict[str, tuple[Verdict, str]] = {
+    "": ("open", "no band is left: its mate has still to be tried"),
+    "goes on": ("proved", "cut to its mate by trial: it goes on"),
+    "tight": ("open", "still tight on its mate: a little more"),
+    "loose": ("failed", "loose on its mate: read both halves again before deciding"),
+}
 _TRIED = {
     "tight": "look for a burr or a warm part, clean both, try again",
     "loose": "read both halves again before deciding",

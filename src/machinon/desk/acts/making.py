@@ -215,7 +215,8 @@ class MakingActs(JobAtHand):
             "Spring pass, dial not moved."
             if spring
             else f"Cut taken at {seen} on the dial.",
-            self.job.with_log(replace(cut, entries=(*cut.entries, entry))),
+            # how the mate went on was said of the size before
+            self.job.with_log(replace(cut, entries=(*cut.entries, entry), trial="")),
         )
 
     def measured_cut(self, typed: str) -> None:
@@ -277,7 +278,7 @@ class MakingActs(JobAtHand):
         Raises BadInput on `fit` for one that the coach cannot work to.
         """
         fit = self.plan.fit(number)
-        if not can_be_cut(fit):
+        if not can_be_cut(fit) or (self.job.plate and fit.could_fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
         job = replace(self.job, cutting=number)
         line = proof_surface(fit.choice)

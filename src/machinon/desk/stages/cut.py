@@ -156,6 +156,20 @@ def present(job: OpenJob) -> CutScreen:
         )
     size = advice.predicted if advice.predicted is not None else 0.0
     large = length_text(size, 0.001, inch, unit=False)
+    fit = plan.at_machine
+    if fit is not None and fit.could_fit is not None and advice.action == "stop":
+        return CutScreen(
+            "trial",
+            {"goes on": "It goes on", "loose": "Too far"}.get(
+                cut.trial, "Try the mate"
+            ),
+            large,
+            f"what could fit is {_band(job)}",
+            _BY_TRIAL.get(cut.trial) or advice.why,
+            "Read it again, if in doubt",
+            "Take the reading",
+            {"goes on": "proved", "loose": "stop"}.get(cut.trial, "cut"),
+        )
     if advice.action == "scrapped":
         return CutScreen(
             "reading",
@@ -180,6 +194,11 @@ def present(job: OpenJob) -> CutScreen:
     )
 
 
+_BY_TRIAL_HEADS = {"goes on": "It goes on", "loose": "Too far"}
+_BY_TRIAL = {
+    "goes on": "That is its size: the fit is proved by its mate.",
+    "loose": "Loose: it is past its fit. Read both halves again before giving it up.",
+}
 _TRIAL = {
     "": "",
     "goes on": "The mate goes on: the fit is proved at the machine.",
@@ -416,7 +435,9 @@ class CutView(StageView):
         self.trial.setVisible(screen.asks == "trial")
         # the question of the trial fit comes before another reading
         set_part(self.enter_button, "" if screen.asks == "trial" else "main")
-        set_part(self.answers["goes on"], "main" if not cut_trial else "")
+        # by trial each answer is as likely as the others
+        usual = not cut_trial and self._zone() == "band"
+        set_part(self.answers["goes on"], "main" if usual else "")
         for key, one in self.answers.items():
             one.setChecked(cut_trial == key)
         undo = self.job.file.undoable(self.job.job.id)
@@ -452,7 +473,8 @@ class CutView(StageView):
         fit = self.job.plan.at_machine
         if self.job.plan.plate is not None or fit is None:
             return "Finish the spigot to its band"
-        return f"{fit.choice.name}: the {cut_name(self.job.plan)} to its band"
+        goal = "its mate, by trial" if fit.could_fit else "its band"
+        return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
 
     def _show_figures(self, advice: Advice, begun: bool) -> None:
         inch = self.job.inch
@@ -487,6 +509,11 @@ class CutView(StageView):
                 f"{len(coming)}", "", "the dial settings follow from the touch"
             )
 
+    def _zone(self) -> str:
+        """What the shaded part of the picture is."""
+        fit = self.job.plan.at_machine
+        return "could fit" if fit is not None and fit.could_fit else "band"
+
     def _show_settings(self) -> None:
         cut = self.job.job.log
         self.instrument.blockSignals(True)
@@ -514,7 +541,13 @@ class CutView(StageView):
         if plan.cut_state is None or plan.advice is None:
             return Drawing(width, height, ())
         return sneak_up_drawing(
-            plan.cut_state, plan.advice, width, height, size, self.job.inch
+            plan.cut_state,
+            plan.advice,
+            width,
+            height,
+            size,
+            self.job.inch,
+            self._zone(),
         )
 
     def _typed_in_inch(self) -> bool:

@@ -258,7 +258,9 @@ class FitsView(StageView):
 
     def _offer_cut(self, fit: FitPlan) -> None:
         """How its new half came out, and the way to the machine."""
-        self.cut_it.setVisible(can_be_cut(fit) and self.job.lathe is not None)
+        by_trial = fit.could_fit is not None
+        here = can_be_cut(fit) and not (by_trial and self.job.job.plate is not None)
+        self.cut_it.setVisible(here and self.job.lathe is not None)
         line = as_cut(self.job.plan, fit.choice.number)
         self.as_cut.setVisible(line is not None)
         if line is not None and line.size is not None:
@@ -268,7 +270,7 @@ class FitsView(StageView):
             set_ink(self.as_cut, inks.get(line.verdict, "cut"))
             self.cut_it.setText("Back to the machine")
         else:
-            self.cut_it.setText("Cut it")
+            self.cut_it.setText("Cut it by trial" if by_trial else "Cut it")
 
     def _cut_it(self) -> None:
         """Put the new half of this fit at the machine."""
