@@ -113,7 +113,7 @@ class WhatIsMade(MadePieces):
 
         self.assertEqual(shown(), list(cards))
         what.search.edit.setText("slitt saw")
-        self.assertEqual(shown(), ["taper-arbor", "other"])
+        self.assertEqual(shown(), ["collet-arbor", "taper-arbor", "other"])
         what.search.edit.setText("gearbox")
         self.assertEqual(shown(), ["other"])
         self.assertIn("“gearbox”", what.none.text())

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from msgspec.structs import replace
 
@@ -370,7 +370,7 @@ _PIECES: tuple[tuple[str, str, str, str, tuple[_Surface, ...]], ...] = (
         (
             (
                 "bore",
-                "Bore, closed on a pin",
+                "Bore, open",
                 "bore-gauge",
                 (20.006, 20.004, 20.007),
                 {},
@@ -582,17 +582,6 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
             ),
         ),
     ),
-    (
-        "saw-arbor",
-        "Slitting-saw arbor 22 mm",
-        "Saws are held in the drill chuck now, and they wander.",
-        "survey",
-        ("slitting-saw", "collet-20"),
-        (
-            ("Saw on arbor", "slitting-saw", "bore", "", "moves", {}),
-            ("Shank in the collet", "collet-20", "bore", "", "moves", {}),
-        ),
-    ),
 )
 
 
@@ -615,7 +604,8 @@ def _reading(size: _Reading, instrument: str) -> Reading:
 
 def _other_jobs(file: ShopFile, shop: Shop, lathe: Lathe) -> None:
     pieces = {one[0]: _piece_of(*one) for one in _PIECES}
-    used = {NUTS_MATE, *(id for job in _JOBS for id in job[4])}
+    used = {id for job in _JOBS for id in job[4]}
+    used |= {id for one in _MADE for id in one.mates.values()}
     loose = [piece for id, piece in pieces.items() if id not in used]
     file.act("shop", "Pieces measured that no job needs yet.", *loose)
 
@@ -629,7 +619,8 @@ def _other_jobs(file: ShopFile, shop: Shop, lathe: Lathe) -> None:
         if id in _AT_MACHINE:
             _at_machine(file, job, work)
         file.leave_at(id, stage)
-    _t_nuts(file, pieces[NUTS_MATE], work)
+    for made in _MADE:
+        _begin_made(file, made, pieces, work)
 
 
 def _fit_of(
@@ -684,28 +675,66 @@ def _at_machine(file: ShopFile, job: Job, work: Callable[[Job], Plan]) -> None:
         file.act(job.id, f"The mate tried: {trial}.", job)
 
 
-NUTS_MATE = "mill-table"
+class _Made(NamedTuple):
+    """A job that makes a piece of a family; steps: how many of its first are done."""
+
+    id: str
+    name: str
+    reason: str
+    family: str
+    mates: dict[str, str]
+    sizes: dict[str, str]
+    steps: int
+    stage: Stage
 
 
-def _t_nuts(file: ShopFile, table: Piece, work: Callable[[Job], Plan]) -> None:
-    """Eight nuts as one strip: squared, and the first rebate milled."""
-    family = families()["t-nut-strip"]
-    fits = first_fits(family, {"slot": table})
-    job = Job(
+_MADE = (
+    _Made(
+        "saw-arbor",
+        "Slitting-saw arbor 22 mm",
+        "Saws are held in the drill chuck now, and they wander.",
+        "collet-arbor",
+        {"collet": "collet-20", "cutter": "slitting-saw"},
+        {},
+        0,
+        "survey",
+    ),
+    # squared, and the first rebate milled
+    _Made(
         "t-nuts",
         "Eight T-nuts for the table slots",
         "The bought ones rock and mark the slots.",
+        "t-nut-strip",
+        {"slot": "mill-table"},
+        {"nuts.count": "8"},
+        2,
+        "route",
+    ),
+)
+
+
+def _begin_made(
+    file: ShopFile, one: _Made, pieces: dict[str, Piece], work: Callable[[Job], Plan]
+) -> None:
+    family = families()[one.family]
+    mates = {role: pieces[id] for role, id in one.mates.items()}
+    fits = first_fits(family, mates)
+    job = Job(
+        one.id,
+        one.name,
+        one.reason,
         "lathe",
-        (table.id,),
+        tuple(one.mates.values()),
         fits,
-        making=Making(family.key, {"nuts.count": "8"}, {"slot": table.id}),
+        making=Making(family.key, one.sizes, one.mates),
         proof=ProofLog(surfaces=proof_surfaces(family, fits)),
     )
-    file.act(job.id, f"Job begun: {job.name}.", table, job)
-    for step in work(job).route[0].steps[:2]:
+    file.act(job.id, f"Job begun: {job.name}.", *mates.values(), job)
+    route = work(job).route
+    for step in route[0].steps[: one.steps] if route else ():
         job = replace(job, done=(*job.done, step.key))
         file.act(job.id, f"Step done: {step.title}.", job)
-    file.leave_at(job.id, "route")
+    file.leave_at(job.id, one.stage)
 
 
 def demo_shop(folder: Path) -> Path:

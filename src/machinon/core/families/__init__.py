@@ -1,6 +1,7 @@
 """The families: one file each, found by its folder.
 
-A file has a `FAMILY`. Nothing else in the program names one.
+A file has a `FAMILY`; one whose name begins with _ has what several share. Nothing else
+in the program names one.
 """
 
 import functools
@@ -18,6 +19,7 @@ def families() -> Mapping[str, Family]:
     found = (
         importlib.import_module(f"{__name__}.{one.name}").FAMILY
         for one in pkgutil.iter_modules(__path__)
+        if not one.name.startswith("_")
     )
     return {one.key: one for one in sorted(found, key=lambda one: str(one.name))}
 

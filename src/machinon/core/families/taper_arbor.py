@@ -7,11 +7,22 @@ screw are at the right.
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
+from machinon.core.families._arbor_head import (
+    CHIP_ROOM,
+    CUTTER,
+    FACED_ENDS,
+    FINISH,
+    SPIGOT,
+    head_checks,
+    head_features,
+    head_sizes,
+    mouth,
+    tap_drill,
+)
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
     Family,
-    FitSlot,
     Holding,
     Mate,
     MateSize,
@@ -24,18 +35,13 @@ from machinon.core.piece.features import (
     Bore,
     Centre,
     Cone,
-    Cylinder,
     End,
     Feature,
     NutThread,
 )
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
-from machinon.core.threads.screws import cap_screw
-
-FINISH = 0.25  # mm to a side, left on taper and spigot for the last cuts
-CHIP_ROOM = 4.0  # threads that a tap needs below the thread
 
 
 def _shank(s: Values) -> tuple[float, float]:
@@ -66,92 +72,39 @@ def _draw(s: Values) -> str:
 
 
 def _draw_depth(s: Values) -> float:
-    return (
-        2 * thread_of(str(s["draw.thread"])).major
-        if s["draw.thread"] != "none"
-        else 5.0
-    )
-
-
-def _screw_depth(s: Values) -> float:
-    return 2 * thread_of(str(s["screw.thread"])).major
-
-
-def _drill(thread: str) -> float:
-    return float(reckon("tap-drill", {"thread": thread})["drill_size"])
+    if s["draw.thread"] == "none":
+        return 5.0
+    return 2 * thread_of(str(s["draw.thread"])).major
 
 
 def build(s: Values) -> Body:
     shank = s["shank.length"]
-    collar = shank + s["collar.length"]
-    end = collar + s["spigot.length"]
     large, small = _shank(s)
-    screw = thread_of(str(s["screw.thread"]))
-    deep, draw = s["screw.depth"], str(s["draw.thread"])
+    draw = str(s["draw.thread"])
     features: list[Feature] = [
         End("small_end", 0.0, "left"),
         Cone("shank", 0.0, shank, small, large, str(s["shank.taper"])),
-        Cylinder("collar", shank, collar, s["collar.diameter"], shoulder="left"),
-        Cylinder("spigot", collar, end, s["spigot.diameter"], shoulder="left"),
-        End("front", end, "right"),
-        Bore("screw_hole", end - deep - CHIP_ROOM * screw.pitch, end,
-             _drill(screw.name), opens="right", pointed=True),
-        NutThread("screw", end - deep, end, screw.name, _drill(screw.name)),
-        Centre("front_centre", end, "right", _mouth(screw.major)),
-    ]  # fmt: skip
+        *head_features(s, shank),
+    ]
     if draw != "none":
-        bar = thread_of(draw)
+        bar, drill = thread_of(draw), tap_drill(draw)
         features += [
-            Bore("draw_hole", 0.0, s["draw.depth"] + CHIP_ROOM * bar.pitch,
-                 _drill(draw), opens="left", pointed=True),
-            NutThread("draw", 0.0, s["draw.depth"], draw, _drill(draw)),
-            Centre("back_centre", 0.0, "left", _mouth(bar.major)),
+            Bore("draw_hole", 0.0, s["draw.depth"] + CHIP_ROOM * bar.pitch, drill,
+                 opens="left", pointed=True),
+            NutThread("draw", 0.0, s["draw.depth"], draw, drill),
+            Centre("back_centre", 0.0, "left", mouth(bar.major)),
         ]  # fmt: skip
     else:
-        features.append(Centre("back_centre", 0.0, "left", 0.3 * small))
+        features.append(Centre("back_centre", 0.0, "left", round(0.3 * small, 1)))
     return Body(
         Round(s["stock.diameter"], -2.0, s["stock.length"] - 2.0), tuple(features)
     )
 
 
-def _mouth(major: float) -> float:
-    """A centre that is left after tapping stands over the thread."""
-    return 1.15 * major
-
-
 def checks(s: Values) -> Iterable[Check]:
     large, small = _shank(s)
-    screw = thread_of(str(s["screw.thread"]))
-    yield at_least(
-        "spigot-short",
-        "spigot",
-        s["cutter.width"] - s["spigot.length"],
-        0.1,
-        "Cutter over the spigot, or the screw never clamps it",
-    )
-    yield at_least(
-        "spigot-wall",
-        "spigot",
-        (s["spigot.diameter"] - _mouth(screw.major)) / 2,
-        max(1.5, 0.1 * s["spigot.diameter"]),
-        "Wall of the spigot round its screw",
-    )
-    yield at_least(
-        "head-covers",
-        "screw",
-        (cap_screw(screw.name.split("x")[0]).head_diameter - s["spigot.diameter"]) / 2
-        + s["washer.over"],
-        1.0,
-        "Washer or head over the cutter's bore",
-        grave=False,
-    )
-    yield at_least(
-        "collar-over",
-        "collar",
-        (s["collar.diameter"] - s["cutter.bore"]) / 2,
-        3.0,
-        "Collar behind the cutter",
-    )
+    drawn = s["draw.thread"] != "none"
+    yield from head_checks(s, large, s["draw.depth"] + 10.0 if drawn else 0.0)
     yield at_least(
         "collar-socket",
         "collar",
@@ -160,14 +113,7 @@ def checks(s: Values) -> Iterable[Check]:
         "Collar over the socket's mouth",
         grave=False,
     )
-    yield at_least(
-        "screw-depth",
-        "screw",
-        s["screw.depth"],
-        1.2 * screw.major,
-        "Thread of the screw (1.2 of its diameter)",
-    )
-    if s["draw.thread"] != "none":
+    if drawn:
         bar = thread_of(str(s["draw.thread"]))
         yield at_least(
             "draw-wall",
@@ -176,30 +122,6 @@ def checks(s: Values) -> Iterable[Check]:
             0.12 * small,
             "Wall of the shank round the draw-bar's thread",
         )
-    holes = s["screw.depth"] + CHIP_ROOM * screw.pitch
-    behind = s["draw.depth"] + 10.0 if s["draw.thread"] != "none" else 0.0
-    length = s["shank.length"] + s["collar.length"] + s["spigot.length"]
-    yield at_least(
-        "holes-meet",
-        "screw",
-        length - holes - behind,
-        8.0,
-        "Metal between both tapped holes",
-    )
-    yield at_least(
-        "stock-length",
-        "stock",
-        s["stock.length"] - length,
-        3.0,
-        "Stock over the length to face both ends",
-    )
-    yield at_least(
-        "stock-diameter",
-        "stock",
-        s["stock.diameter"] - max(s["collar.diameter"], large),
-        1.0,
-        "Stock over the collar to clean up",
-    )
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -220,10 +142,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("small_end",)),
                 *draw,
                 Step("centre", ("back_centre",), note="True to the thread."),
-                Step("face", ("front",), title="Turn it round, face to length"),
-                Step("drill", ("screw_hole",)),
-                Step("tap", ("screw",)),
-                Step("centre", ("front_centre",)),
+                *FACED_ENDS,
             ),
         ),
         Holding(
@@ -286,19 +205,7 @@ FAMILY = Family(
              rests=("shank.taper", "shank.large", "shank.length")),
         Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
              "two diameters", 5, 100, rests=("draw.thread",)),
-        Size("collar.diameter", "collar",
-             "round(max(cutter.bore*1.6, shank.large + 4), 1)", "backs the cutter", 6,
-             250),
-        Size("collar.length", "length of the collar", "12", "to grip it", 3, 200),
-        Size("spigot.diameter", "spigot", "cutter.bore", low=3, high=150),
-        Size("spigot.length", "length of the spigot", "cutter.width - 0.2",
-             "a little shorter than the cutter is wide", 0.5, 150, by="clearance",
-             step=0.1),
-        Size("screw.thread", "screw", "M10", "to clamp the cutter", kind=TEXT),
-        Size("screw.depth", "depth of its thread", _screw_depth, "two diameters", 4,
-             100, rests=("screw.thread",)),
-        Size("washer.over", "washer stands over the spigot by", "4", "a wide washer", 0,
-             50),
+        *head_sizes("shank.large"),
     ),
     build=build,
     route=route,
@@ -307,15 +214,9 @@ FAMILY = Family(
         Mate("socket", "the socket it goes in", (
             MateSize("taper", "its taper", "MT3", ("taper-in",)),
         )),
-        Mate("cutter", "the cutter", (
-            MateSize("bore", "its bore", 22.01, ("bore", "recess")),
-            MateSize("width", "its width at the bore", 3.0, ("width", "thickness")),
-        )),
+        CUTTER,
     ),
-    fits=(
-        FitSlot("spigot", "Spigot in the cutter's bore", "spigot.diameter",
-                "cutter.bore", "hole", "shaft", "slides"),
-    ),
+    fits=(SPIGOT,),
     proof=("spigot.diameter", "shank.large"),
     runs=True,
 )  # fmt: skip

@@ -1,5 +1,6 @@
 """The piece of a job worked out: what the survey knows goes in, the rest follows."""
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -54,8 +55,10 @@ def worked_out(
     measured: Measures,
     fits: Sequence[FitChoice],
     bands: Mapping[int, Answer],
+    aims: Mapping[int, float],
 ) -> MadePiece:
-    """Work a making out. bands: by number, the answer of each fit that has one.
+    """Work a making out. bands: by number, the answer of each fit that has one; aims:
+    by number, the middle of the band that is left, which a size can be linked to.
 
     Never raises for a half-filled job: what is not known is named.
     """
@@ -87,10 +90,23 @@ def worked_out(
     if missing:
         return MadePiece(None, tuple(missing), tuple(asked))
     try:
-        made = make(family, given, answers=answers)
+        linked = {f"fit{number}": round(aim, 3) for number, aim in aims.items()}
+        made = make(family, given, answers=answers, aims=linked)
     except BadInput as error:
         return MadePiece(problem=f"{error.key}: {error.message}")
     return MadePiece(made)
+
+
+def ruled_by_fits(made: Made) -> dict[int, str]:
+    """By number of a fit, the size that it rules: by its slot, or by a link to it."""
+    ruled = {n: slot.rules for n, slot in enumerate(made.family.fits, 1)}
+    for key, known in made.sizes.items():
+        found = (
+            re.fullmatch(r"=\s*fit(\d+)", known.because) if known.by == "link" else None
+        )
+        if found:
+            ruled.setdefault(int(found[1]), key)
+    return ruled
 
 
 def wish_of(fit: FitChoice) -> str:

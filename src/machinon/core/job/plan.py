@@ -18,7 +18,7 @@ from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
 from machinon.core.job.job import SPIGOT, STAGES, Job, Stage
-from machinon.core.job.made_piece import worked_out
+from machinon.core.job.made_piece import ruled_by_fits, worked_out
 from machinon.core.job.proof import (
     ProofLine,
     Verdict,
@@ -315,7 +315,8 @@ def _with_making(plan: Plan, making: Making) -> Plan:
         for fit in plan.fits
         if fit.choice.kind == "cylinder" and fit.band is not None
     }
-    found = worked_out(making, plan.pieces, plan.measured, plan.job.fits, bands)
+    aims = {fit.choice.number: fit.aim for fit in plan.fits if fit.aim is not None}
+    found = worked_out(making, plan.pieces, plan.measured, plan.job.fits, bands, aims)
     made = found.made
     if made is None:
         return replace(
@@ -326,7 +327,7 @@ def _with_making(plan: Plan, making: Making) -> Plan:
         replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0))
         for one in made.checks
     )
-    ruled = {n: slot.rules for n, slot in enumerate(made.family.fits, 1)}
+    ruled = ruled_by_fits(made)
     fits = tuple(
         _against(fit, float(made.values[ruled[fit.choice.number]]))
         if fit.choice.number in ruled

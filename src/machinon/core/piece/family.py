@@ -315,10 +315,12 @@ def make(
     given: Mapping[str, str],
     inch: bool = False,
     answers: Mapping[str, Answer] | None = None,
+    aims: Mapping[str, float] | None = None,
 ) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
 
-    answers: by slot, a fit that was worked out already (`fit-target`).
+    answers: by slot, a fit that was worked out already (`fit-target`); aims: what a
+    link may speak of besides its sizes and mates, such as the job's other fits, mm.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -341,7 +343,7 @@ def make(
         else:
             rests[size.key] = _names_of(size)
     known: dict[str, Known] = {}
-    values: dict[str, Any] = {**mates, "material": metal}
+    values: dict[str, Any] = {**(aims or {}), **mates, "material": metal}
     fits: dict[str, FitBand] = {}
     for key in in_order(rests):
         size = family.size(key)

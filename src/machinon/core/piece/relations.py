@@ -75,7 +75,9 @@ class Expression:
         name = _name(node)
         if name:
             if name not in known:
-                raise BadInput(self.key, f"{name} is no size or mate of this piece.")
+                raise BadInput(
+                    self.key, f"{name} is no size, mate or fit of this piece."
+                )
             return float(known[name])
         match node:
             case ast.Constant(value=int() | float() as value):

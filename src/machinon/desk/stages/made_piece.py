@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
+from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known
 from machinon.core.quantity import LENGTH, length_text
@@ -139,7 +140,7 @@ class MadePieceView(StageView):
         else:
             self._tell(
                 "Choose a size on the drawing and type. Each follows its rule or its "
-                "mate until you do; = before it links it to others."
+                "mate until you do; = before it links it to others, = fit2 to a fit."
             )
 
     def _tell(self, text: str, ink: str = "") -> None:
@@ -174,14 +175,8 @@ class MadePieceView(StageView):
         self.edit.open_over(place or self.drawing.rect_of(key), text)
         words = known.size.words.capitalize()
         self._tell(f"{words}, {_ruled(known)}. Type a size, or = and a sum of others.")
-        self._fit = next(
-            (
-                number
-                for number, slot in enumerate(made.family.fits, 1)
-                if slot.rules == key
-            ),
-            0,
-        )
+        by_fits = ruled_by_fits(made).items()
+        self._fit = next((number for number, size in by_fits if size == key), 0)
         if self._fit:
             self.open_fit.setText(f"Open fit {self._fit}")
             self.open_fit.show()

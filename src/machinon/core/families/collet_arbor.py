@@ -1,0 +1,152 @@
+"""Plain-shank arbor: carries a saw or cutter by its bore, held in a collet.
+
+z = 0 is the plain end of the shank; the collar, the spigot for the cutter and its screw
+are at the right.
+"""
+
+from collections.abc import Iterable
+
+from machinon.core.families._arbor_head import (
+    CUTTER,
+    FACED_ENDS,
+    FINISH,
+    SPIGOT,
+    head_checks,
+    head_features,
+    head_sizes,
+)
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import Bevel, Centre, Cylinder, End, Feature
+
+BREAK = 0.5  # mm: leg of the shank's broken end
+
+
+def build(s: Values) -> Body:
+    shank, wide = s["shank.length"], s["shank.diameter"]
+    features: tuple[Feature, ...] = (
+        End("plain_end", 0.0, "left"),
+        Cylinder("shank", 0.0, shank, wide, shoulder="right"),
+        Bevel("shank_edge", 0.0, wide, BREAK, "left"),
+        Centre("back_centre", 0.0, "left", round(min(0.4 * wide, 10.0), 1)),
+        *head_features(s, shank),
+    )
+    return Body(Round(s["stock.diameter"], -2.0, s["stock.length"] - 2.0), features)
+
+
+def checks(s: Values) -> Iterable[Check]:
+    wide, open_at = s["shank.diameter"], s["collet.bore"]
+    yield at_least(
+        "shank-enters",
+        "shank",
+        open_at - wide,
+        0.005,
+        "Room to enter the open collet",
+    )
+    yield at_least(
+        "collet-closes",
+        "shank",
+        wide,
+        open_at - s["collet.closes"],
+        "Shank that the collet closes on",
+    )
+    yield at_least(
+        "shank-long",
+        "shank",
+        s["shank.length"],
+        1.5 * wide,
+        "Shank in the collet (one and a half diameters)",
+        grave=False,
+    )
+    yield from head_checks(s, wide, 0.0)
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    high = s["collet.bore"]
+    low = high - s["collet.closes"]
+    return (
+        Holding(
+            "ends",
+            "lathe",
+            "In the chuck, each end in turn",
+            "Both ends get a true centre first: everything after is turned between "
+            "them.",
+            (
+                Step("face", ("plain_end",)),
+                Step("centre", ("back_centre",)),
+                *FACED_ENDS,
+            ),
+        ),
+        Holding(
+            "between-centres",
+            "lathe",
+            "Between centres, with a dog",
+            "Shank and spigot run true to each other only in one setting. The dog is "
+            "on the collar for the shank, on the shank over copper for the spigot.",
+            (
+                Step("mount", (), title="Turn the headstock centre true, set the dog"),
+                Step("turn", ("collar",)),
+                Step("turn", ("spigot",), leaves=FINISH),
+                Step(
+                    "turn",
+                    ("shank",),
+                    note=f"Any size from {low:.2f} to {high:.2f} mm will do, "
+                    "the same from end to end.",
+                ),
+                Step("bevel", ("shank_edge",)),
+                Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore."),
+                Step(
+                    "prove",
+                    ("spigot",),
+                    title="Try the cutter before it comes off",
+                    tool="the cutter",
+                    hold=True,
+                    fit="spigot",
+                ),
+                Step("deburr", ()),
+            ),
+        ),
+    )
+
+
+FAMILY = Family(
+    "collet-arbor",
+    "Plain-shank arbor",
+    "Carries a saw or cutter by its bore on a plain shank, held in a collet.",
+    "on a shank for a collet of 20 mm, for a saw of 22 mm bore and 3 mm width",
+    also="mandrel stub slitting saw ER collet straight",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(max(collar.diameter, "
+             "shank.diameter) + 2, 1)", "the collar and a clean-up", 5, 300),
+        Size("stock.length", "stock length", "up(shank.length + collar.length + "
+             "spigot.length + 5, 5)", "the length and both faces", 20, 800),
+        Size("shank.diameter", "shank", "collet.bore - 0.02", "enters, and is held all "
+             "along", 2, 100, by="clearance", step=0.01),
+        Size("shank.length", "length of the shank", "max(2*collet.bore, 30)",
+             "held over all of the collet", 10, 300, step=1),
+        *head_sizes("shank.diameter"),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("collet", "the collet", (
+            MateSize("bore", "its bore, open", 20.0, ("bore",)),
+            MateSize("closes", "how far it closes", 0.5, optional=True),
+        )),
+        CUTTER,
+    ),
+    fits=(SPIGOT,),
+    proof=("spigot.diameter",),
+    runs=True,
+)  # fmt: skip

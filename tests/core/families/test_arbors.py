@@ -1,0 +1,60 @@
+import unittest
+
+from machinon.core.families import family_of
+from machinon.core.piece.family import make
+from machinon.core.route.operations import route_told
+from machinon.core.tapers.tapers import taper_of
+
+
+def arbor(key, **given):
+    return make(
+        family_of(key), {name.replace("_", "."): v for name, v in given.items()}
+    )
+
+
+def failed(made):
+    return {check.key for check in made.checks if not check.passed}
+
+
+class Arbors(unittest.TestCase):
+    """A saw of 22.010 mm bore and 3 mm width on a Morse 2 shank, and in a collet."""
+
+    def test_the_spigot_comes_from_the_cutter_s_bore(self):
+        """g6 at 22 is 7 to 20 µm of play, the bore good to 2 µm: 22.010 + 0.002 − 0.020
+        = 21.992 to 22.010 − 0.002 − 0.007 = 22.001."""
+        for key in ("taper-arbor", "collet-arbor"):
+            made = arbor(key, cutter_bore="22.010", cutter_bore_doubt="0.002")
+            self.assertAlmostEqual(made.fits[0].lower, 21.992, places=4)
+            self.assertAlmostEqual(made.fits[0].upper, 22.001, places=4)
+            self.assertEqual(made.sizes["spigot.diameter"].by, "fit")
+
+    def test_a_morse_2_shank_has_its_standard_s_ends(self):
+        """MT2: 17.780 at the gauge line, 1:20.020; after its 64 mm it is
+        17.780 − 64/20.020 = 14.583 where its small end lies."""
+        made = arbor("taper-arbor", socket_taper="MT2", shank_length="64")
+        shank = made.body.feature("shank")
+        self.assertAlmostEqual(shank.end_diameter, 17.780, places=3)
+        self.assertAlmostEqual(shank.start_diameter, 17.780 - 64 / 20.020, places=3)
+        half = taper_of("MT2").half_angle
+        titles = [s.title for up in route_told(made) for s in up.steps]
+        self.assertTrue(any(f"{half:.4f}" in title for title in titles))
+
+    def test_a_spigot_longer_than_the_cutter_is_wide_never_clamps_it(self):
+        for key in ("taper-arbor", "collet-arbor"):
+            self.assertNotIn("spigot-short", failed(arbor(key, cutter_width="3")))
+            made = arbor(key, cutter_width="3", spigot_length="3")
+            self.assertIn("spigot-short", failed(made))
+
+    def test_any_size_in_the_collet_s_range_will_do(self):
+        """A collet read 20.006 that closes half a millimetre: 19.51 to 20.00."""
+        usual = arbor("collet-arbor", collet_bore="20.006", collet_closes="0.5")
+        self.assertAlmostEqual(usual.sizes["shank.diameter"].value, 19.99)
+        for size, wrong in (
+            ("19.6", set()),
+            ("19.4", {"collet-closes"}),
+            ("20.01", {"shank-enters"}),
+        ):
+            made = arbor("collet-arbor", collet_bore="20.006", shank_diameter=size)
+            self.assertEqual(failed(made), wrong, size)
+        turned = [s for up in route_told(usual) for s in up.steps]
+        self.assertIn("19.51 to 20.01", " ".join(s.note for s in turned))
