@@ -350,3 +350,53 @@ class Sleeves(MadePieces):
         self.click(proof.answers["goes on"])
         sleeve = self.finish()
         self.assertEqual([one.id for one in sleeve.surfaces], ["bore", "length"])
+
+
+class TurnedPiece(MadePieces):
+    """A stud whose end goes in a pulley: bore read 25.012 ± 5.8 µm, "moves" leaves play
+    wherever the word's zone puts it; the size follows the band, whatever it is."""
+
+    def test_a_size_follows_a_fit_that_was_added(self):
+        self.begin("turned-piece", "Pulley stud")
+        self.assertEqual(self.job.plan.open["survey"], ())
+        self.assertEqual(self.job.plan.made.body.largest, 40)
+        self.assertEqual(self.job.plan.made.body.ends, (0, 62))
+        survey = self.stage("survey")
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "Pulley")
+        self.pick(survey.surface_menu(), "Bore")
+        self.choose(survey.instrument, "bore-gauge")
+        self.type(survey.reading.edit, "25.012")
+        self.type(survey.reading.edit, "25.012")
+        fits = self.stage("fits")
+        self.pick(fits.fit_menu(), "Bore of Pulley")
+        band = self.job.plan.fit(1)
+        self.assertGreater(band.upper, band.lower)
+        self.stage("piece")
+        view = self.size("step3.diameter", "= fit2")
+        self.assertIn("no size, mate or fit", view.says.text())
+        self.type(view.edit, "= fit1")
+        known = self.job.plan.made.sizes["step3.diameter"]
+        self.assertAlmostEqual(known.value, (band.lower + band.upper) / 2, 3)
+        self.assertEqual(known.ends, (band.lower, band.upper))
+        self.assertEqual(self.job.plan.fit(1).made, known.value)
+        view.begin_edit("step3.diameter")
+        self.assertEqual(view.open_fit.text(), "Open fit 1")
+        self.click(view.open_fit)
+
+        # another reading moves the fit, and the drawing with it
+        self.read_again("25.016")
+        moved = self.job.plan.made.sizes["step3.diameter"]
+        self.assertGreater(moved.value, known.value)
+        route = self.stage("route")
+        step = next(s for up in self.job.plan.route for s in up.steps if s.fit == 1)
+        self.assertEqual(step.features, ("step3",))
+        route.choose(step.key)
+        self.assertEqual(route.go.text(), "Work it in Cut")
+
+    def read_again(self, size):
+        survey = self.stage("survey")
+        (piece,) = self.job.pieces.values()
+        survey.choose(piece.id, piece.surfaces[0].id)
+        self.choose(survey.instrument, "bore-gauge")
+        self.type(survey.reading.edit, size)

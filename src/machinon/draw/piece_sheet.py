@@ -178,8 +178,13 @@ def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], tall: float) -> Non
 
 def _figure(made: Made, one: Known, inch: bool) -> Figure:
     value, size = one.value, one.size
-    role: Role = "measured" if one.by in ("fit", "copy", "chain") else "dimension"
-    band = next((b for b in made.fits if b.slot.rules == size.key), None)
+    ends = one.ends
+    for band in made.fits:
+        low, high = band.lower, band.upper
+        if band.slot.rules == size.key and low is not None and high is not None:
+            ends = low, high
+    ruled = ends is not None or one.by in ("fit", "copy", "chain")
+    role: Role = "measured" if ruled else "dimension"
     small = ""
     if isinstance(value, bool):
         text = "yes" if value else "no"
@@ -187,10 +192,9 @@ def _figure(made: Made, one: Known, inch: bool) -> Figure:
         text = value.replace("x", " × ") if size.measure == "thread" else value
     elif size.kind is LENGTH:
         text = _length(value, inch)
-        if band is not None and band.lower is not None and band.upper is not None:
+        if ends is not None:
             text = _length(value, inch, 0.001)
-            ends = (_length(v, inch, 0.001) for v in (band.lower, band.upper))
-            small = " to ".join(ends)
+            small = " to ".join(_length(end, inch, 0.001) for end in ends)
     elif size.kind is COUNT:
         text = f"{value:.0f}"
     else:

@@ -55,10 +55,10 @@ def worked_out(
     measured: Measures,
     fits: Sequence[FitChoice],
     bands: Mapping[int, Answer],
-    aims: Mapping[int, float],
+    left: Mapping[int, tuple[float, float]],
 ) -> MadePiece:
-    """Work a making out. bands: by number, the answer of each fit that has one; aims:
-    by number, the middle of the band that is left, which a size can be linked to.
+    """Work a making out. bands: by number, the answer of each fit that has one; left:
+    by number, the ends of the band that is left, which a size can be linked to.
 
     Never raises for a half-filled job: what is not known is named.
     """
@@ -90,8 +90,8 @@ def worked_out(
     if missing:
         return MadePiece(None, tuple(missing), tuple(asked))
     try:
-        linked = {f"fit{number}": round(aim, 3) for number, aim in aims.items()}
-        made = make(family, given, answers=answers, aims=linked)
+        linked = {f"fit{number}": ends for number, ends in left.items()}
+        made = make(family, given, answers=answers, bands=linked)
     except BadInput as error:
         return MadePiece(problem=f"{error.key}: {error.message}")
     return MadePiece(made)

@@ -315,8 +315,12 @@ def _with_making(plan: Plan, making: Making) -> Plan:
         for fit in plan.fits
         if fit.choice.kind == "cylinder" and fit.band is not None
     }
-    aims = {fit.choice.number: fit.aim for fit in plan.fits if fit.aim is not None}
-    found = worked_out(making, plan.pieces, plan.measured, plan.job.fits, bands, aims)
+    left = {
+        fit.choice.number: (fit.lower, fit.upper)
+        for fit in plan.fits
+        if fit.lower is not None and fit.upper is not None
+    }
+    found = worked_out(making, plan.pieces, plan.measured, plan.job.fits, bands, left)
     made = found.made
     if made is None:
         return replace(
@@ -335,8 +339,32 @@ def _with_making(plan: Plan, making: Making) -> Plan:
         for fit in plan.fits
     )
     speeds = plan.lathe.speed_choices if plan.lathe else None
-    route = route_told(made, speeds, numbers)
+    route = _with_linked(route_told(made, speeds, numbers), ruled)
     return replace(plan, fits=fits, made=made, checks=checks, route=route)
+
+
+def _with_linked(
+    route: tuple[HoldingTold, ...], ruled: Mapping[int, str]
+) -> tuple[HoldingTold, ...]:
+    """The route with the fits that sizes are linked to, at the step that ends them."""
+    told = {step.fit for up in route for step in up.steps}
+    for number, key in ruled.items():
+        if number in told:
+            continue
+        feature = key.partition(".")[0]
+        last = [s.key for up in route for s in up.steps if s.features == (feature,)]
+        route = tuple(
+            replace(
+                up,
+                steps=tuple(
+                    replace(s, fit=number) if s.key == last[-1] else s for s in up.steps
+                ),
+            )
+            if last
+            else up
+            for up in route
+        )
+    return route
 
 
 def _fit_plan(
@@ -1064,9 +1092,10 @@ def _with_open(plan: Plan) -> Plan:
                 open_items["survey"].append(
                     f"A reading of {surface.name.lower()} disagrees."
                 )
-    if not any(piece.surfaces for piece in plan.pieces.values()):
+    alone = plan.made is not None  # it needs no mate to be drawn
+    if not alone and not any(piece.surfaces for piece in plan.pieces.values()):
         open_items["survey"].append("Nothing that exists is entered yet.")
-    if not plan.fits:
+    if not alone and not plan.fits:
         open_items["fits"].append("No fit is decided yet.")
     for fit in plan.fits:
         text = fit.problem or fit.contradiction or fit.unsaid

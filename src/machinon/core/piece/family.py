@@ -204,12 +204,13 @@ class FitBand:
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """A size with what it came to and why."""
+    """A size with what it came to and why; ends: of a band that it is linked to."""
 
     size: Size
     value: Value
     by: By
     because: str
+    ends: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -315,12 +316,12 @@ def make(
     given: Mapping[str, str],
     inch: bool = False,
     answers: Mapping[str, Answer] | None = None,
-    aims: Mapping[str, float] | None = None,
+    bands: Mapping[str, tuple[float, float]] | None = None,
 ) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
 
-    answers: by slot, a fit that was worked out already (`fit-target`); aims: what a
-    link may speak of besides its sizes and mates, such as the job's other fits, mm.
+    answers: by slot, a fit that was worked out already (`fit-target`); bands: by name,
+    other bands that a link may speak of, as their middle: `= fit2`; mm.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -343,7 +344,8 @@ def make(
         else:
             rests[size.key] = _names_of(size)
     known: dict[str, Known] = {}
-    values: dict[str, Any] = {**(aims or {}), **mates, "material": metal}
+    middles = {name: round(sum(ends) / 2, 3) for name, ends in (bands or {}).items()}
+    values: dict[str, Any] = {**middles, **mates, "material": metal}
     fits: dict[str, FitBand] = {}
     for key in in_order(rests):
         size = family.size(key)
@@ -360,7 +362,8 @@ def make(
             found = size.checked(
                 _rounded(links[key].value(_numbers(values)), size.step)
             )
-            known[key] = Known(size, found, "link", text.strip())
+            ends = (bands or {}).get(text.removeprefix("=").strip())
+            known[key] = Known(size, found, "link", text.strip(), ends)
         elif text:
             known[key] = Known(size, size.read(text, inch), "typed", "typed")
         elif slot is not None:

@@ -139,8 +139,8 @@ class MadePieceView(StageView):
             self._tell(plan.problem, "stop")
         else:
             self._tell(
-                "Choose a size on the drawing and type. Each follows its rule or its "
-                "mate until you do; = before it links it to others, = fit2 to a fit."
+                "Choose a size and type. Each follows its rule or its mate until you "
+                "do; = links it to others, = fit2 to a fit."
             )
 
     def _tell(self, text: str, ink: str = "") -> None:
