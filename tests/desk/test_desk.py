@@ -196,7 +196,7 @@ class AtTheDesk(WindowCase):
         self.assertEqual(view.cylinder.aim.text(), "⌀3.7400")
 
     def test_every_theme_and_scale_shows_every_stage(self):
-        for command in ("view.theme", "view.larger", "view.larger", "view.smaller"):
+        for command in ("view.theme", "view.larger"):
             self.window.actions_by_id[command].trigger()
             for name in ("survey", "fits", "piece", "route", "cut", "proof"):
                 self.stage(name)
@@ -256,7 +256,8 @@ class LittleRoom(WindowCase):
         for entry in self.window.file.entries("job"):
             self.window.open_job(entry.id)
             stages = ("survey", "fits", "piece", "route", "proof")
-            for name in stages if self.job.job.plate else stages[:2]:
+            made = self.job.job.plate or self.job.job.making
+            for name in stages if made else stages[:2]:
                 view = self.stage(name)
                 with self.subTest(entry.name, stage=name):
                     self.assertEqual(self.too_wide(), [])
