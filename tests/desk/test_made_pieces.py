@@ -34,7 +34,8 @@ class MadePieces(WindowCase):
         self.type(page.fields["name"].edit, name)
         self.click(page.what.cards[what])
         for role, id in mates.items():
-            self.choose(page.combos[f"mate.{role}"], id)
+            key = role if role == "like" else f"mate.{role}"
+            self.choose(page.combos[key], id)
         self.click(page.go)
         self.assertEqual(self.window.job_page().stage, "survey")
 
@@ -212,6 +213,11 @@ class TNuts(MadePieces):
         said = " ".join(pages[0].extract_text().split())
         self.assertIn("Tongue in the slot", said)
         self.assertNotIn("How it runs", said)
+
+        # the next four start from these: what was typed, not what the slot ruled
+        self.begin("t-nut-strip", "Four more", like=nuts.id)
+        self.assertEqual(self.job.job.making.sizes, nuts.making.sizes)
+        self.assertEqual(nuts.making.sizes["nuts.count"], "4")
         self.assertEqual([one.id for one in nuts.surfaces], ["tongue"])
         self.assertAlmostEqual(nuts.surfaces[0].readings[0].value, size, places=3)
 

@@ -12,7 +12,13 @@ from machinon.core.job.made_piece import mate_pieces
 from machinon.core.piece.family import Family
 from machinon.core.shop.things import Piece
 from machinon.desk.narrow import Abreast
-from machinon.desk.set_up import NEW_CHUCK, NEW_MATE, begin_job, could_be_mate
+from machinon.desk.set_up import (
+    NEW_CHUCK,
+    NEW_MATE,
+    begin_job,
+    could_be_mate,
+    made_before,
+)
 from machinon.desk.start_page import FormPage
 from machinon.desk.widgets import (
     DrawingView,
@@ -238,11 +244,11 @@ class NewJobPage(FormPage):
         self.fields["chuck_name"].setVisible(new)
         self.fields["chuck_name"].setEnabled(new)
         clear_layout(self.mate_lines)
-        for key in [key for key in self.combos if key.startswith("mate.")]:
+        for key in [key for key in self.combos if key not in ("lathe", "chuck")]:
             del self.combos[key]
         family = families().get(what)
         self.mates.setVisible(family is not None)
-        self.example.setText(f"Its sizes start {family.example}." if family else "")
+        self.example.setText(f"Usually made {family.example}." if family else "")
         if family is not None:
             self.fields["name"].edit.setPlaceholderText(family.name)
             self._ask_mates(family)
@@ -254,6 +260,10 @@ class NewJobPage(FormPage):
             new = ("a new one, to be measured in Survey", NEW_MATE)
             made = self.combo(f"mate.{role}", [*choices, new])
             self.mate_lines.addWidget(self.named(wanted.name, made))
+        before = [(f"as in {p.name}", p.id) for p in made_before(self.file, family)]
+        if before:
+            like = self.combo("like", [("as usual", ""), *before])
+            self.mate_lines.addWidget(self.named("Its sizes start", like))
 
     def _next_after(self, key: str) -> None:
         if key == "reason" and not self.what.key:

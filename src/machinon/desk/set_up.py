@@ -86,11 +86,22 @@ def could_be_mate(file: ShopFile, wanted: Piece) -> list[Piece]:
     ]
 
 
+def made_before(file: ShopFile, family: Family) -> list[Piece]:
+    """The shop's pieces of a family, whose sizes another can start from."""
+    found = (file.get(entry.id) for entry in file.entries("piece"))
+    return [
+        one
+        for one in found
+        if isinstance(one, Piece) and one.making and one.making.family == family.key
+    ]
+
+
 def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     """A new job that makes a piece of a family, and its mates where they are new.
 
-    typed: name, reason, and by `mate.ROLE` the id of a piece, or NEW_MATE. Raises
-    BadInput naming the entry.
+    typed: name, reason, by `mate.ROLE` the id of a piece, or NEW_MATE, and as `like`
+    the id of a piece made before whose sizes it starts from. Raises BadInput naming
+    the entry.
     """
     name = words(typed, "name", "what the job is called")
     mates: dict[str, Piece] = {}
@@ -103,6 +114,10 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
             new.append(found)
         mates[role] = found
     fits = first_fits(family, mates)
+    before = next(
+        (one for one in made_before(file, family) if one.id == typed.get("like")), None
+    )
+    start = before.making if before and before.making else Making(family.key)
     job = Job(
         file.new_id(name),
         name,
@@ -111,9 +126,7 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
         tuple(dict.fromkeys(piece.id for piece in mates.values())),
         fits,
         proof=ProofLog(surfaces=proof_surfaces(family, fits)),
-        making=Making(
-            family.key, mates={role: piece.id for role, piece in mates.items()}
-        ),
+        making=replace(start, mates={role: piece.id for role, piece in mates.items()}),
     )
     file.act(job.id, f"Job begun: {name}.", *new, job)
     return job

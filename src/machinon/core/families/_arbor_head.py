@@ -66,6 +66,17 @@ def two_diameters(key: str):  # type: ignore[no-untyped-def]
     return lambda s: 2 * thread_of(str(s[key])).major
 
 
+def stock_sizes(shank: str) -> tuple[Size, Size]:
+    """Sizes of the bar; shank: the size of the shank."""
+    return (
+        Size("stock.diameter", "stock diameter",
+             f"up(max(collar.diameter, {shank}) + 2, 1)", "the collar and a clean-up",
+             5, 300),
+        Size("stock.length", "stock length", "up(shank.length + collar.length + "
+             "spigot.length + 5, 5)", "the length and both faces", 20, 800),
+    )  # fmt: skip
+
+
 def head_sizes(shank: str) -> tuple[Size, ...]:
     """Sizes of collar, spigot and screw; shank: the size of the shank behind them."""
     return (

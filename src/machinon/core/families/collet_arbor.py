@@ -14,6 +14,7 @@ from machinon.core.families._arbor_head import (
     head_checks,
     head_features,
     head_sizes,
+    stock_sizes,
 )
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
@@ -126,10 +127,7 @@ FAMILY = Family(
     "on a shank for a collet of 20 mm, for a saw of 22 mm bore and 3 mm width",
     also="mandrel stub slitting saw ER collet straight",
     sizes=(
-        Size("stock.diameter", "stock diameter", "up(max(collar.diameter, "
-             "shank.diameter) + 2, 1)", "the collar and a clean-up", 5, 300),
-        Size("stock.length", "stock length", "up(shank.length + collar.length + "
-             "spigot.length + 5, 5)", "the length and both faces", 20, 800),
+        *stock_sizes("shank.diameter"),
         Size("shank.diameter", "shank", "collet.bore - 0.02", "enters, and is held all "
              "along", 2, 100, by="clearance", step=0.01),
         Size("shank.length", "length of the shank", "max(2*collet.bore, 30)",

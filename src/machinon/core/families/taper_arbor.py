@@ -17,6 +17,7 @@ from machinon.core.families._arbor_head import (
     head_features,
     head_sizes,
     mouth,
+    stock_sizes,
     tap_drill,
 )
 from machinon.core.piece.body import Body, Round
@@ -191,10 +192,7 @@ FAMILY = Family(
     "on a Morse 3 shank for a saw of 22 mm bore and 3 mm width",
     also="mandrel stub Morse MT2 MT3 slitting saw shank",
     sizes=(
-        Size("stock.diameter", "stock diameter", "up(max(collar.diameter, shank.large) "
-             "+ 2, 1)", "the collar and a clean-up", 5, 300),
-        Size("stock.length", "stock length", "up(shank.length + collar.length + "
-             "spigot.length + 5, 5)", "the length and both faces", 20, 800),
+        *stock_sizes("shank.large"),
         Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
              by="copy"),
         Size("shank.large", "large end of the shank", _large, "by its standard", 3, 200,
