@@ -95,6 +95,9 @@ class Sheets(unittest.TestCase):
         screen, paper = (piece_sheet(made, 980, 620, paper=on) for on in (False, True))
         self.assertIsNotNone(screen.spot("slot.width"))
         self.assertIsNone(paper.spot("slot.width"))
+        # nor what only a bore or a slot would have
+        self.assertIsNone(paper.spot("bore.from_left"))
+        self.assertIsNone(paper.spot("slot.depth"))
 
 
 class Written(unittest.TestCase):

@@ -61,12 +61,8 @@ def piece_sheet(
     """
     figures = {key: _figure(made, one, inch) for key, one in made.sizes.items()}
     if paper:
-        there = {one.name for one in made.body.features}
-        figures = {
-            key: figure
-            for key, figure in figures.items()
-            if made.values[key] not in (0, "none") or _feature(key) in there
-        }
+        without = _left_out(made)
+        figures = {k: one for k, one in figures.items() if _feature(k) not in without}
 
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
@@ -328,9 +324,9 @@ class _Sheet:
         if end_view:
             x = x0 + last * scale + right + wide / 2 * scale
             draw_end_view(self.board, body, (x, axis), scale)
-            self._notes(notes, (x, axis), scale, top)
+            self._notes(notes, (x, axis), scale, top, place)
         else:
-            self._notes(notes, place((first + last) / 2, 0.0), scale, top)
+            self._notes(notes, place((first + last) / 2, 0.0), scale, top, place)
         self._title_and_foot()
         return enough
 
@@ -455,8 +451,9 @@ class _Sheet:
         centre: Point,
         scale: float,
         top: float,
+        section: Placing,
     ) -> None:
-        """Each on a leader from its first hole, stacked above the view."""
+        """Each on a leader from its first hole, stacked above the views."""
         size = self.size
         y = top - (len(notes) * NOTE - 0.4) * size
         for name, text, keys in notes:
@@ -465,6 +462,8 @@ class _Sheet:
             if isinstance(one, Holes) and one.block is None:
                 px, py = one.points[0]
                 at = centre[0] + px * scale, centre[1] - py * scale
+            elif isinstance(one, CrossHoles):
+                at = section(one.z, one.diameter / 2)
             self._note(text, keys, at, y)
             y += NOTE * size
 
@@ -567,6 +566,15 @@ class _Sheet:
             one = self.made.body.feature(name)
             at = one.points[-1] if isinstance(one, Holes) else (0.0, 0.0)
             self._note(text, keys, place(*at), y)
+
+
+def _left_out(made: Made) -> set[str]:
+    """Features that the piece has not: the first size of each says none."""
+    there = {one.name for one in made.body.features}
+    first: dict[str, object] = {}
+    for key in made.sizes:
+        first.setdefault(_feature(key), made.values[key])
+    return {n for n, v in first.items() if v in (0, "none") and n not in there}
 
 
 def _feature(key: str) -> str:
