@@ -362,6 +362,20 @@ class TurnedPiece(MadePieces):
     """A stud whose end goes in a pulley: bore read 25.012 ± 5.8 µm, "moves" leaves play
     wherever the word's zone puts it; the size follows the band, whatever it is."""
 
+    def test_without_a_mate_the_steps_of_its_route_prove_it(self):
+        self.begin("turned-piece", "Plain stud")
+        page = self.window.job_page()
+        self.window.go("cut")
+        self.assertIn("No mate rules", page.unready.words.text())
+        proof = self.stage("proof")
+        self.assertFalse(proof.keep.isEnabled())
+        self.assertIn("Steps not done", self.job.plan.verdict_says)
+        stud = self.finish()
+        self.assertIn("Made to its drawing", proof.says.text())
+        self.assertFalse(proof.reading.isVisible())
+        self.assertEqual(stud.surfaces, ())
+        write_sheet(self.job.plan, self.folder / "stud.pdf")
+
     def test_a_size_follows_a_fit_that_was_added(self):
         self.begin("turned-piece", "Pulley stud")
         self.assertEqual(self.job.plan.open["survey"], ())

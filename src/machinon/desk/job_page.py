@@ -1,6 +1,6 @@
 """The open job: the stack on top, the six stages, the line of notes below."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
@@ -349,6 +349,30 @@ class JobPage(QWidget):
             self.views[self.stage] = kind(self.bench)
         return self.views[self.stage]
 
+    def _why_not(self) -> tuple[str, str, tuple[str, Callable[[], None]]]:
+        """What a stage says that this piece does not go through, and where to go."""
+        fits = ("To the fits and their sheet", lambda: self.show_stage("fits"))
+        if self.stage in ("cut", "proof") and self.job.plan.fits:
+            return (
+                "Nothing is at the machine yet",
+                "Decide a fit and choose Cut it: its new half is worked to its band "
+                "here, with its own log, and proved after it.",
+                fits,
+            )
+        if self.job.job.making is not None:
+            return (
+                f"Nothing for {self.stage.capitalize()} here",
+                "No mate rules a size of this piece. Its steps are ticked off in "
+                "Route; a fit can be added in Fits all the same.",
+                ("To the route", lambda: self.show_stage("route")),
+            )
+        return (
+            f"{self.stage.capitalize()} is not built for this kind of piece yet",
+            "Survey and Fits work: measure the mates and decide the bands. What "
+            "they say can be printed and taken to the machine.",
+            fits,
+        )
+
     def _unbuilt(self) -> tuple[Stage, ...]:
         """The stages that this kind of piece does not go through yet."""
         job = self.job.job
@@ -357,7 +381,7 @@ class JobPage(QWidget):
         built = BEFORE_PIECE if job.making is None else MADE
         if self.job.plan.at_machine is not None:
             built = (*built, "cut")
-        if self.job.plan.proof:
+        if self.job.plan.verdict_says:
             built = (*built, "proof")
         return tuple(stage for stage in STAGES if stage not in built)
 
@@ -378,12 +402,7 @@ class JobPage(QWidget):
         )
         view = self.view()
         if view is None:
-            self.unready.say(
-                f"{self.stage.capitalize()} is not built for this kind of piece yet",
-                "Survey and Fits work: measure the mates and decide the bands. What "
-                "they say can be printed and taken to the machine.",
-                ("To the fits and their sheet", lambda: self.show_stage("fits")),
-            )
+            self.unready.say(*self._why_not())
             self.pages.show_page(self.unready)
         else:
             view.refresh()

@@ -220,7 +220,7 @@ def _say(
 def write_sheet(plan: Plan, path: Path) -> None:
     """The proof on one page. Raises MachinonError where there is nothing to prove or it
     cannot be written."""
-    if not plan.proof:
+    if not plan.verdict_says:
         raise MachinonError("There is nothing to prove yet: finish Survey and Fits.")
     title = f"{plan.job.name}: proof"
     _upright(path, title, lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT))
@@ -450,7 +450,8 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         paint(painter, drawn, PRINT)
         painter.restore()
         y = 448.0
-    _say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
+    if plan.proof:
+        _say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
     y += 10
     for line in plan.proof:
         painter.save()

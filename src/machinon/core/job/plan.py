@@ -1047,7 +1047,7 @@ def _proved(plan: Plan) -> Plan:
                 by_trial=fit is not None and fit.could_fit is not None,
             )
         )
-    if not lines:
+    if not lines and (made is None or job.fits):
         return plan
     runs = made is not None and made.family.runs
     runout = runout_answer(job.proof.runout)
@@ -1118,7 +1118,7 @@ def _with_open(plan: Plan) -> Plan:
             open_items["route"].append("The piece is not known yet.")
         open_items["piece"] += [check.says for check in plan.failed]
         open_items["route"] += _steps_left(plan)
-    if plan.job.plate is None and plan.proof:
+    if plan.job.plate is None and plan.verdict_says:
         if plan.verdict != "proved":
             open_items["proof"].append(plan.verdict_says)
         elif plan.job.making is not None and not plan.job.kept_as:

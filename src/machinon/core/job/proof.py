@@ -159,4 +159,9 @@ def overall(
         )
     left_out = f" {len(undone)} steps left out: {undone_because}." if undone else ""
     true = ", and it runs true" if runs else ""
+    if not lines:
+        return (
+            "proved",
+            f"Made to its drawing{true}: no mate rules its sizes.{left_out}",
+        )
     return "proved", f"Proved: every fit in its band{true}.{left_out}"

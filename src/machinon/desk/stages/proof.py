@@ -149,7 +149,9 @@ class ProofView(StageView):
         left.addWidget(label("As made, against what the mates want", "head", wrap=True))
         left.addLayout(self.lines)
         left.addWidget(self.how)
-        row = QHBoxLayout()
+        self.entry = QWidget()
+        row = QHBoxLayout(self.entry)
+        row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(self.reading, 3, Qt.AlignmentFlag.AlignTop)
         side = QVBoxLayout()
         side.setSpacing(px(2))
@@ -157,7 +159,7 @@ class ProofView(StageView):
         side.addWidget(self.instrument)
         side.addStretch(1)
         row.addLayout(side, 3)
-        left.addLayout(row)
+        left.addWidget(self.entry)
         left.addWidget(self.line_says)
         left.addWidget(self.decide)
         left.addWidget(self.accept)
@@ -221,9 +223,13 @@ class ProofView(StageView):
             view.chosen.connect(self.choose)
             self.lines.addWidget(view)
         if not plan.proof:
-            self.lines.addWidget(
-                label("No bands to prove yet: finish Survey and Fits first.", "", "cut")
-            )
+            says = "No bands to prove yet: finish Survey and Fits first."
+            if plan.made is not None:
+                says = "No mate rules a size of it: the steps of its route prove it."
+            self.lines.addWidget(label(says, "", "cut", wrap=True))
+        for one in (self.entry, self.how, self.again, self.line_says, self.decide):
+            one.setVisible(bool(keys))
+        self.accept.setVisible(bool(keys))
         if keys:
             self._show_entry()
         made = plan.made
@@ -251,7 +257,7 @@ class ProofView(StageView):
             "It is an existing piece now, with its readings." if kept else ""
         )
         self.keep.setVisible(plan.job.plate is not None or plan.job.making is not None)
-        self.sheet.setEnabled(bool(plan.proof))
+        self.sheet.setEnabled(bool(plan.verdict_says))
         self.files.setVisible(plan.job.making is not None)
         self.files.setEnabled(made is not None)
         for one in (self.svg, self.pdf):
