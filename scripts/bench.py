@@ -177,7 +177,7 @@ def families_edited(folder: Path) -> None:
 
     from machinon.core.families import families
     from machinon.core.quantity import LENGTH
-    from machinon.desk.set_up import begin_job
+    from machinon.desk.begin import begin_job
     from machinon.desk.settings import Settings
     from machinon.desk.window import MainWindow
     from machinon.store.demo_shop import demo_shop

@@ -9,8 +9,9 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.job.job import STAGES, CutLog
 from machinon.core.shop.entry import typed_lathe
+from machinon.desk.begin import NEW_CHUCK, begin_back_plate
 from machinon.desk.open_job import OpenJob
-from machinon.desk.set_up import NEW_CHUCK, begin_back_plate, enter_first_machine
+from machinon.desk.set_up import enter_first_machine
 from machinon.desk.stages.cut import present
 from machinon.store.demo_shop import demo_shop
 from machinon.store.opening import open_shop

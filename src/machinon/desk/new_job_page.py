@@ -11,14 +11,14 @@ from machinon.core.families import families
 from machinon.core.job.made_piece import mate_pieces
 from machinon.core.piece.family import Family
 from machinon.core.shop.things import Piece
-from machinon.desk.narrow import Abreast
-from machinon.desk.set_up import (
+from machinon.desk.begin import (
     NEW_CHUCK,
     NEW_MATE,
     begin_job,
     could_be_mate,
     made_before,
 )
+from machinon.desk.narrow import Abreast
 from machinon.desk.start_page import FormPage
 from machinon.desk.widgets import (
     DrawingView,

@@ -24,9 +24,7 @@ from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Combo
-from machinon.desk.set_up import (
-    enter_first_machine,
-)
+from machinon.desk.set_up import enter_first_machine
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     ROOMY,
