@@ -236,6 +236,26 @@ class TNuts(MadePieces):
         route = self.stage("route")
         self.assertIn("Cut nothing yet", route.warning.text())
 
+    def test_a_slot_read_too_coarsely_is_cut_to_by_trial(self):
+        """Read by caliper the slot is good to some 30 µm, "snug" lets the play vary by
+        11: no band is left, and the strip is cut until it goes into its slot."""
+        self.set_up()
+        self.begin("t-nut-strip", "T-nuts")
+        self.read(
+            ("slot", "tee-neck", "caliper", "14.03"),
+            ("slot", "tee-head", "caliper", "24.1"),
+            ("slot", "tee-head-depth", "caliper", "10.1"),
+            ("slot", "tee-lip", "caliper", "12.1"),
+        )
+        self.window.go("fits")
+        self.click(self.window.job_page().view().cylinder.radios["snug"])
+        self.assertTrue(self.job.plan.fit(1).spent)
+        self.assertIn("by trial", self.job.plan.grave[0].says)
+        self.tick_all()
+        self.prove(15.0)
+        self.assertEqual(self.job.plan.grave, ())
+        self.finish()
+
 
 class Arbor(MadePieces):
     """A Morse 3 arbor for a saw of 22: the bore read 22.012 and 22.010 by bore gauge,

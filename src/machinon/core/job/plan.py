@@ -328,7 +328,7 @@ def _with_making(plan: Plan, making: Making) -> Plan:
         )
     numbers = {slot.key: n for n, slot in enumerate(made.family.fits, 1)}
     checks = tuple(
-        replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0))
+        _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
         for one in made.checks
     )
     ruled = ruled_by_fits(made)
@@ -341,6 +341,17 @@ def _with_making(plan: Plan, making: Making) -> Plan:
     speeds = plan.lathe.speed_choices if plan.lathe else None
     route = _with_linked(route_told(made, speeds, numbers), ruled)
     return replace(plan, fits=fits, made=made, checks=checks, route=route)
+
+
+def _by_trial(check: Check, plan: Plan) -> Check:
+    """A check that no band is left passes once the fit is cut to its mate by trial."""
+    fit = next((one for one in plan.fits if one.choice.number == check.fit), None)
+    if check.passed or fit is None or fit.could_fit is None:
+        return check
+    if str(check.fit) in plan.job.cuts:
+        says = f"{fit.choice.name}: no band is left, so it is cut to its mate by trial."
+        return replace(check, passed=True, says=says)
+    return replace(check, says=f"{check.says} It can be cut to its mate by trial.")
 
 
 def _with_linked(

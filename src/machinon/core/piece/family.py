@@ -527,9 +527,8 @@ def _fit_checks(
         place = slot.rules.partition(".")[0]
         key = f"fit-{slot.key}"
         if band.lower is None or band.upper is None:
-            says = (
-                f"{slot.words}: nothing is left of the band; {band.answer['warning']}"
-            )
+            warning = str(band.answer["warning"])
+            says = f"{slot.words}: {warning[:1].lower()}{warning[1:]}"
             yield Check(key, place, False, says)
             continue
         inside = band.lower - 1e-9 <= float(value) <= band.upper + 1e-9
