@@ -258,18 +258,22 @@ class TNuts(MadePieces):
 
 
 class Arbor(MadePieces):
-    """A Morse 3 arbor for a saw of 22: the bore read 22.012 and 22.010 by bore gauge,
+    """A Morse 2 arbor for a saw of 22: the bore read 22.012 and 22.010 by bore gauge,
     mean 22.011 ± 5.6 µm; g6 at 22 leaves 7 to 20 µm: 21.9966 to 21.9984."""
 
-    def test_a_morse_3_arbor_for_a_saw_of_22(self):
+    demo = False
+
+    def test_a_morse_2_arbor_for_a_saw_of_22_from_an_empty_shop(self):
+        """Morse 2 is 17.780 at its large end and 1:20.020: 15.283 after 50 mm."""
+        self.set_up()
         self.begin("taper-arbor", "Saw arbor", socket="new", cutter="new")
         self.read(
-            ("socket", "taper-in", "bore-gauge", ("23.825", "0"), ("21.315", "50")),
+            ("socket", "taper-in", "bore-gauge", ("17.78", "0"), ("15.283", "50")),
             ("cutter", "bore", "bore-gauge", "22.012", "22.010"),
             ("cutter", "width", "caliper", "3.02"),
         )
-        self.assertEqual(self.value("shank.taper"), "MT3")
-        self.assertEqual(self.value("shank.large"), 23.825)
+        self.assertEqual(self.value("shank.taper"), "MT2")
+        self.assertEqual(self.value("shank.large"), 17.78)
         fit = self.job.plan.fit(1)
         self.assertAlmostEqual(fit.lower, 21.9966, places=3)
         self.assertAlmostEqual(fit.upper, 21.9984, places=3)
@@ -295,9 +299,10 @@ class Arbor(MadePieces):
         self.assertEqual([one.id for one in arbor.surfaces], ["shaft"])
         route = self.stage("route")
         titles = [frame.accessibleName() for frame in route.frames.values()]
-        self.assertTrue(any("compound at 1.4377°" in title for title in titles))
+        self.assertTrue(any("compound at 1.4307°" in title for title in titles))
 
     def test_a_socket_nobody_can_gauge_is_taken_by_its_name(self):
+        self.set_up()
         self.begin("taper-arbor", "Saw arbor", socket="new", cutter="new")
         socket = self.job.job.making.mates["socket"]
         self.job.take_as_made(socket, "taper-in", "MT2")
