@@ -4,7 +4,7 @@ The collar stands behind the cutter, the spigot is cut to its bore and a little 
 than it is wide, a screw with its washer clamps it.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from machinon.core.piece.family import (
     Check,
@@ -61,7 +61,7 @@ def mouth(major: float) -> float:
     return 1.15 * major
 
 
-def two_diameters(key: str):  # type: ignore[no-untyped-def]
+def two_diameters(key: str) -> Callable[[Values], float]:
     """A rule: a thread as deep as twice its diameter."""
     return lambda s: 2 * thread_of(str(s[key])).major
 

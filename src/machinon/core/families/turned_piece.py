@@ -5,6 +5,7 @@ out. Bore, recess and thread are at the right end.
 """
 
 from collections.abc import Iterable
+from typing import Literal
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.body import Body, Round
@@ -65,7 +66,7 @@ class _Turned:
         """Diameter at a station; 0 beyond the ends."""
         return next((wide for _, a, b, wide in self.steps if a <= z <= b), 0.0)
 
-    def shoulder(self, at: int) -> str:
+    def shoulder(self, at: int) -> Literal["left", "right", ""]:
         """The end at which a step has its larger neighbour."""
         wide = self.steps[at][3]
         left = at > 0 and self.steps[at - 1][3] > wide
@@ -79,7 +80,7 @@ def build(s: Values) -> Body:
     features: list[Feature] = [End("left_end", 0.0, "left")]
     for at, (name, start, stop, wide) in enumerate(piece.steps):
         side = piece.shoulder(at)
-        features.append(Cylinder(name, start, stop, wide, shoulder=side))  # type: ignore[arg-type]
+        features.append(Cylinder(name, start, stop, wide, shoulder=side))
     features.append(End("right_end", end, "right"))
     if s["bore.diameter"]:
         through = s["bore.depth"] >= end - 1e-6

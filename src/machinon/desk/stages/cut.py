@@ -160,9 +160,7 @@ def present(job: OpenJob) -> CutScreen:
     if fit is not None and fit.could_fit is not None and advice.action == "stop":
         return CutScreen(
             "trial",
-            {"goes on": "It goes on", "loose": "Too far"}.get(
-                cut.trial, "Try the mate"
-            ),
+            _BY_TRIAL_HEADS.get(cut.trial, "Try the mate"),
             large,
             f"what could fit is {_band(job)}",
             _BY_TRIAL.get(cut.trial) or advice.why,
