@@ -51,6 +51,13 @@ FACED_ENDS = (
     Step("centre", ("front_centre",)),
 )
 
+ROUGHED_HEAD = (
+    Step("mount", (), title="Turn the headstock centre true, set the dog"),
+    Step("turn", ("collar",)),
+    Step("turn", ("spigot",), leaves=FINISH),
+)
+FINISHED_SPIGOT = Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore.")
+
 
 def tap_drill(thread: str) -> float:
     return float(reckon("tap-drill", {"thread": thread})["drill_size"])

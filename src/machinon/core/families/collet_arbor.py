@@ -9,7 +9,8 @@ from collections.abc import Iterable
 from machinon.core.families._arbor_head import (
     CUTTER,
     FACED_ENDS,
-    FINISH,
+    FINISHED_SPIGOT,
+    ROUGHED_HEAD,
     SPIGOT,
     head_checks,
     head_features,
@@ -95,9 +96,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Shank and spigot run true to each other only in one setting. The dog is "
             "on the collar for the shank, on the shank over copper for the spigot.",
             (
-                Step("mount", (), title="Turn the headstock centre true, set the dog"),
-                Step("turn", ("collar",)),
-                Step("turn", ("spigot",), leaves=FINISH),
+                *ROUGHED_HEAD,
                 Step(
                     "turn",
                     ("shank",),
@@ -105,7 +104,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "the same from end to end.",
                 ),
                 Step("bevel", ("shank_edge",)),
-                Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore."),
+                FINISHED_SPIGOT,
                 Step(
                     "prove",
                     ("spigot",),

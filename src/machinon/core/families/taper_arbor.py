@@ -12,6 +12,8 @@ from machinon.core.families._arbor_head import (
     CUTTER,
     FACED_ENDS,
     FINISH,
+    FINISHED_SPIGOT,
+    ROUGHED_HEAD,
     SPIGOT,
     head_checks,
     head_features,
@@ -153,9 +155,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Shank, collar and spigot run true to each other only in one setting: a "
             "trued centre in the nose, and a stop for repeated cuts.",
             (
-                Step("mount", (), title="Turn the headstock centre true, set the dog"),
-                Step("turn", ("collar",)),
-                Step("turn", ("spigot",), leaves=FINISH),
+                *ROUGHED_HEAD,
                 Step(
                     "taper",
                     ("shank",),
@@ -170,7 +170,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     note="Blue at the large end only: the angle is too steep.",
                     fit="shank",
                 ),
-                Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore."),
+                FINISHED_SPIGOT,
                 Step(
                     "prove",
                     ("spigot", "shank"),

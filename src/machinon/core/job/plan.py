@@ -358,24 +358,21 @@ def _with_linked(
     route: tuple[HoldingTold, ...], ruled: Mapping[int, str]
 ) -> tuple[HoldingTold, ...]:
     """The route with the fits that sizes are linked to, at the step that ends them."""
-    told = {step.fit for up in route for step in up.steps}
-    for number, key in ruled.items():
-        if number in told:
-            continue
-        feature = key.partition(".")[0]
-        last = [s.key for up in route for s in up.steps if s.features == (feature,)]
-        route = tuple(
-            replace(
-                up,
-                steps=tuple(
-                    replace(s, fit=number) if s.key == last[-1] else s for s in up.steps
-                ),
-            )
-            if last
-            else up
-            for up in route
+    steps = [step for up in route for step in up.steps]
+    told = {step.fit for step in steps}
+    ends = {step.features: step.key for step in steps}  # the last of each feature
+    fits = {
+        ends.get((key.partition(".")[0],)): number
+        for number, key in ruled.items()
+        if number not in told
+    }
+    return tuple(
+        replace(
+            up,
+            steps=tuple(replace(s, fit=fits.get(s.key, s.fit)) for s in up.steps),
         )
-    return route
+        for up in route
+    )
 
 
 def _fit_plan(

@@ -141,13 +141,6 @@ class Body:
             for part in parts
         ]
 
-    @property
-    def in_one_piece(self) -> bool:
-        """Whether the cuts leave it whole; a strip that is sawn is not."""
-        if self.turns:
-            return len(self.rings()) == 1
-        return len(self.solid.decompose()) == 1
-
     @functools.cached_property
     def ends(self) -> tuple[float, float]:
         """First and last station of what turns."""

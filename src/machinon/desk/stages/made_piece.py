@@ -9,44 +9,26 @@ from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known
 from machinon.core.quantity import LENGTH, length_text
-from machinon.desk.bench import Bench, StageView
+from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
-from machinon.desk.size_edit import SizeEdit
-from machinon.desk.stages.piece import CheckList
+from machinon.desk.stages.sized_sheet import SizedSheet
 from machinon.desk.widgets import (
-    DrawingView,
     Field,
-    button,
     clear_layout,
     label,
-    panel,
-    scrolled,
-    set_ink,
 )
 from machinon.draw.drawing import Drawing
 from machinon.draw.piece_sheet import piece_sheet
 
 
-class MadePieceView(StageView):
-    """The sheet fills the stage; what is still asked and the checks stand right."""
+class MadePieceView(SizedSheet):
+    """The metal and what is still asked of the mates stand above the checks."""
 
     def __init__(self, bench: Bench) -> None:
-        super().__init__(bench)
+        super().__init__(bench, "Follow its rule again")
         px = self.look.px
-        self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
-        self.drawing.spot_chosen.connect(self.begin_edit)
         self.drawing.setMinimumHeight(px(220))
         self.setMinimumHeight(px(330))
-        self.edit = SizeEdit(self.drawing, self.look)
-        self.edit.setAccessibleName("Size")
-        self.edit.returnPressed.connect(self._on_size_entered)
-        self._key = ""
-        self.says = label("", "faint", wrap=True)
-        self.follow = button("Follow its rule again", self._follow)
-        self.follow.hide()
-        self.open_fit = button("", self._open_fit)
-        self.open_fit.hide()
-        self._fit = 0
         self.material = Combo()
         self.material.setAccessibleName("Material")
         for word in materials():
@@ -58,31 +40,11 @@ class MadePieceView(StageView):
         self.asked_box = QWidget()
         self.asked_lines = QVBoxLayout(self.asked_box)
         self.asked_lines.setContentsMargins(0, 0, 0, 0)
-        self.checks_title = label("", "head", wrap=True)
-        self.checks = CheckList(self.look)
-
-        left = QVBoxLayout()
-        left.setContentsMargins(px(8), px(6), px(8), px(6))
-        left.addWidget(self.drawing, 1)
-        foot = QHBoxLayout()
-        foot.addWidget(self.says, 1)
-        foot.addWidget(self.open_fit)
-        foot.addWidget(self.follow)
-        left.addLayout(foot)
-        column = QVBoxLayout()
-        column.setContentsMargins(px(12), px(10), px(8), px(8))
         metal = QHBoxLayout()
         metal.addWidget(label("Material", "faint"))
         metal.addWidget(self.material, 1)
-        column.addLayout(metal)
-        column.addWidget(self.asked_box)
-        column.addSpacing(px(6))
-        column.addWidget(self.checks_title)
-        column.addWidget(scrolled(self.checks), 1)
-        whole = QHBoxLayout(self)
-        whole.setContentsMargins(0, 0, 0, 0)
-        whole.addWidget(panel(left, True), 70)
-        whole.addWidget(panel(column, True), 30)
+        self.beside.addLayout(metal)
+        self.beside.addWidget(self.asked_box)
 
     # -- showing ---------------------------------------------------------
 
@@ -92,20 +54,7 @@ class MadePieceView(StageView):
         usual = family_of(making.family).material
         self.material.setCurrentIndex(self.material.findData(making.material or usual))
         self._ask(plan.asked)
-        failed, passed = plan.failed, [one for one in plan.checks if one.passed]
-        if not plan.checks:
-            self.checks_title.setText("")
-        elif failed:
-            self.checks_title.setText(
-                f"{len(failed)} of {len(plan.checks)} checks fail"
-            )
-        else:
-            self.checks_title.setText(f"All {len(plan.checks)} checks pass")
-        set_ink(self.checks_title, "stop" if plan.grave else "")
-        self.checks.show_checks((*failed, *passed))
-        if not self.edit.isVisible():
-            self._hint()
-        self.drawing.refresh()
+        self._show_sheet()
 
     def _ask(self, keys: tuple[str, ...]) -> None:
         """An entry for each figure of a mate that no gauge reads."""
@@ -143,12 +92,6 @@ class MadePieceView(StageView):
                 "do; = links it to others, = fit2 to a fit."
             )
 
-    def _tell(self, text: str, ink: str = "") -> None:
-        self.says.setText(text)
-        set_ink(self.says, ink)
-        self.follow.hide()
-        self.open_fit.hide()
-
     def begin(self) -> None:
         if self.asked and self.job.plan.asked:
             self.asked[self.job.plan.asked[0]].edit.setFocus()
@@ -176,10 +119,7 @@ class MadePieceView(StageView):
         words = known.size.words.capitalize()
         self._tell(f"{words}, {_ruled(known)}. Type a size, or = and a sum of others.")
         by_fits = ruled_by_fits(made).items()
-        self._fit = next((number for number, size in by_fits if size == key), 0)
-        if self._fit:
-            self.open_fit.setText(f"Open fit {self._fit}")
-            self.open_fit.show()
+        self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))
 
     def _as_typed(self, known: Known) -> str:
@@ -193,16 +133,6 @@ class MadePieceView(StageView):
             return text.rstrip("0").rstrip(".") if "." in text else text
         return f"{value:g}"
 
-    def _on_size_entered(self) -> None:
-        try:
-            self.job.set_size(self._key, self.edit.text())
-        except BadInput as error:
-            self.edit.refuse()
-            self.says.setText(error.message)
-            set_ink(self.says, "stop")
-            return
-        self._close_edit()
-
     def _on_asked(self, key: str) -> None:
         field = self.asked[key]
         try:
@@ -215,18 +145,6 @@ class MadePieceView(StageView):
             self.asked[left[0]].edit.setFocus()
         else:
             self.drawing.setFocus()
-
-    def _close_edit(self) -> None:
-        self.edit.close_over()
-        self._hint()
-
-    def _follow(self) -> None:
-        self.job.set_size(self._key, "")
-        self._close_edit()
-
-    def _open_fit(self) -> None:
-        self._close_edit()
-        self.bench.go("fits", self._fit)
 
 
 def _ruled(known: Known) -> str:
