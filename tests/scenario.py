@@ -3,8 +3,10 @@
 from msgspec.structs import replace
 
 from machinon.core.cutting.cut_state import CutEntry
-from machinon.core.job.job import CutLog, Job, back_plate_job
+from machinon.core.job.job import CutLog, Job
+from machinon.core.job.made_piece import made_job
 from machinon.core.job.plan import Plan, plan_of
+from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     CHUCK_SURFACES,
     NOSE_SURFACES,
@@ -15,6 +17,8 @@ from machinon.core.shop.things import (
     Shop,
     Surface,
 )
+
+REGISTER, THREAD, SPIGOT, BOLTS = 1, 2, 3, 4  # the fits of a back plate
 
 SHOP = Shop(name="Ottermere Lane", instruments=STARTER_INSTRUMENTS)
 LATHE = Lathe(
@@ -58,32 +62,49 @@ def read(surfaces: tuple[Surface, ...], readings: dict) -> tuple[Surface, ...]:
     )
 
 
-def back_plate(**sizes) -> Job:
+# sizes that leave nothing to a rule
+PLATE = {
+    "stock.diameter": "140",
+    "stock.length": "45",
+    "flange.diameter": "130",
+    "flange.thickness": "18",
+    "hub.diameter": "72",
+    "hub.length": "17",
+    "register.depth": "13",
+    "spigot.height": "3.5",
+    "bolts.screw": "M8",
+    "bolts.bolting": "through",
+    "chuck.bolts": "3",
+}
+
+
+def back_plate(sizes: dict[str, str] | None = None, material: str = "") -> Job:
     """The job with sizes of its plate changed."""
-    job = back_plate_job("plate", "Back plate", "", "lathe", "nose", "chuck", 3)
-    return replace(job, plate=replace(job.plate, **sizes))
+    making = Making("back-plate", {**PLATE, **(sizes or {})}, {}, material)
+    mates = {"nose": _nose(NOSE), "chuck": _chuck(CHUCK)}
+    return made_job("plate", "Back plate", "", "lathe", making, mates)
+
+
+def _nose(readings: dict) -> Piece:
+    surfaces = read(NOSE_SURFACES, readings)
+    return Piece("nose", "Spindle nose", "nose", "steel", surfaces)
+
+
+def _chuck(readings: dict) -> Piece:
+    surfaces = read(CHUCK_SURFACES, readings)
+    return Piece("chuck", "Three-jaw chuck", "chuck", "cast iron", surfaces)
 
 
 def planned(
     job: Job | None = None, nose=NOSE, chuck=CHUCK, lathe=LATHE, shop=SHOP
 ) -> Plan:
     """The job worked out, with the scenario's readings or others."""
-    pieces = {
-        "nose": Piece(
-            "nose", "Spindle nose", "nose", "steel", read(NOSE_SURFACES, nose)
-        ),
-        "chuck": Piece(
-            "chuck",
-            "Three-jaw chuck",
-            "chuck",
-            "cast iron",
-            read(CHUCK_SURFACES, chuck),
-        ),
-    }
+    pieces = {"nose": _nose(nose), "chuck": _chuck(chuck)}
     return plan_of(job or back_plate(), shop, lathe, pieces)
 
 
 def with_cuts(job: Job, start: float, *cuts: tuple[float, float | None]) -> Job:
-    """The job after cuts (dial from touch, measured)."""
+    """The job with its spigot after cuts (dial from touch, measured)."""
     entries = tuple(CutEntry(dial, measured) for dial, measured in cuts)
-    return replace(job, cut=CutLog(start=start, touch=0.0, entries=entries))
+    log = CutLog(start=start, touch=0.0, entries=entries)
+    return replace(job, cutting=SPIGOT).with_log(log)

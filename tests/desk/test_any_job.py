@@ -76,7 +76,7 @@ class AnyJob(WindowCase):
         self.assertEqual(fits.number(), 5)
         self.assertTrue(fits.drop.isEnabled())
         self.stage("piece")
-        self.assertIsNotNone(self.job.plan.plate, "a fifth fit leaves the plate alone")
+        self.assertIsNotNone(self.job.plan.made, "a fifth fit leaves the plate alone")
 
     def test_a_hub_pressed_on_a_shaft_and_what_the_press_must_do(self):
         """Worm shaft 11.986 ± 4.4 µm; n6 at 12 is +12 to +23, so the bore lies

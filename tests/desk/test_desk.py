@@ -17,6 +17,7 @@ from machinon.core.errors import MachinonError
 from machinon.core.shop.machines import MACHINE_KINDS
 from machinon.desk import sheet
 from machinon.desk.commands import COMMANDS
+from machinon.desk.piece_paper import write_piece
 from machinon.desk.settings import SETTINGS, Settings
 from machinon.desk.shoot import JOB, finish, shoot
 from machinon.desk.theme import BLUED, FONT_FILES, PAPER, THEMES
@@ -116,7 +117,7 @@ class AtTheDesk(WindowCase):
         for act, change in (
             ("survey", lambda: None),
             ("fits", lambda: self.job.choose_fit(3, "easy")),
-            ("piece", lambda: self.job.set_size("hub_diameter", "80")),
+            ("piece", lambda: self.job.set_size("hub.diameter", "80")),
             ("route", lambda: self.job.mark_step("holes", True)),
             ("cut", lambda: self.job.cut_made()),
             ("proof", lambda: self.job.set_thread_tried(True)),
@@ -137,12 +138,12 @@ class AtTheDesk(WindowCase):
 
     def test_ctrl_z_in_an_empty_entry_takes_back_the_last_act(self):
         view = self.stage("cut")
-        count = len(self.job.job.cut.entries)
+        count = len(self.job.job.log.entries)
         self.type(view.field.edit, "")
-        self.assertEqual(len(self.job.job.cut.entries), count + 1)
+        self.assertEqual(len(self.job.job.log.entries), count + 1)
         ctrl = Qt.KeyboardModifier.ControlModifier
         QTest.keyClick(view.field.edit, Qt.Key.Key_Z, ctrl)
-        self.assertEqual(len(self.job.job.cut.entries), count)
+        self.assertEqual(len(self.job.job.log.entries), count)
 
     def test_bad_input_is_answered_where_it_was_typed_and_loses_nothing(self):
         survey = self.stage("survey")
@@ -169,7 +170,7 @@ class AtTheDesk(WindowCase):
             view._pad(key)
         self.assertEqual(view.field.text(), "2.26")
         self.click(view.enter_button)
-        self.assertAlmostEqual(self.job.job.cut.entries[-1].dial, 0.53)
+        self.assertAlmostEqual(self.job.job.log.entries[-1].dial, 0.53)
         self.assertEqual(view.head.text(), "Measure now")
 
     def test_a_reading_past_the_band_is_said_before_anything_else(self):
@@ -188,9 +189,9 @@ class AtTheDesk(WindowCase):
         self.assertTrue(self.window.job_page().rail.isVisible())
 
     def test_inches_first_changes_figures_not_sizes(self):
-        plate = self.job.plan.plate
+        made = self.job.plan.made.values
         self.window.actions_by_id["view.units"].trigger()
-        self.assertEqual(self.job.plan.plate, plate)
+        self.assertEqual(self.job.plan.made.values, made)
         view = self.stage("fits")
         view.show_fit(3)
         self.assertEqual(view.cylinder.aim.text(), "⌀3.7400")
@@ -256,7 +257,7 @@ class LittleRoom(WindowCase):
         for entry in self.window.file.entries("job"):
             self.window.open_job(entry.id)
             stages = ("survey", "fits", "piece", "route", "proof")
-            made = self.job.job.plate or self.job.job.making
+            made = self.job.job.making
             for name in stages if made else stages[:2]:
                 view = self.stage(name)
                 with self.subTest(entry.name, stage=name):
@@ -316,14 +317,15 @@ class Paper(WindowCase):
     def test_the_drawing_is_written_whole_as_svg_and_pdf(self):
         for kind, start in (("svg", b"<?xml"), ("pdf", b"%PDF")):
             path = self.folder / f"drawing.{kind}"
-            sheet.write_drawing(self.job.plan, path)
+            write_piece(self.job.plan.made, kind, path, False)
             self.assertTrue(path.read_bytes().startswith(start))
         self.assertEqual(list(self.folder.glob(".*part")), [])
 
     def test_a_folder_that_is_not_there_gives_a_message(self):
-        for name in ("drawing.svg", "drawing.pdf"):
+        for kind in ("svg", "pdf"):
+            path = self.folder / "none" / f"drawing.{kind}"
             with self.assertRaisesRegex(MachinonError, "could not be written"):
-                sheet.write_drawing(self.job.plan, self.folder / "none" / name)
+                write_piece(self.job.plan.made, kind, path, False)
 
 
 class Starting(unittest.TestCase):

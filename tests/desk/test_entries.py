@@ -163,14 +163,14 @@ class Jobs(WindowCase):
         self.window.actions_by_id["job.new"].trigger()
         page = self.window.pages.currentWidget()
         self.type(page.fields["name"].edit, "Plate")
-        self.click(page.what.cards["plate"])
-        self.choose(page.combos["chuck"], "chuck-130")
+        self.click(page.what.cards["back-plate"])
+        self.choose(page.combos["mate.chuck"], "chuck-130")
         self.click(page.go)
         self.assertIn("how many holes", self.job.plan.fit(4).problem)
         fits = self.stage("fits")
         fits.show_fit(4)
         self.type(fits.bolts.count.edit, "3")
-        self.assertEqual(self.job.plan.plate.bolt_circle, 110.0)
+        self.assertEqual(self.job.plan.made.values["bolts.circle"], 110.0)
 
 
 class AtTheDial(WindowCase):
@@ -190,35 +190,35 @@ class AtTheDial(WindowCase):
 
     def test_a_size_typed_where_the_dial_is_asked_is_taken_as_the_reading(self):
         self.until_a_cut_is_asked()
-        count = len(self.job.job.cut.entries)
-        last = [e.measured for e in self.job.job.cut.entries if e.measured][-1]
+        count = len(self.job.job.log.entries)
+        last = [e.measured for e in self.job.job.log.entries if e.measured][-1]
         self.type(self.entry, f"{last:.3f}")
-        self.assertEqual(self.job.job.cut.entries[-1].measured, round(last, 3))
-        self.assertEqual(self.job.job.cut.entries[-1].dial, self.dial(count))
+        self.assertEqual(self.job.job.log.entries[-1].measured, round(last, 3))
+        self.assertEqual(self.job.job.log.entries[-1].dial, self.dial(count))
 
     def dial(self, count):
-        return self.job.job.cut.entries[count - 1].dial
+        return self.job.job.log.entries[count - 1].dial
 
     def test_a_dial_further_than_the_deepest_pass_is_refused(self):
         self.until_a_cut_is_asked()
-        before = self.job.job.cut
+        before = self.job.job.log
         self.type(self.entry, "60")
-        self.assertEqual(self.job.job.cut, before)
+        self.assertEqual(self.job.job.log, before)
         self.assertIn("meant as a reading", self.view.field.message.text())
         self.assertEqual(self.entry.text(), "60")
 
     def test_what_can_be_both_is_asked(self):
         self.until_a_cut_is_asked()
-        last = [e.measured for e in self.job.job.cut.entries if e.measured][-1]
+        last = [e.measured for e in self.job.job.log.entries if e.measured][-1]
         # a dial that happens to stand where the size is
-        dial, at = self.job.dial, self.job.job.cut.entries[-1].dial
+        dial, at = self.job.dial, self.job.job.log.entries[-1].dial
         self.job.touch_at(f"{last - 0.1 - at * dial.factor:.2f}")
         self.settle()
         typed = f"{dial.shows(at, self.job.touch) + 0.1:.2f}"
-        before = self.job.job.cut
+        before = self.job.job.log
         self.assertEqual(self.job.could_be(typed), (True, True))
         self.type(self.entry, typed)
-        self.assertEqual(self.job.job.cut, before)
+        self.assertEqual(self.job.job.log, before)
         self.assertIn("say which it is", self.view.field.message.text())
         self.click(self.view.dial_button)
-        self.assertGreater(len(self.job.job.cut.entries), len(before.entries))
+        self.assertGreater(len(self.job.job.log.entries), len(before.entries))

@@ -39,8 +39,6 @@ class FirstJobs(WindowCase):
         self.type(page.fields["reason"].edit, "")
         self.click(page.what.cards[what])
         self.entries += 1
-        if what == "plate":
-            self.enter(page.fields["chuck_name"].edit, "Three-jaw chuck 125 mm")
         self.click(page.go)
         return self.window.job_page()
 
@@ -73,7 +71,7 @@ class FirstJobs(WindowCase):
         Register 38.36 read thrice, "slides": g6 at 38 is 9 to 25 µm of play. The
         span 103.1 over screws of 7.9 at three holes: 95.2 / sin 60° = 109.93.
         """
-        survey = self.begin("Back plate for the 125 mm chuck", "plate").view()
+        survey = self.begin("Back plate for the 125 mm chuck", "back-plate").view()
         readings = {
             "register": "38.36 38.365 38.36",
             "register-length": "9.5",
@@ -106,12 +104,12 @@ class FirstJobs(WindowCase):
         fits.show_fit(4)
         self.enter(fits.bolts.count.edit, "3")
         self.assertEqual(self.job.plan.open["fits"], ())
-        self.assertAlmostEqual(self.job.plan.plate.bolt_circle, 109.93, 2)
+        self.assertAlmostEqual(self.job.plan.made.values["bolts.circle"], 109.93, 2)
         self.assertEqual(page.next_step(), "On to Piece")
         self.click(page.onward)
-        self.assertIsNotNone(self.job.plan.plate)
+        self.assertIsNotNone(self.job.plan.made)
         self.assertEqual(self.job.plan.open["piece"], ())
-        self.assertEqual(self.entries, 19)
+        self.assertEqual(self.entries, 18)
 
     def test_an_arbor_for_a_morse_2_tailstock(self):
         """Morse 2: 1 : 20.02, half angle 1.4307°, 17.780 at the gauge line; ISO 296."""

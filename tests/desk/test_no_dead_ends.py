@@ -105,8 +105,8 @@ class NoDeadEnds(WindowCase):
         self.assertIn("could not be written", fits.written.text())
 
     def test_a_stage_of_another_kind_of_piece_leads_back_to_the_fits(self):
-        self.window.open_job("t-nuts")
-        self.window.go("cut")
+        self.window.open_job("dial-hub")
+        self.window.go("route")
         page = self.window.job_page()
         self.click(page.unready.start)
         self.assertEqual(page.stage, "fits")

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.job.job import STAGES, CutLog
 from machinon.core.shop.entry import typed_lathe
-from machinon.desk.begin import NEW_CHUCK, begin_back_plate
+from machinon.desk.begin import NEW_MATE, begin_job
 from machinon.desk.open_job import OpenJob
 from machinon.desk.set_up import enter_first_machine
 from machinon.desk.stages.cut import present
@@ -46,10 +46,10 @@ class Acts(DemoJob):
             (lambda j: j.name_thread(2, "M45x4"), "M45x4"),
             (lambda j: j.name_thread(2, ""), "as the readings say"),
             (lambda j: j.give_reason(1, "it comes off weekly"), "it comes off"),
-            (lambda j: j.set_size("hub_diameter", "3in"), "hub diameter: 76.200 mm"),
-            (lambda j: j.set_size("bolts", "6"), "bolts: 6"),
-            (lambda j: j.set_size("spigot_diameter", "95"), "95.000 mm"),
-            (lambda j: j.set_size("spigot_diameter", ""), "follows its fit again"),
+            (lambda j: j.set_size("hub.diameter", "3in"), "hub diameter: 3in"),
+            (lambda j: j.set_size("bolts.count", "6"), "bolts: 6"),
+            (lambda j: j.set_size("spigot.diameter", "95"), "spigot diameter: 95"),
+            (lambda j: j.set_size("spigot.diameter", ""), "follows its rule again"),
             (lambda j: j.mark_step("holes", True), "Step done"),
             (lambda j: j.mark_step("holes", False), "to do again"),
             (lambda j: j.cut_made(), "Cut taken at"),
@@ -60,10 +60,10 @@ class Acts(DemoJob):
             (lambda j: j.set_runout("0.01 0 -0.01 0"), "10 µm"),
             (lambda j: j.set_runout_limit("15um"), "15 µm"),
             (
-                lambda j: j.add_proof_reading("register_bore", "46.01", "bore-gauge"),
-                "register bore",
+                lambda j: j.add_proof_reading("fit.1", "46.01", "bore-gauge"),
+                "nose register in plate",
             ),
-            (lambda j: j.drop_proof_readings("register_bore"), "begun again"),
+            (lambda j: j.drop_proof_readings("fit.1"), "begun again"),
         ):
             with self.subTest(says):
                 before = self.changes
@@ -77,14 +77,14 @@ class Acts(DemoJob):
 
     def test_all_of_them_can_be_taken_back_one_by_one(self):
         start = self.job.job
-        self.job.set_size("hub_diameter", "80")
+        self.job.set_size("hub.diameter", "80")
         self.job.choose_fit(1, "wrung")
         self.job.mark_step("holes", True)
         for _ in range(3):
             self.assertTrue(self.job.undo())
         self.assertEqual(self.job.job, start)
         self.assertTrue(self.job.redo())
-        self.assertEqual(self.job.plan.plate.hub_diameter, 80)
+        self.assertEqual(self.job.plan.made.values["hub.diameter"], 80)
 
     def test_a_refusal_names_its_entry_and_changes_nothing(self):
         before = self.job.job, self.job.pieces["chuck-130"], self.daybook()
@@ -108,7 +108,7 @@ class Acts(DemoJob):
             (lambda j: j.own_play(3, "50um", "10um"), "clearance_max"),
             (lambda j: j.name_thread(2, "coarse"), "thread"),
             (lambda j: j.choose_fit(2, "9Z"), "internal_class"),
-            (lambda j: j.set_size("hub_diameter", "2"), "hub_diameter"),
+            (lambda j: j.set_size("hub.diameter", "2"), "hub.diameter"),
             (lambda j: j.cut_made("0.5"), "dial"),
             (lambda j: j.measured_cut("9.51"), "reading"),
             (lambda j: j.set_cutting("deepest", "99"), "deepest"),
@@ -149,7 +149,7 @@ class Acts(DemoJob):
         for stage in STAGES:
             self.assertTrue(self.job.notes(stage).caution)
         self.assertFalse(self.job.notes("piece").grave)
-        self.job.set_size("hub_diameter", "50")
+        self.job.set_size("hub.diameter", "50")
         notes = self.job.notes("piece")
         self.assertTrue(notes.grave)
         self.assertIn("and 1 more", notes.open_checks)
@@ -158,7 +158,7 @@ class Acts(DemoJob):
 class CutScreen(DemoJob):
     def begin_again(self):
         """Take back all cuts of the demo, the touch and the start."""
-        while self.job.job.cut.start is not None:
+        while self.job.job.log.start is not None:
             self.job.undo()
 
     def test_what_it_asks_for_follows_the_work(self):
@@ -193,7 +193,7 @@ class CutScreen(DemoJob):
         lathe = replace(
             self.file.get("lathe"), dial_reads=reads, dial_division=division
         )
-        job = replace(self.file.get("back-plate-130"), cut=CutLog())
+        job = self.file.get("back-plate-130").with_log(CutLog())
         self.file.act("shop", "Another dial.", lathe, job)
         self.job = OpenJob(self.file, "back-plate-130")
         self.job.measure_start("96.0")
@@ -209,7 +209,7 @@ class CutScreen(DemoJob):
         lines = round(advice.infeed / 0.0254)
         self.assertIn(f"from 0.050: {lines} lines", screen.under)
         self.job.cut_made("0.058")
-        self.assertAlmostEqual(self.job.job.cut.entries[-1].dial, 8 * 0.0254)
+        self.assertAlmostEqual(self.job.job.log.entries[-1].dial, 8 * 0.0254)
         self.assertEqual(self.daybook(), "Cut taken at 0.058 on the dial.")
         self.job.measured_cut("95.6")
         with self.assertRaisesRegex(BadInput, "stood at 0.058 already"):
@@ -228,12 +228,12 @@ class CutScreen(DemoJob):
 
     def test_where_the_dial_really_stands_may_be_typed(self):
         self.job.cut_made("2.30")
-        self.assertAlmostEqual(self.job.job.cut.entries[-1].dial, 0.55)
+        self.assertAlmostEqual(self.job.job.log.entries[-1].dial, 0.55)
 
     def test_a_second_reading_of_the_same_surface_is_no_new_cut(self):
-        count = len(self.job.job.cut.entries)
+        count = len(self.job.job.log.entries)
         self.job.measured_cut("95.221")
-        entries = self.job.job.cut.entries
+        entries = self.job.job.log.entries
         self.assertEqual(len(entries), count + 1)
         self.assertEqual(entries[-1].dial, entries[-2].dial)
 
@@ -315,19 +315,20 @@ class SettingUp(unittest.TestCase):
     def test_a_job_on_a_new_chuck_and_a_second_on_the_same(self):
         enter_first_machine(self.file, TYPED, inch=False)
         typed = {
+            "what": "back-plate",
             "name": "Back plate",
-            "reason": "",
-            "lathe": "lathe",
-            "chuck": NEW_CHUCK,
-            "chuck_name": "Four-jaw",
+            "mate.nose": self.file.get("lathe").nose,
+            "mate.chuck": NEW_MATE,
+            "name.chuck": "Four-jaw",
         }
-        first = begin_back_plate(self.file, typed)
-        second = begin_back_plate(self.file, {**typed, "chuck": first.pieces[1]})
+        first = begin_job(self.file, typed)
+        second = begin_job(self.file, {**typed, "mate.chuck": first.pieces[1]})
         self.assertNotEqual(first.id, second.id)
         self.assertEqual(first.pieces, second.pieces)
+        self.assertEqual(self.file.get(first.pieces[1]).name, "Four-jaw")
         with self.assertRaises(BadInput) as no:
-            begin_back_plate(self.file, {**typed, "chuck_name": ""})
-        self.assertEqual(no.exception.key, "chuck_name")
+            begin_job(self.file, {**typed, "size.chuck.bolts": "many"})
+        self.assertEqual(no.exception.key, "size.chuck.bolts")
         plan = OpenJob(self.file, first.id).plan
-        self.assertIsNone(plan.plate)
+        self.assertIsNone(plan.made)
         self.assertEqual(len(plan.open["survey"]), 10)

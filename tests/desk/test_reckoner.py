@@ -104,10 +104,10 @@ class Reckoner(WindowCase):
         self.click(self.page.note)
         job = self.job
         self.assertIn("95", self.window.file.daybook(job.job.id)[0].says)
-        self.page.size_wished.emit("hub_diameter", "80 mm")
-        self.assertEqual(job.plan.plate.hub_diameter, 80)
-        self.page.size_wished.emit("hub_diameter", "900 mm")
-        self.assertIn("up to 400", self.page.says.text())
+        self.page.size_wished.emit("hub.diameter", "80 mm")
+        self.assertEqual(job.plan.made.values["hub.diameter"], 80)
+        self.page.size_wished.emit("hub.diameter", "900 mm")
+        self.assertIn("to 400 does", self.page.says.text())
 
     def test_gears_and_speeds_are_those_of_the_shops_own_lathe(self):
         self.page.open("change-gears")

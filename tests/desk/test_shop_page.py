@@ -154,8 +154,16 @@ class Shop(WindowCase):
         QTest.keyClick(self.app.focusWidget(), Qt.Key.Key_Return)
         self.window.actions_by_id["job.new"].trigger()
         page = self.window.pages.currentWidget()
-        self.assertGreaterEqual(page.combos["lathe"].findText("Watch lathe"), 0)
-        self.assertGreaterEqual(page.combos["chuck"].findText("Chuck 50"), 0)
+        page.what.choose("back-plate")
+        noses, chucks = page.combos["mate.nose"], page.combos["mate.chuck"]
+        nose = next(
+            one for one in range(noses.count()) if "Watch lathe" in noses.itemText(one)
+        )
+        noses.setCurrentIndex(nose)
+        self.choose(chucks, chucks.itemData(chucks.findText("Chuck 50")))
+        self.type(page.fields["name"].edit, "Plate", enter=False)
+        self.click(page.go)
+        self.assertEqual(self.job.lathe.name, "Watch lathe", "on whose nose it goes")
 
     def test_a_seat_is_measured_without_a_job_and_what_fits_follows(self):
         self.page.choose("machine", "pillar-drill")

@@ -62,7 +62,7 @@ class Ways(WindowCase):
         drawing = view.drawing
         drawing.setFocus()
         ties = [spot.tie for spot in drawing.drawing().spots]
-        at = ties.index("hub_diameter")
+        at = ties.index("hub.diameter")
         for _ in range(at + 1):
             self.key(Qt.Key.Key_Right, drawing)
         self.key(Qt.Key.Key_Return, drawing)

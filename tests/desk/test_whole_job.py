@@ -65,9 +65,13 @@ class WholeJob(WindowCase):
         self.type(page.fields["reason"].edit, "It runs truer than the big one.")
         self.assertIsNone(self.job, "nobody has said yet what is to be made")
         self.assertIs(self.app.focusWidget(), page.what.search.edit)
-        self.click(page.what.cards["plate"])
-        self.type(page.fields["chuck_name"].edit, "Three-jaw chuck 130 mm")
-        self.type(page.fields["bolts"].edit, "3")
+        self.click(page.what.cards["back-plate"])
+        self.assertEqual(
+            page.combos["mate.nose"].currentText(),
+            "Spindle nose, Centre lathe 165 × 700",
+        )
+        self.type(page.fields["name.chuck"].edit, "Three-jaw chuck 130 mm")
+        self.type(page.fields["size.chuck.bolts"].edit, "3")
         self.assertIsNotNone(self.job)
         self.assertEqual(self.window.job_page().stage, "survey")
 
@@ -117,25 +121,27 @@ class WholeJob(WindowCase):
 
     def piece(self):
         view = self.stage("piece")
-        self.assertEqual(self.job.plan.plate.bolt_circle, 110.0)
-        place = view.drawing.rect_of("hub_diameter").center().toPoint()
+        self.assertEqual(self.made("bolts.circle"), 110.0)
+        place = view.drawing.rect_of("hub.diameter").center().toPoint()
         self.click(view.drawing, place)
         self.type(view.edit, "55")
         self.assertFalse(view.edit.isVisible(), "Enter closes the entry")
         self.assertIn("checks fail", view.checks_title.text())
         self.window.actions_by_id["edit.undo"].trigger()
-        self.assertEqual(self.job.plan.plate.hub_diameter, 72)
+        self.assertEqual(
+            self.made("hub.diameter"), 69, "half as large again as the register"
+        )
         self.click(
-            view.drawing, view.drawing.rect_of("spigot_diameter").center().toPoint()
+            view.drawing, view.drawing.rect_of("spigot.diameter").center().toPoint()
         )
         self.type(view.edit, "95.4")
         self.assertIn("contradicts", self.target(3))
         route = self.stage("route")
         self.assertIn("Cut nothing yet", route.warning.text())
         view = self.stage("piece")
-        view.begin_edit("spigot_diameter")
+        view.begin_edit("spigot.diameter")
         self.click(view.follow)
-        self.assertEqual(self.job.plan.plate.spigot_diameter, 94.997)
+        self.assertEqual(self.made("spigot.diameter"), 94.997)
         self.assertEqual(self.job.plan.failed, ())
 
     def route(self):
@@ -185,7 +191,7 @@ class WholeJob(WindowCase):
 
     def proof(self):
         view = self.stage("proof")
-        view.choose("bolt_circle")
+        view.choose("fit.4")
         self.type(view.reading.edit, "104.26")
         self.click(view.thread)
         self.type(view.runout.edit, "0.005 0 -0.005 0")
@@ -196,10 +202,11 @@ class WholeJob(WindowCase):
         self.assertEqual(view.verdict.text(), "Proved")
         self.click(view.keep)
         kept = self.window.file.get(self.job.job.kept_as)
-        self.assertEqual(kept.role, "plate")
+        self.assertEqual(kept.making.family, "back-plate")
         self.assertAlmostEqual(
-            kept.surface("spigot_diameter").readings[0].value, self.size, delta=0.0006
+            kept.surface("register").readings[0].value, self.size, delta=0.0006
         )
+        self.assertEqual(kept.surface("bolt-circle").aids, {"hole": 9.0, "holes": 3.0})
 
     def leave_and_come_back(self):
         plan, job_id = self.job.plan, self.job.job.id
@@ -213,6 +220,9 @@ class WholeJob(WindowCase):
         self.assertIn("Proved and put into the shop", says[0])
 
     # -- small helps -----------------------------------------------------
+
+    def made(self, key) -> float:
+        return self.job.plan.made.values[key]
 
     def all_text(self, layout) -> str:
         return " ".join(

@@ -2,18 +2,25 @@ import dataclasses
 import math
 import unittest
 
-from machinon.core.job.plan import BOLTS, REGISTER, SPIGOT, THREAD
 from machinon.core.setting_out.runout import resolve
+from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
 from machinon.draw.drawing import Circle, Line, Mark, Shape, Text
-from machinon.draw.film_drawing import film_drawing
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.hatching import hatch_lines
-from machinon.draw.plate_drawing import plate_drawing
+from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.proof_drawing import band_drawing
-from machinon.draw.section import outline
 from machinon.draw.stack_drawing import stack_drawing
-from tests.scenario import CHUCK, back_plate, planned, with_cuts
+from tests.scenario import (
+    BOLTS,
+    CHUCK,
+    REGISTER,
+    SPIGOT,
+    THREAD,
+    back_plate,
+    planned,
+    with_cuts,
+)
 
 WIDTH, HEIGHT = 880.0, 500.0
 
@@ -41,10 +48,9 @@ class OnThePage(unittest.TestCase):
         plan = planned(with_cuts(back_plate(), 96.0, (0.1, 95.81)))
         step = plan.route[1].steps[4]
         made = {
-            "plate": plate_drawing(plan, WIDTH, HEIGHT),
-            "small plate": plate_drawing(plan, 620, 360),
+            "sheet": piece_sheet(plan.made, WIDTH, HEIGHT),
             "stack": stack_drawing(plan, 540, 150),
-            "film": film_drawing(plan.plate, step, 148, 140),
+            "film": body_film(step, 148, 140),
             "sneak": sneak_up_drawing(plan.cut_state, plan.advice, WIDTH, HEIGHT),
             "rose": rose_drawing((0.01, 0, -0.01, 0), None, 0.02, 400, 300),
             "proof": band_drawing(plan.proof[0], 400, 74),
@@ -62,33 +68,35 @@ class OnThePage(unittest.TestCase):
                     self.assertTrue(-1 <= y <= drawing.height + 1, (x, y))
 
 
-class PlateDrawing(unittest.TestCase):
-    def test_sizes_ruled_by_a_fit_carry_its_number(self):
-        drawing = plate_drawing(planned(), WIDTH, HEIGHT)
+class SheetOfAPlate(unittest.TestCase):
+    def test_sizes_ruled_by_a_fit_carry_its_number_and_limits(self):
+        drawing = piece_sheet(planned().made, WIDTH, HEIGHT)
         said = texts(drawing)
-        for size in ("⌀94.997", "⌀46.010", "⌀110.00", "M45 × 4.5"):
+        for size in ("⌀94.997", "94.992 to 95.002", "⌀46.010", "M45 × 4.5"):
             self.assertIn(size, said)
         for number in "1234":
             self.assertIn(number, said)
+        self.assertTrue(any("on ⌀110 (109.090 to 110.903)" in one for one in said))
 
     def test_the_section_is_to_scale(self):
-        """A vertical dimension is as long as its size, all at one scale."""
-        plan = planned()
-        drawing = plate_drawing(plan, WIDTH, HEIGHT)
+        """An upright dimension is as long as its size, all at one scale."""
+        made = planned().made
+        drawing = piece_sheet(made, WIDTH, HEIGHT)
         uprights = sorted(
             abs(i.start[1] - i.end[1])
             for i in drawing.items
             if isinstance(i, Line) and i.role == "dimension" and i.start[0] == i.end[0]
         )
-        plate = plan.plate
-        scale = uprights[-1] / plate.flange_diameter
-        for size in (plate.bolt_circle, plate.spigot_diameter, plate.hub_diameter):
+        scale = uprights[-1] / made.values["flange.diameter"]
+        for key in ("core.diameter", "spigot.diameter", "hub.diameter"):
+            size = made.values[key]
             self.assertTrue(
-                any(abs(one / scale - size) < 0.01 for one in uprights), size
+                any(abs(one / scale - size) < 0.01 for one in uprights), key
             )
 
     def test_a_contradiction_is_red_and_marked_at_the_size_itself(self):
-        drawing = plate_drawing(planned(back_plate(spigot_diameter=95.4)), 880, 500)
+        made = planned(back_plate({"spigot.diameter": "95.4"})).made
+        drawing = piece_sheet(made, 880, 500)
         item = next(
             i for i in drawing.items if isinstance(i, Text) and i.text == "⌀95.400"
         )
@@ -99,18 +107,13 @@ class PlateDrawing(unittest.TestCase):
         height = next(
             i for i in drawing.items if isinstance(i, Text) and i.text == "3.5"
         )
-        self.assertEqual(height.role, "text", "only the size at fault")
+        self.assertEqual(height.role, "dimension", "only the size at fault")
 
     def test_every_size_can_be_chosen_where_it_stands(self):
-        drawing = plate_drawing(planned(), WIDTH, HEIGHT)
-        for tie in ("hub_diameter", "spigot_diameter", "flange_thickness", "bolts"):
+        drawing = piece_sheet(planned().made, WIDTH, HEIGHT)
+        for tie in ("hub.diameter", "spigot.diameter", "flange.thickness"):
             spot = drawing.spot(tie)
             self.assertTrue(spot.holds(spot.rect[0] + 2, spot.rect[1] + 2))
-
-    def test_inches_first_in_an_inch_shop(self):
-        said = texts(plate_drawing(planned(), WIDTH, HEIGHT, inch=True))
-        self.assertIn("⌀3.7400", said)
-        self.assertIn("94.997 mm", said)
 
 
 class GaugePictures(unittest.TestCase):
@@ -144,11 +147,21 @@ class StackStrip(unittest.TestCase):
     def test_pieces_and_fits_can_be_chosen(self):
         drawing = stack_drawing(planned(), 540, 150)
         ties = {spot.tie for spot in drawing.spots}
-        self.assertLessEqual({"nose", "chuck", "fit.1", "fit.4"}, ties)
+        self.assertLessEqual({"nose", "chuck", "made", "fit.1", "fit.4"}, ties)
+
+    def test_what_is_made_stands_between_its_mates_as_it_will_be(self):
+        """The chuck seats on the flange: hub 17 and flange 18, 35 from the shoulder."""
+        drawing = stack_drawing(planned(), 540, 150)
+        rects = {spot.tie: spot.rect for spot in drawing.spots}
+        nose, plate, chuck = (rects[tie] for tie in ("nose", "made", "chuck"))
+        scale = plate[2] / (17 + 18 + 3.5)
+        self.assertAlmostEqual((chuck[0] - plate[0]) / scale, 35.0, places=6)
+        # the nose ends 36.05 from its shoulder, inside the plate
+        self.assertAlmostEqual((nose[0] + nose[2] - plate[0]) / scale, 36.05, places=6)
 
     def test_what_is_not_measured_is_named_instead_of_drawn(self):
         drawing = stack_drawing(planned(chuck={}), 540, 150)
-        self.assertIn("plate to make", texts(drawing))
+        self.assertIn("Back plate, to make", texts(drawing))
 
 
 class Charts(unittest.TestCase):
@@ -192,7 +205,7 @@ class Charts(unittest.TestCase):
 class Sections(unittest.TestCase):
     def test_the_hatch_covers_the_cut_face_evenly(self):
         """Line length times spacing is the area of the face."""
-        ring = outline([(0, 17, 36), (17, 35, 65)], [(0, 35, 20)])
+        ring = ((0, 20), (0, 36), (17, 36), (17, 65), (35, 65), (35, 20))
         area = 0.0
         for (ax, ay), (bx, by) in zip(ring, (*ring[1:], ring[0]), strict=True):
             area += (ax * by - bx * ay) / 2

@@ -18,7 +18,7 @@ from unittest import mock
 import msgspec
 import sqlalchemy as sa
 
-from machinon.core.job.job import Job
+from machinon.core.job.job import CutLog, Job
 from machinon.core.shop.things import Shop
 from machinon.core.sizes.fit import FitChoice
 from machinon.store.documents import Unreadable, packed, unpacked
@@ -46,19 +46,28 @@ class StoredFormats(unittest.TestCase):
             key: unpacked(zlib.compress(json.dumps(one).encode()))
             for key, one in stored.items()
         }
-        plate = read["back-plate-130"].plate
-        self.assertEqual((plate.bolt_size, plate.spigot_height), ("M8", 3.5))
+        sizes = read["back-plate-130"].making.sizes
+        self.assertEqual(sizes["bolts.screw"], "M8")
+        self.assertEqual(sizes["spigot.height"], "3.5mm")
         self.assertEqual(read["lathe"].dial_reads, "diameter")
         self.assertEqual(read["back-plate-130"].proof.runout_limit, 0.02)
         self.assertTrue(read["chuck-130"].surfaces[0].readings)
 
-    def test_a_job_of_format_2_makes_what_it_made(self):
-        """Before format 3 a job made a back plate, or had survey and fits only."""
-        stored = json.loads((SAMPLES / "format_2.json").read_text())
-        plate = unpacked(zlib.compress(stored["back-plate-130"].encode()))
-        self.assertIsNone(plate.making)
-        self.assertEqual(plate.plate.flange_diameter, 130)
-        self.assertTrue(plate.fits)
+    def test_a_back_plate_of_an_older_format_is_a_piece_with_everything_in_it(self):
+        """Before format 4 it had sizes, a log and a proof of its own."""
+        for number in (2, 3):
+            with self.subTest(number):
+                stored = json.loads((SAMPLES / f"format_{number}.json").read_text())
+                job = unpacked(zlib.compress(stored["back-plate-130"].encode()))
+                self.assertEqual(job.making.family, "back-plate")
+                self.assertEqual(job.making.sizes["flange.diameter"], "130mm")
+                self.assertEqual(job.making.material, "cast iron")
+                self.assertEqual(job.making.mates["chuck"], "chuck-130")
+                self.assertEqual(job.cutting, 3)
+                self.assertGreater(len(job.log.entries), 1, "its spigot's cuts")
+                self.assertEqual(job.fit(2).joint, "thread")
+                proved = [one.id for one in job.proof.surfaces]
+                self.assertEqual(proved, ["fit.1", "fit.3", "fit.4"])
 
     def test_documents_of_the_present_format_open_as_they_are_stored(self):
         """A change of this sample's meaning needs a new format and a step."""
@@ -69,7 +78,9 @@ class StoredFormats(unittest.TestCase):
                 self.assertEqual(zlib.decompress(packed(document)).decode(), text)
 
     def test_every_size_is_written_also_where_it_is_the_usual_one(self):
-        text = zlib.decompress(packed(Job("a", "A", fits=(fit(),)))).decode()
+        text = zlib.decompress(
+            packed(Job("a", "A", fits=(fit(),)).with_log(CutLog()))
+        ).decode()
         for size in ("clearance_min", "deepest", "runout_limit"):
             self.assertIn(size, text)
 

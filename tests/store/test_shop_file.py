@@ -15,7 +15,7 @@ from alembic.config import Config
 from alembic.script import ScriptDirectory
 from msgspec.structs import replace
 
-from machinon.core.job.job import back_plate_job
+from machinon.core.job.job import Job
 from machinon.core.shop.things import Piece, Reading, Shop, Surface
 from machinon.store.demo_shop import demo_shop
 from machinon.store.opening import (
@@ -97,7 +97,7 @@ class Acts(ShopFileCase):
 
     def test_the_stage_is_where_the_job_was_left_not_an_act(self):
         file = self.open()
-        job = back_plate_job("plate", "Plate", "", "lathe", "nose", "chuck")
+        job = Job("plate", "Plate")
         file.act("plate", "Begun.", job)
         file.leave_at("plate", "cut")
         file.act("plate", "Changed.", replace(job, reason="new"))
@@ -245,7 +245,7 @@ class Demo(unittest.TestCase):
             past = [one for one in stages.values() if one not in ("survey", "fits")]
             self.assertEqual(set(past), {"route", "cut", "proof"})
             self.assertEqual(len(past), 5)
-            self.assertGreater(len(file.get("back-plate-130").cut.entries), 1)
+            self.assertGreater(len(file.get("back-plate-130").log.entries), 1)
             nuts, arbor = file.get("t-nuts"), file.get("expanding-arbor")
             self.assertEqual(nuts.making.sizes, {"nuts.count": "8"})
             self.assertEqual(nuts.done, ("square-strip", "mill-rebate_front"))

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
+from machinon.core.families import family_of
 from machinon.core.fits.joints import (
     joint_forms,
     joints_on,
@@ -156,7 +157,7 @@ class PlainChoice(Choice):
 
     def _fill_joints(self, fit: FitPlan) -> None:
         """The kinds of fit that make sense on the surface."""
-        ruled = self.job.plate_rests_on(fit.choice.number)
+        ruled = self.job.slot_of(fit.choice.number) is not None
         self.head.setVisible(ruled)
         self.joint.setVisible(not ruled)
         surface = self.job.plan.existing(fit)
@@ -387,30 +388,38 @@ class BoltChoice(Choice):
         self.figures(self.room, self.need)
         self.finish()
 
+    def _counted(self) -> str:
+        """The figure of the mate that says how many screws hold it."""
+        slot, making = self.job.slot_of(self.number()), self.job.job.making
+        assert slot is not None
+        assert making is not None
+        typed = family_of(making.family).mate_keys
+        return next(key for key in slot.rests if key in typed)
+
     def _on_count(self, typed: str) -> None:
         self.count.accept()
         try:
-            self.job.set_size("bolts", typed)
+            self.job.set_size(self._counted(), typed)
         except BadInput as error:
             self.count.refuse(error.message)
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
-        ruled = self.job.plate_rests_on(fit.choice.number)
-        self.part.setVisible(not ruled)
-        centres, play = (
-            ("The spigot", "the spigot's") if ruled else ("Something else", "its")
-        )
+        slot = self.job.slot_of(fit.choice.number)
+        self.part.setVisible(slot is None)
+        centres, play = "Something else", "its"
+        if slot is not None and slot.centred:
+            centres, play = f"The {slot.centred}", f"the {slot.centred}'s"
         self.holds.setText(
             f"{centres} must centre the two parts; the screws only hold them. Their "
             f"holes must leave room for drilling and for {play} play."
         )
-        self.count.setVisible(ruled)
-        plate = self.job.job.plate
-        if ruled and plate is not None and not self.count.refused:
-            self.count.put("" if plate.bolts is None else str(plate.bolts))
+        self.count.setVisible(slot is not None)
+        if slot is not None and not self.count.refused:
+            assert self.job.job.making is not None
+            self.count.put(self.job.job.making.sizes.get(self._counted(), ""))
             self.count.hint("")
-        if not ruled:
+        if slot is None:
             self.part.show_fit(fit)
         inch = self.job.inch
         for key, radio in self.radios.items():

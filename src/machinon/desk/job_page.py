@@ -27,7 +27,6 @@ from machinon.desk.joint_part import band_text
 from machinon.desk.painter import paint_mark
 from machinon.desk.stages.cut import CutView
 from machinon.desk.stages.fits import FitsView
-from machinon.desk.stages.made_piece import MadePieceView
 from machinon.desk.stages.piece import PieceView
 from machinon.desk.stages.proof import ProofView
 from machinon.desk.stages.route import RouteView
@@ -45,6 +44,7 @@ from machinon.desk.widgets import (
     set_ink,
 )
 from machinon.draw.drawing import Drawing, Mark, MarkKind
+from machinon.draw.stack_drawing import MADE as MADE_TIE
 from machinon.draw.stack_drawing import stack_drawing
 
 VIEWS: dict[Stage, type[StageView]] = {
@@ -244,7 +244,7 @@ class JobPage(QWidget):
         self.stack = DrawingView(
             self.look,
             self._stack,
-            "The stack: nose, plate and chuck along their axis",
+            "The stack: what exists and what is made, to scale",
             12,
             "ground",
         )
@@ -343,10 +343,7 @@ class JobPage(QWidget):
         if self.stage in self._unbuilt():
             return None
         if self.stage not in self.views:
-            kind = VIEWS[self.stage]
-            if self.stage == "piece" and self.job.job.making is not None:
-                kind = MadePieceView
-            self.views[self.stage] = kind(self.bench)
+            self.views[self.stage] = VIEWS[self.stage](self.bench)
         return self.views[self.stage]
 
     def _why_not(self) -> tuple[str, str, tuple[str, Callable[[], None]]]:
@@ -375,11 +372,9 @@ class JobPage(QWidget):
 
     def _unbuilt(self) -> tuple[Stage, ...]:
         """The stages that this kind of piece does not go through yet."""
-        job = self.job.job
-        if job.plate is not None:
-            return ()
+        job, plan = self.job.job, self.job.plan
         built = BEFORE_PIECE if job.making is None else MADE
-        if self.job.plan.at_machine is not None:
+        if plan.at_machine is not None or plan.next_to_cut is not None:
             built = (*built, "cut")
         if self.job.plan.verdict_says:
             built = (*built, "proof")
@@ -494,7 +489,7 @@ class JobPage(QWidget):
     @property
     def _ends_in_fits(self) -> bool:
         """Whether nothing is drawn or made in this job."""
-        return self.job.job.plate is None and self.job.job.making is None
+        return self.job.job.making is None
 
     def go_onward(self) -> None:
         """Take the next step."""
@@ -511,6 +506,9 @@ class JobPage(QWidget):
         kind, _, number = tie.partition(".")
         if kind == "fit":
             self.show_stage("fits", int(number))
+            return
+        if kind == MADE_TIE:
+            self.show_stage("piece")
             return
         self.show_stage("survey")
         view = self.views["survey"]

@@ -5,14 +5,19 @@ from collections.abc import Callable
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent, QShowEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QVBoxLayout,
+    QWidget,
+)
 
 from machinon.core.families import families
 from machinon.core.job.made_piece import mate_pieces
-from machinon.core.piece.family import Family
-from machinon.core.shop.things import Piece
+from machinon.core.piece.family import Family, MateSize
+from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.begin import (
-    NEW_CHUCK,
     NEW_MATE,
     begin_job,
     could_be_mate,
@@ -35,7 +40,6 @@ from machinon.draw.drawing import Drawing
 from machinon.draw.what_is_made import family_picture, fit_picture
 from machinon.store.shop_file import ShopFile
 
-PLATE = "back-plate"  # the family that the desk still begins in its own way
 CARD = 216  # least width of a card
 
 
@@ -93,7 +97,7 @@ class WhatIsMade(QWidget):
         self.none = label("", "faint", wrap=True)
         self.none.hide()
         self.cards = {
-            "plate" if one.key == PLATE else one.key: WhatCard(
+            one.key: WhatCard(
                 look,
                 one.name,
                 one.purpose,
@@ -175,33 +179,14 @@ class NewJobPage(FormPage):
         self.what.chosen.connect(self._on_what)
         self.what_says = label("", "", "stop", wrap=True)
         self.what_says.hide()
-        self.combo("lathe", [(e.name, e.id) for e in file.entries("lathe")])
-        chucks = [
-            (piece.name, piece.id)
-            for e in file.entries("piece")
-            if isinstance(piece := file.get(e.id), Piece) and piece.role == "chuck"
-        ]
-        self.combo("chuck", [*chucks, ("a chuck not in the shop yet", NEW_CHUCK)])
-        self.combos["chuck"].currentIndexChanged.connect(lambda _: self._ask())
-        self.field("name", "Job", hint="Back plate for the 130 mm three-jaw")
+        self.field("name", "Job", hint="Back plate for the three-jaw")
         self.field("reason", "Reason, in a sentence (may stay empty)")
-        self.field("chuck_name", "The new chuck", hint="Three-jaw chuck 130 mm")
-        self.field(
-            "bolts", "How many bolts hold it (may stay empty until counted)", hint="3"
-        )
 
         left = QVBoxLayout()
         left.setContentsMargins(px(18), px(14), px(14), px(14))
         left.addWidget(label("New job: what is to be made?", "title"))
         left.addWidget(self.what_says)
         left.addWidget(self.what, 1)
-        self.plate_only = QWidget()
-        plate = QVBoxLayout(self.plate_only)
-        plate.setContentsMargins(0, 0, 0, 0)
-        plate.addWidget(self.named("Goes on the nose of", self.combos["lathe"]))
-        plate.addWidget(self.named("Carries", self.combos["chuck"]))
-        plate.addWidget(self.fields["chuck_name"])
-        plate.addWidget(self.fields["bolts"])
         self.mates = QWidget()
         self.mate_lines = QVBoxLayout(self.mates)
         self.mate_lines.setContentsMargins(0, 0, 0, 0)
@@ -211,7 +196,6 @@ class NewJobPage(FormPage):
         right.setSpacing(px(8))
         right.addWidget(self.fields["name"])
         right.addWidget(self.fields["reason"])
-        right.addWidget(self.plate_only)
         right.addWidget(self.mates)
         right.addWidget(self.example)
         right.addStretch(1)
@@ -230,22 +214,16 @@ class NewJobPage(FormPage):
     def _on_what(self, _key: str) -> None:
         self.what_says.hide()
         self._ask()
-        asked = [self.fields[key] for key in ("name", "chuck_name", "bolts")]
-        empty = [one for one in asked if one.isEnabled() and not one.text()]
-        (empty[0].edit if empty else self.go).setFocus()
+        name = self.fields["name"]
+        (self.go if name.text() else name.edit).setFocus()
 
     def _ask(self) -> None:
         """Only what matters for what is made."""
         what = self.what.key
-        plate = what == "plate"
-        new = plate and self.combos["chuck"].currentData() == NEW_CHUCK
-        self.plate_only.setVisible(plate)
-        self.fields["bolts"].setEnabled(plate)
-        self.fields["chuck_name"].setVisible(new)
-        self.fields["chuck_name"].setEnabled(new)
         clear_layout(self.mate_lines)
-        for key in [key for key in self.combos if key not in ("lathe", "chuck")]:
-            del self.combos[key]
+        self.combos.clear()
+        for key in [key for key in self.fields if key not in ("name", "reason")]:
+            del self.fields[key]
         family = families().get(what)
         self.mates.setVisible(family is not None)
         self.example.setText(f"Usually made {family.example}." if family else "")
@@ -256,14 +234,40 @@ class NewJobPage(FormPage):
     def _ask_mates(self, family: Family) -> None:
         """What the piece goes on or carries: of the shop, or new."""
         for role, wanted in mate_pieces(family).items():
-            choices = [(one.name, one.id) for one in could_be_mate(self.file, wanted)]
+            choices = [
+                (self._called(one), one.id) for one in could_be_mate(self.file, wanted)
+            ]
             new = ("a new one, to be measured in Survey", NEW_MATE)
             made = self.combo(f"mate.{role}", [*choices, new])
             self.mate_lines.addWidget(self.named(wanted.name, made))
+            called = self.field(f"name.{role}", "It is called", hint=wanted.name)
+            self.mate_lines.addWidget(called)
+            made.currentIndexChanged.connect(
+                lambda _, made=made, called=called: _name_new(made, called)
+            )
+            _name_new(made, called)
+        for key, one in family.mate_keys.items():
+            if not one.surfaces and not one.optional:
+                self.mate_lines.addWidget(self._typed_size(family, key, one))
         before = [(f"as in {p.name}", p.id) for p in made_before(self.file, family)]
         if before:
             like = self.combo("like", [("as usual", ""), *before])
             self.mate_lines.addWidget(self.named("Its sizes start", like))
+
+    def _called(self, piece: Piece) -> str:
+        """A piece by its name; a spindle nose with the lathe that it is of."""
+        lathes = (self.file.get(entry.id) for entry in self.file.entries("lathe"))
+        of = (one for one in lathes if isinstance(one, Lathe) and one.nose == piece.id)
+        lathe = next(of, None)
+        return f"{piece.name}, {lathe.name}" if lathe else piece.name
+
+    def _typed_size(self, family: Family, key: str, one: MateSize) -> Field:
+        """An entry for what no gauge reads of a mate; it may stay empty."""
+        role = next(m for m in family.mates if m.role == key.partition(".")[0])
+        name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
+        usual = one.usual if isinstance(one.usual, str) else f"{one.usual:g}"
+        hint = f"{usual}, or later"
+        return self.field(f"size.{key}", name, hint=hint)
 
     def _next_after(self, key: str) -> None:
         if key == "reason" and not self.what.key:
@@ -286,3 +290,10 @@ class NewJobPage(FormPage):
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         self.what.search.edit.setFocus()
+
+
+def _name_new(chosen: QComboBox, called: Field) -> None:
+    """A mate that is new gets a name; one of the shop has it."""
+    new = chosen.currentData() == NEW_MATE
+    called.setVisible(new)
+    called.setEnabled(new)

@@ -23,7 +23,6 @@ from machinon.core.ask.asking import Found, Understood, found_with, understand
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.sentences import sentence
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.piece.back_plate import PARAMETERS
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,
@@ -158,13 +157,14 @@ class ReckonerPage(QWidget):
         look: Look,
         inch: bool,
         job_name: str,
-        has_piece: bool,
+        sizes: Mapping[str, str],
         name: str,
         own: OwnFigures | None = None,
         given: Mapping[str, Any] | None = None,
         find: Callable[[str], list[Hit]] = lambda _: [],
     ) -> None:
-        """job_name: of the open job, empty without one; name: opened at first,
+        """job_name: of the open job, empty without one; sizes: the lengths of its
+        piece that can be set, with their words; name: opened at first,
         with `given` or its usual question about the shop's `own`; find: what the
         shop has by that name."""
         super().__init__()
@@ -215,7 +215,7 @@ class ReckonerPage(QWidget):
         self.note.setToolTip(job_name)
         self.use = button("Use as a size…", self._choose_size)
         self.print = button("Print…", self._print)
-        self._in_job, self._has_piece = bool(job_name), has_piece
+        self._in_job, self._sizes = bool(job_name), sizes
         self._lay_out()
         self._find()
         if given is None:
@@ -345,7 +345,7 @@ class ReckonerPage(QWidget):
         for one in (self.working, self.copy, self.print):
             one.setVisible(there)
         self.note.setVisible(there and self._in_job)
-        self.use.setVisible(there and self._has_piece)
+        self.use.setVisible(there and bool(self._sizes))
 
     @staticmethod
     def _all() -> list[Found]:
@@ -640,9 +640,8 @@ class ReckonerPage(QWidget):
     def _choose_size(self) -> None:
         """Offer the answer's lengths as sizes of the open job's piece."""
         if self.question and self.question.answer:
-            menu = size_menu(
-                self, self.question.answer, self.inch, self.size_wished.emit
-            )
+            answer, wish = self.question.answer, self.size_wished.emit
+            menu = size_menu(self, answer, self.inch, self._sizes, wish)
             menu.popup(self.use.mapToGlobal(self.use.rect().topLeft()))
 
     def say(self, text: str, wrong: bool = False) -> None:
@@ -687,7 +686,11 @@ def clear_grid(layout: QLayout) -> None:
 
 
 def size_menu(
-    parent: QWidget, answer: Answer, inch: bool, chosen: Callable[[str, str], object]
+    parent: QWidget,
+    answer: Answer,
+    inch: bool,
+    sizes: Mapping[str, str],
+    chosen: Callable[[str, str], object],
 ) -> QMenu:
     """A menu of the answer's lengths, each with the sizes of a piece it could be."""
     menu = QMenu(parent)
@@ -697,10 +700,8 @@ def size_menu(
             continue
         said = length_text(value, 0.001, inch)
         part = menu.addMenu(f"{plain_name(key)} {said} as …")
-        for size, parameter in PARAMETERS.items():
-            part.addAction(
-                parameter.name, lambda size=size, said=said: chosen(size, said)
-            )
+        for size, words in sizes.items():
+            part.addAction(words, lambda size=size, said=said: chosen(size, said))
     if menu.isEmpty():
         menu.addAction("This answer has no length that a piece could take")
     return menu

@@ -20,6 +20,7 @@ from machinon.core.setting_out.runout import resolve
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.survey.surface_kinds import is_tapered
 from machinon.core.survey.surface_sums import sum_of
+from machinon.core.threads.thread_limits import with_class
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
@@ -27,7 +28,6 @@ from machinon.draw.drawing import Drawing, Mark, MarkKind
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.how_to_measure import measuring_drawing
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.plate_drawing import plate_drawing
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.sketch import figure
 from machinon.store.lists import export_fits
@@ -92,21 +92,6 @@ def _upright(path: Path, title: str, *pages: Callable[[QPainter], None]) -> None
     _written_whole(path, lambda beside: _pdf(beside, title, upright, *pages))
 
 
-def write_drawing(plan: Plan, path: Path) -> None:
-    """The plate's drawing; the file's ending chooses .svg or .pdf.
-
-    Raises MachinonError where there is nothing to draw or it cannot be written.
-    """
-    if plan.plate is None:
-        raise MachinonError("There is no plate to draw yet: finish Survey and Fits.")
-    level_page(
-        path,
-        f"{plan.job.name}: drawing",
-        lambda painter: _drawing_page(painter, plan, *A4_LEVEL),
-        "svg" if path.suffix.lower() == ".svg" else "pdf",
-    )
-
-
 PaperKind = Literal["svg", "pdf", "png"]
 PNG_DOTS = 2.5  # of a picture to each of the page's, about 240 an inch
 
@@ -149,30 +134,6 @@ def level_page(
         return _pdf(beside, title, QPageLayout.Orientation.Landscape, page)
 
     _written_whole(path, {"svg": svg, "pdf": pdf, "png": png}[kind])
-
-
-def _drawing_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
-    plate = plan.plate
-    assert plate is not None
-    drawing_on_page(
-        painter,
-        lambda w, h: plate_drawing(plan, w, h, 11.0, plan.shop.inch),
-        (
-            (plan.job.name, f"{plan.shop.name}".strip() or "own shop"),
-            (
-                f"Material: {plate.material}",
-                f"Stock ⌀{plate.stock_diameter:g} × {plate.stock_length:g} mm",
-            ),
-            (
-                "Sizes in mm, inches small"
-                if not plan.shop.inch
-                else "Sizes in inches",
-                "Numbers in circles: fits, cut to the measured mate",
-            ),
-        ),
-        width,
-        height,
-    )
 
 
 def drawing_on_page(
@@ -440,14 +401,10 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     _say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
     y = 118.0
     made = plan.made
-    if plan.plate is not None or made is not None:
+    if made is not None:
         painter.save()
         painter.translate(0, 104)
-        if made is not None:
-            drawn = piece_sheet(made, width, 330, 8.5, inch, True)
-        else:
-            drawn = plate_drawing(plan, width, 330, 8.5, inch)
-        paint(painter, drawn, PRINT)
+        paint(painter, piece_sheet(made, width, 330, 8.5, inch, True), PRINT)
         painter.restore()
         y = 448.0
     if plan.proof:
@@ -480,16 +437,18 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
                 "faint",
             )
         y += 70
-    if plan.plate is not None:
+    for fit in plan.fits:
+        if made is None or fit.thread is None:
+            continue
         home = plan.job.proof.thread_tried
         tried = "screwed home, seats on the shoulder" if home else "not tried yet"
-        says = f"Thread {plan.plate.thread_words}: {tried}"
+        says = f"Thread {with_class(fit.thread, fit.thread_class)}: {tried}"
         _say(painter, 0, y + 14, says, 12)
         y += 26
     y += 14
     x = 0.0
     lines = []
-    if plan.plate is not None or (made is not None and made.family.runs):
+    if made is not None and made.family.runs:
         _say(painter, 0, y, "How it runs", 15, bold=True)
         lines = _runs_on_paper(painter, plan, y)
         x = 280.0
@@ -511,7 +470,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         painter,
         0,
         height - 22,
-        CAUTION_NOSE if plan.plate is not None else CAUTION,
+        made.family.cautions.get("sheet", CAUTION) if made is not None else CAUTION,
         11,
         "faint",
     )
@@ -551,7 +510,3 @@ def _runs_on_paper(painter: QPainter, plan: Plan, top: float) -> list[str]:
 
 
 CAUTION = "Keep to the maker's limits of machine and holding, and to local rules."
-CAUTION_NOSE = (
-    "Keep to the maker's speed limits of chuck and plate. A threaded nose unwinds when "
-    "braked or reversed."
-)

@@ -102,10 +102,10 @@ def finish(job: OpenJob) -> None:
         job.measured_cut(f"{size:.3f}")
     job.answer_trial("goes on")
     for size in ("46.009", "46.01", "46.01"):
-        job.add_proof_reading("register_bore", size, "bore-gauge")
+        job.add_proof_reading("fit.1", size, "bore-gauge")
     for size in ("104.28", "104.25", "104.27"):
-        job.add_proof_reading("bolt_circle", size, "caliper")
-    for key in ("register_bore", "bolt_circle"):
+        job.add_proof_reading("fit.4", size, "caliper")
+    for key in ("fit.1", "fit.4"):
         job.try_mate(key, "goes on")
     job.set_thread_tried(True)
     for set_up in job.plan.route:

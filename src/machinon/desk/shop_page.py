@@ -342,7 +342,9 @@ class ShopPage(QWidget):
             surfaces = [s for p in pieces for s in p.surfaces]
             surfaces += [s for job in jobs for s in job.proof.surfaces]
             if any(r.instrument == id for s in surfaces for r in s.readings) or any(
-                job.cut.instrument == id and job.cut.entries for job in jobs
+                log.instrument == id and log.entries
+                for job in jobs
+                for log in job.cuts.values()
             ):
                 return "readings were taken with it"
         return ""

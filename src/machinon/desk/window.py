@@ -23,6 +23,7 @@ from PySide6.QtWidgets import (
 
 from machinon import __version__
 from machinon.core.errors import MachinonError
+from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import Answer
 from machinon.desk.commands import COMMANDS, Command
 from machinon.desk.faults import faults
@@ -391,7 +392,7 @@ class MainWindow(QMainWindow):
             self.look,
             self.file.shop().inch,
             job.job.name if job else "",
-            job is not None and job.job.plate is not None,
+            _lengths_of(job) if job is not None else {},
             name or "iso-fit",
             self._own_figures(),
             given,
@@ -659,3 +660,15 @@ class MainWindow(QMainWindow):
         if hasattr(self, "file"):
             self.file.close()
         super().closeEvent(event)
+
+
+def _lengths_of(job: "OpenJob") -> dict[str, str]:
+    """The lengths of a job's piece that can be set, with their words."""
+    made = job.plan.made
+    if made is None:
+        return {}
+    return {
+        key: known.size.words
+        for key, known in made.sizes.items()
+        if known.size.kind is LENGTH
+    }

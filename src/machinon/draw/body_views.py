@@ -82,9 +82,8 @@ def _hole_sections(body: Body) -> list[list[Point]]:
     return found
 
 
-def draw_half_section(board: Board, body: Body, place: Place) -> None:
-    """Upper half cut and hatched, lower half as seen from outside; ISO 128."""
-    first, last = body.ends
+def draw_upper_half(board: Board, body: Body, place: Place) -> None:
+    """The half above the axis, cut and hatched; ISO 128."""
     cut = body.region
     holes = _hole_sections(body)
     if holes:
@@ -98,6 +97,12 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
         board.items.append(Shape(points, "outline", EDGE, "panel", "right"))
     for z, r in _inner_edges(body):
         board.items.append(Line(place(z, 0.0), place(z, r), "outline", 1.2))
+
+
+def draw_half_section(board: Board, body: Body, place: Place) -> None:
+    """Upper half cut and hatched, lower half as seen from outside; ISO 128."""
+    first, last = body.ends
+    draw_upper_half(board, body, place)
     for ring in envelope(body):
         mirrored = tuple(place(z, -r) for z, r in ring)
         board.items.append(Shape(mirrored, "outline", EDGE, "panel"))

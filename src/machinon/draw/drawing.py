@@ -345,6 +345,8 @@ class Board:
         role: Role,
         tie: str,
         name: str,
+        number: int = 0,
+        mark: MarkKind | None = None,
     ) -> None:
         """A horizontal dimension; its figure goes beside it where it is narrow."""
         past = 5 if y > from_y else -5
@@ -352,12 +354,16 @@ class Board:
             self.line((x, from_y), (x, y + past), "dimension", 0.8)
         room = right - left
         aside = text_width(small, self.size * SMALL) + 0.5 * self.size if small else 0.0
+        lead = 1.5 * self.size if number else 0.0
+        aside += lead + (1.2 * self.size if mark else 0.0)
         if room >= text_width(text, self.size) + aside + 2.5 * self.size:
             self.line((left, y), (right, y), "dimension", 0.8)
             self.arrow((left, y), (right, y))
             self.arrow((right, y), (left, y))
-            middle = (left + right - aside) / 2
-            self.label((middle, y), text, small, role, tie, name, beside=True)
+            middle = (left + right - aside + lead) / 2
+            self.label(
+                (middle, y), text, small, role, tie, name, number, mark, beside=True
+            )
             return
         out = 1.3 * self.size
         self.line((left - out, y), (right + out, y), "dimension", 0.8)
@@ -368,11 +374,13 @@ class Board:
         if start + wide + aside > self.width:  # no room there: at the other side
             start = left - out - 4 - wide - aside
         self.label(
-            (start + wide / 2, y),
+            (start + (lead + wide) / 2, y),
             text,
             small,
             role,
             tie,
             name,
+            number,
+            mark,
             beside=True,
         )

@@ -79,13 +79,15 @@ class Along:
 class Turned:
     """A piece that turns: steps outside and in the bore, left to right.
 
-    grooves: the floors of those that are cut into its outer steps.
+    grooves: the floors of those that are cut into its outer steps; zero: where its
+    own measures along start.
     """
 
     outer: tuple[Step, ...]
     inner: tuple[Step, ...]
     lengths: tuple[Along, ...]
     grooves: tuple[Step, ...] = ()
+    zero: float = 0.0
 
     @property
     def long(self) -> float:
@@ -114,13 +116,15 @@ class Outline:
 
     points: of the upper half of what turns, of the whole section of what does
     not; turns: which; cut: whether it is drawn cut, as what is solid is not;
-    places: where each surface lies, by its id.
+    places: where each surface lies, by its id; zero: where its own measures along
+    start.
     """
 
     points: tuple[Point, ...]
     turns: bool
     cut: bool
     places: Mapping[str, Point]
+    zero: float = 0.0
 
     @property
     def size(self) -> tuple[float, float]:
@@ -139,7 +143,8 @@ def outline_of(piece: Piece, measured: Readings) -> Outline:
         return Outline(shifted, False, True, {section.id: (-left, high)})
     turned = turned_of(piece, measured)
     places = {one.id: one.middle for one in (*turned.outer, *turned.inner) if one.id}
-    return Outline(turned.upper_half, True, bool(turned.inner), places)
+    cut = bool(turned.inner)
+    return Outline(turned.upper_half, True, cut, places, turned.zero)
 
 
 def sizes(measured: Readings) -> Callable[[str, float], float]:
@@ -222,7 +227,9 @@ def _only_of(piece: Piece, turned: Turned) -> Turned:
         return tuple(s if piece.surface(s.id) else replace(s, id="") for s in steps)
 
     lengths = tuple(one for one in turned.lengths if piece.surface(one.id))
-    return Turned(named(turned.outer), named(turned.inner), lengths)
+    return replace(
+        turned, outer=named(turned.outer), inner=named(turned.inner), lengths=lengths
+    )
 
 
 def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:
@@ -257,6 +264,7 @@ def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:
             for id, long in lengths
             if id in known
         ),
+        zero=shoulder,
     )
 
 

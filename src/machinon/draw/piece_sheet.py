@@ -6,8 +6,9 @@ changed where it stands.
 """
 
 from collections.abc import Callable, Sequence, Set
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.body import VIEWS
 from machinon.core.piece.family import Known, Made
 from machinon.core.piece.features import Circle as HoleCircle
@@ -22,6 +23,7 @@ from machinon.draw.drawing import (
     SMALL,
     Board,
     Drawing,
+    MarkKind,
     Point,
     Role,
     text_width,
@@ -37,13 +39,23 @@ NOTE = 1.7  # figure heights of a line written at a hole
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A size as it stands on the sheet."""
+    """A size as it stands on the sheet; number: of the fit that rules it, 0: none."""
 
     key: str
     text: str
     small: str
     name: str
     role: Role
+    number: int = 0
+
+    @property
+    def mark(self) -> MarkKind | None:
+        """The mark of a size that is at fault."""
+        return "stop" if self.role == "stop" else None
+
+    def room(self, size: float) -> float:
+        """How wide its number and mark stand beside it."""
+        return 1.5 * size * bool(self.number) + 1.2 * size * bool(self.mark)
 
 
 def piece_sheet(
@@ -59,7 +71,7 @@ def piece_sheet(
     size: height of the figures, less where they would lie on each other; paper:
     without the sizes that would only bring a feature it has not.
     """
-    figures = {key: _figure(made, one, inch) for key, one in made.sizes.items()}
+    figures = _figures(made, inch)
     if paper:
         without = _left_out(made)
         figures = {k: one for k, one in figures.items() if _feature(k) not in without}
@@ -96,7 +108,7 @@ def sheet_in_mm(
     """
     board = Board(0.0, 0.0, 3.0)
     body = made.body
-    figures = {key: _figure(made, one, False) for key, one in made.sizes.items()}
+    figures = _figures(made, False)
     lines: list[MeasuredLine] = []
     notes: list[tuple[Point, str, float]] = []
     sheet = _Sheet(made, figures, board, frozenset())
@@ -172,6 +184,18 @@ def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], tall: float) -> Non
             left -= 9.0
 
 
+def _figures(made: Made, inch: bool) -> dict[str, Figure]:
+    """Every size as it stands on the sheet, by key."""
+    numbers = {key: number for number, key in ruled_by_fits(made).items()}
+    wrong = _at_fault(made)
+    found = {}
+    for key, one in made.sizes.items():
+        figure = _figure(made, one, inch)
+        role: Role = "stop" if key in wrong else figure.role
+        found[key] = replace(figure, number=numbers.get(key, 0), role=role)
+    return found
+
+
 def _figure(made: Made, one: Known, inch: bool) -> Figure:
     value, size = one.value, one.size
     ends = one.ends
@@ -195,10 +219,16 @@ def _figure(made: Made, one: Known, inch: bool) -> Figure:
         text = f"{value:.0f}"
     else:
         text = text_of(value, size.kind, inch)
-    failed = {c.place for c in made.checks if not c.passed and c.grave}
-    if size.feature in failed:
-        role = "stop"
     return Figure(size.key, text, small, size.words, role)
+
+
+def _at_fault(made: Made) -> set[str]:
+    """The sizes that a failed check points at: that of a fit, or of a whole feature."""
+    failed = [c for c in made.checks if not c.passed and c.grave]
+    ruled = {f"fit-{band.slot.key}": band.slot.rules for band in made.fits}
+    places = {c.place for c in failed if c.key not in ruled}
+    found = {key for key, one in made.sizes.items() if one.size.feature in places}
+    return found | {ruled[c.key] for c in failed if c.key in ruled}
 
 
 def _length(value: float, inch: bool, step: float = 0.0) -> str:
@@ -259,6 +289,7 @@ class _Sheet:
         one = self.figures[key]
         sign = "⌀" if self.places.get(key, _NOWHERE).kind == "diameter" else ""
         figure = text_width(sign + one.text, self.size)
+        figure += one.room(self.size)
         return max(figure, text_width(one.small, SMALL * self.size)) + self.size
 
     def _abreast(self) -> int:
@@ -369,6 +400,8 @@ class _Sheet:
                     figure.role,
                     key,
                     figure.name,
+                    figure.number,
+                    figure.mark,
                     at=at,
                 )
                 x += side * step / 2
@@ -398,7 +431,7 @@ class _Sheet:
         a, b = sorted((one.start, one.end))
         if not scale:
             return a, b
-        text = text_width(figure.text, self.size)
+        text = text_width(figure.text, self.size) + figure.room(self.size)
         if figure.small:
             text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
         out = 1.3 * self.size
@@ -421,6 +454,8 @@ class _Sheet:
                     figure.role,
                     key,
                     figure.name,
+                    figure.number,
+                    figure.mark,
                 )
             y += LANE * self.size
 
@@ -442,6 +477,8 @@ class _Sheet:
                 text = one.hole.says(one.count)
             else:
                 text = ", ".join(self.figures[key].text for key in keys)
+            ends = [self.figures[k].small for k in keys if self.figures[k].small]
+            text += "".join(f" ({one})" for one in ends)
             found.append((name, text, keys))
         return found
 
@@ -469,14 +506,17 @@ class _Sheet:
 
     def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
         size, figure = self.size, self.figures[keys[0]]
-        long = text_width(text, size)
+        number = next((n for k in keys if (n := self.figures[k].number)), 0)
+        mark = next((m for k in keys if (m := self.figures[k].mark)), None)
+        long = text_width(text, size) + 1.5 * size * bool(number)
         most = self.board.width - long / 2 - 4
         x = min(max(at[0] + long / 2 + size, long / 2 + 4), most)
         left, right = x - long / 2 - 2, x + long / 2 + 2
         above = left < at[0] < right  # then the leader ends under the words
         end = min(max(at[0], left), right), y + 0.7 * size * above
         self.board.line(at, end, "dimension", 0.8)
-        self.board.label((x, y), text, "", figure.role, keys[0], figure.name)
+        role = "stop" if mark else figure.role
+        self.board.label((x, y), text, "", role, keys[0], figure.name, number, mark)
 
     # -- blocks --------------------------------------------------------------
 
@@ -527,7 +567,7 @@ class _Sheet:
                 start = y0 if not one.at[0] else above(0, one.at[0])[1]
                 self.board.level(
                     y, min(a, b), max(a, b), start, figure.text, figure.small,
-                    figure.role, key, figure.name,
+                    figure.role, key, figure.name, figure.number, figure.mark,
                 )  # fmt: skip
             y -= LANE * size
         self._uprights(rows["y"], above, x0)
@@ -555,6 +595,7 @@ class _Sheet:
                 self.board.upright(
                     x, top, bottom, place(one.at[0], 0)[0] if one.at[0] else x0,
                     figure.text, figure.small, figure.role, key, figure.name,
+                    figure.number, figure.mark,
                 )  # fmt: skip
             x -= step / 2
 

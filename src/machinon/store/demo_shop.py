@@ -7,10 +7,9 @@ from typing import Literal, NamedTuple
 from msgspec.structs import replace
 
 from machinon.core.cutting.cut_state import CutEntry
-from machinon.core.families import families
 from machinon.core.fits.joints import is_inside, joint_forms
-from machinon.core.job.job import CutLog, Job, ProofLog, Stage, Trial, back_plate_job
-from machinon.core.job.made_piece import first_fits, proof_surface, proof_surfaces
+from machinon.core.job.job import CutLog, Job, ProofLog, Stage, Trial
+from machinon.core.job.made_piece import made_job, proof_surface
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.shop.belongings import (
     SHELF_NAMES,
@@ -176,14 +175,13 @@ def fill_demo(file: ShopFile) -> None:
     file.act("shop", "Mill, drill, table and grinder entered.", *_machines())
     file.act("shop", "Tools, packing and stock entered.", *_shelves())
     _other_jobs(file, shop, lathe)
-    job = back_plate_job(
+    job = made_job(
         "back-plate-130",
         "Back plate for the 130 mm three-jaw",
         "The small chuck is truer than the big one and fits no nose here.",
         "lathe",
-        nose.id,
-        chuck.id,
-        3,
+        Making("back-plate", {"chuck.bolts": "3"}),
+        {"nose": nose, "chuck": chuck},
     )
     file.act(job.id, "Job begun: " + job.name + ".", job)
     file.act(job.id, "Chuck measured: recess, depth, bolts.", chuck)
@@ -211,7 +209,9 @@ def fill_demo(file: ShopFile) -> None:
     )
     file.act(job.id, "Nose side proved with the plug before unchucking.", job)
     file.leave_at(job.id, "cut")
-    job = replace(job, cut=CutLog(start=96.024, touch=1.2))
+    job = replace(job, cutting=3).with_log(CutLog())
+    file.act(job.id, "To the machine: Plate spigot in chuck.", job)
+    job = job.with_log(CutLog(start=96.024, touch=1.2))
     file.act(
         job.id, "Touched at 1.20 on the dial, 96.024 mm before the first cut.", job
     )
@@ -716,19 +716,9 @@ _MADE = (
 def _begin_made(
     file: ShopFile, one: _Made, pieces: dict[str, Piece], work: Callable[[Job], Plan]
 ) -> None:
-    family = families()[one.family]
     mates = {role: pieces[id] for role, id in one.mates.items()}
-    fits = first_fits(family, mates)
-    job = Job(
-        one.id,
-        one.name,
-        one.reason,
-        "lathe",
-        tuple(one.mates.values()),
-        fits,
-        making=Making(family.key, one.sizes, one.mates),
-        proof=ProofLog(surfaces=proof_surfaces(family, fits)),
-    )
+    making = Making(one.family, one.sizes)
+    job = made_job(one.id, one.name, one.reason, "lathe", making, mates)
     file.act(job.id, f"Job begun: {job.name}.", *mates.values(), job)
     route = work(job).route
     for step in route[0].steps[: one.steps] if route else ():

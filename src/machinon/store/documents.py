@@ -123,8 +123,6 @@ def _sound(document: Document) -> Document:
             given_values(fit)
         _distinct("fits", [one.number for one in document.fits])
         _distinct("surfaces", [one.id for one in document.proof.surfaces])
-        if document.plate is not None and len(document.pieces) < 2:
-            raise ValueError("a plate without what it is made for")
     return document
 
 

@@ -12,7 +12,6 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput, MachinonError, unknown
 from machinon.core.job.fit_sheet import COLUMNS, fit_lines
-from machinon.core.job.job import PROOF_SURFACES
 from machinon.core.job.plan import Plan
 from machinon.core.materials import material
 from machinon.core.quantity import TEMPERATURE, parse, typed_again
@@ -104,7 +103,6 @@ PIECE_COLUMNS = (
 FAMILIES: Mapping[str, tuple[Surface, ...]] = {
     "nose": NOSE_SURFACES,
     "chuck": CHUCK_SURFACES,
-    "plate": PROOF_SURFACES,
     "other": (),
 }
 MOST_ROWS = 5000

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 3  # of the documents that are written now
+FORMAT = 4  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -178,8 +178,95 @@ def _jobs_make_pieces(document: Plain) -> Plain:
     return document
 
 
+_PLATE_SIZES = {  # as format 3 called a plate's sizes, and as a piece has them now
+    "stock_diameter": "stock.diameter",
+    "stock_length": "stock.length",
+    "flange_diameter": "flange.diameter",
+    "flange_thickness": "flange.thickness",
+    "hub_diameter": "hub.diameter",
+    "hub_length": "hub.length",
+    "register_bore": "register.diameter",
+    "register_depth": "register.depth",
+    "spigot_diameter": "spigot.diameter",
+    "spigot_height": "spigot.height",
+    "bolt_circle": "bolts.circle",
+}
+_PROVED = {
+    "register_bore": "fit.1",
+    "spigot_diameter": "fit.3",
+    "bolt_circle": "fit.4",
+}
+
+
+# what a made plate's surfaces are called as those of any piece
+_MADE = {
+    "register_bore": "recess",
+    "spigot_diameter": "register",
+    "bolt_circle": "bolt-span",
+}
+
+
+def _back_plates_are_pieces(document: Plain) -> Plain:
+    """From format 4 on a back plate is a piece of its family like any other: its sizes
+    are those of a making, its spigot's log that of fit 3, its proof by its fits; one
+    that was made has surfaces of the usual kinds."""
+    if document.get("type") == "piece" and document["role"] == "plate":
+        surfaces = [
+            {**one, "id": _MADE.get(one["id"], one["id"])}
+            for one in document["surfaces"]
+        ]
+        return {**document, "role": "other", "surfaces": surfaces}
+    if document.get("type") != "job":
+        return document
+    document = dict(document)
+    plate, cut = document.pop("plate"), document.pop("cut")
+    document["fits"] = [
+        {
+            **fit,
+            "surface": _MADE.get(fit["surface"], fit["surface"]),
+            "joint": fit["kind"]
+            if fit["kind"] in ("thread", "bolts")
+            else fit["joint"],
+        }
+        for fit in document["fits"]
+    ]
+    proof = document["proof"]
+    if plate is None:
+        # a job without a plate had the three lines of one all the same
+        surfaces = [one for one in proof["surfaces"] if one["id"] not in _PROVED]
+        return {**document, "proof": {**proof, "surfaces": surfaces}}
+    sizes = {
+        now: f"{Decimal(repr(plate[key])).normalize():f}mm"
+        for key, now in _PLATE_SIZES.items()
+        if plate[key] is not None
+    }
+    sizes |= {"bolts.screw": plate["bolt_size"], "bolts.bolting": plate["bolting"]}
+    if plate["bolts"] is not None:
+        sizes["chuck.bolts"] = str(plate["bolts"])
+    if len(document["pieces"]) < 2:
+        raise ValueError("a plate without what it is made for")
+    nose, chuck = document["pieces"][:2]
+    document["making"] = {
+        "family": "back-plate",
+        "sizes": sizes,
+        "mates": {"nose": nose, "chuck": chuck},
+        "material": plate["material"],
+    }
+    document["cuts"] = {**document["cuts"], "3": cut}
+    document["cutting"] = document["cutting"] or 3
+    surfaces = [
+        {**one, "id": _PROVED.get(one["id"], one["id"])} for one in proof["surfaces"]
+    ]
+    document["proof"] = {**proof, "surfaces": surfaces}
+    for part in ("tried", "accepted"):
+        found = {_PROVED.get(key, key): said for key, said in proof[part].items()}
+        document["proof"][part] = found
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
     2: _jobs_make_pieces,
+    3: _back_plates_are_pieces,
 }

@@ -375,7 +375,7 @@ class OnPaper(unittest.TestCase):
         self.assertTrue(any("clear holes for M8" in f for f in lines[3].follows))
 
     def test_holes_tapped_in_the_plate_are_called_so(self):
-        lines = fit_lines(planned(back_plate(bolting="into")))
+        lines = fit_lines(planned(back_plate({"bolts.bolting": "into"})))
         self.assertTrue(any("tapped holes for M8" in f for f in lines[3].follows))
 
     def test_a_line_has_a_cell_for_every_column(self):

@@ -6,14 +6,14 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.job.fit_sheet import COLUMNS, fit_lines
 from machinon.core.job.job import Job
-from machinon.core.job.plan import BOLTS, REGISTER, SPIGOT, plan_of
+from machinon.core.job.plan import plan_of
 from machinon.core.job.proof import judge, overall, proof_line, runout_answer
 from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.as_made import as_made, read_as_made
 from machinon.core.survey.measuring import measure
 from machinon.core.survey.surface_kinds import new_surfaces
-from tests.scenario import LATHE, SHOP, planned
+from tests.scenario import BOLTS, LATHE, REGISTER, SHOP, SPIGOT, planned
 
 
 def line(size, doubt=0.002, band=(10.0, 10.01), **more):

@@ -4,10 +4,10 @@ import unittest
 from dataclasses import replace
 
 from machinon.core.route.own_tools import own_tool
-from machinon.core.route.plate_route import Shape, Step
 from machinon.core.shop.belongings import STARTER_SETS, Belongings, Item, with_items
+from tests.scenario import planned
 
-STEP = Step("holes", "Drill", "drill", (), Shape(()), None)
+STEP = planned().route[-1].steps[-1]  # by hand: it takes neither drill nor tap
 
 
 def shelf(*sets: str, items: tuple[Item, ...] = ()) -> Belongings:

@@ -5,6 +5,7 @@ the chuck.
 """
 
 from collections.abc import Iterable
+from typing import Any
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body, Round
@@ -30,21 +31,15 @@ from machinon.core.piece.features import (
     NutThread,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
+from machinon.core.shop.things import CHUCK_SURFACES, NOSE_SURFACES
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
 PILOT = 25.0  # mm: the largest drill before boring
+TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
+EDGE, EDGE_INTO = 2.0, 3.0  # mm: least metal outside of a head and a tapped hole
 FINISH = 0.5  # mm to a side, left for the spigot in place
-
-
-def _thread_bore(s: Values) -> float:
-    """The bore before threading: the middle of its band, else the basic minor."""
-    found = reckon("thread", {"thread": s["thread.thread"]}).results
-    least, most = found.get("internal_minor_min"), found.get("internal_minor_max")
-    if least is None or most is None:
-        return thread_of(str(s["thread.thread"])).minor_internal
-    return float(least + most) / 2
 
 
 def _hole(s: Values) -> Hole:
@@ -54,6 +49,27 @@ def _hole(s: Values) -> Hole:
     return Hole(
         screw.normal, bore=screw.counterbore, bore_depth=screw.counterbore_depth
     )
+
+
+def _screws(s: Values) -> dict[str, Any]:
+    """What the joint of the screws is told; the hole as far as it is measured."""
+    into = s["bolts.bolting"] == "into"
+    told = {
+        "thread": s["bolts.screw"],
+        "new": "tapped" if into else "clear",
+        "holes": s["chuck.bolts"],
+    }
+    if into and "chuck.hole" in s:
+        told["measured"] = s["chuck.hole"]
+    return told
+
+
+def _flange(s: Values) -> float:
+    """As wide as the chuck, and past its screws."""
+    screw = cap_screw(str(s["bolts.screw"]))
+    into = s["bolts.bolting"] == "into"
+    room = screw.tapping_drill + 2 * EDGE_INTO if into else screw.counterbore + 2 * EDGE
+    return float(max(s["chuck.body"], s["bolts.circle"] + room))
 
 
 def _seat(s: Values) -> float:
@@ -125,7 +141,15 @@ def checks(s: Values) -> Iterable[Check]:
         "register",
         s["register.depth"],
         s["nose.register_length"] + 0.5,
-        "Depth of the register bore, so that the thread clears the nose's register",
+        "Depth of the register bore, so that the thread clears the nose's register "
+        "and the shoulder seats",
+    )
+    yield at_least(
+        "register-length",
+        "register",
+        min(s["register.depth"], s["nose.register_length"]),
+        max(5.0, s["register.diameter"] / 8),
+        "Length on which the register guides (an eighth of its diameter)",
     )
     yield at_least(
         "register-passes",
@@ -153,7 +177,15 @@ def checks(s: Values) -> Iterable[Check]:
         "spigot",
         s["chuck.recess_depth"] - s["spigot.height"],
         0.3,
-        "Gap under the spigot: the chuck must seat on the face, not in its recess",
+        "Gap under the spigot: the chuck must seat on the face, not in the bottom of "
+        "its recess",
+    )
+    yield at_least(
+        "spigot-length",
+        "spigot",
+        s["spigot.height"],
+        2.0,
+        "Height of the spigot, so that it guides",
     )
     yield at_least(
         "spigot-wall",
@@ -161,6 +193,13 @@ def checks(s: Values) -> Iterable[Check]:
         (s["spigot.diameter"] - thread.major) / 2,
         3.0,
         "Wall of the spigot over the thread bored through it",
+    )
+    yield at_least(
+        "hole-bore",
+        "bolts",
+        half - (hole.diameter + thread.major) / 2,
+        3.0,
+        "Metal between the bolt holes and the bore",
     )
     yield at_least(
         "hole-spigot",
@@ -197,13 +236,13 @@ def checks(s: Values) -> Iterable[Check]:
             "bolts",
             s["flange.thickness"],
             wanted,
-            f"Thread for the {screw.size} screws",
+            f"Thread for the {screw.size} screws in {s['material']}",
         )
         yield at_least(
             "hole-edge",
             "bolts",
             s["flange.diameter"] / 2 - half - hole.diameter / 2,
-            3.0,
+            EDGE_INTO,
             "Metal between the tapped holes and the flange's edge",
         )
         return
@@ -211,8 +250,8 @@ def checks(s: Values) -> Iterable[Check]:
         "heads-edge",
         "bolts",
         s["flange.diameter"] / 2 - half - hole.bore / 2,
-        2.0,
-        "Metal between the counterbores and the flange's edge",
+        EDGE,
+        "Metal between the screw heads' counterbores and the flange's edge",
     )
     yield at_least(
         "heads-hub",
@@ -231,26 +270,77 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    last = (
-        Step("tap", ("bolts",), note="In the set-up of the drill: it starts straight.")
-        if s["bolts.bolting"] == "into"
-        else Step("counterbore", ("bolts",), note="From the nose side.")
+    into = s["bolts.bolting"] == "into"
+    screw = cap_screw(str(s["bolts.screw"]))
+    pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
+    tapping = (
+        f"This is the tapping drill for {screw.size}, not the clearance drill "
+        f"({screw.normal:g})."
     )
-    pilot = max((s["core.diameter"] - PILOT) / 2, 0.5)
+    last = (
+        Step(
+            "tap",
+            ("bolts",),
+            fit="bolts",
+            note="In the same set-up as the drill: the tap starts straight.",
+            key="tap",
+        )
+        if into
+        else Step(
+            "counterbore",
+            ("bolts",),
+            fit="bolts",
+            note="From the nose side.",
+            caution="Clamp again after turning it over.",
+            key="counterbore",
+        )
+    )
     return (
         Holding(
             "nose-side",
             "lathe",
             "In the chuck, nose side out",
-            "Register, thread and the face that seats on the shoulder are cut in one "
-            "chucking, so they are true to each other.",
+            "The nose side comes first: register, thread and the face that seats on "
+            "the shoulder are cut in one chucking, so they are true to each other.",
             (
-                Step("face", ("hub_face",), caution="Hold at least 15 mm."),
-                Step("turn", ("hub",)),
-                Step("drill", ("core",), leaves=pilot),
-                Step("bore", ("core",), note="To the middle of its band."),
-                Step("bore", ("register",), fit="register", note="Before the thread."),
-                Step("thread", ("thread",), note="Run out into the register bore."),
+                Step(
+                    "face",
+                    ("hub_face",),
+                    title="Face the hub end",
+                    caution="Hold at least 15 mm; keep the speed down for a rough "
+                    "blank.",
+                    key="face-hub",
+                ),
+                Step(
+                    "turn",
+                    ("hub",),
+                    title="Turn the hub and the back of the flange",
+                    key="hub",
+                ),
+                Step("drill", ("core",), leaves=pilot, key="drill"),
+                Step(
+                    "bore",
+                    ("core",),
+                    title=f"Bore for the thread, {s['core.diameter']:.2f} mm",
+                    note="To the minor diameter, middle of its band.",
+                    fit="thread",
+                    key="bore",
+                ),
+                Step(
+                    "bore",
+                    ("register",),
+                    title="Bore the register to its band",
+                    fit="register",
+                    note="Before the thread, while the bore is still whole.",
+                    key="register",
+                ),
+                Step(
+                    "thread",
+                    ("thread",),
+                    fit="thread",
+                    caution="Run out into the register bore; never reach in.",
+                    key="thread",
+                ),
                 Step(
                     "prove",
                     ("register", "thread"),
@@ -258,7 +348,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                     tool="bore gauge, thread plug",
                     hold=True,
                     fit="register",
-                    note="It cannot be put back as true.",
+                    note="Do not take it off before the fit is proved: it cannot be "
+                    "put back as true. Use a plug turned to the nose's readings.",
+                    key="prove-nose",
                 ),
             ),
         ),
@@ -266,18 +358,42 @@ def route(s: Values) -> tuple[Holding, ...]:
             "in-place",
             "lathe",
             "On its own spindle nose",
-            "Spigot and seat are finished in place, on the spindle they will run on.",
+            "Spigot and seat are finished in place, on the spindle they will run on: "
+            "what the register lets go is cut away here and does not come back.",
             (
                 Step(
                     "mount",
                     (),
                     title="Clean, screw home against the shoulder",
-                    caution="A threaded nose unwinds under braking: do not.",
+                    caution="A threaded nose unwinds under braking or reverse: do "
+                    "neither.",
+                    note="A chip on the shoulder tilts the plate: wipe both faces.",
+                    key="mount",
                 ),
-                Step("turn", ("flange",)),
-                Step("turn", ("spigot",), leaves=FINISH, title="Rough the spigot"),
-                Step("face", ("front",)),
-                Step("turn", ("spigot",), fit="spigot", note="One clean cut."),
+                Step("turn", ("flange",), title="Turn the flange", key="flange"),
+                Step(
+                    "turn",
+                    ("spigot",),
+                    leaves=FINISH,
+                    title=f"Rough the front, leave {2 * FINISH:g} mm on the spigot",
+                    key="rough-spigot",
+                ),
+                Step(
+                    "face",
+                    ("front",),
+                    title="Face the front",
+                    key="seat",
+                ),
+                Step(
+                    "turn",
+                    ("spigot",),
+                    title="Finish the spigot to its band",
+                    tool="keen knife tool",
+                    fit="spigot",
+                    note="Then the seat, in one clean cut from the spigot outward: it "
+                    "decides whether the chuck runs true.",
+                    key="spigot",
+                ),
                 Step(
                     "prove",
                     ("spigot",),
@@ -285,19 +401,35 @@ def route(s: Values) -> tuple[Holding, ...]:
                     tool="the chuck itself",
                     hold=True,
                     fit="spigot",
-                    caution="Spindle locked or belt off; the chuck is heavy.",
+                    note="Do not take it off before the fit is proved.",
+                    caution="Spindle locked or belt off; mind the fingers: the chuck "
+                    "is heavy and its edges are sharp.",
+                    key="prove-spigot",
                 ),
             ),
         ),
         Holding(
             "holes",
             "mill",
-            "On the drill or mill table",
-            "Holes come last: the spigot is the centre they are laid out from.",
+            "On the drill or mill table, seat up",
+            "Holes come last: the spigot is the centre they are laid out from, and a "
+            "drilled flange would cut in and out.",
             (
-                Step("drill", ("bolts",), caution="Clamp it: it grabs."),
+                Step(
+                    "drill",
+                    ("bolts",),
+                    fit="bolts",
+                    note=tapping if into else "Read-out zero on the spigot.",
+                    caution="Clamp it: a plate that grabs spins. Goggles on.",
+                    key="holes",
+                ),
                 last,
-                Step("deburr", ("bolts",)),
+                Step(
+                    "deburr",
+                    ("bolts",),
+                    title="Break every edge, clean, mount the chuck",
+                    key="deburr",
+                ),
             ),
         ),
     )
@@ -314,23 +446,21 @@ FAMILY = Family(
              "the flange and a clean-up", 10, 600),
         Size("stock.length", "stock length", "up(hub.length + flange.thickness "
              "+ spigot.height + 3, 5)", "the length and both faces", 5, 400),
-        Size("flange.diameter", "flange diameter", "chuck.body", "as wide as the chuck",
-             20, 600, by="copy"),
+        Size("flange.diameter", "flange diameter", _flange,
+             "as wide as the chuck, or as its screws need", 20, 600, by="copy",
+             step=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
         Size("flange.thickness", "flange thickness", "max(flange.diameter/12, 18)",
              "a twelfth of the flange, at least 18", 3, 100, step=0.5),
         Size("hub.diameter", "hub diameter", "round(nose.register*1.5, 1)",
              "half as large again as the register", 12, 400),
         Size("hub.length", "hub length", "max(nose.length + 1.5 - flange.thickness "
              "- spigot.height, 5)", "so that the nose stays inside", 2, 150, step=0.5),
-        Size("register.diameter", "register bore", "nose.register",
-             low=5, high=250),
+        Size("register.diameter", "register bore", "nose.register", low=5, high=250),
         Size("register.depth", "depth of the register bore", "nose.register_length + 1",
              "past the nose's register", 1, 100, step=0.5),
         Size("thread.thread", "thread", "nose.thread", "as the nose has", kind=TEXT,
              by="copy"),
-        Size("core.diameter", "bore before threading", _thread_bore,
-             "middle of the thread's minor band", 3, 250, step=0.01,
-             rests=("thread.thread",)),
+        Size("core.diameter", "bore before threading", "0", low=3, high=250),
         Size("spigot.diameter", "spigot diameter", "chuck.recess", low=5, high=500),
         Size("spigot.height", "spigot height", "chuck.recess_depth - 0.7",
              "clear of the recess's floor", 0.5, 50, by="clearance", step=0.1),
@@ -349,25 +479,41 @@ FAMILY = Family(
     mates=(
         Mate("nose", "the spindle nose", (
             MateSize("register", "its register", 45.993, ("register",)),
-            MateSize("register_length", "length of its register", 12.02, ("length",)),
+            MateSize("register_length", "length of its register", 12.02,
+                     ("register-length",)),
             MateSize("thread", "its thread", "M45x4.5", ("thread-major",)),
-            MateSize("length", "its length", 36.05, ("length",)),
-        )),
+            MateSize("length", "its length", 36.05, ("nose-length", "shoulder")),
+        ), seats="0", shape="nose", surfaces=NOSE_SURFACES),
         Mate("chuck", "the chuck", (
-            MateSize("body", "its body", 130.0, ("outside",)),
-            MateSize("recess", "its recess", 95.02, ("inside",)),
-            MateSize("recess_depth", "depth of its recess", 4.2, ("length",)),
-            MateSize("bolts", "how many bolts it has", 3.0),
-            MateSize("bolt_circle", "its bolt circle", 110.0, ("span",)),
-        )),
+            MateSize("body", "its body", 130.0, ("body", "shaft")),
+            MateSize("recess", "its recess", 95.02, ("recess",)),
+            MateSize("recess_depth", "depth of its recess", 4.2, ("recess-depth",)),
+            MateSize("bolts", "how many bolts hold it", 3.0, kind=COUNT),
+            MateSize("bolt_circle", "its bolt circle", 110.0,
+                     ("bolt-span", "bolt-circle")),
+            MateSize("hole", "its bolt holes", 9.0, ("bolt-hole", "hole"), True),
+        ), seats="hub.length + flange.thickness", shape="chuck", metal="cast iron",
+            surfaces=CHUCK_SURFACES),
     ),
     fits=(
-        FitSlot("register", "Register on the nose", "register.diameter",
+        FitSlot("register", "Nose register in plate", "register.diameter",
                 "nose.register", "shaft", "register", "slides"),
-        FitSlot("spigot", "Spigot in the chuck's recess", "spigot.diameter",
+        FitSlot("thread", "Nose thread in plate", "core.diameter", "nose.thread",
+                "shaft", "thread", "", step=0.01),
+        FitSlot("spigot", "Plate spigot in chuck", "spigot.diameter",
                 "chuck.recess", "hole", "register", "slides"),
+        FitSlot("bolts", "Bolts", "bolts.circle", "chuck.bolt_circle", "hole", "bolts",
+                "normal", step=0.01, tells=_screws, centred="spigot",
+                rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),
     ),
     proof=("register.diameter", "spigot.diameter", "bolts.circle"),
     runs=True,
     material="cast iron",
+    cautions={
+        "piece": "Keep to the maker's speed limit of chuck and plate.",
+        "route": "A threaded nose unwinds when braked or reversed.",
+        "proof": "Lift the chuck with care: its edges are sharp and it is heavy.",
+        "sheet": "Keep to the maker's speed limits of chuck and plate. A threaded nose "
+        "unwinds when braked or reversed.",
+    },
 )  # fmt: skip

@@ -3,15 +3,25 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.fits.joints import joint_forms
-from machinon.core.piece.family import Family, Made, MateSize, make
+from machinon.core.job.job import Job, ProofLog
+from machinon.core.piece.family import (
+    Family,
+    FitBand,
+    Made,
+    MateSize,
+    Size,
+    Value,
+    make,
+)
 from machinon.core.quantity import typed_again
-from machinon.core.reckoning import Answer
+from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.sizes.fit import FitChoice
@@ -23,6 +33,7 @@ from machinon.core.survey.surface_kinds import (
     surface_groups,
 )
 
+TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
 
 
@@ -53,12 +64,13 @@ def worked_out(
     making: Making,
     pieces: Mapping[str, Piece],
     measured: Measures,
-    fits: Sequence[FitChoice],
-    bands: Mapping[int, Answer],
+    found: Mapping[str, str],
+    decided: Mapping[str, FitBand],
     left: Mapping[int, tuple[float, float]],
 ) -> MadePiece:
-    """Work a making out. bands: by number, the answer of each fit that has one; left:
-    by number, the ends of the band that is left, which a size can be linked to.
+    """Work a making out. found: sizes of mates that only a fit tells, as a thread or a
+    circle; decided: by slot, the band of each fit that has one; left: by number of a
+    fit, the ends of the band that is left, which a size can be linked to.
 
     Never raises for a half-filled job: what is not known is named.
     """
@@ -66,6 +78,7 @@ def worked_out(
     given: dict[str, str] = dict(making.sizes)
     if making.material:
         given["material"] = making.material
+    told = {slot.mate for slot in family.fits if slot.joint in TOLD_BY_FIT}
     missing, asked = [], []
     for mate in family.mates:
         piece = pieces.get(making.mates.get(mate.role, ""))
@@ -73,28 +86,64 @@ def worked_out(
             key = f"{mate.role}.{one.key}"
             if key in given:
                 continue
-            found = _known(key, piece, one, measured)
-            if found is not None:
-                given |= found
+            if key in told:
+                known = {k: v for k, v in found.items() if k in (key, f"{key}.doubt")}
+            else:
+                known = _known(key, piece, one, measured) or {}
+            if known:
+                given |= known
             elif not one.optional:
                 missing.append(f"{mate.words}: {one.words}")
                 if not one.surfaces:
                     asked.append(key)
-    answers = {}
-    for number, slot in enumerate(family.fits, 1):
-        if number in bands:
-            answers[slot.key] = bands[number]
-        fit = next((one for one in fits if one.number == number), None)
-        if fit is not None:
-            given[f"fit.{slot.key}"] = wish_of(fit)
     if missing:
         return MadePiece(None, tuple(missing), tuple(asked))
     try:
         linked = {f"fit{number}": ends for number, ends in left.items()}
-        made = make(family, given, answers=answers, bands=linked)
+        made = make(family, given, decided=decided, bands=linked)
     except BadInput as error:
         return MadePiece(problem=f"{error.key}: {error.message}")
     return MadePiece(made)
+
+
+def joint_told(making: Making) -> dict[int, dict[str, Any]]:
+    """By number of a fit, what the piece tells its joint, as far as it is said.
+
+    `centred`: the number of the fit that centres what screws only hold.
+    """
+    family = family_of(making.family)
+    numbers = {slot.key: n for n, slot in enumerate(family.fits, 1)}
+    sizes = {one.key: one for one in (*family.sizes, *_typed_of_mates(family))}
+    found: dict[int, dict[str, Any]] = {}
+    for number, slot in enumerate(family.fits, 1):
+        if not slot.rests:
+            continue
+        values = {key: _said(sizes[key], making.sizes) for key in slot.rests}
+        told = {k: v for k, v in slot.tells(values).items() if v is not None}
+        if slot.centred:
+            told["centred"] = numbers[slot.centred]
+        found[number] = told
+    return found
+
+
+def _typed_of_mates(family: Family) -> list[Size]:
+    """What of the mates is typed, as sizes of the family."""
+    return [
+        Size(key, one.words, "", low=1e-6, kind=one.kind)
+        for key, one in family.mate_keys.items()
+        if not one.surfaces
+    ]
+
+
+def _said(size: Size, typed: Mapping[str, str]) -> Value | None:
+    """A size as typed, or as it usually is where that is a word; None else."""
+    text = typed.get(size.key, "")
+    if not text:
+        return size.rule if size.kind is TEXT and isinstance(size.rule, str) else None
+    try:
+        return size.read(text, inch=False)
+    except BadInput:
+        return None  # a link, or what no longer reads
 
 
 def ruled_by_fits(made: Made) -> dict[int, str]:
@@ -143,7 +192,8 @@ def mate_pieces(family: Family) -> dict[str, Piece]:
     """
     found = {}
     for mate in family.mates:
-        piece = Piece(mate.role, mate.words.removeprefix("the ").capitalize(), "other")
+        name = mate.words.removeprefix("the ").capitalize()
+        piece = Piece(mate.role, name, mate.shape, mate.metal, mate.surfaces)
         for one in mate.sizes:
             group = "" if one.optional else _group_of(one)
             if group and surface_of(piece, one) is None:
@@ -189,6 +239,29 @@ def first_fits(family: Family, mates: Mapping[str, Piece]) -> tuple[FitChoice, .
     return tuple(fits)
 
 
+def made_job(
+    id: str,
+    name: str,
+    reason: str,
+    lathe: str,
+    making: Making,
+    mates: Mapping[str, Piece],
+) -> Job:
+    """A new job that makes a piece; mates: by role, those it is made to."""
+    family = family_of(making.family)
+    fits = first_fits(family, mates)
+    return Job(
+        id,
+        name,
+        reason,
+        lathe,
+        tuple(dict.fromkeys(piece.id for piece in mates.values())),
+        fits,
+        replace(making, mates={role: piece.id for role, piece in mates.items()}),
+        proof=ProofLog(surfaces=proof_surfaces(family, fits)),
+    )
+
+
 def with_size(making: Making, key: str, typed: str) -> Making:
     """The making with one size as typed; nothing typed puts it under its rule again."""
     text = typed.strip()
@@ -206,6 +279,8 @@ _HALVES = {
     ("register", "shaft"): "recess",
     ("slot", "hole"): "tongue",
     ("slot", "shaft"): "slot",
+    ("bolts", "hole"): "bolt-circle",
+    ("bolts", "shaft"): "bolt-circle",
 }
 
 
@@ -217,12 +292,14 @@ def half_of(joint: str, exists: str) -> str:
 def proof_surface(fit: FitChoice, name: str = "") -> Surface:
     """What is measured to prove a fit's new half."""
     form = surface_forms()[half_of(fit.joint, fit.exists)]
-    return Surface(f"fit.{fit.number}", name or fit.name, form.kind, form.how)
+    words = form.name if fit.joint == "bolts" else fit.name
+    return Surface(f"fit.{fit.number}", name or words, form.kind, form.how)
 
 
 def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, ...]:
     """What is measured to prove a piece of a family: each size that a band rules."""
-    found = [proof_surface(fit) for fit in fits]
+    # a thread is proved by its mate alone
+    found = [proof_surface(fit) for fit in fits if fit.kind != "thread"]
     form = surface_forms()["length"]
     for chain in family.chains:
         found.append(Surface(f"chain.{chain.key}", chain.words, form.kind, form.how))
@@ -230,9 +307,14 @@ def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, 
 
 
 def shop_surfaces(
-    surfaces: Sequence[Surface], fits: Sequence[FitChoice]
+    surfaces: Sequence[Surface],
+    fits: Sequence[FitChoice],
+    aids: Mapping[str, Mapping[str, float]],
 ) -> tuple[Surface, ...]:
-    """Proved surfaces as those of a piece of the shop, so that it can be a mate."""
+    """Proved surfaces as those of a piece of the shop, so that it can be a mate.
+
+    aids: by surface, what stands in its readings, as the holes that a span is over.
+    """
     by_id = {f"fit.{fit.number}": half_of(fit.joint, fit.exists) for fit in fits}
     taken: dict[str, int] = {}
     found = []
@@ -240,5 +322,5 @@ def shop_surfaces(
         key = by_id.get(one.id, "length")
         taken[key] = taken.get(key, 0) + 1
         id = key if taken[key] == 1 else f"{key}-{taken[key]}"
-        found.append(replace(one, id=id))
+        found.append(replace(one, id=id, aids=dict(aids.get(one.id, one.aids))))
     return tuple(found)

@@ -1,24 +1,30 @@
 """A job worked out: everything that follows from its readings and decisions.
 
 `plan_of` is the one place where readings become sizes, fits become bands,
-bands become a plate, and the plate becomes checks, a route, cuts and proof.
+bands become a piece, and the piece becomes checks, a route, cuts and proof.
 It is a pure function: change a reading, work it out again, all follows.
 """
 
+import contextlib
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
-
-from msgspec.structs import replace as replace_struct
+from typing import Any
 
 from machinon.core.cutting.by_trial import advise_by_trial, approach
 from machinon.core.cutting.coach import Advice, advise, forecast
 from machinon.core.cutting.cut_state import CutState, Dial
 from machinon.core.errors import BadInput
+from machinon.core.families import family_of
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
-from machinon.core.job.job import SPIGOT, STAGES, Job, Stage
-from machinon.core.job.made_piece import ruled_by_fits, worked_out
+from machinon.core.job.job import STAGES, Job, Stage
+from machinon.core.job.made_piece import (
+    joint_told,
+    ruled_by_fits,
+    wish_of,
+    worked_out,
+)
 from machinon.core.job.proof import (
     ProofLine,
     Verdict,
@@ -26,12 +32,22 @@ from machinon.core.job.proof import (
     proof_line,
     runout_answer,
 )
-from machinon.core.piece.back_plate import BackPlate, Plate, checks_of
-from machinon.core.piece.family import Check, Made
+from machinon.core.piece.body import Block, Round
+from machinon.core.piece.family import (
+    Check,
+    FitBand,
+    FitSlot,
+    Made,
+    at_least,
+    bolt_band,
+    plain_band,
+    thread_band,
+)
+from machinon.core.piece.features import Circle, Holes
+from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import HoldingTold, route_told
-from machinon.core.route.plate_route import FINISH_ALLOWANCE, SetUp, route_of
-from machinon.core.setting_out.bolt_circle import DRILLING_ERROR
+from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     Instrument,
@@ -45,10 +61,9 @@ from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.measuring import Measured, measure
 from machinon.core.survey.thread_find import SURE, candidates, undecided
 from machinon.core.threads.screw_thread import Thread, thread_of
-from machinon.core.threads.screws import cap_screw
 from machinon.core.threads.thread_limits import usual_class
 
-REGISTER, THREAD, BOLTS = 1, 2, 4  # the fits of a back plate, besides SPIGOT
+ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,10 +153,10 @@ class FitPlan:
         if self.choice.kind == "bolts":
             if self.circle is None:
                 return None
-            spare = self.bolt_room - self.bolt_need + DRILLING_ERROR
-            if spare <= 0:
+            if self.room is None:
                 return None
-            return float(self.circle["diameter"]) + side * 2 * spare
+            ends = circle_band(float(self.circle["diameter"]), self.room)
+            return ends[max(side, 0)] if ends else None
         if self.choice.kind == "joined":
             first = self.joined.first if self.joined else None
             if first is None or first.width <= 0:
@@ -154,6 +169,32 @@ class FitPlan:
         if self.band["band"] <= 0:
             return None
         return float(self.band[cylinder])
+
+    def band_for(self, slot: FitSlot) -> FitBand | None:
+        """The band of a family's slot that this fit decides; None while it has none."""
+        want = wish_of(self.choice)
+        if self.problem or self.band is None:
+            return None
+        if self.choice.kind == "thread":
+            return thread_band(slot, want, self.band)
+        if self.choice.kind == "cylinder":
+            return plain_band(slot, want, self.band)
+        if self.circle is None or self.room is None:
+            return None
+        return bolt_band(slot, want, float(self.circle["diameter"]), self.room)
+
+    def mate_for(self, slot: FitSlot) -> dict[str, str]:
+        """What this fit found its mate to be, where more than one reading tells: the
+        thread, or the circle; as a family is told it."""
+        if self.thread is not None:
+            return {slot.mate: self.thread.name}
+        if self.circle is not None:
+            size, doubt = float(self.circle["diameter"]), self.circle_doubt
+            return {
+                slot.mate: f"{typed_again(size)}mm",
+                f"{slot.mate}.doubt": f"{typed_again(doubt)}mm",
+            }
+        return {}
 
     @property
     def aim(self) -> float | None:
@@ -184,10 +225,9 @@ class Plan:
     pieces: Mapping[str, Piece]
     measured: Mapping[tuple[str, str], Measured | None]
     fits: tuple[FitPlan, ...]
-    plate: Plate | None = None
     missing: tuple[str, ...] = ()
     checks: tuple[Check, ...] = ()
-    route: tuple[SetUp, ...] | tuple[HoldingTold, ...] = ()
+    route: tuple[HoldingTold, ...] = ()
     cut_state: CutState | None = None
     advice: Advice | None = None
     proof: tuple[ProofLine, ...] = ()
@@ -207,8 +247,19 @@ class Plan:
     @property
     def at_machine(self) -> FitPlan | None:
         """The fit whose new half is at the machine; None where none is."""
-        number = self.job.cutting or (SPIGOT if self.plate else 0)
+        number = self.job.cutting
         return next((one for one in self.fits if one.choice.number == number), None)
+
+    @property
+    def next_to_cut(self) -> FitPlan | None:
+        """The first fit of the route, not done yet, that is cut to its band."""
+        for holding in self.route:
+            for step in holding.steps:
+                if step.fit and step.key not in self.job.done and not step.hold:
+                    fit = self.fit(step.fit)
+                    if can_be_cut(fit):
+                        return fit
+        return None
 
     def existing(self, fit: FitPlan) -> Surface | None:
         """The surface that a fit's mate is; None where it is not entered."""
@@ -246,81 +297,35 @@ def plan_of(
         for piece in pieces.values()
         for surface in piece.surfaces
     }
+    told = joint_told(job.making) if job.making is not None else {}
     fits = tuple(
-        _fit_plan(choice, job, shop, lathe, pieces, measured) for choice in job.fits
+        _fit_plan(choice, told, shop, lathe, pieces, measured) for choice in job.fits
     )
-    if job.plate is None:
-        fits = tuple(_with_bolts(fit, None, fits) for fit in fits)
-        plan = Plan(job, shop, lathe, pieces, measured, fits)
-        if job.making is not None:
-            plan = _with_making(plan, job.making)
-        state, advice = _cutting(job, shop, lathe, plan.at_machine)
-        return _with_open(_proved(replace(plan, cut_state=state, advice=advice)))
-    plate, missing = _resolved(job, job.plate, measured, fits)
-    fits = tuple(_with_bolts(fit, job.plate, fits) for fit in fits)
-    fits = tuple(_with_made(fit, plate) for fit in fits)
-    if plate is None or lathe is None:
-        if lathe is None:
-            missing = (*missing, "the lathe")
-        return _with_open(Plan(job, shop, lathe, pieces, measured, fits, None, missing))
-    checks = (*checks_of(plate, lathe), *_fit_checks(fits))
-    number = job.cutting or SPIGOT
-    at_machine = next((one for one in fits if one.choice.number == number), None)
-    cut_state, advice = _cutting(job, shop, lathe, at_machine)
-    spigot = advice
-    if number != SPIGOT:
-        own = next(one for one in fits if one.choice.number == SPIGOT)
-        _, spigot = _cutting(replace_struct(job, cutting=0), shop, lathe, own)
-    at_size = spigot is not None and spigot.action in ("stop", "scrapped")
-    lines = _proof_lines(job, shop, plate, fits, at_size)
-    runout = runout_answer(job.proof.runout)
-    route = route_of(plate, lathe)
-    undone = tuple(
-        step.title for up in route for step in up.steps if step.key not in job.done
-    )
-    verdict, says = overall(
-        lines,
-        job.proof.thread_tried,
-        runout,
-        job.proof.runout_limit,
-        undone,
-        job.proof.undone_because,
-    )
-    return _with_open(
-        Plan(
-            job,
-            shop,
-            lathe,
-            pieces,
-            measured,
-            fits,
-            plate,
-            missing,
-            checks,
-            route,
-            cut_state,
-            advice,
-            lines,
-            runout,
-            verdict,
-            says,
-        )
-    )
+    fits = tuple(_with_bolts(fit, told, fits) for fit in fits)
+    plan = Plan(job, shop, lathe, pieces, measured, fits)
+    if job.making is not None:
+        plan = _with_making(plan, job.making)
+    state, advice = _cutting(job, shop, lathe, plan.at_machine)
+    return _with_open(_proved(replace(plan, cut_state=state, advice=advice)))
 
 
 def _with_making(plan: Plan, making: Making) -> Plan:
     """The plan with its piece worked out, as far as what is known goes."""
-    bands = {
-        fit.choice.number: fit.band
-        for fit in plan.fits
-        if fit.choice.kind == "cylinder" and fit.band is not None
-    }
+    slots = dict(enumerate(family_of(making.family).fits, 1))
+    known: dict[str, str] = {}
+    decided: dict[str, FitBand] = {}
+    for fit in plan.fits:
+        slot = slots.get(fit.choice.number)
+        band = fit.band_for(slot) if slot is not None else None
+        if slot is not None and band is not None:
+            decided[slot.key] = band
+            known |= fit.mate_for(slot)
     left = {
         fit.choice.number: (fit.lower, fit.upper)
         for fit in plan.fits
         if fit.lower is not None and fit.upper is not None
     }
-    found = worked_out(making, plan.pieces, plan.measured, plan.job.fits, bands, left)
+    found = worked_out(making, plan.pieces, plan.measured, known, decided, left)
     made = found.made
     if made is None:
         return replace(
@@ -329,7 +334,7 @@ def _with_making(plan: Plan, making: Making) -> Plan:
     numbers = {slot.key: n for n, slot in enumerate(made.family.fits, 1)}
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
-        for one in made.checks
+        for one in (*made.checks, *_on_the_lathe(made, plan.lathe))
     )
     ruled = ruled_by_fits(made)
     fits = tuple(
@@ -377,7 +382,7 @@ def _with_linked(
 
 def _fit_plan(
     choice: FitChoice,
-    job: Job,
+    told: Mapping[int, Mapping[str, Any]],
     shop: Shop,
     lathe: Lathe | None,
     pieces: Mapping[str, Piece],
@@ -395,7 +400,7 @@ def _fit_plan(
         return FitPlan(choice, mate, problem=mate.refused)
     try:
         if choice.kind == "bolts":
-            return _bolt_fit(choice, job, measured, mate)
+            return _bolt_fit(choice, told.get(choice.number, {}), measured, mate)
         form = form_of(choice)
         meeting = Meeting(
             choice,
@@ -582,16 +587,27 @@ def pitch_of(surface: str) -> str:
 
 def _bolt_fit(
     choice: FitChoice,
-    job: Job,
+    told: Mapping[str, Any],
     measured: Mapping[tuple[str, str], Measured | None],
     span: Measured,
 ) -> FitPlan:
-    ruled = job.plate is not None and choice.number == BOLTS
-    if "diameter" in span.answer.results and not ruled:
+    """told: what the piece to be made tells of the screws and their holes."""
+    said = {**given_values(choice), **told}
+    word = choice.want if choice.want in ("close", "normal", "loose") else "normal"
+    size = str(said.get("thread", "M8"))
+    band = reckon("clearance-hole", {"thread": size, "fit": word})
+    if "diameter" in span.answer.results:
         # surveyed as a circle: the sum of span and hole is done there
         read = span.answer.inputs.get("hole")
         read = float(read) if isinstance(read, int | float) else None
-        return _with_hole(choice, span, span.answer, span.uncertainty, read, "")
+        return FitPlan(
+            choice,
+            span,
+            band,
+            circle=span.answer,
+            circle_doubt=span.uncertainty,
+            hole=read,
+        )
     hole = measured.get((choice.piece, "bolt-hole"))
     if hole is None:
         return FitPlan(
@@ -599,12 +615,7 @@ def _bolt_fit(
             span,
             problem="A screw in a bolt hole is not measured yet: the span needs it.",
         )
-    if ruled:
-        assert job.plate is not None
-        holes, screw = job.plate.bolts, job.plate.bolt_size
-    else:
-        said = given_values(choice).get("holes")
-        holes, screw = (said if isinstance(said, int) else None), ""
+    holes = said.get("holes")
     if holes is None:
         return FitPlan(
             choice,
@@ -613,139 +624,38 @@ def _bolt_fit(
         )
     circle = reckon("hole-span", {"span": span.size, "hole": hole.size, "holes": holes})
     doubt = math.hypot(span.uncertainty, hole.uncertainty) / math.sin(math.pi / holes)
-    return _with_hole(choice, span, circle, doubt, hole.size, screw)
-
-
-def _with_hole(
-    choice: FitChoice,
-    span: Measured,
-    circle: Answer,
-    doubt: float,
-    hole: float | None,
-    screw: str,
-) -> FitPlan:
-    size = screw or str(given_values(choice).get("thread", "M8"))
-    word = choice.want if choice.want in ("close", "normal", "loose") else "normal"
-    band = reckon("clearance-hole", {"thread": size, "fit": word})
-    return FitPlan(choice, span, band, circle=circle, circle_doubt=doubt, hole=hole)
+    return FitPlan(
+        choice, span, band, circle=circle, circle_doubt=doubt, hole=hole.size
+    )
 
 
 def _with_bolts(
-    fit: FitPlan, plate: BackPlate | None, fits: tuple[FitPlan, ...]
+    fit: FitPlan,
+    told: Mapping[int, Mapping[str, Any]],
+    fits: tuple[FitPlan, ...],
 ) -> FitPlan:
     """The bolts' room and need, which rest on the play of what centres as well."""
     if fit.choice.kind != "bolts" or fit.circle is None or fit.band is None:
         return fit
-    given = given_values(fit.choice)
-    asked = {"circle_doubt": fit.circle_doubt, "fit": fit.band.inputs["fit"]}
+    said = {**given_values(fit.choice), **told.get(fit.choice.number, {})}
+    asked: dict[str, Any] = {
+        "thread": "M8",
+        "circle_doubt": fit.circle_doubt,
+        "fit": fit.band.inputs["fit"],
+    }
     if fit.hole is not None:
         asked["measured"] = fit.hole
-    if plate is not None and fit.choice.number == BOLTS:
-        spigot = next((one for one in fits if one.choice.number == SPIGOT), None)
-        play = spigot.band["clearance_max"] if spigot and spigot.band else 0.0
-        asked |= {"thread": plate.bolt_size, "play": max(play, 0.0)}
-        asked["new"] = "tapped" if plate.bolting == "into" else "clear"
-    else:
-        given.pop("holes", None)
-        asked |= {"thread": "M8", **given}
+    centred = next(
+        (one for one in fits if one.choice.number == said.get("centred")), None
+    )
+    if centred is not None and centred.band is not None:
+        asked["play"] = max(float(centred.band["clearance_max"]), 0.0)
+    asked |= {key: said[key] for key in said if key not in ("holes", "centred")}
     try:
         room = reckon("bolt-room", asked)
     except BadInput as error:
         return replace(fit, problem=error.message)
     return replace(fit, room=room, advice=str(room["mismatch"] or room["warning"]))
-
-
-def _resolved(
-    job: Job,
-    plate: BackPlate,
-    measured: Mapping[tuple[str, str], Measured | None],
-    fits: tuple[FitPlan, ...],
-) -> tuple[Plate | None, tuple[str, ...]]:
-    """The plate with every size known, or what is still missing."""
-    by_number = {fit.choice.number: fit for fit in fits}
-    nose, chuck = job.pieces[0], job.pieces[1]
-    missing: list[str] = []
-    if plate.bolts is None:
-        missing.append("how many bolts hold the chuck")
-
-    def size(piece: str, surface: str, name: str) -> float:
-        found = measured.get((piece, surface))
-        if found is None:
-            missing.append(name)
-            return 0.0
-        return found.size
-
-    def ruled(own: float | None, number: int, name: str) -> float:
-        if own is not None:
-            return own
-        fit = by_number[number]
-        aim = fit.aim
-        if aim is None and fit.band is not None and fit.choice.kind == "cylinder":
-            # nothing left of the band: draw the middle of what was wanted
-            return float(fit.band["aim"])
-        if aim is None:
-            missing.append(name)
-            return 0.0
-        # a drawing states a size a micrometer can show
-        return round(aim, 2 if number == BOLTS else 3)
-
-    register = ruled(plate.register_bore, REGISTER, "the nose register")
-    spigot = ruled(plate.spigot_diameter, SPIGOT, "the chuck's recess")
-    circle = plate.bolt_circle
-    if circle is None:
-        found = by_number[BOLTS].circle
-        if found is None:
-            missing.append("the bolt circle")
-        circle = round(float(found["diameter"]), 2) if found is not None else 0.0
-    thread = by_number[THREAD].thread
-    if thread is None:
-        missing.append("the nose thread")
-    nose_length = size(nose, "nose-length", "the nose's length")
-    nose_register = size(nose, "register-length", "the length of the nose's register")
-    recess = size(chuck, "recess", "the chuck's recess")
-    depth = size(chuck, "recess-depth", "the depth of the recess")
-    if missing or thread is None:
-        return None, tuple(dict.fromkeys(missing))
-    assert plate.bolts is not None  # else there is no circle
-    screw = cap_screw(plate.bolt_size)
-    bore = by_number[THREAD].aim or thread.minor_internal
-    return Plate(
-        plate.material,
-        plate.stock_diameter,
-        plate.stock_length,
-        plate.flange_diameter,
-        plate.flange_thickness,
-        plate.hub_diameter,
-        plate.hub_length,
-        register,
-        plate.register_depth,
-        thread,
-        by_number[THREAD].thread_class,
-        round(bore, 2),
-        spigot,
-        plate.spigot_height,
-        plate.bolts,
-        circle,
-        screw,
-        plate.bolting,
-        nose_length,
-        nose_register,
-        recess,
-        depth,
-    ), ()
-
-
-def _with_made(fit: FitPlan, plate: Plate | None) -> FitPlan:
-    """The fit with the size the drawing has for it, and whether they disagree."""
-    if plate is None:
-        return fit
-    made = {
-        REGISTER: plate.register_bore,
-        SPIGOT: plate.spigot_diameter,
-        THREAD: plate.thread_bore,
-        BOLTS: plate.bolt_circle,
-    }.get(fit.choice.number)
-    return fit if made is None else _against(fit, made)
 
 
 def _against(fit: FitPlan, made: float) -> FitPlan:
@@ -765,78 +675,11 @@ def _against(fit: FitPlan, made: float) -> FitPlan:
     )
 
 
-_FIT_PLACE = {
-    REGISTER: "register_bore",
-    THREAD: "thread",
-    SPIGOT: "spigot",
-    BOLTS: "bolts",
-}
-
-
-def _fit_checks(fits: tuple[FitPlan, ...]) -> tuple[Check, ...]:
-    out = []
-    for fit in fits:
-        number = fit.choice.number
-        if number not in _FIT_PLACE:
-            continue  # a fit added to the job: the plate does not rest on it
-        place = _FIT_PLACE[number]
-        says = f"Fit {number}, {fit.choice.name.lower()}: "
-        if fit.contradiction:
-            out.append(
-                Check(
-                    f"fit-{number}",
-                    place,
-                    False,
-                    says + fit.contradiction,
-                    True,
-                    fit=number,
-                )
-            )
-        elif fit.choice.kind == "cylinder" and fit.lower is None:
-            out.append(
-                Check(
-                    f"fit-{number}",
-                    place,
-                    False,
-                    says + "nothing is left of the band. " + fit.advice,
-                    True,
-                    fit=number,
-                )
-            )
-        elif fit.room is not None and fit.room["mismatch"]:
-            says += str(fit.room["mismatch"])
-            out.append(Check(f"fit-{number}", place, False, says, True, fit=number))
-        elif fit.choice.kind == "bolts" and fit.bolt_room < fit.bolt_need:
-            out.append(
-                Check(
-                    f"fit-{number}",
-                    place,
-                    False,
-                    says + f"{fit.bolt_room:.2f} mm room round a screw, "
-                    f"{fit.bolt_need:.2f} mm wanted. " + fit.advice,
-                    True,
-                    fit=number,
-                )
-            )
-        else:
-            out.append(
-                Check(
-                    f"fit-{number}",
-                    place,
-                    True,
-                    says + "size and mate agree.",
-                    True,
-                    fit=number,
-                )
-            )
-    return tuple(out)
-
-
 def cut_name(plan: Plan) -> str:
     """What is at the machine, in a word or two."""
     fit = plan.at_machine
-    if fit is None or (plan.plate is not None and fit.choice.number == SPIGOT):
-        return "spigot"
+    if fit is None:
+        return "fit"
     words: dict[SurfaceKind, str] = {
         "outside": "outside diameter",
         "inside": "bore",
@@ -867,7 +710,7 @@ def _cutting(
     if lathe is None or fit is None or fit.choice.kind != "cylinder":
         return None, None
     low, high, aim = fit.lower, fit.upper, fit.aim
-    by_trial = None if job.plate else fit.could_fit
+    by_trial = fit.could_fit
     if by_trial is not None:
         low, high = by_trial
         aim = high if fit.choice.exists == "hole" else low
@@ -905,7 +748,7 @@ def _passes(state: CutState | None, fit: FitPlan | None) -> tuple[Advice, ...]:
     if fit.could_fit is not None:
         state = approach(state)
     if state.start is None:
-        left = 2 * FINISH_ALLOWANCE * (1 if state.external else -1)
+        left = ROUGHED * (1 if state.external else -1)
         drawn = state.aim if fit.made is None or fit.could_fit else fit.made
         state = replace(state, start=drawn + left)
     return forecast(state)
@@ -948,78 +791,8 @@ def as_cut(plan: Plan, number: int) -> ProofLine | None:
     return line
 
 
-def _proof_lines(
-    job: Job, shop: Shop, plate: Plate, fits: tuple[FitPlan, ...], at_size: bool
-) -> tuple[ProofLine, ...]:
-    by_number = {fit.choice.number: fit for fit in fits}
-    found = {s.id: measure(s, shop, plate.material) for s in job.proof.surfaces}
-    spigot = found.get("spigot_diameter")
-    size, doubt = None, 0.0
-    # the last reading at the dial stands until the spigot is measured again
-    if spigot is None and at_size:
-        size = job.cut.entries[-1].measured
-        try:
-            doubt = shop.instrument(job.cut.instrument).uncertainty
-        except BadInput:
-            doubt = 0.02
-    register, bolts = by_number[REGISTER], by_number[BOLTS]
-    tried = {"spigot_diameter": job.cut.trial, **job.proof.tried}
-
-    accepted = job.proof.accepted
-    lines = [
-        proof_line(
-            "register_bore",
-            "Register bore",
-            REGISTER,
-            register.lower,
-            register.upper,
-            found.get("register_bore"),
-            tried=tried.get("register_bore", ""),
-            accepted=accepted.get("register_bore", ""),
-        ),
-        proof_line(
-            "spigot_diameter",
-            "Spigot",
-            SPIGOT,
-            by_number[SPIGOT].lower,
-            by_number[SPIGOT].upper,
-            spigot,
-            size,
-            doubt,
-            tried=tried.get("spigot_diameter", ""),
-            accepted=accepted.get("spigot_diameter", ""),
-        ),
-    ]
-    span = found.get("bolt_circle")
-    circle, circle_doubt = None, 0.0
-    if span is not None:
-        try:
-            circle = reckon(
-                "hole-span",
-                {"span": span.size, "hole": plate.hole, "holes": plate.bolts},
-            )["diameter"]
-            circle_doubt = span.uncertainty / math.sin(math.pi / plate.bolts)
-        except BadInput:
-            circle = None
-    lines.append(
-        proof_line(
-            "bolt_circle",
-            "Bolt circle",
-            BOLTS,
-            bolts.lower,
-            bolts.upper,
-            span if circle is not None else None,
-            circle,
-            circle_doubt,
-            tried=tried.get("bolt_circle", ""),
-            accepted=accepted.get("bolt_circle", ""),
-        )
-    )
-    return tuple(lines)
-
-
 def _proved(plan: Plan) -> Plan:
-    """The plan of a job without a plate, with the proof of what its bands rule."""
+    """The plan with the proof of what its bands rule."""
     job, made = plan.job, plan.made
     material = made.material if made else "steel"
     chains = {f"chain.{b.slot.key}": b for b in made.fits} if made else {}
@@ -1031,6 +804,9 @@ def _proved(plan: Plan) -> Plan:
         if fit is None and band is None:
             continue
         measured = measure(surface, plan.shop, material)
+        if fit is not None and fit.choice.kind == "bolts":
+            lines.append(_circle_line(plan, surface, fit, measured))
+            continue
         # the last reading at the dial stands until it is measured again
         cut = as_cut(plan, number) if fit is not None and measured is None else None
         if cut is not None and cut.verdict == "open":
@@ -1062,9 +838,10 @@ def _proved(plan: Plan) -> Plan:
     undone = tuple(
         step.title for up in plan.route for step in up.steps if step.key not in job.done
     )
+    threaded = made is not None and any(s.joint == "thread" for s in made.family.fits)
     verdict, says = overall(
         lines,
-        True,
+        job.proof.thread_tried or not threaded,
         runout,
         job.proof.runout_limit,
         undone,
@@ -1073,6 +850,77 @@ def _proved(plan: Plan) -> Plan:
     )
     return replace(
         plan, proof=tuple(lines), runout=runout, verdict=verdict, verdict_says=says
+    )
+
+
+def _circle_line(
+    plan: Plan, surface: Surface, fit: FitPlan, span: Measured | None
+) -> ProofLine:
+    """The proof of a bolt circle by the span over two of its holes as made."""
+    circle, doubt = None, 0.0
+    holes = holes_ruled(plan, fit.choice.number)
+    if span is not None and holes is not None:
+        count, hole = holes
+        with contextlib.suppress(BadInput):  # a span that no circle has
+            asked = {"span": span.size, "hole": hole, "holes": count}
+            circle = float(reckon("hole-span", asked)["diameter"])
+            doubt = span.uncertainty / math.sin(math.pi / count)
+    return proof_line(
+        surface.id,
+        surface.name,
+        fit.choice.number,
+        fit.lower,
+        fit.upper,
+        span if circle is not None else None,
+        circle,
+        doubt,
+        tried=plan.job.proof.tried.get(surface.id, ""),
+        accepted=plan.job.proof.accepted.get(surface.id, ""),
+    )
+
+
+def holes_ruled(plan: Plan, number: int) -> tuple[int, float] | None:
+    """How many holes a fit of the piece rules on a circle, and their diameter."""
+    key = ruled_by_fits(plan.made).get(number, "") if plan.made else ""
+    if plan.made is None or not key:
+        return None
+    name = key.partition(".")[0]
+    feature = next((one for one in plan.made.body.features if one.name == name), None)
+    if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
+        return None
+    return feature.pattern.count, feature.hole.diameter
+
+
+def _on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
+    """Whether the lathe swings a piece that turns, and is long enough for it.
+
+    Source: geometry; the room left is a shop rule.
+    """
+    stock = made.body.stock
+    if lathe is None or isinstance(stock, Block):
+        return
+    wide = stock.diameter if isinstance(stock, Round) else stock.corners
+    yield at_least(
+        "swing",
+        "stock",
+        2 * lathe.centre_height - wide,
+        6.0,
+        f"Room for the stock to swing over the bed of {lathe.name}",
+    )
+    yield at_least(
+        "swing-slide",
+        "stock",
+        lathe.swing_over_slide - made.body.largest,
+        4.0,
+        "Room for the piece to swing over the cross slide",
+        grave=False,
+    )
+    yield at_least(
+        "between-centres",
+        "stock",
+        lathe.between_centres - (stock.end - stock.start),
+        0.0,
+        "Room between the centres for the stock",
     )
 
 
@@ -1126,40 +974,17 @@ def _with_open(plan: Plan) -> Plan:
             open_items["route"].append("The piece is not known yet.")
         open_items["piece"] += [check.says for check in plan.failed]
         open_items["route"] += _steps_left(plan)
-    if plan.job.plate is None and plan.verdict_says:
+    if plan.verdict_says:
         if plan.verdict != "proved":
             open_items["proof"].append(plan.verdict_says)
         elif plan.job.making is not None and not plan.job.kept_as:
             open_items["proof"].append("Proved, not yet put into the shop.")
-    if plan.job.plate is None and plan.at_machine is not None:
+    if plan.at_machine is not None:
         name = plan.at_machine.choice.name
         line = as_cut(plan, plan.job.cutting)
         if line is None or line.verdict != "proved":
             says = line.says if line else "not cut yet"
             open_items["cut"].append(f"{name}: {says}.")
-    if plan.job.plate is not None:
-        if plan.plate is None:
-            open_items["piece"].append(
-                "Not known yet: " + ", ".join(plan.missing) + "."
-            )
-            for later in ("route", "cut", "proof"):
-                open_items[later].append("The piece is not known yet.")
-        open_items["piece"] += [check.says for check in plan.failed]
-        open_items["route"] += _steps_left(plan)
-        if plan.advice is not None and plan.advice.action != "stop":
-            open_items["cut"].append(f"The {cut_name(plan)} is not in its band yet.")
-        elif plan.advice is not None and plan.advice.inside <= 0.5:
-            open_items["cut"].append(
-                f"The {cut_name(plan)} was left short of its band."
-            )
-        elif plan.advice is not None and plan.job.log.trial != "goes on":
-            open_items["cut"].append(
-                f"The mate has not been tried on the {cut_name(plan)}."
-            )
-        if plan.plate is not None and plan.verdict != "proved":
-            open_items["proof"].append(plan.verdict_says)
-        elif plan.plate is not None and not plan.job.kept_as:
-            open_items["proof"].append("Proved, not yet put into the shop.")
     return replace(
         plan, open={stage: tuple(items) for stage, items in open_items.items()}
     )

@@ -15,8 +15,11 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.quantity import COUNT, LENGTH, Kind
 from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
+from machinon.core.setting_out.bolt_circle import circle_band
+from machinon.core.shop.things import Surface
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
+from machinon.core.threads.thread_limits import crest_limits
 
 By = Literal["rule", "fit", "copy", "clearance", "chain", "link", "typed"]
 Value = float | str | bool
@@ -101,29 +104,41 @@ class Size:
 @dataclass(frozen=True, slots=True)
 class MateSize:
     """A measured surface of a mate. usual: as in the family's own example; surfaces:
-    the kinds of surface that it may be read from."""
+    the kinds of surface that it may be read from; none for what is typed."""
 
     key: str
     words: str
     usual: float | str
     surfaces: tuple[str, ...] = ()
     optional: bool = False
+    kind: Kind = LENGTH
 
 
 @dataclass(frozen=True, slots=True)
 class Mate:
-    """What a piece goes on or carries: its role, and what of it is measured."""
+    """What a piece goes on or carries: its role, and what of it is measured.
+
+    seats: where its own zero lies along the piece when both are together, an
+    expression; empty where that is not said; shape, metal, surfaces: what a new one is
+    drawn as, made of and starts with, where its sizes do not say it well enough.
+    """
 
     role: str
     words: str
     sizes: tuple[MateSize, ...]
+    seats: str = ""
+    shape: Literal["nose", "chuck", "other"] = "other"
+    metal: str = "steel"
+    surfaces: tuple[Surface, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class FitSlot:
     """A fit of the family: the size it rules, and the half that exists.
 
-    joint: the kind of fit, whose words it is chosen by; want: as it starts.
+    joint: the kind of fit, whose words it is chosen by; want: as it starts; tells: what
+    the piece tells the joint that it would ask, from the sizes it `rests` on; centred:
+    the slot whose play screws have to leave room for.
     """
 
     key: str
@@ -134,6 +149,9 @@ class FitSlot:
     joint: str
     want: str
     step: float = 0.001
+    rests: tuple[str, ...] = ()
+    tells: Callable[[Values], Mapping[str, Any]] = lambda values: {}
+    centred: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -188,18 +206,19 @@ def at_least(
 
 @dataclass(frozen=True, slots=True)
 class FitBand:
-    """A fit worked out: the sizes it lies between; None where no band is left."""
+    """A fit worked out: the sizes it lies between; None where no band is left.
+
+    aim: the middle of what was wanted, also where no band is left of it; problem: why
+    none is left; empty too where no limits are kept for it.
+    """
 
     slot: FitSlot | Chain
     want: str
     lower: float | None
     upper: float | None
     answer: Answer
-
-    @property
-    def aim(self) -> float:
-        """The middle of what was wanted, also where no band is left of it."""
-        return float(self.answer["aim"])
+    aim: float
+    problem: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -252,7 +271,8 @@ class Family:
     example: what it is usually made to, in a sentence; proof: sizes that are proved;
     full: what to give so that every feature it can have is there; ways: what to give
     besides for another way of making it; runs: whether its run-out is proved; also:
-    other words that it is found by.
+    other words that it is found by; cautions: by stage, or `sheet`, where the usual one
+    does not say what matters here.
     """
 
     key: str
@@ -272,6 +292,7 @@ class Family:
     ways: tuple[Mapping[str, str], ...] = ()
     runs: bool = False
     also: str = ""
+    cautions: Mapping[str, str] = field(default_factory=dict)
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""
@@ -315,13 +336,13 @@ def make(
     family: Family,
     given: Mapping[str, str],
     inch: bool = False,
-    answers: Mapping[str, Answer] | None = None,
+    decided: Mapping[str, FitBand] | None = None,
     bands: Mapping[str, tuple[float, float]] | None = None,
 ) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
 
-    answers: by slot, a fit that was worked out already (`fit-target`); bands: by name,
-    other bands that a link may speak of, as their middle: `= fit2`; mm.
+    decided: by slot, a fit that was worked out already; bands: by name, other bands
+    that a link may speak of, as their middle: `= fit2`; mm.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -338,11 +359,14 @@ def make(
             rests[size.key] = links[size.key].names
         elif text:
             rests[size.key] = ()
-        elif size.key in slots:
-            ruler = slots[size.key]
-            rests[size.key] = ruler.rests if isinstance(ruler, Chain) else ()
-        else:
+        elif size.key not in slots:
             rests[size.key] = _names_of(size)
+        if size.key in slots:
+            # a band is worked out whatever rules the size
+            rests[size.key] = (
+                *rests.get(size.key, ()),
+                *_needs(slots[size.key], family),
+            )
     known: dict[str, Known] = {}
     middles = {name: round(sum(ends) / 2, 3) for name, ends in (bands or {}).items()}
     values: dict[str, Any] = {**middles, **mates, "material": metal}
@@ -353,10 +377,9 @@ def make(
         if isinstance(slot, Chain):
             fits[slot.key] = _chain(slot, values, doubts)
         elif slot is not None:
-            want = wants.get(slot.key, slot.want)
-            answer = (answers or {}).get(slot.key)
-            answer = answer or _target(slot, want, mates, doubts)
-            fits[slot.key] = _banded(slot, want, answer)
+            fits[slot.key] = (decided or {}).get(slot.key) or _fitted(
+                slot, wants.get(slot.key, slot.want), values, doubts, fits
+            )
         text = typed.get(key, "")
         if key in links:
             found = size.checked(
@@ -419,7 +442,7 @@ def _sorted_out(
 def _mate_value(key: str, one: MateSize, text: str, inch: bool) -> float | str:
     if isinstance(one.usual, str):
         return thread_of(text, key).name if one.key == "thread" else text.strip()
-    return quantity.parse(text, inch=inch, key=key, above=0, high=5000)
+    return quantity.parse(text, one.kind, inch=inch, key=key, above=0, high=5000)
 
 
 def _names_of(size: Size) -> tuple[str, ...]:
@@ -462,32 +485,97 @@ def _why(size: Size) -> str:
     return f"= {size.rule}" if _names_of(size) else "as usual"
 
 
-def _target(
-    slot: FitSlot, want: str, mates: Values, doubts: Mapping[str, float]
-) -> Answer:
-    """The band that a fit leaves the size it rules. Raises BadInput on the fit."""
+def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
+    """The sizes that must be known before a slot's band is worked out."""
+    if isinstance(slot, Chain) or not slot.centred:
+        return slot.rests
+    centres = next(one for one in family.fits if one.key == slot.centred)
+    return (*slot.rests, centres.rules)
+
+
+def _fitted(
+    slot: FitSlot,
+    want: str,
+    values: Values,
+    doubts: Mapping[str, float],
+    fits: Mapping[str, FitBand],
+) -> FitBand:
+    """The band that a fit leaves the size it rules. Raises BadInput on the fit.
+
+    fits: those of the sizes that it rests on.
+    """
+    try:
+        if slot.joint == "thread":
+            made = "internal" if slot.exists == "shaft" else "external"
+            asked = {"thread": str(values[slot.mate])}
+            if want:
+                asked[f"{made}_class"] = want
+            return thread_band(slot, want, reckon("thread", asked))
+        doubt = doubts.get(slot.mate, DOUBT)
+        if slot.joint == "bolts":
+            centred = fits.get(slot.centred)
+            play = centred.answer["clearance_max"] if centred else 0.0
+            screws = {"circle_doubt": doubt, "fit": want, "play": max(play, 0.0)}
+            screws |= {k: v for k, v in slot.tells(values).items() if k != "holes"}
+            room = reckon("bolt-room", screws)
+            return bolt_band(slot, want, float(values[slot.mate]), room)
+        return _target(slot, want, float(values[slot.mate]), doubt)
+    except BadInput as error:
+        raise BadInput(f"fit.{slot.key}", error.message) from None
+
+
+def thread_band(slot: FitSlot, want: str, answer: Answer) -> FitBand:
+    """What is bored or turned before a thread that fits another is cut; answer: of
+    `thread`."""
+    inside = slot.exists == "shaft"
+    limits = crest_limits(answer, "internal" if inside else "external")
+    if limits is None:
+        basic = float(answer["minor_internal" if inside else "major"])
+        return FitBand(slot, want, None, None, answer, basic)
+    return FitBand(slot, want, *limits, answer, sum(limits) / 2)
+
+
+def bolt_band(slot: FitSlot, want: str, circle: float, room: Answer) -> FitBand:
+    """The bolt circles on which every screw still goes in; circle, room: of the half
+    that exists, mm and `bolt-room`."""
+    problem = ""
+    if room["room"] < room["need"]:
+        problem = (
+            f"{room['room']:.2f} mm room round a screw, {room['need']:.2f} mm wanted. "
+            f"{room['mismatch'] or room['warning']}"
+        )
+    elif room["mismatch"]:
+        problem = str(room["mismatch"])
+    ends = circle_band(circle, room)
+    if ends is None:
+        return FitBand(slot, want, None, None, room, circle, problem)
+    return FitBand(slot, want, *ends, room, circle, problem)
+
+
+def _target(slot: FitSlot, want: str, mate: float, doubt: float) -> FitBand:
     inputs: dict[str, Any] = {
-        "existing": [float(mates[slot.mate])],
-        "instrument_uncertainty": doubts.get(slot.mate, DOUBT),
+        "existing": [mate],
+        "instrument_uncertainty": doubt,
         "kind": slot.exists,
     }
-    key = f"fit.{slot.key}"
     if " to " in want:
         ends = want.split(" to ", 1)
         for name, text in zip(("clearance_min", "clearance_max"), ends, strict=True):
-            inputs[name] = quantity.parse(text, key=key)
+            inputs[name] = quantity.parse(text, key=f"fit.{slot.key}")
     else:
         inputs["want"] = want
-    try:
-        return reckon("fit-target", inputs)
-    except BadInput as error:
-        raise BadInput(key, error.message) from None
+    return plain_band(slot, want, reckon("fit-target", inputs))
 
 
-def _banded(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
+def plain_band(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
+    """A band as `fit-target` leaves it."""
+    aim = float(answer["aim"])
     if answer["band"] <= 0:
-        return FitBand(slot, want, None, None, answer)
-    return FitBand(slot, want, float(answer["lower"]), float(answer["upper"]), answer)
+        warning = str(answer["warning"])
+        says = f"{warning[:1].lower()}{warning[1:]}"
+        return FitBand(slot, want, None, None, answer, aim, says)
+    ends = float(answer["lower"]), float(answer["upper"])
+    return FitBand(slot, want, *ends, answer, aim)
 
 
 def _chain(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand:
@@ -505,7 +593,7 @@ def _chain(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand
             "clearance_max": most,
         },
     )
-    return _banded(chain, chain.want, answer)
+    return plain_band(chain, chain.want, answer)
 
 
 def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
@@ -513,8 +601,11 @@ def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
     aim = size.checked(_rounded(band.aim, slot.step))
     if isinstance(slot, Chain):
         return Known(size, aim, "chain", f"{slot.words}: {' + '.join(slot.rests)}")
-    because = f"{slot.words}: {band.want} on {float(mates[slot.mate]):.3f}"
-    return Known(size, aim, "fit", because)
+    mate = mates[slot.mate]
+    on = mate if isinstance(mate, str) else f"{float(mate):.3f}"
+    return Known(
+        size, aim, "fit", f"{slot.words}: {band.want or 'usual class'} on {on}"
+    )
 
 
 def _fit_checks(
@@ -526,11 +617,11 @@ def _fit_checks(
         value = known[slot.rules].value
         place = slot.rules.partition(".")[0]
         key = f"fit-{slot.key}"
-        if band.lower is None or band.upper is None:
-            warning = str(band.answer["warning"])
-            says = f"{slot.words}: {warning[:1].lower()}{warning[1:]}"
-            yield Check(key, place, False, says)
+        if band.problem:
+            yield Check(key, place, False, f"{slot.words}: {band.problem}")
             continue
+        if band.lower is None or band.upper is None:
+            continue  # nothing is kept to compare it with
         inside = band.lower - 1e-9 <= float(value) <= band.upper + 1e-9
         says = f"{slot.words}: {float(value):.3f} mm drawn, the mate wants "
         says += f"{band.lower:.3f} to {band.upper:.3f} mm."

@@ -209,7 +209,7 @@ def _told(
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
     drill, tap = _drill_of(step, first), _tap_of(step, first)
-    wide = drill or _diameter(first, before)
+    wide = drill or _diameter(first, before, after)
     speed = None
     if operation.speed and wide:
         asked: dict[str, Any] = {
@@ -282,7 +282,7 @@ def _tap_of(step: Step, feature: Feature | None) -> str:
     return feature.thread if isinstance(feature, NutThread | Screw) else ""
 
 
-def _diameter(feature: Feature | None, before: Body) -> float:
+def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
     """The diameter that meets the tool: as it turns, or of the cutter."""
     hole = _hole(feature)
     if hole is not None:
@@ -291,7 +291,14 @@ def _diameter(feature: Feature | None, before: Body) -> float:
         return feature.diameter
     if isinstance(feature, NutThread):
         return feature.bore
+    if isinstance(feature, Cylinder | Cone | Screw):
+        _, radius = before.radii((feature.start + feature.end) / 2)
+        if radius:
+            return 2 * radius
     if before.turns:
+        taken = before.region.difference(after.region)
+        if not taken.is_empty:
+            return 2 * float(taken.bounds[3])
         return before.largest if before.features else _stock_width(before)
     return 20.0  # an end mill of a usual size
 
@@ -387,7 +394,7 @@ def _minutes(
         return 3.0
     if before.turns:
         taken = _turned_volume(before) - _turned_volume(after)
-        wide = _diameter(features[0] if features else None, before)
+        wide = _diameter(features[0] if features else None, before, after)
         rate = rpm * 3.1416 * wide * FEED * ROUGH  # mm³ a minute
         cut = taken / rate if rate else 0.0
     else:

@@ -2,7 +2,6 @@
 
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
-from machinon.core.route.plate_route import Step
 from machinon.core.shop.belongings import Belongings
 from machinon.core.threads.screw_thread import thread_of
 
@@ -10,7 +9,7 @@ SAME = 0.006  # mm: drills of one size, whatever system names them
 ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
-def own_tool(step: Step | StepTold, shelf: Belongings | None, inch: bool) -> str:
+def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
     """What the tool shelf says of the drill or tap that a step takes.
 
     Empty where the step takes neither, or none of that kind is listed.

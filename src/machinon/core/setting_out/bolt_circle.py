@@ -8,6 +8,7 @@ from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.reckoning import (
     FLAG,
     TEXT,
+    Answer,
     Input,
     Result,
     Trail,
@@ -318,6 +319,17 @@ def _other_screw(thread: Thread, measured: float, clear: bool) -> str:
         f"Measured {measured:.2f} mm in the half that exists, but the screw chosen is "
         f"{thread.name}, {thread.major:.2f} mm: nearest to it is {near.size}."
     )
+
+
+def circle_band(circle: float, room: Answer) -> tuple[float, float] | None:
+    """The smallest and largest circle on which every screw still goes in, mm.
+
+    circle: of the half that exists; room: the `bolt-room` of both. None where no room
+    is left.
+    """
+    # the need has the drilling in it already, which the circle as drawn does not
+    spare = float(room["room"]) - float(room["need"]) + DRILLING_ERROR
+    return (circle - 2 * spare, circle + 2 * spare) if spare > 0 else None
 
 
 @reckoning(

@@ -81,12 +81,12 @@ class Instrument(msgspec.Struct, frozen=True):
 
 
 class Piece(msgspec.Struct, frozen=True, tag="piece"):
-    """A part that exists. role: what it does in a stack (nose, chuck, plate); making:
+    """A part that exists. role: what it is drawn as; making:
     how it was made, where that was in this shop."""
 
     id: str
     name: str
-    role: Literal["nose", "chuck", "plate", "other"]
+    role: Literal["nose", "chuck", "other"]
     material: str = "steel"
     surfaces: tuple[Surface, ...] = ()
     note: str = ""

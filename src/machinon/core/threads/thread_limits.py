@@ -3,11 +3,11 @@
 import math
 import re
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Answer, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import Thread, thread_of
 
@@ -326,3 +326,17 @@ def _thread(
                     results[key] = getattr(limits, key)
     trail.notes.append(f"Limits for {classes[0]} inside and {classes[1]} outside.")
     return results
+
+
+def crest_limits(
+    answer: Answer, side: Literal["internal", "external"]
+) -> tuple[float, float] | None:
+    """What is bored or turned before threading, mm; None where no limits are kept.
+
+    answer: a `thread` reckoning.
+    """
+    part = "minor" if side == "internal" else "major"
+    ends = [answer.results.get(f"{side}_{part}_{end}") for end in ("min", "max")]
+    if None in ends:
+        return None
+    return float(ends[0]), float(ends[1])  # type: ignore[arg-type]

@@ -4,6 +4,7 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
+from machinon.core.families import family_of
 from machinon.core.fits.joints import (
     form_of,
     is_inside,
@@ -11,6 +12,7 @@ from machinon.core.fits.joints import (
     read_given,
     takes_fit,
 )
+from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words as named
 from machinon.core.sizes.fit import (
@@ -61,14 +63,16 @@ class FitActs(JobAtHand):
         )
         return number
 
-    def plate_rests_on(self, number: int) -> bool:
-        """Whether a fit is one of those that the job's plate is built on."""
-        return self.job.plate is not None and number <= PLATE_FITS
+    def slot_of(self, number: int) -> FitSlot | None:
+        """What a fit is to the piece that is made; None for one that was added."""
+        making = self.job.making
+        slots = family_of(making.family).fits if making is not None else ()
+        return slots[number - 1] if number <= len(slots) else None
 
     def drop_fit(self, number: int) -> None:
-        """Take an added fit away; those that a plate rests on stay."""
-        if self.plate_rests_on(number):
-            raise BadInput("fit", "The plate rests on this fit: it stays.")
+        """Take an added fit away; those that the piece rests on stay."""
+        if self.slot_of(number) is not None:
+            raise BadInput("fit", "The piece rests on this fit: it stays.")
         fit = self.job.fit(number)
         kept = tuple(one for one in self.job.fits if one.number != number)
         self._keep(f"Fit {number} dropped: {fit.name}.", replace(self.job, fits=kept))
@@ -183,6 +187,3 @@ class FitActs(JobAtHand):
             f"Fit {number}, why: {reason.strip()}",
             self.job.with_fit(replace(choice, reason=reason.strip())),
         )
-
-
-PLATE_FITS = 4  # register, thread, spigot and bolts

@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
+from machinon.core.families import family_of
 from machinon.core.job.job import Job, Stage
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
@@ -129,9 +130,9 @@ class JobAtHand:
         saved = f"NOT on disk: {trouble}" if trouble else "Every entry is on disk"
         if self.file.look_only:
             saved = "Only to look at"
-        caution = _CAUTIONS[stage]
-        if self.job.plate is None:
-            caution = _WITHOUT_CHUCK.get(stage, caution)
+        making = self.job.making
+        own = family_of(making.family).cautions if making is not None else {}
+        caution = own.get(stage, _CAUTIONS[stage])
         return Notes(checks, caution, saved, bool(grave), bool(trouble))
 
     def _reading(
@@ -180,14 +181,8 @@ class JobAtHand:
 _CAUTIONS: Mapping[Stage, str] = {
     "survey": "Spindle stopped and chuck key out before measuring.",
     "fits": "Edges and chips cut: wipe with a rag, never with the hand.",
-    "piece": "Keep to the maker's speed limit of chuck and plate.",
-    "route": "A threaded nose unwinds when braked or reversed.",
-    "cut": "Stop the spindle before every reading; no gloves, sleeves up.",
-    "proof": "Lift the chuck with care: its edges are sharp and it is heavy.",
-}
-# where no chuck is mounted on a plate
-_WITHOUT_CHUCK: Mapping[Stage, str] = {
     "piece": "Keep to the maker's limits of machine and tool.",
     "route": "Clamp the work and the tool well; eyes covered, chips brushed off.",
+    "cut": "Stop the spindle before every reading; no gloves, sleeves up.",
     "proof": "Machine stopped before trying a mate; mind the fingers.",
 }

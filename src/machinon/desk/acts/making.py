@@ -11,17 +11,13 @@ from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.job.job import CutLog
-from machinon.core.job.made_piece import proof_surface
-from machinon.core.job.made_piece import with_size as with_made_size
+from machinon.core.job.made_piece import proof_surface, with_size
 from machinon.core.job.plan import can_be_cut, cut_kind
 from machinon.core.job.proof import ProofLine
-from machinon.core.piece.back_plate import PARAMETERS, with_size
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.own_tools import own_tool
-from machinon.core.route.plate_route import Step
 from machinon.core.shop.belongings import Belongings
-from machinon.core.shop.making import Making
 from machinon.desk.acts.job import JobAtHand
 
 
@@ -30,32 +26,17 @@ class MakingActs(JobAtHand):
 
     def set_size(self, key: str, typed: str) -> None:
         """A size of the piece as typed on the drawing. Raises BadInput on `key`."""
-        if self.job.making is not None:
-            self._set_made_size(self.job.making, key, typed)
-            return
-        assert self.job.plate is not None
-        plate = with_size(self.job.plate, key, typed, self.inch)
-        if plate == self.job.plate:
-            return
-        name = PARAMETERS[key].name if key in PARAMETERS else key.replace("_", " ")
-        value = getattr(plate, key)
-        if value is None:
-            said = "follows its fit again"
-        elif isinstance(value, float):
-            said = length_text(value, 0.001, self.inch)
-        else:
-            said = str(value)
-        self._keep(f"Plate, {name}: {said}.", replace(self.job, plate=plate))
-
-    def _set_made_size(self, making: Making, key: str, typed: str) -> None:
-        """The same for a piece of a family."""
+        making = self.job.making
+        assert making is not None
         family = family_of(making.family)
         text = typed.strip()
         name, said = key, text or "follows its rule again"
         if key in family.mate_keys:
             name = family.mate_keys[key].words
-            value = quantity.parse(text, inch=self.inch, key=key, low=0)
-            text = f"{quantity.typed_again(value)}mm"
+            kind = family.mate_keys[key].kind
+            value = quantity.parse(text, kind, inch=self.inch, key=key, low=0)
+            unit = "mm" if kind is quantity.LENGTH else ""
+            text = f"{quantity.typed_again(value)}{unit}"
         elif key != "material":
             size = family.size(key)
             name = size.words
@@ -64,7 +45,7 @@ class MakingActs(JobAtHand):
                 # as it is whatever the shop's unit will be
                 if size.kind is quantity.LENGTH:
                     text = f"{quantity.typed_again(float(value))}mm"
-        changed = with_made_size(making, key, text)
+        changed = with_size(making, key, text)
         if changed == making:
             return
         job = replace(self.job, making=changed)
@@ -90,7 +71,7 @@ class MakingActs(JobAtHand):
             replace(self.job, done=(*left, key) if done else left),
         )
 
-    def unproved(self, step: Step | StepTold) -> ProofLine | None:
+    def unproved(self, step: StepTold) -> ProofLine | None:
         """The line of the proof that a step holds the piece for, while it is open."""
         if not step.hold:
             return None
@@ -103,7 +84,7 @@ class MakingActs(JobAtHand):
             None,
         )
 
-    def own_tool(self, step: Step | StepTold) -> str:
+    def own_tool(self, step: StepTold) -> str:
         """What the shop's shelf has for a step, in a few words."""
         return own_tool(step, self._tools, self.inch)
 
@@ -278,14 +259,14 @@ class MakingActs(JobAtHand):
         Raises BadInput on `fit` for one that the coach cannot work to.
         """
         fit = self.plan.fit(number)
-        if not can_be_cut(fit) or (self.job.plate and fit.could_fit):
+        if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
         job = replace(self.job, cutting=number)
         line = proof_surface(fit.choice)
-        if job.plate is None and all(s.id != line.id for s in job.proof.surfaces):
+        if all(s.id != line.id for s in job.proof.surfaces):
             lines = tuple(s for s in job.proof.surfaces if "." in s.id)
             job = replace(job, proof=replace(job.proof, surfaces=(*lines, line)))
-        if str(number) not in job.cuts and not job.own_log:
+        if str(number) not in job.cuts:
             kind = cut_kind(fit)
             suits = self.shop.instruments_for(kind, size=fit.aim)
             gauge = suits[0].id if suits else "micrometer"

@@ -6,9 +6,10 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
 from machinon.core.job.made_piece import shop_surfaces
+from machinon.core.job.plan import holes_ruled
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
-from machinon.core.shop.things import Piece, Reading, Surface
+from machinon.core.shop.things import Piece, Reading
 from machinon.desk.acts.job import JobAtHand
 
 _WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}
@@ -110,49 +111,10 @@ class ProofActs(JobAtHand):
         )
 
     def put_into_shop(self) -> Piece:
-        """The proved plate becomes an existing piece with its readings."""
+        """The proved piece becomes an existing one with its readings: it keeps how it
+        was made, so that the shop can mate it."""
         if self.plan.verdict != "proved":
             raise BadInput("verdict", self.plan.verdict_says)
-        if self.job.plate is None:
-            return self._put_made_piece()
-        plate = self.plan.plate
-        assert plate is not None
-        surfaces = tuple(s for s in self.job.proof.surfaces if s.readings)
-        if not any(s.id == "spigot_diameter" for s in surfaces):
-            last = self.job.cut.entries[-1]
-            assert last.measured is not None
-            surfaces = (
-                *surfaces,
-                Surface(
-                    "spigot_diameter",
-                    "Spigot",
-                    "outside",
-                    readings=(
-                        Reading(
-                            last.measured,
-                            last.instrument or self.job.cut.instrument,
-                            at=last.at,
-                        ),
-                    ),
-                ),
-            )
-        piece = Piece(
-            self.file.new_id(self.job.name),
-            self.job.name,
-            "plate",
-            plate.material,
-            surfaces,
-            note=f"Made in this shop; thread {plate.thread_words}.",
-        )
-        self._keep(
-            f"Proved and put into the shop: {piece.name}.",
-            piece,
-            replace(self.job, kept_as=piece.id),
-        )
-        return piece
-
-    def _put_made_piece(self) -> Piece:
-        """The same for a piece of a family: it keeps how it was made."""
         surfaces = []
         for one in self.job.proof.surfaces:
             log = self.job.cuts.get(one.id.removeprefix("fit."))
@@ -170,7 +132,7 @@ class ProofActs(JobAtHand):
             self.job.name,
             "other",
             made.material if made else "steel",
-            shop_surfaces(surfaces, self.job.fits),
+            shop_surfaces(surfaces, self.job.fits, self._holes()),
             note="Made in this shop.",
             making=self.job.making,
         )
@@ -180,3 +142,13 @@ class ProofActs(JobAtHand):
             replace(self.job, kept_as=piece.id),
         )
         return piece
+
+    def _holes(self) -> dict[str, dict[str, float]]:
+        """What stands in the span over made holes, by the surface of its proof."""
+        found = {}
+        for fit in self.job.fits:
+            holes = holes_ruled(self.plan, fit.number)
+            if fit.joint == "bolts" and holes is not None:
+                count, hole = holes
+                found[f"fit.{fit.number}"] = {"hole": hole, "holes": float(count)}
+        return found

@@ -5,6 +5,8 @@ from typing import Literal
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
+from machinon.core.families import family_of
+from machinon.core.job.made_piece import surface_of
 from machinon.core.job.plan import pitch_of
 from machinon.core.materials import material as material_named
 from machinon.core.shop.entry import words
@@ -127,6 +129,19 @@ class SurveyActs(JobAtHand):
         self._keep(f"{piece.name}: {names} to be measured.", piece)
         return added[0].id
 
+    def _made_to(self, piece: Piece, surface: Surface) -> bool:
+        """Whether a size of what is made comes from a surface."""
+        making = self.job.making
+        if making is None:
+            return False
+        family = family_of(making.family)
+        return any(
+            surface_of(piece, one) == surface
+            for mate in family.mates
+            if making.mates.get(mate.role) == piece.id
+            for one in mate.sizes
+        )
+
     def drop_surface(self, piece_id: str, surface_id: str) -> None:
         """Take a surface off a piece. Raises BadInput while something rests on it."""
         piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
@@ -134,8 +149,8 @@ class SurveyActs(JobAtHand):
             (one.piece, one.surface) == (piece_id, surface_id) for one in self.job.fits
         ):
             raise BadInput("surface", "A fit rests on it: drop that first.")
-        if self.job.plate is not None and piece.role in ("nose", "chuck"):
-            raise BadInput("surface", "The plate rests on this piece: it stays whole.")
+        if self._made_to(piece, surface):
+            raise BadInput("surface", "What is made rests on it: it stays.")
         kept = tuple(one for one in piece.surfaces if one.id != surface_id)
         self._keep(
             f"{piece.name}: {surface.name.lower()} dropped.",
@@ -176,8 +191,8 @@ class SurveyActs(JobAtHand):
         ids = {one.id for one in moved}
         if any(one.piece == piece_id and one.surface in ids for one in self.job.fits):
             raise BadInput("surface", "A fit rests on it: drop that first.")
-        if self.job.plate is not None and piece.role in ("nose", "chuck"):
-            raise BadInput("surface", "The plate rests on this piece: it stays whole.")
+        if self._made_to(piece, surface):
+            raise BadInput("surface", "What is made rests on it: it stays.")
         new = new_surfaces(goal, group.key)
         for old, fresh in zip(moved, new, strict=False):
             goal = goal.with_surface(

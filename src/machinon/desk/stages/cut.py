@@ -27,6 +27,7 @@ from machinon.desk.stages.route import speed_text
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
+    EmptyPage,
     Field,
     Figure,
     button,
@@ -267,7 +268,7 @@ class CutView(StageView):
         )
         self.deepest = Field("Deepest pass a side", inch=lambda: self.job.inch)
         self.deepest.taken.connect(self._set_deepest)
-        self.nothing = label("", "head", "stop", wrap=True)
+        self.nothing = EmptyPage(self.look)
         self._lay_out()
 
     # -- laying out ------------------------------------------------------
@@ -399,11 +400,7 @@ class CutView(StageView):
         plan = self.job.plan
         if plan.advice is None or plan.cut_state is None:
             self.pages.setCurrentIndex(1)
-            missing = ", ".join(plan.missing) or f"a band for the {cut_name(plan)}"
-            self.nothing.setText(
-                f"Nothing can be cut to size yet. Still to measure or decide: "
-                f"{missing}."
-            )
+            self._say_what_comes()
             return
         self.pages.setCurrentIndex(0)
         screen = present(self.job)
@@ -447,13 +444,34 @@ class CutView(StageView):
         if self.isVisible() and not self.field.refused:
             self.field.edit.setFocus()
 
+    def _say_what_comes(self) -> None:
+        """Why nothing can be cut, or what to take to the machine first."""
+        plan = self.job.plan
+        coming = plan.next_to_cut
+        if coming is not None and self.job.lathe is not None:
+            number = coming.choice.number
+            self.nothing.say(
+                "Nothing is at the machine yet",
+                f"By the route the next that is cut to a band is fit {number}, "
+                f"{coming.choice.name.lower()}.",
+                ("To the machine", lambda: self.job.cut_fit(number)),
+            )
+            return
+        missing = "; ".join(plan.missing)
+        if plan.at_machine is not None and not missing:
+            missing = f"a band for the {cut_name(plan)}"
+        self.nothing.say(
+            "Nothing can be cut to size yet",
+            f"Still to measure or decide: {missing or 'a fit with a band'}.",
+            ("To the fits", lambda: self.bench.go("fits", 0)),
+        )
+
     def _held(self) -> str:
         """What must be proved before the piece comes off, while that is open."""
-        if self.job.plan.plate is None:
-            return ""
+        number = self.job.job.cutting
         for set_up in self.job.plan.route:
             for step in set_up.steps:
-                if step.key == "spigot":
+                if step.fit == number:
                     return ""
                 line = self.job.unproved(step)
                 if line is not None and step.key not in self.job.job.done:
@@ -464,13 +482,12 @@ class CutView(StageView):
         return ""
 
     def _step_line(self) -> str:
+        fit = self.job.plan.at_machine
+        assert fit is not None
         for set_up in self.job.plan.route:
             for step in set_up.steps:
-                if step.key == "spigot" and step.speed is not None:
+                if step.fit == fit.choice.number and step.speed is not None:
                     return f"{step.title}, {speed_text(step.speed)}"
-        fit = self.job.plan.at_machine
-        if self.job.plan.plate is not None or fit is None:
-            return "Finish the spigot to its band"
         goal = "its mate, by trial" if fit.could_fit else "its band"
         return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
 

@@ -226,7 +226,7 @@ class FitsView(StageView):
         number = self.number()
         self.choices.setVisible(bool(number))
         self.reason.setVisible(bool(number))
-        self.drop.setEnabled(bool(number) and not self.job.plate_rests_on(number))
+        self.drop.setEnabled(bool(number) and self.job.slot_of(number) is None)
         if not number:
             for one in (self.problem, self.measure, self.as_made, self.standard):
                 one.hide()
@@ -259,8 +259,7 @@ class FitsView(StageView):
     def _offer_cut(self, fit: FitPlan) -> None:
         """How its new half came out, and the way to the machine."""
         by_trial = fit.could_fit is not None
-        here = can_be_cut(fit) and not (by_trial and self.job.job.plate is not None)
-        self.cut_it.setVisible(here and self.job.lathe is not None)
+        self.cut_it.setVisible(can_be_cut(fit) and self.job.lathe is not None)
         line = as_cut(self.job.plan, fit.choice.number)
         self.as_cut.setVisible(line is not None)
         if line is not None and line.size is not None:

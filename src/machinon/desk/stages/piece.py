@@ -1,146 +1,161 @@
-"""Piece, for the back plate."""
+"""Piece, for any family: its sheet with sizes changed in place, and its checks."""
 
 from PySide6.QtCore import QRectF
-from PySide6.QtWidgets import QComboBox, QGridLayout
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from machinon.core.errors import BadInput
+from machinon.core.families import family_of
+from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.materials import materials
-from machinon.core.piece.back_plate import PARAMETERS
-from machinon.core.quantity import length_text
-from machinon.core.threads.screws import cap_screws
+from machinon.core.piece.family import Known
+from machinon.core.quantity import LENGTH, length_text
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
 from machinon.desk.stages.sized_sheet import SizedSheet
-from machinon.desk.widgets import button, label
+from machinon.desk.widgets import (
+    Field,
+    clear_layout,
+    label,
+)
 from machinon.draw.drawing import Drawing
-from machinon.draw.plate_drawing import plate_drawing
+from machinon.draw.piece_sheet import piece_sheet
 
 
 class PieceView(SizedSheet):
-    """The back plate's: its screws, metal and stock stand above the checks."""
+    """The metal and what is still asked of the mates stand above the checks."""
 
     def __init__(self, bench: Bench) -> None:
-        super().__init__(bench, "Follow the fit again")
-        self.material = self._combo("Material", list(materials()))
-        self.bolts = self._combo("Bolts", ["", "2", "3", "4", "6", "8"])
-        self.bolt_size = self._combo("Screw", list(cap_screws()))
-        self.bolting = self._combo("Bolted", ["through", "into"])
-        self.bolting.setItemText(0, "through the plate")
-        self.bolting.setItemText(1, "into the plate, tapped")
-        self.stock = button("", lambda: self._on_spot_chosen("stock_diameter", None))
-        self.stock_length = button(
-            "", lambda: self._on_spot_chosen("stock_length", None)
-        )
-        for one in (self.stock, self.stock_length):
-            one.setProperty("part", "size")
-        self.drawing.setMinimumHeight(self.look.px(300))
-        self._lay_out()
-
-    def _combo(self, name: str, words: list[str]) -> QComboBox:
-        combo = Combo()
-        combo.setAccessibleName(name)
-        for word in words:
-            combo.addItem(word, word)
-        return combo
-
-    def _lay_out(self) -> None:
+        super().__init__(bench, "Follow its rule again")
         px = self.look.px
-        for combo, key in (
-            (self.material, "material"),
-            (self.bolts, "bolts"),
-            (self.bolt_size, "bolt_size"),
-            (self.bolting, "bolting"),
-        ):
-            combo.activated.connect(
-                lambda _at, combo=combo, key=key: self.job.set_size(
-                    key, combo.currentData()
-                )
-            )
-        goes = QGridLayout()
-        goes.setVerticalSpacing(px(4))
-        for row, (name, widget) in enumerate(
-            (
-                ("Material", self.material),
-                ("Screws", self.bolt_size),
-                ("How many", self.bolts),
-                ("Bolted", self.bolting),
-                ("Stock ⌀", self.stock),
-                ("Stock length", self.stock_length),
-            )
-        ):
-            goes.addWidget(label(name, "faint"), row, 0)
-            goes.addWidget(widget, row, 1)
-        goes.setColumnStretch(1, 1)
-        self.beside.addLayout(goes)
+        self.drawing.setMinimumHeight(px(220))
+        self.setMinimumHeight(px(330))
+        self.material = Combo()
+        self.material.setAccessibleName("Material")
+        for word in materials():
+            self.material.addItem(word, word)
+        self.material.activated.connect(
+            lambda _: self.job.set_size("material", self.material.currentData())
+        )
+        self.asked: dict[str, Field] = {}
+        self.asked_box = QWidget()
+        self.asked_lines = QVBoxLayout(self.asked_box)
+        self.asked_lines.setContentsMargins(0, 0, 0, 0)
+        metal = QHBoxLayout()
+        metal.addWidget(label("Material", "faint"))
+        metal.addWidget(self.material, 1)
+        self.beside.addLayout(metal)
+        self.beside.addWidget(self.asked_box)
 
     # -- showing ---------------------------------------------------------
 
     def refresh(self) -> None:
-        plate = self.job.job.plate
-        assert plate is not None
-        for combo, word in (
-            (self.material, plate.material),
-            (self.bolts, "" if plate.bolts is None else str(plate.bolts)),
-            (self.bolt_size, plate.bolt_size),
-            (self.bolting, plate.bolting),
-        ):
-            if combo.findData(word) < 0:
-                combo.addItem(word, word)
-            combo.setCurrentIndex(combo.findData(word))
-        for one, key in (
-            (self.stock, "stock_diameter"),
-            (self.stock_length, "stock_length"),
-        ):
-            value = getattr(plate, key)
-            one.setText(length_text(value, 0.1, self.job.inch))
-            one.setToolTip(length_text(value, 0.1, not self.job.inch))
+        plan, making = self.job.plan, self.job.job.making
+        assert making is not None
+        usual = family_of(making.family).material
+        self.material.setCurrentIndex(self.material.findData(making.material or usual))
+        self._ask(plan.asked)
         self._show_sheet()
+
+    def _ask(self, keys: tuple[str, ...]) -> None:
+        """An entry for each figure of a mate that no gauge reads."""
+        making = self.job.job.making
+        assert making is not None
+        family = family_of(making.family)
+        typed = [key for key in making.sizes if key in family.mate_keys]
+        wanted = [*typed, *keys]
+        if list(self.asked) == wanted:
+            return
+        clear_layout(self.asked_lines)
+        self.asked.clear()
+        for key in wanted:
+            one = family.mate_keys[key]
+            role = next(m for m in family.mates if m.role == key.partition(".")[0])
+            name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
+            word = isinstance(one.usual, str)
+            hint = str(one.usual) if word else f"{one.usual:g}"
+            kind = None if word else one.kind
+            field = Field(name, kind, lambda: self.job.inch, hint)
+            if key in making.sizes:
+                field.put(making.sizes[key].removesuffix("mm"))
+            field.taken.connect(lambda _, key=key: self._on_asked(key))
+            self.asked[key] = field
+            self.asked_lines.addWidget(field)
 
     def _hint(self) -> None:
         plan = self.job.plan
-        if plan.plate is None:
-            self._tell(
-                "Nothing can be drawn yet. Still to measure or decide: "
-                + ", ".join(plan.missing)
-                + ".",
-                "stop",
-            )
+        if plan.missing:
+            self._tell("Not known yet: " + "; ".join(plan.missing) + ".", "stop")
+        elif plan.problem:
+            self._tell(plan.problem, "stop")
         else:
             self._tell(
-                "Choose a size on the drawing and type. Orange sizes are ruled by "
-                "the fit whose number they carry."
+                "Choose a size and type. Each follows its rule or its mate until you "
+                "do; = links it to others, = fit2 to a fit."
             )
 
     def begin(self) -> None:
-        self.drawing.setFocus()
+        if self.asked and self.job.plan.asked:
+            self.asked[self.job.plan.asked[0]].edit.setFocus()
+        else:
+            self.drawing.setFocus()
 
     def _drawing(self, width: float, height: float, size: float) -> Drawing:
-        return plate_drawing(self.job.plan, width, height, size, self.job.inch)
+        made = self.job.plan.made
+        if made is None:
+            return Drawing(width, height, ())
+        return piece_sheet(made, width, height, size, self.job.inch)
 
     # -- doing -----------------------------------------------------------
 
-    def _on_spot_chosen(self, tie: str, place: QRectF | None) -> None:
-        self._fit = {"thread": 2, "bolts": 4}.get(tie, 0)
-        if tie in PARAMETERS:
-            self._fit = PARAMETERS[tie].fit
-            self.begin_edit(tie, place)
-        elif self._fit:
-            self.bench.go("fits", self._fit)
-
     def begin_edit(self, key: str, place: QRectF | None = None) -> None:
         """Open the entry on a size of the drawing."""
+        made, making = self.job.plan.made, self.job.job.making
+        if made is None or making is None or key not in made.sizes:
+            return
         self._key = key
-        one = PARAMETERS[key]
-        plate = self.job.plan.plate or self.job.job.plate
-        value = getattr(plate, key)
-        text = "" if value is None else length_text(value, 0.001, self.job.inch)
+        known = made.sizes[key]
+        own = making.sizes.get(key, "")
+        text = own if own.startswith("=") else self._as_typed(known)
         self.edit.open_over(place or self.drawing.rect_of(key), text)
-        self._tell(f"{one.name.capitalize()}: type a size, then Enter.")
-        self._offer_fit(one.fit)
-        if one.fit:
-            own = getattr(self.job.job.plate, key) is not None
-            self.follow.setVisible(own)
-            if not own:
-                self.says.setText(
-                    f"{one.name.capitalize()} follows fit {one.fit}. A size "
-                    "typed here takes its place and is checked against the mate."
-                )
+        words = known.size.words.capitalize()
+        self._tell(f"{words}, {_ruled(known)}. Type a size, or = and a sum of others.")
+        by_fits = ruled_by_fits(made).items()
+        self._offer_fit(next((n for n, size in by_fits if size == key), 0))
+        self.follow.setVisible(bool(own))
+
+    def _as_typed(self, known: Known) -> str:
+        value = known.value
+        if isinstance(value, bool):
+            return "yes" if value else "no"
+        if isinstance(value, str):
+            return value
+        if known.size.kind is LENGTH:
+            text = length_text(value, 0.001, self.job.inch, unit=False)
+            return text.rstrip("0").rstrip(".") if "." in text else text
+        return f"{value:g}"
+
+    def _on_asked(self, key: str) -> None:
+        field = self.asked[key]
+        try:
+            self.job.set_size(key, field.text())
+        except BadInput as error:
+            field.refuse(error.message)
+            return
+        left = self.job.plan.asked
+        if left:
+            self.asked[left[0]].edit.setFocus()
+        else:
+            self.drawing.setFocus()
+
+
+def _ruled(known: Known) -> str:
+    """What rules a size, in words."""
+    return {
+        "rule": f"as usual: {known.because}",
+        "fit": known.because,
+        "copy": f"taken over: {known.because}",
+        "clearance": f"kept clear: {known.because}",
+        "chain": known.because,
+        "link": f"linked {known.because}",
+        "typed": "as you typed it",
+    }[known.by]

@@ -209,8 +209,6 @@ class ProofView(StageView):
     def refresh(self) -> None:
         plan, inch = self.job.plan, self.job.inch
         keys = [one.key for one in plan.proof]
-        if plan.job.plate is not None:
-            keys = [one.id for one in plan.job.proof.surfaces]
         if self._at not in keys and keys:
             self._at = keys[0]
         while self.lines.count():
@@ -233,10 +231,8 @@ class ProofView(StageView):
         if keys:
             self._show_entry()
         made = plan.made
-        self.thread.setVisible(plan.job.plate is not None)
-        self.runs.setVisible(
-            plan.job.plate is not None or bool(made and made.family.runs)
-        )
+        self.thread.setVisible(bool(made) and any(fit.thread for fit in plan.fits))
+        self.runs.setVisible(bool(made and made.family.runs))
         self.thread.setChecked(self.job.job.proof.thread_tried)
         self._show_runout()
         words = {
@@ -256,13 +252,13 @@ class ProofView(StageView):
         self.kept.setText(
             "It is an existing piece now, with its readings." if kept else ""
         )
-        self.keep.setVisible(plan.job.plate is not None or plan.job.making is not None)
+        self.keep.setVisible(plan.job.making is not None)
         self.sheet.setEnabled(bool(plan.verdict_says))
         self.files.setVisible(plan.job.making is not None)
         self.files.setEnabled(made is not None)
         for one in (self.svg, self.pdf):
-            one.setVisible(plan.job.plate is not None or plan.job.making is not None)
-            one.setEnabled(plan.plate is not None or made is not None)
+            one.setVisible(plan.job.making is not None)
+            one.setEnabled(made is not None)
         left = [
             step.key
             for up in plan.route
@@ -423,10 +419,8 @@ class ProofView(StageView):
 
     def _write_drawing(self, kind: str, path: Path) -> None:
         made = self.job.plan.made
-        if made is not None:
-            self._write(path, lambda: write_piece(made, kind, path, self.job.inch))
-        else:
-            self._write(path, lambda: sheet.write_drawing(self.job.plan, path))
+        assert made is not None  # else nothing offers it
+        self._write(path, lambda: write_piece(made, kind, path, self.job.inch))
 
     def save_file(self) -> None:
         """Sheet, solid or holes, in the format that is chosen with the name."""

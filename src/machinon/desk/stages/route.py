@@ -25,7 +25,6 @@ from machinon.core.job.plan import can_be_cut
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
-from machinon.core.route.plate_route import SetUp, Step
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.painter import paint, paint_mark
@@ -44,9 +43,6 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
-from machinon.draw.film_drawing import film_drawing
-
-AnyStep = Step | StepTold
 
 
 def speed_text(answer: Answer) -> str:
@@ -67,7 +63,12 @@ class Frame(QWidget):
     chosen = Signal(str)
 
     def __init__(
-        self, look: Look, step: AnyStep, film: Maker, number: int, mark: MarkKind | None
+        self,
+        look: Look,
+        step: StepTold,
+        film: Maker,
+        number: int,
+        mark: MarkKind | None,
     ) -> None:
         """film: lays out the piece after the step for a width, height and size."""
         super().__init__()
@@ -77,7 +78,7 @@ class Frame(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.show_step(step, film, mark)
 
-    def show_step(self, step: AnyStep, film: Maker, mark: MarkKind | None) -> None:
+    def show_step(self, step: StepTold, film: Maker, mark: MarkKind | None) -> None:
         """The same frame after a change of the piece."""
         self._step, self._film, self._mark = step, film, mark
         self.setAccessibleName(f"Step {self._number}: {step.title}")
@@ -254,19 +255,16 @@ class RouteView(StageView):
             number = self._add_set_up(set_up, number)
         self.groups.addStretch(1)
 
-    def _film(self, step: AnyStep) -> Maker:
+    def _film(self, step: StepTold) -> Maker:
         """What draws the piece as it is after a step."""
-        if isinstance(step, StepTold):
-            return functools.partial(body_film, step)
-        assert self.job.plan.plate is not None
-        return functools.partial(film_drawing, self.job.plan.plate, step)
+        return functools.partial(body_film, step)
 
-    def _mark_of(self, step: AnyStep) -> MarkKind | None:
+    def _mark_of(self, step: StepTold) -> MarkKind | None:
         if step.fit and any(check.fit == step.fit for check in self.job.plan.grave):
             return "stop"
         return "proved" if step.key in self.job.job.done else None
 
-    def _add_set_up(self, set_up: SetUp | HoldingTold, number: int) -> int:
+    def _add_set_up(self, set_up: HoldingTold, number: int) -> int:
         px = self.look.px
         column = QVBoxLayout()
         column.setContentsMargins(px(6), px(6), px(6), px(4))
@@ -299,7 +297,7 @@ class RouteView(StageView):
             self.strip.layout().activate()
             self.area.ensureWidgetVisible(frame, self.look.px(180), 0)
 
-    def _step(self) -> tuple[SetUp | HoldingTold, AnyStep]:
+    def _step(self) -> tuple[HoldingTold, StepTold]:
         return next(
             (up, step)
             for up in self.job.plan.route
@@ -354,27 +352,21 @@ class RouteView(StageView):
             }.get(target, "")
         )
 
-    def _note(self, step: AnyStep) -> str:
+    def _note(self, step: StepTold) -> str:
         passes = self.job.plan.passes
-        if step.key != "spigot" or not passes:
+        if not step.fit or step.fit != self.job.job.cutting or step.hold or not passes:
             return step.note
         dial = self.job.dial
         touch = self.job.touch
         planned = ", ".join(dial.text(dial.shows(one.dial, touch)) for one in passes)
         return f"{step.note} Passes to come, on the dial: {planned}."
 
-    def _target(self, step: AnyStep) -> str:
-        if isinstance(step, StepTold):
-            if not step.fit:
-                return ""
-            if step.hold:
-                return "proof"
-            return "cut" if can_be_cut(self.job.plan.fit(step.fit)) else "fits"
-        if step.key in ("spigot", "prove-spigot"):
-            return "cut"
+    def _target(self, step: StepTold) -> str:
+        if not step.fit:
+            return ""
         if step.hold:
             return "proof"
-        return "fits" if step.fit else ""
+        return "cut" if can_be_cut(self.job.plan.fit(step.fit)) else "fits"
 
     # -- doing -----------------------------------------------------------
 
@@ -403,7 +395,7 @@ class RouteView(StageView):
 
     def _go_there(self) -> None:
         _, step = self._step()
-        if isinstance(step, StepTold) and self._target(step) == "cut":
+        if self._target(step) == "cut":
             self.job.cut_fit(step.fit)
         if self._target(step) in ("cut", "proof"):
             self.bench.go(self._target(step), step.fit)
