@@ -82,7 +82,9 @@ def _hole_sections(body: Body) -> list[list[Point]]:
     return found
 
 
-def draw_upper_half(board: Board, body: Body, place: Place) -> None:
+def draw_upper_half(
+    board: Board, body: Body, place: Place, role: Role = "outline"
+) -> None:
     """The half above the axis, cut and hatched; ISO 128."""
     cut = body.region
     holes = _hole_sections(body)
@@ -91,12 +93,12 @@ def draw_upper_half(board: Board, body: Body, place: Place) -> None:
         # beyond a hole its far edge is seen
         for ring in body.rings():
             points = tuple(place(z, r) for z, r in ring)
-            board.items.append(Shape(points, "outline", 1.2, "panel"))
+            board.items.append(Shape(points, role, 1.2, "panel"))
     for ring in _rings(cut):
         points = tuple(place(z, r) for z, r in ring)
-        board.items.append(Shape(points, "outline", EDGE, "panel", "right"))
+        board.items.append(Shape(points, role, EDGE, "panel", "right"))
     for z, r in _inner_edges(body):
-        board.items.append(Line(place(z, 0.0), place(z, r), "outline", 1.2))
+        board.items.append(Line(place(z, 0.0), place(z, r), role, 1.2))
 
 
 def draw_half_section(board: Board, body: Body, place: Place) -> None:

@@ -256,7 +256,11 @@ class Board:
         height = size * 1.3 + (size * 0.95 if small and not beside else 0)
         x, y = at
         shift = size * 1.5 if number else 0.0
-        self.text((x + shift / 2, y), text, role=role, backed=True)
+        left = x + shift / 2 - width / 2
+        if number:  # its circle stands close before it, however wide the letters are
+            self.text((left, y), text, role=role, anchor="left", backed=True)
+        else:
+            self.text((x, y), text, role=role, backed=True)
         if small and beside:
             self.text(
                 (x + width / 2 + size * 0.5, y),
@@ -274,7 +278,6 @@ class Board:
                 "faint",
                 backed=True,
             )
-        left = x + shift / 2 - width / 2
         if number:
             self.numbered((left - size * 0.75, y), number, role)
         if mark:

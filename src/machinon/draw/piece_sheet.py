@@ -330,8 +330,8 @@ class _Sheet:
         along = [key for key, one in self.drawn.items() if one.kind == "along"]
         below = self._lanes_along(along, 0.0)
         notes = self.note_lines()
-        left = sum(self._wide(key) + 0.6 * size for key in diameters[0]) + size
-        right = sum(self._wide(key) + 0.6 * size for key in diameters[1]) + 2 * size
+        left = self._lanes_wide(diameters[0]) + size
+        right = self._lanes_wide(diameters[1]) + 2 * size
         top = (len(notes) * NOTE + 3.2) * size
         room_x = self.board.width - left - right - 3 * size
         end_view = bool(notes) or any(d.inside for d in self.drawn.values())
@@ -370,6 +370,25 @@ class _Sheet:
                 sides[(one.start + one.end) / 2 > middle].append(key)
         return sides
 
+    def _lanes(self, keys: Sequence[str]) -> list[float]:
+        """How far from the piece each diameter's line stands.
+
+        Neighbours have their figures at two heights, so that each only keeps clear of
+        the other's line.
+        """
+        found: list[float] = []
+        before = 0.0
+        for key in keys:
+            wide = self._wide(key) / 2
+            last = found[-1] if found else 0.0
+            found.append(last + max(wide, before) + 0.8 * self.size)
+            before = wide
+        return found
+
+    def _lanes_wide(self, keys: Sequence[str]) -> float:
+        """How far the lanes of one side reach."""
+        return self._lanes(keys)[-1] + self._wide(keys[-1]) / 2 if keys else 0.0
+
     def _diameters(
         self,
         lanes: tuple[list[str], list[str]],
@@ -379,11 +398,10 @@ class _Sheet:
     ) -> None:
         size = self.size
         for side, keys in zip((-1, 1), lanes, strict=True):
-            x = place(first if side < 0 else last, 0.0)[0]
-            for n, key in enumerate(keys):
+            edge = place(first if side < 0 else last, 0.0)[0]
+            for n, (key, out) in enumerate(zip(keys, self._lanes(keys), strict=True)):
                 one = self.drawn[key]
-                step = self._wide(key) + 0.6 * size
-                x += side * step / 2
+                x = edge + side * out
                 near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
                 top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
                 figure = self.figures[key]
@@ -404,7 +422,6 @@ class _Sheet:
                     figure.mark,
                     at=at,
                 )
-                x += side * step / 2
 
     def _lanes_along(self, keys: Sequence[str], scale: float) -> list[list[str]]:
         """Lengths in rows in which none lies over another, the shortest nearest.

@@ -100,7 +100,7 @@ def _together(
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - max(r, 0.0) * scale
 
-    draw_upper_half(board, body, place)
+    draw_upper_half(board, body, place, "cut")
     _spot(board, [place(z, r) for z, r in body.rings()[0]], MADE, made.family.name)
     for one in outlines:
         start = seats[one.piece.id] - one.outline.zero
@@ -193,7 +193,10 @@ def _made_in_row(
     if body.turns:
         first, _ = body.ends
         draw_upper_half(
-            board, body, lambda z, r: (left + (z - first) * scale, axis - r * scale)
+            board,
+            body,
+            lambda z, r: (left + (z - first) * scale, axis - r * scale),
+            "cut",
         )
     else:
         x0, _, z0, *_ = body.shadow.box
