@@ -107,4 +107,4 @@ def with_cuts(job: Job, start: float, *cuts: tuple[float, float | None]) -> Job:
     """The job with its spigot after cuts (dial from touch, measured)."""
     entries = tuple(CutEntry(dial, measured) for dial, measured in cuts)
     log = CutLog(start=start, touch=0.0, entries=entries)
-    return replace(job, cutting=SPIGOT).with_log(log)
+    return job.with_work(cutting=SPIGOT).with_log(log)

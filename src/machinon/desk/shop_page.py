@@ -340,7 +340,7 @@ class ShopPage(QWidget):
             return "" if len(self.file.entries("lathe")) > 1 else "it is the only lathe"
         if kind == "instrument":
             surfaces = [s for p in pieces for s in p.surfaces]
-            surfaces += [s for job in jobs for s in job.proof.surfaces]
+            surfaces += [s for j in jobs for w in j.works for s in w.proof.surfaces]
             if any(r.instrument == id for s in surfaces for r in s.readings) or any(
                 log.instrument == id and log.entries
                 for job in jobs

@@ -191,8 +191,7 @@ def fill_demo(file: ShopFile) -> None:
     )
     file.act(job.id, "Fit 1 decided: slides by hand without shake.", job)
     file.act(job.id, "Fit 3 decided: slides by hand without shake.", job)
-    job = replace(
-        job,
+    job = job.with_work(
         done=(
             "face-hub",
             "hub",
@@ -209,7 +208,7 @@ def fill_demo(file: ShopFile) -> None:
     )
     file.act(job.id, "Nose side proved with the plug before unchucking.", job)
     file.leave_at(job.id, "cut")
-    job = replace(job, cutting=3).with_log(CutLog())
+    job = job.with_work(cutting=3).with_log(CutLog())
     file.act(job.id, "To the machine: Plate spigot in chuck.", job)
     job = job.with_log(CutLog(start=96.024, touch=1.2))
     file.act(
@@ -665,8 +664,8 @@ _AT_MACHINE: dict[str, tuple[int, str, float, float, int, Literal["", Trial]]] =
 def _at_machine(file: ShopFile, job: Job, work: Callable[[Job], Plan]) -> None:
     number, gauge, start, touch, count, trial = _AT_MACHINE[job.id]
     fit = job.fit(number)
-    job = replace(
-        job, cutting=number, proof=ProofLog(surfaces=(proof_surface(fit),))
+    job = job.with_work(
+        cutting=number, proof=ProofLog(surfaces=(proof_surface(fit),))
     ).with_log(CutLog(start=start, touch=touch, instrument=gauge))
     file.act(job.id, f"To the machine: {fit.name}.", job)
     job = _keep_cuts(file, job, work, count)
@@ -722,7 +721,7 @@ def _begin_made(
     file.act(job.id, f"Job begun: {job.name}.", *mates.values(), job)
     route = work(job).route
     for step in route[0].steps[: one.steps] if route else ():
-        job = replace(job, done=(*job.done, step.key))
+        job = job.with_work(done=(*job.done, step.key))
         file.act(job.id, f"Step done: {step.title}.", job)
     file.leave_at(job.id, one.stage)
 

@@ -122,7 +122,11 @@ def _sound(document: Document) -> Document:
         for fit in document.fits:
             given_values(fit)
         _distinct("fits", [one.number for one in document.fits])
-        _distinct("surfaces", [one.id for one in document.proof.surfaces])
+        _distinct("works", [one.key for one in document.works])
+        if document.at not in [one.key for one in document.works]:
+            raise ValueError("a job that speaks of a piece it does not make")
+        for work in document.works:
+            _distinct("surfaces", [one.id for one in work.proof.surfaces])
     return document
 
 

@@ -198,6 +198,15 @@ _PROVED = {
 }
 
 
+_SLOTS_3 = {  # the fits of each family of format 3, in their order
+    "back-plate": ("register", "spigot"),
+    "collet-arbor": ("spigot",),
+    "taper-arbor": ("spigot",),
+    "spacer-sleeve": ("bore",),
+    "t-nut-strip": ("tongue",),
+    "plate-block": (),
+    "turned-piece": (),
+}
 # what a made plate's surfaces are called as those of any piece
 _MADE = {
     "register_bore": "recess",
@@ -207,9 +216,10 @@ _MADE = {
 
 
 def _back_plates_are_pieces(document: Plain) -> Plain:
-    """From format 4 on a back plate is a piece of its family like any other: its sizes
-    are those of a making, its spigot's log that of fit 3, its proof by its fits; one
-    that was made has surfaces of the usual kinds."""
+    """From format 4 on a job may make several pieces, each with its own steps and
+    proof, and a back plate is a piece of its family like any other: its sizes are those
+    of a making, its spigot's log that of fit 3, its proof by its fits; one that was
+    made has surfaces of the usual kinds."""
     if document.get("type") == "piece" and document["role"] == "plate":
         surfaces = [
             {**one, "id": _MADE.get(one["id"], one["id"])}
@@ -220,6 +230,17 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         return document
     document = dict(document)
     plate, cut = document.pop("plate"), document.pop("cut")
+    making, proof = document.pop("making"), document.pop("proof")
+    work: Plain = {
+        "key": "1",
+        "making": making,
+        "fits": {},
+        "done": document.pop("done"),
+        "cutting": document.pop("cutting"),
+        "proof": proof,
+        "kept_as": document.pop("kept_as"),
+    }
+    document["works"], document["at"] = [work], "1"
     document["fits"] = [
         {
             **fit,
@@ -230,11 +251,15 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         }
         for fit in document["fits"]
     ]
-    proof = document["proof"]
+    if making is not None:
+        numbers = {fit["number"] for fit in document["fits"]}
+        slots = enumerate(_SLOTS_3[making["family"]], 1)
+        work["fits"] = {slot: number for number, slot in slots if number in numbers}
     if plate is None:
         # a job without a plate had the three lines of one all the same
         surfaces = [one for one in proof["surfaces"] if one["id"] not in _PROVED]
-        return {**document, "proof": {**proof, "surfaces": surfaces}}
+        work["proof"] = {**proof, "surfaces": surfaces}
+        return document
     sizes = {
         now: f"{Decimal(repr(plate[key])).normalize():f}mm"
         for key, now in _PLATE_SIZES.items()
@@ -246,21 +271,22 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
     if len(document["pieces"]) < 2:
         raise ValueError("a plate without what it is made for")
     nose, chuck = document["pieces"][:2]
-    document["making"] = {
+    work["fits"] = {"register": 1, "thread": 2, "spigot": 3, "bolts": 4}
+    work["making"] = {
         "family": "back-plate",
         "sizes": sizes,
         "mates": {"nose": nose, "chuck": chuck},
         "material": plate["material"],
     }
     document["cuts"] = {**document["cuts"], "3": cut}
-    document["cutting"] = document["cutting"] or 3
+    work["cutting"] = work["cutting"] or 3
     surfaces = [
         {**one, "id": _PROVED.get(one["id"], one["id"])} for one in proof["surfaces"]
     ]
-    document["proof"] = {**proof, "surfaces": surfaces}
+    work["proof"] = {**proof, "surfaces": surfaces}
     for part in ("tried", "accepted"):
         found = {_PROVED.get(key, key): said for key, said in proof[part].items()}
-        document["proof"][part] = found
+        work["proof"][part] = found
     return document
 
 

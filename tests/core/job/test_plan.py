@@ -233,7 +233,7 @@ class ProofOfThePlate(unittest.TestCase):
         steps = [step.key for up in planned().route for step in up.steps]
         done = tuple(steps) if steps_done else ()
         job = job.with_log(replace(job.log, trial="goes on"))
-        return planned(replace(job, proof=proof, done=done))
+        return planned(job.with_work(proof=proof, done=done))
 
     def test_all_in_its_band_is_proved(self):
         """Span over two ⌀9 holes on 110: 110 sin 60° + 9 = 104.263."""
@@ -272,7 +272,7 @@ class ProofOfThePlate(unittest.TestCase):
         self.assertEqual(plan.verdict, "open")
         self.assertIn("Steps not done", plan.verdict_says)
         proof = replace(plan.job.proof, undone_because="made on another lathe")
-        said = planned(replace(plan.job, proof=proof))
+        said = planned(plan.job.with_work(proof=proof))
         self.assertEqual(said.verdict, "proved")
         self.assertIn("made on another lathe", said.verdict_says)
 
@@ -280,6 +280,6 @@ class ProofOfThePlate(unittest.TestCase):
         high = planned().fit(REGISTER).upper
         near = self.proved(register=high + 0.003, mates={})
         proof = replace(near.job.proof, accepted={"fit.1": "warm that day"})
-        line = planned(replace(near.job, proof=proof)).proof[0]
+        line = planned(near.job.with_work(proof=proof)).proof[0]
         self.assertEqual(line.verdict, "proved")
         self.assertIn("warm that day", line.says)

@@ -123,7 +123,7 @@ def _line(plan: Plan, fit: FitPlan) -> FitLine:
     surface = plan.existing(fit)
     mate = "not entered"
     if surface is not None:
-        mate = f"{surface.name} of {plan.pieces[fit.choice.piece].name}"
+        mate = f"{surface.name} of {plan.standing[fit.choice.piece].name}"
     says = fit.problem or fit.contradiction or fit.unsaid or fit.advice
     if not says and fit.spent:
         says = "Nothing is left of its band."

@@ -1,6 +1,6 @@
 """The job document: everything decided and recorded for one thing to be built."""
 
-from typing import Literal
+from typing import Any, Literal
 
 import msgspec
 
@@ -11,6 +11,7 @@ from machinon.core.sizes.fit import FitChoice
 
 Stage = Literal["survey", "fits", "piece", "route", "cut", "proof"]
 Trial = Literal["goes on", "tight", "loose"]
+MADE_HERE = "made:"  # begins what stands for a piece that is made in the job itself
 STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
 
 
@@ -49,13 +50,34 @@ class ProofLog(msgspec.Struct, frozen=True):
     undone_because: str = ""
 
 
-class Job(msgspec.Struct, frozen=True, tag="job"):
-    """One thing to be built, with its reason.
+class Work(msgspec.Struct, frozen=True):
+    """One piece that is made in a job, or the new halves of its fits alone.
 
-    pieces: ids of the existing pieces, in the order of the stack; making: None for a
-    job of fits alone; done: keys of finished steps; cuts: the logs of fits, by number;
-    cutting: the fit that is at the machine, 0 for none; kept_as: id of the shop's
-    piece that it became; put_away: it is not listed with those under way.
+    making: None for the latter; fits: by slot of its family, the number of the fit;
+    done: keys of finished steps; cutting: the fit that is at the machine, 0 for none;
+    kept_as: id of the shop's piece that it became.
+    """
+
+    key: str = "1"
+    making: Making | None = None
+    fits: dict[str, int] = {}
+    done: tuple[str, ...] = ()
+    cutting: int = 0
+    proof: ProofLog = ProofLog()
+    kept_as: str = ""
+
+    @property
+    def as_mate(self) -> str:
+        """What stands for it where another piece of the job is made to it."""
+        return f"{MADE_HERE}{self.key}"
+
+
+class Job(msgspec.Struct, frozen=True, tag="job"):
+    """Things to be built that belong together, with their reason.
+
+    pieces: ids of the existing pieces, in the order of the stack; works: what is made,
+    at least one; at: the key of that which Piece, Route, Cut and Proof speak of; cuts:
+    the logs of fits, by number; put_away: it is not listed with those under way.
     """
 
     id: str
@@ -64,13 +86,46 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     lathe: str = ""
     pieces: tuple[str, ...] = ()
     fits: tuple[FitChoice, ...] = ()
-    making: Making | None = None
-    done: tuple[str, ...] = ()
+    works: tuple[Work, ...] = (Work(),)
+    at: str = "1"
     cuts: dict[str, CutLog] = {}
-    cutting: int = 0
-    proof: ProofLog = ProofLog()
-    kept_as: str = ""
     put_away: bool = False
+
+    # -- the work that is spoken of ----------------------------------------
+
+    @property
+    def work(self) -> Work:
+        return next(one for one in self.works if one.key == self.at)
+
+    def with_work(self, **changes: Any) -> "Job":
+        """The job with its work changed."""
+        return msgspec.structs.replace(
+            self,
+            works=tuple(
+                msgspec.structs.replace(one, **changes) if one.key == self.at else one
+                for one in self.works
+            ),
+        )
+
+    @property
+    def making(self) -> Making | None:
+        return self.work.making
+
+    @property
+    def done(self) -> tuple[str, ...]:
+        return self.work.done
+
+    @property
+    def cutting(self) -> int:
+        return self.work.cutting
+
+    @property
+    def proof(self) -> ProofLog:
+        return self.work.proof
+
+    @property
+    def kept_as(self) -> str:
+        return self.work.kept_as
 
     @property
     def log(self) -> CutLog:

@@ -10,7 +10,7 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.fits.joints import joint_forms
-from machinon.core.job.job import Job, ProofLog
+from machinon.core.job.job import CutLog, Job, ProofLog, Work
 from machinon.core.piece.family import (
     Family,
     FitBand,
@@ -20,12 +20,14 @@ from machinon.core.piece.family import (
     Value,
     make,
 )
+from machinon.core.piece.features import Circle, Holes
+from machinon.core.piece.relations import in_order
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
-from machinon.core.shop.things import Piece, Surface
+from machinon.core.shop.things import Piece, Reading, Shop, Surface
 from machinon.core.sizes.fit import FitChoice
-from machinon.core.survey.measuring import Measured
+from machinon.core.survey.measuring import Measured, drawn_size, measure
 from machinon.core.survey.surface_kinds import (
     form_key,
     new_surfaces,
@@ -67,10 +69,12 @@ def worked_out(
     found: Mapping[str, str],
     decided: Mapping[str, FitBand],
     left: Mapping[int, tuple[float, float]],
+    numbers: Mapping[str, int],
 ) -> MadePiece:
     """Work a making out. found: sizes of mates that only a fit tells, as a thread or a
     circle; decided: by slot, the band of each fit that has one; left: by number of a
-    fit, the ends of the band that is left, which a size can be linked to.
+    fit, the ends of the band that is left, which a size can be linked to; numbers: of
+    the fits, by slot.
 
     Never raises for a half-filled job: what is not known is named.
     """
@@ -100,29 +104,31 @@ def worked_out(
         return MadePiece(None, tuple(missing), tuple(asked))
     try:
         linked = {f"fit{number}": ends for number, ends in left.items()}
-        made = make(family, given, decided=decided, bands=linked)
+        made = make(family, given, decided=decided, bands=linked, numbers=numbers)
     except BadInput as error:
         return MadePiece(problem=f"{error.key}: {error.message}")
     return MadePiece(made)
 
 
-def joint_told(making: Making) -> dict[int, dict[str, Any]]:
+def joint_told(work: Work) -> dict[int, dict[str, Any]]:
     """By number of a fit, what the piece tells its joint, as far as it is said.
 
     `centred`: the number of the fit that centres what screws only hold.
     """
+    making, numbers = work.making, work.fits
+    if making is None:
+        return {}
     family = family_of(making.family)
-    numbers = {slot.key: n for n, slot in enumerate(family.fits, 1)}
     sizes = {one.key: one for one in (*family.sizes, *_typed_of_mates(family))}
     found: dict[int, dict[str, Any]] = {}
-    for number, slot in enumerate(family.fits, 1):
-        if not slot.rests:
+    for slot in family.fits:
+        if not slot.rests or slot.key not in numbers:
             continue
         values = {key: _said(sizes[key], making.sizes) for key in slot.rests}
         told = {k: v for k, v in slot.tells(values).items() if v is not None}
-        if slot.centred:
+        if slot.centred in numbers:
             told["centred"] = numbers[slot.centred]
-        found[number] = told
+        found[numbers[slot.key]] = told
     return found
 
 
@@ -148,7 +154,11 @@ def _said(size: Size, typed: Mapping[str, str]) -> Value | None:
 
 def ruled_by_fits(made: Made) -> dict[int, str]:
     """By number of a fit, the size that it rules: by its slot, or by a link to it."""
-    ruled = {n: slot.rules for n, slot in enumerate(made.family.fits, 1)}
+    ruled = {
+        made.numbers[slot.key]: slot.rules
+        for slot in made.family.fits
+        if slot.key in made.numbers
+    }
     for key, known in made.sizes.items():
         found = (
             re.fullmatch(r"=\s*fit(\d+)", known.because) if known.by == "link" else None
@@ -156,6 +166,87 @@ def ruled_by_fits(made: Made) -> dict[int, str]:
         if found:
             ruled.setdefault(int(found[1]), key)
     return ruled
+
+
+def made_in_order(works: Sequence[Work]) -> list[Work]:
+    """The works of a job, each after those that it is made to."""
+    by_key = {one.as_mate: one for one in works}
+    rests = {
+        one.as_mate: [id for id in one.making.mates.values() if id in by_key]
+        if one.making
+        else []
+        for one in works
+    }
+    return [by_key[id] for id in in_order(rests)]
+
+
+def stand_in(
+    work: Work, made: Made | None, cuts: Mapping[str, CutLog], shop: Shop
+) -> tuple[Piece, dict[str, Measured | None]]:
+    """What stands for a piece that is made here, as a mate: its surfaces as they were
+    read after it was made, else as drawn.
+
+    made: None before it is worked out; then only what is read or typed is there.
+    """
+    assert work.making is not None
+    family = family_of(work.making.family)
+    metal = work.making.material or family.material
+    ruled = _ruled(work)
+    proved = {one.id: one for one in work.proof.surfaces}
+    surfaces: list[Surface] = []
+    measured: dict[str, Measured | None] = {}
+    for form_name, key in family.surfaces.items():
+        size = family.size(key)
+        value = made.values[key] if made else _said(size, work.making.sizes)
+        form = surface_forms()[form_name]
+        words = size.words[:1].upper() + size.words[1:]
+        id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"
+        readings = proved[id].readings if id in proved else ()
+        readings = readings or _at_the_dial(cuts.get(id.removeprefix("fit.")))
+        holes = holes_of(made, key) if made and form_name == "bolt-circle" else None
+        surface = form.surface(form_name, words, readings, aids_of(holes))
+        found = measure(surface, shop, metal) if readings else None
+        if found is None and isinstance(value, int | float) and value > 0:
+            found = drawn_size(surface, float(value), holes)
+        if found is not None:
+            surfaces.append(surface)
+            measured[form_name] = found
+    return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces)), measured
+
+
+def _ruled(work: Work) -> dict[str, int]:
+    """By size of a piece that is made, the number of the fit that rules it."""
+    assert work.making is not None
+    slots = {one.key: one.rules for one in family_of(work.making.family).fits}
+    ruled = {slots[slot]: number for slot, number in work.fits.items()}
+    for key, text in work.making.sizes.items():
+        if found := re.fullmatch(r"=\s*fit(\d+)", text):
+            ruled.setdefault(key, int(found[1]))
+    return ruled
+
+
+def holes_of(made: Made, key: str) -> tuple[int, float] | None:
+    """How many holes lie on the circle that a size is of, and their diameter."""
+    name = key.partition(".")[0]
+    feature = next((one for one in made.body.features if one.name == name), None)
+    if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
+        return None
+    return feature.pattern.count, feature.hole.diameter
+
+
+def aids_of(holes: tuple[int, float] | None) -> dict[str, float]:
+    """What stands in the span over two holes of a circle."""
+    return {"hole": holes[1], "holes": float(holes[0])} if holes else {}
+
+
+def _at_the_dial(log: CutLog | None) -> tuple[Reading, ...]:
+    """The last reading at the dial, which stands until it is measured again."""
+    if log is None:
+        return ()
+    last = next((e for e in reversed(log.entries) if e.measured is not None), None)
+    if last is None or last.measured is None:
+        return ()
+    return (Reading(last.measured, last.instrument or log.instrument, at=last.at),)
 
 
 def wish_of(fit: FitChoice) -> str:
@@ -213,10 +304,13 @@ def _group_of(one: MateSize) -> str:
     return ""
 
 
-def first_fits(family: Family, mates: Mapping[str, Piece]) -> tuple[FitChoice, ...]:
-    """The fits of a new making, each on the surface of its mate."""
-    fits = []
-    for number, slot in enumerate(family.fits, 1):
+def first_fits(
+    family: Family, mates: Mapping[str, Piece], first: int
+) -> dict[str, FitChoice]:
+    """By slot, the fits of a new making, each on the surface of its mate; first: the
+    number that they begin with."""
+    fits: dict[str, FitChoice] = {}
+    for number, slot in enumerate(family.fits, first):
         role = slot.mate.partition(".")[0]
         piece = mates.get(role)
         one = family.mate_keys[slot.mate]
@@ -224,19 +318,17 @@ def first_fits(family: Family, mates: Mapping[str, Piece]) -> tuple[FitChoice, .
         if piece is None or surface is None:
             continue
         form = joint_forms()[slot.joint]  # type: ignore[index]
-        fits.append(
-            FitChoice(
-                number,
-                slot.words,
-                form.kind,
-                piece.id,
-                surface.id,
-                slot.exists,
-                slot.want,
-                joint=form.key,
-            )
+        fits[slot.key] = FitChoice(
+            number,
+            slot.words,
+            form.kind,
+            piece.id,
+            surface.id,
+            slot.exists,
+            slot.want,
+            joint=form.key,
         )
-    return tuple(fits)
+    return fits
 
 
 def made_job(
@@ -248,18 +340,24 @@ def made_job(
     mates: Mapping[str, Piece],
 ) -> Job:
     """A new job that makes a piece; mates: by role, those it is made to."""
+    work, fits = new_work("1", making, mates, 1)
+    pieces = dict.fromkeys(piece.id for piece in mates.values())
+    return Job(id, name, reason, lathe, tuple(pieces), fits, (work,))
+
+
+def new_work(
+    key: str, making: Making, mates: Mapping[str, Piece], first: int
+) -> tuple[Work, tuple[FitChoice, ...]]:
+    """A piece to be made, with its fits, numbered from the first free one."""
     family = family_of(making.family)
-    fits = first_fits(family, mates)
-    return Job(
-        id,
-        name,
-        reason,
-        lathe,
-        tuple(dict.fromkeys(piece.id for piece in mates.values())),
-        fits,
+    fits = first_fits(family, mates, first)
+    work = Work(
+        key,
         replace(making, mates={role: piece.id for role, piece in mates.items()}),
-        proof=ProofLog(surfaces=proof_surfaces(family, fits)),
+        {slot: fit.number for slot, fit in fits.items()},
+        proof=ProofLog(surfaces=proof_surfaces(family, tuple(fits.values()))),
     )
+    return work, tuple(fits.values())
 
 
 def with_size(making: Making, key: str, typed: str) -> Making:
@@ -294,6 +392,14 @@ def proof_surface(fit: FitChoice, name: str = "") -> Surface:
     form = surface_forms()[half_of(fit.joint, fit.exists)]
     words = form.name if fit.joint == "bolts" else fit.name
     return Surface(f"fit.{fit.number}", name or words, form.kind, form.how)
+
+
+def size_surface(family: Family, key: str, form_name: str) -> Surface:
+    """What is measured of a size that no fit rules, as others are made to it."""
+    form = surface_forms()[form_name]
+    words = family.size(key).words
+    name = words[:1].upper() + words[1:]
+    return Surface(f"size.{key}", name, form.kind, form.how)
 
 
 def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, ...]:

@@ -7,9 +7,11 @@ It is a pure function: change a reading, work it out again, all follows.
 
 import contextlib
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
+
+from msgspec.structs import replace as replace_struct
 
 from machinon.core.cutting.by_trial import advise_by_trial, approach
 from machinon.core.cutting.coach import Advice, advise, forecast
@@ -18,14 +20,18 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
-from machinon.core.job.job import STAGES, Job, Stage
+from machinon.core.job.job import STAGES, Job, Stage, Work
 from machinon.core.job.made_piece import (
+    holes_of,
     joint_told,
+    made_in_order,
     ruled_by_fits,
+    stand_in,
     wish_of,
     worked_out,
 )
 from machinon.core.job.proof import (
+    SAYS,
     ProofLine,
     Verdict,
     overall,
@@ -43,7 +49,6 @@ from machinon.core.piece.family import (
     plain_band,
     thread_band,
 )
-from machinon.core.piece.features import Circle, Holes
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import HoldingTold, route_told
@@ -217,7 +222,9 @@ class FitPlan:
 @dataclass(frozen=True, slots=True)
 class Plan:
     """A job worked out. missing: what keeps the piece from being drawn; asked: figures
-    of its mates that are typed, not read; problem: why it cannot be as decided."""
+    of its mates that are typed, not read; problem: why it cannot be as decided;
+    standing: the pieces with what stands for those that are made here; bodies: what is
+    made, by the key of its work."""
 
     job: Job
     shop: Shop
@@ -238,6 +245,8 @@ class Plan:
     asked: tuple[str, ...] = ()
     problem: str = ""
     open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
+    standing: Mapping[str, Piece] = field(default_factory=dict)
+    bodies: Mapping[str, Made | None] = field(default_factory=dict)
 
     @property
     def passes(self) -> tuple[Advice, ...]:
@@ -263,7 +272,7 @@ class Plan:
 
     def existing(self, fit: FitPlan) -> Surface | None:
         """The surface that a fit's mate is; None where it is not entered."""
-        piece = self.pieces.get(fit.choice.piece)
+        piece = self.standing.get(fit.choice.piece)
         return piece.surface(fit.choice.surface) if piece else None
 
     def fit(self, number: int) -> FitPlan:
@@ -297,25 +306,97 @@ def plan_of(
         for piece in pieces.values()
         for surface in piece.surfaces
     }
-    told = joint_told(job.making) if job.making is not None else {}
-    fits = tuple(
-        _fit_plan(choice, told, shop, lathe, pieces, measured) for choice in job.fits
-    )
-    fits = tuple(_with_bolts(fit, told, fits) for fit in fits)
-    plan = Plan(job, shop, lathe, pieces, measured, fits)
-    if job.making is not None:
-        plan = _with_making(plan, job.making)
+    drawing = _Drawing(job, shop, lathe, dict(pieces), measured)
+    for work in made_in_order(job.works):
+        drawing.take(work)
+    plan = drawing.plan_of(job.at)
     state, advice = _cutting(job, shop, lathe, plan.at_machine)
     return _with_open(_proved(replace(plan, cut_state=state, advice=advice)))
 
 
-def _with_making(plan: Plan, making: Making) -> Plan:
+class _Drawing:
+    """The pieces of a job as they are worked out one after the other, each a mate for
+    those after it."""
+
+    def __init__(
+        self,
+        job: Job,
+        shop: Shop,
+        lathe: Lathe | None,
+        pieces: dict[str, Piece],
+        measured: dict[tuple[str, str], Measured | None],
+    ) -> None:
+        self.job, self.shop, self.lathe = job, shop, lathe
+        self.own = dict(pieces)
+        self.standing, self.measured = pieces, measured
+        self.fits: dict[int, FitPlan] = {}
+        self.plans: dict[str, Plan] = {}
+        self.owned = {n for work in job.works for n in work.fits.values()}
+        # what is typed or read of a piece stands before it is worked out
+        for work in job.works:
+            if work.making is not None:
+                self._stand(*stand_in(work, None, job.cuts, shop))
+        # fits that no piece rests on, as far as what they are on exists
+        self._settle({}, {c.number for c in job.fits} - self.owned)
+
+    def take(self, work: Work) -> None:
+        """Work one piece out, with the fits that it rests on."""
+        told = joint_told(work)
+        self._settle(told, set(work.fits.values()))
+        plan = self._blank(replace_struct(self.job, at=work.key))
+        if work.making is not None:
+            plan = _with_making(plan, work.making, work)
+        self.fits |= {fit.choice.number: fit for fit in plan.fits}
+        self.plans[work.key] = plan
+        if plan.made is not None:
+            self._stand(*stand_in(work, plan.made, self.job.cuts, self.shop))
+            waiting = {c.number for c in self.job.fits if c.piece == work.as_mate}
+            self._settle({}, waiting - self.owned)
+
+    def _stand(self, piece: Piece, sizes: Mapping[str, Measured | None]) -> None:
+        self.standing[piece.id] = piece
+        self.measured |= {(piece.id, id): one for id, one in sizes.items()}
+
+    def _settle(
+        self, told: Mapping[int, Mapping[str, Any]], numbers: Collection[int]
+    ) -> None:
+        for choice in self.job.fits:
+            if choice.number in numbers:
+                self.fits[choice.number] = _fit_plan(
+                    choice, told, self.shop, self.lathe, self.standing, self.measured
+                )
+        fits = tuple(self.fits.values())
+        for number in numbers:
+            self.fits[number] = _with_bolts(self.fits[number], told, fits)
+
+    def _blank(self, job: Job) -> Plan:
+        fits = [self.fits.get(one.number) for one in job.fits]
+        return Plan(
+            job,
+            self.shop,
+            self.lathe,
+            self.own,
+            self.measured,
+            tuple(one for one in fits if one is not None),
+            standing=self.standing,
+        )
+
+    def plan_of(self, key: str) -> Plan:
+        """The plan of one piece, with all fits and bodies of the job."""
+        plan = self.plans[key]
+        fits = tuple(self.fits[one.number] for one in self.job.fits)
+        bodies = {key: one.made for key, one in self.plans.items()}
+        return replace(plan, fits=fits, bodies=bodies, standing=self.standing)
+
+
+def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     """The plan with its piece worked out, as far as what is known goes."""
-    slots = dict(enumerate(family_of(making.family).fits, 1))
+    by_number = {number: slot for slot, number in work.fits.items()}
+    slots = {one.key: one for one in family_of(making.family).fits}
     known: dict[str, str] = {}
     decided: dict[str, FitBand] = {}
     for fit in plan.fits:
-        slot = slots.get(fit.choice.number)
+        slot = slots.get(by_number.get(fit.choice.number, ""))
         band = fit.band_for(slot) if slot is not None else None
         if slot is not None and band is not None:
             decided[slot.key] = band
@@ -325,13 +406,15 @@ def _with_making(plan: Plan, making: Making) -> Plan:
         for fit in plan.fits
         if fit.lower is not None and fit.upper is not None
     }
-    found = worked_out(making, plan.pieces, plan.measured, known, decided, left)
+    found = worked_out(
+        making, plan.standing, plan.measured, known, decided, left, work.fits
+    )
     made = found.made
     if made is None:
         return replace(
             plan, missing=found.missing, asked=found.asked, problem=found.problem
         )
-    numbers = {slot.key: n for n, slot in enumerate(made.family.fits, 1)}
+    numbers = work.fits
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
         for one in (*made.checks, *_on_the_lathe(made, plan.lathe))
@@ -801,9 +884,12 @@ def _proved(plan: Plan) -> Plan:
         number = int(surface.id[4:]) if surface.id.startswith("fit.") else 0
         fit = next((one for one in plan.fits if one.choice.number == number), None)
         band = chains.get(surface.id)
+        measured = measure(surface, plan.shop, material)
+        if surface.id.startswith("size."):
+            lines.append(_size_line(surface, measured))
+            continue
         if fit is None and band is None:
             continue
-        measured = measure(surface, plan.shop, material)
         if fit is not None and fit.choice.kind == "bolts":
             lines.append(_circle_line(plan, surface, fit, measured))
             continue
@@ -853,6 +939,26 @@ def _proved(plan: Plan) -> Plan:
     )
 
 
+def _size_line(surface: Surface, measured: Measured | None) -> ProofLine:
+    """The proof of a size that no band rules, as others are made to it as it is."""
+    size = measured.size if measured else None
+    doubt = measured.uncertainty if measured else 0.0
+    says = "as made: what goes on it is made to this" if measured else SAYS["open"]
+    verdict: Verdict = "proved" if measured else "open"
+    return ProofLine(
+        surface.id,
+        surface.name,
+        0,
+        None,
+        None,
+        measured,
+        size,
+        doubt,
+        verdict,
+        says,
+    )
+
+
 def _circle_line(
     plan: Plan, surface: Surface, fit: FitPlan, span: Measured | None
 ) -> ProofLine:
@@ -882,13 +988,7 @@ def _circle_line(
 def holes_ruled(plan: Plan, number: int) -> tuple[int, float] | None:
     """How many holes a fit of the piece rules on a circle, and their diameter."""
     key = ruled_by_fits(plan.made).get(number, "") if plan.made else ""
-    if plan.made is None or not key:
-        return None
-    name = key.partition(".")[0]
-    feature = next((one for one in plan.made.body.features if one.name == name), None)
-    if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
-        return None
-    return feature.pattern.count, feature.hole.diameter
+    return holes_of(plan.made, key) if plan.made and key else None
 
 
 def _on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:

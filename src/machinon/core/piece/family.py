@@ -272,7 +272,8 @@ class Family:
     full: what to give so that every feature it can have is there; ways: what to give
     besides for another way of making it; runs: whether its run-out is proved; also:
     other words that it is found by; cautions: by stage, or `sheet`, where the usual one
-    does not say what matters here.
+    does not say what matters here; surfaces: what others can be made to, by kind of
+    surface the size that it has.
     """
 
     key: str
@@ -293,6 +294,7 @@ class Family:
     runs: bool = False
     also: str = ""
     cautions: Mapping[str, str] = field(default_factory=dict)
+    surfaces: Mapping[str, str] = field(default_factory=dict)
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""
@@ -318,7 +320,7 @@ class Family:
 class Made:
     """A family with every size known: one piece, worked out.
 
-    values: by size and by mate; mates: those of the mates alone.
+    values: by size and by mate; numbers: of its fits in a job, by slot.
     """
 
     family: Family
@@ -330,6 +332,7 @@ class Made:
     holdings: tuple[Holding, ...]
     material: str
     given: Mapping[str, str] = field(default_factory=dict)
+    numbers: Mapping[str, int] = field(default_factory=dict)
 
 
 def make(
@@ -338,11 +341,13 @@ def make(
     inch: bool = False,
     decided: Mapping[str, FitBand] | None = None,
     bands: Mapping[str, tuple[float, float]] | None = None,
+    numbers: Mapping[str, int] | None = None,
 ) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
 
     decided: by slot, a fit that was worked out already; bands: by name, other bands
-    that a link may speak of, as their middle: `= fit2`; mm.
+    that a link may speak of, as their middle: `= fit2`; mm; numbers: of the fits in a
+    job, by slot, else as the family counts them.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -407,6 +412,7 @@ def make(
         family.route(values),
         metal,
         dict(given),
+        numbers or {slot.key: n for n, slot in enumerate(family.fits, 1)},
     )
 
 

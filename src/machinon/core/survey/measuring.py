@@ -79,7 +79,7 @@ class Measured:
     readings used, 0 where a standard stands in for them;
     taper: of the back less the front; out_of_round: largest less smallest
     diameter of one end; slope: of a tapered surface, whose size is that at its
-    end; answer: the working.
+    end; drawn: it is still to be made; answer: the working.
     """
 
     size: float
@@ -101,10 +101,13 @@ class Measured:
     shape: float = 0.0
     tight: Answer | None = None
     likely: tuple[Likely, ...] = ()
+    drawn: bool = False
 
     @property
     def known_by(self) -> str:
         """How its size is known, as its band is called."""
+        if self.drawn:
+            return "as drawn"
         return "measured" if self.count else "by its standard"
 
     @property
@@ -322,6 +325,25 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
         _kept.clear()
     _kept[key] = (surface, shop, found)
     return found
+
+
+def drawn_size(
+    surface: Surface, size: float, holes: tuple[int, float] | None = None
+) -> Measured:
+    """What stands for readings of a surface that is still to be made: its size as it is
+    drawn, of which there is no doubt yet.
+
+    holes: how many lie on the circle that the size is of, and their diameter.
+    """
+    if holes is not None:
+        count, hole = holes
+        span = size * math.sin(math.pi / count) + hole
+        answer = reckon("hole-span", {"span": span, "hole": hole, "holes": count})
+    else:
+        answer = reckon(
+            "measured-size", {"readings": [size], "instrument_uncertainty": 1e-6}
+        )
+    return Measured(size, 0.0, 0.0, 0, 0.001, (), "", answer, size, drawn=True)
 
 
 def _measure(surface: Surface, shop: Shop, material: str) -> Measured | None:

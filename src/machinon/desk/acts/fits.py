@@ -65,9 +65,11 @@ class FitActs(JobAtHand):
 
     def slot_of(self, number: int) -> FitSlot | None:
         """What a fit is to the piece that is made; None for one that was added."""
-        making = self.job.making
-        slots = family_of(making.family).fits if making is not None else ()
-        return slots[number - 1] if number <= len(slots) else None
+        for work in self.job.works:
+            for slot in family_of(work.making.family).fits if work.making else ():
+                if work.fits.get(slot.key) == number:
+                    return slot
+        return None
 
     def drop_fit(self, number: int) -> None:
         """Take an added fit away; those that the piece rests on stay."""

@@ -48,7 +48,7 @@ class MakingActs(JobAtHand):
         changed = with_size(making, key, text)
         if changed == making:
             return
-        job = replace(self.job, making=changed)
+        job = self.job.with_work(making=changed)
         self._keep(f"{family.name}, {name}: {said}.", job, size=key)
 
     def mark_step(self, key: str, done: bool) -> None:
@@ -68,7 +68,7 @@ class MakingActs(JobAtHand):
         left = tuple(one for one in self.job.done if one != key)
         self._keep(
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.",
-            replace(self.job, done=(*left, key) if done else left),
+            self.job.with_work(done=(*left, key) if done else left),
         )
 
     def unproved(self, step: StepTold) -> ProofLine | None:
@@ -239,7 +239,7 @@ class MakingActs(JobAtHand):
         if answer == "goes on":
             done = tuple(dict.fromkeys((*done, *self._steps_of_the_fit())))
         job = self.job.with_log(replace(self.job.log, trial=answer))
-        self._keep(f"Trial of the mate: {answer}.", replace(job, done=done))
+        self._keep(f"Trial of the mate: {answer}.", job.with_work(done=done))
 
     def _steps_of_the_fit(self) -> tuple[str, ...]:
         """The steps that are done once the fit at the machine is proved."""
@@ -261,11 +261,11 @@ class MakingActs(JobAtHand):
         fit = self.plan.fit(number)
         if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
-        job = replace(self.job, cutting=number)
+        job = self.job.with_work(cutting=number)
         line = proof_surface(fit.choice)
         if all(s.id != line.id for s in job.proof.surfaces):
             lines = tuple(s for s in job.proof.surfaces if "." in s.id)
-            job = replace(job, proof=replace(job.proof, surfaces=(*lines, line)))
+            job = job.with_work(proof=replace(job.proof, surfaces=(*lines, line)))
         if str(number) not in job.cuts:
             kind = cut_kind(fit)
             suits = self.shop.instruments_for(kind, size=fit.aim)

@@ -5,7 +5,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
-from machinon.core.job.made_piece import shop_surfaces
+from machinon.core.job.made_piece import aids_of, shop_surfaces
 from machinon.core.job.plan import holes_ruled
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
@@ -27,7 +27,7 @@ class ProofActs(JobAtHand):
         surfaces = tuple(made if one.id == key else one for one in proof.surfaces)
         self._keep(
             f"Proof, {surface.name.lower()}: {self._said(reading)}.",
-            replace(self.job, proof=replace(proof, surfaces=surfaces)),
+            self.job.with_work(proof=replace(proof, surfaces=surfaces)),
         )
 
     def drop_proof_readings(self, key: str) -> None:
@@ -39,7 +39,7 @@ class ProofActs(JobAtHand):
         )
         self._keep(
             "Proof begun again: " + key.replace("_", " ") + ".",
-            replace(self.job, proof=replace(proof, surfaces=surfaces)),
+            self.job.with_work(proof=replace(proof, surfaces=surfaces)),
         )
 
     def set_runout(self, typed: str) -> None:
@@ -61,14 +61,14 @@ class ProofActs(JobAtHand):
             "Run-out all round: "
             + (", ".join(small_text(v, self.inch) for v in values) or "cleared")
             + ".",
-            replace(self.job, proof=replace(self.job.proof, runout=tuple(values))),
+            self.job.with_work(proof=replace(self.job.proof, runout=tuple(values))),
         )
 
     def set_runout_limit(self, typed: str) -> None:
         value = quantity.parse(typed, inch=self.inch, key="limit", above=0, high=5)
         self._keep(
             f"Run-out allowed: {small_text(value, self.inch)}.",
-            replace(self.job, proof=replace(self.job.proof, runout_limit=value)),
+            self.job.with_work(proof=replace(self.job.proof, runout_limit=value)),
         )
 
     def set_thread_tried(self, tried: bool) -> None:
@@ -76,7 +76,7 @@ class ProofActs(JobAtHand):
             "Thread screwed home to the shoulder."
             if tried
             else "Thread to be tried again.",
-            replace(self.job, proof=replace(self.job.proof, thread_tried=tried)),
+            self.job.with_work(proof=replace(self.job.proof, thread_tried=tried)),
         )
 
     def try_mate(self, key: str, answer: Trial) -> None:
@@ -85,7 +85,9 @@ class ProofActs(JobAtHand):
         surface = next(one for one in proof.surfaces if one.id == key)
         self._keep(
             f"Proof, {surface.name.lower()}: the mate {_WENT[answer]}.",
-            replace(self.job, proof=replace(proof, tried={**proof.tried, key: answer})),
+            self.job.with_work(
+                proof=replace(proof, tried={**proof.tried, key: answer})
+            ),
         )
 
     def accept_near(self, key: str, reason: str) -> None:
@@ -95,8 +97,8 @@ class ProofActs(JobAtHand):
         why = words({"reason": reason}, "reason", "why it is taken all the same", 200)
         self._keep(
             f"Proof, {surface.name.lower()}: within the doubt, accepted: {why}.",
-            replace(
-                self.job, proof=replace(proof, accepted={**proof.accepted, key: why})
+            self.job.with_work(
+                proof=replace(proof, accepted={**proof.accepted, key: why})
             ),
         )
 
@@ -104,8 +106,7 @@ class ProofActs(JobAtHand):
         """Why steps that are not done were left out; empty takes it back."""
         self._keep(
             f"Steps left out: {reason.strip() or 'no longer'}.",
-            replace(
-                self.job,
+            self.job.with_work(
                 proof=replace(self.job.proof, undone_because=reason.strip()[:200]),
             ),
         )
@@ -139,16 +140,14 @@ class ProofActs(JobAtHand):
         self._keep(
             f"Proved and put into the shop: {piece.name}.",
             piece,
-            replace(self.job, kept_as=piece.id),
+            self.job.with_work(kept_as=piece.id),
         )
         return piece
 
     def _holes(self) -> dict[str, dict[str, float]]:
         """What stands in the span over made holes, by the surface of its proof."""
-        found = {}
-        for fit in self.job.fits:
-            holes = holes_ruled(self.plan, fit.number)
-            if fit.joint == "bolts" and holes is not None:
-                count, hole = holes
-                found[f"fit.{fit.number}"] = {"hole": hole, "holes": float(count)}
-        return found
+        return {
+            f"fit.{fit.number}": aids_of(holes_ruled(self.plan, fit.number))
+            for fit in self.job.fits
+            if fit.joint == "bolts"
+        }
