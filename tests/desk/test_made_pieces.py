@@ -11,6 +11,8 @@ from tests.desk.bench import WindowCase
 class MadePieces(WindowCase):
     """Pieces of families, from the new job to their route, typed as a user would."""
 
+    DIAL = "0.02"
+
     def set_up(self):
         """The first lathe of an empty shop."""
         page = self.window.pages.currentWidget()
@@ -21,7 +23,7 @@ class MadePieces(WindowCase):
             ("between_centres", "700"),
             ("swing_over_slide", "190"),
             ("speeds", "45, 70, 110, 180, 290, 460, 740, 1200"),
-            ("dial_division", "0.02"),
+            ("dial_division", self.DIAL),
             ("lead_screw", "4"),
             ("wheels", ""),
         ):
@@ -296,7 +298,7 @@ class Arbor(MadePieces):
         proof = self.stage("proof")
         self.type(proof.runout.edit, "0 0.004 0.006 0.002")
         arbor = self.finish()
-        self.assertEqual([one.id for one in arbor.surfaces], ["shaft"])
+        self.assertEqual([one.id for one in arbor.surfaces], ["register"])
         route = self.stage("route")
         titles = [frame.accessibleName() for frame in route.frames.values()]
         self.assertTrue(any("compound at 1.4307°" in title for title in titles))

@@ -147,13 +147,13 @@ class StackStrip(unittest.TestCase):
     def test_pieces_and_fits_can_be_chosen(self):
         drawing = stack_drawing(planned(), 540, 150)
         ties = {spot.tie for spot in drawing.spots}
-        self.assertLessEqual({"nose", "chuck", "made", "fit.1", "fit.4"}, ties)
+        self.assertLessEqual({"nose", "chuck", "made:1", "fit.1", "fit.4"}, ties)
 
     def test_what_is_made_stands_between_its_mates_as_it_will_be(self):
         """The chuck seats on the flange: hub 17 and flange 18, 35 from the shoulder."""
         drawing = stack_drawing(planned(), 540, 150)
         rects = {spot.tie: spot.rect for spot in drawing.spots}
-        nose, plate, chuck = (rects[tie] for tie in ("nose", "made", "chuck"))
+        nose, plate, chuck = (rects[tie] for tie in ("nose", "made:1", "chuck"))
         scale = plate[2] / (17 + 18 + 3.5)
         self.assertAlmostEqual((chuck[0] - plate[0]) / scale, 35.0, places=6)
         # the nose ends 36.05 from its shoulder, inside the plate

@@ -7,13 +7,12 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.job.job import Job
-from machinon.core.job.made_piece import made_job, mate_pieces
-from machinon.core.piece.family import Family
+from machinon.core.job.made_piece import could_be, made_job, mate_pieces
+from machinon.core.piece.family import Family, Mate
 from machinon.core.quantity import LENGTH, parse, typed_again
 from machinon.core.shop.entry import words
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
-from machinon.core.survey.surface_kinds import form_key
 from machinon.store.shop_file import ShopFile
 
 NEW_MATE = "new"
@@ -44,15 +43,10 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
     return job
 
 
-def could_be_mate(file: ShopFile, wanted: Piece) -> list[Piece]:
+def could_be_mate(file: ShopFile, mate: Mate) -> list[Piece]:
     """The pieces of the shop that have every surface a mate is read on."""
-    forms = {form_key(one) for one in wanted.surfaces}
     found = (file.get(entry.id) for entry in file.entries("piece"))
-    return [
-        one
-        for one in found
-        if isinstance(one, Piece) and forms <= {form_key(s) for s in one.surfaces}
-    ]
+    return [one for one in found if isinstance(one, Piece) and could_be(mate, one)]
 
 
 def made_before(file: ShopFile, family: Family) -> list[Piece]:
@@ -74,21 +68,12 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     Raises BadInput naming the entry.
     """
     name = words(typed, "name", "what the job is called")
-    mates: dict[str, Piece] = {}
-    new: list[Piece] = []
-    for role, wanted in mate_pieces(family).items():
-        chosen = typed.get(f"mate.{role}", NEW_MATE)
-        found = file.get(chosen) if chosen != NEW_MATE else None
-        if not isinstance(found, Piece):
-            called = typed.get(f"name.{role}", "").strip()[:80] or wanted.name
-            found = replace(wanted, id=file.new_id(called), name=called)
-            new.append(found)
-        mates[role] = found
+    mates, new = chosen_mates(file, family, typed)
     before = next(
         (one for one in made_before(file, family) if one.id == typed.get("like")), None
     )
     start = before.making if before and before.making else Making(family.key)
-    sizes = {**start.sizes, **_typed_of_mates(family, typed)}
+    sizes = {**start.sizes, **typed_of_mates(family, typed)}
     job = made_job(
         file.new_id(name),
         name,
@@ -101,7 +86,31 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     return job
 
 
-def _typed_of_mates(family: Family, typed: Mapping[str, str]) -> dict[str, str]:
+def chosen_mates(
+    file: ShopFile,
+    family: Family,
+    typed: Mapping[str, str],
+    standing: Mapping[str, Piece] | None = None,
+) -> tuple[dict[str, Piece], list[Piece]]:
+    """The mates by role as they were chosen, and those of them that are new.
+
+    standing: by id, other pieces than the shop's that can be chosen.
+    """
+    mates: dict[str, Piece] = {}
+    new: list[Piece] = []
+    for role, wanted in mate_pieces(family).items():
+        chosen = typed.get(f"mate.{role}", NEW_MATE)
+        found = file.get(chosen) if chosen != NEW_MATE else None
+        found = (standing or {}).get(chosen, found)
+        if not isinstance(found, Piece):
+            called = typed.get(f"name.{role}", "").strip()[:80] or wanted.name
+            found = replace(wanted, id=file.new_id(called), name=called)
+            new.append(found)
+        mates[role] = found
+    return mates, new
+
+
+def typed_of_mates(family: Family, typed: Mapping[str, str]) -> dict[str, str]:
     """What no gauge reads of the mates, as far as it was said."""
     found = {}
     for key, one in family.mate_keys.items():

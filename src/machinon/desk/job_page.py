@@ -18,7 +18,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.job.job import STAGES, Stage
+from machinon.core.families import family_of
+from machinon.core.job.job import MADE_HERE, STAGES, Stage
 from machinon.core.job.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
@@ -39,12 +40,12 @@ from machinon.desk.widgets import (
     MarkView,
     OneLine,
     button,
+    clear_layout,
     label,
     scrolled,
     set_ink,
 )
 from machinon.draw.drawing import Drawing, Mark, MarkKind
-from machinon.draw.stack_drawing import MADE as MADE_TIE
 from machinon.draw.stack_drawing import stack_drawing
 
 VIEWS: dict[Stage, type[StageView]] = {
@@ -228,10 +229,12 @@ def _shortened(words: str, item: QWidget, room: int) -> str:
 class JobPage(QWidget):
     """One open job.
 
-    Signals: left() for the list of jobs; full_screen_left() when that is touched.
+    Signals: left() for the list of jobs; full_screen_left() when that is touched;
+    more_wished() to add a piece that is made.
     """
 
     left = Signal()
+    more_wished = Signal()
     full_screen_left = Signal()
 
     def __init__(self, bench: Bench, stage: Stage) -> None:
@@ -258,6 +261,12 @@ class JobPage(QWidget):
         self.name = OneLine("head")
         self.reason = label("", "faint", wrap=True)
         self.reason.setMinimumHeight(1)
+        self.works = QWidget()
+        self.work_line = QHBoxLayout(self.works)
+        self.work_line.setContentsMargins(0, 0, 0, 0)
+        self.work_line.setSpacing(self.look.px(14))
+        self.more = button("+ piece", self.more_wished.emit, "link")
+        self.more.setToolTip("Make one piece more in this job")
         self.open_mark = MarkView(self.look, None, 14)
         self.open_says = OneLine()
         self.onward = button("", self.go_onward, "main")
@@ -280,6 +289,7 @@ class JobPage(QWidget):
         who.addWidget(self.name)
         who.addWidget(self.reason)
         who.addStretch(1)
+        who.addWidget(self.works)
         top = QHBoxLayout()
         top.setContentsMargins(px(14), px(4), px(14), 0)
         top.setSpacing(px(12))
@@ -330,7 +340,7 @@ class JobPage(QWidget):
         least = view.minimumSizeHint().height() if view is not None else 0
         left = self.height() - px(50 + 48) - max(least, px(LEAST_STAGE))
         low = left < px(110)
-        for one in (self.stack, self.reason):
+        for one in (self.stack, self.reason, self.works):
             one.setVisible(not low)
         for i in range(self.targets.count()):
             self.targets.itemAt(i).widget().setVisible(not low)
@@ -386,6 +396,7 @@ class JobPage(QWidget):
         self.name.setText(self.job.job.name)
         self.reason.setText(self.job.job.reason)
         self.stack.refresh()
+        self._fill_works()
         self._fill_targets()
         self.rail.show_state(
             RailState(
@@ -417,6 +428,22 @@ class JobPage(QWidget):
         )
         self.saved.setText(notes.saved)
         set_ink(self.saved, "stop" if notes.unsaved else "")
+
+    def _fill_works(self) -> None:
+        """The pieces that are made, where there are several; the way to one more."""
+        clear_layout(self.work_line, keep=self.more)
+        job = self.job.job
+        works = [one for one in job.works if one.making is not None]
+        for work in works if len(works) > 1 else ():
+            assert work.making is not None
+            name = family_of(work.making.family).name
+            one = button(name, lambda key=work.key: self.job.choose_work(key), "link")
+            chosen = work.key == job.at
+            one.setAccessibleName(f"{name}, at hand" if chosen else name)
+            set_ink(one, "cut" if chosen else "measured")
+            self.work_line.addWidget(one)
+        self.work_line.addWidget(self.more)
+        self.work_line.addStretch(1)
 
     def _fill_targets(self) -> None:
         fits = self.job.plan.fits
@@ -507,8 +534,12 @@ class JobPage(QWidget):
         if kind == "fit":
             self.show_stage("fits", int(number))
             return
-        if kind == MADE_TIE:
-            self.show_stage("piece")
+        if tie.startswith(MADE_HERE):
+            key = tie.removeprefix(MADE_HERE)
+            if key != self.job.job.at:
+                self.job.choose_work(key)
+            else:
+                self.show_stage("piece")
             return
         self.show_stage("survey")
         view = self.views["survey"]

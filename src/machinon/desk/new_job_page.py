@@ -1,7 +1,9 @@
 """A new job: drawn cards of what can be made, what it goes on, and its name."""
 
+import functools
 import re
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent, QShowEvent
@@ -14,8 +16,9 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.families import families
-from machinon.core.job.made_piece import mate_pieces
-from machinon.core.piece.family import Family, MateSize
+from machinon.core.job.job import MADE_HERE
+from machinon.core.job.made_piece import could_be, mate_pieces
+from machinon.core.piece.family import Family, Mate, MateSize
 from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.begin import (
     NEW_MATE,
@@ -39,6 +42,9 @@ from machinon.desk.widgets import (
 from machinon.draw.drawing import Drawing
 from machinon.draw.what_is_made import family_picture, fit_picture
 from machinon.store.shop_file import ShopFile
+
+if TYPE_CHECKING:
+    from machinon.desk.open_job import OpenJob
 
 CARD = 216  # least width of a card
 
@@ -87,7 +93,8 @@ class WhatIsMade(QWidget):
 
     chosen = Signal(str)
 
-    def __init__(self, look: Look) -> None:
+    def __init__(self, look: Look, others: bool = True) -> None:
+        """others: whether what no family makes can be chosen too."""
         super().__init__()
         self.look = look
         self.key = ""
@@ -106,13 +113,15 @@ class WhatIsMade(QWidget):
             )
             for one in families().values()
         }
-        self.cards["other"] = WhatCard(
+        other = WhatCard(
             look,
             "Anything else",
             "Measure the mates, decide the fits, cut and prove them one by one.",
             "something other measure only fit register journal bore shaft",
             fit_picture,
         )
+        if others:
+            self.cards["other"] = other
         self.places = QWidget()
         for key, card in self.cards.items():
             card.clicked.connect(lambda _, key=key: self.choose(key))
@@ -136,9 +145,12 @@ class WhatIsMade(QWidget):
     @property
     def found(self) -> list[WhatCard]:
         """The cards that what is typed speaks of; the last one whatever is typed."""
-        *named, other = self.cards.values()
         typed = self.search.text()
-        return [*(card for card in named if card.answers(typed)), other]
+        return [
+            card
+            for key, card in self.cards.items()
+            if key == "other" or card.answers(typed)
+        ]
 
     def _show_found(self) -> None:
         found = self.found
@@ -154,13 +166,16 @@ class WhatIsMade(QWidget):
         for at in range(self.grid.rowCount() + 1):
             self.grid.setRowStretch(at, int(at == rows))
         typed = self.search.text().strip()
-        self.none.setVisible(len(found) == 1 and bool(typed))
+        named = [one for one in found if one is not self.cards.get("other")]
+        self.none.setVisible(not named and bool(typed))
         self.none.setText(
             f"Nothing here is called “{typed}” yet. Its fits can be measured, decided "
             "and cut all the same."
         )
 
     def _choose_first(self) -> None:
+        if not self.found:
+            return
         first = self.found[0]
         self.choose(next(key for key, card in self.cards.items() if card is first))
 
@@ -170,21 +185,33 @@ class WhatIsMade(QWidget):
 
 
 class NewJobPage(FormPage):
-    """What is made at the left; what it goes on, its name and reason at the right."""
+    """What is made at the left; what it goes on, its name and reason at the right.
 
-    def __init__(self, look: Look, file: ShopFile) -> None:
+    For an open job: one piece more that it makes.
+    """
+
+    def __init__(
+        self, look: Look, file: ShopFile, job: "OpenJob | None" = None
+    ) -> None:
         super().__init__(look, file)
+        self.job = job
         px = look.px
-        self.what = WhatIsMade(look)
+        self.what = WhatIsMade(look, others=job is None)
         self.what.chosen.connect(self._on_what)
         self.what_says = label("", "", "stop", wrap=True)
         self.what_says.hide()
-        self.field("name", "Job", hint="Back plate for the three-jaw")
-        self.field("reason", "Reason, in a sentence (may stay empty)")
+        if job is None:
+            self.field("name", "Job", hint="Back plate for the three-jaw")
+            self.field("reason", "Reason, in a sentence (may stay empty)")
 
+        title = "New job: what is to be made?"
+        back, go = "Back to the jobs", "Begin: to Survey"
+        if job is not None:
+            title = f"{job.job.name}: what is made besides?"
+            back, go = "Back to the job", "Add it to the job"
         left = QVBoxLayout()
         left.setContentsMargins(px(18), px(14), px(14), px(14))
-        left.addWidget(label("New job: what is to be made?", "title"))
+        left.addWidget(label(title, "title"))
         left.addWidget(self.what_says)
         left.addWidget(self.what, 1)
         self.mates = QWidget()
@@ -194,13 +221,13 @@ class NewJobPage(FormPage):
         right = QVBoxLayout()
         right.setContentsMargins(px(18), px(14), px(18), px(14))
         right.setSpacing(px(8))
-        right.addWidget(self.fields["name"])
-        right.addWidget(self.fields["reason"])
+        for one in self.fields.values():
+            right.addWidget(one)
         right.addWidget(self.mates)
         right.addWidget(self.example)
         right.addStretch(1)
-        self.go = button("Begin: to Survey", self.finish, "main")
-        right.addWidget(Abreast(2, button("Back to the jobs", self.left.emit), self.go))
+        self.go = button(go, self.finish, "main")
+        right.addWidget(Abreast(2, button(back, self.left.emit), self.go))
         whole = QHBoxLayout(self)
         whole.setContentsMargins(px(24), px(16), px(24), px(16))
         whole.setSpacing(px(16))
@@ -214,8 +241,8 @@ class NewJobPage(FormPage):
     def _on_what(self, _key: str) -> None:
         self.what_says.hide()
         self._ask()
-        name = self.fields["name"]
-        (self.go if name.text() else name.edit).setFocus()
+        name = self.fields.get("name")
+        (self.go if name is None or name.text() else name.edit).setFocus()
 
     def _ask(self) -> None:
         """Only what matters for what is made."""
@@ -228,27 +255,39 @@ class NewJobPage(FormPage):
         self.mates.setVisible(family is not None)
         self.example.setText(f"Usually made {family.example}." if family else "")
         if family is not None:
-            self.fields["name"].edit.setPlaceholderText(family.name)
+            if "name" in self.fields:
+                self.fields["name"].edit.setPlaceholderText(family.name)
             self._ask_mates(family)
 
     def _ask_mates(self, family: Family) -> None:
         """What the piece goes on or carries: of the shop, or new."""
+        roles = {mate.role: mate for mate in family.mates}
         for role, wanted in mate_pieces(family).items():
+            here = self.job.made_here().values() if self.job is not None else ()
             choices = [
-                (self._called(one), one.id) for one in could_be_mate(self.file, wanted)
+                (f"{one.name}, made here", one.id)
+                for one in here
+                if could_be(roles[role], one)
+            ]
+            choices += [
+                (self._called(one), one.id)
+                for one in could_be_mate(self.file, roles[role])
             ]
             new = ("a new one, to be measured in Survey", NEW_MATE)
             made = self.combo(f"mate.{role}", [*choices, new])
             self.mate_lines.addWidget(self.named(wanted.name, made))
             called = self.field(f"name.{role}", "It is called", hint=wanted.name)
             self.mate_lines.addWidget(called)
-            made.currentIndexChanged.connect(
-                lambda _, made=made, called=called: _name_new(made, called)
-            )
-            _name_new(made, called)
-        for key, one in family.mate_keys.items():
-            if not one.surfaces and not one.optional:
-                self.mate_lines.addWidget(self._typed_size(family, key, one))
+            sizes = [
+                self._typed_size(roles[role], one)
+                for one in roles[role].sizes
+                if not one.surfaces and not one.optional
+            ]
+            for size in sizes:
+                self.mate_lines.addWidget(size)
+            asked = functools.partial(_ask_of, made, called, sizes)
+            made.currentIndexChanged.connect(asked)
+            asked()
         before = [(f"as in {p.name}", p.id) for p in made_before(self.file, family)]
         if before:
             like = self.combo("like", [("as usual", ""), *before])
@@ -261,13 +300,12 @@ class NewJobPage(FormPage):
         lathe = next(of, None)
         return f"{piece.name}, {lathe.name}" if lathe else piece.name
 
-    def _typed_size(self, family: Family, key: str, one: MateSize) -> Field:
+    def _typed_size(self, mate: Mate, one: MateSize) -> Field:
         """An entry for what no gauge reads of a mate; it may stay empty."""
-        role = next(m for m in family.mates if m.role == key.partition(".")[0])
-        name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
+        name = f"{mate.words.removeprefix('the ').capitalize()}: {one.words}"
         usual = one.usual if isinstance(one.usual, str) else f"{one.usual:g}"
-        hint = f"{usual}, or later"
-        return self.field(f"size.{key}", name, hint=hint)
+        key = f"size.{mate.role}.{one.key}"
+        return self.field(key, name, hint=f"{usual}, or later")
 
     def _next_after(self, key: str) -> None:
         if key == "reason" and not self.what.key:
@@ -277,6 +315,9 @@ class NewJobPage(FormPage):
         super()._next_after(key)
 
     def take(self) -> str:
+        if self.job is not None:
+            self.job.add_work(self.what.key, self.typed())
+            return self.job.job.id
         return begin_job(self.file, self.typed()).id
 
     def refuse_choice(self, key: str, message: str) -> None:
@@ -292,8 +333,11 @@ class NewJobPage(FormPage):
         self.what.search.edit.setFocus()
 
 
-def _name_new(chosen: QComboBox, called: Field) -> None:
-    """A mate that is new gets a name; one of the shop has it."""
+def _ask_of(chosen: QComboBox, called: Field, sizes: list[Field], _: int = 0) -> None:
+    """A mate that is new gets a name, one of the shop has it; what is made here says
+    its own sizes."""
     new = chosen.currentData() == NEW_MATE
-    called.setVisible(new)
-    called.setEnabled(new)
+    here = str(chosen.currentData()).startswith(MADE_HERE)
+    for field, asked in ((called, new), *((one, not here) for one in sizes)):
+        field.setVisible(asked)
+        field.setEnabled(asked)

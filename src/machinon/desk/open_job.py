@@ -9,11 +9,12 @@ from machinon.core.job.job import Job
 from machinon.core.shop.things import Piece
 from machinon.desk.acts.fits import FitActs
 from machinon.desk.acts.making import MakingActs
+from machinon.desk.acts.pieces import PieceActs
 from machinon.desk.acts.proof import ProofActs
 from machinon.desk.acts.survey import SurveyActs
 
 
-class OpenJob(SurveyActs, FitActs, MakingActs, ProofActs):
+class OpenJob(SurveyActs, FitActs, PieceActs, MakingActs, ProofActs):
     """One job with everything that can be done to it."""
 
 

@@ -437,8 +437,9 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
                 "faint",
             )
         y += 70
+    own = made.numbers.values() if made is not None else ()
     for fit in plan.fits:
-        if made is None or fit.thread is None:
+        if fit.thread is None or fit.choice.number not in own:
             continue
         home = plan.job.proof.thread_tried
         tried = "screwed home, seats on the shoulder" if home else "not tried yet"

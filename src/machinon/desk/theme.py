@@ -188,6 +188,8 @@ QPushButton[part="main"]:disabled {{ background: {theme.raised};
 QPushButton[part="link"] {{ background: transparent; border: none;
   color: {ink["faint"]}; text-decoration: underline; padding: {px(2)} {px(4)};
   text-align: left; }}
+QPushButton[part="link"][ink="cut"] {{ color: {ink["cut"]}; font-weight: bold; }}
+QPushButton[part="link"][ink="measured"] {{ color: {ink["measured"]}; }}
 QPushButton[part="link"]:focus {{ border: 1px solid {ink["centre"]}; }}
 QPushButton[part="pad"] {{ font-size: {px(26)}; font-weight: bold;
   padding: {px(4)}; }}

@@ -554,11 +554,13 @@ class Field(QWidget):
             self.edit.style().polish(self.edit)
 
 
-def clear_layout(layout: QVBoxLayout | QHBoxLayout) -> None:
-    """Take every widget out of a layout and let go of it."""
+def clear_layout(
+    layout: QVBoxLayout | QHBoxLayout, keep: QWidget | None = None
+) -> None:
+    """Take every widget out of a layout and let go of it, but for one."""
     while layout.count():
         item = layout.takeAt(0)
         widget = item.widget() if item else None
-        if widget is not None:
+        if widget is not None and widget is not keep:
             widget.hide()
             widget.deleteLater()

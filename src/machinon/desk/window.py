@@ -66,6 +66,7 @@ IN_JOB = (
     "job.sheet",
     "job.drawing",
     "job.files",
+    "job.more",
     "view.machine",
 )
 
@@ -157,6 +158,7 @@ class MainWindow(QMainWindow):
         """What each command does, by its id."""
         return {
             "job.new": self.new_job,
+            "job.more": self.add_made,
             "job.list": self.show_start,
             "job.daybook": self.show_daybook,
             "reckoner": self.show_reckoner,
@@ -277,6 +279,20 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         self._refresh_page = keep_form
 
+    def add_made(self) -> None:
+        """The page for one piece more that the open job makes."""
+        if self.job is None or self.job_page() is None:
+            return
+        from machinon.desk.new_job_page import NewJobPage
+
+        self._leave_machine()
+        job = self.job
+        page = NewJobPage(self.look, self.file, job)
+        page.finished.connect(self.open_job)
+        page.left.connect(lambda: self.open_job(job.job.id))
+        self._show_page(page)
+        self._refresh_page = keep_form
+
     def open_job(self, job_id: str) -> None:
         """Open a job in the stage it was left in."""
         from machinon.desk.open_job import OpenJob
@@ -317,6 +333,7 @@ class MainWindow(QMainWindow):
         page = JobPage(bench, stage)
         page.left.connect(self.show_start)
         page.full_screen_left.connect(self.at_the_machine)
+        page.more_wished.connect(self.add_made)
         self._job_page = page
         self._show_page(page)
         self.job.changed = page.refresh

@@ -139,7 +139,7 @@ def _cylinder(
     x0, x1 = left + 1.5 * size, left + 1.0 * size + column
     board.text(
         (x0, size * 1.1),
-        f"Measured: {has}",
+        f"{'As drawn' if mate.drawn else 'Measured'}: {has}",
         size,
         "measured",
         "left",

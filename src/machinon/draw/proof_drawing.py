@@ -4,6 +4,8 @@ from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, small_text
 from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
 
+WIDE = 0.5  # mm: a band of which thousandths say nothing
+
 
 def band_drawing(
     line: ProofLine, width: float, height: float, size: float = 13.0, inch: bool = False
@@ -11,9 +13,12 @@ def band_drawing(
     """Name and figures above, a level rule with the band below; sizes grow right."""
     size = min(size, width / 26)  # letters give way before a figure is cut
     board = Board(width, height, size)
-    board.numbered((size * 1.2, size * 1.3), line.fit)
+    if line.fit:
+        board.numbered((size * 1.2, size * 1.3), line.fit)
     board.text((size * 2.3, size * 1.3), line.name, anchor="left", bold=True)
-    step = 0.01 if line.fit == 4 else 0.001
+    step = 0.001
+    if line.lower is not None and line.upper is not None:
+        step = 0.01 if line.upper - line.lower >= WIDE else step
     role: Role = {
         "open": "faint",
         "proved": "proved",

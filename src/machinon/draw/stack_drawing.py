@@ -1,23 +1,62 @@
 """The stack strip: the pieces of a job and what is made between them, to scale."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from machinon.core.families import family_of
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import FitPlan, Plan
-from machinon.core.piece.body import Body
 from machinon.core.piece.family import Made
 from machinon.core.piece.features import Circle, Holes
 from machinon.core.piece.relations import Expression
-from machinon.core.shop.things import Piece
 from machinon.draw.body_views import draw_block_view, draw_upper_half
-from machinon.draw.drawing import Board, Drawing, Point, Shape, Spot
+from machinon.draw.drawing import Board, Drawing, Point, Role, Shape, Spot
 from machinon.draw.piece_shape import Outline, outline_of
 
 SHARE = 0.8  # of its column that the longest piece takes
-MADE = "made"  # the tie of the piece that is made
+
+
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """A piece that exists, by its outline, or one that is made here; at: where its own
+    zero lies along the whole, mm; lit: it is the one that is spoken of."""
+
+    tie: str
+    name: str
+    outline: Outline | None = None
+    made: Made | None = None
+    at: float = 0.0
+    lit: bool = False
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """Where it begins and ends along the whole."""
+        if self.made is not None:
+            first, last = self.made.body.ends
+            return self.at + first, self.at + last
+        assert self.outline is not None
+        start = self.at - self.outline.zero
+        return start, start + self.outline.size[0]
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """How long and how high it is drawn, mm."""
+        if self.outline is not None:
+            return self.outline.size
+        assert self.made is not None
+        body = self.made.body
+        if body.turns:
+            first, last = body.ends
+            return last - first, body.largest / 2
+        x0, _, z0, x1, _, z1 = body.shadow.box
+        return x1 - x0, z1 - z0
+
+    @property
+    def turns(self) -> bool:
+        if self.outline is not None:
+            return self.outline.turns
+        return self.made is not None and self.made.body.turns
 
 
 def stack_drawing(
@@ -26,71 +65,88 @@ def stack_drawing(
     """The set-up in section, from above the axis of what turns.
 
     Pieces that say where they seat stand together as they will be, else side by side.
-    Ties are piece ids, `made`, and `fit.N` for the numbered fits.
+    Ties are the ids of pieces, of made ones what stands for them, and `fit.N` for the
+    numbered fits.
     """
     board = Board(width, height, size)
     pieces = list(plan.pieces.values())
-    if not all(piece.surfaces for piece in pieces) or not (pieces or plan.made):
+    made = any(one is not None for one in plan.bodies.values())
+    if not all(piece.surfaces for piece in pieces) or not (pieces or made):
         _unknown(board, plan)
         return board.done()
-    outlines = [
-        _Drawn(
-            piece,
+    parts = _parts(plan)
+    together = _seated(plan, parts)
+    if together is not None:
+        _together(board, plan, together)
+    else:
+        _row(board, plan, parts)
+    return board.done()
+
+
+def _parts(plan: Plan) -> dict[str, _Part]:
+    """Every piece by its tie, what is made second."""
+    found = [
+        _Part(
+            piece.id,
+            piece.name,
             outline_of(
                 piece, {s.id: plan.measured[piece.id, s.id] for s in piece.surfaces}
             ),
         )
-        for piece in pieces
+        for piece in plan.pieces.values()
     ]
-    made = plan.made
-    seats = _seats(plan, made) if made is not None else {}
-    if made is not None and seats and seats.keys() == plan.pieces.keys():
-        _together(board, plan, made, outlines, seats)
-    else:
-        _row(board, plan, outlines)
-    return board.done()
-
-
-@dataclass(frozen=True, slots=True)
-class _Drawn:
-    """A piece with its outline."""
-
-    piece: Piece
-    outline: Outline
-
-
-def _seats(plan: Plan, made: Made) -> dict[str, float]:
-    """Where the zero of each mate lies along what is made, by its id, mm."""
-    if not made.body.turns or plan.job.making is None:
-        return {}
-    numbers = {
-        k: float(v) for k, v in made.values.items() if isinstance(v, int | float)
-    }
-    return {
-        plan.job.making.mates[mate.role]: Expression(mate.seats, mate.role).value(
-            numbers
+    made = [
+        _Part(
+            work.as_mate,
+            f"{family_of(work.making.family).name}, to make",
+            made=plan.bodies.get(work.key),
+            lit=work.key == plan.job.at,
         )
-        for mate in made.family.mates
-        if mate.seats and mate.role in plan.job.making.mates
+        for work in plan.job.works
+        if work.making is not None
+    ]
+    return {one.tie: one for one in (*found[:1], *made, *found[1:])}
+
+
+def _seated(plan: Plan, parts: Mapping[str, _Part]) -> list[_Part] | None:
+    """The parts where they seat, from the piece that no other is a mate of; None where
+    not all of them say where."""
+    works = {one.as_mate: one for one in plan.job.works if one.making is not None}
+    mates = {
+        id for one in works.values() if one.making for id in one.making.mates.values()
     }
+    roots = [tie for tie in works if tie not in mates]
+    found: list[_Part] = []
+
+    def seat(tie: str, at: float) -> None:
+        part = parts.get(tie)
+        if part is None or any(one.tie == tie for one in found):
+            return
+        found.append(replace(part, at=at))
+        work, made = works.get(tie), part.made
+        if work is None or made is None or work.making is None:
+            return
+        numbers = {
+            k: float(v) for k, v in made.values.items() if isinstance(v, int | float)
+        }
+        for mate in made.family.mates:
+            if mate.seats and mate.role in work.making.mates:
+                along = Expression(mate.seats, mate.role).value(numbers)
+                seat(work.making.mates[mate.role], at + along)
+
+    if len(roots) == 1:
+        seat(roots[0], 0.0)
+    whole = len(found) == len(parts) > 1
+    drawn = all(one.turns for one in found)
+    return found if whole and drawn else None
 
 
-def _together(
-    board: Board,
-    plan: Plan,
-    made: Made,
-    outlines: list[_Drawn],
-    seats: dict[str, float],
-) -> None:
-    """What is made with its mates on it, on one axis."""
-    size, body = board.size, made.body
-    first, last = body.ends
-    radius = body.largest / 2
-    for one in outlines:
-        start = seats[one.piece.id] - one.outline.zero
-        long, high = one.outline.size
-        first, last = min(first, start), max(last, start + long)
-        radius = max(radius, high)
+def _together(board: Board, plan: Plan, parts: list[_Part]) -> None:
+    """All on one axis, as they will be."""
+    size = board.size
+    first = min(one.ends[0] for one in parts)
+    last = max(one.ends[1] for one in parts)
+    radius = max(one.size[1] for one in parts)
     scale = min(
         (board.height - 2.6 * size) / radius, (board.width - 2 * size) / (last - first)
     )
@@ -100,11 +156,13 @@ def _together(
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - max(r, 0.0) * scale
 
-    draw_upper_half(board, body, place, "cut")
-    _spot(board, [place(z, r) for z, r in body.rings()[0]], MADE, made.family.name)
-    for one in outlines:
-        start = seats[one.piece.id] - one.outline.zero
-        _outline(board, one, [place(start + x, y) for x, y in one.outline.points])
+    # what exists stands in front of what is made, and the piece at hand in front of all
+    for one in sorted(parts, key=lambda one: (one.lit, one.made is None)):
+
+        def seated(z: float, r: float, at: float = one.at) -> Point:
+            return place(at + z, r)
+
+        _draw(board, one, seated)
     past = 4 * scale
     board.line(
         (left + first * scale - past, axis),
@@ -112,120 +170,111 @@ def _together(
         "centre",
         1.0,
     )
+    by_tie = {one.tie: one for one in parts}
     for fit in plan.fits:
-        for one in outlines:
-            at = one.outline.places.get(fit.choice.surface)
-            if one.piece.id != fit.choice.piece:
-                continue
-            start = seats[one.piece.id] - one.outline.zero
-            spot = (start + at[0], at[1]) if at else _hole_of(made, fit)
-            if spot is not None:
-                _number(board, fit, place(*spot))
+        spot = _meets(by_tie, fit)
+        if spot is not None:
+            _number(board, fit, place(*spot))
 
 
-def _hole_of(made: Made, fit: FitPlan) -> Point | None:
-    """The middle of a hole whose circle a fit rules, (z, r)."""
-    name = ruled_by_fits(made).get(fit.choice.number, "").partition(".")[0]
+def _draw(board: Board, one: _Part, place: Callable[[float, float], Point]) -> None:
+    """A part; place: from its own (z, r) to the page."""
+    if one.outline is not None:
+        zero = one.outline.zero
+        points = [place(x - zero, y) for x, y in one.outline.points]
+        hatch: Literal["", "left"] = "left" if one.outline.cut else ""
+        board.items.append(
+            Shape(tuple(points), "outline", 1.4, "panel", hatch, tie=one.tie)
+        )
+    elif one.made is not None:
+        body = one.made.body
+        role: Role = "cut" if one.lit else "measured"
+        if body.turns:
+            draw_upper_half(board, body, place, role)
+            points = [place(z, r) for z, r in body.rings()[0]]
+        else:
+            x0, _, z0, x1, _, z1 = body.shadow.box
+            draw_block_view(board, body, "front", lambda x, z: place(x - x0, z - z0))
+            points = [place(0, 0), place(x1 - x0, z1 - z0)]
+    else:
+        return
+    _spot(board, points, one.tie, one.name)
+
+
+def _meets(parts: Mapping[str, _Part], fit: FitPlan) -> Point | None:
+    """Where the halves of a fit meet along the whole, (z, r)."""
+    mate = parts.get(fit.choice.piece)
+    if mate is not None and mate.outline is not None:
+        at = mate.outline.places.get(fit.choice.surface)
+        if at is not None:
+            return mate.ends[0] + at[0], at[1]
+    for one in parts.values():
+        if one.made is not None:
+            at = _ruled_at(one.made, fit.choice.number)
+            if at is not None:
+                return one.at + at[0], at[1]
+    return None
+
+
+def _ruled_at(made: Made, number: int) -> Point | None:
+    """The middle of what a fit rules on a piece, (z, r)."""
+    key = ruled_by_fits(made).get(number, "")
+    name, _, measure = key.partition(".")
     one = next((one for one in made.body.features if one.name == name), None)
-    if not isinstance(one, Holes) or not isinstance(one.pattern, Circle):
+    if isinstance(one, Holes) and isinstance(one.pattern, Circle):
+        into = one.through / 2 if one.face == "left" else -one.through / 2
+        return one.level + into, one.pattern.diameter / 2
+    at = one.dimensions().get(measure) if one is not None else None
+    if at is None or at.kind != "diameter":
         return None
-    into = one.through / 2 if one.face == "left" else -one.through / 2
-    return one.level + into, one.pattern.diameter / 2
+    return (at.start + at.end) / 2, at.at[0]
 
 
-def _row(board: Board, plan: Plan, outlines: list[_Drawn]) -> None:
-    """The pieces side by side to one scale, on one axis; what is made second."""
+def _row(board: Board, plan: Plan, parts: Mapping[str, _Part]) -> None:
+    """The pieces side by side to one scale, on one axis."""
     size = board.size
-    body = plan.made.body if plan.made is not None else None
-    making = plan.job.making
-    step = board.width / (len(outlines) + bool(making))
+    step = board.width / len(parts)
     foot = 1.9 * size
-    sizes = [one.outline.size for one in outlines]
-    if body is not None:
-        sizes.append(_size_of(body))
+    known = [one for one in parts.values() if one.outline or one.made]
     scale = min(
-        (board.height - foot - 1.2 * size) / max(high for _, high in sizes),
-        SHARE * step / max(long for long, _ in sizes),
+        (board.height - foot - 1.2 * size) / max(one.size[1] for one in known),
+        SHARE * step / max(one.size[0] for one in known),
     )
     axis = board.height - foot
-    columns: list[_Drawn | None] = [*outlines]
-    if making is not None:
-        columns.insert(1, None)
-    for number, one in enumerate(columns):
+    seated: dict[str, _Part] = {}
+    for number, one in enumerate(parts.values()):
         middle = (number + 0.5) * step
-        if one is None:
-            assert making is not None
-            if plan.made is not None:
-                _made_in_row(board, plan.made, middle, axis, scale)
-            else:
-                _not_known(board, middle, axis, step)
-            name = f"{family_of(making.family).name}, to make"
-            _name(board, name, middle, axis, step, made=True)
+        _name(board, one, middle, axis, step)
+        if one not in known:
+            _not_known(board, one, middle, axis, step)
             continue
-        long, _ = one.outline.size
-        at = middle - long * scale / 2
-        points = [(at + x * scale, axis - y * scale) for x, y in one.outline.points]
-        _outline(board, one, points)
-        _name(board, one.piece.name, middle, axis, step)
-        for fit in plan.fits:
-            place = one.outline.places.get(fit.choice.surface)
-            if fit.choice.piece == one.piece.id and place is not None:
-                _number(board, fit, (at + place[0] * scale, axis - place[1] * scale))
-    if any(one.outline.turns for one in outlines) or (body and body.turns):
+        start = middle - one.size[0] * scale / 2
+        # along the row as if all were one whole, in its own millimetres
+        at = start / scale - (one.ends[0] if one.turns else 0.0)
+        seated[one.tie] = replace(one, at=at)
+
+        def place(z: float, r: float, at: float = at) -> Point:
+            return (at + z) * scale, axis - r * scale
+
+        _draw(board, one, place)
+    for fit in plan.fits:
+        spot = _meets(seated, fit)
+        if spot is not None:
+            _number(board, fit, (spot[0] * scale, axis - spot[1] * scale))
+    if any(one.turns for one in known):
         board.line((4, axis), (board.width - 4, axis), "centre", 1.0)
 
 
-def _size_of(body: Body) -> tuple[float, float]:
-    """How long and how high a body is drawn in the row, mm."""
-    if body.turns:
-        first, last = body.ends
-        return last - first, body.largest / 2
-    x0, _, z0, x1, _, z1 = body.shadow.box
-    return x1 - x0, z1 - z0
-
-
-def _made_in_row(
-    board: Board, made: Made, middle: float, axis: float, scale: float
+def _not_known(
+    board: Board, one: _Part, middle: float, axis: float, step: float
 ) -> None:
-    body = made.body
-    long, high = _size_of(body)
-    left = middle - long * scale / 2
-    if body.turns:
-        first, _ = body.ends
-        draw_upper_half(
-            board,
-            body,
-            lambda z, r: (left + (z - first) * scale, axis - r * scale),
-            "cut",
-        )
-    else:
-        x0, _, z0, *_ = body.shadow.box
-        draw_block_view(
-            board,
-            body,
-            "front",
-            lambda x, z: (left + (x - x0) * scale, axis - (z - z0) * scale),
-        )
-    corners = [(left, axis), (left + long * scale, axis - high * scale)]
-    _spot(board, corners, MADE, made.family.name)
-
-
-def _not_known(board: Board, middle: float, axis: float, step: float) -> None:
     """What is made, while its sizes are not known."""
     half, high = 0.3 * step, axis - 2.4 * board.size
     corners = [(middle - half, axis), (middle + half, axis - high)]
     (a, low), (b, top) = corners
     points = ((a, low), (b, low), (b, top), (a, top))
     board.items.append(Shape(points, "cut", 1.4, "panel"))
-    _spot(board, corners, MADE, "to make")
-
-
-def _outline(board: Board, one: _Drawn, points: list[Point]) -> None:
-    hatch: Literal["", "left"] = "left" if one.outline.cut else ""
-    board.items.append(
-        Shape(tuple(points), "outline", 1.4, "panel", hatch, tie=one.piece.id)
-    )
-    _spot(board, points, one.piece.id, one.piece.name)
+    _spot(board, corners, one.tie, one.name)
 
 
 def _spot(board: Board, points: list[Point], tie: str, name: str) -> None:
@@ -234,21 +283,11 @@ def _spot(board: Board, points: list[Point], tie: str, name: str) -> None:
     board.spots.append(Spot(rect, tie, name))
 
 
-def _name(
-    board: Board,
-    name: str,
-    middle: float,
-    axis: float,
-    step: float,
-    made: bool = False,
-) -> None:
+def _name(board: Board, one: _Part, middle: float, axis: float, step: float) -> None:
     small = 0.85 * board.size
-    board.text(
-        (middle, axis + board.size),
-        _cut(name, step, small),
-        small,
-        "cut" if made else "faint",
-    )
+    role: Role = "cut" if one.lit else "measured" if one.outline is None else "faint"
+    place = (middle, axis + board.size)
+    board.text(place, _cut(one.name, step, small), small, role)
 
 
 def _cut(name: str, room: float, size: float) -> str:
@@ -306,9 +345,9 @@ def _unknown(board: Board, plan: Plan) -> None:
 
 
 def _names(plan: Plan) -> Iterator[tuple[str, bool]]:
-    """The pieces by name, and whether each is made here; that after the first."""
+    """The pieces by name, and whether each is made here; those after the first."""
     names = [(piece.name, False) for piece in plan.pieces.values()]
-    if plan.job.making is not None:
-        name = family_of(plan.job.making.family).name
-        names.insert(1, (f"{name}, to make", True))
+    for work in reversed(plan.job.works):
+        if work.making is not None:
+            names.insert(1, (f"{family_of(work.making.family).name}, to make", True))
     yield from names

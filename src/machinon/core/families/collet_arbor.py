@@ -146,4 +146,6 @@ FAMILY = Family(
     fits=(SPIGOT,),
     proof=("spigot.diameter",),
     runs=True,
+    surfaces={"register": "spigot.diameter", "register-length": "spigot.length",
+              "shaft": "shank.diameter"},
 )  # fmt: skip

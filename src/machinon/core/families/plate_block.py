@@ -310,4 +310,6 @@ FAMILY = Family(
         "corner.radius": "4", "edge.leg": "1", "holes.depth": "22",
         "bore.from_side": "40",
     },
+    surfaces={"length": "block.length", "width": "block.width",
+              "thickness": "block.height", "bore": "bore.diameter"},
 )  # fmt: skip

@@ -117,4 +117,6 @@ FAMILY = Family(
               (("gap.between", 1),), "gap.least", "gap.most"),
     ),
     proof=("bore.diameter", "sleeve.length"),
+    surfaces={"bore": "bore.diameter", "shaft": "sleeve.diameter",
+              "length": "sleeve.length"},
 )  # fmt: skip

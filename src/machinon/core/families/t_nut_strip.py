@@ -255,4 +255,5 @@ FAMILY = Family(
                 "hole", "slot", "free", 0.01),
     ),
     proof=("tongue.width",),
+    surfaces={"tongue": "tongue.width", "thickness": "head.height"},
 )  # fmt: skip

@@ -217,4 +217,5 @@ FAMILY = Family(
     fits=(SPIGOT,),
     proof=("spigot.diameter", "shank.large"),
     runs=True,
+    surfaces={"register": "spigot.diameter", "register-length": "spigot.length"},
 )  # fmt: skip

@@ -285,4 +285,14 @@ FAMILY = Family(
         "thread.thread": "M16",
         "hole.diameter": "5",
     },
+    surfaces={
+        "shaft": "step1.diameter",
+        "shaft-2": "step2.diameter",
+        "shaft-3": "step3.diameter",
+        "shaft-4": "step4.diameter",
+        "shaft-5": "step5.diameter",
+        "bore": "bore.diameter",
+        "recess": "recess.diameter",
+        "recess-depth": "recess.depth",
+    },
 )  # fmt: skip

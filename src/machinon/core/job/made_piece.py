@@ -15,6 +15,7 @@ from machinon.core.piece.family import (
     Family,
     FitBand,
     Made,
+    Mate,
     MateSize,
     Size,
     Value,
@@ -29,11 +30,13 @@ from machinon.core.shop.things import Piece, Reading, Shop, Surface
 from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.measuring import Measured, drawn_size, measure
 from machinon.core.survey.surface_kinds import (
+    SurfaceForm,
     form_key,
     new_surfaces,
     surface_forms,
     surface_groups,
 )
+from machinon.core.threads.screw_thread import thread_of
 
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
@@ -92,6 +95,8 @@ def worked_out(
                 continue
             if key in told:
                 known = {k: v for k, v in found.items() if k in (key, f"{key}.doubt")}
+            elif one.aid:
+                known = _aid_of(key, piece, one)
             else:
                 known = _known(key, piece, one, measured) or {}
             if known:
@@ -110,10 +115,11 @@ def worked_out(
     return MadePiece(made)
 
 
-def joint_told(work: Work) -> dict[int, dict[str, Any]]:
+def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str, Any]]:
     """By number of a fit, what the piece tells its joint, as far as it is said.
 
-    `centred`: the number of the fit that centres what screws only hold.
+    `centred`: the number of the fit that centres what screws only hold; standing: the
+    pieces that there are, by id.
     """
     making, numbers = work.making, work.fits
     if making is None:
@@ -124,7 +130,11 @@ def joint_told(work: Work) -> dict[int, dict[str, Any]]:
     for slot in family.fits:
         if not slot.rests or slot.key not in numbers:
             continue
-        values = {key: _said(sizes[key], making.sizes) for key in slot.rests}
+        values = {
+            key: _said(sizes[key], making.sizes)
+            or _word_of_mate(str(sizes[key].rule), making, family, standing)
+            for key in slot.rests
+        }
         told = {k: v for k, v in slot.tells(values).items() if v is not None}
         if slot.centred in numbers:
             told["centred"] = numbers[slot.centred]
@@ -145,11 +155,25 @@ def _said(size: Size, typed: Mapping[str, str]) -> Value | None:
     """A size as typed, or as it usually is where that is a word; None else."""
     text = typed.get(size.key, "")
     if not text:
-        return size.rule if size.kind is TEXT and isinstance(size.rule, str) else None
+        word = size.kind is TEXT and isinstance(size.rule, str) and "." not in size.rule
+        return str(size.rule) if word else None
     try:
         return size.read(text, inch=False)
     except BadInput:
         return None  # a link, or what no longer reads
+
+
+def _word_of_mate(
+    key: str, making: Making, family: Family, standing: Mapping[str, Piece]
+) -> str | None:
+    """A word that a mate gives, as the screws of its holes: what it is made by, else
+    the usual one; None where the key is none of a mate's."""
+    one = family.mate_keys.get(key)
+    if one is None or not isinstance(one.usual, str):
+        return None
+    piece = standing.get(making.mates.get(key.partition(".")[0], ""))
+    surface = surface_of(piece, one) if piece is not None else None
+    return surface.given if surface is not None and surface.given else one.usual
 
 
 def ruled_by_fits(made: Made) -> dict[int, str]:
@@ -198,20 +222,35 @@ def stand_in(
     for form_name, key in family.surfaces.items():
         size = family.size(key)
         value = made.values[key] if made else _said(size, work.making.sizes)
-        form = surface_forms()[form_name]
+        form = _form(form_name)
         words = size.words[:1].upper() + size.words[1:]
         id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"
         readings = proved[id].readings if id in proved else ()
         readings = readings or _at_the_dial(cuts.get(id.removeprefix("fit.")))
         holes = holes_of(made, key) if made and form_name == "bolt-circle" else None
         surface = form.surface(form_name, words, readings, aids_of(holes))
+        if holes is not None:
+            surface = replace(surface, given=holes.screw)
         found = measure(surface, shop, metal) if readings else None
         if found is None and isinstance(value, int | float) and value > 0:
-            found = drawn_size(surface, float(value), holes)
+            found = drawn_size(surface, float(value))
         if found is not None:
             surfaces.append(surface)
             measured[form_name] = found
     return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces)), measured
+
+
+def whole_stand_in(work: Work) -> Piece:
+    """What stands for a piece that is made here, with every surface that others can be
+    made to, whether it is known yet or not."""
+    assert work.making is not None
+    family = family_of(work.making.family)
+    surfaces = [
+        _form(name).surface(name, family.size(key).words)
+        for name, key in family.surfaces.items()
+    ]
+    metal = work.making.material or family.material
+    return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces))
 
 
 def _ruled(work: Work) -> dict[str, int]:
@@ -225,18 +264,37 @@ def _ruled(work: Work) -> dict[str, int]:
     return ruled
 
 
-def holes_of(made: Made, key: str) -> tuple[int, float] | None:
-    """How many holes lie on the circle that a size is of, and their diameter."""
+@dataclass(frozen=True, slots=True)
+class RingOfHoles:
+    """Holes on a circle as they are measured: how many, and what a span over them is
+    taken by, mm: the hole, or the screw in it where it is tapped (empty for none)."""
+
+    count: int
+    across: float
+    screw: str = ""
+
+    @property
+    def says(self) -> str:
+        """Over what the span is taken."""
+        if self.screw:
+            return f"over {self.screw} screws in two neighbours"
+        return f"over two neighbouring holes of {self.across:g} mm"
+
+
+def holes_of(made: Made, key: str) -> RingOfHoles | None:
+    """The holes on the circle that a size is of."""
     name = key.partition(".")[0]
     feature = next((one for one in made.body.features if one.name == name), None)
     if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
         return None
-    return feature.pattern.count, feature.hole.diameter
+    hole = feature.hole
+    across = thread_of(hole.thread).major if hole.thread else hole.diameter
+    return RingOfHoles(feature.pattern.count, across, hole.thread)
 
 
-def aids_of(holes: tuple[int, float] | None) -> dict[str, float]:
+def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
     """What stands in the span over two holes of a circle."""
-    return {"hole": holes[1], "holes": float(holes[0])} if holes else {}
+    return {"hole": holes.across, "holes": float(holes.count)} if holes else {}
 
 
 def _at_the_dial(log: CutLog | None) -> tuple[Reading, ...]:
@@ -274,6 +332,20 @@ def _known(
     doubt = found.uncertainty + found.shape / 2
     sizes = {key: found.size, f"{key}.doubt": doubt}
     return {name: f"{typed_again(size)}mm" for name, size in sizes.items()}
+
+
+def _aid_of(key: str, piece: Piece | None, one: MateSize) -> dict[str, str]:
+    """What stands in a mate's readings, as the number of its holes."""
+    for surface in piece.surfaces if piece else ():
+        if one.aid in surface.aids:
+            return {key: typed_again(surface.aids[one.aid])}
+    return {}
+
+
+def could_be(mate: Mate, piece: Piece) -> bool:
+    """Whether a piece has every surface that a mate's sizes are read on."""
+    measured = [one for one in mate.sizes if one.surfaces and not one.optional]
+    return all(surface_of(piece, one) is not None for one in measured)
 
 
 def mate_pieces(family: Family) -> dict[str, Piece]:
@@ -360,6 +432,110 @@ def new_work(
     return work, tuple(fits.values())
 
 
+def with_mates_proved(job: Job, work: Work) -> Job:
+    """The job in which what a new piece is fitted to is measured once it is made."""
+    works = {one.as_mate: one for one in job.works}
+    for fit in job.fits:
+        if fit.piece in works and fit.number in work.fits.values():
+            works[fit.piece] = _to_be_measured(works[fit.piece], fit.surface)
+    return replace(job, works=tuple(works.values()))
+
+
+def _to_be_measured(work: Work, form: str) -> Work:
+    """A piece with one of its sizes among what is measured of it, where no fit rules
+    it and proves it anyway."""
+    assert work.making is not None
+    family = family_of(work.making.family)
+    key = family.surfaces[form]
+    one = size_surface(family, key, form)
+    if key in _ruled(work) or any(s.id == one.id for s in work.proof.surfaces):
+        return work
+    surfaces = (*work.proof.surfaces, one)
+    return replace(work, proof=replace(work.proof, surfaces=surfaces))
+
+
+def could_turn(job: Job, number: int) -> bool:
+    """Whether the half of a fit that is made to the other could be made before it."""
+    return _both_halves(job, number) is not None
+
+
+def _both_halves(job: Job, number: int) -> tuple[Work, str, Work, str, str] | None:
+    """The piece that a fit is on and its size there; the piece that is made to it, its
+    size, and as what kind of surface that is a mate. None where a half is no piece of
+    the job that is made."""
+    fit = job.fit(number)
+    works = {one.as_mate: one for one in job.works if one.making is not None}
+    first = works.get(fit.piece)
+    second = next(
+        (one for one in works.values() if number in _ruled(one).values()), None
+    )
+    if first is None or second is None or fit.kind != "cylinder":
+        return None
+    assert first.making is not None
+    assert second.making is not None
+    key = next(size for size, n in _ruled(second).items() if n == number)
+    family = family_of(second.making.family)
+    form = next((form for form, size in family.surfaces.items() if size == key), "")
+    if not form:
+        return None
+    there = family_of(first.making.family).surfaces[fit.surface]
+    return first, there, second, key, form
+
+
+def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
+    """The job with the two halves of a fit in the other order.
+
+    The half that was made to the other keeps its size as drawn, typed; the other is
+    linked to the fit, or, where the fit is one of its own slots, ruled by it again.
+    """
+    halves = _both_halves(job, number)
+    assert halves is not None
+    first, there, second, key, form = halves
+    assert first.making is not None
+    assert second.making is not None
+    made = bodies[second.key]
+    drawn = float(made.values[key]) if made is not None else 0.0
+    # the one that is made by itself now
+    alone = replace(
+        second,
+        making=with_size(second.making, key, f"{typed_again(drawn)}mm"),
+        fits={slot: n for slot, n in second.fits.items() if n != number},
+        proof=_proof_without(second, f"fit.{number}"),
+    )
+    alone = _to_be_measured(alone, form)
+    # the one that is made to it
+    slots = {one.rules: one.key for one in family_of(first.making.family).fits}
+    own = slots.get(there, "")
+    free = bool(own) and own not in first.fits
+    to_it = replace(
+        first,
+        making=with_size(first.making, there, "" if free else f"= fit{number}"),
+        fits={**first.fits, own: number} if free else first.fits,
+        proof=_proof_without(first, f"size.{there}"),
+    )
+    fit = job.fit(number)
+    fit = replace(
+        fit,
+        piece=second.as_mate,
+        surface=form,
+        exists="shaft" if fit.exists == "hole" else "hole",
+    )
+    line = proof_surface(fit)
+    to_it = replace(
+        to_it,
+        proof=replace(to_it.proof, surfaces=(*to_it.proof.surfaces, line)),
+    )
+    changed = {alone.key: alone, to_it.key: to_it}
+    works = tuple(changed.get(one.key, one) for one in job.works)
+    return replace(job.with_fit(fit), works=works)
+
+
+def _proof_without(work: Work, id: str) -> ProofLog:
+    """What is measured of a piece, less one surface."""
+    surfaces = tuple(one for one in work.proof.surfaces if one.id != id)
+    return replace(work.proof, surfaces=surfaces)
+
+
 def with_size(making: Making, key: str, typed: str) -> Making:
     """The making with one size as typed; nothing typed puts it under its rule again."""
     text = typed.strip()
@@ -394,9 +570,14 @@ def proof_surface(fit: FitChoice, name: str = "") -> Surface:
     return Surface(f"fit.{fit.number}", name or words, form.kind, form.how)
 
 
+def _form(name: str) -> SurfaceForm:
+    """A kind of surface; a piece with several of them numbers them: `shaft-2`."""
+    return surface_forms()[re.sub(r"-\d+$", "", name)]
+
+
 def size_surface(family: Family, key: str, form_name: str) -> Surface:
     """What is measured of a size that no fit rules, as others are made to it."""
-    form = surface_forms()[form_name]
+    form = _form(form_name)
     words = family.size(key).words
     name = words[:1].upper() + words[1:]
     return Surface(f"size.{key}", name, form.kind, form.how)
@@ -413,6 +594,7 @@ def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, 
 
 
 def shop_surfaces(
+    work: Work,
     surfaces: Sequence[Surface],
     fits: Sequence[FitChoice],
     aids: Mapping[str, Mapping[str, float]],
@@ -421,11 +603,15 @@ def shop_surfaces(
 
     aids: by surface, what stands in its readings, as the holes that a span is over.
     """
-    by_id = {f"fit.{fit.number}": half_of(fit.joint, fit.exists) for fit in fits}
+    kinds = {f"fit.{fit.number}": half_of(fit.joint, fit.exists) for fit in fits}
+    if work.making is not None:
+        ruled = _ruled(work)
+        for form, key in family_of(work.making.family).surfaces.items():
+            kinds[f"fit.{ruled[key]}" if key in ruled else f"size.{key}"] = form
     taken: dict[str, int] = {}
     found = []
     for one in surfaces:
-        key = by_id.get(one.id, "length")
+        key = re.sub(r"-\d+$", "", kinds.get(one.id, "length"))
         taken[key] = taken.get(key, 0) + 1
         id = key if taken[key] == 1 else f"{key}-{taken[key]}"
         found.append(replace(one, id=id, aids=dict(aids.get(one.id, one.aids))))

@@ -22,6 +22,7 @@ from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
 from machinon.core.job.job import STAGES, Job, Stage, Work
 from machinon.core.job.made_piece import (
+    aids_of,
     holes_of,
     joint_told,
     made_in_order,
@@ -51,7 +52,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.operations import HoldingTold, route_told
+from machinon.core.route.operations import NO_METAL, HoldingTold, route_told
 from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
@@ -341,7 +342,7 @@ class _Drawing:
 
     def take(self, work: Work) -> None:
         """Work one piece out, with the fits that it rests on."""
-        told = joint_told(work)
+        told = joint_told(work, self.standing)
         self._settle(told, set(work.fits.values()))
         plan = self._blank(replace_struct(self.job, at=work.key))
         if work.making is not None:
@@ -417,7 +418,10 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     numbers = work.fits
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
-        for one in (*made.checks, *_on_the_lathe(made, plan.lathe))
+        for one in (
+            *made.checks,
+            *_on_the_lathe(made, plan.lathe),
+        )
     )
     ruled = ruled_by_fits(made)
     fits = tuple(
@@ -429,6 +433,19 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     speeds = plan.lathe.speed_choices if plan.lathe else None
     route = _with_linked(route_told(made, speeds, numbers), ruled)
     return replace(plan, fits=fits, made=made, checks=checks, route=route)
+
+
+def _still_to_make(plan: Plan) -> Iterator[str]:
+    """The fits of the piece whose other half is made here too and only drawn yet."""
+    ruled = ruled_by_fits(plan.made) if plan.made else {}
+    for fit in plan.fits:
+        if fit.choice.number in ruled and fit.mate is not None and fit.mate.drawn:
+            surface, mate = plan.existing(fit), plan.standing[fit.choice.piece]
+            half = surface.name.lower() if surface else "other half"
+            yield (
+                f"Fit {fit.choice.number}: {half} of the {mate.name.lower()} is only "
+                "drawn yet. Make and measure it first, then this is cut to it."
+            )
 
 
 def _by_trial(check: Check, plan: Plan) -> Check:
@@ -448,7 +465,8 @@ def _with_linked(
     """The route with the fits that sizes are linked to, at the step that ends them."""
     steps = [step for up in route for step in up.steps]
     told = {step.fit for step in steps}
-    ends = {step.features: step.key for step in steps}  # the last of each feature
+    # the last that cuts each feature
+    ends = {s.features: s.key for s in steps if s.operation not in NO_METAL}
     fits = {
         ends.get((key.partition(".")[0],)): number
         for number, key in ruled.items()
@@ -781,7 +799,7 @@ def cut_kind(fit: FitPlan) -> SurfaceKind:
 
 def can_be_cut(fit: FitPlan) -> bool:
     """Whether the coach can work to a plain fit: to its band, or by trial."""
-    if fit.choice.kind != "cylinder":
+    if fit.choice.kind != "cylinder" or (fit.mate is not None and fit.mate.drawn):
         return False
     return fit.aim is not None or fit.could_fit is not None
 
@@ -886,7 +904,7 @@ def _proved(plan: Plan) -> Plan:
         band = chains.get(surface.id)
         measured = measure(surface, plan.shop, material)
         if surface.id.startswith("size."):
-            lines.append(_size_line(surface, measured))
+            lines.append(_size_line(plan, surface))
             continue
         if fit is None and band is None:
             continue
@@ -939,12 +957,18 @@ def _proved(plan: Plan) -> Plan:
     )
 
 
-def _size_line(surface: Surface, measured: Measured | None) -> ProofLine:
+def _size_line(plan: Plan, surface: Surface) -> ProofLine:
     """The proof of a size that no band rules, as others are made to it as it is."""
-    size = measured.size if measured else None
-    doubt = measured.uncertainty if measured else 0.0
-    says = "as made: what goes on it is made to this" if measured else SAYS["open"]
-    verdict: Verdict = "proved" if measured else "open"
+    made, key = plan.made, surface.id.removeprefix("size.")
+    forms = made.family.surfaces if made else {}
+    form = next((form for form, size in forms.items() if size == key), "")
+    measured = plan.measured.get((plan.job.work.as_mate, form))
+    if measured is None or measured.drawn:
+        holes = holes_of(made, key) if made else None
+        says = f"{SAYS['open']}: {holes.says}" if holes else SAYS["open"]
+        return ProofLine(
+            surface.id, surface.name, 0, None, None, None, None, 0.0, "open", says
+        )
     return ProofLine(
         surface.id,
         surface.name,
@@ -952,10 +976,10 @@ def _size_line(surface: Surface, measured: Measured | None) -> ProofLine:
         None,
         None,
         measured,
-        size,
-        doubt,
-        verdict,
-        says,
+        measured.size,
+        measured.uncertainty,
+        "proved",
+        "as made: what goes on it is made to this",
     )
 
 
@@ -964,14 +988,15 @@ def _circle_line(
 ) -> ProofLine:
     """The proof of a bolt circle by the span over two of its holes as made."""
     circle, doubt = None, 0.0
-    holes = holes_ruled(plan, fit.choice.number)
+    made, number = plan.made, fit.choice.number
+    key = ruled_by_fits(made).get(number, "") if made else ""
+    holes = holes_of(made, key) if made else None
     if span is not None and holes is not None:
-        count, hole = holes
         with contextlib.suppress(BadInput):  # a span that no circle has
-            asked = {"span": span.size, "hole": hole, "holes": count}
+            asked = {"span": span.size, **aids_of(holes)}
             circle = float(reckon("hole-span", asked)["diameter"])
-            doubt = span.uncertainty / math.sin(math.pi / count)
-    return proof_line(
+            doubt = span.uncertainty / math.sin(math.pi / holes.count)
+    line = proof_line(
         surface.id,
         surface.name,
         fit.choice.number,
@@ -983,12 +1008,9 @@ def _circle_line(
         tried=plan.job.proof.tried.get(surface.id, ""),
         accepted=plan.job.proof.accepted.get(surface.id, ""),
     )
-
-
-def holes_ruled(plan: Plan, number: int) -> tuple[int, float] | None:
-    """How many holes a fit of the piece rules on a circle, and their diameter."""
-    key = ruled_by_fits(plan.made).get(number, "") if plan.made else ""
-    return holes_of(plan.made, key) if plan.made and key else None
+    if span is None and holes is not None:
+        line = replace(line, says=f"not measured yet: {holes.says}")
+    return line
 
 
 def _on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
@@ -1079,6 +1101,7 @@ def _with_open(plan: Plan) -> Plan:
             open_items["proof"].append(plan.verdict_says)
         elif plan.job.making is not None and not plan.job.kept_as:
             open_items["proof"].append("Proved, not yet put into the shop.")
+    open_items["cut"] += _still_to_make(plan)
     if plan.at_machine is not None:
         name = plan.at_machine.choice.name
         line = as_cut(plan, plan.job.cutting)

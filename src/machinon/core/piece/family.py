@@ -104,7 +104,8 @@ class Size:
 @dataclass(frozen=True, slots=True)
 class MateSize:
     """A measured surface of a mate. usual: as in the family's own example; surfaces:
-    the kinds of surface that it may be read from; none for what is typed."""
+    the kinds of surface that it may be read from, or whose readings have it as `aid`;
+    none for what is typed."""
 
     key: str
     words: str
@@ -112,6 +113,7 @@ class MateSize:
     surfaces: tuple[str, ...] = ()
     optional: bool = False
     kind: Kind = LENGTH
+    aid: str = ""
 
 
 @dataclass(frozen=True, slots=True)

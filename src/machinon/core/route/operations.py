@@ -36,6 +36,7 @@ ROUGH = 1.5  # mm: depth of a roughing pass
 FEED = 0.1  # mm a turn, as a rule of thumb
 HANDLING = 1.0  # minutes to set a tool and wind back
 AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
+NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
@@ -170,7 +171,7 @@ def route_told(
         for step in holding.steps:
             before = made.body.after(done.items(), bare)
             for name in step.features:
-                if step.operation not in ("mark", "prove", "mount", "deburr"):
+                if step.operation not in NO_METAL:
                     done[name] = step.leaves
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)

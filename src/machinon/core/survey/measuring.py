@@ -327,16 +327,11 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
     return found
 
 
-def drawn_size(
-    surface: Surface, size: float, holes: tuple[int, float] | None = None
-) -> Measured:
+def drawn_size(surface: Surface, size: float) -> Measured:
     """What stands for readings of a surface that is still to be made: its size as it is
-    drawn, of which there is no doubt yet.
-
-    holes: how many lie on the circle that the size is of, and their diameter.
-    """
-    if holes is not None:
-        count, hole = holes
+    drawn, of which there is no doubt yet; of a span over holes, their circle's."""
+    if {"hole", "holes"} <= surface.aids.keys():
+        count, hole = round(surface.aids["holes"]), surface.aids["hole"]
         span = size * math.sin(math.pi / count) + hole
         answer = reckon("hole-span", {"span": span, "hole": hole, "holes": count})
     else:

@@ -36,7 +36,9 @@ class FitActs(JobAtHand):
 
         Raises BadInput on `surface` for one that nothing can go into or over.
         """
-        piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
+        piece = self.plan.standing[piece_id]
+        surface = piece.surface(surface_id)
+        assert surface is not None
         if not takes_fit(surface):
             raise BadInput(
                 "surface",

@@ -5,8 +5,12 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
-from machinon.core.job.made_piece import aids_of, shop_surfaces
-from machinon.core.job.plan import holes_ruled
+from machinon.core.job.made_piece import (
+    aids_of,
+    holes_of,
+    ruled_by_fits,
+    shop_surfaces,
+)
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
 from machinon.core.shop.things import Piece, Reading
@@ -133,7 +137,7 @@ class ProofActs(JobAtHand):
             self.job.name,
             "other",
             made.material if made else "steel",
-            shop_surfaces(surfaces, self.job.fits, self._holes()),
+            shop_surfaces(self.job.work, surfaces, self.job.fits, self._holes()),
             note="Made in this shop.",
             making=self.job.making,
         )
@@ -146,8 +150,10 @@ class ProofActs(JobAtHand):
 
     def _holes(self) -> dict[str, dict[str, float]]:
         """What stands in the span over made holes, by the surface of its proof."""
-        return {
-            f"fit.{fit.number}": aids_of(holes_ruled(self.plan, fit.number))
-            for fit in self.job.fits
-            if fit.joint == "bolts"
-        }
+        made = self.plan.made
+        if made is None:
+            return {}
+        keys = {f"fit.{number}": key for number, key in ruled_by_fits(made).items()}
+        keys |= {f"size.{key}": key for key in made.sizes}
+        found = {id: holes_of(made, key) for id, key in keys.items()}
+        return {id: aids_of(holes) for id, holes in found.items() if holes}

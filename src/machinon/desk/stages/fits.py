@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.fits.joints import takes_fit
 from machinon.core.job.fit_sheet import fit_readings
+from machinon.core.job.job import MADE_HERE
 from machinon.core.job.plan import FitPlan, as_cut, can_be_cut
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
@@ -83,6 +84,10 @@ class FitsView(StageView):
         self.cut_it = button("Cut it", self._cut_it)
         self.cut_it.setToolTip("Work to this band at the dial, with its own log")
         self.as_cut = label("", "", wrap=True)
+        self.turn = button(
+            "Make the other half first", lambda: bench.job.turn_fit(self.number())
+        )
+        self.turn.setToolTip("What is made first is measured; the other is cut to that")
         self.first_fit = button("Add the first fit", self.ask_first_fit, "main")
         self.sheet = button("Fit sheet…", self.ask_sheet)
         self.more = button("Add a fit", self.ask_fit)
@@ -104,6 +109,7 @@ class FitsView(StageView):
         made = QHBoxLayout()
         made.addWidget(self.as_cut, 1)
         made.addStretch(0)
+        made.addWidget(self.turn, 0, Qt.AlignmentFlag.AlignRight)
         made.addWidget(self.cut_it, 0, Qt.AlignmentFlag.AlignRight)
         middle.addLayout(made)
         middle.addWidget(self.reason)
@@ -168,11 +174,12 @@ class FitsView(StageView):
     def fit_menu(self) -> QMenu:
         """The job's surfaces that something can go into or over."""
         menu = QMenu(self)
-        for piece in self.job.pieces.values():
+        for piece in self.job.plan.standing.values():
+            made = ", made here" if piece.id.startswith(MADE_HERE) else ""
             for surface in piece.surfaces:
                 if takes_fit(surface):
                     menu.addAction(
-                        f"{surface.name} of {piece.name}",
+                        f"{surface.name} of {piece.name}{made}",
                         lambda at=(piece.id, surface.id): self.add_fit(*at),
                     )
         if menu.isEmpty():
@@ -232,6 +239,7 @@ class FitsView(StageView):
                 one.hide()
             self._show_first()
             self.cut_it.hide()
+            self.turn.hide()
             self.as_cut.hide()
             self.picture.refresh()
             self.joint.hide()
@@ -260,8 +268,14 @@ class FitsView(StageView):
         """How its new half came out, and the way to the machine."""
         by_trial = fit.could_fit is not None
         self.cut_it.setVisible(can_be_cut(fit) and self.job.lathe is not None)
+        self.turn.setVisible(self.job.can_turn(fit.choice.number))
         line = as_cut(self.job.plan, fit.choice.number)
-        self.as_cut.setVisible(line is not None)
+        drawn = fit.mate is not None and fit.mate.drawn
+        self.as_cut.setVisible(line is not None or drawn)
+        if drawn:
+            mate = self.job.plan.standing[fit.choice.piece].name.lower()
+            self.as_cut.setText(f"As the {mate} is drawn: make and measure that first.")
+            set_ink(self.as_cut, "cut")
         if line is not None and line.size is not None:
             size = length_text(line.size, 0.001, self.job.inch)
             self.as_cut.setText(f"Cut to {size}: {line.says}.")

@@ -231,7 +231,8 @@ class ProofView(StageView):
         if keys:
             self._show_entry()
         made = plan.made
-        self.thread.setVisible(bool(made) and any(fit.thread for fit in plan.fits))
+        slots = made.family.fits if made else ()
+        self.thread.setVisible(any(slot.joint == "thread" for slot in slots))
         self.runs.setVisible(bool(made and made.family.runs))
         self.thread.setChecked(self.job.job.proof.thread_tried)
         self._show_runout()

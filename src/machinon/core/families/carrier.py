@@ -1,0 +1,380 @@
+"""Carrier: a chuck without a shank is bonded into it, and it is bolted to a back plate.
+
+z = 0 is the rear face, which seats on the plate; z grows to the front, where the chuck
+goes in.
+"""
+
+from collections.abc import Iterable
+
+from machinon.core.materials import material
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bore,
+    Circle,
+    CrossHoles,
+    Cylinder,
+    End,
+    Feature,
+    Groove,
+    Hole,
+    Holes,
+)
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import TEXT, reckon
+from machinon.core.setting_out.bolt_circle import hole_points
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screws import cap_screw
+
+OVER = 1.5  # mm: stock over each end
+UNDER = 0.5  # mm to a side: the bore is left under size until it turns on its spindle
+RUN_OUT = 3  # pitches that a hole is drilled deeper than its thread
+
+
+def _thread_depth(s: Values) -> float:
+    """As deep as the metal asks of a screw's thread."""
+    screw = cap_screw(str(s["bolts.screw"]))
+    return round(material(str(s["material"])).engagement * screw.diameter)
+
+
+def _tapped(s: Values) -> Hole:
+    screw = cap_screw(str(s["bolts.screw"]))
+    deep = s["bolts.depth"]
+    pitch = thread_of(screw.size).pitch
+    return Hole(
+        screw.tapping_drill,
+        depth=deep + RUN_OUT * pitch,
+        thread=screw.size,
+        thread_depth=deep,
+    )
+
+
+def _grub(s: Values) -> Hole:
+    thread = str(s["grubs.thread"])
+    drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
+    return Hole(drill, thread=thread)
+
+
+def _floor(s: Values) -> float:
+    """Where the bore ends, z."""
+    return float(s["body.length"] - s["bore.depth"])
+
+
+def _grooves(s: Values) -> list[Feature]:
+    """Grooves that keep the compound, evenly along the bore."""
+    count, wide = int(s["grooves.count"]), s["grooves.width"]
+    floor, deep = _floor(s), s["grooves.depth"]
+    step = s["bore.depth"] / (count + 1)
+    return [
+        Groove(
+            f"groove{i}",
+            floor + i * step - wide / 2,
+            floor + i * step + wide / 2,
+            s["bore.diameter"] + 2 * deep,
+            inside=True,
+        )
+        for i in range(1, count + 1)
+    ]
+
+
+def build(s: Values) -> Body:
+    long, count = s["body.length"], int(s["bolts.count"])
+    floor = _floor(s)
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER),
+        (
+            End("rear_face", 0.0, "left"),
+            Cylinder("body", 0.0, long, s["body.diameter"]),
+            End("front", long, "right"),
+            Bore("register", 0.0, s["register.depth"], s["register.diameter"],
+                 opens="left"),
+            Bore("through", s["register.depth"], floor, s["through.diameter"],
+                 "length"),
+            Bore("bore", floor, long, s["bore.diameter"], opens="right"),
+            *_grooves(s),
+            Holes("bolts", "left", Circle(count, s["bolts.circle"]), _tapped(s), floor),
+            CrossHoles("grubs", s["grubs.from_end"], s["body.diameter"], _grub(s),
+                       (s["body.diameter"] - s["bore.diameter"]) / 2, count,
+                       90.0 + 180.0 / count),
+        ),
+    )  # fmt: skip
+
+
+def checks(s: Values) -> Iterable[Check]:
+    bolt, grub = _tapped(s), thread_of(str(s["grubs.thread"]))
+    screw = cap_screw(str(s["bolts.screw"]))
+    circle, bore, body = s["bolts.circle"], s["bore.diameter"], s["body.diameter"]
+    yield at_least(
+        "bolts-bore",
+        "bolts",
+        (circle - screw.diameter - bore) / 2,
+        2.0,
+        "Metal between the bolts' threads and the bore",
+    )
+    yield at_least(
+        "bolts-edge",
+        "bolts",
+        (body - circle - screw.diameter) / 2,
+        3.0,
+        "Metal between the bolts' threads and the outside",
+    )
+    yield at_least(
+        "bolts-register",
+        "bolts",
+        (circle - screw.diameter - s["register.diameter"]) / 2,
+        2.0,
+        "Metal between the bolts' threads and the register",
+    )
+    deep = bolt.depth or 0.0
+    _, y = hole_points(2 * int(s["bolts.count"]), circle)[1]
+    # the axis of a grub screw passes half a pitch beside the nearest bolt
+    beside = y - (screw.diameter + grub.major) / 2
+    along = s["grubs.from_end"] - grub.major / 2 - deep
+    yield at_least(
+        "grubs-bolts",
+        "grubs",
+        max(beside, along),
+        1.5,
+        "Metal between a grub screw and the bolts' holes beside or behind it",
+    )
+    yield at_least(
+        "grub-thread",
+        "grubs",
+        (body - bore) / 2,
+        1.2 * grub.major,
+        "Wall that a grub screw's thread is in (1.2 of the screw)",
+    )
+    front = s["body.length"] - s["grubs.from_end"]
+    yield at_least(
+        "grubs-in-the-bore",
+        "grubs",
+        min(s["grubs.from_end"] - _floor(s), front) - grub.major / 2,
+        2.0,
+        "Grub screws clear of both ends of the bore",
+    )
+    yield at_least(
+        "web",
+        "through",
+        _floor(s) - s["register.depth"],
+        4.0,
+        "Web left behind the bore",
+    )
+    yield at_least(
+        "web-over-hole",
+        "through",
+        (min(bore, s["register.diameter"]) - s["through.diameter"]) / 2,
+        1.5,
+        "Shoulder of the bore that the chuck stands on",
+    )
+    yield at_least(
+        "grip",
+        "bore",
+        s["bore.depth"],
+        0.5 * bore,
+        "Length that the chuck is held on (half of its diameter)",
+    )
+    if s["grooves.count"]:
+        room = s["bore.depth"] / (s["grooves.count"] + 1) - s["grooves.width"]
+        yield at_least(
+            "groove-lands",
+            "bore",
+            room,
+            3.0,
+            "Land of the bore between grooves",
+        )
+    yield at_least(
+        "register-guides",
+        "register",
+        s["register.depth"],
+        2.5,
+        "Depth of the register, so that it guides",
+    )
+    yield at_least(
+        "stock-diameter",
+        "stock",
+        s["stock.diameter"] - body,
+        2.0,
+        "Stock over the outside to clean up",
+    )
+    yield at_least(
+        "stock-length",
+        "stock",
+        s["stock.length"] - s["body.length"],
+        2 * OVER,
+        "Stock over the length to face both ends",
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    grooves = [
+        Step("groove", (f"groove{i}",), title="Groove the bore for the compound")
+        for i in range(1, int(s["grooves.count"]) + 1)
+    ]
+    return (
+        Holding(
+            "rear",
+            "lathe",
+            "In the chuck, rear end out",
+            "Rear face and register are cut in one chucking, so they are square to "
+            "each other. The plate's spigot is cut to this register, not the other way "
+            "round: a spigot is easier to measure and to sneak up on.",
+            (
+                Step("face", ("rear_face",), note="A sawn or hardened end: keep the "
+                     "speed down until it is through the skin."),
+                Step("drill", ("through",), leaves=0.5),
+                Step("bore", ("through",)),
+                Step("bore", ("register",), note="Near its size will do: what it came "
+                     "to rules the plate's spigot."),
+                Step(
+                    "prove",
+                    ("register",),
+                    title="Measure the register and write it down in Proof",
+                    tool="bore gauge",
+                    note="Before it leaves the chuck, at three places and two depths.",
+                    key="read-register",
+                ),
+            ),
+        ),
+        Holding(
+            "bolts",
+            "mill",
+            "On the drill or mill table, rear up",
+            "The register is the centre that the bolts are laid out from.",
+            (
+                Step("drill", ("bolts",), caution="Clamp it: it grabs as it enters."),
+                Step("tap", ("bolts",), note="In the set-up of the drill."),
+            ),
+        ),
+        Holding(
+            "in-place",
+            "lathe",
+            "Bolted to its own plate, on the spindle",
+            "The bore is left under size until here: it is finished turning on the "
+            "spindle it will run on, so that it runs as true as the bearings do.",
+            (
+                Step(
+                    "mount",
+                    (),
+                    title="Bolt it to its plate, indicate the outside",
+                    tool="indicator",
+                    caution="A threaded nose unwinds under braking or reverse.",
+                    key="mount-on-plate",
+                ),
+                Step("face", ("front",)),
+                Step("turn", ("body",)),
+                Step("bore", ("bore",), leaves=UNDER, title="Rough the bore, "
+                     f"{2 * UNDER:g} mm under size", key="rough-bore"),
+                *grooves,
+                Step("bore", ("bore",), title="Finish the bore to its band",
+                     fit="bore", note="Equal light cuts; the gap is the compound's.",
+                     key="bore"),
+                Step(
+                    "prove",
+                    ("bore",),
+                    title="Try the chuck dry before the carrier comes off",
+                    tool="the chuck itself",
+                    hold=True,
+                    fit="bore",
+                    note="It drops home on the web and does not tip.",
+                    key="prove-bore",
+                ),
+            ),
+        ),
+        Holding(
+            "grubs",
+            "mill",
+            "On its side in vee blocks or a dividing head",
+            "Grub screws go half a pitch between the bolts, through the bored wall.",
+            (
+                Step("drill", ("grubs",)),
+                Step("tap", ("grubs",)),
+                Step("deburr", ("bore",), title="Break every edge, chase the threads"),
+                Step(
+                    "mount",
+                    (),
+                    title="Bond the chuck in, grub screws finger-tight",
+                    note="Degrease both. Seconds are left to place it: have a stop "
+                    "ready. Leave it on the spindle, turning by hand, until it holds.",
+                    caution="Compounds irritate the skin: gloves, air, and the maker's "
+                    "sheet.",
+                    key="bond",
+                ),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "carrier",
+    "Chuck carrier",
+    "Holds a chuck that has no shank: bonded in, pinned by grub screws, on a plate.",
+    "for a collet chuck of 60 mm, outside 120 mm",
+    also="collet shankless adapter body holder spindle chuck",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(body.diameter + 3, 1)",
+             "a clean-up", 20, 520),
+        Size("stock.length", "stock length", "up(body.length + 4, 1)", "both faces",
+             10, 500),
+        Size("body.diameter", "outside", "up(2*held.outside, 5)",
+             "room for bolts and grub screws in its wall", 20, 500),
+        Size("body.length", "length", "bore.depth + 8 + register.depth",
+             "the bore, a web of 8 and the register", 10, 400, step=0.5),
+        Size("register.diameter", "register at the rear",
+             "round(bolts.circle - 30, 1)", "inside of the bolts", 10, 400),
+        Size("register.depth", "depth of the register", "4", "", 1, 50, step=0.1),
+        Size("through.diameter", "hole through the web", "min(held.outside/2, 20)",
+             "to push the chuck out, or for a draw tube", 3, 200, step=0.5),
+        Size("bore.diameter", "bore for the chuck", "held.outside", low=8, high=300),
+        Size("bore.depth", "depth of the bore", "held.length",
+             "as long as the chuck is held", 4, 300, by="copy", step=0.5),
+        Size("grooves.count", "grooves for the compound", "2", "", 0, 4, COUNT),
+        Size("grooves.width", "width of a groove", "2", "", 0.5, 10),
+        Size("grooves.depth", "depth of a groove", "0.4", "", 0.1, 3),
+        Size("bolts.count", "bolts", "4", "", 3, 12, COUNT),
+        Size("bolts.circle", "bolt circle",
+             "round((body.diameter + bore.diameter)/2, 1)", "the middle of the wall",
+             10, 480),
+        Size("bolts.screw", "bolts' screws", "M6", kind=TEXT),
+        Size("bolts.depth", "depth of the bolts' thread", _thread_depth,
+             "what the metal asks", 3, 100, rests=("bolts.screw",)),
+        Size("grubs.thread", "grub screws", "M6", kind=TEXT),
+        Size("grubs.from_end", "grub screws from the rear",
+             "body.length - bore.depth/2", "the middle of the bore", 3, 400, step=0.5),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("held", "the chuck without a shank", (
+            MateSize("outside", "its body", 60.0, ("shaft", "register")),
+            MateSize("length", "length that goes in", 40.0, ("shoulder", "length")),
+        ), seats="body.length - bore.depth"),
+    ),
+    fits=(
+        FitSlot("bore", "Chuck bonded into the carrier", "bore.diameter",
+                "held.outside", "shaft", "bond", "bond-usual"),
+    ),
+    proof=("bore.diameter",),
+    runs=True,
+    ways=({"grooves.count": "0"},),
+    surfaces={
+        "recess": "register.diameter",
+        "recess-depth": "register.depth",
+        "shaft": "body.diameter",
+        "bolt-circle": "bolts.circle",
+    },
+    cautions={
+        "proof": "Spindle locked or belt off before the chuck is tried in its bore.",
+    },
+)  # fmt: skip

@@ -1,0 +1,109 @@
+"""Acts on the pieces that a job makes: adding them, and which is made to which."""
+
+from collections.abc import Mapping
+
+from msgspec.structs import replace
+
+from machinon.core.errors import BadInput
+from machinon.core.families import families, family_of
+from machinon.core.job.job import MADE_HERE, Work
+from machinon.core.job.made_piece import (
+    could_turn,
+    new_work,
+    turned,
+    whole_stand_in,
+    with_mates_proved,
+)
+from machinon.core.shop.making import Making
+from machinon.core.shop.things import Piece
+from machinon.desk.acts.job import JobAtHand
+from machinon.desk.begin import chosen_mates, typed_of_mates
+
+
+class PieceActs(JobAtHand):
+    """What is decided about the pieces that are made here."""
+
+    def made_here(self) -> dict[str, Piece]:
+        """What stands for the pieces that are made here, as mates, by its id."""
+        works = (one for one in self.job.works if one.making is not None)
+        return {one.as_mate: whole_stand_in(one) for one in works}
+
+    def choose_work(self, key: str) -> None:
+        """Piece, Route, Cut and Proof speak of this one from now on; no act of its own:
+        it is kept with the next one."""
+        if key != self.job.at:
+            self.job = replace(self.job, at=key)
+            self._work_out()
+            self.changed()
+
+    def add_work(self, key: str, typed: Mapping[str, str]) -> Work:
+        """One more piece to be made, of a family. typed: as for a new job, a mate also
+        by what stands for a piece that is made here. Raises BadInput naming its entry.
+        """
+        if key not in families():
+            raise BadInput("what", "Choose what is to be made.")
+        family = family_of(key)
+        mates, new = chosen_mates(self.file, family, typed, self.made_here())
+        first = max((one.number for one in self.job.fits), default=0) + 1
+        name = str(max(int(one.key) for one in self.job.works) + 1)
+        making = Making(family.key, typed_of_mates(family, typed))
+        work, fits = new_work(name, making, mates, first)
+        works = self.job.works
+        if self.job.making is None and len(works) == 1 and not self.job.fits:
+            works = ()  # the job was begun with nothing to make
+        joining = [one for id, one in self._existing(mates) if id not in self.pieces]
+        job = replace(
+            self.job,
+            pieces=(*self.job.pieces, *(one.id for one in joining)),
+            fits=(*self.job.fits, *fits),
+            works=(*works, work),
+            at=work.key,
+        )
+        self.pieces |= {one.id: one for one in joining}
+        self._keep(
+            f"To be made besides: {family.name}.", *new, with_mates_proved(job, work)
+        )
+        return work
+
+    @staticmethod
+    def _existing(mates: Mapping[str, Piece]) -> list[tuple[str, Piece]]:
+        found = {one.id: one for one in mates.values()}
+        return [(id, one) for id, one in found.items() if not id.startswith(MADE_HERE)]
+
+    def drop_work(self, key: str) -> None:
+        """Take a piece that was to be made out of the job again, with its fits.
+
+        Raises BadInput on `work` for the last one, or while another is made to it.
+        """
+        work = next(one for one in self.job.works if one.key == key)
+        others = tuple(one for one in self.job.works if one.key != key)
+        if not others:
+            raise BadInput("work", "A job makes something: this is its only piece.")
+        resting = [
+            family_of(one.making.family).name
+            for one in others
+            if one.making and work.as_mate in one.making.mates.values()
+        ]
+        on_it = any(one.piece == work.as_mate for one in self.job.fits)
+        if resting or on_it:
+            who = resting[0] if resting else "A fit"
+            raise BadInput("work", f"{who} is made to it: drop that first.")
+        own = set(work.fits.values())
+        fits = tuple(one for one in self.job.fits if one.number not in own)
+        name = family_of(work.making.family).name if work.making else "What was made"
+        self._keep(
+            f"No longer made here: {name}.",
+            replace(self.job, works=others, fits=fits, at=others[0].key),
+        )
+
+    def can_turn(self, number: int) -> bool:
+        """Whether the other half of a fit could be made first."""
+        return could_turn(self.job, number)
+
+    def turn_fit(self, number: int) -> None:
+        """Make the other half of a fit first: what was cut to it is cut by itself, and
+        it is cut to that."""
+        self._keep(
+            f"Fit {number}, {self.job.fit(number).name.lower()}: the other half first.",
+            turned(self.job, self.plan.bodies, number),
+        )

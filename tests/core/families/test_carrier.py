@@ -1,0 +1,85 @@
+import math
+import unittest
+
+from machinon.core.families import family_of
+from machinon.core.piece.family import make
+from machinon.core.route.operations import route_told
+
+
+def carrier(**given):
+    return make(
+        family_of("carrier"),
+        {name.replace("_", ".", 1): text for name, text in given.items()},
+    )
+
+
+def failed(made):
+    return {check.key for check in made.checks if not check.passed}
+
+
+class Carriers(unittest.TestCase):
+    """As usual: a chuck of 60 mm goes 40 deep into a body of 120 by 52."""
+
+    def test_its_wall_is_shared_by_bolts_and_grub_screws(self):
+        """Wall from 60.065 to 120: the circle lies in its middle, near enough 90."""
+        made = carrier()
+        self.assertEqual(made.values["bolts.circle"], 90)
+        self.assertEqual(made.values["body.length"], 40 + 8 + 4)
+        self.assertEqual(failed(made), set())
+
+    def test_grub_screws_pass_half_a_pitch_beside_the_bolts(self):
+        """Four bolts on 90: 45 sin 45° = 31.82 from a grub screw's axis to a bolt's;
+        less 3 and 3 for the two M6, 25.82 mm."""
+        made = carrier()
+        check = next(one for one in made.checks if one.key == "grubs-bolts")
+        self.assertAlmostEqual(check.have, 45 * math.sin(math.pi / 4) - 6)
+        # twelve on 70 with M10 in 40 mm of length, right behind the bolts' ends
+        tight = carrier(
+            bolts_count="12",
+            bolts_circle="78",
+            bolts_screw="M8",
+            bolts_depth="20",
+            grubs_thread="M12",
+            grubs_from_end="20",
+        )
+        self.assertIn("grubs-bolts", failed(tight))
+
+    def test_what_usually_goes_wrong_is_said_before_metal_is_lost(self):
+        for given, key in (
+            ({"bolts_circle": "68"}, "bolts-bore"),
+            ({"bolts_circle": "113"}, "bolts-edge"),
+            ({"register_diameter": "84"}, "bolts-register"),
+            ({"body_diameter": "73", "bolts_circle": "66"}, "grub-thread"),
+            ({"grubs_from_end": "50"}, "grubs-in-the-bore"),
+            ({"body_length": "46"}, "web"),
+            ({"through_diameter": "58"}, "web-over-hole"),
+            ({"bore_depth": "20"}, "grip"),
+            ({"grooves_count": "4", "grooves_width": "6"}, "groove-lands"),
+            ({"register_depth": "2"}, "register-guides"),
+        ):
+            with self.subTest(key):
+                self.assertIn(key, failed(carrier(**given)))
+
+    def test_its_bore_is_finished_on_its_own_spindle_and_pinned_last(self):
+        up = {one.key: [s.key for s in one.steps] for one in route_told(carrier())}
+        self.assertEqual(list(up), ["rear", "bolts", "in-place", "grubs"])
+        place = up["in-place"]
+        self.assertLess(place.index("rough-bore"), place.index("bore"))
+        self.assertLess(place.index("bore"), place.index("prove-bore"))
+        self.assertEqual(up["grubs"][-1], "bond")
+        grooves = [key for key in place if key.startswith("groove")]
+        self.assertEqual(len(grooves), 2)
+        none = [
+            s.key for one in route_told(carrier(grooves_count="0")) for s in one.steps
+        ]
+        self.assertFalse([key for key in none if key.startswith("groove")])
+
+    def test_the_gap_is_the_compounds(self):
+        """Usual: 30 to 100 µm on 60 ± 0.004, so 60.034 to 60.096."""
+        (bore,) = carrier().fits
+        self.assertAlmostEqual(bore.lower, 60.034)
+        self.assertAlmostEqual(bore.upper, 60.096)
+
+
+if __name__ == "__main__":
+    unittest.main()
