@@ -12,7 +12,7 @@ from machinon.core.fits.joints import (
     joint_forms,
     joints_on,
 )
-from machinon.core.job.plan import FitPlan
+from machinon.core.job.fit_plan import FitPlan
 from machinon.core.quantity import (
     ANGLE,
     COUNT,

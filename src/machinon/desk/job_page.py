@@ -19,8 +19,8 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.families import family_of
+from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.job import MADE_HERE, STAGES, Stage
-from machinon.core.job.plan import FitPlan
 from machinon.core.quantity import length_text
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted

@@ -13,7 +13,7 @@ from machinon.core.fits.joints import (
     given_values,
 )
 from machinon.core.fits.meeting import Band, Effect
-from machinon.core.job.plan import FitPlan
+from machinon.core.job.fit_plan import FitPlan
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,

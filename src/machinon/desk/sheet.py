@@ -12,8 +12,9 @@ from PySide6.QtGui import QImage, QPageLayout, QPageSize, QPainter, QPdfWriter, 
 from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
+from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.fit_sheet import FitLine, fit_lines, fit_readings
-from machinon.core.job.plan import FitPlan, Plan
+from machinon.core.job.plan import Plan
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.setting_out.runout import resolve

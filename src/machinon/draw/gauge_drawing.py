@@ -1,7 +1,7 @@
 """Gauge pictures: a fit's bands to scale, the readings on them, what is left."""
 
 from machinon.core.fits.meeting import Band
-from machinon.core.job.plan import FitPlan
+from machinon.core.job.fit_plan import FitPlan
 from machinon.core.quantity import ANGLE, angle_text, length_text, small_text
 from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape, text_width
 

@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from machinon.core.families import family_of
+from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.made_piece import ruled_by_fits
-from machinon.core.job.plan import FitPlan, Plan
+from machinon.core.job.plan import Plan
 from machinon.core.piece.family import Made
 from machinon.core.piece.features import Circle, Holes
 from machinon.core.piece.relations import Expression

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from machinon.core.fits.joints import form_of
 from machinon.core.fits.meeting import Band, Effect
-from machinon.core.job.plan import FitPlan, Plan
+from machinon.core.job.fit_plan import FitPlan
+from machinon.core.job.plan import Plan
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,

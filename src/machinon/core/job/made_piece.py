@@ -10,7 +10,7 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.fits.joints import joint_forms
-from machinon.core.job.job import CutLog, Job, ProofLog, Work
+from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.family import (
     Family,
     FitBand,
@@ -21,14 +21,12 @@ from machinon.core.piece.family import (
     Value,
     make,
 )
-from machinon.core.piece.features import Circle, Holes
-from machinon.core.piece.relations import in_order
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
-from machinon.core.shop.things import Piece, Reading, Shop, Surface
+from machinon.core.shop.things import Piece, Surface
 from machinon.core.sizes.fit import FitChoice
-from machinon.core.survey.measuring import Measured, drawn_size, measure
+from machinon.core.survey.measuring import Measured
 from machinon.core.survey.surface_kinds import (
     SurfaceForm,
     form_key,
@@ -36,7 +34,6 @@ from machinon.core.survey.surface_kinds import (
     surface_forms,
     surface_groups,
 )
-from machinon.core.threads.screw_thread import thread_of
 
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
@@ -131,7 +128,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
         if not slot.rests or slot.key not in numbers:
             continue
         values = {
-            key: _said(sizes[key], making.sizes)
+            key: said(sizes[key], making.sizes)
             or _word_of_mate(str(sizes[key].rule), making, family, standing)
             for key in slot.rests
         }
@@ -151,7 +148,7 @@ def _typed_of_mates(family: Family) -> list[Size]:
     ]
 
 
-def _said(size: Size, typed: Mapping[str, str]) -> Value | None:
+def said(size: Size, typed: Mapping[str, str]) -> Value | None:
     """A size as typed, or as it usually is where that is a word; None else."""
     text = typed.get(size.key, "")
     if not text:
@@ -192,68 +189,7 @@ def ruled_by_fits(made: Made) -> dict[int, str]:
     return ruled
 
 
-def made_in_order(works: Sequence[Work]) -> list[Work]:
-    """The works of a job, each after those that it is made to."""
-    by_key = {one.as_mate: one for one in works}
-    rests = {
-        one.as_mate: [id for id in one.making.mates.values() if id in by_key]
-        if one.making
-        else []
-        for one in works
-    }
-    return [by_key[id] for id in in_order(rests)]
-
-
-def stand_in(
-    work: Work, made: Made | None, cuts: Mapping[str, CutLog], shop: Shop
-) -> tuple[Piece, dict[str, Measured | None]]:
-    """What stands for a piece that is made here, as a mate: its surfaces as they were
-    read after it was made, else as drawn.
-
-    made: None before it is worked out; then only what is read or typed is there.
-    """
-    assert work.making is not None
-    family = family_of(work.making.family)
-    metal = work.making.material or family.material
-    ruled = _ruled(work)
-    proved = {one.id: one for one in work.proof.surfaces}
-    surfaces: list[Surface] = []
-    measured: dict[str, Measured | None] = {}
-    for form_name, key in family.surfaces.items():
-        size = family.size(key)
-        value = made.values[key] if made else _said(size, work.making.sizes)
-        form = _form(form_name)
-        words = size.words[:1].upper() + size.words[1:]
-        id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"
-        readings = proved[id].readings if id in proved else ()
-        readings = readings or _at_the_dial(cuts.get(id.removeprefix("fit.")))
-        holes = holes_of(made, key) if made and form_name == "bolt-circle" else None
-        surface = form.surface(form_name, words, readings, aids_of(holes))
-        if holes is not None:
-            surface = replace(surface, given=holes.screw)
-        found = measure(surface, shop, metal) if readings else None
-        if found is None and isinstance(value, int | float) and value > 0:
-            found = drawn_size(surface, float(value))
-        if found is not None:
-            surfaces.append(surface)
-            measured[form_name] = found
-    return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces)), measured
-
-
-def whole_stand_in(work: Work) -> Piece:
-    """What stands for a piece that is made here, with every surface that others can be
-    made to, whether it is known yet or not."""
-    assert work.making is not None
-    family = family_of(work.making.family)
-    surfaces = [
-        _form(name).surface(name, family.size(key).words)
-        for name, key in family.surfaces.items()
-    ]
-    metal = work.making.material or family.material
-    return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces))
-
-
-def _ruled(work: Work) -> dict[str, int]:
+def ruled_sizes(work: Work) -> dict[str, int]:
     """By size of a piece that is made, the number of the fit that rules it."""
     assert work.making is not None
     slots = {one.key: one.rules for one in family_of(work.making.family).fits}
@@ -262,49 +198,6 @@ def _ruled(work: Work) -> dict[str, int]:
         if found := re.fullmatch(r"=\s*fit(\d+)", text):
             ruled.setdefault(key, int(found[1]))
     return ruled
-
-
-@dataclass(frozen=True, slots=True)
-class RingOfHoles:
-    """Holes on a circle as they are measured: how many, and what a span over them is
-    taken by, mm: the hole, or the screw in it where it is tapped (empty for none)."""
-
-    count: int
-    across: float
-    screw: str = ""
-
-    @property
-    def says(self) -> str:
-        """Over what the span is taken."""
-        if self.screw:
-            return f"over {self.screw} screws in two neighbours"
-        return f"over two neighbouring holes of {self.across:g} mm"
-
-
-def holes_of(made: Made, key: str) -> RingOfHoles | None:
-    """The holes on the circle that a size is of."""
-    name = key.partition(".")[0]
-    feature = next((one for one in made.body.features if one.name == name), None)
-    if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
-        return None
-    hole = feature.hole
-    across = thread_of(hole.thread).major if hole.thread else hole.diameter
-    return RingOfHoles(feature.pattern.count, across, hole.thread)
-
-
-def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
-    """What stands in the span over two holes of a circle."""
-    return {"hole": holes.across, "holes": float(holes.count)} if holes else {}
-
-
-def _at_the_dial(log: CutLog | None) -> tuple[Reading, ...]:
-    """The last reading at the dial, which stands until it is measured again."""
-    if log is None:
-        return ()
-    last = next((e for e in reversed(log.entries) if e.measured is not None), None)
-    if last is None or last.measured is None:
-        return ()
-    return (Reading(last.measured, last.instrument or log.instrument, at=last.at),)
 
 
 def wish_of(fit: FitChoice) -> str:
@@ -432,110 +325,6 @@ def new_work(
     return work, tuple(fits.values())
 
 
-def with_mates_proved(job: Job, work: Work) -> Job:
-    """The job in which what a new piece is fitted to is measured once it is made."""
-    works = {one.as_mate: one for one in job.works}
-    for fit in job.fits:
-        if fit.piece in works and fit.number in work.fits.values():
-            works[fit.piece] = _to_be_measured(works[fit.piece], fit.surface)
-    return replace(job, works=tuple(works.values()))
-
-
-def _to_be_measured(work: Work, form: str) -> Work:
-    """A piece with one of its sizes among what is measured of it, where no fit rules
-    it and proves it anyway."""
-    assert work.making is not None
-    family = family_of(work.making.family)
-    key = family.surfaces[form]
-    one = size_surface(family, key, form)
-    if key in _ruled(work) or any(s.id == one.id for s in work.proof.surfaces):
-        return work
-    surfaces = (*work.proof.surfaces, one)
-    return replace(work, proof=replace(work.proof, surfaces=surfaces))
-
-
-def could_turn(job: Job, number: int) -> bool:
-    """Whether the half of a fit that is made to the other could be made before it."""
-    return _both_halves(job, number) is not None
-
-
-def _both_halves(job: Job, number: int) -> tuple[Work, str, Work, str, str] | None:
-    """The piece that a fit is on and its size there; the piece that is made to it, its
-    size, and as what kind of surface that is a mate. None where a half is no piece of
-    the job that is made."""
-    fit = job.fit(number)
-    works = {one.as_mate: one for one in job.works if one.making is not None}
-    first = works.get(fit.piece)
-    second = next(
-        (one for one in works.values() if number in _ruled(one).values()), None
-    )
-    if first is None or second is None or fit.kind != "cylinder":
-        return None
-    assert first.making is not None
-    assert second.making is not None
-    key = next(size for size, n in _ruled(second).items() if n == number)
-    family = family_of(second.making.family)
-    form = next((form for form, size in family.surfaces.items() if size == key), "")
-    if not form:
-        return None
-    there = family_of(first.making.family).surfaces[fit.surface]
-    return first, there, second, key, form
-
-
-def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
-    """The job with the two halves of a fit in the other order.
-
-    The half that was made to the other keeps its size as drawn, typed; the other is
-    linked to the fit, or, where the fit is one of its own slots, ruled by it again.
-    """
-    halves = _both_halves(job, number)
-    assert halves is not None
-    first, there, second, key, form = halves
-    assert first.making is not None
-    assert second.making is not None
-    made = bodies[second.key]
-    drawn = float(made.values[key]) if made is not None else 0.0
-    # the one that is made by itself now
-    alone = replace(
-        second,
-        making=with_size(second.making, key, f"{typed_again(drawn)}mm"),
-        fits={slot: n for slot, n in second.fits.items() if n != number},
-        proof=_proof_without(second, f"fit.{number}"),
-    )
-    alone = _to_be_measured(alone, form)
-    # the one that is made to it
-    slots = {one.rules: one.key for one in family_of(first.making.family).fits}
-    own = slots.get(there, "")
-    free = bool(own) and own not in first.fits
-    to_it = replace(
-        first,
-        making=with_size(first.making, there, "" if free else f"= fit{number}"),
-        fits={**first.fits, own: number} if free else first.fits,
-        proof=_proof_without(first, f"size.{there}"),
-    )
-    fit = job.fit(number)
-    fit = replace(
-        fit,
-        piece=second.as_mate,
-        surface=form,
-        exists="shaft" if fit.exists == "hole" else "hole",
-    )
-    line = proof_surface(fit)
-    to_it = replace(
-        to_it,
-        proof=replace(to_it.proof, surfaces=(*to_it.proof.surfaces, line)),
-    )
-    changed = {alone.key: alone, to_it.key: to_it}
-    works = tuple(changed.get(one.key, one) for one in job.works)
-    return replace(job.with_fit(fit), works=works)
-
-
-def _proof_without(work: Work, id: str) -> ProofLog:
-    """What is measured of a piece, less one surface."""
-    surfaces = tuple(one for one in work.proof.surfaces if one.id != id)
-    return replace(work.proof, surfaces=surfaces)
-
-
 def with_size(making: Making, key: str, typed: str) -> Making:
     """The making with one size as typed; nothing typed puts it under its rule again."""
     text = typed.strip()
@@ -570,14 +359,14 @@ def proof_surface(fit: FitChoice, name: str = "") -> Surface:
     return Surface(f"fit.{fit.number}", name or words, form.kind, form.how)
 
 
-def _form(name: str) -> SurfaceForm:
+def form_of_surface(name: str) -> SurfaceForm:
     """A kind of surface; a piece with several of them numbers them: `shaft-2`."""
     return surface_forms()[re.sub(r"-\d+$", "", name)]
 
 
 def size_surface(family: Family, key: str, form_name: str) -> Surface:
     """What is measured of a size that no fit rules, as others are made to it."""
-    form = _form(form_name)
+    form = form_of_surface(form_name)
     words = family.size(key).words
     name = words[:1].upper() + words[1:]
     return Surface(f"size.{key}", name, form.kind, form.how)
@@ -605,7 +394,7 @@ def shop_surfaces(
     """
     kinds = {f"fit.{fit.number}": half_of(fit.joint, fit.exists) for fit in fits}
     if work.making is not None:
-        ruled = _ruled(work)
+        ruled = ruled_sizes(work)
         for form, key in family_of(work.making.family).surfaces.items():
             kinds[f"fit.{ruled[key]}" if key in ruled else f"size.{key}"] = form
     taken: dict[str, int] = {}

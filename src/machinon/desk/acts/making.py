@@ -10,9 +10,9 @@ from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
+from machinon.core.job.fit_plan import can_be_cut, cut_kind
 from machinon.core.job.job import CutLog
 from machinon.core.job.made_piece import proof_surface, with_size
-from machinon.core.job.plan import can_be_cut, cut_kind
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold

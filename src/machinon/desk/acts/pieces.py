@@ -7,13 +7,13 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import families, family_of
 from machinon.core.job.job import MADE_HERE, Work
-from machinon.core.job.made_piece import (
+from machinon.core.job.made_here import (
     could_turn,
-    new_work,
     turned,
     whole_stand_in,
     with_mates_proved,
 )
+from machinon.core.job.made_piece import new_work
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece
 from machinon.desk.acts.job import JobAtHand

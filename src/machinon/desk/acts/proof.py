@@ -5,12 +5,8 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
-from machinon.core.job.made_piece import (
-    aids_of,
-    holes_of,
-    ruled_by_fits,
-    shop_surfaces,
-)
+from machinon.core.job.made_here import aids_of, holes_of
+from machinon.core.job.made_piece import ruled_by_fits, shop_surfaces
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
 from machinon.core.shop.things import Piece, Reading

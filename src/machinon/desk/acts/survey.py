@@ -6,8 +6,8 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
+from machinon.core.job.fit_plan import pitch_of
 from machinon.core.job.made_piece import surface_of
-from machinon.core.job.plan import pitch_of
 from machinon.core.materials import material as material_named
 from machinon.core.shop.entry import words
 from machinon.core.shop.things import Piece, Surface

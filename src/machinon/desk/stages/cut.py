@@ -18,7 +18,8 @@ from PySide6.QtWidgets import (
 
 from machinon.core.cutting.coach import Advice
 from machinon.core.errors import BadInput
-from machinon.core.job.plan import cut_kind, cut_name
+from machinon.core.job.fit_plan import cut_kind
+from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo

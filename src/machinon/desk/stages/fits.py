@@ -17,9 +17,10 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.fits.joints import takes_fit
+from machinon.core.job.fit_plan import FitPlan, can_be_cut
 from machinon.core.job.fit_sheet import fit_readings
 from machinon.core.job.job import MADE_HERE
-from machinon.core.job.plan import FitPlan, as_cut, can_be_cut
+from machinon.core.job.plan import as_cut
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard

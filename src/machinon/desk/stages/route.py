@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.job.plan import can_be_cut
+from machinon.core.job.fit_plan import can_be_cut
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
