@@ -403,11 +403,51 @@ class TurnedPiece(MadePieces):
         self.assertEqual(stud.surfaces, ())
         write_sheet(self.job.plan, self.folder / "stud.pdf")
 
+    def test_features_are_added_one_by_one_and_taken_out(self):
+        """A spool: two steps, a third, a groove of 3 in it, and a bore through."""
+        self.begin("turned-piece", "Spool")
+        view = self.stage("piece")
+        self.size("step2.diameter", "25")
+        view.begin_edit("step2.length")
+        self.pick(view.part_menu(), "A step")
+        self.assertEqual(self.job.job.making.parts[:3], ("step1", "step2", "step3"))
+        self.assertEqual(view._key, "step3.length", "its first size is asked")
+        self.type(view.edit, "30")
+        self.size("step3.diameter", "40")
+        self.assertEqual(self.job.plan.made.body.ends, (0, 70))
+        self.pick(view.part_menu(), "A groove outside")
+        self.type(view.edit, "50")
+        self.assertEqual(self.value("groove1.diameter"), 36, "two deep in the largest")
+        self.pick(view.part_menu(), "A bore")
+        self.size("bore1.diameter", "= step1.diameter/2")
+        self.assertEqual(self.job.plan.failed, ())
+        titles = [s.title for up in self.job.plan.route for s in up.steps]
+        self.assertTrue(any("Turn groove 1 to ⌀36" in one for one in titles), titles)
+        # a step that something is linked to stays
+        view.begin_edit("step1.length")
+        self.assertEqual(view.take_out.text(), "Take out step 1")
+        self.click(view.take_out)
+        self.assertIn("linked to it", view.says.text())
+        view.begin_edit("groove1.width")
+        self.click(view.take_out)
+        self.assertNotIn("groove1.width", self.job.plan.made.sizes)
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.assertEqual(self.value("groove1.from_end"), 50)
+
+    def test_a_part_that_cannot_be_leaves_the_last_good_piece(self):
+        self.begin("turned-piece", "Stub")
+        view = self.stage("piece")
+        for part in ("step2", "step1"):
+            view.begin_edit(f"{part}.length")
+            self.click(view.take_out)
+        self.assertIn("needs a step", view.says.text())
+        self.assertEqual(self.job.plan.made.body.ends, (0, 20))
+
     def test_a_size_follows_a_fit_that_was_added(self):
         self.begin("turned-piece", "Pulley stud")
         self.assertEqual(self.job.plan.open["survey"], ())
-        self.assertEqual(self.job.plan.made.body.largest, 40)
-        self.assertEqual(self.job.plan.made.body.ends, (0, 62))
+        self.assertEqual(self.job.plan.made.body.largest, 30)
+        self.assertEqual(self.job.plan.made.body.ends, (0, 40))
         survey = self.stage("survey")
         survey._ask_new_piece()
         self.type(survey.new_piece.edit, "Pulley")
@@ -420,24 +460,24 @@ class TurnedPiece(MadePieces):
         band = self.job.plan.fit(1)
         self.assertGreater(band.upper, band.lower)
         self.stage("piece")
-        view = self.size("step3.diameter", "= fit2")
+        view = self.size("step2.diameter", "= fit2")
         self.assertIn("no size, mate or fit", view.says.text())
         self.type(view.edit, "= fit1")
-        known = self.job.plan.made.sizes["step3.diameter"]
+        known = self.job.plan.made.sizes["step2.diameter"]
         self.assertAlmostEqual(known.value, (band.lower + band.upper) / 2, 3)
         self.assertEqual(known.ends, (band.lower, band.upper))
         self.assertEqual(self.job.plan.fit(1).made, known.value)
-        view.begin_edit("step3.diameter")
+        view.begin_edit("step2.diameter")
         self.assertEqual(view.open_fit.text(), "Open fit 1")
         self.click(view.open_fit)
 
         # another reading moves the fit, and the drawing with it
         self.read_again("25.016")
-        moved = self.job.plan.made.sizes["step3.diameter"]
+        moved = self.job.plan.made.sizes["step2.diameter"]
         self.assertGreater(moved.value, known.value)
         route = self.stage("route")
         step = next(s for up in self.job.plan.route for s in up.steps if s.fit == 1)
-        self.assertEqual(step.features, ("step3",))
+        self.assertEqual(step.features, ("step2",))
         route.choose(step.key)
         self.assertEqual(route.go.text(), "Work it in Cut")
 

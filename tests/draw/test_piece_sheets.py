@@ -27,6 +27,7 @@ def pieces():
         yield make(family, {})
         if family.full:
             yield make(family, family.full)
+        yield from (make(family, way) for way in family.ways if "parts" in way)
 
 
 def random_pieces(count, seed):

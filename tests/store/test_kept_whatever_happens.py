@@ -18,7 +18,9 @@ from unittest import mock
 import msgspec
 import sqlalchemy as sa
 
+from machinon.core.families import family_for
 from machinon.core.job.job import CutLog, Job
+from machinon.core.piece.family import make
 from machinon.core.shop.things import Shop
 from machinon.core.sizes.fit import FitChoice
 from machinon.store.documents import Unreadable, packed, unpacked
@@ -68,6 +70,26 @@ class StoredFormats(unittest.TestCase):
                 self.assertEqual(job.fit(2).joint, "thread")
                 proved = [one.id for one in job.proof.surfaces]
                 self.assertEqual(proved, ["fit.1", "fit.3", "fit.4"])
+
+    def test_a_turned_piece_of_an_older_format_keeps_its_features_as_parts(self):
+        """Before format 4 it had room for five steps, and each feature once."""
+        sizes = {
+            "step2.length": "0mm",
+            "bore.diameter": "= step1.diameter/2",
+            "recess.diameter": "= bore.diameter + 4",
+            "thread.thread": "M24",
+        }
+        job = json.loads(json.loads((SAMPLES / "format_3.json").read_text())["nuts"])
+        making = {"family": "turned-piece", "sizes": sizes, "mates": {}, "material": ""}
+        job["document"] |= {"making": making, "fits": []}
+        read = unpacked(zlib.compress(json.dumps(job).encode())).making
+        parts = ("step1", "step3", "bore1", "bore2", "thread1", "edge1", "edge2")
+        self.assertEqual(read.parts, parts)
+        self.assertEqual(read.sizes["bore2.diameter"], "= bore1.diameter + 4")
+        self.assertEqual(read.sizes["bore2.floor"], "flat")
+        made = make(family_for(read), read.sizes)
+        self.assertEqual(made.values["bore2.diameter"], 14)
+        self.assertEqual(made.body.ends, (0, 50))
 
     def test_documents_of_the_present_format_open_as_they_are_stored(self):
         """A change of this sample's meaning needs a new format and a step."""

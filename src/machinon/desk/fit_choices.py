@@ -7,7 +7,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.fits.joints import (
     joint_forms,
     joints_on,
@@ -393,7 +393,7 @@ class BoltChoice(Choice):
         slot, making = self.job.slot_of(self.number()), self.job.job.making
         assert slot is not None
         assert making is not None
-        typed = family_of(making.family).mate_keys
+        typed = family_for(making).mate_keys
         return next(key for key in slot.rests if key in typed)
 
     def _on_count(self, typed: str) -> None:

@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.job import MADE_HERE, STAGES, Stage
 from machinon.core.quantity import length_text
@@ -436,7 +436,7 @@ class JobPage(QWidget):
         works = [one for one in job.works if one.making is not None]
         for work in works if len(works) > 1 else ():
             assert work.making is not None
-            name = family_of(work.making.family).name
+            name = family_for(work.making).name
             one = button(name, lambda key=work.key: self.job.choose_work(key), "link")
             chosen = work.key == job.at
             one.setAccessibleName(f"{name}, at hand" if chosen else name)

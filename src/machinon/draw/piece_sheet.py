@@ -32,6 +32,7 @@ from machinon.draw.drawing import (
 
 Placing = Callable[[float, float], Point]  # a view's point on the page
 
+THROUGH = "0 goes through"  # why of a depth that may go through
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
 NOTE = 1.7  # figure heights of a line written at a hole
@@ -212,6 +213,8 @@ def _figure(made: Made, one: Known, inch: bool) -> Figure:
         text = value.replace("x", " × ") if size.measure == "thread" else value
     elif size.kind is LENGTH:
         text = _length(value, inch)
+        if value == 0 and size.why == THROUGH:
+            text = "through"
         if ends is not None:
             text = _length(value, inch, 0.001)
             small = " to ".join(_length(end, inch, 0.001) for end in ends)
@@ -649,6 +652,7 @@ def _dimensions(made: Made) -> dict[str, Dimension]:
     for key, known in made.sizes.items():
         name, _, measure = known.size.drawn_at.partition(".")
         one = by_feature.get(name, {}).get(measure)
-        if one is not None:
+        # nought is said, it has no line: a depth that goes through
+        if one is not None and known.value != 0:
             found[key] = one
     return found

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import Plan
@@ -99,7 +99,7 @@ def _parts(plan: Plan) -> dict[str, _Part]:
     made = [
         _Part(
             work.as_mate,
-            f"{family_of(work.making.family).name}, to make",
+            f"{family_for(work.making).name}, to make",
             made=plan.bodies.get(work.key),
             lit=work.key == plan.job.at,
         )
@@ -350,5 +350,5 @@ def _names(plan: Plan) -> Iterator[tuple[str, bool]]:
     names = [(piece.name, False) for piece in plan.pieces.values()]
     for work in reversed(plan.job.works):
         if work.making is not None:
-            names.insert(1, (f"{family_of(work.making.family).name}, to make", True))
+            names.insert(1, (f"{family_for(work.making).name}, to make", True))
     yield from names

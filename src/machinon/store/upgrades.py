@@ -198,6 +198,73 @@ _PROVED = {
 }
 
 
+# what a turned piece of format 3 was where nothing was typed
+_TURNED_3 = {
+    "step1.length": "30mm",
+    "step1.diameter": "20mm",
+    "step2.length": "12mm",
+    "step2.diameter": "40mm",
+    "step3.length": "20mm",
+    "step3.diameter": "25mm",
+    "step4.length": "0",
+    "step4.diameter": "20mm",
+    "step5.length": "0",
+    "step5.diameter": "16mm",
+    "bore.diameter": "0",
+    "recess.diameter": "0",
+    "recess.depth": "5mm",
+    "thread.thread": "none",
+    "thread.length": "12mm",
+    "hole.diameter": "0",
+    "hole.from_end": "= step1.length/2",
+    "edge.leg": "0.5mm",
+}
+# its features as parts now, with what says that it has them
+_PARTS_3 = {
+    **{f"step{n}": (f"step{n}", f"step{n}.length") for n in range(1, 6)},
+    "bore": ("bore1", "bore.diameter"),
+    "recess": ("bore2", "recess.diameter"),
+    "thread": ("thread1", "thread.thread"),
+    "hole": ("cross1", "hole.diameter"),
+    "edge": ("edge1", "edge.leg"),
+}
+
+
+def _turned_of_parts(making: Plain | None) -> Plain | None:
+    """A turned piece with fixed features as one with the parts that it has."""
+    if making is None:
+        return None
+    making = {"parts": [], **making}
+    if making["family"] != "turned-piece":
+        return making
+    sizes = {**_TURNED_3, **making["sizes"]}
+    there = {
+        name: part
+        for name, (part, says) in _PARTS_3.items()
+        if sizes[says] != "none" and sizes[says].strip(" m.0")
+    }
+
+    def renamed(text: str) -> str:
+        if not text.startswith("="):
+            return text
+        return re.sub(r"\b([a-z]+\d?)\.", lambda m: f"{there.get(m[1], m[1])}.", text)
+
+    found = {}
+    for key, text in sizes.items():
+        name, _, measure = key.partition(".")
+        if name == "stock":
+            found[key] = renamed(text)
+        elif name in there:
+            found[f"{there[name]}.{measure}"] = renamed(text)
+    if "recess" in there:
+        found["bore2.floor"] = "flat"
+    parts = list(there.values())
+    if "edge" in there:
+        parts.append("edge2")
+        found |= {"edge2.end": "left", "edge2.leg": "= edge1.leg"}
+    return {**making, "parts": parts, "sizes": found}
+
+
 _SLOTS_3 = {  # the fits of each family of format 3, in their order
     "back-plate": ("register", "spigot"),
     "collet-arbor": ("spigot",),
@@ -217,9 +284,11 @@ _MADE = {
 
 def _back_plates_are_pieces(document: Plain) -> Plain:
     """From format 4 on a job may make several pieces, each with its own steps and
-    proof, and a back plate is a piece of its family like any other: its sizes are those
-    of a making, its spigot's log that of fit 3, its proof by its fits; one that was
-    made has surfaces of the usual kinds."""
+    proof, a free piece has parts, and a back plate is a piece of its family like any
+    other: its sizes are those of a making, its spigot's log that of fit 3, its proof
+    by its fits; one that was made has surfaces of the usual kinds."""
+    if document.get("type") == "piece":
+        document = {**document, "making": _turned_of_parts(document["making"])}
     if document.get("type") == "piece" and document["role"] == "plate":
         surfaces = [
             {**one, "id": _MADE.get(one["id"], one["id"])}
@@ -230,7 +299,7 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         return document
     document = dict(document)
     plate, cut = document.pop("plate"), document.pop("cut")
-    making, proof = document.pop("making"), document.pop("proof")
+    making, proof = _turned_of_parts(document.pop("making")), document.pop("proof")
     work: Plain = {
         "key": "1",
         "making": making,
@@ -277,6 +346,7 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         "sizes": sizes,
         "mates": {"nose": nose, "chuck": chuck},
         "material": plate["material"],
+        "parts": [],
     }
     document["cuts"] = {**document["cuts"], "3": cut}
     work["cutting"] = work["cutting"] or 3

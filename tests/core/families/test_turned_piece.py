@@ -6,35 +6,46 @@ from machinon.core.families import family_of
 from machinon.core.piece.family import make
 from machinon.core.route.operations import route_told
 
+# ⌀20 × 30, ⌀40 × 12, ⌀25 × 20
+COLLAR = {
+    "step1.length": "30",
+    "step1.diameter": "20",
+    "step2.length": "12",
+    "step2.diameter": "40",
+    "step3.length": "20",
+    "step3.diameter": "25",
+}
 
-def turned(**given):
-    return make(
-        family_of("turned-piece"),
-        {name.replace("_", ".", 1): text for name, text in given.items()},
-    )
+
+def turned(parts="", **given):
+    sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+    parts = f"step step step {parts}".strip()
+    return make(family_of("turned-piece"), {"parts": parts, **COLLAR, **sizes})
 
 
 def failed(made):
     return {check.key for check in made.checks if not check.passed}
 
 
-class TurnedPieces(unittest.TestCase):
-    """⌀20 × 30, ⌀40 × 12, ⌀25 × 20, chamfers of 0.5 left off for the sums."""
+def cut_in(holding, operation):
+    return [s.features[0] for s in holding.steps if s.operation == operation]
 
+
+class TurnedPieces(unittest.TestCase):
     def test_its_volume_is_that_of_its_steps(self):
-        made = turned(edge_leg="0")
         wanted = math.pi / 4 * (20**2 * 30 + 40**2 * 12 + 25**2 * 20)
-        self.assertAlmostEqual(made.body.volume / wanted, 1, places=5)
+        self.assertAlmostEqual(turned().body.volume / wanted, 1, places=5)
+
+    def test_a_taper_is_a_frustum(self):
+        """20 to 16 over 25: π/12 · 25 · (400 + 320 + 256)."""
+        made = make(family_of("turned-piece"), {"parts": "taper"})
+        wanted = math.pi / 12 * 25 * (20**2 + 20 * 16 + 16**2)
+        self.assertAlmostEqual(made.body.volume / wanted, 1, places=4)
 
     def test_the_largest_step_and_all_to_its_right_are_turned_first(self):
         first, second, _ = route_told(turned())
-        self.assertEqual(
-            [s.features[0] for s in first.steps if s.operation == "turn"],
-            ["step2", "step3"],
-        )
-        self.assertEqual(
-            [s.features[0] for s in second.steps if s.operation == "turn"], ["step1"]
-        )
+        self.assertEqual(cut_in(first, "turn"), ["step2", "step3"])
+        self.assertEqual(cut_in(second, "turn"), ["step1"])
 
     def test_a_step_without_length_is_left_out_and_one_has_to_stay(self):
         made = turned(step2_length="0")
@@ -46,13 +57,52 @@ class TurnedPieces(unittest.TestCase):
 
     def test_a_bore_leaves_a_wall_and_a_thread_its_crest(self):
         """M16: root of the screw 13.546 at most; a bore of 12 leaves 0.7 round it."""
-        studs = {"step3_diameter": "16", "thread_thread": "M16"}
-        self.assertEqual(failed(turned(**studs, bore_diameter="8")), set())
-        self.assertIn("bore-wall", failed(turned(**studs, bore_diameter="12")))
-        wide = turned(thread_thread="M16")
-        self.assertIn("thread-crest", failed(wide), "the step is 25")
+        studs = {"step3_diameter": "16", "thread1_thread": "M16"}
+        self.assertEqual(failed(turned("thread bore", **studs)), set())
+        wide = turned("thread bore", **studs, bore1_diameter="12")
+        self.assertIn("bore1-wall", failed(wide))
+        self.assertIn("thread1-crest", failed(turned("thread")), "the step is 25")
 
     def test_a_cross_hole_keeps_off_the_shoulder(self):
-        self.assertEqual(failed(turned(hole_diameter="5")), set())
-        near = turned(hole_diameter="5", hole_from_end="29")
-        self.assertIn("hole-on-a-step", failed(near))
+        self.assertEqual(failed(turned("cross", cross1_from_end="15")), set())
+        near = turned("cross", cross1_from_end="29")
+        self.assertIn("cross1-on-a-step", failed(near))
+
+    def test_a_groove_is_cut_from_the_end_it_is_nearer_by(self):
+        first, second, _ = route_told(
+            turned(
+                "groove groove",
+                groove1_from_end="10",
+                groove1_diameter="17",
+                groove2_from_end="50",
+                groove2_diameter="22",
+            )
+        )
+        self.assertEqual(cut_in(first, "groove"), ["groove2"])
+        self.assertEqual(cut_in(second, "groove"), ["groove1"])
+
+    def test_an_inside_thread_is_tapped_or_cut_by_its_size(self):
+        """M10: drill 8.5. M24: bored to its basic 20.752 and cut on the lathe."""
+        small = route_told(turned("nut", nut1_thread="M10"))[0]
+        self.assertEqual([s.drill for s in small.steps if s.drill], [8.5])
+        self.assertEqual(cut_in(small, "tap"), ["nut1"])
+        made = turned("nut", nut1_thread="M20", step3_diameter="40")
+        self.assertEqual(cut_in(route_told(made)[0], "thread"), ["nut1"])
+
+    def test_what_does_not_turn_is_cut_last(self):
+        made = turned("flat keyway ring", ring1_circle="17", ring1_diameter="3")
+        last = route_told(made)[-1]
+        self.assertEqual(last.machine, "mill")
+        operations = [step.operation for step in last.steps]
+        self.assertEqual(operations, ["drill", "mill", "keyway", "deburr"])
+        edge = turned("ring", ring1_circle="22", ring1_diameter="3")
+        self.assertIn("ring1-edges", failed(edge))
+
+    def test_parts_get_their_numbers_and_what_is_unknown_is_refused(self):
+        made = turned("groove groove", groove2_from_end="50", groove2_diameter="22")
+        self.assertIn("groove2", {one.name for one in made.body.features})
+        for parts, says in (("widget", "not known"), ("step1", "listed twice")):
+            with self.subTest(parts), self.assertRaises(BadInput) as no:
+                turned(parts)
+            self.assertEqual(no.exception.key, "parts")
+            self.assertIn(says, no.exception.message)

@@ -10,7 +10,8 @@ import pkgutil
 from collections.abc import Mapping
 
 from machinon.core.errors import unknown
-from machinon.core.piece.family import Family
+from machinon.core.piece.family import Family, grown
+from machinon.core.shop.making import Making
 
 
 @functools.cache
@@ -30,3 +31,15 @@ def family_of(key: str) -> Family:
     if key not in known:
         raise unknown("family", key, known)
     return known[key]
+
+
+def family_for(making: Making) -> Family:
+    """The family of a piece to be made, with its own parts where it is a free one."""
+    if not making.parts:
+        return family_of(making.family)
+    return _with_parts(making.family, making.parts)
+
+
+@functools.lru_cache(maxsize=64)
+def _with_parts(key: str, parts: tuple[str, ...]) -> Family:
+    return grown(family_of(key), parts)

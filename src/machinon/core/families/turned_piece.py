@@ -1,7 +1,7 @@
-"""Turned piece: any stepped round with a bore, a recess, a thread and a cross hole.
+"""Turned piece: any round, its features added one by one.
 
-z = 0 is the left end. Steps stand side by side from there; one of no length is left
-out. Bore, recess and thread are at the right end.
+z = 0 is the left end. Steps and tapers stand side by side from there, in their order;
+everything else lies on or in them.
 """
 
 from collections.abc import Iterable
@@ -13,161 +13,325 @@ from machinon.core.piece.family import (
     Check,
     Family,
     Holding,
+    Part,
     Size,
     Step,
     Values,
     at_least,
+    grown,
+    spoken,
 )
 from machinon.core.piece.features import (
     Bevel,
     Bore,
+    Centre,
+    Circle,
+    Cone,
     CrossHoles,
     Cylinder,
     End,
+    FaceGroove,
     Feature,
+    Flats,
+    Groove,
     Hole,
+    Holes,
+    Keyway,
+    NutThread,
     Screw,
+    Side,
 )
-from machinon.core.reckoning import TEXT
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of
 
-STEPS = ("step1", "step2", "step3", "step4", "step5")
 OVER = 1.0  # mm: stock over the left end
+LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
+DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
+ALONG = ("step", "taper")
+SIDES: tuple[Side, Side] = ("right", "left")
 
 
-class _Turned:
-    """The steps that there are: name, where it starts and ends, diameter."""
+def _kind(name: str) -> str:
+    return name.rstrip("0123456789")
+
+
+class _Axis:
+    """What lies along the axis: name, where it starts and ends, its two diameters."""
 
     def __init__(self, s: Values) -> None:
-        self.steps: list[tuple[str, float, float, float]] = []
+        self.steps: list[tuple[str, float, float, float, float]] = []
+        self.names: tuple[str, ...] = s["parts"]
         at = 0.0
-        for name in STEPS:
-            if long := float(s[f"{name}.length"]):
-                wide = float(s[f"{name}.diameter"])
-                self.steps.append((name, at, at + long, wide))
-                at += long
+        for name in self.names:
+            if _kind(name) not in ALONG:
+                continue
+            long = float(s[f"{name}.length"])
+            if not long:
+                continue
+            if _kind(name) == "step":
+                a = b = float(s[f"{name}.diameter"])
+            else:
+                a, b = float(s[f"{name}.left"]), float(s[f"{name}.right"])
+            self.steps.append((name, at, at + long, a, b))
+            at += long
         if not self.steps:
             raise BadInput("step1.length", "A piece needs a step that has a length.")
         self.length = at
-        widths = [wide for *_, wide in self.steps]
+        widths = [max(a, b) for *_, a, b in self.steps]
         self.largest = max(widths)
-        self.first, self.last = widths[0], widths[-1]
         self.middle = widths.index(self.largest)
 
-    def turned(self, *, right: bool) -> list[Step]:
-        """Steps as they are turned, from the largest outward, that with the right."""
-        here = self.steps[self.middle :] if right else self.steps[: self.middle][::-1]
-        return [
-            Step("turn", (name,), title=f"Turn step {name[4:]} to ⌀{wide:g}")
-            for name, _, _, wide in here
-        ]
+    def of(self, kind: str) -> list[str]:
+        """Its parts of a kind, in their order."""
+        return [name for name in self.names if _kind(name) == kind]
+
+    def end(self, side: Side) -> float:
+        return self.length if side == "right" else 0.0
 
     def round_at(self, z: float) -> float:
         """Diameter at a station; 0 beyond the ends."""
-        return next((wide for _, a, b, wide in self.steps if a <= z <= b), 0.0)
+        for _, start, stop, a, b in self.steps:
+            if start - 1e-9 <= z <= stop + 1e-9:
+                return a + (b - a) * (z - start) / (stop - start)
+        return 0.0
+
+    def outside(self, start: float, stop: float) -> float:
+        """The least diameter between two stations."""
+        inner = [z for _, a, b, *_ in self.steps for z in (a, b) if start < z < stop]
+        ends = (start + 1e-6, stop - 1e-6)
+        near = [z + off for z in inner for off in (-1e-6, 1e-6)]
+        return min(self.round_at(z) for z in (*ends, *near))
+
+    def side_of(self, z: float) -> Side:
+        """The end from which a station is cut: beyond the largest step or before it."""
+        return "right" if z >= self.steps[self.middle][1] - 1e-9 else "left"
 
     def shoulder(self, at: int) -> Literal["left", "right", ""]:
         """The end at which a step has its larger neighbour."""
-        wide = self.steps[at][3]
-        left = at > 0 and self.steps[at - 1][3] > wide
-        right = at + 1 < len(self.steps) and self.steps[at + 1][3] > wide
+        _, _, _, a, b = self.steps[at]
+        left = at > 0 and self.steps[at - 1][4] > a
+        right = at + 1 < len(self.steps) and self.steps[at + 1][3] > b
         return "left" if left else "right" if right else ""
+
+    def inside(self, s: Values, name: str) -> tuple[Side, float, float, bool]:
+        """A bore or inside thread: its end, where it starts and ends, if it goes
+        through."""
+        side: Side = s[f"{name}.end"]
+        deep = float(s[f"{name}.depth"])
+        through = not deep or deep >= self.length - 1e-6
+        if through:
+            return side, 0.0, self.length, True
+        if side == "right":
+            return side, self.length - deep, self.length, False
+        return side, 0.0, deep, False
+
+
+def _tap_drill(thread: str) -> float:
+    return float(reckon("tap-drill", {"thread": thread})["drill_size"])
+
+
+def _bore_for(thread: str) -> float:
+    """The bore before an inside thread: its drill, or the basic minor diameter."""
+    one = thread_of(thread)
+    return _tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
+
+
+def _hole(s: Values, name: str, depth: float | None = None) -> Hole:
+    thread = str(s[f"{name}.thread"])
+    if thread == "none":
+        return Hole(float(s[f"{name}.diameter"]), depth)
+    deep = 0.0 if depth is None else max(depth - 3 * thread_of(thread).pitch, 0.0)
+    return Hole(_tap_drill(thread), depth, thread=thread, thread_depth=deep)
+
+
+def _feature(s: Values, axis: _Axis, name: str) -> Feature:
+    """One of the features that lie on or in the steps."""
+
+    def size(measure: str) -> float:
+        return float(s[f"{name}.{measure}"])
+
+    match _kind(name):
+        case "bore":
+            side, start, stop, through = axis.inside(s, name)
+            flat = s[f"{name}.floor"] == "flat"
+            return Bore(
+                name,
+                start,
+                stop,
+                size("diameter"),
+                opens="both" if through else side,
+                pointed=not through and not flat,
+            )
+        case "nut":
+            _, start, stop, _ = axis.inside(s, name)
+            thread = str(s[f"{name}.thread"])
+            return NutThread(name, start, stop, thread, _bore_for(thread))
+        case "thread":
+            side, long = s[f"{name}.end"], size("length")
+            ends = (axis.length - long, axis.length) if side == "right" else (0.0, long)
+            runs: Side = "left" if side == "right" else "right"
+            return Screw(name, *ends, str(s[f"{name}.thread"]), runs)
+        case "groove" | "undercut":
+            at = size("from_end")
+            inside = _kind(name) == "undercut"
+            return Groove(name, at, at + size("width"), size("diameter"), inside)
+        case "trepan":
+            side = s[f"{name}.end"]
+            return FaceGroove(
+                name,
+                axis.end(side),
+                side,
+                size("inner"),
+                size("outer"),
+                size("depth"),
+            )
+        case "centre":
+            side = s[f"{name}.end"]
+            return Centre(name, axis.end(side), side, size("mouth"))
+        case "edge":
+            side = s[f"{name}.end"]
+            z = axis.end(side)
+            return Bevel(name, z, axis.round_at(z), size("leg"), side)
+        case "cross":
+            z, count = size("from_end"), int(s[f"{name}.count"])
+            wide = axis.round_at(z)
+            deep = wide if count == 1 else wide / 2
+            return CrossHoles(name, z, wide, _hole(s, name), deep, count)
+        case "ring":
+            side, deep = s[f"{name}.end"], size("depth")
+            hole = _hole(s, name, deep or None)
+            circle = Circle(int(s[f"{name}.count"]), size("circle"))
+            return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
+        case "flat":
+            at = size("from_end")
+            count = int(s[f"{name}.count"])
+            return Flats(name, at, at + size("length"), size("across"), count)
+    at = size("from_end")
+    wide = axis.round_at(at + size("length") / 2)
+    return Keyway(name, at, at + size("length"), wide, size("width"), size("depth"))
 
 
 def build(s: Values) -> Body:
-    piece = _Turned(s)
-    end = piece.length
+    axis = _Axis(s)
     features: list[Feature] = [End("left_end", 0.0, "left")]
-    for at, (name, start, stop, wide) in enumerate(piece.steps):
-        side = piece.shoulder(at)
-        features.append(Cylinder(name, start, stop, wide, shoulder=side))
-    features.append(End("right_end", end, "right"))
-    if s["bore.diameter"]:
-        through = s["bore.depth"] >= end - 1e-6
-        features.append(
-            Bore("bore", 0.0 if through else end - s["bore.depth"], end,
-                 s["bore.diameter"], opens="both" if through else "right",
-                 pointed=not through)
-        )  # fmt: skip
-    if s["recess.diameter"]:
-        deep = end - s["recess.depth"]
-        features.append(Bore("recess", deep, end, s["recess.diameter"], opens="right"))
-    if s["thread.thread"] != "none":
-        start = end - s["thread.length"]
-        features.append(Screw("thread", start, end, str(s["thread.thread"]), "left"))
-    if s["hole.diameter"]:
-        wide = piece.round_at(s["hole.from_end"])
-        hole = Hole(s["hole.diameter"])
-        features.append(CrossHoles("hole", s["hole.from_end"], wide, hole, wide))
-    if s["edge.leg"]:
-        leg = s["edge.leg"]
-        features += [
-            Bevel("left_edge", 0.0, piece.first, leg, "left"),
-            Bevel("right_edge", end, piece.last, leg, "right"),
-        ]
+    for at, (name, start, stop, a, b) in enumerate(axis.steps):
+        if _kind(name) == "step":
+            side = axis.shoulder(at)
+            features.append(Cylinder(name, start, stop, a, shoulder=side))
+        else:
+            features.append(Cone(name, start, stop, a, b))
+    features.append(End("right_end", axis.length, "right"))
+    features += [_feature(s, axis, n) for n in axis.names if _kind(n) not in ALONG]
     return Body(
         Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
     )
 
 
-def checks(s: Values) -> Iterable[Check]:
-    piece = _Turned(s)
-    end = piece.length
-    inside = [("bore", end - s["bore.depth"])] if s["bore.diameter"] else []
-    if s["recess.diameter"]:
-        inside.append(("recess", end - s["recess.depth"]))
-    for name, start in inside:
-        over = [step for step in piece.steps if step[2] > start + 1e-6]
-        outside = min(wide for *_, wide in over)
-        if s["thread.thread"] != "none":
-            outside = min(outside, thread_of(str(s["thread.thread"])).minor_external)
+def _wall(s: Values, axis: _Axis, start: float, stop: float) -> float:
+    """The least diameter outside of a bore, threads and grooves counted."""
+    found = [axis.outside(start, stop)]
+    for name in (*axis.of("thread"), *axis.of("groove")):
+        one = _feature(s, axis, name)
+        if isinstance(one, Screw) and one.start < stop and start < one.end:
+            found.append(one.of.minor_external)
+        if isinstance(one, Groove) and one.start < stop and start < one.end:
+            found.append(one.diameter)
+    return min(found)
+
+
+def _inside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
+    for name in (*axis.of("bore"), *axis.of("nut")):
+        _, start, stop, _ = axis.inside(s, name)
+        wide = (
+            float(s[f"{name}.diameter"])
+            if _kind(name) == "bore"
+            else thread_of(str(s[f"{name}.thread"])).major
+        )
         yield at_least(
             f"{name}-wall",
             name,
-            (outside - s[f"{name}.diameter"]) / 2,
+            (_wall(s, axis, start, stop) - wide) / 2,
             1.0,
-            f"Wall round the {name}",
+            f"Wall round {spoken(name)}",
         )
-    if s["recess.diameter"] and s["bore.diameter"]:
+    for name in axis.of("undercut"):
+        at, wide = s[f"{name}.from_end"], s[f"{name}.width"]
         yield at_least(
-            "recess-over-bore",
-            "recess",
-            s["recess.diameter"] - s["bore.diameter"],
-            0.2,
-            "Recess over the bore",
-        )
-    if s["thread.thread"] != "none":
-        thread = thread_of(str(s["thread.thread"]))
-        name, start, stop, wide = piece.steps[-1]
-        yield at_least(
-            "thread-crest",
+            f"{name}-wall",
             name,
-            0.1 * thread.pitch - abs(wide - thread.major),
+            (_wall(s, axis, at, at + wide) - s[f"{name}.diameter"]) / 2,
+            1.0,
+            f"Wall round {spoken(name)}",
+        )
+
+
+def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
+    for name in axis.of("thread"):
+        one = _feature(s, axis, name)
+        assert isinstance(one, Screw)
+        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
+        yield at_least(
+            f"{name}-crest",
+            name,
+            0.1 * one.of.pitch - abs(max(at[3:]) - one.of.major),
             0.0,
-            f"Step under the thread within a tenth of a pitch of {thread.says}",
+            f"Step under {spoken(name)} within a tenth of a pitch of {one.of.says}",
         )
         yield at_least(
-            "thread-length",
-            "thread",
-            stop - start,
-            s["thread.length"],
-            "Step that the thread is on",
+            f"{name}-length",
+            name,
+            at[2] - at[1],
+            one.end - one.start,
+            f"Step that {spoken(name)} is on",
         )
-    if s["hole.diameter"]:
-        at, half = s["hole.from_end"], s["hole.diameter"] / 2
-        inner = [min(at - half - a, b - at - half) for _, a, b, _ in piece.steps]
+    for name in axis.of("groove"):
+        at, wide = s[f"{name}.from_end"], s[f"{name}.width"]
         yield at_least(
-            "hole-on-a-step",
-            "hole",
+            f"{name}-deep",
+            name,
+            axis.outside(at, at + wide) - s[f"{name}.diameter"],
+            0.1,
+            f"Step over the floor of {spoken(name)}",
+        )
+    for name in axis.of("cross"):
+        at, half = s[f"{name}.from_end"], _hole(s, name).diameter / 2
+        inner = [min(at - half - a, b - at - half) for _, a, b, *_ in axis.steps]
+        yield at_least(
+            f"{name}-on-a-step",
+            name,
             max(inner),
             0.5,
-            "Cross hole clear of the ends of its step",
+            f"Holes of {spoken(name)} clear of the ends of their step",
         )
-    slender = piece.length / min(wide for *_, wide in piece.steps)
+    for name in axis.of("ring"):
+        side: Side = s[f"{name}.end"]
+        hole, circle = _hole(s, name), float(s[f"{name}.circle"])
+        inside = [
+            float(s[f"{bore}.diameter"])
+            for bore in axis.of("bore")
+            if s[f"{bore}.end"] == side
+        ]
+        outer = axis.round_at(axis.end(side)) - circle
+        between = circle - max(inside) if inside else circle
+        yield at_least(
+            f"{name}-edges",
+            name,
+            (min(outer, between) - hole.diameter) / 2,
+            1.0,
+            f"Metal between the holes of {spoken(name)} and the edges of their face",
+        )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    axis = _Axis(s)
+    yield from _inside_checks(s, axis)
+    yield from _outside_checks(s, axis)
+    thinnest = min(min(a, b) for *_, a, b in axis.steps)
     yield at_least(
         "held",
-        "step1",
-        6.0 - slender,
+        axis.steps[0][0],
+        6.0 - axis.length / thinnest,
         0.0,
         "Free length under six of its thinnest diameter (else use the tailstock)",
         grave=False,
@@ -175,124 +339,266 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "stock-length",
         "stock",
-        s["stock.length"] - end,
+        s["stock.length"] - axis.length,
         2 * OVER,
         "Stock over the length to face both ends",
     )
     yield at_least(
         "stock-diameter",
         "stock",
-        s["stock.diameter"] - piece.largest,
+        s["stock.diameter"] - axis.largest,
         0.0,
         "Stock over the largest step",
     )
 
 
+def _bored(s: Values, name: str) -> list[Step]:
+    """A bore drilled, and bored where a drill does not finish it."""
+    wide, flat = s[f"{name}.diameter"], s[f"{name}.floor"] == "flat"
+    if wide <= DRILLED and not flat:
+        return [Step("drill", (name,))]
+    return [Step("drill", (name,), leaves=0.25), Step("bore", (name,))]
+
+
+def _threaded(s: Values, name: str) -> list[Step]:
+    """An inside thread tapped, or bored and cut where no tap is that large."""
+    thread = str(s[f"{name}.thread"])
+    if thread_of(thread).major <= LARGEST_TAP:
+        return [
+            Step("drill", (name,)),
+            Step("tap", (name,), note="Started in the tailstock: it stands straight."),
+        ]
+    return [
+        Step("drill", (name,), leaves=0.5),
+        Step("bore", (name,)),
+        Step("thread", (name,)),
+    ]
+
+
+def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
+    """Everything that is cut from one end, in its order."""
+    right = side == "right"
+    steps = [Step("face", ("right_end",))]
+    if not right:
+        steps = [Step("face", ("left_end",), title="Face to length")]
+
+    def here(kind: str) -> list[str]:
+        if kind in ("groove", "undercut"):
+            return [
+                n for n in axis.of(kind) if axis.side_of(s[f"{n}.from_end"]) == side
+            ]
+        return [n for n in axis.of(kind) if s[f"{n}.end"] == side]
+
+    steps += [Step("centre", (name,)) for name in here("centre")]
+    # the narrow ones first: a drill follows the hole that is there
+    narrow = sorted(here("bore"), key=lambda name: float(s[f"{name}.diameter"]))
+    if right:
+        along = axis.steps[axis.middle :]
+    else:
+        along = axis.steps[: axis.middle][::-1]
+    for name, start, stop, a, b in along:
+        if _kind(name) == "step":
+            title = f"Turn step {name[4:]} to ⌀{a:g}"
+            steps.append(Step("turn", (name,), title=title))
+        else:
+            title = f"Turn taper {name[5:]}, ⌀{a:g} to ⌀{b:g} over {stop - start:g}"
+            steps.append(Step("taper", (name,), title=title))
+    for name in narrow:
+        steps += _bored(s, name)
+    for name in here("nut"):
+        steps += _threaded(s, name)
+    for kind in ("undercut", "groove", "trepan"):
+        steps += [Step("groove", (name,)) for name in here(kind)]
+    steps += [Step("thread", (name,)) for name in here("thread")]
+    steps += [Step("bevel", (name,)) for name in here("edge")]
+    return steps
+
+
+def _last(s: Values, axis: _Axis) -> list[Step]:
+    """What does not turn."""
+    steps = []
+    for name in (*axis.of("ring"), *axis.of("cross")):
+        steps.append(Step("drill", (name,)))
+        if s[f"{name}.thread"] != "none":
+            steps.append(Step("tap", (name,), note="In the set-up of the drill."))
+    steps += [Step("mill", (name,)) for name in axis.of("flat")]
+    steps += [Step("keyway", (name,)) for name in axis.of("keyway")]
+    return [*steps, Step("deburr", ())]
+
+
 def route(s: Values) -> tuple[Holding, ...]:
-    piece = _Turned(s)
-    right = [Step("face", ("right_end",))]
-    right += piece.turned(right=True)
-    if s["bore.diameter"]:
-        right.append(Step("drill", ("bore",), leaves=0.25))
-        right.append(Step("bore", ("bore",)))
-    if s["recess.diameter"]:
-        right.append(Step("bore", ("recess",)))
-    if s["thread.thread"] != "none":
-        right.append(Step("thread", ("thread",)))
-    edges = bool(s["edge.leg"])
-    right += [Step("bevel", ("right_edge",))] if edges else []
-    left = [Step("face", ("left_end",), title="Face to length")]
-    left += piece.turned(right=False)
-    left += [Step("bevel", ("left_edge",))] if edges else []
-    last = [Step("deburr", ())]
-    if s["hole.diameter"]:
-        last.insert(0, Step("drill", ("hole",)))
+    axis = _Axis(s)
+    last = _last(s, axis)
+    milled = len(last) > 1
     return (
         Holding(
             "right",
             "lathe",
             "In the chuck, right end out",
-            "What must run true together is cut in one chucking: bore, recess, thread "
-            "and the steps of this end.",
-            tuple(right),
+            "What must run true together is cut in one chucking: bores, threads and "
+            "the steps of this end.",
+            tuple(_from(s, axis, "right")),
         ),
         Holding(
             "left",
             "lathe",
             "Turned round, in soft jaws or a collet",
             "Set by the indicator on a finished step, then to length.",
-            tuple(left),
+            tuple(_from(s, axis, "left")),
         ),
         Holding(
             "last",
-            "drill" if s["hole.diameter"] else "lathe",
-            "In a vee block" if s["hole.diameter"] else "Off the machine",
-            "Across last: a hole spoils a cut that runs over it.",
+            "mill" if milled else "lathe",
+            "In a vee block or a dividing head" if milled else "Off the machine",
+            "What does not turn comes last: a hole spoils a cut that runs over it.",
             tuple(last),
         ),
     )
 
 
-def _steps() -> tuple[Size, ...]:
-    usual = (("20", "30"), ("40", "12"), ("25", "20"), ("20", "0"), ("16", "0"))
-    found = []
-    for number, (name, (wide, long)) in enumerate(zip(STEPS, usual, strict=True), 1):
-        found += [
-            Size(f"{name}.length", f"length of step {number}", long,
-                 "" if long != "0" else "0 leaves it out", 0, 1000),
-            Size(f"{name}.diameter", f"step {number}", wide, "", 1, 500),
-        ]  # fmt: skip
-    return tuple(found)
+def _end(usual: str = "right") -> Size:
+    return Size("end", "end that {} is cut from", usual, "", kind=TEXT, choices=SIDES)
 
 
-LENGTH_OF_ALL = " + ".join(f"{name}.length" for name in STEPS)
-WIDEST = f"max({', '.join(f'{name}.diameter' for name in STEPS)})"
+def _thread(usual: str) -> Size:
+    return Size("thread", "thread of {}", usual, "", kind=TEXT)
 
-FAMILY = Family(
-    "turned-piece",
-    "Turned piece",
-    "Any stepped round: up to five steps, a bore, a recess, a thread, a cross hole.",
-    "as a collar of 40 mm between ends of 20 and 25 mm",
-    also="shaft stub bush stepped round bar pin stud boss hub arbor knob adapter",
-    sizes=(
-        Size("stock.diameter", "stock diameter", f"up({WIDEST} + 2, 1)", "a clean-up",
-             2, 520),
-        Size("stock.length", "stock length", f"up({LENGTH_OF_ALL} + 3, 1)",
-             "both faces", 3, 1500),
-        *_steps(),
-        Size("bore.diameter", "bore", "0", "0 for none", 0, 400),
-        Size("bore.depth", "depth of the bore", f"max({LENGTH_OF_ALL}, 1)", "through",
-             1, 1500),
-        Size("recess.diameter", "recess at the right end", "0", "0 for none", 0, 400),
-        Size("recess.depth", "depth of the recess", "5", "", 0.5, 500),
-        Size("thread.thread", "thread at the right end", "none", "", kind=TEXT),
-        Size("thread.length", "length of the thread", "12", "", 2, 500),
-        Size("hole.diameter", "cross hole", "0", "0 for none", 0, 100),
-        Size("hole.from_end", "cross hole from the left end", "step1.length/2",
-             "the middle of step 1", 0, 1500),
-        Size("edge.leg", "chamfer of both ends", "0.5", "", 0, 20),
+
+PARTS = (
+    Part("step", "A step", (
+        Size("length", "length of {}", "20", "", 0, 1000),
+        Size("diameter", "{}", "10 + 10*{n}", "", 1, 500),
+    ), along=("diameter",), surfaces=(("shaft", "diameter"),)),
+    Part("taper", "A taper", (
+        Size("length", "length of {}", "25", "", 0.5, 1000),
+        Size("left", "{} at its left", "20", "", 1, 500),
+        Size("right", "{} at its right", "16", "", 1, 500),
+    ), along=("left", "right")),
+    Part("bore", "A bore", (
+        _end(),
+        Size("diameter", "{}", "8", "", 1, 400),
+        Size("depth", "depth of {}", "0", "0 goes through", 0, 1500),
+        Size("floor", "floor of {}", "drilled", "", kind=TEXT,
+             choices=("drilled", "flat")),
+    ), surfaces=(("bore", "diameter"), ("recess", "diameter"),
+                 ("recess-depth", "depth"))),
+    Part("thread", "A thread outside", (
+        _end(), _thread("M16"), Size("length", "length of {}", "12", "", 2, 500),
+    )),
+    Part("nut", "A thread inside", (
+        _end(), _thread("M8"), Size("depth", "depth of {}", "16", "0 goes through",
+                                    0, 500),
+    )),
+    Part("groove", "A groove outside", (
+        Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
+        Size("width", "width of {}", "3", "", 0.3, 200),
+        Size("diameter", "floor of {}", "{widest} - 4", "two deep", 0.5, 500),
+    )),
+    Part("undercut", "A groove in a bore", (
+        Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
+        Size("width", "width of {}", "2", "", 0.3, 200),
+        Size("diameter", "floor of {}", "12", "", 1, 400),
+    )),
+    Part("trepan", "A groove in a face", (
+        _end(),
+        Size("inner", "{} inside", "12", "", 1, 480),
+        Size("outer", "{} outside", "16", "", 1.5, 490),
+        Size("depth", "depth of {}", "3", "", 0.2, 200),
+    )),
+    Part("cross", "Holes from the side", (
+        Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
+        Size("diameter", "hole of {}", "5", "", 0.5, 100),
+        Size("count", "how many holes {} has", "1", "", 1, 24, COUNT),
+        _thread("none"),
+    )),
+    Part("ring", "Holes in a face, on a circle", (
+        _end(),
+        Size("count", "how many holes {} has", "4", "", 1, 60, COUNT),
+        Size("circle", "circle of {}", "{widest} * 0.7", "well inside", 2, 480,
+             step=0.5),
+        Size("diameter", "hole of {}", "5", "", 0.5, 100),
+        Size("depth", "depth of {}", "12", "0 goes through", 0, 1000),
+        _thread("none"),
+    )),
+    Part("flat", "Flats", (
+        Size("from_end", "{} from the left end", "0", "the end", 0, 1500),
+        Size("length", "length of {}", "10", "", 0.5, 1000),
+        Size("across", "across {}", "17", "", 1, 490),
+        Size("count", "how many flats {} has", "2", "", 1, 12, COUNT),
+    )),
+    Part("keyway", "A keyway", (
+        Size("from_end", "{} from the left end", "5", "", 0, 1500),
+        Size("length", "length of {}", "15", "", 1, 1000),
+        Size("width", "width of {}", "5", "", 0.5, 100),
+        Size("depth", "depth of {}", "3", "from the round", 0.2, 60),
+    )),
+    Part("centre", "A centre hole", (
+        _end("right|left"), Size("mouth", "mouth of {}", "5", "", 0.5, 60),
+    )),
+    Part("edge", "A chamfer", (
+        _end("right|left"), Size("leg", "{}", "0.5", "", 0.05, 50),
+    )),
+)  # fmt: skip
+
+FAMILY = grown(
+    Family(
+        "turned-piece",
+        "Turned piece",
+        "Any round: steps, tapers, bores, threads, grooves, holes, added one by one.",
+        "as a stub of two steps with broken edges",
+        also="shaft stub bush stepped round bar pin stud boss hub arbor knob adapter "
+        "collar free",
+        sizes=(
+            Size("stock.diameter", "stock diameter", "up({widest} + 2, 1)",
+                 "a clean-up", 2, 520),
+            Size("stock.length", "stock length", "up({all} + 3, 1)", "both faces", 3,
+                 1500),
+        ),
+        parts=PARTS,
+        build=build,
+        route=route,
+        checks=checks,
+        full={
+            "parts": "step taper step bore bore nut thread groove undercut trepan edge",
+            "step1.length": "30",
+            "step1.diameter": "24",
+            "taper1.left": "24",
+            "taper1.right": "30",
+            "step2.length": "40",
+            "step2.diameter": "30",
+            "bore1.diameter": "6",
+            "bore2.end": "left",
+            "bore2.diameter": "11",
+            "bore2.depth": "20",
+            "bore2.floor": "flat",
+            "nut1.thread": "M10",
+            "thread1.thread": "M30",
+            "groove1.from_end": "62",
+            "groove1.diameter": "26",
+            "undercut1.from_end": "12",
+            "undercut1.diameter": "14",
+            "trepan1.inner": "16",
+            "trepan1.outer": "20",
+            "trepan1.end": "left",
+            "edge1.leg": "1",
+        },
+        ways=(
+            {
+                "parts": "step step step cross ring flat keyway centre edge edge",
+                "step1.diameter": "24",
+                "step1.length": "40",
+                "step2.diameter": "60",
+                "step3.diameter": "30",
+                "cross1.from_end": "50",
+                "ring1.circle": "20",
+                "ring1.diameter": "4",
+                "flat1.length": "8",
+                "flat1.across": "22",
+                "keyway1.from_end": "16",
+                "keyway1.width": "3",
+                "keyway1.depth": "1.5",
+            },
+        ),
     ),
-    build=build,
-    route=route,
-    checks=checks,
-    full={
-        "step4.length": "15",
-        "step5.length": "16",
-        "step5.diameter": "16",
-        "bore.diameter": "6",
-        "bore.depth": "40",
-        "recess.diameter": "9",
-        "thread.thread": "M16",
-        "hole.diameter": "5",
-    },
-    surfaces={
-        "shaft": "step1.diameter",
-        "shaft-2": "step2.diameter",
-        "shaft-3": "step3.diameter",
-        "shaft-4": "step4.diameter",
-        "shaft-5": "step5.diameter",
-        "bore": "bore.diameter",
-        "recess": "recess.diameter",
-        "recess-depth": "recess.depth",
-    },
+    ("step1", "step2", "edge1", "edge2"),
 )  # fmt: skip

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from msgspec.structs import replace
 
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.job import CutLog, Job, ProofLog, Work
 from machinon.core.job.made_piece import (
     form_of_surface,
@@ -48,7 +48,7 @@ def stand_in(
     made: None before it is worked out; then only what is read or typed is there.
     """
     assert work.making is not None
-    family = family_of(work.making.family)
+    family = family_for(work.making)
     metal = work.making.material or family.material
     ruled = ruled_sizes(work)
     proved = {one.id: one for one in work.proof.surfaces}
@@ -79,7 +79,7 @@ def whole_stand_in(work: Work) -> Piece:
     """What stands for a piece that is made here, with every surface that others can be
     made to, whether it is known yet or not."""
     assert work.making is not None
-    family = family_of(work.making.family)
+    family = family_for(work.making)
     surfaces = [
         form_of_surface(name).surface(name, family.size(key).words)
         for name, key in family.surfaces.items()
@@ -144,7 +144,7 @@ def _to_be_measured(work: Work, form: str) -> Work:
     """A piece with one of its sizes among what is measured of it, where no fit rules
     it and proves it anyway."""
     assert work.making is not None
-    family = family_of(work.making.family)
+    family = family_for(work.making)
     key = family.surfaces[form]
     one = size_surface(family, key, form)
     if key in ruled_sizes(work) or any(s.id == one.id for s in work.proof.surfaces):
@@ -173,11 +173,11 @@ def _both_halves(job: Job, number: int) -> tuple[Work, str, Work, str, str] | No
     assert first.making is not None
     assert second.making is not None
     key = next(size for size, n in ruled_sizes(second).items() if n == number)
-    family = family_of(second.making.family)
+    family = family_for(second.making)
     form = next((form for form, size in family.surfaces.items() if size == key), "")
     if not form:
         return None
-    there = family_of(first.making.family).surfaces[fit.surface]
+    there = family_for(first.making).surfaces[fit.surface]
     return first, there, second, key, form
 
 
@@ -203,7 +203,7 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
     )
     alone = _to_be_measured(alone, form)
     # the one that is made to it
-    slots = {one.rules: one.key for one in family_of(first.making.family).fits}
+    slots = {one.rules: one.key for one in family_for(first.making).fits}
     own = slots.get(there, "")
     free = bool(own) and own not in first.fits
     to_it = replace(

@@ -8,7 +8,7 @@ from typing import Any
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.family import (
@@ -78,7 +78,7 @@ def worked_out(
 
     Never raises for a half-filled job: what is not known is named.
     """
-    family = family_of(making.family)
+    family = family_for(making)
     given: dict[str, str] = dict(making.sizes)
     if making.material:
         given["material"] = making.material
@@ -121,7 +121,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
     making, numbers = work.making, work.fits
     if making is None:
         return {}
-    family = family_of(making.family)
+    family = family_for(making)
     sizes = {one.key: one for one in (*family.sizes, *_typed_of_mates(family))}
     found: dict[int, dict[str, Any]] = {}
     for slot in family.fits:
@@ -192,7 +192,7 @@ def ruled_by_fits(made: Made) -> dict[int, str]:
 def ruled_sizes(work: Work) -> dict[str, int]:
     """By size of a piece that is made, the number of the fit that rules it."""
     assert work.making is not None
-    slots = {one.key: one.rules for one in family_of(work.making.family).fits}
+    slots = {one.key: one.rules for one in family_for(work.making).fits}
     ruled = {slots[slot]: number for slot, number in work.fits.items()}
     for key, text in work.making.sizes.items():
         if found := re.fullmatch(r"=\s*fit(\d+)", text):
@@ -314,7 +314,7 @@ def new_work(
     key: str, making: Making, mates: Mapping[str, Piece], first: int
 ) -> tuple[Work, tuple[FitChoice, ...]]:
     """A piece to be made, with its fits, numbered from the first free one."""
-    family = family_of(making.family)
+    family = family_for(making)
     fits = first_fits(family, mates, first)
     work = Work(
         key,
@@ -395,7 +395,7 @@ def shop_surfaces(
     kinds = {f"fit.{fit.number}": half_of(fit.joint, fit.exists) for fit in fits}
     if work.making is not None:
         ruled = ruled_sizes(work)
-        for form, key in family_of(work.making.family).surfaces.items():
+        for form, key in family_for(work.making).surfaces.items():
             kinds[f"fit.{ruled[key]}" if key in ruled else f"size.{key}"] = form
     taken: dict[str, int] = {}
     found = []

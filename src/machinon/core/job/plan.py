@@ -17,7 +17,7 @@ from machinon.core.cutting.by_trial import advise_by_trial, approach
 from machinon.core.cutting.coach import Advice, advise, forecast
 from machinon.core.cutting.cut_state import CutState, Dial
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.fit_plan import (
     FitPlan,
     against,
@@ -233,7 +233,7 @@ class _Drawing:
 def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     """The plan with its piece worked out, as far as what is known goes."""
     by_number = {number: slot for slot, number in work.fits.items()}
-    slots = {one.key: one for one in family_of(making.family).fits}
+    slots = {one.key: one for one in family_for(making).fits}
     known: dict[str, str] = {}
     decided: dict[str, FitBand] = {}
     for fit in plan.fits:

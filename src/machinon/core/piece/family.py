@@ -4,8 +4,9 @@ A family is one file in `core.families` with a `FAMILY`. Everything else that is
 of it (help, command line, screens, sheets) is read from that value.
 """
 
-from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+import re
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from machinon.core import quantity
@@ -267,15 +268,35 @@ class Step:
 
 
 @dataclass(frozen=True, slots=True)
+class Part:
+    """A feature that a free piece can have, as often as it is added.
+
+    sizes: its measures, as keys; in their words and rules {} stands for the part
+    itself, {n} for its number, {all} for the length of the piece and {widest} for its
+    largest diameter;
+    along: it lies along the axis, with these diameters; surfaces: what others can be
+    made to, by kind of surface the measure.
+    """
+
+    key: str
+    words: str
+    sizes: tuple[Size, ...]
+    along: tuple[str, ...] = ()
+    surfaces: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Family:
     """A kind of piece.
 
     example: what it is usually made to, in a sentence; proof: sizes that are proved;
     full: what to give so that every feature it can have is there; ways: what to give
-    besides for another way of making it; runs: whether its run-out is proved; also:
-    other words that it is found by; cautions: by stage, or `sheet`, where the usual one
-    does not say what matters here; surfaces: what others can be made to, by kind of
-    surface the size that it has.
+    besides for another way of making it, or by itself where it lists parts; runs:
+    whether its run-out is proved; also: other words that it is found by; cautions: by
+    stage, or `sheet`, where the usual one does not say what matters here; surfaces:
+    what others can be made to, by kind of surface the size that it has; parts: the
+    features that a free piece can have, names: those that it has, in their order, own:
+    its sizes without theirs.
     """
 
     key: str
@@ -297,6 +318,17 @@ class Family:
     also: str = ""
     cautions: Mapping[str, str] = field(default_factory=dict)
     surfaces: Mapping[str, str] = field(default_factory=dict)
+    parts: tuple[Part, ...] = ()
+    names: tuple[str, ...] = ()
+    own: tuple[Size, ...] = ()
+
+    def part(self, name: str) -> Part:
+        """What part a name is of: `groove2`. Raises BadInput naming the nearest."""
+        key = name.rstrip("0123456789")
+        for one in self.parts:
+            if one.key == key:
+                return one
+        raise unknown("parts", name, [one.key for one in self.parts])
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""
@@ -316,6 +348,69 @@ class Family:
         return {
             f"{mate.role}.{one.key}": one for mate in self.mates for one in mate.sizes
         }
+
+
+def spoken(name: str) -> str:
+    """A feature's name as it is said: `groove 2`, `hub face`."""
+    return re.sub(r"(?<=[a-z])(\d+)$", r" \1", name).replace("_", " ")
+
+
+def grown(family: Family, names: Sequence[str]) -> Family:
+    """A free piece's family with these parts, in this order."""
+    own = family.own or family.sizes
+    along = [(name, family.part(name).along) for name in names]
+    lengths = [f"{name}.length" for name, wide in along if wide]
+    widths = [f"{name}.{one}" for name, wide in along for one in wide]
+    of_all = {
+        "{all}": f"({' + '.join(lengths) or '0'})",
+        "{widest}": f"max({', '.join([*widths, '0', '0'])})",
+    }
+    sizes = [_named(size, "", of_all) for size in own]
+    surfaces: dict[str, str] = {}
+    for name in names:
+        part = family.part(name)
+        sizes += [_named(size, name, of_all) for size in part.sizes]
+        for form, measure in part.surfaces:
+            number = sum(one.startswith(form) for one in surfaces) + 1
+            key = form if number == 1 else f"{form}-{number}"
+            surfaces[key] = f"{name}.{measure}"
+    return replace(
+        family, sizes=tuple(sizes), own=own, names=tuple(names), surfaces=surfaces
+    )
+
+
+def _named(size: Size, name: str, of_all: Mapping[str, str]) -> Size:
+    """A size of a part as that of one of them."""
+    rule = size.rule
+    number = name.lstrip("abcdefghijklmnopqrstuvwxyz_") or "1"
+    if isinstance(rule, str):
+        # of a word there may be one for each in turn: right|left
+        words = rule.split("|")
+        rule = words[(int(number) - 1) % len(words)]
+        for sign, text in of_all.items():
+            rule = rule.replace(sign, text)
+        rule = rule.replace("{}", name).replace("{n}", number)
+    key = f"{name}.{size.key}" if name else size.key
+    return replace(
+        size, key=key, words=size.words.replace("{}", spoken(name)), rule=rule
+    )
+
+
+def part_names(family: Family, typed: str) -> tuple[str, ...]:
+    """Parts as they are listed, `step, step, bore` or `step1, bore2`, each with its
+    number. Raises BadInput on `parts`."""
+    names: list[str] = []
+    for word in re.split(r"[,\s]+", typed.strip()):
+        key = family.part(word).key
+        if word == key:
+            number = 1
+            while f"{key}{number}" in names:
+                number += 1
+            word = f"{key}{number}"
+        if word in names:
+            raise BadInput("parts", f"{word} is listed twice.")
+        names.append(word)
+    return tuple(names)
 
 
 @dataclass(frozen=True)
@@ -355,6 +450,8 @@ def make(
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
     the first that cannot be.
     """
+    if "parts" in given and family.parts:
+        family = grown(family, part_names(family, given["parts"]))
     wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
     slots = {slot.rules: slot for slot in family.slots}
     rests: dict[str, tuple[str, ...]] = {}
@@ -377,6 +474,7 @@ def make(
     known: dict[str, Known] = {}
     middles = {name: round(sum(ends) / 2, 3) for name, ends in (bands or {}).items()}
     values: dict[str, Any] = {**middles, **mates, "material": metal}
+    values["parts"] = family.names
     fits: dict[str, FitBand] = {}
     for key in in_order(rests):
         size = family.size(key)
@@ -430,6 +528,8 @@ def _sorted_out(
     sizes = {one.key for one in family.sizes}
     slots = {slot.key for slot in family.fits}
     for key, text in given.items():
+        if key == "parts" and family.parts:
+            continue
         if key == "material":
             metal = material(text.strip()).name
         elif key.startswith("fit."):

@@ -197,6 +197,12 @@ class Cone(Feature, frozen=True):
                 small,
                 (min(self.start_diameter, self.end_diameter) / 2, 0.0),
             ),
+            "left": Dimension(
+                "diameter", self.start, self.start, (self.start_diameter / 2, 0.0)
+            ),
+            "right": Dimension(
+                "diameter", self.end, self.end, (self.end_diameter / 2, 0.0)
+            ),
             "length": Dimension("along", self.start, self.end, (large / 2, 0.0)),
         }
 
@@ -272,6 +278,7 @@ class Groove(Feature, frozen=True):
                 "diameter", self.start, self.end, radius, self.inside
             ),
             "width": Dimension("along", self.start, self.end, radius, self.inside),
+            "from_end": Dimension("along", 0.0, self.start, radius, self.inside),
         }
 
 
@@ -513,7 +520,12 @@ class Flats(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         radius = (self.across / 2, 0.0)
-        return {"length": Dimension("along", self.start, self.end, radius)}
+        return {
+            "length": Dimension("along", self.start, self.end, radius),
+            "from_end": Dimension("along", 0.0, self.start, radius),
+            "across": Dimension("hole", self.start, self.end, radius),
+            "count": Dimension("hole", self.start, self.end, radius),
+        }
 
 
 class Keyway(Feature, frozen=True):
@@ -545,7 +557,9 @@ class Keyway(Feature, frozen=True):
         radius = (self.diameter / 2, 0.0)
         return {
             "length": Dimension("along", self.start, self.end, radius),
+            "from_end": Dimension("along", 0.0, self.start, radius),
             "width": Dimension("hole", self.start, self.end, radius),
+            "depth": Dimension("hole", self.start, self.end, radius),
         }
 
 
@@ -749,6 +763,7 @@ class CrossHoles(Feature, frozen=True):
             "from_end": Dimension("along", 0.0, self.z, radius),
             "diameter": Dimension("hole", self.z, self.z, radius),
             "thread": Dimension("hole", self.z, self.z, radius),
+            "count": Dimension("hole", self.z, self.z, radius),
         }
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from machinon.core.piece.body import Body
-from machinon.core.piece.family import Holding, Made, Step
+from machinon.core.piece.family import Holding, Made, Step, spoken
 from machinon.core.piece.features import (
     Bevel,
     Bore,
@@ -75,7 +75,7 @@ OPERATIONS: Mapping[str, Operation] = {
             "Never reach into a turning thread.",
         ),
         Operation("tap", "Tap", "tap"),
-        Operation("groove", "Turn the groove", "grooving tool", "turn"),
+        Operation("groove", "Turn", "grooving tool", "turn"),
         Operation("taper", "Turn the taper", "knife tool, compound set over", "turn"),
         Operation("bevel", "Chamfer", "chamfer tool", "turn"),
         Operation(
@@ -316,7 +316,7 @@ def _size(value: float) -> str:
 
 def _words(feature: Feature) -> str:
     """A feature as it is called in a title, with its main figure."""
-    name = feature.name.replace("_", " ")
+    name = spoken(feature.name)
     match feature:
         case Holes() | CrossHoles():
             count = len(feature.cuts())
@@ -346,12 +346,12 @@ def _title(
     tap: str,
 ) -> str:
     if tap and features:
-        return f"Tap {thread_of(tap).says}, {features[0].name.replace('_', ' ')}"
+        return f"Tap {thread_of(tap).says}, {spoken(features[0].name)}"
     if drill and features:
         count = len(features[0].cuts()) if _hole(features[0]) else 1
         many = f"{count} holes " if count > 1 else ""
         ladder = " in stages" if drill > LADDER else ""
-        name = features[0].name.replace("_", " ")
+        name = spoken(features[0].name)
         return f"Drill {many}{_size(drill)} mm{ladder}, {name}"
     hole = _hole(features[0]) if features else None
     if hole is not None and operation.key in ("counterbore", "countersink"):

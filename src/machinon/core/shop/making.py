@@ -8,10 +8,12 @@ class Making(msgspec.Struct, frozen=True):
 
     sizes: by key, as typed or as a link (`= bore.diameter + 6`); figures of a mate that
     nothing measures stand among them; mates: by role, the id of the piece; material:
-    empty for the family's usual one.
+    empty for the family's usual one; parts: the features of a free piece, in their
+    order, none for the usual ones.
     """
 
     family: str
     sizes: dict[str, str] = {}
     mates: dict[str, str] = {}
     material: str = ""
+    parts: tuple[str, ...] = ()

@@ -4,7 +4,7 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.fits.joints import (
     form_of,
     is_inside,
@@ -68,7 +68,7 @@ class FitActs(JobAtHand):
     def slot_of(self, number: int) -> FitSlot | None:
         """What a fit is to the piece that is made; None for one that was added."""
         for work in self.job.works:
-            for slot in family_of(work.making.family).fits if work.making else ():
+            for slot in family_for(work.making).fits if work.making else ():
                 if work.fits.get(slot.key) == number:
                     return slot
         return None

@@ -7,7 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.job import Job, Stage
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
@@ -131,7 +131,7 @@ class JobAtHand:
         if self.file.look_only:
             saved = "Only to look at"
         making = self.job.making
-        own = family_of(making.family).cautions if making is not None else {}
+        own = family_for(making).cautions if making is not None else {}
         caution = own.get(stage, _CAUTIONS[stage])
         return Notes(checks, caution, saved, bool(grave), bool(trouble))
 

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.fit_plan import can_be_cut, cut_kind
 from machinon.core.job.job import CutLog
 from machinon.core.job.made_piece import proof_surface, with_size
@@ -28,7 +28,7 @@ class MakingActs(JobAtHand):
         """A size of the piece as typed on the drawing. Raises BadInput on `key`."""
         making = self.job.making
         assert making is not None
-        family = family_of(making.family)
+        family = family_for(making)
         text = typed.strip()
         name, said = key, text or "follows its rule again"
         if key in family.mate_keys:

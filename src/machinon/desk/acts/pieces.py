@@ -1,11 +1,12 @@
 """Acts on the pieces that a job makes: adding them, and which is made to which."""
 
+import re
 from collections.abc import Mapping
 
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families import families, family_of
+from machinon.core.families import families, family_for, family_of
 from machinon.core.job.job import MADE_HERE, Work
 from machinon.core.job.made_here import (
     could_turn,
@@ -80,7 +81,7 @@ class PieceActs(JobAtHand):
         if not others:
             raise BadInput("work", "A job makes something: this is its only piece.")
         resting = [
-            family_of(one.making.family).name
+            family_for(one.making).name
             for one in others
             if one.making and work.as_mate in one.making.mates.values()
         ]
@@ -90,11 +91,52 @@ class PieceActs(JobAtHand):
             raise BadInput("work", f"{who} is made to it: drop that first.")
         own = set(work.fits.values())
         fits = tuple(one for one in self.job.fits if one.number not in own)
-        name = family_of(work.making.family).name if work.making else "What was made"
+        name = family_for(work.making).name if work.making else "What was made"
         self._keep(
             f"No longer made here: {name}.",
             replace(self.job, works=others, fits=fits, at=others[0].key),
         )
+
+    # -- the parts of a free piece ----------------------------------------
+
+    def add_part(self, key: str, after: str = "") -> str:
+        """A feature more on a free piece, beside one of its parts; its name.
+
+        Raises BadInput on `parts` where the piece can no longer be made with it.
+        """
+        making = self.job.making
+        assert making is not None
+        names = family_for(making).names
+        number = 1
+        while f"{key}{number}" in names:
+            number += 1
+        name = f"{key}{number}"
+        at = names.index(after) + 1 if after in names else len(names)
+        self._keep_parts(making, (*names[:at], name, *names[at:]), making.sizes, name)
+        return name
+
+    def drop_part(self, name: str) -> None:
+        """A feature less. Raises BadInput on `parts` while something is linked to it,
+        or where nothing would be left."""
+        making = self.job.making
+        assert making is not None
+        named = re.compile(rf"\b{name}\.")
+        sizes = {k: v for k, v in making.sizes.items() if not named.match(k)}
+        linked = next((k for k, v in sizes.items() if named.search(v)), "")
+        if linked:
+            raise BadInput("parts", f"{linked} is linked to it: change that first.")
+        names = tuple(one for one in family_for(making).names if one != name)
+        self._keep_parts(making, names, sizes, name)
+
+    def _keep_parts(
+        self, making: Making, names: tuple[str, ...], sizes: dict[str, str], name: str
+    ) -> None:
+        changed = replace(making, parts=names, sizes=sizes)
+        family = family_for(making)
+        words = f"{family.part(name).words.lower()}, {name}"
+        verb = "added" if name in names else "taken out"
+        job = self.job.with_work(making=changed)
+        self._keep(f"{family.name}: {words}, {verb}.", job, size="parts")
 
     def can_turn(self, number: int) -> bool:
         """Whether the other half of a fit could be made first."""

@@ -5,7 +5,7 @@ from typing import Literal
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.fit_plan import pitch_of
 from machinon.core.job.made_piece import surface_of
 from machinon.core.materials import material as material_named
@@ -134,7 +134,7 @@ class SurveyActs(JobAtHand):
         making = self.job.making
         if making is None:
             return False
-        family = family_of(making.family)
+        family = family_for(making)
         return any(
             surface_of(piece, one) == surface
             for mate in family.mates

@@ -1,19 +1,22 @@
 """Piece, for any family: its sheet with sizes changed in place, and its checks."""
 
+import functools
+
 from PySide6.QtCore import QRectF
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
-from machinon.core.families import family_of
+from machinon.core.families import family_for
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.materials import materials
-from machinon.core.piece.family import Known
+from machinon.core.piece.family import Known, spoken
 from machinon.core.quantity import LENGTH, length_text
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
 from machinon.desk.stages.sized_sheet import SizedSheet
 from machinon.desk.widgets import (
     Field,
+    button,
     clear_layout,
     label,
 )
@@ -36,6 +39,10 @@ class PieceView(SizedSheet):
         self.material.activated.connect(
             lambda _: self.job.set_size("material", self.material.currentData())
         )
+        self.add = button("Add a feature…", self._ask_part)
+        self.take_out = button("", self._take_out)
+        self.take_out.hide()
+        self.foot.addWidget(self.take_out)
         self.asked: dict[str, Field] = {}
         self.asked_box = QWidget()
         self.asked_lines = QVBoxLayout(self.asked_box)
@@ -44,6 +51,7 @@ class PieceView(SizedSheet):
         metal.addWidget(label("Material", "faint"))
         metal.addWidget(self.material, 1)
         self.beside.addLayout(metal)
+        self.beside.addWidget(self.add)
         self.beside.addWidget(self.asked_box)
 
     # -- showing ---------------------------------------------------------
@@ -51,8 +59,9 @@ class PieceView(SizedSheet):
     def refresh(self) -> None:
         plan, making = self.job.plan, self.job.job.making
         assert making is not None
-        usual = family_of(making.family).material
+        usual = family_for(making).material
         self.material.setCurrentIndex(self.material.findData(making.material or usual))
+        self.add.setVisible(bool(family_for(making).parts))
         self._ask(plan.asked)
         self._show_sheet()
 
@@ -60,7 +69,7 @@ class PieceView(SizedSheet):
         """An entry for each figure of a mate that no gauge reads."""
         making = self.job.job.making
         assert making is not None
-        family = family_of(making.family)
+        family = family_for(making)
         typed = [key for key in making.sizes if key in family.mate_keys]
         wanted = [*typed, *keys]
         if list(self.asked) == wanted:
@@ -122,6 +131,54 @@ class PieceView(SizedSheet):
         by_fits = ruled_by_fits(made).items()
         self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))
+        part = self._part_at_hand()
+        self.take_out.setText(f"Take out {spoken(part)}")
+        self.take_out.setVisible(bool(part))
+
+    # -- the features of a free piece --------------------------------------
+
+    def _part_at_hand(self) -> str:
+        """The part of a free piece whose size is being typed; empty for none."""
+        making = self.job.job.making
+        name = self._key.partition(".")[0]
+        return name if making and name in family_for(making).names else ""
+
+    def part_menu(self) -> QMenu:
+        """What a free piece can have besides."""
+        menu = QMenu(self)
+        making = self.job.job.making
+        for part in family_for(making).parts if making else ():
+            menu.addAction(part.words, functools.partial(self.add_part, part.key))
+        return menu
+
+    def _ask_part(self) -> None:
+        self.part_menu().popup(self.add.mapToGlobal(self.add.rect().bottomLeft()))
+
+    def add_part(self, key: str) -> None:
+        """A feature more, beside the one at hand; its first size is asked at once."""
+        at = self._part_at_hand() if self.edit.isVisible() else ""
+        self.edit.close_over()
+        try:
+            name = self.job.add_part(key, at)
+        except BadInput as error:
+            self._tell(error.message, "stop")
+            return
+        made = self.job.plan.made
+        sizes = (
+            [one for one in made.sizes if one.startswith(f"{name}.")] if made else []
+        )
+        first = next((one for one in sizes if not one.endswith(".end")), "")
+        if first:
+            self.begin_edit(first)
+
+    def _take_out(self) -> None:
+        part = self._part_at_hand()
+        try:
+            self.job.drop_part(part)
+        except BadInput as error:
+            self._tell(error.message, "stop")
+            return
+        self._close_edit()
 
     def _as_typed(self, known: Known) -> str:
         value = known.value

@@ -121,7 +121,7 @@ class SizedSheet(StageView):
         left = QVBoxLayout()
         left.setContentsMargins(px(8), px(6), px(8), px(6))
         left.addWidget(self.drawing, 1)
-        foot = QHBoxLayout()
+        self.foot = foot = QHBoxLayout()
         foot.addWidget(self.says, 1)
         foot.addWidget(self.open_fit)
         foot.addWidget(self.follow)
@@ -176,8 +176,8 @@ class SizedSheet(StageView):
     def _tell(self, text: str, ink: str = "") -> None:
         self.says.setText(text)
         set_ink(self.says, ink)
-        self.open_fit.hide()
-        self.follow.hide()
+        for i in range(1, self.foot.count()):
+            self.foot.itemAt(i).widget().hide()
 
     def _offer_fit(self, number: int) -> None:
         """The way to the fit that rules the size at hand; 0 for none."""
