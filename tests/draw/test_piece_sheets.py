@@ -92,13 +92,12 @@ class Sheets(unittest.TestCase):
         self.assertIn("3.937", said)  # 100 mm
 
     def test_paper_leaves_out_what_the_piece_has_not(self):
-        made = make(families()["plate-block"], {})
+        made = make(families()["taper-arbor"], {"draw.thread": "none"})
         screen, paper = (piece_sheet(made, 980, 620, paper=on) for on in (False, True))
-        self.assertIsNotNone(screen.spot("slot.width"))
-        self.assertIsNone(paper.spot("slot.width"))
-        # nor what only a bore or a slot would have
-        self.assertIsNone(paper.spot("bore.from_left"))
-        self.assertIsNone(paper.spot("slot.depth"))
+        self.assertIsNotNone(screen.spot("draw.thread"))
+        self.assertIsNone(paper.spot("draw.thread"))
+        # nor what only a draw-bar thread would have
+        self.assertIsNone(paper.spot("draw.depth"))
 
 
 class Written(unittest.TestCase):

@@ -71,23 +71,47 @@ class StoredFormats(unittest.TestCase):
                 proved = [one.id for one in job.proof.surfaces]
                 self.assertEqual(proved, ["fit.1", "fit.3", "fit.4"])
 
-    def test_a_turned_piece_of_an_older_format_keeps_its_features_as_parts(self):
-        """Before format 4 it had room for five steps, and each feature once."""
-        sizes = {
-            "step2.length": "0mm",
-            "bore.diameter": "= step1.diameter/2",
-            "recess.diameter": "= bore.diameter + 4",
-            "thread.thread": "M24",
-        }
+    def made_before(self, family, **sizes):
+        """What a job of format 3 with these sizes makes now."""
         job = json.loads(json.loads((SAMPLES / "format_3.json").read_text())["nuts"])
-        making = {"family": "turned-piece", "sizes": sizes, "mates": {}, "material": ""}
+        sizes = {key.replace("_", ".", 1): text for key, text in sizes.items()}
+        making = {"family": family, "sizes": sizes, "mates": {}, "material": ""}
         job["document"] |= {"making": making, "fits": []}
         read = unpacked(zlib.compress(json.dumps(job).encode())).making
+        return read, make(family_for(read), read.sizes)
+
+    def test_a_block_of_an_older_format_keeps_its_features_as_parts(self):
+        """Before format 4 it had one pattern of holes, one bore, one stud hole."""
+        usual, made = self.made_before("plate-block")
+        self.assertEqual(usual.parts, ("holes1", "edge1"))
+        points = sorted(made.body.feature("holes1").points)
+        self.assertEqual(points, [(15, 15), (15, 45), (85, 15), (85, 45)])
+        read, made = self.made_before(
+            "plate-block",
+            holes_pattern="circle",
+            holes_across="6",
+            bore_diameter="20mm",
+            stud_thread="M12",
+            stud_from_side="= bore.diameter",
+            edge_leg="0mm",
+        )
+        self.assertEqual(read.parts, ("ring1", "bore1", "hole1"))
+        self.assertEqual(made.body.feature("ring1").pattern.diameter, 42)
+        self.assertEqual(made.body.feature("hole1").points, [(20, 30)])
+
+    def test_a_turned_piece_of_an_older_format_keeps_its_features_as_parts(self):
+        """Before format 4 it had room for five steps, and each feature once."""
+        read, made = self.made_before(
+            "turned-piece",
+            step2_length="0mm",
+            bore_diameter="= step1.diameter/2",
+            recess_diameter="= bore.diameter + 4",
+            thread_thread="M24",
+        )
         parts = ("step1", "step3", "bore1", "bore2", "thread1", "edge1", "edge2")
         self.assertEqual(read.parts, parts)
         self.assertEqual(read.sizes["bore2.diameter"], "= bore1.diameter + 4")
         self.assertEqual(read.sizes["bore2.floor"], "flat")
-        made = make(family_for(read), read.sizes)
         self.assertEqual(made.values["bore2.diameter"], 14)
         self.assertEqual(made.body.ends, (0, 50))
 

@@ -230,32 +230,101 @@ _PARTS_3 = {
 }
 
 
-def _turned_of_parts(making: Plain | None) -> Plain | None:
-    """A turned piece with fixed features as one with the parts that it has."""
+_BLOCK_3 = {
+    "holes.pattern": "rectangle",
+    "holes.kind": "counterbored",
+    "holes.screw": "M8",
+    "holes.across": "2",
+    "holes.up": "2",
+    "holes.from_side": "15mm",
+    "holes.from_front": "15mm",
+    "holes.circle": "= block.width*0.7",
+    "holes.depth": "0mm",
+    "bore.diameter": "0",
+    "bore.from_front": "= block.width/2",
+    "bore.depth": "0mm",
+    "bore.counterbore": "0mm",
+    "bore.counterbore_depth": "0mm",
+    "stud.thread": "none",
+    "stud.from_side": "= block.length/2",
+    "stud.from_front": "= block.width/2",
+    "stud.depth": "0mm",
+    "slot.width": "0",
+    "slot.depth": "5mm",
+    "slot.from_front": "= block.width/2",
+    "corner.radius": "0",
+    "edge.leg": "0.5mm",
+}
+
+
+def _of_parts(making: Plain | None) -> Plain | None:
+    """A piece with fixed features as one with the parts that it has."""
     if making is None:
         return None
     making = {"parts": [], **making}
-    if making["family"] != "turned-piece":
-        return making
+    if making["family"] == "turned-piece":
+        return _turned_of_parts(making)
+    if making["family"] == "plate-block":
+        return _block_of_parts(making)
+    return making
+
+
+def _there(text: str) -> bool:
+    """Whether a size said that its feature is there."""
+    return text != "none" and bool(text.strip(" m.0"))
+
+
+def _renamed(text: str, names: Mapping[str, str]) -> str:
+    """A link with the features it speaks of as they are called now."""
+    if not text.startswith("="):
+        return text
+    return re.sub(r"\b([a-z]+\d?)\.", lambda m: f"{names.get(m[1], m[1])}.", text)
+
+
+def _block_of_parts(making: Plain) -> Plain:
+    sizes = {**_BLOCK_3, **making["sizes"]}
+    pattern = sizes["holes.pattern"]
+    kind = {"row": "row", "circle": "ring"}.get(pattern, "holes")
+    names = {
+        "holes": "" if pattern == "none" else f"{kind}1",
+        "bore": "bore1" if _there(sizes["bore.diameter"]) else "",
+        "stud": "hole1" if _there(sizes["stud.thread"]) else "",
+        "slot": "slot1" if _there(sizes["slot.width"]) else "",
+        "corner": "corner1" if _there(sizes["corner.radius"]) else "",
+        "edge": "edge1" if _there(sizes["edge.leg"]) else "",
+    }
+    names = {old: new for old, new in names.items() if new}
+    called = {"stud.thread": "screw", "slot.from_front": "at"}
+    # what each pattern has no use for
+    drop = {"holes.pattern"}
+    if kind == "ring":
+        called["holes.across"] = "count"
+        drop |= {"holes.up", "holes.from_side", "holes.from_front"}
+    else:
+        drop |= {"holes.circle"} | ({"holes.up"} if kind == "row" else set())
+    found = {}
+    for key, text in sizes.items():
+        name, _, measure = key.partition(".")
+        if name in ("block", "stock"):
+            found[key] = _renamed(text, names)
+        elif name in names and key not in drop:
+            new = f"{names[name]}.{called.get(key, measure)}"
+            found[new] = _renamed(text, names)
+    return {**making, "parts": list(names.values()), "sizes": found}
+
+
+def _turned_of_parts(making: Plain) -> Plain:
     sizes = {**_TURNED_3, **making["sizes"]}
     there = {
-        name: part
-        for name, (part, says) in _PARTS_3.items()
-        if sizes[says] != "none" and sizes[says].strip(" m.0")
+        name: part for name, (part, says) in _PARTS_3.items() if _there(sizes[says])
     }
-
-    def renamed(text: str) -> str:
-        if not text.startswith("="):
-            return text
-        return re.sub(r"\b([a-z]+\d?)\.", lambda m: f"{there.get(m[1], m[1])}.", text)
-
     found = {}
     for key, text in sizes.items():
         name, _, measure = key.partition(".")
         if name == "stock":
-            found[key] = renamed(text)
+            found[key] = _renamed(text, there)
         elif name in there:
-            found[f"{there[name]}.{measure}"] = renamed(text)
+            found[f"{there[name]}.{measure}"] = _renamed(text, there)
     if "recess" in there:
         found["bore2.floor"] = "flat"
     parts = list(there.values())
@@ -288,7 +357,7 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
     other: its sizes are those of a making, its spigot's log that of fit 3, its proof
     by its fits; one that was made has surfaces of the usual kinds."""
     if document.get("type") == "piece":
-        document = {**document, "making": _turned_of_parts(document["making"])}
+        document = {**document, "making": _of_parts(document["making"])}
     if document.get("type") == "piece" and document["role"] == "plate":
         surfaces = [
             {**one, "id": _MADE.get(one["id"], one["id"])}
@@ -299,7 +368,7 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         return document
     document = dict(document)
     plate, cut = document.pop("plate"), document.pop("cut")
-    making, proof = _turned_of_parts(document.pop("making")), document.pop("proof")
+    making, proof = _of_parts(document.pop("making")), document.pop("proof")
     work: Plain = {
         "key": "1",
         "making": making,

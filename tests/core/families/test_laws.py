@@ -11,7 +11,7 @@ from machinon.core import families as package
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.family import Known, make
-from machinon.core.quantity import COUNT
+from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.operations import route_told
 
@@ -48,7 +48,7 @@ def other_value(known: Known) -> str | None:
         return str(int(value) + 1)
     for moved in (value * 0.98, value * 1.02, value + 0.1):
         if size.low <= moved <= size.high and abs(moved - value) > 1e-6:
-            return f"{moved:.4f}mm"
+            return f"{moved:.4f}{'mm' if size.kind is LENGTH else ''}"
     return None
 
 

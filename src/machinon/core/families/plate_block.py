@@ -1,10 +1,12 @@
-"""Plate block: squared from sawn stock, with holes, a bore, a slot, broken edges.
+"""Plate block: squared from sawn stock, its features added one by one.
 
 Seen from above, x runs along its length and y along its width, from the low left
-corner; holes are dimensioned from there.
+corner; what is in a face is dimensioned from there, or from the face's centre.
 """
 
+import math
 from collections.abc import Iterable
+from itertools import pairwise
 
 from machinon.core.piece.body import Block, Body
 from machinon.core.piece.family import (
@@ -13,12 +15,16 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Part,
     Size,
     Step,
     Values,
     at_least,
+    grown,
+    spoken,
 )
 from machinon.core.piece.features import (
+    BlockFace,
     Circle,
     CornerRounds,
     EdgeBevels,
@@ -28,46 +34,79 @@ from machinon.core.piece.features import (
     Holes,
     Pattern,
     Places,
+    Pocket,
+    Rebate,
     SixFaces,
     Slot,
 )
-from machinon.core.quantity import COUNT
+from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
-PATTERNS = ("none", "row", "rectangle", "circle")
+DRILLED = ("hole", "row", "holes", "ring")  # parts that are patterns of holes
+FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
+AFTER = {  # what is done to a hole once it is drilled
+    "tapped": "tap",
+    "counterbored": "counterbore",
+    "countersunk": "countersink",
+    "reamed": "ream",
+}
+
+
+def _kind(name: str) -> str:
+    return name.rstrip("0123456789")
 
 
 def _block(s: Values) -> tuple[float, float, float]:
     return s["block.length"], s["block.width"], s["block.height"]
 
 
-def _pattern(s: Values) -> Pattern:
-    long, wide, _ = _block(s)
-    x, y = s["holes.from_side"], s["holes.from_front"]
-    across = int(s["holes.across"])
-    if s["holes.pattern"] == "circle":
-        return Circle(across, s["holes.circle"], 90.0, (long / 2, wide / 2))
+def _face(s: Values, face: BlockFace) -> tuple[float, float, float]:
+    """A face's length and width as it is looked at, and how deep the block is there."""
+    long, wide, high = _block(s)
+    return {
+        "top": (long, wide, high),
+        "bottom": (long, wide, high),
+        "front": (long, high, wide),
+        "back": (long, high, wide),
+        "left": (wide, high, long),
+        "right": (wide, high, long),
+    }[face]
+
+
+def _from_centre(s: Values, name: str) -> bool:
+    return s.get(f"{name}.datum") == "centre"
+
+
+def _pattern(s: Values, name: str) -> Pattern:
+    long, wide, _ = _face(s, s[f"{name}.face"])
+    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+    if _from_centre(s, name):
+        x, y = long / 2 - x, wide / 2 - y
+    if _kind(name) == "hole":
+        return Places(((x, y),))
+    if _kind(name) == "ring":
+        count = int(s[f"{name}.count"])
+        return Circle(count, s[f"{name}.circle"], s[f"{name}.start"], (x, y))
+    across = int(s[f"{name}.across"])
+    up = int(s[f"{name}.up"]) if _kind(name) == "holes" else 1
     pitch = (long - 2 * x) / (across - 1) if across > 1 else 0.0
-    if s["holes.pattern"] == "row":
-        return Grid(across, 1, pitch, 0.0, (x, y))
-    up = int(s["holes.up"])
     rise = (wide - 2 * y) / (up - 1) if up > 1 else 0.0
     return Grid(across, up, pitch, rise, (x, y))
 
 
-def _hole(s: Values) -> Hole:
-    thread = thread_of(str(s["holes.screw"]))
-    deep = s["holes.depth"] or None
-    kind = s["holes.kind"]
+def _hole(s: Values, name: str) -> Hole:
+    thread = thread_of(str(s[f"{name}.screw"]))
+    deep = s[f"{name}.depth"] or None
+    kind = s[f"{name}.kind"]
     if kind == "tapped":
         drill = float(reckon("tap-drill", {"thread": thread.name})["drill_size"])
         return Hole(drill, deep, thread=thread.name)
     if kind == "reamed":
         return Hole(thread.major, deep, ream=True)
-    screw = cap_screw(str(s["holes.screw"]))
+    screw = cap_screw(str(s[f"{name}.screw"]))
     if kind == "counterbored":
         wide, sunk = screw.counterbore, screw.counterbore_depth
         return Hole(screw.normal, deep, bore=wide, bore_depth=sunk)
@@ -76,240 +115,445 @@ def _hole(s: Values) -> Hole:
     return Hole(screw.normal, deep)
 
 
-def _bore(s: Values) -> Hole:
-    wide, deep = s["bore.counterbore"], s["bore.counterbore_depth"]
+def _bore(s: Values, name: str) -> Hole:
     return Hole(
-        s["bore.diameter"],
-        s["bore.depth"] or None,
-        bore=wide,
-        bore_depth=deep,
+        s[f"{name}.diameter"],
+        s[f"{name}.depth"] or None,
+        bore=s[f"{name}.counterbore"],
+        bore_depth=s[f"{name}.counterbore_depth"],
         flat=True,
     )
 
 
-def build(s: Values) -> Body:
+def _slot(s: Values, name: str) -> Slot:
+    block, face = _block(s), s[f"{name}.face"]
+    long, wide, _ = _face(s, face)
+    at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"]
+    first, closed = s[f"{name}.from_end"], s[f"{name}.length"]
+    crosswise = s[f"{name}.runs"] == "across"
+    end = wide if crosswise else long
+    # from one end to the other, or between the centres of its round ends
+    a, b = (first, first + closed) if closed else (-1.0, end + 1.0)
+    first_end, last_end = ((at, a), (at, b)) if crosswise else ((a, at), (b, at))
+    return Slot(name, face, block, first_end, last_end, width, depth, bool(closed))
+
+
+def _feature(s: Values, name: str) -> Feature:
     block = _block(s)
-    long, wide, high = block
+
+    def size(measure: str) -> float:
+        return float(s[f"{name}.{measure}"])
+
+    match _kind(name):
+        case "hole" | "row" | "holes" | "ring":
+            face = s[f"{name}.face"]
+            deep = _face(s, face)[2]
+            pattern, hole = _pattern(s, name), _hole(s, name)
+            centred = _from_centre(s, name)
+            return Holes(
+                name, face, pattern, hole, deep, block=block, from_centre=centred
+            )
+        case "bore":
+            at = Places(((size("from_side"), size("from_front")),))
+            return Holes(name, "top", at, _bore(s, name), block[2], block=block)
+        case "slot":
+            return _slot(s, name)
+        case "pocket":
+            x, y = size("from_side"), size("from_front")
+            far = x + size("length"), y + size("width")
+            floor = size("depth") or None
+            return Pocket(name, "top", block, (x, y), far, size("radius"), floor)
+        case "rebate":
+            side = s[f"{name}.side"]
+            return Rebate(name, side, block, size("width"), size("depth"))
+        case "corner":
+            return CornerRounds(name, block, size("radius"))
+    return EdgeBevels(name, block, size("leg"), s[f"{name}.which"])
+
+
+def build(s: Values) -> Body:
+    long, wide, high = block = _block(s)
     over = s["stock.over"]
-    features: list[Feature] = [SixFaces("block", *block)]
-    if s["bore.diameter"]:
-        at = Places(((s["bore.from_side"], s["bore.from_front"]),))
-        features.append(Holes("bore", "top", at, _bore(s), high, block=block))
-    if s["holes.pattern"] != "none":
-        pattern = _pattern(s)
-        features.append(Holes("holes", "top", pattern, _hole(s), high, block=block))
-    if s["stud.thread"] != "none":
-        thread = str(s["stud.thread"])
-        drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
-        at = Places(((s["stud.from_side"], s["stud.from_front"]),))
-        hole = Hole(drill, s["stud.depth"] or None, thread=thread)
-        features.append(Holes("stud", "top", at, hole, high, block=block))
-    if s["slot.width"]:
-        y = s["slot.from_front"]
-        line = ((-1.0, y), (long + 1.0, y))
-        width, depth = s["slot.width"], s["slot.depth"]
-        features.append(Slot("slot", "bottom", block, *line, width, depth))
-    if s["corner.radius"]:
-        features.append(CornerRounds("corner", block, s["corner.radius"]))
-    if s["edge.leg"]:
-        features.append(EdgeBevels("edge", block, s["edge.leg"]))
+    features = [SixFaces("block", *block), *(_feature(s, n) for n in s["parts"])]
     high_corner = (long + over, wide + over, high + over)
     return Body(Block((-over, -over, -over), high_corner), tuple(features))
 
 
-def checks(s: Values) -> Iterable[Check]:
+def _holes_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, deep = _face(s, s[f"{name}.face"])
+    hole, points = _hole(s, name), _pattern(s, name).points()
+    outer = max(hole.bore, hole.sink, hole.diameter) / 2
+    said = spoken(name)
+    yield at_least(
+        f"{name}-edge",
+        name,
+        min(min(x, long - x, y, wide - y) for x, y in points) - outer,
+        0.5 * hole.diameter,
+        f"Metal between {said} and the edges (half a hole)",
+    )
+    apart = [math.dist(a, b) for a, b in pairwise(points)]
+    if apart:
+        yield at_least(
+            f"{name}-apart",
+            name,
+            min(apart) - 2 * outer,
+            0.25 * hole.diameter,
+            f"Metal between neighbours of {said} (a quarter of a hole)",
+        )
+    if hole.bore:
+        yield at_least(
+            f"{name}-under-head",
+            name,
+            deep - hole.bore_depth,
+            0.8 * hole.diameter,
+            f"Metal under the screw heads of {said}",
+        )
+    if hole.depth is not None:
+        yield at_least(
+            f"{name}-floor",
+            name,
+            deep - hole.depth - 0.3 * hole.diameter,
+            1.0,
+            f"Metal below the points of {said}",
+        )
+
+
+def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, high = _block(s)
+    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+    yield at_least(
+        f"{name}-wall",
+        name,
+        min(x, long - x, y, wide - y) - s[f"{name}.diameter"] / 2,
+        3.0,
+        f"Wall beside {spoken(name)} (below nothing it breaks out as a window)",
+        grave=False,
+    )
+    if s[f"{name}.counterbore"]:
+        yield at_least(
+            f"{name}-pinch",
+            name,
+            high - s[f"{name}.counterbore_depth"],
+            2.0,
+            f"Metal under the counterbore of {spoken(name)}",
+        )
+
+
+def _part_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = _block(s)
+    match _kind(name):
+        case "hole" | "row" | "holes" | "ring":
+            yield from _holes_checks(s, name)
+        case "bore":
+            yield from _bore_checks(s, name)
+        case "slot" | "rebate":
+            deep = _face(s, s[f"{name}.face"])[2] if _kind(name) == "slot" else high
+            yield at_least(
+                f"{name}-floor",
+                name,
+                deep - s[f"{name}.depth"],
+                3.0,
+                f"Metal left at the floor of {spoken(name)}",
+            )
+        case "pocket":
+            x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+            far = x + s[f"{name}.length"], y + s[f"{name}.width"]
+            yield at_least(
+                f"{name}-wall",
+                name,
+                min(x, y, long - far[0], wide - far[1]),
+                3.0,
+                f"Wall beside {spoken(name)}",
+                grave=False,
+            )
+            yield at_least(
+                f"{name}-corners",
+                name,
+                min(s[f"{name}.length"], s[f"{name}.width"]) / 2,
+                s[f"{name}.radius"],
+                f"Half the width of {spoken(name)} for the cutter in its corners",
+            )
+            if s[f"{name}.depth"]:
+                yield at_least(
+                    f"{name}-floor",
+                    name,
+                    high - s[f"{name}.depth"],
+                    2.0,
+                    f"Metal left at the floor of {spoken(name)}",
+                )
+
+
+def checks(s: Values) -> Iterable[Check]:
     yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
-    if s["holes.pattern"] != "none":
-        hole = _hole(s)
-        outer = max(hole.bore, hole.sink, hole.diameter) / 2
-        nearest = min(min(x, long - x, y, wide - y) for x, y in _pattern(s).points())
-        yield at_least(
-            "holes-edge",
-            "holes",
-            nearest - outer,
-            0.5 * hole.diameter,
-            "Metal between the holes and the edges (half a hole)",
-        )
-        if s["holes.kind"] == "counterbored":
-            yield at_least(
-                "under-head",
-                "holes",
-                high - hole.bore_depth,
-                0.8 * hole.diameter,
-                "Metal under the screw heads",
-            )
-        if s["holes.depth"]:
-            yield at_least(
-                "holes-floor",
-                "holes",
-                high - s["holes.depth"] - 0.3 * hole.diameter,
-                1.0,
-                "Metal below the blind holes' points",
-            )
-    if s["bore.diameter"]:
-        x, y = s["bore.from_side"], s["bore.from_front"]
-        edge = min(x, long - x, y, wide - y)
-        wall = edge - s["bore.diameter"] / 2
-        yield at_least(
-            "bore-wall",
-            "bore",
-            wall,
-            3.0,
-            "Wall beside the bore (below nothing it breaks out as a window)",
-            grave=False,
-        )
-        if s["bore.counterbore"]:
-            yield at_least(
-                "bore-pinch",
-                "bore",
-                high - s["bore.counterbore_depth"],
-                2.0,
-                "Metal under the bore's counterbore",
-            )
-    if s["slot.width"]:
-        yield at_least(
-            "slot-floor", "slot", high - s["slot.depth"], 3.0, "Metal over the slot"
-        )
+    for name in s["parts"]:
+        yield from _part_checks(s, name)
     if s["lathe.centre_height"]:
         yield at_least(
             "height",
             "block",
-            s["lathe.centre_height"] - high,
+            s["lathe.centre_height"] - s["block.height"],
             0.0,
             "Height under the centre it is to stand below",
             grave=False,
         )
 
 
+def _drilled(s: Values, name: str) -> list[Step]:
+    """The steps of a pattern of holes, all in the set-up of the drill."""
+    steps = [Step("drill", (name,))]
+    work = AFTER.get(str(s[f"{name}.kind"]))
+    if work:
+        note = "In the set-up of the drill." if work == "tap" else ""
+        steps.append(Step(work, (name,), note=note))
+    return steps
+
+
+def _of_face(s: Values, face: BlockFace) -> list[Step]:
+    """What is cut in one face, bores first: they are the zero of much that follows."""
+    steps: list[Step] = []
+    if face == "top":
+        for name in _parts(s, "bore"):
+            title = f"Open {spoken(name)} by drills"
+            steps.append(Step("drill", (name,), leaves=1.0, title=title))
+            steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
+        steps += [Step("mill", (name,)) for name in _parts(s, "pocket", "rebate")]
+    for name in _parts(s, *DRILLED):
+        if s[f"{name}.face"] == face:
+            steps += _drilled(s, name)
+    for name in _parts(s, "slot"):
+        if s[f"{name}.face"] == face:
+            steps.append(Step("mill", (name,)))
+    return steps
+
+
+def _parts(s: Values, *kinds: str) -> list[str]:
+    return [name for name in s["parts"] if _kind(name) in kinds]
+
+
 def route(s: Values) -> tuple[Holding, ...]:
-    drilled: list[Step] = []
-    if s["bore.diameter"]:
-        drilled += [
-            Step("drill", ("bore",), leaves=1.0, title="Open the bore by drills"),
-            Step("bore", ("bore",), tool="boring head"),
-        ]
-    for name, on in (("holes", s["holes.pattern"]), ("stud", s["stud.thread"])):
-        if on != "none":
-            drilled.append(Step("drill", (name,)))
-            kind = s["holes.kind"] if name == "holes" else "tapped"
-            work = {
-                "tapped": "tap",
-                "counterbored": "counterbore",
-                "countersunk": "countersink",
-                "reamed": "ream",
-            }.get(str(kind))
-            if work:
-                note = "In the set-up of the drill." if work == "tap" else ""
-                drilled.append(Step(work, (name,), note=note))
-    shaped: list[Step] = []
-    if s["slot.width"]:
-        shaped.append(Step("mill", ("slot",), title="Turn it over, mill the slot"))
-    if s["corner.radius"]:
-        shaped.append(Step("mill", ("corner",), title="Round the corners"))
-    if s["edge.leg"]:
-        shaped.append(Step("mill", ("edge",), title="Chamfer the upper edges"))
-    return (
-        Holding(
-            "square",
-            "mill",
-            "In the vise, six faces in order",
-            "Each face is milled against one that is flat already: largest first, its "
-            "neighbour on it, then the opposite ones on parallels.",
-            (
-                Step("mark", ("block",), title="Deburr the sawn faces, mark the best"),
-                Step("square", ("block",), title="Mill the six faces to size"),
-                Step(
-                    "prove",
-                    ("block",),
-                    title="Square and micrometer before it goes on",
-                    tool="square, micrometer",
-                ),
+    square = Holding(
+        "square",
+        "mill",
+        "In the vise, six faces in order",
+        "Each face is milled against one that is flat already: largest first, its "
+        "neighbour on it, then the opposite ones on parallels.",
+        (
+            Step("mark", ("block",), title="Deburr the sawn faces, mark the best"),
+            Step("square", ("block",), title="Mill the six faces to size"),
+            Step(
+                "prove",
+                ("block",),
+                title="Square and micrometer before it goes on",
+                tool="square, micrometer",
             ),
         ),
-        Holding(
-            "holes",
-            "mill",
-            "In the vise, zeroed on the low left corner",
-            "All holes come from one zero: what must agree is drilled in one holding.",
-            tuple(drilled) or (Step("mark", ("block",), title="Nothing to drill"),),
-        ),
-        Holding(
-            "shape",
-            "mill",
-            "In the vise",
-            "Edges come last: until then they locate it.",
-            (*shaped, Step("deburr", ())),
-        ),
+    )
+    holdings = [square]
+    for face in FACES:
+        steps = _of_face(s, face)
+        if not steps:
+            continue
+        up = "upper face up" if face == "top" else f"{face} face up"
+        holdings.append(
+            Holding(
+                face,
+                "mill",
+                f"In the vise, {up}, zeroed on the low left corner",
+                "All that must agree is cut from one zero in one holding.",
+                tuple(steps),
+            )
+        )
+    shaped = [
+        Step("mill", (name,), title="Round the corners") for name in _parts(s, "corner")
+    ]
+    for name in _parts(s, "edge"):
+        upright = s[f"{name}.which"] == "upright"
+        edges = "the upright edges" if upright else "the upper edges"
+        shaped.append(
+            Step(
+                "mill",
+                (name,),
+                title=f"Chamfer {edges}",
+                note="Its depth is taken square to the face.",
+            )
+        )
+    last = Holding(
+        "shape",
+        "mill",
+        "In the vise",
+        "Edges come last: until then they locate it.",
+        (*shaped, Step("deburr", ())),
+    )
+    return (*holdings, last)
+
+
+def _where(side: str, why: str = "") -> tuple[Size, Size]:
+    return (
+        Size("from_side", "{} from the left", side, why, 0, 1000),
+        Size("from_front", "{} from the front", "block.width/2", "in the middle", 0,
+             600),
+    )  # fmt: skip
+
+
+_DATUM = Size("datum", "what {} is measured from", "corner", "", kind=TEXT,
+              choices=("corner", "centre"))  # fmt: skip
+
+
+def _made(kind: str, screw: str) -> tuple[Size, ...]:
+    """What is said of every hole of a pattern."""
+    return (
+        Size("face", "face of {}", "top", "", kind=TEXT, choices=FACES),
+        Size("kind", "kind of {}", kind, "", kind=TEXT, choices=KINDS),
+        Size("screw", "screws of {}", screw, "", kind=TEXT),
+        Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
     )
 
 
-FAMILY = Family(
-    "plate-block",
-    "Plate block",
-    "A squared block or plate with holes, a bore, a slot, broken edges.",
-    "as a 100 × 60 × 30 block with four counterbored holes for M8",
-    also="riser base bracket jig stop clamp bar plate cube",
-    sizes=(
-        Size("block.length", "length", "100", "", 2, 1000),
-        Size("block.width", "width", "60", "", 2, 600),
-        Size("block.height", "height", "30", "", 1, 400),
-        Size("stock.over", "stock on each side", "1.5", "sawn stock", 0, 20),
-        Size("holes.pattern", "pattern of the holes", "rectangle", "", kind=TEXT,
-             choices=PATTERNS),
-        Size("holes.kind", "kind of the holes", "counterbored", "", kind=TEXT,
-             choices=KINDS),
-        Size("holes.screw", "screws", "M8", "", kind=TEXT),
-        Size("holes.across", "holes along the length", "2", "", 1, 40, COUNT),
-        Size("holes.up", "holes along the width", "2", "", 1, 40, COUNT),
-        Size("holes.from_side", "holes from the sides", "15", "", 0, 500),
-        Size("holes.from_front", "holes from front and back", "15", "", 0, 500),
-        Size("holes.circle", "circle of the holes", "block.width*0.7",
-             "seven tenths of the width", 2, 900, step=1),
-        Size("holes.depth", "depth of the holes", "0", "0 goes through", 0, 400),
-        Size("bore.diameter", "bore", "0", "0 for none", 0, 400),
-        Size("bore.from_side", "bore from the left", "post.width/2",
-             "half the tool post's width", 0, 1000, by="clearance"),
-        Size("bore.from_front", "bore from the front", "block.width/2", "in the middle",
-             0, 600),
-        Size("bore.depth", "depth of the bore", "0", "0 goes through", 0, 400),
-        Size("bore.counterbore", "counterbore of the bore", "0", "0 for none", 0, 400),
-        Size("bore.counterbore_depth", "its depth", "0", "", 0, 400),
-        Size("stud.thread", "stud hole", "none", "none, or a thread", kind=TEXT),
-        Size("stud.from_side", "stud from the left", "block.length/2", "in the middle",
-             0, 1000),
-        Size("stud.from_front", "stud from the front", "block.width/2", "in the middle",
-             0, 600),
-        Size("stud.depth", "depth of the stud hole", "0", "0 goes through", 0, 400),
-        Size("slot.width", "slot in the underside", "0", "0 for none", 0, 300),
-        Size("slot.depth", "depth of the slot", "5", "", 0.1, 200),
-        Size("slot.from_front", "slot from the front", "block.width/2", "in the middle",
-             0, 600),
-        Size("corner.radius", "corner radius", "0", "0 for none", 0, 100),
-        Size("edge.leg", "chamfer of the upper edges", "0.5", "broken edges", 0, 50),
+PARTS = (
+    Part("hole", "A hole", (
+        *_made("tapped", "M8"), _DATUM, *_where("block.length/2", "in the middle"),
+    )),
+    Part("row", "Holes in a row", (
+        *_made("through", "M6"),
+        Size("across", "how many {} has", "3", "", 2, 40, COUNT),
+        *_where("15"),
+    )),
+    Part("holes", "Holes in a rectangle", (
+        *_made("counterbored", "M8"),
+        Size("across", "{} along the length", "2", "", 1, 40, COUNT),
+        Size("up", "{} along the width", "2", "", 1, 40, COUNT),
+        _DATUM,
+        Size("from_side", "{} from the sides", "15", "", 0, 500),
+        Size("from_front", "{} from front and back", "15", "", 0, 500),
+    )),
+    Part("ring", "Holes on a circle", (
+        *_made("tapped", "M5"),
+        Size("count", "how many {} has", "6", "", 2, 60, COUNT),
+        Size("circle", "circle of {}", "block.width*0.6", "well inside", 2, 900,
+             step=0.5),
+        Size("start", "angle of the first of {}", "90", "at the back", -360, 360,
+             ANGLE),
+        *_where("block.length/2", "in the middle"),
+    )),
+    Part("bore", "A bore", (
+        Size("diameter", "{}", "20", "", 2, 400),
+        *_where("post.width/2", "half the tool post's width"),
+        Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
+        Size("counterbore", "counterbore of {}", "0", "0 for none", 0, 400),
+        Size("counterbore_depth", "depth of the counterbore of {}", "0", "", 0, 400),
+    ), surfaces=(("bore", "diameter"),)),
+    Part("slot", "A slot or groove", (
+        Size("face", "face of {}", "bottom", "", kind=TEXT, choices=FACES),
+        Size("runs", "how {} runs", "along", "", kind=TEXT,
+             choices=("along", "across")),
+        Size("at", "middle of {} from the edge", "block.width/2", "in the middle", 0,
+             1000),
+        Size("width", "width of {}", "10", "", 0.5, 300),
+        Size("depth", "depth of {}", "5", "", 0.1, 400),
+        Size("length", "length of {} between its round ends", "0",
+             "0 goes from end to end", 0, 1000),
+        Size("from_end", "first end of {} from the edge", "10", "", 0, 1000),
+    ), surfaces=(("slot", "width"),)),
+    Part("pocket", "A pocket or window", (
+        Size("from_side", "{} from the left", "15", "", 0, 1000),
+        Size("from_front", "{} from the front", "15", "", 0, 600),
+        Size("length", "length of {}", "30", "", 1, 1000),
+        Size("width", "width of {}", "20", "", 1, 600),
+        Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
+        Size("radius", "corner radius of {}", "3", "half its cutter", 0, 100),
+    )),
+    Part("rebate", "A rebate", (
+        Size("side", "side of {}", "front|back", "", kind=TEXT,
+             choices=("front", "back")),
+        Size("width", "width of {}", "10", "", 0.2, 400),
+        Size("depth", "depth of {}", "8", "", 0.2, 400),
+    )),
+    Part("corner", "Rounded corners", (
+        Size("radius", "radius of {}", "5", "", 0.2, 100),
+    )),
+    Part("edge", "Chamfers", (
+        Size("leg", "{}", "0.5", "broken edges", 0.05, 50),
+        Size("which", "edges of {}", "top", "", kind=TEXT, choices=("top", "upright")),
+    )),
+)  # fmt: skip
+
+FAMILY = grown(
+    Family(
+        "plate-block",
+        "Plate block",
+        "A squared block or plate: holes, bores, slots, pockets, edges, one by one.",
+        "as a 100 × 60 × 30 block with four counterbored holes for M8",
+        also="riser base bracket jig stop clamp bar plate cube keeper retainer cover "
+        "free window",
+        sizes=(
+            Size("block.length", "length", "100", "", 2, 1000),
+            Size("block.width", "width", "60", "", 2, 600),
+            Size("block.height", "height", "30", "", 1, 400),
+            Size("stock.over", "stock on each side", "1.5", "sawn stock", 0, 20),
+        ),
+        parts=PARTS,
+        build=build,
+        route=route,
+        checks=checks,
+        mates=(
+            Mate("post", "the tool post", (
+                MateSize("width", "its width", 80.0, ("width", "thickness"), True),
+            )),
+            Mate("lathe", "the lathe it stands on", (
+                MateSize("centre_height", "centre over the slide", 33.0,
+                         ("centre-height",), True),
+            )),
+        ),
+        proof=("block.height",),
+        full={
+            "parts": "holes hole bore slot rebate corner edge",
+            "block.length": "120",
+            "block.width": "90",
+            "holes1.depth": "22",
+            "hole1.screw": "M12",
+            "hole1.from_side": "85",
+            "hole1.depth": "15",
+            "bore1.diameter": "30",
+            "bore1.counterbore": "40",
+            "bore1.counterbore_depth": "6",
+            "bore1.depth": "20",
+            "bore1.from_side": "40",
+            "slot1.width": "14",
+            "rebate1.width": "4",
+            "rebate1.depth": "6",
+            "corner1.radius": "4",
+            "edge1.leg": "1",
+        },
+        ways=(
+            {
+                "parts": "ring row holes pocket slot edge",
+                "ring1.screw": "M4",
+                "ring1.from_side": "65",
+                "ring1.circle": "30",
+                "row1.face": "front",
+                "row1.kind": "reamed",
+                "row1.from_front": "15",
+                "row1.depth": "12",
+                "holes1.datum": "centre",
+                "holes1.kind": "through",
+                "holes1.screw": "M5",
+                "holes1.from_side": "44",
+                "holes1.from_front": "24",
+                "pocket1.length": "20",
+                "pocket1.from_front": "23",
+                "pocket1.width": "14",
+                "pocket1.depth": "10",
+                "slot1.face": "bottom",
+                "slot1.runs": "across",
+                "slot1.at": "85",
+                "slot1.length": "30",
+                "slot1.width": "8",
+                "slot1.depth": "6",
+                "edge1.which": "upright",
+            },
+        ),
+        surfaces={"length": "block.length", "width": "block.width",
+                  "thickness": "block.height"},
     ),
-    build=build,
-    route=route,
-    checks=checks,
-    mates=(
-        Mate("post", "the tool post", (
-            MateSize("width", "its width", 80.0, ("width", "thickness"), True),
-        )),
-        Mate("lathe", "the lathe it stands on", (
-            MateSize("centre_height", "centre over the slide", 33.0,
-                     ("centre-height",), True),
-        )),
-    ),
-    proof=("block.height",),
-    ways=({"holes.pattern": "circle"},),
-    full={
-        "block.length": "120", "block.width": "90", "bore.diameter": "30",
-        "bore.counterbore": "40", "bore.counterbore_depth": "6", "bore.depth": "20",
-        "bore.from_front": "45", "stud.thread": "M12", "stud.from_side": "85",
-        "stud.depth": "15", "slot.width": "14", "slot.depth": "5",
-        "corner.radius": "4", "edge.leg": "1", "holes.depth": "22",
-        "bore.from_side": "40",
-    },
-    surfaces={"length": "block.length", "width": "block.width",
-              "thickness": "block.height", "bore": "bore.diameter"},
+    ("holes1", "edge1"),
 )  # fmt: skip

@@ -366,7 +366,8 @@ def grown(family: Family, names: Sequence[str]) -> Family:
         "{widest}": f"max({', '.join([*widths, '0', '0'])})",
     }
     sizes = [_named(size, "", of_all) for size in own]
-    surfaces: dict[str, str] = {}
+    first = {size.key for size in own}
+    surfaces = {form: key for form, key in family.surfaces.items() if key in first}
     for name in names:
         part = family.part(name)
         sizes += [_named(size, name, of_all) for size in part.sizes]
@@ -400,7 +401,7 @@ def part_names(family: Family, typed: str) -> tuple[str, ...]:
     """Parts as they are listed, `step, step, bore` or `step1, bore2`, each with its
     number. Raises BadInput on `parts`."""
     names: list[str] = []
-    for word in re.split(r"[,\s]+", typed.strip()):
+    for word in re.findall(r"[^,\s]+", typed):
         key = family.part(word).key
         if word == key:
             number = 1

@@ -20,6 +20,7 @@ from machinon.core.piece.solid_cuts import (
     Sunk,
     Turned,
     across_axis,
+    arc,
     block_face,
     end_of,
     rectangle,
@@ -672,7 +673,8 @@ Pattern: TypeAlias = Circle | Grid | Places
 
 class Holes(Feature, frozen=True):
     """Holes in a face. face: left or right of what turns (its station is `level`), or
-    a face of a block whose size is `block`; through: how deep the metal is there."""
+    a face of a block whose size is `block`; through: how deep the metal is there;
+    from_centre: whether its places are said from the middle of the face."""
 
     face: BlockFace
     pattern: Pattern
@@ -680,6 +682,7 @@ class Holes(Feature, frozen=True):
     through: float
     level: float = 0.0
     block: tuple[float, float, float] | None = None
+    from_centre: bool = False
 
     @property
     def frame(self) -> Frame:
@@ -714,12 +717,18 @@ class Holes(Feature, frozen=True):
         x, y = self.points[0]
         said = ("diameter", "count", "circle", "screw", "thread", "drill", "depth")
         found = dict.fromkeys(
-            (*said, "across", "up", "kind", "pattern", "counterbore"),
+            (
+                *said,
+                *("across", "up", "kind", "pattern", "counterbore", "datum", "face"),
+            ),
             Dimension("hole", 0.0, 0.0, (x, y)),
         )
         if self.block is not None and self.face in ("top", "bottom"):
-            found["from_side"] = Dimension("x", 0.0, x, (y, 0.0))
-            found["from_front"] = Dimension("y", 0.0, y, (x, 0.0))
+            long, wide, _ = self.block if self.from_centre else (0.0, 0.0, 0.0)
+            left, right = sorted((long / 2, x))
+            low, high = sorted((wide / 2, y))
+            found["from_side"] = Dimension("x", left, right, (y, 0.0))
+            found["from_front"] = Dimension("y", low, high, (x, 0.0))
         return found
 
 
@@ -842,6 +851,52 @@ class Slot(Feature, frozen=True):
         }
 
 
+class Pocket(Feature, frozen=True):
+    """A pocket sunk from a face, from one corner to the opposite one, its corners as
+    round as its cutter; depth: None for a window right through."""
+
+    face: BlockFace
+    block: tuple[float, float, float]
+    low: Point
+    high: Point
+    radius: float
+    depth: float | None
+
+    def outline(self) -> tuple[Point, ...]:
+        (a, b), (c, d), r = self.low, self.high, self.radius
+        if r <= 0:
+            return rectangle(a, b, c, d)
+        return (
+            *arc((c - r, b + r), r, 270, 360),
+            *arc((c - r, d - r), r, 0, 90),
+            *arc((a + r, d - r), r, 90, 180),
+            *arc((a + r, b + r), r, 180, 270),
+        )
+
+    def cuts(self) -> tuple[Cut, ...]:
+        through = sum(self.block) + PAST  # past the far face, whichever it is
+        deep = through if self.depth is None else self.depth
+        return (Sunk(block_face(self.face, *self.block), self.outline(), -PAST, deep),)
+
+    def faces(self) -> dict[str, Face]:
+        (a, b), (c, d) = self.low, self.high
+        found = {self.name: Face("slot", {"length": c - a, "width": d - b}, True)}
+        if self.depth is not None:
+            found[f"{self.name}.floor"] = Face("plane", {"depth": self.depth})
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        if self.face not in ("top", "bottom"):
+            return {}
+        (a, b), (c, d) = self.low, self.high
+        return {
+            "from_side": Dimension("x", 0.0, a, (b, 0.0)),
+            "length": Dimension("x", a, c, (b, 0.0)),
+            "from_front": Dimension("y", 0.0, b, (a, 0.0)),
+            "width": Dimension("y", b, d, (a, 0.0)),
+        }
+
+
 class Rebate(Feature, frozen=True):
     """A step along an edge of a block's top: `width` in from the front or the back,
     down by `depth`."""
@@ -948,8 +1003,6 @@ class CornerRounds(Feature, frozen=True):
     radius: float
 
     def cuts(self) -> tuple[Cut, ...]:
-        from machinon.core.piece.solid_cuts import arc
-
         length, width, height = self.block
         r, frame = self.radius, block_face("top", *self.block)
         taken = []

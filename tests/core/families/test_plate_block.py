@@ -1,0 +1,94 @@
+import math
+import unittest
+
+from machinon.core.families import family_of
+from machinon.core.piece.family import make
+from machinon.core.route.operations import route_told
+
+
+def block(parts, **given):
+    """100 × 60 × 30, unless said."""
+    sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+    return make(family_of("plate-block"), {"parts": parts, **sizes})
+
+
+def failed(made):
+    return {check.key for check in made.checks if not check.passed}
+
+
+def taken(made):
+    """What its features take out of the bare block, mm³."""
+    return 180_000 - made.body.volume
+
+
+class PlateBlocks(unittest.TestCase):
+    def test_each_feature_takes_out_what_it_says(self):
+        """A circle is a polygon of 120 sides in a solid: 0.05 % less."""
+        for parts, given, wanted in (
+            ("slot", {}, 100 * 10 * 5),
+            ("slot", {"slot1_runs": "across", "slot1_face": "top"}, 60 * 10 * 5),
+            ("slot", {"slot1_length": "30"}, (30 * 10 + math.pi * 25) * 5),
+            ("pocket", {"pocket1_radius": "0"}, 30 * 20 * 30),
+            ("pocket", {"pocket1_depth": "6"}, (600 - (4 - math.pi) * 9) * 6),
+            ("rebate", {}, 100 * 10 * 8),
+            ("rebate rebate", {}, 2 * 100 * 10 * 8),
+            ("bore", {"bore1_depth": "12"}, math.pi * 100 * 12),
+            ("corner", {}, (4 - math.pi) * 25 * 30),
+            ("edge", {"edge1_which": "upright", "edge1_leg": "2"}, 4 * 2 * 30),
+        ):
+            with self.subTest(parts, **given):
+                self.assertAlmostEqual(taken(block(parts, **given)) / wanted, 1, 2)
+
+    def test_holes_lie_from_a_corner_or_from_the_middle(self):
+        corner = block("hole", hole1_from_side="20", hole1_from_front="10")
+        self.assertEqual(corner.body.feature("hole1").points, [(20, 10)])
+        middle = block(
+            "hole", hole1_datum="centre", hole1_from_side="20", hole1_from_front="10"
+        )
+        self.assertEqual(middle.body.feature("hole1").points, [(30, 20)])
+        row = block("row", row1_across="5")
+        self.assertEqual([x for x, _ in row.body.feature("row1").points],
+                         [15, 32.5, 50, 67.5, 85])  # fmt: skip
+
+    def test_holes_in_the_front_are_measured_on_the_front(self):
+        """The front is 100 × 30: a row 15 up, 15 in; M6 clear is 6.6, 60 deep."""
+        made = block("row", row1_face="front", row1_from_front="15")
+        self.assertEqual(failed(made), set())
+        wanted = 3 * math.pi * 3.3**2 * 60
+        self.assertAlmostEqual(taken(made) / wanted, 1, 2)
+        machines = [up.title for up in route_told(made)]
+        self.assertIn("front face up", machines[1])
+
+    def test_what_usually_goes_wrong_is_said_before_metal_is_lost(self):
+        for parts, given, key in (
+            ("holes", {"holes1_from_side": "6"}, "holes1-edge"),
+            ("row", {"row1_across": "14"}, "row1-apart"),
+            ("holes", {"block_height": "12"}, "holes1-under-head"),
+            ("hole", {"hole1_depth": "29"}, "hole1-floor"),
+            ("bore", {"bore1_from_front": "9"}, "bore1-wall"),
+            (
+                "bore",
+                {"bore1_counterbore": "30", "bore1_counterbore_depth": "29"},
+                "bore1-pinch",
+            ),
+            ("slot", {"slot1_depth": "28"}, "slot1-floor"),
+            ("pocket", {"pocket1_from_side": "2"}, "pocket1-wall"),
+            ("pocket", {"pocket1_radius": "11"}, "pocket1-corners"),
+            ("pocket", {"pocket1_depth": "29"}, "pocket1-floor"),
+        ):
+            with self.subTest(key):
+                self.assertIn(key, failed(block(parts, **given)))
+
+    def test_a_tapped_hole_is_tapped_in_the_holding_of_its_drill(self):
+        for up in route_told(block("hole row slot", row1_kind="tapped")):
+            for a, b in zip(up.steps, up.steps[1:], strict=False):
+                if b.operation == "tap":
+                    self.assertEqual((a.operation, a.features), ("drill", b.features))
+
+    def test_a_bore_moves_with_the_tool_post_it_is_tied_to(self):
+        made = make(family_of("plate-block"), {"parts": "bore", "post.width": "90"})
+        self.assertEqual(made.values["bore1.from_side"], 45)
+
+
+if __name__ == "__main__":
+    unittest.main()
