@@ -249,15 +249,19 @@ class Board:
         number: int = 0,
         mark: MarkKind | None = None,
         beside: bool = False,
+        flush: bool = False,
     ) -> None:
-        """A figure with the other unit small beneath or beside it; can be clicked."""
+        """A figure with the other unit small beneath or beside it; can be clicked.
+
+        flush: it begins at its left, whatever its letters are.
+        """
         size = self.size
         width = text_width(text, size)
         height = size * 1.3 + (size * 0.95 if small and not beside else 0)
         x, y = at
         shift = size * 1.5 if number else 0.0
         left = x + shift / 2 - width / 2
-        if number:  # its circle stands close before it, however wide the letters are
+        if number or flush:  # a circle stands close before it, however wide it is
             self.text((left, y), text, role=role, anchor="left", backed=True)
         else:
             self.text((x, y), text, role=role, backed=True)

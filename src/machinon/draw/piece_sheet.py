@@ -5,7 +5,7 @@ the rest stands along the foot. Every figure is tied to its size, so that it can
 changed where it stands.
 """
 
-from collections.abc import Callable, Sequence, Set
+from collections.abc import Callable, Mapping, Sequence, Set
 from dataclasses import dataclass, replace
 
 from machinon.core.job.made_piece import ruled_by_fits
@@ -32,7 +32,7 @@ from machinon.draw.drawing import (
 
 Placing = Callable[[float, float], Point]  # a view's point on the page
 
-THROUGH = "0 goes through"  # why of a depth that may go through
+GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
 NOTE = 1.7  # figure heights of a line written at a hole
@@ -213,8 +213,8 @@ def _figure(made: Made, one: Known, inch: bool) -> Figure:
         text = value.replace("x", " × ") if size.measure == "thread" else value
     elif size.kind is LENGTH:
         text = _length(value, inch)
-        if value == 0 and size.why == THROUGH:
-            text = "through"
+        if value == 0 and size.why.startswith(GOES):
+            text = size.why.removeprefix(GOES)
         if ends is not None:
             text = _length(value, inch, 0.001)
             small = " to ".join(_length(end, inch, 0.001) for end in ends)
@@ -525,18 +525,28 @@ class _Sheet:
             y += NOTE * size
 
     def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
-        size, figure = self.size, self.figures[keys[0]]
-        number = next((n for k in keys if (n := self.figures[k].number)), 0)
-        mark = next((m for k in keys if (m := self.figures[k].mark)), None)
-        long = text_width(text, size) + 1.5 * size * bool(number)
+        size = self.size
+        long = self._note_wide(text, keys) - size
         most = self.board.width - long / 2 - 4
         x = min(max(at[0] + long / 2 + size, long / 2 + 4), most)
         left, right = x - long / 2 - 2, x + long / 2 + 2
         above = left < at[0] < right  # then the leader ends under the words
         end = min(max(at[0], left), right), y + 0.7 * size * above
         self.board.line(at, end, "dimension", 0.8)
+        self._written(text, keys, (x, y))
+
+    def _written(
+        self, text: str, keys: list[str], at: Point, flush: bool = False
+    ) -> None:
+        """What is said at a hole, tied to the first of its sizes; flush: with those
+        under it at the left."""
+        figure = self.figures[keys[0]]
+        number = next((n for k in keys if (n := self.figures[k].number)), 0)
+        mark = next((m for k in keys if (m := self.figures[k].mark)), None)
         role = "stop" if mark else figure.role
-        self.board.label((x, y), text, "", role, keys[0], figure.name, number, mark)
+        self.board.label(
+            at, text, "", role, keys[0], figure.name, number, mark, flush=flush
+        )
 
     # -- blocks --------------------------------------------------------------
 
@@ -554,13 +564,25 @@ class _Sheet:
         gap = 3 * size
         left = max(self._room_beside(rows[kind]) for kind in "yz")
         room_x = self.board.width - left - gap - 2 * size
+        # what is written at holes stands right of the upper view, over the right one,
+        # or above all, whichever leaves more for the views
+        words = max((self._note_wide(text, keys) for _, text, keys in notes), default=0)
+        above_all = len(notes) * NOTE * size
         for _ in range(2):
-            top = (len(notes) * NOTE + len(rows["x"]) * LANE + 4.0) * size
+            top = (len(rows["x"]) * LANE + 4.0) * size
             room_y = self._floor() - top - gap - size
-            scale = max(min(room_x / (long + wide), room_y / (wide + tall)), 0.05)
+            fits = room_x / (long + wide)
+            beside = min(fits, room_y / (wide + tall))
+            if beside * wide < words:
+                beside = min((room_x - words) / long, beside)
+            over = min(fits, (room_y - above_all) / (wide + tall))
+            scale = max(beside, over, 0.05)
             rows["x"] = self._lanes_along(by_kind["x"], scale)
+        if over > beside:
+            top, words = top + above_all, 0.0
+        column = max(wide * scale, words)
         enough = scale * (wide + tall) > 9 * size
-        spare = max(room_x - (long + wide) * scale, 0.0)
+        spare = max(room_x - long * scale - column, 0.0)
         x0, y0 = left + spare / 2, top
 
         def above(x: float, y: float) -> Point:
@@ -592,7 +614,11 @@ class _Sheet:
             y -= LANE * size
         self._uprights(rows["y"], above, x0)
         self._uprights(rows["z"], front, x0)
-        self._block_notes(notes, above, y0 - (len(rows["x"]) * LANE + 1) * size)
+        if over > beside:
+            lines = len(rows["x"]) * LANE + len(notes) * NOTE + 0.8
+            self._block_notes(notes, places, None, y0 - lines * size)
+        else:
+            self._block_notes(notes, places, aside, y0 + size)
         self._title_and_foot()
         return enough
 
@@ -619,14 +645,39 @@ class _Sheet:
                 )  # fmt: skip
             x -= step / 2
 
+    def _note_wide(self, text: str, keys: list[str]) -> float:
+        """How wide what is written at a hole stands, with the fit's number."""
+        lead = max(self.figures[key].room(self.size) for key in keys)
+        return text_width(text, self.size) + lead + self.size
+
     def _block_notes(
-        self, notes: list[tuple[str, str, list[str]]], place: Placing, y: float
+        self,
+        notes: list[tuple[str, str, list[str]]],
+        views: Mapping[str, Placing],
+        x: float | None,
+        y: float,
     ) -> None:
-        for name, text, keys in reversed(notes):
-            y -= NOTE * self.size
+        """Each from the hole of its pattern nearest to it: beside the upper view, from
+        x, or above all."""
+        seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
+        placed = []
+        for name, text, keys in notes:
             one = self.made.body.feature(name)
-            at = one.points[-1] if isinstance(one, Holes) else (0.0, 0.0)
-            self._note(text, keys, place(*at), y)
+            view, at = "top", (0.0, 0.0)
+            if isinstance(one, Holes):
+                view = seen.get(one.face, "top")
+                at = max(one.points)
+            placed.append((views[view](*at), text, keys))
+        # in the order of their holes down the page, so that no leaders cross
+        for at, text, keys in sorted(placed, key=lambda note: note[0][1]):
+            if x is None:
+                self._note(text, keys, at, y)
+                y += NOTE * self.size
+                continue
+            wide = self._note_wide(text, keys)
+            self.board.line(at, (x - 0.4 * self.size, y), "dimension", 0.8)
+            self._written(text, keys, (x + wide / 2, y), flush=True)
+            y += NOTE * self.size
 
 
 def _left_out(made: Made) -> set[str]:
@@ -653,6 +704,6 @@ def _dimensions(made: Made) -> dict[str, Dimension]:
         name, _, measure = known.size.drawn_at.partition(".")
         one = by_feature.get(name, {}).get(measure)
         # nought is said, it has no line: a depth that goes through
-        if one is not None and known.value != 0:
+        if one is not None and (known.value != 0 or one.kind == "hole"):
             found[key] = one
     return found

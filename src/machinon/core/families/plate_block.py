@@ -440,7 +440,7 @@ PARTS = (
         *_where("post.width/2", "half the tool post's width"),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
         Size("counterbore", "counterbore of {}", "0", "0 for none", 0, 400),
-        Size("counterbore_depth", "depth of the counterbore of {}", "0", "", 0, 400),
+        Size("counterbore_depth", "counterbore's depth, {}", "0", "", 0, 400),
     ), surfaces=(("bore", "diameter"),)),
     Part("slot", "A slot or groove", (
         Size("face", "face of {}", "bottom", "", kind=TEXT, choices=FACES),
@@ -450,9 +450,9 @@ PARTS = (
              1000),
         Size("width", "width of {}", "10", "", 0.5, 300),
         Size("depth", "depth of {}", "5", "", 0.1, 400),
-        Size("length", "length of {} between its round ends", "0",
+        Size("length", "{} between its ends", "0",
              "0 goes from end to end", 0, 1000),
-        Size("from_end", "first end of {} from the edge", "10", "", 0, 1000),
+        Size("from_end", "{} from the edge", "10", "", 0, 1000),
     ), surfaces=(("slot", "width"),)),
     Part("pocket", "A pocket or window", (
         Size("from_side", "{} from the left", "15", "", 0, 1000),

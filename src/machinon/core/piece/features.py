@@ -850,6 +850,26 @@ class Slot(Feature, frozen=True):
             f"{self.name}.floor": Face("plane", {"depth": self.depth}),
         }
 
+    def dimensions(self) -> dict[str, Dimension]:
+        if self.face not in ("top", "bottom"):
+            return {}
+        high, half = self.block[2], self.width / 2
+        low = high - self.depth if self.face == "top" else 0.0
+        across = self.a[0] == self.b[0]
+        at, along = self.a if across else self.a[::-1]
+        end = (self.b if across else self.b[::-1])[1]
+        kind: Literal["x", "y"] = "x" if across else "y"
+        other: Literal["x", "y"] = "y" if across else "x"
+        found = {
+            "at": Dimension(kind, 0.0, at),
+            "width": Dimension(kind, at - half, at + half),
+            "depth": Dimension("z", low, low + self.depth),
+        }
+        if self.rounded:
+            found["from_end"] = Dimension(other, 0.0, along, (at, 0.0))
+            found["length"] = Dimension(other, along, end, (at, 0.0))
+        return found
+
 
 class Pocket(Feature, frozen=True):
     """A pocket sunk from a face, from one corner to the opposite one, its corners as
@@ -889,12 +909,17 @@ class Pocket(Feature, frozen=True):
         if self.face not in ("top", "bottom"):
             return {}
         (a, b), (c, d) = self.low, self.high
-        return {
+        found = {
             "from_side": Dimension("x", 0.0, a, (b, 0.0)),
             "length": Dimension("x", a, c, (b, 0.0)),
             "from_front": Dimension("y", 0.0, b, (a, 0.0)),
             "width": Dimension("y", b, d, (a, 0.0)),
         }
+        if self.depth is not None:
+            high = self.block[2]
+            low = high - self.depth if self.face == "top" else 0.0
+            found["depth"] = Dimension("z", low, low + self.depth)
+        return found
 
 
 class Rebate(Feature, frozen=True):
