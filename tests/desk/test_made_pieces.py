@@ -334,6 +334,21 @@ class Blocks(MadePieces):
         self.assertAlmostEqual(self.value("holes1.from_side"), 38.1)
         self.tick_all()
 
+    def test_the_piece_is_turned_as_a_solid(self):
+        self.begin("plate-block", "Base")
+        view = self.stage("piece")
+        self.click(view.as_solid)
+        self.assertTrue(view.solid.isVisible())
+        before = view.solid.grab().toImage()
+        QTest.keyClick(view.solid, Qt.Key.Key_Left)
+        view.solid._come_to_rest()
+        turned = view.solid.grab().toImage()
+        self.assertNotEqual(before, turned)
+        self.job.set_size("block.height", "60")
+        self.assertNotEqual(view.solid.grab().toImage(), turned, "it follows a size")
+        self.click(view.as_solid)
+        self.assertTrue(view.drawing.isVisible())
+
     def test_what_was_typed_is_there_after_a_restart(self):
         self.begin("plate-block", "Base")
         self.stage("piece")

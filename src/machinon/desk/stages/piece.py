@@ -3,7 +3,13 @@
 import functools
 
 from PySide6.QtCore import QRectF
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QMenu,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
@@ -11,27 +17,49 @@ from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known, spoken
 from machinon.core.quantity import LENGTH, length_text
-from machinon.desk.bench import Bench
-from machinon.desk.narrow import Combo
-from machinon.desk.stages.sized_sheet import SizedSheet
+from machinon.desk.bench import Bench, StageView
+from machinon.desk.narrow import Abreast, Combo
+from machinon.desk.size_edit import SizeEdit
+from machinon.desk.solid_view import SolidView
+from machinon.desk.stages.check_list import CheckList
 from machinon.desk.widgets import (
+    DrawingView,
     Field,
     button,
     clear_layout,
     label,
+    panel,
+    scrolled,
+    set_ink,
 )
 from machinon.draw.drawing import Drawing
 from machinon.draw.piece_sheet import piece_sheet
 
 
-class PieceView(SizedSheet):
-    """The metal and what is still asked of the mates stand above the checks."""
+class PieceView(StageView):
+    """The sheet at the left with its entry, or the solid; at the right the metal, what
+    is still asked of the mates, and the checks."""
 
     def __init__(self, bench: Bench) -> None:
-        super().__init__(bench, "Follow its rule again")
+        super().__init__(bench)
         px = self.look.px
+        self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
+        self.drawing.spot_chosen.connect(self.begin_edit)
         self.drawing.setMinimumHeight(px(220))
         self.setMinimumHeight(px(330))
+        self.solid = SolidView(self.look)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.drawing)
+        self.pages.addWidget(self.solid)
+        self.edit = SizeEdit(self.drawing, self.look)
+        self.edit.setAccessibleName("Size")
+        self.edit.returnPressed.connect(self._on_size_entered)
+        self._key, self._fit = "", 0
+        self.says = label("", "faint", wrap=True)
+        self.open_fit = button("", self._open_fit)
+        self.follow = button("Follow its rule again", self._follow)
+        self.take_out = button("", self._take_out)
+        self.as_solid = button("As a solid", self._swap_pages)
         self.material = Combo()
         self.material.setAccessibleName("Material")
         for word in materials():
@@ -40,19 +68,49 @@ class PieceView(SizedSheet):
             lambda _: self.job.set_size("material", self.material.currentData())
         )
         self.add = button("Add a feature…", self._ask_part)
-        self.take_out = button("", self._take_out)
-        self.take_out.hide()
-        self.foot.addWidget(self.take_out)
         self.asked: dict[str, Field] = {}
         self.asked_box = QWidget()
         self.asked_lines = QVBoxLayout(self.asked_box)
         self.asked_lines.setContentsMargins(0, 0, 0, 0)
+        self.checks_title = label("", "head", wrap=True)
+        self.checks = CheckList(self.look)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        left = QVBoxLayout()
+        left.setContentsMargins(px(8), px(6), px(8), px(6))
+        left.addWidget(self.pages, 1)
+        foot = QHBoxLayout()
+        foot.addWidget(self.says, 1)
+        for one in (self.open_fit, self.follow, self.take_out):
+            one.hide()
+            foot.addWidget(one)
+        left.addLayout(foot)
         metal = QHBoxLayout()
         metal.addWidget(label("Material", "faint"))
         metal.addWidget(self.material, 1)
-        self.beside.addLayout(metal)
-        self.beside.addWidget(self.add)
-        self.beside.addWidget(self.asked_box)
+        column = QVBoxLayout()
+        column.setContentsMargins(px(12), px(10), px(8), px(8))
+        column.addLayout(metal)
+        column.addWidget(Abreast(2, self.as_solid, self.add))
+        column.addWidget(self.asked_box)
+        column.addSpacing(px(6))
+        column.addWidget(self.checks_title)
+        column.addWidget(scrolled(self.checks), 1)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(panel(left, True), 70)
+        whole.addWidget(panel(column, True), 30)
+
+    def _swap_pages(self) -> None:
+        """From the drawing to the solid, and back."""
+        solid = self.pages.currentWidget() is self.drawing
+        self.edit.close_over()
+        self.pages.setCurrentWidget(self.solid if solid else self.drawing)
+        self.as_solid.setText("As a drawing" if solid else "As a solid")
+        self.refresh()
+        (self.solid if solid else self.drawing).setFocus()
 
     # -- showing ---------------------------------------------------------
 
@@ -96,6 +154,8 @@ class PieceView(SizedSheet):
             self._tell("Not known yet: " + "; ".join(plan.missing) + ".", "stop")
         elif plan.problem:
             self._tell(plan.problem, "stop")
+        elif self.pages.currentWidget() is self.solid:
+            self._tell("Pull it by the mouse, or turn it by the arrows.")
         else:
             self._tell(
                 "Choose a size and type. Each follows its rule or its mate until you "
@@ -127,7 +187,10 @@ class PieceView(SizedSheet):
         text = own if own.startswith("=") else self._as_typed(known)
         self.edit.open_over(place or self.drawing.rect_of(key), text)
         words = known.size.words.capitalize()
-        self._tell(f"{words}, {_ruled(known)}. Type a size, or = and a sum of others.")
+        how = "Type a size, or = and a sum of others."
+        if known.size.choices:
+            how = f"Type one of {', '.join(known.size.choices)}."
+        self._tell(f"{words}, {_ruled(known)}. {how}")
         by_fits = ruled_by_fits(made).items()
         self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))
@@ -203,6 +266,62 @@ class PieceView(SizedSheet):
             self.asked[left[0]].edit.setFocus()
         else:
             self.drawing.setFocus()
+
+    def _show_sheet(self) -> None:
+        """The drawing, its checks, and the hint unless a size is being typed."""
+        plan = self.job.plan
+        failed, passed = plan.failed, [one for one in plan.checks if one.passed]
+        if not plan.checks:
+            self.checks_title.setText("")
+        elif failed:
+            self.checks_title.setText(
+                f"{len(failed)} of {len(plan.checks)} checks fail"
+            )
+        else:
+            self.checks_title.setText(f"All {len(plan.checks)} checks pass")
+        set_ink(self.checks_title, "stop" if plan.grave else "")
+        self.checks.show_checks((*failed, *passed))
+        if not self.edit.isVisible():
+            self._hint()
+        self.as_solid.setEnabled(plan.made is not None)
+        if self.pages.currentWidget() is self.drawing:
+            self.drawing.refresh()
+        else:
+            self.solid.show_body(plan.made.body if plan.made else None)
+
+    def _tell(self, text: str, ink: str = "") -> None:
+        self.says.setText(text)
+        set_ink(self.says, ink)
+        for one in (self.open_fit, self.follow, self.take_out):
+            one.hide()
+
+    def _offer_fit(self, number: int) -> None:
+        """The way to the fit that rules the size at hand; 0 for none."""
+        self._fit = number
+        self.open_fit.setText(f"Open fit {number}")
+        self.open_fit.setVisible(bool(number))
+
+    def _on_size_entered(self) -> None:
+        try:
+            self.job.set_size(self._key, self.edit.text())
+        except BadInput as error:
+            self.edit.refuse()
+            self.says.setText(error.message)
+            set_ink(self.says, "stop")
+            return
+        self._close_edit()
+
+    def _close_edit(self) -> None:
+        self.edit.close_over()
+        self._hint()
+
+    def _open_fit(self) -> None:
+        self._close_edit()
+        self.bench.go("fits", self._fit)
+
+    def _follow(self) -> None:
+        self.job.set_size(self._key, "")
+        self._close_edit()
 
 
 def _ruled(known: Known) -> str:

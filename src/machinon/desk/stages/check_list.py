@@ -1,0 +1,80 @@
+"""The checks on a piece, failed ones first."""
+
+import functools
+
+from PySide6.QtCore import QRect, Qt
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtWidgets import QWidget
+
+from machinon.core.piece.family import Check
+from machinon.desk.faults import painted
+from machinon.desk.painter import paint_mark
+from machinon.desk.theme import font
+from machinon.desk.widgets import Look
+from machinon.draw.drawing import Mark, MarkKind
+
+
+class CheckList(QWidget):
+    """The checks, failed ones first; one painted widget, as it changes with
+    every edit and a widget for each line would cost more than the edit."""
+
+    def __init__(self, look: Look) -> None:
+        super().__init__()
+        self._look = look
+        self._checks: tuple[Check, ...] = ()
+        self._rows: list[QRect] = []
+        self.setAccessibleName("Checks")
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+
+    def show_checks(self, checks: tuple[Check, ...]) -> None:
+        before, rows = self._checks, self._rows
+        self._checks = checks
+        self._lay_out()
+        if len(before) != len(checks) or rows != self._rows:
+            self.update()
+        else:
+            for old, new, row in zip(before, checks, rows, strict=True):
+                if old != new:
+                    self.update(row.adjusted(-row.left(), 0, 0, 0))
+        if before != checks:
+            says = "\n".join(check.says for check in checks)
+            self.setAccessibleDescription(says)
+
+    def _lay_out(self) -> None:
+        px = self._look.px
+        left, y = px(22), 0
+        width = max(self.width() - left - px(4), px(60))
+        self._rows = []
+        for check in self._checks:
+            tall = _height(check.says, width, 14 * self._look.scale)
+            self._rows.append(QRect(left, y, width, tall))
+            y += tall + px(5)
+        self.setMinimumHeight(y)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._lay_out()
+
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
+        px, theme = self._look.px, self._look.theme
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(event.rect(), theme.ink("panel"))
+        painter.setFont(font(14 * self._look.scale))
+        for check, row in zip(self._checks, self._rows, strict=True):
+            if not row.adjusted(-row.left(), 0, 0, 0).intersects(event.rect()):
+                continue
+            kind: MarkKind = "proved" if check.passed else "stop"
+            at = (px(8), row.top() + px(9))
+            paint_mark(painter, Mark(at, kind, px(13)), theme)
+            painter.setPen(QPen(theme.ink("faint" if check.passed else "stop")))
+            painter.drawText(row, _WRAPPED, check.says)
+
+
+@functools.lru_cache(maxsize=1000)
+def _height(text: str, width: int, size: float) -> int:
+    """How tall a text is set in a column."""
+    room = QRect(0, 0, width, 10_000)
+    return QFontMetrics(font(size)).boundingRect(room, _WRAPPED, text).height()
+
+
+_WRAPPED = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
