@@ -29,8 +29,9 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   --svg F, --pdf F, --png F, --dxf F         its sheet
   --stl F, --3mf F                           its solid
   --holes F                                  its holes as CSV
+  --template F                               its faces with holes at 1:1, PDF
 """
-WRITERS = ("svg", "pdf", "png", "dxf", "stl", "3mf", "holes")
+WRITERS = ("svg", "pdf", "png", "dxf", "stl", "3mf", "holes", "template")
 
 
 def piece_command(arguments: Sequence[str]) -> int:

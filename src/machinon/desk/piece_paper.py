@@ -1,15 +1,27 @@
 """A piece on paper and for other programs: its sheet, its solid, its holes."""
 
+import functools
 import os
 from collections.abc import Mapping
 from pathlib import Path
 
+from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QApplication
 
 from machinon.core.piece.family import Made
-from machinon.desk.sheet import PaperKind, drawing_on_page, level_page
-from machinon.desk.theme import load_fonts
+from machinon.desk.painter import paint
+from machinon.desk.sheet import (
+    A4_UPRIGHT,
+    PaperKind,
+    drawing_on_page,
+    level_page,
+    upright_pages,
+)
+from machinon.desk.theme import PRINT, load_fonts
 from machinon.draw.piece_sheet import piece_sheet
+from machinon.draw.template import template, template_faces
+
+MM = 96 / 25.4  # of a page's units to a mm
 
 
 def write_sheet(made: Made, path: Path, kind: PaperKind, inch: bool = False) -> None:
@@ -17,12 +29,7 @@ def write_sheet(made: Made, path: Path, kind: PaperKind, inch: bool = False) -> 
 
     Works without a screen: an application is made where there is none yet.
     """
-    if QApplication.instance() is None:
-        os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-        application = QApplication([])
-        load_fonts()
-    else:
-        application = None
+    application = _application()
     cells = (
         (made.family.name, made.family.purpose),
         (f"Material: {made.material}", f"From {made.body.stock.says}"),
@@ -42,6 +49,27 @@ def write_sheet(made: Made, path: Path, kind: PaperKind, inch: bool = False) -> 
     del application
 
 
+def _application() -> QCoreApplication:
+    """What paints letters; made where the program has no window."""
+    running = QApplication.instance()
+    if running is not None:
+        return running
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    made = QApplication([])
+    load_fonts()
+    return made
+
+
+def write_template(made: Made, path: Path) -> None:
+    """Write a page at 1:1 for each face with holes, as PDF. Raises MachinonError."""
+    application = _application()
+    width, height = A4_UPRIGHT
+    drawn = [template(made, face, width, height, MM) for face in template_faces(made)]
+    pages = [functools.partial(paint, drawing=one, theme=PRINT) for one in drawn]
+    upright_pages(path, f"{made.family.name}: template", *pages)
+    del application
+
+
 FILES: Mapping[str, tuple[str, str]] = {
     "pdf": ("Drawing, PDF", "pdf"),
     "svg": ("Drawing, SVG", "svg"),
@@ -50,6 +78,7 @@ FILES: Mapping[str, tuple[str, str]] = {
     "stl": ("Solid, STL", "stl"),
     "3mf": ("Solid, 3MF", "3mf"),
     "holes": ("List of holes, CSV", "csv"),
+    "template": ("Template at 1:1, PDF", "pdf"),
 }  # by kind: what it is called, and how its file ends
 
 
@@ -57,6 +86,8 @@ def write_piece(made: Made, kind: str, path: Path, inch: bool = False) -> None:
     """Write one file of a piece, of a kind of `FILES`. Raises MachinonError."""
     if kind in ("svg", "pdf", "png"):
         write_sheet(made, path, kind, inch)  # type: ignore[arg-type]
+    elif kind == "template":
+        write_template(made, path)
     elif kind == "dxf":
         from machinon.draw.export.sheet_dxf import write_dxf
 

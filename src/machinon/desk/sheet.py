@@ -87,7 +87,7 @@ def _pdf(
     return ended
 
 
-def _upright(path: Path, title: str, *pages: Callable[[QPainter], None]) -> None:
+def upright_pages(path: Path, title: str, *pages: Callable[[QPainter], None]) -> None:
     """Write upright pages as PDF, whole or not at all. Raises MachinonError."""
     upright = QPageLayout.Orientation.Portrait
     _written_whole(path, lambda beside: _pdf(beside, title, upright, *pages))
@@ -185,7 +185,7 @@ def write_sheet(plan: Plan, path: Path) -> None:
     if not plan.verdict_says:
         raise MachinonError("There is nothing to prove yet: finish Survey and Fits.")
     title = f"{plan.job.name}: proof"
-    _upright(path, title, lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT))
+    upright_pages(path, title, lambda painter: _sheet_page(painter, plan, *A4_UPRIGHT))
 
 
 def write_answer(
@@ -224,7 +224,7 @@ def write_answer(
             _say(painter, 0, y + 8, text[:110], 10.5, "faint")
             y += 16
 
-    _upright(path, answer.title, page)
+    upright_pages(path, answer.title, page)
 
 
 FIT_ROW = 236.0  # page units from fit to fit
@@ -263,7 +263,7 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
 
         return draw
 
-    _upright(path, title, *(page(first) for first in range(0, len(lines), each)))
+    upright_pages(path, title, *(page(first) for first in range(0, len(lines), each)))
 
 
 def _fit_on_paper(
@@ -349,7 +349,7 @@ def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> No
 
         return draw
 
-    _upright(
+    upright_pages(
         path, f"{title}: to measure", *(page(number) for number in range(len(parts)))
     )
 

@@ -1,0 +1,108 @@
+"""A paper template at 1:1: a face with its holes, stuck on and punched through."""
+
+from machinon.core.errors import MachinonError
+from machinon.core.piece.body import Block
+from machinon.core.piece.family import Made, spoken
+from machinon.core.piece.features import BlockFace, Bore, Holes
+from machinon.draw.drawing import Board, Circle, Drawing, Point, Shape
+
+CHECK = 50.0  # mm: the line by which the print is measured
+CROSS = 4.0  # mm that a cross goes past its hole
+# as they are kept, these faces are seen through the piece: on paper from outside
+MIRRORED = {True: ("left",), False: ("bottom", "back", "left")}
+
+
+def template_faces(made: Made) -> list[BlockFace]:
+    """The faces that have holes, in the order of the piece. Raises MachinonError where
+    there is none."""
+    found = [one.face for one in made.body.features if isinstance(one, Holes)]
+    if not found:
+        raise MachinonError("There is no face with holes to make a template of.")
+    return list(dict.fromkeys(found))
+
+
+def template(
+    made: Made, face: BlockFace, width: float, height: float, unit: float
+) -> Drawing:
+    """A face at 1:1 on a page; unit: of the page's own units to a mm.
+
+    Raises MachinonError where the face is larger than the page.
+    """
+    body = made.body
+    board = Board(width, height, 11.0)
+    long, wide = _face_size(made, face)
+    foot = 22.0 * unit  # for the words and the line to measure
+    if long * unit > width or wide * unit > height - foot:
+        raise MachinonError(
+            f"The template is {long:.0f} × {wide:.0f} mm, and a page has "
+            f"{width / unit:.0f} × {(height - foot) / unit:.0f} mm: lay the holes out "
+            "by their list instead."
+        )
+    mirror = -1.0 if face in MIRRORED[body.turns] else 1.0
+    low = (0.0, 0.0) if body.turns else (-long / 2, -wide / 2)
+    middle = width / 2, (height - foot) / 2
+
+    def place(x: float, y: float) -> Point:
+        across, up = low[0] + x, low[1] + y
+        return middle[0] + mirror * across * unit, middle[1] - up * unit
+
+    if body.turns:
+        _round_face(board, made, face, middle, unit)
+    else:
+        corners = (0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide)
+        points = tuple(place(*corner) for corner in corners)
+        board.items.append(Shape(points, "outline", 1.0))
+    for one in body.features:
+        if isinstance(one, Holes) and one.face == face:
+            for at in one.points:
+                radius = one.hole.diameter / 2
+                _cross(board, place(*at), radius, unit)
+    _check_line(board, made, face, height, unit)
+    return board.done()
+
+
+def _face_size(made: Made, face: BlockFace) -> tuple[float, float]:
+    body = made.body
+    if not isinstance(body.stock, Block):
+        return body.largest, body.largest
+    x0, y0, z0, x1, y1, z1 = body.shadow.box
+    long, wide, high = x1 - x0, y1 - y0, z1 - z0
+    if face in ("top", "bottom"):
+        return long, wide
+    return (long, high) if face in ("front", "back") else (wide, high)
+
+
+def _round_face(
+    board: Board, made: Made, face: BlockFace, middle: Point, unit: float
+) -> None:
+    """The largest round, the bores that open on the face, and its centre."""
+    body = made.body
+    board.items.append(Circle(middle, body.largest / 2 * unit, "outline", 1.0))
+    for one in body.features:
+        if isinstance(one, Bore) and one.opens in (face, "both"):
+            board.items.append(Circle(middle, one.diameter / 2 * unit, "outline", 0.8))
+    _cross(board, middle, 0.0, unit)
+
+
+def _cross(board: Board, at: Point, radius: float, unit: float) -> None:
+    """A hole with a cross through its centre, fine enough for a punch."""
+    reach = (radius + CROSS) * unit
+    x, y = at
+    if radius:
+        board.items.append(Circle(at, radius * unit, "outline", 0.8))
+    board.line((x - reach, y), (x + reach, y), "outline", 0.5)
+    board.line((x, y - reach), (x, y + reach), "outline", 0.5)
+
+
+def _check_line(
+    board: Board, made: Made, face: BlockFace, height: float, unit: float
+) -> None:
+    """What it is, and a line by which the print is measured before it is trusted."""
+    y = height - 6.0 * unit
+    board.line((0.0, y), (CHECK * unit, y), "outline", 0.8)
+    for x in (0.0, CHECK * unit):
+        board.line((x, y - 2 * unit), (x, y + 2 * unit), "outline", 0.8)
+    right = CHECK * unit + 4 * unit
+    board.text((right, y), "50 mm: measure it before you trust it", anchor="left")
+    what = f"{made.family.name}, {spoken(face)} as seen from outside, 1:1"
+    board.text((0.0, y - 9 * unit), what, anchor="left", bold=True)

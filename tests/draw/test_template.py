@@ -1,0 +1,82 @@
+import math
+import tempfile
+import unittest
+from pathlib import Path
+
+import pypdf
+
+from machinon.core.errors import MachinonError
+from machinon.core.families import families
+from machinon.core.piece.family import make
+from machinon.desk.piece_paper import write_template
+from machinon.draw.drawing import Circle, Line
+from machinon.draw.template import template, template_faces
+
+PAGE = (190.0, 277.0, 1.0)  # mm, drawn in mm
+
+
+def made(key, **given):
+    sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+    return make(families()[key], sizes)
+
+
+class Templates(unittest.TestCase):
+    def holes(self, drawing, diameter):
+        return [
+            item.centre
+            for item in drawing.items
+            if isinstance(item, Circle) and abs(item.radius - diameter / 2) < 1e-6
+        ]
+
+    def test_holes_lie_as_far_apart_as_on_the_piece(self):
+        """Three on a circle of 110: 110 sin 60° = 95.263 mm from hole to hole."""
+        plate = made("back-plate")
+        (face,) = template_faces(plate)
+        a, b, c = self.holes(template(plate, face, *PAGE), 9)
+        for one, other in ((a, b), (b, c), (c, a)):
+            self.assertAlmostEqual(math.dist(one, other), 95.263, places=3)
+
+    def test_a_face_is_drawn_as_it_is_seen_from_outside(self):
+        """A hole 20 from the left, seen from above; from below it lies at the right."""
+        for face, wanted in (("top", 20), ("bottom", 80), ("front", 20), ("back", 80)):
+            block = made("plate-block", parts="hole", hole1_face=face,
+                         hole1_from_side="20", hole1_from_front="12")  # fmt: skip
+            drawing = template(block, face, *PAGE)
+            (hole,) = self.holes(drawing, 6.8)
+            left = PAGE[0] / 2 - 50
+            self.assertAlmostEqual(hole[0] - left, wanted, places=6)
+
+    def test_it_has_a_line_to_be_measured(self):
+        drawing = template(made("plate-block"), "top", *PAGE)
+        self.assertTrue(
+            any(
+                isinstance(item, Line)
+                and abs(item.end[0] - item.start[0] - 50) < 1e-9
+                and item.start[1] == item.end[1]
+                for item in drawing.items
+            )
+        )
+
+    def test_what_no_page_holds_is_refused_with_both_sizes(self):
+        with self.assertRaisesRegex(MachinonError, r"300 × 60 mm.*190 × 255 mm"):
+            template(made("plate-block", block_length="300"), "top", *PAGE)
+        with self.assertRaisesRegex(MachinonError, "no face with holes"):
+            template_faces(made("spacer-sleeve"))
+
+    def test_each_face_with_holes_is_a_page(self):
+        block = made("plate-block", parts="holes row", row1_face="front",
+                     row1_from_front="15")  # fmt: skip
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "template.pdf"
+            write_template(block, path)
+            pages = pypdf.PdfReader(path).pages
+            self.assertEqual(len(pages), 2)
+            self.assertIn(
+                "front as seen from outside", " ".join(pages[1].extract_text().split())
+            )
+            width = float(pages[0].mediabox.width) / 72 * 25.4
+            self.assertAlmostEqual(width, 210, delta=0.5)
+
+
+if __name__ == "__main__":
+    unittest.main()
