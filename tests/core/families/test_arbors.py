@@ -58,3 +58,34 @@ class Arbors(unittest.TestCase):
             self.assertEqual(failed(made), wrong, size)
         turned = [s for up in route_told(usual) for s in up.steps]
         self.assertIn("19.51 to 20.01", " ".join(s.note for s in turned))
+
+    def test_a_key_leaves_a_wall_to_the_screw_s_hole(self):
+        """22.01 less M10: 6.0 of wall; a keyway of 5 leaves 1, one of 3 leaves 3."""
+        for depth, wrong in (("3", set()), ("5", {"key-wall"})):
+            made = arbor("taper-arbor", key_width="5", key_depth=depth)
+            self.assertEqual(failed(made), wrong)
+        # a nut's stud leaves the whole of the spigot
+        made = arbor("taper-arbor", key_width="5", key_depth="5", clamp_by="nut")
+        self.assertNotIn("key-wall", failed(made))
+
+    def test_a_nut_goes_on_a_stud_that_is_cut_between_centres(self):
+        made = arbor("collet-arbor", clamp_by="nut", cutter_width="3")
+        stud = made.body.feature("screw")
+        self.assertEqual(stud.start - made.body.feature("spigot").end, 0)
+        self.assertEqual(stud.end - stud.start, 20, "M10, two diameters")
+        between = next(up for up in route_told(made) if up.key == "between-centres")
+        operations = [step.operation for step in between.steps]
+        self.assertLess(operations.index("thread"), operations.index("prove"))
+        self.assertNotIn(
+            "tap", [s.operation for up in route_told(made) for s in up.steps]
+        )
+
+    def test_pins_are_drilled_once_everything_turned_is_proved(self):
+        made = arbor("collet-arbor", pins_count="2", collar_diameter="40")
+        self.assertEqual(failed(made), set())
+        self.assertEqual(made.values["pins.circle"], 31, "between 22.01 and 40")
+        last = route_told(made)[-1]
+        self.assertEqual([s.operation for s in last.steps], ["drill", "ream", "deburr"])
+        self.assertEqual(last.steps[0].drill, 3.8)
+        near = arbor("collet-arbor", pins_count="2", pins_circle="25")
+        self.assertIn("pins-edges", failed(near))

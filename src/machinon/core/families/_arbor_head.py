@@ -1,14 +1,17 @@
 """What every arbor for a saw or cutter has at its right end: collar, spigot, screw.
 
 The collar stands behind the cutter, the spigot is cut to its bore and a little shorter
-than it is wide, a screw with its washer clamps it.
+than it is wide, a screw or a nut with its washer clamps it. A key in the spigot or pins
+in the collar may drive it.
 """
 
+import math
 from collections.abc import Callable, Iterable
 
 from machinon.core.piece.family import (
     Check,
     FitSlot,
+    Holding,
     Mate,
     MateSize,
     Size,
@@ -19,11 +22,17 @@ from machinon.core.piece.family import (
 from machinon.core.piece.features import (
     Bore,
     Centre,
+    Circle,
     Cylinder,
     End,
     Feature,
+    Hole,
+    Holes,
+    Keyway,
     NutThread,
+    Screw,
 )
+from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
@@ -44,19 +53,54 @@ SPIGOT = FitSlot(
     "shaft",
     "slides",
 )
-FACED_ENDS = (
-    Step("face", ("front",), title="Turn it round, face to length"),
-    Step("drill", ("screw_hole",)),
-    Step("tap", ("screw",)),
-    Step("centre", ("front_centre",)),
-)
 
-ROUGHED_HEAD = (
-    Step("mount", (), title="Turn the headstock centre true, set the dog"),
-    Step("turn", ("collar",)),
-    Step("turn", ("spigot",), leaves=FINISH),
-)
+
+def by_nut(s: Values) -> bool:
+    """Whether a nut on a stud clamps the cutter, not a screw."""
+    return bool(s["clamp.by"] == "nut")
+
+
+def faced_end(s: Values) -> tuple[Step, ...]:
+    """The right end to length, with its hole or its centre."""
+    screwed = (Step("drill", ("screw_hole",)), Step("tap", ("screw",)))
+    return (
+        Step("face", ("front",), title="Turn it round, face to length"),
+        *(() if by_nut(s) else screwed),
+        Step("centre", ("front_centre",)),
+    )
+
+
+def roughed_head(s: Values) -> tuple[Step, ...]:
+    return (
+        Step("mount", (), title="Turn the headstock centre true, set the dog"),
+        Step("turn", ("collar",)),
+        Step("turn", ("spigot",), leaves=FINISH),
+        *((Step("thread", ("screw",)),) if by_nut(s) else ()),
+    )
+
+
 FINISHED_SPIGOT = Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore.")
+
+
+def driven(s: Values) -> tuple[Holding, ...]:
+    """Key and pins that drive the cutter, once everything turned is proved."""
+    steps = []
+    if s["key.width"]:
+        steps.append(Step("keyway", ("key",)))
+    if s["pins.count"]:
+        steps.append(Step("drill", ("pins",)))
+        steps.append(Step("ream", ("pins",), note="A press fit for the pins."))
+    if not steps:
+        return ()
+    return (
+        Holding(
+            "driven",
+            "mill",
+            "In a dividing head or vee block",
+            "What drives the cutter comes last: a slot spoils a cut that runs over it.",
+            (*steps, Step("deburr", ())),
+        ),
+    )
 
 
 def tap_drill(thread: str) -> float:
@@ -73,14 +117,19 @@ def two_diameters(key: str) -> Callable[[Values], float]:
     return lambda s: 2 * thread_of(str(s[key])).major
 
 
+def _stock_long(s: Values) -> float:
+    return float(math.ceil((s["shank.length"] + head_length(s) + 5) / 5) * 5)
+
+
 def stock_sizes(shank: str) -> tuple[Size, Size]:
     """Sizes of the bar; shank: the size of the shank."""
     return (
         Size("stock.diameter", "stock diameter",
              f"up(max(collar.diameter, {shank}) + 2, 1)", "the collar and a clean-up",
              5, 300),
-        Size("stock.length", "stock length", "up(shank.length + collar.length + "
-             "spigot.length + 5, 5)", "the length and both faces", 20, 800),
+        Size("stock.length", "stock length", _stock_long, "the length and both faces",
+             20, 800, rests=("shank.length", "collar.length", "spigot.length",
+                             "screw.depth", "clamp.by")),
     )  # fmt: skip
 
 
@@ -95,29 +144,103 @@ def head_sizes(shank: str) -> tuple[Size, ...]:
         Size("spigot.length", "length of the spigot", "cutter.width - 0.2",
              "a little shorter than the cutter is wide", 0.5, 150, by="clearance",
              step=0.1),
+        Size("clamp.by", "what clamps the cutter", "screw", "", kind=TEXT,
+             choices=("screw", "nut")),
         Size("screw.thread", "screw", "M10", "to clamp the cutter", kind=TEXT),
         Size("screw.depth", "depth of its thread", two_diameters("screw.thread"),
              "two diameters", 4, 100, rests=("screw.thread",)),
         Size("washer.over", "washer stands over the spigot by", "4", "a wide washer", 0,
              50),
+        Size("key.width", "key in the spigot", "0", "0 for none", 0, 40),
+        Size("key.depth", "depth of its keyway", "round(key.width*0.6, 0.1)",
+             "six tenths of its width", 0, 30),
+        Size("pins.count", "drive pins in the collar", "0", "0 for none", 0, 8, COUNT),
+        Size("pins.diameter", "drive pins", "4", "", 1, 20),
+        Size("pins.circle", "circle of the pins",
+             "round((cutter.bore + collar.diameter)/2, 0.5)",
+             "the middle of the collar", 4, 250),
     )  # fmt: skip
 
 
 def head_features(s: Values, start: float) -> list[Feature]:
-    """Collar, spigot, the faced end and the screw's hole; start: behind the collar."""
+    """Collar, spigot, the faced end with the screw's hole or the nut's stud, key and
+    pins; start: behind the collar."""
     collar = start + s["collar.length"]
     end = collar + s["spigot.length"]
     screw, deep = thread_of(str(s["screw.thread"])), s["screw.depth"]
     drill = tap_drill(screw.name)
-    return [
+    head: list[Feature] = [
         Cylinder("collar", start, collar, s["collar.diameter"], shoulder="left"),
         Cylinder("spigot", collar, end, s["spigot.diameter"], shoulder="left"),
+    ]
+    drive = _drive_features(s, collar, end)
+    if by_nut(s):
+        return [
+            *head,
+            Screw("screw", end, end + deep, screw.name, "left"),
+            End("front", end + deep, "right"),
+            Centre("front_centre", end + deep, "right", round(0.3 * screw.major, 1)),
+            *drive,
+        ]
+    return [
+        *head,
         End("front", end, "right"),
         Bore("screw_hole", end - deep - CHIP_ROOM * screw.pitch, end, drill,
              opens="right", pointed=True),
         NutThread("screw", end - deep, end, screw.name, drill),
         Centre("front_centre", end, "right", mouth(screw.major)),
+        *drive,
     ]  # fmt: skip
+
+
+def _drive_features(s: Values, collar: float, end: float) -> list[Feature]:
+    found: list[Feature] = []
+    if s["key.width"]:
+        wide, deep = s["key.width"], s["key.depth"]
+        found.append(Keyway("key", collar, end, s["spigot.diameter"], wide, deep))
+    if s["pins.count"]:
+        hole = Hole(s["pins.diameter"], 1.5 * s["pins.diameter"], ream=True)
+        circle = Circle(int(s["pins.count"]), s["pins.circle"])
+        long = s["collar.length"]
+        found.append(Holes("pins", "right", circle, hole, long, level=collar))
+    return found
+
+
+def _drive_checks(s: Values) -> Iterable[Check]:
+    screw = thread_of(str(s["screw.thread"]))
+    if s["key.width"]:
+        inside = 0.0 if by_nut(s) else screw.major
+        yield at_least(
+            "key-wall",
+            "key",
+            (s["spigot.diameter"] - inside) / 2 - s["key.depth"],
+            1.5,
+            "Wall between the key's slot and the screw's hole",
+        )
+        yield at_least(
+            "key-narrow",
+            "key",
+            s["spigot.diameter"] / 3,
+            s["key.width"],
+            "A third of the spigot for the key's width",
+        )
+    if s["pins.count"]:
+        half = s["pins.diameter"] / 2
+        inner = (s["pins.circle"] - s["cutter.bore"]) / 2 - half
+        outer = (s["collar.diameter"] - s["pins.circle"]) / 2 - half
+        yield at_least(
+            "pins-edges",
+            "pins",
+            min(inner, outer),
+            1.0,
+            "Metal of the collar on both sides of the pins",
+        )
+
+
+def head_length(s: Values) -> float:
+    """Of collar, spigot and stud."""
+    stud = s["screw.depth"] if by_nut(s) else 0.0
+    return float(s["collar.length"] + s["spigot.length"] + stud)
 
 
 def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
@@ -131,12 +254,14 @@ def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
         0.1,
         "Cutter over the spigot, or the screw never clamps it",
     )
+    yield from _drive_checks(s)
+    inside = screw.major if by_nut(s) else mouth(screw.major)
     yield at_least(
         "spigot-wall",
         "spigot",
-        (s["spigot.diameter"] - mouth(screw.major)) / 2,
+        (s["spigot.diameter"] - inside) / 2,
         max(1.5, 0.1 * s["spigot.diameter"]),
-        "Wall of the spigot round its screw",
+        "Shoulder of the spigot round its stud or screw",
     )
     head = cap_screw(screw.name.split("x")[0]).head_diameter
     yield at_least(
@@ -161,14 +286,15 @@ def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
         1.2 * screw.major,
         "Thread of the screw (1.2 of its diameter)",
     )
-    length = s["shank.length"] + s["collar.length"] + s["spigot.length"]
-    yield at_least(
-        "holes-meet",
-        "screw",
-        length - s["screw.depth"] - CHIP_ROOM * screw.pitch - behind,
-        8.0,
-        "Metal left behind the screw's hole",
-    )
+    length = s["shank.length"] + head_length(s)
+    if not by_nut(s):
+        yield at_least(
+            "holes-meet",
+            "screw",
+            length - s["screw.depth"] - CHIP_ROOM * screw.pitch - behind,
+            8.0,
+            "Metal left behind the screw's hole",
+        )
     yield at_least(
         "stock-length",
         "stock",
@@ -183,3 +309,13 @@ def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
         1.0,
         "Stock over the collar to clean up",
     )
+
+
+# a key and pins besides, and another way of clamping, for what is to be seen whole
+DRIVEN = {
+    "key.width": "5",
+    "key.depth": "2.5",
+    "pins.count": "2",
+    "collar.diameter": "40",
+}
+NUT = {"clamp.by": "nut"}

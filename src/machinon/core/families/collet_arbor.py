@@ -8,13 +8,16 @@ from collections.abc import Iterable
 
 from machinon.core.families._arbor_head import (
     CUTTER,
-    FACED_ENDS,
+    DRIVEN,
     FINISHED_SPIGOT,
-    ROUGHED_HEAD,
+    NUT,
     SPIGOT,
+    driven,
+    faced_end,
     head_checks,
     head_features,
     head_sizes,
+    roughed_head,
     stock_sizes,
 )
 from machinon.core.piece.body import Body, Round
@@ -86,7 +89,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("face", ("plain_end",)),
                 Step("centre", ("back_centre",)),
-                *FACED_ENDS,
+                *faced_end(s),
             ),
         ),
         Holding(
@@ -96,7 +99,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Shank and spigot run true to each other only in one setting. The dog is "
             "on the collar for the shank, on the shank over copper for the spigot.",
             (
-                *ROUGHED_HEAD,
+                *roughed_head(s),
                 Step(
                     "turn",
                     ("shank",),
@@ -116,6 +119,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("deburr", ()),
             ),
         ),
+        *driven(s),
     )
 
 
@@ -146,6 +150,8 @@ FAMILY = Family(
     fits=(SPIGOT,),
     proof=("spigot.diameter",),
     runs=True,
+    full=DRIVEN,
+    ways=(NUT,),
     surfaces={"register": "spigot.diameter", "register-length": "spigot.length",
               "shaft": "shank.diameter"},
 )  # fmt: skip

@@ -10,15 +10,18 @@ from machinon.core.errors import BadInput
 from machinon.core.families._arbor_head import (
     CHIP_ROOM,
     CUTTER,
-    FACED_ENDS,
+    DRIVEN,
     FINISH,
     FINISHED_SPIGOT,
-    ROUGHED_HEAD,
+    NUT,
     SPIGOT,
+    driven,
+    faced_end,
     head_checks,
     head_features,
     head_sizes,
     mouth,
+    roughed_head,
     stock_sizes,
     tap_drill,
 )
@@ -145,7 +148,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("small_end",)),
                 *draw,
                 Step("centre", ("back_centre",), note="True to the thread."),
-                *FACED_ENDS,
+                *faced_end(s),
             ),
         ),
         Holding(
@@ -155,7 +158,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Shank, collar and spigot run true to each other only in one setting: a "
             "trued centre in the nose, and a stop for repeated cuts.",
             (
-                *ROUGHED_HEAD,
+                *roughed_head(s),
                 Step(
                     "taper",
                     ("shank",),
@@ -182,6 +185,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("deburr", ()),
             ),
         ),
+        *driven(s),
     )
 
 
@@ -217,5 +221,7 @@ FAMILY = Family(
     fits=(SPIGOT,),
     proof=("spigot.diameter", "shank.large"),
     runs=True,
+    full=DRIVEN,
+    ways=(NUT,),
     surfaces={"register": "spigot.diameter", "register-length": "spigot.length"},
 )  # fmt: skip
