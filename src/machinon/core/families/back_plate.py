@@ -24,18 +24,21 @@ from machinon.core.piece.family import (
 from machinon.core.piece.features import (
     Bore,
     Circle,
+    CrossHoles,
     Cylinder,
     End,
+    Feature,
     Hole,
     Holes,
     NutThread,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT
+from machinon.core.reckoning import TEXT, reckon
 from machinon.core.shop.things import CHUCK_SURFACES, NOSE_SURFACES
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
+OVER = 1.0  # mm: stock over the hub's face
 PILOT = 25.0  # mm: the largest drill before boring
 TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 EDGE, EDGE_INTO = 2.0, 3.0  # mm: least metal outside of a head and a tapped hole
@@ -64,6 +67,11 @@ def _screws(s: Values) -> dict[str, Any]:
     return told
 
 
+def _old(s: Values) -> bool:
+    """Whether it is made from a plate that has its hub, register and thread."""
+    return bool(s["blank.kind"] == "old plate")
+
+
 def _flange(s: Values) -> float:
     """As wide as the chuck, and past its screws."""
     screw = cap_screw(str(s["bolts.screw"]))
@@ -80,8 +88,15 @@ def build(s: Values) -> Body:
     seat = _seat(s)
     length = seat + s["spigot.height"]
     into = s["bolts.bolting"] == "into"
+    over = 0.0 if _old(s) else OVER
+    ring: list[Feature] = []
+    if s["ring.count"]:
+        hole = Hole(s["ring.diameter"], s["ring.depth"])
+        middle = s["hub.length"] + s["flange.thickness"] / 2
+        wide, count = s["flange.diameter"], int(s["ring.count"])
+        ring.append(CrossHoles("ring", middle, wide, hole, s["ring.depth"], count))
     return Body(
-        Round(s["stock.diameter"], -1.0, s["stock.length"] - 1.0),
+        Round(s["stock.diameter"], -over, s["stock.length"] - over),
         (
             End("hub_face", 0.0, "left"),
             Cylinder("hub", 0.0, s["hub.length"], s["hub.diameter"], shoulder="right"),
@@ -113,6 +128,7 @@ def build(s: Values) -> Body:
                 s["flange.thickness"],
                 level=seat if into else s["hub.length"],
             ),
+            *ring,
         ),
     )
 
@@ -219,16 +235,19 @@ def checks(s: Values) -> Iterable[Check]:
         "stock-length",
         "stock",
         s["stock.length"] - length,
-        2.0,
-        "Stock over the length to face both ends",
+        0.5 if _old(s) else 2.0,
+        "Old plate over the length, to skim its register and face off"
+        if _old(s)
+        else "Stock over the length to face both ends",
     )
     yield at_least(
         "stock-diameter",
         "stock",
         s["stock.diameter"] - s["flange.diameter"],
-        2.0,
-        "Stock over the flange to clean up",
+        0.0 if _old(s) else 2.0,
+        "Old plate over the flange" if _old(s) else "Stock over the flange to clean up",
     )
+    yield from _ring_checks(s)
     if s["bolts.bolting"] == "into":
         wanted = material(str(s["material"])).engagement * screw.diameter
         yield at_least(
@@ -269,10 +288,166 @@ def checks(s: Values) -> Iterable[Check]:
     )
 
 
+def _ring_checks(s: Values) -> Iterable[Check]:
+    if not s["ring.count"]:
+        return
+    wide, count = s["flange.diameter"], int(s["ring.count"])
+    answer = reckon(
+        "index-ring",
+        {"holes": count, "diameter": wide, "hole_diameter": s["ring.diameter"]},
+    )
+    yield at_least(
+        "ring-land",
+        "ring",
+        float(answer["land"]),
+        s["ring.diameter"] / 4,
+        "Land between neighbours of the index ring (a quarter of a hole)",
+    )
+    yield at_least(
+        "ring-rim",
+        "ring",
+        (s["flange.thickness"] - s["ring.diameter"]) / 2,
+        1.5,
+        "Rim on both sides of the index holes",
+    )
+    head = _hole(s).bore or _hole(s).diameter
+    yield at_least(
+        "ring-bolts",
+        "ring",
+        (wide - s["bolts.circle"] - head) / 2 - s["ring.depth"],
+        1.0,
+        "Metal between the index holes and the bolts",
+    )
+
+
+def _ring_holding(s: Values) -> tuple[Holding, ...]:
+    if not s["ring.count"]:
+        return ()
+    turn = 360 / s["ring.count"]
+    return (
+        Holding(
+            "ring",
+            "mill",
+            "On the dividing head, between its centre and the tailstock",
+            "The index ring is drilled last, all in one setting: what it divides can "
+            "be no better than it is.",
+            (
+                Step(
+                    "drill",
+                    ("ring",),
+                    note=f"Every {turn:.4f}°; keep the same hand on the crank, and "
+                    "lock it for each hole. Drilled for the plunger that is there: "
+                    "compare with the rings of your other plates.",
+                    key="ring",
+                ),
+                Step("deburr", ("ring",), key="deburr-ring"),
+            ),
+        ),
+    )
+
+
+def _nose_side(s: Values) -> Holding:
+    """Register, thread and shoulder in one chucking; of an old plate they are there."""
+    if _old(s):
+        return Holding(
+            "old-plate",
+            "lathe",
+            "The old plate as it is",
+            "Its register and thread are what it runs by: nothing that is cut later "
+            "mends them.",
+            (
+                Step(
+                    "prove",
+                    ("register", "thread"),
+                    title="Try the old plate on the nose, measure its register",
+                    tool="bore gauge, the nose",
+                    fit="register",
+                    note="It has to screw home by hand and seat on the shoulder.",
+                    caution="Belt off: an old thread may bind half way.",
+                    key="prove-nose",
+                ),
+            ),
+        )
+    return _new_nose_side(s)
+
+
+def _front(s: Values) -> Step:
+    if _old(s):
+        return Step(
+            "face",
+            ("front",),
+            title="Skim the old register and the face off",
+            note="Only until it is clean all over: what is left over the thread is all "
+            "there is.",
+            key="seat",
+        )
+    return Step("face", ("front",), title="Face the front", key="seat")
+
+
+def _new_nose_side(s: Values) -> Holding:
+    pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
+    return Holding(
+        "nose-side",
+        "lathe",
+        "In the chuck, nose side out",
+        "The nose side comes first: register, thread and the face that seats on "
+        "the shoulder are cut in one chucking, so they are true to each other.",
+        (
+            Step(
+                "face",
+                ("hub_face",),
+                title="Face the hub end",
+                caution="Hold at least 15 mm; keep the speed down for a rough blank.",
+                key="face-hub",
+            ),
+            Step(
+                "turn",
+                ("hub",),
+                title="Turn the hub and the back of the flange",
+                key="hub",
+            ),
+            Step("drill", ("core",), leaves=pilot, key="drill"),
+            Step(
+                "bore",
+                ("core",),
+                title=f"Bore for the thread, {s['core.diameter']:.2f} mm",
+                note="To the minor diameter, middle of its band.",
+                fit="thread",
+                key="bore",
+            ),
+            Step(
+                "bore",
+                ("register",),
+                title="Bore the register to its band",
+                fit="register",
+                note="Before the thread, while the bore is still whole.",
+                key="register",
+            ),
+            Step(
+                "thread",
+                ("thread",),
+                fit="thread",
+                caution="Run out into the register bore; never reach in.",
+                key="thread",
+            ),
+            Step(
+                "prove",
+                ("register", "thread"),
+                title="Prove register and thread before unchucking",
+                tool="bore gauge, thread plug",
+                hold=True,
+                fit="register",
+                note="Do not take it off before the fit is proved: it cannot be "
+                "put back as true. Use a plug turned to the nose's readings.",
+                key="prove-nose",
+            ),
+        ),
+    )
+
+
 def route(s: Values) -> tuple[Holding, ...]:
     into = s["bolts.bolting"] == "into"
     screw = cap_screw(str(s["bolts.screw"]))
-    pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
     tapping = (
         f"This is the tapping drill for {screw.size}, not the clearance drill "
         f"({screw.normal:g})."
@@ -296,64 +471,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         )
     )
     return (
-        Holding(
-            "nose-side",
-            "lathe",
-            "In the chuck, nose side out",
-            "The nose side comes first: register, thread and the face that seats on "
-            "the shoulder are cut in one chucking, so they are true to each other.",
-            (
-                Step(
-                    "face",
-                    ("hub_face",),
-                    title="Face the hub end",
-                    caution="Hold at least 15 mm; keep the speed down for a rough "
-                    "blank.",
-                    key="face-hub",
-                ),
-                Step(
-                    "turn",
-                    ("hub",),
-                    title="Turn the hub and the back of the flange",
-                    key="hub",
-                ),
-                Step("drill", ("core",), leaves=pilot, key="drill"),
-                Step(
-                    "bore",
-                    ("core",),
-                    title=f"Bore for the thread, {s['core.diameter']:.2f} mm",
-                    note="To the minor diameter, middle of its band.",
-                    fit="thread",
-                    key="bore",
-                ),
-                Step(
-                    "bore",
-                    ("register",),
-                    title="Bore the register to its band",
-                    fit="register",
-                    note="Before the thread, while the bore is still whole.",
-                    key="register",
-                ),
-                Step(
-                    "thread",
-                    ("thread",),
-                    fit="thread",
-                    caution="Run out into the register bore; never reach in.",
-                    key="thread",
-                ),
-                Step(
-                    "prove",
-                    ("register", "thread"),
-                    title="Prove register and thread before unchucking",
-                    tool="bore gauge, thread plug",
-                    hold=True,
-                    fit="register",
-                    note="Do not take it off before the fit is proved: it cannot be "
-                    "put back as true. Use a plug turned to the nose's readings.",
-                    key="prove-nose",
-                ),
-            ),
-        ),
+        _nose_side(s),
         Holding(
             "in-place",
             "lathe",
@@ -378,12 +496,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     title=f"Rough the front, leave {2 * FINISH:g} mm on the spigot",
                     key="rough-spigot",
                 ),
-                Step(
-                    "face",
-                    ("front",),
-                    title="Face the front",
-                    key="seat",
-                ),
+                _front(s),
                 Step(
                     "turn",
                     ("spigot",),
@@ -432,6 +545,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 ),
             ),
         ),
+        *_ring_holding(s),
     )
 
 
@@ -442,6 +556,8 @@ FAMILY = Family(
     "for a three-jaw chuck of 130 mm on a nose M45 × 4.5",
     also="chuck adapter nose flange three-jaw four-jaw",
     sizes=(
+        Size("blank.kind", "what it is made from", "new", "a casting or a slice of bar",
+             kind=TEXT, choices=("new", "old plate")),
         Size("stock.diameter", "stock diameter", "up(flange.diameter + 4, 5)",
              "the flange and a clean-up", 10, 600),
         Size("stock.length", "stock length", "up(hub.length + flange.thickness "
@@ -472,6 +588,9 @@ FAMILY = Family(
         Size("bolts.bolting", "where the screws go", "through",
              "through the plate into the chuck", kind=TEXT,
              choices=("through", "into")),
+        Size("ring.count", "index holes in the rim", "0", "0 for none", 0, 400, COUNT),
+        Size("ring.diameter", "index holes", "6", "for the plunger", 1, 30),
+        Size("ring.depth", "depth of the index holes", "6", "", 1, 60),
     ),
     build=build,
     route=route,
@@ -510,6 +629,8 @@ FAMILY = Family(
     proof=("register.diameter", "spigot.diameter", "bolts.circle"),
     runs=True,
     material="cast iron",
+    full={"ring.count": "24", "flange.diameter": "145"},
+    ways=({"bolts.bolting": "into"}, {"blank.kind": "old plate"}),
     surfaces={
         "register": "spigot.diameter",
         "register-length": "spigot.height",

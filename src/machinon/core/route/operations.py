@@ -156,7 +156,15 @@ def route_told(
     speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
     job, by slot.
     """
-    done: dict[str, float] = {}
+    cut = {
+        name
+        for one in made.holdings
+        for step in one.steps
+        if step.operation not in NO_METAL
+        for name in step.features
+    }
+    # what no step cuts is there already: a thread in an old plate
+    done = {one.name: 0.0 for one in made.body.features if one.name not in cut}
     bare = {
         name
         for one in made.holdings
