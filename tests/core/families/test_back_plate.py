@@ -20,13 +20,14 @@ def steps(made):
     return {step.key: step for up in route_told(made) for step in up.steps}
 
 
+OLD = {"blank_kind": "old plate", "stock_diameter": "130", "stock_length": "40"}
+
+
 class FromAnOldPlate(unittest.TestCase):
     """An old plate 40 long with its thread in it: hub 16, flange 18, spigot 3.5."""
 
-    OLD = {"blank_kind": "old plate", "stock_diameter": "130", "stock_length": "40"}
-
     def test_what_is_there_already_is_in_every_picture_and_in_no_step(self):
-        made = plate(**self.OLD)
+        made = plate(**OLD)
         self.assertEqual(failed(made), set())
         cut = {name for step in steps(made).values() for name in step.features
                if step.operation not in ("prove", "mount", "deburr")}  # fmt: skip
@@ -37,9 +38,9 @@ class FromAnOldPlate(unittest.TestCase):
 
     def test_enough_has_to_be_left_once_its_register_is_skimmed_off(self):
         """16 + 18 + 3.5 = 37.5: a plate of 37.8 leaves 0.3 to skim, half is wanted."""
-        thin = plate(**{**self.OLD, "stock_length": "37.8"})
+        thin = plate(**{**OLD, "stock_length": "37.8"})
         self.assertEqual(failed(thin), {"stock-length"})
-        small = plate(**{**self.OLD, "stock_diameter": "128"})
+        small = plate(**{**OLD, "stock_diameter": "128"})
         self.assertEqual(failed(small), {"stock-diameter"})
 
 
@@ -75,7 +76,7 @@ class Screws(unittest.TestCase):
         self.assertGreater(hole.bore, hole.diameter)
 
     def test_screws_from_the_chuck_are_tapped_into_the_plate(self):
-        """M8: drill 6.8, and the flange is as thick as cast iron asks: 1.4 × 8 = 11.2."""
+        """M8: drill 6.8, and cast iron asks for 1.4 × 8 = 11.2 of thread."""
         made = plate(bolts_bolting="into")
         self.assertEqual(steps(made)["holes"].drill, 6.8)
         self.assertEqual(steps(made)["tap"].tap, "M8")
