@@ -124,6 +124,24 @@ class Laws(unittest.TestCase):
             keys = [step.key for step in steps]
             self.assertEqual(len(keys), len(set(keys)))
 
+    def test_the_order_of_work_keeps_the_rules_of_the_shop(self):
+        """A hole is finished in the holding of its drill, sawing comes last, and a
+        piece is held for a proof where what is proved was cut."""
+        for _, made in everywhere(self):
+            sawn = False
+            for holding in made.holdings:
+                cut, drilled = set(), False
+                for step in holding.steps:
+                    drilled = drilled or step.operation == "drill"
+                    if step.operation in ("tap", "ream", "counterbore", "countersink"):
+                        self.assertTrue(drilled, step)
+                    if step.hold:
+                        self.assertTrue(cut & set(step.features), step)
+                    if sawn:
+                        self.assertIn(step.operation, ("mill", "deburr", "prove"))
+                    cut |= set(step.features)
+                    sawn = sawn or step.operation == "saw"
+
     def test_no_drill_is_larger_than_what_it_prepares(self):
         for _, made in everywhere(self):
             for holding in route_told(made):

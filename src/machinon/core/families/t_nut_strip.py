@@ -135,6 +135,9 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
+    first = s["nuts.length"] / 2
+    count = min(int(s["nuts.count"]), 3)
+    middles = ", ".join(f"{first + i * _pitch(s):.2f}" for i in range(count))
     side = (s["head.width"] - s["tongue.width"]) / 2
     return (
         Holding(
@@ -175,8 +178,14 @@ def route(s: Values) -> tuple[Holding, ...]:
             "In the same vise, tongue up",
             "Holes are drilled while the strip is whole: no nut has to be held alone.",
             (
-                Step("mark", ("thread",), title="Lay out each nut and its middle"),
-                Step("drill", ("thread",), note="Spot each, then a ladder of drills."),
+                Step(
+                    "mark",
+                    ("thread",),
+                    title="Lay out each nut and its middle",
+                    note=f"Middles from the end: {middles} mm; then every "
+                    f"{_pitch(s):.2f}.",
+                ),
+                Step("drill", ("thread",), note="Spot each first."),
                 Step(
                     "tap",
                     ("thread",),

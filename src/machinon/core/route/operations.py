@@ -37,6 +37,7 @@ FEED = 0.1  # mm a turn, as a rule of thumb
 HANDLING = 1.0  # minutes to set a tool and wind back
 AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
 NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
+PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
@@ -236,7 +237,7 @@ def _told(
         step.features,
         step.title or _title(step, operation, features, drill, tap),
         step.tool or _tool(operation, first, drill, tap),
-        step.note,
+        _note(step, drill),
         step.caution or operation.caution,
         drill,
         tap,
@@ -247,6 +248,14 @@ def _told(
         before,
         after,
     )
+
+
+def _note(step: Step, drill: float) -> str:
+    stages = ladder(drill) if drill else ()
+    if len(stages) < 2:
+        return step.note
+    said = ", ".join(_size(one) for one in stages)
+    return f"{step.note} One after the other: {said} mm.".strip()
 
 
 def _is(made: Made, name: str) -> bool:
@@ -280,6 +289,19 @@ def _under(most: float) -> float:
     """The largest drill of the usual set that is not over a size, mm."""
     below = [one.size for one in drills("metric") if one.size <= most + 1e-9]
     return below[-1] if below else most
+
+
+def ladder(drill: float) -> tuple[float, ...]:
+    """The drills that open a hole, each at most about twice the one before, so that its
+    chisel edge has nothing to push through; mm.
+
+    >>> ladder(25), ladder(6.8)
+    ((6.2, 12.5, 25), (6.8,))
+    """
+    found = [drill]
+    while found[0] > PILOTED:
+        found.insert(0, _under(found[0] / 2))
+    return tuple(found)
 
 
 def _tap_of(step: Step, feature: Feature | None) -> str:

@@ -1,0 +1,46 @@
+import unittest
+from itertools import pairwise
+
+from machinon.core.families import families
+from machinon.core.piece.family import make
+from machinon.core.route.operations import ladder, route_told
+
+
+def steps(key, **given):
+    sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+    made = make(families()[key], sizes)
+    return {step.key: step for up in route_told(made) for step in up.steps}
+
+
+class Ladders(unittest.TestCase):
+    def test_each_drill_follows_one_about_half_as_large(self):
+        for drill in (3.0, 6.8, 8.5, 10.3, 13.0, 19.0, 25.0, 40.0):
+            stages = ladder(drill)
+            self.assertEqual(stages[-1], drill)
+            self.assertLessEqual(stages[0], 8.0)
+            for small, large in pairwise(stages):
+                self.assertLessEqual(small, large / 2)
+                self.assertGreater(small, large / 2 - 0.6)
+
+    def test_they_are_said_where_there_are_several(self):
+        self.assertIn("6.2, 12.5, 25 mm", steps("back-plate")["drill"].note)
+        thin = steps("plate-block", parts="hole", hole1_screw="M6")
+        self.assertNotIn("One after the other", thin["drill-hole1"].note)
+
+
+class Speeds(unittest.TestCase):
+    def test_a_step_turns_as_fast_as_the_round_it_cuts_allows(self):
+        """Cast iron 22 m/min: on the spigot, 95.997 as roughed, 72.9 rpm; on the front
+        out to the blank of 135, 51.9."""
+        found = steps("back-plate")
+        self.assertAlmostEqual(found["spigot"].rpm, 22000 / 3.14159 / 95.997, 1)
+        self.assertAlmostEqual(found["face-hub"].rpm, 22000 / 3.14159 / 135, 1)
+
+    def test_a_bore_turns_by_its_own_diameter(self):
+        found = steps("turned-piece", parts="step bore", step1_diameter="60",
+                      bore1_diameter="20")  # fmt: skip
+        self.assertGreater(found["bore-bore1"].rpm, 2 * found["turn-step1"].rpm)
+
+
+if __name__ == "__main__":
+    unittest.main()
