@@ -334,6 +334,26 @@ class Blocks(MadePieces):
         self.assertAlmostEqual(self.value("holes1.from_side"), 38.1)
         self.tick_all()
 
+    def test_a_size_without_a_fit_is_proved_against_the_drawing(self):
+        """100 mm without a zone may be off 0.3 each way, 30 mm 0.2; ISO 2768-m."""
+        self.begin("plate-block", "Base")
+        view = self.stage("piece")
+        view.begin_edit("block.length")
+        self.click(view.prove)
+        lines = {line.key: line for line in self.job.plan.proof}
+        long = lines["size.block.length"]
+        self.assertEqual((long.lower, long.upper), (99.7, 100.3))
+        proof = self.stage("proof")
+        for key, size in (("block.height", "30.1"), ("block.length", "100.4")):
+            proof.choose(f"size.{key}")
+            self.choose(proof.instrument, "caliper")
+            self.type(proof.reading.edit, size)
+        self.assertEqual(self.job.plan.verdict, "failed")
+        self.click(proof.again)
+        self.type(proof.reading.edit, "100.2")
+        block = self.finish()
+        self.assertEqual(sorted(s.id for s in block.surfaces), ["length", "thickness"])
+
     def test_the_piece_is_turned_as_a_solid(self):
         self.begin("plate-block", "Base")
         view = self.stage("piece")

@@ -626,7 +626,6 @@ FAMILY = Family(
                 "normal", step=0.01, tells=_screws, centred="spigot",
                 rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),
     ),
-    proof=("register.diameter", "spigot.diameter", "bolts.circle"),
     runs=True,
     material="cast iron",
     full={"ring.count": "24", "flange.diameter": "145"},

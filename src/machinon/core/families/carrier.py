@@ -365,7 +365,6 @@ FAMILY = Family(
         FitSlot("bore", "Chuck bonded into the carrier", "bore.diameter",
                 "held.outside", "shaft", "bond", "bond-usual"),
     ),
-    proof=("bore.diameter",),
     runs=True,
     ways=({"grooves.count": "0"},),
     surfaces={

@@ -148,7 +148,6 @@ FAMILY = Family(
         CUTTER,
     ),
     fits=(SPIGOT,),
-    proof=("spigot.diameter",),
     runs=True,
     full=DRIVEN,
     ways=(NUT,),

@@ -116,7 +116,6 @@ FAMILY = Family(
         Chain("length", "Sleeve between its faces", "sleeve.length",
               (("gap.between", 1),), "gap.least", "gap.most"),
     ),
-    proof=("bore.diameter", "sleeve.length"),
     surfaces={"bore": "bore.diameter", "shaft": "sleeve.diameter",
               "length": "sleeve.length"},
 )  # fmt: skip

@@ -263,6 +263,5 @@ FAMILY = Family(
         FitSlot("tongue", "Tongue in the slot", "tongue.width", "slot.neck",
                 "hole", "slot", "free", 0.01),
     ),
-    proof=("tongue.width",),
     surfaces={"tongue": "tongue.width", "thickness": "head.height"},
 )  # fmt: skip

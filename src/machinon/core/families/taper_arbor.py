@@ -219,7 +219,6 @@ FAMILY = Family(
         CUTTER,
     ),
     fits=(SPIGOT,),
-    proof=("spigot.diameter", "shank.large"),
     runs=True,
     full=DRIVEN,
     ways=(NUT,),

@@ -21,7 +21,7 @@ from machinon.core.piece.family import (
     Value,
     make,
 )
-from machinon.core.quantity import typed_again
+from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Surface
@@ -372,13 +372,32 @@ def size_surface(family: Family, key: str, form_name: str) -> Surface:
     return Surface(f"size.{key}", name, form.kind, form.how)
 
 
+def drawn_surface(made: Made, key: str) -> Surface | None:
+    """What is measured to prove a size against the drawing; None for one that no gauge
+    reads, as a count or a word."""
+    size = made.sizes[key].size
+    if size.kind is not LENGTH:
+        return None
+    name, _, measure = size.drawn_at.partition(".")
+    feature = next((one for one in made.body.features if one.name == name), None)
+    at = feature.dimensions().get(measure) if feature is not None else None
+    if at is None:
+        return None
+    form = "length"
+    if at.kind == "diameter":
+        form = "bore" if at.inside else "shaft"
+    return size_surface(made.family, key, form)
+
+
 def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, ...]:
-    """What is measured to prove a piece of a family: each size that a band rules."""
+    """What is measured to prove a piece of a family: each size that a band rules, and
+    those that it names."""
     # a thread is proved by its mate alone
     found = [proof_surface(fit) for fit in fits if fit.kind != "thread"]
     form = surface_forms()["length"]
     for chain in family.chains:
         found.append(Surface(f"chain.{chain.key}", chain.words, form.kind, form.how))
+    found += [size_surface(family, key, "length") for key in family.proof]
     return tuple(found)
 
 

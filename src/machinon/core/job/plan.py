@@ -55,6 +55,7 @@ from machinon.core.shop.things import (
     Surface,
     SurfaceKind,
 )
+from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured, measure
 
 ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
@@ -435,7 +436,7 @@ def _proved(plan: Plan) -> Plan:
         band = chains.get(surface.id)
         measured = measure(surface, plan.shop, material)
         if surface.id.startswith("size."):
-            lines.append(_size_line(plan, surface))
+            lines.append(_size_line(plan, surface, measured))
             continue
         if fit is None and band is None:
             continue
@@ -488,12 +489,29 @@ def _proved(plan: Plan) -> Plan:
     )
 
 
-def _size_line(plan: Plan, surface: Surface) -> ProofLine:
-    """The proof of a size that no band rules, as others are made to it as it is."""
+def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> ProofLine:
+    """The proof of a size that no fit rules: what others are made to is right as it is,
+    the rest within the general tolerance of the drawing."""
     made, key = plan.made, surface.id.removeprefix("size.")
     forms = made.family.surfaces if made else {}
+    rests = {one.choice.surface for one in plan.fits if one.choice.piece == _mate(plan)}
     form = next((form for form, size in forms.items() if size == key), "")
-    measured = plan.measured.get((plan.job.work.as_mate, form))
+    if form not in rests:
+        drawn = made.values.get(key) if made else None
+        ends: tuple[float | None, float | None] = (None, None)
+        if isinstance(drawn, int | float):
+            off = general_tolerance(float(drawn))
+            ends = drawn - off, drawn + off
+        return proof_line(
+            surface.id,
+            surface.name,
+            0,
+            *ends,
+            measured,
+            tried=plan.job.proof.tried.get(surface.id, ""),
+            accepted=plan.job.proof.accepted.get(surface.id, ""),
+        )
+    measured = plan.measured.get((_mate(plan), form))
     if measured is None or measured.drawn:
         holes = holes_of(made, key) if made else None
         says = f"{SAYS['open']}: {holes.says}" if holes else SAYS["open"]
@@ -512,6 +530,11 @@ def _size_line(plan: Plan, surface: Surface) -> ProofLine:
         "proved",
         "as made: what goes on it is made to this",
     )
+
+
+def _mate(plan: Plan) -> str:
+    """What stands for the piece at hand as a mate of others."""
+    return plan.job.work.as_mate
 
 
 def _circle_line(

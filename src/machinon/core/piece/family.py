@@ -289,7 +289,8 @@ class Part:
 class Family:
     """A kind of piece.
 
-    example: what it is usually made to, in a sentence; proof: sizes that are proved;
+    example: what it is usually made to, in a sentence; proof: sizes that are proved
+    besides those that a fit rules;
     full: what to give so that every feature it can have is there; ways: what to give
     besides for another way of making it, or by itself where it lists parts; runs:
     whether its run-out is proved; also: other words that it is found by; cautions: by

@@ -12,7 +12,12 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.fit_plan import can_be_cut, cut_kind
 from machinon.core.job.job import CutLog
-from machinon.core.job.made_piece import proof_surface, with_size
+from machinon.core.job.made_piece import (
+    drawn_surface,
+    proof_surface,
+    ruled_by_fits,
+    with_size,
+)
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
@@ -50,6 +55,34 @@ class MakingActs(JobAtHand):
             return
         job = self.job.with_work(making=changed)
         self._keep(f"{family.name}, {name}: {said}.", job, size=key)
+
+    def proves(self, key: str) -> bool:
+        """Whether a size is measured in the proof."""
+        return any(one.id == f"size.{key}" for one in self.job.proof.surfaces)
+
+    def prove_size(self, key: str) -> None:
+        """Measure a size of the drawing in the proof as well, or no longer.
+
+        Raises BadInput on `key` for one that no gauge reads, that its fit proves, or
+        that others are made to.
+        """
+        made, proof = self.plan.made, self.job.proof
+        assert made is not None
+        words = made.sizes[key].size.words
+        surface = drawn_surface(made, key)
+        if surface is None:
+            raise BadInput(key, f"{words}: no gauge reads that.")
+        if key in ruled_by_fits(made).values():
+            raise BadInput(key, f"{words}: its fit proves it.")
+        if not self.proves(key):
+            surfaces = (*proof.surfaces, surface)
+        elif any(one.piece == self.job.work.as_mate for one in self.job.fits):
+            raise BadInput(key, f"{words}: another piece is made to it.")
+        else:
+            surfaces = tuple(one for one in proof.surfaces if one.id != surface.id)
+        said = "proved as well" if len(surfaces) > len(proof.surfaces) else "not proved"
+        job = self.job.with_work(proof=replace(proof, surfaces=surfaces))
+        self._keep(f"{made.family.name}, {words}: {said}.", job)
 
     def mark_step(self, key: str, done: bool) -> None:
         """Tick a step of the route, or untick it.

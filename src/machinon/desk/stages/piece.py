@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
-from machinon.core.job.made_piece import ruled_by_fits
+from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known, spoken
 from machinon.core.quantity import LENGTH, length_text
@@ -59,6 +59,7 @@ class PieceView(StageView):
         self.open_fit = button("", self._open_fit)
         self.follow = button("Follow its rule again", self._follow)
         self.take_out = button("", self._take_out)
+        self.prove = button("", self._prove)
         self.as_solid = button("As a solid", self._swap_pages)
         self.material = Combo()
         self.material.setAccessibleName("Material")
@@ -83,7 +84,7 @@ class PieceView(StageView):
         left.addWidget(self.pages, 1)
         foot = QHBoxLayout()
         foot.addWidget(self.says, 1)
-        for one in (self.open_fit, self.follow, self.take_out):
+        for one in (self.open_fit, self.follow, self.prove, self.take_out):
             one.hide()
             foot.addWidget(one)
         left.addLayout(foot)
@@ -194,9 +195,21 @@ class PieceView(StageView):
         by_fits = ruled_by_fits(made).items()
         self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))
+        self.prove.setText("Prove it no longer" if self.job.proves(key) else "Prove it")
+        can_be = drawn_surface(made, key) is not None and not self._fit
+        self.prove.setVisible(can_be)
         part = self._part_at_hand()
         self.take_out.setText(f"Take out {spoken(part)}")
         self.take_out.setVisible(bool(part))
+
+    def _prove(self) -> None:
+        """Have the size at hand measured in the proof, or no longer."""
+        try:
+            self.job.prove_size(self._key)
+        except BadInput as error:
+            self._tell(error.message, "stop")
+            return
+        self._close_edit()
 
     # -- the features of a free piece --------------------------------------
 
@@ -292,7 +305,7 @@ class PieceView(StageView):
     def _tell(self, text: str, ink: str = "") -> None:
         self.says.setText(text)
         set_ink(self.says, ink)
-        for one in (self.open_fit, self.follow, self.take_out):
+        for one in (self.open_fit, self.follow, self.prove, self.take_out):
             one.hide()
 
     def _offer_fit(self, number: int) -> None:
