@@ -153,7 +153,7 @@ def edits(folder: Path) -> None:
         app.processEvents()
 
         def edit(i: int) -> None:
-            job.set_size("hub_diameter", f"{70 + i % 7}")
+            job.set_size("hub.diameter", f"{70 + i % 7}")
             app.processEvents()
 
         p50, p95 = timed(edit, 60)
@@ -161,6 +161,17 @@ def edits(folder: Path) -> None:
             f"edit of a size to repainted {stage:<6}"
             f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target 16)"
         )
+    ids = ("t-nuts", "back-plate-130")
+
+    def opened(i: int) -> None:
+        window.open_job(ids[i % 2])
+        app.processEvents()
+
+    p50, p95 = timed(opened, 20)
+    print(f"opening a job               {p50:6.1f} ms p50 {p95:6.1f} ms p95")
+    window.open_job("back-plate-130")
+    job = window.job
+    assert job is not None
     state = job.plan.cut_state
     assert state is not None
     # each asked anew: an answer to the same state is kept
@@ -194,13 +205,13 @@ def families_edited(folder: Path) -> None:
         begun = begin_job(file, {"what": family.key, "name": name})
         assert begun.making is not None
         usual = {
-            key: f"{mate.usual:g}mm"
+            key: f"{mate.usual:g}{'mm' if mate.kind is LENGTH else ''}"
             if isinstance(mate.usual, float)
             else f"{mate.usual}"
             for key, mate in family.mate_keys.items()
         }
         making = replace(begun.making, sizes=usual)
-        file.act(begun.id, "Mates taken as usual.", replace(begun, making=making))
+        file.act(begun.id, "Mates taken as usual.", begun.with_work(making=making))
         window.open_job(begun.id)
         job = window.job
         assert job is not None

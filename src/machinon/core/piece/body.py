@@ -132,6 +132,10 @@ class Body:
 
     def rings(self) -> list[list[Point]]:
         """The half section as closed outlines of (z, r), the largest first."""
+        return self._rings
+
+    @functools.cached_property
+    def _rings(self) -> list[list[Point]]:
         region = self.region
         parts: list[Any] = list(getattr(region, "geoms", [region]))
         parts = [part for part in parts if not part.is_empty and part.area > 1e-9]
@@ -154,13 +158,13 @@ class Body:
 
     def radii(self, z: float) -> tuple[float, float]:
         """Inner and outer radius at a station; both 0 where there is no metal."""
-        from shapely.geometry import LineString
-
-        found = self.region.intersection(LineString([(z, -1.0), (z, 10_000.0)]))
-        if found.is_empty:
-            return 0.0, 0.0
-        _, low, _, high = found.bounds
-        return float(low), float(high)
+        found = [
+            r
+            for ring in self.rings()
+            for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)
+            for r in _met(a, b, z)
+        ]
+        return (min(found), max(found)) if found else (0.0, 0.0)
 
     # -- solids ------------------------------------------------------------
 
@@ -246,6 +250,16 @@ class Body:
     def stock_volume(self) -> float:
         """mm³."""
         return Body(self.stock, ()).volume
+
+
+def _met(a: Point, b: Point, z: float) -> tuple[float, ...]:
+    """The radii at which an edge of a section lies at a station."""
+    (az, ar), (bz, br) = a, b
+    if az == bz:
+        return (ar, br) if az == z else ()
+    if not min(az, bz) <= z <= max(az, bz):
+        return ()
+    return (ar + (br - ar) * (z - az) / (bz - az),)
 
 
 # a piece is worked out at each step of its route, over and over while it is edited
