@@ -1,5 +1,6 @@
 """Laws that hold for every family, whatever it is."""
 
+import contextlib
 import math
 import random
 import re
@@ -14,6 +15,7 @@ from machinon.core.piece.family import Known, make
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.operations import route_told
+from machinon.core.route.order import broken, in_order, keyed, stepped
 
 SOURCE = Path(package.__file__).parents[2]
 
@@ -128,19 +130,28 @@ class Laws(unittest.TestCase):
         """A hole is finished in the holding of its drill, sawing comes last, and a
         piece is held for a proof where what is proved was cut."""
         for _, made in everywhere(self):
-            sawn = False
-            for holding in made.holdings:
-                cut, drilled = set(), False
-                for step in holding.steps:
-                    drilled = drilled or step.operation == "drill"
-                    if step.operation in ("tap", "ream", "counterbore", "countersink"):
-                        self.assertTrue(drilled, step)
-                    if step.hold:
-                        self.assertTrue(cut & set(step.features), step)
-                    if sawn:
-                        self.assertIn(step.operation, ("mill", "deburr", "prove"))
-                    cut |= set(step.features)
-                    sawn = sawn or step.operation == "saw"
+            route = keyed(made.holdings)
+            self.assertEqual(broken(route, route), [])
+
+    def test_no_step_can_be_moved_to_where_there_is_nothing_for_it(self):
+        """Any step, one place earlier or later: metal is only taken away all the same,
+        and the piece comes out as it was."""
+        for _, made in everywhere(self):
+            planned = keyed(made.holdings)
+            for key in [step.key for one in planned for step in one.steps]:
+                for later in (False, True):
+                    with contextlib.suppress(BadInput):
+                        moved = stepped(planned, (), key, later)
+                        order = in_order(planned, moved)
+                        if any(one.never for one in broken(order, planned)):
+                            continue
+                        steps = [
+                            s for h in route_told(made, moved=moved) for s in h.steps
+                        ]
+                        last = steps[-1].after
+                        self.assertEqual(
+                            last.features, made.body.features, (key, later)
+                        )
 
     def test_no_drill_is_larger_than_what_it_prepares(self):
         for _, made in everywhere(self):

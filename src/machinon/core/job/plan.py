@@ -45,7 +45,8 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.operations import NO_METAL, HoldingTold, route_told
+from machinon.core.route.operations import HoldingTold, route_told
+from machinon.core.route.order import NO_METAL
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     Instrument,
@@ -272,7 +273,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         for fit in plan.fits
     )
     speeds = plan.lathe.speed_choices if plan.lathe else None
-    route = _with_linked(route_told(made, speeds, numbers), ruled)
+    route = _with_linked(route_told(made, speeds, numbers, work.making.moved), ruled)
     return replace(plan, fits=fits, made=made, checks=checks, route=route)
 
 

@@ -29,14 +29,14 @@ from machinon.core.piece.features import (
 )
 from machinon.core.quantity import plain
 from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.order import AFTER_DRILL, NO_METAL, in_order, keyed
+from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drills
 
 ROUGH = 1.5  # mm: depth of a roughing pass
 FEED = 0.1  # mm a turn, as a rule of thumb
 HANDLING = 1.0  # minutes to set a tool and wind back
-AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
-NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
@@ -151,11 +151,12 @@ def route_told(
     made: Made,
     speeds: Sequence[float] | None = None,
     fits: Mapping[str, int] | None = None,
+    moved: Sequence[Moved] = (),
 ) -> tuple[HoldingTold, ...]:
     """The route of a piece.
 
     speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
-    job, by slot.
+    job, by slot; moved: steps that the person moved.
     """
     cut = {
         name
@@ -173,9 +174,10 @@ def route_told(
         if step.operation in AFTER_DRILL
         for name in step.features
     }
-    keys: dict[str, int] = {}
     out = []
-    for holding in made.holdings:
+    for holding in in_order(keyed(made.holdings), moved):
+        if not holding.steps:
+            continue
         steps = []
         for step in holding.steps:
             before = made.body.after(done.items(), bare)
@@ -185,7 +187,7 @@ def route_told(
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             after = made.body.after(done.items(), bare)
-            told = _told(made, holding, step, before, after, speeds, _key(step, keys))
+            told = _told(made, holding, step, before, after, speeds)
             steps.append(replace(told, fit=(fits or {}).get(step.fit, 0)))
         out.append(
             HoldingTold(
@@ -199,13 +201,6 @@ def route_told(
     return tuple(out)
 
 
-def _key(step: Step, keys: dict[str, int]) -> str:
-    """A name for the step that stays: its own, or operation and first feature."""
-    name = step.key or "-".join([step.operation, *step.features[:1]])
-    keys[name] = keys.get(name, 0) + 1
-    return name if keys[name] == 1 else f"{name}-{keys[name]}"
-
-
 def _told(
     made: Made,
     holding: Holding,
@@ -213,7 +208,6 @@ def _told(
     before: Body,
     after: Body,
     speeds: Sequence[float] | None,
-    key: str,
 ) -> StepTold:
     operation = OPERATIONS[step.operation]
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
@@ -232,7 +226,7 @@ def _told(
             asked["machine_speeds"] = list(speeds)
         speed = reckon("speeds", asked)
     return StepTold(
-        key,
+        step.key,
         step.operation,
         step.features,
         step.title or _title(step, operation, features, drill, tap),

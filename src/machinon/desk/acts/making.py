@@ -21,6 +21,7 @@ from machinon.core.job.made_piece import (
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
+from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_tools import own_tool
 from machinon.core.shop.belongings import Belongings
 from machinon.desk.acts.job import JobAtHand
@@ -103,6 +104,56 @@ class MakingActs(JobAtHand):
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.",
             self.job.with_work(done=(*left, key) if done else left),
         )
+
+    def move_step(self, key: str, later: bool, because: str = "") -> None:
+        """Work a step one place earlier or later in the route.
+
+        Raises BadInput on `step` for what no metal allows, and on `because` where a
+        rule of the shop speaks against it and no reason is given.
+        """
+        making, made = self.job.making, self.plan.made
+        assert making is not None
+        assert made is not None
+        titles = {step.key: step.title for up in self.plan.route for step in up.steps}
+        if key in self.job.done:
+            raise BadInput("step", f"{titles[key]}: it is done already.")
+        planned = keyed(made.holdings)
+        moved = stepped(planned, making.moved, key, later)
+        was = broken(in_order(planned, making.moved), planned)
+        news = [
+            one for one in broken(in_order(planned, moved), planned) if one not in was
+        ]
+        for one in sorted(news, key=lambda one: not one.never):
+            if one.never or not because.strip():
+                at = "step" if one.never else "because"
+                raise BadInput(at, f"{titles[one.step]}: {one.says}")
+        reasons = {one.step: one.because for one in making.moved}
+        why = because.strip() or reasons.get(key, "")
+        moved = tuple(
+            replace(one, because=why) if one.step == key else one for one in moved
+        )
+        place = "later" if later else "earlier"
+        reason = f", because {because.strip()}" if news else ""
+        self._keep(
+            f"Step moved {place}: {titles[key]}{reason}.",
+            self.job.with_work(making=replace(making, moved=moved)),
+        )
+
+    def as_planned(self) -> None:
+        """Put every step back in its usual place."""
+        making = self.job.making
+        assert making is not None
+        if making.moved:
+            self._keep(
+                "Every step of the route in its usual place again.",
+                self.job.with_work(making=replace(making, moved=())),
+            )
+
+    def moved_because(self, key: str) -> str | None:
+        """The reason a step was moved for, empty for none; None if it was not."""
+        making = self.job.making
+        moves = making.moved if making is not None else ()
+        return next((one.because for one in moves if one.step == key), None)
 
     def unproved(self, step: StepTold) -> ProofLine | None:
         """The line of the proof that a step holds the piece for, while it is open."""

@@ -30,6 +30,7 @@ from machinon.desk.faults import painted
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
+    Field,
     Figure,
     Look,
     Maker,
@@ -150,6 +151,7 @@ class RouteView(StageView):
         super().__init__(bench)
         self._at = ""
         self.frames: dict[str, Frame] = {}
+        self._groups: list[tuple[str, list[str]]] = []
         self.warning = label("", "head", "stop", wrap=True)
         self.strip = QWidget()
         self.groups = QHBoxLayout(self.strip)
@@ -172,6 +174,13 @@ class RouteView(StageView):
         self.speed.opened.connect(bench.open_working)
         self.done = button("Done", self._toggle, "main")
         self.go = button("", self._go_there)
+        self.earlier = button("Earlier", lambda: self._move(False))
+        self.later = button("Later", lambda: self._move(True))
+        self.usual = button("All as usual", self._put_back)
+        self.moved = label("", "faint", wrap=True)
+        self.because = Field("Why it is done all the same", kind=None)
+        self.because.taken.connect(self._move_because)
+        self._wanted: bool | None = None
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -185,6 +194,8 @@ class RouteView(StageView):
         warn.addWidget(self.caution, 1)
         words.addLayout(warn)
         words.addWidget(self.reason)
+        words.addWidget(self.moved)
+        words.addWidget(self.because)
         words.addStretch(1)
         figures = QGridLayout()
         figures.addWidget(self.tool, 0, 0, 1, 2)
@@ -195,6 +206,12 @@ class RouteView(StageView):
         acts = QVBoxLayout()
         acts.addWidget(self.done)
         acts.addWidget(self.go)
+        row = QHBoxLayout()
+        row.setSpacing(px(4))
+        row.addWidget(self.earlier)
+        row.addWidget(self.later)
+        acts.addLayout(row)
+        acts.addWidget(self.usual)
         acts.addStretch(1)
         below = QHBoxLayout()
         below.setContentsMargins(px(16), px(10), px(16), px(8))
@@ -233,7 +250,9 @@ class RouteView(StageView):
         self.warning.setText(text)
         self.warning.setVisible(bool(text))
         steps = {step.key: step for up in plan.route for step in up.steps}
-        if list(steps) != list(self.frames):
+        groups = [(one.title, [s.key for s in one.steps]) for one in plan.route]
+        if groups != self._groups:
+            self._groups = groups
             self._make_frames()
         else:
             for key, frame in self.frames.items():
@@ -338,6 +357,7 @@ class RouteView(StageView):
             )
         ticked = step.key in self.job.job.done
         self.done.setText("To do again" if ticked else "Done")
+        self._show_moves(ticked)
         target = self._target(step)
         self.go.setVisible(bool(target))
         # the way to work a step comes first, ticking it off second
@@ -351,6 +371,18 @@ class RouteView(StageView):
                 "fits": f"Open fit {step.fit}",
             }.get(target, "")
         )
+
+    def _show_moves(self, ticked: bool) -> None:
+        """Whether the chosen step stands out of its usual place, and why."""
+        self.because.setVisible(self._wanted is not None)
+        order = list(self.frames)
+        self.earlier.setEnabled(not ticked and self._at != order[0])
+        self.later.setEnabled(not ticked and self._at != order[-1])
+        why = self.job.moved_because(self._at)
+        self.moved.setText(f"You moved it: {why}" if why else "You moved it.")
+        self.moved.setVisible(why is not None)
+        making = self.job.job.making
+        self.usual.setVisible(making is not None and bool(making.moved))
 
     def _note(self, step: StepTold) -> str:
         passes = self.job.plan.passes
@@ -373,6 +405,7 @@ class RouteView(StageView):
     def choose(self, key: str) -> None:
         """Bring a step into view."""
         self._at = key
+        self._wanted = None
         self._show_step()
         self._reveal()
 
@@ -391,6 +424,33 @@ class RouteView(StageView):
             self.note.show()
             set_ink(self.note, "stop")
             return
+        self._reveal()
+
+    def _move(self, later: bool, because: str = "") -> None:
+        self._wanted = None
+        try:
+            self.job.move_step(self._at, later, because)
+        except BadInput as error:
+            if error.key == "because":
+                self._wanted = later
+            self._show_step()
+            self.note.setText(error.message)
+            self.note.show()
+            set_ink(self.note, "stop")
+            if self._wanted is not None:
+                self.because.edit.clear()
+                self.because.edit.setFocus()
+            return
+        self._reveal()
+        self.frames[self._at].setFocus()
+
+    def _move_because(self, typed: str) -> None:
+        if self._wanted is not None:
+            self._move(self._wanted, typed)
+
+    def _put_back(self) -> None:
+        self._wanted = None
+        self.job.as_planned()
         self._reveal()
 
     def _go_there(self) -> None:

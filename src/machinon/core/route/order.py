@@ -1,0 +1,173 @@
+"""The order of work: what the shop's rules say of it, and steps moved by the person.
+
+A step may be moved within its holding or into another one. What no metal allows (a tap
+before its drill) is refused; what a rule of the shop speaks against is said, and done
+all the same once a reason is given.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import NamedTuple
+
+from machinon.core.errors import BadInput
+from machinon.core.piece.family import Holding, Step
+from machinon.core.shop.making import Moved
+
+AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
+AFTER_SAW = ("mill", "square", "deburr", "prove", "saw")
+NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
+FREE = ("mark", "deburr", "prove", "saw")  # done wherever the piece is
+
+
+@dataclass(frozen=True, slots=True)
+class Broken:
+    """A rule of the shop that an order of work breaks, at a step.
+
+    never: no metal allows it; otherwise it can be overruled with a reason.
+    """
+
+    step: str
+    says: str
+    never: bool = False
+
+
+class Placed(NamedTuple):
+    """A step in its place."""
+
+    number: int
+    holding: Holding
+    step: Step
+
+    def of(self, other: "Placed") -> bool:
+        """Whether both cut the same feature."""
+        return bool(set(self.step.features) & set(other.step.features))
+
+
+def keyed(holdings: Sequence[Holding]) -> tuple[Holding, ...]:
+    """Every step with a name that stays: its own, or operation and first feature."""
+    seen: dict[str, int] = {}
+
+    def named(step: Step) -> Step:
+        name = step.key or "-".join([step.operation, *step.features[:1]])
+        seen[name] = seen.get(name, 0) + 1
+        return replace(step, key=name if seen[name] == 1 else f"{name}-{seen[name]}")
+
+    return tuple(
+        replace(one, steps=tuple(named(step) for step in one.steps)) for one in holdings
+    )
+
+
+def in_order(
+    holdings: Sequence[Holding], moved: Sequence[Moved]
+) -> tuple[Holding, ...]:
+    """Holdings of named steps as the person moved these; a holding may come out empty.
+
+    What no longer fits the piece (a feature was taken out) is passed over.
+    """
+    made = list(holdings)
+    for move in moved:
+        step = next((s for h in made for s in h.steps if s.key == move.step), None)
+        if step is None or not any(
+            s.key == move.beside for h in made for s in h.steps if s is not step
+        ):
+            continue
+        for at, holding in enumerate(made):
+            left = [one for one in holding.steps if one.key != move.step]
+            for where, one in enumerate(left):
+                if one.key == move.beside:
+                    left.insert(where + move.later, step)
+                    break
+            made[at] = replace(holding, steps=tuple(left))
+    return tuple(made)
+
+
+def stepped(
+    holdings: Sequence[Holding], moved: Sequence[Moved], key: str, later: bool
+) -> tuple[Moved, ...]:
+    """The moves with one more: a step one place earlier or later.
+
+    From the end of its holding it goes into the next. Raises BadInput on `step` at the
+    ends of the route.
+    """
+    now = in_order(holdings, moved)
+    rows = [(up, step.key) for up, one in enumerate(now) for step in one.steps]
+    at = next(number for number, (_, name) in enumerate(rows) if name == key)
+    other = at + (1 if later else -1)
+    if not 0 <= other < len(rows):
+        raise BadInput("step", f"It is the {'last' if later else 'first'} step.")
+    within = rows[at][0] == rows[other][0]
+    # across the gap between two holdings it stays between the same neighbours
+    after = later if within else not later
+    beside = rows[other][1]
+    left = tuple(one for one in moved if one.step != key)
+    wanted = in_order(now, [Moved(key, beside, after)])
+    if in_order(holdings, left) == wanted:
+        return left
+    return (*left, Moved(key, beside, after))
+
+
+def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Broken]:
+    """The rules that an order of named steps breaks; planned: the family's own."""
+    home = {step.key: one.key for one in planned for step in one.steps}
+    placed = [
+        Placed(number, holding, step)
+        for number, (holding, step) in enumerate(
+            (holding, step) for holding in holdings for step in holding.steps
+        )
+    ]
+    firsts = {one.steps[0].key for one in planned}
+    out: list[Broken] = []
+    for one in placed:
+        before, after = placed[: one.number], placed[one.number + 1 :]
+        out += _impossible(one, after)
+        here = [p for p in before if p.holding is one.holding]
+        if one.step.operation == "mount" and here and one.step.key in firsts:
+            out.append(Broken(one.step.key, "The piece is held by it first.", True))
+        out += _against_the_rules(one, before, home)
+    return out
+
+
+def _impossible(one: Placed, after: Sequence[Placed]) -> Iterator[Broken]:
+    """What no metal allows: a feature's steps the other way round."""
+    for other in after:
+        if other.step.operation in NO_METAL or not one.of(other):
+            continue
+        if one.step.operation in AFTER_DRILL and other.step.operation == "drill":
+            yield Broken(one.step.key, "There is no hole for it yet.", True)
+        elif one.step.operation == "prove":
+            yield Broken(one.step.key, "It is not cut yet.", True)
+        elif other.step.leaves > one.step.leaves:
+            yield Broken(one.step.key, "It is roughed before it is finished.", True)
+
+
+def _against_the_rules(
+    one: Placed, before: Sequence[Placed], home: dict[str, str]
+) -> Iterator[Broken]:
+    """What a rule of the shop speaks against."""
+    step = one.step
+    here = [other for other in before if other.holding is one.holding]
+    drilled = [p for p in before if p.step.operation == "drill" and p.of(one)]
+    if step.operation in AFTER_DRILL and drilled and drilled[-1] not in here:
+        yield Broken(
+            step.key,
+            "Finish a hole in the holding of its drill: set up again it is never quite "
+            "in line.",
+        )
+    elif step.hold and not any(other.of(one) for other in here):
+        yield Broken(
+            step.key,
+            "It is proved where it was cut: once it has come off it cannot be put back "
+            "as true.",
+        )
+    elif step.operation not in FREE and one.holding.key != home[step.key]:
+        yield Broken(
+            step.key,
+            "What must run true together is cut in one holding: here it is only as "
+            "true to the rest as the piece is set up again.",
+        )
+    if step.operation not in AFTER_SAW and any(
+        other.step.operation == "saw" for other in before
+    ):
+        yield Broken(
+            step.key, "Sawing comes last: what is sawn off is hard to hold for it."
+        )

@@ -1,0 +1,84 @@
+"""Steps moved out of their usual place: refused, spoken against, or free."""
+
+import unittest
+
+from machinon.core.errors import BadInput
+from machinon.core.families import families
+from machinon.core.piece.family import make
+from machinon.core.route.operations import route_told
+from machinon.core.route.order import broken, in_order, keyed, stepped
+from machinon.core.shop.making import Moved
+
+
+class Order(unittest.TestCase):
+    """T-nuts: two rebates, proved; drilled, tapped, countersunk; sawn last."""
+
+    def setUp(self):
+        self.made = make(families()["t-nut-strip"], {})
+        self.planned = keyed(self.made.holdings)
+
+    def order(self, *moved):
+        return [s.key for h in in_order(self.planned, moved) for s in h.steps]
+
+    def says(self, *moved):
+        return broken(in_order(self.planned, moved), self.planned)
+
+    def test_a_step_moves_one_place_and_back(self):
+        before = self.order()
+        once = stepped(self.planned, (), "tap-thread", later=True)
+        at = before.index("tap-thread")
+        self.assertEqual(self.order(*once).index("tap-thread"), at + 1)
+        self.assertEqual(stepped(self.planned, once, "tap-thread", later=False), ())
+
+    def test_from_the_end_of_a_holding_it_goes_into_the_next(self):
+        moved = stepped(self.planned, (), "countersink-thread", later=True)
+        self.assertEqual(self.order(*moved), self.order())
+        holdings = in_order(self.planned, moved)
+        self.assertEqual(holdings[2].steps[0].key, "countersink-thread")
+        self.assertIn("holding of its drill", self.says(*moved)[0].says)
+
+    def test_no_tap_goes_in_before_its_drill(self):
+        told = self.says(Moved("tap-thread", "drill-thread"))
+        self.assertTrue(told[0].never)
+        self.assertIn("no hole", told[0].says)
+
+    def test_nothing_is_proved_before_it_is_cut(self):
+        told = self.says(Moved("prove-rebate_front", "mill-rebate_front"))
+        self.assertTrue(any(one.never for one in told))
+
+    def test_what_is_sawn_off_is_hard_to_hold(self):
+        told = self.says(Moved("saw-saw_cuts", "countersink-thread"))
+        self.assertEqual([one.never for one in told], [False])
+        self.assertIn("last", told[0].says)
+
+    def test_a_countersink_may_come_before_the_tap(self):
+        self.assertEqual(self.says(Moved("countersink-thread", "tap-thread")), [])
+
+    def test_the_film_shows_the_new_order(self):
+        moved = (Moved("saw-saw_cuts", "drill-thread"),)
+        steps = [s for h in route_told(self.made, moved=moved) for s in h.steps]
+        drill = next(one for one in steps if one.operation == "drill")
+        self.assertIn("saw_cuts", [one.name for one in drill.before.features])
+
+    def test_a_step_of_a_feature_that_is_gone_is_passed_over(self):
+        gone = Moved("tap-thread", "ream-elsewhere", later=True)
+        self.assertEqual(self.order(gone), self.order())
+
+    def test_the_first_has_nowhere_to_go(self):
+        with self.assertRaises(BadInput):
+            stepped(self.planned, (), self.order()[0], later=False)
+
+    def test_a_register_is_cut_in_the_holding_of_what_it_runs_true_to(self):
+        planned = keyed(make(families()["back-plate"], {}).holdings)
+        spigot = next(h for h in planned if any(s.key == "spigot" for s in h.steps))
+        after = planned[planned.index(spigot) + 1 :]
+        before = planned[: planned.index(spigot)]
+        other = (before[-1] if before else after[0]).steps[-1]
+        told = broken(
+            in_order(planned, [Moved("spigot", other.key, later=True)]), planned
+        )
+        self.assertTrue(any("true together" in one.says for one in told), told)
+
+
+if __name__ == "__main__":
+    unittest.main()

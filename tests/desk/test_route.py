@@ -1,0 +1,55 @@
+"""Route in a real window: steps moved out of their usual place, with a reason."""
+
+import unittest
+
+from tests.desk.bench import WindowCase
+
+
+class MovedSteps(WindowCase):
+    """The eight T-nuts of the sample shop, whose rebates are being milled."""
+
+    def setUp(self):
+        super().setUp()
+        self.window.open_job("t-nuts")
+        self.route = self.stage("route")
+
+    def order(self):
+        return list(self.route.frames)
+
+    def test_a_rule_is_overruled_with_a_reason(self):
+        usual = self.order()
+        self.route.choose("saw-saw_cuts")
+        self.click(self.route.earlier)  # to the end of the holding before
+        self.click(self.route.earlier)  # in front of the countersink
+        self.assertIn("Sawing comes last", self.route.note.text())
+        self.assertEqual(self.order(), usual)
+        self.type(self.route.because.edit, "the saw is set up already")
+        self.assertEqual(
+            self.order().index("saw-saw_cuts"), usual.index("countersink-thread")
+        )
+        self.assertIn("set up already", self.route.moved.text())
+        self.assertIn("because the saw is set up", self.job.file.daybook()[0].says)
+        self.close_window()
+        self.open_window()
+        self.window.open_job("t-nuts")
+        self.route = self.stage("route")
+        self.assertNotEqual(self.order(), usual)
+        self.click(self.route.usual)
+        self.assertEqual(self.order(), usual)
+        self.assertFalse(self.route.usual.isVisible())
+
+    def test_what_no_metal_allows_is_refused(self):
+        usual = self.order()
+        self.route.choose("drill-thread")
+        self.click(self.route.later)
+        self.assertIn("no hole for it yet", self.route.note.text())
+        self.assertFalse(self.route.because.isVisible())
+        self.assertEqual(self.order(), usual)
+
+    def test_what_is_done_stays_where_it_was(self):
+        self.route.choose(self.order()[0])
+        self.assertFalse(self.route.later.isEnabled())
+
+
+if __name__ == "__main__":
+    unittest.main()
