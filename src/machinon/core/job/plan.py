@@ -273,7 +273,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         for fit in plan.fits
     )
     speeds = plan.lathe.speed_choices if plan.lathe else None
-    route = _with_linked(route_told(made, speeds, numbers, work.making.moved), ruled)
+    route = _with_linked(route_told(made, speeds, numbers, making.moved), ruled)
     return replace(plan, fits=fits, made=made, checks=checks, route=route)
 
 
