@@ -15,6 +15,7 @@ from machinon.core.materials import material
 from machinon.core.piece.family import Family, Known, Made, make
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
+from machinon.core.route.machine_checks import held_well
 from machinon.core.route.operations import HoldingTold, StepTold, route_told
 
 USAGE = """\
@@ -104,6 +105,7 @@ def _given(pairs: Sequence[str]) -> dict[str, str]:
 def as_object(made: Made) -> dict[str, Any]:
     """A piece as the contract's JSON object."""
     metal = material(made.material)
+    route = route_told(made)
     volume = made.body.volume
     return {
         "family": made.family.key,
@@ -136,9 +138,9 @@ def as_object(made: Made) -> dict[str, Any]:
                 "need": one.need,
                 "says": one.says,
             }
-            for one in made.checks
+            for one in (*made.checks, *held_well(route))
         ],
-        "route": [_holding(one) for one in route_told(made)],
+        "route": [_holding(one) for one in route],
         "material": made.material,
         "stock": {
             "kind": made.body.stock.__struct_config__.tag,
@@ -252,10 +254,11 @@ def _readable(made: Made, inch: bool) -> str:
         out.append(f"  {key:<22} {said:<16} {one.by}: {one.because}")
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
-    for check in made.checks:
+    route = route_told(made)
+    for check in (*made.checks, *held_well(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"
         out.append(f"  {mark}  {check.says}")
-    for holding in route_told(made):
+    for holding in route:
         out.append(f"{holding.title} ({holding.machine}): {holding.reason}")
         for step in holding.steps:
             speed = f", {step.rpm:.0f} rpm" if step.rpm else ""

@@ -442,6 +442,7 @@ def _new_nose_side(s: Values) -> Holding:
                 key="prove-nose",
             ),
         ),
+        "jaws",
     )
 
 

@@ -245,6 +245,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     key="read-register",
                 ),
             ),
+            "jaws",
         ),
         Holding(
             "bolts",

@@ -118,6 +118,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 ),
                 Step("deburr", ()),
             ),
+            "centres",
         ),
         *driven(s),
     )

@@ -19,12 +19,13 @@ from machinon.core.piece.family import (
 from machinon.core.piece.features import Bevel, Bore, Cylinder, End
 
 BREAK = 0.5  # mm: leg of its broken edges
+PARTED = 1.0  # mm: left on where it is parted off, to be faced
 
 
 def build(s: Values) -> Body:
     long, bore, out = s["sleeve.length"], s["bore.diameter"], s["sleeve.diameter"]
     return Body(
-        Round(s["stock.diameter"], -1.0, s["stock.length"] - 1.0),
+        Round(s["stock.diameter"], long + 1.0 - s["stock.length"], long + 1.0),
         (
             End("left_face", 0.0, "left"),
             Cylinder("sleeve", 0.0, long, out),
@@ -43,8 +44,8 @@ def checks(s: Values) -> Iterable[Check]:
         "stock-length",
         "stock",
         s["stock.length"] - s["sleeve.length"],
-        2.0,
-        "Stock over the length to face both ends",
+        2.0 + PARTED,
+        "Stock over the length to face it and part it off",
     )
 
 
@@ -62,7 +63,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("turn", ("sleeve",)),
                 Step("bevel", ("right_edge",)),
                 Step("prove", ("bore",), hold=True, fit="bore"),
+                Step("part", ("left_face",), leaves=PARTED),
             ),
+            "jaws",
         ),
         Holding(
             "second-end",
@@ -88,8 +91,8 @@ FAMILY = Family(
     sizes=(
         Size("stock.diameter", "stock diameter", "up(sleeve.diameter + 2, 1)",
              "a clean-up", 3, 300),
-        Size("stock.length", "stock length", "up(sleeve.length + 3, 1)", "both faces",
-             3, 600),
+        Size("stock.length", "stock length", "up(1.25*sleeve.length + 10, 1)",
+             "and what the jaws hold", 3, 600),
         Size("sleeve.diameter", "outside", "bore.diameter + 8", "a wall of 4", 2,
              300, step=1),
         Size("sleeve.length", "length", "gap.between", low=1, high=500),

@@ -184,6 +184,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 ),
                 Step("deburr", ()),
             ),
+            "centres",
         ),
         *driven(s),
     )

@@ -45,6 +45,7 @@ from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of
 
+PARTED = 8.0  # mm over the length from which a bar is parted off
 OVER = 1.0  # mm: stock over the left end
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
@@ -80,7 +81,9 @@ class _Axis:
         self.length = at
         widths = [max(a, b) for *_, a, b in self.steps]
         self.largest = max(widths)
-        self.middle = widths.index(self.largest)
+        middle = widths.index(self.largest)
+        # from the right is turned what comes from here on; the jaws have the rest
+        self.middle = middle or min(1, len(widths) - 1)
 
     def of(self, kind: str) -> list[str]:
         """Its parts of a kind, in their order."""
@@ -223,8 +226,9 @@ def build(s: Values) -> Body:
             features.append(Cone(name, start, stop, a, b))
     features.append(End("right_end", axis.length, "right"))
     features += [_feature(s, axis, n) for n in axis.names if _kind(n) not in ALONG]
+    end = axis.length + OVER  # what is longer is for the jaws, and parted off
     return Body(
-        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+        Round(s["stock.diameter"], end - s["stock.length"], end), tuple(features)
     )
 
 
@@ -327,15 +331,6 @@ def checks(s: Values) -> Iterable[Check]:
     axis = _Axis(s)
     yield from _inside_checks(s, axis)
     yield from _outside_checks(s, axis)
-    thinnest = min(min(a, b) for *_, a, b in axis.steps)
-    yield at_least(
-        "held",
-        axis.steps[0][0],
-        6.0 - axis.length / thinnest,
-        0.0,
-        "Free length under six of its thinnest diameter (else use the tailstock)",
-        grave=False,
-    )
     yield at_least(
         "stock-length",
         "stock",
@@ -430,6 +425,9 @@ def route(s: Values) -> tuple[Holding, ...]:
     axis = _Axis(s)
     last = _last(s, axis)
     milled = len(last) > 1
+    right = _from(s, axis, "right")
+    if s["stock.length"] - axis.length >= PARTED:
+        right.append(Step("part", ("left_end",), leaves=OVER))
     return (
         Holding(
             "right",
@@ -437,7 +435,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "In the chuck, right end out",
             "What must run true together is cut in one chucking: bores, threads and "
             "the steps of this end.",
-            tuple(_from(s, axis, "right")),
+            tuple(right),
+            "jaws",
         ),
         Holding(
             "left",
@@ -445,6 +444,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Turned round, in soft jaws or a collet",
             "Set by the indicator on a finished step, then to length.",
             tuple(_from(s, axis, "left")),
+            "jaws",
         ),
         Holding(
             "last",

@@ -37,14 +37,13 @@ from machinon.core.job.proof import (
     proof_line,
     runout_answer,
 )
-from machinon.core.piece.body import Block, Round
 from machinon.core.piece.family import (
     Check,
     FitBand,
     Made,
-    at_least,
 )
 from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.machine_checks import held_well, on_the_lathe
 from machinon.core.route.operations import HoldingTold, route_told
 from machinon.core.route.order import NO_METAL
 from machinon.core.shop.making import Making
@@ -258,11 +257,14 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
             plan, missing=found.missing, asked=found.asked, problem=found.problem
         )
     numbers = work.fits
+    speeds = plan.lathe.speed_choices if plan.lathe else None
+    route = route_told(made, speeds, numbers, making.moved)
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
         for one in (
             *made.checks,
-            *_on_the_lathe(made, plan.lathe),
+            *on_the_lathe(made, plan.lathe),
+            *held_well(route),
         )
     )
     ruled = ruled_by_fits(made)
@@ -272,8 +274,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         else fit
         for fit in plan.fits
     )
-    speeds = plan.lathe.speed_choices if plan.lathe else None
-    route = _with_linked(route_told(made, speeds, numbers, making.moved), ruled)
+    route = _with_linked(route, ruled)
     return replace(plan, fits=fits, made=made, checks=checks, route=route)
 
 
@@ -566,39 +567,6 @@ def _circle_line(
     if span is None and holes is not None:
         line = replace(line, says=f"not measured yet: {holes.says}")
     return line
-
-
-def _on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
-    """Whether the lathe swings a piece that turns, and is long enough for it.
-
-    Source: geometry; the room left is a shop rule.
-    """
-    stock = made.body.stock
-    if lathe is None or isinstance(stock, Block):
-        return
-    wide = stock.diameter if isinstance(stock, Round) else stock.corners
-    yield at_least(
-        "swing",
-        "stock",
-        2 * lathe.centre_height - wide,
-        6.0,
-        f"Room for the stock to swing over the bed of {lathe.name}",
-    )
-    yield at_least(
-        "swing-slide",
-        "stock",
-        lathe.swing_over_slide - made.body.largest,
-        4.0,
-        "Room for the piece to swing over the cross slide",
-        grave=False,
-    )
-    yield at_least(
-        "between-centres",
-        "stock",
-        lathe.between_centres - (stock.end - stock.start),
-        0.0,
-        "Room between the centres for the stock",
-    )
 
 
 def _steps_left(plan: Plan) -> list[str]:

@@ -237,13 +237,18 @@ class Known:
 
 @dataclass(frozen=True, slots=True)
 class Holding:
-    """One way of holding the piece on one machine, and what is done in it."""
+    """One way of holding the piece on one machine, and what is done in it.
+
+    held: "jaws" where a chuck has it by its outside, "centres" where it turns between
+    two; how well that holds is checked then.
+    """
 
     key: str
     machine: str
     title: str
     reason: str
     steps: tuple["Step", ...]
+    held: Literal["", "jaws", "centres"] = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -78,6 +78,13 @@ OPERATIONS: Mapping[str, Operation] = {
         Operation("tap", "Tap", "tap"),
         Operation("groove", "Turn", "grooving tool", "turn"),
         Operation("taper", "Turn the taper", "knife tool, compound set over", "turn"),
+        Operation(
+            "part",
+            "Part off",
+            "parting tool",
+            "turn",
+            "It jams and throws: slow, near the jaws, never catch it by hand.",
+        ),
         Operation("bevel", "Chamfer", "chamfer tool", "turn"),
         Operation(
             "mill",
@@ -138,13 +145,14 @@ class StepTold:
 
 @dataclass(frozen=True, slots=True)
 class HoldingTold:
-    """One holding with its steps as they are worked from."""
+    """One holding with its steps as they are worked from; held as the family says."""
 
     key: str
     machine: str
     title: str
     reason: str
     steps: tuple[StepTold, ...]
+    held: str = ""
 
 
 def route_told(
@@ -196,6 +204,7 @@ def route_told(
                 holding.title,
                 holding.reason,
                 tuple(steps),
+                holding.held,
             )
         )
     return tuple(out)

@@ -1,0 +1,155 @@
+"""Whether the machine takes the piece, and each holding holds it.
+
+Source: geometry; how much must be held and how far a bar sticks out are shop rules.
+"""
+
+from collections.abc import Iterator, Sequence
+from itertools import chain
+
+from machinon.core.piece.body import Block, Body, Round
+from machinon.core.piece.family import Check, Made, at_least
+from machinon.core.piece.features import (
+    Centre,
+    Cone,
+    Cylinder,
+    End,
+    Feature,
+    Groove,
+    Screw,
+    Side,
+)
+from machinon.core.route.operations import HoldingTold
+from machinon.core.shop.things import Lathe
+
+LEAST_HELD = 5.0  # mm in the jaws
+HELD_SHARE = 0.2  # of what sticks out
+ALONE = 5.0  # diameters that a bar may stick out of the jaws
+SUPPORTED = 12.0  # diameters with a centre at its end, or between two
+
+
+def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
+    """Whether the lathe swings a piece that turns, and is long enough for it."""
+    stock = made.body.stock
+    if lathe is None or isinstance(stock, Block):
+        return
+    wide = stock.diameter if isinstance(stock, Round) else stock.corners
+    yield at_least(
+        "swing",
+        "stock",
+        2 * lathe.centre_height - wide,
+        6.0,
+        f"Room for the stock to swing over the bed of {lathe.name}",
+    )
+    yield at_least(
+        "swing-slide",
+        "stock",
+        lathe.swing_over_slide - made.body.largest,
+        4.0,
+        "Room for the piece to swing over the cross slide",
+        grave=False,
+    )
+    yield at_least(
+        "between-centres",
+        "stock",
+        lathe.between_centres - (stock.end - stock.start),
+        0.0,
+        "Room between the centres for the stock",
+    )
+
+
+def held_well(route: Sequence[HoldingTold]) -> Iterator[Check]:
+    """What the jaws hold, and whether it stays straight under the tool."""
+    for up in route:
+        body = up.steps[-1].after
+        there = {one.name: one for one in body.features}
+        names = dict.fromkeys(chain.from_iterable(one.features for one in up.steps))
+        cut = [there[name] for name in names if name in there]
+        if up.held == "jaws":
+            yield from _in_the_jaws(up, body, cut)
+        elif up.held == "centres":
+            yield from _straight(up, cut, _end(body, "left"), _end(body, "right"))
+
+
+def _in_the_jaws(
+    up: HoldingTold, body: Body, cut: Sequence[Feature]
+) -> Iterator[Check]:
+    # the first end that is faced sticks out; another is parted off
+    ends = [one for one in cut if isinstance(one, End)]
+    side = ends[0].side if ends else "right"
+    tip = _end(body, side)
+    held_end = _end(up.steps[0].before, "left" if side == "right" else "right")
+    stations = [one.z for one in ends]
+    stations += [z for one in cut for z in _outside(one)[:2]]
+    root = (min if side == "right" else max)(stations, default=tip)
+    yield at_least(
+        f"grip-{up.key}",
+        "stock",
+        max(0.0, root - held_end if side == "right" else held_end - root),
+        max(LEAST_HELD, HELD_SHARE * abs(tip - root)),
+        f"Left for the jaws ({up.title[:1].lower()}{up.title[1:]})",
+        grave=False,
+    )
+    centred = any(isinstance(one, Centre) and one.side == side for one in body.features)
+    if abs(tip - root):
+        yield from _straight(up, cut, root, tip, centred)
+
+
+def _straight(
+    up: HoldingTold,
+    cut: Sequence[Feature],
+    held: float,
+    tip: float,
+    centred: bool | None = None,
+) -> Iterator[Check]:
+    """The thinnest place by what it carries: from it to the tip that sticks out of the
+    jaws, or as the middle of a bar between centres (centred None)."""
+    worst: tuple[float, float, float, str] | None = None
+    for one in cut:
+        found = _outside(one)
+        if not found:
+            continue
+        start, end, thin = found
+        if centred is None:
+            out = 2 * min(end - held, tip - start)
+        else:
+            out = max(abs(tip - start), abs(tip - end))
+        if worst is None or out / thin > worst[0]:
+            worst = (out / thin, out, thin, one.name)
+    if worst is None:
+        return
+    _, out, thin, place = worst
+    most = thin * (ALONE if centred is False else SUPPORTED)
+    where = "between centres" if centred is None else "out of the jaws"
+    without = "the tailstock" if centred is False else "a steady"
+    yield Check(
+        f"straight-{up.key}",
+        place,
+        out <= most,
+        f"Bends as {out:.0f} mm of ⌀{thin:.4g} {where}: up to {most:.0f} mm without "
+        f"{without}.",
+        grave=False,
+        have=most,
+        need=out,
+    )
+
+
+def _end(body: Body, side: Side) -> float:
+    """Where the body ends as it stands."""
+    for one in body.features:
+        if isinstance(one, End) and one.side == side:
+            return one.z
+    stock = body.stock
+    assert not isinstance(stock, Block)
+    return stock.start if side == "left" else stock.end
+
+
+def _outside(one: Feature) -> tuple[float, ...]:
+    """Stations and least diameter of what is turned outside; empty for others."""
+    match one:
+        case Cone():
+            return one.start, one.end, min(one.start_diameter, one.end_diameter)
+        case Screw():
+            return one.start, one.end, one.of.minor_external
+        case Cylinder() | Groove() if not getattr(one, "inside", False):
+            return one.start, one.end, one.diameter
+    return ()

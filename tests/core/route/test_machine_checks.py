@@ -1,0 +1,71 @@
+"""What the jaws hold, and how far a bar sticks out before it springs."""
+
+import unittest
+
+from machinon.core.families import families
+from machinon.core.piece.family import make
+from machinon.core.route.machine_checks import held_well
+from machinon.core.route.operations import route_told
+
+
+def checks(key, **given):
+    sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+    route = route_told(make(families()[key], sizes))
+    return {one.key: one for one in held_well(route)}
+
+
+class Held(unittest.TestCase):
+    def test_a_step_all_along_the_bar_leaves_nothing_for_the_jaws(self):
+        """A step of 20 from 23 of bar: 1 mm to face the end, 2 behind it."""
+        told = checks("turned-piece", parts="step")["grip-right"]
+        self.assertFalse(told.passed)
+        self.assertLess(told.have, 3)
+
+    def test_a_longer_bar_is_held_and_parted_off(self):
+        given = {"parts": "step", "stock_length": "35"}
+        self.assertTrue(checks("turned-piece", **given)["grip-right"].passed)
+        sizes = {"parts": "step", "stock.length": "35"}
+        route = route_told(make(families()["turned-piece"], sizes))
+        self.assertEqual(route[0].steps[-1].operation, "part")
+
+    def test_the_longer_the_more_is_held(self):
+        """A fifth of what sticks out: 100 and its clean-up out wants some 20."""
+        given = {"parts": "step", "step1_length": "100", "step1_diameter": "40"}
+        short = checks("turned-piece", **given, stock_length="112")["grip-right"]
+        long = checks("turned-piece", **given, stock_length="125")["grip-right"]
+        self.assertAlmostEqual(short.need, 20.2, delta=0.3)
+        self.assertEqual((short.passed, long.passed), (False, True))
+
+    def test_a_thin_end_is_judged_by_what_it_carries(self):
+        """A pin of 8 may stick out 40: five times its diameter."""
+        given = {"parts": "step step", "step1_diameter": "30", "step2_diameter": "8"}
+        for length, holds in (("39", True), ("41", False)):
+            told = checks("turned-piece", **given, step2_length=length)
+            self.assertEqual(told["straight-right"].passed, holds, told)
+
+    def test_a_centre_at_its_end_carries_it_further(self):
+        given = {"step1_diameter": "30", "step2_diameter": "8", "step2_length": "80"}
+        alone = checks("turned-piece", parts="step step", **given)
+        centred = checks("turned-piece", parts="step step centre", **given)
+        self.assertFalse(alone["straight-right"].passed)
+        self.assertTrue(centred["straight-right"].passed)
+
+    def test_a_short_thread_at_the_end_does_not_bend_an_arbor(self):
+        """Between centres only the middle bends: M10 of 20 mm at the end as 40."""
+        made = families()["collet-arbor"]
+        way = next(w for w in made.ways if "nut" in str(w))
+        told = {
+            one.key: one
+            for one in held_well(route_told(make(made, {**made.full, **way})))
+        }
+        self.assertTrue(told["straight-between-centres"].passed)
+
+    def test_a_plate_held_by_its_flange_has_enough(self):
+        """A blank 45 long, its hub of 16 turned: 28 of the flange are left."""
+        told = checks("back-plate")["grip-nose-side"]
+        self.assertAlmostEqual(told.have, 28.0)
+        self.assertTrue(told.passed)
+
+
+if __name__ == "__main__":
+    unittest.main()
