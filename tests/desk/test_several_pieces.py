@@ -1,3 +1,5 @@
+from PySide6.QtWidgets import QMessageBox
+
 from tests.desk.test_made_pieces import MadePieces
 
 
@@ -149,6 +151,26 @@ class CarrierAndPlate(MadePieces):
         self.click(fits.turn)
         self.assertEqual(self.spigot().choice.piece, "made:1", "and back again")
         self.assertEqual(self.job.job.works[1].fits["spigot"], 4)
+
+    def test_a_piece_is_taken_out_again_unless_another_is_made_to_it(self):
+        self.begin_both()
+        made = [work.making.family for work in self.job.job.works]
+        self.choose_work("Chuck carrier")
+        self.take_out()
+        [box] = self.window.findChildren(QMessageBox)
+        self.assertIn("made to it", box.text())
+        box.close()
+        self.choose_work("Back plate")
+        self.take_out()
+        self.assertEqual(len(self.job.job.works), 1)
+        self.assertNotIn("spigot", str(self.job.job.fits))
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.settle()
+        self.assertEqual([w.making.family for w in self.job.job.works], made)
+
+    def take_out(self):
+        self.window.actions_by_id["job.less"].trigger()
+        self.settle()
 
     def test_a_piece_is_chosen_in_the_stack_and_by_its_name(self):
         self.begin_both()

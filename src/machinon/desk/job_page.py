@@ -230,11 +230,12 @@ class JobPage(QWidget):
     """One open job.
 
     Signals: left() for the list of jobs; full_screen_left() when that is touched;
-    more_wished() to add a piece that is made.
+    more_wished() to add a piece that is made, less_wished() to take this one out.
     """
 
     left = Signal()
     more_wished = Signal()
+    less_wished = Signal()
     full_screen_left = Signal()
 
     def __init__(self, bench: Bench, stage: Stage) -> None:
@@ -443,6 +444,10 @@ class JobPage(QWidget):
             set_ink(one, "cut" if chosen else "measured")
             self.work_line.addWidget(one)
         self.work_line.addWidget(self.more)
+        if len(works) > 1:
+            less = button("− piece", self.less_wished.emit, "link")
+            less.setToolTip("Take this piece out of the job; Undo brings it back")
+            self.work_line.addWidget(less)
         self.work_line.addStretch(1)
 
     def _fill_targets(self) -> None:

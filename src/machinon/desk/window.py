@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon import __version__
-from machinon.core.errors import MachinonError
+from machinon.core.errors import BadInput, MachinonError
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import Answer
 from machinon.desk.commands import COMMANDS, Command
@@ -67,6 +67,7 @@ IN_JOB = (
     "job.drawing",
     "job.files",
     "job.more",
+    "job.less",
     "view.machine",
 )
 
@@ -159,6 +160,7 @@ class MainWindow(QMainWindow):
         return {
             "job.new": self.new_job,
             "job.more": self.add_made,
+            "job.less": self.drop_made,
             "job.list": self.show_start,
             "job.daybook": self.show_daybook,
             "reckoner": self.show_reckoner,
@@ -293,6 +295,15 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         self._refresh_page = keep_form
 
+    def drop_made(self) -> None:
+        """Take the piece that is spoken of out of the open job."""
+        if self.job is None:
+            return
+        try:
+            self.job.drop_work(self.job.job.at)
+        except BadInput as error:
+            self.tell(error.message)
+
     def open_job(self, job_id: str) -> None:
         """Open a job in the stage it was left in."""
         from machinon.desk.open_job import OpenJob
@@ -334,6 +345,7 @@ class MainWindow(QMainWindow):
         page.left.connect(self.show_start)
         page.full_screen_left.connect(self.at_the_machine)
         page.more_wished.connect(self.add_made)
+        page.less_wished.connect(self.drop_made)
         self._job_page = page
         self._show_page(page)
         self.job.changed = page.refresh
