@@ -334,6 +334,22 @@ class Blocks(MadePieces):
         self.assertAlmostEqual(self.value("holes1.from_side"), 38.1)
         self.tick_all()
 
+    def test_a_hole_follows_half_the_width_of_the_tool_post(self):
+        """A post of 80.1 and 79.9, one after the other measured: 40.05, then 40."""
+        self.begin("plate-block", "Base", post="new")
+        self.assertEqual(self.job.plan.missing, ("the tool post: its width",))
+        self.read(("post", "width", "caliper", "80.1"))
+        view = self.stage("piece")
+        self.pick(view.part_menu(), "A hole")
+        self.size("hole1.face", "= post.width/2")
+        self.assertIn("no word", view.says.text())
+        self.size("hole1.from_side", "= post.width/2")
+        hole = self.job.plan.made.body.feature("hole1")
+        self.assertAlmostEqual(hole.points[0][0], 40.05, places=3)
+        self.read(("post", "width", "caliper", "79.9"))
+        hole = self.job.plan.made.body.feature("hole1")
+        self.assertAlmostEqual(hole.points[0][0], 40.0, places=3)
+
     def test_a_size_without_a_fit_is_proved_against_the_drawing(self):
         """100 mm without a zone may be off 0.3 each way, 30 mm 0.2; ISO 2768-m."""
         self.begin("plate-block", "Base")

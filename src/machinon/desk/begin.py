@@ -16,6 +16,7 @@ from machinon.core.shop.things import Lathe, Piece
 from machinon.store.shop_file import ShopFile
 
 NEW_MATE = "new"
+NO_MATE = "none"  # of one that the piece can be made without
 
 
 def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
@@ -62,9 +63,9 @@ def made_before(file: ShopFile, family: Family) -> list[Piece]:
 def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     """A new job that makes a piece of a family, and its mates where they are new.
 
-    typed: name and reason; by `mate.ROLE` the id of a piece, or NEW_MATE and then by
-    `name.ROLE` what it is called; by `size.ROLE.KEY` what of a mate is typed, which may
-    stay empty; as `like` the id of a piece made before whose sizes it starts from.
+    typed: name and reason; by `mate.ROLE` the id of a piece, NO_MATE, or NEW_MATE and
+    then by `name.ROLE` what it is called; by `size.ROLE.KEY` what of a mate is typed,
+    which may stay empty; as `like` the id of a piece made before that it starts from.
     Raises BadInput naming the entry.
     """
     name = words(typed, "name", "what the job is called")
@@ -98,8 +99,11 @@ def chosen_mates(
     """
     mates: dict[str, Piece] = {}
     new: list[Piece] = []
+    without = {mate.role: NO_MATE for mate in family.mates if mate.optional}
     for role, wanted in mate_pieces(family).items():
-        chosen = typed.get(f"mate.{role}", NEW_MATE)
+        chosen = typed.get(f"mate.{role}", without.get(role, NEW_MATE))
+        if chosen == NO_MATE:
+            continue
         found = file.get(chosen) if chosen != NEW_MATE else None
         found = (standing or {}).get(chosen, found)
         if not isinstance(found, Piece):

@@ -22,6 +22,7 @@ from machinon.core.piece.family import Family, Mate, MateSize
 from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.begin import (
     NEW_MATE,
+    NO_MATE,
     begin_job,
     could_be_mate,
     made_before,
@@ -273,8 +274,10 @@ class NewJobPage(FormPage):
                 (self._called(one), one.id)
                 for one in could_be_mate(self.file, roles[role])
             ]
-            new = ("a new one, to be measured in Survey", NEW_MATE)
-            made = self.combo(f"mate.{role}", [*choices, new])
+            choices.append(("a new one, to be measured in Survey", NEW_MATE))
+            if roles[role].optional:
+                choices.insert(0, ("none", NO_MATE))
+            made = self.combo(f"mate.{role}", choices)
             self.mate_lines.addWidget(self.named(wanted.name, made))
             called = self.field(f"name.{role}", "It is called", hint=wanted.name)
             self.mate_lines.addWidget(called)
@@ -335,9 +338,9 @@ class NewJobPage(FormPage):
 
 def _ask_of(chosen: QComboBox, called: Field, sizes: list[Field], _: int = 0) -> None:
     """A mate that is new gets a name, one of the shop has it; what is made here says
-    its own sizes."""
+    its own sizes, and of none nothing is asked."""
     new = chosen.currentData() == NEW_MATE
-    here = str(chosen.currentData()).startswith(MADE_HERE)
-    for field, asked in ((called, new), *((one, not here) for one in sizes)):
+    told = str(chosen.currentData()).startswith((MADE_HERE, NO_MATE))
+    for field, asked in ((called, new), *((one, not told) for one in sizes)):
         field.setVisible(asked)
         field.setEnabled(asked)

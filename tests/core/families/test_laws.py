@@ -181,6 +181,14 @@ class Laws(unittest.TestCase):
                 pappus = 2 * math.pi * region.centroid.y * region.area
                 self.assertAlmostEqual(turned.volume / pappus, 1, places=4)
 
+    def test_no_sum_stands_for_a_word(self):
+        for _, made in everywhere(self):
+            for key, known in made.sizes.items():
+                if known.size.kind in (TEXT, FLAG):
+                    given = {**made.given, key: "= 1 + 1"}
+                    with self.assertRaisesRegex(BadInput, "no word"):
+                        make(made.family, given)
+
     def test_random_sizes_give_a_piece_or_a_reason(self):
         chance = random.Random(9)
         for family in families().values():

@@ -98,7 +98,7 @@ def worked_out(
                 known = _known(key, piece, one, measured) or {}
             if known:
                 given |= known
-            elif not one.optional:
+            elif not one.optional or (mate.optional and piece is not None):
                 missing.append(f"{mate.words}: {one.words}")
                 if not one.surfaces:
                     asked.append(key)
@@ -237,8 +237,11 @@ def _aid_of(key: str, piece: Piece | None, one: MateSize) -> dict[str, str]:
 
 def could_be(mate: Mate, piece: Piece) -> bool:
     """Whether a piece has every surface that a mate's sizes are read on."""
-    measured = [one for one in mate.sizes if one.surfaces and not one.optional]
-    return all(surface_of(piece, one) is not None for one in measured)
+    return all(
+        surface_of(piece, one) is not None
+        for one in mate.sizes
+        if one.surfaces and (mate.optional or not one.optional)
+    )
 
 
 def mate_pieces(family: Family) -> dict[str, Piece]:
@@ -251,7 +254,8 @@ def mate_pieces(family: Family) -> dict[str, Piece]:
         name = mate.words.removeprefix("the ").capitalize()
         piece = Piece(mate.role, name, mate.shape, mate.metal, mate.surfaces)
         for one in mate.sizes:
-            group = "" if one.optional else _group_of(one)
+            wanted = mate.optional or not one.optional
+            group = _group_of(one) if wanted else ""
             if group and surface_of(piece, one) is None:
                 for surface in new_surfaces(piece, group):
                     piece = piece.with_surface(surface)

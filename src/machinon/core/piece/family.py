@@ -134,6 +134,11 @@ class Mate:
     metal: str = "steel"
     surfaces: tuple[Surface, ...] = ()
 
+    @property
+    def optional(self) -> bool:
+        """Whether the piece can be made without it."""
+        return all(one.optional for one in self.sizes)
+
 
 @dataclass(frozen=True, slots=True)
 class FitSlot:
@@ -466,6 +471,8 @@ def make(
     for size in family.sizes:
         text = typed.get(size.key, "")
         if text.startswith("="):
+            if size.kind in (TEXT, FLAG):
+                raise BadInput(size.key, f"{size.words}: a sum is no word for it.")
             links[size.key] = Expression(text, size.key)
             rests[size.key] = links[size.key].names
         elif text:
