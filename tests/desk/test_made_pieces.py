@@ -5,6 +5,8 @@ from PySide6.QtTest import QTest
 
 from machinon.desk.piece_paper import FILES
 from machinon.desk.sheet import write_sheet
+from machinon.draw.drawing import Text
+from machinon.draw.stack_drawing import stack_drawing
 from tests.desk.bench import WindowCase
 
 
@@ -196,6 +198,10 @@ class TNuts(MadePieces):
         self.assertIn("Not off the machine yet", route.note.text())
         self.assertEqual(route.go.text(), "Prove it now")
         band = self.job.plan.fit(1)
+        stack = stack_drawing(self.job.plan, 540, 150)
+        texts = [one.text for one in stack.items if isinstance(one, Text)]
+        self.assertIn("45.030 mm", texts, "the chain runs along the stack")
+        self.assertIn(f"{chain.lower:.3f} to {chain.upper:.3f} mm", texts)
         self.window.go("fits")
         self.type(self.window.job_page().view().cylinder.least.edit, "0.01")
         self.type(self.window.job_page().view().cylinder.most.edit, "0.07")
@@ -423,6 +429,10 @@ class Sleeves(MadePieces):
         self.assertAlmostEqual(chain.upper, 44.98 - doubt)
         self.assertAlmostEqual(chain.lower, 44.91 + doubt)
         self.assertAlmostEqual(self.value("sleeve.length"), 44.945, delta=0.006)
+        stack = stack_drawing(self.job.plan, 540, 150)
+        texts = [one.text for one in stack.items if isinstance(one, Text)]
+        self.assertIn("45.030 mm", texts, "the chain runs along the stack")
+        self.assertIn(f"{chain.lower:.3f} to {chain.upper:.3f} mm", texts)
         self.window.go("fits")
         self.type(self.window.job_page().view().cylinder.least.edit, "0.01")
         self.type(self.window.job_page().view().cylinder.most.edit, "0.07")

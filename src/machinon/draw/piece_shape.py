@@ -25,6 +25,7 @@ _SECTIONS = ("tee-neck", "over-pins", "between-pins", "slot", "tongue", "key-wid
 _ASIDE = ("hole", "bolt-hole", "detent", "groove-diameter", "flats")
 _STEP_LENGTHS = ("register-length", "shoulder")
 _BORE_LENGTHS = ("recess-depth", "depth")
+_WHOLE = ("thickness", "length")  # from end to end
 _FLATS = {"square": 4, "hexagon": 6}
 
 
@@ -188,7 +189,7 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
         return _only_of(piece, family(size, measured))
     lengths: list[Along] = []
     outer = _outer_steps(piece, measured, lengths)
-    whole = next((s for s in piece.surfaces if form_key(s) == "thickness"), None)
+    whole = next((s for s in piece.surfaces if form_key(s) in _WHOLE), None)
     long = measured.get(whole.id) if whole is not None else None
     bores = [s for s in piece.surfaces if is_round(s) and not is_outside(s)]
     if not outer:

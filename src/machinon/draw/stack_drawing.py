@@ -1,16 +1,18 @@
 """The stack strip: the pieces of a job and what is made between them, to scale."""
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from typing import Literal
 
 from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import Plan
-from machinon.core.piece.family import Made
+from machinon.core.piece.family import Chain, Made
 from machinon.core.piece.features import Circle, Holes
 from machinon.core.piece.relations import Expression
+from machinon.core.quantity import length_text
 from machinon.draw.body_views import draw_block_view, draw_upper_half
 from machinon.draw.drawing import Board, Drawing, Point, Role, Shape, Spot
 from machinon.draw.piece_shape import Outline, outline_of
@@ -237,8 +239,10 @@ def _row(board: Board, plan: Plan, parts: Mapping[str, _Part]) -> None:
     step = board.width / len(parts)
     foot = 1.9 * size
     known = [one for one in parts.values() if one.outline or one.made]
+    chains = list(_chains(plan))
+    above = 2.4 if chains else 1.2
     scale = min(
-        (board.height - foot - 1.2 * size) / max(one.size[1] for one in known),
+        (board.height - foot - above * size) / max(one.size[1] for one in known),
         SHARE * step / max(one.size[0] for one in known),
     )
     axis = board.height - foot
@@ -264,6 +268,55 @@ def _row(board: Board, plan: Plan, parts: Mapping[str, _Part]) -> None:
             _number(board, fit, (spot[0] * scale, axis - spot[1] * scale))
     if any(one.turns for one in known):
         board.line((4, axis), (board.width - 4, axis), "centre", 1.0)
+    for links in chains:
+        _chain(board, links, seated, scale)
+
+
+def _chains(plan: Plan) -> Iterator[list[tuple[str, str, Role]]]:
+    """The chains of lengths of what is made, link by link: the tie of its piece, its
+    length, and whether it is measured or ruled by the others."""
+    inch = plan.shop.inch
+    for work in plan.job.works:
+        made = plan.bodies.get(work.key)
+        if made is None or work.making is None:
+            continue
+        for band in made.fits:
+            if not isinstance(band.slot, Chain) or band.lower is None:
+                continue
+            links: list[tuple[str, str, Role]] = []
+            for name, _ in band.slot.links:
+                tie = work.making.mates.get(name.partition(".")[0], work.as_mate)
+                value = float(made.values[name])
+                links.append((tie, length_text(value, inch=inch), "measured"))
+            low = length_text(band.lower, inch=inch, unit=False)
+            high = length_text(band.upper or band.lower, inch=inch)
+            yield [*links, (work.as_mate, f"{low} to {high}", "cut")]
+
+
+def _chain(
+    board: Board,
+    links: Sequence[tuple[str, str, Role]],
+    seated: Mapping[str, _Part],
+    scale: float,
+) -> None:
+    """A chain along the top: each link over its piece, one line through them all."""
+    y = 1.4 * board.size
+    spans = []
+    for tie, text, role in links:
+        part = seated.get(tie)
+        if part is None:
+            continue
+        left, right = ((part.at + z) * scale for z in (0.0, part.size[0]))
+        for x in (left, right):
+            board.line((x, y - 4), (x, y + 4), role, 1.2)
+        board.line((left, y), (right, y), role, 1.6)
+        board.text(
+            ((left + right) / 2, y - 0.8 * board.size), text, 0.85 * board.size, role
+        )
+        spans.append((left, right))
+    spans.sort()
+    for (_, start), (stop, _) in pairwise(spans):
+        board.line((start, y), (stop, y), "faint", 1.0)
 
 
 def _not_known(
