@@ -31,8 +31,9 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   --stl F, --3mf F                           its solid
   --holes F                                  its holes as CSV
   --template F                               its faces with holes at 1:1, PDF
+  --jig F                                    a jig to drill them through, STL
 """
-WRITERS = ("svg", "pdf", "png", "dxf", "stl", "3mf", "holes", "template")
+WRITERS = ("svg", "pdf", "png", "dxf", "stl", "3mf", "holes", "template", "jig")
 
 
 def piece_command(arguments: Sequence[str]) -> int:

@@ -8,9 +8,10 @@ import pypdf
 from machinon.core.errors import MachinonError
 from machinon.core.families import families
 from machinon.core.piece.family import make
+from machinon.core.piece.jigs import faces_with_holes
 from machinon.desk.piece_paper import write_template
 from machinon.draw.drawing import Circle, Line
-from machinon.draw.template import template, template_faces
+from machinon.draw.template import template
 
 PAGE = (190.0, 277.0, 1.0)  # mm, drawn in mm
 
@@ -31,7 +32,7 @@ class Templates(unittest.TestCase):
     def test_holes_lie_as_far_apart_as_on_the_piece(self):
         """Three on a circle of 110: 110 sin 60° = 95.263 mm from hole to hole."""
         plate = made("back-plate")
-        (face,) = template_faces(plate)
+        (face,) = faces_with_holes(plate.body)
         a, b, c = self.holes(template(plate, face, *PAGE), 9)
         for one, other in ((a, b), (b, c), (c, a)):
             self.assertAlmostEqual(math.dist(one, other), 95.263, places=3)
@@ -61,7 +62,7 @@ class Templates(unittest.TestCase):
         with self.assertRaisesRegex(MachinonError, r"300 × 60 mm.*190 × 255 mm"):
             template(made("plate-block", block_length="300"), "top", *PAGE)
         with self.assertRaisesRegex(MachinonError, "no face with holes"):
-            template_faces(made("spacer-sleeve"))
+            faces_with_holes(made("spacer-sleeve").body)
 
     def test_each_face_with_holes_is_a_page(self):
         block = made("plate-block", parts="holes row", row1_face="front",

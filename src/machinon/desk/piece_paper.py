@@ -3,12 +3,14 @@
 import functools
 import os
 from collections.abc import Mapping
+from dataclasses import replace
 from pathlib import Path
 
 from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QApplication
 
 from machinon.core.piece.family import Made
+from machinon.core.piece.jigs import drill_jig, faces_with_holes
 from machinon.desk.painter import paint
 from machinon.desk.sheet import (
     A4_UPRIGHT,
@@ -19,7 +21,7 @@ from machinon.desk.sheet import (
 )
 from machinon.desk.theme import PRINT, load_fonts
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.template import template, template_faces
+from machinon.draw.template import template
 
 MM = 96 / 25.4  # of a page's units to a mm
 
@@ -64,7 +66,9 @@ def write_template(made: Made, path: Path) -> None:
     """Write a page at 1:1 for each face with holes, as PDF. Raises MachinonError."""
     application = _application()
     width, height = A4_UPRIGHT
-    drawn = [template(made, face, width, height, MM) for face in template_faces(made)]
+    drawn = [
+        template(made, face, width, height, MM) for face in faces_with_holes(made.body)
+    ]
     pages = [functools.partial(paint, drawing=one, theme=PRINT) for one in drawn]
     upright_pages(path, f"{made.family.name}: template", *pages)
     del application
@@ -79,6 +83,7 @@ FILES: Mapping[str, tuple[str, str]] = {
     "3mf": ("Solid, 3MF", "3mf"),
     "holes": ("List of holes, CSV", "csv"),
     "template": ("Template at 1:1, PDF", "pdf"),
+    "jig": ("Drill jig as a solid, STL", "stl"),
 }  # by kind: what it is called, and how its file ends
 
 
@@ -99,4 +104,6 @@ def write_piece(made: Made, kind: str, path: Path, inch: bool = False) -> None:
     else:
         from machinon.draw.export import solids
 
-        (solids.write_stl if kind == "stl" else solids.write_3mf)(made, path)
+        if kind == "jig":
+            made = replace(made, body=drill_jig(made.body))
+        (solids.write_3mf if kind == "3mf" else solids.write_stl)(made, path)

@@ -1,24 +1,13 @@
 """A paper template at 1:1: a face with its holes, stuck on and punched through."""
 
 from machinon.core.errors import MachinonError
-from machinon.core.piece.body import Block
 from machinon.core.piece.family import Made, spoken
 from machinon.core.piece.features import BlockFace, Bore, Holes
+from machinon.core.piece.jigs import face_size, mirrored
 from machinon.draw.drawing import Board, Circle, Drawing, Point, Shape
 
 CHECK = 50.0  # mm: the line by which the print is measured
 CROSS = 4.0  # mm that a cross goes past its hole
-# as they are kept, these faces are seen through the piece: on paper from outside
-MIRRORED = {True: ("left",), False: ("bottom", "back", "left")}
-
-
-def template_faces(made: Made) -> list[BlockFace]:
-    """The faces that have holes, in the order of the piece. Raises MachinonError where
-    there is none."""
-    found = [one.face for one in made.body.features if isinstance(one, Holes)]
-    if not found:
-        raise MachinonError("There is no face with holes to make a template of.")
-    return list(dict.fromkeys(found))
 
 
 def template(
@@ -30,7 +19,7 @@ def template(
     """
     body = made.body
     board = Board(width, height, 11.0)
-    long, wide = _face_size(made, face)
+    long, wide = face_size(body, face)
     foot = 22.0 * unit  # for the words and the line to measure
     if long * unit > width or wide * unit > height - foot:
         raise MachinonError(
@@ -38,7 +27,7 @@ def template(
             f"{width / unit:.0f} × {(height - foot) / unit:.0f} mm: lay the holes out "
             "by their list instead."
         )
-    mirror = -1.0 if face in MIRRORED[body.turns] else 1.0
+    mirror = -1.0 if mirrored(body, face) else 1.0
     low = (0.0, 0.0) if body.turns else (-long / 2, -wide / 2)
     middle = width / 2, (height - foot) / 2
 
@@ -59,17 +48,6 @@ def template(
                 _cross(board, place(*at), radius, unit)
     _check_line(board, made, face, height, unit)
     return board.done()
-
-
-def _face_size(made: Made, face: BlockFace) -> tuple[float, float]:
-    body = made.body
-    if not isinstance(body.stock, Block):
-        return body.largest, body.largest
-    x0, y0, z0, x1, y1, z1 = body.shadow.box
-    long, wide, high = x1 - x0, y1 - y0, z1 - z0
-    if face in ("top", "bottom"):
-        return long, wide
-    return (long, high) if face in ("front", "back") else (wide, high)
 
 
 def _round_face(

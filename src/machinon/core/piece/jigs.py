@@ -1,0 +1,131 @@
+"""Faces with holes as they are seen from outside, and a jig to drill them through.
+
+The jig is printed or milled, laid on the face and drilled through. It seats by a rim
+round the face, or over what stands up from a turned one (a spigot, a boss).
+"""
+
+from machinon.core.errors import MachinonError
+from machinon.core.piece.body import Block, Body, Round
+from machinon.core.piece.features import (
+    BlockFace,
+    Bore,
+    Cone,
+    Cylinder,
+    Feature,
+    Hole,
+    Holes,
+    Places,
+    Pocket,
+    Screw,
+    SixFaces,
+)
+from machinon.core.piece.solid_cuts import Point
+
+PLATE = 8.0  # mm: the guide of the drill, as a rule of thumb twice its diameter
+RIM = 4.0  # mm that the rim stands down, and is wide
+PLAY = 0.2  # mm across, for a printed part
+PILOT = 3.0  # mm: the drill that is guided; its hole is opened afterwards
+CLEAR = 0.1  # mm that the guide is wider than its drill
+# as they are kept, these faces are seen through the piece
+MIRRORED = {True: ("left",), False: ("bottom", "back", "left")}
+
+
+def faces_with_holes(body: Body) -> list[BlockFace]:
+    """In the order of the piece. Raises MachinonError where there is none."""
+    found = [one.face for one in body.features if isinstance(one, Holes)]
+    if not found:
+        raise MachinonError("There is no face with holes on this piece.")
+    return list(dict.fromkeys(found))
+
+
+def face_size(body: Body, face: BlockFace) -> tuple[float, float]:
+    """How long and wide a face is, mm; of what turns its largest diameter."""
+    if body.turns:
+        return body.largest, body.largest
+    x0, y0, z0, x1, y1, z1 = body.shadow.box
+    long, wide, high = x1 - x0, y1 - y0, z1 - z0
+    if face in ("top", "bottom"):
+        return long, wide
+    return (long, high) if face in ("front", "back") else (wide, high)
+
+
+def mirrored(body: Body, face: BlockFace) -> bool:
+    """Whether a face is kept as seen through the piece."""
+    return face in MIRRORED[body.turns]
+
+
+def drill_jig(body: Body) -> Body:
+    """A jig for the face with most holes. Raises MachinonError where there is none.
+
+    Seen with its seat towards one, so that it lies on the face when turned over.
+    """
+    holes = [one for one in body.features if isinstance(one, Holes)]
+    faces = faces_with_holes(body)
+    face = max(faces, key=lambda f: sum(len(h.points) for h in holes if h.face == f))
+    here = [one for one in holes if one.face == face]
+    # turned over: what is kept as seen through the piece stays as it is
+    way = 1.0 if mirrored(body, face) else -1.0
+    if body.turns:
+        return _round_jig(body, face, here, way)
+    long, wide = face_size(body, face)
+    size = long + PLAY + 2 * RIM, wide + PLAY + 2 * RIM, PLATE + RIM
+    low = RIM, RIM
+    middle = size[0] / 2, RIM + PLAY / 2
+    guides = tuple(
+        _guides(one, [(middle[0] + way * (x - long / 2), middle[1] + y)
+                      for x, y in one.points], PLATE + RIM, size)
+        for one in here
+    )  # fmt: skip
+    pocket = Pocket("seat", "top", size, low, (size[0] - RIM, size[1] - RIM), 0.0, RIM)
+    return Body(Block((0, 0, 0), size), (SixFaces("jig", *size), pocket, *guides))
+
+
+def _round_jig(body: Body, face: BlockFace, here: list[Holes], way: float) -> Body:
+    """A disc over what stands up from the face, or with a rim round it."""
+    level = here[0].level
+    out = 1.0 if face == "right" else -1.0
+    beyond = [
+        wide
+        for one in body.features
+        for ends, wide in _turned(one)
+        if max((z - level) * out for z in ends) > 1e-6
+    ]
+    around = 2 * body.radii(level - out * 1e-3)[1]
+    seat: Feature
+    if beyond:
+        seat = Bore("seat", 0.0, PLATE, max(beyond) + PLAY)
+        stock = Round(around, 0.0, PLATE)
+    else:
+        top = PLATE + RIM
+        seat = Bore("seat", PLATE, top, around + PLAY, opens="right")
+        stock = Round(around + PLAY + 2 * RIM, 0.0, top)
+    guides = tuple(
+        _guides(one, [(way * x, y) for x, y in one.points], stock.end, None)
+        for one in here
+    )
+    return Body(stock, (seat, *guides))
+
+
+def _turned(one: Feature) -> list[tuple[tuple[float, float], float]]:
+    match one:
+        case Cylinder():
+            return [((one.start, one.end), one.diameter)]
+        case Screw():
+            return [((one.start, one.end), one.of.major)]
+        case Cone():
+            wide = max(one.start_diameter, one.end_diameter)
+            return [((one.start, one.end), wide)]
+    return []
+
+
+def _guides(
+    of: Holes,
+    points: list[Point],
+    through: float,
+    block: tuple[float, float, float] | None,
+) -> Holes:
+    """The guides of a pattern of holes, for a pilot drill or a smaller one."""
+    guide = Hole(round(min(of.hole.diameter, PILOT) + CLEAR, 3))
+    face: BlockFace = "right" if block is None else "top"
+    level = through if block is None else 0.0
+    return Holes(of.name, face, Places(tuple(points)), guide, through, level, block)
