@@ -51,6 +51,10 @@ def shoot(
         if stage == "survey":
             view.choose("chuck-130", "recess")  # type: ignore[union-attr]
         take(stage)
+        if stage == "piece" and view is not None:
+            view.as_solid.click()  # type: ignore[attr-defined]
+            take("piece-solid")
+            view.as_solid.click()  # type: ignore[attr-defined]
     finish(window.job)
     window.go("proof")
     take("proof")
@@ -66,7 +70,6 @@ def shoot(
     for job, stage, name in (
         ("die-holder", "fits", "fits-taper"),
         ("t-nuts", "piece", "piece-t-nuts"),
-        ("t-nuts", "route", "route-t-nuts"),
     ):
         window.open_job(job)
         window.go(stage)
