@@ -463,6 +463,29 @@ class TurnedPiece(MadePieces):
         self.assertEqual(stud.surfaces, ())
         write_sheet(self.job.plan, self.folder / "stud.pdf")
 
+    def test_a_diameter_that_no_fit_rules_is_cut_by_the_dial_to_its_drawing(self):
+        """Step 1 of 20 mm may be off 0.2 each way; ISO 2768-m."""
+        self.begin("turned-piece", "Plain stud")
+        route = self.stage("route")
+        route.choose("face-left_end")
+        self.assertFalse(route.go.isVisible())
+        route.choose("turn-step1")
+        self.click(route.go)
+        state = self.job.plan.cut_state
+        self.assertEqual((state.external, state.lower, state.upper), (True, 19.8, 20.2))
+        cut = self.window.job_page().view()
+        size = self.sneak_up(21.5, 1)
+        self.assertTrue(19.8 <= size <= 20.2, size)
+        self.assertFalse(cut.trial.isVisible(), "there is no mate to try")
+        self.click(cut.finished)
+        self.assertIn("turn-step1", self.job.job.done)
+        (line,) = self.job.plan.proof
+        self.assertEqual((line.key, line.verdict), ("size.step1.diameter", "proved"))
+        self.assertAlmostEqual(line.size, size, 3)
+        stud = self.finish()
+        self.assertEqual([one.kind for one in stud.surfaces], ["outside"])
+        self.assertAlmostEqual(stud.surfaces[0].readings[0].value, size, 3)
+
     def test_features_are_added_one_by_one_and_taken_out(self):
         """A spool: two steps, a third, a groove of 3 in it, and a bore through."""
         self.begin("turned-piece", "Spool")

@@ -371,7 +371,7 @@ class JobPage(QWidget):
             return (
                 f"Nothing for {self.stage.capitalize()} here",
                 "No mate rules a size of this piece. Its steps are ticked off in "
-                "Route; a fit can be added in Fits all the same.",
+                "Route, and any diameter can be cut by the dial from there.",
                 ("To the route", lambda: self.show_stage("route")),
             )
         return (

@@ -103,9 +103,14 @@ def sneak_up_drawing(
             backed=True,
         )
         board.text((x, bottom + size * 1.2), "next", size * 0.85, "cut")
-    board.text((right + 8, (a + b) / 2), zone, size * 0.9, "cut", "left")
+    at = (a + b) / 2
+    # the last figure may reach out to here: what the zone is makes way for it
+    figure = y(expected if expected is not None else last) - size * 0.7
+    if xs[-1] + 4.5 * size > right and -2.6 * size < figure - at < 2.2 * size:
+        at = figure - 2.6 * size if figure > at else figure + 1.6 * size
+    board.text((right + 8, at), zone, size * 0.9, "cut", "left")
     board.text(
-        (right + 8, (a + b) / 2 + size * 1.1),
+        (right + 8, at + size * 1.1),
         small_text(state.upper - state.lower, inch),
         size * 0.8,
         "faint",

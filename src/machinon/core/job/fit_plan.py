@@ -8,12 +8,11 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
-from machinon.core.job.made_piece import (
-    wish_of,
-)
+from machinon.core.job.made_piece import drawn_surface, ruled_by_fits, wish_of
 from machinon.core.piece.family import (
     FitBand,
     FitSlot,
+    Made,
     bolt_band,
     plain_band,
     thread_band,
@@ -29,6 +28,7 @@ from machinon.core.shop.things import (
     SurfaceKind,
 )
 from machinon.core.sizes.fit import FitChoice
+from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.thread_find import SURE, candidates, undecided
 from machinon.core.threads.screw_thread import Thread, thread_of
@@ -181,6 +181,49 @@ class FitPlan:
             return None  # a press does not go on by hand
         wider = most - least
         return float(self.band["upper"]) - wider, float(self.band["lower"]) + wider
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnSize(FitPlan):
+    """A diameter that no fit rules, cut to its drawing; ends: its limits, mm."""
+
+    key: str = ""
+    ends: tuple[float, float] = (0.0, 0.0)
+
+    @property
+    def lower(self) -> float | None:
+        return self.ends[0]
+
+    @property
+    def upper(self) -> float | None:
+        return self.ends[1]
+
+
+def drawn_size(made: Made, key: str, shop: Shop) -> DrawnSize | None:
+    """A size of the drawing as it is cut at the dial, within its general tolerance;
+    None for what is no diameter, or what a fit rules."""
+    if key not in made.sizes or key in ruled_by_fits(made).values():
+        return None
+    surface = drawn_surface(made, key)
+    if surface is None or surface.kind not in ("outside", "inside"):
+        return None
+    size = float(made.values[key])
+    off = general_tolerance(size)
+    suits = shop.instruments_for(surface.kind, size=size)
+    return DrawnSize(
+        FitChoice(
+            0,
+            surface.name,
+            "cylinder",
+            "",
+            "",
+            "hole" if surface.kind == "outside" else "shaft",
+        ),
+        made=size,
+        gauge=suits[0] if suits else None,
+        key=key,
+        ends=(size - off, size + off),
+    )
 
 
 def fit_plan(

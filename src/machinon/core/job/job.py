@@ -55,6 +55,7 @@ class Work(msgspec.Struct, frozen=True):
 
     making: None for the latter; fits: by slot of its family, the number of the fit;
     done: keys of finished steps; cutting: the fit that is at the machine, 0 for none;
+    at_size: instead of it, the size that is cut to its drawing;
     kept_as: id of the shop's piece that it became.
     """
 
@@ -65,6 +66,12 @@ class Work(msgspec.Struct, frozen=True):
     cutting: int = 0
     proof: ProofLog = ProofLog()
     kept_as: str = ""
+    at_size: str = ""
+
+    def log_of(self, surface: str) -> str:
+        """The name of the log that a surface of the proof was cut by."""
+        kind, _, rest = surface.partition(".")
+        return rest if kind == "fit" else f"{self.key}.{rest}"
 
     @property
     def as_mate(self) -> str:
@@ -130,10 +137,16 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     @property
     def log(self) -> CutLog:
         """The log of what is at the machine."""
-        return self.cuts.get(str(self.cutting), CutLog())
+        return self.cuts.get(self.at_dial, CutLog())
 
     def with_log(self, log: CutLog) -> "Job":
-        return msgspec.structs.replace(self, cuts={**self.cuts, str(self.cutting): log})
+        return msgspec.structs.replace(self, cuts={**self.cuts, self.at_dial: log})
+
+    @property
+    def at_dial(self) -> str:
+        """The name of the log of what is at the machine."""
+        size = self.work.at_size
+        return self.work.log_of(f"size.{size}" if size else f"fit.{self.cutting}")
 
     def fit(self, number: int) -> FitChoice:
         return next(one for one in self.fits if one.number == number)

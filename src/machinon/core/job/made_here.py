@@ -61,7 +61,7 @@ def stand_in(
         words = size.words[:1].upper() + size.words[1:]
         id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"
         readings = proved[id].readings if id in proved else ()
-        readings = readings or _at_the_dial(cuts.get(id.removeprefix("fit.")))
+        readings = readings or _at_the_dial(cuts.get(work.log_of(id)))
         holes = holes_of(made, key) if made and form_name == "bolt-circle" else None
         surface = form.surface(form_name, words, readings, aids_of(holes))
         if holes is not None:

@@ -23,6 +23,7 @@ from machinon.core.job.fit_plan import (
     against,
     can_be_cut,
     cut_kind,
+    drawn_size,
     fit_plan,
     with_bolts,
 )
@@ -97,7 +98,11 @@ class Plan:
 
     @property
     def at_machine(self) -> FitPlan | None:
-        """The fit whose new half is at the machine; None where none is."""
+        """The fit whose new half is at the machine, or the size of the drawing; None
+        where none is."""
+        if self.job.work.at_size:
+            made, key = self.made, self.job.work.at_size
+            return drawn_size(made, key, self.shop) if made is not None else None
         number = self.job.cutting
         return next((one for one in self.fits if one.choice.number == number), None)
 
@@ -389,10 +394,10 @@ def _passes(state: CutState | None, fit: FitPlan | None) -> tuple[Advice, ...]:
     return forecast(state)
 
 
-def as_cut(plan: Plan, number: int) -> ProofLine | None:
-    """How a fit's new half came out at the machine; None where it was not cut."""
-    log = plan.job.cuts.get(str(number))
-    fit = plan.fit(number)
+def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
+    """How a fit's new half, or a size, came out at the machine; None where it was not
+    cut. at_dial: the name of its log."""
+    log = plan.job.cuts.get(at_dial)
     if log is None:
         return None
     size = next(
@@ -406,9 +411,9 @@ def as_cut(plan: Plan, number: int) -> ProofLine | None:
     except BadInput:
         doubt = 0.02
     line = proof_line(
-        str(number),
+        at_dial,
         fit.choice.name,
-        number,
+        fit.choice.number,
         fit.lower,
         fit.upper,
         None,
@@ -424,6 +429,12 @@ def as_cut(plan: Plan, number: int) -> ProofLine | None:
         # there is metal left to cut: that is no failed size
         return replace(line, verdict="open", says="not in its band yet")
     return line
+
+
+def _cut_to_size(plan: Plan, fit: FitPlan, surface: Surface) -> ProofLine | None:
+    """How it came out at the machine, once there is no metal left to cut."""
+    line = as_cut(plan, fit, plan.job.work.log_of(surface.id))
+    return line if line is not None and line.verdict != "open" else None
 
 
 def _proved(plan: Plan) -> Plan:
@@ -446,9 +457,9 @@ def _proved(plan: Plan) -> Plan:
             lines.append(_circle_line(plan, surface, fit, measured))
             continue
         # the last reading at the dial stands until it is measured again
-        cut = as_cut(plan, number) if fit is not None and measured is None else None
-        if cut is not None and cut.verdict == "open":
-            cut = None
+        cut = None
+        if fit is not None and measured is None:
+            cut = _cut_to_size(plan, fit, surface)
         ends: tuple[float | None, float | None] = (None, None)
         if fit is not None:
             ends = fit.lower, fit.upper
@@ -504,12 +515,16 @@ def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> Proof
         if isinstance(drawn, int | float):
             off = general_tolerance(float(drawn))
             ends = drawn - off, drawn + off
+        size = drawn_size(made, key, plan.shop) if made and measured is None else None
+        cut = _cut_to_size(plan, size, surface) if size is not None else None
         return proof_line(
             surface.id,
             surface.name,
             0,
             *ends,
             measured,
+            cut.size if cut else None,
+            cut.doubt if cut else 0.0,
             tried=plan.job.proof.tried.get(surface.id, ""),
             accepted=plan.job.proof.accepted.get(surface.id, ""),
         )
@@ -627,7 +642,7 @@ def _with_open(plan: Plan) -> Plan:
     open_items["cut"] += _still_to_make(plan)
     if plan.at_machine is not None:
         name = plan.at_machine.choice.name
-        line = as_cut(plan, plan.job.cutting)
+        line = as_cut(plan, plan.at_machine, plan.job.at_dial)
         if line is None or line.verdict != "proved":
             says = line.says if line else "not cut yet"
             open_items["cut"].append(f"{name}: {says}.")

@@ -10,7 +10,7 @@ from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
-from machinon.core.job.fit_plan import can_be_cut, cut_kind
+from machinon.core.job.fit_plan import can_be_cut, cut_kind, drawn_size
 from machinon.core.job.job import CutLog
 from machinon.core.job.made_piece import (
     drawn_surface,
@@ -345,7 +345,7 @@ class MakingActs(JobAtHand):
         fit = self.plan.fit(number)
         if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
-        job = self.job.with_work(cutting=number)
+        job = self.job.with_work(cutting=number, at_size="")
         line = proof_surface(fit.choice)
         if all(s.id != line.id for s in job.proof.surfaces):
             lines = tuple(s for s in job.proof.surfaces if "." in s.id)
@@ -357,6 +357,57 @@ class MakingActs(JobAtHand):
             job = job.with_log(CutLog(instrument=gauge))
         if job != self.job:
             self._keep(f"To the machine: {fit.choice.name}.", job)
+
+    def size_at_dial(self, step: StepTold) -> str:
+        """The size that a step finishes at the cross slide, to its drawing; empty for
+        none."""
+        made = self.plan.made
+        if made is None or step.fit or step.operation not in ("turn", "bore"):
+            return ""
+        names = [one.name for one in made.body.features if one.name in step.features]
+        for name in names:
+            if step.after.feature(name) != made.body.feature(name):
+                continue  # metal is left for a later cut
+            for key, known in made.sizes.items():
+                at = known.size.drawn_at
+                if at == f"{name}.diameter" and drawn_size(made, key, self.shop):
+                    return key
+        return ""
+
+    def cut_size(self, key: str) -> None:
+        """Put a diameter of the drawing at the machine, to be cut within its general
+        tolerance. Raises BadInput on `size` for what cannot be cut so."""
+        made = self.plan.made
+        fit = drawn_size(made, key, self.shop) if made is not None else None
+        line = drawn_surface(made, key) if made is not None else None
+        if fit is None or line is None:
+            raise BadInput("size", "Only a diameter that no fit rules is cut so.")
+        job = self.job.with_work(cutting=0, at_size=key)
+        if all(one.id != line.id for one in job.proof.surfaces):
+            lines = (*job.proof.surfaces, line)
+            job = job.with_work(proof=replace(job.proof, surfaces=lines))
+        if job.at_dial not in job.cuts:
+            job = job.with_log(
+                CutLog(instrument=fit.gauge.id if fit.gauge else "micrometer")
+            )
+        if job != self.job:
+            self._keep(f"To the machine: {fit.choice.name}.", job)
+
+    def size_is_cut(self) -> None:
+        """The size at the machine is as drawn: its steps are done."""
+        key, fit = self.job.work.at_size, self.plan.at_machine
+        assert fit is not None
+        steps = [
+            step.key
+            for up in self.plan.route
+            for step in up.steps
+            if key and self.size_at_dial(step) == key
+        ]
+        done = tuple(dict.fromkeys((*self.job.done, *steps)))
+        self._keep(
+            f"{fit.choice.name} is cut to its drawing.",
+            self.job.with_work(done=done, at_size=""),
+        )
 
     def set_cutting(self, key: str, typed: str) -> None:
         """The coach's settings: instrument, school, deepest or least pass."""

@@ -118,7 +118,7 @@ class ProofActs(JobAtHand):
             raise BadInput("verdict", self.plan.verdict_says)
         surfaces = []
         for one in self.job.proof.surfaces:
-            log = self.job.cuts.get(one.id.removeprefix("fit."))
+            log = self.job.cuts.get(self.job.work.log_of(one.id))
             if not one.readings and log is not None and log.entries:
                 last = log.entries[-1]
                 if last.measured is not None:

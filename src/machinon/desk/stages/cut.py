@@ -18,9 +18,10 @@ from PySide6.QtWidgets import (
 
 from machinon.core.cutting.coach import Advice
 from machinon.core.errors import BadInput
-from machinon.core.job.fit_plan import cut_kind
+from machinon.core.job.fit_plan import DrawnSize, cut_kind
 from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
+from machinon.core.route.operations import StepTold
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo
 from machinon.desk.open_job import OpenJob
@@ -40,7 +41,7 @@ from machinon.desk.widgets import (
 from machinon.draw.charts import sneak_up_drawing
 from machinon.draw.drawing import Drawing
 
-Asks = Literal["start", "touch", "cut", "spring", "reading", "trial"]
+Asks = Literal["start", "touch", "cut", "spring", "reading", "trial", "done"]
 
 _HEADS = {
     "cut": "Dial to",
@@ -170,6 +171,17 @@ def present(job: OpenJob) -> CutScreen:
             "Take the reading",
             {"goes on": "proved", "loose": "stop"}.get(cut.trial, "cut"),
         )
+    if isinstance(fit, DrawnSize) and advice.action == "stop":
+        return CutScreen(
+            "done",
+            head,
+            large,
+            f"the drawing allows {_band(job)}",
+            "As the drawing wants it: break the edge, go on.",
+            "Read it again, if in doubt",
+            "Take the reading",
+            "proved",
+        )
     if advice.action == "scrapped":
         return CutScreen(
             "reading",
@@ -244,6 +256,8 @@ class CutView(StageView):
         self.dial_button.hide()
         self.prove = button("Prove it now", lambda: bench.go("proof", 0))
         self.prove.hide()
+        self.finished = button("It is to size: on to Route", self._finish, "main")
+        self.finished.setMinimumHeight(self.look.px(46))
         self.back = button("Undo", self._take_back)
         self.trial = self._trial_question()
         self.pad = self._number_pad()
@@ -341,6 +355,7 @@ class CutView(StageView):
         row.addWidget(self.passes, 3)
         middle.addLayout(row)
         middle.addWidget(self.trial)
+        middle.addWidget(self.finished)
         how = QHBoxLayout()
         how.addWidget(self.instrument, 3)
         how.addWidget(self.school, 3)
@@ -429,8 +444,10 @@ class CutView(StageView):
         self.reading_button.setVisible(screen.asks in ("cut", "spring"))
         self.dial_button.hide()
         self.trial.setVisible(screen.asks == "trial")
+        self.finished.setVisible(screen.asks == "done")
         # the question of the trial fit comes before another reading
-        set_part(self.enter_button, "" if screen.asks == "trial" else "main")
+        over = screen.asks in ("trial", "done")
+        set_part(self.enter_button, "" if over else "main")
         # by trial each answer is as likely as the others
         usual = not cut_trial and self._zone() == "band"
         set_part(self.answers["goes on"], "main" if usual else "")
@@ -469,10 +486,9 @@ class CutView(StageView):
 
     def _held(self) -> str:
         """What must be proved before the piece comes off, while that is open."""
-        number = self.job.job.cutting
         for set_up in self.job.plan.route:
             for step in set_up.steps:
-                if step.fit == number:
+                if self._cuts_it(step):
                     return ""
                 line = self.job.unproved(step)
                 if line is not None and step.key not in self.job.job.done:
@@ -482,12 +498,24 @@ class CutView(StageView):
                     )
         return ""
 
+    def _cuts_it(self, step: StepTold) -> bool:
+        """Whether a step of the route cuts what is at the machine."""
+        work = self.job.job.work
+        if work.at_size:
+            return self.job.size_at_dial(step) == work.at_size
+        return step.fit == work.cutting
+
+    def _finish(self) -> None:
+        """The size is as drawn: its step is done."""
+        self.job.size_is_cut()
+        self.bench.go("route", 0)
+
     def _step_line(self) -> str:
         fit = self.job.plan.at_machine
         assert fit is not None
         for set_up in self.job.plan.route:
             for step in set_up.steps:
-                if step.fit == fit.choice.number and step.speed is not None:
+                if self._cuts_it(step) and step.speed is not None:
                     return f"{step.title}, {speed_text(step.speed)}"
         goal = "its mate, by trial" if fit.could_fit else "its band"
         return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
@@ -589,6 +617,7 @@ class CutView(StageView):
             "spring": self.job.cut_made,
             "reading": self.job.measured_cut,
             "trial": self.job.measured_cut,
+            "done": self.job.measured_cut,
         }[self.screen.asks]
         self._take(act, typed)
 

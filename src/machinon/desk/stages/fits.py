@@ -270,7 +270,7 @@ class FitsView(StageView):
         by_trial = fit.could_fit is not None
         self.cut_it.setVisible(can_be_cut(fit) and self.job.lathe is not None)
         self.turn.setVisible(self.job.can_turn(fit.choice.number))
-        line = as_cut(self.job.plan, fit.choice.number)
+        line = as_cut(self.job.plan, fit, str(fit.choice.number))
         drawn = fit.mate is not None and fit.mate.drawn
         self.as_cut.setVisible(line is not None or drawn)
         if drawn:

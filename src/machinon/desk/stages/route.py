@@ -361,12 +361,13 @@ class RouteView(StageView):
         target = self._target(step)
         self.go.setVisible(bool(target))
         # the way to work a step comes first, ticking it off second
-        worked = bool(target) and not ticked and target != "fits"
+        worked = target in ("cut", "proof") and not ticked
         set_part(self.go, "main" if worked else "")
         set_part(self.done, "" if worked else "main")
         self.go.setText(
             {
                 "cut": "Work it in Cut",
+                "size": "Cut it by the dial",
                 "proof": "Prove it now",
                 "fits": f"Open fit {step.fit}",
             }.get(target, "")
@@ -395,7 +396,7 @@ class RouteView(StageView):
 
     def _target(self, step: StepTold) -> str:
         if not step.fit:
-            return ""
+            return "size" if self.job.lathe and self.job.size_at_dial(step) else ""
         if step.hold:
             return "proof"
         return "cut" if can_be_cut(self.job.plan.fit(step.fit)) else "fits"
@@ -455,6 +456,10 @@ class RouteView(StageView):
 
     def _go_there(self) -> None:
         _, step = self._step()
+        if self._target(step) == "size":
+            self.job.cut_size(self.job.size_at_dial(step))
+            self.bench.go("cut", 0)
+            return
         if self._target(step) == "cut":
             self.job.cut_fit(step.fit)
         if self._target(step) in ("cut", "proof"):
