@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QAction,
     QContextMenuEvent,
@@ -327,6 +327,19 @@ def scrolled(widget: QWidget) -> QScrollArea:
     area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
     area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
     return area
+
+
+def bring_into_view(widget: QWidget) -> None:
+    """Scroll what a widget lies in so that it is seen, once its place is known."""
+
+    def scroll() -> None:
+        around = widget.parentWidget()
+        while around is not None and not isinstance(around, QScrollArea):
+            around = around.parentWidget()
+        if around is not None:
+            around.ensureWidgetVisible(widget)
+
+    QTimer.singleShot(0, widget, scroll)
 
 
 class Figure(QWidget):

@@ -12,7 +12,6 @@ from PySide6.QtGui import (
     QShowEvent,
 )
 from PySide6.QtWidgets import (
-    QGridLayout,
     QHBoxLayout,
     QScrollArea,
     QSizePolicy,
@@ -27,6 +26,7 @@ from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
+from machinon.desk.narrow import Abreast
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -35,6 +35,7 @@ from machinon.desk.widgets import (
     Look,
     Maker,
     MarkView,
+    bring_into_view,
     button,
     clear_layout,
     label,
@@ -189,28 +190,23 @@ class RouteView(StageView):
         words.setSpacing(px(4))
         words.addWidget(self.title)
         words.addWidget(self.note)
+        words.addWidget(self.because)
         warn = QHBoxLayout()
         warn.addWidget(self.caution_mark, 0, Qt.AlignmentFlag.AlignTop)
         warn.addWidget(self.caution, 1)
         words.addLayout(warn)
         words.addWidget(self.reason)
         words.addWidget(self.moved)
-        words.addWidget(self.because)
         words.addStretch(1)
-        figures = QGridLayout()
-        figures.addWidget(self.tool, 0, 0, 1, 2)
-        figures.addWidget(self.own, 1, 0, 1, 2)
-        figures.addWidget(self.speed, 2, 0)
-        figures.addWidget(self.cut_speed, 2, 1)
-        figures.setRowStretch(3, 1)
+        figures = QVBoxLayout()
+        figures.addWidget(self.tool)
+        figures.addWidget(self.own)
+        figures.addWidget(Abreast(2, self.speed, self.cut_speed))
+        figures.addStretch(1)
         acts = QVBoxLayout()
         acts.addWidget(self.go)
         acts.addWidget(self.done)
-        row = QHBoxLayout()
-        row.setSpacing(px(4))
-        row.addWidget(self.earlier)
-        row.addWidget(self.later)
-        acts.addLayout(row)
+        acts.addWidget(Abreast(2, self.earlier, self.later))
         acts.addWidget(self.usual)
         acts.addStretch(1)
         below = QHBoxLayout()
@@ -230,6 +226,12 @@ class RouteView(StageView):
         whole.addWidget(self.area)
         whole.addWidget(self.detail, 1)
         self.area.setFixedHeight(px(232 + 62))
+
+    def minimumSizeHint(self) -> QSize:
+        # wrapped words need more lines where there is little room
+        least = super().minimumSizeHint()
+        high = self.layout().minimumHeightForWidth(self.width())
+        return least.expandedTo(QSize(0, high))
 
     # -- showing ---------------------------------------------------------
 
@@ -441,6 +443,7 @@ class RouteView(StageView):
             if self._wanted is not None:
                 self.because.edit.clear()
                 self.because.edit.setFocus()
+                bring_into_view(self.because)
             return
         self._reveal()
         self.frames[self._at].setFocus()
