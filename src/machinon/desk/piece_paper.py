@@ -36,7 +36,7 @@ def write_sheet(made: Made, path: Path, kind: PaperKind, inch: bool = False) -> 
         (made.family.name, made.family.purpose),
         (f"Material: {made.material}", f"From {made.body.stock.says}"),
         (
-            "Sizes in inches" if inch else "Sizes in mm",
+            f"Sizes in {'inches' if inch else 'mm'}, third angle",
             "Two limits under a size: cut to the measured mate",
         ),
     )

@@ -26,7 +26,6 @@ from machinon.core.piece.features import (
     CrossHoles,
     Cylinder,
     End,
-    Feature,
     Groove,
     Hole,
     Holes,
@@ -71,7 +70,7 @@ def _floor(s: Values) -> float:
     return float(s["body.length"] - s["bore.depth"])
 
 
-def _grooves(s: Values) -> list[Feature]:
+def _grooves(s: Values) -> list[Groove]:
     """Grooves that keep the compound, evenly along the bore."""
     count, wide = int(s["grooves.count"]), s["grooves.width"]
     floor, deep = _floor(s), s["grooves.depth"]
@@ -218,8 +217,14 @@ def checks(s: Values) -> Iterable[Check]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     grooves = [
-        Step("groove", (f"groove{i}",), title="Groove the bore for the compound")
-        for i in range(1, int(s["grooves.count"]) + 1)
+        Step(
+            "groove",
+            (one.name,),
+            title="Groove the bore for the compound",
+            note=f"Its middle {s['body.length'] - (one.start + one.end) / 2:.1f} mm from "
+            "the front.",
+        )
+        for one in _grooves(s)
     ]
     return (
         Holding(
@@ -339,8 +344,9 @@ FAMILY = Family(
         Size("bore.diameter", "bore for the chuck", "held.outside", low=8, high=300),
         Size("bore.depth", "depth of the bore", "held.length",
              "as long as the chuck is held", 4, 300, by="copy", step=0.5),
-        Size("grooves.count", "grooves for the compound", "2", "", 0, 4, COUNT),
-        Size("grooves.width", "width of a groove", "2", "", 0.5, 10),
+        Size("grooves.count", "grooves evenly along the bore", "2", "", 0, 4, COUNT),
+        Size("grooves.width", "width of a groove", "2", "", 0.5, 10,
+             at="groove1.width"),
         Size("grooves.depth", "depth of a groove", "0.4", "", 0.1, 3),
         Size("bolts.count", "bolts", "4", "", 3, 12, COUNT),
         Size("bolts.circle", "bolt circle",
