@@ -221,8 +221,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "groove",
             (one.name,),
             title="Groove the bore for the compound",
-            note=f"Its middle {s['body.length'] - (one.start + one.end) / 2:.1f} mm from "
-            "the front.",
+            note=f"Its middle is {s['body.length'] - (one.start + one.end) / 2:.1f} "
+            "mm from the front.",
         )
         for one in _grooves(s)
     ]
