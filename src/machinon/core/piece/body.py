@@ -116,9 +116,9 @@ class Body:
                 standing.append(cut.leaving(left[one.name]) if left[one.name] else cut)
         return Body(self.stock, tuple(standing))
 
-    @property
+    @functools.cached_property
     def cuts(self) -> tuple[Cut, ...]:
-        return tuple(cut for one in self.features for cut in one.cuts())
+        return tuple(cut for one in self.features for cut in _cuts_of(one))
 
     # -- what turns --------------------------------------------------------
 
@@ -223,23 +223,8 @@ class Body:
         A hole changes what is seen of the outside only along its own axis, and is taken
         out of that view alone: it need not be cut in the solid to be drawn.
         """
-        from manifold3d import CrossSection, FillRule, OpType
-
         assert isinstance(self.stock, Block)
-        sunk = tuple(cut for cut in self.cuts if isinstance(cut, Sunk))
-        box, plain = _milled(self.stock, sunk)
-        outlines = {}
-        for view, rings in plain.items():
-            found = [
-                _open(cut, view, box) for cut in self.cuts if isinstance(cut, Drilled)
-            ]
-            holes = [hole for hole in found if hole]
-            if holes:
-                seen = CrossSection(rings, FillRule.Positive)
-                seen = CrossSection.batch_boolean([seen, *holes], OpType.Subtract)
-                rings = _polygons(seen)
-            outlines[view] = rings
-        return Shadow(box, outlines)
+        return _shadow(self.stock, self.cuts)
 
     @functools.cached_property
     def volume(self) -> float:
@@ -293,6 +278,30 @@ class Shadow:
 
 
 Rings = tuple[tuple[Point, ...], ...]
+
+
+# the shapes in process share most of their cuts, and an edit leaves most as they were
+@functools.lru_cache(maxsize=1024)
+def _cuts_of(feature: Feature) -> tuple[Cut, ...]:
+    return feature.cuts()
+
+
+@functools.lru_cache(maxsize=128)
+def _shadow(stock: Block, cuts: tuple[Cut, ...]) -> "Shadow":
+    from manifold3d import CrossSection, FillRule, OpType
+
+    sunk = tuple(cut for cut in cuts if isinstance(cut, Sunk))
+    box, plain = _milled(stock, sunk)
+    outlines = {}
+    for view, rings in plain.items():
+        found = [_open(cut, view, box) for cut in cuts if isinstance(cut, Drilled)]
+        holes = [hole for hole in found if hole]
+        if holes:
+            seen = CrossSection(rings, FillRule.Positive)
+            seen = CrossSection.batch_boolean([seen, *holes], OpType.Subtract)
+            rings = _polygons(seen)
+        outlines[view] = rings
+    return Shadow(box, outlines)
 
 
 @functools.lru_cache(maxsize=128)

@@ -5,6 +5,7 @@ right with it; a block lies with its length along x, its width along y and its h
 along z, one corner at the origin. Angles are degrees, counter-clockwise from x.
 """
 
+import functools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -104,6 +105,7 @@ def end_of(z: float, from_left: bool) -> Frame:
     return Frame((0, 0, z), (1, 0, 0), (0, 1, 0), (0, 0, -1))
 
 
+@functools.lru_cache(maxsize=256)
 def block_face(name: str, length: float, width: float, height: float) -> Frame:
     """A face of a block, seen square on: u to the right, v up, from its low corner.
 
