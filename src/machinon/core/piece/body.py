@@ -156,6 +156,14 @@ class Body:
         """Largest diameter of what turns."""
         return 2 * float(self.region.bounds[3])
 
+    @functools.cached_property
+    def turned_volume(self) -> float:
+        """Of what turns, its cross holes left out; Pappus, mm³."""
+        region = self.region
+        if region.is_empty:
+            return 0.0
+        return float(2 * math.pi * region.centroid.y * region.area)
+
     def radii(self, z: float) -> tuple[float, float]:
         """Inner and outer radius at a station; both 0 where there is no metal."""
         found = [

@@ -4,6 +4,8 @@ So that words cannot contradict the picture: title, tool, drill, tap, speed, tim
 caution come from what is cut, unless a family says more.
 """
 
+import functools
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -112,13 +114,13 @@ OPERATIONS: Mapping[str, Operation] = {
 }
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class StepTold:
     """A step as it is worked from.
 
-    drill: of a drilled hole, mm; tap: its thread; speed: None where nothing turns;
-    minutes: about how long; fit: number in the job of the fit it is for; before, after:
-    the piece as it stands.
+    drill: of a drilled hole, mm; tap: its thread; fit: number in the job of the fit it
+    is for; before, after: the piece as it stands; material: its metal; speeds: those
+    of the machine, rpm, None for any. Speed and time are worked out when asked for.
     """
 
     key: str
@@ -130,12 +132,56 @@ class StepTold:
     caution: str
     drill: float
     tap: str
-    speed: Answer | None
-    minutes: float
     hold: bool
     fit: int
     before: Body
     after: Body
+    material: str
+    speeds: tuple[float, ...] | None
+
+    @functools.cached_property
+    def cut(self) -> tuple[Feature, ...]:
+        """What it cuts, as it leaves it."""
+        there = {one.name: one for one in self.after.features}
+        return tuple(there[name] for name in self.features if name in there)
+
+    @functools.cached_property
+    def speed(self) -> Answer | None:
+        """None where nothing turns."""
+        kind = OPERATIONS[self.operation].speed
+        wide = self.drill or self._diameter
+        if not kind or not wide:
+            return None
+        asked: dict[str, Any] = {
+            "material": self.material,
+            "tool": "hss",
+            "operation": kind,
+            "diameter": wide,
+        }
+        if self.speeds:
+            asked["machine_speeds"] = list(self.speeds)
+        return reckon("speeds", asked)
+
+    @functools.cached_property
+    def _diameter(self) -> float:
+        """The diameter that meets the tool, mm."""
+        return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
+
+    @functools.cached_property
+    def minutes(self) -> float:
+        """About how long it takes: metal over what a light tool takes off."""
+        if self.operation in ("mount", "mark", "deburr"):
+            return 5.0
+        if self.operation == "prove":
+            return 3.0
+        if self.before.turns:
+            taken = self.before.turned_volume - self.after.turned_volume
+            rate = self.rpm * math.pi * self._diameter * FEED * ROUGH  # mm³ a minute
+            cut = taken / rate if rate else 0.0
+        else:
+            cut = 2.0
+        holes = sum(len(one.cuts()) for one in self.cut if _hole(one))
+        return round(HANDLING + cut + 0.5 * holes, 1)
 
     @property
     def rpm(self) -> float:
@@ -222,18 +268,6 @@ def _told(
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
     drill, tap = _drill_of(step, first), _tap_of(step, first)
-    wide = drill or _diameter(first, before, after)
-    speed = None
-    if operation.speed and wide:
-        asked: dict[str, Any] = {
-            "material": made.material,
-            "tool": "hss",
-            "operation": operation.speed,
-            "diameter": wide,
-        }
-        if speeds and holding.machine == "lathe":
-            asked["machine_speeds"] = list(speeds)
-        speed = reckon("speeds", asked)
     return StepTold(
         step.key,
         step.operation,
@@ -244,12 +278,12 @@ def _told(
         step.caution or operation.caution,
         drill,
         tap,
-        speed,
-        _minutes(step, before, after, float(speed["rpm"]) if speed else 0.0, features),
         step.hold,
         0,
         before,
         after,
+        made.material,
+        tuple(speeds) if speeds and holding.machine == "lathe" else None,
     )
 
 
@@ -412,34 +446,3 @@ def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str)
     if operation.key == "counterbore" and hole is not None:
         return f"counterbore {_size(hole.bore)}"
     return operation.tool
-
-
-def _minutes(
-    step: Step,
-    before: Body,
-    after: Body,
-    rpm: float,
-    features: Sequence[Feature],
-) -> float:
-    """About how long a step takes: metal over what a light tool takes off."""
-    if step.operation in ("mount", "mark", "deburr"):
-        return 5.0
-    if step.operation == "prove":
-        return 3.0
-    if before.turns:
-        taken = _turned_volume(before) - _turned_volume(after)
-        wide = _diameter(features[0] if features else None, before, after)
-        rate = rpm * 3.1416 * wide * FEED * ROUGH  # mm³ a minute
-        cut = taken / rate if rate else 0.0
-    else:
-        cut = 2.0
-    holes = sum(len(one.cuts()) for one in features if _hole(one))
-    return round(HANDLING + cut + 0.5 * holes, 1)
-
-
-def _turned_volume(body: Body) -> float:
-    """Volume of what turns, its cross holes left out; Pappus, mm³."""
-    region = body.region
-    if region.is_empty:
-        return 0.0
-    return float(2 * 3.141592653589793 * region.centroid.y * region.area)
