@@ -152,6 +152,23 @@ class CarrierAndPlate(MadePieces):
         self.assertEqual(self.spigot().choice.piece, "made:1", "and back again")
         self.assertEqual(self.job.job.works[1].fits["spigot"], 4)
 
+    def test_what_the_first_came_to_at_the_dial_rules_the_second(self):
+        """The register is bored by the dial, 63 with 0.3 to either side: whatever it
+        reads, less 29 and 10 µm of play and the gauge's doubt, is the spigot."""
+        self.begin_both()
+        self.choose_work("Chuck carrier")
+        route = self.stage("route")
+        route.choose("bore-register")
+        self.click(route.go)
+        self.choose(self.window.job_page().view().instrument, "bore-gauge")
+        size = self.sneak_up(61.9, -1)
+        self.click(self.window.job_page().view().finished)
+        self.choose_work("Back plate")
+        doubt = self.spigot().mate.uncertainty
+        self.assertGreater(doubt, 0.004)
+        self.assertAlmostEqual(self.spigot().upper, round(size, 3) - 0.010 - doubt, 3)
+        self.assertAlmostEqual(self.spigot().lower, round(size, 3) - 0.029 + doubt, 3)
+
     def test_a_piece_is_taken_out_again_unless_another_is_made_to_it(self):
         self.begin_both()
         made = [work.making.family for work in self.job.job.works]
