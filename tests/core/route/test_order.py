@@ -1,5 +1,7 @@
 """Steps moved out of their usual place: refused, spoken against, or free."""
 
+import contextlib
+import random
 import unittest
 
 from machinon.core.errors import BadInput
@@ -36,6 +38,22 @@ class Order(unittest.TestCase):
         holdings = in_order(self.planned, moved)
         self.assertEqual(holdings[2].steps[0].key, "countersink-thread")
         self.assertIn("holding of its drill", self.says(*moved)[0].says)
+
+    def test_however_often_steps_are_moved_each_goes_one_place(self):
+        chance = random.Random(3)
+        moved = ()
+        for _ in range(200):
+            before = self.order(*moved)
+            key, later = chance.choice(before), chance.random() < 0.5
+            with contextlib.suppress(BadInput):
+                moved = stepped(self.planned, moved, key, later)
+            gone = self.order(*moved)
+            at = before.index(key)
+            self.assertLessEqual(abs(gone.index(key) - at), 1)
+            self.assertEqual(
+                [one for one in before if one != key],
+                [one for one in gone if one != key],
+            )
 
     def test_no_tap_goes_in_before_its_drill(self):
         told = self.says(Moved("tap-thread", "drill-thread"))

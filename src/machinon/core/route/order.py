@@ -100,10 +100,13 @@ def stepped(
     after = later if within else not later
     beside = rows[other][1]
     left = tuple(one for one in moved if one.step != key)
-    wanted = in_order(now, [Moved(key, beside, after)])
-    if in_order(holdings, left) == wanted:
-        return left
-    return (*left, Moved(key, beside, after))
+    move = Moved(key, beside, after)
+    wanted = in_order(now, [move])
+    # its earlier moves are let go of, unless another step stands where it does by them
+    for fewer in (left, (*left, move)):
+        if in_order(holdings, fewer) == wanted:
+            return fewer
+    return (*moved, move)
 
 
 def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Broken]:
