@@ -245,26 +245,22 @@ def _wall(s: Values, axis: _Axis, start: float, stop: float) -> float:
 
 
 def _inside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
-    for name in (*axis.of("bore"), *axis.of("nut")):
-        _, start, stop, _ = axis.inside(s, name)
+    for name in (*axis.of("bore"), *axis.of("nut"), *axis.of("undercut")):
+        if _kind(name) == "undercut":
+            start = s[f"{name}.from_end"]
+            stop = start + s[f"{name}.width"]
+        else:
+            _, start, stop, _ = axis.inside(s, name)
+        threaded = _kind(name) == "nut"
         wide = (
-            float(s[f"{name}.diameter"])
-            if _kind(name) == "bore"
-            else thread_of(str(s[f"{name}.thread"])).major
+            thread_of(str(s[f"{name}.thread"])).major
+            if threaded
+            else float(s[f"{name}.diameter"])
         )
         yield at_least(
             f"{name}-wall",
             name,
             (_wall(s, axis, start, stop) - wide) / 2,
-            1.0,
-            f"Wall round {spoken(name)}",
-        )
-    for name in axis.of("undercut"):
-        at, wide = s[f"{name}.from_end"], s[f"{name}.width"]
-        yield at_least(
-            f"{name}-wall",
-            name,
-            (_wall(s, axis, at, at + wide) - s[f"{name}.diameter"]) / 2,
             1.0,
             f"Wall round {spoken(name)}",
         )

@@ -27,7 +27,7 @@ from machinon.core.shop.things import (
     Shop,
     SurfaceKind,
 )
-from machinon.core.sizes.fit import FitChoice
+from machinon.core.sizes.fit import FitChoice, Side
 from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.thread_find import SURE, candidates, undecided
@@ -187,7 +187,6 @@ class FitPlan:
 class DrawnSize(FitPlan):
     """A diameter that no fit rules, cut to its drawing; ends: its limits, mm."""
 
-    key: str = ""
     ends: tuple[float, float] = (0.0, 0.0)
 
     @property
@@ -199,7 +198,7 @@ class DrawnSize(FitPlan):
         return self.ends[1]
 
 
-def drawn_size(made: Made, key: str, shop: Shop) -> DrawnSize | None:
+def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
     """A size of the drawing as it is cut at the dial, within its general tolerance;
     None for what is no diameter, or what a fit rules."""
     if key not in made.sizes or key in ruled_by_fits(made).values():
@@ -221,7 +220,6 @@ def drawn_size(made: Made, key: str, shop: Shop) -> DrawnSize | None:
         ),
         made=size,
         gauge=suits[0] if suits else None,
-        key=key,
         ends=(size - off, size + off),
     )
 
@@ -297,10 +295,7 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
     else:
         inputs["want"] = choice.want
     band = reckon("fit-target", inputs)
-    new_kind: SurfaceKind = "outside"
-    if choice.exists == "shaft":
-        new_kind = "gap" if choice.joint == "slot" else "inside"
-    suits = shop.instruments_for(new_kind, size=mate.size)
+    suits = shop.instruments_for(cut_kind(choice), size=mate.size)
     gauge = suits[0] if suits else None
     advice = ""
     if band["band"] <= 0:
@@ -326,9 +321,7 @@ def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) ->
 
     wanted: by how much the play may vary, mm.
     """
-    kind: SurfaceKind = "outside"
-    if choice.exists == "hole":
-        kind = "gap" if choice.joint == "slot" else "inside"
+    kind = _half_kind(choice, choice.exists)
 
     def um(value: float) -> str:
         return f"{value * 1000:.0f} µm"
@@ -521,11 +514,16 @@ def against(fit: FitPlan, made: float) -> FitPlan:
     )
 
 
-def cut_kind(fit: FitPlan) -> SurfaceKind:
+def cut_kind(choice: FitChoice) -> SurfaceKind:
     """What the new half of a fit is measured as while it is cut."""
-    if fit.choice.exists == "hole":
+    return _half_kind(choice, "shaft" if choice.exists == "hole" else "hole")
+
+
+def _half_kind(choice: FitChoice, half: Side) -> SurfaceKind:
+    """What one half of a fit is measured as."""
+    if half == "shaft":
         return "outside"
-    return "gap" if fit.choice.joint == "slot" else "inside"
+    return "gap" if choice.joint == "slot" else "inside"
 
 
 def can_be_cut(fit: FitPlan) -> bool:

@@ -32,6 +32,17 @@ class CutLog(msgspec.Struct, frozen=True):
     entries: tuple[CutEntry, ...] = ()
     trial: Literal["", Trial] = ""
 
+    @property
+    def pending(self) -> bool:
+        """Whether a cut was taken that nobody has measured yet."""
+        return bool(self.entries) and self.entries[-1].measured is None
+
+    @property
+    def last_read(self) -> CutEntry | None:
+        """The entry that was measured last; None before the first."""
+        read = (one for one in reversed(self.entries) if one.measured is not None)
+        return next(read, None)
+
 
 class ProofLog(msgspec.Struct, frozen=True):
     """The final measurements: surfaces as made, and run-out all round.

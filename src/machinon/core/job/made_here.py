@@ -61,7 +61,7 @@ def stand_in(
         words = size.words[:1].upper() + size.words[1:]
         id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"
         readings = proved[id].readings if id in proved else ()
-        readings = readings or _at_the_dial(cuts.get(work.log_of(id)))
+        readings = readings or read_at_dial(cuts.get(work.log_of(id)))
         holes = holes_of(made, key) if made and form_name == "bolt-circle" else None
         surface = form.surface(form_name, words, readings, aids_of(holes))
         if holes is not None:
@@ -121,12 +121,10 @@ def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
     return {"hole": holes.across, "holes": float(holes.count)} if holes else {}
 
 
-def _at_the_dial(log: CutLog | None) -> tuple[Reading, ...]:
+def read_at_dial(log: CutLog | None) -> tuple[Reading, ...]:
     """The last reading at the dial, which stands until it is measured again."""
-    if log is None:
-        return ()
-    last = next((e for e in reversed(log.entries) if e.measured is not None), None)
-    if last is None or last.measured is None:
+    last = log.last_read if log is not None else None
+    if log is None or last is None or last.measured is None:
         return ()
     return (Reading(last.measured, last.instrument or log.instrument, at=last.at),)
 

@@ -22,8 +22,8 @@ from machinon.core.job.fit_plan import (
     FitPlan,
     against,
     can_be_cut,
+    cut_as_drawn,
     cut_kind,
-    drawn_size,
     fit_plan,
     with_bolts,
 )
@@ -102,7 +102,7 @@ class Plan:
         where none is."""
         if self.job.work.at_size:
             made, key = self.made, self.job.work.at_size
-            return drawn_size(made, key, self.shop) if made is not None else None
+            return cut_as_drawn(made, key, self.shop) if made is not None else None
         number = self.job.cutting
         return next((one for one in self.fits if one.choice.number == number), None)
 
@@ -340,7 +340,7 @@ def cut_name(plan: Plan) -> str:
     }
     if fit.choice.joint == "slot":
         return "tongue" if fit.choice.exists == "hole" else "slot"
-    return words[cut_kind(fit)]
+    return words[cut_kind(fit.choice)]
 
 
 def _cutting(
@@ -400,10 +400,7 @@ def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
     log = plan.job.cuts.get(at_dial)
     if log is None:
         return None
-    size = next(
-        (one.measured for one in reversed(log.entries) if one.measured is not None),
-        None,
-    )
+    size = log.last_read.measured if log.last_read else None
     if size is None:
         return None
     try:
@@ -515,7 +512,7 @@ def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> Proof
         if isinstance(drawn, int | float):
             off = general_tolerance(float(drawn))
             ends = drawn - off, drawn + off
-        size = drawn_size(made, key, plan.shop) if made and measured is None else None
+        size = cut_as_drawn(made, key, plan.shop) if made and measured is None else None
         cut = _cut_to_size(plan, size, surface) if size is not None else None
         return proof_line(
             surface.id,

@@ -9,14 +9,11 @@ from machinon.core.piece.body import Block, Body, Round
 from machinon.core.piece.features import (
     BlockFace,
     Bore,
-    Cone,
-    Cylinder,
     Feature,
     Hole,
     Holes,
     Places,
     Pocket,
-    Screw,
     SixFaces,
 )
 from machinon.core.piece.solid_cuts import Point
@@ -85,10 +82,7 @@ def _round_jig(body: Body, face: BlockFace, here: list[Holes], way: float) -> Bo
     level = here[0].level
     out = 1.0 if face == "right" else -1.0
     beyond = [
-        wide
-        for one in body.features
-        for ends, wide in _turned(one)
-        if max((z - level) * out for z in ends) > 1e-6
+        2 * r for ring in body.rings() for z, r in ring if (z - level) * out > 1e-6
     ]
     around = 2 * body.radii(level - out * 1e-3)[1]
     seat: Feature
@@ -104,18 +98,6 @@ def _round_jig(body: Body, face: BlockFace, here: list[Holes], way: float) -> Bo
         for one in here
     )
     return Body(stock, (seat, *guides))
-
-
-def _turned(one: Feature) -> list[tuple[tuple[float, float], float]]:
-    match one:
-        case Cylinder():
-            return [((one.start, one.end), one.diameter)]
-        case Screw():
-            return [((one.start, one.end), one.of.major)]
-        case Cone():
-            wide = max(one.start_diameter, one.end_diameter)
-            return [((one.start, one.end), wide)]
-    return []
 
 
 def _guides(

@@ -10,8 +10,13 @@ from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
-from machinon.core.job.fit_plan import can_be_cut, cut_kind, drawn_size
-from machinon.core.job.job import CutLog
+from machinon.core.job.fit_plan import (
+    FitPlan,
+    can_be_cut,
+    cut_as_drawn,
+    cut_kind,
+)
+from machinon.core.job.job import CutLog, Job
 from machinon.core.job.made_piece import (
     drawn_surface,
     proof_surface,
@@ -24,6 +29,7 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_tools import own_tool
 from machinon.core.shop.belongings import Belongings
+from machinon.core.shop.things import Surface
 from machinon.desk.acts.job import JobAtHand
 
 
@@ -235,10 +241,7 @@ class MakingActs(JobAtHand):
             at_dial = -1e-9 <= into <= cut.deepest + self.dial.travel
         with contextlib.suppress(BadInput):
             size = quantity.parse(typed, inch=gauge.inch, above=0, high=2000)
-            last = next(
-                (e.measured for e in reversed(cut.entries) if e.measured is not None),
-                cut.start,
-            )
+            last = cut.last_read.measured if cut.last_read else cut.start
             if state is not None and last is not None:
                 # half a millimetre past either end is still a mistake at the dial
                 ends = (state.lower, last) if state.external else (last, state.upper)
@@ -289,10 +292,7 @@ class MakingActs(JobAtHand):
         cut = self.job.log
         gauge = self.shop.instrument(cut.instrument)
         size = quantity.parse(typed, inch=gauge.inch, key="reading", above=0, high=2000)
-        before = next(
-            (e.measured for e in reversed(cut.entries) if e.measured is not None),
-            cut.start,
-        )
+        before = cut.last_read.measured if cut.last_read else cut.start
         if before is not None and abs(size - before) > 10:
             raise BadInput(
                 "reading",
@@ -346,13 +346,16 @@ class MakingActs(JobAtHand):
         if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
         job = self.job.with_work(cutting=number, at_size="")
-        line = proof_surface(fit.choice)
-        if all(s.id != line.id for s in job.proof.surfaces):
-            lines = tuple(s for s in job.proof.surfaces if "." in s.id)
-            job = job.with_work(proof=replace(job.proof, surfaces=(*lines, line)))
-        if str(number) not in job.cuts:
-            kind = cut_kind(fit)
-            suits = self.shop.instruments_for(kind, size=fit.aim)
+        self._to_the_machine(job, fit, proof_surface(fit.choice))
+
+    def _to_the_machine(self, job: Job, fit: FitPlan, line: Surface) -> None:
+        """Keep what is cut now, with its log and its line in the proof."""
+        proof = job.proof
+        if all(one.id != line.id for one in proof.surfaces):
+            surfaces = (*proof.surfaces, line)
+            job = job.with_work(proof=replace(proof, surfaces=surfaces))
+        if job.at_dial not in job.cuts:
+            suits = self.shop.instruments_for(cut_kind(fit.choice), size=fit.aim)
             gauge = suits[0].id if suits else "micrometer"
             job = job.with_log(CutLog(instrument=gauge))
         if job != self.job:
@@ -370,7 +373,7 @@ class MakingActs(JobAtHand):
                 continue  # metal is left for a later cut
             for key, known in made.sizes.items():
                 at = known.size.drawn_at
-                if at == f"{name}.diameter" and drawn_size(made, key, self.shop):
+                if at == f"{name}.diameter" and cut_as_drawn(made, key, self.shop):
                     return key
         return ""
 
@@ -378,20 +381,11 @@ class MakingActs(JobAtHand):
         """Put a diameter of the drawing at the machine, to be cut within its general
         tolerance. Raises BadInput on `size` for what cannot be cut so."""
         made = self.plan.made
-        fit = drawn_size(made, key, self.shop) if made is not None else None
+        fit = cut_as_drawn(made, key, self.shop) if made is not None else None
         line = drawn_surface(made, key) if made is not None else None
         if fit is None or line is None:
             raise BadInput("size", "Only a diameter that no fit rules is cut so.")
-        job = self.job.with_work(cutting=0, at_size=key)
-        if all(one.id != line.id for one in job.proof.surfaces):
-            lines = (*job.proof.surfaces, line)
-            job = job.with_work(proof=replace(job.proof, surfaces=lines))
-        if job.at_dial not in job.cuts:
-            job = job.with_log(
-                CutLog(instrument=fit.gauge.id if fit.gauge else "micrometer")
-            )
-        if job != self.job:
-            self._keep(f"To the machine: {fit.choice.name}.", job)
+        self._to_the_machine(self.job.with_work(cutting=0, at_size=key), fit, line)
 
     def size_is_cut(self) -> None:
         """The size at the machine is as drawn: its steps are done."""

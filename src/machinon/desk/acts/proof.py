@@ -5,11 +5,11 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
-from machinon.core.job.made_here import aids_of, holes_of
+from machinon.core.job.made_here import aids_of, holes_of, read_at_dial
 from machinon.core.job.made_piece import ruled_by_fits, shop_surfaces
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
-from machinon.core.shop.things import Piece, Reading
+from machinon.core.shop.things import Piece
 from machinon.desk.acts.job import JobAtHand
 
 _WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}
@@ -119,14 +119,11 @@ class ProofActs(JobAtHand):
         surfaces = []
         for one in self.job.proof.surfaces:
             log = self.job.cuts.get(self.job.work.log_of(one.id))
-            if not one.readings and log is not None and log.entries:
-                last = log.entries[-1]
-                if last.measured is not None:
-                    gauge = last.instrument or log.instrument
-                    read = Reading(last.measured, gauge, at=last.at)
-                    one = replace(one, readings=(read,))
-            if one.readings:
-                surfaces.append(one)
+            readings = one.readings
+            if not readings and log is not None and not log.pending:
+                readings = read_at_dial(log)
+            if readings:
+                surfaces.append(replace(one, readings=readings))
         made = self.plan.made
         piece = Piece(
             self.file.new_id(self.job.name),

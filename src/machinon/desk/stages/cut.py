@@ -101,8 +101,7 @@ def present(job: OpenJob) -> CutScreen:
             "Take the touch",
             "cut",
         )
-    pending = bool(cut.entries) and cut.entries[-1].measured is None
-    if pending and advice.action == "trial":
+    if cut.pending and advice.action == "trial":
         return CutScreen(
             "reading",
             "Now measure",
@@ -145,7 +144,7 @@ def present(job: OpenJob) -> CutScreen:
         )
     if advice.action == "measure":
         expect = ""
-        if pending and advice.predicted is not None:
+        if cut.pending and advice.predicted is not None:
             expect = "expected " + length_text(advice.predicted, 0.001, inch)
         return CutScreen(
             "reading",
@@ -563,7 +562,7 @@ class CutView(StageView):
         self.instrument.blockSignals(True)
         self.instrument.clear()
         fit = self.job.plan.at_machine
-        kind = cut_kind(fit) if fit is not None else "outside"
+        kind = cut_kind(fit.choice) if fit is not None else "outside"
         for gauge in self.job.shop.instruments_for(kind):
             self.instrument.addItem(gauge.name, gauge.id)
             self.instrument.setItemData(
