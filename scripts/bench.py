@@ -1,5 +1,6 @@
 """Speeds, as ratios within one run where that is possible: `make bench`."""
 
+import gc
 import os
 import statistics
 import subprocess
@@ -144,6 +145,7 @@ def edits(folder: Path) -> None:
     file = open_shop(demo_shop(folder))
     window = MainWindow(Settings(None), folder)
     window.open_file(file)
+    gc.freeze()  # as main does
     window.show()
     window.open_job("back-plate-130")
     job = window.job
@@ -199,6 +201,7 @@ def families_edited(folder: Path) -> None:
     file = open_shop(demo_shop(folder))
     window = MainWindow(Settings(None), folder)
     window.open_file(file)
+    gc.freeze()  # as main does
     window.show()
     for family in families().values():
         name = f"{family.key} to be timed"
@@ -231,9 +234,18 @@ def families_edited(folder: Path) -> None:
             window.go(stage)  # type: ignore[arg-type]
             app.processEvents()
             p50, p95 = timed(edit, 30)
+            whole, page = "", window.job_page()
+            assert page is not None
+            if stage == "route":  # the other frames of the film follow one by one
+                edit(31)
+                begun = time.perf_counter()
+                while page.views["route"].painting:
+                    app.processEvents()
+                rest = (time.perf_counter() - begun) * 1000
+                whole = f"; the rest of the film {rest:.0f} ms"
             print(
                 f"{family.key:<15} edit to repainted {stage:<6}"
-                f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target 16)"
+                f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target 16){whole}"
             )
     window.close()
 

@@ -1,6 +1,7 @@
 """Start: reads the options, opens the shop file, shows the desk."""
 
 import argparse
+import gc
 import os
 import signal
 import socket
@@ -128,6 +129,8 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
             shoot(file, scratch, Path(options.shoot))
             return 0
         window.open_file(file)
+        # what stands now stays, and need not be gone through at each clearing of memory
+        gc.freeze()
     except (MachinonError, OSError) as error:
         print(f"machinon: {error}", file=sys.stderr)
         if os.environ.get("QT_QPA_PLATFORM") != "offscreen":

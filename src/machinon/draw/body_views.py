@@ -48,12 +48,15 @@ def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]
 @functools.lru_cache(maxsize=64)
 def envelope(body: Body) -> list[list[Point]]:
     """What is seen of the outside: the half section filled to the axis."""
-    filled = []
-    for ring in body.rings():
-        for (az, ar), (bz, br) in zip(ring, [*ring[1:], ring[0]], strict=True):
-            if abs(az - bz) > 1e-9:
-                filled.append([(az, 0.0), (bz, 0.0), (bz, br), (az, ar)])
-    return _rings(_union(filled))
+    import shapely
+
+    filled = [
+        [(az, 0.0), (bz, 0.0), (bz, br), (az, ar)]
+        for ring in body.rings()
+        for (az, ar), (bz, br) in zip(ring, [*ring[1:], ring[0]], strict=True)
+        if abs(az - bz) > 1e-9 and max(ar, br) > 1e-9
+    ]
+    return _rings(shapely.union_all(shapely.polygons(filled))) if filled else []
 
 
 def _hole_sections(body: Body) -> list[list[Point]]:
@@ -149,13 +152,15 @@ def _flat_lines(board: Board, one: Flats, place: Place) -> None:
 @functools.lru_cache(maxsize=64)
 def _inner_edges(body: Body) -> tuple[Point, ...]:
     """Edges of the bores, seen beyond the section: each from the axis to (z, r)."""
-    found = []
-    for ring in body.rings():
-        for z, r in ring:
-            inner = max(body.radii(at)[0] for at in (z, z - 1e-4, z + 1e-4))
-            if 1e-6 < r <= inner + 1e-6:
-                found.append((z, r))
-    return tuple(found)
+    corners = [corner for ring in body.rings() for corner in ring]
+    at, before, behind = (
+        body.radii_at([z + beside for z, _ in corners]) for beside in (0.0, -1e-4, 1e-4)
+    )
+    return tuple(
+        corner
+        for corner, *sides in zip(corners, at, before, behind, strict=True)
+        if 1e-6 < corner[1] <= max(inner for inner, _ in sides) + 1e-6
+    )
 
 
 def _thread_lines(board: Board, one: Feature, place: Place) -> None:
@@ -241,16 +246,15 @@ def _seen_radii(body: Body) -> set[float]:
     stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
     seen: set[float] = set()
     largest, least = 0.0, math.inf
-    for z in stations:
-        for at in (z - 1e-4, z + 1e-4):
-            inner, outer = body.radii(at)
-            if outer > largest + 1e-3:
-                largest = outer
-                seen.add(round(outer, 3))
-            if outer > 0 and inner < least - 1e-3:
-                if inner > 1e-3:
-                    seen.add(round(inner, 3))
-                least = inner
+    sides = [z + beside for z in stations for beside in (-1e-4, 1e-4)]
+    for inner, outer in body.radii_at(sides):
+        if outer > largest + 1e-3:
+            largest = outer
+            seen.add(round(outer, 3))
+        if outer > 0 and inner < least - 1e-3:
+            if inner > 1e-3:
+                seen.add(round(inner, 3))
+            least = inner
     return seen
 
 

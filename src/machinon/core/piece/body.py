@@ -6,7 +6,7 @@ body is built.
 
 import functools
 import math
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, TypeAlias
 
@@ -16,7 +16,9 @@ from machinon.core.piece.features import Face, Feature
 from machinon.core.piece.solid_cuts import Cut, Drilled, Frame, Point, Sunk, Turned
 
 if TYPE_CHECKING:
+    import numpy as np
     from manifold3d import CrossSection, Manifold
+    from numpy.typing import NDArray
     from shapely.geometry.base import BaseGeometry
 
 SEGMENTS = 120  # sides of a circle in a solid
@@ -166,13 +168,41 @@ class Body:
 
     def radii(self, z: float) -> tuple[float, float]:
         """Inner and outer radius at a station; both 0 where there is no metal."""
-        found = [
-            r
-            for ring in self.rings()
-            for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)
-            for r in _met(a, b, z)
-        ]
-        return (min(found), max(found)) if found else (0.0, 0.0)
+        return self.radii_at((z,))[0]
+
+    def radii_at(self, stations: Sequence[float]) -> list[tuple[float, float]]:
+        """Inner and outer radius at each station; both 0 where there is no metal."""
+        import numpy as np
+
+        z = np.asarray(stations, dtype=float)[:, None]
+        az, ar, bz, br = self._edges
+        along = np.where(bz == az, 1.0, bz - az)
+        there = (np.minimum(az, bz) <= z) & (z <= np.maximum(az, bz))
+        # an edge square to the axis is met in both its ends
+        first = np.where(bz == az, ar, ar + (br - ar) * (z - az) / along)
+        last = np.where(bz == az, br, first)
+        low = np.where(there, np.minimum(first, last), np.inf).min(axis=1)
+        high = np.where(there, np.maximum(first, last), 0.0).max(axis=1)
+        low[~there.any(axis=1)] = 0.0
+        return list(zip(low.tolist(), high.tolist(), strict=True))
+
+    @functools.cached_property
+    def _edges(self) -> "NDArray[np.float64]":
+        """The edges of the half section: z and r of their starts, and of their ends."""
+        import numpy as np
+
+        return (
+            np.array(
+                [
+                    (*a, *b)
+                    for ring in self.rings()
+                    for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)
+                ],
+                dtype=float,
+            )
+            .reshape(-1, 4)
+            .T
+        )
 
     # -- solids ------------------------------------------------------------
 
@@ -182,16 +212,22 @@ class Body:
         outlive the program's end."""
         return self._less(self.cuts)
 
-    def _less(self, cuts: Iterable[Cut]) -> "Manifold":
+    def _less(self, cuts: Collection[Cut]) -> "Manifold":
         """The stock less some of the cuts."""
         from manifold3d import Manifold, OpType
 
-        made = self._stock_solid()
-        if self.turns:
-            turned = self._turned_solid()
-            made = turned if isinstance(self.stock, Round) else made ^ turned
-        tools = [_sunk(cut) for cut in cuts if isinstance(cut, Sunk)]
-        tools += [_drilled(cut) for cut in cuts if isinstance(cut, Drilled)]
+        sunk = [cut for cut in cuts if isinstance(cut, Sunk)]
+        if isinstance(self.stock, Block):
+            block, sunk = _faced(self.stock, sunk)
+            made = Body(block, ())._stock_solid()
+        elif isinstance(self.stock, Round):
+            made = self._turned_solid()
+        else:
+            made = self._stock_solid() ^ self._turned_solid()
+        for cut in sunk:
+            made = made - _sunk(cut)
+            made.num_tri()  # worked out one by one: few and small, twice as quick
+        tools = [_drilled(cut) for cut in cuts if isinstance(cut, Drilled)]
         return Manifold.batch_boolean([made, *tools], OpType.Subtract)
 
     def _stock_solid(self) -> "Manifold":
@@ -245,28 +281,17 @@ class Body:
         return Body(self.stock, ()).volume
 
 
-def _met(a: Point, b: Point, z: float) -> tuple[float, ...]:
-    """The radii at which an edge of a section lies at a station."""
-    (az, ar), (bz, br) = a, b
-    if az == bz:
-        return (ar, br) if az == z else ()
-    if not min(az, bz) <= z <= max(az, bz):
-        return ()
-    return (ar + (br - ar) * (z - az) / (bz - az),)
-
-
 # a piece is worked out at each step of its route, over and over while it is edited
 @functools.lru_cache(maxsize=512)
 def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
     """The half section of bar or tube after turning, (z, r)."""
-    from shapely.geometry import Polygon, box
-    from shapely.ops import unary_union
+    from shapely import Polygon, box, union_all
 
     inner = stock.bore / 2 if isinstance(stock, Round) else 0.0
     wide = stock.diameter if isinstance(stock, Round) else stock.corners
     whole = box(stock.start, inner, stock.end, wide / 2)
     taken = [Polygon(cut.section) for cut in cuts]
-    return whole.difference(unary_union([one for one in taken if one.area > 1e-12]))
+    return whole.difference(union_all([one for one in taken if one.area > 1e-12]))
 
 
 # which axes a view shows, across and up, and the one it looks along
@@ -322,6 +347,35 @@ def _milled(
     box = tuple(float(one) for one in solid.bounding_box())
     views = {view: solid.transform(_looking(view)).project() for view in VIEWS}
     return box, {view: _polygons(seen) for view, seen in views.items()}
+
+
+def _faced(stock: Block, cuts: Sequence[Sunk]) -> tuple[Block, list[Sunk]]:
+    """The block after those cuts that take a whole side of it off, and the others."""
+    low, high = list(stock.low), list(stock.high)
+    others = []
+    for cut in cuts:
+        ends = [
+            cut.frame.at(u, v, d) for u, v in cut.outline for d in (cut.top, cut.bottom)
+        ]
+        first, last = (
+            [side(one) for one in zip(*ends, strict=True)] for side in (min, max)
+        )
+        square = len(cut.outline) == 4 and all(
+            point[i] in (first[i], last[i]) for point in ends for i in range(3)
+        )
+        over = [first[i] <= low[i] and last[i] >= high[i] for i in range(3)]
+        if not square or over.count(True) != 2:
+            others.append(cut)
+            continue
+        axis = over.index(False)
+        if first[axis] <= low[axis] < last[axis]:
+            low[axis] = last[axis]
+        elif first[axis] < high[axis] <= last[axis]:
+            high[axis] = first[axis]
+        elif low[axis] < last[axis] and first[axis] < high[axis]:
+            others.append(cut)  # in two
+    (x0, y0, z0), (x1, y1, z1) = low, high
+    return Block((x0, y0, z0), (x1, y1, z1)), others
 
 
 def _polygons(section: "CrossSection") -> Rings:

@@ -2,7 +2,7 @@
 
 import functools
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
@@ -81,11 +81,16 @@ class Frame(QWidget):
         self.show_step(step, film, mark)
 
     def show_step(self, step: StepTold, film: Maker, mark: MarkKind | None) -> None:
-        """The same frame after a change of the piece."""
+        """The same frame after a change of the piece; it is painted when told to."""
         self._step, self._film, self._mark = step, film, mark
         self.setAccessibleName(f"Step {self._number}: {step.title}")
         self.setToolTip(step.title)
-        self.update()
+
+    def light(self, lit: bool) -> None:
+        """Whether this is the step at hand."""
+        if lit != self.lit:
+            self.lit = lit
+            self.update()
 
     @property
     def key(self) -> str:
@@ -153,6 +158,11 @@ class RouteView(StageView):
         self._at = ""
         self.frames: dict[str, Frame] = {}
         self._groups: list[tuple[str, list[str]]] = []
+        # frames that an edit changed, painted one by one so that typing never waits
+        self._to_paint: list[Frame] = []
+        self._painting = QTimer(self)
+        self._painting.setInterval(0)
+        self._painting.timeout.connect(self._paint_next)
         self.warning = label("", "head", "stop", wrap=True)
         self.strip = QWidget()
         self.groups = QHBoxLayout(self.strip)
@@ -260,6 +270,7 @@ class RouteView(StageView):
             for key, frame in self.frames.items():
                 step = steps[key]
                 frame.show_step(step, self._film(step), self._mark_of(step))
+            self._repaint_film()
         self.detail.setVisible(bool(plan.route))
         if not plan.route:
             return
@@ -268,7 +279,27 @@ class RouteView(StageView):
             self._at = (left or list(self.frames))[0]
         self._show_step()
 
+    def _repaint_film(self) -> None:
+        """The frame at hand at once, the others one after another."""
+        for frame in self.frames.values():
+            if frame.lit:
+                frame.update()
+        self._to_paint = [one for one in self.frames.values() if not one.lit]
+        self._painting.start()
+
+    @property
+    def painting(self) -> bool:
+        """Whether frames wait to be painted anew."""
+        return self._painting.isActive()
+
+    def _paint_next(self) -> None:
+        if self._to_paint:
+            self._to_paint.pop(0).update()
+        else:
+            self._painting.stop()
+
     def _make_frames(self) -> None:
+        self._to_paint = []
         clear_layout(self.groups)
         self.frames.clear()
         number = 0
@@ -329,8 +360,7 @@ class RouteView(StageView):
     def _show_step(self) -> None:
         set_up, step = self._step()
         for frame in self.frames.values():
-            frame.lit = frame.key == self._at
-            frame.update()
+            frame.light(frame.key == self._at)
         self.title.setText(step.title)
         self.reason.setText(set_up.reason)
         self.note.setText(self._note(step))
