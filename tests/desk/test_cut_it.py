@@ -57,6 +57,21 @@ class CutIt(WindowCase):
         self.assertIn("in its band", fits.as_cut.text())
         self.assertEqual(fits.cut_it.text(), "Back to the machine")
 
+    def test_a_cut_after_the_last_reading_opens_the_size_again(self):
+        fits = self.begin(
+            "Recess",
+            "Recess and its depth",
+            "bore-gauge",
+            "60.012",
+            "60.012",
+            play=("0.01", "0.06"),
+        )
+        self.click(fits.cut_it)
+        self.sneak_up(60.9, 1)
+        self.assertIn("in its band", self.stage("fits").as_cut.text())
+        self.job.cut_made()
+        self.assertIn("measure it", self.stage("fits").as_cut.text())
+
     def test_a_bore_for_a_measured_shaft_is_cut_from_below(self):
         fits = self.begin(
             "Shaft or journal",

@@ -122,9 +122,9 @@ def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
 
 
 def read_at_dial(log: CutLog | None) -> tuple[Reading, ...]:
-    """The last reading at the dial, which stands until it is measured again."""
+    """The last reading at the dial, while no cut has followed it."""
     last = log.last_read if log is not None else None
-    if log is None or last is None or last.measured is None:
+    if log is None or log.pending or last is None or last.measured is None:
         return ()
     return (Reading(last.measured, last.instrument or log.instrument, at=last.at),)
 

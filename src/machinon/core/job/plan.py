@@ -420,6 +420,8 @@ def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
         by_trial=fit.could_fit is not None,
     )
     external = fit.choice.exists == "hole"
+    if log.pending and not log.trial:
+        return replace(line, verdict="open", says="cut since it was read: measure it")
     if fit.lower is None or fit.upper is None:
         return line
     if size > fit.upper if external else size < fit.lower:

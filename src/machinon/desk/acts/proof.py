@@ -119,9 +119,7 @@ class ProofActs(JobAtHand):
         surfaces = []
         for one in self.job.proof.surfaces:
             log = self.job.cuts.get(self.job.work.log_of(one.id))
-            readings = one.readings
-            if not readings and log is not None and not log.pending:
-                readings = read_at_dial(log)
+            readings = one.readings or read_at_dial(log)
             if readings:
                 surfaces.append(replace(one, readings=readings))
         made = self.plan.made
