@@ -15,9 +15,11 @@ from machinon.core.piece.features import (
     Flats,
     Holes,
     Keyway,
+    Knurl,
     NutThread,
     Screw,
     SixFaces,
+    Slits,
 )
 from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
@@ -132,10 +134,55 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
                     place(one.level + out * (one.through + 3), at),
                 )
             board.items.append(Line(*ends, "centre", 1.0))
-    if any(isinstance(one, Flats) for one in body.features):
-        for one in body.features:
-            if isinstance(one, Flats):
-                _flat_lines(board, one, place)
+    for one in body.features:
+        if isinstance(one, Flats):
+            _flat_lines(board, one, place)
+        elif isinstance(one, Knurl):
+            _knurl_lines(board, one, place)
+        elif isinstance(one, Slits):
+            _slit_lines(board, one, place)
+
+
+def _knurl_lines(board: Board, one: Knurl, place: Place) -> None:
+    """A knurl as seen from outside: its crests, crossed or along; ISO 128."""
+    r = one.diameter / 2
+    low, long = -r, one.end - one.start
+    step = max(one.pitch, 0.12 * r)
+    if not one.crossed:
+        for i in range(1, math.ceil(r / step)):
+            ends = place(one.start, -i * step), place(one.end, -i * step)
+            board.items.append(Line(*ends, "thin", 0.7))
+        return
+    lean = math.tan(math.radians(30.0))
+    rise = (0.0 - low) * lean  # how far a crest runs along the axis over the half
+    for sign in (1, -1):
+        at = -rise if sign > 0 else 0.0
+        while at < (long if sign > 0 else long + rise):
+            a, b = (at, low), (at + sign * rise, 0.0)
+            line = _within(a, b, 0.0, long)
+            if line is not None:
+                (za, ra), (zb, rb) = line
+                ends = place(one.start + za, ra), place(one.start + zb, rb)
+                board.items.append(Line(*ends, "thin", 0.7))
+            at += 2 * step
+
+
+def _within(a: Point, b: Point, low: float, high: float) -> tuple[Point, Point] | None:
+    """The part of a line whose first figure lies between two; None for none of it."""
+    (az, ar), (bz, br) = sorted((a, b))
+    if bz <= low or az >= high:
+        return None
+
+    def at(z: float) -> Point:
+        return z, ar + (br - ar) * (z - az) / (bz - az)
+
+    return at(max(az, low)), at(min(bz, high))
+
+
+def _slit_lines(board: Board, one: Slits, place: Place) -> None:
+    """The near edge of the saw cut that is looked into."""
+    r = -one.width / 2
+    board.items.append(Line(place(one.start, r), place(one.end, r), "outline", 1.2))
 
 
 def _flat_lines(board: Board, one: Flats, place: Place) -> None:
@@ -222,8 +269,31 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                     closed=False,
                 )
             )
+        elif isinstance(one, Slits):
+            half, r = one.width / 2, one.diameter / 2
+            from_r = max(half, body.radii(one.end - 1e-4)[0])
+            for i in range(one.count):
+                along = math.radians(90.0 + 360.0 * i / one.count)
+                (ux, uy), (vx, vy) = (
+                    (math.cos(along), math.sin(along)),
+                    (-math.sin(along), math.cos(along)),
+                )
+                for side in (-half, half):
+                    a, b = (
+                        (
+                            centre[0] + (k * ux + side * vx) * scale,
+                            centre[1] - (k * uy + side * vy) * scale,
+                        )
+                        for k in (from_r, r)
+                    )
+                    board.items.append(Line(a, b, "outline", 1.4))
         elif isinstance(one, Flats):
             turn = math.pi / one.count if one.count > 2 else 0.0
+            for side in (1, -1)[: one.count] if one.count <= 2 else ():
+                x, most = side * one.across / 2, body.radii(one.start + 1e-4)[1]
+                y = math.sqrt(max(most**2 - x**2, 0.0))
+                ends = [(centre[0] + x * scale, centre[1] + k * scale) for k in (y, -y)]
+                board.items.append(Line(ends[0], ends[1], "outline", 1.4))
             if one.count > 2:
                 out = one.across / 2 / math.cos(turn)
                 points = tuple(

@@ -10,9 +10,18 @@ from dataclasses import dataclass, replace
 
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.body import VIEWS
-from machinon.core.piece.family import Known, Made
+from machinon.core.piece.family import Known, Made, spoken
 from machinon.core.piece.features import Circle as HoleCircle
-from machinon.core.piece.features import CrossHoles, Dimension, Holes
+from machinon.core.piece.features import (
+    Cone,
+    CrossHoles,
+    Dimension,
+    Flats,
+    Holes,
+    Knurl,
+    Slits,
+    TaperBore,
+)
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.body_views import (
     draw_block_view,
@@ -36,6 +45,17 @@ GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
 NOTE = 1.7  # figure heights of a line written at a hole
+# how a measure is said that has no line of its own
+SAID = {
+    "count": "{} ×",
+    "across": "{} across",
+    "width": "{} wide",
+    "depth": "{} deep",
+    "pitch": "pitch {}",
+    "half_angle": "{} to the axis",
+    "angle": "{} to the axis",
+    "rise": "{} high",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -344,7 +364,9 @@ class _Sheet:
             room_y = self._floor() - top - under
             scale = max(min(room_x / share, room_y / wide), 0.05)
             below = self._lanes_along(along, scale)
-        enough = scale * wide > 7 * size
+        # smaller figures give a long thin piece no more height
+        slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
+        enough = slim or scale * wide > 7 * size
         spare = max(room_x - share * scale, 0.0)
         x0 = left + spare / 2 - first * scale
         axis = top + max(room_y, wide * scale) / 2
@@ -485,7 +507,8 @@ class _Sheet:
         """By feature: what is written there, and the sizes that it says."""
         by_feature: dict[str, list[str]] = {}
         for key in self.notes:
-            by_feature.setdefault(_feature(key), []).append(key)
+            place = self.made.sizes[key].size.drawn_at
+            by_feature.setdefault(_feature(place), []).append(key)
         found = []
         for name, keys in by_feature.items():
             one = self.made.body.feature(name)
@@ -496,11 +519,20 @@ class _Sheet:
             elif isinstance(one, CrossHoles):
                 text = one.hole.says(one.count)
             else:
-                text = ", ".join(self.figures[key].text for key in keys)
+                text = self._measures(name, keys)
             ends = [self.figures[k].small for k in keys if self.figures[k].small]
             text += "".join(f" ({one})" for one in ends)
             found.append((name, text, keys))
         return found
+
+    def _measures(self, name: str, keys: list[str]) -> str:
+        """What is said of a feature that is no hole: `slits: 3 × 1.5 wide`."""
+        said = {}
+        for key in keys:
+            measure = self.made.sizes[key].size.drawn_at.partition(".")[2]
+            said[measure] = SAID.get(measure, "{}").format(self.figures[key].text)
+        count = f"{said.pop('count')} " if "count" in said else ""
+        return f"{spoken(name)}: {count}{', '.join(said.values())}"
 
     def _notes(
         self,
@@ -512,7 +544,7 @@ class _Sheet:
     ) -> None:
         """Each on a leader from its first hole, stacked above the views."""
         size = self.size
-        y = top - (len(notes) * NOTE - 0.4) * size
+        placed = []
         for name, text, keys in notes:
             one = self.made.body.feature(name)
             at = centre
@@ -521,6 +553,16 @@ class _Sheet:
                 at = centre[0] + px * scale, centre[1] - py * scale
             elif isinstance(one, CrossHoles):
                 at = section(one.z, one.diameter / 2)
+            elif isinstance(one, Cone | TaperBore):
+                middle = (one.start_diameter + one.end_diameter) / 4
+                at = section((one.start + one.end) / 2, middle)
+            elif isinstance(one, Flats | Knurl | Slits):
+                wide = one.across if isinstance(one, Flats) else one.diameter
+                at = section((one.start + one.end) / 2, -wide / 4)
+            placed.append((at, text, keys))
+        y = top - (len(notes) * NOTE - 0.4) * size
+        # the leftmost on top, so that no leader runs through another's words
+        for at, text, keys in sorted(placed, key=lambda note: note[0][0]):
             self._note(text, keys, at, y)
             y += NOTE * size
 

@@ -165,7 +165,8 @@ class FitSlot:
 @dataclass(frozen=True, slots=True)
 class Chain:
     """A fit along a line: links by size or mate with their signs, less the size that
-    it rules, leave a gap from `least` to `most` (sizes or mates themselves)."""
+    it rules, leave a gap from `least` to `most` (sizes or mates themselves); over: it
+    stands out past them by that instead."""
 
     key: str
     words: str
@@ -175,6 +176,7 @@ class Chain:
     most: str
     want: str = "as said"
     step: float = 0.01
+    over: bool = False
 
     @property
     def rests(self) -> tuple[str, ...]:
@@ -705,6 +707,8 @@ def _chain(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand
     whole = sum(sign * float(values[name]) for name, sign in chain.links)
     doubt = sum(doubts.get(name, DOUBT) for name, _ in chain.links)
     least, most = float(values[chain.least]), float(values[chain.most])
+    if chain.over:
+        least, most = -most, -least
     answer = reckon(
         "fit-target",
         {

@@ -65,6 +65,13 @@ class Dimension:
     inside: bool = False
 
 
+def _along(
+    a: float, b: float, at: tuple[float, float] = (0.0, 0.0), inside: bool = False
+) -> Dimension:
+    """A length along the axis between two stations, whichever comes first."""
+    return Dimension("along", min(a, b), max(a, b), at, inside)
+
+
 class Feature(msgspec.Struct, frozen=True, tag=True):
     """One thing that a cut leaves."""
 
@@ -101,10 +108,12 @@ class Feature(msgspec.Struct, frozen=True, tag=True):
 
 
 class End(Feature, frozen=True):
-    """A faced end; everything beyond it is taken off."""
+    """A faced end; everything beyond it is taken off. other: the station of the other
+    end, where the whole length is said."""
 
     z: float
     side: Side
+    other: float | None = None
 
     def cuts(self) -> tuple[Cut, ...]:
         far = 10_000.0
@@ -114,6 +123,11 @@ class End(Feature, frozen=True):
 
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("plane", {"z": self.z})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        if self.other is None:
+            return {}
+        return {"length": _along(self.z, self.other)}
 
     def leaving(self, metal: float) -> Feature:
         out = -metal if self.side == "left" else metal
@@ -205,6 +219,10 @@ class Cone(Feature, frozen=True):
                 "diameter", self.end, self.end, (self.end_diameter / 2, 0.0)
             ),
             "length": Dimension("along", self.start, self.end, (large / 2, 0.0)),
+            **dict.fromkeys(
+                ("taper", "rise", "angle"),
+                Dimension("hole", self.start, self.end, (large / 2, 0.0)),
+            ),
         }
 
     def leaving(self, metal: float) -> Feature:
@@ -257,12 +275,14 @@ class Screw(Feature, frozen=True):
 
 
 class Groove(Feature, frozen=True):
-    """A groove turned round the outside, or in a bore."""
+    """A groove turned round the outside, or in a bore. end_at: the station of the end
+    that its place is said from."""
 
     start: float
     end: float
     diameter: float
     inside: bool = False
+    end_at: float = 0.0
 
     def cuts(self) -> tuple[Cut, ...]:
         if self.inside:
@@ -279,7 +299,7 @@ class Groove(Feature, frozen=True):
                 "diameter", self.start, self.end, radius, self.inside
             ),
             "width": Dimension("along", self.start, self.end, radius, self.inside),
-            "from_end": Dimension("along", 0.0, self.start, radius, self.inside),
+            "from_end": _along(self.end_at, self.start, radius, self.inside),
         }
 
 
@@ -402,9 +422,13 @@ class TaperBore(Feature, frozen=True):
     def dimensions(self) -> dict[str, Dimension]:
         large = max(self.start_diameter, self.end_diameter)
         at = self.start if self.start_diameter == large else self.end
+        mouth = Dimension("diameter", at, at, (large / 2, 0.0), True)
+        deep = Dimension("along", self.start, self.end, (large / 2, 0.0), True)
+        said = Dimension("hole", self.start, self.end, (large / 2, 0.0), True)
         return {
-            "diameter": Dimension("diameter", at, at, (large / 2, 0.0), True),
-            "length": Dimension("along", self.start, self.end, (large / 2, 0.0), True),
+            **dict.fromkeys(("diameter", "large", "mouth"), mouth),
+            **dict.fromkeys(("length", "depth"), deep),
+            **dict.fromkeys(("taper", "half_angle"), said),
         }
 
     def leaving(self, metal: float) -> Feature:
@@ -526,6 +550,63 @@ class Flats(Feature, frozen=True):
             "from_end": Dimension("along", 0.0, self.start, radius),
             "across": Dimension("hole", self.start, self.end, radius),
             "count": Dimension("hole", self.start, self.end, radius),
+        }
+
+
+class Slits(Feature, frozen=True):
+    """Saw cuts along the axis from an end, evenly round it, each to the middle."""
+
+    start: float
+    end: float
+    diameter: float
+    width: float
+    count: int
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, half, deep = self.end - self.start, self.width / 2, self.diameter / 2
+        return tuple(
+            Sunk(
+                across_axis(self.start, 90.0 + 360.0 * i / self.count, deep),
+                rectangle(0, -half, long, half),
+                -10.0,
+                deep,
+            )
+            for i in range(self.count)
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("slot", {"width": self.width}, True)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "length": Dimension("along", self.start, self.end, radius),
+            "width": Dimension("hole", self.start, self.end, radius),
+            "count": Dimension("hole", self.start, self.end, radius),
+        }
+
+
+class Knurl(Feature, frozen=True):
+    """A knurled length of a round: pitch from crest to crest round it, crossed at 30°
+    or straight. It is drawn at the diameter that it is turned to before."""
+
+    start: float
+    end: float
+    diameter: float
+    pitch: float
+    crossed: bool = True
+
+    def cuts(self) -> tuple[Cut, ...]:
+        return ()  # it is rolled, not cut
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"diameter": self.diameter})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "pitch": Dimension("hole", self.start, self.end, radius),
+            "length": Dimension("along", self.start, self.end, radius),
         }
 
 
@@ -733,7 +814,10 @@ class Holes(Feature, frozen=True):
 
 
 class CrossHoles(Feature, frozen=True):
-    """Holes into a turned piece from its side, evenly round it from an angle on."""
+    """Holes into a turned piece from its side, evenly round it from an angle on.
+
+    end_at, beside: stations that its place is said from, of an end and a neighbour.
+    """
 
     z: float
     diameter: float  # of the round they start on
@@ -741,6 +825,8 @@ class CrossHoles(Feature, frozen=True):
     through: float
     count: int = 1
     angle: float = 90.0
+    end_at: float = 0.0
+    beside: float | None = None
 
     def as_drilled(self) -> Feature:
         return msgspec.structs.replace(self, hole=self.hole.drilled)
@@ -768,10 +854,16 @@ class CrossHoles(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         radius = (self.diameter / 2, 0.0)
-        return {
-            "from_end": Dimension("along", 0.0, self.z, radius),
+        said = {"from_end": self.end_at, "pitch": self.beside}
+        along = {
+            key: _along(at, self.z, radius)
+            for key, at in said.items()
+            if at is not None
+        }
+        return along | {
             "diameter": Dimension("hole", self.z, self.z, radius),
             "thread": Dimension("hole", self.z, self.z, radius),
+            "depth": Dimension("hole", self.z, self.z, radius),
             "count": Dimension("hole", self.z, self.z, radius),
         }
 

@@ -25,8 +25,10 @@ from machinon.core.piece.features import (
     Hole,
     Holes,
     Keyway,
+    Knurl,
     NutThread,
     Screw,
+    Slits,
     TaperBore,
 )
 from machinon.core.quantity import plain
@@ -38,6 +40,16 @@ from machinon.core.threads.tapping import drills
 
 ROUGH = 1.5  # mm: depth of a roughing pass
 FEED = 0.1  # mm a turn, as a rule of thumb
+STANDING = {
+    "mount": 5.0,
+    "mark": 5.0,
+    "deburr": 5.0,
+    "prove": 3.0,
+    "press": 5.0,
+    "weld": 20.0,
+    "grind": 20.0,
+    "harden": 90.0,
+}  # minutes of what takes its time whatever is cut
 HANDLING = 1.0  # minutes to set a tool and wind back
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
@@ -88,6 +100,41 @@ OPERATIONS: Mapping[str, Operation] = {
             "It jams and throws: slow, near the jaws, never catch it by hand.",
         ),
         Operation("bevel", "Chamfer", "chamfer tool", "turn"),
+        Operation(
+            "knurl",
+            "Knurl",
+            "knurling wheels",
+            "thread",
+            "It presses hard: support the work, keep fingers and rags away.",
+        ),
+        Operation(
+            "grind",
+            "Grind",
+            "grinding wheel",
+            "",
+            "Ring-test the wheel, guard on, eyes covered; stand aside at the start.",
+        ),
+        Operation(
+            "harden",
+            "Harden and temper",
+            "furnace or torch",
+            "",
+            "Hot steel and oil flare: gloves, face shield, a lid for the oil at hand.",
+        ),
+        Operation(
+            "weld",
+            "Weld",
+            "welding set",
+            "",
+            "Eyes, skin and air: shield, gloves, a clear floor, no coated metal.",
+        ),
+        Operation(
+            "press",
+            "Press in",
+            "arbor press",
+            "",
+            "Press square, guarded, within the press's rating.",
+        ),
         Operation(
             "mill",
             "Mill",
@@ -170,10 +217,8 @@ class StepTold:
     @functools.cached_property
     def minutes(self) -> float:
         """About how long it takes: metal over what a light tool takes off."""
-        if self.operation in ("mount", "mark", "deburr"):
-            return 5.0
-        if self.operation == "prove":
-            return 3.0
+        if self.operation in STANDING:
+            return STANDING[self.operation]
         if self.before.turns:
             taken = self.before.turned_volume - self.after.turned_volume
             rate = self.rpm * math.pi * self._diameter * FEED * ROUGH  # mm³ a minute
@@ -398,6 +443,11 @@ def _words(feature: Feature) -> str:
             return f"{name}, {_size(feature.width)} wide, {_size(feature.depth)} deep"
         case Flats():
             return f"{name}, {_size(feature.across)} across"
+        case Slits():
+            return f"{name}: {feature.count} × {_size(feature.width)} wide"
+        case Knurl():
+            form = "crossed" if feature.crossed else "straight"
+            return f"{name}, {form}, pitch {_size(feature.pitch)}"
         case Bevel():
             return f"{name} {_size(feature.leg)} × {_size(feature.angle)}°"
         case Centre():

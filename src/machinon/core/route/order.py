@@ -14,7 +14,8 @@ from machinon.core.piece.family import Holding, Step
 from machinon.core.shop.making import Moved
 
 AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
-AFTER_SAW = ("mill", "square", "deburr", "prove", "saw")
+AFTER_SAW = ("mill", "square", "deburr", "prove", "saw", "harden", "grind")
+AFTER_HEAT = ("grind", "prove", "deburr", "mark", "mount", "press", "harden")
 NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
 FREE = ("mark", "deburr", "prove", "saw")  # done wherever the piece is
 
@@ -168,6 +169,10 @@ def _against_the_rules(
             "What must run true together is cut in one holding: here it is only as "
             "true to the rest as the piece is set up again.",
         )
+    if step.operation not in AFTER_HEAT and any(
+        other.step.operation == "harden" for other in before
+    ):
+        yield Broken(step.key, "It is hard by then: only a wheel cuts it.")
     if step.operation not in AFTER_SAW and any(
         other.step.operation == "saw" for other in before
     ):

@@ -1,0 +1,355 @@
+"""Single-point bar: carries one bit or several across it, for a holder or between two
+supports.
+
+z = 0 is the end in the holder; the bits stand along the bar towards its right end, each
+held by a set screw that meets it square from the side.
+"""
+
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    Centre,
+    CrossHoles,
+    Cylinder,
+    End,
+    Feature,
+    Flats,
+    Hole,
+)
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import TEXT, reckon
+from machinon.core.threads.screw_thread import thread_of
+
+OVER = 2.0  # mm: stock over each end
+FLAT_AT = 3.0  # mm: where the flat for the holder's screws begins
+SLIM = 0.5  # of the bar: the largest bit that leaves it its stiffness
+LONG_FREE = 4.0  # diameters that a steel bar stands out before it chatters
+LONG_BETWEEN = 12.0  # diameters between two supports
+
+
+def _bits(s: Values) -> list[float]:
+    """Stations of the bits, z, the outermost first."""
+    count = int(s["bits.count"])
+    last = s["bar.length"] - s["bits.from_end"]
+    return [last - i * s["bits.pitch"] for i in range(count)]
+
+
+def _between(s: Values) -> bool:
+    """Whether a pilot at the far end runs in a bushing."""
+    return bool(s["pilot.length"])
+
+
+def _grub(s: Values) -> Hole:
+    thread = str(s["grubs.thread"])
+    drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
+    return Hole(drill, thread=thread)
+
+
+def _grub_size(s: Values) -> str:
+    """A screw about half as thick as the bit."""
+    for size in ("M8", "M6", "M5", "M4"):
+        if thread_of(size).major <= 0.6 * s["bits.diameter"]:
+            return size
+    return "M3"
+
+
+def build(s: Values) -> Body:
+    long, wide = s["bar.length"], s["bar.diameter"]
+    pilot = s["pilot.length"]
+    features: list[Feature] = [
+        End("rear", 0.0, "left"),
+        Cylinder("bar", 0.0, long, wide),
+        End("front", long + pilot, "right"),
+        Bevel("rear_edge", 0.0, wide, 0.5, "left"),
+    ]
+    if pilot:
+        features.append(
+            Cylinder("pilot", long, long + pilot, s["pilot.diameter"], "length", "left")
+        )
+        features.append(Centre("rear_centre", 0.0, "left", round(0.3 * wide, 1)))
+        mouth = round(0.3 * s["pilot.diameter"], 1)
+        features.append(Centre("front_centre", long + pilot, "right", mouth))
+    else:
+        features.append(Bevel("front_edge", long, wide, 0.5, "right"))
+    if s["flat.length"]:
+        across = 2 * (wide / 2 - s["flat.depth"])
+        features.append(Flats("flat", FLAT_AT, FLAT_AT + s["flat.length"], across, 1))
+    stations = _bits(s)
+    for i, z in enumerate(stations, 1):
+        bit = Hole(s["bits.diameter"], ream=True)
+        # the outermost from the end, each other from the one outside of it
+        beyond = stations[i - 2] if i > 1 else None
+        features.append(
+            CrossHoles(f"bit{i}", z, wide, bit, wide, end_at=long, beside=beyond)
+        )
+        features.append(CrossHoles(f"grub{i}", z, wide, _grub(s), wide / 2, 1, 0.0))
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    wide, bit = s["bar.diameter"], s["bits.diameter"]
+    grub = thread_of(str(s["grubs.thread"]))
+    yield at_least(
+        "bar-beside-bit",
+        "bar",
+        SLIM * wide,
+        bit,
+        "Half of the bar, which is the thickest bit it carries",
+    )
+    yield at_least(
+        "grub-thread",
+        "grub1",
+        (wide - bit) / 2 - s["grubs.sunk"],
+        3.5 * grub.pitch,
+        "Thread that holds a set screw over its bit, once it is sunk "
+        "(three and a half turns)",
+    )
+    yield at_least(
+        "bit-enters",
+        "bar",
+        (s["work.bore"] - wide) / 2,
+        1.0,
+        "Room between bar and bore for the chips, to a side",
+    )
+    out = (s["work.bore"] - wide) / 2
+    yield Check(
+        "bit-out",
+        "bit1",
+        out <= 1.5 * bit,
+        f"The bit stands out {out:.2f} mm to cut ⌀{s['work.bore']:g}; up to "
+        f"{1.5 * bit:.2f} mm, one and a half times its thickness, stays stiff.",
+        grave=False,
+        have=out,
+        need=1.5 * bit,
+    )
+    yield at_least(
+        "end-of-bar",
+        "bit1",
+        s["bits.from_end"] - bit / 2,
+        bit / 2,
+        "Metal between the last bit and the end of the bar (half the bit)",
+    )
+    if int(s["bits.count"]) > 1:
+        yield at_least(
+            "between-bits",
+            "bit1",
+            s["bits.pitch"] - bit,
+            bit,
+            "Metal between two bits (the bit's thickness)",
+        )
+    inmost = _bits(s)[-1]
+    yield at_least(
+        "held",
+        "bar",
+        s["bar.length"] - s["bits.from_end"] - s["bar.overhang"],
+        2.0 * wide,
+        "Length of the bar in its holder (two diameters)",
+        grave=False,
+    )
+    kind = "steadied" if _between(s) else "free"
+    most = LONG_BETWEEN if _between(s) else LONG_FREE
+    bar = reckon(
+        "boring-bar",
+        {"bar_diameter": wide, "overhang": s["bar.overhang"], "support": kind},
+    )
+    give = float(bar["deflection"])
+    yield Check(
+        "stiffness",
+        "bar",
+        s["bar.overhang"] <= most * wide + 1e-9,
+        f"It stands out {s['bar.overhang'] / wide:.1f} diameters, up to {most:g} is "
+        f"wanted; 100 N at the cut bend it {give * 1000:.0f} µm.",
+        grave=False,
+        have=s["bar.overhang"],
+        need=most * wide,
+    )
+    if _between(s):
+        yield at_least(
+            "pilot-passes",
+            "pilot",
+            wide - s["pilot.diameter"],
+            1.0,
+            "Pilot thinner than the bar, so that the bits pass where it ran",
+        )
+    if s["flat.length"]:
+        yield at_least(
+            "flat-clear",
+            "flat",
+            inmost - bit / 2 - FLAT_AT - s["flat.length"],
+            bit,
+            "Round left between the flat and the first bit",
+        )
+
+
+def _bit_steps(s: Values) -> Iterable[Step]:
+    for i, z in enumerate(_bits(s), 1):
+        yield Step(
+            "drill",
+            (f"bit{i}",),
+            note=f"{z:.1f} mm from the rear end. Spot it, drill it under size; the "
+            "bar stays on its jacks or vees.",
+            key=f"drill-bit{i}",
+        )
+        yield Step("ream", (f"bit{i}",), key=f"ream-bit{i}")
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    between = _between(s)
+    numbers = range(1, int(s["bits.count"]) + 1)
+    ends = (
+        (Step("centre", ("rear_centre",)), Step("centre", ("front_centre",)))
+        if between
+        else ()
+    )
+    turned = (
+        Step("turn", ("bar",), leaves=0.25, title="Rough the bar, 0.5 mm over"),
+        *((Step("turn", ("pilot",), fit="pilot"),) if between else ()),
+        Step("turn", ("bar",), title="Finish the bar to its band", fit="bar",
+             note="Equal light cuts; measure at both ends: it turns tapered."),
+    )  # fmt: skip
+    edges = ("rear_edge",) if between else ("rear_edge", "front_edge")
+    mount = Step(
+        "mount",
+        (),
+        title="Lay the bar in the vise, jacks under what stands out",
+        tool="vee block, jacks",
+        note="The jacks a hair below the vise: they carry, they do not lift. Set the "
+        "bar level and its middle by the indicator.",
+        key="lay-down",
+    )
+    deep = f"Mill the flat for the holder's screws, {s['flat.depth']:g} deep"
+    flat = (Step("mill", ("flat",), title=deep),) if s["flat.length"] else ()
+    return (
+        Holding(
+            "turning",
+            "lathe",
+            "Between centres" if between else "In the chuck, then by its other end",
+            "The bar's outside is one diameter from end to end: what it slides in is "
+            "proved along all of it.",
+            (
+                Step("face", ("rear",)),
+                Step("face", ("front",), title="Face to length"),
+                *ends,
+                *turned,
+                Step("bevel", edges),
+                Step("prove", ("bar",), title="Try it in its holder", hold=True,
+                     tool="the holder", fit="bar"),
+            ),
+            "centres" if between else "jaws",
+        ),
+        Holding(
+            "bits",
+            "mill",
+            "In the vise, on its side",
+            "All bits in one set-up, so that they stand in one line.",
+            (mount, *flat, *_bit_steps(s)),
+        ),
+        Holding(
+            "grubs",
+            "mill",
+            "A quarter turn on, square by the flat or a pin in the bit's hole",
+            "Each set screw meets its bit square and in its middle. Where the bar is "
+            "shifted along, a pin in the last hole sets it again.",
+            (
+                *(Step("drill", (f"grub{i}",), key=f"drill-grub{i}",
+                       caution="It breaks into the bit's hole: ease the feed.")
+                  for i in numbers),
+                *(Step("tap", (f"grub{i}",), key=f"tap-grub{i}",
+                       note="In the set-up of its drill.") for i in numbers),
+                Step("deburr", (), note="Ream the bits' holes by hand once more: the "
+                     "tap raises a burr in them."),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "single-point-bar",
+    "Boring bar",
+    "Carries tool bits across it, free in a holder or between two supports.",
+    "for a holder of 20 mm and bits of 8 mm, to cut a bore of 32 mm",
+    also="line boring bar fly cutter single point tool holder between centres pilot",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(bar.diameter + 2, 1)",
+             "a clean-up", 4, 200),
+        Size("stock.length", "stock length", "up(bar.length + pilot.length + 4, 1)",
+             "both faces", 20, 1500),
+        Size("bar.diameter", "the bar", "holder.bore", low=4, high=150),
+        Size("bar.overhang", "from the holder to the outermost bit", "3*bar.diameter",
+             "as the work asks", 5, 1400, step=1),
+        Size("bar.length", "length of the bar",
+             "up(bar.overhang + bits.from_end + 2*bar.diameter, 1)",
+             "and two diameters in the holder", 20, 1500),
+        Size("bits.count", "bits along the bar", "1", "", 1, 6, COUNT),
+        Size("bits.diameter", "hole for a bit", "bit.diameter", low=2, high=40,
+             at="bit1.diameter"),
+        Size("bits.from_end", "outermost bit from the end", "up(1.5*bit.diameter, 1)",
+             "one and a half of the bit", 2, 500, at="bit1.from_end"),
+        Size("bits.pitch", "from bit to bit", "up(3*bit.diameter, 1)",
+             "three times the bit", 3, 700, at="bit2.pitch"),
+        Size("grubs.thread", "set screws", _grub_size, "about half the bit",
+             kind=TEXT, rests=("bits.diameter",)),
+        Size("grubs.sunk", "set screw sunk below the bar", "0.5",
+             "so that nothing catches", 0, 20),
+        Size("flat.length", "flat for the holder's screws", "2*bar.diameter",
+             "0 for none", 0, 300, step=1),
+        Size("flat.depth", "depth of the flat", "up(bar.diameter/20, 0.5)",
+             "a twentieth", 0.2, 20),
+        Size("pilot.length", "pilot at the far end", "0", "0 where the bar is free",
+             0, 300),
+        Size("pilot.diameter", "diameter of the pilot", "bushing.bore", low=3,
+             high=140),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("holder", "the holder", (
+            MateSize("bore", "its bore", 20.01, ("bore",)),
+        )),
+        Mate("bit", "the tool bit", (
+            MateSize("diameter", "its shank", 8.0, ("shaft",)),
+        )),
+        Mate("bushing", "the bushing at the far end", (
+            MateSize("bore", "its bore", 16.01, ("bore",), True),
+        )),
+        Mate("work", "what is bored", (
+            MateSize("bore", "diameter to be cut", 32.0),
+        )),
+    ),
+    fits=(
+        FitSlot("bar", "Bar in its holder", "bar.diameter", "holder.bore", "hole",
+                "shaft", "moves"),
+        FitSlot("bits", "Bit in the bar", "bits.diameter", "bit.diameter", "shaft",
+                "shaft", "runs"),
+        FitSlot("pilot", "Pilot in its bushing", "pilot.diameter", "bushing.bore",
+                "hole", "shaft", "runs"),
+    ),
+    material="tool steel",
+    full={"pilot.length": "40", "bits.count": "2", "bar.overhang": "140",
+          "bar.length": "210"},
+    ways=(
+        {"pilot.length": "0", "bits.count": "1", "bar.overhang": "70",
+         "bar.length": "125"},
+    ),
+    surfaces={"shaft": "bar.diameter", "hole": "bits.diameter"},
+    cautions={
+        "cut": "Turn the spindle by hand through one full turn before the power is on.",
+    },
+)  # fmt: skip

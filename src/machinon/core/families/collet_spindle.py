@@ -1,0 +1,310 @@
+"""Collet spindle: turns in a tube, takes a collet in its seat and a nut on its nose.
+
+z = 0 is the rear end; the nose and the collet's seat are at the right.
+"""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    Bore,
+    CrossHoles,
+    Cylinder,
+    End,
+    Feature,
+    Hole,
+    Screw,
+    TaperBore,
+)
+from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.reckoning import TEXT
+from machinon.core.threads.screw_thread import thread_of
+
+OVER = 2.0  # mm: stock over each end
+FINISH = 0.25  # mm to a side, left on journal and seat until both run true together
+UNDER = 0.4  # mm to a side that the drill leaves in the bore
+LONG_DRILL = 8.0  # diameters: deeper, a bore is drilled from both ends to meet
+
+
+def _long(s: Values) -> float:
+    return float(s["journal.length"] + s["collar.length"] + s["nose.length"])
+
+
+def _small(s: Values) -> float:
+    """Small end of the seat."""
+    slope = 2 * math.tan(math.radians(s["seat.half_angle"]))
+    return float(s["seat.large"] - slope * s["seat.length"])
+
+
+def _collar(s: Values) -> float:
+    """A shoulder for the tube on one side, for the nut on the other."""
+    wide = max(s["journal.diameter"], thread_of(str(s["nose.thread"])).major)
+    return float(math.ceil(wide + 6))
+
+
+def _nose(s: Values) -> float:
+    return float(s["nut.length"] + 3 * thread_of(str(s["nose.thread"])).pitch)
+
+
+def build(s: Values) -> Body:
+    long, rear, collar = _long(s), s["journal.length"], s["collar.length"]
+    shoulder = rear + collar
+    thread = str(s["nose.thread"])
+    features: list[Feature] = [
+        End("rear", 0.0, "left"),
+        Cylinder("journal", 0.0, rear, s["journal.diameter"], shoulder="right"),
+        Cylinder("collar", rear, shoulder, s["collar.diameter"]),
+        Screw("nose", shoulder, long, thread, runs_out="left"),
+        End("front", long, "right"),
+        Bore("bore", 0.0, long - s["seat.length"], s["bore.diameter"], "length"),
+        TaperBore("seat", long - s["seat.length"], long, _small(s), s["seat.large"]),
+        Bevel("nose_edge", long, thread_of(thread).major, thread_of(thread).pitch,
+              "right"),
+        Bevel("rear_edge", 0.0, s["journal.diameter"], 0.5, "left"),
+    ]  # fmt: skip
+    if s["pins.count"]:
+        features.append(
+            CrossHoles("pins", rear + collar / 2, s["collar.diameter"],
+                       Hole(s["pins.diameter"], s["pins.depth"], flat=True),
+                       s["pins.depth"], int(s["pins.count"]))
+        )  # fmt: skip
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    thread = thread_of(str(s["nose.thread"]))
+    groove = Screw("nose", 0, 1, str(s["nose.thread"])).groove
+    yield at_least(
+        "seat-wall",
+        "seat",
+        (groove - s["seat.large"]) / 2,
+        max(1.2, 0.06 * thread.major),
+        "Wall of the seat to the root of the nose's thread and its relief",
+    )
+    yield at_least(
+        "bar-passes",
+        "bore",
+        s["bore.diameter"] - s["collet.largest"],
+        0.3,
+        "Bore over the largest bar that the collets hold",
+    )
+    yield at_least(
+        "seat-stands",
+        "seat",
+        _small(s) - s["bore.diameter"],
+        0.4,
+        "Small end of the seat over the bore, so that the seat ends in a step",
+    )
+    yield at_least(
+        "journal-wall",
+        "journal",
+        (s["journal.diameter"] - s["bore.diameter"]) / 2,
+        0.12 * s["journal.diameter"],
+        "Wall of the journal (0.12 of it)",
+    )
+    yield at_least(
+        "journal-long",
+        "journal",
+        s["journal.length"],
+        s["tube.length"],
+        "Journal at least as long as its tube",
+        grave=False,
+    )
+    yield at_least(
+        "nose-long",
+        "nose",
+        s["nose.length"],
+        s["nut.length"] + 2 * thread.pitch,
+        "Nose for its nut, with the relief (two pitches)",
+    )
+    yield at_least(
+        "collar-shoulder",
+        "collar",
+        (s["collar.diameter"] - max(s["journal.diameter"], thread.major)) / 2,
+        1.0,
+        "Shoulder of the collar on both its sides",
+    )
+    yield at_least(
+        "collet-room",
+        "seat",
+        s["seat.length"],
+        0.7 * s["collet.taper_length"],
+        "Seat on the collet's taper (0.7 of it)",
+    )
+    if s["pins.count"]:
+        yield at_least(
+            "pins-wall",
+            "pins",
+            (s["collar.diameter"] - s["bore.diameter"]) / 2 - s["pins.depth"],
+            2.0,
+            "Metal under the spanner's holes",
+        )
+        yield at_least(
+            "pins-edge",
+            "pins",
+            (s["collar.length"] - s["pins.diameter"]) / 2,
+            1.0,
+            "Metal beside the spanner's holes",
+        )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    both = s["stock.length"] > LONG_DRILL * s["bore.diameter"]
+    drilled = (
+        "From both ends to meet: a plug turned to the first hole sets the second end "
+        "true; a step where they meet is bored away."
+        if both
+        else "Clear the chips often."
+    )
+    thread = thread_of(str(s["nose.thread"]))
+    pins = (
+        Holding(
+            "pins",
+            "mill",
+            "In a dividing head, by the journal in soft jaws",
+            "Holes for a pin spanner: without them the nut cannot be held against.",
+            (Step("drill", ("pins",), note="A slot drill or a flat-ended drill leaves "
+                  "the floor flat."),),
+        ),
+    ) if s["pins.count"] else ()  # fmt: skip
+    return (
+        Holding(
+            "bore",
+            "lathe",
+            "In the chuck, each end in turn",
+            "The bore comes first: everything outside is turned true to it.",
+            (
+                Step("face", ("rear",)),
+                Step("drill", ("bore",), leaves=UNDER, note=drilled),
+                Step("bore", ("bore",)),
+                Step("face", ("front",), title="Turn it round, face to length"),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "outside",
+            "lathe",
+            "Between centres on plugs in the bore",
+            "A wide centre or a plug in each end; in hard steel take less each pass "
+            "and count the hours.",
+            (
+                Step("turn", ("collar",)),
+                Step("turn", ("journal",), leaves=FINISH),
+                Step("thread", ("nose",), note=f"Pitch {thread.pitch:g}; the nut in "
+                     "hand tells. It only has to close, the seat centres."),
+                Step("bevel", ("nose_edge", "rear_edge")),
+                Step("turn", ("journal",), title="Finish the journal to its band",
+                     fit="journal", note="Read at both ends of it and in its middle."),
+                Step("prove", ("journal",), title="Try it in its tube", hold=True,
+                     tool="the tube", fit="journal"),
+            ),
+            "centres",
+        ),
+        *pins,
+        Holding(
+            "seat",
+            "lathe",
+            "By the journal, in a steady or in its own tube",
+            "The seat is cut last, turning on the journal that it will run on. Some "
+            "set the slide by an indicator along a known taper, others along a new "
+            "collet's plug; both finish by blue.",
+            (
+                Step("mount", (), title="Set the journal true within 2 µm, the slide "
+                     f"to {s['seat.half_angle']:g}°", tool="indicator",
+                     key="set-true"),
+                Step("taper", ("seat",), leaves=0.15, title="Rough the seat",
+                     tool="boring bar, compound set over"),
+                Step("taper", ("seat",), title="Finish the seat by light cuts or "
+                     "grinding", tool="boring bar or grinding spindle", note="Blue at "
+                     "one end only: turn the slide a hair. Blue at both ends and not "
+                     "between: the tool stands off centre height."),
+                Step("prove", ("seat",), title="Blue a collet in the seat, read its "
+                     "run-out", tool="collet, ground pin, indicator",
+                     note="Read in the seat itself, then on the pin near the nose and "
+                     "a pin's length out: that tells seat, collet and tool apart."),
+                Step("deburr", ()),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "collet-spindle",
+    "Collet spindle",
+    "A spindle that takes collets: journal in its tube, threaded nose, tapered seat.",
+    "in a tube of 30 mm, for collets of 16 mm at 8 degrees",
+    also="collet chuck seat quill nose holder live spindle",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(collar.diameter + 2, 1)",
+             "a clean-up", 10, 300),
+        Size("stock.length", "stock length",
+             "up(journal.length + collar.length + nose.length + 4, 1)", "both faces",
+             20, 800),
+        Size("journal.diameter", "journal", "tube.bore", low=6, high=200),
+        Size("journal.length", "length of the journal", "tube.length", "as its tube",
+             8, 500, by="copy", step=0.1),
+        Size("collar.diameter", "collar", _collar, "a shoulder on both sides", 8, 290,
+             rests=("journal.diameter", "nose.thread"), step=1),
+        Size("collar.length", "length of the collar", "12", "", 2, 100),
+        Size("nose.thread", "thread of the nose", "nut.thread", "as its nut",
+             kind=TEXT, by="copy"),
+        Size("nose.length", "length of the nose", _nose,
+             "its nut and the relief", 4, 150, rests=("nose.thread",), step=0.5),
+        Size("bore.diameter", "bore", "up(collet.largest + 0.3, 0.5)",
+             "over the largest bar", 2, 180),
+        Size("seat.half_angle", "half angle of the seat", "collet.half_angle",
+             "as the collet has", 1, 45, ANGLE, by="copy"),
+        Size("seat.large", "large end of the seat", "collet.large", "as the collet has",
+             4, 190, by="copy", step=0.01, at="seat.large"),
+        Size("seat.length", "length of the seat", "0.8*collet.taper_length",
+             "most of the collet's taper", 2, 150, step=0.5),
+        Size("pins.count", "holes for a pin spanner", "3", "0 for none", 0, 8, COUNT),
+        Size("pins.diameter", "spanner's holes", "5", "", 1, 20),
+        Size("pins.depth", "depth of those holes", "4", "", 1, 30),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("tube", "the tube it turns in", (
+            MateSize("bore", "its bore", 30.01, ("bore",)),
+            MateSize("length", "its length", 60.0, ("length", "shoulder")),
+        )),
+        Mate("nut", "its nut", (
+            MateSize("thread", "its thread", "M32x1.5"),
+            MateSize("length", "length of its thread", 12.0,
+                     ("length", "depth", "thickness")),
+        )),
+        Mate("collet", "the collets", (
+            MateSize("large", "large end of their taper", 25.0, ("shaft",)),
+            MateSize("taper_length", "length of their taper", 20.0,
+                     ("length", "shoulder")),
+            MateSize("half_angle", "half angle of their taper", 8.0, kind=ANGLE),
+            MateSize("largest", "largest bar they hold", 16.0),
+        )),
+    ),
+    fits=(
+        FitSlot("journal", "Journal in its tube", "journal.diameter", "tube.bore",
+                "hole", "shaft", "locates"),
+    ),
+    material="alloy steel",
+    runs=True,
+    ways=({"pins.count": "0"},),
+    surfaces={"shaft": "journal.diameter"},
+)  # fmt: skip

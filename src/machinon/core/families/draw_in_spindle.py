@@ -1,0 +1,370 @@
+"""Draw-in spindle: a taper socket in front, bearing seats behind a shoulder, a thread
+for the nut that sets their play, a hole for the draw bar right through.
+
+z = 0 is the rear end; the socket's mouth is at the right.
+"""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.errors import BadInput
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    Bore,
+    Cylinder,
+    End,
+    Feature,
+    Screw,
+    TaperBore,
+)
+from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.screw_thread import thread_of
+
+OVER = 2.0  # mm: stock over each end
+FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
+LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
+PAST = 3.0  # mm: the socket is bored past its gauge, for the tang or the draw bar
+
+
+def _large(s: Values) -> float:
+    found = taper_of(str(s["socket.taper"]))
+    if found.large is None:
+        raise BadInput("socket.large", f"{found.name} has no size of its own: type it.")
+    return found.large
+
+
+def _deep(s: Values) -> float:
+    found = taper_of(str(s["socket.taper"]))
+    return (found.length or 2.5 * _large(s)) + PAST
+
+
+def _small(s: Values) -> float:
+    ratio = taper_of(str(s["socket.taper"])).ratio
+    return float(s["socket.large"] - ratio * s["socket.depth"])
+
+
+def _nut(s: Values) -> float:
+    pitch = thread_of(str(s["nut.thread"])).pitch
+    return float(s["locknut.length"] + 3 * pitch)
+
+
+def _head(s: Values) -> float:
+    """A shoulder for the front bearing, and a wall round the socket."""
+    return float(
+        max(math.ceil(s["front.diameter"] + 6), math.ceil(1.3 * s["socket.large"]))
+    )
+
+
+def _stations(s: Values) -> tuple[float, float, float, float]:
+    """Ends of the nut's thread, rear seat, spacer and front seat, z."""
+    thread = s["nut.thread_length"]
+    rear = thread + s["rear.length"]
+    spacer = rear + s["spacer.length"]
+    return thread, rear, spacer, spacer + s["front.length"]
+
+
+def build(s: Values) -> Body:
+    thread, rear, spacer, front = _stations(s)
+    long = front + s["head.length"]
+    socket = long - s["socket.depth"]
+    nut = str(s["nut.thread"])
+    features: list[Feature] = [
+        End("rear_face", 0.0, "left"),
+        Screw("nut", 0.0, thread, nut, runs_out="right"),
+        Cylinder("rear", thread, rear, s["rear.diameter"]),
+        Cylinder("spacer", rear, spacer, s["spacer.diameter"]),
+        Cylinder("front", spacer, front, s["front.diameter"], shoulder="right"),
+        Cylinder("head", front, long, s["head.diameter"]),
+        End("mouth", long, "right"),
+        Bore("draw", 0.0, socket, s["draw.diameter"], "length"),
+        TaperBore("socket", socket, long, _small(s), s["socket.large"],
+                  str(s["socket.taper"])),
+        Bevel("rear_edge", 0.0, thread_of(nut).major, thread_of(nut).pitch, "left"),
+        Bevel("head_edge", long, s["head.diameter"], 0.5, "right"),
+    ]  # fmt: skip
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    thread = thread_of(str(s["nut.thread"]))
+    yield at_least(
+        "wall-socket",
+        "socket",
+        (s["head.diameter"] - s["socket.large"]) / 2,
+        max(3.0, 0.12 * s["socket.large"]),
+        "Wall of the head round the socket's mouth (0.12 of it)",
+    )
+    front = _stations(s)[-1]
+    long = front + s["head.length"]
+    ratio = taper_of(str(s["socket.taper"])).ratio
+    # where the front seat ends, the socket is still as wide as this
+    at_seat = s["socket.large"] - ratio * s["head.length"]
+    if long - s["socket.depth"] < front:
+        yield at_least(
+            "wall-seat",
+            "front",
+            (s["front.diameter"] - at_seat) / 2,
+            2.5,
+            "Wall of the front seat over the socket inside it",
+        )
+    yield at_least(
+        "draw-wall",
+        "nut",
+        (thread.minor_external - s["draw.diameter"]) / 2,
+        0.08 * thread.major + 1.0,
+        "Wall from the draw bar's hole to the root of the nut's thread",
+    )
+    yield at_least(
+        "draw-passes",
+        "draw",
+        s["draw.diameter"] - s["draw_bar.diameter"],
+        0.3,
+        "Hole over the draw bar",
+    )
+    yield at_least(
+        "socket-floor",
+        "socket",
+        _small(s) - s["draw.diameter"],
+        0.5,
+        "Small end of the socket over the draw bar's hole",
+    )
+    yield at_least(
+        "rings-pass",
+        "nut",
+        s["rear.diameter"] - thread.major,
+        0.02,
+        "Rear seat over the thread that its bearing is pushed across",
+    )
+    yield at_least(
+        "front-passes",
+        "rear",
+        s["front.diameter"] - s["rear.diameter"],
+        -0.01,
+        "Front seat no thinner than the rear one, so that its bearing goes on",
+    )
+    yield at_least(
+        "shoulder",
+        "head",
+        (s["head.diameter"] - s["front.diameter"]) / 2,
+        1.5,
+        "Shoulder that the front bearing is drawn against",
+    )
+    yield at_least(
+        "shoulder-free",
+        "head",
+        s["bearings.shoulder"] - s["head.diameter"] if s["bearings.sealed"] else 0.0,
+        0.0,
+        "Shoulder lower than the outer ring: it must not rub",
+    )
+    yield at_least(
+        "nut-past",
+        "nut",
+        s["nut.thread_length"],
+        s["locknut.length"] + 2 * thread.pitch,
+        "Thread for the nut, with its run-out (two pitches)",
+    )
+    spread = s["spacer.length"] / max(s["front.diameter"], 1.0)
+    wide = "X" if s["bearings.facing"] else "O"
+    yield Check(
+        "spread",
+        "spacer",
+        spread >= (1.5 if s["bearings.facing"] else 0.8),
+        f"Bearings {spread:.1f} diameters apart in {wide}: an X pair wants 1.5, an O "
+        "pair, whose lines spread, 0.8; closer together the spindle nods.",
+        grave=False,
+        have=spread,
+        need=1.5 if s["bearings.facing"] else 0.8,
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    welded = bool(s["head.welded"])
+    drilled = s["stock.length"] > LONG_DRILL * s["draw.diameter"]
+    both = (
+        "Drill from both ends to meet, a long drill in a reamed start; clear the "
+        "chips each diameter of depth."
+        if drilled
+        else "Clear the chips often."
+    )
+    weld = (
+        Holding(
+            "weld",
+            "bench",
+            "On blocks, hot side up",
+            "It moves as it cools: seats and socket are left over size until then.",
+            (Step("weld", (), title="Weld what is welded to the head, let it cool "
+                  "slowly", key="weld"),),
+        ),
+    ) if welded else ()  # fmt: skip
+    half = taper_of(str(s["socket.taper"])).half_angle
+    thread = thread_of(str(s["nut.thread"]))
+    return (
+        Holding(
+            "bore",
+            "lathe",
+            "In the chuck and a steady, each end in turn",
+            "The long hole first: everything outside is turned true to it.",
+            (
+                Step("face", ("rear_face",)),
+                Step("drill", ("draw",), note=both),
+                Step("face", ("mouth",), title="Turn it round, face to length"),
+                Step("taper", ("socket",), leaves=1.0, title="Bore the socket well "
+                     "under size", tool="boring bar, compound set over"),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "rough",
+            "lathe",
+            "Between plugs in both ends",
+            "All steps to the same allowance.",
+            (
+                Step("turn", ("head",), leaves=0.0),
+                Step("turn", ("front",), leaves=FINISH),
+                Step("turn", ("spacer",)),
+                Step("turn", ("rear",), leaves=FINISH),
+                Step("bevel", ("head_edge",)),
+            ),
+            "centres",
+        ),
+        *weld,
+        Holding(
+            "seats",
+            "lathe",
+            "Between plugs in both ends, trued",
+            "Both seats, the shoulder and the nut's thread in one setting: the rings "
+            "stand square only so.",
+            (
+                Step("turn", ("front",), title="Finish the front seat to its band",
+                     fit="front", note="The ring's own bore and run-out rule it."),
+                Step("turn", ("rear",), title="Finish the rear seat to its band",
+                     fit="rear"),
+                Step("thread", ("nut",), note=f"Pitch {thread.pitch:g}; the nut in "
+                     "hand tells. Its face must run true: cut both here."),
+                Step("bevel", ("rear_edge",)),
+                Step("prove", ("front", "rear"), title="Try both rings before it "
+                     "comes off", tool="the bearings' inner rings", hold=True,
+                     fit="front"),
+            ),
+            "centres",
+        ),
+        Holding(
+            "socket",
+            "lathe",
+            "Turning in its own bearings, or in a steady on the front seat",
+            "The socket comes last of all, on the bearings it runs on: it is then as "
+            "true as they are.",
+            (
+                Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along "
+                     "a known taper", tool="indicator", key="set-slide"),
+                Step("taper", ("socket",), title="Finish the socket to its blue",
+                     tool="boring bar or grinding spindle", note="Contact all along, a "
+                     "little stronger at the mouth."),
+                Step("prove", ("socket",), title="Blue a good taper in it, read a test "
+                     "bar", tool="blue, test bar, indicator"),
+                Step("mount", (), title="Set the bearings' play by the nut",
+                     tool="hook spanner", note="Warm it by running, then nip up until "
+                     "the play is just gone; lock it and feel again.",
+                     caution="Hook spanner off before it turns.", key="set-play"),
+                Step("deburr", ()),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "draw-in-spindle",
+    "Draw-in spindle",
+    "A spindle with a taper socket, two bearings and the nut that sets their play.",
+    "with a Morse 2 socket on bearings of 30 mm bore",
+    also="taper socket sleeve bearing headstock quill Morse MT2 MT3 spindle draw bar",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(head.diameter + 2, 1)",
+             "a clean-up", 12, 300),
+        Size("stock.length", "stock length",
+             "up(nut.thread_length + rear.length + spacer.length + front.length + "
+             "head.length + 4, 1)", "both faces", 40, 900),
+        Size("nut.thread", "thread of the nut", "locknut.thread", "as its nut",
+             kind=TEXT, by="copy"),
+        Size("nut.thread_length", "length of that thread", _nut, "its nut and the "
+             "run-out", 4, 100, rests=("nut.thread",), step=0.5, at="nut.length"),
+        Size("rear.diameter", "rear seat", "rear_bearing.bore", low=6, high=200),
+        Size("rear.length", "length of the rear seat", "rear_bearing.width",
+             "as its bearing", 3, 100, by="copy", step=0.05),
+        Size("spacer.diameter", "between the seats",
+             "down(front.diameter - 0.5, 0.5)", "under the front seat", 5, 200),
+        Size("spacer.length", "from seat to seat", "up(1.6*front_bearing.bore, 1)",
+             "apart enough for either pair", 1, 500),
+        Size("front.diameter", "front seat", "front_bearing.bore", low=6, high=200),
+        Size("front.length", "length of the front seat", "front_bearing.width",
+             "as its bearing", 3, 100, by="copy", step=0.05),
+        Size("head.diameter", "head", _head, "a shoulder, and a wall round the socket",
+             8, 280, rests=("front.diameter", "socket.large"), step=1),
+        Size("head.length", "length of the head", "20", "", 3, 200),
+        Size("head.welded", "something is welded to it", "no", kind=FLAG),
+        Size("socket.taper", "taper of the socket", "shank.taper", "as what goes in it",
+             kind=TEXT, by="copy"),
+        Size("socket.large", "large end of the socket", _large, "by its standard", 4,
+             200, rests=("socket.taper",), step=0.001),
+        Size("socket.depth", "depth of the socket", _deep, "past its gauge", 8, 400,
+             rests=("socket.taper",), step=0.5),
+        Size("draw.diameter", "draw bar's hole", "up(draw_bar.diameter + 0.5, 0.5)",
+             "over the bar", 2, 150),
+        Size("bearings.facing", "bearings face to face (X)", "no",
+             "no: back to back (O)", kind=FLAG),
+        Size("bearings.sealed", "a cover runs close to the shoulder", "no", kind=FLAG),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("front_bearing", "the front bearing", (
+            MateSize("bore", "its bore", 30.0, ("bore",)),
+            MateSize("width", "its width", 16.0, ("width", "thickness")),
+        )),
+        Mate("rear_bearing", "the rear bearing", (
+            MateSize("bore", "its bore", 30.0, ("bore",)),
+            MateSize("width", "its width", 16.0, ("width", "thickness")),
+        )),
+        Mate("bearings", "the housing", (
+            MateSize("shoulder", "inside of its cover", 50.0, optional=True),
+        )),
+        Mate("locknut", "its nut", (
+            MateSize("thread", "its thread", "M27x1.5"),
+            MateSize("length", "length of its thread", 8.0,
+                     ("thickness", "length")),
+        )),
+        Mate("shank", "what goes in the socket", (
+            MateSize("taper", "its taper", "MT2", ("taper-out",)),
+        )),
+        Mate("draw_bar", "the draw bar", (
+            MateSize("diameter", "its diameter", 10.0, ("shaft",)),
+        )),
+    ),
+    fits=(
+        FitSlot("front", "Front seat in its bearing", "front.diameter",
+                "front_bearing.bore", "hole", "bearing", "ring-turns"),
+        FitSlot("rear", "Rear seat in its bearing", "rear.diameter",
+                "rear_bearing.bore", "hole", "bearing", "ring-push"),
+    ),
+    material="alloy steel",
+    runs=True,
+    ways=({"head.welded": "yes", "bearings.sealed": "yes"},),
+    surfaces={"shaft": "front.diameter"},
+)  # fmt: skip

@@ -1,0 +1,297 @@
+"""Draw-tube sleeve: takes up the length between a spindle's end and the draw tube's
+collar, centres itself by a bevel, and is held on the tube by sprung balls.
+
+z = 0 is the face under the tube's collar; the bevel that centres it is at the right.
+"""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.families._arbor_head import tap_drill
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Chain,
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    Bore,
+    Cone,
+    CrossHoles,
+    Cylinder,
+    End,
+    Feature,
+    Hole,
+)
+from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.reckoning import TEXT
+from machinon.core.threads.screw_thread import thread_of
+
+OVER = 1.0  # mm: stock over the right end
+PARTED = 1.0  # mm: left on where it is parted off, to be faced
+FINISH = 0.25  # mm to a side, left in the bore for the last cuts
+
+
+def _bevel(s: Values) -> float:
+    """How long the bevel is along the axis."""
+    return float(s["bevel.rise"] / math.tan(math.radians(s["bevel.angle"])))
+
+
+def _ball_size(s: Values) -> str:
+    """The largest tapped hole whose screw goes into the wall."""
+    wall = (s["sleeve.diameter"] - s["tube.diameter"]) / 2
+    for size in ("M8", "M6", "M5", "M4"):
+        if thread_of(size).major <= 0.8 * wall:
+            return size
+    return "M3"
+
+
+def _ball(s: Values) -> float:
+    """The largest half millimetre that passes the thread's crests."""
+    minor = thread_of(str(s["balls.thread"])).minor_internal
+    return math.floor((minor - 0.05) * 2) / 2
+
+
+def _lip(s: Values) -> float:
+    """The hole at the bottom that lets the ball look out, and not through."""
+    return round(0.9 * float(s["balls.diameter"]), 1)
+
+
+def build(s: Values) -> Body:
+    long, wide, bore = s["sleeve.length"], s["sleeve.diameter"], s["bore.diameter"]
+    cone = _bevel(s)
+    thread = str(s["balls.thread"])
+    wall = (wide - bore) / 2
+    features: list[Feature] = [
+        End("left_face", 0.0, "left"),
+        Cylinder("sleeve", 0.0, long, wide),
+        End("right_face", long, "right"),
+        Bore("bore", 0.0, long, bore, "length"),
+        Bevel("left_edge", 0.0, wide, 0.5, "left"),
+    ]
+    if s["bevel.rise"]:
+        tip = wide - 2 * s["bevel.rise"]
+        features.append(Cone("bevel", long - cone, long, wide, tip))
+    if s["balls.count"]:
+        # tapped from outside down to a lip that keeps the ball in
+        deep = wall - s["balls.lip"]
+        hole = Hole(tap_drill(thread), round(deep, 1), thread=thread, flat=True)
+        features.append(
+            CrossHoles("balls", s["balls.from_end"], wide, hole, wall,
+                       int(s["balls.count"]))
+        )  # fmt: skip
+        features.append(
+            CrossHoles("mouths", s["balls.from_end"], wide, Hole(_lip(s)), wall,
+                       int(s["balls.count"]))
+        )  # fmt: skip
+    return Body(
+        Round(s["stock.diameter"], long + OVER - s["stock.length"], long + OVER),
+        tuple(features),
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    wall = (s["sleeve.diameter"] - s["bore.diameter"]) / 2
+    yield at_least("wall", "sleeve", wall, 1.5, "Wall of the sleeve")
+    yield at_least(
+        "goes-in",
+        "sleeve",
+        s["spindle.bore"] - s["sleeve.diameter"] if not s["bevel.rise"] else
+        s["spindle.bore"] - (s["sleeve.diameter"] - 2 * s["bevel.rise"]),
+        0.2,
+        "Nose of the bevel into the spindle's bore",
+    )  # fmt: skip
+    if s["bevel.rise"]:
+        yield at_least(
+            "bevel-centres",
+            "bevel",
+            s["sleeve.diameter"] - s["spindle.bore"],
+            0.5,
+            "Bevel wider than the spindle's bore: it must centre before the shoulder "
+            "touches",
+        )
+    if s["balls.count"]:
+        thread = thread_of(str(s["balls.thread"]))
+        minor = thread.minor_internal
+        ball = s["balls.diameter"]
+        yield at_least(
+            "ball-passes",
+            "balls",
+            minor - ball,
+            0.05,
+            "Ball through the thread's minor diameter",
+        )
+        yield at_least(
+            "ball-kept",
+            "mouths",
+            ball - _lip(s),
+            0.2,
+            "Ball over its mouth, so that it does not drop through",
+        )
+        out = ball / 2 - (ball**2 / 4 - _lip(s) ** 2 / 4) ** 0.5
+        yield at_least(
+            "ball-reaches",
+            "mouths",
+            out,
+            s["balls.lip"] * 0.1 + 0.05,
+            "Ball out of its mouth, into the tube's groove",
+            grave=False,
+        )
+        room = wall - s["balls.lip"] - ball * 0.9
+        yield at_least(
+            "spring-solid",
+            "balls",
+            room - s["balls.screw"],
+            s["spring.solid"],
+            "Room for the spring pressed solid, under a screw that is flush",
+        )
+        yield at_least(
+            "balls-edge",
+            "balls",
+            min(s["balls.from_end"], s["sleeve.length"] - s["balls.from_end"]
+                - _bevel(s)) - thread.major / 2,
+            1.5,
+            "Metal between the balls' holes and the ends",
+        )  # fmt: skip
+    yield at_least(
+        "stock-length",
+        "stock",
+        s["stock.length"] - s["sleeve.length"],
+        OVER + PARTED + 1.0,
+        "Stock over the length to face it and part it off",
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    bevel = (
+        (Step("taper", ("bevel",), title=f"Turn the bevel at {s['bevel.angle']:g}° to "
+              "the axis", note="In the holding of the bore: it has to centre the "
+              "sleeve."),)
+        if s["bevel.rise"] else ()
+    )  # fmt: skip
+    balls = (
+        Holding(
+            "balls",
+            "mill",
+            "In a dividing head or a vee block, a stop at its end",
+            f"{s['balls.count']:g} holes, evenly round; the groove on the tube is cut "
+            "to where the balls then stand.",
+            (
+                Step("drill", ("mouths",), note="The small one right through first: "
+                     "it guides."),
+                Step("drill", ("balls",), title="Open to the tapping drill, to the lip",
+                     note="To a stop: the lip keeps the ball in."),
+                Step("tap", ("balls",), note="A bottoming tap; tough steel wants a "
+                     "fresh one and plenty of oil."),
+            ),
+        ),
+    ) if s["balls.count"] else ()  # fmt: skip
+    return (
+        Holding(
+            "bore",
+            "lathe",
+            "In the chuck, bevel end out",
+            "Bore, outside and bevel in one chucking. As the hole grows the wall "
+            "rings: change the speed before it chatters.",
+            (
+                Step("face", ("right_face",)),
+                Step("drill", ("bore",), leaves=FINISH + 0.25),
+                Step("turn", ("sleeve",)),
+                Step("bore", ("bore",), fit="bore"),
+                *bevel,
+                Step("prove", ("bore",), title="Try it on the draw tube",
+                     tool="the draw tube", hold=True, fit="bore"),
+                Step("part", ("left_face",), leaves=PARTED),
+            ),
+            "jaws",
+        ),
+        *balls,
+        Holding(
+            "length",
+            "lathe",
+            "Turned round, in soft jaws",
+            "Length last, bit by bit, against the chain.",
+            (
+                Step("face", ("left_face",), title="Face to length, bit by bit"),
+                Step("bevel", ("left_edge",)),
+                Step("deburr", (), title="Break every edge, set balls and springs",
+                     note="Screw in until a ball just stands firm, then lock it: it "
+                     "must not stand over the outside."),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "draw-tube-sleeve",
+    "Draw-tube sleeve",
+    "Fills the length under a draw tube's collar; centred, held by sprung balls.",
+    "on a tube of 20 mm, in a spindle of 32 mm bore, 60 long",
+    also="collar spacer drawbar collet closer sleeve bush balls detent",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(sleeve.diameter + 2, 1)",
+             "a clean-up", 6, 200),
+        Size("stock.length", "stock length", "up(sleeve.length + 25, 1)",
+             "and what the jaws hold", 8, 500),
+        Size("sleeve.diameter", "outside", "up(spindle.bore + 6, 1)",
+             "over the spindle's bore", 6, 190),
+        Size("sleeve.length", "length", "0", low=3, high=400),
+        Size("bore.diameter", "bore", "tube.diameter", low=3, high=150),
+        Size("bevel.rise", "rise of the bevel",
+             "(sleeve.diameter - spindle.bore)/2 + 1.5", "past the spindle's bore", 0,
+             40, step=0.1),
+        Size("bevel.angle", "bevel to the axis", "45", "", 15, 75, ANGLE),
+        Size("balls.count", "sprung balls", "3", "by threes they centre", 0, 6, COUNT),
+        Size("balls.thread", "their tapped holes", _ball_size, "into the wall",
+             kind=TEXT, rests=("sleeve.diameter",)),
+        Size("balls.diameter", "balls", _ball, "through the thread's crests", 1, 12,
+             rests=("balls.thread",), step=0.5),
+        Size("balls.lip", "lip that keeps a ball in", "0.6", "", 0.2, 5),
+        Size("balls.screw", "length of its screw", "2", "two turns at least", 1, 12),
+        Size("balls.from_end", "balls from the collar's face", "sleeve.length/3", "", 2,
+             300, step=0.5),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("tube", "the draw tube", (
+            MateSize("diameter", "its outside", 20.0, ("shaft",)),
+        )),
+        Mate("spindle", "the spindle's end", (
+            MateSize("bore", "its bore", 32.0, ("bore",)),
+            MateSize("between", "from its face to the collar", 62.0,
+                     ("length", "depth", "shoulder")),
+        )),
+        Mate("washer", "the washer under the collar", (
+            MateSize("thickness", "its thickness", 2.0, ("thickness",)),
+        )),
+        Mate("float", "the float it needs", (
+            MateSize("least", "least", 0.1),
+            MateSize("most", "most", 0.4),
+        )),
+        Mate("spring", "the springs", (
+            MateSize("solid", "their length pressed solid", 1.5, optional=True),
+        )),
+    ),
+    fits=(
+        FitSlot("bore", "Bore on the draw tube", "bore.diameter", "tube.diameter",
+                "shaft", "shaft", "runs"),
+    ),
+    chains=(
+        Chain("length", "Sleeve under the collar", "sleeve.length",
+              (("spindle.between", 1), ("washer.thickness", -1)), "float.least",
+              "float.most"),
+    ),
+    ways=({"balls.count": "0", "bevel.rise": "0", "sleeve.diameter": "30"},),
+    surfaces={"bore": "bore.diameter", "length": "sleeve.length"},
+)  # fmt: skip

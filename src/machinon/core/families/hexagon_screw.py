@@ -1,0 +1,267 @@
+"""Screw or shaft with a hexagon: turned between centres, its thread cut on the lathe to
+a nut in hand, a groove for its retainer, the hexagon last.
+
+z = 0 is the top of the head; the thread's end is at the right.
+"""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    Centre,
+    Cylinder,
+    End,
+    Feature,
+    Flats,
+    Groove,
+    Screw,
+)
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import TEXT
+from machinon.core.threads.screw_thread import thread_of
+
+OVER = 2.0  # mm: stock over each end
+FINISH = 0.25  # mm to a side, left for the finishing cuts between centres
+SHARE = 0.4  # of the thread's root: the deepest groove that leaves it its strength
+
+
+def _long(s: Values) -> float:
+    return float(s["head.length"] + s["shank.length"] + s["thread.length"])
+
+
+def _root(s: Values) -> float:
+    return thread_of(str(s["thread.thread"])).minor_external
+
+
+def _tip(s: Values) -> float:
+    """Mouth of the centre in the thread's end."""
+    return round(0.4 * _root(s), 1)
+
+
+def _across(s: Values) -> float:
+    """The usual spanner for the thread: one and a half of it."""
+    return float(math.ceil(1.5 * thread_of(str(s["nut.thread"])).major))
+
+
+def _shank(s: Values) -> float:
+    return thread_of(str(s["thread.thread"])).major
+
+
+def _threaded(s: Values) -> float:
+    """Through the nut, with room to run out."""
+    return float(s["nut.length"] + 4 * thread_of(str(s["thread.thread"])).pitch)
+
+
+def build(s: Values) -> Body:
+    head, shank = s["head.length"], s["shank.length"]
+    long, thread = _long(s), str(s["thread.thread"])
+    wide = s["head.across"] / math.cos(math.pi / s["head.sides"])
+    features: list[Feature] = [
+        End("top", 0.0, "left"),
+        Cylinder("head_round", 0.0, head, wide),
+        Cylinder("shank", head, head + shank, s["shank.diameter"], shoulder="left"),
+        Screw("thread", head + shank, long, thread, runs_out="left"),
+        End("tip", long, "right"),
+        Bevel("tip_edge", long, thread_of(thread).major,
+              thread_of(thread).pitch, "right"),
+        Bevel("top_edge", 0.0, wide, 0.12 * head + 0.3, "left", angle=60.0),
+        Flats("hexagon", 0.0, head, s["head.across"], int(s["head.sides"])),
+        Centre("top_centre", 0.0, "left", round(0.3 * s["head.across"], 1)),
+        Centre("tip_centre", long, "right", _tip(s)),
+    ]  # fmt: skip
+    if s["groove.width"]:
+        at = s["groove.from_head"] + head
+        features.append(
+            Groove(
+                "groove", at, at + s["groove.width"], s["groove.diameter"], end_at=head
+            )
+        )
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    thread = thread_of(str(s["thread.thread"]))
+    yield at_least(
+        "thread-long",
+        "thread",
+        s["thread.length"] - s["nut.length"],
+        2 * thread.pitch,
+        "Thread past its nut, with the run-out (two pitches)",
+    )
+    yield at_least(
+        "shoulder",
+        "shank",
+        (s["head.across"] - s["shank.diameter"]) / 2,
+        0.1 * s["shank.diameter"],
+        "Bearing of the head on its seat",
+    )
+    yield at_least(
+        "head-high",
+        "hexagon",
+        s["head.length"],
+        0.6 * thread.major,
+        "Height of the head (0.6 of the thread)",
+    )
+    yield at_least(
+        "centre-in-tip",
+        "tip_centre",
+        thread.minor_external - _tip(s),
+        1.0,
+        "Root of the thread over the centre in its end",
+    )
+    if s["groove.width"]:
+        yield at_least(
+            "groove-core",
+            "groove",
+            s["groove.diameter"],
+            (1 - SHARE) * s["shank.diameter"],
+            "Core left in the groove (0.6 of the shank)",
+        )
+        yield at_least(
+            "groove-on-shank",
+            "groove",
+            s["shank.length"] - s["groove.from_head"] - s["groove.width"],
+            s["groove.width"] / 2,
+            "Shank left past the groove",
+        )
+    slim = _long(s) / s["shank.diameter"]
+    yield Check(
+        "slender",
+        "shank",
+        slim <= 12.0,
+        f"It is {slim:.1f} diameters long; over 12 it wants a steady or it turns "
+        "barrel-shaped.",
+        grave=False,
+        have=slim,
+        need=12.0,
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    sides = int(s["head.sides"])
+    thread = thread_of(str(s["thread.thread"]))
+    groove = (Step("groove", ("groove",)),) if s["groove.width"] else ()
+    return (
+        Holding(
+            "ends",
+            "lathe",
+            "In the chuck, each end in turn",
+            "Both ends get their centre first: everything after is turned between "
+            "them, so it can be put back as often as the thread asks.",
+            (
+                Step("face", ("top",)),
+                Step("centre", ("top_centre",)),
+                Step("face", ("tip",), title="Turn it round, face to length"),
+                Step("centre", ("tip_centre",)),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "between-centres",
+            "lathe",
+            "Between centres, with a dog on the head",
+            "Turn a trial cut at both ends and bring the tailstock over by half of "
+            "what they differ, before anything is near its size.",
+            (
+                Step("turn", ("head_round",)),
+                Step("turn", ("shank",), leaves=FINISH),
+                Step("turn", ("shank",), title="Finish the shank to its band",
+                     fit="shank", note="Read both ends: they tell where the tailstock "
+                     "stands."),
+                *groove,
+                Step("bevel", ("tip_edge", "top_edge")),
+                Step("thread", ("thread",),
+                     note=f"Pitch {thread.pitch:g}. On a lead screw of the other "
+                     "system keep the half nuts shut to the end and run back under "
+                     "power. Try the nut, or wires; stop when it goes on by hand."),
+                Step("prove", ("thread",), title="Try the nut before it comes off",
+                     tool="its nut", hold=True,
+                     note="Where it binds: clean both, look for a burr on the first "
+                     "turn, then one more pass at the same depth."),
+            ),
+            "centres",
+        ),
+        Holding(
+            "hexagon",
+            "mill",
+            "In a dividing head or a collet block, by the shank",
+            f"{sides} flats, {360 / sides:g}° apart; opposite ones bring it to size.",
+            (
+                Step("mill", ("hexagon",), title=f"Mill {sides} flats to "
+                     f"{s['head.across']:g} across", note="One pass over all, then "
+                     "measure across two and take half of what is over."),
+                Step("deburr", ()),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "hexagon-screw",
+    "Screw with a hexagon",
+    "A screw or threaded shaft with a hexagon or square head, to a nut in hand.",
+    "to an M16 nut, 40 long under its head, 24 across flats",
+    also="bolt shaft leadscrew head hex nut special fastener adjusting",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(1.16*head.across + 2, 1)",
+             "over the corners", 5, 200),
+        Size("stock.length", "stock length",
+             "up(head.length + shank.length + thread.length + 4, 1)", "both faces", 12,
+             1500),
+        Size("head.across", "head across flats", _across, "one and a half of it", 4,
+             150, rests=(), step=1, at="hexagon.across"),
+        Size("head.sides", "its flats", "6", "", 2, 8, COUNT, at="hexagon.count"),
+        Size("head.length", "height of the head", "up(0.4*head.across, 1)", "", 2, 100,
+             at="head_round.length"),
+        Size("shank.diameter", "plain shank", "hole.diameter", low=3, high=140),
+        Size("shank.length", "length of the plain shank", "up(hole.depth, 1)",
+             "what it goes through", 1, 500),
+        Size("groove.width", "groove for the retainer", "0", "0 for none", 0, 20),
+        Size("groove.from_head", "groove from the head", "shank.length/2", "", 0, 500,
+             step=0.5, at="groove.from_end"),
+        Size("groove.diameter", "floor of the groove", "0.8*shank.diameter", "", 2,
+             140, step=0.1),
+        Size("thread.thread", "thread", "nut.thread", "as its nut", kind=TEXT,
+             by="copy"),
+        Size("thread.length", "length of the thread", _threaded,
+             "its nut, and the run-out", 3, 500, rests=("thread.thread",), step=0.5),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("nut", "its nut", (
+            MateSize("thread", "its thread", "M16"),
+            MateSize("length", "how far it is screwed in", 20.0,
+                     ("depth", "length", "thickness")),
+        )),
+        Mate("hole", "what it passes through", (
+            MateSize("diameter", "the hole", 17.0, ("bore", "hole")),
+            MateSize("depth", "how thick it is there", 20.0,
+                     ("thickness", "depth", "length")),
+        )),
+    ),
+    fits=(
+        FitSlot("shank", "Shank in its hole", "shank.diameter", "hole.diameter", "hole",
+                "shaft", "runs"),
+    ),
+    runs=False,
+    full={"groove.width": "3", "shank.length": "24"},
+    surfaces={"shaft": "shank.diameter"},
+)  # fmt: skip

@@ -1,0 +1,433 @@
+"""Hub adapter: carries a wheel on a shaft, driven by a key, held by a set screw or the
+old screw in the shaft's end.
+
+z = 0 is the hub's rear face; z grows towards the wheel, which sits on the boss against
+the flange.
+"""
+
+import math
+from collections.abc import Iterable
+from typing import Any
+
+from machinon.core.materials import material
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bore,
+    Circle,
+    CrossHoles,
+    Cylinder,
+    End,
+    Feature,
+    Hole,
+    Holes,
+    Keyway,
+)
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import TEXT, reckon
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screws import cap_screw
+
+OVER = 1.5  # mm: stock over each end
+CLAMPS = 0.5  # mm: the shaft ends short of the seat, so that its screw clamps the hub
+TO_BORE = 0.5  # mm to a side that the drill leaves
+EDGE = 2.5  # mm: least metal outside of a tapped hole
+
+
+def _seat(s: Values) -> float:
+    """The face that the wheel lies against, z."""
+    return float(s["hub.length"] + s["flange.thickness"])
+
+
+def _long(s: Values) -> float:
+    return float(_seat(s) + s["boss.height"])
+
+
+def _seated(s: Values) -> bool:
+    """Whether the shaft's own screw holds it, on a seat inside."""
+    return bool(s["seat.thickness"])
+
+
+def _deep(s: Values) -> float:
+    """How deep the bore is: through, or to the seat of the shaft's own screw."""
+    return float(s["shaft.length"] + CLAMPS) if _seated(s) else _long(s)
+
+
+def _keyed(s: Values) -> bool:
+    return bool(s["key.depth"])
+
+
+def _hole(s: Values) -> Hole:
+    screw = cap_screw(str(s["bolts.screw"]))
+    return Hole(screw.tapping_drill, thread=screw.size)
+
+
+def _grub(s: Values) -> Hole:
+    thread = str(s["grub.thread"])
+    drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
+    return Hole(drill, thread=thread)
+
+
+def _key(s: Values, what: str) -> float:
+    """A measure of the keyway for its shaft, by the table of keys."""
+    return float(reckon("keyway", {"shaft_diameter": s["shaft.diameter"]})[what])
+
+
+def _screws(s: Values) -> dict[str, Any]:
+    """What the joint of the screws is told."""
+    return {
+        "thread": s["bolts.screw"],
+        "new": "tapped",
+        "holes": s["wheel.bolts"],
+        "measured": s["wheel.hole"],
+    }
+
+
+def _bolts_size(s: Values) -> str:
+    """The largest screw that passes the wheel's holes."""
+    for size in ("M12", "M10", "M8", "M6", "M5", "M4"):
+        if thread_of(size).major <= s["wheel.hole"] - 0.2:
+            return size
+    return "M3"
+
+
+def _flange(s: Values) -> float:
+    """Past the wheel's holes by their own size."""
+    drill = cap_screw(str(s["bolts.screw"])).tapping_drill
+    return float(math.ceil(s["bolts.circle"] + 3 * drill))
+
+
+def _thick(s: Values) -> float:
+    """What the screws' threads need."""
+    screw = cap_screw(str(s["bolts.screw"])).diameter
+    wanted = max(
+        material(str(s["material"])).engagement * screw, s["flange.diameter"] / 15
+    )
+    return float(math.ceil(wanted) + 1)
+
+
+def build(s: Values) -> Body:
+    seat = _seat(s)
+    long = seat + s["boss.height"]
+    hub, bore, deep = s["hub.diameter"], s["bore.diameter"], _deep(s)
+    features: list[Feature] = [
+        End("rear", 0.0, "left"),
+        Cylinder("hub", 0.0, s["hub.length"], hub, shoulder="right"),
+        Cylinder("flange", s["hub.length"], seat, s["flange.diameter"], "thickness"),
+        Cylinder("boss", seat, long, s["boss.diameter"], "height", "left"),
+        End("front", long, "right"),
+        Bore("bore", 0.0, deep, bore, opens="left"),
+    ]
+    if _seated(s):
+        at = deep + s["seat.thickness"]
+        features.append(Bore("seat", deep, at, s["seat.hole"], "thickness"))
+        features.append(Bore("recess", at, long, s["recess.diameter"], opens="right"))
+    if _keyed(s):
+        features.append(
+            Keyway("key", 0.0, deep, bore, s["key.width"], s["key.depth"], inside=True)
+        )
+    features.append(
+        Holes("bolts", "right", Circle(int(s["bolts.count"]), s["bolts.circle"]),
+              _hole(s), s["flange.thickness"], level=seat)
+    )  # fmt: skip
+    if s["grub.thread"] != "none":
+        wall = (hub - bore) / 2
+        features.append(
+            CrossHoles("grub", s["grub.from_end"], hub, _grub(s), wall, 1, -90.0)
+        )
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    bore, hub = s["bore.diameter"], s["hub.diameter"]
+    wall = (hub - bore) / 2
+    screw = cap_screw(str(s["bolts.screw"]))
+    half, hole = s["bolts.circle"] / 2, _hole(s).diameter
+    if _keyed(s):
+        yield at_least(
+            "wall-key",
+            "key",
+            wall - s["key.depth"],
+            max(3.0, bore / 6),
+            "Wall of the hub over the keyway (a sixth of the bore)",
+        )
+    else:
+        yield at_least(
+            "wall", "hub", wall, max(3.0, bore / 6),
+            "Wall of the hub (a sixth of the bore)",
+        )  # fmt: skip
+    yield at_least(
+        "boss-wall",
+        "boss",
+        (s["boss.diameter"] - (s["recess.diameter"] if _seated(s) else
+                               bore + 2 * s["key.depth"])) / 2,
+        2.0,
+        "Wall of the boss over what is bored in it",
+    )  # fmt: skip
+    yield at_least(
+        "hub-guides",
+        "bore",
+        min(_deep(s), s["shaft.length"]),
+        0.8 * bore,
+        "Length of the bore on the shaft (0.8 of its diameter)",
+    )
+    yield at_least(
+        "boss-in-wheel",
+        "boss",
+        s["wheel.thickness"] - s["boss.height"],
+        0.3,
+        "Boss lower than the wheel is thick: the washer must press the wheel",
+    )
+    yield at_least(
+        "flange-thin",
+        "flange",
+        s["flange.thickness"],
+        s["flange.diameter"] / 15,
+        "Thickness of the flange (a fifteenth of its diameter)",
+    )
+    wanted = material(str(s["material"])).engagement * screw.diameter
+    yield at_least(
+        "engagement",
+        "bolts",
+        s["flange.thickness"],
+        wanted,
+        f"Thread for the {screw.size} screws in {s['material']}",
+    )
+    yield at_least(
+        "bolts-edge",
+        "bolts",
+        s["flange.diameter"] / 2 - half - hole / 2,
+        EDGE,
+        "Metal between the tapped holes and the flange's edge",
+    )
+    yield at_least(
+        "bolts-boss",
+        "bolts",
+        half - (screw.diameter + s["boss.diameter"]) / 2,
+        0.5,
+        "Metal between the screws and the boss",
+    )
+    if _seated(s):
+        yield at_least(
+            "screw-head",
+            "recess",
+            s["recess.diameter"] - s["shaft.screw_head"],
+            0.5,
+            "Room round the head of the shaft's own screw",
+        )
+        yield at_least(
+            "head-seats",
+            "seat",
+            s["shaft.screw_head"] - s["seat.hole"],
+            2.0,
+            "Head of that screw over its hole",
+        )
+        yield at_least(
+            "recess-deep",
+            "recess",
+            _long(s) - _deep(s) - s["seat.thickness"],
+            1.0,
+            "Depth of the recess in front of the seat",
+        )
+    if s["grub.thread"] != "none":
+        grub = thread_of(str(s["grub.thread"]))
+        yield at_least(
+            "grub-thread", "grub", wall, grub.major,
+            "Wall that the set screw's thread is in (its diameter)",
+        )  # fmt: skip
+        yield at_least(
+            "grub-in-hub",
+            "grub",
+            min(s["grub.from_end"], s["hub.length"] - s["grub.from_end"]),
+            grub.major,
+            "Set screw from the ends of the hub (its diameter)",
+        )
+    yield at_least(
+        "clearance",
+        "flange",
+        s["machine.clear"] - max(s["flange.diameter"], hub) / 2,
+        1.0,
+        "Room to the nearest lever or screw head, through the full turn",
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    keyed = _keyed(s)
+    broached = (
+        Holding(
+            "key",
+            "bench",
+            "Under the press, on a guide bush, or in the lathe with a slotting tool",
+            "The keyway follows the bore. Its sides are widened one after the other "
+            "until the key goes in: measure to the far wall of the bore.",
+            (
+                Step("keyway", ("key",), title="Broach or slot the keyway to its key",
+                     tool="broach and bush",
+                     caution="Stand clear of the press; oil the broach, keep it "
+                     "upright."),
+            ),
+        ),
+    ) if keyed else ()  # fmt: skip
+    grub = (
+        Holding(
+            "grub",
+            "mill",
+            "On its side in the vise",
+            "A groove in the shaft a little off the screw's middle, towards the "
+            "shoulder, makes the set screw draw the hub home.",
+            (
+                Step("drill", ("grub",)),
+                Step("tap", ("grub",), note="Not over the keyway: a set screw there "
+                     "only presses the key."),
+            ),
+        ),
+    ) if s["grub.thread"] != "none" else ()  # fmt: skip
+    return (
+        Holding(
+            "rear",
+            "lathe",
+            "In the chuck, rear end out",
+            "Bore and hub in one chucking. A mock-up printed or turned of wood first "
+            "shows what it would touch through a full turn.",
+            (
+                Step("face", ("rear",)),
+                Step("turn", ("hub",)),
+                Step("drill", ("bore",), leaves=TO_BORE),
+                *((Step("drill", ("seat",)),) if _seated(s) else ()),
+                Step("bore", ("bore",), fit="bore", note="Equal light cuts; measure "
+                     "at both ends of the bore."),
+                Step("prove", ("bore",), title="Try it on the shaft", fit="bore",
+                     tool="the shaft", hold=True),
+            ),
+            "jaws",
+        ),
+        *broached,
+        Holding(
+            "front",
+            "lathe",
+            "On an arbor in its own bore, or in soft jaws by the hub",
+            "Flange and boss must run true to the bore that is finished: set it by "
+            "the indicator in the bore.",
+            (
+                Step("face", ("front",), title="Face to length"),
+                Step("turn", ("flange",)),
+                Step("turn", ("boss",), fit="boss"),
+                *((Step("bore", ("recess",)),) if _seated(s) else ()),
+                Step("prove", ("boss",), title="Try the wheel on the boss",
+                     tool="the wheel", hold=True, fit="boss"),
+            ),
+        ),
+        Holding(
+            "bolts",
+            "mill",
+            "On the table, flange up, its boss set to the spindle",
+            "The wheel's own circle, laid out from the boss.",
+            (Step("drill", ("bolts",)), Step("tap", ("bolts",),
+                  note="In the set-up of the drill.")),
+        ),
+        *grub,
+        Holding("last", "bench", "Off the machine", "Nothing sharp goes on a shaft.",
+                (Step("deburr", ()),)),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "hub-adapter",
+    "Hub adapter",
+    "Puts a wheel or pulley on a shaft it was not made for: bore, key, bolt circle.",
+    "for a shaft of 20 mm with a 6 mm key and a wheel of 30 mm bore",
+    also="wheel hub pulley handwheel keyway flange coupling boss adaptor",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(flange.diameter + 3, 1)",
+             "a clean-up", 10, 520),
+        Size("stock.length", "stock length",
+             "up(hub.length + flange.thickness + boss.height + 4, 1)", "both faces",
+             10, 500),
+        Size("hub.diameter", "hub", "up(1.7*shaft.diameter + 2*key.depth, 1)",
+             "a wall of a third", 6, 400),
+        Size("hub.length", "length of the hub", "like.hub_length",
+             "as the old part has it", 3, 300, by="copy", step=0.1),
+        Size("flange.diameter", "flange", _flange, "past its holes", 10, 500,
+             rests=("bolts.circle", "bolts.screw"), step=1),
+        Size("flange.thickness", "thickness of the flange", _thick,
+             "what its threads need", 3, 100,
+             rests=("flange.diameter", "bolts.screw"), step=1),
+        Size("boss.diameter", "boss for the wheel", "wheel.bore", low=4, high=400),
+        Size("boss.height", "height of the boss",
+             "max(down(wheel.thickness - 1, 0.5), 1)",
+             "a millimetre under the wheel", 1, 100),
+        Size("bore.diameter", "bore", "shaft.diameter", low=3, high=200),
+        Size("key.width", "width of the keyway", lambda s: _key(s, "key_width"),
+             "by the table of keys", 1, 60),
+        Size("key.depth", "depth of the keyway", lambda s: _key(s, "hub_depth"),
+             "by the table of keys; 0 for none", 0, 30, step=0.1),
+        Size("seat.thickness", "seat for the shaft's own screw", "0", "0 for none", 0,
+             60),
+        Size("seat.hole", "hole in that seat", "down(shaft.screw_head/1.6, 0.5)",
+             "the screw", 1, 100, at="seat.diameter"),
+        Size("recess.diameter", "recess for its head", "up(shaft.screw_head + 1, 1)",
+             "round its head", 0, 150),
+        Size("bolts.screw", "wheel's screws", _bolts_size,
+             "what passes the wheel's holes", kind=TEXT),
+        Size("bolts.count", "how many", "wheel.bolts", "as the wheel has", 2, 12,
+             COUNT, by="copy"),
+        Size("bolts.circle", "bolt circle", "wheel.circle", low=8, high=480),
+        Size("grub.thread", "set screw", "M6", "none for none", kind=TEXT),
+        Size("grub.from_end", "set screw from the rear", "hub.length/2",
+             "the middle of the hub", 1, 300, step=0.5),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("shaft", "the shaft", (
+            MateSize("diameter", "its diameter", 20.0, ("shaft", "register")),
+            MateSize("length", "from its shoulder to its end", 30.0,
+                     ("shoulder", "length")),
+            MateSize("screw_head", "head of the screw in its end", 16.0,
+                     optional=True),
+        )),
+        Mate("wheel", "the wheel", (
+            MateSize("bore", "its bore", 30.02, ("bore", "recess")),
+            MateSize("thickness", "its thickness at the bore", 8.0,
+                     ("thickness", "width")),
+            MateSize("circle", "its bolt circle", 46.0, ("bolt-circle",)),
+            MateSize("hole", "its holes", 6.4, ("bolt-circle",), aid="hole"),
+            MateSize("bolts", "how many holes", 4.0, kind=COUNT, aid="holes"),
+        )),
+        Mate("like", "the old part", (
+            MateSize("hub_length", "length of its hub", 25.0, ("shoulder", "length"),
+                     True),
+        )),
+        Mate("machine", "where it turns", (
+            MateSize("clear", "from the axis to the nearest lever", 60.0),
+        )),
+    ),
+    fits=(
+        FitSlot("bore", "Hub on the shaft", "bore.diameter", "shaft.diameter", "shaft",
+                "shaft", "moves"),
+        FitSlot("boss", "Boss in the wheel", "boss.diameter", "wheel.bore", "hole",
+                "register", "slides"),
+        FitSlot("bolts", "Wheel's bolt circle", "bolts.circle", "wheel.circle", "hole",
+                "bolts", "normal", rests=("bolts.screw",), tells=_screws,
+                centred="boss"),
+    ),
+    runs=True,
+    full={"seat.thickness": "5"},
+    ways=({"grub.thread": "none", "key.depth": "0"},),
+    surfaces={"register": "boss.diameter", "bore": "bore.diameter",
+              "bolt-circle": "bolts.circle"},
+)  # fmt: skip

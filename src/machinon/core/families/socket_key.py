@@ -1,0 +1,279 @@
+"""Socket key: a square or hexagon cut from round, for a chuck's or a screw's socket,
+with a cross handle.
+
+z = 0 is the top of the head; the point is at the right.
+"""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    CrossHoles,
+    Cylinder,
+    End,
+    Feature,
+    Flats,
+    Hole,
+)
+from machinon.core.quantity import COUNT, TORQUE
+
+OVER = 2.0  # mm: stock over each end
+HAND = 250.0  # N: a hand's push at the end of a handle; a shop rule
+
+
+def _corners(s: Values) -> float:
+    """Over the corners of the point, as sharp as they would be."""
+    return float(s["point.across"] / math.cos(math.pi / s["socket.sides"]))
+
+
+def _rounded(s: Values) -> float:
+    """The round that the point is turned to before its flats: its corners are as round
+    as the socket's."""
+    half = s["socket.corner"] * (1 / math.cos(math.pi / s["socket.sides"]) - 1)
+    return float(_corners(s) - 2 * half)
+
+
+def build(s: Values) -> Body:
+    head, shank, point = s["head.length"], s["shank.length"], s["point.length"]
+    long = head + shank + point
+    features: list[Feature] = [
+        End("top", 0.0, "left"),
+        Cylinder("head", 0.0, head, s["head.diameter"]),
+        Cylinder("shank", head, head + shank, s["shank.diameter"], shoulder="left"),
+        Cylinder("point_round", head + shank, long, s["point.round"], shoulder="left"),
+        End("tip", long, "right"),
+        Flats("point", head + shank, long, s["point.across"], int(s["socket.sides"])),
+        Bevel("tip_edge", long, s["point.round"], 0.06 * s["point.round"], "right"),
+        Bevel("top_edge", 0.0, s["head.diameter"], 0.5, "left"),
+        CrossHoles("handle", head / 2, s["head.diameter"], Hole(s["handle.hole"]),
+                   s["head.diameter"]),
+    ]  # fmt: skip
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    yield at_least(
+        "point-reaches",
+        "point",
+        s["socket.depth"] - s["point.length"],
+        0.3,
+        "Socket deeper than the point is long: the shoulder seats, not the tip",
+        grave=False,
+    )
+    yield at_least(
+        "point-held",
+        "point",
+        s["point.length"],
+        0.8 * s["point.across"],
+        "Point in the socket (0.8 of its size), so that it does not round off",
+    )
+    yield Check(
+        "corners",
+        "point",
+        s["point.round"] <= _corners(s) + 1e-9,
+        f"Its round of ⌀{s['point.round']:g} leaves corners; sharp ones would stand at "
+        f"⌀{_corners(s):.2f}.",
+        have=_corners(s),
+        need=s["point.round"],
+    )
+    yield at_least(
+        "shank-passes",
+        "shank",
+        s["shank.diameter"],
+        0.95 * s["point.round"],
+        "Shank as strong as the point",
+        grave=False,
+    )
+    yield at_least(
+        "head-wall",
+        "handle",
+        (s["head.diameter"] - s["handle.hole"]) / 2,
+        0.2 * s["head.diameter"],
+        "Wall of the head beside the handle (a fifth of it)",
+    )
+    yield at_least(
+        "handle-in-head",
+        "handle",
+        (s["head.length"] - s["handle.hole"]) / 2,
+        2.0,
+        "Metal over and under the handle's hole",
+    )
+    arm = s["handle.length"] / 2 / 1000
+    most = 2 * HAND * arm
+    yield Check(
+        "torque",
+        "handle",
+        most >= s["socket.torque"] and most <= 2.5 * s["socket.torque"],
+        f"Two hands of {HAND:g} N on a handle of {s['handle.length']:g} mm give "
+        f"{most:.0f} Nm; {s['socket.torque']:g} are wanted, and no more than "
+        f"{2.5 * s['socket.torque']:.0f}, or the socket suffers.",
+        grave=False,
+    )
+    # shear of a square or hexagon: torque over 0.2 of its size cubed
+    stress = s["socket.torque"] * 1000 / (0.2 * s["point.across"] ** 3)
+    yield Check(
+        "shear",
+        "point",
+        stress <= 300.0,
+        f"The point carries {stress:.0f} N/mm² at that torque; up to 300 is wanted of "
+        "a tempered tool steel, 120 of a mild one.",
+        have=stress,
+        need=300.0,
+        grave=False,
+    )
+    yield at_least(
+        "swing",
+        "handle",
+        s["machine.clear"] - s["handle.length"] / 2,
+        3.0,
+        "Room for the handle to swing past headstock and slide",
+        grave=False,
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    sides = int(s["socket.sides"])
+    kind = {4: "square", 6: "hexagon"}.get(sides, f"{sides} sides")
+    turn = 360 / sides
+    return (
+        Holding(
+            "turning",
+            "lathe",
+            "In the chuck, point out",
+            "Point, shank and head in one chucking; the round of the point gives its "
+            "corners their radius.",
+            (
+                Step("face", ("tip",)),
+                Step("turn", ("head",)),
+                Step("turn", ("shank",)),
+                Step("turn", ("point_round",)),
+                Step("bevel", ("tip_edge",)),
+                Step("part", ("top",), leaves=0.5),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "flats",
+            "mill",
+            "In a dividing head or a collet block, by its head",
+            f"Opposite flats in turn: each pass comes off twice. {sides} stops, "
+            f"{turn:g}° apart.",
+            (
+                Step("mill", ("point",), title=f"Mill the {kind} to its socket",
+                     fit="point", note="Half of what is over to each side; measure "
+                     "across before the last pass."),
+                Step("prove", ("point",), title="Try it in the socket", fit="point",
+                     tool="the socket", hold=True),
+            ),
+        ),
+        Holding(
+            "handle",
+            "mill",
+            "In the vise by two flats, head up",
+            "The cross hole stands level with a flat, so that the handle tells where "
+            "the corners are.",
+            (
+                Step("drill", ("handle",)),
+                Step("deburr", ()),
+            ),
+        ),
+        Holding(
+            "ends",
+            "lathe",
+            "In the chuck by the shank",
+            "The parted end is faced last.",
+            (
+                Step("face", ("top",)),
+                Step("bevel", ("top_edge",)),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "heat",
+            "bench",
+            "At the fire",
+            "Only the point is hardened: a file must just skate on it, and the shank "
+            "stays tough.",
+            (
+                Step("harden", (), title="Harden the point, temper it, try it with a "
+                     "file", key="harden"),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "socket-key",
+    "Socket key",
+    "A square or hexagon key for a chuck's or a screw's socket, with a cross handle.",
+    "for a square socket of 8 mm, 14 deep",
+    also="chuck key spanner wrench square hexagon tommy bar T-handle Allen",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(head.diameter + 1, 1)",
+             "a clean-up", 3, 120),
+        Size("stock.length", "stock length",
+             "up(head.length + shank.length + point.length + 20, 1)",
+             "and what the jaws hold", 15, 500),
+        Size("head.diameter", "head", "up(1.9*socket.across, 1)",
+             "a wall beside the handle", 3, 100),
+        Size("head.length", "length of the head", "up(2*handle.hole + 4, 1)",
+             "twice the handle", 4, 100),
+        Size("shank.diameter", "shank", "up(point.round, 0.5)",
+             "as thick as the point", 2, 100),
+        Size("shank.length", "length of the shank", "up(5*socket.across, 5)",
+             "five of its size", 0.5, 300),
+        Size("point.across", "point across flats", "socket.across", low=2, high=60),
+        Size("point.round", "round of the point", _rounded,
+             "the socket's corner radius", 2, 90, rests=("point.across",), step=0.01,
+             at="point_round.diameter"),
+        Size("point.length", "length of the point",
+             "min(down(socket.depth - 0.5, 0.5), up(1.5*socket.across, 0.5))",
+             "under the socket's depth", 2, 80),
+        Size("handle.hole", "hole for the handle", "round(0.9*socket.across, 0.5)",
+             "a little under the point", 2, 40, at="handle.diameter"),
+        Size("handle.length", "length of the handle", "up(4*socket.torque, 10)",
+             "what two hands give", 20, 600),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("socket", "the socket", (
+            MateSize("across", "its size across flats", 8.05, ("slot", "groove")),
+            MateSize("depth", "its depth", 14.0, ("depth", "recess-depth")),
+            MateSize("sides", "its sides: 4 or 6", 4.0, kind=COUNT),
+            MateSize("corner", "radius of its corners", 0.5, optional=True),
+            MateSize("torque", "what it is tightened to, Nm", 25.0, kind=TORQUE),
+        )),
+        Mate("machine", "where it is turned", (
+            MateSize("clear", "room round its axis", 120.0),
+        )),
+    ),
+    fits=(
+        FitSlot("point", "Point in its socket", "point.across", "socket.across", "hole",
+                "slot", "glides"),
+    ),
+    material="tool steel",
+    ways=({"socket.sides": "6"},),
+    surfaces={"flats": "point.across"},
+    cautions={
+        "proof": "Never leave a key in a chuck: take the hand off only with the key in "
+        "it.",
+    },
+)  # fmt: skip
