@@ -9,7 +9,6 @@ from machinon.core.families import families
 from machinon.core.job.job import Job
 from machinon.core.job.made_piece import could_be, made_job, mate_pieces
 from machinon.core.piece.family import Family, Mate
-from machinon.core.quantity import LENGTH, parse, typed_again
 from machinon.core.shop.entry import words
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
@@ -74,7 +73,7 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
         (one for one in made_before(file, family) if one.id == typed.get("like")), None
     )
     start = before.making if before and before.making else Making(family.key)
-    sizes = {**start.sizes, **typed_of_mates(family, typed)}
+    sizes = {**start.sizes, **typed_of_mates(family, typed, file.shop().inch)}
     job = made_job(
         file.new_id(name),
         name,
@@ -114,19 +113,15 @@ def chosen_mates(
     return mates, new
 
 
-def typed_of_mates(family: Family, typed: Mapping[str, str]) -> dict[str, str]:
+def typed_of_mates(
+    family: Family, typed: Mapping[str, str], inch: bool = False
+) -> dict[str, str]:
     """What no gauge reads of the mates, as far as it was said."""
     found = {}
     for key, one in family.mate_keys.items():
         text = typed.get(f"size.{key}", "").strip()
-        if not text:
-            continue
-        if isinstance(one.usual, str):
-            found[key] = text
-            continue
-        value = parse(text, one.kind, key=f"size.{key}", above=0, high=5000)
-        unit = "mm" if one.kind is LENGTH else ""
-        found[key] = f"{typed_again(value)}{unit}"
+        if text:
+            found[key] = one.kept(f"size.{key}", text, inch)
     return found
 
 

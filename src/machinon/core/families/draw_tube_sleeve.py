@@ -270,7 +270,7 @@ FAMILY = Family(
         Mate("spindle", "the spindle's end", (
             MateSize("bore", "its bore", 32.0, ("bore",)),
             MateSize("between", "from its face to the collar", 62.0,
-                     ("length", "depth", "shoulder")),
+                     ("depth", "shoulder", "length")),
         )),
         Mate("washer", "the washer under the collar", (
             MateSize("thickness", "its thickness", 2.0, ("thickness",)),

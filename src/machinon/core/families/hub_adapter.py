@@ -86,20 +86,10 @@ def _key(s: Values, what: str) -> float:
 
 def _screws(s: Values) -> dict[str, Any]:
     """What the joint of the screws is told."""
-    return {
-        "thread": s["bolts.screw"],
-        "new": "tapped",
-        "holes": s["wheel.bolts"],
-        "measured": s["wheel.hole"],
-    }
-
-
-def _bolts_size(s: Values) -> str:
-    """The largest screw that passes the wheel's holes."""
-    for size in ("M12", "M10", "M8", "M6", "M5", "M4"):
-        if thread_of(size).major <= s["wheel.hole"] - 0.2:
-            return size
-    return "M3"
+    told = {"thread": s["bolts.screw"], "new": "tapped", "holes": s["wheel.bolts"]}
+    if "wheel.hole" in s:
+        told["measured"] = s["wheel.hole"]
+    return told
 
 
 def _flange(s: Values) -> float:
@@ -380,8 +370,8 @@ FAMILY = Family(
              "the screw", 1, 100, at="seat.diameter"),
         Size("recess.diameter", "recess for its head", "up(shaft.screw_head + 1, 1)",
              "round its head", 0, 150),
-        Size("bolts.screw", "wheel's screws", _bolts_size,
-             "what passes the wheel's holes", kind=TEXT),
+        Size("bolts.screw", "wheel's screws", "wheel.screw", "as the wheel takes",
+             kind=TEXT, by="copy"),
         Size("bolts.count", "how many", "wheel.bolts", "as the wheel has", 2, 12,
              COUNT, by="copy"),
         Size("bolts.circle", "bolt circle", "wheel.circle", low=8, high=480),
@@ -405,7 +395,8 @@ FAMILY = Family(
             MateSize("thickness", "its thickness at the bore", 8.0,
                      ("thickness", "width")),
             MateSize("circle", "its bolt circle", 46.0, ("bolt-circle",)),
-            MateSize("hole", "its holes", 6.4, ("bolt-circle",), aid="hole"),
+            MateSize("hole", "its holes", 6.4, aid="hole"),
+            MateSize("screw", "its screws", "M6", ("bolt-circle",), True),
             MateSize("bolts", "how many holes", 4.0, kind=COUNT, aid="holes"),
         )),
         Mate("like", "the old part", (
@@ -422,7 +413,7 @@ FAMILY = Family(
         FitSlot("boss", "Boss in the wheel", "boss.diameter", "wheel.bore", "hole",
                 "register", "slides"),
         FitSlot("bolts", "Wheel's bolt circle", "bolts.circle", "wheel.circle", "hole",
-                "bolts", "normal", rests=("bolts.screw",), tells=_screws,
+                "bolts", "normal", rests=("bolts.screw", "wheel.bolts"), tells=_screws,
                 centred="boss"),
     ),
     runs=True,

@@ -180,7 +180,7 @@ FAMILY = Family(
         )),
         Mate("held", "what is clamped", (
             MateSize("height", "its height", 75.0, ("length", "thickness", "width")),
-            MateSize("hole", "the hole in it", 11.0, ("hole", "bore")),
+            MateSize("hole", "the hole in it", 11.0, ("bore", "hole")),
         )),
         Mate("nut", "its nut", (
             MateSize("thread", "its thread", "M10"),

@@ -116,6 +116,22 @@ class MateSize:
     kind: Kind = LENGTH
     aid: str = ""
 
+    def value(self, key: str, text: str, inch: bool = False) -> float | str:
+        """A figure or a word as typed. Raises BadInput on `key`."""
+        if not isinstance(self.usual, str):
+            return quantity.parse(text, self.kind, inch=inch, key=key, low=0, high=5000)
+        if not text.strip():
+            raise BadInput(key, f"Nothing is typed. Type {self.words}.")
+        return thread_of(text, key).name if self.key == "thread" else text.strip()
+
+    def kept(self, key: str, text: str, inch: bool = False) -> str:
+        """It as it is whatever the shop's unit will be. Raises BadInput on `key`."""
+        value = self.value(key, text, inch)
+        if isinstance(value, str):
+            return value
+        unit = "mm" if self.kind is LENGTH else ""
+        return f"{quantity.typed_again(value)}{unit}"
+
 
 @dataclass(frozen=True, slots=True)
 class Mate:
@@ -555,18 +571,12 @@ def _sorted_out(
         elif key.endswith(".doubt") and key[:-6] in mates:
             doubts[key[:-6]] = quantity.parse(text, inch=inch, key=key, low=0, high=5)
         elif key in mates:
-            mates[key] = _mate_value(key, family.mate_keys[key], text, inch)
+            mates[key] = family.mate_keys[key].value(key, text, inch)
         elif key in sizes:
             typed[key] = text.strip()
         else:
             raise unknown(key, key, [*sizes, *mates, *(f"fit.{s}" for s in slots)])
     return wants, typed, mates, doubts, metal
-
-
-def _mate_value(key: str, one: MateSize, text: str, inch: bool) -> float | str:
-    if isinstance(one.usual, str):
-        return thread_of(text, key).name if one.key == "thread" else text.strip()
-    return quantity.parse(text, one.kind, inch=inch, key=key, above=0, high=5000)
 
 
 def _names_of(size: Size) -> tuple[str, ...]:

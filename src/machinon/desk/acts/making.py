@@ -44,11 +44,9 @@ class MakingActs(JobAtHand):
         text = typed.strip()
         name, said = key, text or "follows its rule again"
         if key in family.mate_keys:
-            name = family.mate_keys[key].words
-            kind = family.mate_keys[key].kind
-            value = quantity.parse(text, kind, inch=self.inch, key=key, low=0)
-            unit = "mm" if kind is quantity.LENGTH else ""
-            text = f"{quantity.typed_again(value)}{unit}"
+            mate = family.mate_keys[key]
+            name = mate.words
+            text = mate.kept(key, text, self.inch)
         elif key != "material":
             size = family.size(key)
             name = size.words

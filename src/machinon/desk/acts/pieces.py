@@ -47,7 +47,7 @@ class PieceActs(JobAtHand):
         mates, new = chosen_mates(self.file, family, typed, self.made_here())
         first = max((one.number for one in self.job.fits), default=0) + 1
         name = str(max(int(one.key) for one in self.job.works) + 1)
-        making = Making(family.key, typed_of_mates(family, typed))
+        making = Making(family.key, typed_of_mates(family, typed, self.inch))
         work, fits = new_work(name, making, mates, first)
         works = self.job.works
         if self.job.making is None and len(works) == 1 and not self.job.fits:
