@@ -2,8 +2,9 @@
 
 import functools
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from machinon.core.piece.body import VIEWS, Block, Body
 from machinon.core.piece.features import (
@@ -12,6 +13,7 @@ from machinon.core.piece.features import (
 from machinon.core.piece.features import (
     CrossHoles,
     Feature,
+    FlankedSlot,
     Flats,
     Holes,
     Keyway,
@@ -23,6 +25,9 @@ from machinon.core.piece.features import (
 )
 from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
+
+if TYPE_CHECKING:
+    from shapely.geometry.base import BaseGeometry
 
 Place = Callable[[float, float], Point]
 EDGE = 1.8
@@ -330,6 +335,8 @@ def _seen_radii(body: Body) -> set[float]:
 
 # -- blocks ----------------------------------------------------------------
 
+Edge = tuple[Point, Point, Role]
+
 
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
     """One view of a block: outline, what is seen in it, what is hidden dashed."""
@@ -403,7 +410,26 @@ def _drilled_lines(
     )
 
 
-Edge = tuple[Point, Point, Role]
+def _flank_edges(
+    one: FlankedSlot, cut: Sunk, view: str, whole: "BaseGeometry"
+) -> Iterator[Edge]:
+    """A slot with leaning flanks from its side: every edge by itself, since from above
+    the floor of a vee is seen and that of a dovetail is not."""
+    from shapely import LineString
+
+    across, up, _ = VIEWS[view]
+    long = cut.bottom - cut.top
+    level = one.block[2] if one.face == "top" else 0.0
+    for u, v in cut.outline:
+        start = cut.frame.at(u, v, cut.top)
+        end = cut.frame.at(u, v, cut.top + long)
+        ends = [(p[across], p[up]) for p in (start, end)]
+        mouth = abs(v - level) < 1e-6
+        seen = view == one.face and (mouth or one.floor <= one.mouth)
+        edge = LineString(ends).intersection(whole)
+        if edge.geom_type == "LineString" and not edge.is_empty:
+            (ax, ay), (bx, by) = edge.coords
+            yield (ax, ay), (bx, by), "outline" if seen else "hidden"
 
 
 @functools.lru_cache(maxsize=64)
@@ -430,6 +456,9 @@ def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
             ]
             if abs(cut.frame.into[along]) > 0.5:
                 flat = [(p[across], p[up]) for p in ends[::2]]
+            elif isinstance(one, FlankedSlot):
+                found += _flank_edges(one, cut, view, whole)
+                continue
             else:
                 left, low, right, high = extent([(p[across], p[up]) for p in ends])
                 flat = list(rectangle(left, low, right, high))

@@ -16,6 +16,7 @@ from machinon.core.piece.features import (
     Cone,
     CrossHoles,
     Dimension,
+    FlankedSlot,
     Flats,
     Holes,
     Knurl,
@@ -53,7 +54,7 @@ SAID = {
     "depth": "{} deep",
     "pitch": "pitch {}",
     "half_angle": "{} to the axis",
-    "angle": "{} to the axis",
+    "angle": "{} between flanks",
     "rise": "{} high",
 }
 
@@ -709,6 +710,11 @@ class _Sheet:
             if isinstance(one, Holes):
                 view = seen.get(one.face, "top")
                 at = max(one.points)
+            elif isinstance(one, FlankedSlot):
+                view = "front" if one.across else "right"
+                half = one.depth / 2
+                level = one.block[2] - half if one.face == "top" else half
+                at = (one.at, level)
             placed.append((views[view](*at), text, keys))
         # in the order of their holes down the page, so that no leaders cross
         for at, text, keys in sorted(placed, key=lambda note: note[0][1]):

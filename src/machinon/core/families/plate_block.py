@@ -29,6 +29,7 @@ from machinon.core.piece.features import (
     CornerRounds,
     EdgeBevels,
     Feature,
+    FlankedSlot,
     Grid,
     Hole,
     Holes,
@@ -163,6 +164,13 @@ def _feature(s: Values, name: str) -> Feature:
             far = x + size("length"), y + size("width")
             floor = size("depth") or None
             return Pocket(name, "top", block, (x, y), far, size("radius"), floor)
+        case "vee":
+            wide = size("width")
+            deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
+            crosswise = s[f"{name}.runs"] == "across"
+            return FlankedSlot(
+                name, "top", block, size("at"), wide, 0.0, deep, crosswise
+            )
         case "rebate":
             side = s[f"{name}.side"]
             return Rebate(name, side, block, size("width"), size("depth"))
@@ -255,6 +263,15 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 3.0,
                 f"Metal left at the floor of {spoken(name)}",
             )
+        case "vee":
+            half = math.radians(s[f"{name}.angle"] / 2)
+            yield at_least(
+                f"{name}-floor",
+                name,
+                high - s[f"{name}.width"] / 2 / math.tan(half),
+                3.0,
+                f"Metal left under {spoken(name)}",
+            )
         case "pocket":
             x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
             far = x + s[f"{name}.length"], y + s[f"{name}.width"]
@@ -317,6 +334,9 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
             steps.append(Step("drill", (name,), leaves=1.0, title=title))
             steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
         steps += [Step("mill", (name,)) for name in _parts(s, "pocket", "rebate")]
+        for name in _parts(s, "vee"):
+            note = "A slit at its bottom first keeps the cutter's corner free."
+            steps.append(Step("mill", (name,), tool="angle cutter", note=note))
     for name in _parts(s, *DRILLED):
         if s[f"{name}.face"] == face:
             steps += _drilled(s, name)
@@ -462,6 +482,14 @@ PARTS = (
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
         Size("radius", "corner radius of {}", "3", "half its cutter", 0, 100),
     )),
+    Part("vee", "A vee groove", (
+        Size("runs", "how {} runs", "along", "", kind=TEXT,
+             choices=("along", "across")),
+        Size("at", "middle of {} from the edge", "block.width/2", "in the middle", 0,
+             1000),
+        Size("angle", "angle of {}, flank to flank", "90", "", 20, 150, ANGLE),
+        Size("width", "{} at its mouth", "20", "", 1, 400),
+    )),
     Part("rebate", "A rebate", (
         Size("side", "side of {}", "front|back", "", kind=TEXT,
              choices=("front", "back")),
@@ -550,6 +578,14 @@ FAMILY = grown(
                 "slot1.width": "8",
                 "slot1.depth": "6",
                 "edge1.which": "upright",
+            },
+            {
+                "parts": "vee vee",
+                "vee1.width": "16",
+                "vee2.runs": "across",
+                "vee2.at": "80",
+                "vee2.angle": "60",
+                "vee2.width": "10",
             },
         ),
         surfaces={"length": "block.length", "width": "block.width",

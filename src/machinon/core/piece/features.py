@@ -220,7 +220,7 @@ class Cone(Feature, frozen=True):
             ),
             "length": Dimension("along", self.start, self.end, (large / 2, 0.0)),
             **dict.fromkeys(
-                ("taper", "rise", "angle"),
+                ("taper", "rise", "half_angle"),
                 Dimension("hole", self.start, self.end, (large / 2, 0.0)),
             ),
         }
@@ -1049,6 +1049,66 @@ class Rebate(Feature, frozen=True):
             "rest": Dimension("z", 0.0, high - self.depth),
             # what stands between this rebate and one like it at the other side
             "tongue": Dimension("y", self.width, wide - self.width),
+        }
+
+
+class FlankedSlot(Feature, frozen=True):
+    """A slot whose flanks lean, along a block's top or bottom: a vee, or a dovetail.
+
+    at: its middle, from the front or, where it runs across, from the left; mouth,
+    floor: its widths; none on the floor is a vee.
+    """
+
+    face: Literal["top", "bottom"]
+    block: tuple[float, float, float]
+    at: float
+    mouth: float
+    floor: float
+    depth: float
+    across: bool = False
+
+    @property
+    def half_angle(self) -> float:
+        """Of a flank to the middle plane, degrees."""
+        return math.degrees(math.atan2(abs(self.mouth - self.floor) / 2, self.depth))
+
+    def cuts(self) -> tuple[Cut, ...]:
+        _, _, high = self.block
+        end, out = (high, 1.0) if self.face == "top" else (0.0, -1.0)
+        down = end - out * self.depth
+        section = [
+            (self.mouth, end + out * PAST),
+            (self.mouth, end),
+            (self.floor, down),
+        ]
+        outline = (
+            *((self.at - wide / 2, v) for wide, v in section),
+            *((self.at + wide / 2, v) for wide, v in reversed(section)),
+        )
+        name, long = (
+            ("front", self.block[1]) if self.across else ("left", self.block[0])
+        )
+        return (Sunk(block_face(name, *self.block), outline, -PAST, long + PAST),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            f"{self.name}.flanks": Face(
+                "plane", {"half_angle": self.half_angle, "width": self.mouth}, True
+            )
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        _, _, high = self.block
+        level = high if self.face == "top" else 0.0
+        a, b = self.at - self.mouth / 2, self.at + self.mouth / 2
+        kind: Literal["x", "y"] = "x" if self.across else "y"
+        deep = sorted((level, level + (self.depth if not level else -self.depth)))
+        said = Dimension("hole", a, b, (self.at, 0.0))
+        return {
+            **dict.fromkeys(("mouth", "width"), Dimension(kind, a, b, (0.0, level))),
+            "at": Dimension(kind, 0.0, self.at, (0.0, level)),
+            "depth": Dimension("z", deep[0], deep[1]),
+            **dict.fromkeys(("angle", "half_angle", "face", "pins", "runs"), said),
         }
 
 

@@ -20,6 +20,7 @@ from machinon.core.piece.features import (
     CrossHoles,
     Cylinder,
     Feature,
+    FlankedSlot,
     Flats,
     Groove,
     Hole,
@@ -443,6 +444,9 @@ def _words(feature: Feature) -> str:
             return f"{name}, {_size(feature.width)} wide, {_size(feature.depth)} deep"
         case Flats():
             return f"{name}, {_size(feature.across)} across"
+        case FlankedSlot():
+            wide, deep = (_size(round(x, 2)) for x in (feature.mouth, feature.depth))
+            return f"{name}, {wide} at its mouth, {deep} deep"
         case Slits():
             return f"{name}: {feature.count} × {_size(feature.width)} wide"
         case Knurl():

@@ -1,0 +1,52 @@
+"""Plates that begin as a plate block with the right features on it already.
+
+Each is a plate block in all it can do; its own file says what it starts with, what it
+goes on, and what usually goes wrong with it.
+"""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import replace
+from itertools import chain
+
+from machinon.core.families import plate_block
+from machinon.core.piece.family import Check, Family, Mate, Size, Values, grown
+
+
+def plate(
+    key: str,
+    name: str,
+    purpose: str,
+    example: str,
+    also: str,
+    names: tuple[str, ...],
+    starts: Mapping[str, str],
+    mates: tuple[Mate, ...] = (),
+    checks: Callable[[Values], Iterable[Check]] = lambda values: (),
+) -> Family:
+    """A kind of plate. names: the features it starts with; starts: by size, or by part
+    and measure (`holes.screw`), the rule it starts from instead."""
+    block = plate_block.FAMILY
+
+    def begun(size: Size, of: str = "") -> Size:
+        rule = starts.get(f"{of}.{size.key}" if of else size.key)
+        return size if rule is None else replace(size, rule=rule, why="")
+
+    parts = tuple(
+        replace(part, sizes=tuple(begun(size, part.key) for size in part.sizes))
+        for part in block.parts
+    )
+    bare = replace(
+        block,
+        key=key,
+        name=name,
+        purpose=purpose,
+        example=example,
+        also=also,
+        own=tuple(begun(size) for size in block.own),
+        parts=parts,
+        mates=(*mates, *block.mates),
+        checks=lambda values: chain(plate_block.checks(values), checks(values)),
+        full={},
+        ways=(),
+    )
+    return grown(bare, names)

@@ -1,0 +1,66 @@
+"""Keeper: a plate with a vee that holds a round down, screwed by counterbored holes."""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.families._plates import plate
+from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
+
+
+def checks(s: Values) -> Iterable[Check]:
+    if "vee1" not in s["parts"]:
+        return
+    half, radius = math.radians(s["vee1.angle"] / 2), s["round.diameter"] / 2
+    deep = s["vee1.width"] / 2 / math.tan(half)
+    # where a round touches the flanks of a vee, down from its mouth
+    touches = deep - radius * math.cos(half) ** 2 / math.sin(half)
+    yield Check(
+        "round-in-vee",
+        "vee1",
+        0.1 * deep <= touches <= 0.9 * deep,
+        f"A round of ⌀{s['round.diameter']:g} touches the vee {touches:.2f} mm below "
+        f"its mouth; between a tenth and nine tenths of {deep:.2f} mm is wanted.",
+        have=touches,
+        need=0.1 * deep,
+    )
+    goes_in = radius + deep - radius / math.sin(half)
+    yield at_least(
+        "presses",
+        "vee1",
+        s["round.stands"] - goes_in,
+        0.05,
+        "Gap under the keeper once it presses the round: else it seats and holds "
+        "nothing",
+    )
+
+
+FAMILY = plate(
+    "keeper",
+    "Vee keeper",
+    "Holds a round down in its seat: a vee, and two counterbored screws.",
+    "60 × 30 × 20 over a round of 20 mm",
+    "clamp vee cap strap bearing keeper bar holder",
+    ("vee1", "holes1", "edge1"),
+    {
+        "block.length": "60",
+        "block.width": "30",
+        "block.height": "24",
+        "vee.runs": "across",
+        "vee.at": "block.length/2",
+        "vee.width": "1.2*round.diameter",
+        "holes.face": "bottom",
+        "holes.up": "1",
+        "holes.screw": "M6",
+        "holes.from_side": "9",
+        "holes.from_front": "block.width/2",
+        "holes.across": "2",
+    },
+    mates=(
+        Mate("round", "the round it holds", (
+            MateSize("diameter", "its diameter", 20.0, ("shaft",)),
+            MateSize("stands", "how far it stands over its seat's face", 8.0,
+                     ("length", "shoulder")),
+        )),
+    ),
+    checks=checks,
+)  # fmt: skip
