@@ -266,3 +266,49 @@ class MoreFamilies(MadePieces):
         chain = self.band("pinch")
         self.assertTrue(6.02 < chain.lower < chain.upper < 6.08)
         self.finish_by((53.0, 1), proof=[("chain.pinch", "depth-gauge", "6.05")])
+
+    def test_a_dovetail_stop_for_a_measured_slide(self):
+        """Over pins of 8 at 60°: 81.86 − 8 (1 + cot 30°) = 60.003 between its corners.
+        A slot 12.3 deep is 2 × 12.3 / tan 60° = 14.20 wider at its floor; between its
+        pins it reads 21.86 less than that, and the play."""
+        self.begin("dovetail-stop", "Stop", slide="new")
+        slide = self.job.job.making.mates["slide"]
+        for key, text in (("pin", "8"), ("angle", "60"), ("depth", "12")):
+            self.job.set_aid(slide, "over-pins", key, text)
+        self.read(("slide", "over-pins", "micrometer", "81.86"))
+        self.assertEqual((self.job.plan.missing, self.job.plan.problem), ((), ""))
+        band = self.band("slot")
+        between = 81.86 - 8 * (1 + 3**0.5) + 2 * 12.3 / 3**0.5 - 8 * (1 + 3**0.5)
+        self.assertTrue(between < band.lower < band.upper < between + 0.1)
+        self.assertEqual(self.job.plan.fit(1).lower, band.lower)
+        slot = self.job.plan.made.body.feature("slot")
+        self.assertAlmostEqual(slot.floor - slot.mouth, 2 * 12.3 / 3**0.5, places=3)
+        self.assertAlmostEqual(slot.half_angle, 30, places=3)
+        middle = (band.lower + band.upper) / 2
+        self.finish_by(proof=[("fit.1", "slips", f"{middle:.3f}")])
+
+    def test_a_keeper_whose_vee_presses_its_round(self):
+        """In a vee of 90°, 24 wide and 12 deep, a round of 20 goes 10 + 12 − 10 √2 =
+        7.86 in; where it stands 8.0 over its seat, 0.14 is left under the keeper."""
+        self.make(
+            "keeper",
+            ("round", "shaft", "micrometer", "20.0", "20.0"),
+            ("round", "length", "caliper", "8.0"),
+        )
+        checks = {one.key: one for one in self.job.plan.made.checks}
+        self.assertAlmostEqual(checks["presses"].have, 8 - 22 + 10 * 2**0.5)
+        self.finish_by(proof=[("size.block.height", "caliper", "24.0")])
+
+    def test_a_clamp_plate_over_what_it_pinches(self):
+        """20.3 high over a floor of 20.0: 0.3 of pinch; of 20.05 it would have none."""
+        self.make(
+            "clamp-plate",
+            ("clamped", "thickness", "micrometer", "20.3", "20.3"),
+            ("clamped", "depth", "depth-gauge", "20.0"),
+        )
+        checks = {one.key: one for one in self.job.plan.made.checks}
+        self.assertAlmostEqual(checks["pinch"].have, 0.3)
+        self.size("block.height", "6")
+        self.assertIn("bows", [check.key for check in self.job.plan.failed])
+        self.size("block.height", "")
+        self.finish_by(proof=[("size.block.height", "caliper", "12.0")])

@@ -22,6 +22,7 @@ from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.job import MADE_HERE, STAGES, Stage
 from machinon.core.quantity import length_text
+from machinon.core.sizes.fit import FLAT_JOINTS
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.joint_part import band_text
@@ -483,7 +484,7 @@ class JobPage(QWidget):
             return f"{fit.choice.name}: {band_text(fit.joined.first, inch)}"
         low = length_text(fit.lower, 0.001, inch, unit=False)
         high = length_text(fit.upper, 0.001, inch)
-        sign = "" if fit.choice.joint == "slot" else "⌀"
+        sign = "" if fit.choice.joint in FLAT_JOINTS else "⌀"
         return f"{fit.choice.name}: {sign}{low} to {high}"
 
     def _stack(self, width: float, height: float, size: float) -> Drawing:

@@ -374,9 +374,8 @@ def _drilled_lines(
         hole = one.hole if isinstance(one, Holes) else None
         radii = sorted({round(r, 6) for d, r in cut.profile if r > 0 and d >= 0})
         for radius in radii:
-            role: Role = (
-                "outline" if seen or (hole and hole.depth is None) else "hidden"
-            )
+            through = hole and hole.depth is None and radius == radii[0]
+            role: Role = "outline" if seen or through else "hidden"
             board.items.append(Circle(centre, radius * unit, role, 1.4))
         if hole is not None and hole.thread:
             from machinon.core.threads.screw_thread import thread_of

@@ -53,6 +53,7 @@ SAID = {
     "width": "{} wide",
     "depth": "{} deep",
     "pitch": "pitch {}",
+    "pins": "{} between pins",
     "half_angle": "{} to the axis",
     "angle": "{} between flanks",
     "rise": "{} high",

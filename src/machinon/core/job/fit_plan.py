@@ -27,7 +27,7 @@ from machinon.core.shop.things import (
     Shop,
     SurfaceKind,
 )
-from machinon.core.sizes.fit import FitChoice, Side
+from machinon.core.sizes.fit import FLAT_JOINTS, FitChoice, Side
 from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.thread_find import SURE, candidates, undecided
@@ -142,6 +142,11 @@ class FitPlan:
     def band_for(self, slot: FitSlot) -> FitBand | None:
         """The band of a family's slot that this fit decides; None while it has none."""
         want = wish_of(self.choice)
+        first = self.joined.first if self.joined and not self.problem else None
+        if self.choice.kind == "joined" and first is not None:
+            return FitBand(
+                slot, want, first.lower, first.upper, first.answer, first.aim
+            )
         if self.problem or self.band is None:
             return None
         if self.choice.kind == "thread":
@@ -252,7 +257,8 @@ def fit_plan(
             surface,
             mate,
             measured,
-            given_values(choice),
+            # what the piece says of itself goes before what was typed of the fit
+            {**given_values(choice), **told.get(choice.number, {})},
             shop,
             lathe,
             form.asks,
@@ -523,7 +529,7 @@ def _half_kind(choice: FitChoice, half: Side) -> SurfaceKind:
     """What one half of a fit is measured as."""
     if half == "shaft":
         return "outside"
-    return "gap" if choice.joint == "slot" else "inside"
+    return "gap" if choice.joint in FLAT_JOINTS else "inside"
 
 
 def can_be_cut(fit: FitPlan) -> bool:

@@ -130,6 +130,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
         values = {
             key: said(sizes[key], making.sizes)
             or _word_of_mate(str(sizes[key].rule), making, family, standing)
+            or _aid_of_mate(key, making, family, standing)
             for key in slot.rests
         }
         told = {k: v for k, v in slot.tells(values).items() if v is not None}
@@ -171,6 +172,17 @@ def _word_of_mate(
     piece = standing.get(making.mates.get(key.partition(".")[0], ""))
     surface = surface_of(piece, one) if piece is not None else None
     return surface.given if surface is not None and surface.given else one.usual
+
+
+def _aid_of_mate(
+    key: str, making: Making, family: Family, standing: Mapping[str, Piece]
+) -> float | None:
+    """What stands in a mate's readings, as the depth of its dovetail; None without."""
+    one = family.mate_keys.get(key)
+    piece = standing.get(making.mates.get(key.partition(".")[0], ""))
+    if one is None or piece is None or not one.aid:
+        return None
+    return next((s.aids[one.aid] for s in piece.surfaces if one.aid in s.aids), None)
 
 
 def ruled_by_fits(made: Made) -> dict[int, str]:
@@ -346,6 +358,8 @@ _HALVES = {
     ("register", "shaft"): "recess",
     ("slot", "hole"): "tongue",
     ("slot", "shaft"): "slot",
+    ("dovetail", "hole"): "over-pins",
+    ("dovetail", "shaft"): "between-pins",
     ("bolts", "hole"): "bolt-circle",
     ("bolts", "shaft"): "bolt-circle",
 }

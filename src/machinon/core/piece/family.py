@@ -653,6 +653,8 @@ def _fitted(
             screws |= {k: v for k, v in slot.tells(values).items() if k != "holes"}
             room = reckon("bolt-room", screws)
             return bolt_band(slot, want, float(values[slot.mate]), room)
+        if slot.joint == "dovetail":
+            return _dovetail(slot, want, values, doubt)
         return _target(slot, want, float(values[slot.mate]), doubt)
     except BadInput as error:
         raise BadInput(f"fit.{slot.key}", error.message) from None
@@ -684,6 +686,22 @@ def bolt_band(slot: FitSlot, want: str, circle: float, room: Answer) -> FitBand:
     if ends is None:
         return FitBand(slot, want, None, None, room, circle, problem)
     return FitBand(slot, want, *ends, room, circle, problem)
+
+
+def _dovetail(slot: FitSlot, want: str, values: Values, doubt: float) -> FitBand:
+    """The reading over or between the pins of a dovetail's other half."""
+    bottom = float(values[slot.mate])
+    play = _target(slot, want, bottom, 0.0).answer
+    asked = {
+        "bottom": bottom,
+        "doubt": doubt,
+        "play_least": play["clearance_min"],
+        "play_most": play["clearance_max"],
+        **slot.tells(values),
+    }
+    answer = reckon("dovetail-mate", asked)
+    ends = float(answer["read_lower"]), float(answer["read_upper"])
+    return FitBand(slot, want, *ends, answer, sum(ends) / 2)
 
 
 def _target(slot: FitSlot, want: str, mate: float, doubt: float) -> FitBand:

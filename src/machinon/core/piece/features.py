@@ -810,6 +810,14 @@ class Holes(Feature, frozen=True):
             low, high = sorted((wide / 2, y))
             found["from_side"] = Dimension("x", left, right, (y, 0.0))
             found["from_front"] = Dimension("y", low, high, (x, 0.0))
+        elif self.block is not None:
+            level = self.block[2] if self.from_centre else 0.0
+            low, high = sorted((level / 2, y))
+            found["from_front"] = Dimension("z", low, high)
+            sideways = self.face in ("left", "right")
+            end = self.block[1 if sideways else 0] if self.from_centre else 0.0
+            low, high = sorted((end / 2, x))
+            found["from_side"] = Dimension("y" if sideways else "x", low, high)
         return found
 
 

@@ -35,6 +35,8 @@ Joint = Literal[
     "detent",
     "dimple",
 ]
+# joints whose size is a width between flats or pins, not a diameter
+FLAT_JOINTS: tuple[Joint, ...] = ("slot", "key", "tee", "dovetail")
 FitKind = Literal["cylinder", "thread", "bolts", "joined"]
 
 
