@@ -63,7 +63,10 @@ class WhatCard(EnterButton):
     ) -> None:
         """said: everything it is found by."""
         super().__init__()
-        self.said = frozenset(re.findall(r"[^\W_]+", f"{name} {said}".casefold()))
+        self.named, self.said = (
+            frozenset(re.findall(r"[^\W_]+", words.casefold()))
+            for words in (name, f"{name} {said}")
+        )
         self.setProperty("part", "entry")
         self.setCheckable(True)
         self.setAccessibleName(f"{name}: {purpose}")
@@ -84,6 +87,11 @@ class WhatCard(EnterButton):
         """Whether each word that is typed begins one that it is found by."""
         wanted = re.findall(r"[^\W_]+", typed.casefold())
         return all(any(one.startswith(w) for one in self.said) for w in wanted)
+
+    def how_well(self, typed: str) -> int:
+        """More where whole words were typed, most where they are in its name."""
+        wanted = set(re.findall(r"[^\W_]+", typed.casefold()))
+        return 2 * len(wanted & self.named) + len(wanted & self.said)
 
 
 class WhatIsMade(QWidget):
@@ -145,13 +153,14 @@ class WhatIsMade(QWidget):
 
     @property
     def found(self) -> list[WhatCard]:
-        """The cards that what is typed speaks of; the last one whatever is typed."""
+        """The cards that what is typed speaks of, what it says best first; the last one
+        whatever is typed."""
         typed = self.search.text()
-        return [
-            card
-            for key, card in self.cards.items()
-            if key == "other" or card.answers(typed)
-        ]
+        other = self.cards.get("other")
+        named = [one for one in self.cards.values() if one.answers(typed)]
+        named = [one for one in named if one is not other]
+        named.sort(key=lambda card: -card.how_well(typed))
+        return [*named, *([other] if other else [])]
 
     def _show_found(self) -> None:
         found = self.found

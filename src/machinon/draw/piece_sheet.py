@@ -45,6 +45,7 @@ Placing = Callable[[float, float], Point]  # a view's point on the page
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
+SLENDER = 0.45  # of its length: what is thinner has its diameters' figures abreast
 NOTE = 1.7  # figure heights of a line written at a hole
 # how a measure is said that has no line of its own
 SAID = {
@@ -368,7 +369,7 @@ class _Sheet:
             below = self._lanes_along(along, scale)
         # smaller figures give a long thin piece no more height
         slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
-        enough = slim or scale * wide > 7 * size
+        enough = scale * wide > 7 * size
         spare = max(room_x - share * scale, 0.0)
         x0 = left + spare / 2 - first * scale
         axis = top + max(room_y, wide * scale) / 2
@@ -386,7 +387,7 @@ class _Sheet:
         else:
             self._notes(notes, place((first + last) / 2, 0.0), scale, top, place)
         self._title_and_foot()
-        return enough
+        return enough or (slim and not self.board.done().crowded)
 
     def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
         """Diameters at the left and at the right, the smallest nearest to the piece."""
@@ -401,14 +402,16 @@ class _Sheet:
         """How far from the piece each diameter's line stands.
 
         Neighbours have their figures at two heights, so that each only keeps clear of
-        the other's line.
+        the other's line; on a slender piece there is no room for that.
         """
+        first, last = self.made.body.ends
+        slender = self.made.body.largest < SLENDER * (last - first)
         found: list[float] = []
         before = 0.0
         for key in keys:
             wide = self._wide(key) / 2
-            last = found[-1] if found else 0.0
-            found.append(last + max(wide, before) + 0.8 * self.size)
+            apart = wide + before if slender else max(wide, before)
+            found.append((found[-1] if found else 0.0) + apart + 0.8 * self.size)
             before = wide
         return found
 
