@@ -53,3 +53,30 @@ class MovedSteps(WindowCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class ChangedAfterItWasCut(WindowCase):
+    def test_a_size_changed_after_its_step_is_said_at_the_step_and_on_the_drawing(self):
+        """The hub of the back plate is turned; then its drawing says 2 mm less."""
+        self.window.open_job("back-plate-130")
+        self.job.mark_step("hub", False)
+        self.job.mark_step("hub", True)
+        self.assertEqual(self.job.plan.changed, {})
+        before = self.job.plan.made.values["hub.diameter"]
+        self.job.set_size("hub.diameter", f"{before - 2:g}mm")
+        (says,) = self.job.plan.changed["hub"]
+        self.assertIn(f"was {before:.3f} mm when it was cut", says)
+        route = self.stage("route")
+        route.choose("hub")
+        self.assertIn(f"now it is {before - 2:.3f} mm", route.note.text())
+        self.assertTrue(any(one.place == "hub" for one in self.job.plan.failed))
+        self.assertTrue(any(says in one for one in self.job.plan.open["piece"]))
+        # put back, or done again, it is as it was cut
+        self.job.set_size("hub.diameter", f"{before:g}mm")
+        self.assertEqual(self.job.plan.changed, {})
+        self.job.set_size("hub.diameter", f"{before - 1:g}mm")
+        self.job.mark_step("hub", False)
+        self.job.mark_step("hub", True)
+        self.assertEqual(self.job.plan.changed, {})
+        self.window.open_job("back-plate-130")
+        self.assertEqual(self.job.plan.changed, {}, "after it was read again")

@@ -115,6 +115,12 @@ class StoredFormats(unittest.TestCase):
         self.assertEqual(made.values["bore2.diameter"], 14)
         self.assertEqual(made.body.ends, (0, 50))
 
+    def test_of_older_steps_nobody_knows_what_they_were_cut_to(self):
+        stored = json.loads((SAMPLES / "format_4.json").read_text())
+        job = unpacked(zlib.compress(stored["back-plate-130"].encode()))
+        self.assertTrue(job.done)
+        self.assertEqual(job.work.done_as, {})
+
     def test_documents_of_the_present_format_open_as_they_are_stored(self):
         """A change of this sample's meaning needs a new format and a step."""
         stored = json.loads((SAMPLES / f"format_{FORMAT}.json").read_text())

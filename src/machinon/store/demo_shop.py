@@ -11,6 +11,7 @@ from machinon.core.fits.joints import is_inside, joint_forms
 from machinon.core.job.job import CutLog, Job, ProofLog, Stage, Trial
 from machinon.core.job.made_piece import made_job, proof_surface
 from machinon.core.job.plan import Plan, plan_of
+from machinon.core.job.since_cut import with_done
 from machinon.core.shop.belongings import (
     SHELF_NAMES,
     SHELVES,
@@ -584,6 +585,112 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
 )
 
 
+# pieces that were made here: id, name, material, family, what was typed of them and of
+# what they were made to, and what they came to
+_FINISHED: tuple[
+    tuple[str, str, str, str, dict[str, str], tuple[_Surface, ...]], ...
+] = (
+    (
+        "boring-bar-20",
+        "Boring bar 20 mm, bits of 8",
+        "tool steel",
+        "single-point-bar",
+        {"holder.bore": "20.012mm", "bit.diameter": "8mm", "work.bore": "34mm"},
+        (
+            ("shaft", "The bar", "micrometer", (19.993, 19.992, 19.993), {}),
+            ("hole", "Hole for a bit", "bore-gauge", (8.018,), {}),
+        ),
+    ),
+    (
+        "post-stud",
+        "Stud of the tool post",
+        "mild steel",
+        "stud",
+        {
+            "below.thread": "M12",
+            "below.depth": "14mm",
+            "below.floor": "18mm",
+            "held.height": "78mm",
+            "held.hole": "13mm",
+            "nut.thread": "M12",
+            "nut.height": "10mm",
+            "washer.thickness": "3mm",
+        },
+        (("length", "Length of the stud", "caliper", (109.2,), {}),),
+    ),
+    (
+        "chuck-key-8",
+        "Key for the three-jaw chuck",
+        "tool steel",
+        "socket-key",
+        {
+            "socket.across": "8.06mm",
+            "socket.depth": "14mm",
+            "socket.sides": "4",
+            "socket.torque": "25",
+            "machine.clear": "120mm",
+        },
+        (("flats", "Point across flats", "micrometer", (8.031, 8.03), {}),),
+    ),
+    (
+        "stop-knob",
+        "Knob of the carriage stop",
+        "brass",
+        "knob",
+        {"stud.thread": "M6", "stud.size": "5.95mm", "stud.length": "9mm"},
+        (("shaft", "Boss", "micrometer", (12.01, 12.01), {}),),
+    ),
+    (
+        "chuck-drill-plate",
+        "Drill plate, three on 110",
+        "mild steel",
+        "drill-plate",
+        {
+            "part.bore": "95.02mm",
+            "part.depth": "4.2mm",
+            "pattern.count": "3",
+            "pattern.circle": "110mm",
+            "pattern.drill": "6.8mm",
+            "spigot.length": "3mm",
+        },
+        (
+            ("register", "Spigot", "micrometer", (94.998, 94.997, 94.998), {}),
+            (
+                "bolt-circle",
+                "Circle",
+                "caliper",
+                (102.06,),
+                {"hole": 6.8, "holes": 3.0},
+            ),
+        ),
+    ),
+    (
+        "quill-keeper",
+        "Keeper of the quill stop's rod",
+        "mild steel",
+        "keeper",
+        {"round.diameter": "16mm", "round.stands": "6.5mm", "block.height": "20mm"},
+        (("length", "Length", "caliper", (60.02,), {}),),
+    ),
+    (
+        "gap-spacer",
+        "Spacer of the worm's thrust",
+        "mild steel",
+        "spacer-sleeve",
+        {
+            "shaft.diameter": "11.986mm",
+            "gap.between": "22.35mm",
+            "gap.least": "0.03mm",
+            "gap.most": "0.08mm",
+        },
+        (
+            ("bore", "Bore", "bore-gauge", (12.01, 12.012), {}),
+            ("length", "Length", "micrometer", (22.296, 22.297), {}),
+        ),
+    ),
+)
+
+
 def _piece_of(
     id: str, name: str, material: str, note: str, surfaces: tuple[_Surface, ...]
 ) -> Piece:
@@ -607,6 +714,14 @@ def _other_jobs(file: ShopFile, shop: Shop, lathe: Lathe) -> None:
     used |= {id for one in _MADE for id in one.mates.values()}
     loose = [piece for id, piece in pieces.items() if id not in used]
     file.act("shop", "Pieces measured that no job needs yet.", *loose)
+    finished = [
+        replace(
+            _piece_of(id, name, metal, "Made in this shop.", surfaces),
+            making=Making(family, sizes),
+        )
+        for id, name, metal, family, sizes, surfaces in _FINISHED
+    ]
+    file.act("shop", "Pieces made and proved here.", *finished)
 
     def work(job: Job) -> Plan:
         return plan_of(job, shop, lathe, {one: pieces[one] for one in job.pieces})
@@ -719,9 +834,9 @@ def _begin_made(
     making = Making(one.family, one.sizes)
     job = made_job(one.id, one.name, one.reason, "lathe", making, mates)
     file.act(job.id, f"Job begun: {job.name}.", *mates.values(), job)
-    route = work(job).route
-    for step in route[0].steps[: one.steps] if route else ():
-        job = job.with_work(done=(*job.done, step.key))
+    plan = work(job)
+    for step in plan.route[0].steps[: one.steps] if plan.route else ():
+        job = with_done(job, plan.made, plan.route, [step.key])
         file.act(job.id, f"Step done: {step.title}.", job)
     file.leave_at(job.id, one.stage)
 

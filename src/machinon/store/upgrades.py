@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 4  # of the documents that are written now
+FORMAT = 5  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -429,9 +429,18 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
     return document
 
 
+def _steps_keep_their_sizes(document: Plain) -> Plain:
+    """Format 4 to 5: what a finished step was cut to is kept; of older ones nobody
+    knows."""
+    for work in document.get("works", ()):
+        work["done_as"] = {}
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
     2: _jobs_make_pieces,
     3: _back_plates_are_pieces,
+    4: _steps_keep_their_sizes,
 }

@@ -1,6 +1,6 @@
 """The job document: everything decided and recorded for one thing to be built."""
 
-from typing import Any, Literal
+from typing import Any, Literal, TypeAlias
 
 import msgspec
 
@@ -61,12 +61,16 @@ class ProofLog(msgspec.Struct, frozen=True):
     undone_because: str = ""
 
 
+SizesCut: TypeAlias = dict[str, float | str | bool]
+
+
 class Work(msgspec.Struct, frozen=True):
     """One piece that is made in a job, or the new halves of its fits alone.
 
     making: None for the latter; fits: by slot of its family, the number of the fit;
     done: keys of finished steps; cutting: the fit that is at the machine, 0 for none;
     at_size: instead of it, the size that is cut to its drawing;
+    done_as: by finished step, the sizes that it was cut to;
     kept_as: id of the shop's piece that it became.
     """
 
@@ -78,6 +82,7 @@ class Work(msgspec.Struct, frozen=True):
     proof: ProofLog = ProofLog()
     kept_as: str = ""
     at_size: str = ""
+    done_as: dict[str, SizesCut] = {}
 
     def log_of(self, surface: str) -> str:
         """The name of the log that a surface of the proof was cut by."""

@@ -38,6 +38,7 @@ from machinon.core.job.proof import (
     proof_line,
     runout_answer,
 )
+from machinon.core.job.since_cut import changed_checks, changed_since
 from machinon.core.piece.family import (
     Check,
     FitBand,
@@ -67,7 +68,8 @@ class Plan:
     """A job worked out. missing: what keeps the piece from being drawn; asked: figures
     of its mates that are typed, not read; problem: why it cannot be as decided;
     standing: the pieces with what stands for those that are made here; bodies: what is
-    made, by the key of its work."""
+    made, by the key of its work; changed: by finished step, what was drawn otherwise
+    when it was cut."""
 
     job: Job
     shop: Shop
@@ -90,6 +92,7 @@ class Plan:
     open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
     standing: Mapping[str, Piece] = field(default_factory=dict)
     bodies: Mapping[str, Made | None] = field(default_factory=dict)
+    changed: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
     @property
     def passes(self) -> tuple[Advice, ...]:
@@ -264,12 +267,14 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
     route = route_told(made, speeds, numbers, making.moved)
+    changed = changed_since(made, route, work, plan.shop.inch)
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
         for one in (
             *made.checks,
             *on_the_lathe(made, plan.lathe),
             *held_well(route),
+            *changed_checks(changed, route),
         )
     )
     ruled = ruled_by_fits(made)
@@ -280,7 +285,9 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         for fit in plan.fits
     )
     route = _with_linked(route, ruled)
-    return replace(plan, fits=fits, made=made, checks=checks, route=route)
+    return replace(
+        plan, fits=fits, made=made, checks=checks, route=route, changed=changed
+    )
 
 
 def _still_to_make(plan: Plan) -> Iterator[str]:

@@ -24,6 +24,7 @@ from machinon.core.job.made_piece import (
     with_size,
 )
 from machinon.core.job.proof import ProofLine
+from machinon.core.job.since_cut import with_done, without_done
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import broken, in_order, keyed, stepped
@@ -103,11 +104,14 @@ class MakingActs(JobAtHand):
                 f"Not off the machine yet: {line.name.lower()} {line.says}. Prove it "
                 "here first: it cannot be put back as true.",
             )
-        left = tuple(one for one in self.job.done if one != key)
+        job = self._with_done(key) if done else without_done(self.job, key)
         self._keep(
-            f"Step {'done' if done else 'to do again'}: {steps[key].title}.",
-            self.job.with_work(done=(*left, key) if done else left),
+            f"Step {'done' if done else 'to do again'}: {steps[key].title}.", job
         )
+
+    def _with_done(self, *keys: str) -> Job:
+        """The job with steps done to the sizes that are drawn now."""
+        return with_done(self.job, self.plan.made, self.plan.route, keys)
 
     def move_step(self, key: str, later: bool, because: str = "") -> None:
         """Work a step one place earlier or later in the route.
@@ -317,11 +321,10 @@ class MakingActs(JobAtHand):
 
     def answer_trial(self, answer: Literal["goes on", "tight", "loose"]) -> None:
         """How the mate went on; going on finishes the step and its hold."""
-        done = self.job.done
-        if answer == "goes on":
-            done = tuple(dict.fromkeys((*done, *self._steps_of_the_fit())))
-        job = self.job.with_log(replace(self.job.log, trial=answer))
-        self._keep(f"Trial of the mate: {answer}.", job.with_work(done=done))
+        steps = self._steps_of_the_fit() if answer == "goes on" else ()
+        log = replace(self.job.log, trial=answer)
+        job = self._with_done(*steps).with_log(log)
+        self._keep(f"Trial of the mate: {answer}.", job)
 
     def _steps_of_the_fit(self) -> tuple[str, ...]:
         """The steps that are done once the fit at the machine is proved."""
@@ -395,10 +398,9 @@ class MakingActs(JobAtHand):
             for step in up.steps
             if key and self.size_at_dial(step) == key
         ]
-        done = tuple(dict.fromkeys((*self.job.done, *steps)))
         self._keep(
             f"{fit.choice.name} is cut to its drawing.",
-            self.job.with_work(done=done, at_size=""),
+            self._with_done(*steps).with_work(at_size=""),
         )
 
     def set_cutting(self, key: str, typed: str) -> None:

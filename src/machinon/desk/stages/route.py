@@ -314,6 +314,8 @@ class RouteView(StageView):
     def _mark_of(self, step: StepTold) -> MarkKind | None:
         if step.fit and any(check.fit == step.fit for check in self.job.plan.grave):
             return "stop"
+        if step.key in self.job.plan.changed:
+            return "stop"
         return "proved" if step.key in self.job.job.done else None
 
     def _add_set_up(self, set_up: HoldingTold, number: int) -> int:
@@ -365,7 +367,8 @@ class RouteView(StageView):
         self.reason.setText(set_up.reason)
         self.note.setText(self._note(step))
         self.note.setVisible(bool(self.note.text()))
-        set_ink(self.note, "stop" if step.hold else "")
+        stale = step.key in self.job.plan.changed
+        set_ink(self.note, "stop" if step.hold or stale else "")
         self.caution.setText(step.caution)
         self.caution.setVisible(bool(step.caution))
         self.caution_mark.setVisible(bool(step.caution))
@@ -419,6 +422,10 @@ class RouteView(StageView):
         self.usual.setVisible(making is not None and bool(making.moved))
 
     def _note(self, step: StepTold) -> str:
+        changed = self.job.plan.changed.get(step.key)
+        if changed:
+            says = "; ".join(changed)
+            return f"{says[:1].upper()}{says[1:]}. Cut it again, or put the size back."
         passes = self.job.plan.passes
         if not step.fit or step.fit != self.job.job.cutting or step.hold or not passes:
             return step.note
