@@ -64,11 +64,12 @@ class ChangedAfterItWasCut(WindowCase):
         self.assertEqual(self.job.plan.changed, {})
         before = self.job.plan.made.values["hub.diameter"]
         self.job.set_size("hub.diameter", f"{before - 2:g}mm")
-        (says,) = self.job.plan.changed["hub"]
+        (says,) = self.job.plan.changed["hub"].values()
         self.assertIn(f"was {before:.3f} mm when it was cut", says)
         route = self.stage("route")
         route.choose("hub")
         self.assertIn(f"now it is {before - 2:.3f} mm", route.note.text())
+        self.assertEqual(self.job.plan.stale, {"hub.diameter"})
         self.assertTrue(any(one.place == "hub" for one in self.job.plan.failed))
         self.assertTrue(any(says in one for one in self.job.plan.open["piece"]))
         # put back, or done again, it is as it was cut

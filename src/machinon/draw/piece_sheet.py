@@ -89,13 +89,17 @@ def piece_sheet(
     size: float = 13.0,
     inch: bool = False,
     paper: bool = False,
+    stale: Set[str] = frozenset(),
 ) -> Drawing:
     """The sheet of a piece on a page of that size, px.
 
     size: height of the figures, less where they would lie on each other; paper:
-    without the sizes that would only bring a feature it has not.
+    without the sizes that would only bring a feature it has not; stale: sizes that were
+    cut as they are no longer drawn.
     """
     figures = _figures(made, inch)
+    for key in stale & figures.keys():
+        figures[key] = replace(figures[key], role="stop")
     if paper:
         without = _left_out(made)
         figures = {k: one for k, one in figures.items() if _feature(k) not in without}

@@ -68,8 +68,8 @@ class Plan:
     """A job worked out. missing: what keeps the piece from being drawn; asked: figures
     of its mates that are typed, not read; problem: why it cannot be as decided;
     standing: the pieces with what stands for those that are made here; bodies: what is
-    made, by the key of its work; changed: by finished step, what was drawn otherwise
-    when it was cut."""
+    made, by the key of its work; changed: by finished step, the sizes that were drawn
+    otherwise when it was cut, with the sentence for each."""
 
     job: Job
     shop: Shop
@@ -92,7 +92,12 @@ class Plan:
     open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
     standing: Mapping[str, Piece] = field(default_factory=dict)
     bodies: Mapping[str, Made | None] = field(default_factory=dict)
-    changed: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    changed: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
+
+    @property
+    def stale(self) -> frozenset[str]:
+        """The sizes that are drawn otherwise than they were cut."""
+        return frozenset(key for sizes in self.changed.values() for key in sizes)
 
     @property
     def passes(self) -> tuple[Advice, ...]:

@@ -45,25 +45,27 @@ def without_done(job: Job, key: str) -> Job:
 
 def changed_since(
     made: Made, route: Sequence[HoldingTold], work: Work, inch: bool
-) -> Mapping[str, tuple[str, ...]]:
-    """By step that is done, what of it was drawn otherwise when it was cut."""
-    found: dict[str, tuple[str, ...]] = {}
+) -> Mapping[str, Mapping[str, str]]:
+    """By step that is done, the sizes that were drawn otherwise when it was cut, each
+    with the sentence for it."""
+    found: dict[str, Mapping[str, str]] = {}
     for step in (step for up in route for step in up.steps):
         if step.key in work.done:
-            says = tuple(_changes(made, work.done_as.get(step.key, {}), inch))
+            says = dict(_changes(made, work.done_as.get(step.key, {}), inch))
             if says:
                 found[step.key] = says
     return found
 
 
-def _changes(made: Made, was: SizesCut, inch: bool) -> Iterator[str]:
+def _changes(made: Made, was: SizesCut, inch: bool) -> Iterator[tuple[str, str]]:
     for key, before in was.items():
         known = made.sizes.get(key)
         if known is None or _alike(before, known.value):
             continue
         yield (
+            key,
             f"{known.size.words} was {_said(known, before, inch)} when it was cut, now "
-            f"it is {_said(known, known.value, inch)}"
+            f"it is {_said(known, known.value, inch)}",
         )
 
 
@@ -82,11 +84,11 @@ def _said(known: Known, value: float | str | bool, inch: bool) -> str:
 
 
 def changed_checks(
-    changed: Mapping[str, Sequence[str]], route: Sequence[HoldingTold]
+    changed: Mapping[str, Mapping[str, str]], route: Sequence[HoldingTold]
 ) -> Iterator[Check]:
     """The same as checks, so that the drawing shows them at the feature."""
     for step in (step for up in route for step in up.steps):
-        for says in changed.get(step.key, ()):
+        for says in changed.get(step.key, {}).values():
             yield Check(
                 f"since-{step.key}",
                 step.features[0],

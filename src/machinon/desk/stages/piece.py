@@ -173,7 +173,9 @@ class PieceView(StageView):
         made = self.job.plan.made
         if made is None:
             return Drawing(width, height, ())
-        return piece_sheet(made, width, height, size, self.job.inch)
+        return piece_sheet(
+            made, width, height, size, self.job.inch, stale=self.job.plan.stale
+        )
 
     # -- doing -----------------------------------------------------------
 

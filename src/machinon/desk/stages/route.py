@@ -424,7 +424,7 @@ class RouteView(StageView):
     def _note(self, step: StepTold) -> str:
         changed = self.job.plan.changed.get(step.key)
         if changed:
-            says = "; ".join(changed)
+            says = "; ".join(changed.values())
             return f"{says[:1].upper()}{says[1:]}. Cut it again, or put the size back."
         passes = self.job.plan.passes
         if not step.fit or step.fit != self.job.job.cutting or step.hold or not passes:
