@@ -137,12 +137,13 @@ def checks(s: Values) -> Iterable[Check]:
             0.2,
             "Ball over its mouth, so that it does not drop through",
         )
-        out = ball / 2 - (ball**2 / 4 - _lip(s) ** 2 / 4) ** 0.5
+        # a ball sinks into its mouth as far as the chord says, less the lip's thickness
+        sunk = ball / 2 - math.sqrt(ball**2 - _lip(s) ** 2) / 2
         yield at_least(
             "ball-reaches",
             "mouths",
-            out,
-            s["balls.lip"] * 0.1 + 0.05,
+            sunk - s["balls.lip"],
+            0.3,
             "Ball out of its mouth, into the tube's groove",
             grave=False,
         )

@@ -28,6 +28,7 @@ from machinon.core.job.since_cut import with_done, without_done
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import broken, in_order, keyed, stepped
+from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import own_tool
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
@@ -180,10 +181,22 @@ class MakingActs(JobAtHand):
         """What the shop's shelf has for a step, in a few words."""
         return own_tool(step, self._tools, self.inch)
 
+    def own_stock(self) -> str:
+        """What the shop's rack has for the piece, in a sentence."""
+        made = self.plan.made
+        return own_stock(made, self._stock, self.inch) if made is not None else ""
+
+    # read once: they are asked for at every edit, and a job does not change them
     @functools.cached_property
     def _tools(self) -> Belongings | None:
-        # read once: the route asks at every edit, and a job does not change it
-        found = self.file.get("tools")
+        return self._shelf("tools")
+
+    @functools.cached_property
+    def _stock(self) -> Belongings | None:
+        return self._shelf("stock")
+
+    def _shelf(self, id: str) -> Belongings | None:
+        found = self.file.get(id)
         return found if isinstance(found, Belongings) else None
 
     @property

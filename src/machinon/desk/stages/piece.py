@@ -69,6 +69,7 @@ class PieceView(StageView):
             lambda _: self.job.set_size("material", self.material.currentData())
         )
         self.add = button("Add a feature…", self._ask_part)
+        self.rack = label("", "", "measured", wrap=True)
         self.asked: dict[str, Field] = {}
         self.asked_box = QWidget()
         self.asked_lines = QVBoxLayout(self.asked_box)
@@ -95,6 +96,7 @@ class PieceView(StageView):
         column.setContentsMargins(px(12), px(10), px(8), px(8))
         column.addLayout(metal)
         column.addWidget(Abreast(2, self.as_solid, self.add))
+        column.addWidget(self.rack)
         column.addWidget(self.asked_box)
         column.addSpacing(px(6))
         column.addWidget(self.checks_title)
@@ -122,6 +124,8 @@ class PieceView(StageView):
         self.material.setCurrentIndex(self.material.findData(making.material or usual))
         self.add.setVisible(bool(family_for(making).parts))
         self._ask(plan.asked)
+        self.rack.setText(self.job.own_stock())
+        self.rack.setVisible(bool(self.rack.text()))
         self._show_sheet()
 
     def _ask(self, keys: tuple[str, ...]) -> None:

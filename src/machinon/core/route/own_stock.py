@@ -1,0 +1,95 @@
+"""What the shop's own rack has for a piece: what would do, and what is left of it."""
+
+import math
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from machinon.core.piece.body import Block
+from machinon.core.piece.family import Made
+from machinon.core.quantity import length_text
+from machinon.core.shop.belongings import Belongings, Item
+
+KERF = 2.0  # mm: a saw cut, and what is faced off after it
+CLEANS_UP = 0.5  # mm to a side: what a sawn or rolled face needs to come clean
+ROUNDS = ("round", "casting")
+FLATS = ("flat", "plate", "square")
+
+
+class _Fit(NamedTuple):
+    """A piece of stock that would do: its metal over what is needed, mm², and how long
+    the piece lies in it, mm."""
+
+    over: float
+    item: Item
+    long: float
+
+
+def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
+    """What the stock shelf says of a piece, in a sentence; empty where nothing is
+    listed there that it could be made from."""
+    if shelf is None:
+        return ""
+    body = made.body
+    kinds = ROUNDS if body.turns else FLATS
+    listed = [one for one in shelf.items if one.kind in kinds]
+    if not listed:
+        return ""
+    right = [one for one in listed if not one.material or one.material == made.material]
+    fits = list(_turned(made, right) if body.turns else _blocks(made, right))
+    if not fits:
+        return f"Nothing on the rack would do: {_needed(made, inch)}."
+    best = min(fits)
+    item, long = best.item, best.long
+    said = f"On the rack: {item.name}"
+    if not item.material:
+        said += ", if that is the right metal"
+    if not item.length:
+        return f"{said}. Cut {length_text(long + KERF, 1, inch)} off."
+    count = int((item.length + KERF) / (long + KERF)) * item.count
+    left = item.length - (long + KERF)
+    many = f"enough for {count}" if count > 1 else "enough for one"
+    return f"{said}: {many}; {length_text(max(left, 0.0), 1, inch)} left after it."
+
+
+def _sides(made: Made) -> tuple[float, float, float]:
+    """Length, width and height that a block needs with what cleans up."""
+    low, high = made.body.shadow.box[:3], made.body.shadow.box[3:]
+    a, b, c = (hi - lo + 2 * CLEANS_UP for lo, hi in zip(low, high, strict=True))
+    return a, b, c
+
+
+def _length(made: Made) -> float:
+    """Length of bar that a turned piece takes, as its stock is drawn."""
+    stock = made.body.stock
+    assert not isinstance(stock, Block)
+    return stock.end - stock.start
+
+
+def _turned(made: Made, items: list[Item]) -> Iterator[_Fit]:
+    least, long = made.body.largest + 2 * CLEANS_UP, _length(made)
+    for one in items:
+        if one.size >= least and (not one.length or one.length >= long):
+            yield _Fit(math.pi / 4 * (one.size**2 - least**2), one, long)
+
+
+def _blocks(made: Made, items: list[Item]) -> Iterator[_Fit]:
+    sides = sorted(_sides(made))
+    for one in items:
+        section = sorted((one.size, one.second or one.size))
+        # the piece lies along the bar by its longest side, else across it
+        for along in (2, 1, 0):
+            across = [side for i, side in enumerate(sides) if i != along]
+            long = sides[along]
+            wide = all(a <= b for a, b in zip(across, section, strict=True))
+            if wide and (not one.length or one.length >= long):
+                over = section[0] * section[1] - across[0] * across[1]
+                yield _Fit(over, one, long)
+                break
+
+
+def _needed(made: Made, inch: bool) -> str:
+    if made.body.turns:
+        wide = length_text(made.body.largest + 2 * CLEANS_UP, 0.1, inch, unit=False)
+        return f"⌀{wide} × {length_text(_length(made), 0.1, inch)} is needed"
+    sides = " × ".join(length_text(one, 0.1, inch, unit=False) for one in _sides(made))
+    return f"{sides} {'in' if inch else 'mm'} is needed"

@@ -1,0 +1,119 @@
+import math
+import unittest
+
+from machinon.core.route.operations import route_told
+from tests.core.families.failing import check, each_is_said, made
+
+
+class BoringBars(unittest.TestCase):
+    def test_a_bar_of_20_bends_as_a_beam(self):
+        """3 E I / L³ with I = π 20⁴ / 64 = 7854 mm⁴ and 60 mm out: 100 N bend it
+        100 · 60³ / (3 · 210 000 · 7854) = 4.4 µm."""
+        says = check(made("single-point-bar"), "stiffness").says
+        wide = made("single-point-bar").values["bar.diameter"]
+        bends = 100 * 60**3 / (3 * 210_000 * math.pi * wide**4 / 64)
+        self.assertIn(f"{bends * 1000:.0f} µm", says)
+
+    def test_what_usually_goes_wrong_with_a_bar(self):
+        each_is_said(
+            self,
+            "single-point-bar",
+            [
+                ({"bit_diameter": "11"}, "bar-beside-bit"),
+                ({"grubs_sunk": "4"}, "grub-thread"),
+                ({"work_bore": "21"}, "bit-enters"),
+                ({"work_bore": "50"}, "bit-out"),
+                ({"bits_from_end": "6"}, "end-of-bar"),
+                ({"bits_count": "2", "bits_pitch": "12"}, "between-bits"),
+                ({"bar_length": "95"}, "held"),
+                ({"bar_overhang": "90"}, "stiffness"),
+                ({"flat_length": "90"}, "flat-clear"),
+                ({"pilot_length": "30", "bushing_bore": "20"}, "pilot-passes"),
+            ],
+        )
+
+    def test_set_screws_stand_square_to_their_bits(self):
+        body = made("single-point-bar", bits_count="2").body
+        for i in (1, 2):
+            bit, grub = body.feature(f"bit{i}"), body.feature(f"grub{i}")
+            self.assertEqual(bit.z, grub.z)
+            self.assertEqual(abs(bit.angle - grub.angle), 90)
+
+
+class Spindles(unittest.TestCase):
+    def test_what_usually_goes_wrong_with_a_collet_spindle(self):
+        each_is_said(
+            self,
+            "collet-spindle",
+            [
+                ({"nut_thread": "M28x1.5"}, "seat-wall"),
+                ({"bore_diameter": "16"}, "bar-passes"),
+                ({"bore_diameter": "20.4"}, "seat-stands"),
+                ({"bore_diameter": "24"}, "journal-wall"),
+                ({"journal_length": "50"}, "journal-long"),
+                ({"nose_length": "13"}, "nose-long"),
+                ({"collar_diameter": "33"}, "collar-shoulder"),
+                ({"seat_length": "10"}, "collet-room"),
+                ({"pins_depth": "10"}, "pins-wall"),
+                ({"pins_diameter": "11"}, "pins-edge"),
+            ],
+        )
+
+    def test_its_seat_is_cut_last_turning_on_its_journal(self):
+        steps = [s.key for up in route_told(made("collet-spindle")) for s in up.steps]
+        self.assertLess(steps.index("prove-journal"), steps.index("taper-seat"))
+        self.assertEqual(steps[-2:], ["prove-seat", "deburr"])
+
+    def test_what_usually_goes_wrong_with_a_draw_in_spindle(self):
+        each_is_said(
+            self,
+            "draw-in-spindle",
+            [
+                ({"head_diameter": "20"}, "wall-socket"),
+                ({"head_diameter": "31"}, "shoulder"),
+                ({"draw_diameter": "22"}, "draw-wall"),
+                ({"draw_diameter": "10"}, "draw-passes"),
+                ({"draw_diameter": "14.5"}, "socket-floor"),
+                ({"locknut_thread": "M30x1.5"}, "rings-pass"),
+                ({"nut_thread_length": "9"}, "nut-past"),
+                ({"spacer_length": "10"}, "spread"),
+                ({"bearings_facing": "yes", "spacer_length": "40"}, "spread"),
+            ],
+        )
+
+    def test_seats_are_finished_after_welding_and_the_socket_last(self):
+        piece = made("draw-in-spindle", head_welded="yes")
+        steps = [s.key for up in route_told(piece) for s in up.steps]
+        self.assertLess(steps.index("weld"), steps.index("turn-front-2"))
+        self.assertLess(steps.index("turn-rear-2"), steps.index("taper-socket-2"))
+
+
+class ExpandingArbors(unittest.TestCase):
+    def test_a_leaf_that_bends_too_far_stays_bent(self):
+        """A leaf 8 thick and 25 long: 3 E t f / (2 L²). With 0.5 mm of play f is 0.25:
+        3 · 210 000 · 5.8 · 0.25 / 1250 = 731 N/mm² in a nose of 19.5 over M8."""
+        piece = made("slit-arbor", nose_diameter="19.5", work_bore="20")
+        found = check(piece, "yield")
+        self.assertAlmostEqual(found.have, 3 * 210_000 * 5.75 * 0.25 / (2 * 25**2))
+
+    def test_what_usually_goes_wrong_with_an_expanding_arbor(self):
+        each_is_said(
+            self,
+            "slit-arbor",
+            [
+                ({"nose_diameter": "19"}, "grows"),
+                ({"taper_mouth": "18"}, "wall"),
+                ({"slits_length": "12"}, "slit-past-taper"),
+                ({"slits_length": "30"}, "slits-in-nose"),
+                ({"screw_depth": "8"}, "thread"),
+                ({"nose_length": "25"}, "nose-in-work"),
+                ({"collar_diameter": "21"}, "shoulder"),
+                ({"shank_length": "20"}, "shank-held"),
+            ],
+        )
+
+    def test_hardened_it_is_slit_before_and_ground_after(self):
+        piece = made("slit-arbor", nose_hard="yes")
+        steps = [s.key for up in route_told(piece) for s in up.steps]
+        self.assertLess(steps.index("saw-slits"), steps.index("harden"))
+        self.assertLess(steps.index("harden"), steps.index("grind-nose"))

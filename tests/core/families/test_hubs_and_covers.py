@@ -1,0 +1,116 @@
+import math
+import unittest
+
+from tests.core.families.failing import check, each_is_said, made
+
+
+class Hubs(unittest.TestCase):
+    def test_a_hub_for_20_has_the_keyway_of_the_table(self):
+        """Shaft 20 takes a 6 × 6 key, 2.8 in the hub: 7.2 of wall are left in a hub
+        of 40: (40 − 20.01) / 2 − 2.8."""
+        piece = made("hub-adapter")
+        self.assertEqual(piece.values["key.width"], 6)
+        bore = piece.values["bore.diameter"]
+        self.assertAlmostEqual(check(piece, "wall-key").have, (40 - bore) / 2 - 2.8)
+
+    def test_what_usually_goes_wrong_with_a_hub(self):
+        each_is_said(
+            self,
+            "hub-adapter",
+            [
+                ({"hub_diameter": "31"}, "wall-key"),
+                ({"wheel_bore": "27"}, "boss-wall"),
+                ({"shaft_length": "14"}, "hub-guides"),
+                ({"boss_height": "8"}, "boss-in-wheel"),
+                ({"flange_thickness": "4"}, "flange-thin"),
+                ({"flange_thickness": "5"}, "engagement"),
+                ({"flange_diameter": "53"}, "bolts-edge"),
+                ({"wheel_circle": "36"}, "bolts-boss"),
+                ({"grub_thread": "M12"}, "grub-thread"),
+                ({"grub_from_end": "4"}, "grub-in-hub"),
+                ({"machine_clear": "31"}, "clearance"),
+            ],
+        )
+        self.assertEqual(
+            check(made("hub-adapter", seat_thickness="5"), "head-seats").have, 6
+        )
+
+    def test_on_its_own_screw_the_shaft_ends_short_of_the_seat(self):
+        """A shaft of 30 ends 0.5 below the seat, so its screw pulls the hub home."""
+        body = made("hub-adapter", seat_thickness="5").body
+        self.assertEqual(body.feature("bore").end, 30.5)
+        self.assertEqual(body.feature("recess").start, 35.5)
+
+
+class Covers(unittest.TestCase):
+    def test_what_usually_goes_wrong_with_a_cover(self):
+        each_is_said(
+            self,
+            "housing-cover",
+            [
+                ({"hollow_diameter": "50"}, "lip-wall"),
+                ({"hole_diameter": "25.1"}, "clears-shaft"),
+                ({"flange_diameter": "54"}, "flange-seats"),
+                ({"housing_ring_bore": "51"}, "pinches-ring"),
+                ({"hollow_diameter": "32"}, "ring-free"),
+                ({"hollow_depth": "10"}, "floor"),
+                ({"groove_width": "9"}, "groove-lands"),
+                ({"trepan_depth": "4.5", "groove_width": "0"}, "trepan-floor"),
+                ({"trepan_depth": "2", "trepan_outer": "31"}, "trepan-wide"),
+                ({"trepan_depth": "2", "trepan_inner": "26"}, "trepan-hole"),
+                ({"flange_diameter": "72"}, "heads-edge"),
+                ({"housing_circle": "58"}, "holes-lip"),
+                ({"flange_thickness": "2"}, "flange-thin"),
+            ],
+        )
+
+
+class DrillPlates(unittest.TestCase):
+    def test_what_usually_goes_wrong_with_a_drill_plate(self):
+        each_is_said(
+            self,
+            "drill-plate",
+            [
+                ({"plate_thickness": "9"}, "guides"),
+                ({"plate_diameter": "69"}, "edge"),
+                ({"middle_diameter": "38"}, "middle-wall"),
+                ({"spigot_length": "12"}, "spigot-short"),
+                ({"spigot_length": "1"}, "spigot-guides"),
+                ({"pattern_count": "24"}, "between-holes"),
+                ({"pin_diameter": "6", "pin_turn": "8"}, "pin-clear"),
+            ],
+        )
+
+    def test_a_pin_half_a_pitch_on_is_as_far_from_both_neighbours(self):
+        """Six on 60, a pin at 30°: 60 sin 15° = 15.53 to either; less half of 6.8 and
+        of 6, 9.13."""
+        piece = made("drill-plate", pin_diameter="6")
+        self.assertAlmostEqual(
+            check(piece, "pin-clear").have, 60 * math.sin(math.radians(15)) - 6.4
+        )
+
+
+class DrawTubeSleeves(unittest.TestCase):
+    def test_a_ball_looks_out_of_its_mouth_by_the_chord(self):
+        """A ball of 4.5 in a mouth of 4.0: 2.25 − √(4.5² − 4.0²) / 2 = 1.219, less a
+        lip of 0.6."""
+        piece = made("draw-tube-sleeve")
+        mouth = piece.body.feature("mouths").hole.diameter
+        sunk = 2.25 - math.sqrt(4.5**2 - mouth**2) / 2
+        self.assertAlmostEqual(check(piece, "ball-reaches").have, sunk - 0.6)
+
+    def test_what_usually_goes_wrong_with_a_sleeve_on_a_draw_tube(self):
+        each_is_said(
+            self,
+            "draw-tube-sleeve",
+            [
+                ({"sleeve_diameter": "22", "bevel_rise": "0"}, "wall"),
+                ({"bevel_rise": "2"}, "goes-in"),
+                ({"sleeve_diameter": "32"}, "bevel-centres"),
+                ({"balls_diameter": "5"}, "ball-passes"),
+                ({"balls_lip": "3"}, "ball-reaches"),
+                ({"spring_solid": "4"}, "spring-solid"),
+                ({"balls_from_end": "3"}, "balls-edge"),
+                ({"stock_length": "61"}, "stock-length"),
+            ],
+        )

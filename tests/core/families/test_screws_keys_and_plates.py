@@ -1,0 +1,126 @@
+import math
+import unittest
+
+from tests.core.families.failing import each_is_said, made
+
+
+class Screws(unittest.TestCase):
+    def test_what_usually_goes_wrong_with_a_screw(self):
+        each_is_said(
+            self,
+            "hexagon-screw",
+            [
+                ({"thread_length": "22"}, "thread-long"),
+                ({"head_across": "18"}, "shoulder"),
+                ({"head_length": "8"}, "head-high"),
+                ({"groove_width": "3", "groove_diameter": "9"}, "groove-core"),
+                ({"groove_width": "3", "groove_from_head": "18"}, "groove-on-shank"),
+                ({"hole_depth": "180"}, "slender"),
+            ],
+        )
+
+    def test_what_usually_goes_wrong_with_a_stud(self):
+        each_is_said(
+            self,
+            "stud",
+            [
+                ({"below_depth": "8"}, "foot-held"),
+                ({"below_floor": "12"}, "foot-clear"),
+                ({"lower_length": "10"}, "shoulder"),
+                ({"upper_length": "12"}, "upper-down"),
+                ({"held_hole": "10"}, "passes"),
+                ({"stud_diameter": "8"}, "core"),
+            ],
+        )
+
+    def test_what_usually_goes_wrong_with_a_knob(self):
+        each_is_said(
+            self,
+            "knob",
+            [
+                ({"boss_diameter": "8"}, "wall"),
+                ({"stud_length": "4"}, "engaged"),
+                ({"head_length": "9"}, "floor"),
+                ({"head_length": "5", "thread_depth": "9"}, "knurl-long"),
+                ({"head_about": "13"}, "shoulder"),
+            ],
+        )
+
+    def test_a_knob_has_whole_teeth_whatever_it_is_wished_to_be(self):
+        for about in (18.0, 22.5, 31.0):
+            wide = made("knob", head_about=f"{about}").values["head.diameter"]
+            teeth = math.pi * wide
+            self.assertAlmostEqual(teeth, round(teeth), delta=0.02)
+            self.assertTrue(about - 0.35 < wide <= about)
+
+
+class Keys(unittest.TestCase):
+    def test_a_hexagon_for_a_socket_has_its_corners(self):
+        """8.03 across: 8.03 / cos 30° = 9.27 over sharp corners, less what a radius of
+        0.5 takes: 2 × 0.5 (1 / cos 30° − 1) = 0.155."""
+        piece = made("socket-key", socket_sides="6")
+        across = piece.values["point.across"]
+        sharp = across / math.cos(math.radians(30))
+        self.assertAlmostEqual(piece.values["point.round"], sharp - 0.1547, delta=0.006)
+
+    def test_what_usually_goes_wrong_with_a_key(self):
+        each_is_said(
+            self,
+            "socket-key",
+            [
+                ({"point_length": "14"}, "point-reaches"),
+                ({"point_length": "5"}, "point-held"),
+                ({"point_round": "12"}, "corners"),
+                ({"shank_diameter": "9"}, "shank-passes"),
+                ({"handle_hole": "11"}, "head-wall"),
+                ({"head_length": "9"}, "handle-in-head"),
+                ({"handle_length": "60"}, "torque"),
+                ({"socket_torque": "60"}, "shear"),
+                ({"machine_clear": "40"}, "swing"),
+            ],
+        )
+
+
+class Plates(unittest.TestCase):
+    def test_what_usually_goes_wrong_with_clamps_and_keepers(self):
+        each_is_said(
+            self,
+            "clamp-plate",
+            [
+                ({"clamped_height": "20.05"}, "pinch"),
+                ({"block_height": "6"}, "bows"),
+            ],
+        )
+        each_is_said(
+            self,
+            "keeper",
+            [
+                ({"vee1_width": "15"}, "round-in-vee"),
+                ({"round_stands": "7.8"}, "presses"),
+                ({"block_height": "14"}, "vee1-floor"),
+            ],
+        )
+
+    def test_what_usually_goes_wrong_with_a_dovetail_stop(self):
+        each_is_said(
+            self,
+            "dovetail-stop",
+            [
+                ({"block_width": "84"}, "side-wall"),
+                ({"block_height": "23"}, "wall-over-stop"),
+                ({"block_width": "68"}, "lock-in-wall"),
+                ({"lock_thread": "M12"}, "lock-on-flank"),
+                ({"block_length": "20"}, "long-enough"),
+                ({"cutter_depth": "10"}, "cutter"),
+                ({"lock_plug": "0"}, "plug"),
+            ],
+        )
+
+    def test_the_shoulders_or_the_top_bear_as_it_was_wished(self):
+        """A slide 12 deep: its slot is 12.3 where the shoulders bear, 11.7 where the
+        top does."""
+        for word, deep in (("shoulders", 12.3), ("top", 11.7)):
+            piece = made("dovetail-stop", slot_bears=word)
+            self.assertAlmostEqual(piece.values["slot.depth"], deep)
+            (band,) = piece.fits
+            self.assertEqual(band.answer["bears"], word)

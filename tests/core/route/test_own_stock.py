@@ -1,0 +1,63 @@
+"""What the shop's rack has for a piece."""
+
+import unittest
+
+from machinon.core.families import family_of
+from machinon.core.piece.family import make
+from machinon.core.route.own_stock import own_stock
+from machinon.core.shop.belongings import Belongings, Item
+
+
+def rack(*items: Item) -> Belongings:
+    return Belongings("stock", "Stock", items)
+
+
+class OwnStock(unittest.TestCase):
+    """A sleeve of 28 by 45 turned from bar: 29 across, 67 long with what the jaws
+    hold."""
+
+    sleeve = make(family_of("spacer-sleeve"), {})
+    block = make(family_of("plate-block"), {})
+
+    def says(self, made, *items, inch=False):
+        return own_stock(made, rack(*items), inch)
+
+    def test_the_least_bar_that_cleans_up_is_named_with_how_many_it_gives(self):
+        long = self.sleeve.body.stock.end - self.sleeve.body.stock.start
+        says = self.says(
+            self.sleeve,
+            Item("round", "round 50", 50, length=500),
+            Item("round", "round 30", 30, length=500, material="mild steel"),
+            Item("round", "round 28", 28, length=500),
+        )
+        self.assertIn("round 30", says)
+        self.assertIn(f"enough for {int(502 // (long + 2))}", says)
+        self.assertIn(f"{500 - long - 2:.0f} mm left", says)
+
+    def test_another_metal_and_a_bar_that_is_too_short_are_passed_over(self):
+        for item in (
+            Item("round", "round 30", 30, length=500, material="brass"),
+            Item("round", "round 30", 30, length=40),
+            Item("round", "round 28", 28),
+        ):
+            says = self.says(self.sleeve, item)
+            self.assertIn("Nothing on the rack would do: ⌀29.0 ×", says)
+
+    def test_of_a_bar_of_unknown_length_and_metal_both_are_left_to_be_seen(self):
+        says = self.says(self.sleeve, Item("round", "round 30", 30))
+        self.assertIn("if that is the right metal", says)
+        self.assertIn("off", says)
+
+    def test_a_block_lies_whichever_way_it_fits(self):
+        """100 × 60 × 30 needs 101 × 61 × 31: from a plate 101 wide it is cut across."""
+        across = Item("plate", "plate 120 × 35", 120, 35, 70)
+        along = Item("flat", "flat 65 × 32", 65, 32, 1000, material="mild steel")
+        self.assertIn("plate 120 × 35", self.says(self.block, across))
+        says = self.says(self.block, across, along)
+        self.assertIn("flat 65 × 32: enough for 9", says)  # 1002 / 103
+        thin = Item("flat", "flat 65 × 30", 65, 30, 1000)
+        self.assertIn("101.0 × 61.0 × 31.0 mm is needed", self.says(self.block, thin))
+
+    def test_where_nothing_of_the_kind_is_listed_nothing_is_said(self):
+        self.assertEqual(self.says(self.block, Item("round", "round 50", 50)), "")
+        self.assertEqual(own_stock(self.block, None, False), "")
