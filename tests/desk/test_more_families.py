@@ -312,3 +312,44 @@ class MoreFamilies(MadePieces):
         self.assertIn("bows", [check.key for check in self.job.plan.failed])
         self.size("block.height", "")
         self.finish_by(proof=[("size.block.height", "caliper", "12.0")])
+
+    def test_a_detent_plate_for_a_lever_of_three_places(self):
+        """A ball of 6 sunk 0.9: its rim is 2 √(0.9 × 5.1) = 4.28; on 45 and 30° apart
+        places stand 45 sin 15° = 11.65 from each other, 7.36 of land."""
+        self.make(
+            "detent-plate",
+            ("shaft", "shaft", "micrometer", "12.0", "12.0"),
+            ("ball", "ball", "micrometer", "6.0", "6.0"),
+            typed=[
+                ("ball.spring", "20"),
+                ("lever.places", "3"),
+                ("lever.throw", "30"),
+                ("lever.holds", "0.2"),
+            ],
+        )
+        checks = {one.key: one for one in self.job.plan.made.checks}
+        self.assertAlmostEqual(
+            checks["lands"].have, 45 * 0.258819 - 2 * (0.9 * 5.1) ** 0.5, places=3
+        )
+        recesses = self.job.plan.made.body.feature("recesses")
+        self.assertEqual([round(x, 2) for x, _ in recesses.points], [11.25, 0, -11.25])
+        self.finish_by((11.4, -1))
+
+    def test_a_pair_of_arms_for_a_fork(self):
+        """Over two holes of 8 a span of 68, so 60 from hole to hole; an eye of 18, 9
+        past each, makes 78. A tenth under the fork: 10.0 thick."""
+        self.begin("hinged-arm", "Arms", pin="new", fork="new", place="new")
+        place = self.job.job.making.mates["place"]
+        self.job.set_aid(place, "hole-span", "hole", "8")
+        self.read(
+            ("pin", "shaft", "micrometer", "8.0", "8.0"),
+            ("fork", "slot", "slips", "10.1"),
+            ("place", "hole-span", "caliper", "68.0"),
+        )
+        piece = self.stage("piece")
+        self.type(piece.asked["place.opens"].edit, "90")
+        self.type(piece.asked["place.clear"].edit, "80")
+        self.assertEqual((self.job.plan.missing, self.job.plan.problem), ((), ""))
+        self.assertEqual(self.value("arm.length"), 78)
+        self.assertEqual(self.value("arm.thickness"), 10)
+        self.finish_by((7.4, -1))

@@ -246,13 +246,11 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
             for x, y in one.points:
                 at = centre[0] + x * scale, centre[1] - y * scale
                 hole = one.hole
-                radius = hole.diameter / 2 * scale
-                seen: Role = "outline" if hole.depth is None else "hidden"
-                board.items.append(
-                    Circle(
-                        at, radius, seen, 1.4, "ground" if seen == "outline" else "none"
-                    )
-                )
+                radius = hole.rim / 2 * scale
+                through = hole.depth is None
+                seen: Role = "outline" if through or one.face == "right" else "hidden"
+                fill: Role = "ground" if through else "none"
+                board.items.append(Circle(at, radius, seen, 1.4, fill))
                 near: Role = "outline" if one.face == "right" else "hidden"
                 for wide in (hole.bore, hole.sink):
                     if wide > hole.diameter:

@@ -124,3 +124,42 @@ class Plates(unittest.TestCase):
             self.assertAlmostEqual(piece.values["slot.depth"], deep)
             (band,) = piece.fits
             self.assertEqual(band.answer["bears"], word)
+
+    def test_what_usually_goes_wrong_with_arms_vees_and_detents(self):
+        each_is_said(
+            self,
+            "hinged-arm",
+            [
+                ({"arm_width": "14"}, "eye"),
+                ({"far_thread": "M14"}, "far-eye"),
+                ({"arm_length": "70"}, "round-ends"),
+                ({"slot_length": "20", "slot_width": "12"}, "slot-side"),
+                ({"slot_length": "44"}, "slot-ends"),
+                ({"place_clear": "69"}, "swings"),
+                ({"arm_thickness": "10.1"}, "fork"),
+            ],
+        )
+        each_is_said(
+            self,
+            "vee-block",
+            [
+                ({"rounds_largest": "70"}, "largest-in-vee"),
+                ({"rounds_least": "1"}, "least-in-vee"),
+                ({"block_width": "38", "vee1_width": "34"}, "foot"),
+            ],
+        )
+        each_is_said(
+            self,
+            "detent-plate",
+            [
+                ({"lever_throw": "10"}, "lands"),
+                ({"plate_diameter": "50"}, "rim-edge"),
+                ({"recesses_circle": "18"}, "rim-bore"),
+                ({"plate_thickness": "2"}, "floor"),
+                ({"screws_start": "80"}, "screws-clear"),
+                ({"plate_diameter": "53"}, "screws-edge"),
+                ({"screws_count": "2"}, "even"),
+                ({"lever_holds": "3"}, "holds"),
+                ({"recesses_depth": "2.5"}, "depth"),
+            ],
+        )

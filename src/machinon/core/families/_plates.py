@@ -22,10 +22,13 @@ def plate(
     starts: Mapping[str, str],
     mates: tuple[Mate, ...] = (),
     checks: Callable[[Values], Iterable[Check]] = lambda values: (),
+    ways: tuple[Mapping[str, str], ...] = (),
 ) -> Family:
     """A kind of plate. names: the features it starts with; starts: by size, or by part
     and measure (`holes.screw`), the rule it starts from instead."""
     block = plate_block.FAMILY
+    # it stands on no lathe and under no tool post
+    starts = {"bore.from_side": "block.length/2", **starts}
 
     def begun(size: Size, of: str = "") -> Size:
         rule = starts.get(f"{of}.{size.key}" if of else size.key)
@@ -44,9 +47,9 @@ def plate(
         also=also,
         own=tuple(begun(size) for size in block.own),
         parts=parts,
-        mates=(*mates, *block.mates),
+        mates=mates,
         checks=lambda values: chain(plate_block.checks(values), checks(values)),
         full={},
-        ways=(),
+        ways=ways,
     )
     return grown(bare, names)

@@ -304,7 +304,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
     for name in s["parts"]:
         yield from _part_checks(s, name)
-    if s["lathe.centre_height"]:
+    if "lathe.centre_height" in s:
         yield at_least(
             "height",
             "block",

@@ -63,7 +63,8 @@ def build(s: Values) -> Body:
                    s["head.diameter"]),
     ]  # fmt: skip
     return Body(
-        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+        Round(s["stock.diameter"], long + OVER - s["stock.length"], long + OVER),
+        tuple(features),
     )
 
 

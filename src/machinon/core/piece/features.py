@@ -652,7 +652,8 @@ class Hole(msgspec.Struct, frozen=True):
     """A hole as it is drilled: through, or `depth` deep to its shoulder.
 
     thread: tapped with it (diameter is then the drill); bore, bore_depth: of its
-    counterbore; sink: mouth of its countersink, 90°; ream: to size after drilling.
+    counterbore; sink: mouth of its countersink, 90°; ream: to size after drilling;
+    ball: a recess as deep as `depth` by a ball-ended cutter of the diameter.
     """
 
     diameter: float
@@ -664,10 +665,26 @@ class Hole(msgspec.Struct, frozen=True):
     sink: float = 0.0
     ream: bool = False
     flat: bool = False  # its floor is flat: bored or milled
+    ball: bool = False
+
+    @property
+    def rim(self) -> float:
+        """Across its mouth: of a ball's recess less than the ball."""
+        if not self.ball or self.depth is None or self.depth >= self.diameter / 2:
+            return self.diameter
+        return 2 * math.sqrt(self.depth * (self.diameter - self.depth))
 
     def profile(self, through: float) -> tuple[Point, ...]:
         """(depth, radius) from the face down; through: to where a through hole goes."""
         r = self.diameter / 2
+        if self.ball and self.depth is not None:
+            # from the rim round to the middle of the floor
+            turns = [math.acos(max(1 - self.depth / r, -1.0)) * i / 8 for i in range(9)]
+            floor = [
+                (self.depth - r + r * math.cos(turn), r * math.sin(turn))
+                for turn in reversed(turns)
+            ]
+            return ((-PAST, floor[0][1]), *floor)
         down: list[Point] = []
         if self.sink > self.diameter:
             down += [
@@ -699,6 +716,8 @@ class Hole(msgspec.Struct, frozen=True):
                 f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
             )
             text += f", drill {self.diameter:g}{deep}"
+        elif self.ball:
+            text = f"{many}ball ⌀{self.diameter:g}{deep}, ⌀{self.rim:.2f} at the rim"
         else:
             text = f"{many}⌀{self.diameter:g}{deep}" + (", reamed" if self.ream else "")
         if self.bore > self.diameter:
@@ -755,7 +774,8 @@ Pattern: TypeAlias = Circle | Grid | Places
 class Holes(Feature, frozen=True):
     """Holes in a face. face: left or right of what turns (its station is `level`), or
     a face of a block whose size is `block`; through: how deep the metal is there;
-    from_centre: whether its places are said from the middle of the face."""
+    from_centre: whether its places are said from the middle of the face;
+    beside: along a block, the hole that its place is said from."""
 
     face: BlockFace
     pattern: Pattern
@@ -764,6 +784,7 @@ class Holes(Feature, frozen=True):
     level: float = 0.0
     block: tuple[float, float, float] | None = None
     from_centre: bool = False
+    beside: float | None = None
 
     @property
     def frame(self) -> Frame:
@@ -804,6 +825,9 @@ class Holes(Feature, frozen=True):
             ),
             Dimension("hole", 0.0, 0.0, (x, y)),
         )
+        if self.beside is not None:
+            low, high = sorted((self.beside, x))
+            found["pitch"] = Dimension("x", low, high, (y, 0.0))
         if self.block is not None and self.face in ("top", "bottom"):
             long, wide, _ = self.block if self.from_centre else (0.0, 0.0, 0.0)
             left, right = sorted((long / 2, x))
@@ -879,6 +903,18 @@ class CrossHoles(Feature, frozen=True):
 # -- blocks ----------------------------------------------------------------
 
 
+Axis: TypeAlias = Literal["x", "y", "z"]
+# across and up a face as it is looked at, and into it
+FACE_AXES: Mapping[BlockFace, tuple[Axis, Axis, Axis]] = {
+    "top": ("x", "y", "z"),
+    "bottom": ("x", "y", "z"),
+    "front": ("x", "z", "y"),
+    "back": ("x", "z", "y"),
+    "left": ("y", "z", "x"),
+    "right": ("y", "z", "x"),
+}
+
+
 class SixFaces(Feature, frozen=True):
     """A block squared to its size; what stands over it is taken off all round."""
 
@@ -951,19 +987,18 @@ class Slot(Feature, frozen=True):
         }
 
     def dimensions(self) -> dict[str, Dimension]:
-        if self.face not in ("top", "bottom"):
-            return {}
-        high, half = self.block[2], self.width / 2
-        low = high - self.depth if self.face == "top" else 0.0
+        half = self.width / 2
+        u, v, into = FACE_AXES[self.face]
+        far = self.block["xyz".index(into)]
+        low = far - self.depth if self.face in ("top", "back", "right") else 0.0
         across = self.a[0] == self.b[0]
         at, along = self.a if across else self.a[::-1]
         end = (self.b if across else self.b[::-1])[1]
-        kind: Literal["x", "y"] = "x" if across else "y"
-        other: Literal["x", "y"] = "y" if across else "x"
+        kind, other = (u, v) if across else (v, u)
         found = {
             "at": Dimension(kind, 0.0, at),
             "width": Dimension(kind, at - half, at + half),
-            "depth": Dimension("z", low, low + self.depth),
+            "depth": Dimension(into, low, low + self.depth),
         }
         if self.rounded:
             found["from_end"] = Dimension(other, 0.0, along, (at, 0.0))

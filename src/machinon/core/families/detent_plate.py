@@ -1,0 +1,313 @@
+"""Detent plate: holds a lever or shaft in its places by a sprung ball that falls into
+recesses.
+
+z = 0 is the face that is screwed on; the recesses are in the other face, at the right.
+"""
+
+import math
+from collections.abc import Iterable, Sequence
+
+from machinon.core.piece.body import Body, Round
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    Bevel,
+    Bore,
+    Circle,
+    Cylinder,
+    End,
+    Hole,
+    Holes,
+    Places,
+)
+from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
+from machinon.core.reckoning import TEXT, reckon
+from machinon.core.threads.screws import cap_screw
+
+OVER = 1.5  # mm: stock over each end
+EDGE = 1.5  # mm: least metal between one hole and another
+
+
+def angles(s: Values) -> list[float]:
+    """Where the recesses stand, degrees from the right: the places of the lever, their
+    middle at the top."""
+    count, throw = int(s["recesses.count"]), float(s["recesses.throw"])
+    return [90.0 + (i - (count - 1) / 2) * throw for i in range(count)]
+
+
+def _recess(s: Values) -> Hole:
+    return Hole(s["ball.diameter"], s["recesses.depth"], ball=True)
+
+
+def _screw(s: Values) -> Hole:
+    return Hole(cap_screw(str(s["screws.screw"])).normal)
+
+
+def _on(circle: float, turns: Sequence[float]) -> Places:
+    r = circle / 2
+    return Places(
+        tuple(
+            (r * math.cos(math.radians(turn)), r * math.sin(math.radians(turn)))
+            for turn in turns
+        )
+    )
+
+
+def _screw_turns(s: Values) -> list[float]:
+    count = int(s["screws.count"])
+    return [s["screws.start"] + 360 * i / count for i in range(count)]
+
+
+def _wide(s: Values) -> float:
+    """Past the balls and past the screws' heads."""
+    head = cap_screw(str(s["screws.screw"])).counterbore
+    past = s["recesses.circle"] + s["ball.diameter"] + 2 * EDGE
+    return float(math.ceil(max(past, s["screws.circle"] + head + 1)))
+
+
+def build(s: Values) -> Body:
+    thick, wide = s["plate.thickness"], s["plate.diameter"]
+    return Body(
+        Round(s["stock.diameter"], thick + OVER - s["stock.length"], thick + OVER),
+        (
+            End("back", 0.0, "left"),
+            Cylinder("plate", 0.0, thick, wide, "thickness"),
+            End("face", thick, "right"),
+            Bore("bore", 0.0, thick, s["bore.diameter"], "length"),
+            Bevel("edge", thick, wide, 0.5, "right"),
+            Holes("recesses", "right", _on(s["recesses.circle"], angles(s)),
+                  _recess(s), thick, level=thick),
+            Holes("screws", "right",
+                  Circle(int(s["screws.count"]), s["screws.circle"], s["screws.start"]),
+                  _screw(s), thick, level=thick),
+        ),
+    )  # fmt: skip
+
+
+def _nearest(
+    a: Sequence[tuple[float, float]], b: Sequence[tuple[float, float]]
+) -> float:
+    return min(math.dist(one, other) for one in a for other in b)
+
+
+def checks(s: Values) -> Iterable[Check]:
+    rim = _recess(s).rim
+    head = cap_screw(str(s["screws.screw"])).counterbore
+    recesses = _on(s["recesses.circle"], angles(s)).points()
+    screws = _on(s["screws.circle"], _screw_turns(s)).points()
+    half = s["recesses.circle"] / 2
+    if len(recesses) > 1:
+        yield at_least(
+            "lands",
+            "recesses",
+            2 * half * math.sin(math.radians(s["recesses.throw"] / 2)) - rim,
+            0.2 * rim,
+            "Land between two recesses (a fifth of a rim), so that it clicks over",
+        )
+    yield at_least(
+        "rim-edge",
+        "recesses",
+        (s["plate.diameter"] - rim) / 2 - half,
+        EDGE,
+        "Metal outside of the recesses",
+    )
+    yield at_least(
+        "rim-bore",
+        "recesses",
+        half - (rim + s["bore.diameter"]) / 2,
+        EDGE,
+        "Metal between the recesses and the bore",
+    )
+    yield at_least(
+        "floor",
+        "recesses",
+        s["plate.thickness"] - s["recesses.depth"],
+        1.5,
+        "Floor under the recesses",
+    )
+    yield at_least(
+        "screws-clear",
+        "screws",
+        _nearest(recesses, screws) - (rim + head) / 2,
+        0.5,
+        "Room between a screw's head and the ball's way",
+    )
+    yield at_least(
+        "screws-edge",
+        "screws",
+        (s["plate.diameter"] - s["screws.circle"] - head) / 2,
+        0.5,
+        "Plate outside of the screws' heads",
+    )
+    turn = 360 / s["screws.count"]
+    yield Check(
+        "even",
+        "screws",
+        s["screws.count"] >= 3,
+        f"{s['screws.count']:g} screws, {turn:g}° apart: under three a seal below is "
+        "not pressed evenly.",
+        grave=False,
+    )
+    deep = s["recesses.depth"] / s["ball.diameter"]
+    hold = reckon(
+        "detent-hold",
+        {
+            "ball": s["ball.diameter"],
+            "depth": s["recesses.depth"],
+            "spring": s["ball.spring"],
+            "radius": half,
+        },
+    )
+    holds = float(hold["torque"])
+    yield Check(
+        "holds",
+        "recesses",
+        holds >= s["lever.holds"],
+        f"The spring's {s['ball.spring']:g} N hold the shaft with {holds:.2f} Nm; "
+        f"{s['lever.holds']:g} are wanted. Deeper recesses or a larger circle hold "
+        "more.",
+        grave=False,
+        have=holds,
+        need=s["lever.holds"],
+    )
+    yield Check(
+        "depth",
+        "recesses",
+        0.08 <= deep <= 0.35,
+        f"Recesses {deep:.2f} of the ball deep; from 0.08, so that it is felt, to "
+        "0.35, so that it comes out again.",
+        have=deep,
+        need=0.08,
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    places = _on(s["recesses.circle"], angles(s)).points()
+    listed = "; ".join(f"{x:.2f}, {y:.2f}" for x, y in places)
+    return (
+        Holding(
+            "turning",
+            "lathe",
+            "In the chuck",
+            "Bore, outside and one face in one chucking.",
+            (
+                Step("face", ("face",)),
+                Step("drill", ("bore",), leaves=0.5),
+                Step("bore", ("bore",), fit="bore"),
+                Step("turn", ("plate",)),
+                Step("bevel", ("edge",)),
+                Step("prove", ("bore",), title="Try it on the shaft",
+                     tool="the shaft", hold=True, fit="bore"),
+                Step("part", ("back",), leaves=0.5),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "back",
+            "lathe",
+            "Turned round, in soft jaws",
+            "Both faces parallel: the ball's depth is taken from one of them.",
+            (Step("face", ("back",), title="Face to its thickness"),),
+        ),
+        Holding(
+            "recesses",
+            "mill",
+            "On the rotary table, set true by the bore",
+            "All recesses with one cutter in one holding, each set by the same figure "
+            "of an indicator on the quill: alike in depth, or one place feels loose.",
+            (
+                Step("mill", ("recesses",), title=f"Sink {len(angles(s))} recesses "
+                     f"{s['recesses.depth']:g} deep", tool="ball-nosed cutter "
+                     f"{s['ball.diameter']:g}", note="By the table's degrees, "
+                     f"{s['recesses.throw']:g}° apart, or by read-out from the middle: "
+                     f"{listed}."),
+                Step("drill", ("screws",)),
+                Step("prove", ("recesses",), title="Lay the ball in each, compare "
+                     "their heights", tool="ball, indicator", note="Within 0.02 mm of "
+                     "each other. Where two parts must click together, a squashed ball "
+                     "of wax tells how far the ball goes in.",
+                     key="prove-recesses"),
+            ),
+        ),
+        Holding(
+            "pin",
+            "bench",
+            "On its shaft, in its place",
+            "It is clocked on the shaft with the lever in its middle, then pinned.",
+            (
+                Step("mount", (), title="Clock it, step-drill and ream for the taper "
+                     "pin", tool="taper-pin reamer", note="Drill for the pin's small "
+                     "end at its real depth, in steps to its large end; ream until the "
+                     "pin stands a little out, then drive it.", key="pin"),
+                Step("deburr", ()),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "detent-plate",
+    "Detent plate",
+    "Holds a lever or shaft in its places: recesses for a sprung ball.",
+    "for a shaft of 12 mm, three places 30° apart, a ball of 6",
+    also="detent ball index lever shift notch recess click gearbox plate",
+    sizes=(
+        Size("stock.diameter", "stock diameter", "up(plate.diameter + 2, 1)",
+             "a clean-up", 8, 400),
+        Size("stock.length", "stock length", "up(plate.thickness + 25, 1)",
+             "and what the jaws hold", 8, 200),
+        Size("plate.diameter", "plate", _wide, "past recesses and screws", 8, 390,
+             rests=("recesses.circle", "screws.circle", "screws.screw"), step=1),
+        Size("plate.thickness", "thickness", "up(recesses.depth + 4, 0.5)",
+             "a floor under the recesses", 2, 60),
+        Size("bore.diameter", "bore", "shaft.diameter", low=2, high=200),
+        Size("recesses.count", "places", "lever.places", "as the lever has", 1, 24,
+             COUNT, by="copy"),
+        Size("recesses.throw", "from place to place", "lever.throw",
+             "as the lever turns", 1, 180, ANGLE, by="copy"),
+        Size("recesses.circle", "circle of the recesses",
+             "up(2.2*shaft.diameter + 3*ball.diameter, 1)", "clear of the bore", 5,
+             380),
+        Size("recesses.depth", "depth of a recess", "round(0.15*ball.diameter, 0.1)",
+             "0.15 of the ball", 0.1, 20),
+        Size("screws.screw", "screws", "M4", kind=TEXT),
+        Size("screws.count", "how many", "3", "", 2, 12, COUNT),
+        Size("screws.circle", "their circle", "recesses.circle", "as the recesses", 5,
+             390, step=0.5),
+        Size("screws.start", "angle of the first screw", "-90", "opposite the places",
+             -360, 360, ANGLE),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("shaft", "the shaft", (
+            MateSize("diameter", "its diameter", 12.0, ("shaft",)),
+        )),
+        Mate("ball", "the ball", (
+            MateSize("diameter", "its diameter", 6.0, ("ball",)),
+            MateSize("spring", "force of its spring", 20.0, kind=FORCE),
+        )),
+        Mate("lever", "the lever", (
+            MateSize("places", "how many places", 3.0, kind=COUNT),
+            MateSize("throw", "from place to place, degrees", 30.0, kind=ANGLE),
+            MateSize("holds", "torque that it shall hold", 0.2, kind=TORQUE),
+        )),
+    ),
+    fits=(
+        FitSlot("bore", "Plate on the shaft", "bore.diameter", "shaft.diameter",
+                "shaft", "shaft", "locates"),
+    ),
+    material="steel",
+    surfaces={"bore": "bore.diameter"},
+)  # fmt: skip

@@ -1,0 +1,247 @@
+"""Hinged arm: a flat link with round ends, a reamed hole at each, often a pair.
+
+x runs from hole to hole; both ends are round about their hole.
+"""
+
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Block, Body
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import (
+    CornerRounds,
+    Feature,
+    Hole,
+    Holes,
+    Places,
+    SixFaces,
+    Slot,
+)
+from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.reckoning import TEXT, reckon
+
+FINISH = 0.3  # mm that the saw and the end mill leave on a round end
+
+
+def _block(s: Values) -> tuple[float, float, float]:
+    return s["arm.length"], s["arm.width"], s["arm.thickness"]
+
+
+def _far(s: Values) -> Hole:
+    """The hole at the far end: reamed like the other, or tapped for a pivot screw."""
+    if s["far.thread"] == "none":
+        return Hole(s["pivot.diameter"], ream=True)
+    thread = str(s["far.thread"])
+    return Hole(
+        float(reckon("tap-drill", {"thread": thread})["drill_size"]), None, thread
+    )
+
+
+def _slotted(s: Values) -> bool:
+    return bool(s["slot.length"])
+
+
+def build(s: Values) -> Body:
+    long, wide, high = block = _block(s)
+    over, end = s["stock.over"], wide / 2
+    features: list[Feature] = [
+        SixFaces("arm", *block),
+        Holes("pivot", "top", Places(((end, end),)), Hole(s["pivot.diameter"],
+              ream=True), high, block=block),
+        Holes("far", "top", Places(((end + s["arm.centres"], end),)), _far(s), high,
+              block=block, beside=end),
+        CornerRounds("ends", block, end),
+    ]  # fmt: skip
+    if _slotted(s):
+        middle = end + s["arm.centres"] / 2
+        half = s["slot.length"] / 2
+        features.append(
+            Slot("slot", "top", block, (middle - half, end), (middle + half, end),
+                 s["slot.width"], high, True)
+        )  # fmt: skip
+    return Body(
+        Block((-over, -over, -over), (long + over, wide + over, high + over)),
+        tuple(features),
+    )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    end = s["arm.width"] / 2
+    far = _far(s)
+    yield at_least(
+        "eye",
+        "pivot",
+        end - s["pivot.diameter"] / 2,
+        0.4 * s["pivot.diameter"],
+        "Eye round the pivot (0.4 of it)",
+    )
+    yield at_least(
+        "far-eye",
+        "far",
+        end - far.diameter / 2,
+        0.3 * far.diameter,
+        "Eye round the far hole (0.3 of it)",
+    )
+    yield at_least(
+        "round-ends",
+        "ends",
+        s["arm.length"] - s["arm.centres"],
+        s["arm.width"] - 1e-6,
+        "Length for both round ends, so that each is round about its hole",
+    )
+    if _slotted(s):
+        yield at_least(
+            "slot-side",
+            "slot",
+            (s["arm.width"] - s["slot.width"]) / 2,
+            0.25 * s["arm.width"],
+            "Metal beside the slot (a quarter of the arm)",
+        )
+        yield at_least(
+            "slot-ends",
+            "slot",
+            (s["arm.centres"] - s["slot.length"] - s["slot.width"]) / 2
+            - max(s["pivot.diameter"], far.diameter) / 2,
+            0.4 * s["pivot.diameter"],
+            "Metal between the slot and the holes",
+        )
+    reach = s["arm.centres"] + end
+    yield at_least(
+        "swings",
+        "arm",
+        s["place.clear"] - reach,
+        0.5,
+        f"Room for the arm to swing through {s['place.opens']:g}°",
+        grave=False,
+    )
+    yield at_least(
+        "fork",
+        "arm",
+        s["fork.gap"] - s["arm.thickness"],
+        0.05,
+        "Play of the arm in its fork",
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    count = int(s["arm.count"])
+    pair = count > 1
+    several = (
+        f"{count} of them stacked, clamped and pinned by their first hole: what they "
+        "share is cut through all, so that they match even where it is a little off."
+        if pair
+        else "Holes first: everything after is set by them."
+    )
+    tapped = s["far.thread"] != "none"
+    far = (
+        (Step("drill", ("far",)), Step("tap", ("far",), note="In the set-up of its "
+              "drill; of a pair only one side is tapped, the other is opened up."))
+        if tapped
+        else (Step("drill", ("far",)), Step("ream", ("far",)))
+    )  # fmt: skip
+    slot = (
+        Step("mill", ("slot",), title="Drill out the slot, then mill it", note="A row "
+             "of holes takes the metal out; the end mill only makes it straight."),
+    ) if _slotted(s) else ()  # fmt: skip
+    return (
+        Holding(
+            "square",
+            "mill",
+            "In the vise, six faces in order",
+            "Blanks alike in length and width lie flat on each other.",
+            (
+                Step("mark", ("arm",), title="Deburr the sawn faces, mark the best"),
+                Step("square", ("arm",), title="Mill the six faces to size"),
+                Step("prove", ("arm",), title="Thickness in its fork before it goes on",
+                     tool="micrometer, the fork"),
+            ),
+        ),
+        Holding(
+            "holes",
+            "mill",
+            "In the vise, upper face up" + (", stacked" if pair else ""),
+            several,
+            (
+                Step("drill", ("pivot",)),
+                Step("ream", ("pivot",), fit="pivot"),
+                *far,
+                *slot,
+                Step("prove", ("pivot",), title="Try the pivot before they come apart",
+                     tool="the pivot", hold=True, fit="pivot"),
+            ),
+        ),
+        Holding(
+            "ends",
+            "mill",
+            "On the rotary table, a pin through the hole in its middle",
+            "Each end is turned past the cutter about its own hole. Saw the corners "
+            "off first, against the saw's stop.",
+            (
+                Step("mill", ("ends",), leaves=0.0, title="Round both ends about their "
+                     "holes", caution="Turn it against the cutter: with it the arm is "
+                     "snatched round."),
+                Step("deburr", (), title=f"Break every edge, number the {count}" if
+                     pair else ""),
+            ),
+        ),
+    )  # fmt: skip
+
+
+FAMILY = Family(
+    "hinged-arm",
+    "Hinged arm",
+    "A link with round ends and a hole at each, alone or as a matched pair.",
+    "60 from hole to hole on a pivot of 8 mm, a pair for a fork of 10",
+    also="link lever pair matched swivel hinge clevis fork rod strap",
+    sizes=(
+        Size("arm.centres", "from hole to hole", "place.centres", "as it is measured",
+             5, 500, by="copy", step=0.01, at="far.pitch"),
+        Size("arm.width", "width", "up(2.2*pin.diameter, 1)", "an eye round the pivot",
+             4, 200),
+        Size("arm.length", "length over the ends", "arm.centres + arm.width",
+             "both ends round about their hole", 8, 700),
+        Size("arm.thickness", "thickness", "fork.gap - 0.1", "a little under its fork",
+             1, 100, by="clearance", step=0.05, at="arm.height"),
+        Size("arm.count", "how many alike", "2", "", 1, 12, COUNT),
+        Size("stock.over", "stock on each side", "1.5", "sawn stock", 0, 20),
+        Size("pivot.diameter", "hole for the pivot", "pin.diameter", low=1, high=100),
+        Size("far.thread", "thread of the far hole", "none", "none: reamed alike",
+             kind=TEXT),
+        Size("slot.length", "slot between the holes", "0", "0 for none", 0, 400),
+        Size("slot.width", "width of the slot", "0.4*arm.width", "", 0.5, 150,
+             step=0.5),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("pin", "the pivot", (
+            MateSize("diameter", "its diameter", 8.0, ("shaft", "dowel")),
+        )),
+        Mate("fork", "the fork", (
+            MateSize("gap", "its gap", 10.1, ("slot", "width")),
+        )),
+        Mate("place", "where it moves", (
+            MateSize("centres", "from hole to hole", 60.0, ("hole-span", "length")),
+            MateSize("opens", "how far it opens, degrees", 90.0, kind=ANGLE),
+            MateSize("clear", "room round the pivot", 80.0),
+        )),
+    ),
+    fits=(
+        FitSlot("pivot", "Arm on its pivot", "pivot.diameter", "pin.diameter", "shaft",
+                "shaft", "moves"),
+    ),
+    full={"slot.length": "20"},
+    ways=({"far.thread": "M6"},),
+    surfaces={"bore": "pivot.diameter", "thickness": "arm.thickness"},
+)  # fmt: skip
