@@ -352,4 +352,4 @@ class MoreFamilies(MadePieces):
         self.assertEqual((self.job.plan.missing, self.job.plan.problem), ((), ""))
         self.assertEqual(self.value("arm.length"), 78)
         self.assertEqual(self.value("arm.thickness"), 10)
-        self.finish_by((7.4, -1))
+        self.finish_by(proof=[("fit.1", "bore-gauge", "8.05")])

@@ -173,7 +173,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             several,
             (
                 Step("drill", ("pivot",)),
-                Step("ream", ("pivot",), fit="pivot"),
+                Step("ream", ("pivot",)),
                 *far,
                 *slot,
                 Step("prove", ("pivot",), title="Try the pivot before they come apart",
