@@ -332,6 +332,45 @@ def reckonings() -> None:
     print(f"1000 streamed, with start   {took * 1000:6.0f} ms (target 2000)")
 
 
+def at_the_dial(count: int = 400) -> None:
+    """Who lands in the band on the practice lathe: the coach and two hands, by band."""
+    from machinon.core.cutting.practice_run import (
+        BANDS,
+        bench,
+        by_care,
+        by_the_coach,
+        by_the_remainder,
+    )
+
+    for name, hand, zero in (
+        ("coach", by_the_coach, False),
+        ("coach, zero checked", by_the_coach, True),
+        ("careful hand", by_care, False),
+        ("dials the remainder", by_the_remainder, False),
+    ):
+        found = [hand(bench(seed, zero)) for seed in range(count)]
+        inside = sum(one.inside for one in found) / count
+        past = sum(one.past for one in found) / count
+        error = (inside * (1 - inside) / count) ** 0.5
+        stops = sum(one.stops for one in found) / count
+        bands = ", ".join(
+            f"{1000 * band:.0f} µm "
+            f"{100 * statistics.mean(one.inside for one in those):.0f}"
+            for band in BANDS
+            if (those := [one for one in found if abs(one.band - band) < 1e-9])
+        )
+        told = [one for one in found if one.said is not None]
+        said = ""
+        if told:
+            are = statistics.mean(one.inside for one in told)
+            chance = statistics.mean(one.said or 0.0 for one in told)
+            said = f"; says {100 * chance:.0f} % at the end, {100 * are:.0f} are"
+        print(
+            f"{name:<20} in band {100 * inside:.1f} ± {100 * error:.1f} %, scrapped "
+            f"{100 * past:.1f} %, {stops:.1f} stops ({bands}){said}"
+        )
+
+
 def void(_value: object) -> None:
     """Throw a result away."""
 
@@ -341,6 +380,7 @@ def main() -> None:
         start_up(Path(folder))
     with tempfile.TemporaryDirectory() as folder:
         edits(Path(folder))
+        at_the_dial()
         reckonings()
         families_edited(Path(folder) / "families")
         a_thousand_bodies(Path(folder))

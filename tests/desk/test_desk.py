@@ -397,7 +397,7 @@ class RealWindow(unittest.TestCase):
             screen.send_signal(signal.SIGTERM)
             screen.wait()
         self.assertEqual(program.returncode, 0, err)
-        self.assertIn("xcb cut 2.24", out)
+        self.assertIn("xcb cut 2.14", out)
 
 
 _SEEN = """

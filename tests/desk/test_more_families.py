@@ -3,7 +3,7 @@
 from tests.desk.test_made_pieces import MadePieces
 
 
-class MoreFamilies(MadePieces):
+class OfTheFamilies(MadePieces):
     """Readings by micrometer are ±4 µm, by bore gauge ±6; the play is set to 20 to 90
     µm before the machine, so that its coarse dial lands in it."""
 
@@ -57,6 +57,8 @@ class MoreFamilies(MadePieces):
             self.type(view.runout.edit, "0 0.002 0.004 0.001")
         return self.finish()
 
+
+class BarsHubsAndKeys(OfTheFamilies):
     def test_a_boring_bar_for_a_holder_and_two_bits(self):
         """The bits of 8 stand 1.5 × 8 = 12 from the end and 24 apart; a bar of 20 cuts
         ⌀32 with its bit 6 mm out."""
@@ -148,6 +150,8 @@ class MoreFamilies(MadePieces):
         self.assertTrue(102.2 < chain.upper < 102.4, chain.upper)
         self.finish_by(proof=[("chain.length", "caliper", "101.4")])
 
+
+class KnobsAndSpindles(OfTheFamilies):
     def test_a_knob_whose_teeth_come_out_even(self):
         """π × 24 / 1 = 75.4: 75 teeth, so ⌀ 75 / π = 23.87."""
         self.make(
@@ -217,6 +221,8 @@ class MoreFamilies(MadePieces):
         self.assertEqual(self.value("balls.diameter"), 4.5)
         self.finish_by((19.4, -1), proof=[("chain.length", "caliper", "59.75")])
 
+
+class ArborsCoversAndStops(OfTheFamilies):
     def test_an_expanding_arbor_for_a_bore(self):
         """M8 at 10° to the axis: a turn draws 1.25, which widens 2 × 1.25 tan 10°, 0.44
         mm, past any play of a close nose."""
@@ -299,6 +305,8 @@ class MoreFamilies(MadePieces):
         self.assertAlmostEqual(checks["presses"].have, 8 - 22 + 10 * 2**0.5)
         self.finish_by(proof=[("size.block.height", "caliper", "24.0")])
 
+
+class PlatesAndArms(OfTheFamilies):
     def test_a_clamp_plate_over_what_it_pinches(self):
         """20.3 high over a floor of 20.0: 0.3 of pinch; of 20.05 it would have none."""
         self.make(

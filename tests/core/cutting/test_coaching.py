@@ -27,6 +27,50 @@ def cut(*lines, **changes):
     return advice_for({**SHAFT, "history": history, **changes})
 
 
+class OddSituations(unittest.TestCase):
+    """What a machinist looking on would stop at."""
+
+    def test_a_shaft_that_grew_is_read_again_before_any_metal(self):
+        for readings in ((96.05,), (96.05, 96.051)):
+            advice = cut(*((0.1, one) for one in readings))
+            self.assertEqual(advice["action"], "measure")
+        self.assertIn("larger than before the cut", advice["why"])
+
+    def test_cuts_that_took_nothing_may_all_come_off_at_once(self):
+        light = ((0.1, 95.8), (0.2, 95.6), (0.47, 95.03), (0.475, 95.03), (0.48, 95.03))
+        advice = cut(*light)
+        self.assertEqual(advice["action"], "trial")
+        self.assertIn("all of it may come off at once", advice["why"])
+
+    def test_a_misspelt_key_is_refused_where_it_stands(self):
+        for message, place in (
+            ({**SHAFT, "histroy": []}, "histroy"),
+            ({**SHAFT, "limits": {"deapest": 0.3}}, "limits.deapest"),
+            ({**SHAFT, "history": [{"dial": 0.1, "mesured": 95.8}]}, "history.mesured"),
+        ):
+            with self.assertRaisesRegex(BadInput, "is not known") as raised:
+                advice_for(message)
+            self.assertEqual(raised.exception.key, place)
+        self.assertTrue(advice_for({**SHAFT, "job": "plate", "history": []}))
+
+    def test_a_gauge_whose_zero_nobody_checked_is_less_sure(self):
+        """Unchecked, a zero is about as doubtful as a reading, and work of 95 mm may
+        be half a degree warm: 95 · 11.7e-6 · 0.5 is 0.6 µm."""
+        unchecked = {"resolution": 0.001, "sigma": 0.001}
+        lines = (0.1, 95.8), (0.2, 95.6), (0.505, 94.995)
+        sure, unsure = cut(*lines), cut(*lines, instrument=unchecked)
+        self.assertGreater(unsure["sigma"], sure["sigma"])
+        self.assertGreaterEqual(unsure["sigma"], 0.00104)
+        self.assertLess(unsure["chance_in_band"], sure["chance_in_band"])
+
+    def test_the_same_warning_is_not_given_with_every_roughing_cut(self):
+        coarse = {"reads": "diameter", "division": 0.05}
+        self.assertIn("wider than the band", cut(dial=coarse)["why"])
+        rough = cut((0.1, 97.8), dial=coarse, start_diameter=98.0)
+        self.assertEqual(rough["action"], "cut")
+        self.assertNotIn("wider than the band", rough["why"])
+
+
 class AskedByMessage(unittest.TestCase):
     def test_the_dial_shows_twice_the_travel_from_what_it_showed_at_touch(self):
         advice = cut()

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from machinon.core.cutting.cut_belief import Belief, belief_of, cut_to, passed_at, phi
-from machinon.core.cutting.cut_state import CutState, cuts_taken
+from machinon.core.cutting.cut_state import CutState, Taken, cuts_taken
 
 Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped"]
 
@@ -53,13 +53,18 @@ def dial_counts(state: CutState) -> float:
     return 1.0
 
 
-# what a surface is worth when it ends short of its band: workable still, hardly, or
-# only by jumping the band
-SHORT, TIGHT, LOST = 0.93, 0.7, 0.2
-PAST = 0.5  # what a scrapped piece costs besides not being in the band
-EFFORT = 0.01  # that much likelier a further cut or reading must make it
+PAST = 1.0  # what a scrapped piece costs besides not being in the band
+EFFORT = 0.015  # that much likelier a further cut and its reading must make it
+LOOSE = 0.3  # of a division: how unsure it is what it takes
+COUNTS = 6  # divisions that a correction is weighed up to
+THIRDS = ((-1.2247, 1 / 3), (0.0, 1 / 3), (1.2247, 1 / 3))  # a normal one in three
+ONE = ((0.0, 1.0),)
+SURE = 0.02  # chance of reaching the band that a cut by rule may have
+STEP = 0.0005  # mm radial: from one place of the table of worths to the next
+ROUNDS = 6  # cuts looked ahead
 UNSURE = (0.05, 0.95)  # chances between which another reading is worth its time
 WORTH_A_PASS = 0.1  # that much likelier a spring pass must make the band
+IDLE = 2  # cuts in a row that took nothing
 READINGS = 3  # of one surface; more only repeat each other
 
 
@@ -70,6 +75,65 @@ class _Outlook:
     inside: float
     past: float
     worth: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Table:
+    """By the metal left to the aim, radial mm, what a surface that was read is worth:
+    ended there, and after a cut that leaves so much of it, before it is read."""
+
+    places: Any
+    ends: Any
+    cut: Any
+    step: float
+
+    def worth(self, left: Any, least: float, doubt: float) -> Any:
+        """Of surfaces that leave so much, where the smallest cut takes `least`, one
+        sigma `doubt`: that of ending, or of the best cut more."""
+        import numpy as np
+
+        takes = least + self.step * np.arange(COUNTS)[:, None]
+        after = np.zeros((COUNTS, len(self.places)))
+        for off, share in THIRDS if doubt > STEP else ONE:
+            there = self.places - takes - off * doubt
+            after = after + share * np.interp(there, self.places, self.cut)
+        best = np.maximum(self.ends, after.max(axis=0) - EFFORT)
+        return np.interp(left, self.places, best)
+
+
+@functools.lru_cache(maxsize=64)
+def _table(
+    enters: float, leaves: float, step: float, read: float, zero: float, cut: float
+) -> _Table:
+    """enters, leaves: from the aim back to where the band begins and on to where it
+    ends; step: what a division takes; read, zero, cut: one sigma of a reading, of the
+    gauge's zero, and of what a cut takes; all radial mm. Found by looking back from the
+    end, cut by cut."""
+    import numpy as np
+
+    places = np.arange(-leaves - 0.02, enters + max(0.06, COUNTS * step), STEP)
+    doubt = read / math.sqrt(1 + read**2 / (read**2 + cut**2))  # after a reading
+    sigma = math.hypot(doubt, zero)
+    past = phi((-leaves - places) / sigma)
+    short = phi((places - enters) / sigma)
+    ends = np.maximum(1 - past - short, 0.0) - PAST * past
+    wide = math.sqrt(cut**2 + doubt**2)
+    kernel = np.exp(-0.5 * ((places[None, :] - places[:, None]) / wide) ** 2)
+    kernel /= kernel.sum(axis=1, keepdims=True)
+    table = _Table(places, ends, kernel @ ends, step)
+    for _ in range(ROUNDS):
+        worths = table.worth(places, step, LOOSE * step)
+        table = replace(table, cut=kernel @ worths)
+    return table
+
+
+@functools.cache
+def _nodes() -> tuple[Any, Any]:
+    """Where a normal distribution is asked, in sigmas, and what each answer weighs."""
+    import numpy as np
+
+    at, weight = np.polynomial.hermite_e.hermegauss(5)
+    return at, weight / weight.sum()
 
 
 class _Bench:
@@ -103,14 +167,30 @@ class _Bench:
         short = phi((self.enter - belief.at) / sigma) @ belief.weight
         past = (1 - phi((self.leave - belief.at) / sigma)) @ belief.weight
         inside = np.maximum(1 - short - past, 0.0)
-        # what is left must be a step that the dial and the tool can make, with
-        # what sprang away under it
-        step = np.maximum(
-            belief.least_take(self.state.division), self.state.least * belief.taken
+        # what a reading after it will say it is worth, whatever is done then
+        nodes, chances = _nodes()
+        spread = np.sqrt(belief.var)[..., None] * nodes
+        left = self.aim - belief.at[..., None] - spread
+        least, doubt = belief.least_take(self.state.division)
+        table = self.table(belief.taken)
+        if left.ndim == 2:
+            worth = table.worth(left, float(least), float(doubt)) @ chances
+        else:
+            rows = zip(left, least, doubt, strict=True)
+            worth = np.array([table.worth(*row) for row in rows]) @ chances
+        return inside, past, worth @ belief.weight
+
+    def table(self, share: float) -> "_Table":
+        """What a reading of the surface is worth by the metal that it leaves."""
+        state = self.state
+        return _table(
+            round(self.aim - self.enter, 6),
+            round(self.leave - self.aim, 6),
+            round(state.division * max(round(share, 1), 0.3), 6),
+            state.uncertainty / 4,
+            state.zero_sigma / 2,
+            state.dial_sigma,
         )
-        left, room = self.aim - belief.depth, self.leave - belief.depth
-        workable = np.where(left > step, SHORT, np.where(room > step, TIGHT, LOST))
-        return inside, past, inside + workable * short - PAST * past
 
     def best_cut(self, belief: Belief, most: float) -> tuple[float, _Outlook]:
         """The dial position that is worth most, and its outlook."""
@@ -130,7 +210,7 @@ class _Bench:
         return float(dials[best]), _Outlook(inside, past, worth)
 
 
-CANDIDATES = 24  # dial positions weighed for one cut
+CANDIDATES = 16  # dial positions weighed for one cut
 
 
 @functools.lru_cache(maxsize=256)
@@ -192,6 +272,12 @@ def advise(state: CutState) -> Advice:
             "measure",
             "That reading does not go with the others: wipe, and read again.",
         )
+    if _grown(taken, belief, state):
+        return advice(
+            "measure",
+            "It reads larger than before the cut: warm, a chip under the gauge, or the "
+            "start was misread. Wipe it, let it cool, read again before any metal.",
+        )
     near = left < 6 * band + 24 * belief.sigma
     if state.entries and belief.seen == 0 and (near or len(taken) < 2):
         return advice(
@@ -212,7 +298,14 @@ def advise(state: CutState) -> Advice:
             "measure", "There is nothing left to cut by that size: read it again."
         )
     reserve = _reserve(state)
-    if need > reserve + state.least and need > 1.2 * reserve:
+
+    def safe(infeed: float) -> bool:
+        """Whether a cut by rule leaves the band before it for certain."""
+        to = whole(dial + min(infeed, _deepest(state)), state.division)
+        after = bench.outlook(passed_at(belief, to, state))
+        return after.inside + after.past < SURE
+
+    if need > reserve + state.least and need > 1.2 * reserve and safe(need - reserve):
         return cut(
             "cut",
             need - reserve,
@@ -225,12 +318,13 @@ def advise(state: CutState) -> Advice:
             need / (3 - len(equal)) if not equal else min(equal[-1].dialled, need / 2)
         )
         which = "first" if not equal else "second"
-        return cut(
-            "trial",
-            share,
-            f"The {which} of two equal cuts: feed as you will "
-            "for the last one, then measure. They tell what the tool takes.",
-        )
+        if safe(share):
+            return cut(
+                "trial",
+                share,
+                f"The {which} of two equal cuts: feed as you will "
+                "for the last one, then measure. They tell what the tool takes.",
+            )
     return _last(state, bench, belief, now, len(taken) >= 2, advice, cut)
 
 
@@ -283,7 +377,12 @@ def _last(
         return advice("stop", why)
     step = to - belief.dial
     band = state.upper - state.lower
-    if step < 1.5 * state.division and 2 * state.division > band:
+    if _took_nothing(state) >= IDLE:
+        why = (
+            "The last cuts took nothing, and all of it may come off at once: a keen "
+            "edge, then the smallest step, and measure."
+        )
+    elif step < 1.5 * state.division and 2 * state.division > band:
         why = (
             "One division takes more than is left to the middle. Set the compound over "
             "for finer steps."
@@ -344,6 +443,23 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
             )
         )
     return tuple(passes)
+
+
+def _grown(taken: tuple[Taken, ...], belief: Belief, state: CutState) -> bool:
+    """Whether the last cut left it larger, by more than readings differ, and that was
+    not read often enough to be believed."""
+    sigma = state.uncertainty / 4
+    return bool(taken) and taken[-1].removed < -4 * sigma and belief.seen < READINGS
+
+
+def _took_nothing(state: CutState) -> int:
+    """How many cuts in a row, the last ones, took less than readings differ by."""
+    sigma, count = state.uncertainty / 4, 0
+    for one in reversed(cuts_taken(state)):
+        if one.removed > 2 * sigma:
+            break
+        count += 1
+    return count
 
 
 def _reserve(state: CutState) -> float:

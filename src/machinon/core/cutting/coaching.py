@@ -1,6 +1,9 @@
 """The coach by message: one state as JSON in, one advice out, nothing kept."""
 
+import difflib
 import math
+import typing
+from collections.abc import Iterator
 from typing import Any, Literal
 
 import msgspec
@@ -17,6 +20,7 @@ from machinon.core.cutting.cut_state import (
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
 
+WARM = 0.5  # degrees that work may be warm without anybody saying so
 LARGEST = 5000.0  # mm: a diameter beyond this is a slip of the hand
 
 
@@ -114,6 +118,7 @@ def advice_for(message: Any) -> dict[str, Any]:
     except msgspec.ValidationError as error:
         says, _, place = str(error).partition(" - at `$")
         raise BadInput(place.strip("`.") or "state", f"{says}.") from None
+    _spelled(message, Request)
     _possible(said)
     state = _state(said)
     dial = Dial(said.dial.reads, said.dial.division)
@@ -129,19 +134,47 @@ def advice_for(message: Any) -> dict[str, Any]:
         "sigma": math.hypot(advice.sigma, state.zero_sigma),
         "chance_in_band": advice.inside,
         "chance_past": advice.past,
-        "why": " ".join([advice.why, *_warnings(state, said)]),
+        "why": " ".join([advice.why, *_warnings(state, said, advice.action)]),
     }
 
 
-def _warnings(state: CutState, said: Request) -> list[str]:
-    """What a machinist looking on would say beside it."""
+def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
+    """Refuse a key that is hardly another than one that is known: what it says would
+    count for nothing. Others are let be. Raises BadInput on its path."""
+    if not isinstance(message, dict):
+        return
+    fields = {one.name: one.type for one in msgspec.structs.fields(kind)}
+    for key, value in message.items():
+        if key in fields:
+            inner = next((t for t in _structs(fields[key])), None)
+            for one in value if isinstance(value, list) else [value]:
+                if inner is not None:
+                    _spelled(one, inner, f"{path}{key}.")
+            continue
+        near = difflib.get_close_matches(str(key), fields, 1, 0.75)
+        if near:
+            place = f"{path}{key}"
+            raise BadInput(place, f"{place} is not known: {near[0]} is.")
+
+
+def _structs(kind: Any) -> Iterator[type[msgspec.Struct]]:
+    """The structures that a field may hold."""
+    for one in (kind, *typing.get_args(kind)):
+        if isinstance(one, type) and issubclass(one, msgspec.Struct):
+            yield one
+
+
+def _warnings(state: CutState, said: Request, action: str) -> list[str]:
+    """What a machinist looking on would say beside it: at the start, and again near
+    the end, when something can still be done about it."""
     band, sigma = state.upper - state.lower, state.uncertainty / 2
     out = []
-    if 2 * state.division > band:
+    matters = not state.entries or action not in ("cut", "measure")
+    if matters and 2 * state.division > band:
         out.append("A division is wider than the band: set the compound over.")
-    if 4 * sigma > band:
+    if matters and 4 * sigma > band:
         out.append("The gauge is too coarse for this band: use a surer one.")
-    elif band < 10 * sigma and said.instrument.zero is None:
+    elif matters and band < 10 * sigma and said.instrument.zero is None:
         out.append("Check the gauge on a ring or standard of this size.")
     factor = dial_counts(state)
     if factor != 1:
@@ -212,6 +245,12 @@ def _state(said: Request) -> CutState:
         for line in said.history
     )
     middle = (feature.lower + feature.upper) / 2
+    reading = max(math.hypot(gauge.sigma, gauge.resolution / math.sqrt(12)), 1e-6)
+    # a zero that nobody checked is about as doubtful as a reading; and work that nobody
+    # felt may be half a degree warm
+    off = zero.sigma if gauge.zero is not None else reading
+    warm = all(line.temperature == 20 for line in said.history)
+    grown = expansion * middle * WARM if warm else 0.0
     return CutState(
         feature.kind == "external",
         feature.lower,
@@ -219,12 +258,12 @@ def _state(said: Request) -> CutState:
         middle if feature.aim is None else feature.aim,
         said.start_diameter - zero.offset,
         entries,
-        2 * max(math.hypot(gauge.sigma, gauge.resolution / math.sqrt(12)), 1e-6),
+        2 * reading,
         Dial(said.dial.reads, said.dial.division).travel,
         said.limits.deepest,
         said.limits.least,
         said.school.spring_pass,
-        zero.sigma,
+        math.hypot(off, grown),
         said.machine.ratio or _usual_ratio(said.bar),
         said.machine.touch_sigma,
         said.machine.dial_sigma,

@@ -78,8 +78,9 @@ class Belief:
         spread = (at - (at @ weight)[..., None]) ** 2
         return float(((self.var[..., kept] + spread) @ weight) ** 0.5)
 
-    def least_take(self, division: float) -> Any:
-        """What the smallest next pass would take, radial mm; (m,) for m positions."""
+    def least_take(self, division: float) -> tuple[Any, Any]:
+        """What the smallest next pass would take, what sprang away before with it, and
+        one sigma of that; radial mm, (m,) for m positions."""
         import numpy as np
 
         ahead = np.where(
@@ -87,7 +88,9 @@ class Belief:
             self.zero + self.scale * (self.dial + division) - self.at,
             self.scale * division,
         )
-        return np.maximum(self.share * ahead, 0.0) @ self.weight
+        takes = np.maximum(self.share * ahead, 0.0)
+        mean = takes @ self.weight
+        return mean, np.sqrt((takes - mean[..., None]) ** 2 @ self.weight)
 
     @property
     def taken(self) -> float:

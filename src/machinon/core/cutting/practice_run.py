@@ -1,0 +1,155 @@
+"""A whole job at the practice lathe: someone cuts to a band, and what came of it."""
+
+import random
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from machinon.core.cutting.coaching import advice_for
+from machinon.core.cutting.practice_lathe import PracticeLathe, habits
+
+BANDS = (0.010, 0.016, 0.025, 0.040)  # mm on the diameter
+MOST = 60  # stops after which a hand gives up
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """How a job ended. stops: cuts and readings; said: the chance of the band that was
+    told at the end, where it was; band: mm."""
+
+    inside: bool
+    past: bool
+    stops: int
+    band: float
+    said: float | None = None
+
+
+@dataclass(slots=True)
+class Bench:
+    """A lathe with its work, and the state as a coach is told it."""
+
+    lathe: PracticeLathe
+    state: dict[str, Any]
+    stops: int = 0
+
+    @property
+    def outside(self) -> bool:
+        return self.lathe.kind == "external"
+
+    @property
+    def division(self) -> float:
+        """Of the dial, radial mm."""
+        dial = self.state["dial"]
+        return float(dial["division"]) / (2 if dial["reads"] == "diameter" else 1)
+
+    def cut(self, dial: float) -> None:
+        self.lathe.cut_to(dial)
+        self.stops += 1
+        self.state["history"].append({"dial": dial, "measured": None, "spring": 0})
+
+    def spring(self) -> None:
+        self.lathe.spring()
+        self.stops += 1
+        dial = self.state["history"][-1]["dial"]
+        self.state["history"].append({"dial": dial, "measured": None, "spring": 1})
+
+    def read(self) -> float:
+        size = self.lathe.read()
+        self.stops += 1
+        history = self.state["history"]
+        if history and history[-1]["measured"] is None:
+            history[-1]["measured"] = size
+        else:
+            dial = history[-1]["dial"] if history else 0.0
+            history.append({"dial": dial, "measured": size, "spring": 0})
+        return size
+
+    def ended(self, said: float | None = None) -> Outcome:
+        feature = self.state["feature"]
+        low, high, true = feature["lower"], feature["upper"], self.lathe.true
+        past = true < low if self.outside else true > high
+        return Outcome(low <= true <= high, past, self.stops, high - low, said)
+
+
+Hand = Callable[[Bench], Outcome]
+
+
+def bench(seed: int, zero: bool = False) -> Bench:
+    """A job drawn at chance; the same seed is the same job. zero: the gauge was
+    checked on a ring."""
+    chance = random.Random(seed)
+    outside = chance.random() < 0.5
+    band, reads = chance.choice(BANDS), chance.choice((0.001, 0.0015, 0.002))
+    own = habits(chance, reads, bar=not outside)
+    low = round(chance.uniform(20, 80), 3)
+    near, sign = (low + band, 1) if outside else (low, -1)
+    start = near + sign * chance.uniform(0.3, 2.0)
+    kind = "external" if outside else "internal"
+    lathe = PracticeLathe(kind, start, own, chance)  # type: ignore[arg-type]
+    diameter = chance.random() < 0.5
+    division = chance.choice((0.01, 0.02) if diameter else (0.0025, 0.005, 0.01))
+    while division * (1 if diameter else 2) > 0.8 * band:
+        division /= 2
+    gauge: dict[str, Any] = {"resolution": 0.001, "sigma": reads}
+    if zero:
+        offset = own.zero + chance.gauss(0, reads / 4)
+        gauge["zero"] = {"offset": offset, "sigma": reads / 4}
+    state: dict[str, Any] = {
+        "feature": {"kind": kind, "lower": low, "upper": low + band},
+        "dial": {"reads": "diameter" if diameter else "radius", "division": division},
+        "limits": {"deepest": 0.5, "least": 0.01},
+        "instrument": gauge,
+        "school": {"spring_pass": chance.choice(("never", "free"))},
+        "start_diameter": lathe.read(),
+        "history": [],
+    }
+    if not outside:
+        out = 4.0 if own.compliance < 1 / 9 else 6.5
+        state["bar"] = {"diameter": 16, "overhang": 16 * out}
+    return Bench(lathe, state)
+
+
+def by_the_coach(at: Bench) -> Outcome:
+    """A hand that does what the coach says."""
+    for _ in range(MOST):
+        advice = advice_for(at.state)
+        action = advice["action"]
+        if action in ("stop", "scrapped"):
+            return at.ended(advice["chance_in_band"] if action == "stop" else None)
+        if action in ("cut", "trial"):
+            at.cut(advice["dial"])
+        elif action == "spring":
+            at.spring()
+        if action != "cut":
+            at.read()
+    return at.ended()
+
+
+def by_the_remainder(at: Bench) -> Outcome:
+    """A hasty hand: it dials what is left, until nothing is."""
+    return _by_shares(at, (1.0,))
+
+
+def by_care(at: Bench) -> Outcome:
+    """A careful hand: half of what is left, half again, then the rest as the last cut
+    came out."""
+    return _by_shares(at, (0.5, 0.5, 1.0))
+
+
+def _by_shares(at: Bench, shares: tuple[float, ...]) -> Outcome:
+    feature = at.state["feature"]
+    aim = (feature["lower"] + feature["upper"]) / 2
+    size, dial, took = at.state["start_diameter"], 0.0, 1.0
+    sign = 1 if at.outside else -1
+    for turn in range(MOST // 2):
+        left = sign * (size - aim) / 2
+        if at.stops and left < at.division:
+            break
+        share = shares[min(turn, len(shares) - 1)]
+        going = min(share * left / max(took, 0.5), 0.5)
+        going = max(int(going / at.division + 1e-6), 1) * at.division
+        at.cut(dial + going)
+        dial += going
+        before, size = size, at.read()
+        took = min(max(sign * (before - size) / 2 / going, 0.3), 1.2)
+    return at.ended()
