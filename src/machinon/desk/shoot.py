@@ -5,6 +5,8 @@ from pathlib import Path
 from PySide6.QtWidgets import QApplication
 
 from machinon.core.job.job import STAGES
+from machinon.core.shop.things import Piece
+from machinon.desk.begin import begin_job
 from machinon.desk.open_job import OpenJob
 from machinon.desk.settings import Settings
 from machinon.desk.window import MainWindow
@@ -67,12 +69,15 @@ def shoot(
     window.job.own_play(1, "-0.016", "-0.003")
     window.go("fits")
     take("fits-press")
-    for job, stage, name in (
-        ("die-holder", "fits", "fits-taper"),
-        ("t-nuts", "piece", "piece-t-nuts"),
+    window.open_job("t-nuts")
+    window.go("piece")
+    take("piece-t-nuts")
+    for like, name in (
+        ("boring-bar-20", "piece-boring-bar"),
+        ("chuck-drill-plate", "piece-drill-plate"),
     ):
-        window.open_job(job)
-        window.go(stage)
+        window.open_job(_one_more(file, like))
+        window.go("piece")
         take(name)
     window.open_job("die-holder")
     window.go("survey")
@@ -87,12 +92,19 @@ def shoot(
     ):
         page.choose(kind, id)  # type: ignore[attr-defined]
         take(name)
-    window.show_reckoner("keyway")
-    take("reckoner-keyway")
     window.show_reckoner()
     window.pages.currentWidget().search.put("1.25 pitch 4mm leadscrew")  # type: ignore[attr-defined]
     take("reckoner")
     window.close()
+
+
+def _one_more(file: ShopFile, like: str) -> str:
+    """A job that makes a piece of the shop once more; its id."""
+    piece = file.get(like)
+    assert isinstance(piece, Piece)
+    assert piece.making is not None
+    typed = {"what": piece.making.family, "name": piece.name, "like": like}
+    return begin_job(file, typed).id
 
 
 def finish(job: OpenJob) -> None:

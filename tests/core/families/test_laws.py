@@ -14,6 +14,7 @@ from machinon.core.families import families
 from machinon.core.piece.family import Known, make
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.route.machine_checks import held_well
 from machinon.core.route.operations import route_told
 from machinon.core.route.order import broken, in_order, keyed, stepped
 
@@ -72,6 +73,12 @@ class Laws(unittest.TestCase):
         for _, made in everywhere(self):
             failed = [c.says for c in made.checks if not c.passed and c.grave]
             self.assertEqual(failed, [])
+
+    def test_the_usual_piece_can_be_held(self):
+        for family in families().values():
+            with self.subTest(family.key):
+                held = held_well(route_told(make(family, {})))
+                self.assertEqual([c.says for c in held if not c.passed], [])
 
     def test_every_name_exists(self):
         for family, made in everywhere(self):

@@ -76,13 +76,15 @@ def build(s: Values) -> Body:
         End("front", long + pilot, "right"),
         Bevel("rear_edge", 0.0, wide, 0.5, "left"),
     ]
+    tip = s["pilot.diameter"] if pilot else wide
+    features += [
+        Centre("rear_centre", 0.0, "left", round(0.3 * wide, 1)),
+        Centre("front_centre", long + pilot, "right", round(0.3 * tip, 1)),
+    ]
     if pilot:
         features.append(
             Cylinder("pilot", long, long + pilot, s["pilot.diameter"], "length", "left")
         )
-        features.append(Centre("rear_centre", 0.0, "left", round(0.3 * wide, 1)))
-        mouth = round(0.3 * s["pilot.diameter"], 1)
-        features.append(Centre("front_centre", long + pilot, "right", mouth))
     else:
         features.append(Bevel("front_edge", long, wide, 0.5, "right"))
     if s["flat.length"]:
@@ -212,11 +214,6 @@ def _bit_steps(s: Values) -> Iterable[Step]:
 def route(s: Values) -> tuple[Holding, ...]:
     between = _between(s)
     numbers = range(1, int(s["bits.count"]) + 1)
-    ends = (
-        (Step("centre", ("rear_centre",)), Step("centre", ("front_centre",)))
-        if between
-        else ()
-    )
     turned = (
         Step("turn", ("bar",), leaves=0.25, title="Rough the bar, 0.5 mm over"),
         *((Step("turn", ("pilot",), fit="pilot"),) if between else ()),
@@ -237,21 +234,30 @@ def route(s: Values) -> tuple[Holding, ...]:
     flat = (Step("mill", ("flat",), title=deep),) if s["flat.length"] else ()
     return (
         Holding(
+            "ends",
+            "lathe",
+            "In the chuck, each end in turn",
+            "Both ends get a centre first: everything after is turned between them.",
+            (
+                Step("face", ("rear",)),
+                Step("centre", ("rear_centre",)),
+                Step("face", ("front",), title="Turn it round, face to length"),
+                Step("centre", ("front_centre",)),
+            ),
+        ),
+        Holding(
             "turning",
             "lathe",
-            "Between centres" if between else "In the chuck, then by its other end",
+            "Between centres, with a dog",
             "The bar's outside is one diameter from end to end: what it slides in is "
             "proved along all of it.",
             (
-                Step("face", ("rear",)),
-                Step("face", ("front",), title="Face to length"),
-                *ends,
                 *turned,
                 Step("bevel", edges),
                 Step("prove", ("bar",), title="Try it in its holder", hold=True,
                      tool="the holder", fit="bar"),
             ),
-            "centres" if between else "jaws",
+            "centres",
         ),
         Holding(
             "bits",

@@ -195,7 +195,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("bore", ("bore",)),
                 Step("face", ("front",), title="Turn it round, face to length"),
             ),
-            "jaws",
         ),
         Holding(
             "outside",

@@ -227,7 +227,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("taper", ("socket",), leaves=1.0, title="Bore the socket well "
                      "under size", tool="boring bar, compound set over"),
             ),
-            "jaws",
         ),
         Holding(
             "rough",

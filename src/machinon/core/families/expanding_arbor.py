@@ -236,7 +236,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "piece first.",
                 ),
             ),
-            "jaws",
         ),
         Holding(
             "rough",

@@ -170,7 +170,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("tip",), title="Turn it round, face to length"),
                 Step("centre", ("tip_centre",)),
             ),
-            "jaws",
         ),
         Holding(
             "between-centres",

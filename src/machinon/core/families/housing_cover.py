@@ -87,7 +87,8 @@ def build(s: Values) -> Body:
         pattern = Circle(int(s["bolts.count"]), s["bolts.circle"])
         features.append(Holes("bolts", "left", pattern, hole, thick, level=0.0))
     return Body(
-        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+        Round(s["stock.diameter"], long + OVER - s["stock.length"], long + OVER),
+        tuple(features),
     )
 
 
@@ -251,7 +252,8 @@ FAMILY = Family(
         Size("stock.diameter", "stock diameter", "up(flange.diameter + 2, 1)",
              "a clean-up", 10, 520),
         Size("stock.length", "stock length",
-             "up(flange.thickness + lip.length + 4, 1)", "both faces", 6, 200),
+             "up(flange.thickness + lip.length + 12, 1)", "and what the jaws hold", 6,
+             200),
         Size("flange.diameter", "flange", _flange, "past the screws' heads", 10, 500,
              rests=("bolts.count", "bolts.screw"), step=1),
         Size("flange.thickness", "thickness of the flange", "5", "", 1.5, 60),

@@ -22,6 +22,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.features import (
     Bevel,
+    Centre,
     CrossHoles,
     Cylinder,
     End,
@@ -57,6 +58,7 @@ def build(s: Values) -> Body:
         Cylinder("point_round", head + shank, long, s["point.round"], shoulder="left"),
         End("tip", long, "right"),
         Flats("point", head + shank, long, s["point.across"], int(s["socket.sides"])),
+        Centre("tip_centre", long, "right", round(0.25 * s["point.across"], 1)),
         Bevel("tip_edge", long, s["point.round"], 0.06 * s["point.round"], "right"),
         Bevel("top_edge", 0.0, s["head.diameter"], 0.5, "left"),
         CrossHoles("handle", head / 2, s["head.diameter"], Hole(s["handle.hole"]),
@@ -156,11 +158,12 @@ def route(s: Values) -> tuple[Holding, ...]:
         Holding(
             "turning",
             "lathe",
-            "In the chuck, point out",
+            "In the chuck, point out, the tailstock in it",
             "Point, shank and head in one chucking; the round of the point gives its "
             "corners their radius.",
             (
                 Step("face", ("tip",)),
+                Step("centre", ("tip_centre",)),
                 Step("turn", ("head",)),
                 Step("turn", ("shank",)),
                 Step("turn", ("point_round",)),

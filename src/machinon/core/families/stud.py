@@ -20,7 +20,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import Bevel, Cylinder, End, Screw
+from machinon.core.piece.features import Bevel, Centre, Cylinder, End, Screw
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 
@@ -58,6 +58,7 @@ def build(s: Values) -> Body:
             Cylinder("stud", below, long - above, s["stud.diameter"]),
             Screw("upper", long - above, long, upper),
             End("top", long, "right", other=0.0),
+            Centre("foot_centre", 0.0, "left", round(0.3 * foot.major, 1)),
             Bevel("foot_edge", 0.0, foot.major, foot.pitch, "left"),
             Bevel("top_edge", long, top.major, top.pitch, "right"),
         ),
@@ -118,9 +119,10 @@ def route(s: Values) -> tuple[Holding, ...]:
     first, last = ("lower", "foot"), ("upper", "top")
 
     def end(thread: str, face: str, held: str, why: str) -> Holding:
+        turned = (Step("centre", ("foot_centre",)), Step("turn", ("stud",)))
         steps = [
             Step("face", (face,)),
-            *((Step("turn", ("stud",)),) if thread == "lower" else ()),
+            *(turned if thread == "lower" else ()),
             Step("bevel", (f"{face}_edge",)),
             Step("thread", (thread,), note="By a die in its holder, or on the lathe; "
                  "the nut tells."),
@@ -131,7 +133,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         return Holding(thread, "lathe", held, why, tuple(steps), "jaws")
 
     return (
-        end(*first, "In the chuck or a collet, lower end out",
+        end(*first, "In the chuck or a collet, lower end out, the tailstock in it",
             "The end that stays in the metal comes first: it may be a tight one."),
         end(*last, "Turned round, between soft jaws",
             "Its length is cut by facing this end, against the chain."),
