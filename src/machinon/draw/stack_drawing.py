@@ -286,6 +286,8 @@ def _chains(plan: Plan) -> Iterator[list[tuple[str, str, Role]]]:
             links: list[tuple[str, str, Role]] = []
             for name, _ in band.slot.links:
                 tie = work.making.mates.get(name.partition(".")[0], work.as_mate)
+                if tie == work.as_mate:
+                    continue  # its own, and drawn on its sheet
                 value = float(made.values[name])
                 links.append((tie, length_text(value, inch=inch), "measured"))
             low = length_text(band.lower, inch=inch, unit=False)
