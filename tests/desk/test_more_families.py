@@ -148,6 +148,8 @@ class BarsHubsAndKeys(OfTheFamilies):
         chain = self.band("length")
         self.assertTrue(100.4 < chain.lower < 100.6, chain.lower)
         self.assertTrue(102.2 < chain.upper < 102.4, chain.upper)
+        fits = self.stage("fits")
+        self.assertIn(f"{chain.lower:.3f} to {chain.upper:.3f} mm", fits.how.text())
         self.finish_by(proof=[("chain.length", "caliper", "101.4")])
 
 

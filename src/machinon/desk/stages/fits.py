@@ -21,6 +21,7 @@ from machinon.core.job.fit_plan import FitPlan, can_be_cut
 from machinon.core.job.fit_sheet import fit_readings
 from machinon.core.job.job import MADE_HERE
 from machinon.core.job.plan import as_cut
+from machinon.core.piece.family import Chain
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard
@@ -293,10 +294,12 @@ class FitsView(StageView):
 
     def _show_first(self) -> None:
         """What goes here while there is no fit, and the button that starts it."""
-        self.title.setText("No fit yet")
+        chains = self._chains()
+        self.title.setText("Ruled by a chain" if chains else "No fit yet")
         ready = any(takes_fit(s) for p in self.job.pieces.values() for s in p.surfaces)
         self.how.setText(
-            "A fit is where something new goes into, or over, a surface that exists. "
+            "".join(f"{one} " for one in chains)
+            + "A fit is where something new goes into, or over, a surface that exists. "
             + (
                 "Choose the surface, then how the two shall go together: the band for "
                 "the new half stands here."
@@ -308,6 +311,17 @@ class FitsView(StageView):
         self.how.show()
         self.first_fit.setText("Add the first fit" if ready else "On to Survey")
         self.first_fit.show()
+
+    def _chains(self) -> list[str]:
+        """What chains leave of the piece's lengths, a sentence each."""
+        made = self.job.plan.made
+        inch = self.job.inch
+        return [
+            f"{band.slot.words}: {length_text(band.lower, 0.001, inch, unit=False)} to "
+            f"{length_text(band.upper or band.lower, 0.001, inch)}, proved at the end."
+            for band in (made.fits if made else ())
+            if isinstance(band.slot, Chain) and band.lower is not None
+        ]
 
     def _offer_standard(self, fit: FitPlan) -> None:
         """What a mate was made to stands in for its readings, in one action."""
