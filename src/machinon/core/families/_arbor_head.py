@@ -8,6 +8,7 @@ in the collar may drive it.
 import math
 from collections.abc import Callable, Iterable
 
+from machinon.core.families._tapped import CHIP_ROOM, tap_drill
 from machinon.core.piece.family import (
     Check,
     FitSlot,
@@ -33,12 +34,11 @@ from machinon.core.piece.features import (
     Screw,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
 FINISH = 0.25  # mm to a side, left on what is finished last, between centres
-CHIP_ROOM = 4.0  # threads that a tap needs below the thread
 
 CUTTER = Mate("cutter", "the cutter", (
     MateSize("bore", "its bore", 22.01, ("bore", "recess")),
@@ -101,10 +101,6 @@ def driven(s: Values) -> tuple[Holding, ...]:
             (*steps, Step("deburr", ())),
         ),
     )
-
-
-def tap_drill(thread: str) -> float:
-    return float(reckon("tap-drill", {"thread": thread})["drill_size"])
 
 
 def mouth(major: float) -> float:

@@ -4,12 +4,23 @@ Each is a plate block in all it can do; its own file says what it starts with, w
 goes on, and what usually goes wrong with it.
 """
 
+import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from itertools import chain
 
 from machinon.core.families import plate_block
 from machinon.core.piece.family import Check, Family, Mate, Size, Values, grown
+
+
+def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:
+    """How deep a vee is, and how far below its mouth a round touches its flanks, mm.
+
+    width: of the vee at its mouth; angle: flank to flank, degrees.
+    """
+    half = math.radians(angle / 2)
+    deep = width / 2 / math.tan(half)
+    return deep, deep - diameter / 2 * math.cos(half) ** 2 / math.sin(half)
 
 
 def plate(

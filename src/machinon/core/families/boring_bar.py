@@ -7,6 +7,7 @@ held by a set screw that meets it square from the side.
 
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
@@ -54,9 +55,7 @@ def _between(s: Values) -> bool:
 
 
 def _grub(s: Values) -> Hole:
-    thread = str(s["grubs.thread"])
-    drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
-    return Hole(drill, thread=thread)
+    return tapped(str(s["grubs.thread"]))
 
 
 def _grub_size(s: Values) -> str:

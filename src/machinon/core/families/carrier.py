@@ -6,6 +6,7 @@ goes in.
 
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import tapped
 from machinon.core.materials import material
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
@@ -31,7 +32,7 @@ from machinon.core.piece.features import (
     Holes,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
@@ -60,9 +61,7 @@ def _tapped(s: Values) -> Hole:
 
 
 def _grub(s: Values) -> Hole:
-    thread = str(s["grubs.thread"])
-    drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
-    return Hole(drill, thread=thread)
+    return tapped(str(s["grubs.thread"]))
 
 
 def _floor(s: Values) -> float:

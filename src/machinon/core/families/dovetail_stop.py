@@ -8,6 +8,7 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
+from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Block, Body
 from machinon.core.piece.family import (
     Check,
@@ -24,7 +25,6 @@ from machinon.core.piece.family import (
 from machinon.core.piece.features import (
     EdgeBevels,
     FlankedSlot,
-    Hole,
     Holes,
     Places,
     SixFaces,
@@ -80,10 +80,6 @@ def _mouth(s: Values) -> float:
     return float(_floor(s) - 2 * lean)
 
 
-def _drill(thread: str) -> float:
-    return float(reckon("tap-drill", {"thread": thread})["drill_size"])
-
-
 def build(s: Values) -> Body:
     long, wide, high = block = _block(s)
     over = s["stock.over"]
@@ -97,9 +93,9 @@ def build(s: Values) -> Body:
             SixFaces("block", *block),
             FlankedSlot("slot", "bottom", block, at, _mouth(s), _floor(s), slot),
             Holes("stop", "left", Places(((at, s["stop.level"]),)),
-                  Hole(_drill(stop), thread=stop), long, block=block),
+                  tapped(stop), long, block=block),
             Holes("lock", "front", Places(((long / 2, s["lock.level"]),)),
-                  Hole(_drill(lock), thread=lock), beside, block=block),
+                  tapped(lock), beside, block=block),
             EdgeBevels("edge", block, 0.5, "top"),
         ),
     )  # fmt: skip

@@ -7,7 +7,7 @@ z = 0 is the face under the tube's collar; the bevel that centres it is at the r
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._arbor_head import tap_drill
+from machinon.core.families._tapped import tap_drill
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Chain,

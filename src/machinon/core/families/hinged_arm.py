@@ -5,6 +5,7 @@ x runs from hole to hole; both ends are round about their hole.
 
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Block, Body
 from machinon.core.piece.family import (
     Check,
@@ -28,7 +29,7 @@ from machinon.core.piece.features import (
     Slot,
 )
 from machinon.core.quantity import ANGLE, COUNT
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 
 FINISH = 0.3  # mm that the saw and the end mill leave on a round end
 
@@ -41,10 +42,7 @@ def _far(s: Values) -> Hole:
     """The hole at the far end: reamed like the other, or tapped for a pivot screw."""
     if s["far.thread"] == "none":
         return Hole(s["pivot.diameter"], ream=True)
-    thread = str(s["far.thread"])
-    return Hole(
-        float(reckon("tap-drill", {"thread": thread})["drill_size"]), None, thread
-    )
+    return tapped(str(s["far.thread"]))
 
 
 def _slotted(s: Values) -> bool:

@@ -9,6 +9,7 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
+from machinon.core.families._tapped import tapped
 from machinon.core.materials import material
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
@@ -74,9 +75,7 @@ def _hole(s: Values) -> Hole:
 
 
 def _grub(s: Values) -> Hole:
-    thread = str(s["grub.thread"])
-    drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
-    return Hole(drill, thread=thread)
+    return tapped(str(s["grub.thread"]))
 
 
 def _key(s: Values, what: str) -> float:

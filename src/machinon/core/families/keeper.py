@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._plates import plate
+from machinon.core.families._plates import plate, touches
 from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
 
 
@@ -11,16 +11,14 @@ def checks(s: Values) -> Iterable[Check]:
     if "vee1" not in s["parts"]:
         return
     half, radius = math.radians(s["vee1.angle"] / 2), s["round.diameter"] / 2
-    deep = s["vee1.width"] / 2 / math.tan(half)
-    # where a round touches the flanks of a vee, down from its mouth
-    touches = deep - radius * math.cos(half) ** 2 / math.sin(half)
+    deep, low = touches(s["vee1.width"], s["vee1.angle"], s["round.diameter"])
     yield Check(
         "round-in-vee",
         "vee1",
-        0.1 * deep <= touches <= 0.9 * deep,
-        f"A round of ⌀{s['round.diameter']:g} touches the vee {touches:.2f} mm below "
+        0.1 * deep <= low <= 0.9 * deep,
+        f"A round of ⌀{s['round.diameter']:g} touches the vee {low:.2f} mm below "
         f"its mouth; between a tenth and nine tenths of {deep:.2f} mm is wanted.",
-        have=touches,
+        have=low,
         need=0.1 * deep,
     )
     goes_in = radius + deep - radius / math.sin(half)

@@ -6,7 +6,7 @@ z = 0 is the boss's face; the knurled head is at the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._arbor_head import CHIP_ROOM, tap_drill
+from machinon.core.families._tapped import CHIP_ROOM, tap_drill
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,

@@ -8,6 +8,7 @@ import math
 from collections.abc import Iterable
 from itertools import pairwise
 
+from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Block, Body
 from machinon.core.piece.family import (
     Check,
@@ -41,7 +42,7 @@ from machinon.core.piece.features import (
     Slot,
 )
 from machinon.core.quantity import ANGLE, COUNT
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
@@ -103,8 +104,7 @@ def _hole(s: Values, name: str) -> Hole:
     deep = s[f"{name}.depth"] or None
     kind = s[f"{name}.kind"]
     if kind == "tapped":
-        drill = float(reckon("tap-drill", {"thread": thread.name})["drill_size"])
-        return Hole(drill, deep, thread=thread.name)
+        return tapped(thread.name, deep)
     if kind == "reamed":
         return Hole(thread.major, deep, ream=True)
     screw = cap_screw(str(s[f"{name}.screw"]))

@@ -6,6 +6,7 @@ width, the head below it. Both rebates are cut alike by turning the strip over.
 
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import tap_drill
 from machinon.core.materials import material
 from machinon.core.piece.body import Block, Body
 from machinon.core.piece.family import (
@@ -29,7 +30,7 @@ from machinon.core.piece.features import (
     SixFaces,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import FLAG, TEXT, reckon
+from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import thread_of
 
@@ -38,7 +39,7 @@ SIDE = 2.0  # mm of stock over the finished strip, each way
 
 
 def _drill(s: Values) -> float:
-    return float(reckon("tap-drill", {"thread": s["thread.thread"]})["drill_size"])
+    return tap_drill(str(s["thread.thread"]))
 
 
 def _stud(s: Values) -> str:

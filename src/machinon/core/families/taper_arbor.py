@@ -8,7 +8,6 @@ from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._arbor_head import (
-    CHIP_ROOM,
     CUTTER,
     DRIVEN,
     FINISH,
@@ -23,8 +22,8 @@ from machinon.core.families._arbor_head import (
     mouth,
     roughed_head,
     stock_sizes,
-    tap_drill,
 )
+from machinon.core.families._tapped import CHIP_ROOM, tap_drill
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,

@@ -8,6 +8,7 @@ from collections.abc import Iterable
 from typing import Literal
 
 from machinon.core.errors import BadInput
+from machinon.core.families._tapped import tap_drill
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
@@ -42,7 +43,7 @@ from machinon.core.piece.features import (
     Side,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
@@ -130,14 +131,10 @@ class _Axis:
         return side, 0.0, deep, False
 
 
-def _tap_drill(thread: str) -> float:
-    return float(reckon("tap-drill", {"thread": thread})["drill_size"])
-
-
 def _bore_for(thread: str) -> float:
     """The bore before an inside thread: its drill, or the basic minor diameter."""
     one = thread_of(thread)
-    return _tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
+    return tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
 
 
 def _hole(s: Values, name: str, depth: float | None = None) -> Hole:
@@ -145,7 +142,7 @@ def _hole(s: Values, name: str, depth: float | None = None) -> Hole:
     if thread == "none":
         return Hole(float(s[f"{name}.diameter"]), depth)
     deep = 0.0 if depth is None else max(depth - 3 * thread_of(thread).pitch, 0.0)
-    return Hole(_tap_drill(thread), depth, thread=thread, thread_depth=deep)
+    return Hole(tap_drill(thread), depth, thread=thread, thread_depth=deep)
 
 
 def _feature(s: Values, axis: _Axis, name: str) -> Feature:

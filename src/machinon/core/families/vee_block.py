@@ -1,27 +1,24 @@
 """Vee block: carries a round in a vee while it is drilled or measured."""
 
-import math
 from collections.abc import Iterable
 
-from machinon.core.families._plates import plate
+from machinon.core.families._plates import plate, touches
 from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
 
 
 def checks(s: Values) -> Iterable[Check]:
     if "vee1" not in s["parts"]:
         return
-    half = math.radians(s["vee1.angle"] / 2)
-    deep = s["vee1.width"] / 2 / math.tan(half)
     for size in ("least", "largest"):
-        radius = s[f"rounds.{size}"] / 2
-        touches = deep - radius * math.cos(half) ** 2 / math.sin(half)
+        wide = s[f"rounds.{size}"]
+        deep, low = touches(s["vee1.width"], s["vee1.angle"], wide)
         yield Check(
             f"{size}-in-vee",
             "vee1",
-            0.05 * deep <= touches <= 0.95 * deep,
-            f"A round of ⌀{2 * radius:g} touches {touches:.2f} mm below the mouth of a "
+            0.05 * deep <= low <= 0.95 * deep,
+            f"A round of ⌀{wide:g} touches {low:.2f} mm below the mouth of a "
             f"vee {deep:.2f} mm deep; it must touch well inside.",
-            have=touches,
+            have=low,
             need=0.05 * deep,
         )
     yield at_least(
