@@ -6,6 +6,7 @@ z = 0 is the rear end; the nose and the collet's seat are at the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.errors import BadInput
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
@@ -47,7 +48,13 @@ def _long(s: Values) -> float:
 def _small(s: Values) -> float:
     """Small end of the seat."""
     slope = 2 * math.tan(math.radians(s["seat.half_angle"]))
-    return float(s["seat.large"] - slope * s["seat.length"])
+    small = float(s["seat.large"] - slope * s["seat.length"])
+    if small <= 0:
+        most = s["seat.large"] / slope
+        raise BadInput(
+            "seat.length", f"length of the seat: it ends in a point at {most:.1f} mm."
+        )
+    return small
 
 
 def _collar(s: Values) -> float:

@@ -8,6 +8,7 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
+from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Block, Body
 from machinon.core.piece.family import (
@@ -85,6 +86,14 @@ def build(s: Values) -> Body:
     over = s["stock.over"]
     stop, lock = str(s["stop.thread"]), str(s["lock.thread"])
     slot = s["slot.depth"]
+    if _floor(s) >= wide - 1.0:
+        raise BadInput(
+            "block.width",
+            f"width: the slot is {_floor(s):.1f} wide at its floor; "
+            f"{_floor(s) + 1:.1f} or more is allowed.",
+        )
+    if _mouth(s) <= 0:
+        raise BadInput("slot.pins", "between its pins: nothing is left of the mouth.")
     at = wide / 2
     beside = (wide - _mouth(s)) / 2
     return Body(

@@ -54,7 +54,13 @@ def _deep(s: Values) -> float:
 
 def _small(s: Values) -> float:
     ratio = taper_of(str(s["socket.taper"])).ratio
-    return float(s["socket.large"] - ratio * s["socket.depth"])
+    small = float(s["socket.large"] - ratio * s["socket.depth"])
+    if small <= 0:
+        most = s["socket.large"] / ratio
+        raise BadInput(
+            "socket.depth", f"depth of the socket: it ends in a point at {most:.1f} mm."
+        )
+    return small
 
 
 def _nut(s: Values) -> float:

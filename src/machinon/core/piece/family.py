@@ -786,7 +786,12 @@ def _whole(body: Body) -> None:
     """Refuse a body of which nothing, or more than one part, is left."""
     if not body.turns:
         return
-    rings = body.rings()
+    from shapely.errors import GEOSException
+
+    try:
+        rings = body.rings()
+    except GEOSException:
+        raise BadInput("sizes", "No tool cuts a shape of these sizes.") from None
     if not rings:
         raise BadInput("sizes", "Nothing is left of the stock with these sizes.")
     if len(rings) > 1:

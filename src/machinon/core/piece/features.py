@@ -434,8 +434,8 @@ class TaperBore(Feature, frozen=True):
     def leaving(self, metal: float) -> Feature:
         return msgspec.structs.replace(
             self,
-            start_diameter=self.start_diameter - 2 * metal,
-            end_diameter=self.end_diameter - 2 * metal,
+            start_diameter=max(self.start_diameter - 2 * metal, 0.0),
+            end_diameter=max(self.end_diameter - 2 * metal, 0.0),
         )
 
 
