@@ -163,21 +163,26 @@ def checks(s: Values) -> Iterable[Check]:
         "Length of the bar in its holder (two diameters)",
         grave=False,
     )
-    kind = "steadied" if _between(s) else "free"
-    most = LONG_BETWEEN if _between(s) else LONG_FREE
+    between = _between(s)
+    kind = "steadied" if between else "free"
+    most = LONG_BETWEEN if between else LONG_FREE
+    # from the holder to the bit, or on to the middle of the pilot's bushing
+    span = s["bar.overhang"]
+    if between:
+        span += s["bits.from_end"] + s["pilot.length"] / 2
     bar = reckon(
         "boring-bar",
-        {"bar_diameter": wide, "overhang": s["bar.overhang"], "support": kind},
+        {"bar_diameter": wide, "overhang": span, "support": kind},
     )
     give = float(bar["deflection"])
     yield Check(
         "stiffness",
         "bar",
-        s["bar.overhang"] <= most * wide + 1e-9,
-        f"It stands out {s['bar.overhang'] / wide:.1f} diameters, up to {most:g} is "
-        f"wanted; 100 N at the cut bend it {give * 1000:.0f} µm.",
+        span <= most * wide + 1e-9,
+        f"It stands out {span / wide:.1f} diameters, up to {most:g} is wanted; 100 N "
+        f"at the cut bend it {give * 1000:.0f} µm.",
         grave=False,
-        have=s["bar.overhang"],
+        have=span,
         need=most * wide,
     )
     if _between(s):
