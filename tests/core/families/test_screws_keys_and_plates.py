@@ -108,7 +108,7 @@ class Plates(unittest.TestCase):
             [
                 ({"block_width": "84"}, "side-wall"),
                 ({"block_height": "23"}, "wall-over-stop"),
-                ({"block_width": "68"}, "lock-in-wall"),
+                ({"lock_thread": "M20"}, "lock-in-wall"),
                 ({"lock_thread": "M12"}, "lock-on-flank"),
                 ({"block_length": "20"}, "long-enough"),
                 ({"cutter_depth": "10"}, "cutter"),
