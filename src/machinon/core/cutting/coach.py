@@ -61,6 +61,7 @@ THIRDS = ((-1.2247, 1 / 3), (0.0, 1 / 3), (1.2247, 1 / 3))  # a normal one in th
 ONE = ((0.0, 1.0),)
 SURE = 0.02  # chance of reaching the band that a cut by rule may have
 STEP = 0.0005  # mm radial: from one place of the table of worths to the next
+PLACES = 600  # at most, however wide band and division are
 ROUNDS = 6  # cuts looked ahead
 UNSURE = (0.05, 0.95)  # chances between which another reading is worth its time
 WORTH_A_PASS = 0.1  # that much likelier a spring pass must make the band
@@ -111,7 +112,8 @@ def _table(
     end, cut by cut."""
     import numpy as np
 
-    places = np.arange(-leaves - 0.02, enters + max(0.06, COUNTS * step), STEP)
+    first, last = -leaves - 0.02, enters + max(0.06, COUNTS * step)
+    places = np.arange(first, last, max(STEP, (last - first) / PLACES))
     doubt = read / math.sqrt(1 + read**2 / (read**2 + cut**2))  # after a reading
     sigma = math.hypot(doubt, zero)
     past = phi((-leaves - places) / sigma)
