@@ -363,3 +363,11 @@ class PlatesAndArms(OfTheFamilies):
         self.assertEqual(self.value("arm.length"), 78)
         self.assertEqual(self.value("arm.thickness"), 10)
         self.finish_by(proof=[("fit.1", "bore-gauge", "8.05")])
+
+    def test_a_vee_block_for_rounds_of_12_to_40(self):
+        """A vee of 90°, 44 wide, is 22 deep; a round of 40 touches it 20 cos² 45° / sin
+        45° = 14.14 above its bottom, 7.86 below the mouth."""
+        self.make("vee-block", typed=[("rounds.least", "12"), ("rounds.largest", "40")])
+        checks = {one.key: one for one in self.job.plan.made.checks}
+        self.assertAlmostEqual(checks["largest-in-vee"].have, 22 - 20 / 2**0.5)
+        self.finish_by(proof=[("size.block.height", "caliper", "50.0")])
