@@ -415,12 +415,10 @@ def _flank_edges(
     from shapely import LineString
 
     across, up, _ = VIEWS[view]
-    long = cut.bottom - cut.top
     level = one.block[2] if one.face == "top" else 0.0
     for u, v in cut.outline:
-        start = cut.frame.at(u, v, cut.top)
-        end = cut.frame.at(u, v, cut.top + long)
-        ends = [(p[across], p[up]) for p in (start, end)]
+        run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
+        ends = [(p[across], p[up]) for p in run]
         mouth = abs(v - level) < 1e-6
         seen = view == one.face and (mouth or one.floor <= one.mouth)
         edge = LineString(ends).intersection(whole)

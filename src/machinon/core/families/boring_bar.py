@@ -7,7 +7,7 @@ held by a set screw that meets it square from the side.
 
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import tapped
+from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
@@ -60,10 +60,7 @@ def _grub(s: Values) -> Hole:
 
 def _grub_size(s: Values) -> str:
     """A screw about half as thick as the bit."""
-    for size in ("M8", "M6", "M5", "M4"):
-        if thread_of(size).major <= 0.6 * s["bits.diameter"]:
-            return size
-    return "M3"
+    return thread_within(0.6 * s["bits.diameter"], "M8", "M6", "M5", "M4", "M3")
 
 
 def build(s: Values) -> Body:

@@ -8,6 +8,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
+from machinon.core.families._tapers import large_end, usual_length
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
@@ -41,15 +42,11 @@ PAST = 3.0  # mm: the socket is bored past its gauge, for the tang or the draw b
 
 
 def _large(s: Values) -> float:
-    found = taper_of(str(s["socket.taper"]))
-    if found.large is None:
-        raise BadInput("socket.large", f"{found.name} has no size of its own: type it.")
-    return found.large
+    return large_end(str(s["socket.taper"]), "socket.large")
 
 
 def _deep(s: Values) -> float:
-    found = taper_of(str(s["socket.taper"]))
-    return (found.length or 2.5 * _large(s)) + PAST
+    return usual_length(str(s["socket.taper"]), "socket.large") + PAST
 
 
 def _small(s: Values) -> float:

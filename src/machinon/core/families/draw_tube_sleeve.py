@@ -7,7 +7,7 @@ z = 0 is the face under the tube's collar; the bevel that centres it is at the r
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import tap_drill
+from machinon.core.families._tapped import tap_drill, thread_within
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Chain,
@@ -49,10 +49,7 @@ def _bevel(s: Values) -> float:
 def _ball_size(s: Values) -> str:
     """The largest tapped hole whose screw goes into the wall."""
     wall = (s["sleeve.diameter"] - s["tube.diameter"]) / 2
-    for size in ("M8", "M6", "M5", "M4"):
-        if thread_of(size).major <= 0.8 * wall:
-            return size
-    return "M3"
+    return thread_within(0.8 * wall, "M8", "M6", "M5", "M4", "M3")
 
 
 def _ball(s: Values) -> float:

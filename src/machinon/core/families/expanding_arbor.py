@@ -7,7 +7,7 @@ z = 0 is the shank's end; the slit nose and its taper are at the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import CHIP_ROOM, tap_drill
+from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
@@ -46,10 +46,8 @@ def _long(s: Values) -> float:
 
 
 def _screw(s: Values) -> str:
-    for size in ("M12", "M10", "M8", "M6", "M5", "M4"):
-        if thread_of(size).major <= 0.45 * s["work.bore"]:
-            return size
-    return "M3"
+    sizes = ("M12", "M10", "M8", "M6", "M5", "M4", "M3")
+    return thread_within(0.45 * s["work.bore"], *sizes)
 
 
 def _mouth(s: Values) -> float:

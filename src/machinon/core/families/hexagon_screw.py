@@ -57,10 +57,6 @@ def _across(s: Values) -> float:
     return float(math.ceil(1.5 * thread_of(str(s["nut.thread"])).major))
 
 
-def _shank(s: Values) -> float:
-    return thread_of(str(s["thread.thread"])).major
-
-
 def _threaded(s: Values) -> float:
     """Through the nut, with room to run out."""
     return float(s["nut.length"] + 4 * thread_of(str(s["thread.thread"])).pitch)

@@ -31,8 +31,6 @@ from machinon.core.piece.features import (
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 
-FINISH = 0.3  # mm that the saw and the end mill leave on a round end
-
 
 def _block(s: Values) -> tuple[float, float, float]:
     return s["arm.length"], s["arm.width"], s["arm.thickness"]

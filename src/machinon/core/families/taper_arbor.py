@@ -6,7 +6,6 @@ screw are at the right.
 
 from collections.abc import Iterable
 
-from machinon.core.errors import BadInput
 from machinon.core.families._arbor_head import (
     CUTTER,
     DRIVEN,
@@ -23,7 +22,8 @@ from machinon.core.families._arbor_head import (
     roughed_head,
     stock_sizes,
 )
-from machinon.core.families._tapped import CHIP_ROOM, tap_drill
+from machinon.core.families._tapers import large_end, usual_length
+from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
     Check,
@@ -56,24 +56,17 @@ def _shank(s: Values) -> tuple[float, float]:
 
 
 def _large(s: Values) -> float:
-    found = taper_of(str(s["shank.taper"]))
-    if found.large is None:
-        raise BadInput("shank.large", f"{found.name} has no size of its own: type it.")
-    return found.large
+    return large_end(str(s["shank.taper"]), "shank.large")
 
 
 def _long(s: Values) -> float:
-    found = taper_of(str(s["shank.taper"]))
-    return found.length or 2.5 * _large(s)
+    return usual_length(str(s["shank.taper"]), "shank.large")
 
 
 def _draw(s: Values) -> str:
     """A draw-bar thread that leaves a wall in the shank's small end."""
     _, small = _shank(s)
-    for size in ("M16", "M12", "M10", "M8", "M6"):
-        if thread_of(size).major <= 0.6 * small:
-            return size
-    return "M6"
+    return thread_within(0.6 * small, "M16", "M12", "M10", "M8", "M6")
 
 
 def _draw_depth(s: Values) -> float:
