@@ -486,6 +486,38 @@ class TurnedPiece(MadePieces):
         self.assertEqual([one.kind for one in stud.surfaces], ["outside"])
         self.assertAlmostEqual(stud.surfaces[0].readings[0].value, size, 3)
 
+    def test_a_length_is_cut_by_the_dial_that_counts_mm_for_mm(self):
+        """The shoulder stands 20 from the end; ISO 2768-m lets it be ±0.2. A line of
+        0.02 is 0.02 of the length, whatever the cross slide counts."""
+        self.begin("turned-piece", "Stop")
+        self.stage("piece")
+        self.size("step2.length", "20")
+        route = self.stage("route")
+        steps = [s for up in self.job.plan.route for s in up.steps]
+        turned = next(
+            s for s in steps if "step2.length" in self.job.sizes_at_dial(s)
+        )
+        self.assertEqual(
+            self.job.sizes_at_dial(turned), ("step2.diameter", "step2.length")
+        )
+        route.choose(turned.key)
+        self.click(route.by_dial[0])
+        cut = self.window.job_page().view()
+        self.assertEqual(cut.large.text(), "Size now?")
+        self.type(cut.field.edit, "0")
+        self.type(cut.field.edit, "0")
+        # the deepest pass is 1 a side: 2 of a length
+        self.assertEqual(cut.large.text(), "2.00")
+        self.assertIn("100 lines", cut.under.text())
+        size = self.sneak_up(0, -1)
+        self.assertTrue(19.8 <= size <= 20.2, size)
+        self.click(cut.finished)
+        self.assertEqual(self.job.job.done, (), "its diameter is still to be turned")
+        line = next(
+            one for one in self.job.plan.proof if one.key == "size.step2.length"
+        )
+        self.assertEqual(line.verdict, "proved")
+
     def test_features_are_added_one_by_one_and_taken_out(self):
         """A spool: two steps, a third, a groove of 3 in it, and a bore through."""
         self.begin("turned-piece", "Spool")

@@ -1,7 +1,7 @@
 """Where the cutting of one surface stands: its log, its dial, what cuts took.
 
 Lengths on the dial are radial mm from touch, positive into the metal; sizes are mm
-on the diameter. Shafts and bores alike.
+on the diameter. Shafts and bores alike; of a length, half of the travel is radial.
 """
 
 from dataclasses import dataclass
@@ -59,15 +59,24 @@ def _is_whole(number: float) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Dial:
-    """The cross slide's dial. division: one graduation as it reads, mm."""
+    """The dial of a slide. division: one graduation as it reads, mm.
 
-    reads: Literal["diameter", "radius"]
+    reads: what it counts; a "length" changes by all that the tool travels where a
+    diameter changes by twice that, so half of the travel stands for a radial mm.
+    """
+
+    reads: Literal["diameter", "radius", "length"]
     division: float
 
     @property
+    def straight(self) -> bool:
+        """Whether a length is cut, not a diameter."""
+        return self.reads == "length"
+
+    @property
     def factor(self) -> int:
-        """What the dial counts for one millimetre of the tool's travel."""
-        return 2 if self.reads == "diameter" else 1
+        """What the dial counts for one radial millimetre."""
+        return 1 if self.reads == "radius" else 2
 
     @property
     def travel(self) -> float:

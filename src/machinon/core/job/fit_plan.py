@@ -17,6 +17,7 @@ from machinon.core.piece.family import (
     plain_band,
     thread_band,
 )
+from machinon.core.piece.features import CrossHoles, End, Flats, Holes, SixFaces
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
@@ -33,6 +34,10 @@ from machinon.core.survey.measuring import Measured
 from machinon.core.survey.thread_find import SURE, candidates, undecided
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.thread_limits import usual_class
+
+
+# measures that a slide is fed to; the others say where a thing stands
+FED = ("length", "width", "depth", "height", "across", "land")
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,6 +176,16 @@ class FitPlan:
         return {}
 
     @property
+    def measured_as(self) -> SurfaceKind:
+        """What the new half is measured as while it is cut."""
+        return cut_kind(self.choice)
+
+    @property
+    def straight(self) -> bool:
+        """Whether it is a length between faces, not a diameter."""
+        return self.choice.joint in FLAT_JOINTS
+
+    @property
     def aim(self) -> float | None:
         low, high = self.lower, self.upper
         return None if low is None or high is None else (low + high) / 2
@@ -190,9 +205,21 @@ class FitPlan:
 
 @dataclass(frozen=True, slots=True)
 class DrawnSize(FitPlan):
-    """A diameter that no fit rules, cut to its drawing; ends: its limits, mm."""
+    """A size that no fit rules, cut to its drawing.
+
+    ends: its limits, mm; kind: what it is measured as.
+    """
 
     ends: tuple[float, float] = (0.0, 0.0)
+    kind: SurfaceKind = "outside"
+
+    @property
+    def measured_as(self) -> SurfaceKind:
+        return self.kind
+
+    @property
+    def straight(self) -> bool:
+        return self.kind not in ("outside", "inside")
 
     @property
     def lower(self) -> float | None:
@@ -205,13 +232,23 @@ class DrawnSize(FitPlan):
 
 def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
     """A size of the drawing as it is cut at the dial, within its general tolerance;
-    None for what is no diameter, or what a fit rules."""
+    None for what no slide is fed to, or what a fit rules."""
     if key not in made.sizes or key in ruled_by_fits(made).values():
         return None
     surface = drawn_surface(made, key)
-    if surface is None or surface.kind not in ("outside", "inside"):
+    name, _, measure = made.sizes[key].size.drawn_at.partition(".")
+    feature = next((one for one in made.body.features if one.name == name), None)
+    if surface is None or feature is None:
         return None
+    shrinks = surface.kind == "outside"
+    if surface.kind not in ("outside", "inside"):
+        if measure not in FED or isinstance(feature, Holes | CrossHoles):
+            return None
+        # metal comes off its ends; else a cut goes on into the metal
+        shrinks = isinstance(feature, End | SixFaces | Flats)
     size = float(made.values[key])
+    if size <= 0:
+        return None
     off = general_tolerance(size)
     suits = shop.instruments_for(surface.kind, size=size)
     return DrawnSize(
@@ -221,11 +258,12 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
             "cylinder",
             "",
             "",
-            "hole" if surface.kind == "outside" else "shaft",
+            "hole" if shrinks else "shaft",
         ),
         made=size,
         gauge=suits[0] if suits else None,
-        ends=(size - off, size + off),
+        ends=(max(size - off, 0.0), size + off),
+        kind=surface.kind,
     )
 
 

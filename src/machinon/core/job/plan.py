@@ -23,7 +23,6 @@ from machinon.core.job.fit_plan import (
     against,
     can_be_cut,
     cut_as_drawn,
-    cut_kind,
     fit_plan,
     with_bolts,
 )
@@ -48,6 +47,7 @@ from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.machine_checks import held_well, on_the_lathe
 from machinon.core.route.operations import HoldingTold, route_told
 from machinon.core.route.order import NO_METAL
+from machinon.core.shop.machines import Machine
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     Instrument,
@@ -93,6 +93,7 @@ class Plan:
     standing: Mapping[str, Piece] = field(default_factory=dict)
     bodies: Mapping[str, Made | None] = field(default_factory=dict)
     changed: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
+    dial: Dial | None = None
 
     @property
     def stale(self) -> frozenset[str]:
@@ -152,10 +153,15 @@ class Plan:
 
 
 def plan_of(
-    job: Job, shop: Shop, lathe: Lathe | None, pieces: Mapping[str, Piece]
+    job: Job,
+    shop: Shop,
+    lathe: Lathe | None,
+    pieces: Mapping[str, Piece],
+    mill: Machine | None = None,
 ) -> Plan:
-    """Work a job out. pieces: those the job names, by id. Never raises for a
-    half-filled job: what is not known is named in `missing` and `open`."""
+    """Work a job out. pieces: those the job names, by id; mill: where blocks are made.
+    Never raises for a half-filled job: what is not known is named in `missing` and
+    `open`."""
     measured = {
         (piece.id, surface.id): measure(surface, shop, piece.material)
         for piece in pieces.values()
@@ -165,8 +171,10 @@ def plan_of(
     for work in made_in_order(job.works):
         drawing.take(work)
     plan = drawing.plan_of(job.at)
-    state, advice = _cutting(job, shop, lathe, plan.at_machine)
-    return _with_open(_proved(replace(plan, cut_state=state, advice=advice)))
+    dial = dial_for(plan.at_machine, plan.made, lathe, mill)
+    state, advice = _cutting(job, shop, dial, plan.at_machine)
+    plan = replace(plan, dial=dial, cut_state=state, advice=advice)
+    return _with_open(_proved(plan))
 
 
 class _Drawing:
@@ -352,14 +360,32 @@ def cut_name(plan: Plan) -> str:
     }
     if fit.choice.joint == "slot":
         return "tongue" if fit.choice.exists == "hole" else "slot"
-    return words[cut_kind(fit.choice)]
+    return words.get(fit.measured_as, fit.choice.name.lower())
+
+
+def dial_for(
+    fit: FitPlan | None, made: Made | None, lathe: Lathe | None, mill: Machine | None
+) -> Dial | None:
+    """The dial that a fit's new half, or a size of the drawing, is cut by; None where
+    no machine is known to have one."""
+    straight = fit is not None and fit.straight
+    block = not made.body.turns if made is not None else straight
+    if block and straight:
+        division = mill.number("dial_division") if mill is not None else 0.0
+        if division:
+            return Dial("length", division)
+    if lathe is None:
+        return None
+    if straight:
+        return Dial("length", lathe.slide_division)
+    return Dial(lathe.dial_reads, lathe.dial_division)
 
 
 def _cutting(
-    job: Job, shop: Shop, lathe: Lathe | None, fit: FitPlan | None
+    job: Job, shop: Shop, dial: Dial | None, fit: FitPlan | None
 ) -> tuple[CutState | None, Advice | None]:
     """Where the cutting of a fit's new half stands, as the coach sees it."""
-    if lathe is None or fit is None or fit.choice.kind != "cylinder":
+    if dial is None or fit is None or fit.choice.kind != "cylinder":
         return None, None
     low, high, aim = fit.lower, fit.upper, fit.aim
     by_trial = fit.could_fit
@@ -374,7 +400,6 @@ def _cutting(
     except BadInput:
         gauge = fit.gauge
     doubt = gauge.uncertainty if gauge else 0.02
-    division = Dial(lathe.dial_reads, lathe.dial_division).travel
     state = CutState(
         fit.choice.exists == "hole",
         low,
@@ -383,7 +408,7 @@ def _cutting(
         log.start,
         log.entries,
         doubt,
-        division,
+        dial.travel,
         log.deepest,
         log.least,
         log.school,

@@ -143,6 +143,12 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
         return (*(low + 10 * i for i in range(count + 1)), high)
 
     @property
+    def slide_division(self) -> float:
+        """One line of the dial that feeds along the bed, mm; where it is not known, as
+        on the cross dial."""
+        return float(self.figures.get("slide_division", 0)) or self.dial_division
+
+    @property
     def torque(self) -> float:
         """What the spindle can turn at its lowest speed, N·m; 0 if not known.
 

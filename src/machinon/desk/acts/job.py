@@ -1,5 +1,6 @@
 """The job at hand: its documents, what follows from them, how an act is kept."""
 
+import functools
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
@@ -11,6 +12,7 @@ from machinon.core.families import family_for
 from machinon.core.job.job import Job, Stage
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
+from machinon.core.shop.machines import Machine
 from machinon.core.shop.entry import KIND_WORDS, words
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import read_place, read_typed
@@ -61,7 +63,18 @@ class JobAtHand:
         self._work_out()
 
     def _work_out(self) -> None:
-        self.plan = plan_of(self.job, self.shop, self.lathe, self.pieces)
+        self.plan = self._planned(self.job, self.shop, self.pieces)
+
+    def _planned(self, job: Job, shop: Shop, pieces: Mapping[str, Piece]) -> Plan:
+        return plan_of(job, shop, self.lathe, pieces, self._mill)
+
+    # read once, as the shelves are: a job does not change it
+    @functools.cached_property
+    def _mill(self) -> Machine | None:
+        """The first of the shop's mills."""
+        found = (self.file.get(one.id) for one in self.file.entries("machine"))
+        mills = (m for m in found if isinstance(m, Machine) and m.kind == "mill")
+        return next(mills, None)
 
     def _keep(self, says: str, *documents: Document, size: str = "") -> None:
         """Work an act out, and only then keep it: what cannot be worked out is
@@ -79,7 +92,7 @@ class JobAtHand:
                 pieces[document.id] = document
             elif isinstance(document, Shop):
                 shop = document
-        plan = plan_of(job, shop, self.lathe, pieces)
+        plan = self._planned(job, shop, pieces)
         if size and plan.problem and not self.plan.problem:
             raise BadInput(size, plan.problem)
         self.file.act(self.job.id, says, *documents)

@@ -14,7 +14,6 @@ from machinon.core.job.fit_plan import (
     FitPlan,
     can_be_cut,
     cut_as_drawn,
-    cut_kind,
 )
 from machinon.core.job.job import CutLog, Job
 from machinon.core.job.made_piece import (
@@ -23,6 +22,7 @@ from machinon.core.job.made_piece import (
     ruled_by_fits,
     with_size,
 )
+from machinon.core.job.plan import dial_for
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import with_done, without_done
 from machinon.core.quantity import length_text
@@ -33,6 +33,10 @@ from machinon.core.route.own_tools import own_tool
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
 from machinon.desk.acts.job import JobAtHand
+
+
+# what leaves a size that a slide is fed to
+AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
 
 
 class MakingActs(JobAtHand):
@@ -201,14 +205,25 @@ class MakingActs(JobAtHand):
 
     @property
     def dial(self) -> Dial:
-        """The dial of the job's lathe."""
+        """The dial of what is at the machine."""
+        if self.plan.dial is not None:
+            return self.plan.dial
         assert self.lathe is not None
         return Dial(self.lathe.dial_reads, self.lathe.dial_division)
+
+    def can_dial(self, fit: FitPlan) -> bool:
+        """Whether the shop has a slide that a fit's new half is cut by."""
+        made, lathe = self.plan.made, self.lathe
+        return dial_for(fit, made, lathe, self._mill) is not None
 
     def measure_start(self, typed: str) -> None:
         """The size before the first cut. Raises BadInput on `start`."""
         gauge = self.shop.instrument(self.job.log.instrument)
-        size = quantity.parse(typed, inch=gauge.inch, key="start", above=0, high=2000)
+        # a slot's depth begins at nothing, a diameter never does
+        least = -1e-9 if self.dial.straight else 0
+        size = quantity.parse(
+            typed, inch=gauge.inch, key="start", above=least, high=2000
+        )
         state = self.plan.cut_state
         if state is not None and state.external and size < state.lower:
             raise BadInput(
@@ -307,12 +322,15 @@ class MakingActs(JobAtHand):
         cut = self.job.log
         gauge = self.shop.instrument(cut.instrument)
         size = quantity.parse(typed, inch=gauge.inch, key="reading", above=0, high=2000)
-        before = cut.last_read.measured if cut.last_read else cut.start
-        if before is not None and abs(size - before) > 10:
+        before, read_at = cut.start, 0.0
+        if cut.last_read:
+            before, read_at = cut.last_read.measured, cut.last_read.dial
+        cut_since = 2 * ((cut.entries[-1].dial if cut.entries else 0.0) - read_at)
+        if before is not None and abs(size - before) > 10 + cut_since:
             raise BadInput(
                 "reading",
-                f"{size:.3f} mm is more than 10 mm from the last reading "
-                f"({before:.3f} mm): a digit slipped? Type it again.",
+                f"{size:.3f} mm is more than {10 + cut_since:.0f} mm from the last "
+                f"reading ({before:.3f} mm): a digit slipped? Type it again.",
             )
         entries = list(cut.entries)
         if entries and entries[-1].measured is None:
@@ -369,36 +387,37 @@ class MakingActs(JobAtHand):
             surfaces = (*proof.surfaces, line)
             job = job.with_work(proof=replace(proof, surfaces=surfaces))
         if job.at_dial not in job.cuts:
-            suits = self.shop.instruments_for(cut_kind(fit.choice), size=fit.aim)
+            suits = self.shop.instruments_for(fit.measured_as, size=fit.aim)
             gauge = suits[0].id if suits else "micrometer"
             job = job.with_log(CutLog(instrument=gauge))
         if job != self.job:
             self._keep(f"To the machine: {fit.choice.name}.", job)
 
-    def size_at_dial(self, step: StepTold) -> str:
-        """The size that a step finishes at the cross slide, to its drawing; empty for
-        none."""
+    def sizes_at_dial(self, step: StepTold) -> tuple[str, ...]:
+        """The sizes that a step finishes at a slide, to its drawing, diameters first."""
         made = self.plan.made
-        if made is None or step.fit or step.operation not in ("turn", "bore"):
-            return ""
-        names = [one.name for one in made.body.features if one.name in step.features]
-        for name in names:
+        if made is None or step.operation not in AT_A_SLIDE:
+            return ()
+        found = []
+        for key, known in made.sizes.items():
+            name = known.size.drawn_at.partition(".")[0]
+            if name not in step.features or not isinstance(known.value, float | int):
+                continue
             if step.after.feature(name) != made.body.feature(name):
                 continue  # metal is left for a later cut
-            for key, known in made.sizes.items():
-                at = known.size.drawn_at
-                if at == f"{name}.diameter" and cut_as_drawn(made, key, self.shop):
-                    return key
-        return ""
+            size = cut_as_drawn(made, key, self.shop)
+            if size is not None:
+                found.append((size.straight, key))
+        return tuple(key for _, key in sorted(found, key=lambda one: one[0]))
 
     def cut_size(self, key: str) -> None:
-        """Put a diameter of the drawing at the machine, to be cut within its general
+        """Put a size of the drawing at the machine, to be cut within its general
         tolerance. Raises BadInput on `size` for what cannot be cut so."""
         made = self.plan.made
         fit = cut_as_drawn(made, key, self.shop) if made is not None else None
         line = drawn_surface(made, key) if made is not None else None
         if fit is None or line is None:
-            raise BadInput("size", "Only a diameter that no fit rules is cut so.")
+            raise BadInput("size", "Only a size that a slide is fed to, and no fit rules, is cut so.")
         self._to_the_machine(self.job.with_work(cutting=0, at_size=key), fit, line)
 
     def size_is_cut(self) -> None:
@@ -409,7 +428,7 @@ class MakingActs(JobAtHand):
             step.key
             for up in self.plan.route
             for step in up.steps
-            if key and self.size_at_dial(step) == key
+            if key and self.sizes_at_dial(step)[:1] == (key,)
         ]
         self._keep(
             f"{fit.choice.name} is cut to its drawing.",
@@ -428,6 +447,9 @@ class MakingActs(JobAtHand):
         else:
             value = quantity.parse(typed, inch=self.inch, key=key, low=0.002, high=10)
             made = replace(cut, **{key: value})
-            said = f"{key} pass {value:g} mm a side"
+            if self.dial.straight:
+                value /= 2
+            at_once = value * (2 if self.dial.straight else 1)
+            said = f"{key} pass {at_once:g} mm{'' if self.dial.straight else ' a side'}"
         if made != cut:
             self._keep(f"At the dial: {said}.", self.job.with_log(made))

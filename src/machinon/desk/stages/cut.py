@@ -17,8 +17,9 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.cutting.coach import Advice
+from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
-from machinon.core.job.fit_plan import DrawnSize, cut_kind
+from machinon.core.job.fit_plan import DrawnSize
 from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
@@ -77,12 +78,16 @@ def present(job: OpenJob) -> CutScreen:
     assert advice is not None
     assert state is not None
     dial, touch = job.dial, job.touch
+    asked = f"{_WHAT[dial.straight]} now?"
     if cut.start is None:
+        under = f"across the roughed {cut_name(plan)}, spindle stopped"
+        if dial.straight:
+            under = f"{cut_name(plan)}, spindle stopped; 0 where nothing is cut yet"
         return CutScreen(
             "start",
             "Measure first",
-            "⌀ now?",
-            f"across the roughed {cut_name(plan)}, spindle stopped",
+            asked,
+            under,
             "Everything is worked out from this size.",
             "Size before the first cut",
             "Take the size",
@@ -93,8 +98,7 @@ def present(job: OpenJob) -> CutScreen:
             "touch",
             "Touch the tool on the work",
             "dial at touch?",
-            f"as it reads{' in inches' if dial.inch else ''}, counted on the "
-            f"{dial.reads}",
+            f"as it reads{' in inches' if dial.inch else ''}, {_counted(dial)}",
             "Touching off is good to a few hundredths; the first measured cut "
             "corrects it.",
             "The dial reads at touch",
@@ -105,7 +109,7 @@ def present(job: OpenJob) -> CutScreen:
         return CutScreen(
             "reading",
             "Now measure",
-            "⌀ now?",
+            asked,
             "spindle stopped, wiped clean",
             "The next cut rests on this reading.",
             "Reading",
@@ -149,7 +153,7 @@ def present(job: OpenJob) -> CutScreen:
         return CutScreen(
             "reading",
             head,
-            "⌀ now?",
+            asked,
             expect or "the last reading, once more",
             advice.why,
             "Reading",
@@ -203,6 +207,16 @@ def present(job: OpenJob) -> CutScreen:
         "Take the reading",
         "proved" if reached else "cut",
     )
+
+
+_WHAT = {False: "⌀", True: "Size"}  # what is read, of a diameter and of a length
+
+
+def _counted(dial: Dial) -> str:
+    """What the dial is and how its lines count."""
+    if dial.straight:
+        return "of the slide that feeds into it, mm for mm"
+    return f"counted on the {dial.reads}"
 
 
 _BY_TRIAL_HEADS = {"goes on": "It goes on", "loose": "Too far"}
@@ -465,7 +479,7 @@ class CutView(StageView):
         """Why nothing can be cut, or what to take to the machine first."""
         plan = self.job.plan
         coming = plan.next_to_cut
-        if coming is not None and self.job.lathe is not None:
+        if coming is not None and self.job.can_dial(coming):
             number = coming.choice.number
             self.nothing.say(
                 "Nothing is at the machine yet",
@@ -501,7 +515,7 @@ class CutView(StageView):
         """Whether a step of the route cuts what is at the machine."""
         work = self.job.job.work
         if work.at_size:
-            return self.job.size_at_dial(step) == work.at_size
+            return work.at_size in self.job.sizes_at_dial(step)
         return step.fit == work.cutting
 
     def _finish(self) -> None:
@@ -515,7 +529,9 @@ class CutView(StageView):
         for set_up in self.job.plan.route:
             for step in set_up.steps:
                 if self._cuts_it(step) and step.speed is not None:
-                    return f"{step.title}, {speed_text(step.speed)}"
+                    # of what a step cuts, the length by itself
+                    what = fit.choice.name if fit.straight else step.title
+                    return f"{what}, {speed_text(step.speed)}"
         goal = "its mate, by trial" if fit.could_fit else "its band"
         return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
 
@@ -528,7 +544,8 @@ class CutView(StageView):
             self.left.show_text(
                 length_text(left, 0.001, inch, unit=False),
                 "in" if inch else "mm",
-                f"{length_text(left, 0.001, not inch)}, on ⌀",
+                length_text(left, 0.001, not inch)
+                + ("" if self.job.dial.straight else ", on ⌀"),
             )
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
@@ -562,7 +579,7 @@ class CutView(StageView):
         self.instrument.blockSignals(True)
         self.instrument.clear()
         fit = self.job.plan.at_machine
-        kind = cut_kind(fit.choice) if fit is not None else "outside"
+        kind = fit.measured_as if fit is not None else "outside"
         for gauge in self.job.shop.instruments_for(kind):
             self.instrument.addItem(gauge.name, gauge.id)
             self.instrument.setItemData(
@@ -576,7 +593,10 @@ class CutView(StageView):
         self.instrument.blockSignals(False)
         self.school.setCurrentIndex(self.school.findData(cut.school))
         if not self.deepest.edit.hasFocus():
-            self.deepest.put(length_text(cut.deepest, 0.01, self.job.inch))
+            straight = self.job.dial.straight
+            deepest = cut.deepest * (2 if straight else 1)
+            self.deepest.name.setText("Deepest pass" + ("" if straight else " a side"))
+            self.deepest.put(length_text(deepest, 0.01, self.job.inch))
             self.deepest.hint("")
 
     def _chart(self, width: float, height: float, size: float) -> Drawing:

@@ -269,7 +269,7 @@ class FitsView(StageView):
     def _offer_cut(self, fit: FitPlan) -> None:
         """How its new half came out, and the way to the machine."""
         by_trial = fit.could_fit is not None
-        self.cut_it.setVisible(can_be_cut(fit) and self.job.lathe is not None)
+        self.cut_it.setVisible(can_be_cut(fit) and self.job.can_dial(fit))
         self.turn.setVisible(self.job.can_turn(fit.choice.number))
         line = as_cut(self.job.plan, fit, str(fit.choice.number))
         drawn = fit.mate is not None and fit.mate.drawn

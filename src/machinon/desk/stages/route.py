@@ -185,6 +185,10 @@ class RouteView(StageView):
         self.speed.opened.connect(bench.open_working)
         self.done = button("Done", self._toggle, "main")
         self.go = button("", self._go_there)
+        # the other sizes that the step leaves by a slide
+        self.by_dial = [
+            button("", functools.partial(self._to_the_dial, n)) for n in (1, 2)
+        ]
         self.earlier = button("Earlier", lambda: self._move(False))
         self.later = button("Later", lambda: self._move(True))
         self.usual = button("All as usual", self._put_back)
@@ -216,6 +220,8 @@ class RouteView(StageView):
         acts = QVBoxLayout()
         acts.addWidget(self.go)
         acts.addWidget(self.done)
+        for one in self.by_dial:
+            acts.addWidget(one)
         acts.addWidget(Abreast(2, self.earlier, self.later))
         acts.addWidget(self.usual)
         acts.addStretch(1)
@@ -394,7 +400,7 @@ class RouteView(StageView):
         ticked = step.key in self.job.job.done
         self.done.setText("To do again" if ticked else "Done")
         self._show_moves(ticked)
-        target = self._target(step)
+        target, sizes = self._target(step), self._sizes(step)
         self.go.setVisible(bool(target))
         # the way to work a step comes first, ticking it off second
         worked = target in ("cut", "proof") and not ticked
@@ -403,11 +409,16 @@ class RouteView(StageView):
         self.go.setText(
             {
                 "cut": "Work it in Cut",
-                "size": "Cut it by the dial",
+                "size": self._dial_words(sizes[0]) if sizes else "",
                 "proof": "Prove it now",
                 "fits": f"Open fit {step.fit}",
             }.get(target, "")
         )
+        others = sizes[1:] if target == "size" else sizes
+        for n, one in enumerate(self.by_dial):
+            one.setVisible(n < len(others))
+            if n < len(others):
+                one.setText(self._dial_words(others[n]))
 
     def _show_moves(self, ticked: bool) -> None:
         """Whether the chosen step stands out of its usual place, and why."""
@@ -436,12 +447,28 @@ class RouteView(StageView):
 
     def _target(self, step: StepTold) -> str:
         if not step.fit:
-            return "size" if self.job.lathe and self.job.size_at_dial(step) else ""
+            return "size" if self._sizes(step) else ""
         if step.hold:
             return "proof"
         return "cut" if can_be_cut(self.job.plan.fit(step.fit)) else "fits"
 
+    def _sizes(self, step: StepTold) -> tuple[str, ...]:
+        """What of a step can be cut by the dial of a slide."""
+        return self.job.sizes_at_dial(step) if self.job.lathe else ()
+
+    def _dial_words(self, key: str) -> str:
+        return f"By the dial: {key.partition('.')[2].replace('_', ' ')}"
+
     # -- doing -----------------------------------------------------------
+
+    def _to_the_dial(self, n: int) -> None:
+        """Cut a size of the step at hand by the dial; n: which of them by its button."""
+        _, step = self._step()
+        sizes = self._sizes(step)
+        if n and self._target(step) != "size":
+            n -= 1
+        self.job.cut_size(sizes[n])
+        self.bench.go("cut", 0)
 
     def choose(self, key: str) -> None:
         """Bring a step into view."""
@@ -498,8 +525,7 @@ class RouteView(StageView):
     def _go_there(self) -> None:
         _, step = self._step()
         if self._target(step) == "size":
-            self.job.cut_size(self.job.size_at_dial(step))
-            self.bench.go("cut", 0)
+            self._to_the_dial(0)
             return
         if self._target(step) == "cut":
             self.job.cut_fit(step.fit)
