@@ -451,9 +451,8 @@ class TurnedPiece(MadePieces):
 
     def test_without_a_mate_the_steps_of_its_route_prove_it(self):
         self.begin("turned-piece", "Plain stud")
-        page = self.window.job_page()
-        self.window.go("cut")
-        self.assertIn("No mate rules", page.unready.words.text())
+        cut = self.stage("cut")
+        self.assertIn("the next step is: Face", cut.nothing.words.text())
         proof = self.stage("proof")
         self.assertFalse(proof.keep.isEnabled())
         self.assertIn("Steps not done", self.job.plan.verdict_says)
@@ -467,10 +466,10 @@ class TurnedPiece(MadePieces):
         """Step 1 of 20 mm may be off 0.2 each way; ISO 2768-m."""
         self.begin("turned-piece", "Plain stud")
         route = self.stage("route")
-        route.choose("face-left_end")
-        self.assertFalse(route.go.isVisible())
+        route.choose("deburr")
+        self.assertFalse(route.by_dial[0].isVisible())
         route.choose("turn-step1")
-        self.click(route.go)
+        self.click(route.by_dial[0])
         state = self.job.plan.cut_state
         self.assertEqual((state.external, state.lower, state.upper), (True, 19.8, 20.2))
         cut = self.window.job_page().view()
@@ -494,14 +493,12 @@ class TurnedPiece(MadePieces):
         self.size("step2.length", "20")
         route = self.stage("route")
         steps = [s for up in self.job.plan.route for s in up.steps]
-        turned = next(
-            s for s in steps if "step2.length" in self.job.sizes_at_dial(s)
-        )
+        turned = next(s for s in steps if "step2.length" in self.job.sizes_at_dial(s))
         self.assertEqual(
             self.job.sizes_at_dial(turned), ("step2.diameter", "step2.length")
         )
         route.choose(turned.key)
-        self.click(route.by_dial[0])
+        self.click(route.by_dial[1])
         cut = self.window.job_page().view()
         self.assertEqual(cut.large.text(), "Size now?")
         self.type(cut.field.edit, "0")

@@ -121,6 +121,12 @@ class StoredFormats(unittest.TestCase):
         self.assertTrue(job.done)
         self.assertEqual(job.work.done_as, {})
 
+    def test_drawings_of_an_older_format_stay_third_angle(self):
+        stored = json.loads((SAMPLES / "format_5.json").read_text())
+        self.assertIn('"first_angle":true', stored["shop"])
+        shop = unpacked(zlib.compress(stored["shop"].encode()))
+        self.assertFalse(shop.first_angle)
+
     def test_documents_of_the_present_format_open_as_they_are_stored(self):
         """A change of this sample's meaning needs a new format and a step."""
         stored = json.loads((SAMPLES / f"format_{FORMAT}.json").read_text())

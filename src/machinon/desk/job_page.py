@@ -386,7 +386,7 @@ class JobPage(QWidget):
         """The stages that this kind of piece does not go through yet."""
         job, plan = self.job.job, self.job.plan
         built = BEFORE_PIECE if job.making is None else MADE
-        if plan.at_machine is not None or plan.next_to_cut is not None:
+        if plan.route or plan.at_machine is not None or plan.next_to_cut is not None:
             built = (*built, "cut")
         if self.job.plan.verdict_says:
             built = (*built, "proof")

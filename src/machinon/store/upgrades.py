@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 5  # of the documents that are written now
+FORMAT = 6  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -437,10 +437,21 @@ def _steps_keep_their_sizes(document: Plain) -> Plain:
     return document
 
 
+def _steps_are_worked_by_lines(document: Plain) -> Plain:
+    """Format 5 to 6: the lines of a step that are done are kept. Drawings were third
+    angle whatever the shop said, and stay so."""
+    for work in document.get("works", ()):
+        work |= {"at_step": "", "ticked": {}, "ways": {}}
+    if document.get("type") == "shop":
+        document["first_angle"] = False
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
     2: _jobs_make_pieces,
     3: _back_plates_are_pieces,
     4: _steps_keep_their_sizes,
+    5: _steps_are_worked_by_lines,
 }

@@ -35,7 +35,6 @@ from machinon.core.survey.thread_find import SURE, candidates, undecided
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.thread_limits import usual_class
 
-
 # measures that a slide is fed to; the others say where a thing stands
 FED = ("length", "width", "depth", "height", "across", "land")
 

@@ -70,6 +70,8 @@ class Work(msgspec.Struct, frozen=True):
     making: None for the latter; fits: by slot of its family, the number of the fit;
     done: keys of finished steps; cutting: the fit that is at the machine, 0 for none;
     at_size: instead of it, the size that is cut to its drawing;
+    at_step: instead of both, the step that is worked line by line; ticked: by step, the
+    lines done so far; ways: how steps are done, by what was asked;
     done_as: by finished step, the sizes that it was cut to;
     kept_as: id of the shop's piece that it became.
     """
@@ -83,6 +85,9 @@ class Work(msgspec.Struct, frozen=True):
     kept_as: str = ""
     at_size: str = ""
     done_as: dict[str, SizesCut] = {}
+    at_step: str = ""
+    ticked: dict[str, tuple[str, ...]] = {}
+    ways: dict[str, str] = {}
 
     def log_of(self, surface: str) -> str:
         """The name of the log that a surface of the proof was cut by."""

@@ -45,7 +45,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.machine_checks import held_well, on_the_lathe
-from machinon.core.route.operations import HoldingTold, route_told
+from machinon.core.route.operations import HoldingTold, StepTold, route_told
 from machinon.core.route.order import NO_METAL
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.making import Making
@@ -114,6 +114,16 @@ class Plan:
             return cut_as_drawn(made, key, self.shop) if made is not None else None
         number = self.job.cutting
         return next((one for one in self.fits if one.choice.number == number), None)
+
+    @property
+    def at_step(self) -> StepTold | None:
+        """The step that is worked line by line; None where none is."""
+        return self.step(self.job.work.at_step)
+
+    def step(self, key: str) -> StepTold | None:
+        """A step of the route; None for one that it has no longer."""
+        steps = (step for up in self.route for step in up.steps)
+        return next((step for step in steps if step.key == key), None)
 
     @property
     def next_to_cut(self) -> FitPlan | None:
@@ -676,6 +686,8 @@ def _with_open(plan: Plan) -> Plan:
         elif plan.job.making is not None and not plan.job.kept_as:
             open_items["proof"].append("Proved, not yet put into the shop.")
     open_items["cut"] += _still_to_make(plan)
+    if plan.at_step is not None and plan.at_step.key not in plan.job.done:
+        open_items["cut"].append(f"At the machine: {plan.at_step.title}.")
     if plan.at_machine is not None:
         name = plan.at_machine.choice.name
         line = as_cut(plan, plan.at_machine, plan.job.at_dial)

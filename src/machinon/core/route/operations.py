@@ -168,7 +168,8 @@ class StepTold:
 
     drill: of a drilled hole, mm; tap: its thread; fit: number in the job of the fit it
     is for; before, after: the piece as it stands; material: its metal; speeds: those
-    of the machine, rpm, None for any. Speed and time are worked out when asked for.
+    of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side.
+    Speed and time are worked out when asked for.
     """
 
     key: str
@@ -186,6 +187,7 @@ class StepTold:
     after: Body
     material: str
     speeds: tuple[float, ...] | None
+    leaves: float = 0.0
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -330,6 +332,7 @@ def _told(
         after,
         made.material,
         tuple(speeds) if speeds and holding.machine == "lathe" else None,
+        step.leaves,
     )
 
 

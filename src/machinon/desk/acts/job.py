@@ -12,8 +12,8 @@ from machinon.core.families import family_for
 from machinon.core.job.job import Job, Stage
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
-from machinon.core.shop.machines import Machine
 from machinon.core.shop.entry import KIND_WORDS, words
+from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import read_place, read_typed
 from machinon.core.survey.surface_kinds import kinds_that_read
@@ -70,11 +70,20 @@ class JobAtHand:
 
     # read once, as the shelves are: a job does not change it
     @functools.cached_property
+    def _machines(self) -> tuple[Machine, ...]:
+        found = (self.file.get(one.id) for one in self.file.entries("machine"))
+        return tuple(one for one in found if isinstance(one, Machine))
+
+    @property
     def _mill(self) -> Machine | None:
         """The first of the shop's mills."""
-        found = (self.file.get(one.id) for one in self.file.entries("machine"))
-        mills = (m for m in found if isinstance(m, Machine) and m.kind == "mill")
-        return next(mills, None)
+        return next((one for one in self._machines if one.kind == "mill"), None)
+
+    @property
+    def _divider(self) -> Machine | None:
+        """The first rotary table or dividing head of the shop."""
+        kinds = ("rotary table", "dividing head")
+        return next((one for one in self._machines if one.kind in kinds), None)
 
     def _keep(self, says: str, *documents: Document, size: str = "") -> None:
         """Work an act out, and only then keep it: what cannot be worked out is

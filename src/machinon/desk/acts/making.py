@@ -15,7 +15,7 @@ from machinon.core.job.fit_plan import (
     can_be_cut,
     cut_as_drawn,
 )
-from machinon.core.job.job import CutLog, Job
+from machinon.core.job.job import CutLog, Job, Stage
 from machinon.core.job.made_piece import (
     drawn_surface,
     proof_surface,
@@ -30,10 +30,11 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import own_tool
+from machinon.core.route.work.lines import Machines, WorkList
+from machinon.core.route.work.listed import work_list
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
 from machinon.desk.acts.job import JobAtHand
-
 
 # what leaves a size that a slide is fed to
 AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
@@ -110,9 +111,85 @@ class MakingActs(JobAtHand):
                 "here first: it cannot be put back as true.",
             )
         job = self._with_done(key) if done else without_done(self.job, key)
+        if not done:
+            ticked = {k: v for k, v in job.work.ticked.items() if k != key}
+            job = job.with_work(ticked=ticked)
         self._keep(
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.", job
         )
+
+    # -- a step, line by line ----------------------------------------------
+
+    def work_at(self, key: str) -> None:
+        """Put a step at the machine, to be worked line by line. Raises BadInput on
+        `step` for one that the route has not."""
+        step = self.plan.step(key)
+        if step is None:
+            raise BadInput("step", "The route has no such step any more.")
+        if key != self.job.work.at_step:
+            job = self.job.with_work(at_step=key, at_size="", cutting=0)
+            self._keep(f"At the machine: {step.title}.", job)
+
+    @property
+    def lines(self) -> WorkList:
+        """What is done in the step at the machine; no lines where none is."""
+        step = self.plan.at_step
+        if step is None:
+            return WorkList(())
+        at = Machines(self.lathe, self._mill, self._divider)
+        return work_list(step, at, self.job.work.ways)
+
+    @property
+    def lines_done(self) -> tuple[str, ...]:
+        """The lines of the step at the machine that are ticked."""
+        work = self.job.work
+        return work.ticked.get(work.at_step, ())
+
+    def tick_line(self, key: str, done: bool = True) -> None:
+        """Tick a line of the step at the machine, or untick it."""
+        work, there = self.job.work, self.lines_done
+        line = next(one for one in self.lines.lines if one.key == key)
+        if done == (key in there):
+            return
+        kept = (*there, key) if done else tuple(one for one in there if one != key)
+        said = "done" if done else "to do again"
+        self._keep(
+            f"{line.head}: {said}.",
+            self.job.with_work(ticked={**work.ticked, work.at_step: kept}),
+        )
+
+    def choose_way(self, key: str, answer: str) -> None:
+        """How steps are done from now on, by what was asked: `places`, `turned`."""
+        ways = self.job.work.ways
+        if ways.get(key) != answer:
+            self._keep("At the machine: done another way.",
+                       self.job.with_work(ways={**ways, key: answer}))  # fmt: skip
+
+    def next_step(self) -> StepTold | None:
+        """The first step after that at the machine which is not done; None for the
+        end of the route."""
+        steps = [step for up in self.plan.route for step in up.steps]
+        keys = [step.key for step in steps]
+        at = self.job.work.at_step
+        after = steps[keys.index(at) + 1 :] if at in keys else steps
+        return next((one for one in after if one.key not in self.job.done), None)
+
+    def to_step(self, step: StepTold) -> Stage:
+        """Take a step to the machine by the way it is worked; says in which stage that
+        goes on."""
+        if step.hold and self.unproved(step) is not None:
+            return "proof"
+        if step.fit and not step.hold:
+            fit = self.plan.fit(step.fit)
+            if can_be_cut(fit) and self.can_dial(fit):
+                self.cut_fit(step.fit)
+                return "cut"
+        proved = self.proved_at_dial(step) if self.lathe else ""
+        if proved:
+            self.cut_size(proved)
+        else:
+            self.work_at(step.key)
+        return "cut"
 
     def _with_done(self, *keys: str) -> Job:
         """The job with steps done to the sizes that are drawn now."""
@@ -377,7 +454,7 @@ class MakingActs(JobAtHand):
         fit = self.plan.fit(number)
         if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")
-        job = self.job.with_work(cutting=number, at_size="")
+        job = self.job.with_work(cutting=number, at_size="", at_step="")
         self._to_the_machine(job, fit, proof_surface(fit.choice))
 
     def _to_the_machine(self, job: Job, fit: FitPlan, line: Surface) -> None:
@@ -394,7 +471,7 @@ class MakingActs(JobAtHand):
             self._keep(f"To the machine: {fit.choice.name}.", job)
 
     def sizes_at_dial(self, step: StepTold) -> tuple[str, ...]:
-        """The sizes that a step finishes at a slide, to its drawing, diameters first."""
+        """The sizes a step finishes at a slide, to its drawing; diameters first."""
         made = self.plan.made
         if made is None or step.operation not in AT_A_SLIDE:
             return ()
@@ -410,6 +487,12 @@ class MakingActs(JobAtHand):
                 found.append((size.straight, key))
         return tuple(key for _, key in sorted(found, key=lambda one: one[0]))
 
+    def proved_at_dial(self, step: StepTold) -> str:
+        """The size of a step that is proved by itself, and so sneaked up on; empty for
+        none."""
+        sizes = self.sizes_at_dial(step)
+        return next((key for key in sizes if self.proves(key)), "")
+
     def cut_size(self, key: str) -> None:
         """Put a size of the drawing at the machine, to be cut within its general
         tolerance. Raises BadInput on `size` for what cannot be cut so."""
@@ -417,8 +500,12 @@ class MakingActs(JobAtHand):
         fit = cut_as_drawn(made, key, self.shop) if made is not None else None
         line = drawn_surface(made, key) if made is not None else None
         if fit is None or line is None:
-            raise BadInput("size", "Only a size that a slide is fed to, and no fit rules, is cut so.")
-        self._to_the_machine(self.job.with_work(cutting=0, at_size=key), fit, line)
+            raise BadInput(
+                "size",
+                "Only a size that a slide is fed to, and no fit rules, is cut so.",
+            )
+        job = self.job.with_work(cutting=0, at_size=key, at_step="")
+        self._to_the_machine(job, fit, line)
 
     def size_is_cut(self) -> None:
         """The size at the machine is as drawn: its steps are done."""

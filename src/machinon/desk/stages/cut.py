@@ -27,6 +27,7 @@ from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
+from machinon.desk.stages.work import WorkPage
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     DrawingView,
@@ -297,6 +298,7 @@ class CutView(StageView):
         self.deepest = Field("Deepest pass a side", inch=lambda: self.job.inch)
         self.deepest.taken.connect(self._set_deepest)
         self.nothing = EmptyPage(self.look)
+        self.lines = WorkPage(bench)
         self._lay_out()
 
     # -- laying out ------------------------------------------------------
@@ -400,6 +402,7 @@ class CutView(StageView):
         self.pages = QStackedWidget()
         self.pages.addWidget(work)
         self.pages.addWidget(self.nothing)
+        self.pages.addWidget(self.lines)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self.pages)
@@ -427,6 +430,10 @@ class CutView(StageView):
 
     def refresh(self) -> None:
         plan = self.job.plan
+        if plan.at_step is not None:
+            self.pages.setCurrentWidget(self.lines)
+            self.lines.refresh()
+            return
         if plan.advice is None or plan.cut_state is None:
             self.pages.setCurrentIndex(1)
             self._say_what_comes()
@@ -478,14 +485,12 @@ class CutView(StageView):
     def _say_what_comes(self) -> None:
         """Why nothing can be cut, or what to take to the machine first."""
         plan = self.job.plan
-        coming = plan.next_to_cut
-        if coming is not None and self.job.can_dial(coming):
-            number = coming.choice.number
+        coming = self.job.next_step()
+        if coming is not None:
             self.nothing.say(
                 "Nothing is at the machine yet",
-                f"By the route the next that is cut to a band is fit {number}, "
-                f"{coming.choice.name.lower()}.",
-                ("To the machine", lambda: self.job.cut_fit(number)),
+                f"By the route the next step is: {coming.title}.",
+                ("To the machine", lambda: self._to_the_machine(coming)),
             )
             return
         missing = "; ".join(plan.missing)
@@ -496,6 +501,10 @@ class CutView(StageView):
             f"Still to measure or decide: {missing or 'a fit with a band'}.",
             ("To the fits", lambda: self.bench.go("fits", 0)),
         )
+
+    def _to_the_machine(self, step: StepTold) -> None:
+        stage = self.job.to_step(step)
+        self.bench.go(stage, step.fit)
 
     def _held(self) -> str:
         """What must be proved before the piece comes off, while that is open."""
@@ -702,11 +711,15 @@ class CutView(StageView):
         self.field.edit.setFocus()
 
     def begin(self) -> None:
-        self.field.edit.setFocus()
+        if self.pages.currentWidget() is self.lines:
+            self.lines.begin()
+        else:
+            self.field.edit.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         # a digit typed anywhere on the screen belongs to the entry
-        if event.text() and event.text() in "0123456789.":
+        at_dial = self.pages.currentIndex() == 0
+        if at_dial and event.text() and event.text() in "0123456789.":
             self.field.edit.setFocus()
             QApplication.sendEvent(self.field.edit, event)
             return

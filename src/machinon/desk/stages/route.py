@@ -185,9 +185,9 @@ class RouteView(StageView):
         self.speed.opened.connect(bench.open_working)
         self.done = button("Done", self._toggle, "main")
         self.go = button("", self._go_there)
-        # the other sizes that the step leaves by a slide
+        # the sizes that the step leaves by a slide
         self.by_dial = [
-            button("", functools.partial(self._to_the_dial, n)) for n in (1, 2)
+            button("", functools.partial(self._to_the_dial, n)) for n in range(3)
         ]
         self.earlier = button("Earlier", lambda: self._move(False))
         self.later = button("Later", lambda: self._move(True))
@@ -403,22 +403,22 @@ class RouteView(StageView):
         target, sizes = self._target(step), self._sizes(step)
         self.go.setVisible(bool(target))
         # the way to work a step comes first, ticking it off second
-        worked = target in ("cut", "proof") and not ticked
+        worked = target != "fits" and not ticked
         set_part(self.go, "main" if worked else "")
         set_part(self.done, "" if worked else "main")
         self.go.setText(
             {
+                "lines": "Work it in Cut",
+                "size": "Work it in Cut",
                 "cut": "Work it in Cut",
-                "size": self._dial_words(sizes[0]) if sizes else "",
                 "proof": "Prove it now",
                 "fits": f"Open fit {step.fit}",
             }.get(target, "")
         )
-        others = sizes[1:] if target == "size" else sizes
         for n, one in enumerate(self.by_dial):
-            one.setVisible(n < len(others))
-            if n < len(others):
-                one.setText(self._dial_words(others[n]))
+            one.setVisible(n < len(sizes))
+            if n < len(sizes):
+                one.setText(self._dial_words(sizes[n]))
 
     def _show_moves(self, ticked: bool) -> None:
         """Whether the chosen step stands out of its usual place, and why."""
@@ -447,10 +447,15 @@ class RouteView(StageView):
 
     def _target(self, step: StepTold) -> str:
         if not step.fit:
-            return "size" if self._sizes(step) else ""
+            proved = self.job.lathe and self.job.proved_at_dial(step)
+            return "size" if proved else "lines"
         if step.hold:
             return "proof"
-        return "cut" if can_be_cut(self.job.plan.fit(step.fit)) else "fits"
+        fit = self.job.plan.fit(step.fit)
+        if can_be_cut(fit):
+            return "cut"
+        # a thread and a circle of holes are worked to their figures
+        return "fits" if fit.choice.kind == "cylinder" else "lines"
 
     def _sizes(self, step: StepTold) -> tuple[str, ...]:
         """What of a step can be cut by the dial of a slide."""
@@ -462,12 +467,9 @@ class RouteView(StageView):
     # -- doing -----------------------------------------------------------
 
     def _to_the_dial(self, n: int) -> None:
-        """Cut a size of the step at hand by the dial; n: which of them by its button."""
+        """Cut a size of the step at hand by the dial; n: of which button."""
         _, step = self._step()
-        sizes = self._sizes(step)
-        if n and self._target(step) != "size":
-            n -= 1
-        self.job.cut_size(sizes[n])
+        self.job.cut_size(self._sizes(step)[n])
         self.bench.go("cut", 0)
 
     def choose(self, key: str) -> None:
@@ -524,8 +526,8 @@ class RouteView(StageView):
 
     def _go_there(self) -> None:
         _, step = self._step()
-        if self._target(step) == "size":
-            self._to_the_dial(0)
+        if self._target(step) in ("lines", "size"):
+            self.bench.go(self.job.to_step(step), 0)
             return
         if self._target(step) == "cut":
             self.job.cut_fit(step.fit)

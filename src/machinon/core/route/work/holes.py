@@ -1,0 +1,325 @@
+"""Holes, walked one by one: by the read-out or on the dividing head.
+
+Places are those of the face as one looks at it, X to the right and Y up. Source:
+geometry; the order of laps and the way they are approached are shop rules.
+"""
+
+import math
+from collections.abc import Iterator, Mapping
+from fractions import Fraction
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.piece.body import Body
+from machinon.core.piece.features import POINT, CrossHoles, Hole, Holes
+from machinon.core.piece.features import Circle as HoleCircle
+from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.solid_cuts import Point
+from machinon.core.quantity import COUNT, ROTATION
+from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.operations import StepTold, ladder
+from machinon.core.route.work.lines import (
+    Line,
+    Machines,
+    Shown,
+    Way,
+    WorkList,
+    way,
+)
+from machinon.core.setting_out.dividing import dms
+from machinon.core.shop.machines import Machine
+from machinon.core.threads.screw_thread import thread_of
+
+PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
+ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
+ZERO = (("corner", "zero at the corner"), ("centre", "zero in the middle"))
+FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
+
+
+def tip(diameter: float) -> float:
+    """How far the point of a drill stands beyond its shoulder, mm.
+
+    >>> round(tip(10), 3)
+    3.004
+    """
+    return diameter / 2 / math.tan(math.radians(POINT / 2))
+
+
+def holes_list(
+    step: StepTold, one: Holes, at: Machines, ways: Mapping[str, str]
+) -> WorkList:
+    """The holes of a pattern in a face, as the step cuts them."""
+    asked: list[Way] = []
+    answers: list[Answer] = []
+    circle = one.pattern if isinstance(one.pattern, HoleCircle) else None
+    turned = False
+    if circle is not None and circle.count > 1:
+        asked.append(way("places", "Laid out", PLACES, ways))
+        turned = asked[-1].chosen == "turned"
+    if one.block is not None and not turned:
+        asked.append(way("zero", "Read from", ZERO, ways))
+    drills = ladder(step.drill) if step.drill else ()
+    if len(drills) > 1 and len(one.points) > 1:
+        asked.append(way("order", "In what order", ORDER, ways))
+    by_hole = any(w.key == "order" and w.chosen == "holes" for w in asked)
+    centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
+    if turned:
+        assert circle is not None
+        places = list(_turned(circle, at.divider, answers))
+        first = _on_the_table(circle, one)
+    else:
+        places = [
+            (Shown("X", x), Shown("Y", y)) for x, y in seen(step.after, one, centre)
+        ]
+        first = _zero(step.after, one, centre)
+    lines, faced = [first], seen(step.after, one)
+    many = len(places)
+    laps = drills or (0.0,)
+    numbered = [(drill, n) for drill in laps for n in range(many)]
+    if by_hole:
+        numbered = [(drill, n) for n in range(many) for drill in laps]
+    for drill, n in numbered:
+        of = f"Hole {n + 1} of {many}" if many > 1 else "The hole"
+        head = f"{of}, drill {drill:g}" if len(laps) > 1 else of
+        key = f"{drill:g}-{n + 1}" if len(laps) > 1 else f"{n + 1}"
+        deep = _deep(step, one.hole, one.through, drill)
+        on_face = faced[n]
+        note = _note(step, one.hole)
+        if len(laps) > 1:
+            note = f"About {_rpm(step, drill):.0f} rpm. {note}"
+        lines.append(Line(key, head, (*places[n], *deep), note, on_face))
+    if step.operation == "drill" and many > 1:
+        lines.append(_checked(one, circle, answers))
+    return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def seen(body: Body, one: Holes, from_centre: bool = False) -> list[Point]:
+    """The holes of a face as one looks at it: from the axis of what turns, from the
+    low left corner of a block's face, or from its middle; mm."""
+    back = mirrored(body, one.face)
+    # without the dust of sines: a nanometre is below any read-out
+    points = [(round(x, 6) + 0.0, round(y, 6) + 0.0) for x, y in one.points]
+    if one.block is None:
+        return [(0.0 - x if back else x, y) for x, y in points]
+    long, wide = face_size(body, one.face)
+    left, low = (long / 2, wide / 2) if from_centre else (0.0, 0.0)
+    return [((long - x if back else x) - left, y - low) for x, y in points]
+
+
+def _zero(body: Body, one: Holes, centre: bool) -> Line:
+    if one.block is None:
+        return Line(
+            "zero",
+            "Zero on the axis",
+            (Shown("X", 0.0), Shown("Y", 0.0)),
+            "Clock a turned diameter until the spindle stands over its middle, and set "
+            f"both axes to 0. {FROM_ONE_SIDE}",
+        )
+    turned = " It was turned over left for right." if mirrored(body, one.face) else ""
+    if centre:
+        long, wide = face_size(body, one.face)
+        return Line(
+            "zero",
+            "Zero in the middle",
+            (Shown("Half of X", long / 2), Shown("Half of Y", wide / 2)),
+            "Touch both edges of an axis, halve what lies between, do the same across."
+            f"{turned} {FROM_ONE_SIDE}",
+        )
+    return Line(
+        "zero",
+        f"Zero on the low left corner of the {one.face}",
+        (),
+        "Touch the left edge and set X to minus half the finder; the near edge, and "
+        f"set Y to minus half of it.{turned} {FROM_ONE_SIDE}",
+    )
+
+
+def _on_the_table(circle: HoleCircle, one: Holes) -> Line:
+    return Line(
+        "zero",
+        "Out from the table's axis",
+        (Shown("From the axis", circle.diameter / 2),),
+        "Clock the table's hole under the spindle, clock the "
+        f"{'middle of the circle' if one.block else 'work'} true on the table, then "
+        "move one axis out by half the circle. Wind one way only; lock before "
+        "drilling.",
+    )
+
+
+def _turned(
+    circle: HoleCircle, divider: Machine | None, answers: list[Answer]
+) -> Iterator[tuple[Shown, ...]]:
+    """From the first hole on: the table's angle, and turns of its handle."""
+    step = 360.0 / circle.count
+    worm = round(divider.number("worm")) if divider else 0
+    plates = [round(one) for one in divider.numbers("plates")] if divider else []
+    settings = None
+    if worm and plates:
+        try:
+            asked = {"divisions": circle.count, "worm": worm, "plates": plates}
+            answer = reckon("dividing", asked)
+        except BadInput:
+            pass
+        else:
+            answers.append(answer)
+            best = answer["settings"][0]
+            settings = best if not best["error"] else None
+    for n in range(circle.count):
+        angle = Shown("Table at", dms(step * n), TEXT)
+        if not n or not worm:
+            yield (angle,)
+        elif settings is not None:
+            turns = f"{settings['turns']} turns"
+            if settings["holes"]:
+                turns += f" + {settings['holes']} of {settings['circle']}"
+            yield angle, Shown("Turn on by", turns, TEXT)
+        else:
+            whole, rest = divmod(Fraction(worm, circle.count), 1)
+            turns = f"{whole} turns"
+            if rest:
+                turns += f" + {dms(float(rest) * 360 / worm)}"
+            yield angle, Shown("Turn on by", turns, TEXT)
+
+
+def _deep(
+    step: StepTold, hole: Hole, through: float, drill: float
+) -> tuple[Shown, ...]:
+    """How deep the tool goes."""
+    if step.operation == "counterbore":
+        return (Shown("Deep", hole.bore_depth),)
+    if step.operation == "countersink":
+        return (Shown("Across its mouth", hole.sink),)
+    if step.operation == "tap":
+        deep = hole.thread_depth or hole.depth or through
+        return (Shown("Thread deep", deep), _turns(hole.thread, deep))
+    if hole.depth is not None:
+        deep = hole.depth
+        if drill and not hole.flat:
+            return (Shown("To the shoulder", deep), Shown("Point", deep + tip(drill)))
+        return (Shown("Deep", deep),)
+    if drill:
+        return (Shown("Point", through + tip(drill)),)
+    return (Shown("Through", through),)
+
+
+def _turns(thread: str, deep: float) -> Shown:
+    return Shown("Turns", round(deep / thread_of(thread).pitch, 1), COUNT, 0.1)
+
+
+def _note(step: StepTold, hole: Hole) -> str:
+    if step.operation == "tap":
+        blind = " Blind: clear the chips, then a bottoming tap." if hole.depth else ""
+        back = "Half a turn back at every turn or two to break the chip"
+        if step.material in ("cast iron", "brass"):
+            back = "No need to turn back in this metal, but clear the chips"
+        return f"Start it square in the holding of the drill. {back}.{blind}"
+    if step.operation == "ream":
+        return "Slow, fed steadily in and out, never turned backwards."
+    if step.operation == "counterbore":
+        return "Try a screw's head: it lies under the face."
+    if step.operation == "drill" and hole.depth is None:
+        return "Ease the feed as it breaks through."
+    if step.operation == "drill" and not hole.flat:
+        return "The point stands deeper than the shoulder: count from where it touched."
+    return step.note
+
+
+def _checked(one: Holes, circle: HoleCircle | None, answers: list[Answer]) -> Line:
+    """What a rule or caliper says of neighbours, and of the pair furthest apart."""
+    wide = one.hole.drilled.diameter
+    if circle is not None:
+        asked = {"holes": circle.count, "diameter": circle.diameter, "pin": wide}
+        answer = reckon("chord-check", asked)
+        answers.append(answer)
+        over, across = float(answer["over_pins"]), float(answer["over_pins_opposite"])
+    else:
+        apart = [math.dist(a, b) for n, a in enumerate(one.points)
+                 for b in one.points[n + 1:]]  # fmt: skip
+        over, across = min(apart) + wide, max(apart) + wide
+    figures = [Shown("Over two neighbours", over)]
+    if len(one.points) > 2:
+        figures.append(Shown("Over the furthest", across))
+    return Line(
+        "check",
+        "Check before the next tool",
+        tuple(figures),
+        "With rule or caliper over the outsides of the holes: a slip of a whole turn "
+        "shows at once.",
+    )
+
+
+def cross_list(step: StepTold, one: CrossHoles) -> WorkList:
+    """Holes into a round from its side."""
+    first, _ = step.after.ends
+    lines = [
+        Line(
+            "zero",
+            "Over the middle of the round",
+            (Shown("From the left end", one.z - first),),
+            "Touch both sides of the round and halve, or lay a rule across under a "
+            "point until it lies level.",
+        )
+    ]
+    drills = ladder(step.drill) if step.drill else (0.0,)
+    for n in range(one.count):
+        for drill in drills:
+            of = f"Hole {n + 1} of {one.count}" if one.count > 1 else "The hole"
+            head = f"{of}, drill {drill:g}" if len(drills) > 1 else of
+            turned: tuple[Shown, ...] = ()
+            if one.count > 1:
+                turned = (Shown("Turned by", dms(360.0 * n / one.count), TEXT),)
+            deep = _deep(step, one.hole, one.through, drill)
+            key = f"{drill:g}-{n + 1}" if len(drills) > 1 else f"{n + 1}"
+            lines.append(Line(key, head, (*turned, *deep), _note(step, one.hole)))
+    return WorkList(tuple(lines))
+
+
+def _rpm(step: StepTold, drill: float) -> float:
+    """The speed of one of the drills that a step takes, to the nearest ten."""
+    asked: dict[str, Any] = {
+        "material": step.material,
+        "tool": "hss",
+        "operation": "drill",
+        "diameter": drill,
+    }
+    if step.speeds:
+        asked["machine_speeds"] = list(step.speeds)
+    rpm = float(reckon("speeds", asked)["rpm"])
+    return rpm if step.speeds else round(rpm, -1)
+
+
+def tapped_list(step: StepTold, deep: float) -> WorkList:
+    """A thread tapped along the axis; deep: how far it goes, mm."""
+    figures = Shown("Thread deep", deep), _turns(step.tap, deep)
+    taper, plug = (
+        Line(key, head, figures, note)
+        for key, head, note in (
+            (
+                "taper",
+                "The taper tap, held true by the tailstock",
+                "Turn it by hand, spindle locked, the centre following in its end. "
+                "Half a turn back at every turn or two.",
+            ),
+            ("plug", "Then the plug tap", "Clear the chips first; feel for the end."),
+        )
+    )
+    return WorkList((taper, plug))
+
+
+def drilled_list(step: StepTold, deep: float, blind: bool) -> WorkList:
+    """A hole along the axis, opened drill by drill; deep: to its shoulder, mm."""
+    lines = []
+    for drill in ladder(step.drill):
+        figures = [Shown("Point", deep + tip(drill))]
+        if blind:
+            figures.insert(0, Shown("To the shoulder", deep))
+        lines.append(
+            Line(
+                f"{drill:g}",
+                f"Drill {drill:g}",
+                (*figures, Shown("Speed", _rpm(step, drill), ROTATION, 1)),
+                "Draw it out to clear the chips each time it has gone its own diameter "
+                "deep.",
+            )
+        )
+    return WorkList(tuple(lines))

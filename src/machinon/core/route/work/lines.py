@@ -1,0 +1,78 @@
+"""A step's work as lines: what to do, the figures to set, and what to mind."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from machinon.core.piece.solid_cuts import Point
+from machinon.core.quantity import LENGTH, Kind
+from machinon.core.reckoning import Answer
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import Lathe
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A figure that is set or read at the machine; a word where it is no size.
+
+    step: as fine as it is said, mm.
+    """
+
+    name: str
+    value: float | str
+    kind: Kind = LENGTH
+    step: float = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One thing to do.
+
+    key: stays while the step does; at: where on the face that is worked on, mm from
+    its zero, for the picture.
+    """
+
+    key: str
+    head: str
+    figures: tuple[Shown, ...] = ()
+    note: str = ""
+    at: Point | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A choice of how it is done: key, what is asked, its answers, the one chosen."""
+
+    key: str
+    asks: str
+    answers: tuple[tuple[str, str], ...]
+    chosen: str
+
+
+@dataclass(frozen=True, slots=True)
+class WorkList:
+    """The lines of a step, the choices that shape them, and what opens the sums."""
+
+    lines: tuple[Line, ...]
+    ways: tuple[Way, ...] = ()
+    answers: tuple[Answer, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Machines:
+    """The machines that a step may be worked on; None for one the shop has not."""
+
+    lathe: Lathe | None = None
+    mill: Machine | None = None
+    divider: Machine | None = None
+
+
+def way(
+    key: str,
+    asks: str,
+    answers: tuple[tuple[str, str], ...],
+    ways: Mapping[str, str],
+) -> Way:
+    """A choice as it was made; the first answer until then."""
+    chosen = ways.get(key, "")
+    known = [one for one, _ in answers]
+    return Way(key, asks, answers, chosen if chosen in known else known[0])

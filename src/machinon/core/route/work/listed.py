@@ -1,0 +1,86 @@
+"""Which lines a step has, by what it does and to what."""
+
+from collections.abc import Mapping
+
+from machinon.core.piece.body import Block
+from machinon.core.piece.features import (
+    Bore,
+    Cone,
+    CrossHoles,
+    Flats,
+    Holes,
+    Keyway,
+    NutThread,
+    Screw,
+    SixFaces,
+    Slits,
+    TaperBore,
+)
+from machinon.core.route.operations import StepTold
+from machinon.core.route.order import NO_METAL
+from machinon.core.route.work.holes import (
+    cross_list,
+    drilled_list,
+    holes_list,
+    tapped_list,
+)
+from machinon.core.route.work.lines import Line, Machines, WorkList
+from machinon.core.route.work.milling import (
+    flats_list,
+    keyway_list,
+    slits_list,
+    squared_list,
+    sunk_list,
+)
+from machinon.core.route.work.turning import (
+    one_cut,
+    passes_list,
+    taper_list,
+    thread_list,
+)
+
+
+def work_list(
+    step: StepTold, at: Machines | None = None, ways: Mapping[str, str] | None = None
+) -> WorkList:
+    """The lines of a step. ways: choices made so far, by key."""
+    found = _of_feature(step, at or Machines(), ways or {})
+    if found is not None:
+        return found
+    return WorkList((Line("whole", step.title, (), step.note),))
+
+
+def _of_feature(
+    step: StepTold, at: Machines, ways: Mapping[str, str]
+) -> WorkList | None:
+    one = step.cut[0] if step.cut else None
+    match one:
+        case Holes() if step.operation not in ("mark", "prove", "deburr"):
+            return holes_list(step, one, at, ways)
+        case CrossHoles() if step.operation not in ("mark", "prove", "deburr"):
+            return cross_list(step, one)
+        case Screw() | NutThread() if step.operation == "thread":
+            return thread_list(step, one, at, ways)
+        case Cone() | TaperBore() if step.operation in ("taper", "turn", "bore"):
+            return taper_list(step, one, ways)
+        case Keyway() if step.operation == "keyway":
+            return keyway_list(one)
+        case Flats() if step.operation == "mill":
+            return flats_list(step, one, at)
+        case Slits():
+            return slits_list(one, at)
+        case SixFaces() if step.operation == "square":
+            stock = step.before.stock
+            return squared_list(one, stock) if isinstance(stock, Block) else None
+        case NutThread() if step.operation == "tap":
+            return tapped_list(step, one.end - one.start)
+        case Bore() | NutThread() | TaperBore() if step.operation == "drill":
+            blind = isinstance(one, Bore) and one.pointed
+            return drilled_list(step, one.end - one.start, blind)
+    if step.operation in ("mill", "saw"):
+        return sunk_list(step)
+    if step.operation in ("turn", "bore", "face", "groove"):
+        passes = passes_list(step, at)
+        if passes is not None:
+            return passes
+    return None if step.operation in NO_METAL else one_cut(step)

@@ -1,0 +1,331 @@
+"""Faces, slots, keyways, flats and saw cuts: where, how deep at each pass, and turned
+by how much. Source: geometry; how deep a pass goes is a shop rule.
+"""
+
+import math
+from fractions import Fraction
+
+from machinon.core.piece.body import Block
+from machinon.core.piece.features import (
+    CornerRounds,
+    EdgeBevels,
+    FlankedSlot,
+    Flats,
+    Keyway,
+    Pocket,
+    Rebate,
+    SawCuts,
+    SixFaces,
+    Slits,
+    Slot,
+)
+from machinon.core.quantity import ANGLE
+from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.operations import StepTold
+from machinon.core.route.work.lines import Line, Machines, Shown, WorkList
+from machinon.core.setting_out.dividing import dms
+
+DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
+SHARE = 0.5  # of its width that a cutter goes down at once
+LAST = 0.2  # mm left for the last pass over the whole
+SHAPED = 0.1  # mm a pass of a keyway that is pulled through a bore
+
+
+def down(depth: float, width: float) -> list[float]:
+    """How deep a cutter stands after each pass, mm.
+
+    >>> down(6.2, 10)
+    [3.0, 6.0, 6.2]
+    """
+    most = min(DEEPEST, SHARE * width) if width else DEEPEST
+    rough = depth - LAST if depth > 2 * LAST else depth
+    count = max(math.ceil(rough / most - 1e-9), 1)
+    found = [round(rough * n / count, 3) for n in range(1, count + 1)]
+    return found if rough == depth else [*found, depth]
+
+
+def _passes(depth: float, width: float, note: str = "") -> list[Line]:
+    steps = down(depth, width)
+    return [
+        Line(
+            f"pass-{n}",
+            f"Pass {n} of {len(steps)}" if n < len(steps) else "The last pass",
+            (Shown("Deep", deep),),
+            note if n < len(steps) else "Measure before it; feed one way.",
+        )
+        for n, deep in enumerate(steps, 1)
+    ]
+
+
+def squared_list(one: SixFaces, stock: Block) -> WorkList:
+    """A block made square: each face against one that is flat already."""
+    long, wide, high = stock.size
+    lines = (
+        Line(
+            "first",
+            "The largest face, its best side down",
+            (Shown("Thick now", high),),
+            "Clean it up, no more. It is the face that all others are made from.",
+        ),
+        Line(
+            "second",
+            "That face to the fixed jaw",
+            (Shown("Wide now", wide),),
+            "A round bar at the moving jaw, so that it lies flat on the fixed one. "
+            "Clean the edge up, try it with a square.",
+        ),
+        Line(
+            "third",
+            "Turned over, on parallels: to width",
+            (Shown("Width", one.width),),
+            "Same face to the fixed jaw, tap it down; the parallels must not slide.",
+        ),
+        Line(
+            "fourth",
+            "First face down, on parallels: to height",
+            (Shown("Height", one.height),),
+            "Measure at all four corners before the last cut.",
+        ),
+        Line(
+            "fifth",
+            "Upright by the square: one end clean",
+            (Shown("Long now", long),),
+            "Or by the side of the cutter, the block lying flat.",
+        ),
+        Line(
+            "sixth",
+            "The other end: to length",
+            (Shown("Length", one.length),),
+            "Deburr after each face: a burr under it makes the next one aslant.",
+        ),
+    )
+    return WorkList(lines)
+
+
+def sunk_list(step: StepTold) -> WorkList | None:
+    """What is milled into a face or an edge; None for what has no numbers here."""
+    one = step.cut[0] if step.cut else None
+    match one:
+        case Slot():
+            across = one.a[0] == one.b[0]
+            middle = one.a[0] if across else one.a[1]
+            figures = [
+                Shown("Middle from the edge", middle),
+                Shown("Cutter, or narrower", one.width),
+            ]
+            if one.rounded:
+                along = sorted((one.a[across], one.b[across]))
+                figures.append(Shown("From", along[0]))
+                figures.append(Shown("to", along[1]))
+            note = (
+                "A cutter under the width first, down the middle; then either side, "
+                "measured, so that both come out where they should."
+            )
+            place = Line("place", f"Over the middle of it, {one.face} face up",
+                         tuple(figures), note)  # fmt: skip
+            return WorkList((place, *_passes(one.depth, one.width)))
+        case Pocket():
+            (a, b), (c, d) = one.low, one.high
+            r = one.radius
+            place = Line(
+                "place",
+                "The cutter's middle goes round inside",
+                (
+                    Shown("X from", a + r),
+                    Shown("to", c - r),
+                    Shown("Y from", b + r),
+                    Shown("to", d - r),
+                ),
+                f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
+                f"{LAST:g} mm round it for one last pass.",
+            )
+            deep = one.depth if one.depth is not None else one.block[2]
+            return WorkList((place, *_passes(deep, 2 * r)))
+        case Rebate():
+            place = Line(
+                "place",
+                f"Along the {one.side} edge",
+                (Shown("Width", one.width),),
+                "Touch the side with the cutter turning, dial in its width less a "
+                "little, and measure before the last pass.",
+            )
+            return WorkList((place, *_passes(one.depth, one.width)))
+        case FlankedSlot():
+            place = Line(
+                "place",
+                "Over the middle of it",
+                (
+                    Shown("Middle from the edge", one.at),
+                    Shown("Half angle", one.half_angle, ANGLE),
+                    Shown("At its mouth", one.mouth),
+                ),
+                "Rough a plain slot first, so that the angle cutter only has its "
+                "flanks left.",
+            )
+            return WorkList((place, *_passes(one.depth, 0.0, "Both flanks alike.")))
+        case CornerRounds():
+            return WorkList(
+                tuple(
+                    Line(f"corner-{n}", f"Corner {n} of 4",
+                         (Shown("Radius", one.radius),),
+                         "With a corner-rounding cutter, or filed to a button.")
+                    for n in range(1, 5)
+                )
+            )  # fmt: skip
+        case EdgeBevels():
+            leg = one.leg
+            return WorkList(
+                (
+                    Line(
+                        "leg",
+                        "Chamfer with a 90° cutter",
+                        (
+                            Shown("Leg", leg),
+                            Shown("Across its face", leg * math.sqrt(2)),
+                        ),
+                        "From where its flank touches the edge, go in by the leg.",
+                    ),
+                )
+            )
+        case SawCuts():
+            return WorkList(
+                tuple(
+                    Line(
+                        f"cut-{n}",
+                        f"Cut {n} of {len(one.starts)}",
+                        (
+                            Shown("From the end", start),
+                            Shown("Saw as wide as", one.kerf),
+                        ),
+                        "Leave the last bridge thin and break it off, or hold both "
+                        "sides.",
+                    )
+                    for n, start in enumerate(one.starts, 1)
+                )
+            )
+    return None
+
+
+def keyway_list(one: Keyway) -> WorkList:
+    """A keyway from its first touch to the size read across it."""
+    r, half = one.diameter / 2, one.width / 2
+    drop = r - math.sqrt(r**2 - half**2)
+    # in a bore the tool's corners touch first, on a shaft its middle does
+    feed = one.depth + drop if one.inside else one.depth
+    across = one.diameter + (one.depth if one.inside else -one.depth)
+    steps = (
+        [feed * n / math.ceil(feed / SHAPED) for n in
+         range(1, math.ceil(feed / SHAPED) + 1)]
+        if one.inside
+        else down(feed, one.width)
+    )  # fmt: skip
+    first = Line(
+        "touch",
+        "Feel for contact, dial to 0",
+        (Shown("Corners drop by", drop, step=0.001), Shown("Feed in all", feed)),
+        "Its corners touch first in a bore: their drop comes on top of the depth."
+        if one.inside
+        else "Over the middle of the shaft: touch both sides and halve. Its crown "
+        "touches first.",
+    )
+    passes = [
+        Line(
+            f"pass-{n}",
+            f"Pass {n} of {len(steps)}",
+            (Shown("Dial to", deep),),
+            "Twice at each setting towards the end." if one.inside else "",
+        )
+        for n, deep in enumerate(steps, 1)
+    ]
+    last = (
+        Line(
+            "across",
+            "Read the size across",
+            (Shown("To its floor", across),),
+            "From the far wall of the bore to the floor of the keyway."
+            if one.inside
+            else "From the floor of the keyway to the far side of the shaft.",
+        ),
+        Line(
+            "sides",
+            "Widen it to its key",
+            (Shown("Width", one.width),),
+            "A little off one side, as much off the other, until the key goes in by "
+            "hand.",
+        ),
+    )
+    return WorkList((first, *passes, *last))
+
+
+def _indexed(
+    count: int, at: Machines, answers: list[Answer]
+) -> list[tuple[Shown, ...]]:
+    """For each of some divisions, how far the head is turned for it."""
+    worm = round(at.divider.number("worm")) if at.divider else 0
+    plates = [round(one) for one in at.divider.numbers("plates")] if at.divider else []
+    found = []
+    for n in range(count):
+        shown = [Shown("Turned to", dms(360.0 * n / count), TEXT)]
+        if n and worm:
+            turns = Fraction(worm, count)
+            said = f"{turns.numerator // turns.denominator} turns"
+            if plates and turns.denominator > 1:
+                asked = {"divisions": count, "worm": worm, "plates": plates}
+                answer = reckon("dividing", asked)
+                if not answers:
+                    answers.append(answer)
+                best = answer["settings"][0]
+                said = f"{best['turns']} turns + {best['holes']} of {best['circle']}"
+            elif turns.denominator > 1:
+                said = f"{worm}/{count} turns"
+            shown.append(Shown("Turn on by", said, TEXT))
+        found.append(tuple(shown))
+    return found
+
+
+def flats_list(step: StepTold, one: Flats, at: Machines) -> WorkList:
+    """Flats round a turned piece, each as deep as the others."""
+    _, radius = step.before.radii((one.start + one.end) / 2)
+    deep = radius - one.across / 2
+    answers: list[Answer] = []
+    lines = [
+        Line(
+            "touch",
+            "Touch the top of the round, dial to 0",
+            (Shown("Down in all", deep),),
+            "Measure the round first: a hundredth on it is a hundredth on the flats.",
+        )
+    ]
+    for n, turned in enumerate(_indexed(one.count, at, answers)):
+        figures = [*turned, Shown("Down", deep)]
+        note = ""
+        if n == 0:
+            figures.append(Shown("Flat to far side", radius + one.across / 2))
+            note = "Measure after the first: it tells what all the others will be."
+        elif 2 * n == one.count:
+            figures.append(Shown("Across two", one.across))
+            note = "Opposite the first: now it is read across both."
+        lines.append(
+            Line(f"flat-{n + 1}", f"Flat {n + 1} of {one.count}", tuple(figures), note)
+        )
+    return WorkList(tuple(lines), answers=tuple(answers))
+
+
+def slits_list(one: Slits, at: Machines) -> WorkList:
+    """Saw cuts evenly round an end."""
+    answers: list[Answer] = []
+    lines = [
+        Line(
+            "middle",
+            "The saw over the middle of the round",
+            (Shown("Saw", one.width), Shown("Cut long", one.end - one.start)),
+            "Touch the side of the round with the saw, go up by half the round and "
+            "half the saw.",
+        )
+    ]
+    for n, turned in enumerate(_indexed(one.count, at, answers)):
+        lines.append(
+            Line(f"slit-{n + 1}", f"Slit {n + 1} of {one.count}", turned,
+                 "Stop at its length: a slit too long loses its spring.")
+        )  # fmt: skip
+    return WorkList(tuple(lines), answers=tuple(answers))

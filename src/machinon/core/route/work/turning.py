@@ -1,0 +1,412 @@
+"""Turning, threads and tapers, pass by pass.
+
+Source: the reckonings named in the answers; how much is left for the last cut and what
+is tried when are shop rules.
+"""
+
+import math
+from collections.abc import Mapping
+from typing import Any
+
+from machinon.core.cutting.cut_state import Dial
+from machinon.core.errors import BadInput
+from machinon.core.piece.body import Block
+from machinon.core.piece.features import (
+    Bevel,
+    Bore,
+    Centre,
+    Cone,
+    Cylinder,
+    End,
+    FaceGroove,
+    Groove,
+    Knurl,
+    NutThread,
+    Screw,
+    TaperBore,
+)
+from machinon.core.quantity import ANGLE, plain
+from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.operations import ROUGH, StepTold
+from machinon.core.route.work.lines import (
+    Line,
+    Machines,
+    Shown,
+    Way,
+    WorkList,
+    way,
+)
+from machinon.core.setting_out.dividing import dms
+from machinon.core.shop.things import Lathe
+
+SCHOOLS = (
+    ("flank", "along one flank, by the compound"),
+    ("plunge", "straight in, by the cross slide"),
+    ("alternate", "on either flank in turn"),
+)
+TRIED = (("nut", "by its mate"), ("wires", "over three wires"))
+TAPERS = (
+    ("compound", "with the compound"),
+    ("tailstock", "with the tailstock set over"),
+)
+COUNTED = 10  # threads that a rule is laid along
+APART = 25.0  # mm between the places where a taper is measured
+TRAVEL = 40.0  # mm that the indicator goes along the slide
+
+
+def thread_list(
+    step: StepTold, one: Screw | NutThread, at: Machines, ways: Mapping[str, str]
+) -> WorkList:
+    """A thread cut by a single point, from the wheels to the trial of its mate."""
+    school = way("infeed", "Fed in", SCHOOLS, ways)
+    asked = [school]
+    answers: list[Answer] = []
+    inside = isinstance(one, NutThread)
+    thread = one.of
+    lines = _geared(thread.name, thread.pitch, at.lathe, answers)
+    passes = reckon(
+        "thread-passes",
+        {"thread": thread.name, "school": school.chosen, "internal": inside},
+    )
+    answers.append(passes)
+    by_compound = school.chosen != "plunge"
+    if by_compound:
+        half = thread.form.angle / 2 - 0.5
+        lines.append(
+            Line(
+                "compound",
+                "Set the compound over",
+                (Shown("From square across", half, ANGLE),),
+                "Half a degree under half the thread's angle, so that the back flank "
+                "is shaved smooth. The tool stands square to the work by its gauge.",
+            )
+        )
+    lines.append(
+        Line(
+            "touch",
+            "Touch, and set both dials to 0",
+            (),
+            "At every pass come back to 0 on the cross slide and feed by the compound."
+            if by_compound
+            else "The cross slide feeds; note where it touched.",
+        )
+    )
+    lines.append(
+        Line(
+            "scratch",
+            "Scratch it and count",
+            (Shown(f"Over {COUNTED} threads", COUNTED * thread.pitch),),
+            "A few hundredths deep only. With a rule or a thread gauge: a wrong wheel "
+            "shows now, and costs nothing yet.",
+        )
+    )
+    lines += _fed(passes["passes"], by_compound, at.lathe, inside)
+    external = not inside and thread.form_name in ("metric", "unified")
+    if external:
+        asked.append(way("tried", "Tried", TRIED, ways))
+    lines.append(
+        _tried(
+            thread.name,
+            external and asked[-1].chosen == "wires",
+            inside,
+            answers,
+        )
+    )
+    return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _geared(
+    name: str, pitch: float, lathe: Lathe | None, answers: list[Answer]
+) -> list[Line]:
+    """The wheels for its pitch, and where the half-nuts may close."""
+    figures: tuple[Shown, ...] = (Shown("Pitch", pitch, step=0.001),)
+    note = "By the plate on the gear box, or change wheels."
+    if lathe is not None and len(lathe.wheels) > 1:
+        asked = {"pitch": pitch, "leadscrew": lathe.lead_screw,
+                 "gears": list(lathe.wheels)}  # fmt: skip
+        try:
+            train = reckon("change-gears", asked)
+        except BadInput:
+            pass
+        else:
+            answers.append(train)
+            best = train["trains"][0]
+            said = " × ".join(
+                f"{a}/{b}" for a, b in zip(best["drivers"], best["driven"], strict=True)
+            )
+            figures = (*figures, Shown("Drivers / driven", said, TEXT))
+            off = best["error_percent"]
+            note = "Exact." if not off else f"{off:+.3f} % off, as near as these go."
+            if not best["mounts"]:
+                note += " By the usual rule these may not reach: try them on the banjo."
+    lines = [Line("gears", "Set the pitch", figures, f"{note} Spindle off.")]
+    if lathe is not None:
+        dial = reckon("thread-dial", {"thread": name, "leadscrew": lathe.lead_screw})
+        answers.append(dial)
+        marks = ", ".join(str(one) for one in dial["marks"])
+        shown = (Shown("Close them on", marks, TEXT),) if marks else ()
+        lines.append(Line("nuts", "Half-nuts", shown, str(dial["rule"])))
+    return lines
+
+
+def _fed(
+    passes: list[dict[str, float]], by_compound: bool, lathe: Lathe | None, inside: bool
+) -> list[Line]:
+    """Each pass with what the dial shows then."""
+    lines, gone = [], 0.0
+    dial = None
+    if lathe is not None and not by_compound:
+        dial = Dial(lathe.dial_reads, lathe.dial_division)
+    counts = dial.factor if dial is not None else 1
+    slide = "Compound to" if by_compound else "Cross slide to"
+    deepening = [one for one in passes if one["radial"]]
+    for n, one in enumerate(deepening, 1):
+        cut = one["compound"] if by_compound else one["radial"] * counts
+        gone += cut
+        lines.append(
+            Line(
+                f"pass-{n}",
+                f"Pass {n} of {len(deepening)}",
+                (_set(slide, gone, dial), Shown("This pass", cut)),
+                "Back out before you come back."
+                if not inside
+                else "Back out towards the middle before you come back.",
+            )
+        )
+    for n in range(1, len(passes) - len(deepening) + 1):
+        lines.append(
+            Line(
+                f"spring-{n}",
+                "Again, nothing fed",
+                (_set(slide, gone, dial),),
+                "A spring pass: the work and tool give less each time.",
+            )
+        )
+    return lines
+
+
+def _set(name: str, to: float, dial: Dial | None) -> Shown:
+    """What a slide is set to: in the dial's own unit where the dial is known."""
+    return Shown(name, to) if dial is None else Shown(name, dial.text(to), TEXT)
+
+
+def _tried(thread: str, wires: bool, inside: bool, answers: list[Answer]) -> Line:
+    again = (
+        "Too tight: a hundredth more and both spring passes again. Once it is out of "
+        "the chuck, only pick the thread up anew with the half-nuts closed, tool out, "
+        "and the slack taken up."
+    )
+    if wires:
+        answer = reckon("thread-wires", {"thread": thread})
+        answers.append(answer)
+        figures = [Shown("Wire", float(answer["best_wire"]), step=0.001)]
+        for end, words in (("max", "Not over"), ("min", "Not under")):
+            size = answer.results.get(f"over_wires_{end}")
+            if size is not None:
+                figures.append(Shown(words, float(size), step=0.001))
+        return Line("try", "Measure over three wires", tuple(figures), again)
+    what = "Try its screw" if inside else "Try its nut"
+    return Line(
+        "try", what, (), f"Spindle stopped, thread wiped and brushed clean. {again}"
+    )
+
+
+def taper_list(
+    step: StepTold, one: Cone | TaperBore, ways: Mapping[str, str]
+) -> WorkList:
+    """A taper: set, proved by its own two diameters, blued, and brought to depth."""
+    small, large = sorted((one.start_diameter, one.end_diameter))
+    long = one.end - one.start
+    taper = f"{large:g}/{small:g}/{long:g}"
+    inside = isinstance(one, TaperBore)
+    asked: list[Way] = []
+    method = "compound"
+    stock = step.after.stock
+    if not inside and not isinstance(stock, Block):
+        asked.append(way("taper", "Set", TAPERS, ways))
+        method = asked[0].chosen
+    moved = min(TRAVEL, max(long, 5.0))
+    given: dict[str, Any] = {"taper": taper, "method": method, "travel": moved}
+    if method == "tailstock":
+        first, last = step.after.ends
+        given["length_between_centres"] = last - first
+    setting = reckon("taper-setup", given)
+    answers = [setting]
+    if method == "tailstock":
+        set_over = Line(
+            "set",
+            "Set the tailstock over",
+            (Shown("Offset", float(setting["tailstock_offset"]), step=0.001),),
+            "Towards the tool where the small end is at the tailstock; for work "
+            "between centres only.",
+        )
+    else:
+        set_over = Line(
+            "set",
+            "Set the compound",
+            (Shown("From the axis", dms(float(setting["angle"])), TEXT),),
+            "By its scale first: that is good to a quarter of a degree.",
+        )
+    ratio = (large - small) / long
+    places = min(APART, long * 0.8)
+    told = one.taper or taper
+    advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
+    answers.append(advance)
+    setting_lines = [
+        set_over,
+        Line(
+            "indicator",
+            "Prove the setting by indicator",
+            (
+                Shown("Over a travel of", moved),
+                Shown("It must read", float(setting["indicator_reading"]), step=0.001),
+            ),
+            "The indicator on the slide against a true bar, at centre height; nudge "
+            "the slide until it reads so.",
+        ),
+        Line(
+            "rough",
+            "Rough it, then two places",
+            (
+                Shown("Places apart", places),
+                Shown("Differ by, on ⌀", ratio * places, step=0.001),
+            ),
+            "More than that: the angle is too steep. Set it right while metal is left.",
+        ),
+    ]
+    to_depth = [
+        Line(
+            "blue",
+            f"Blue it with its {'plug' if inside else 'socket'}",
+            (Shown("Taper", told, TEXT),),
+            "Thinly, in three lines along it; a quarter turn. Rubbed at the large end "
+            f"only: the angle is too {'small' if inside else 'steep'}; at the small "
+            f"end only: too {'steep' if inside else 'small'}.",
+        ),
+        Line(
+            "depth",
+            "Bring it to depth",
+            (Shown("1 mm further in, on ⌀", advance["diameter_change"], step=0.001),),
+            "From how far the gauge stands out: that many times as much off the "
+            "diameter, half of it on the radius.",
+        ),
+    ]
+    begun = any(f.name == one.name for f in step.before.features)
+    lines = [] if begun else setting_lines
+    if not step.leaves:
+        lines = [*lines, *to_depth]
+    return WorkList(tuple(lines), tuple(asked if not begun else ()), tuple(answers))
+
+
+def passes_list(step: StepTold, at: Machines) -> WorkList | None:
+    """What is turned, bored or faced, pass by pass; None where nothing is known of the
+    metal there."""
+    one = step.cut[0] if step.cut else None
+    stock = step.before.stock
+    if isinstance(stock, Block) or one is None:
+        return None
+    if isinstance(one, End):
+        ends = step.before.ends
+        off = one.z - ends[0] if one.side == "left" else ends[1] - one.z
+        if off <= 0:
+            return None
+        first, last = step.after.ends
+        faced = [f.side for f in step.after.features if isinstance(f, End)]
+        return WorkList(tuple(_faced(off, last - first if len(faced) > 1 else None)))
+    if not isinstance(one, Cylinder | Bore | Groove):
+        return None
+    inside = isinstance(one, Bore) or getattr(one, "inside", False)
+    inner, outer = step.before.radii((one.start + one.end) / 2)
+    start, finish = 2 * (inner if inside else outer), one.diameter
+    if start <= 0 or (finish - start if inside else start - finish) < 0.02:
+        return None
+    lathe = at.lathe
+    given: dict[str, Any] = {"start": start, "finish": finish, "most": ROUGH}
+    dial = None
+    if lathe is not None:
+        given |= {"dial": lathe.dial_reads, "division": lathe.dial_division}
+        dial = Dial(lathe.dial_reads, lathe.dial_division)
+    answer = reckon("passes", given)
+    lines = [
+        Line(
+            "touch",
+            "Touch the work, dial to 0",
+            (Shown("⌀ it has now", start),),
+            f"{_stop(step, one)}Spindle stopped for every measurement.",
+        )
+    ]
+    count = len(answer["passes"])
+    for n, cut in enumerate(answer["passes"], 1):
+        figures = [
+            _set("Dial to", cut["dial"], dial),
+            Shown("⌀ then", cut["diameter"]),
+        ]
+        last = n == count
+        lines.append(
+            Line(
+                f"pass-{n}",
+                "The last pass" if last else f"Pass {n} of {count}",
+                tuple(figures),
+                "Measure before it, and dial what is left." if last else "",
+            )
+        )
+    return WorkList(tuple(lines), answers=(answer,))
+
+
+def _stop(step: StepTold, one: Cylinder | Bore | Groove) -> str:
+    """How far from the end the carriage stops, where there is a shoulder or a floor."""
+    first, last = step.after.ends
+    from_right, from_left = last - one.start, one.end - first
+    match one:
+        case Cylinder(shoulder="left") | Bore(opens="right"):
+            deep = from_right
+        case Cylinder(shoulder="right") | Bore(opens="left"):
+            deep = from_left
+        case _:
+            return ""
+    return f"Stop the carriage {plain(deep, 2)} mm from the end. "
+
+
+def _faced(off: float, length: float | None) -> list[Line]:
+    """length: of the piece when it is done; None while its other end is as sawn."""
+    count = max(math.ceil(off / ROUGH - 1e-9), 1)
+    done = [] if length is None else [Shown("Length then", length)]
+    return [
+        Line(
+            f"pass-{n}",
+            f"Face, pass {n} of {count}" if count > 1 else "Face it",
+            (
+                Shown("Off the end so far", off * n / count),
+                *(done if n == count else ()),
+            ),
+            "To the centre, no pip left; then set the slide to 0 on this face."
+            if n == count
+            else "",
+        )
+        for n in range(1, count + 1)
+    ]
+
+
+def one_cut(step: StepTold) -> WorkList | None:
+    """What is done in one go, with its figures: an edge, a centre, parting off."""
+    one = step.cut[0] if step.cut else None
+    figures: tuple[Shown, ...]
+    match one:
+        case Bevel():
+            figures = Shown("Leg", one.leg), Shown("Angle", one.angle, ANGLE)
+        case Centre():
+            figures = (Shown("Mouth ⌀", one.mouth),)
+        case Knurl():
+            figures = Shown("Pitch", one.pitch), Shown("Long", one.end - one.start)
+        case FaceGroove():
+            figures = (
+                Shown("⌀ from", one.inner),
+                Shown("to", one.outer),
+                Shown("Deep", one.depth),
+            )
+        case End() if step.operation == "part":
+            first, last = step.after.ends
+            figures = (Shown("Length then", last - first),)
+        case _:
+            return None
+    return WorkList((Line("whole", step.title, figures, step.note),))

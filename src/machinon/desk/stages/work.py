@@ -1,0 +1,327 @@
+"""A step at the machine, line by line: what to set, where it is, what is done.
+
+Enter or the space bar ticks the line at hand and goes on, Backspace takes the last tick
+back, the arrows go to another line.
+"""
+
+import functools
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from machinon.core.errors import BadInput
+from machinon.core.route.operations import StepTold
+from machinon.core.route.work.lines import Line, WorkList
+from machinon.desk.bench import LEAST_STAGE, Bench
+from machinon.desk.narrow import Combo
+from machinon.desk.stages.route import speed_text
+from machinon.desk.widgets import (
+    DrawingView,
+    button,
+    clear_layout,
+    label,
+    panel,
+    scrolled,
+    set_ink,
+    set_part,
+)
+from machinon.draw.drawing import Drawing
+from machinon.draw.large_figures import figures_drawing, lines_drawing, lines_height
+from machinon.draw.work_picture import work_picture
+
+ROW = 15.0  # px at 100 %: letters of the list
+
+
+class WorkPage(QWidget):
+    """What to do at the left, the picture in the middle, all lines at the right.
+
+    Signals: moved() once another step is at the machine.
+    """
+
+    moved = Signal()
+
+    def __init__(self, bench: Bench) -> None:
+        super().__init__()
+        self.bench, self.job, self.look = bench, bench.job, bench.look
+        self.list = WorkList(())
+        self._step_key, self._at = "", ""
+        self.step = label("", "head", wrap=True)
+        self.how = label("", "faint", wrap=True)
+        self.head = label("", "large", wrap=True)
+        self.figures = DrawingView(self.look, self._figures, "What to set", 15.0)
+        self.note = label("", "say", wrap=True)
+        self.caution = label("", "", "stop", wrap=True)
+        self.sums = button("working", self._open_sums, "link")
+        self.picture = DrawingView(self.look, self._picture, "Where it is", 14.0)
+        self.rows = DrawingView(self.look, self._rows, "What is done and to do", ROW)
+        self.rows.spot_chosen.connect(self._choose)
+        self.ways = QVBoxLayout()
+        self.ways.setContentsMargins(0, 0, 0, 0)
+        self.combos: dict[str, Combo] = {}
+        self._asked: list[str] = []
+        self.count = label("", "faint")
+        self.done = button("", self.go_on, "main")
+        self.back = button("Take the last back", self.take_back)
+        self.to_route = button("To the route", lambda: bench.go("route", 0))
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        px = self.look.px
+        say = QVBoxLayout()
+        say.setContentsMargins(px(16), px(10), px(12), px(8))
+        say.setSpacing(px(3))
+        say.addWidget(self.step)
+        say.addWidget(self.how)
+        say.addSpacing(px(6))
+        say.addWidget(self.head)
+        say.addWidget(self.figures, 1)
+        say.addWidget(self.note)
+        say.addSpacing(px(4))
+        say.addWidget(self.caution)
+        say.addWidget(self.sums, 0, Qt.AlignmentFlag.AlignLeft)
+        middle = QVBoxLayout()
+        middle.setContentsMargins(px(8), px(8), px(8), px(6))
+        middle.addWidget(self.picture, 1)
+        chosen = QWidget()
+        chosen.setLayout(self.ways)
+        middle.addWidget(chosen)
+        right = QVBoxLayout()
+        right.setContentsMargins(px(10), px(10), px(10), px(10))
+        right.addWidget(self.count)
+        self.area = scrolled(self.rows)
+        right.addWidget(self.area, 1)
+        self.done.setMinimumHeight(px(46))
+        right.addWidget(self.done)
+        foot = QHBoxLayout()
+        foot.addWidget(self.back, 1)
+        foot.addWidget(self.to_route, 1)
+        right.addLayout(foot)
+        whole = QHBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(panel(say, True), 38)
+        whole.addWidget(panel(middle, True), 36)
+        whole.addWidget(panel(right, True), 28)
+        self.figures.setMinimumHeight(px(70))
+        self.picture.setMinimumHeight(px(150))
+
+    # -- showing ---------------------------------------------------------
+
+    @property
+    def line(self) -> Line | None:
+        """The line at hand; None once all are done."""
+        return next((one for one in self.list.lines if one.key == self._at), None)
+
+    def refresh(self) -> None:
+        step = self.job.plan.at_step
+        if step is None:
+            return
+        self.list = self.job.lines
+        if step.key != self._step_key:
+            self._step_key, self._at = step.key, ""
+        self._stand_on_the_next()
+        line = self.line
+        self.step.setText(step.title)
+        speed = f", {speed_text(step.speed)}" if step.speed is not None else ""
+        own = self.job.own_tool(step)
+        self.how.setText(
+            f"{step.tool}{speed}" + (f". {own.capitalize()}" if own else "")
+        )
+        self._show_line(step, line)
+        left = len(self._left())
+        many = len(self.list.lines)
+        self.count.setText(f"{many - left} of {many} done")
+        self._show_done(step, left)
+        self.back.setEnabled(bool(self.job.lines_done))
+        self.sums.setVisible(bool(self.list.answers))
+        self._show_ways()
+        self.rows.setMinimumHeight(
+            round(lines_height(self.list.lines, ROW * self.look.scale))
+        )
+        for view in (self.figures, self.picture, self.rows):
+            view.refresh()
+        self._reveal()
+
+    def _left(self) -> list[Line]:
+        done = self.job.lines_done
+        return [one for one in self.list.lines if one.key not in done]
+
+    def _stand_on_the_next(self) -> None:
+        """Stay on the line that was chosen, else on the first that is not done."""
+        left = [one.key for one in self._left()]
+        if self._at not in left:
+            keys = [one.key for one in self.list.lines]
+            after = keys[keys.index(self._at) :] if self._at in keys else keys
+            self._at = next((k for k in after if k in left), left[0] if left else "")
+
+    def _show_line(self, step: StepTold, line: Line | None) -> None:
+        grave = self.job.plan.grave
+        if line is None:
+            self.head.setText("All done here")
+            self.note.setText("Chips brushed off, the next step is at hand.")
+        else:
+            self.head.setText(line.head)
+            self.note.setText(line.note)
+        self.caution.setText(
+            f"Cut nothing yet: {grave[0].says}" if grave else step.caution
+        )
+        self.caution.setVisible(bool(self.caution.text()))
+        set_ink(self.head, "proved" if line is None else "")
+
+    def _show_done(self, step: StepTold, left: int) -> None:
+        coming = self.job.next_step()
+        if step.key in self.job.job.done and not left:
+            self.done.setText(f"Next: {coming.title}" if coming else "To the proof")
+        elif left > 1:
+            self.done.setText("Done: the next one")
+        elif left:
+            self.done.setText("Done: that was the last")
+        else:
+            self.done.setText("The step is done")
+        set_part(self.done, "main")
+
+    def _show_ways(self) -> None:
+        step = self.job.plan.at_step
+        sizes = self.job.sizes_at_dial(step) if step and self.job.lathe else ()
+        wanted = [*(one.key for one in self.list.ways), *sizes]
+        if self._asked != wanted:
+            self._asked = wanted
+            clear_layout(self.ways)
+            self.combos = {}
+            for one in self.list.ways:
+                combo = Combo()
+                combo.setAccessibleName(one.asks)
+                for key, words in one.answers:
+                    combo.addItem(f"{one.asks}: {words}", key)
+                combo.activated.connect(lambda _, key=one.key: self._choose_way(key))
+                self.combos[one.key] = combo
+                self.ways.addWidget(combo)
+            for key in sizes[:2]:
+                words = f"Sneak up on its {key.partition('.')[2]}"
+                sneak = functools.partial(self._sneak_up, key)
+                self.ways.addWidget(button(words, sneak))
+        for one in self.list.ways:
+            combo = self.combos[one.key]
+            combo.setCurrentIndex(combo.findData(one.chosen))
+
+    def _reveal(self) -> None:
+        keys = [one.key for one in self.list.lines]
+        if self._at in keys:
+            row = lines_height(self.list.lines[:1], ROW * self.look.scale)
+            middle = (keys.index(self._at) + 0.5) * row
+            self.area.ensureVisible(0, round(middle), 0, round(1.5 * row))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        narrow = self.width() < self.look.px(800)
+        self.setMinimumHeight(self.look.px(LEAST_STAGE + (60 if narrow else 0)))
+
+    def _figures(self, width: float, height: float, size: float) -> Drawing:
+        shown = self.line.figures if self.line else ()
+        return figures_drawing(shown, width, height, size, self.job.inch)
+
+    def _picture(self, width: float, height: float, size: float) -> Drawing:
+        step = self.job.plan.at_step
+        if step is None:
+            return Drawing(width, height, ())
+        return work_picture(
+            step,
+            self.list.lines,
+            self.job.lines_done,
+            self._at,
+            width,
+            height,
+            size,
+            self.job.inch,
+        )
+
+    def _rows(self, width: float, height: float, size: float) -> Drawing:
+        return lines_drawing(
+            self.list.lines, self.job.lines_done, self._at, width, height, size
+        )
+
+    # -- doing -----------------------------------------------------------
+
+    def go_on(self) -> None:
+        """Tick the line at hand; once all are, the step; then on to the next."""
+        step = self.job.plan.at_step
+        if step is None:
+            return
+        line = self.line
+        if step.key in self.job.job.done and line is None:
+            self._to_the_next()
+            return
+        if line is not None:
+            self.job.tick_line(line.key)
+        if not self._left():
+            try:
+                self.job.mark_step(step.key, True)
+            except BadInput as error:
+                self.note.setText(error.message)
+                set_ink(self.note, "stop")
+                return
+        self.setFocus()
+
+    def _to_the_next(self) -> None:
+        coming = self.job.next_step()
+        if coming is None:
+            self.bench.go("proof", 0)
+            return
+        stage = self.job.to_step(coming)
+        self._at = ""
+        self.moved.emit()
+        self.bench.go(stage, coming.fit)
+
+    def take_back(self) -> None:
+        """Untick the line that was ticked last."""
+        done = self.job.lines_done
+        if not done:
+            return
+        last = done[-1]
+        if self._step_key in self.job.job.done:
+            kept = done[:-1]
+            self.job.mark_step(self._step_key, False)
+            for key in kept:
+                self.job.tick_line(key)
+        else:
+            self.job.tick_line(last, done=False)
+        self._at = last
+        self.refresh()
+        self.setFocus()
+
+    def _choose(self, key: str, _place: QRectF | None = None) -> None:
+        """Bring another line to hand; one that is done is to be done again."""
+        if key in self.job.lines_done and self._step_key not in self.job.job.done:
+            self.job.tick_line(key, done=False)
+        self._at = key
+        self.refresh()
+        self.setFocus()
+
+    def _choose_way(self, key: str) -> None:
+        self.job.choose_way(key, self.combos[key].currentData())
+
+    def _sneak_up(self, key: str) -> None:
+        """Cut one size of the step with the coach instead."""
+        self.job.cut_size(key)
+
+    def _open_sums(self) -> None:
+        if self.list.answers:
+            self.bench.open_working(self.list.answers[0])
+
+    def begin(self) -> None:
+        self.setFocus()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.go_on()
+        elif event.key() == Qt.Key.Key_Backspace:
+            self.take_back()
+        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
+            keys = [one.key for one in self._left()]
+            if self._at in keys:
+                step = 1 if event.key() == Qt.Key.Key_Down else -1
+                self._at = keys[(keys.index(self._at) + step) % len(keys)]
+                self.refresh()
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,93 @@
+"""Figures to be read from the machine, as large as there is room for, and the list of
+what is done and to do."""
+
+from collections.abc import Collection, Sequence
+
+from machinon.core.quantity import LENGTH, length_text, text_of
+from machinon.core.reckoning import TEXT
+from machinon.core.route.work.lines import Line, Shown
+from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
+
+NAME = 1.15  # of the drawing's own letters: what a figure is
+LARGEST = 92.0  # px at 100 %: a figure is never larger
+ROW = 2.5  # figure heights of a line of the list
+
+
+def shown_text(one: Shown, inch: bool) -> tuple[str, str]:
+    """A figure and its unit, as they are read at the machine."""
+    if one.kind is TEXT or isinstance(one.value, str):
+        return str(one.value), ""
+    if one.kind is LENGTH:
+        text = length_text(one.value, one.step, inch, unit=False)
+        return text, "in" if inch else "mm"
+    text = text_of(one.value, one.kind, inch)
+    number, _, unit = text.partition(" ")
+    return number, unit
+
+
+def figures_drawing(
+    figures: Sequence[Shown], width: float, height: float, size: float, inch: bool
+) -> Drawing:
+    """Up to two abreast, each with its name over it."""
+    board = Board(width, height, size)
+    if not figures:
+        return board.done()
+    said = [shown_text(one, inch) for one in figures]
+    widest = max(max(text_width(text, 1.0) for text, _ in said), 2.0)
+    units = max(text_width(unit, NAME * size) for _, unit in said)
+
+    def tall_in(columns: int) -> float:
+        """How tall the figures are in so many columns."""
+        rows = -(-len(figures) // columns)
+        across = (width / columns - units - 1.4 * size) / widest
+        return min(across, height / rows - (NAME + 1.1) * size, LARGEST * size / 15)
+
+    columns = max((1, 2) if len(figures) > 1 else (1,), key=tall_in)
+    tall = max(tall_in(columns), size)
+    room_x, room_y = width / columns, height / -(-len(figures) // columns)
+    for n, (one, (text, unit)) in enumerate(zip(figures, said, strict=True)):
+        x = (n % columns) * room_x + 0.4 * size
+        y = (n // columns) * room_y
+        board.text((x, y + 0.8 * size), one.name, NAME * size, "faint", "left")
+        middle = y + (NAME + 0.7) * size + tall / 2
+        board.text((x, middle), text, tall, "cut", "left", bold=True)
+        if unit:
+            after = x + text_width(text, tall) + 0.3 * size
+            board.text((after, middle + 0.2 * tall), unit, NAME * size, "faint", "left")
+    return board.done()
+
+
+def lines_height(lines: Sequence[Line], size: float) -> float:
+    """How high the list stands, px."""
+    return len(lines) * ROW * size + 0.4 * size
+
+
+def lines_drawing(
+    lines: Sequence[Line],
+    done: Collection[str],
+    at: str,
+    width: float,
+    height: float,
+    size: float,
+) -> Drawing:
+    """A row for each line: ticked, at hand, or to come; each can be chosen."""
+    board = Board(width, height, size)
+    for n, line in enumerate(lines):
+        top = n * ROW * size + 0.2 * size
+        middle = top + ROW * size / 2
+        here = line.key == at
+        if here:
+            box = (2, top + 2), (width - 2, top + 2)
+            low = (width - 2, top + ROW * size - 2), (2, top + ROW * size - 2)
+            board.items.append(Shape((*box, *low), "cut", 2.0, "ground"))
+        if line.key in done:
+            board.items.append(Mark((1.2 * size, middle), "proved", size))
+        role: Role = "text" if here else "faint" if line.key in done else "text"
+        words = line.head
+        most = int((width - 3 * size) / (0.56 * size))
+        if len(words) > most:
+            words = words[: max(most - 1, 1)].rstrip() + "…"
+        board.text((2.3 * size, middle), words, size, role, "left", bold=here)
+        rect = (0.0, top, width, ROW * size)
+        board.choose(rect, line.key, line.head)
+    return board.done()
