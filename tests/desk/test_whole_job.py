@@ -23,7 +23,7 @@ class WholeJob(WindowCase):
     Bolts: span 103.15 over screws of 7.89 at 3 holes: 95.26 / sin 60° = 110.00.
     """
 
-    demo = False
+    demo, FLASHES = False, True
     TAKES = 0.95
 
     def test_from_an_empty_shop_to_a_proved_plate(self):

@@ -369,9 +369,9 @@ class Killed(ShopFileCase):
         child.wait()
 
     def test_a_shop_killed_while_it_is_made_can_be_opened(self):
-        for i in range(6 * TIMES):
+        for i in range(4 * TIMES):
             self.path.unlink(missing_ok=True)
-            self.killed_after(i * 0.02 / TIMES, _MAKING)
+            self.killed_after(i * 0.03 / TIMES, _MAKING)
             file = open_shop(self.path)
             file.act("shop", "Named.", Shop(name="Lane"))
             file.close()
@@ -384,9 +384,9 @@ class Killed(ShopFileCase):
         with sqlite3.connect(old) as other:
             other.execute("UPDATE alembic_version SET version_num = ?", (KNOWN[-2],))
         other.close()
-        for i in range(6 * TIMES):
+        for i in range(4 * TIMES):
             shutil.copy(old, self.path)
-            self.killed_after(i * 0.02 / TIMES, _MAKING)
+            self.killed_after(i * 0.03 / TIMES, _MAKING)
             file = open_shop(self.path)
             self.assertEqual(file.get("chuck"), chuck(1))
             file.close()

@@ -26,6 +26,7 @@ from machinon.core.sizes.fit import FLAT_JOINTS
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.joint_part import band_text
+from machinon.desk.narrow import OnePage
 from machinon.desk.painter import paint_mark
 from machinon.desk.stages.cut import CutView
 from machinon.desk.stages.fits import FitsView
@@ -176,41 +177,6 @@ class StageRail(QWidget):
             return
         at = (STAGES.index(self.state.stage) + step) % len(STAGES)
         self.stage_chosen.emit(STAGES[at])
-
-
-class OnePage(QWidget):
-    """Shows one of its pages and needs only the least room of that one.
-
-    A stacked widget would ask for the tallest page, and for every wrapped
-    text at its full height: the stages would scroll where they need not.
-    """
-
-    def __init__(self) -> None:
-        super().__init__()
-        self._page: QWidget | None = None
-
-    def show_page(self, page: QWidget) -> None:
-        """Bring a page to the front; it becomes a child of this widget."""
-        if page is not self._page:
-            if self._page is not None:
-                self._page.hide()
-            self._page = page
-            page.setParent(self)
-            page.setGeometry(self.rect())
-            page.show()
-        self.updateGeometry()
-
-    def minimumSizeHint(self) -> QSize:
-        if self._page is None:
-            return QSize(0, 0)
-        return self._page.minimumSizeHint().expandedTo(self._page.minimumSize())
-
-    def sizeHint(self) -> QSize:
-        return self.minimumSizeHint()
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        if self._page is not None:
-            self._page.setGeometry(self.rect())
 
 
 def _shortened(words: str, item: QWidget, room: int) -> str:

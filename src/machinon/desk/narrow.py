@@ -204,3 +204,43 @@ def narrow_combo(name: str) -> Combo:
     )
     made.setMinimumContentsLength(10)
     return made
+
+
+class OnePage(QWidget):
+    """Shows one of its pages and needs only the least room of that one.
+
+    A stacked widget would ask for the tallest page, and for every wrapped
+    text at its full height: the stages would scroll where they need not.
+    """
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._page: QWidget | None = None
+
+    @property
+    def page(self) -> QWidget | None:
+        """The page that is shown; None before the first."""
+        return self._page
+
+    def show_page(self, page: QWidget) -> None:
+        """Bring a page to the front; it becomes a child of this widget."""
+        if page is not self._page:
+            if self._page is not None:
+                self._page.hide()
+            self._page = page
+            page.setParent(self)
+            page.setGeometry(self.rect())
+            page.show()
+        self.updateGeometry()
+
+    def minimumSizeHint(self) -> QSize:
+        if self._page is None:
+            return QSize(0, 0)
+        return self._page.minimumSizeHint().expandedTo(self._page.minimumSize())
+
+    def sizeHint(self) -> QSize:
+        return self.minimumSizeHint()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        if self._page is not None:
+            self._page.setGeometry(self.rect())

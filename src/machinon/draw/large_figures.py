@@ -10,6 +10,7 @@ from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
 LARGEST = 92.0  # px at 100 %: a figure is never larger
+LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
 
@@ -28,7 +29,7 @@ def shown_text(one: Shown, inch: bool) -> tuple[str, str]:
 def figures_drawing(
     figures: Sequence[Shown], width: float, height: float, size: float, inch: bool
 ) -> Drawing:
-    """Up to two abreast, each with its name over it."""
+    """As many abreast as lets them be largest, each with its name over it."""
     board = Board(width, height, size)
     if not figures:
         return board.done()
@@ -42,7 +43,7 @@ def figures_drawing(
         across = (width / columns - units - 1.4 * size) / widest
         return min(across, height / rows - (NAME + 1.1) * size, LARGEST * size / 15)
 
-    columns = max((1, 2) if len(figures) > 1 else (1,), key=tall_in)
+    columns = max(range(1, len(figures) + 1), key=tall_in)
     tall = max(tall_in(columns), size)
     room_x, room_y = width / columns, height / -(-len(figures) // columns)
     for n, (one, (text, unit)) in enumerate(zip(figures, said, strict=True)):
@@ -83,11 +84,12 @@ def lines_drawing(
         if line.key in done:
             board.items.append(Mark((1.2 * size, middle), "proved", size))
         role: Role = "text" if here else "faint" if line.key in done else "text"
-        words = line.head
-        most = int((width - 3 * size) / (0.56 * size))
+        words, room = line.head, width - 2.9 * size
+        letters = min(size, max(room / text_width(words, 0.92), LEAST * size))
+        most = int(room / text_width("n", 0.92 * letters))
         if len(words) > most:
             words = words[: max(most - 1, 1)].rstrip() + "…"
-        board.text((2.3 * size, middle), words, size, role, "left", bold=here)
+        board.text((2.3 * size, middle), words, letters, role, "left", bold=here)
         rect = (0.0, top, width, ROW * size)
         board.choose(rect, line.key, line.head)
     return board.done()

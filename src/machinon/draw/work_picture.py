@@ -56,7 +56,7 @@ def _face(
     size = board.size
     long, wide = face_size(body, one.face)
     low = (-long / 2, -wide / 2) if one.block is None else (0.0, 0.0)
-    margin = 5.2 * size
+    margin = min(5.2 * size, 0.17 * min(board.width, board.height))
     scale = min((board.width - 2 * margin) / long, (board.height - 2 * margin) / wide)
     left = (board.width - long * scale) / 2
     foot = board.height - (board.height - wide * scale) / 2
@@ -142,10 +142,10 @@ def _from_zero(board: Board, at: Point, place, inch: bool) -> None:  # type: ign
     def said(value: float) -> str:
         return length_text(value, 0.01, inch, unit=False)
 
-    if abs(hole[0] - zero[0]) > 1:
+    if abs(hole[0] - zero[0]) > 3.5 * size:
         under = zero[1] + (1.2 if y >= 0 else -0.7) * size
         board.text(((zero[0] + hole[0]) / 2, under), said(x), size, "cut")
-    if abs(hole[1] - zero[1]) > 1:
+    if abs(hole[1] - zero[1]) > 2.2 * size:
         out = 0.6 * size
         away: Anchor = "left" if x >= 0 else "right"
         beside = hole[0] + (out if x >= 0 else -out)

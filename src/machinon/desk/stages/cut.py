@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QPushButton,
     QSizePolicy,
-    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -24,7 +23,7 @@ from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
-from machinon.desk.narrow import Combo
+from machinon.desk.narrow import Combo, OnePage
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.work import WorkPage
@@ -399,10 +398,8 @@ class CutView(StageView):
         whole.addWidget(panel(say, True), 38)
         whole.addWidget(panel(middle, True), 42)
         whole.addWidget(panel(right, True), 28)
-        self.pages = QStackedWidget()
-        self.pages.addWidget(work)
-        self.pages.addWidget(self.nothing)
-        self.pages.addWidget(self.lines)
+        self.at_dial = work
+        self.pages = OnePage()
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self.pages)
@@ -410,9 +407,16 @@ class CutView(StageView):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         # where the words need more lines the stage is higher, and scrolls
-        px, narrow = self.look.px, self.width() < self.look.px(800)
-        self.setMinimumHeight(px(LEAST_STAGE + (90 if narrow else 0)))
+        self._size_least()
         self._size_large()
+
+    def _size_least(self) -> None:
+        """How high the page at hand must be before it scrolls."""
+        px, narrow = self.look.px, self.width() < self.look.px(800)
+        least = LEAST_STAGE + (90 if narrow else 0)
+        if self.pages.page is self.lines:
+            least = 270  # its figures give way
+        self.setMinimumHeight(px(least))
 
     def _size_large(self) -> None:
         """The figure to dial is as large as its panel allows."""
@@ -431,14 +435,16 @@ class CutView(StageView):
     def refresh(self) -> None:
         plan = self.job.plan
         if plan.at_step is not None:
-            self.pages.setCurrentWidget(self.lines)
+            self.pages.show_page(self.lines)
+            self._size_least()
             self.lines.refresh()
             return
+        self._size_least()
         if plan.advice is None or plan.cut_state is None:
-            self.pages.setCurrentIndex(1)
+            self.pages.show_page(self.nothing)
             self._say_what_comes()
             return
-        self.pages.setCurrentIndex(0)
+        self.pages.show_page(self.at_dial)
         screen = present(self.job)
         cut_trial = self.job.job.log.trial
         self.screen = screen
@@ -711,14 +717,14 @@ class CutView(StageView):
         self.field.edit.setFocus()
 
     def begin(self) -> None:
-        if self.pages.currentWidget() is self.lines:
+        if self.pages.page is self.lines:
             self.lines.begin()
         else:
             self.field.edit.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         # a digit typed anywhere on the screen belongs to the entry
-        at_dial = self.pages.currentIndex() == 0
+        at_dial = self.pages.page is self.at_dial
         if at_dial and event.text() and event.text() in "0123456789.":
             self.field.edit.setFocus()
             QApplication.sendEvent(self.field.edit, event)

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from machinon.core.errors import BadInput
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import Line, WorkList
-from machinon.desk.bench import LEAST_STAGE, Bench
+from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
 from machinon.desk.stages.route import speed_text
 from machinon.desk.widgets import (
@@ -84,13 +84,16 @@ class WorkPage(QWidget):
         middle = QVBoxLayout()
         middle.setContentsMargins(px(8), px(8), px(8), px(6))
         middle.addWidget(self.picture, 1)
-        chosen = QWidget()
-        chosen.setLayout(self.ways)
-        middle.addWidget(chosen)
         right = QVBoxLayout()
         right.setContentsMargins(px(10), px(10), px(10), px(10))
         right.addWidget(self.count)
-        self.area = scrolled(self.rows)
+        listed = QWidget()
+        lines = QVBoxLayout(listed)
+        lines.setContentsMargins(0, 0, px(4), 0)
+        lines.addLayout(self.ways)
+        lines.addWidget(self.rows)
+        lines.addStretch(1)
+        self.area = scrolled(listed)
         right.addWidget(self.area, 1)
         self.done.setMinimumHeight(px(46))
         right.addWidget(self.done)
@@ -101,10 +104,11 @@ class WorkPage(QWidget):
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.addWidget(panel(say, True), 38)
-        whole.addWidget(panel(middle, True), 36)
-        whole.addWidget(panel(right, True), 28)
-        self.figures.setMinimumHeight(px(70))
-        self.picture.setMinimumHeight(px(150))
+        self.beside = panel(middle, True)
+        whole.addWidget(self.beside, 34)
+        whole.addWidget(panel(right, True), 30)
+        self.figures.setMinimumHeight(px(60))
+        self.picture.setMinimumHeight(px(90))
 
     # -- showing ---------------------------------------------------------
 
@@ -136,7 +140,7 @@ class WorkPage(QWidget):
         self.back.setEnabled(bool(self.job.lines_done))
         self.sums.setVisible(bool(self.list.answers))
         self._show_ways()
-        self.rows.setMinimumHeight(
+        self.rows.setFixedHeight(
             round(lines_height(self.list.lines, ROW * self.look.scale))
         )
         for view in (self.figures, self.picture, self.rows):
@@ -209,13 +213,13 @@ class WorkPage(QWidget):
         keys = [one.key for one in self.list.lines]
         if self._at in keys:
             row = lines_height(self.list.lines[:1], ROW * self.look.scale)
-            middle = (keys.index(self._at) + 0.5) * row
+            middle = self.rows.y() + (keys.index(self._at) + 0.5) * row
             self.area.ensureVisible(0, round(middle), 0, round(1.5 * row))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        narrow = self.width() < self.look.px(800)
-        self.setMinimumHeight(self.look.px(LEAST_STAGE + (60 if narrow else 0)))
+        # with little room what to set goes before where it is
+        self.beside.setVisible(self.width() >= self.look.px(800))
 
     def _figures(self, width: float, height: float, size: float) -> Drawing:
         shown = self.line.figures if self.line else ()

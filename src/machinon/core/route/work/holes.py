@@ -85,8 +85,9 @@ def holes_list(
         deep = _deep(step, one.hole, one.through, drill)
         on_face = faced[n]
         note = _note(step, one.hole)
-        if len(laps) > 1:
-            note = f"About {_rpm(step, drill):.0f} rpm. {note}"
+        if len(laps) > 1:  # which drills come is seen from the lines
+            note = note.partition("One after the other")[0]
+            note = f"About {_rpm(step, drill):.0f} rpm. {note}".strip()
         lines.append(Line(key, head, (*places[n], *deep), note, on_face))
     if step.operation == "drill" and many > 1:
         lines.append(_checked(one, circle, answers))
@@ -195,10 +196,13 @@ def _deep(
     if hole.depth is not None:
         deep = hole.depth
         if drill and not hole.flat:
-            return (Shown("To the shoulder", deep), Shown("Point", deep + tip(drill)))
+            return (
+                Shown("To the shoulder", deep),
+                Shown("Point at", deep + tip(drill)),
+            )
         return (Shown("Deep", deep),)
     if drill:
-        return (Shown("Point", through + tip(drill)),)
+        return (Shown("Point at", through + tip(drill)),)
     return (Shown("Through", through),)
 
 
@@ -217,9 +221,7 @@ def _note(step: StepTold, hole: Hole) -> str:
         return "Slow, fed steadily in and out, never turned backwards."
     if step.operation == "counterbore":
         return "Try a screw's head: it lies under the face."
-    if step.operation == "drill" and hole.depth is None:
-        return "Ease the feed as it breaks through."
-    if step.operation == "drill" and not hole.flat:
+    if step.operation == "drill" and hole.depth is not None and not hole.flat:
         return "The point stands deeper than the shoulder: count from where it touched."
     return step.note
 
@@ -310,7 +312,7 @@ def drilled_list(step: StepTold, deep: float, blind: bool) -> WorkList:
     """A hole along the axis, opened drill by drill; deep: to its shoulder, mm."""
     lines = []
     for drill in ladder(step.drill):
-        figures = [Shown("Point", deep + tip(drill))]
+        figures = [Shown("Point at", deep + tip(drill))]
         if blind:
             figures.insert(0, Shown("To the shoulder", deep))
         lines.append(

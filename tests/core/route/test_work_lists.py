@@ -1,0 +1,199 @@
+import math
+import unittest
+
+from machinon.core.families import families, family_of
+from machinon.core.piece.family import make
+from machinon.core.reckoning import TEXT
+from machinon.core.route.operations import route_told
+from machinon.core.route.work.lines import Machines
+from machinon.core.route.work.listed import work_list
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import Lathe
+
+LATHE = Lathe("lathe", "Lathe", 165, 700, 190, (45, 110, 290, 740), "",
+              lead_screw=4.0, wheels=(20, 24, 28, 32, 36, 40, 48, 56, 64))  # fmt: skip
+TABLE = Machine("table", "Table", "rotary table",
+                {"worm": "90", "plates": "15,16,20,21"})  # fmt: skip
+HEAD = Machine("head", "Head", "dividing head", {"worm": "40", "plates": "15,18,21"})
+
+RING = {
+    "parts": "ring",
+    "block.length": "120",
+    "block.width": "120",
+    "ring1.kind": "through",
+    "ring1.screw": "M8",
+    "ring1.circle": "80",
+    "ring1.count": "6",
+}
+
+
+def listed(family, step, given=(), at=None, **ways):
+    """The lines of one step of a piece."""
+    made = make(family_of(family), dict(given))
+    steps = [s for up in route_told(made, LATHE.speed_choices) for s in up.steps]
+    wanted = next(one for one in steps if one.key == step)
+    return work_list(wanted, at or Machines(LATHE), ways).lines
+
+
+def figures(line):
+    return {
+        one.name: one.value if one.kind is TEXT else round(float(one.value), 3)
+        for one in line.figures
+    }
+
+
+class HolesAreWalked(unittest.TestCase):
+    def test_a_circle_by_laps_from_the_corner_of_its_block(self):
+        """M8 goes through 9: drills 4.5 and 9. Hole 2 at 150°: 60 − 40 cos 30° and
+        60 + 40 sin 30°."""
+        lines = listed("plate-block", "drill-ring1", RING)
+        keys = [one.key for one in lines]
+        self.assertEqual(keys[:3], ["zero", "4.5-1", "4.5-2"])
+        self.assertEqual(keys[7], "9-1")
+        self.assertEqual(keys[-1], "check")
+        self.assertEqual(len(lines), 1 + 2 * 6 + 1)
+        second = figures(lines[2])
+        self.assertEqual((second["X"], second["Y"]), (25.359, 80.0))
+        # 30 through and the point of 4.5: 2.25 / tan 59°
+        self.assertEqual(second["Point at"], 31.352)
+
+    def test_the_rule_check_speaks_of_the_outsides_of_the_holes(self):
+        """Neighbours on a six-hole circle of 80 are 40 apart, the furthest 80."""
+        check = figures(listed("plate-block", "drill-ring1", RING)[-1])
+        self.assertEqual(check, {"Over two neighbours": 49, "Over the furthest": 89})
+
+    def test_hole_by_hole_and_from_the_middle(self):
+        lines = listed("plate-block", "drill-ring1", RING, order="holes", zero="centre")
+        keys = [one.key for one in lines][1:4]
+        self.assertEqual(keys, ["4.5-1", "9-1", "4.5-2"])
+        first = figures(lines[1])
+        self.assertEqual((first["X"], first["Y"]), (0, 40))
+
+    def test_on_a_rotary_table_they_are_turns_of_its_handle(self):
+        """90 turns over six holes are 15; over seven 12 and 18 holes of 21."""
+        at = Machines(LATHE, None, TABLE)
+        lines = listed("plate-block", "drill-ring1", RING, at, places="turned")
+        self.assertEqual(figures(lines[0]), {"From the axis": 40})
+        self.assertEqual(figures(lines[2])["Table at"], "60°00′00″")
+        self.assertEqual(figures(lines[2])["Turn on by"], "15 turns")
+        seven = {**RING, "ring1.count": "7"}
+        lines = listed("plate-block", "drill-ring1", seven, at, places="turned")
+        self.assertEqual(figures(lines[2])["Turn on by"], "12 turns + 18 of 21")
+
+    def test_a_face_that_was_turned_over_is_read_as_one_looks_at_it(self):
+        """20 from the left as drawn from above is 80 from the left of what is under
+        it, turned over left for right."""
+        given = {
+            "parts": "hole",
+            "hole1.face": "bottom",
+            "hole1.kind": "through",
+            "hole1.screw": "M4",
+            "hole1.from_side": "20",
+        }
+        lines = listed("plate-block", "drill-hole1", given)
+        self.assertEqual(figures(lines[1])["X"], 80)
+        self.assertIn("turned over", lines[0].note)
+
+    def test_a_tapped_hole_says_its_turns(self):
+        """M10 has a pitch of 1.5: 18 deep are 12 turns."""
+        given = {"parts": "hole", "hole1.screw": "M10", "hole1.depth": "24"}
+        (_, line) = listed("plate-block", "tap-hole1", given)
+        deep = figures(line)["Thread deep"]
+        self.assertEqual(figures(line)["Turns"], round(deep / 1.5, 1))
+
+
+class PassesAreCounted(unittest.TestCase):
+    def test_turning_ends_on_the_size_and_on_the_dial_that_it_means(self):
+        """From 37 to 35 by a dial that counts the diameter: 2.00 off."""
+        lines = listed("taper-arbor", "turn-collar")
+        self.assertEqual(figures(lines[0]), {"⌀ it has now": 37})
+        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ then": 35})
+
+    def thread(self, **ways):
+        """An M27 × 1.5 nut thread on a spindle's rear end."""
+        return {one.key: one for one in listed("draw-in-spindle", "thread-nut", **ways)}
+
+    def test_a_thread_along_its_flank_comes_to_its_depth_on_the_compound(self):
+        """0.6134 × 1.5 = 0.9202 deep, over cos 29.5° = 1.0572; the wheels 24 and 64
+        make 1.5 of a lead screw of 4."""
+        lines = self.thread()
+        self.assertEqual(figures(lines["gears"])["Drivers / driven"], "24/64")
+        self.assertEqual(figures(lines["compound"]), {"From square across": 29.5})
+        self.assertEqual(figures(lines["scratch"]), {"Over 10 threads": 15})
+        self.assertIn("Keep the half-nuts closed", lines["nuts"].note)
+        last = max(int(k[5:]) for k in lines if k.startswith("pass-"))
+        self.assertEqual(figures(lines[f"pass-{last}"])["Compound to"], 1.057)
+
+    def test_straight_in_it_is_fed_by_the_cross_dial(self):
+        """Counted on the diameter: twice 0.9202."""
+        lines = self.thread(infeed="plunge")
+        self.assertNotIn("compound", lines)
+        self.assertEqual(figures(lines["spring-1"])["Cross slide to"], "1.84")
+
+    def test_over_three_wires_it_says_both_ends_of_its_class(self):
+        """Best wire 1.5 / (2 cos 30°) = 0.866."""
+        shown = figures(self.thread(tried="wires")["try"])
+        self.assertEqual(shown["Wire"], 0.866)
+        self.assertLess(shown["Not under"], shown["Not over"])
+
+    def test_a_taper_is_proved_by_indicator_and_by_two_places(self):
+        """Morse 3 is 0.05020 of its length: 1.004 over 40, 1.255 on ⌀ over 25."""
+        lines = {one.key: one for one in listed("taper-arbor", "taper-shank")}
+        self.assertAlmostEqual(figures(lines["indicator"])["It must read"], 1.004, 3)
+        self.assertAlmostEqual(figures(lines["rough"])["Differ by, on ⌀"], 1.255, 3)
+        self.assertNotIn("blue", lines, "metal is left on it yet")
+        finish = [one.key for one in listed("taper-arbor", "taper-shank-2")]
+        self.assertEqual(finish, ["blue", "depth"])
+
+
+class KeysAndFlats(unittest.TestCase):
+    def test_in_a_bore_the_corners_of_the_tool_touch_first(self):
+        """A keyway w wide in a bore ⌀d: the corners stand r − √(r² − w²/4) back."""
+        made = make(family_of("hub-adapter"), {})
+        way = next(f for f in made.body.features if f.kind == "keyway")
+        step = next(
+            s.key
+            for up in route_told(made)
+            for s in up.steps
+            if s.operation == "keyway"
+        )
+        lines = listed("hub-adapter", step)
+        r = way.diameter / 2
+        drop = r - math.sqrt(r**2 - way.width**2 / 4)
+        shown = figures(lines[0])
+        self.assertEqual(shown["Corners drop by"], round(drop, 3))
+        self.assertEqual(shown["Feed in all"], round(way.depth + drop, 3))
+        across = next(one for one in lines if one.key == "across")
+        self.assertEqual(
+            figures(across), {"To its floor": round(way.diameter + way.depth, 3)}
+        )
+
+    def test_a_hexagon_is_read_after_its_first_flat_and_across_the_fourth(self):
+        """A sixth of 40 turns is 6 and 10 of 15."""
+        made = make(family_of("hexagon-screw"), {})
+        flats = next(f for f in made.body.features if f.kind == "flats")
+        step = next(
+            s for up in route_told(made) for s in up.steps if flats.name in s.features
+        )
+        _, radius = step.before.radii((flats.start + flats.end) / 2)
+        lines = listed("hexagon-screw", step.key, at=Machines(LATHE, None, HEAD))
+        first, second, fourth = (figures(lines[n]) for n in (1, 2, 4))
+        self.assertEqual(first["Flat to far side"], round(radius + flats.across / 2, 3))
+        self.assertEqual(second["Turn on by"], "6 turns + 10 of 15")
+        self.assertEqual(fourth["Across two"], flats.across)
+
+
+class EveryStepHasLines(unittest.TestCase):
+    def test_of_every_family_each_line_has_its_own_name_and_sound_figures(self):
+        at = Machines(LATHE, None, TABLE)
+        for family in families().values():
+            made = make(family, family.full)
+            for step in (s for up in route_told(made) for s in up.steps):
+                with self.subTest(family=family.key, step=step.key):
+                    lines = work_list(step, at).lines
+                    keys = [one.key for one in lines]
+                    self.assertEqual(len(keys), len(set(keys)))
+                    self.assertTrue(keys)
+                    for shown in (f for one in lines for f in one.figures):
+                        if not isinstance(shown.value, str):
+                            self.assertTrue(math.isfinite(shown.value), shown)

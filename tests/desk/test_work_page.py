@@ -1,0 +1,137 @@
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from tests.desk.test_made_pieces import MadePieces
+
+
+class AtTheMachine(MadePieces):
+    """A step is worked line by line, by keys alone, and waits where it was left."""
+
+    def press(self, *keys):
+        for key in keys:
+            QTest.keyClick(self.page, key)
+            self.settle()
+
+    @property
+    def page(self):
+        return self.window.job_page().view().lines
+
+    def work(self, step):
+        """From the route to the machine."""
+        route = self.stage("route")
+        route.choose(step)
+        self.assertEqual(route.go.text(), "Work it in Cut")
+        self.click(route.go)
+        self.assertEqual(self.window.job_page().stage, "cut")
+        self.assertTrue(self.page.isVisible())
+
+    def test_six_holes_by_laps_go_on_after_a_tea_break(self):
+        """Six tapped M5 on a circle: zero, six holes of 4.2, the check, and the taps
+        as a step of their own."""
+        self.begin("plate-block", "Base")
+        view = self.stage("piece")
+        view.add_part("ring")
+        self.stage("piece")
+        self.work("drill-ring1")
+        page = self.page
+        self.assertEqual(page.head.text(), "Zero on the low left corner of the top")
+        self.press(Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Return)
+        self.assertEqual(page.head.text(), "Hole 3 of 6")
+        self.assertEqual(self.job.lines_done, ("zero", "1", "2"))
+        self.assertIn("At the machine", self.job.plan.open["cut"][0])
+
+        id = self.job.job.id
+        self.close_window()
+        self.open_window()
+        self.window.open_job(id)
+        self.window.go("cut")
+        self.settle()
+        page = self.page
+        self.assertEqual(page.head.text(), "Hole 3 of 6", "it waits where it was left")
+        self.press(Qt.Key.Key_Backspace)
+        self.assertEqual(page.head.text(), "Hole 2 of 6", "one key takes a tick back")
+        self.assertEqual(self.job.lines_done, ("zero", "1"))
+        self.press(*[Qt.Key.Key_Return] * 5)
+        self.assertEqual(page.head.text(), "Check before the next tool")
+        self.assertNotIn("drill-ring1", self.job.job.done)
+        self.press(Qt.Key.Key_Return)
+        self.assertIn("drill-ring1", self.job.job.done)
+        self.assertEqual(page.head.text(), "All done here")
+        self.assertIn("Next: Tap", page.done.text())
+        self.press(Qt.Key.Key_Return)
+        self.assertEqual(self.job.job.work.at_step, "tap-ring1")
+        self.assertEqual(page.head.text(), "Zero on the low left corner of the top")
+
+        self.choose(page.combos["places"], "turned")
+        self.assertEqual(page.head.text(), "Out from the table's axis")
+        self.assertEqual(self.job.job.work.ways, {"places": "turned"})
+
+    def test_a_line_is_chosen_and_one_that_is_done_is_opened_again(self):
+        self.begin("plate-block", "Base")
+        self.work("drill-holes1")
+        self.press(Qt.Key.Key_Return, Qt.Key.Key_Return, Qt.Key.Key_Down)
+        self.assertEqual(self.page.line.key, self.page.list.lines[3].key)
+        first = self.page.list.lines[1].key
+        self.page.rows.spot_chosen.emit(first, self.page.rows.rect_of(first))
+        self.assertEqual(self.page.line.key, first)
+        self.assertEqual(self.job.lines_done, ("zero",))
+
+    def test_a_tick_and_a_step_are_taken_back_by_undo(self):
+        self.begin("turned-piece", "Pin")
+        self.work("deburr")
+        self.press(Qt.Key.Key_Return)
+        self.assertIn("deburr", self.job.job.done)
+        self.job.undo()
+        self.assertEqual(self.job.lines_done, ("whole",))
+        self.assertNotIn("deburr", self.job.job.done)
+        self.job.undo()
+        self.assertEqual(self.job.lines_done, ())
+
+    def test_the_walk_leads_to_the_coach_and_holds_the_piece_till_it_is_proved(self):
+        """From the thread of the back plate to its spigot, and no further before the
+        spigot is proved."""
+        self.window.open_job("back-plate-130")
+        self.job.mark_step("spigot", False)
+        self.job.work_at("seat")
+        self.window.go("cut")
+        self.settle()
+        page = self.page
+        if "seat" in self.job.job.done:
+            self.job.mark_step("seat", False)
+        for _ in range(len(page.list.lines)):
+            self.press(Qt.Key.Key_Return)
+        self.assertIn("seat", self.job.job.done)
+        self.assertIn("Next: Finish the spigot", page.done.text())
+        self.press(Qt.Key.Key_Return)
+        self.assertEqual(self.job.job.cutting, 3)
+        self.assertIsNotNone(self.job.plan.advice)
+        self.assertEqual(self.job.job.work.at_step, "")
+
+    def test_a_thread_is_cut_to_its_nut_pass_by_pass(self):
+        """Straight in, an M45 × 4.5 nut thread is 0.5413 × 4.5 = 2.436 deep: 4.87 on a
+        dial that counts the diameter."""
+        self.window.open_job("back-plate-130")
+        self.job.mark_step("thread", False)
+        self.work("thread")
+        page = self.page
+        self.choose(page.combos["infeed"], "plunge")
+        while page.line.key != "spring-1":
+            self.press(Qt.Key.Key_Return)
+        self.assertEqual(page.line.figures[0].value, "4.87")
+        self.press(*[Qt.Key.Key_Return] * 2)
+        self.assertEqual(page.head.text(), "Try its screw")
+        self.press(Qt.Key.Key_Return)
+        self.assertIn("thread", self.job.job.done)
+
+    def test_a_keyway_is_fed_from_its_corners_and_widened_to_its_key(self):
+        self.begin("turned-piece", "Shaft")
+        self.stage("piece").add_part("keyway")
+        steps = [s for up in self.job.plan.route for s in up.steps]
+        way = next(s for s in steps if s.operation == "keyway")
+        self.work(way.key)
+        for _ in range(len(self.page.list.lines) - 1):
+            self.press(Qt.Key.Key_Return)
+        self.assertEqual(self.page.head.text(), "Widen it to its key")
+        self.assertNotIn(way.key, self.job.job.done)
+        self.press(Qt.Key.Key_Return)
+        self.assertIn(way.key, self.job.job.done)
