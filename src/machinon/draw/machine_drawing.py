@@ -223,6 +223,7 @@ def _mill(s: _Machine) -> None:
     s.say("travel_y", "travel in and out", (0.72 * half, -0.82 * up))
     s.say("travel_z", "travel ↕", (-0.72 * half, -1.0 * up))
     s.say("spindle", "spindle's seat", (-0.55 * half, 0.6 * up))
+    s.say("vise_opens", "vise opens", (0.72 * half, 0.22 * up))
     s.say("speeds", "rpm", (0.7 * half, 0.85 * up))
     s.say("power", "motor", (-0.5 * half, 1.06 * up))
     _slots(s, (1.56 * half, 0.05 * up), 0.34 * half)

@@ -228,6 +228,7 @@ def _machines() -> tuple[Machine, ...]:
             {
                 "spindle": "7/24",
                 "travel_x": "560",
+                "vise_opens": "100",
                 "travel_y": "200",
                 "travel_z": "380",
                 "table_length": "900",

@@ -4,8 +4,9 @@ import unittest
 
 from machinon.core.families import families
 from machinon.core.piece.family import make
-from machinon.core.route.machine_checks import held_well
+from machinon.core.route.machine_checks import held_well, on_the_mill
 from machinon.core.route.operations import route_told
+from machinon.core.shop.machines import Machine
 
 
 def checks(key, **given):
@@ -65,6 +66,28 @@ class Held(unittest.TestCase):
         told = checks("back-plate")["grip-nose-side"]
         self.assertAlmostEqual(told.have, 28.0)
         self.assertTrue(told.passed)
+
+
+class OnTheMill(unittest.TestCase):
+    MILL = Machine("mill", "Mill", "mill", {"vise_opens": "62", "travel_x": "120"})
+
+    def told(self, mill, **given):
+        sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+        made = make(families()["plate-block"], sizes)
+        return {one.key: one for one in on_the_mill(made, mill)}
+
+    def test_sawn_stock_must_go_into_the_vise_and_the_cutter_run_off_its_ends(self):
+        """100 × 60 × 30 sawn 1.5 over all round: held by its 33 or its 63, and 103 with
+        half a cutter of 20 at both ends."""
+        told = self.told(self.MILL)
+        self.assertEqual((told["vise"].need, told["vise"].passed), (33, True))
+        self.assertEqual((told["travel-x"].need, told["travel-x"].passed), (123, False))
+        thick = self.told(self.MILL, block_height="70", block_width="65")
+        self.assertFalse(thick["vise"].passed)
+
+    def test_what_is_not_known_of_a_mill_is_not_judged(self):
+        self.assertEqual(self.told(Machine("mill", "Mill", "mill")), {})
+        self.assertEqual(self.told(None), {})
 
 
 if __name__ == "__main__":

@@ -44,7 +44,7 @@ from machinon.core.piece.family import (
     Made,
 )
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.machine_checks import held_well, on_the_lathe
+from machinon.core.route.machine_checks import held_well, on_the_lathe, on_the_mill
 from machinon.core.route.operations import HoldingTold, StepTold, route_told
 from machinon.core.route.order import NO_METAL
 from machinon.core.shop.machines import Machine
@@ -94,6 +94,7 @@ class Plan:
     bodies: Mapping[str, Made | None] = field(default_factory=dict)
     changed: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
     dial: Dial | None = None
+    mill: Machine | None = None
 
     @property
     def stale(self) -> frozenset[str]:
@@ -177,7 +178,7 @@ def plan_of(
         for piece in pieces.values()
         for surface in piece.surfaces
     }
-    drawing = _Drawing(job, shop, lathe, dict(pieces), measured)
+    drawing = _Drawing(job, shop, lathe, mill, dict(pieces), measured)
     for work in made_in_order(job.works):
         drawing.take(work)
     plan = drawing.plan_of(job.at)
@@ -196,10 +197,11 @@ class _Drawing:
         job: Job,
         shop: Shop,
         lathe: Lathe | None,
+        mill: Machine | None,
         pieces: dict[str, Piece],
         measured: dict[tuple[str, str], Measured | None],
     ) -> None:
-        self.job, self.shop, self.lathe = job, shop, lathe
+        self.job, self.shop, self.lathe, self.mill = job, shop, lathe, mill
         self.own = dict(pieces)
         self.standing, self.measured = pieces, measured
         self.fits: dict[int, FitPlan] = {}
@@ -252,6 +254,7 @@ class _Drawing:
             self.measured,
             tuple(one for one in fits if one is not None),
             standing=self.standing,
+            mill=self.mill,
         )
 
     def plan_of(self, key: str) -> Plan:
@@ -289,13 +292,15 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         )
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
-    route = route_told(made, speeds, numbers, making.moved)
+    milling = plan.mill.numbers("speeds") if plan.mill else ()
+    route = route_told(made, speeds, numbers, making.moved, milling)
     changed = changed_since(made, route, work, plan.shop.inch)
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
         for one in (
             *made.checks,
             *on_the_lathe(made, plan.lathe),
+            *on_the_mill(made, plan.mill),
             *held_well(route),
             *changed_checks(changed, route),
         )

@@ -19,11 +19,14 @@ from machinon.core.piece.features import (
     Side,
 )
 from machinon.core.route.operations import HoldingTold
+from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 
 LEAST_HELD = 5.0  # mm in the jaws
 HELD_SHARE = 0.2  # of what sticks out
 ALONE = 5.0  # diameters that a bar may stick out of the jaws
+CUTTER = 20.0  # mm: it runs off the metal at both ends by half of it
+OVER_TABLE = 130.0  # mm that a small vise and a tool in its holder take
 SUPPORTED = 12.0  # diameters with a centre at its end, or between two
 
 
@@ -55,6 +58,32 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
         0.0,
         "Room between the centres for the stock",
     )
+
+
+def on_the_mill(made: Made, mill: Machine | None) -> Iterator[Check]:
+    """Whether the vise takes a block, and the table's travel and the spindle's height
+    let the cutter over all of it; of what is known of the mill."""
+    stock = made.body.stock
+    if mill is None or not isinstance(stock, Block):
+        return
+    long, wide, high = stock.size
+    known = (
+        ("vise_opens", "vise", min(wide, high), "Opening of the vise", ""),
+        ("travel_x", "travel-x", long + CUTTER, "Travel of the table", " lengthwise"),
+        ("travel_y", "travel-y", wide + CUTTER, "Travel of the saddle", " across"),
+        (
+            "under_spindle",
+            "under-spindle",
+            high + OVER_TABLE,
+            "Room under the spindle",
+            " with vise and tool",
+        ),
+    )
+    for figure, key, need, words, how in known:
+        have = mill.number(figure)
+        if have:
+            says = f"{words} of {mill.name} for the stock{how}"
+            yield at_least(key, "stock", have, need, says, grave=False)
 
 
 def held_well(route: Sequence[HoldingTold]) -> Iterator[Check]:

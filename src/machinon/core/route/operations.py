@@ -254,12 +254,14 @@ def route_told(
     speeds: Sequence[float] | None = None,
     fits: Mapping[str, int] | None = None,
     moved: Sequence[Moved] = (),
+    mill_speeds: Sequence[float] = (),
 ) -> tuple[HoldingTold, ...]:
     """The route of a piece.
 
     speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
-    job, by slot; moved: steps that the person moved.
+    job, by slot; moved: steps that the person moved; mill_speeds: those of the mill.
     """
+    there = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
     cut = {
         name
         for one in made.holdings
@@ -289,7 +291,8 @@ def route_told(
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             after = made.body.after(done.items(), bare)
-            told = _told(made, holding, step, before, after, speeds)
+            own = there.get(holding.machine) or None
+            told = _told(made, holding, step, before, after, own)
             steps.append(replace(told, fit=(fits or {}).get(step.fit, 0)))
         out.append(
             HoldingTold(
@@ -310,7 +313,7 @@ def _told(
     step: Step,
     before: Body,
     after: Body,
-    speeds: Sequence[float] | None,
+    speeds: tuple[float, ...] | None,
 ) -> StepTold:
     operation = OPERATIONS[step.operation]
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
@@ -331,7 +334,7 @@ def _told(
         before,
         after,
         made.material,
-        tuple(speeds) if speeds and holding.machine == "lathe" else None,
+        speeds,
         step.leaves,
     )
 
