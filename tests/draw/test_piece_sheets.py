@@ -15,7 +15,7 @@ from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.draw.drawing import Text
+from machinon.draw.drawing import Circle, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
@@ -51,8 +51,13 @@ def random_pieces(count, seed):
 class Sheets(unittest.TestCase):
     def test_every_size_that_counts_stands_once_and_none_on_another(self):
         for made in pieces():
-            for width, height, size in ((980, 620, 13), (640, 520, 13), (760, 640, 19)):
-                drawing = piece_sheet(made, width, height, size)
+            for width, height, size, first in (
+                (980, 620, 13, False),
+                (640, 520, 13, True),
+                (760, 640, 19, False),
+                (900, 600, 15, True),
+            ):
+                drawing = piece_sheet(made, width, height, size, first_angle=first)
                 with self.subTest(made.family.key, width=width):
                     self.assertEqual(list(drawing.troubles()), [])
                     ties = [spot.tie for spot in drawing.spots]
@@ -64,10 +69,26 @@ class Sheets(unittest.TestCase):
                         self.assertTrue(key in ties or name in noted | features, key)
 
     def test_random_sizes_leave_no_sheet_crowded(self):
-        for made in random_pieces(10, 3):
-            drawing = piece_sheet(made, 980, 620)
+        for n, made in enumerate(random_pieces(10, 3)):
+            drawing = piece_sheet(made, 980, 620, first_angle=bool(n % 2))
             with self.subTest(made.family.key, given=made.given):
                 self.assertEqual(list(drawing.troubles()), [])
+
+    def test_first_angle_has_the_view_from_above_below_and_the_right_one_left(self):
+        """The holes of a block are circles where it is seen from above; those of a
+        flange where its end is seen."""
+
+        def holes(key, first):
+            items = piece_sheet(
+                make(families()[key], {}), 980, 620, first_angle=first
+            ).items
+            circles = [one.centre for one in items if isinstance(one, Circle)]
+            return max(circles), max(y for _, y in circles)
+
+        third, first = holes("plate-block", False), holes("plate-block", True)
+        self.assertGreater(first[1], third[1])
+        third, first = holes("back-plate", False), holes("back-plate", True)
+        self.assertLess(first[0], third[0])
 
     def test_a_size_with_a_band_carries_its_limits(self):
         for made in pieces():

@@ -44,6 +44,7 @@ COMMANDS = (
     Command("survey.piece", "Add a Piece…", "Ctrl+Shift+P", "Stage"),
     Command("survey.surface", "Add a Surface…", "Ctrl+Shift+S", "Stage"),
     Command("fits.fit", "Add a Fit…", "Ctrl+Shift+F", "Stage"),
+    Command("view.angle", "Drawings in First or Third Angle", "", "View"),
     Command("view.units", "Millimetres or Inches First", "Ctrl+U", "View"),
     Command("view.theme", "Blued Steel or Paper", "Ctrl+T", "View"),
     Command("view.larger", "Larger Figures", "Ctrl++", "View"),

@@ -26,17 +26,24 @@ from machinon.draw.template import template
 MM = 96 / 25.4  # of a page's units to a mm
 
 
-def write_sheet(made: Made, path: Path, kind: PaperKind, inch: bool = False) -> None:
+def write_sheet(
+    made: Made,
+    path: Path,
+    kind: PaperKind,
+    inch: bool = False,
+    first_angle: bool = False,
+) -> None:
     """Write the sheet of a piece with frame and title block. Raises MachinonError.
 
     Works without a screen: an application is made where there is none yet.
     """
     application = _application()
+    angle = "first" if first_angle else "third"
     cells = (
         (made.family.name, made.family.purpose),
         (f"Material: {made.material}", f"From {made.body.stock.says}"),
         (
-            f"Sizes in {'inches' if inch else 'mm'}, third angle",
+            f"Sizes in {'inches' if inch else 'mm'}, {angle} angle",
             "Two limits under a size: cut to the measured mate",
         ),
     )
@@ -44,7 +51,11 @@ def write_sheet(made: Made, path: Path, kind: PaperKind, inch: bool = False) -> 
         path,
         made.family.name,
         lambda painter: drawing_on_page(
-            painter, lambda w, h: piece_sheet(made, w, h, 12.0, inch, True), cells
+            painter,
+            lambda w, h: piece_sheet(
+                made, w, h, 12.0, inch, True, first_angle=first_angle
+            ),
+            cells,
         ),
         kind,
     )
@@ -87,16 +98,18 @@ FILES: Mapping[str, tuple[str, str]] = {
 }  # by kind: what it is called, and how its file ends
 
 
-def write_piece(made: Made, kind: str, path: Path, inch: bool = False) -> None:
+def write_piece(
+    made: Made, kind: str, path: Path, inch: bool = False, first_angle: bool = False
+) -> None:
     """Write one file of a piece, of a kind of `FILES`. Raises MachinonError."""
     if kind in ("svg", "pdf", "png"):
-        write_sheet(made, path, kind, inch)  # type: ignore[arg-type]
+        write_sheet(made, path, kind, inch, first_angle)  # type: ignore[arg-type]
     elif kind == "template":
         write_template(made, path)
     elif kind == "dxf":
         from machinon.draw.export.sheet_dxf import write_dxf
 
-        write_dxf(made, path)
+        write_dxf(made, path, first_angle)
     elif kind == "holes":
         from machinon.draw.export.hole_list import write_holes
 

@@ -405,7 +405,9 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     if made is not None:
         painter.save()
         painter.translate(0, 104)
-        paint(painter, piece_sheet(made, width, 330, 8.5, inch, True), PRINT)
+        first = plan.shop.first_angle
+        drawn = piece_sheet(made, width, 330, 8.5, inch, True, first_angle=first)
+        paint(painter, drawn, PRINT)
         painter.restore()
         y = 448.0
     if plan.proof:

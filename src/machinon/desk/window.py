@@ -188,6 +188,7 @@ class MainWindow(QMainWindow):
                 if command.id.startswith("stage.")
             },
             "view.units": self.swap_units,
+            "view.angle": self.swap_angle,
             "view.theme": self.swap_theme,
             "view.larger": lambda: self._scale_by(1),
             "view.smaller": lambda: self._scale_by(-1),
@@ -557,15 +558,20 @@ class MainWindow(QMainWindow):
 
     def swap_units(self) -> None:
         """Millimetres or inches first, for the whole shop."""
+        inch = not self.file.shop().inch
+        self._shop_has(f"{'Inches' if inch else 'Millimetres'} first.", inch=inch)
+
+    def swap_angle(self) -> None:
+        """Drawings in first or third angle, for the whole shop."""
+        first = not self.file.shop().first_angle
+        said = f"Drawings in {'first' if first else 'third'} angle."
+        self._shop_has(said, first_angle=first)
+        self.tell(said)
+
+    def _shop_has(self, says: str, **changed: bool) -> None:
         from msgspec.structs import replace
 
-        shop = self.file.shop()
-        inch = not shop.inch
-        self.file.act(
-            "shop",
-            f"{'Inches' if inch else 'Millimetres'} first.",
-            replace(shop, inch=inch),
-        )
+        self.file.act("shop", says, replace(self.file.shop(), **changed))
         if self.job is not None:
             self.job.load(self.job.job.id)
         self._refresh_page()

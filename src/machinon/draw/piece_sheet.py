@@ -90,12 +90,14 @@ def piece_sheet(
     inch: bool = False,
     paper: bool = False,
     stale: Set[str] = frozenset(),
+    first_angle: bool = False,
 ) -> Drawing:
     """The sheet of a piece on a page of that size, px.
 
     size: height of the figures, less where they would lie on each other; paper:
     without the sizes that would only bring a feature it has not; stale: sizes that were
-    cut as they are no longer drawn.
+    cut as they are no longer drawn; first_angle: what is seen from above stands below,
+    what is seen from the right at the left; else as in third angle.
     """
     figures = _figures(made, inch)
     for key in stale & figures.keys():
@@ -106,7 +108,7 @@ def piece_sheet(
 
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
-        sheet = _Sheet(made, figures, board, aside)
+        sheet = _Sheet(made, figures, board, aside, first_angle)
         enough = sheet.turned() if made.body.turns else sheet.block()
         return board.done(), enough
 
@@ -128,7 +130,7 @@ class MeasuredLine:
 
 
 def sheet_in_mm(
-    made: Made,
+    made: Made, first_angle: bool = False
 ) -> tuple[Drawing, list[MeasuredLine], list[tuple[Point, str, float]]]:
     """The views at 1:1 in mm with y up, their dimensions, and what is written.
 
@@ -143,22 +145,25 @@ def sheet_in_mm(
     if body.turns:
         draw_half_section(board, body, lambda z, r: (z, r))
         half, (first, last) = body.largest / 2, body.ends
-        x = last + half * 2.6 + 60
+        x = first - half * 2.6 - 60 if first_angle else last + half * 2.6 + 60
         draw_end_view(board, body, (x, 0.0), 1.0)
         _turned_lines(sheet, lines, first, last, half)
         top = half + 20.0
     else:
         box = body.shadow.box
         long, wide, tall = (box[i + 3] - box[i] for i in range(3))
+        # room for the lines of dimensions beside and below
+        over = -(wide + 30) if first_angle else tall + 30
+        beside = -(wide + 90) if first_angle else long + 30
         places: dict[str, Placing] = {
-            "top": lambda x, y: (x, y + tall + 30),
+            "top": lambda x, y: (x, y + over),
             "front": lambda x, z: (x, z),
-            "right": lambda y, z: (y + long + 30, z),
+            "right": lambda y, z: (y + beside, z),
         }
         for view in VIEWS:
             draw_block_view(board, body, view, places[view])
-        _block_lines(sheet, lines, tall)
-        top = tall + 30 + wide + 30.0
+        _block_lines(sheet, lines, over)
+        top = max(tall, over + wide) + 30.0
     says = f"{made.family.name}: {made.material}, from {body.stock.says}"
     for text in (says, *(text for _, text, _ in sheet.note_lines()), *_rest(sheet)):
         notes.append(((0.0, top), text, 3.0))
@@ -197,8 +202,9 @@ def _turned_lines(
             under -= 7.0
 
 
-def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], tall: float) -> None:
-    above, left, low = tall + 30.0, -10.0, -10.0
+def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], above: float) -> None:
+    """above: how far up the view from above lies."""
+    left, low = -10.0, min(above, 0.0) - 10.0
     for key, one in sheet.drawn.items():
         text = _said(sheet.figures[key])
         if one.kind == "x":
@@ -276,8 +282,10 @@ class _Sheet:
         figures: dict[str, Figure],
         board: Board,
         aside: Set[str],
+        first_angle: bool = False,
     ) -> None:
         self.made, self.figures, self.board = made, figures, board
+        self.first_angle = first_angle
         self.size = board.size
         self.places = _dimensions(made)
         self.foot = [
@@ -352,7 +360,8 @@ class _Sheet:
     # -- what turns --------------------------------------------------------
 
     def turned(self) -> bool:
-        """Half section at the left, end view at the right."""
+        """Half section, and the right end seen beside it: at the right in third angle,
+        at the left in first."""
         body, size = self.made.body, self.size
         first, last = body.ends
         wide = body.largest
@@ -375,7 +384,8 @@ class _Sheet:
         slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
         enough = scale * wide > 7 * size
         spare = max(room_x - share * scale, 0.0)
-        x0 = left + spare / 2 - first * scale
+        across = wide * 1.15 * scale if end_view and self.first_angle else 0.0
+        x0 = left + spare / 2 + across - first * scale
         axis = top + max(room_y, wide * scale) / 2
 
         def place(z: float, r: float) -> Point:
@@ -386,6 +396,8 @@ class _Sheet:
         self._lengths(below, place, axis + wide / 2 * scale + 1.6 * size)
         if end_view:
             x = x0 + last * scale + right + wide / 2 * scale
+            if self.first_angle:
+                x = spare / 2 + size + 0.54 * wide * scale
             draw_end_view(self.board, body, (x, axis), scale)
             self._notes(notes, (x, axis), scale, top, place)
         else:
@@ -602,7 +614,8 @@ class _Sheet:
     # -- blocks --------------------------------------------------------------
 
     def block(self) -> bool:
-        """Three views: from above, from the front below it, from the right."""
+        """Three views: from the front; from above over it and from the right at its
+        right in third angle, below it and at its left in first."""
         body, size = self.made.body, self.size
         box = body.shadow.box
         low, high = box[:3], box[3:]
@@ -620,31 +633,41 @@ class _Sheet:
         words = max((self._note_wide(text, keys) for _, text, keys in notes), default=0)
         above_all = len(notes) * NOTE * size
         for _ in range(2):
-            top = (len(rows["x"]) * LANE + 4.0) * size
-            room_y = self._floor() - top - gap - size
+            lanes = len(rows["x"]) * LANE * size
+            room_y = self._floor() - lanes - gap - 5 * size
             fits = room_x / (long + wide)
             beside = min(fits, room_y / (wide + tall))
-            if beside * wide < words:
-                beside = min((room_x - words) / long, beside)
-            over = min(fits, (room_y - above_all) / (wide + tall))
+            if self.first_angle:  # the words have a column of their own
+                over = beside = min((room_x - words) / (long + wide), beside)
+            else:
+                if beside * wide < words:
+                    beside = min((room_x - words) / long, beside)
+                over = min(fits, (room_y - above_all) / (wide + tall))
             scale = max(beside, over, 0.05)
             rows["x"] = self._lanes_along(by_kind["x"], scale)
+        # above the views: the title, and the lengths where the upper one is that from
+        # above
+        top = 4.0 * size + (0.0 if self.first_angle else lanes)
         if over > beside:
             top, words = top + above_all, 0.0
-        column = max(wide * scale, words)
         enough = scale * (wide + tall) > 9 * size
-        spare = max(room_x - long * scale - column, 0.0)
-        x0, y0 = left + spare / 2, top
+        if self.first_angle:
+            spare = max(room_x - (long + wide) * scale - words, 0.0)
+            aside = spare / 2 + size
+            x0 = aside + wide * scale + left
+            under, y0 = top, top + tall * scale + gap
+        else:
+            column = max(wide * scale, words)
+            spare = max(room_x - long * scale - column, 0.0)
+            x0, y0 = left + spare / 2, top
+            under = y0 + wide * scale + gap
+            aside = x0 + long * scale + gap
 
         def above(x: float, y: float) -> Point:
             return x0 + (x - low[0]) * scale, y0 + (high[1] - y) * scale
 
-        under = y0 + wide * scale + gap
-
         def front(x: float, z: float) -> Point:
             return x0 + (x - low[0]) * scale, under + (high[2] - z) * scale
-
-        aside = x0 + long * scale + gap
 
         def right(y: float, z: float) -> Point:
             return aside + (y - low[1]) * scale, under + (high[2] - z) * scale
@@ -652,24 +675,26 @@ class _Sheet:
         places = {"top": above, "front": front, "right": right}
         for view in VIEWS:
             draw_block_view(self.board, body, view, places[view])
-        y = y0 - 1.6 * size
+        # away from the view from above, on its free side
+        edge, way = (y0 + wide * scale, 1) if self.first_angle else (y0, -1)
+        y = edge + way * 1.6 * size
         for row in rows["x"]:
             for key in row:
                 one, figure = self.drawn[key], self.figures[key]
                 a, b = above(one.start, 0)[0], above(one.end, 0)[0]
-                start = y0 if not one.at[0] else above(0, one.at[0])[1]
+                start = edge if not one.at[0] else above(0, one.at[0])[1]
                 self.board.level(
                     y, min(a, b), max(a, b), start, figure.text, figure.small,
                     figure.role, key, figure.name, figure.number, figure.mark,
                 )  # fmt: skip
-            y -= LANE * size
+            y += way * LANE * size
         self._uprights(rows["y"], above, x0)
         self._uprights(rows["z"], front, x0)
         if over > beside:
             lines = len(rows["x"]) * LANE + len(notes) * NOTE + 0.8
             self._block_notes(notes, places, None, y0 - lines * size)
         else:
-            self._block_notes(notes, places, aside, y0 + size)
+            self._block_notes(notes, places, x0 + long * scale + gap, y0 + size)
         self._title_and_foot()
         return enough
 

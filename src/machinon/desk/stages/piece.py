@@ -182,7 +182,13 @@ class PieceView(StageView):
         if made is None:
             return Drawing(width, height, ())
         return piece_sheet(
-            made, width, height, size, self.job.inch, stale=self.job.plan.stale
+            made,
+            width,
+            height,
+            size,
+            self.job.inch,
+            stale=self.job.plan.stale,
+            first_angle=self.job.shop.first_angle,
         )
 
     # -- doing -----------------------------------------------------------

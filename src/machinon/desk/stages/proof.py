@@ -421,7 +421,8 @@ class ProofView(StageView):
     def _write_drawing(self, kind: str, path: Path) -> None:
         made = self.job.plan.made
         assert made is not None  # else nothing offers it
-        self._write(path, lambda: write_piece(made, kind, path, self.job.inch))
+        first = self.job.shop.first_angle
+        self._write(path, lambda: write_piece(made, kind, path, self.job.inch, first))
 
     def save_file(self) -> None:
         """Sheet, solid or holes, in the format that is chosen with the name."""

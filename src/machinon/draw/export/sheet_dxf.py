@@ -21,12 +21,12 @@ LAYERS = (
 ROLES = {"outline": "outline", "thin": "thin", "hidden": "hidden", "centre": "centre"}
 
 
-def write_dxf(made: Made, path: Path) -> None:
+def write_dxf(made: Made, path: Path, first_angle: bool = False) -> None:
     """Write the sheet. Raises MachinonError where it cannot be written."""
     from ezdxf import units
     from ezdxf.filemanagement import new
 
-    drawing, lines, notes = sheet_in_mm(made)
+    drawing, lines, notes = sheet_in_mm(made, first_angle)
     document: Any = new("R2010", setup=True)
     document.units = units.MM
     for name, colour, kind in LAYERS:
