@@ -193,6 +193,9 @@ class AtTheDesk(WindowCase):
 
     def test_inches_first_changes_figures_not_sizes(self):
         made = self.job.plan.made.values
+        self.assertTrue(self.window.file.shop().first_angle)
+        self.window.actions_by_id["view.angle"].trigger()
+        self.assertFalse(self.job.shop.first_angle)
         self.window.actions_by_id["view.units"].trigger()
         self.assertEqual(self.job.plan.made.values, made)
         view = self.stage("fits")

@@ -515,6 +515,29 @@ class TurnedPiece(MadePieces):
         )
         self.assertEqual(line.verdict, "proved")
 
+    def test_an_old_bush_is_turned_down_and_its_bore_is_there_already(self):
+        """Step 1 and the bore stand on it: only step 2, its end and its edge are cut."""
+        self.begin("turned-piece", "Old bush, smaller flange")
+        view = self.stage("piece")
+        view.add_part("bore")
+        for key in ("bore1.diameter", "step1.diameter"):
+            view.begin_edit(key)
+            self.assertEqual(view.there.text(), "It is there already")
+            self.click(view.there)
+        steps = [s for up in self.job.plan.route for s in up.steps]
+        cut = {name for s in steps for name in s.features}
+        self.assertFalse({"bore1", "step1"} & cut)
+        self.assertIn("step2", cut)
+        there = {one.name for one in steps[0].before.features}
+        self.assertEqual(there, {"bore1", "step1"})
+        view.begin_edit("bore1.diameter")
+        self.assertEqual(view.there.text(), "It is to be cut")
+        self.click(view.there)
+        keys = [s.key for up in self.job.plan.route for s in up.steps]
+        self.assertIn("drill-bore1", keys)
+        self.job.undo()
+        self.assertIn("bore1", self.job.job.making.there)
+
     def test_features_are_added_one_by_one_and_taken_out(self):
         """A spool: two steps, a third, a groove of 3 in it, and a bore through."""
         self.begin("turned-piece", "Spool")

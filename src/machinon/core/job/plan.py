@@ -293,7 +293,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
     milling = plan.mill.numbers("speeds") if plan.mill else ()
-    route = route_told(made, speeds, numbers, making.moved, milling)
+    route = route_told(made, speeds, numbers, making.moved, milling, making.there)
     changed = changed_since(made, route, work, plan.shop.inch)
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)

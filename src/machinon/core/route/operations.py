@@ -6,7 +6,7 @@ caution come from what is cut, unless a family says more.
 
 import functools
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -255,16 +255,19 @@ def route_told(
     fits: Mapping[str, int] | None = None,
     moved: Sequence[Moved] = (),
     mill_speeds: Sequence[float] = (),
+    there: Collection[str] = (),
 ) -> tuple[HoldingTold, ...]:
     """The route of a piece.
 
     speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
-    job, by slot; moved: steps that the person moved; mill_speeds: those of the mill.
+    job, by slot; moved: steps that the person moved; mill_speeds: those of the mill;
+    there: features that are on the piece before the first step.
     """
-    there = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
+    turning = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
+    holdings = in_order(still_cut(keyed(made.holdings), there), moved)
     cut = {
         name
-        for one in made.holdings
+        for one in holdings
         for step in one.steps
         if step.operation not in NO_METAL
         for name in step.features
@@ -273,13 +276,13 @@ def route_told(
     done = {one.name: 0.0 for one in made.body.features if one.name not in cut}
     bare = {
         name
-        for one in made.holdings
+        for one in holdings
         for step in one.steps
         if step.operation in AFTER_DRILL
         for name in step.features
     }
     out = []
-    for holding in in_order(keyed(made.holdings), moved):
+    for holding in holdings:
         if not holding.steps:
             continue
         steps = []
@@ -291,7 +294,7 @@ def route_told(
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             after = made.body.after(done.items(), bare)
-            own = there.get(holding.machine) or None
+            own = turning.get(holding.machine) or None
             told = _told(made, holding, step, before, after, own)
             steps.append(replace(told, fit=(fits or {}).get(step.fit, 0)))
         out.append(
@@ -305,6 +308,25 @@ def route_told(
             )
         )
     return tuple(out)
+
+
+def still_cut(
+    holdings: Sequence[Holding], there: Collection[str]
+) -> tuple[Holding, ...]:
+    """The holdings without the cutting of what is there already."""
+    if not there:
+        return tuple(holdings)
+
+    def left(step: Step) -> Step | None:
+        names = tuple(one for one in step.features if one not in there)
+        if step.operation in NO_METAL or names == step.features:
+            return step
+        return replace(step, features=names) if names else None
+
+    return tuple(
+        replace(one, steps=tuple(s for step in one.steps if (s := left(step))))
+        for one in holdings
+    )
 
 
 def _told(

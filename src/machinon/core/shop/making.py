@@ -21,7 +21,8 @@ class Making(msgspec.Struct, frozen=True):
     sizes: by key, as typed or as a link (`= bore.diameter + 6`); figures of a mate that
     nothing measures stand among them; mates: by role, the id of the piece; material:
     empty for the family's usual one; parts: the features of a free piece, in their
-    order, none for the usual ones; moved: steps of the route out of their usual place.
+    order, none for the usual ones; moved: steps of the route out of their usual place;
+    there: features that the piece it is made from has already.
     """
 
     family: str
@@ -30,3 +31,4 @@ class Making(msgspec.Struct, frozen=True):
     material: str = ""
     parts: tuple[str, ...] = ()
     moved: tuple[Moved, ...] = ()
+    there: tuple[str, ...] = ()

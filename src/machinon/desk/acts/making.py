@@ -25,8 +25,9 @@ from machinon.core.job.made_piece import (
 from machinon.core.job.plan import dial_for
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import with_done, without_done
+from machinon.core.piece.family import spoken
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.operations import StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import own_tool
@@ -95,6 +96,25 @@ class MakingActs(JobAtHand):
         said = "proved as well" if len(surfaces) > len(proof.surfaces) else "not proved"
         job = self.job.with_work(proof=replace(proof, surfaces=surfaces))
         self._keep(f"{made.family.name}, {words}: {said}.", job)
+
+    def could_be_there(self, key: str) -> str:
+        """The feature of a size that the piece may have already; empty for none."""
+        made = self.plan.made
+        assert made is not None
+        name = made.sizes[key].size.drawn_at.partition(".")[0]
+        cut = {one for up in made.holdings for s in up.steps for one in s.features}
+        return name if name in cut else ""
+
+    def mark_there(self, feature: str, there: bool) -> None:
+        """Say that a feature is on the piece it is made from, so that no step cuts it;
+        or that it is still to be cut."""
+        making = self.job.making
+        assert making is not None
+        kept = tuple(one for one in making.there if one != feature)
+        made = replace(making, there=(*kept, feature) if there else kept)
+        said = "is there already" if there else "is to be cut"
+        self._keep(f"{spoken(feature).capitalize()} {said}.",
+                   self.job.with_work(making=made))  # fmt: skip
 
     def mark_step(self, key: str, done: bool) -> None:
         """Tick a step of the route, or untick it.
@@ -207,7 +227,7 @@ class MakingActs(JobAtHand):
         titles = {step.key: step.title for up in self.plan.route for step in up.steps}
         if key in self.job.done:
             raise BadInput("step", f"{titles[key]}: it is done already.")
-        planned = keyed(made.holdings)
+        planned = still_cut(keyed(made.holdings), making.there)
         moved = stepped(planned, making.moved, key, later)
         was = broken(in_order(planned, making.moved), planned)
         news = [

@@ -60,6 +60,7 @@ class PieceView(StageView):
         self.follow = button("Follow its rule again", self._follow)
         self.take_out = button("", self._take_out)
         self.prove = button("", self._prove)
+        self.there = button("", self._mark_there)
         self.as_solid = button("As a solid", self._swap_pages)
         self.material = Combo()
         self.material.setAccessibleName("Material")
@@ -85,7 +86,7 @@ class PieceView(StageView):
         left.addWidget(self.pages, 1)
         foot = QHBoxLayout()
         foot.addWidget(self.says, 1)
-        for one in (self.open_fit, self.follow, self.prove, self.take_out):
+        for one in self._beside:
             one.hide()
             foot.addWidget(one)
         left.addLayout(foot)
@@ -214,6 +215,10 @@ class PieceView(StageView):
         self.prove.setText("Prove it no longer" if self.job.proves(key) else "Prove it")
         can_be = drawn_surface(made, key) is not None and not self._fit
         self.prove.setVisible(can_be)
+        feature = self.job.could_be_there(key)
+        cut = feature in making.there
+        self.there.setText("It is to be cut" if cut else "It is there already")
+        self.there.setVisible(bool(feature))
         part = self._part_at_hand()
         self.take_out.setText(f"Take out {spoken(part)}")
         self.take_out.setVisible(bool(part))
@@ -226,6 +231,19 @@ class PieceView(StageView):
             self._tell(error.message, "stop")
             return
         self._close_edit()
+
+    def _mark_there(self) -> None:
+        """Leave the cutting of the feature at hand out of the route, or have it."""
+        making = self.job.job.making
+        assert making is not None
+        feature = self.job.could_be_there(self._key)
+        self.job.mark_there(feature, feature not in making.there)
+        self._close_edit()
+
+    @property
+    def _beside(self) -> tuple[QWidget, ...]:
+        """What can be done with the size at hand."""
+        return self.open_fit, self.follow, self.prove, self.there, self.take_out
 
     # -- the features of a free piece --------------------------------------
 
@@ -321,7 +339,7 @@ class PieceView(StageView):
     def _tell(self, text: str, ink: str = "") -> None:
         self.says.setText(text)
         set_ink(self.says, ink)
-        for one in (self.open_fit, self.follow, self.prove, self.take_out):
+        for one in self._beside:
             one.hide()
 
     def _offer_fit(self, number: int) -> None:
