@@ -516,7 +516,7 @@ class TurnedPiece(MadePieces):
         self.assertEqual(line.verdict, "proved")
 
     def test_an_old_bush_is_turned_down_and_its_bore_is_there_already(self):
-        """Step 1 and the bore stand on it: only step 2, its end and its edge are cut."""
+        """Step 1 and the bore stand on it: only step 2, its end and edge are cut."""
         self.begin("turned-piece", "Old bush, smaller flange")
         view = self.stage("piece")
         view.add_part("bore")

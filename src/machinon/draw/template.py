@@ -38,9 +38,11 @@ def template(
     if body.turns:
         _round_face(board, made, face, middle, unit)
     else:
+        flat = face in ("top", "bottom")
         corners = (0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide)
-        points = tuple(place(*corner) for corner in corners)
-        board.items.append(Shape(points, "outline", 1.0))
+        for ring in body.shadow.outlines["top"] if flat else (corners,):
+            points = tuple(place(*corner) for corner in ring)
+            board.items.append(Shape(points, "outline", 1.0))
     for one in body.features:
         if isinstance(one, Holes) and one.face == face:
             for at in one.points:

@@ -1,6 +1,7 @@
 import math
 import unittest
 
+from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.piece.family import make
 from machinon.core.route.operations import route_told
@@ -88,6 +89,40 @@ class PlateBlocks(unittest.TestCase):
     def test_a_bore_moves_with_the_tool_post_it_is_tied_to(self):
         made = make(family_of("plate-block"), {"parts": "bore", "post.width": "90"})
         self.assertEqual(made.values["bore1.from_side"], 45)
+
+
+class Outlined(unittest.TestCase):
+    def test_a_corner_cut_off_takes_its_triangle_away(self):
+        """100 × 60 × 30 less a triangle of 50 × 30 at its right back corner."""
+        made = block("outline")
+        self.assertAlmostEqual(made.body.volume, (6000 - 750) * 30, delta=0.5)
+
+    def test_a_round_corner_is_tangent_to_both_its_sides(self):
+        """A square corner rounded by 5 loses (1 − π/4) × 25."""
+        square = "0,0 40,0 40,40r5 0,40"
+        given = {"parts": "outline", "block.length": "40", "block.width": "40",
+                 "block.height": "10", "outline1.points": square}  # fmt: skip
+        made = make(family_of("plate-block"), given)
+        lost = (1 - math.pi / 4) * 25
+        self.assertAlmostEqual(made.body.volume, (1600 - lost) * 10, delta=0.3)
+
+    def test_a_hole_that_an_outline_cuts_off_is_noticed(self):
+        """The counterbore of the hole at 85, 45 lies over the corner that is cut."""
+        whole = {one.key: one for one in block("holes").checks}
+        cut = {one.key: one for one in block("holes outline").checks}
+        self.assertTrue(whole["holes1-edge"].passed)
+        self.assertFalse(cut["holes1-edge"].passed)
+
+    def test_what_is_no_outline_is_refused_with_what_would_do(self):
+        for text, says in (
+            ("0,0 10", "is no corner"),
+            ("0,0 40,0", "three corners"),
+            ("0,0 40,40 40,0 0,40", "crosses itself"),
+            ("0,0 10,0r12 10,10 0,10", "up to 10.00"),
+        ):
+            given = {"parts": "outline", "outline1.points": text}
+            with self.subTest(text), self.assertRaisesRegex(BadInput, says):
+                make(family_of("plate-block"), given)
 
 
 if __name__ == "__main__":

@@ -5,7 +5,7 @@ corner; what is in a face is dimensioned from there, or from the face's centre.
 """
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
 from machinon.core.families._tapped import tapped
@@ -34,6 +34,7 @@ from machinon.core.piece.features import (
     Grid,
     Hole,
     Holes,
+    Outline,
     Pattern,
     Places,
     Pocket,
@@ -41,6 +42,7 @@ from machinon.core.piece.features import (
     SixFaces,
     Slot,
 )
+from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
@@ -176,6 +178,9 @@ def _feature(s: Values, name: str) -> Feature:
             return Rebate(name, side, block, size("width"), size("depth"))
         case "corner":
             return CornerRounds(name, block, size("radius"))
+        case "outline":
+            corners = corners_of(str(s[f"{name}.points"]), key=f"{name}.points")
+            return Outline(name, block, outline_of(corners, f"{name}.points"))
     return EdgeBevels(name, block, size("leg"), s[f"{name}.which"])
 
 
@@ -187,15 +192,31 @@ def build(s: Values) -> Body:
     return Body(Block((-over, -over, -over), high_corner), tuple(features))
 
 
+def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
+    """How far holes lie inside the outlines of a plate; what lies outside is negative."""
+    from shapely import Point, Polygon
+
+    found = [math.inf]
+    for name in _parts(s, "outline"):
+        shape = Polygon(outline_of(corners_of(str(s[f"{name}.points"]))))
+        for point in map(Point, points):
+            far = shape.exterior.distance(point)
+            found.append(far if shape.contains(point) else -far)
+    return found
+
+
 def _holes_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, deep = _face(s, s[f"{name}.face"])
     hole, points = _hole(s, name), _pattern(s, name).points()
     outer = max(hole.bore, hole.sink, hole.diameter) / 2
     said = spoken(name)
+    near = min(min(x, long - x, y, wide - y) for x, y in points)
+    if s[f"{name}.face"] in ("top", "bottom"):
+        near = min(near, *_from_outlines(s, points))
     yield at_least(
         f"{name}-edge",
         name,
-        min(min(x, long - x, y, wide - y) for x, y in points) - outer,
+        near - outer,
         0.5 * hole.diameter,
         f"Metal between {said} and the edges (half a hole)",
     )
@@ -272,6 +293,15 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 3.0,
                 f"Metal left under {spoken(name)}",
             )
+        case "outline":
+            corners = corners_of(str(s[f"{name}.points"]))
+            yield at_least(
+                f"{name}-inside",
+                name,
+                min(min(x, long - x, y, wide - y) for x, y, _ in corners),
+                0.0,
+                f"Corners of {spoken(name)} inside the block",
+            )
         case "pocket":
             x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
             far = x + s[f"{name}.length"], y + s[f"{name}.width"]
@@ -298,6 +328,13 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                     2.0,
                     f"Metal left at the floor of {spoken(name)}",
                 )
+
+
+def _cut_off(s: Values) -> str:
+    """An outline to begin with: the block with a corner cut off."""
+    long, wide, _ = _block(s)
+    half, deep = long / 2, wide / 2
+    return f"0,0 {long:g},0 {long:g},{deep:g} {half:g},{wide:g} 0,{wide:g}"
 
 
 def checks(s: Values) -> Iterable[Check]:
@@ -386,6 +423,10 @@ def route(s: Values) -> tuple[Holding, ...]:
     shaped = [
         Step("mill", (name,), title="Round the corners") for name in _parts(s, "corner")
     ]
+    for name in _parts(s, "outline"):
+        title = f"Saw near {spoken(name)}, mill or file to its line"
+        note = "Stick the template on, or mark it out: the saw leaves a millimetre."
+        shaped.append(Step("mill", (name,), title=title, note=note))
     for name in _parts(s, "edge"):
         upright = s[f"{name}.which"] == "upright"
         edges = "the upright edges" if upright else "the upper edges"
@@ -496,6 +537,10 @@ PARTS = (
         Size("width", "width of {}", "10", "", 0.2, 400),
         Size("depth", "depth of {}", "8", "", 0.2, 400),
     )),
+    Part("outline", "An outline by its corners", (
+        Size("points", "corners of {}", _cut_off, "a corner cut off", kind=TEXT,
+             rests=("block.length", "block.width")),
+    )),
     Part("corner", "Rounded corners", (
         Size("radius", "radius of {}", "5", "", 0.2, 100),
     )),
@@ -579,6 +624,7 @@ FAMILY = grown(
                 "slot1.depth": "6",
                 "edge1.which": "upright",
             },
+            {"parts": "outline", "block.height": "8"},
             {
                 "parts": "vee vee",
                 "vee1.width": "16",

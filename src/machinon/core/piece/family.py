@@ -13,6 +13,7 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
+from machinon.core.piece.outline import corners_of, corners_text
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.quantity import COUNT, LENGTH, Kind
 from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
@@ -67,7 +68,7 @@ class Size:
         """A figure or a word as typed. Raises BadInput on the size."""
         text = typed.strip()
         if self.kind is TEXT:
-            return self._word(text)
+            return self._word(text, inch)
         if self.kind is FLAG:
             if text.lower() not in ("yes", "no"):
                 raise unknown(self.key, text, ("yes", "no"))
@@ -75,9 +76,11 @@ class Size:
         value = quantity.parse(text, self.kind, inch=inch, key=self.key)
         return self.checked(value)
 
-    def _word(self, text: str) -> str:
+    def _word(self, text: str, inch: bool) -> str:
         if self.choices and text not in self.choices:
             raise unknown(self.key, text, self.choices)
+        if self.measure == "points":
+            return corners_text(corners_of(text, inch, self.key))
         if self.measure == "screw":
             return cap_screw(text, self.key).size
         if self.measure == "thread" and text != "none":

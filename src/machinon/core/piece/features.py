@@ -1250,6 +1250,38 @@ class CornerRounds(Feature, frozen=True):
         return {self.name: Face("cylinder", {"radius": self.radius})}
 
 
+class Outline(Feature, frozen=True):
+    """What stands outside of an outline, taken off a block from its top right down;
+    points: corners and arcs, counter-clockwise."""
+
+    block: tuple[float, float, float]
+    points: tuple[Point, ...]
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, width, height = self.block
+        # from its lowest corner, so that the way in crosses no metal
+        low_at = min(range(len(self.points)), key=lambda n: self.points[n][1])
+        points = self.points[low_at:] + self.points[:low_at]
+        x, past = points[0][0], 10.0
+        left, low, right, high = -past, -past, length + past, width + past
+        # once round outside, in to the outline, round that the other way, out again
+        frame = (
+            (x, low),
+            (right, low),
+            (right, high),
+            (left, high),
+            (left, low),
+            (x, low),
+        )
+        within = (points[0], *reversed(points))
+        outside = (*frame, *within)
+        top = block_face("top", *self.block)
+        return (Sunk(top, outside, -past, height + past),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"sides": float(len(self.points))})}
+
+
 class SawCuts(Feature, frozen=True):
     """A strip sawn into pieces: where each cut lies along it, how wide it is, and what
     is cleaned off each sawn end afterwards."""

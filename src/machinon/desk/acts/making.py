@@ -63,6 +63,8 @@ class MakingActs(JobAtHand):
                 # as it is whatever the shop's unit will be
                 if size.kind is quantity.LENGTH:
                     text = f"{quantity.typed_again(float(value))}mm"
+                elif size.measure == "points":
+                    text = str(value)
         changed = with_size(making, key, text)
         if changed == making:
             return

@@ -12,6 +12,7 @@ from machinon.core.piece.features import (
     FlankedSlot,
     Flats,
     Keyway,
+    Outline,
     Pocket,
     Rebate,
     SawCuts,
@@ -28,6 +29,7 @@ from machinon.core.setting_out.dividing import dms
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
 LAST = 0.2  # mm left for the last pass over the whole
+ARC = 3.0  # mm: shorter than this it is a piece of a round corner
 SHAPED = 0.1  # mm a pass of a keyway that is pulled through a bore
 
 
@@ -187,6 +189,8 @@ def sunk_list(step: StepTold) -> WorkList | None:
                     ),
                 )
             )
+        case Outline():
+            return _along(one)
         case SawCuts():
             return WorkList(
                 tuple(
@@ -204,6 +208,32 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 )
             )
     return None
+
+
+def _along(one: Outline) -> WorkList:
+    """The straight sides of an outline, each with where it begins and its lean."""
+    corners = list(zip(one.points, (*one.points[1:], one.points[0]), strict=True))
+    sides = [(a, b) for a, b in corners if math.dist(a, b) > ARC]
+    return WorkList(
+        tuple(
+            Line(
+                f"side-{n}",
+                f"Side {n} of {len(sides)}",
+                (
+                    Shown("X", a[0]),
+                    Shown("Y", a[1]),
+                    Shown("Long", math.dist(a, b)),
+                    Shown(
+                        "To the front edge",
+                        round(math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])), 2),
+                        ANGLE,
+                    ),
+                ),
+                "Set it level under the cutter by an angle block, or file to the line.",
+            )
+            for n, (a, b) in enumerate(sides, 1)
+        )
+    )
 
 
 def keyway_list(one: Keyway) -> WorkList:
