@@ -193,7 +193,7 @@ def build(s: Values) -> Body:
 
 
 def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
-    """How far holes lie inside the outlines of a plate; what lies outside is negative."""
+    """How far holes lie inside the outlines of a plate; less than nothing outside."""
     from shapely import Point, Polygon
 
     found = [math.inf]

@@ -219,7 +219,7 @@ class Body:
         sunk = [cut for cut in cuts if isinstance(cut, Sunk)]
         if isinstance(self.stock, Block):
             block, sunk = _faced(self.stock, sunk)
-            made = Body(block, ())._stock_solid()
+            made, sunk = _cut_through(block, sunk)
         elif isinstance(self.stock, Round):
             made = self._turned_solid()
         else:
@@ -376,6 +376,33 @@ def _faced(stock: Block, cuts: Sequence[Sunk]) -> tuple[Block, list[Sunk]]:
             others.append(cut)  # in two
     (x0, y0, z0), (x1, y1, z1) = low, high
     return Block((x0, y0, z0), (x1, y1, z1)), others
+
+
+def _cut_through(block: Block, cuts: Sequence[Sunk]) -> tuple["Manifold", list[Sunk]]:
+    """The block after those cuts that go right down through it, and the others.
+
+    They are cut as outlines seen from above, which is ten times as quick as in solids.
+    """
+    from manifold3d import CrossSection, FillRule, Manifold, OpType
+
+    (x0, y0, z0), (x1, y1, z1) = block.low, block.high
+    through, others = [], []
+    for cut in cuts:
+        ends = sorted(cut.frame.at(0, 0, d)[2] for d in (cut.top, cut.bottom))
+        upright = abs(cut.frame.into[2]) > 0.5
+        if not (upright and ends[0] <= z0 and ends[1] >= z1):
+            others.append(cut)
+            continue
+        outline = [cut.frame.at(u, v)[:2] for u, v in cut.outline]
+        section = CrossSection([outline], FillRule.NonZero)
+        if section.area() <= 0:
+            section = CrossSection([outline[::-1]], FillRule.NonZero)
+        through.append(section)
+    if not through:
+        return Body(block, ())._stock_solid(), others
+    seen = CrossSection([[(x0, y0), (x1, y0), (x1, y1), (x0, y1)]])
+    seen = CrossSection.batch_boolean([seen, *through], OpType.Subtract)
+    return Manifold.extrude(seen, z1 - z0).translate((0, 0, z0)), others
 
 
 def _polygons(section: "CrossSection") -> Rings:
