@@ -3,6 +3,9 @@
 import unittest
 from dataclasses import replace
 
+from machinon.core.families import families
+from machinon.core.piece.family import make
+from machinon.core.route.operations import route_told
 from machinon.core.route.own_tools import own_tool
 from machinon.core.shop.belongings import STARTER_SETS, Belongings, Item, with_items
 from tests.scenario import planned
@@ -50,6 +53,65 @@ class OwnTools(unittest.TestCase):
             self.says(has, tap="M8"), "yours: M8 taper, M8 plug, M8 bottoming"
         )
         self.assertEqual(self.says(has, tap="M8x1"), "no M8x1 tap on the shelf")
+
+    def of_step(self, has, family, key, **given):
+        """What is said of a step of a piece."""
+        sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+        made = make(families()[family], sizes)
+        steps = [s for up in route_told(made) for s in up.steps]
+        return own_tool(next(s for s in steps if s.key == key), has, False)
+
+    def test_a_slot_takes_the_widest_mill_that_goes_in(self):
+        """14 wide: the 12 goes in and is 2 narrower."""
+        slot = {"parts": "slot", "slot1_width": "14"}
+        has = shelf("end-mills")
+        says = self.of_step(has, "plate-block", "mill-slot1", **slot)
+        self.assertIn("end mill 12", says)
+        self.assertIn("2.00 mm narrower", says)
+        slot["slot1_width"] = "2"
+        says = self.of_step(has, "plate-block", "mill-slot1", **slot)
+        self.assertIn("no end mill goes into 2.00 mm", says)
+
+    def test_what_a_cutter_really_cuts_is_remembered(self):
+        mill = Item("end mill", "the blue one", 10.0, note="cuts 10.03")
+        slot = {"parts": "slot", "slot1_width": "10"}
+        says = self.of_step(shelf(items=(mill,)), "plate-block", "mill-slot1", **slot)
+        self.assertEqual(says, "yours: the blue one (cuts 10.03)")
+
+    def test_a_reamer_is_of_its_size_and_one_like_it_is_warned_of(self):
+        """A quarter inch is 6.35: easily taken for 6 in a drawer."""
+        inch = Item("reamer", "reamer 1/4in", 6.35)
+        has = shelf("reamers", items=(inch,))
+        hole = {"parts": "hole", "hole1_kind": "reamed", "hole1_screw": "M6"}
+        says = self.of_step(has, "plate-block", "ream-hole1", **hole)
+        self.assertIn("yours: reamer 6", says)
+        self.assertIn("1/4in look like it", says)
+
+    def test_a_boring_bar_goes_in_and_reaches(self):
+        """Opened to 39.5 before it is bored: the stoutest that goes in and is long
+        enough."""
+        bars = tuple(
+            Item("boring bar", f"bar {size}", size, least, reach)
+            for size, least, reach in ((8, 10, 40), (16, 20, 70), (25, 45, 120))
+        )
+        bore = {"parts": "step bore", "step1_length": "50", "step1_diameter": "60",
+                "bore1_diameter": "40"}  # fmt: skip
+        says = self.of_step(shelf(items=bars), "turned-piece", "bore-bore1", **bore)
+        self.assertEqual(says, "yours: bar 16")
+
+    def test_a_saw_is_as_thin_as_its_cut_and_reaches_through(self):
+        """A strip 21.2 high cut 1.6 wide: 40 across on a bore of 16 reaches 8, 80 on 22
+        reaches 23; one of 2 is too thick."""
+        saws = (
+            Item("slitting saw", "saw 40", 40, 16, 1.0),
+            Item("slitting saw", "saw 80", 80, 22, 1.5),
+            Item("slitting saw", "saw 100", 100, 22, 2.0),
+        )
+        made = make(families()["t-nut-strip"], {})
+        steps = [s for up in route_told(made) for s in up.steps]
+        cut = next(s for s in steps if s.operation == "saw")
+        self.assertEqual(cut.cut[0].kerf, 1.6)
+        self.assertEqual(own_tool(cut, shelf(items=saws), False), "yours: saw 80")
 
     def test_nothing_is_said_where_nothing_is_known(self):
         self.assertEqual(self.says(None, drill=9.0), "")

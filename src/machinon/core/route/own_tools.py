@@ -1,8 +1,19 @@
 """What the shop's own shelf has for a step of the route."""
 
+from machinon.core.piece.features import (
+    Bore,
+    CrossHoles,
+    FlankedSlot,
+    Holes,
+    Keyway,
+    Pocket,
+    SawCuts,
+    Slits,
+    Slot,
+)
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
-from machinon.core.shop.belongings import Belongings
+from machinon.core.shop.belongings import Belongings, Item
 from machinon.core.threads.screw_thread import thread_of
 
 SAME = 0.006  # mm: drills of one size, whatever system names them
@@ -10,9 +21,10 @@ ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
 def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
-    """What the tool shelf says of the drill or tap that a step takes.
+    """What the tool shelf says of the tool that a step takes.
 
-    Empty where the step takes neither, or none of that kind is listed.
+    Empty where the step takes none that is kept by its size, or none of that kind is
+    listed.
     """
     if shelf is None:
         return ""
@@ -20,7 +32,107 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
         return _own_drill(step.drill, shelf, inch)
     if step.tap:
         return _own_tap(step.tap, shelf)
+    one = step.cut[0] if step.cut else None
+    match one:
+        case Holes(hole=hole) | CrossHoles(hole=hole) if step.operation == "ream":
+            return _own_size("reamer", hole.diameter, shelf, inch)
+        case Keyway() if one.inside:
+            return _own_size("broach", one.width, shelf, inch)
+        case Keyway() | Slot():
+            return _own_mill(one.width, shelf, inch)
+        case Pocket() if one.radius:
+            return _own_mill(2 * one.radius, shelf, inch)
+        case SawCuts():
+            return _own_saw(one.kerf, one.block[2], shelf, inch)
+        case Slits():
+            return _own_saw(one.width, one.diameter / 2, shelf, inch)
+        case FlankedSlot() if one.floor > one.mouth:
+            return _own_dovetail(90 - one.half_angle, one.depth, shelf)
+        case Bore() if step.operation == "bore" and step.before.turns:
+            inner, _ = step.before.radii((one.start + one.end) / 2)
+            return _own_bar(2 * inner, one.end - one.start, shelf, inch)
     return ""
+
+
+def _said(own: Item) -> str:
+    """A tool of the shelf with what is known of it, as that it really cuts 10.03."""
+    return f"yours: {own.name}" + (f" ({own.note})" if own.note else "")
+
+
+def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> str:
+    """A tool that leaves its own size."""
+    listed = shelf.of_kind(kind)
+    if not listed:
+        return ""
+    own = next((one for one in listed if abs(one.size - wanted) < SAME), None)
+    if own is None:
+        return f"no {kind} of {length_text(wanted, 0.01, inch)} on the shelf"
+    alike = [
+        one.name for one in listed if SAME <= abs(one.size - wanted) < ALIKE + 0.15
+    ]
+    mind = f"; measure it, {', '.join(alike[:3])} look like it" if alike else ""
+    return _said(own) + mind
+
+
+def _own_mill(width: float, shelf: Belongings, inch: bool) -> str:
+    """The widest end mill that goes into a slot."""
+    mills = sorted(shelf.of_kind("end mill"), key=lambda one: one.size)
+    if not mills:
+        return ""
+    into = [one for one in mills if one.size <= width + SAME]
+    if not into:
+        said = length_text(width, 0.01, inch)
+        return f"no end mill goes into {said}; the smallest is {mills[0].name}"
+    own = into[-1]
+    off = length_text(width - own.size, 0.01, inch)
+    narrower = own.size < width - SAME
+    return _said(own) + (f", {off} narrower: both sides by itself" if narrower else "")
+
+
+def _own_saw(wide: float, deep: float, shelf: Belongings, inch: bool) -> str:
+    """The thickest slitting saw that is no wider than a cut, and reaches through it."""
+    saws = sorted(shelf.of_kind("slitting saw"), key=lambda one: one.length)
+    if not saws:
+        return ""
+    # about half as much again of its bore is taken by what clamps it
+    reach = [
+        one
+        for one in saws
+        if one.length <= wide + SAME and (one.size - 1.5 * one.second) / 2 >= deep
+    ]
+    if not reach:
+        said = " and ".join(length_text(size, 0.1, inch) for size in (wide, deep))
+        return f"no slitting saw for {said} deep on the shelf"
+    return _said(reach[-1])
+
+
+def _own_dovetail(angle: float, deep: float, shelf: Belongings) -> str:
+    cutters = shelf.of_kind("dovetail cutter")
+    if not cutters:
+        return ""
+    own = [
+        one
+        for one in cutters
+        if abs(one.second - angle) < 0.5 and (not one.length or one.length >= deep)
+    ]
+    # one that is lower than the form leaves a flat on its flank
+    return _said(own[0]) if own else f"no dovetail cutter of {angle:g}° that deep"
+
+
+def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> str:
+    """The stoutest boring bar that goes in and reaches."""
+    bars = sorted(shelf.of_kind("boring bar"), key=lambda one: one.size)
+    if not bars:
+        return ""
+    own = [
+        one
+        for one in bars
+        if (one.second or one.size) <= wide and (not one.length or one.length >= long)
+    ]
+    if not own:
+        said = " and ".join(length_text(size, 0.1, inch) for size in (wide, long))
+        return f"no boring bar goes into {said} deep"
+    return _said(own[-1])
 
 
 def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> str:
@@ -41,11 +153,10 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> str:
         for one in drills
         if SAME <= abs(one.size - wanted) < ALIKE and one.name != own.name
     ]
-    note = f" ({own.note})" if own.note else ""
     if not others:
-        return f"yours: {own.name}{note}"
+        return _said(own)
     alike = ", ".join(one.name for one in others[:4])
-    return f"yours: {own.name}{note}; measure it, {alike} look like it"
+    return f"{_said(own)}; measure it, {alike} look like it"
 
 
 def _own_tap(thread: str, shelf: Belongings) -> str:
