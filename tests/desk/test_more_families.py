@@ -308,6 +308,58 @@ class ArborsCoversAndStops(OfTheFamilies):
         self.finish_by(proof=[("size.block.height", "caliper", "24.0")])
 
 
+class ClampsAndSpanners(OfTheFamilies):
+    def test_a_strap_clamp_for_a_stud(self):
+        """M12 and 12.0 across: a strap 24 high, its window 13 wide."""
+        self.make(
+            "strap-clamp",
+            ("stud", "shaft", "micrometer", "12.0", "12.0"),
+            typed=[("stud.thread", "M12"), ("stud.torque", "40")],
+        )
+        self.assertEqual(self.value("block.height"), 24)
+        self.assertEqual(self.value("pocket1.width"), 13)
+        self.finish_by(proof=[("size.block.height", "caliper", "24.0")])
+
+    def test_a_carriage_stop_for_a_bed(self):
+        """A vee of 90° with a flat of 4.0, 10.0 high: a groove 20 wide, 10 deep, that
+        leaves 2.0 over the flat."""
+        self.make(
+            "carriage-stop",
+            ("bed", "thickness", "caliper", "4.0"),
+            ("bed", "depth", "depth-gauge", "10.0"),
+            typed=[("bed.angle", "90"), ("bed.room", "70")],
+        )
+        self.assertEqual(self.value("vee1.width"), 20)
+        checks = {one.key: one for one in self.job.plan.made.checks}
+        self.assertAlmostEqual(checks["over-the-crest"].have, 2.0)
+        self.finish_by(proof=[("size.block.height", "caliper", "40.0")])
+
+    def test_a_spanner_with_pins_for_a_nut(self):
+        """Two holes of 4.2, 30 apart: pins of 4."""
+        self.make(
+            "ring-nut-spanner",
+            ("nut", "shaft", "micrometer", "40.0"),
+            ("nut", "slot", "slips", "5.0"),
+            ("nut", "depth", "depth-gauge", "2.5"),
+            ("nut", "thickness", "caliper", "8.0"),
+            typed=[
+                ("nut.pitch", "30"),
+                ("nut.hole", "4.2"),
+                ("nut.torque", "25"),
+                ("machine.clear", "20"),
+            ],
+        )
+        self.size("head.kind", "pins")
+        self.assertEqual(self.value("pins.diameter"), 4)
+        self.finish_by(proof=[("size.plate.thickness", "caliper", "8.0")])
+
+    def test_an_angle_block_for_work_at_20_degrees(self):
+        """5 and 80 tan 20° = 29.118."""
+        self.make("sloped-block", typed=[("work.angle", "20")])
+        self.assertAlmostEqual(self.value("block.height"), 34.12)
+        self.finish_by(proof=[("size.slope.low", "caliper", "5.0")])
+
+
 class PlatesAndArms(OfTheFamilies):
     def test_a_clamp_plate_over_what_it_pinches(self):
         """20.3 high over a floor of 20.0: 0.3 of pinch; of 20.05 it would have none."""

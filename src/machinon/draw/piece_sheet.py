@@ -21,6 +21,7 @@ from machinon.core.piece.features import (
     Holes,
     Knurl,
     Slits,
+    Slope,
     TaperBore,
 )
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
@@ -57,6 +58,7 @@ SAID = {
     "pins": "{} between pins",
     "half_angle": "{} to the axis",
     "angle": "{} between flanks",
+    "lean": "{} to the base",
     "rise": "{} high",
 }
 
@@ -630,11 +632,21 @@ class _Sheet:
         room_x = self.board.width - left - gap - 2 * size
         # what is written at holes stands right of the upper view, over the right one,
         # or above all, whichever leaves more for the views
-        words = max((self._note_wide(text, keys) for _, text, keys in notes), default=0)
+        # in first angle what is seen from the right has its words over that view
+        over_right = [
+            note
+            for note in notes
+            if self.first_angle and self._seen_at(note[0])[0] == "right"
+        ]
+        beside_it = [note for note in notes if note not in over_right]
+        words = max(
+            (self._note_wide(text, keys) for _, text, keys in beside_it), default=0
+        )
         above_all = len(notes) * NOTE * size
+        over_it = len(over_right) * NOTE * size
         for _ in range(2):
             lanes = len(rows["x"]) * LANE * size
-            room_y = self._floor() - lanes - gap - 5 * size
+            room_y = self._floor() - lanes - gap - 5 * size - over_it
             fits = room_x / (long + wide)
             beside = min(fits, room_y / (wide + tall))
             if self.first_angle:  # the words have a column of their own
@@ -647,7 +659,7 @@ class _Sheet:
             rows["x"] = self._lanes_along(by_kind["x"], scale)
         # above the views: the title, and the lengths where the upper one is that from
         # above
-        top = 4.0 * size + (0.0 if self.first_angle else lanes)
+        top = 4.0 * size + (over_it if self.first_angle else lanes)
         if over > beside:
             top, words = top + above_all, 0.0
         enough = scale * (wide + tall) > 9 * size
@@ -694,7 +706,8 @@ class _Sheet:
             lines = len(rows["x"]) * LANE + len(notes) * NOTE + 0.8
             self._block_notes(notes, places, None, y0 - lines * size)
         else:
-            self._block_notes(notes, places, x0 + long * scale + gap, y0 + size)
+            self._block_notes(beside_it, places, x0 + long * scale + gap, y0 + size)
+            self._block_notes(over_right, places, None, 3.4 * size)
         self._title_and_foot()
         return enough
 
@@ -726,6 +739,21 @@ class _Sheet:
         lead = max(self.figures[key].room(self.size) for key in keys)
         return text_width(text, self.size) + lead + self.size
 
+    def _seen_at(self, name: str) -> tuple[str, Point]:
+        """The view of a block that a feature's words belong to, and the place there."""
+        seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
+        one = self.made.body.feature(name)
+        if isinstance(one, Holes):
+            return seen.get(one.face, "top"), max(one.points)
+        if isinstance(one, FlankedSlot):
+            half = one.depth / 2
+            level = one.block[2] - half if one.face == "top" else half
+            return "front" if one.across else "right", (one.at, level)
+        if isinstance(one, Slope):
+            long = one.block[0]
+            return "front", (0.75 * long, one.low + 0.75 * one.rise)
+        return "top", (0.0, 0.0)
+
     def _block_notes(
         self,
         notes: list[tuple[str, str, list[str]]],
@@ -735,19 +763,9 @@ class _Sheet:
     ) -> None:
         """Each from the hole of its pattern nearest to it: beside the upper view, from
         x, or above all."""
-        seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
         placed = []
         for name, text, keys in notes:
-            one = self.made.body.feature(name)
-            view, at = "top", (0.0, 0.0)
-            if isinstance(one, Holes):
-                view = seen.get(one.face, "top")
-                at = max(one.points)
-            elif isinstance(one, FlankedSlot):
-                view = "front" if one.across else "right"
-                half = one.depth / 2
-                level = one.block[2] - half if one.face == "top" else half
-                at = (one.at, level)
+            view, at = self._seen_at(name)
             placed.append((views[view](*at), text, keys))
         # in the order of their holes down the page, so that no leaders cross
         for at, text, keys in sorted(placed, key=lambda note: note[0][1]):

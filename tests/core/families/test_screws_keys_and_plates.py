@@ -163,3 +163,97 @@ class Plates(unittest.TestCase):
                 ({"recesses_depth": "2.5"}, "depth"),
             ],
         )
+
+
+class ClampsStopsAndSpanners(unittest.TestCase):
+    def test_a_strap_clamp_shares_its_pull_by_its_arms(self):
+        """25 Nm on M10 pull 25 / (0.2 × 0.010) = 12.5 kN. The stud at 57.5: 28.5 to the
+        work, 45.5 to the heel at 12; 12.5 × 45.5 / 74 = 7.7 kN on the work."""
+        told = {one.key: one for one in made("strap-clamp").checks}
+        self.assertEqual((told["near-the-work"].need, told["near-the-work"].have),
+                         (28.5, 45.5))  # fmt: skip
+        self.assertIn("12.5 kN, 7.7 kN", told["holds"].says)
+        # M = 12.5 kN × 28.5 × 45.5 / 74; W = (25 − 11) 20² / 6
+        self.assertAlmostEqual(told["bends"].have, 12500 * 28.5 * 45.5 / 74 * 6 / 5600)
+
+    def test_what_usually_goes_wrong_with_a_strap_clamp(self):
+        each_is_said(
+            self,
+            "strap-clamp",
+            [
+                ({"block_height": "12"}, "bends"),
+                ({"hole1_from_side": "35"}, "near-the-work"),
+                ({"pocket1_width": "10.2"}, "stud-passes"),
+                ({"block_height": "9"}, "heel-screw"),
+            ],
+        )
+
+    def test_a_carriage_stop_bears_on_the_flanks_of_its_bed(self):
+        """A bed vee of 90°, 12 high with a flat of 3: the flat lies 1.5 under its sharp
+        top. A groove 22.2 wide is 11.1 deep, and 9.6 of its flanks bear."""
+        told = {one.key: one for one in made("carriage-stop").checks}
+        self.assertAlmostEqual(told["over-the-crest"].have, 1.5)
+        self.assertAlmostEqual(told["bears"].have, 9.6)
+
+    def test_what_usually_goes_wrong_with_a_carriage_stop(self):
+        each_is_said(
+            self,
+            "carriage-stop",
+            [
+                ({"vee1_angle": "88"}, "angle"),
+                ({"bed_crest": "0.4"}, "over-the-crest"),
+                ({"vee1_width": "12"}, "bears"),
+                ({"hole1_from_front": "27"}, "screw-clear"),
+                ({"bed_room": "38"}, "carriage-passes"),
+            ],
+        )
+
+    def test_a_hook_carries_the_nut_s_torque_on_its_nose(self):
+        """30 Nm on a nut of 45: 1333 N on a nose of 4.8 × 8."""
+        told = {one.key: one for one in made("ring-nut-spanner").checks}
+        self.assertAlmostEqual(told["shears"].have, 30_000 / 22.5 / (4.8 * 8))
+
+    def test_pins_share_it_as_a_couple(self):
+        """34 between them: 882 N on each pin of 4."""
+        pins = made("ring-nut-spanner", head_kind="pins")
+        told = {one.key: one for one in pins.checks}
+        self.assertAlmostEqual(told["shears"].have, 30_000 / 34 / (math.pi * 4))
+        (a, b) = pins.body.feature("pins").points
+        self.assertAlmostEqual(math.dist(a, b), 34)
+
+    def test_what_usually_goes_wrong_with_a_spanner(self):
+        each_is_said(
+            self,
+            "ring-nut-spanner",
+            [
+                ({"hook_width": "5.2"}, "nose-in-slot"),
+                ({"hook_depth": "2.5"}, "nose-short"),
+                ({"hook_width": "1", "plate_thickness": "3"}, "shears"),
+                ({"handle_length": "40"}, "torque"),
+                ({"head_kind": "pins", "pins_diameter": "4.3"}, "pins-in-holes"),
+                ({"head_kind": "pins", "pins_diameter": "3"}, "pins-close"),
+                ({"machine_clear": "6"}, "swing"),
+            ],
+        )
+
+    def test_an_angle_block_is_as_high_as_its_sine(self):
+        """15° over 80 rise 80 tan 15° = 21.436; a minute of it is 25 µm."""
+        block = made("sloped-block")
+        self.assertAlmostEqual(block.values["block.height"], 5 + 21.44)
+        volume = 80 * 24 * (5 + 21.436 / 2)
+        self.assertAlmostEqual(block.body.volume, volume - 4 * 0.5 * 15.7, delta=15)
+        told = {one.key: one for one in block.checks}
+        self.assertIn("25 µm", told["minute"].says)
+
+    def test_what_usually_goes_wrong_with_an_angle_block(self):
+        each_is_said(
+            self,
+            "sloped-block",
+            [
+                ({"block_height": "20"}, "top"),
+                ({"block_height": "30"}, "no-land"),
+                ({"slope_low": "1"}, "low-end"),
+                ({"block_width": "10"}, "holds-the-work"),
+                ({"window_diameter": "14"}, "window-wall"),
+            ],
+        )

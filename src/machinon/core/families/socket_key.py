@@ -227,7 +227,7 @@ FAMILY = Family(
     "Socket key",
     "A square or hexagon key for a chuck's or a screw's socket, with a cross handle.",
     "for a square socket of 8 mm, 14 deep",
-    also="chuck key spanner wrench square hexagon tommy bar T-handle Allen",
+    also="chuck key spanner wrench square hexagon tommy bar T-handle",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(head.diameter + 1, 1)",
              "a clean-up", 3, 120),

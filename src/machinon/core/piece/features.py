@@ -1250,6 +1250,41 @@ class CornerRounds(Feature, frozen=True):
         return {self.name: Face("cylinder", {"radius": self.radius})}
 
 
+class Slope(Feature, frozen=True):
+    """The top of a block made aslant: it stands `low` high at the left end and rises
+    by an angle to the right; degrees."""
+
+    block: tuple[float, float, float]
+    low: float
+    angle: float
+
+    @property
+    def rise(self) -> float:
+        """How much higher it stands at the right end, mm."""
+        return self.block[0] * math.tan(math.radians(self.angle))
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, wide, high = self.block
+        lean = self.rise / long
+        over = high + PAST
+        outline = (
+            (-PAST, self.low - PAST * lean),
+            (long + PAST, self.low + (long + PAST) * lean),
+            (long + PAST, max(over, self.low + (long + PAST) * lean) + PAST),
+            (-PAST, over + PAST),
+        )
+        front = block_face("front", *self.block)
+        return (Sunk(front, outline, -PAST, wide + PAST),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"angle": self.angle})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        long = self.block[0]
+        said = Dimension("hole", 0.0, long, (long / 2, self.low + self.rise / 2))
+        return {"low": Dimension("z", 0.0, self.low), "lean": said}
+
+
 class Outline(Feature, frozen=True):
     """What stands outside of an outline, taken off a block from its top right down;
     points: corners and arcs, counter-clockwise."""

@@ -18,6 +18,7 @@ from machinon.core.piece.features import (
     SawCuts,
     SixFaces,
     Slits,
+    Slope,
     Slot,
 )
 from machinon.core.quantity import ANGLE
@@ -191,6 +192,20 @@ def sunk_list(step: StepTold) -> WorkList | None:
             )
         case Outline():
             return _along(one)
+        case Slope():
+            stack = reckon("sine", {"angle": one.angle, "length": 100.0})
+            place = Line(
+                "place",
+                "Set it aslant in the vise",
+                (
+                    Shown("Angle", one.angle, ANGLE),
+                    Shown("Slips under a sine bar of 100", stack["stack"], step=0.001),
+                ),
+                "The sloping face level: by a sine bar against the fixed jaw, or by a "
+                "protractor and then trued by the indicator along the face.",
+            )
+            passes = _passes(one.block[2] - one.low, 0.0, "Down at its low end.")
+            return WorkList((place, *passes), answers=(stack,))
         case SawCuts():
             return WorkList(
                 tuple(

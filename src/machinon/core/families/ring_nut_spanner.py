@@ -1,0 +1,270 @@
+"""Spanner for a ring nut: a hook round its outside, or two pins in its face.
+
+Seen from above; the nut's axis is at the left, the handle runs to the right.
+"""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Block, Body
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.features import Feature, Hole, Holes, Outline, Places, SixFaces
+from machinon.core.piece.solid_cuts import Point
+from machinon.core.quantity import TORQUE
+from machinon.core.reckoning import TEXT
+
+PLAY = 0.3  # mm: the hook's arc round the nut is that much larger on the radius
+REACH = 130.0  # degrees that the hook goes round the nut from its handle
+SINGLE = 300.0  # N: one hand's pull at the end of a handle; a shop rule
+SHEARS = 200.0  # N/mm²: what a hardened pin or a hook's nose carries
+
+
+def _hook(s: Values) -> bool:
+    return bool(s["head.kind"] == "hook")
+
+
+def _head(s: Values) -> float:
+    """Radius of the head, mm."""
+    if _hook(s):
+        return float(s["nut.diameter"] / 2 + PLAY + s["head.wall"])
+    return float(s["nut.pitch"] / 2 + s["pins.diameter"] / 2 + s["head.wall"])
+
+
+def _axis(s: Values) -> Point:
+    """Where the nut's axis lies, from the low left corner."""
+    return _head(s), _head(s)
+
+
+def _shape(s: Values) -> tuple[Point, ...]:
+    """The outline of head and handle."""
+    from shapely import Point as At
+    from shapely import Polygon, box
+
+    x, y = _axis(s)
+    outer, half = _head(s), s["handle.width"] / 2
+    round_head = At(x, y).buffer(outer, quad_segs=24)
+    handle = box(x, y - half, x + outer + s["handle.length"], y + half)
+    if not _hook(s):
+        made = round_head.union(handle)
+    else:
+        inner = s["nut.diameter"] / 2 + PLAY
+        far = 4 * outer
+        first, last = 0.0, math.radians(REACH)
+        turns = [first + (last - first) * i / 12 for i in range(13)]
+        sector = Polygon(
+            [(x, y), *((x + far * math.cos(a), y + far * math.sin(a)) for a in turns)]
+        )
+        # the nose stands in, square to the nut, at the end of the arc
+        out, along = (math.cos(last), math.sin(last)), (-math.sin(last), math.cos(last))
+        wide = s["hook.width"]
+        middle = inner + s["head.wall"] / 2
+        tip = s["nut.diameter"] / 2 - s["hook.depth"]
+        nose = Polygon(
+            [
+                (x + out[0] * r - along[0] * w, y + out[1] * r - along[1] * w)
+                for r, w in ((tip, 0.0), (middle, 0.0), (middle, wide), (tip, wide))
+            ]
+        )
+        ring = round_head.intersection(sector).union(handle)
+        made = ring.difference(At(x, y).buffer(inner, quad_segs=24)).union(nose)
+    if made.geom_type != "Polygon":
+        made = max(made.geoms, key=lambda part: part.area)
+    points = [(float(a), float(b)) for a, b in made.exterior.coords[:-1]]
+    return tuple(points if made.exterior.is_ccw else points[::-1])
+
+
+def _size(s: Values) -> tuple[float, float, float]:
+    points = _shape(s)
+    long = max(x for x, _ in points)
+    return long, 2 * _head(s), s["plate.thickness"]
+
+
+def build(s: Values) -> Body:
+    size = _size(s)
+    x, y = _axis(s)
+    features: list[Feature] = [
+        SixFaces("plate", *size),
+        Outline("shape", size, _shape(s)),
+    ]
+    if not _hook(s):
+        half = s["nut.pitch"] / 2
+        at = Places(((x, y - half), (x, y + half)))
+        hole = Hole(s["pins.diameter"], ream=True)
+        features.insert(1, Holes("pins", "top", at, hole, size[2], block=size))
+    over = s["stock.over"]
+    stock = Block((-over, -over, 0.0), (size[0] + over, size[1] + over, size[2]))
+    return Body(stock, tuple(features))
+
+
+def checks(s: Values) -> Iterable[Check]:
+    arm = (s["handle.length"] + _head(s)) / 1000
+    most = SINGLE * arm
+    yield Check(
+        "torque",
+        "shape",
+        s["nut.torque"] <= most <= 3 * s["nut.torque"],
+        f"A hand of {SINGLE:g} N at its end gives {most:.0f} Nm; {s['nut.torque']:g} "
+        f"are wanted, and no more than {3 * s['nut.torque']:.0f}, or the nut suffers.",
+        grave=False,
+    )
+    if _hook(s):
+        yield at_least(
+            "nose-in-slot",
+            "shape",
+            s["nut.slot"] - s["hook.width"],
+            0.1,
+            "Slot of the nut wider than the nose",
+        )
+        yield at_least(
+            "nose-short",
+            "shape",
+            s["nut.slot_depth"] - s["hook.depth"],
+            0.2,
+            "Slot deeper than the nose, so that the arc bears",
+        )
+        pull = s["nut.torque"] * 1000 / (s["nut.diameter"] / 2)
+        stress = pull / (s["hook.width"] * s["plate.thickness"])
+        place = "shape"
+    else:
+        yield at_least(
+            "pins-in-holes",
+            "pins",
+            s["nut.hole"] - s["pins.diameter"],
+            0.05,
+            "Holes of the nut wider than the pins",
+        )
+        yield at_least(
+            "pins-close",
+            "pins",
+            0.6 - (s["nut.hole"] - s["pins.diameter"]),
+            0.0,
+            "Pins not so thin that they bear on an edge",
+            grave=False,
+        )
+        pull = s["nut.torque"] * 1000 / s["nut.pitch"]
+        stress = pull / (math.pi / 4 * s["pins.diameter"] ** 2)
+        place = "pins"
+    yield Check(
+        "shears",
+        place,
+        stress <= SHEARS,
+        f"At that torque {'the nose' if _hook(s) else 'each pin'} carries "
+        f"{stress:.0f} N/mm²; up to {SHEARS:.0f} does.",
+        have=stress,
+        need=SHEARS,
+    )
+    yield at_least(
+        "swing",
+        "shape",
+        s["machine.clear"],
+        s["plate.thickness"] + (0.0 if _hook(s) else 2.0),
+        "Room over the nut for the spanner",
+        grave=False,
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    flat = Holding(
+        "flat",
+        "mill",
+        "In the vise, the plate flat",
+        "From plate of its thickness: only its edges are cut.",
+        (
+            Step("mark", ("plate",), title="Stick the template on, punch the middles"),
+            Step("square", ("plate",), title="Cut the blank to length and width"),
+            *(
+                (
+                    Step("drill", ("pins",)),
+                    Step("ream", ("pins",)),
+                    Step("prove", ("pins",), title="Span over two pins against the "
+                         "nut's holes", tool="caliper, two pins"),
+                )
+                if not _hook(s)
+                else ()
+            ),
+        ),
+    )  # fmt: skip
+    shape = Holding(
+        "shape",
+        "bench",
+        "In the bench vise",
+        "Sawn near the line and filed to it; the arc and the nose by the nut itself.",
+        (
+            Step("mill", ("shape",), title="Saw near the line, file to it",
+                 tool="saw and files", note="Blue the nut, try it on, file where it "
+                 "shows." if _hook(s) else ""),
+            Step("deburr", ()),
+        ),
+    )  # fmt: skip
+    last = Step(
+        "harden" if _hook(s) else "press",
+        (),
+        title="Harden the nose, temper it tough" if _hook(s) else "Press the pins in",
+        note=""
+        if _hook(s)
+        else "They stand out by what the nut's holes are deep, less half a millimetre.",
+        key="last",
+    )
+    end = Holding("end", "bench", "At the bench", "What bears is hard.", (last,))
+    return flat, shape, end
+
+
+FAMILY = Family(
+    "ring-nut-spanner",
+    "Ring nut spanner",
+    "Turns a ring nut: a hook round its outside, or two pins in its face.",
+    "as a hook for a slotted nut of 45 mm",
+    also="hook pin peg face C spanner wrench lock nut bearing nut slotted template",
+    sizes=(
+        Size("head.kind", "how it takes the nut", "hook", "by its slots", kind=TEXT,
+             choices=("hook", "pins")),
+        Size("head.wall", "wall of the head", "up(0.22*nut.diameter, 1)", "", 3, 60),
+        Size("plate.thickness", "thickness of the plate", "min(nut.thick, 8)",
+             "no thicker than the nut", 2, 30, at="plate.height"),
+        Size("hook.width", "width of the nose", "nut.slot - 0.2", "into the slot", 1,
+             40),
+        Size("hook.depth", "how far the nose stands in", "nut.slot_depth - 0.4",
+             "short of the slot's floor", 0.5, 20),
+        Size("pins.diameter", "pins", "down(nut.hole - 0.1, 0.5)",
+             "a little under the holes", 1, 20),
+        Size("handle.length", "length of the handle", "up(nut.torque*1000/220, 10)",
+             "what one hand gives", 30, 600),
+        Size("handle.width", "width of the handle", "up(0.45*nut.diameter, 1)", "", 6,
+             80),
+        Size("stock.over", "stock round it", "1.5", "sawn", 0, 20),
+    ),
+    build=build,
+    route=route,
+    checks=checks,
+    mates=(
+        Mate("nut", "the ring nut", (
+            MateSize("diameter", "its outside", 45.0, ("shaft",)),
+            MateSize("slot", "width of its slots", 5.0, ("slot", "groove")),
+            MateSize("slot_depth", "depth of its slots", 2.5, ("depth",)),
+            MateSize("thick", "its thickness", 9.0, ("thickness", "length")),
+            MateSize("pitch", "between two opposite holes in its face", 34.0),
+            MateSize("hole", "those holes", 4.2),
+            MateSize("torque", "what it is tightened to, Nm", 30.0, kind=TORQUE),
+        )),
+        Mate("machine", "where it is turned", (
+            MateSize("clear", "room over the nut", 15.0),
+        )),
+    ),
+    material="tool steel",
+    ways=({"head.kind": "pins"},),
+    proof=("plate.thickness",),
+    cautions={
+        "proof": "Spindle locked or in back gear, machine off at its switch: pull the "
+        "spanner towards you, never push.",
+    },
+)  # fmt: skip
