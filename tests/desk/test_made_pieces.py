@@ -400,6 +400,31 @@ class Blocks(MadePieces):
         self.assertEqual(self.value("block.height"), 30)
 
 
+class Revisions(MadePieces):
+    def test_what_changed_since_is_shown_on_the_drawing(self):
+        """Hub 72 for its rule's 69, then a flange of 20 for 18, which the stock's length
+        follows."""
+        self.window.open_job("back-plate-130")
+        view = self.stage("piece")
+        (never,) = view.drawn_menu().actions()
+        self.assertFalse(never.isEnabled(), "it was never drawn otherwise")
+        hub = self.value("hub.diameter")
+        self.size("hub.diameter", "72")
+        self.size("flange.thickness", "20")
+        thick, hub_typed = [one.text() for one in view.drawn_menu().actions()]
+        self.assertIn("hub diameter: 72", hub_typed)
+        self.pick(view.drawn_menu(), hub_typed)
+        self.assertIn("3 sizes differ", view.says.text())
+        said = [i.text for i in view.drawing.drawing().items if isinstance(i, Text)]
+        self.assertIn(f"was {hub:g}", said)
+        self.pick(view.drawn_menu(), thick)
+        self.assertIn("2 sizes differ", view.says.text())
+        self.job.undo()
+        self.window.go("piece")
+        self.assertEqual(view.was, {}, "another drawing is compared anew")
+        self.assertEqual(len(view.drawn_menu().actions()), 1)
+
+
 class Sleeves(MadePieces):
     """Between faces 45.03 apart (depth micrometer, one reading ±17 µm) with 0.05 to
     0.12 of play: 45.03 − 0.12 + doubt to 45.03 − 0.05 − doubt."""

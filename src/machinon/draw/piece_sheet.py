@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.body import VIEWS
-from machinon.core.piece.family import Known, Made, spoken
+from machinon.core.piece.family import Known, Made, Value, spoken
 from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.features import (
     Cone,
@@ -93,17 +93,22 @@ def piece_sheet(
     paper: bool = False,
     stale: Set[str] = frozenset(),
     first_angle: bool = False,
+    was: Mapping[str, Value] | None = None,
 ) -> Drawing:
     """The sheet of a piece on a page of that size, px.
 
     size: height of the figures, less where they would lie on each other; paper:
     without the sizes that would only bring a feature it has not; stale: sizes that were
     cut as they are no longer drawn; first_angle: what is seen from above stands below,
-    what is seen from the right at the left; else as in third angle.
+    what is seen from the right at the left; else as in third angle; was: sizes as they
+    were drawn before, said beside those that differ.
     """
     figures = _figures(made, inch)
     for key in stale & figures.keys():
         figures[key] = replace(figures[key], role="stop")
+    for key in changed_since_then(made, was or {}):
+        said = _figure(made, replace(made.sizes[key], value=(was or {})[key]), inch)
+        figures[key] = replace(figures[key], small=f"was {said.text}", role="cut")
     if paper:
         without = _left_out(made)
         figures = {k: one for k, one in figures.items() if _feature(k) not in without}
@@ -115,6 +120,19 @@ def piece_sheet(
         return board.done(), enough
 
     return uncrowded(laid_out, frozenset())
+
+
+def changed_since_then(made: Made, was: Mapping[str, Value]) -> list[str]:
+    """The sizes of a piece that were drawn otherwise, in their order."""
+
+    def same(a: Value, b: Value) -> bool:
+        if isinstance(a, int | float) and isinstance(b, int | float):
+            return abs(a - b) < 1e-6
+        return a == b
+
+    return [
+        k for k, one in made.sizes.items() if k in was and not same(one.value, was[k])
+    ]
 
 
 @dataclass(frozen=True, slots=True)

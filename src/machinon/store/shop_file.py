@@ -462,6 +462,22 @@ class ShopFile:
         query = sa.select(sa.func.count()).where(revisions.c.document_id == id)
         return int(self._read(lambda c: c.execute(query).scalar_one()))
 
+    def history(self, id: str, most: int = 400) -> list[tuple[DaybookLine, Document]]:
+        """A document as each act left it that was not taken back, the newest first;
+        what cannot be read any more is left out."""
+        query = (
+            sa.select(acts.c.at, acts.c.context, acts.c.says, revisions.c.body)
+            .join(acts, acts.c.id == revisions.c.act_id)
+            .where(revisions.c.document_id == id, acts.c.state == "done")
+            .order_by(revisions.c.id.desc())
+            .limit(most)
+        )
+        found = []
+        for at, context, says, body in self._read(lambda c: c.execute(query).all()):
+            with contextlib.suppress(Unreadable):
+                found.append((DaybookLine(at, context, says), unpacked(body)))
+        return found
+
     def new_id(self, name: str) -> str:
         """An id made from a name that no document of any kind has ever had."""
         query = sa.select(documents.c.id)

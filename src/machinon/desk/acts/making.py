@@ -2,6 +2,7 @@
 
 import contextlib
 import functools
+from dataclasses import dataclass
 from typing import Literal
 
 from msgspec.structs import replace
@@ -25,7 +26,7 @@ from machinon.core.job.made_piece import (
 from machinon.core.job.plan import dial_for
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import with_done, without_done
-from machinon.core.piece.family import spoken
+from machinon.core.piece.family import Value, spoken
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
@@ -36,6 +37,16 @@ from machinon.core.route.work.listed import work_list
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
 from machinon.desk.acts.job import JobAtHand
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """The job as it was before an act: when that was, and what it did."""
+
+    at: str
+    says: str
+    job: Job
+
 
 # what leaves a size that a slide is fed to
 AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
@@ -98,6 +109,29 @@ class MakingActs(JobAtHand):
         said = "proved as well" if len(surfaces) > len(proof.surfaces) else "not proved"
         job = self.job.with_work(proof=replace(proof, surfaces=surfaces))
         self._keep(f"{made.family.name}, {words}: {said}.", job)
+
+    def drawn_before(self) -> list[Drawn]:
+        """How the piece at hand was drawn before, the newest first: each time that a
+        decision of it changed."""
+        found: list[Drawn] = []
+        at, making, after = self.job.at, self.job.making, None
+        for line, job in self.file.history(self.job.id):
+            work = next((w for w in getattr(job, "works", ()) if w.key == at), None)
+            if work is None or work.making is None:
+                break  # before it was begun
+            if after is not None and work.making != making:
+                assert isinstance(job, Job)
+                found.append(Drawn(after.at, after.says, job))
+            making, after = work.making, line
+        return found
+
+    def sizes_then(self, drawn: Drawn) -> dict[str, Value]:
+        """The sizes of the piece at hand as it was drawn before, on the mates as they
+        are now; empty where it could not be made."""
+        job = replace(drawn.job, at=self.job.at)
+        pieces = {id: one for id, one in self.pieces.items() if id in job.pieces}
+        made = self._planned(job, self.shop, pieces).made
+        return {} if made is None else {k: v.value for k, v in made.sizes.items()}
 
     def could_be_there(self, key: str) -> str:
         """The feature of a size that the piece may have already; empty for none."""

@@ -1,6 +1,7 @@
 """Piece, for any family: its sheet with sizes changed in place, and its checks."""
 
 import functools
+from collections.abc import Mapping
 
 from PySide6.QtCore import QRectF
 from PySide6.QtWidgets import (
@@ -15,8 +16,10 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
-from machinon.core.piece.family import Known, spoken
+from machinon.core.piece.family import Known, Made, Value, spoken
 from machinon.core.quantity import LENGTH, length_text
+from machinon.core.shop.making import Making
+from machinon.desk.acts.making import Drawn
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.size_edit import SizeEdit
@@ -33,7 +36,7 @@ from machinon.desk.widgets import (
     set_ink,
 )
 from machinon.draw.drawing import Drawing
-from machinon.draw.piece_sheet import piece_sheet
+from machinon.draw.piece_sheet import changed_since_then, piece_sheet
 
 
 class PieceView(StageView):
@@ -55,6 +58,7 @@ class PieceView(StageView):
         self.edit.setAccessibleName("Size")
         self.edit.returnPressed.connect(self._on_size_entered)
         self._key, self._fit = "", 0
+        self._compared: Making | None = None
         self.says = label("", "faint", wrap=True)
         self.open_fit = button("", self._open_fit)
         self.follow = button("Follow its rule again", self._follow)
@@ -71,6 +75,8 @@ class PieceView(StageView):
         )
         self.add = button("Add a feature…", self._ask_part)
         self.rack = label("", "", "measured", wrap=True)
+        self.compare = button("Compare…", self._ask_before)
+        self.was: dict[str, Value] = {}
         self.asked: dict[str, Field] = {}
         self.asked_box = QWidget()
         self.asked_lines = QVBoxLayout(self.asked_box)
@@ -96,7 +102,7 @@ class PieceView(StageView):
         column = QVBoxLayout()
         column.setContentsMargins(px(12), px(10), px(8), px(8))
         column.addLayout(metal)
-        column.addWidget(Abreast(2, self.as_solid, self.add))
+        column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
         column.addWidget(self.rack)
         column.addSpacing(px(6))
         column.addWidget(self.checks_title)
@@ -131,6 +137,33 @@ class PieceView(StageView):
         self._ask(plan.asked)
         self.rack.setText(self.job.own_stock())
         self.rack.setVisible(bool(self.rack.text()))
+        if making != self._compared:
+            self.was = {}
+        self._show_sheet()
+
+    def drawn_menu(self) -> QMenu:
+        """The times that it was drawn otherwise, the newest first."""
+        menu = QMenu(self)
+        for one in self.job.drawn_before()[:40]:
+            day = f"{one.at[:10]} {one.at[11:16]}"
+            act = functools.partial(self._compare, one)
+            menu.addAction(f"Before {day}: {one.says}", act)
+        if menu.isEmpty():
+            menu.addAction("It was never drawn otherwise").setEnabled(False)
+        elif self.was:
+            menu.addSeparator()
+            menu.addAction("Compare no longer", functools.partial(self._compare, None))
+        return menu
+
+    def _ask_before(self) -> None:
+        self.drawn_menu().popup(
+            self.compare.mapToGlobal(self.compare.rect().bottomLeft())
+        )
+
+    def _compare(self, drawn: Drawn | None) -> None:
+        """Show which sizes were drawn otherwise then."""
+        self._compared = self.job.job.making
+        self.was = {} if drawn is None else self.job.sizes_then(drawn)
         self._show_sheet()
 
     def _ask(self, keys: tuple[str, ...]) -> None:
@@ -164,6 +197,8 @@ class PieceView(StageView):
             self._tell("Not known yet: " + "; ".join(plan.missing) + ".", "stop")
         elif plan.problem:
             self._tell(plan.problem, "stop")
+        elif self.was and plan.made is not None:
+            self._tell(_how_it_differs(plan.made, self.was), "cut")
         elif self.pages.currentWidget() is self.solid:
             self._tell("Pull it by the mouse, or turn it by the arrows.")
         else:
@@ -189,6 +224,7 @@ class PieceView(StageView):
             size,
             self.job.inch,
             stale=self.job.plan.stale,
+            was=self.was,
             first_angle=self.job.shop.first_angle,
         )
 
@@ -369,6 +405,18 @@ class PieceView(StageView):
     def _follow(self) -> None:
         self.job.set_size(self._key, "")
         self._close_edit()
+
+
+def _how_it_differs(made: Made, was: Mapping[str, Value]) -> str:
+    """How many sizes differ from those drawn then, and which came or went."""
+    changed = changed_since_then(made, was)
+    told = f"{len(changed)} {'size differs' if len(changed) == 1 else 'sizes differ'}"
+    gone = {spoken(key.partition(".")[0]) for key in was if key not in made.sizes}
+    new = {spoken(key.partition(".")[0]) for key in made.sizes if key not in was}
+    for names, words in ((new, "new since"), (gone, "taken out since")):
+        if names:
+            told += f"; {words}: {', '.join(sorted(names))}"
+    return f"{told}. What it was stands beside each."
 
 
 def _ruled(known: Known) -> str:
