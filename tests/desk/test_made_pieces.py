@@ -402,7 +402,7 @@ class Blocks(MadePieces):
 
 class Revisions(MadePieces):
     def test_what_changed_since_is_shown_on_the_drawing(self):
-        """Hub 72 for its rule's 69, then a flange of 20 for 18, which the stock's length
+        """Hub 72 for its rule's 69, then a flange of 20 for 18: the stock's length
         follows."""
         self.window.open_job("back-plate-130")
         view = self.stage("piece")

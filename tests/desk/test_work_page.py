@@ -66,6 +66,33 @@ class AtTheMachine(MadePieces):
         self.assertEqual(page.head.text(), "Out from the table's axis")
         self.assertEqual(self.job.job.work.ways, {"places": "turned"})
 
+    def test_work_is_centred_in_four_jaws_to_10_um(self):
+        """It stands 0.15 towards jaw 3 and 0.03 towards jaw 4; the person moves it nine
+        tenths of what is said each time."""
+        self.begin("turned-piece", "Old flange")
+        self.work("turn-step2")
+        self.click(self.page.true)
+        cut = self.window.job_page().view()
+        true = cut.true
+        self.assertTrue(true.isVisible())
+        self.type(true.limit.edit, "0.01")
+        x, y, turns = -0.15, -0.03, 0
+        while true.line.key != "true":
+            turns += 1
+            self.assertLess(turns, 5)
+            needle = [x, y, -x, -y]
+            self.type(true.field.edit, " ".join(f"{v - x:.3f}" for v in needle))
+            for shown in true.line.figures:
+                push = 0.9 * float(shown.value)
+                x += push * (shown.name == "Jaw 3 pushes")
+                y += push * (shown.name == "Jaw 4 pushes")
+        self.assertLessEqual(2 * abs(x), 0.01)
+        self.assertEqual(len(self.job.turns_read), turns)
+        self.type(true.field.edit, "0 0.1")
+        self.assertIn("three readings", true.field.message.text())
+        self.click(true.done)
+        self.assertTrue(cut.lines.isVisible(), "and on with the step")
+
     def test_a_line_is_chosen_and_one_that_is_done_is_opened_again(self):
         self.begin("plate-block", "Base")
         self.work("drill-holes1")

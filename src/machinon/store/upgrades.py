@@ -442,7 +442,7 @@ def _steps_are_worked_by_lines(document: Plain) -> Plain:
     are there before the first. Drawings were third angle whatever the shop said, and
     stay so."""
     for work in document.get("works", ()):
-        work |= {"at_step": "", "ticked": {}, "ways": {}}
+        work |= {"at_step": "", "ticked": {}, "ways": {}, "trued": {}}
     for one in (document, *document.get("works", ())):
         if one.get("making"):
             one["making"]["there"] = []

@@ -1,12 +1,14 @@
 import math
 import unittest
 
+from machinon.core.errors import BadInput
 from machinon.core.families import families, family_of
 from machinon.core.piece.family import make
 from machinon.core.reckoning import TEXT
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
+from machinon.core.route.work.set_true import read_round, set_true
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 
@@ -181,6 +183,38 @@ class KeysAndFlats(unittest.TestCase):
         self.assertEqual(first["Flat to far side"], round(radius + flats.across / 2, 3))
         self.assertEqual(second["Turn on by"], "6 turns + 10 of 15")
         self.assertEqual(fourth["Across two"], flats.across)
+
+
+class SetTrue(unittest.TestCase):
+    """0, 0.12, 0.30, 0.18 at four jaws: half of 0.30 − 0 from jaw 3, half of 0.18 −
+    0.12 from jaw 4."""
+
+    TURN = (0.0, 0.12, 0.30, 0.18)
+
+    def test_the_high_jaws_push_by_half_of_what_the_needle_differs(self):
+        line, _ = set_true(self.TURN, 0.01, "four")
+        shown = {"Needle": 0.3, "Jaw 3 pushes": 0.15, "Jaw 4 pushes": 0.03}
+        self.assertEqual(figures(line), shown)
+        self.assertIn("oosen jaw 1, push with jaw 3", line.note)
+
+    def test_a_shim_under_one_of_three_jaws_is_half_as_much_again(self):
+        """The middle lies √(0.15² + 0.03²) = 0.153 off; 1.5 times that."""
+        line, _ = set_true(self.TURN, 0.01, "three")
+        self.assertAlmostEqual(figures(line)["Shim"], 0.229, places=3)
+
+    def test_within_what_is_wanted_it_is_true(self):
+        line, _ = set_true((0.0, 0.004, 0.009, 0.005), 0.01, "four")
+        self.assertEqual(line.key, "true")
+
+    def test_an_oval_is_not_chased(self):
+        """0.05 high at two opposite places: no jaw takes that out."""
+        line, _ = set_true((0.05, 0.0, 0.05, 0.0), 0.01, "four")
+        self.assertEqual(line.key, "round")
+        self.assertEqual(figures(line)["Stays, however it is set"], 0.05)
+
+    def test_two_readings_are_no_turn(self):
+        with self.assertRaisesRegex(BadInput, "three readings or more"):
+            read_round([0.0, 0.1])
 
 
 class EveryStepHasLines(unittest.TestCase):

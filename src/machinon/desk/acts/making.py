@@ -28,12 +28,13 @@ from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import with_done, without_done
 from machinon.core.piece.family import Value, spoken
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import StepTold, still_cut
+from machinon.core.route.operations import HoldingTold, StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import own_tool
 from machinon.core.route.work.lines import Machines, WorkList
 from machinon.core.route.work.listed import work_list
+from machinon.core.route.work.set_true import read_round
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
 from machinon.desk.acts.job import JobAtHand
@@ -220,6 +221,53 @@ class MakingActs(JobAtHand):
         if ways.get(key) != answer:
             self._keep("At the machine: done another way.",
                        self.job.with_work(ways={**ways, key: answer}))  # fmt: skip
+
+    # -- set true in its chuck ----------------------------------------------
+
+    @property
+    def holding(self) -> HoldingTold | None:
+        """The holding of the step at the machine; None where none is."""
+        at = self.job.work.at_step
+        ups = (u for u in self.plan.route if any(s.key == at for s in u.steps))
+        return next(ups, None)
+
+    @property
+    def turns_read(self) -> tuple[tuple[float, ...], ...]:
+        """Every turn of readings in the holding at the machine, the last one last."""
+        up = self.holding
+        return self.job.work.trued.get(up.key, ()) if up is not None else ()
+
+    @property
+    def true_within(self) -> float:
+        """What the needle may show for the work to be true, mm."""
+        return float(self.job.work.ways.get("true", "0.02"))
+
+    def read_round(self, typed: str) -> None:
+        """A turn of indicator readings in the holding at the machine, equally spaced.
+
+        Raises BadInput on `readings`.
+        """
+        up = self.holding
+        assert up is not None
+        values = read_round(
+            [
+                quantity.parse(part, inch=self.inch, key="readings", low=-20, high=20)
+                for part in quantity.list_parts(typed)
+            ]
+        )
+        said = ", ".join(quantity.small_text(v, self.inch) for v in values)
+        work = self.job.work
+        trued = {**work.trued, up.key: (*self.turns_read, values)}
+        self._keep(f"Set true, read {said}.", self.job.with_work(trued=trued))
+
+    def set_true_within(self, typed: str) -> None:
+        """How true it is to be. Raises BadInput on `true`."""
+        value = quantity.parse(typed, inch=self.inch, key="true", low=0.001, high=2)
+        ways = {**self.job.work.ways, "true": quantity.typed_again(value)}
+        self._keep(
+            f"To run true within {length_text(value, 0.001, self.inch)}.",
+            self.job.with_work(ways=ways),
+        )
 
     def next_step(self) -> StepTold | None:
         """The first step after that at the machine which is not done; None for the

@@ -26,6 +26,7 @@ from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo, OnePage
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
+from machinon.desk.stages.set_true import SetTrue
 from machinon.desk.stages.work import WorkPage
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -298,6 +299,10 @@ class CutView(StageView):
         self.deepest.taken.connect(self._set_deepest)
         self.nothing = EmptyPage(self.look)
         self.lines = WorkPage(bench)
+        self.lines.truing.connect(lambda: self._set_true(True))
+        self.true = SetTrue(bench)
+        self.true.left.connect(lambda: self._set_true(False))
+        self.truing = False
         self._lay_out()
 
     # -- laying out ------------------------------------------------------
@@ -414,8 +419,8 @@ class CutView(StageView):
         """How high the page at hand must be before it scrolls."""
         px, narrow = self.look.px, self.width() < self.look.px(800)
         least = LEAST_STAGE + (90 if narrow else 0)
-        if self.pages.page is self.lines:
-            least = 270  # its figures give way
+        if self.pages.page in (self.lines, self.true):
+            least = 270  # their figures give way
         self.setMinimumHeight(px(least))
 
     def _size_large(self) -> None:
@@ -435,10 +440,12 @@ class CutView(StageView):
     def refresh(self) -> None:
         plan = self.job.plan
         if plan.at_step is not None:
-            self.pages.show_page(self.lines)
+            page = self.true if self.truing else self.lines
+            self.pages.show_page(page)
             self._size_least()
-            self.lines.refresh()
+            page.refresh()
             return
+        self.truing = False
         self._size_least()
         if plan.advice is None or plan.cut_state is None:
             self.pages.show_page(self.nothing)
@@ -507,6 +514,12 @@ class CutView(StageView):
             f"Still to measure or decide: {missing or 'a fit with a band'}.",
             ("To the fits", lambda: self.bench.go("fits", 0)),
         )
+
+    def _set_true(self, truing: bool) -> None:
+        """From the step to setting the work true, and back."""
+        self.truing = truing
+        self.refresh()
+        self.begin()
 
     def _to_the_machine(self, step: StepTold) -> None:
         stage = self.job.to_step(step)
@@ -717,7 +730,9 @@ class CutView(StageView):
         self.field.edit.setFocus()
 
     def begin(self) -> None:
-        if self.pages.page is self.lines:
+        if self.pages.page is self.true:
+            self.true.begin()
+        elif self.pages.page is self.lines:
             self.lines.begin()
         else:
             self.field.edit.setFocus()

@@ -36,10 +36,10 @@ ROW = 15.0  # px at 100 %: letters of the list
 class WorkPage(QWidget):
     """What to do at the left, the picture in the middle, all lines at the right.
 
-    Signals: moved() once another step is at the machine.
+    Signals: truing() to set the work true.
     """
 
-    moved = Signal()
+    truing = Signal()
 
     def __init__(self, bench: Bench) -> None:
         super().__init__()
@@ -62,8 +62,9 @@ class WorkPage(QWidget):
         self._asked: list[str] = []
         self.count = label("", "faint")
         self.done = button("", self.go_on, "main")
-        self.back = button("Take the last back", self.take_back)
+        self.back = button("Take back", self.take_back)
         self.to_route = button("To the route", lambda: bench.go("route", 0))
+        self.true = button("Set it true…", self.truing.emit)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._lay_out()
 
@@ -100,6 +101,7 @@ class WorkPage(QWidget):
         foot = QHBoxLayout()
         foot.addWidget(self.back, 1)
         foot.addWidget(self.to_route, 1)
+        foot.addWidget(self.true, 1)
         right.addLayout(foot)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -138,6 +140,8 @@ class WorkPage(QWidget):
         self.count.setText(f"{many - left} of {many} done")
         self._show_done(step, left)
         self.back.setEnabled(bool(self.job.lines_done))
+        up = self.job.holding
+        self.true.setVisible(up is not None and up.machine == "lathe")
         self.sums.setVisible(bool(self.list.answers))
         self._show_ways()
         self.rows.setFixedHeight(
@@ -274,7 +278,6 @@ class WorkPage(QWidget):
             return
         stage = self.job.to_step(coming)
         self._at = ""
-        self.moved.emit()
         self.bench.go(stage, coming.fit)
 
     def take_back(self) -> None:
