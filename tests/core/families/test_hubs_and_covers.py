@@ -29,6 +29,11 @@ class Hubs(unittest.TestCase):
                 ({"grub_thread": "M12"}, "grub-thread"),
                 ({"grub_from_end": "4"}, "grub-in-hub"),
                 ({"machine_clear": "31"}, "clearance"),
+                ({"dowels_diameter": "5", "dowels_depth": "4"}, "dowels-held"),
+                ({"dowels_diameter": "5", "dowels_depth": "6.5"}, "dowels-floor"),
+                ({"dowels_diameter": "5", "dowels_length": "14"}, "dowels-short"),
+                ({"dowels_diameter": "5", "dowels_circle": "53"}, "dowels-edge"),
+                ({"dowels_diameter": "7", "wheel_bolts": "8"}, "dowels-screws"),
             ],
         )
         self.assertEqual(
@@ -40,6 +45,22 @@ class Hubs(unittest.TestCase):
         body = made("hub-adapter", seat_thickness="5").body
         self.assertEqual(body.feature("bore").end, 30.5)
         self.assertEqual(body.feature("recess").start, 35.5)
+
+    def test_dowels_stand_between_the_screws_and_out_by_what_is_pressed_flush(self):
+        """Four screws on 46 from 12 o'clock: dowels at 135° and 315°, 46 apart. 13 long
+        in holes of 6, they stand 7 out."""
+        hub = made("hub-adapter", dowels_diameter="5", dowels_circle="46")
+        dowels = hub.body.feature("dowels")
+        (ax, ay), (bx, by) = dowels.points
+        self.assertAlmostEqual(ax, -23 * math.sqrt(0.5))
+        self.assertAlmostEqual(math.dist((ax, ay), (bx, by)), 46)
+        self.assertEqual(hub.values["dowels.length"], 13)
+        steps = [s for up in hub.holdings for s in up.steps]
+        press = next(s for s in steps if s.key == "press-dowels")
+        self.assertIn("7 mm out", press.note)
+        ream = next(s for s in steps if s.operation == "ream")
+        # n7 of ISO 286 is +8 to +20 µm over 3 to 6 mm, mirrored onto the dowel
+        self.assertIn("4.980 to 4.992 mm", ream.note)
 
 
 class Covers(unittest.TestCase):

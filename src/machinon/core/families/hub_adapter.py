@@ -34,6 +34,7 @@ from machinon.core.piece.features import (
     Hole,
     Holes,
     Keyway,
+    Places,
 )
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
@@ -76,6 +77,19 @@ def _hole(s: Values) -> Hole:
 
 def _grub(s: Values) -> Hole:
     return tapped(str(s["grub.thread"]))
+
+
+def _dowels(s: Values) -> Places:
+    """Two dowels on the wheel's side, as far apart as the screws between them let."""
+    screws, half = int(s["bolts.count"]), s["dowels.circle"] / 2
+    first = math.radians(90.0 + 180.0 / screws)
+    turns = (first, first + 2 * math.pi * (screws // 2) / screws)
+    return Places(tuple((half * math.cos(a), half * math.sin(a)) for a in turns))
+
+
+def _stands_out(s: Values) -> float:
+    """How far the dowels stand out of the flange once they are home, mm."""
+    return float(s["dowels.length"] - s["dowels.depth"])
 
 
 def _key(s: Values, what: str) -> float:
@@ -130,6 +144,10 @@ def build(s: Values) -> Body:
         Holes("bolts", "right", Circle(int(s["bolts.count"]), s["bolts.circle"]),
               _hole(s), s["flange.thickness"], level=seat)
     )  # fmt: skip
+    if s["dowels.diameter"]:
+        hole = Hole(s["dowels.diameter"], s["dowels.depth"], ream=True, flat=True)
+        deep = s["flange.thickness"]
+        features.append(Holes("dowels", "right", _dowels(s), hole, deep, level=seat))
     if s["grub.thread"] != "none":
         wall = (hub - bore) / 2
         features.append(
@@ -209,6 +227,8 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Metal between the screws and the boss",
     )
+    if s["dowels.diameter"]:
+        yield from _dowel_checks(s)
     if _seated(s):
         yield at_least(
             "screw-head",
@@ -251,6 +271,79 @@ def checks(s: Values) -> Iterable[Check]:
         1.0,
         "Room to the nearest lever or screw head, through the full turn",
     )
+
+
+def _dowel_checks(s: Values) -> Iterable[Check]:
+    wide, half = s["dowels.diameter"], s["dowels.circle"] / 2
+    yield at_least(
+        "dowels-held",
+        "dowels",
+        s["dowels.depth"],
+        wide,
+        "Depth that keeps a dowel (its diameter)",
+    )
+    yield at_least(
+        "dowels-floor",
+        "dowels",
+        s["flange.thickness"] - s["dowels.depth"],
+        1.0,
+        "Metal under the dowels, so that they seat and do not go through",
+    )
+    yield at_least(
+        "dowels-short",
+        "dowels",
+        s["wheel.thickness"] - _stands_out(s),
+        0.5,
+        "Dowels shorter than the wheel is thick: the washer must press the wheel",
+    )
+    screw = cap_screw(str(s["bolts.screw"])).diameter
+    apart = min(
+        math.dist(a, b)
+        for a in _dowels(s).points()
+        for b in Circle(int(s["bolts.count"]), s["bolts.circle"]).points()
+    )
+    yield at_least(
+        "dowels-screws",
+        "dowels",
+        apart - (wide + screw) / 2,
+        0.5 * wide,
+        "Metal between the dowels and the screws (half a dowel)",
+    )
+    yield at_least(
+        "dowels-edge",
+        "dowels",
+        s["flange.diameter"] / 2 - half - wide / 2,
+        EDGE,
+        "Metal between the dowels and the flange's edge",
+    )
+
+
+def _pressed(s: Values) -> tuple[Step, ...]:
+    if not s["dowels.diameter"]:
+        return ()
+    return (
+        Step("press", (), title="Press the dowels in",
+             note=f"Till they stand {_stands_out(s):g} mm out: under a stack of "
+             "washers that high, pressed flush with it.", key="press-dowels"),
+    )  # fmt: skip
+
+
+def _dowelled(s: Values) -> tuple[Step, ...]:
+    """The dowels' holes, reamed to keep them; their places are the wheel's too."""
+    if not s["dowels.diameter"]:
+        return ()
+    apart = math.dist(*_dowels(s).points())
+    asked = {"dowel": s["dowels.diameter"], "distance": apart, "play_least": 0.004,
+             "play_most": 0.016}  # fmt: skip
+    pair = reckon("dowel-pair", asked)
+    keeps = f"{pair['keeps_lower']:.3f} to {pair['keeps_upper']:.3f} mm"
+    slides = f"{pair['slides_lower']:.3f} to {pair['slides_upper']:.3f} mm"
+    return (
+        Step("drill", ("dowels",)),
+        Step("ream", ("dowels",), note=f"What keeps them is {keeps}: try a dowel in a "
+             f"scrap first. The wheel's own holes {slides}, reamed through these with "
+             "both clamped together."),
+    )  # fmt: skip
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -325,11 +418,11 @@ def route(s: Values) -> tuple[Holding, ...]:
             "On the table, flange up, its boss set to the spindle",
             "The wheel's own circle, laid out from the boss.",
             (Step("drill", ("bolts",)), Step("tap", ("bolts",),
-                  note="In the set-up of the drill.")),
+                  note="In the set-up of the drill."), *_dowelled(s)),
         ),
         *grub,
         Holding("last", "bench", "Off the machine", "Nothing sharp goes on a shaft.",
-                (Step("deburr", ()),)),
+                (Step("deburr", ()), *_pressed(s))),
     )  # fmt: skip
 
 
@@ -374,6 +467,15 @@ FAMILY = Family(
         Size("bolts.count", "how many", "wheel.bolts", "as the wheel has", 2, 12,
              COUNT, by="copy"),
         Size("bolts.circle", "bolt circle", "wheel.circle", low=8, high=480),
+        Size("dowels.diameter", "dowels that drive it", "0", "0 for none", 0, 40),
+        Size("dowels.circle", "circle of the dowels", "bolts.circle",
+             "as the screws", 6, 480),
+        Size("dowels.depth", "depth of their holes",
+             "min(flange.thickness - 1, up(1.2*dowels.diameter, 0.5))",
+             "more than their diameter", 0, 100),
+        Size("dowels.length", "length of the dowels",
+             "down(dowels.depth + wheel.thickness - 0.5, 1)", "under the wheel's face",
+             0, 120),
         Size("grub.thread", "set screw", "M6", "none for none", kind=TEXT),
         Size("grub.from_end", "set screw from the rear", "hub.length/2",
              "the middle of the hub", 1, 300, step=0.5),
@@ -416,7 +518,7 @@ FAMILY = Family(
                 centred="boss"),
     ),
     runs=True,
-    full={"seat.thickness": "5"},
+    full={"seat.thickness": "5", "dowels.diameter": "5"},
     ways=({"grub.thread": "none", "key.depth": "0"},),
     surfaces={"register": "boss.diameter", "bore": "bore.diameter",
               "bolt-circle": "bolts.circle"},
