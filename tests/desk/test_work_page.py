@@ -150,6 +150,30 @@ class AtTheMachine(MadePieces):
         self.press(Qt.Key.Key_Return)
         self.assertIn("thread", self.job.job.done)
 
+    def test_a_taper_is_corrected_by_the_needle_and_by_its_blue(self):
+        """A taper of 20 to 16 over 25: 4 / 2 over 25 is 2.0 on the needle; 1.95 is
+        short by 6.8 minutes."""
+        self.begin("turned-piece", "Plug")
+        self.stage("piece").add_part("taper")
+        self.work("taper-taper1")
+        page = self.page
+        self.press(Qt.Key.Key_Return)
+        self.assertEqual(page.head.text(), "Prove the setting by indicator")
+        self.type(page.asked.edit, "1.95")
+        said = {one.name: one.value for one in page.line.figures}
+        self.assertEqual(said["Steeper by"], "6.8′")
+        self.type(page.asked.edit, "a bit")
+        self.assertTrue(page.asked.message.text())
+        self.assertEqual(page.head.text(), "Prove the setting by indicator")
+        page.setFocus()
+        self.press(Qt.Key.Key_Return, Qt.Key.Key_Return)
+        self.assertIn("Blue it", page.head.text())
+        self.choose(page.combos["rubbed"], "small")
+        self.assertEqual(page.line.figures[0].name, "Steeper by")
+        self.choose(page.combos["rubbed"], "all")
+        self.press(Qt.Key.Key_Return, Qt.Key.Key_Return)
+        self.assertIn("taper-taper1", self.job.job.done)
+
     def test_a_keyway_is_fed_from_its_corners_and_widened_to_its_key(self):
         self.begin("turned-piece", "Shaft")
         self.stage("piece").add_part("keyway")

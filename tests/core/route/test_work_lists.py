@@ -147,6 +147,30 @@ class PassesAreCounted(unittest.TestCase):
         finish = [one.key for one in listed("taper-arbor", "taper-shank-2")]
         self.assertEqual(finish, ["blue", "depth"])
 
+    def test_what_the_needle_read_says_how_much_steeper(self):
+        """0.98 for 1.004 over 40: atan(1.004 / 40) − atan(0.98 / 40), 2.1 minutes."""
+        ways = {"taper-shank.needle": "0.98"}
+        lines = {o.key: o for o in listed("taper-arbor", "taper-shank", **ways)}
+        self.assertEqual(figures(lines["indicator"])["Steeper by"], "2.1′")
+
+    def test_where_the_blue_rubbed_says_which_way_and_by_how_much(self):
+        """A gap of 0.01 over the 81 of a Morse 3 shank: 0.4 minutes, 5 µm over 40. Of a
+        shank that rubs at its large end the taper is too steep; of a socket too
+        little."""
+        (shank, _) = listed("taper-arbor", "taper-shank-2", rubbed="large")
+        said = figures(shank)
+        self.assertIn("Less steep by", said)
+        long = 0.01 * 40 / said["that is"]
+        self.assertAlmostEqual(
+            float(said["Less steep by"].strip("′")),
+            math.degrees(math.atan(0.01 / long)) * 60,
+            delta=0.06,
+        )
+        socket = listed("draw-in-spindle", "taper-socket-2", rubbed="large")[0]
+        self.assertIn("Steeper by", figures(socket))
+        hollow = listed("taper-arbor", "taper-shank-2", rubbed="hollow")[0]
+        self.assertIn("centre height", hollow.note)
+
 
 class KeysAndFlats(unittest.TestCase):
     def test_in_a_bore_the_corners_of_the_tool_touch_first(self):

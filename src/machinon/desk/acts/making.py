@@ -269,6 +269,21 @@ class MakingActs(JobAtHand):
             self.job.with_work(ways=ways),
         )
 
+    def read_at_step(self, key: str, typed: str) -> None:
+        """A length read at the machine, as a line of the step asks it; nothing typed
+        takes it back. Raises BadInput on `reading`."""
+        ways = {k: v for k, v in self.job.work.ways.items() if k != key}
+        said = "taken back"
+        if typed.strip():
+            value = quantity.parse(
+                typed, inch=self.inch, key="reading", low=-50, high=50
+            )
+            ways[key] = quantity.typed_again(value)
+            said = length_text(value, 0.001, self.inch)
+        if ways != self.job.work.ways:
+            job = self.job.with_work(ways=ways)
+            self._keep(f"Read at the machine: {said}.", job)
+
     def next_step(self) -> StepTold | None:
         """The first step after that at the machine which is not done; None for the
         end of the route."""

@@ -11,6 +11,7 @@ from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
+from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import Line, WorkList
 from machinon.desk.bench import Bench
@@ -18,6 +19,7 @@ from machinon.desk.narrow import Combo
 from machinon.desk.stages.route import speed_text
 from machinon.desk.widgets import (
     DrawingView,
+    Field,
     button,
     clear_layout,
     label,
@@ -51,6 +53,8 @@ class WorkPage(QWidget):
         self.head = label("", "large", wrap=True)
         self.figures = DrawingView(self.look, self._figures, "What to set", 15.0)
         self.note = label("", "say", wrap=True)
+        self.asked = Field("", inch=lambda: self.job.inch)
+        self.asked.taken.connect(self._read)
         self.caution = label("", "", "stop", wrap=True)
         self.sums = button("working", self._open_sums, "link")
         self.picture = DrawingView(self.look, self._picture, "Where it is", 14.0)
@@ -78,6 +82,7 @@ class WorkPage(QWidget):
         say.addSpacing(px(6))
         say.addWidget(self.head)
         say.addWidget(self.figures, 1)
+        say.addWidget(self.asked)
         say.addWidget(self.note)
         say.addSpacing(px(4))
         say.addWidget(self.caution)
@@ -175,7 +180,19 @@ class WorkPage(QWidget):
             f"Cut nothing yet: {grave[0].says}" if grave else step.caution
         )
         self.caution.setVisible(bool(self.caution.text()))
+        self._show_asked(line)
         set_ink(self.head, "proved" if line is None else "")
+
+    def _show_asked(self, line: Line | None) -> None:
+        """The entry of what is read at the machine, where the line asks it."""
+        key, words = line.asks if line is not None else ("", "")
+        self.asked.setVisible(bool(key))
+        self.asked.name.setText(words)
+        self.asked.edit.setAccessibleName(words or "Reading")
+        if key and not self.asked.refused:
+            known = self.job.job.work.ways.get(key, "")
+            text = length_text(float(known), 0.001, self.job.inch) if known else ""
+            self.asked.put(text)
 
     def _show_done(self, step: StepTold, left: int) -> None:
         coming = self.job.next_step()
@@ -308,6 +325,20 @@ class WorkPage(QWidget):
     def _choose_way(self, key: str) -> None:
         self.job.choose_way(key, self.combos[key].currentData())
 
+    def _read(self, typed: str) -> None:
+        """What a line asks to be read at the machine."""
+        line = self.line
+        if line is None:
+            return
+        before = self.job.job.work.ways.get(line.asks[0])
+        try:
+            self.job.read_at_step(line.asks[0], typed)
+        except BadInput as error:
+            self.asked.refuse(error.message)
+            return
+        if self.job.job.work.ways.get(line.asks[0]) == before:
+            self.go_on()  # Enter once more, or nothing to say
+
     def _sneak_up(self, key: str) -> None:
         """Cut one size of the step with the coach instead."""
         self.job.cut_size(key)
@@ -320,7 +351,9 @@ class WorkPage(QWidget):
         self.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+        if self.asked.edit.hasFocus():
+            super().keyPressEvent(event)  # it was meant for the entry
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
             self.go_on()
         elif event.key() == Qt.Key.Key_Backspace:
             self.take_back()

@@ -28,7 +28,8 @@ class Line:
     """One thing to do.
 
     key: stays while the step does; at: where on the face that is worked on, mm from
-    its zero, for the picture.
+    its zero, for the picture; asks: the length that is read at the machine there, by
+    its name among what was read, and in words; empty for none.
     """
 
     key: str
@@ -36,6 +37,7 @@ class Line:
     figures: tuple[Shown, ...] = ()
     note: str = ""
     at: Point | None = None
+    asks: tuple[str, str] = ("", "")
 
 
 @dataclass(frozen=True, slots=True)

@@ -49,6 +49,14 @@ TAPERS = (
     ("compound", "with the compound"),
     ("tailstock", "with the tailstock set over"),
 )
+RUBBED = (
+    ("", "not tried yet"),
+    ("all", "all along"),
+    ("large", "at the large end only"),
+    ("small", "at the small end only"),
+    ("hollow", "at both ends, not between"),
+)
+GAP = 0.01  # mm a side: about what a film of blue no longer bridges; a shop rule
 COUNTED = 10  # threads that a rule is laid along
 APART = 25.0  # mm between the places where a taper is measured
 TRAVEL = 40.0  # mm that the indicator goes along the slide
@@ -247,6 +255,8 @@ def taper_list(
             (Shown("From the axis", dms(float(setting["angle"])), TEXT),),
             "By its scale first: that is good to a quarter of a degree.",
         )
+    read = f"{step.key}.needle", "What the needle read over that travel"
+    differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
     ratio = (large - small) / long
     places = min(APART, long * 0.8)
     told = one.taper or taper
@@ -260,9 +270,11 @@ def taper_list(
             (
                 Shown("Over a travel of", moved),
                 Shown("It must read", float(setting["indicator_reading"]), step=0.001),
+                *_nudge(given, moved, _number(ways, read[0]), answers),
             ),
             "The indicator on the slide against a true bar, at centre height; nudge "
             "the slide until it reads so.",
+            asks=read,
         ),
         Line(
             "rough",
@@ -270,19 +282,14 @@ def taper_list(
             (
                 Shown("Places apart", places),
                 Shown("Differ by, on ⌀", ratio * places, step=0.001),
+                *_nudge(given, places, _number(ways, differs[0]) / 2, answers),
             ),
             "More than that: the angle is too steep. Set it right while metal is left.",
+            asks=differs,
         ),
     ]
     to_depth = [
-        Line(
-            "blue",
-            f"Blue it with its {'plug' if inside else 'socket'}",
-            (Shown("Taper", told, TEXT),),
-            "Thinly, in three lines along it; a quarter turn. Rubbed at the large end "
-            f"only: the angle is too {'small' if inside else 'steep'}; at the small "
-            f"end only: too {'steep' if inside else 'small'}.",
-        ),
+        _blued(told, long, moved, inside, way("rubbed", "Blue rubbed", RUBBED, ways)),
         Line(
             "depth",
             "Bring it to depth",
@@ -293,9 +300,61 @@ def taper_list(
     ]
     begun = any(f.name == one.name for f in step.before.features)
     lines = [] if begun else setting_lines
+    asked = [] if begun else asked
     if not step.leaves:
         lines = [*lines, *to_depth]
-    return WorkList(tuple(lines), tuple(asked if not begun else ()), tuple(answers))
+        asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
+    return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _number(ways: Mapping[str, str], key: str) -> float:
+    """A length that was read at the machine, mm; 0 until it is."""
+    return float(ways.get(key) or 0.0)
+
+
+def _nudge(
+    given: Mapping[str, Any], travel: float, reading: float, answers: list[Answer]
+) -> list[Shown]:
+    """How far the slide is still to be turned, from what was read over a travel."""
+    if not reading:
+        return []
+    asked = {**given, "method": "compound", "travel": travel, "reading": reading}
+    asked.pop("length_between_centres", None)
+    answer = reckon("taper-setup", asked)
+    answers.append(answer)
+    minutes = float(answer["correction_minutes"])
+    words = "Steeper by" if minutes > 0 else "Less steep by"
+    return [Shown(words, f"{abs(minutes):.1f}′", TEXT)]
+
+
+def _blued(told: str, long: float, travel: float, inside: bool, rubbed: Way) -> Line:
+    """What the blue says. A gap of `GAP` at the end that did not rub is where to begin:
+    thinner than that it would have rubbed."""
+    head = f"Blue it with its {'plug' if inside else 'socket'}"
+    taper = Shown("Taper", told, TEXT)
+    if rubbed.chosen not in ("large", "small"):
+        note = {
+            "": "Thinly, in three lines along it; a quarter turn. Then say where it "
+            "rubbed.",
+            "all": "All along, a little stronger at the large end: that is how it "
+            "should be. Leave the slide alone.",
+            "hollow": "At both ends and not between: the tool is not at centre height, "
+            "or the slide is loose. Set the tool, not the angle.",
+        }[rubbed.chosen]
+        return Line("blue", head, (taper,), note)
+    steeper = (rubbed.chosen == "large") == inside
+    minutes = math.degrees(math.atan(GAP / long)) * 60
+    words = "Steeper by" if steeper else "Less steep by"
+    return Line(
+        "blue",
+        head,
+        (
+            Shown(words, f"{minutes:.1f}′", TEXT),
+            Shown("On the needle, over", travel),
+            Shown("that is", GAP / long * travel, step=0.001),
+        ),
+        "Begin with that, take a light cut over the whole, blue it again.",
+    )
 
 
 def passes_list(step: StepTold, at: Machines) -> WorkList | None:
