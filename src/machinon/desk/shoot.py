@@ -57,31 +57,38 @@ def shoot(
             view.as_solid.click()  # type: ignore[attr-defined]
             take("piece-solid")
             view.as_solid.click()  # type: ignore[attr-defined]
+    window.job.mark_step("thread", False)
+    _work(window, "thread", 8)
+    take("cut-thread")
+    window.job.mark_step("flange", False)
+    _work(window, "flange", 0)
+    view = window.job_page().view()  # type: ignore[union-attr]
+    view.lines.true.click()  # type: ignore[union-attr]
+    window.job.read_round("0 0.12 0.30 0.18")
+    take("cut-true")
+    window.job.cut_fit(3)
+    for step in ("thread", "flange"):
+        window.job.mark_step(step, True)
     finish(window.job)
     window.go("proof")
     take("proof")
     window.show_daybook()
     take("daybook")
-    window.open_job("dial-hub")
-    window.job.set_joint(1, "press")
-    # more would make the thin hub yield
-    window.job.give(1, "hub_outside", "36")
-    window.job.own_play(1, "-0.016", "-0.003")
-    window.go("fits")
-    take("fits-press")
     window.open_job("t-nuts")
     window.go("piece")
     take("piece-t-nuts")
-    for like, name in (
-        ("boring-bar-20", "piece-boring-bar"),
-        ("chuck-drill-plate", "piece-drill-plate"),
-    ):
-        window.open_job(_one_more(file, like))
-        window.go("piece")
-        take(name)
-    window.open_job("die-holder")
-    window.go("survey")
-    take("survey-taper")
+    window.open_job(_one_more(file, "boring-bar-20"))
+    window.go("piece")
+    take("piece-boring-bar")
+    window.open_job(_one_more(file, "chuck-drill-plate"))
+    holes = next(
+        one.key
+        for up in window.job.plan.route
+        for one in up.steps
+        if one.operation == "drill" and len(one.cut[0].cuts()) > 2
+    )
+    _work(window, holes, 3)
+    take("cut-holes")
     window.show_start()
     window.show_shop()
     page = window.pages.currentWidget()
@@ -96,6 +103,15 @@ def shoot(
     window.pages.currentWidget().search.put("1.25 pitch 4mm leadscrew")  # type: ignore[attr-defined]
     take("reckoner")
     window.close()
+
+
+def _work(window: MainWindow, step: str, lines: int) -> None:
+    """Put a step of the open job at the machine, its first lines done."""
+    assert window.job is not None
+    window.job.work_at(step)
+    for one in window.job.lines.lines[:lines]:
+        window.job.tick_line(one.key)
+    window.go("cut")
 
 
 def _one_more(file: ShopFile, like: str) -> str:
