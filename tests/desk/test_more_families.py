@@ -1,5 +1,6 @@
 """Pieces of the other families, from the new job to the shop, as a user would."""
 
+from machinon.desk.shop_cards import PieceCard
 from tests.desk.test_made_pieces import MadePieces
 
 
@@ -96,7 +97,16 @@ class BarsHubsAndKeys(OfTheFamilies):
         self.assertEqual((self.value("key.width"), self.value("key.depth")), (6, 2.8))
         self.assertAlmostEqual(self.value("bolts.circle"), 46.0, delta=0.02)
         self.assertEqual(self.value("flange.diameter"), 61)
-        self.finish_by((19.5, -1), (31.0, 1), proof=[("fit.3", "caliper", "38.53")])
+        hub = self.finish_by(
+            (19.5, -1), (31.0, 1), proof=[("fit.3", "caliper", "38.53")]
+        )
+        self.assertEqual(hub.runs[0].readings, (0.0, 0.002, 0.004, 0.001))
+        self.window.show_shop()
+        page = self.window.pages.currentWidget()
+        page.choose("piece", hub.id)
+        card = page.findChild(PieceCard)
+        self.type(card.fields["runs"].edit, "0 0.02 0.04 0.02")
+        self.assertEqual(len(self.window.file.get(hub.id).runs), 2)
 
     def test_a_key_for_a_square_socket(self):
         """Corners of 0.5 on the socket: sharp they would stand at √2 across, the round

@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
+from machinon.core.families import family_for
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import length_text, small_text
 from machinon.core.shop.belongings import (
@@ -37,15 +38,16 @@ from machinon.core.shop.entry import (
     with_instrument,
     words,
 )
-from machinon.core.shop.things import Instrument, Piece
+from machinon.core.shop.things import Instrument, Piece, Runs
 from machinon.core.survey.mating import links_of, mates_of
 from machinon.core.survey.measuring import Measured, measure
+from machinon.core.survey.run_history import runs_said, turn_of
 from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing
 from machinon.draw.piece_drawing import piece_drawing
 from machinon.store.lists import new_instrument_id
-from machinon.store.shop_file import Document, ShopFile
+from machinon.store.shop_file import Document, ShopFile, local_time
 
 
 class Page(Protocol):
@@ -219,10 +221,18 @@ class PieceCard(Card):
         self.fits = label("", wrap=True)
         self.fits.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.box.addWidget(scrolled(self.fits), 1)
+        names = [("name", "Name"), ("material", "Material"), ("note", "Note")]
+        if self._turns():
+            said = runs_said(piece.runs, self.inch)
+            self.box.addWidget(
+                label(said or "Its run-out was not read yet.", wrap=True)
+            )
+            names.append(("runs", "Its run-out read again, round a turn"))
         self.entries(
-            (("name", "Name"), ("material", "Material"), ("note", "Note")),
+            tuple(names),
             {"name": piece.name, "material": piece.material, "note": piece.note},
-            abreast=3,
+            abreast=len(names),
+            hints={"runs": "0.002 0.004 0.001 -0.002"},
         )
         self.foot(
             "Keep it",
@@ -271,10 +281,21 @@ class PieceCard(Card):
             "between either: an adapter has to be made."
         ]
 
+    def _turns(self) -> bool:
+        """Whether its run-out is read, again and again."""
+        making = self.piece.making
+        runs = making is not None and family_for(making).runs
+        return runs or bool(self.piece.runs)
+
     def take(self) -> None:
         typed = self.typed()
+        runs = self.piece.runs
+        if typed.get("runs", "").strip():
+            turn = turn_of(typed["runs"], self.inch)
+            runs = (*runs, Runs(turn, local_time()))
         made = replace(
             self.piece,
+            runs=runs,
             name=words(typed, "name", "what the piece is"),
             material=material_named(typed["material"].strip(), "material").name,
             note=typed["note"].strip()[:200],

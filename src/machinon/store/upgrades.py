@@ -438,11 +438,13 @@ def _steps_keep_their_sizes(document: Plain) -> Plain:
 
 
 def _steps_are_worked_by_lines(document: Plain) -> Plain:
-    """Format 5 to 6: the lines of a step that are done are kept, and which features
-    are there before the first. Drawings were third angle whatever the shop said, and
-    stay so."""
+    """Format 5 to 6: kept are the lines of a step that are done, which features are
+    there before the first step, and each time that a piece's run-out was read. Drawings
+    were third angle whatever the shop said, and stay so."""
     for work in document.get("works", ()):
         work |= {"at_step": "", "ticked": {}, "ways": {}, "trued": {}}
+    if document.get("type") == "piece":
+        document["runs"] = []
     for one in (document, *document.get("works", ())):
         if one.get("making"):
             one["making"]["there"] = []

@@ -80,9 +80,17 @@ class Instrument(msgspec.Struct, frozen=True):
         return self.least <= size and (not self.most or size <= self.most)
 
 
+class Runs(msgspec.Struct, frozen=True):
+    """The run-out of a piece as it was read once: round a turn, equally spaced, mm."""
+
+    readings: tuple[float, ...]
+    at: str
+
+
 class Piece(msgspec.Struct, frozen=True, tag="piece"):
-    """A part that exists. role: what it is drawn as; making:
-    how it was made, where that was in this shop."""
+    """A part that exists. role: what it is drawn as; making: how it was made, where
+    that was in this shop; runs: each time that its run-out was read.
+    """
 
     id: str
     name: str
@@ -91,6 +99,7 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
     surfaces: tuple[Surface, ...] = ()
     note: str = ""
     making: Making | None = None
+    runs: tuple[Runs, ...] = ()
 
     def surface(self, id: str) -> Surface | None:
         return next((one for one in self.surfaces if one.id == id), None)

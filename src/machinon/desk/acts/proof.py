@@ -9,7 +9,7 @@ from machinon.core.job.made_here import aids_of, holes_of, read_at_dial
 from machinon.core.job.made_piece import ruled_by_fits, shop_surfaces
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
-from machinon.core.shop.things import Piece
+from machinon.core.shop.things import Piece, Runs
 from machinon.desk.acts.job import JobAtHand
 
 _WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}
@@ -131,6 +131,7 @@ class ProofActs(JobAtHand):
             shop_surfaces(self.job.work, surfaces, self.job.fits, self._holes()),
             note="Made in this shop.",
             making=self.job.making,
+            runs=self._runs(),
         )
         self._keep(
             f"Proved and put into the shop: {piece.name}.",
@@ -138,6 +139,11 @@ class ProofActs(JobAtHand):
             self.job.with_work(kept_as=piece.id),
         )
         return piece
+
+    def _runs(self) -> tuple[Runs, ...]:
+        """How true it ran when it was proved."""
+        turn = self.job.proof.runout
+        return (Runs(turn, self._clock()),) if turn else ()
 
     def _holes(self) -> dict[str, dict[str, float]]:
         """What stands in the span over made holes, by the surface of its proof."""
