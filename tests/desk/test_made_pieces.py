@@ -401,6 +401,12 @@ class Blocks(MadePieces):
 
 
 class Revisions(MadePieces):
+    def test_what_it_takes_is_said_in_a_line(self):
+        self.window.open_job("back-plate-130")
+        view = self.stage("piece")
+        view.show_effort()
+        self.assertIn("of cast iron", view.effort.text())
+
     def test_what_changed_since_is_shown_on_the_drawing(self):
         """Hub 72 for its rule's 69, then a flange of 20 for 18: the stock's length
         follows."""

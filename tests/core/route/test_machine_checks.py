@@ -4,6 +4,7 @@ import unittest
 
 from machinon.core.families import families
 from machinon.core.piece.family import make
+from machinon.core.route.effort import effort_said
 from machinon.core.route.machine_checks import held_well, on_the_mill
 from machinon.core.route.operations import route_told
 from machinon.core.shop.machines import Machine
@@ -88,6 +89,18 @@ class OnTheMill(unittest.TestCase):
     def test_what_is_not_known_of_a_mill_is_not_judged(self):
         self.assertEqual(self.told(Machine("mill", "Mill", "mill")), {})
         self.assertEqual(self.told(None), {})
+
+
+class Effort(unittest.TestCase):
+    def test_a_block_says_its_metal_its_chips_and_its_time(self):
+        """103 × 63 × 33 sawn are 214 cm³ of steel at 7.85: 1.7 kg; 34 cm³ more than
+        100 × 60 × 30, 268 g."""
+        made = make(families()["plate-block"], {"parts": "edge"})
+        says = effort_said(made, route_told(made))
+        self.assertIn("1.7 kg of mild steel, 268 g of it chips", says)
+        minutes = sum(s.minutes for up in route_told(made) for s in up.steps)
+        minutes += 10 * len(route_told(made))
+        self.assertIn(f"{round(minutes / 10) * 10:.0f} min", says)
 
 
 if __name__ == "__main__":

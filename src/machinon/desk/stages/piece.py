@@ -3,7 +3,7 @@
 import functools
 from collections.abc import Mapping
 
-from PySide6.QtCore import QRectF
+from PySide6.QtCore import QRectF, QTimer
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
@@ -18,6 +18,7 @@ from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known, Made, Value, spoken
 from machinon.core.quantity import LENGTH, length_text
+from machinon.core.route.effort import effort_said
 from machinon.core.shop.making import Making
 from machinon.desk.acts.making import Drawn
 from machinon.desk.bench import Bench, StageView
@@ -75,6 +76,10 @@ class PieceView(StageView):
         )
         self.add = button("Add a feature…", self._ask_part)
         self.rack = label("", "", "measured", wrap=True)
+        # worked out once typing has come to rest: it takes the solid
+        self.effort = label("", "faint", wrap=True)
+        self._resting = QTimer(self, interval=400, singleShot=True)
+        self._resting.timeout.connect(self.show_effort)
         self.compare = button("Compare…", self._ask_before)
         self.was: dict[str, Value] = {}
         self.asked: dict[str, Field] = {}
@@ -111,6 +116,7 @@ class PieceView(StageView):
         lines.setContentsMargins(0, 0, px(4), 0)
         lines.addWidget(self.asked_box)
         lines.addWidget(self.checks, 1)
+        lines.addWidget(self.effort)
         column.addWidget(scrolled(below), 1)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -139,7 +145,13 @@ class PieceView(StageView):
         self.rack.setVisible(bool(self.rack.text()))
         if making != self._compared:
             self.was = {}
+        self._resting.start()
         self._show_sheet()
+
+    def show_effort(self) -> None:
+        """What the piece takes, in a line that one can pass over."""
+        plan = self.job.plan
+        self.effort.setText(effort_said(plan.made, plan.route) if plan.made else "")
 
     def drawn_menu(self) -> QMenu:
         """The times that it was drawn otherwise, the newest first."""
