@@ -66,13 +66,27 @@ class Carriers(unittest.TestCase):
         place = up["in-place"]
         self.assertLess(place.index("rough-bore"), place.index("bore"))
         self.assertLess(place.index("bore"), place.index("prove-bore"))
-        self.assertEqual(up["grubs"][-1], "bond")
+        self.assertEqual(up["grubs"][-2:], ["bond", "dimple"])
         grooves = [key for key in place if key.startswith("groove")]
         self.assertEqual(len(grooves), 2)
         none = [
             s.key for one in route_told(carrier(grooves_count="0")) for s in one.steps
         ]
         self.assertFalse([key for key in none if key.startswith("groove")])
+
+    def test_dimples_are_drilled_through_the_thread_and_never_touch_it(self):
+        """M6 is drilled 5.0, so 4.9 goes through. In a wall of 30 a dimple between 0.2
+        and 0.4 of 6 is 1.8 deep: 31.8 from the outside, a screw of 30."""
+        steps = [s for up in carrier().holdings for s in up.steps]
+        note = next(s.note for s in steps if s.key == "dimple")
+        self.assertIn("drill of 4.9 mm", note)
+        self.assertIn("31.8 mm deep in all", note)
+        self.assertIn("M6 × 30", note)
+
+    def test_a_thin_chuck_takes_no_dimple(self):
+        told = {one.key: one for one in carrier(held_wall="2").checks}
+        self.assertFalse(told["grub-long"].passed)
+        self.assertIn("2.40 mm of wall", told["grub-long"].says)
 
     def test_the_gap_is_the_compounds(self):
         """Usual: 30 to 100 µm on 60 ± 0.004, so 60.034 to 60.096."""

@@ -4,8 +4,10 @@ z = 0 is the rear face, which seats on the plate; z grows to the front, where th
 goes in.
 """
 
+import math
 from collections.abc import Iterable
 
+from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tapped
 from machinon.core.materials import material
 from machinon.core.piece.body import Body, Round
@@ -32,7 +34,7 @@ from machinon.core.piece.features import (
     Holes,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT
+from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
@@ -62,6 +64,38 @@ def _tapped(s: Values) -> Hole:
 
 def _grub(s: Values) -> Hole:
     return tapped(str(s["grubs.thread"]))
+
+
+def _dimple(s: Values) -> Answer | BadInput:
+    """The dimples that the grub screws stand in, and how long these are; or why the
+    walls do not let them."""
+    given = {
+        "screw": s["grubs.thread"],
+        "body": s["held.outside"],
+        "wall": s["held.wall"],
+        "around": (s["body.diameter"] - s["bore.diameter"]) / 2,
+        "screws": int(s["bolts.count"]),
+    }
+    try:
+        return reckon("screw-dimple", given)
+    except BadInput as error:
+        return error
+
+
+def _dimpled(s: Values) -> str:
+    """How the dimples are drilled through the tapped holes, their thread unharmed."""
+    found = _dimple(s)
+    if isinstance(found, BadInput):
+        return found.message
+    drill = math.floor((_grub(s).diameter - 0.1) * 10) / 10
+    deep = (found["depth_lower"] + found["depth_upper"]) / 2
+    wall = (s["body.diameter"] - s["bore.diameter"]) / 2
+    return (
+        f"A drill of {drill:g} mm goes through the thread without touching it: "
+        f"{wall + deep:.1f} mm deep in all from the outside, {deep:.1f} of it in the "
+        f"chuck. Cone-point screws {s['grubs.thread']} × {found['length']:g} then end "
+        "under the outside."
+    )
 
 
 def _floor(s: Values) -> float:
@@ -154,6 +188,18 @@ def checks(s: Values) -> Iterable[Check]:
         "Wall that a grub screw's thread is in (1.2 of the screw)",
     )
     front = s["body.length"] - s["grubs.from_end"]
+    dimple = _dimple(s)
+    if isinstance(dimple, BadInput):
+        yield Check("grub-long", "grubs", False, dimple.message, grave=False)
+    else:
+        yield at_least(
+            "grub-long",
+            "grubs",
+            float(dimple["engaged"]),
+            0.8 * grub.major,
+            f"Thread that a grub screw of {dimple['length']:g} mm is held by",
+            grave=False,
+        )
     yield at_least(
         "grubs-in-the-bore",
         "grubs",
@@ -315,6 +361,14 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "sheet.",
                     key="bond",
                 ),
+                Step(
+                    "mount",
+                    (),
+                    title="Spot a dimple through each tapped hole",
+                    note=_dimpled(s),
+                    tool="drill and stop",
+                    key="dimple",
+                ),
             ),
         ),
     )  # fmt: skip
@@ -365,6 +419,7 @@ FAMILY = Family(
         Mate("held", "the chuck without a shank", (
             MateSize("outside", "its body", 60.0, ("shaft", "register")),
             MateSize("length", "length that goes in", 40.0, ("shoulder", "length")),
+            MateSize("wall", "its wall under the screws", 8.0, ("thickness",), True),
         ), seats="body.length - bore.depth"),
     ),
     fits=(
