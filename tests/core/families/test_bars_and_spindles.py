@@ -2,6 +2,7 @@ import math
 import unittest
 
 from machinon.core.route.operations import route_told
+from machinon.core.route.work.listed import work_list
 from tests.core.families.failing import check, each_is_said, made
 
 
@@ -13,6 +14,26 @@ class BoringBars(unittest.TestCase):
         wide = made("single-point-bar").values["bar.diameter"]
         bends = 100 * 60**3 / (3 * 210_000 * math.pi * wide**4 / 64)
         self.assertIn(f"{bends * 1000:.0f} µm", says)
+
+    def test_a_square_bit_has_a_pilot_and_a_wall_at_its_corners(self):
+        """8.02 square: its corners stand √2 × 8.02 = 11.34 apart, 4.33 from the outside
+        of a bar of 20; the pilot is 0.4 over, the next drill 8.5."""
+        bar = made("single-point-bar", bits_shape="square")
+        hole = bar.body.feature("bit1").hole
+        size = bar.values["bits.diameter"]
+        self.assertEqual((hole.diameter, hole.square), (8.5, size))
+        wall = check(bar, "corner-wall").have
+        self.assertAlmostEqual(
+            wall, (bar.values["bar.diameter"] - math.sqrt(2) * size) / 2
+        )
+        round_bar = made("single-point-bar")
+        # the square takes its corners beyond the round bit's hole as well
+        self.assertLess(bar.body.volume, round_bar.body.volume)
+        steps = [s for up in route_told(bar) for s in up.steps]
+        broach = next(s for s in steps if s.operation == "broach")
+        keys = [one.key for one in work_list(broach).lines]
+        self.assertEqual(keys, ["support", "start", "release", "try"])
+        self.assertNotIn("ream", [s.operation for s in steps])
 
     def test_what_usually_goes_wrong_with_a_bar(self):
         each_is_said(

@@ -5,6 +5,7 @@ z = 0 is the end in the holder; the bits stand along the bar towards its right e
 held by a set screw that meets it square from the side.
 """
 
+import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tapped, thread_within
@@ -63,6 +64,18 @@ def _grub_size(s: Values) -> str:
     return thread_within(0.6 * s["bits.diameter"], "M8", "M6", "M5", "M4", "M3")
 
 
+def _square(s: Values) -> bool:
+    return bool(s["bits.shape"] == "square")
+
+
+def _bit_hole(s: Values) -> Hole:
+    """Reamed for a round bit; drilled and broached for a square one."""
+    if not _square(s):
+        return Hole(s["bits.diameter"], ream=True)
+    pilot = reckon("square-hole", {"size": s["bits.diameter"]})["drill"]
+    return Hole(float(pilot), square=s["bits.diameter"])
+
+
 def build(s: Values) -> Body:
     long, wide = s["bar.length"], s["bar.diameter"]
     pilot = s["pilot.length"]
@@ -88,7 +101,7 @@ def build(s: Values) -> Body:
         features.append(Flats("flat", FLAT_AT, FLAT_AT + s["flat.length"], across, 1))
     stations = _bits(s)
     for i, z in enumerate(stations, 1):
-        bit = Hole(s["bits.diameter"], ream=True)
+        bit = _bit_hole(s)
         # the outermost from the end, each other from the one outside of it
         beyond = stations[i - 2] if i > 1 else None
         features.append(
@@ -110,6 +123,14 @@ def checks(s: Values) -> Iterable[Check]:
         bit,
         "Half of the bar, which is the thickest bit it carries",
     )
+    if _square(s):
+        yield at_least(
+            "corner-wall",
+            "bit1",
+            (wide - math.sqrt(2) * bit) / 2,
+            0.15 * wide,
+            "Wall of the bar beside the corners of a square bit (0.15 of it)",
+        )
     yield at_least(
         "grub-thread",
         "grub1",
@@ -209,7 +230,29 @@ def _bit_steps(s: Values) -> Iterable[Step]:
             "bar stays on its jacks or vees.",
             key=f"drill-bit{i}",
         )
-        yield Step("ream", (f"bit{i}",), key=f"ream-bit{i}")
+        if not _square(s):
+            yield Step("ream", (f"bit{i}",), key=f"ream-bit{i}")
+
+
+def _broached(s: Values) -> tuple[Holding, ...]:
+    """The squares, pushed through one after the other under the press."""
+    if not _square(s):
+        return ()
+    holes = range(1, int(s["bits.count"]) + 1)
+    return (
+        Holding(
+            "broach",
+            "bench",
+            "Under the press, in vee blocks",
+            "A square hole follows its pilot: its flats stand along the bar by a "
+            "square on the first teeth.",
+            tuple(
+                Step("broach", (f"bit{i}",), title=f"Broach the square of bit {i}",
+                     key=f"broach-bit{i}")
+                for i in holes
+            ),
+        ),
+    )  # fmt: skip
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -267,6 +310,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "All bits in one set-up, so that they stand in one line.",
             (mount, *flat, *_bit_steps(s)),
         ),
+        *_broached(s),
         Holding(
             "grubs",
             "mill",
@@ -304,6 +348,8 @@ FAMILY = Family(
              "up(bar.overhang + bits.from_end + 2*bar.diameter, 1)",
              "and two diameters in the holder", 20, 1500),
         Size("bits.count", "bits along the bar", "1", "", 1, 6, COUNT),
+        Size("bits.shape", "bits are", "round", "", kind=TEXT,
+             choices=("round", "square")),
         Size("bits.diameter", "hole for a bit", "bit.diameter", low=2, high=40,
              at="bit1.diameter"),
         Size("bits.from_end", "outermost bit from the end", "up(1.5*bit.diameter, 1)",
@@ -331,7 +377,7 @@ FAMILY = Family(
             MateSize("bore", "its bore", 20.01, ("bore",)),
         )),
         Mate("bit", "the tool bit", (
-            MateSize("diameter", "its shank", 8.0, ("shaft",)),
+            MateSize("diameter", "its shank", 8.0, ("shaft", "thickness")),
         )),
         Mate("bushing", "the bushing at the far end", (
             MateSize("bore", "its bore", 16.01, ("bore",), True),
@@ -354,6 +400,7 @@ FAMILY = Family(
     ways=(
         {"pilot.length": "0", "bits.count": "1", "bar.overhang": "70",
          "bar.length": "125"},
+        {"bits.shape": "square", "bits.count": "1"},
     ),
     surfaces={"shaft": "bar.diameter", "hole": "bits.diameter"},
     cautions={

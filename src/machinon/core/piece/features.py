@@ -653,7 +653,8 @@ class Hole(msgspec.Struct, frozen=True):
 
     thread: tapped with it (diameter is then the drill); bore, bore_depth: of its
     counterbore; sink: mouth of its countersink, 90°; ream: to size after drilling;
-    ball: a recess as deep as `depth` by a ball-ended cutter of the diameter.
+    ball: a recess as deep as `depth` by a ball-ended cutter of the diameter; square:
+    across the flats that it is broached to, from the side of a round alone.
     """
 
     diameter: float
@@ -666,6 +667,7 @@ class Hole(msgspec.Struct, frozen=True):
     ream: bool = False
     flat: bool = False  # its floor is flat: bored or milled
     ball: bool = False
+    square: float = 0.0
 
     @property
     def rim(self) -> float:
@@ -704,7 +706,9 @@ class Hole(msgspec.Struct, frozen=True):
     @property
     def drilled(self) -> "Hole":
         """As its drill leaves it."""
-        return msgspec.structs.replace(self, thread="", bore=0.0, sink=0.0, ream=False)
+        return msgspec.structs.replace(
+            self, thread="", bore=0.0, sink=0.0, ream=False, square=0.0
+        )
 
     def says(self, count: int = 1) -> str:
         """As it is written at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
@@ -716,6 +720,8 @@ class Hole(msgspec.Struct, frozen=True):
                 f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
             )
             text += f", drill {self.diameter:g}{deep}"
+        elif self.square:
+            text = f"{many}square {self.square:g}{deep}, drill {self.diameter:g}"
         elif self.ball:
             text = f"{many}ball ⌀{self.diameter:g}{deep}, ⌀{self.rim:.2f} at the rim"
         else:
@@ -865,7 +871,20 @@ class CrossHoles(Feature, frozen=True):
 
     def cuts(self) -> tuple[Cut, ...]:
         profile = self.hole.profile(self.through)
-        return tuple(
+        half = self.hole.square / 2
+        deep = self.hole.depth or self.through + PAST
+        square: tuple[Cut, ...] = tuple(
+            Sunk(
+                across_axis(
+                    self.z, self.angle + 360.0 * i / self.count, self.diameter / 2
+                ),
+                rectangle(-half, -half, half, half),
+                -10.0,
+                deep,
+            )
+            for i in range(self.count if half else 0)
+        )
+        return square + tuple(
             Drilled(
                 across_axis(
                     self.z, self.angle + 360.0 * i / self.count, self.diameter / 2

@@ -47,6 +47,7 @@ STANDING = {
     "deburr": 5.0,
     "prove": 3.0,
     "press": 5.0,
+    "broach": 10.0,
     "weld": 20.0,
     "grind": 20.0,
     "harden": 90.0,
@@ -135,6 +136,13 @@ OPERATIONS: Mapping[str, Operation] = {
             "arbor press",
             "",
             "Press square, guarded, within the press's rating.",
+        ),
+        Operation(
+            "broach",
+            "Broach",
+            "broach and bush",
+            "",
+            "It is brittle and flies: straight in, supported, out of the press's line.",
         ),
         Operation(
             "mill",

@@ -13,7 +13,8 @@ from machinon.core.errors import BadInput
 from machinon.core.piece.family import Holding, Step
 from machinon.core.shop.making import Moved
 
-AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore")  # of a drilled hole
+# of a drilled hole, in the holding of its drill; broached, under the press
+AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore", "broach")
 AFTER_SAW = ("mill", "square", "deburr", "prove", "saw", "harden", "grind")
 AFTER_HEAT = ("grind", "prove", "deburr", "mark", "mount", "press", "harden")
 NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
@@ -151,7 +152,8 @@ def _against_the_rules(
     step = one.step
     here = [other for other in before if other.holding is one.holding]
     drilled = [p for p in before if p.step.operation == "drill" and p.of(one)]
-    if step.operation in AFTER_DRILL and drilled and drilled[-1] not in here:
+    elsewhere = drilled and drilled[-1] not in here and step.operation != "broach"
+    if step.operation in AFTER_DRILL and elsewhere:
         yield Broken(
             step.key,
             "Finish a hole in the holding of its drill: set up again it is never quite "

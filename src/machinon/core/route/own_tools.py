@@ -36,6 +36,8 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
     match one:
         case Holes(hole=hole) | CrossHoles(hole=hole) if step.operation == "ream":
             return _own_size("reamer", hole.diameter, shelf, inch)
+        case CrossHoles(hole=hole) if step.operation == "broach":
+            return _own_size("broach", hole.square, shelf, inch)
         case Keyway() if one.inside:
             return _own_size("broach", one.width, shelf, inch)
         case Keyway() | Slot():

@@ -250,6 +250,43 @@ def _checked(one: Holes, circle: HoleCircle | None, answers: list[Answer]) -> Li
     )
 
 
+def broach_list(step: StepTold, one: CrossHoles) -> WorkList:
+    """A square hole pushed through its pilot, cut by cut."""
+    size = one.hole.square
+    asked = {"size": size, "material": step.material, "length": one.diameter}
+    force = reckon("broach-force", asked)
+    lines = (
+        Line(
+            "support",
+            "Support it under the hole",
+            (Shown("Square", size), Shown("Pilot", one.hole.diameter)),
+            "On a vee with a hole under it, the bar's axis level and across the ram: "
+            "it must not tip.",
+        ),
+        Line(
+            "start",
+            "Start it square",
+            (Shown("Push", f"{float(force['force']) / 1000:.1f} kN", TEXT),),
+            "The first teeth by hand, a small square at two sides; oil. A press of "
+            f"{force['press']:.1f} t has a third in hand.",
+        ),
+        Line(
+            "release",
+            "Release and look, every few teeth",
+            (),
+            "Let the ram up so that it finds its way; brush the chips out. If it "
+            "leans, press it back out and start again from the other side.",
+        ),
+        Line(
+            "try",
+            "Try the bit in it",
+            (Shown("Across", size),),
+            "Corners cleaned by a three-square file.",
+        ),
+    )
+    return WorkList(lines, answers=(force,))
+
+
 def cross_list(step: StepTold, one: CrossHoles) -> WorkList:
     """Holes into a round from its side."""
     first, _ = step.after.ends

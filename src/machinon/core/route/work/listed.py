@@ -19,6 +19,7 @@ from machinon.core.piece.features import (
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.work.holes import (
+    broach_list,
     cross_list,
     drilled_list,
     holes_list,
@@ -57,6 +58,8 @@ def _of_feature(
     match one:
         case Holes() if step.operation not in ("mark", "prove", "deburr"):
             return holes_list(step, one, at, ways)
+        case CrossHoles() if step.operation == "broach":
+            return broach_list(step, one)
         case CrossHoles() if step.operation not in ("mark", "prove", "deburr"):
             return cross_list(step, one)
         case Screw() | NutThread() if step.operation == "thread":
