@@ -9,9 +9,10 @@ from machinon.core.errors import MachinonError
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.piece.jigs import faces_with_holes
-from machinon.desk.piece_paper import write_template
-from machinon.draw.drawing import Circle, Line
-from machinon.draw.template import template
+from machinon.core.reckoning import reckon
+from machinon.desk.piece_paper import write_template, write_wrapped
+from machinon.draw.drawing import Circle, Line, Shape
+from machinon.draw.template import template, wrapped
 
 PAGE = (190.0, 277.0, 1.0)  # mm, drawn in mm
 
@@ -19,6 +20,31 @@ PAGE = (190.0, 277.0, 1.0)  # mm, drawn in mm
 def made(key, **given):
     sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
     return make(families()[key], sizes)
+
+
+class Wrapped(unittest.TestCase):
+    def test_a_pipe_s_template_is_as_long_as_the_pipe_is_round(self):
+        """25 is 78.54 round; square on 42 it is 21 − √(21² − 12.5²) = 4.13 deep."""
+        answer = reckon("pipe-joint", {"pipe": 25, "on": 42})
+        drawing = wrapped(answer, *PAGE)
+        shape = next(one for one in drawing.items if isinstance(one, Shape))
+        xs, ys = zip(*shape.points, strict=True)
+        self.assertAlmostEqual(max(xs) - min(xs), 25 * math.pi)
+        curve = ys[:-2]
+        self.assertAlmostEqual(max(curve) - min(curve), 21 - math.sqrt(441 - 12.5**2))
+
+    def test_one_longer_than_the_page_says_so(self):
+        answer = reckon("pipe-joint", {"pipe": 80, "on": 100})
+        with self.assertRaisesRegex(MachinonError, "251 mm long"):
+            wrapped(answer, *PAGE)
+
+    def test_it_is_written_as_a_page(self):
+        answer = reckon("pipe-joint", {"pipe": 25, "on": 42, "angle": 60})
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "pipe.pdf"
+            write_wrapped(answer, path)
+            text = pypdf.PdfReader(path).pages[0].extract_text()
+        self.assertIn("measure it before you trust it", " ".join(text.split()))
 
 
 class Templates(unittest.TestCase):

@@ -63,6 +63,7 @@ SUBJECTS = (
     "fits.dovetail",
     "fits.keyway",
     "setting_out.square_hole",
+    "setting_out.pipe_joint",
     "setting_out.gauge_stack",
     "setting_out.bolt_circle",
     "setting_out.dividing",

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 
 from machinon.core.piece.family import Made
 from machinon.core.piece.jigs import drill_jig, faces_with_holes
+from machinon.core.reckoning import Answer
 from machinon.desk.painter import paint
 from machinon.desk.sheet import (
     A4_UPRIGHT,
@@ -21,7 +22,7 @@ from machinon.desk.sheet import (
 )
 from machinon.desk.theme import PRINT, load_fonts
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.template import template
+from machinon.draw.template import template, wrapped
 
 MM = 96 / 25.4  # of a page's units to a mm
 
@@ -83,6 +84,12 @@ def write_template(made: Made, path: Path) -> None:
     pages = [functools.partial(paint, drawing=one, theme=PRINT) for one in drawn]
     upright_pages(path, f"{made.family.name}: template", *pages)
     del application
+
+
+def write_wrapped(answer: Answer, path: Path) -> None:
+    """Write a pipe's template at 1:1 as PDF. Raises MachinonError."""
+    drawn = wrapped(answer, *A4_UPRIGHT, MM)
+    upright_pages(path, answer.title, lambda painter: paint(painter, drawn, PRINT))
 
 
 FILES: Mapping[str, tuple[str, str]] = {

@@ -43,6 +43,7 @@ from machinon.core.reckoning import (
 )
 from machinon.desk.daybook import working_of
 from machinon.desk.narrow import Abreast
+from machinon.desk.piece_paper import write_wrapped
 from machinon.desk.rows_dialog import RowsDialog
 from machinon.desk.sheet import write_answer
 from machinon.desk.size_edit import SizeEdit
@@ -215,6 +216,7 @@ class ReckonerPage(QWidget):
         self.note.setToolTip(job_name)
         self.use = button("Use as a size…", self._choose_size)
         self.print = button("Print…", self._print)
+        self.wrap = button("Template at 1:1…", self._print_template)
         self._in_job, self._sizes = bool(job_name), sizes
         self._lay_out()
         self._find()
@@ -245,7 +247,9 @@ class ReckonerPage(QWidget):
         column.addWidget(self.source)
         column.addStretch(1)
         column.addWidget(self.working)
-        column.addWidget(Abreast(2, self.copy, self.print, self.note, self.use))
+        column.addWidget(
+            Abreast(2, self.copy, self.print, self.note, self.use, self.wrap)
+        )
         right.addWidget(scrolled(inside), 1)
         self.row = row = QHBoxLayout()
         for part in (self.list, panel(middle, True), panel(right, True)):
@@ -344,6 +348,8 @@ class ReckonerPage(QWidget):
         there = self.question is not None
         for one in (self.working, self.copy, self.print):
             one.setVisible(there)
+        asked = self.question
+        self.wrap.setVisible(asked is not None and asked.reckoning.name == "pipe-joint")
         self.note.setVisible(there and self._in_job)
         self.use.setVisible(there and bool(self._sizes))
 
@@ -657,8 +663,26 @@ class ReckonerPage(QWidget):
         )
         if not path:
             return
+        answer = asked.answer
+        self._write(
+            path, lambda: write_answer(answer, self._draw, Path(path), self.inch)
+        )
+
+    def _print_template(self) -> None:
+        """The answer as a template to be wrapped round the work."""
+        asked = self.question
+        if asked is None or asked.answer is None:
+            return
+        answer = asked.answer
+        path, _ = QFileDialog.getSaveFileName(
+            self, "Template", f"{asked.reckoning.name}-1-to-1.pdf", "*.pdf"
+        )
+        if path:
+            self._write(path, lambda: write_wrapped(answer, Path(path)))
+
+    def _write(self, path: str, work: Callable[[], None]) -> None:
         try:
-            write_answer(asked.answer, self._draw, Path(path), self.inch)
+            work()
         except MachinonError as error:
             self.say(str(error), wrong=True)
         else:

@@ -4,6 +4,7 @@ from machinon.core.errors import MachinonError
 from machinon.core.piece.family import Made, spoken
 from machinon.core.piece.features import BlockFace, Bore, Holes
 from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.reckoning import Answer
 from machinon.draw.drawing import Board, Circle, Drawing, Point, Shape
 
 CHECK = 50.0  # mm: the line by which the print is measured
@@ -48,7 +49,37 @@ def template(
             for at in one.points:
                 radius = one.hole.diameter / 2
                 _cross(board, place(*at), radius, unit)
-    _check_line(board, made, face, height, unit)
+    what = f"{made.family.name}, {spoken(face)} as seen from outside"
+    _measure_it(board, what, height, unit)
+    return board.done()
+
+
+def wrapped(answer: Answer, width: float, height: float, unit: float) -> Drawing:
+    """A pipe's template at 1:1 on a page, to be wrapped round it; answer: of
+    `pipe-joint`. Raises MachinonError where it is longer than the page.
+    """
+    around, deep = float(answer["around"]), float(answer["deepest"])
+    foot, straight = 22.0 * unit, 20.0
+    if around * unit > width or (deep + straight) * unit > height - foot:
+        raise MachinonError(
+            f"The template is {around:.0f} mm long, a page {width / unit:.0f} mm wide: "
+            "lay it out by its points instead."
+        )
+    board = Board(width, height, 11.0)
+    left, base = (width - around * unit) / 2, (straight + deep + 20.0) * unit
+    curve = tuple(
+        (left + one["along"] * unit, base - one["up"] * unit)
+        for one in answer["points"]
+    )
+    low = base + straight * unit
+    ends = (left + around * unit, low), (left, low)
+    board.items.append(Shape((*curve, *ends), "outline", 1.0))
+    for one, (x, y) in zip(answer["points"], curve, strict=True):
+        board.line((x, y), (x, low), "thin", 0.5)
+        if round(one["at"]) % 90 == 0:
+            board.text((x, low + 3 * unit), f"{one['at']:.0f}°", 9.0, "faint")
+    board.text((left, low + 9 * unit), "Sharp side at both ends", 10.0, anchor="left")
+    _measure_it(board, answer.title, height, unit)
     return board.done()
 
 
@@ -74,9 +105,7 @@ def _cross(board: Board, at: Point, radius: float, unit: float) -> None:
     board.line((x, y - reach), (x, y + reach), "outline", 0.5)
 
 
-def _check_line(
-    board: Board, made: Made, face: BlockFace, height: float, unit: float
-) -> None:
+def _measure_it(board: Board, what: str, height: float, unit: float) -> None:
     """What it is, and a line by which the print is measured before it is trusted."""
     y = height - 6.0 * unit
     board.line((0.0, y), (CHECK * unit, y), "outline", 0.8)
@@ -84,5 +113,4 @@ def _check_line(
         board.line((x, y - 2 * unit), (x, y + 2 * unit), "outline", 0.8)
     right = CHECK * unit + 4 * unit
     board.text((right, y), "50 mm: measure it before you trust it", anchor="left")
-    what = f"{made.family.name}, {spoken(face)} as seen from outside, 1:1"
-    board.text((0.0, y - 9 * unit), what, anchor="left", bold=True)
+    board.text((0.0, y - 9 * unit), f"{what}, 1:1", anchor="left", bold=True)

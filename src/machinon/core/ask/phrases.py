@@ -466,6 +466,18 @@ def _polygon(s: Said) -> Inputs | None:
     return {**({} if sides == 6 else {"sides": sides}), "across_flats": flats}
 
 
+@_phrase("pipe-joint", "pipe 25 on tube 42 at 60 deg")
+def _pipe_joint(s: Said) -> Inputs | None:
+    if not s.has("pipe", "saddle", "fishmouth", "notch"):
+        return None
+    pipe, on = s.size(), s.size()
+    if not pipe or not on:
+        return None
+    angle = s.take("angle")
+    s.has("on", "tube", "round", "pipe", "at", "joint", "template")
+    return {"pipe": pipe, "on": on, **({"angle": angle} if angle else {})}
+
+
 @_phrase("chamfer", "chamfer 1 x 45")
 def _chamfer(s: Said) -> Inputs | None:
     if not s.has("chamfer", "bevel"):

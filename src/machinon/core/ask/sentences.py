@@ -338,6 +338,10 @@ TELLINGS: Mapping[str, Telling] = {
     "dividing": _dividing,
     "change-gears": _gears,
     "polygon": _polygon,
+    "pipe-joint": lambda t: (
+        f"Cut {t.both('deepest')} deep at its sharp side; a template "
+        f"{t.size('around')} long"
+    ),
     "chamfer": lambda t: (
         f"Leg {t.size('leg')}, face {t.size('face')}; fed square to it "
         f"{t.size('normal_depth')}"

@@ -279,7 +279,38 @@ def hole_pattern(s: Sketch) -> None:
     s.tell("diameter", (s.board.width * 0.86, 3 * s.size), "circle through them")
 
 
+def pipe_joint(s: Sketch) -> None:
+    """The template laid flat, the pipe on its round beside it."""
+    around, deep = s.r("around", 80.0), s.r("deepest", 15.0)
+    pipe, on, angle = s.v("pipe", 25), s.v("on", 42), math.radians(s.v("angle", 90))
+    low = -2.2 * on - deep
+    s.frame(-0.1 * around, low - 0.2 * on, 1.1 * around, 1.6 * deep, (7, 3))
+    rows = s.results.get("points") or []
+    curve = [(float(one["along"]), float(one["up"])) for one in rows]
+    if curve:
+        s.shape([(0.0, -0.4 * deep), *curve, (around, -0.4 * deep)], role="cut")
+    s.across("around", (0, -0.4 * deep), (around, -0.4 * deep), -1.6)
+    s.across("deepest", (around, 0), (around, deep), 2.4)
+    x, y, r = around / 2, low + on / 2, pipe / 2
+    s.box(0.1 * around, y - on / 2, 0.9 * around, y + on / 2)
+    out, aside = (math.cos(angle), math.sin(angle)), (math.sin(angle), -math.cos(angle))
+    top = 1.2 * on
+    ends = []
+    for side in (1, -1):
+        t = (on / 2 + side * r * math.cos(angle)) / math.sin(angle)
+        a = x + t * out[0] + side * r * aside[0], y + t * out[1] + side * r * aside[1]
+        b = a[0] + (top - t) * out[0], a[1] + (top - t) * out[1]
+        ends.append((a, b))
+    s.shape([ends[0][0], ends[0][1], ends[1][1], ends[1][0]])
+    s.line((x, y), (x + top * out[0], y + top * out[1]), "centre", 1.0)
+    s.line((0.05 * around, y), (0.95 * around, y), "centre", 1.0)
+    s.ask("pipe", s.p(*ends[0][1]), "pipe", "left")
+    s.ask("on", (s.p(0.1 * around, 0)[0], s.p(0, y)[1]), "round", "right")
+    s.ask("angle", s.p(x + 0.25 * around, y), "between the axes")
+
+
 PICTURES = {
+    "pipe-joint": pipe_joint,
     "hole-pattern": hole_pattern,
     "bolt-circle": bolt_circle,
     "hole-span": hole_span,
