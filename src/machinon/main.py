@@ -58,6 +58,10 @@ def own_settings() -> Path:
     return user_config_path("machinon") / "settings.ini"
 
 
+ENDS = (signal.SIGTERM, signal.SIGINT, signal.SIGHUP)
+ended: list[int] = []  # each time that the program was told to end
+
+
 def reports() -> Path:
     """Where reports of faults go: the XDG state folder."""
     from platformdirs import user_state_path
@@ -85,6 +89,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
         return piece_command(given[1:])
     options = _options(given)
+    # until the window's loop hears it, being told to end is only noted: raised into the
+    # middle of an import it would be lost
+    for number in ENDS:
+        signal.signal(number, lambda number, _: ended.append(number))
     with tempfile.TemporaryDirectory(prefix="machinon-") as scratch:
         return _run(options, Path(scratch))
 
@@ -136,7 +144,8 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
         if os.environ.get("QT_QPA_PLATFORM") != "offscreen":
             QMessageBox.critical(None, "Machinon", str(error))
         return 2
-    code = int(app.exec())
+    # told to end while the shop was read: a loop that begins after that would not hear
+    code = 0 if ended else int(app.exec())
     notices.close()
     file = getattr(window, "file", None)
     if file is not None:
@@ -155,11 +164,16 @@ def _end_when_told(app: "QApplication") -> socket.socket:
     for one in (heard, told):
         one.setblocking(False)
     signal.set_wakeup_fd(told.fileno())
-    for number in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
-        signal.signal(number, lambda *_: app.quit())
+
+    def end(*_: object) -> None:
+        ended.append(0)
+        app.quit()
+
+    for number in ENDS:
+        signal.signal(number, end)
     notifier = QSocketNotifier(heard.fileno(), QSocketNotifier.Type.Read, app)
-    # reading it lets Python run the handler above
-    notifier.activated.connect(lambda *_: heard.recv(64))
+    # what is told before the loop begins is heard in it as well
+    notifier.activated.connect(lambda *_: (heard.recv(64), end()))
     app.told = told  # type: ignore[attr-defined]  # kept open while it runs
     return heard
 
