@@ -30,7 +30,7 @@ STAYS = ("desk.quit", "view.machine")  # would end the test, or hide all it pres
 class AnyPress(WindowCase):
     """Random, but the same at every run."""
 
-    STEPS, FLASHES = 60, True
+    STEPS, FLASHES = 45, True
 
     def setUp(self):
         super().setUp()
@@ -130,4 +130,4 @@ class AnyPress(WindowCase):
 
 class AnyPressInAnEmptyShop(AnyPress):
     demo = False
-    STEPS = 40
+    STEPS = 30

@@ -205,8 +205,8 @@ class AtTheDesk(WindowCase):
     def test_every_theme_and_scale_shows_every_stage(self):
         for command in ("view.theme", "view.larger"):
             self.window.actions_by_id[command].trigger()
-            for name in ("survey", "fits", "piece", "route", "cut", "proof"):
-                self.stage(name)
+        for name in ("survey", "fits", "piece", "route", "cut", "proof"):
+            self.stage(name)
         self.assertEqual(self.window.look.theme, PAPER)
         self.assertEqual(self.window.look.scale, 1.15)
 
