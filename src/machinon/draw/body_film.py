@@ -72,8 +72,18 @@ def _turned(board: Board, before: Body, after: Body) -> None:
                 board.items.append(Line(*ends, LIT, 2.6))
 
 
+def _filled(body: Body, view: str) -> float:
+    """How much of its box a block's outline fills in a view."""
+    from shapely import Polygon
+
+    rings = [Polygon(ring) for ring in body.shadow.outlines[view] if len(ring) > 2]
+    whole = max(rings, key=lambda ring: ring.area)
+    return float(whole.area / whole.envelope.area)
+
+
 def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
-    """From above, and from the right beneath it."""
+    """From above, and beneath it from the right, or from the front where that shows
+    more of its shape."""
     low, high = after.stock.low, after.stock.high  # type: ignore[union-attr]
     long, wide, tall = (b - a for a, b in zip(low, high, strict=True))
     size = board.size
@@ -85,15 +95,18 @@ def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
     x0 = (board.width - long * scale) / 2
     y0 = (board.height - (wide + tall) * scale - gap) / 2
     under = y0 + wide * scale + gap
-    aside = (board.width - wide * scale) / 2
+    filled = {view: _filled(after, view) for view in ("right", "front")}
+    side = "front" if filled["front"] < filled["right"] - 0.02 else "right"
+    along = 0 if side == "front" else 1
+    aside = (board.width - (long if side == "front" else wide) * scale) / 2
 
     def above(x: float, y: float) -> Point:
         return x0 + (x - low[0]) * scale, y0 + (high[1] - y) * scale
 
-    def right(y: float, z: float) -> Point:
-        return aside + (y - low[1]) * scale, under + (high[2] - z) * scale
+    def beneath(x: float, z: float) -> Point:
+        return aside + (x - low[along]) * scale, under + (high[2] - z) * scale
 
-    for view, place in (("top", above), ("right", right)):
+    for view, place in (("top", above), (side, beneath)):
         draw_block_view(board, after, view, place)
     across, up, _ = VIEWS["top"]
     for one in after.features:
