@@ -5,11 +5,9 @@ geometry; the order of laps and the way they are approached are shop rules.
 """
 
 import math
-from collections.abc import Iterator, Mapping
-from fractions import Fraction
+from collections.abc import Mapping
 from typing import Any
 
-from machinon.core.errors import BadInput
 from machinon.core.piece.body import Body
 from machinon.core.piece.features import POINT, CrossHoles, Hole, Holes
 from machinon.core.piece.features import Circle as HoleCircle
@@ -26,8 +24,8 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
+from machinon.core.route.work.turns import turned_on
 from machinon.core.setting_out.dividing import dms
-from machinon.core.shop.machines import Machine
 from machinon.core.threads.screw_thread import thread_of
 
 PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
@@ -65,7 +63,7 @@ def holes_list(
     centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
     if turned:
         assert circle is not None
-        places = list(_turned(circle, at.divider, answers))
+        places = turned_on(circle.count, at.divider, "Table at", answers)
         first = _on_the_table(circle, one)
     else:
         places = [
@@ -145,41 +143,6 @@ def _on_the_table(circle: HoleCircle, one: Holes) -> Line:
         "move one axis out by half the circle. Wind one way only; lock before "
         "drilling.",
     )
-
-
-def _turned(
-    circle: HoleCircle, divider: Machine | None, answers: list[Answer]
-) -> Iterator[tuple[Shown, ...]]:
-    """From the first hole on: the table's angle, and turns of its handle."""
-    step = 360.0 / circle.count
-    worm = round(divider.number("worm")) if divider else 0
-    plates = [round(one) for one in divider.numbers("plates")] if divider else []
-    settings = None
-    if worm and plates:
-        try:
-            asked = {"divisions": circle.count, "worm": worm, "plates": plates}
-            answer = reckon("dividing", asked)
-        except BadInput:
-            pass
-        else:
-            answers.append(answer)
-            best = answer["settings"][0]
-            settings = best if not best["error"] else None
-    for n in range(circle.count):
-        angle = Shown("Table at", dms(step * n), TEXT)
-        if not n or not worm:
-            yield (angle,)
-        elif settings is not None:
-            turns = f"{settings['turns']} turns"
-            if settings["holes"]:
-                turns += f" + {settings['holes']} of {settings['circle']}"
-            yield angle, Shown("Turn on by", turns, TEXT)
-        else:
-            whole, rest = divmod(Fraction(worm, circle.count), 1)
-            turns = f"{whole} turns"
-            if rest:
-                turns += f" + {dms(float(rest) * 360 / worm)}"
-            yield angle, Shown("Turn on by", turns, TEXT)
 
 
 def _deep(

@@ -3,7 +3,6 @@ by how much. Source: geometry; how deep a pass goes is a shop rule.
 """
 
 import math
-from fractions import Fraction
 
 from machinon.core.piece.body import Block
 from machinon.core.piece.features import (
@@ -22,10 +21,10 @@ from machinon.core.piece.features import (
     Slot,
 )
 from machinon.core.quantity import ANGLE
-from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import Line, Machines, Shown, WorkList
-from machinon.core.setting_out.dividing import dms
+from machinon.core.route.work.turns import turned_on
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
@@ -302,32 +301,6 @@ def keyway_list(one: Keyway) -> WorkList:
     return WorkList((first, *passes, *last))
 
 
-def _indexed(
-    count: int, at: Machines, answers: list[Answer]
-) -> list[tuple[Shown, ...]]:
-    """For each of some divisions, how far the head is turned for it."""
-    worm = round(at.divider.number("worm")) if at.divider else 0
-    plates = [round(one) for one in at.divider.numbers("plates")] if at.divider else []
-    found = []
-    for n in range(count):
-        shown = [Shown("Turned to", dms(360.0 * n / count), TEXT)]
-        if n and worm:
-            turns = Fraction(worm, count)
-            said = f"{turns.numerator // turns.denominator} turns"
-            if plates and turns.denominator > 1:
-                asked = {"divisions": count, "worm": worm, "plates": plates}
-                answer = reckon("dividing", asked)
-                if not answers:
-                    answers.append(answer)
-                best = answer["settings"][0]
-                said = f"{best['turns']} turns + {best['holes']} of {best['circle']}"
-            elif turns.denominator > 1:
-                said = f"{worm}/{count} turns"
-            shown.append(Shown("Turn on by", said, TEXT))
-        found.append(tuple(shown))
-    return found
-
-
 def flats_list(step: StepTold, one: Flats, at: Machines) -> WorkList:
     """Flats round a turned piece, each as deep as the others."""
     _, radius = step.before.radii((one.start + one.end) / 2)
@@ -341,7 +314,7 @@ def flats_list(step: StepTold, one: Flats, at: Machines) -> WorkList:
             "Measure the round first: a hundredth on it is a hundredth on the flats.",
         )
     ]
-    for n, turned in enumerate(_indexed(one.count, at, answers)):
+    for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
         figures = [*turned, Shown("Down", deep)]
         note = ""
         if n == 0:
@@ -368,7 +341,7 @@ def slits_list(one: Slits, at: Machines) -> WorkList:
             "half the saw.",
         )
     ]
-    for n, turned in enumerate(_indexed(one.count, at, answers)):
+    for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
         lines.append(
             Line(f"slit-{n + 1}", f"Slit {n + 1} of {one.count}", turned,
                  "Stop at its length: a slit too long loses its spring.")
