@@ -9,7 +9,7 @@ from machinon.core.route.work.lines import Line, Shown
 from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
-LARGEST = 92.0  # px at 100 %: a figure is never larger
+LARGEST = 190.0  # px at 100 %: a figure is never larger
 LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
