@@ -8,7 +8,7 @@ import functools
 
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
@@ -217,6 +217,10 @@ class WorkPage(QWidget):
             for one in self.list.ways:
                 combo = Combo()
                 combo.setAccessibleName(one.asks)
+                # however long its words: they are shortened, not the list pushed out
+                combo.setSizePolicy(
+                    QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed
+                )
                 for key, words in one.answers:
                     combo.addItem(f"{one.asks}: {words}", key)
                 combo.activated.connect(lambda _, key=one.key: self._choose_way(key))
