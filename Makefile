@@ -13,8 +13,9 @@ demo: setup
 run: setup
 	$(BIN)/machinon
 
+# compiled modules are kept: the programs that tests start need them too
 test: setup
-	QT_QPA_PLATFORM=offscreen $(BIN)/unittest-parallel --start-directory tests --top-level-directory . --level class
+	QT_QPA_PLATFORM=offscreen PYTHONDONTWRITEBYTECODE= $(BIN)/unittest-parallel --start-directory tests --top-level-directory . --level class
 
 lint: setup
 	$(BIN)/ruff check .
