@@ -73,7 +73,7 @@ class HolesAreWalked(unittest.TestCase):
 
     def test_on_a_rotary_table_they_are_turns_of_its_handle(self):
         """90 turns over six holes are 15; over seven 12 and 18 holes of 21."""
-        at = Machines(LATHE, None, TABLE)
+        at = Machines(LATHE, TABLE)
         lines = listed("plate-block", "drill-ring1", RING, at, places="turned")
         self.assertEqual(figures(lines[0]), {"From the axis": 40})
         self.assertEqual(figures(lines[2])["Table at"], "60°00′00″")
@@ -202,7 +202,7 @@ class KeysAndFlats(unittest.TestCase):
             s for up in route_told(made) for s in up.steps if flats.name in s.features
         )
         _, radius = step.before.radii((flats.start + flats.end) / 2)
-        lines = listed("hexagon-screw", step.key, at=Machines(LATHE, None, HEAD))
+        lines = listed("hexagon-screw", step.key, at=Machines(LATHE, HEAD))
         first, second, fourth = (figures(lines[n]) for n in (1, 2, 4))
         self.assertEqual(first["Flat to far side"], round(radius + flats.across / 2, 3))
         self.assertEqual(second["Turn on by"], "6 turns + 10 of 15")
@@ -243,7 +243,7 @@ class SetTrue(unittest.TestCase):
 
 class EveryStepHasLines(unittest.TestCase):
     def test_of_every_family_each_line_has_its_own_name_and_sound_figures(self):
-        at = Machines(LATHE, None, TABLE)
+        at = Machines(LATHE, TABLE)
         for family in families().values():
             made = make(family, family.full)
             for step in (s for up in route_told(made) for s in up.steps):

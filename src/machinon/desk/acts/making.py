@@ -193,7 +193,7 @@ class MakingActs(JobAtHand):
         step = self.plan.at_step
         if step is None:
             return WorkList(())
-        at = Machines(self.lathe, self._mill, self._divider)
+        at = Machines(self.lathe, self._divider)
         return work_list(step, at, self.job.work.ways)
 
     @property

@@ -64,7 +64,6 @@ class Machines:
     """The machines that a step may be worked on; None for one the shop has not."""
 
     lathe: Lathe | None = None
-    mill: Machine | None = None
     divider: Machine | None = None
 
 
