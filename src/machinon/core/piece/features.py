@@ -6,7 +6,7 @@ a turned piece are z, from its left end.
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal, TypeAlias
 
@@ -1369,7 +1369,3 @@ class SawCuts(Feature, frozen=True):
             "piece": Dimension("x", 0.0, first - self.clean),
             "kerf": Dimension("x", first, first + self.kerf),
         }
-
-
-def all_cuts(features: Iterator[Feature] | tuple[Feature, ...]) -> tuple[Cut, ...]:
-    return tuple(cut for one in features for cut in one.cuts())
