@@ -26,7 +26,6 @@ from machinon.desk.widgets import (
     panel,
     scrolled,
     set_ink,
-    set_part,
 )
 from machinon.draw.drawing import Drawing
 from machinon.draw.large_figures import figures_drawing, lines_drawing, lines_height
@@ -136,9 +135,8 @@ class WorkPage(QWidget):
         self.step.setText(step.title)
         speed = f", {speed_text(step.speed)}" if step.speed is not None else ""
         own = self.job.own_tool(step)
-        self.how.setText(
-            f"{step.tool}{speed}" + (f". {own.capitalize()}" if own else "")
-        )
+        with_own = f". {own[:1].upper()}{own[1:]}" if own else ""
+        self.how.setText(f"{step.tool}{speed}{with_own}")
         self._show_line(step, line)
         left = len(self._left())
         many = len(self.list.lines)
@@ -182,6 +180,7 @@ class WorkPage(QWidget):
         self.caution.setVisible(bool(self.caution.text()))
         self._show_asked(line)
         set_ink(self.head, "proved" if line is None else "")
+        set_ink(self.note, "")  # a refusal has been read by now
 
     def _show_asked(self, line: Line | None) -> None:
         """The entry of what is read at the machine, where the line asks it."""
@@ -204,7 +203,6 @@ class WorkPage(QWidget):
             self.done.setText("Done: that was the last")
         else:
             self.done.setText("The step is done")
-        set_part(self.done, "main")
 
     def _show_ways(self) -> None:
         step = self.job.plan.at_step

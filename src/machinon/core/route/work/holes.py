@@ -77,9 +77,7 @@ def holes_list(
     if by_hole:
         numbered = [(drill, n) for n in range(many) for drill in laps]
     for drill, n in numbered:
-        of = f"Hole {n + 1} of {many}" if many > 1 else "The hole"
-        head = f"{of}, drill {drill:g}" if len(laps) > 1 else of
-        key = f"{drill:g}-{n + 1}" if len(laps) > 1 else f"{n + 1}"
+        key, head = _named(n, many, drill, len(laps))
         deep = _deep(step, one.hole, one.through, drill)
         on_face = faced[n]
         note = _note(step, one.hole)
@@ -90,6 +88,15 @@ def holes_list(
     if step.operation == "drill" and many > 1:
         lines.append(_checked(one, circle, answers))
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
+    """The key and the head of a hole's line: n counts from 0, of many holes; its drill
+    is named where several laps are made."""
+    head = f"Hole {n + 1} of {many}" if many > 1 else "The hole"
+    if laps > 1:
+        return f"{drill:g}-{n + 1}", f"{head}, drill {drill:g}"
+    return f"{n + 1}", head
 
 
 def seen(body: Body, one: Holes, from_centre: bool = False) -> list[Point]:
@@ -265,13 +272,11 @@ def cross_list(step: StepTold, one: CrossHoles) -> WorkList:
     drills = ladder(step.drill) if step.drill else (0.0,)
     for n in range(one.count):
         for drill in drills:
-            of = f"Hole {n + 1} of {one.count}" if one.count > 1 else "The hole"
-            head = f"{of}, drill {drill:g}" if len(drills) > 1 else of
+            key, head = _named(n, one.count, drill, len(drills))
             turned: tuple[Shown, ...] = ()
             if one.count > 1:
                 turned = (Shown("Turned by", dms(360.0 * n / one.count), TEXT),)
             deep = _deep(step, one.hole, one.through, drill)
-            key = f"{drill:g}-{n + 1}" if len(drills) > 1 else f"{n + 1}"
             lines.append(Line(key, head, (*turned, *deep), _note(step, one.hole)))
     return WorkList(tuple(lines))
 

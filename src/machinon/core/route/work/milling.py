@@ -4,6 +4,7 @@ by how much. Source: geometry; how deep a pass goes is a shop rule.
 
 import math
 
+from machinon.core.fits.keyway import crown
 from machinon.core.piece.body import Block
 from machinon.core.piece.features import (
     CornerRounds,
@@ -252,8 +253,7 @@ def _along(one: Outline) -> WorkList:
 
 def keyway_list(one: Keyway) -> WorkList:
     """A keyway from its first touch to the size read across it."""
-    r, half = one.diameter / 2, one.width / 2
-    drop = r - math.sqrt(r**2 - half**2)
+    drop = crown(one.diameter, one.width)
     # in a bore the tool's corners touch first, on a shaft its middle does
     feed = one.depth + drop if one.inside else one.depth
     across = one.diameter + (one.depth if one.inside else -one.depth)
