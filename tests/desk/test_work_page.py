@@ -62,9 +62,19 @@ class AtTheMachine(MadePieces):
         self.assertEqual(self.job.job.work.at_step, "tap-ring1")
         self.assertEqual(page.head.text(), "Zero on the low left corner of the top")
 
+        self.choose(page.combos["zero"], "centre")
+        self.press(Qt.Key.Key_Return)
+        self.assertEqual(page.head.text(), "Hole 1 of 6")
+        up = f"{page.line.figures[1].value:.2f}"
+        said = [
+            one.text for one in page.picture.drawing().items if hasattr(one, "text")
+        ]
+        self.assertIn(up, said, "the picture counts from the same zero")
+        self.press(Qt.Key.Key_Backspace)
+
         self.choose(page.combos["places"], "turned")
         self.assertEqual(page.head.text(), "Out from the table's axis")
-        self.assertEqual(self.job.job.work.ways, {"places": "turned"})
+        self.assertEqual(self.job.job.work.ways, {"zero": "centre", "places": "turned"})
 
     def test_work_is_centred_in_four_jaws_to_10_um(self):
         """It stands 0.15 towards jaw 3 and 0.03 towards jaw 4; the person moves it nine

@@ -1,7 +1,7 @@
 """What a step is worked on: the face with its holes as one looks at it, the one at hand
 lit and dimensioned from the zero; else the piece as the step leaves it."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.features import Bore, Holes
@@ -10,7 +10,7 @@ from machinon.core.piece.jigs import face_size
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.holes import seen
-from machinon.core.route.work.lines import Line
+from machinon.core.route.work.lines import Line, WorkList
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import (
     Anchor,
@@ -27,7 +27,7 @@ from machinon.draw.drawing import Line as Stroke
 
 def work_picture(
     step: StepTold,
-    lines: Sequence[Line],
+    listed: WorkList,
     done: Collection[str],
     at: str,
     width: float,
@@ -37,10 +37,10 @@ def work_picture(
 ) -> Drawing:
     """The picture of a step with the line at hand; done: keys of those ticked."""
     one = step.cut[0] if step.cut else None
-    if not isinstance(one, Holes) or all(line.at is None for line in lines):
+    if not isinstance(one, Holes) or all(line.at is None for line in listed.lines):
         return body_film(step, width, height, size)
     board = Board(width, height, size)
-    _face(board, step.after, one, lines, done, at, inch)
+    _face(board, step.after, one, listed, done, at, inch)
     return board.done()
 
 
@@ -48,7 +48,7 @@ def _face(
     board: Board,
     body: Body,
     one: Holes,
-    lines: Sequence[Line],
+    listed: WorkList,
     done: Collection[str],
     at: str,
     inch: bool,
@@ -66,10 +66,10 @@ def _face(
 
     _outline(board, body, one, place, scale)
     laps: dict[Point, list[Line]] = {}
-    for line in lines:
+    for line in listed.lines:
         if line.at is not None:
             laps.setdefault(line.at, []).append(line)
-    hand = next((line for line in lines if line.key == at), None)
+    hand = next((line for line in listed.lines if line.key == at), None)
     ticks = {p: sum(line.key in done for line in of) for p, of in laps.items()}
     behind = ticks.get(hand.at, 0) if hand is not None and hand.at is not None else 0
     radius = max(one.hole.diameter / 2 * scale, 0.35 * size)
@@ -88,7 +88,7 @@ def _face(
         beside = radius + 0.75 * size
         board.text((centre[0] + beside, centre[1] - beside * 0.6), f"{n}", size,
                    "cut" if here else "faint")  # fmt: skip
-    zero = place(0.0, 0.0)
+    zero = place(*listed.zero)
     for dx, dy in ((1.6, 0.0), (0.0, 1.6)):
         board.items.append(
             Stroke(
@@ -99,7 +99,7 @@ def _face(
             )
         )
     if hand is not None and hand.at is not None:
-        _from_zero(board, hand.at, place, inch)
+        _from_zero(board, hand.at, listed.zero, place, inch)
 
 
 def _outline(board: Board, body: Body, one: Holes, place, scale: float) -> None:  # type: ignore[no-untyped-def]
@@ -130,10 +130,10 @@ def _outline(board: Board, body: Body, one: Holes, place, scale: float) -> None:
         board.items.append(Circle(middle, wide_bore / 2 * scale, "faint", 1.2))
 
 
-def _from_zero(board: Board, at: Point, place, inch: bool) -> None:  # type: ignore[no-untyped-def]
+def _from_zero(board: Board, at: Point, at_zero: Point, place, inch: bool) -> None:  # type: ignore[no-untyped-def]
     """X and Y of the hole at hand, from the zero."""
-    size, (x, y) = board.size, at
-    zero, hole = place(0.0, 0.0), place(x, y)
+    size, x, y = board.size, at[0] - at_zero[0], at[1] - at_zero[1]
+    zero, hole = place(*at_zero), place(*at)
     corner = hole[0], zero[1]
     for a, b in ((zero, corner), (corner, hole)):
         if abs(a[0] - b[0]) + abs(a[1] - b[1]) > 1:

@@ -254,7 +254,7 @@ class WorkPage(QWidget):
             return Drawing(width, height, ())
         return work_picture(
             step,
-            self.list.lines,
+            self.list,
             self.job.lines_done,
             self._at,
             width,

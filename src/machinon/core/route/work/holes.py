@@ -6,6 +6,7 @@ geometry; the order of laps and the way they are approached are shop rules.
 
 import math
 from collections.abc import Mapping
+from statistics import mean
 from typing import Any
 
 from machinon.core.piece.body import Body
@@ -61,16 +62,19 @@ def holes_list(
         asked.append(way("order", "In what order", ORDER, ways))
     by_hole = any(w.key == "order" and w.chosen == "holes" for w in asked)
     centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
+    faced, zero = seen(step.after, one), (0.0, 0.0)
     if turned:
         assert circle is not None
+        zero = mean(x for x, _ in faced), mean(y for _, y in faced)
         places = turned_on(circle.count, at.divider, "Table at", answers)
         first = _on_the_table(circle, one)
     else:
-        places = [
-            (Shown("X", x), Shown("Y", y)) for x, y in seen(step.after, one, centre)
-        ]
+        if centre:
+            long, wide = face_size(step.after, one.face)
+            zero = long / 2, wide / 2
+        places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
         first = _zero(step.after, one, centre)
-    lines, faced = [first], seen(step.after, one)
+    lines = [first]
     many = len(places)
     laps = drills or (0.0,)
     numbered = [(drill, n) for drill in laps for n in range(many)]
@@ -87,7 +91,7 @@ def holes_list(
         lines.append(Line(key, head, (*places[n], *deep), note, on_face))
     if step.operation == "drill" and many > 1:
         lines.append(_checked(one, circle, answers))
-    return WorkList(tuple(lines), tuple(asked), tuple(answers))
+    return WorkList(tuple(lines), tuple(asked), tuple(answers), zero)
 
 
 def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
@@ -99,17 +103,16 @@ def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
     return f"{n + 1}", head
 
 
-def seen(body: Body, one: Holes, from_centre: bool = False) -> list[Point]:
-    """The holes of a face as one looks at it: from the axis of what turns, from the
-    low left corner of a block's face, or from its middle; mm."""
+def seen(body: Body, one: Holes) -> list[Point]:
+    """The holes of a face as one looks at it: from the axis of what turns, or from the
+    low left corner of a block's face; mm."""
     back = mirrored(body, one.face)
     # without the dust of sines: a nanometre is below any read-out
     points = [(round(x, 6) + 0.0, round(y, 6) + 0.0) for x, y in one.points]
     if one.block is None:
         return [(0.0 - x if back else x, y) for x, y in points]
-    long, wide = face_size(body, one.face)
-    left, low = (long / 2, wide / 2) if from_centre else (0.0, 0.0)
-    return [((long - x if back else x) - left, y - low) for x, y in points]
+    long, _ = face_size(body, one.face)
+    return [(long - x if back else x, y) for x, y in points]
 
 
 def _zero(body: Body, one: Holes, centre: bool) -> Line:

@@ -28,8 +28,9 @@ class Line:
     """One thing to do.
 
     key: stays while the step does; at: where on the face that is worked on, mm from
-    its zero, for the picture; asks: the length that is read at the machine there, by
-    its name among what was read, and in words; empty for none.
+    its low left corner or the axis of what turns, for the picture; asks: the length
+    that is read at the machine there, by its name among what was read, and in words;
+    empty for none.
     """
 
     key: str
@@ -52,11 +53,15 @@ class Way:
 
 @dataclass(frozen=True, slots=True)
 class WorkList:
-    """The lines of a step, the choices that shape them, and what opens the sums."""
+    """The lines of a step, the choices that shape them, and what opens the sums.
+
+    zero: where on the face the zero of the figures stands, as `Line.at`.
+    """
 
     lines: tuple[Line, ...]
     ways: tuple[Way, ...] = ()
     answers: tuple[Answer, ...] = ()
+    zero: Point = (0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)
