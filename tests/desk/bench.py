@@ -173,11 +173,11 @@ class WindowCase(unittest.TestCase):
     def sneak_up(self, start, sign):
         """Work the Cut screen by what it asks, till it asks for the mate.
 
-        The lathe takes 0.95 of what is dialled. sign: 1 for a shaft, -1 for a bore.
+        The tool takes 0.95 of what stands before it. sign: 1 shaft, -1 bore.
         Returns the size it came to, mm.
         """
         cut = self.window.job_page().view()
-        size, dial = start, 0.0
+        size = start
         for _ in range(40):
             asks = cut.screen.asks
             if asks in ("trial", "done"):
@@ -189,8 +189,7 @@ class WindowCase(unittest.TestCase):
             elif asks == "reading":
                 self.type(cut.field.edit, f"{size:.3f}")
             else:
-                going = self.job.plan.advice.dial
-                size -= sign * 2 * (going - dial) * 0.95
-                dial = going
+                standing = self.job.plan.advice.dial - sign * (start - size) / 2
+                size -= sign * 2 * 0.95 * standing
                 self.click(cut.enter_button)
         raise AssertionError("it never came to the trial of the mate")

@@ -168,15 +168,14 @@ class WholeJob(WindowCase):
         entry = view.field.edit
         self.type(entry, "96.02")
         self.type(entry, "1.2")
-        true, dial = 96.02, 0.0
+        true = 96.02
         for _ in range(12):
             advice = self.job.plan.advice
             if advice.action == "stop":
                 break
             if advice.infeed > 0:
                 self.assertEqual(view.large.text(), f"{1.2 + 2 * advice.dial:.2f}")
-                true -= 2 * self.TAKES * (advice.dial - dial)
-                dial = advice.dial
+                true -= 2 * self.TAKES * (advice.dial - (96.02 - true) / 2)
                 self.type(entry, "")
             if self.job.plan.advice.action in ("measure", "spring"):
                 self.type(entry, f"{true:.3f}")

@@ -124,12 +124,13 @@ def _one_more(file: ShopFile, like: str) -> str:
 
 
 def finish(job: OpenJob) -> None:
-    """Carry the demo's job to its end as a person would, on this copy only."""
-    while job.plan.advice is not None and job.plan.advice.action != "stop":
-        advice = job.plan.advice
+    """Carry the demo's job to its end as a person would, on this copy only: each cut
+    comes out as was thought, and the last one at its aim."""
+    while (advice := job.plan.advice) is not None and advice.action != "stop":
         if advice.infeed > 0:
             job.cut_made()
-        size = advice.predicted if advice.predicted is not None else 0.0
+        assert advice.predicted is not None and job.plan.cut_state is not None
+        size = job.plan.cut_state.aim if advice.inside > 0.3 else advice.predicted
         job.measured_cut(f"{size:.3f}")
     job.answer_trial("goes on")
     for size in ("46.009", "46.01", "46.01"):

@@ -39,7 +39,7 @@ from machinon.store.opening import open_shop
 from machinon.store.shop_file import ShopFile
 
 DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
-TOOL_TAKES = 0.955  # what the demo's lathe really takes of a dialled depth
+TOOL_TAKES = 0.96  # what the demo's lathe really takes of a dialled depth
 
 
 class _Clock:

@@ -49,24 +49,32 @@ class AtTheDial(unittest.TestCase):
     def test_nothing_is_advised_before_the_first_measurement(self):
         self.assertEqual(advise(dataclasses.replace(SHAFT, start=None)).action, "start")
 
-    def test_two_equal_cuts_then_one_scaled_by_what_the_tool_took(self):
-        """Touch 96.000; two cuts of 0.11 take 0.100 each (on the radius).
-
-        0.803 left at 0.91 of the dial is 0.44 radial; the third cut is scaled.
-        """
+    def test_a_measured_cut_tells_what_the_next_one_takes(self):
+        """A tool that takes 0.9 of what stands before it: of 0.10 it takes 0.090, then
+        of 0.11 0.099. What is dialled next is never more than what is left over 0.9."""
         state = dataclasses.replace(SHAFT, start=95.60)
         first = advise(state)
         self.assertEqual(first.action, "trial")
-        state = after(state, (0.10, 95.42))
-        second = advise(state)
-        self.assertAlmostEqual(second.infeed, 0.10, places=6)
-        self.assertIn("second of two equal", second.why)
-        state = after(state, (0.10, 95.42), (0.20, 95.24))
+        self.assertGreaterEqual(first.infeed, 0.05)
+        self.assertIn("tells what the tool takes", first.why)
+        state = after(state, (0.10, 95.42), (0.20, 95.222))
         last = advise(state)
-        self.assertAlmostEqual(last.ratio, 0.915, delta=0.03)
-        whole = 0.243 / 2 / last.ratio
+        self.assertEqual(last.action, "trial")
+        self.assertAlmostEqual(last.ratio, 0.9, delta=0.05)
+        whole = 0.225 / 2 / last.ratio
         self.assertLessEqual(last.infeed, whole + state.division)
-        self.assertGreater(last.infeed, 0.75 * whole, "it may leave a little, to learn")
+
+    def test_after_a_deep_cut_the_smallest_step_takes_what_sprang_away_too(self):
+        """A bar that takes 0.8 leaves 0.02 standing after a step of 0.1: the last cut
+        is one division then, and not what is left."""
+        bore = dataclasses.replace(
+            SHAFT, external=False, lower=96.990, upper=97.004, aim=96.997, ratio=0.8
+        )
+        state = after(bore, (0.2, 96.33), (0.4, 96.70), (0.55, 96.949))
+        last = advise(state)
+        self.assertEqual(last.action, "trial")
+        self.assertAlmostEqual(last.infeed, state.division)
+        self.assertIn("what sprang away before comes off with it", last.why)
 
     def test_what_the_tool_took_is_dialled_against_removed(self):
         taken = cuts_taken(after(SHAFT, (0.1, None), (0.2, 95.62), (0.3, 95.43)))
@@ -85,7 +93,9 @@ class AtTheDial(unittest.TestCase):
             with self.subTest(sizes):
                 state = after(SHAFT, *((0.5, size) for size in sizes))
                 self.assertEqual(advise(state).action, action)
-        self.assertIn(advise(after(SHAFT, (0.5, 95.03))).action, ("trial", "cut"))
+        self.assertIn(
+            advise(after(SHAFT, (0.25, 95.5), (0.49, 95.03))).action, ("trial", "cut")
+        )
 
     def test_a_slip_of_reading_is_read_again_and_then_left(self):
         cuts = ((0.1, 95.8), (0.2, 95.6))
@@ -102,15 +112,16 @@ class AtTheDial(unittest.TestCase):
 
     def test_what_sprang_away_is_found_by_the_next_pass(self):
         """A tool that takes 0.8 of what stands before it: after cuts of 0.1 and
-        0.1 it took 0.08 and 0.096, and a spring pass takes four fifths of the
-        0.024 that is left."""
+        0.1 it took 0.08 and 0.096, and 0.024 is left before it. A cut would take 0.019
+        of that; a pass without infeed takes half of it to all of it."""
         cuts = ((0.1, 96 - 0.16), (0.2, 96 - 0.352))
         free = dataclasses.replace(
             SHAFT, spring_pass="free", touch_sigma=0.001, ratio=0.85
         )
         state = after(free, *cuts, (0.2, None, 1))
         found = belief_of(state).depth
-        self.assertAlmostEqual(found, 0.176 + 0.8 * 0.024, delta=0.004)
+        self.assertGreater(found, 0.176 + 0.009)
+        self.assertLess(found, 0.176 + 0.020)
 
     def test_short_of_a_band_that_a_division_would_jump_it_is_left(self):
         """8 µm to go at most, and a line of the dial takes 50."""
@@ -161,7 +172,7 @@ class AtTheDial(unittest.TestCase):
                 )
             ending, true, cuts = worked(state, rng.uniform(0.85, 1.0), rng)
             good += ending == "stop" and abs(true - state.aim) < 0.007 + 0.003
-            self.assertLessEqual(cuts, 12, i)
+            self.assertLessEqual(cuts, 14, i)
         self.assertGreaterEqual(good, 198)
 
 

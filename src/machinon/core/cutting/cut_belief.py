@@ -1,9 +1,11 @@
 """What is believed of the surface while it is cut, from dial and readings.
 
-Two ways of taking metal are kept side by side, each with a range of habits:
-the tool takes a constant share of what is dialled; or it takes a share of
-what stands before it, and what sprang away is found by the next pass. A
-Kalman filter runs for each; the readings say which lathe this one is.
+A tool takes a share of what stands before it, less what its edge pushes off; below a
+depth that nobody knows it only rubs. What is not known is a normal distribution over
+five things - the surface, the touch, how this setting came to lie, the share and the
+push-off - and of such distributions a few are kept side by side: for each usual share,
+for rubbing or biting, for a reading that was sound or a slip. The readings say which of
+them this lathe is.
 """
 
 import functools
@@ -16,86 +18,103 @@ from machinon.core.cutting.cut_state import CutState
 if TYPE_CHECKING:
     import numpy as np
 
+# what is not known: radial mm into the metal from where the cutting began; SHARE of one
+SURFACE, TOUCH, SEAT, SHARE, PUSH = range(5)
+AHEAD = (-1.0, 1.0, 1.0, 0.0, 0.0)  # with the dial: the metal before the tool
 
-# habits: the share taken, with how usual it is about the lathe's own figure
-SHARES = tuple(0.60 + 0.02 * i for i in range(21))
-SHARE_SIGMA, ODD_SIGMA, ODD = 0.05, 0.15, 0.2  # most lathes, and the odd one
-SPRINGS = 0.8  # chance that what springs away is found by the next pass
-SCALES = ((1.0, 0.94), (2.0, 0.03), (0.5, 0.03))  # the dial reads otherwise: rare
-SLIP = 0.01  # of readings are slips of the hand or eye
-SLIP_RANGE = 0.5  # mm over which a slip may lie anywhere
-RULED_OUT = 0.02  # of the likeliest hypothesis: less counts for nothing
-RUB = 0.4  # share of a too light cut that is taken, give or take as much
-AGAIN, AGAIN_SIGMA = 0.75, 0.15  # share of what was left that a spring pass takes
-SPRING_PASS_SIGMA = 0.002  # mm: what a pass without infeed may take at most
+SHARES, SHARE_STEP = (0.64, 0.72, 0.80, 0.88, 0.96), 0.04  # one for each, give or take
+SHARE_SIGMA, ODD_SIGMA, ODD = 0.05, 0.15, 0.3  # most lathes, and the odd one
+PUSHES, PUSHES_SIGMA = 0.005, 0.003  # mm that an edge pushes off
+RUBBING = ((0.5, 0.3), (0.9, 0.4), (1.3, 0.3))  # of the least pass, and how often
+LEAST_RUB = 0.002  # mm: no edge bites below
+# the dial reads otherwise, or the slide goes less than it says: rare
+SCALES = ((1.0, 0.94), (2.0, 0.03), (0.5, 0.03), (0.95, 1.0), (0.9, 1.0), (0.85, 1.0))
+SLOWER = 0.03  # chance of a slide that goes less than it says
+RUB, RUB_SIGMA = 0.45, 0.26  # part of its take that a rubbing tool takes
+FINDS, FINDS_SIGMA = 0.65, 0.15  # part of it that a pass without infeed takes
+# mm by which a reading slips, and how often: a line, a figure, a whole turn
+SLIPS = ((0.015, 0.004), (0.15, 0.0055), (5.0, 0.0005))
+ALIKE = 6  # sigmas within which two odd readings say the same
+KEPT, LEAST_CHANCE = 60, 1e-5  # distributions side by side
+LIKELY = 2e-3  # of those that are looked ahead with
 
 
 @dataclass(frozen=True, slots=True)
 class Belief:
-    """Hypotheses about the surface: weights, and where each believes it is.
+    """Distributions of what is not known, and where the tool stands.
 
-    weight, share, finds, scale: (n,), how likely each is and its habits; at:
-    depth of the surface from the start, radial mm into the metal; zero: where
-    the dial's zero lies on the same line; var, cov, zero_var: of the two; each
-    (n,), or (m, n) for m dial positions weighed at once. dial: where the tool
-    stands, or (m, 1); passes: taken so far; seen: readings since the last pass;
-    odd: the last reading where it was taken for a slip.
+    chance: (n,); scale: (n,), by which the dial's travel is more than it says; rubs:
+    (n,), mm before the tool from where on it bites; slip: (n,), 1 where the last
+    reading was a slip; mean: (n, 5); cov: (n, 5, 5). dial: radial mm from touch;
+    passes: taken so far; seen: readings since the last pass; odd: what was read last,
+    radial mm, where that was taken for a slip.
     """
 
-    weight: "np.ndarray"
-    share: "np.ndarray"
-    finds: "np.ndarray"
+    chance: "np.ndarray"
     scale: "np.ndarray"
-    at: "np.ndarray"
-    zero: "np.ndarray"
-    var: "np.ndarray"
+    rubs: "np.ndarray"
+    slip: "np.ndarray"
+    mean: "np.ndarray"
     cov: "np.ndarray"
-    zero_var: "np.ndarray"
-    dial: Any = 0.0
+    dial: float = 0.0
     passes: int = 0
     seen: int = 1
     odd: float | None = None
 
-    def _kept(self) -> tuple[Any, Any]:
-        """The hypotheses that are not all but ruled out, and their weights.
-
-        Those others lie far off and would drown the rest.
-        """
-        kept = self.weight > RULED_OUT * self.weight.max()
-        return kept, self.weight[kept] / self.weight[kept].sum()
+    @property
+    def at(self) -> "np.ndarray":
+        """Depth of the surface from the start by distribution, radial mm; (n,)."""
+        return self.mean[:, SURFACE]
 
     @property
-    def depth(self) -> Any:
-        """Depth of the surface from the start, radial mm; (m,) for m positions."""
-        kept, weight = self._kept()
-        return self.at[..., kept] @ weight
+    def var(self) -> "np.ndarray":
+        """The variance of each; (n,)."""
+        return self.cov[:, SURFACE, SURFACE]
+
+    @property
+    def depth(self) -> float:
+        """Depth of the surface from the start, radial mm."""
+        return float(self.chance @ self.at)
 
     @property
     def sigma(self) -> float:
-        """One sigma of that depth, the hypotheses' spread and all; mm."""
-        kept, weight = self._kept()
-        at = self.at[..., kept]
-        spread = (at - (at @ weight)[..., None]) ** 2
-        return float(((self.var[..., kept] + spread) @ weight) ** 0.5)
+        """One sigma of that depth, all of them together; mm."""
+        return float((self.chance @ (self.var + (self.at - self.depth) ** 2)) ** 0.5)
 
-    def least_take(self, division: float) -> tuple[Any, Any]:
-        """What the smallest next pass would take, what sprang away before with it, and
-        one sigma of that; radial mm, (m,) for m positions."""
-        import numpy as np
-
-        ahead = np.where(
-            self.finds,
-            self.zero + self.scale * (self.dial + division) - self.at,
-            self.scale * division,
-        )
-        takes = np.maximum(self.share * ahead, 0.0)
-        mean = takes @ self.weight
-        return mean, np.sqrt((takes - mean[..., None]) ** 2 @ self.weight)
+    @property
+    def share(self) -> float:
+        """The share of what stands before the tool that it takes."""
+        return float(self.chance @ self.mean[:, SHARE])
 
     @property
     def taken(self) -> float:
         """The share of the dial that the tool takes, as far as is known."""
-        return float(self.weight @ (self.share * self.scale))
+        share = self.mean[:, SHARE].clip(max=1.0)  # no tool takes what is not there
+        return float(self.chance @ (share * self.scale))
+
+    @property
+    def doubted(self) -> float:
+        """The chance that the last reading was a slip."""
+        return float(self.chance @ self.slip)
+
+    def likely(self) -> "Belief":
+        """Only what is likely enough to weigh: all but one part in some hundreds."""
+        import numpy as np
+
+        of = np.flatnonzero(self.chance > LIKELY)
+        return self._only(of, self.chance[of])
+
+    def _only(self, of: Any, chance: Any) -> "Belief":
+        """The distributions at these places, with new chances."""
+        return replace(
+            self,
+            chance=chance / chance.sum(),
+            scale=self.scale[of],
+            rubs=self.rubs[of],
+            slip=self.slip[of],
+            mean=self.mean[of],
+            cov=self.cov[of],
+        )
 
 
 def phi(x: Any) -> Any:
@@ -115,152 +134,290 @@ def phi(x: Any) -> Any:
     return 0.5 * (1 + np.sign(x) * half)
 
 
+@functools.cache
+def nodes() -> tuple[Any, Any]:
+    """Where a normal distribution is asked, in sigmas, and what each answer weighs."""
+    import numpy as np
+
+    at, weight = np.polynomial.hermite_e.hermegauss(5)
+    return at, weight / weight.sum()
+
+
 def first_belief(state: CutState) -> Belief:
     """Before any cut: the start as it was read, the touch as it may be off."""
     import numpy as np
 
+    middle = (RUBBING[1][0], 1.0)
     rows = [
-        (share, finds, scale, usual * chance)
-        for scale, chance in SCALES
-        for finds, usual in ((1.0, SPRINGS), (0.0, 1 - SPRINGS))
-        for share in (SHARES if scale == 1 else SHARES[15::2])
+        (share, rubs * max(state.least, LEAST_RUB), scale, usual * often * read, slip)
+        for slip, read in ((0.0, 1 - sum(often for _, often in SLIPS)), *SLIPS)
+        for scale, usual in SCALES
+        if not slip or scale == 1
+        for share in (SHARES[-1:] if 0.8 < scale < 1 else SHARES)
+        for rubs, often in ((middle,) if slip or scale != 1 else RUBBING)
     ]
-    share, finds, scale, prior = (
-        np.array(column) for column in zip(*rows, strict=True)
+    share, rubs, scale, chance, slip = (
+        np.array(one) for one in zip(*rows, strict=True)
     )
-    off = (share - state.ratio) / SHARE_SIGMA
-    usual = np.exp(-0.5 * off**2) / SHARE_SIGMA
-    odd = np.exp(-0.5 * (off * SHARE_SIGMA / ODD_SIGMA) ** 2) / ODD_SIGMA
-    weight = prior * ((1 - ODD) * usual + ODD * odd)
-    # a scale's chance is its own, however many shares stand for it
-    for one, chance in SCALES:
-        at = scale == one
-        weight[at] *= chance / weight[at].sum()
-    count = len(rows)
-    reading = (state.uncertainty / 4) ** 2  # one sigma, on the radius, squared
-    same = np.full(count, reading)
-    return Belief(
-        weight / weight.sum(),
-        share,
-        finds == 1.0,
-        scale,
-        np.zeros(count),
-        np.zeros(count),
-        same,
-        same,
-        same + state.touch_sigma**2,
+    off = share - state.ratio
+    usual = (1 - ODD) * _bell(off, SHARE_SIGMA) + ODD * _bell(off, ODD_SIGMA)
+    slower = (scale > 0.8) & (scale < 1)
+    chance *= np.where(slower, 1.0, usual)
+    for one in (slower, ~slower):  # a slide's chance is its own
+        chance[one] /= chance[one].sum()
+    chance *= np.where(slower, SLOWER, 1 - SLOWER)
+    # one sigma of the start as it was read, on the radius, squared
+    reading = (state.uncertainty / 4) ** 2 + slip**2
+    mean, cov = np.zeros((len(rows), 5)), np.zeros((len(rows), 5, 5))
+    mean[:, SHARE], mean[:, PUSH] = share, PUSHES
+    # the tool was touched on the surface that was read: what that was off, both are
+    cov[:, :SEAT, :SEAT] = reading[:, None, None]
+    cov[:, TOUCH, TOUCH] += state.touch_sigma**2
+    cov[:, SHARE, SHARE], cov[:, PUSH, PUSH] = SHARE_STEP**2, PUSHES_SIGMA**2
+    return Belief(chance, scale, rubs, np.zeros(len(rows)), mean, cov)
+
+
+def _bell(off: Any, sigma: Any) -> Any:
+    import numpy as np
+
+    return np.exp(-0.5 * (off / sigma) ** 2) / sigma
+
+
+@dataclass(frozen=True, slots=True)
+class Pass:
+    """What a pass does, by distribution: first where it rubs, then where it bites.
+
+    chance: (..., 2n). shift, narrower: (..., 2n), by how much the metal before the tool
+    is more than it was thought, and surer; pull: (2n, 5), what all the rest follows by.
+    before: (..., 2n), that metal; take: (..., 2n), what comes off; row: (..., 2n, 5),
+    how much more of it for each thing not known; rest: (..., 2n), its own variance.
+    """
+
+    chance: Any
+    shift: Any
+    narrower: Any
+    pull: Any
+    before: Any
+    take: Any
+    row: Any
+    rest: Any
+
+
+def set_to(belief: Belief, dial: float, state: CutState) -> Belief:
+    """The belief once the tool stands at another line of the dial, before it cuts."""
+    mean, cov = belief.mean.copy(), belief.cov.copy()
+    mean[:, SEAT] = cov[:, SEAT, :] = cov[:, :, SEAT] = 0.0
+    cov[:, SEAT, SEAT] = state.dial_sigma**2
+    return replace(belief, mean=mean, cov=cov, dial=dial)
+
+
+def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
+    """A pass of a tool that is set, to a dial position, radial mm from touch; or (m, 1)
+    to weigh m of them. found: the part of its take that it takes, and one sigma."""
+    import numpy as np
+
+    ahead = belief.scale * dial + belief.mean @ np.array(AHEAD)
+    along = belief.cov @ np.array(AHEAD)
+    var = np.maximum(along @ np.array(AHEAD), 1e-12)
+    sigma = np.sqrt(var)
+    # a normal distribution cut in two at the depth from where on the tool bites
+    edge = (belief.rubs - ahead) / sigma
+    height = np.exp(-0.5 * edge**2) / math.sqrt(2 * math.pi)
+    below = np.clip(phi(edge), 1e-9, 1 - 1e-9)
+    low, high = height / below, height / (1 - below)
+    shift = np.concatenate([-sigma * low, sigma * high], axis=-1)
+    part = np.concatenate(
+        [1 - edge * low - low**2, 1 + edge * high - high**2], axis=-1
+    ).clip(1e-4, 1.0)
+    chance = np.concatenate([belief.chance * below, belief.chance * (1 - below)], -1)
+    before = twice(ahead) + shift
+    spread = twice(sigma) * np.sqrt(part)
+    z, w = nodes()
+    there = np.maximum(before[..., None] + spread[..., None] * z, 0.0)
+    share, push, rubs = (
+        twice(one)[:, None]
+        for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
+    )
+    bites = np.minimum(there / (2 * rubs), 1.0)  # push-off fades with the bite
+    full = np.maximum(share * there - push * bites, 0.0)
+    count = len(belief.chance)
+    takes = np.repeat([RUB, 1.0], count) * found[0]
+    doubt = np.repeat([RUB_SIGMA, 0.0], count) * found[0] + found[1]
+    take = full @ w * takes
+    gain = (full * z) @ w / spread * takes
+    of_share, of_push = there @ w * takes, -(bites @ w) * takes
+    row = np.stack([-gain, gain, gain, of_share, of_push], axis=-1)
+    own = (full**2) @ w
+    rest = np.maximum(own * takes**2 - take**2 - (gain * spread) ** 2, 0.0)
+    return Pass(
+        chance,
+        shift,
+        twice(var) * (1 - part),
+        twice(along / var[:, None], 0),
+        before,
+        take,
+        row,
+        rest + own * doubt**2,
     )
 
 
-def cut_to(belief: Belief, dial: Any, state: CutState) -> Belief:
-    """The belief after one pass at a dial position, radial mm from touch.
+def twice(values: Any, axis: int = -1) -> Any:
+    """For where the tool rubs and for where it bites."""
+    import numpy as np
 
-    dial: a number, or (m, 1) to weigh m positions at once.
+    return np.concatenate([values, values], axis=axis)
+
+
+def looked_ahead(
+    belief: Belief, dials: Any, state: CutState
+) -> tuple[Any, Any, Any, Any]:
+    """The surface after a pass to each of `dials`, (m, 1), radial mm from touch.
+
+    Its chances, depths and variances, each (m, 2n); and what the smallest pass after
+    it would take besides its share of a division, from what sprang away, (m,).
     """
     import numpy as np
 
-    step = dial - belief.dial
-    # finding: share of what stands before the tool; not: share of the step alone
-    finding = belief.finds | (belief.passes == 0)
-    ahead = np.where(
-        finding, belief.zero + belief.scale * dial - belief.at, belief.scale * step
+    ready = set_to(belief, belief.dial, state)
+    one = _passes(ready, dials, (1.0, 0.0))
+    at = twice(ready.at) + one.pull[:, SURFACE] * one.shift + one.take
+    row = one.row.copy()
+    row[..., SURFACE] += 1.0
+    var = np.einsum("...ni,nij,...nj->...n", row, twice(ready.cov, 0), row)
+    var = var - (row * one.pull).sum(axis=-1) ** 2 * one.narrower + one.rest
+    share, push, rubs, scale = (
+        twice(x)
+        for x in (
+            belief.mean[:, SHARE],
+            belief.mean[:, PUSH],
+            belief.rubs,
+            belief.scale,
+        )
     )
-    # a tool never adds metal, and one that barely touches rubs
-    idle = ahead < 0
-    light = (ahead < max(0.6 * state.least, 0.004)) & ~idle
-    cuts = finding & ~idle & ~light
-    again = step < 1e-9
-    share = np.where(again, AGAIN, belief.share)
-    take = share * ahead * np.where(idle, 0.0, np.where(light, RUB, 1.0))
-    gain = np.where(cuts, share, 0.0)
-    keep = 1 - gain
-    noise = np.where(idle, 0.0, state.dial_sigma**2)
-    noise = noise + np.where(light, (share * ahead * RUB) ** 2, 0.0)
-    noise = noise + np.where(again & cuts, (AGAIN_SIGMA * ahead) ** 2, 0.0)
-    noise = noise + np.where(again & ~finding, SPRING_PASS_SIGMA**2, 0.0)
-    var, cov, zero_var = belief.var, belief.cov, belief.zero_var
+
+    def takes(ahead: Any) -> Any:
+        full = share * ahead - push * np.minimum(ahead / (2 * rubs), 1.0)
+        return np.maximum(np.where(ahead < rubs, RUB * full, full), 0.0)
+
+    ahead = np.maximum(one.before - one.take, 0.0)
+    if state.spring_pass == "always":
+        found = FINDS * takes(ahead)
+        at, ahead = at + found, ahead - found
+        var = var + (FINDS_SIGMA * found) ** 2
+    next_one = takes(ahead + scale * state.division)
+    over = (one.chance * next_one).sum(axis=-1) - belief.share * state.division
+    return one.chance, at, np.maximum(var, 1e-12), over
+
+
+def _after(belief: Belief, one: Pass) -> Belief:
+    """The belief after a pass: what each distribution learns from rubbing or biting."""
+    import numpy as np
+
+    keep = np.argsort(-one.chance)[:KEPT]
+    keep = keep[one.chance[keep] > LEAST_CHANCE]
+    left = belief._only(keep % len(belief.chance), one.chance[keep])
+    pull = one.pull[keep]
+    mean = left.mean + pull * one.shift[keep, None]
+    cov = (
+        left.cov - pull[:, :, None] * pull[:, None, :] * one.narrower[keep, None, None]
+    )
+    mean[:, SURFACE] += one.take[keep]
+    move = np.tile(np.eye(5), (len(keep), 1, 1))
+    move[:, SURFACE] += one.row[keep]
+    cov = move @ cov @ move.transpose(0, 2, 1)
+    cov[:, SURFACE, SURFACE] += one.rest[keep]
+    slip = np.zeros(len(keep))
     return replace(
-        belief,
-        at=belief.at + take,
-        var=keep**2 * var + 2 * keep * gain * cov + gain**2 * zero_var + noise,
-        cov=keep * cov + gain * zero_var,
-        dial=dial,
+        left,
+        mean=mean,
+        cov=cov,
         passes=belief.passes + 1,
         seen=0,
+        slip=slip,
+        odd=None,
     )
 
 
-def passed_at(belief: Belief, dial: Any, state: CutState) -> Belief:
+def cut_to(belief: Belief, dial: float, state: CutState) -> Belief:
+    """The belief after one pass at a dial position, radial mm from touch: the first
+    one at it, or one more without moving."""
+    if dial > belief.dial + 1e-9:
+        belief = set_to(belief, dial, state)
+        return _after(belief, _passes(belief, dial, (1.0, 0.0)))
+    return _after(belief, _passes(belief, dial, (FINDS, FINDS_SIGMA)))
+
+
+def passed_at(belief: Belief, dial: float, state: CutState) -> Belief:
     """The belief after an advised cut; one school takes a spring pass after each."""
     made = cut_to(belief, dial, state)
     return cut_to(made, dial, state) if state.spring_pass == "always" else made
 
 
 def read_at(belief: Belief, depth: float, sigma: float) -> Belief:
-    """The belief after a reading of the surface; depth, sigma: radial mm.
-
-    One that a slip explains better than any habit moves nothing, until a second
-    one says the same.
-    """
+    """The belief after a reading of the surface; depth, sigma: radial mm. It may be
+    sound, or a slip by little or by much: what comes later tells."""
     import numpy as np
 
+    sound = 1 - sum(chance for _, chance in SLIPS)
     off = depth - belief.at
-    variance = belief.var + sigma**2
-    true = np.exp(-0.5 * off**2 / variance) / np.sqrt(2 * math.pi * variance)
-    real = (1 - SLIP) * float(belief.weight @ true)
-    if real < SLIP / SLIP_RANGE:
-        if belief.odd is None or abs(depth - belief.odd) > 6 * sigma:
-            return replace(belief, seen=belief.seen + 1, odd=depth)
-        return _begun_again(belief, depth, sigma)
-    weight = belief.weight * true
-    gain, zero_gain = belief.var / variance, belief.cov / variance
-    return replace(
-        belief,
-        weight=weight / weight.sum(),
-        at=belief.at + gain * off,
-        zero=belief.zero + zero_gain * off,
-        var=belief.var * (1 - gain),
-        cov=belief.cov * (1 - gain),
-        zero_var=belief.zero_var - zero_gain * belief.cov,
+    chances, means, covs = [], [], []
+    for wide, often in ((0.0, sound), *SLIPS):
+        total = belief.var + sigma**2 + wide**2
+        chances.append(belief.chance * often * _bell(off, np.sqrt(total)))
+        gain = belief.cov[:, :, SURFACE] / total[:, None]
+        means.append(belief.mean + gain * off[:, None])
+        covs.append(belief.cov - gain[:, :, None] * belief.cov[:, None, SURFACE, :])
+    count = len(belief.chance)
+    chance = np.concatenate(chances)
+    if not chance.sum() > 0:  # far off all that is believed: a slip, whatever it was
+        chance = np.concatenate([0 * belief.chance, 0 * belief.chance, belief.chance])
+    chance = chance / chance.sum()
+    keep = np.argsort(-chance)[:KEPT]
+    keep = keep[chance[keep] > LEAST_CHANCE]
+    found = replace(
+        belief._only(keep % count, chance[keep]),
+        mean=np.concatenate(means)[keep],
+        cov=np.concatenate(covs)[keep],
+        slip=(keep >= count).astype(float),
         seen=belief.seen + 1,
         odd=None,
     )
+    if found.doubted < 0.5:
+        return found
+    if belief.odd is not None and abs(depth - belief.odd) < ALIKE * sigma:
+        return _begun_again(belief, (depth + belief.odd) / 2, sigma)
+    return replace(found, odd=depth)
 
 
 def _begun_again(belief: Belief, depth: float, sigma: float) -> Belief:
-    """Two readings alike overrule what was believed: the start was misread, or
-    the tool did what none of the habits would."""
+    """Two odd readings alike overrule what was believed: the tool or the work moved."""
     import numpy as np
 
+    mean, cov = belief.mean.copy(), belief.cov.copy()
     shift = depth - belief.depth
-    same = np.full(len(belief.weight), sigma**2 / 2)
+    mean[:, SURFACE], mean[:, TOUCH] = depth, mean[:, TOUCH] + shift
+    cov[:, SURFACE, :] = cov[:, :, SURFACE] = 0.0
+    cov[:, SURFACE, SURFACE] = sigma**2 / 2
+    cov[:, TOUCH, TOUCH] += shift**2
+    sound = np.zeros(len(mean))
     return replace(
-        belief,
-        at=np.full(len(belief.weight), depth),
-        zero=belief.zero + shift,
-        var=same,
-        cov=np.zeros(len(belief.weight)),
-        zero_var=same + max(abs(shift), 0.01) ** 2,
-        seen=belief.seen + 1,
-        odd=None,
+        belief, mean=mean, cov=cov, slip=sound, seen=belief.seen + 1, odd=None
     )
 
 
-@functools.lru_cache(maxsize=256)
+@functools.lru_cache(maxsize=1024)
 def belief_of(state: CutState) -> Belief:
     """What is believed after the whole log of a state that has its start."""
     assert state.start is not None
-    belief = first_belief(state)
+    if not state.entries:
+        return first_belief(state)
+    *before, entry = state.entries
+    belief = belief_of(replace(state, entries=tuple(before)))
+    passes = entry.spring + (entry.dial > belief.dial + 1e-9)
+    for _ in range(passes):
+        belief = cut_to(belief, entry.dial, state)
+    if entry.measured is None:
+        return belief
     sign = 1 if state.external else -1
-    sigma = state.uncertainty / 4
-    last = 0.0
-    for entry in state.entries:
-        moved = entry.dial > last + 1e-9
-        if moved:
-            belief = cut_to(belief, entry.dial, state)
-        for _ in range(entry.spring):
-            belief = cut_to(belief, entry.dial, state)
-        if entry.measured is not None:
-            belief = read_at(belief, sign * (state.start - entry.measured) / 2, sigma)
-        last = entry.dial
-    return belief
+    depth = sign * (state.start - entry.measured) / 2
+    return read_at(belief, depth, state.uncertainty / 4)

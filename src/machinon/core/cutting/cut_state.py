@@ -13,7 +13,7 @@ from machinon.core.quantity import INCH
 
 RATIO = 0.97  # a shaft takes a little less than is dialled
 TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
-CUT_SIGMA = 0.0015  # mm radial: how alike two equal cuts come out
+CUT_SIGMA = 0.0019
 
 
 class CutEntry(msgspec.Struct, frozen=True):

@@ -4,8 +4,8 @@ import itertools
 import math
 from typing import Any
 
-from machinon.core.cutting.coach import whole
 from machinon.core.cutting.cut_state import Dial
+from machinon.core.cutting.cut_worth import whole
 from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import (

@@ -9,6 +9,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 MISREAD = 0.01  # of readings are slips of the hand or eye
+WARM = 0.7  # degrees, one sigma, that work is warmer than anybody felt
+EXPANSION = 11.5e-6  # of steel, for each degree
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,8 +36,11 @@ class Habits:
     reads: float
 
 
-def habits(chance: random.Random, reads: float, bar: bool = False) -> Habits:
-    """A lathe drawn at chance. reads: sigma of its gauge, mm; bar: a boring bar."""
+def habits(
+    chance: random.Random, reads: float, size: float, bar: bool = False
+) -> Habits:
+    """A lathe drawn at chance. reads: sigma of its gauge, mm; size: of the work, mm on
+    the diameter; bar: a boring bar."""
     share = chance.uniform(0.75, 0.97) if bar else chance.uniform(0.88, 1.0)
     return Habits(
         1 / share - 1,
@@ -45,7 +50,7 @@ def habits(chance: random.Random, reads: float, bar: bool = False) -> Habits:
         chance.uniform(0.0008, 0.0030),
         chance.uniform(0.4, 0.9),
         chance.gauss(0.0, reads),
-        max(chance.gauss(0.0, 0.0015), 0.0),
+        max(chance.gauss(0.0, WARM), 0.0) * EXPANSION * size,
         reads,
     )
 

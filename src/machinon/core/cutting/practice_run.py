@@ -80,8 +80,8 @@ def bench(seed: int, zero: bool = False) -> Bench:
     chance = random.Random(seed)
     outside = chance.random() < 0.5
     band, reads = chance.choice(BANDS), chance.choice((0.001, 0.0015, 0.002))
-    own = habits(chance, reads, bar=not outside)
     low = round(chance.uniform(20, 80), 3)
+    own = habits(chance, reads, low, bar=not outside)
     near, sign = (low + band, 1) if outside else (low, -1)
     start = near + sign * chance.uniform(0.3, 2.0)
     kind = "external" if outside else "internal"
@@ -143,8 +143,8 @@ def _by_shares(at: Bench, shares: tuple[float, ...]) -> Outcome:
     sign = 1 if at.outside else -1
     for turn in range(MOST // 2):
         left = sign * (size - aim) / 2
-        if at.stops and left < at.division:
-            break
+        if at.stops and left < (feature["upper"] - feature["lower"]) / 4:
+            break  # in the band, or past it
         share = shares[min(turn, len(shares) - 1)]
         going = min(share * left / max(took, 0.5), 0.5)
         going = max(int(going / at.division + 1e-6), 1) * at.division
