@@ -129,8 +129,10 @@ def finish(job: OpenJob) -> None:
     while (advice := job.plan.advice) is not None and advice.action != "stop":
         if advice.infeed > 0:
             job.cut_made()
-        assert advice.predicted is not None and job.plan.cut_state is not None
-        size = job.plan.cut_state.aim if advice.inside > 0.3 else advice.predicted
+        state = job.plan.cut_state
+        assert advice.predicted is not None
+        assert state is not None
+        size = state.aim if advice.inside > 0.3 else advice.predicted
         job.measured_cut(f"{size:.3f}")
     job.answer_trial("goes on")
     for size in ("46.009", "46.01", "46.01"):

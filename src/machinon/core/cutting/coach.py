@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from machinon.core.cutting.cut_belief import Belief, belief_of, cut_to
-from machinon.core.cutting.cut_state import CutState, Taken, cuts_taken
+from machinon.core.cutting.cut_state import CutState, cuts_taken
 from machinon.core.cutting.cut_worth import NEVER, Chances, Worths, whole
 
 Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped"]
@@ -112,7 +112,7 @@ def advise(state: CutState) -> Advice:
             "measure",
             "That reading does not go with the others: wipe, and read again.",
         )
-    if _grown(taken, belief, state):
+    if _grown(belief, state):
         return advice(
             "measure",
             "It reads larger than before the cut: warm, a chip under the gauge, or the "
@@ -306,11 +306,18 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
     return tuple(passes)
 
 
-def _grown(taken: tuple[Taken, ...], belief: Belief, state: CutState) -> bool:
+def _grown(belief: Belief, state: CutState) -> bool:
     """Whether the last cut left it larger, by more than readings differ, and that was
     not read often enough to be believed."""
-    sigma = state.uncertainty / 4
-    return bool(taken) and taken[-1].removed < -4 * sigma and belief.seen < READINGS
+    if not belief.seen or belief.seen >= READINGS:
+        return False
+    read = [(0.0, state.start)]
+    read += [(one.dial, one.measured) for one in state.entries]
+    sizes = [(dial, size) for dial, size in read if size is not None]
+    before = [size for dial, size in sizes if dial < belief.dial - 1e-9]
+    grown = (sizes[-1][1] - before[-1]) / 2 if before else 0.0
+    sign = 1 if state.external else -1
+    return sign * grown > 4 * state.uncertainty / 4
 
 
 def _took_nothing(state: CutState) -> int:

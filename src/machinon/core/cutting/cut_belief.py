@@ -36,6 +36,7 @@ FINDS, FINDS_SIGMA = 0.65, 0.15  # part of it that a pass without infeed takes
 SLIPS = ((0.015, 0.004), (0.15, 0.0055), (5.0, 0.0005))
 ALIKE = 6  # sigmas within which two odd readings say the same
 KEPT, LEAST_CHANCE = 60, 1e-5  # distributions side by side
+RULED_OUT = 0.03  # of the likeliest: less counts for nothing where one figure is told
 LIKELY = 2e-3  # of those that are looked ahead with
 
 
@@ -74,12 +75,22 @@ class Belief:
     @property
     def depth(self) -> float:
         """Depth of the surface from the start, radial mm."""
-        return float(self.chance @ self.at)
+        main = self._main()
+        return float(main.chance @ main.at)
 
     @property
     def sigma(self) -> float:
         """One sigma of that depth, all of them together; mm."""
-        return float((self.chance @ (self.var + (self.at - self.depth) ** 2)) ** 0.5)
+        main = self._main()
+        off = main.at - main.chance @ main.at
+        return float((main.chance @ (main.var + off**2)) ** 0.5)
+
+    def _main(self) -> "Belief":
+        """Without what is all but ruled out: it lies far off and drowns the rest."""
+        import numpy as np
+
+        of = np.flatnonzero(self.chance > RULED_OUT * self.chance.max())
+        return self._only(of, self.chance[of])
 
     @property
     def share(self) -> float:
