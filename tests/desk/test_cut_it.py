@@ -1,3 +1,7 @@
+from msgspec.structs import replace
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
 from tests.desk.bench import WindowCase
 
 
@@ -94,6 +98,49 @@ class CutIt(WindowCase):
         self.assertTrue(band.lower <= size <= band.upper)
         self.click(cut.answers["tight"])
         self.assertIn("tight", self.job.plan.open["cut"][0])
+
+    def test_a_bore_to_8_um_with_a_slim_bar_by_number_keys_alone(self):
+        """Shaft 30.000 ± 4.4 µm with 6 to 23 µm of play: 30.0104 to 30.0186. The bar
+        takes 0.82 of what stands before it; only figures and Enter are pressed."""
+        lathe = replace(self.window.file.get("lathe"), dial_division=0.005)
+        self.window.file.act("shop", "A finer dial.", lathe)
+        fits = self.begin(
+            "Shaft or journal",
+            "Shaft or journal",
+            "micrometer",
+            *("30.000",) * 4,
+            joint="shaft",
+            play=("0.006", "0.023"),
+        )
+        self.click(fits.cut_it)
+        band = self.job.plan.fit(1)
+        self.assertAlmostEqual(band.upper - band.lower, 0.0082, delta=0.0008)
+        self.window.at_the_machine()
+        self.settle()
+        cut = self.window.job_page().view()
+        size = 29.2
+        self.keys("29.200")
+        self.keys("0")
+        for _ in range(40):
+            advice = self.job.plan.advice
+            if advice.action in ("stop", "scrapped"):
+                break
+            if advice.infeed > 0 and cut.screen.asks != "reading":
+                standing = advice.dial - (size - 29.2) / 2
+                size += 2 * 0.82 * standing
+                self.keys("")
+            if cut.screen.asks == "reading":
+                self.keys(f"{size:.3f}")
+        self.assertEqual(advice.action, "stop")
+        self.assertTrue(band.lower <= size <= band.upper, size)
+        self.assertEqual(cut.screen.ink, "proved")
+
+    def keys(self, figures):
+        """Press figures, then Enter, wherever the keys go."""
+        for figure in figures:
+            QTest.keyClicks(self.app.focusWidget(), figure)
+        QTest.keyClick(self.app.focusWidget(), Qt.Key.Key_Return)
+        self.settle()
 
     def test_what_is_still_to_cut_is_open_and_not_failed(self):
         fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")

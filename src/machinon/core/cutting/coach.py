@@ -202,8 +202,10 @@ def _last(
             "dial, then measure.",
             after=cut_to(belief, belief.dial, state),
         )
-    if ending == best:
+    if ending == best and (now.inside > TELLS[0] or not worths.room_for_a_line()):
         return advice("stop", _why_ended(state, now))
+    if ending == best:  # nothing is promising, but there is metal left for a line
+        to = whole(belief.dial, state.division) + state.division
     after = worths.after(to)
     return advice("trial", _why_cut(state, worths, to, after, known), to, after)
 

@@ -233,6 +233,12 @@ class Worths:
         best = int(np.argmax(worth))
         return float(dials[best]), float(worth[best]) - CUT - READ
 
+    def room_for_a_line(self) -> bool:
+        """Whether the smallest cut stays before the aim, two sigma sure."""
+        _, takes, doubts, _ = self._steps
+        left = self.aim - self.belief.depth
+        return bool(takes[0] + 2 * math.sqrt(doubts[0]) < left)
+
     def after(self, dial: float) -> Belief:
         """The belief after an advised cut."""
         return passed_at(self.belief, dial, self.state)
