@@ -607,6 +607,29 @@ class PatternsAndMeasuring(unittest.TestCase):
             answer["percentile_95"], 0.04 * math.cos(0.025 * math.pi), delta=0.0001
         )
 
+    def test_run_out_is_told_apart_by_half_turns(self):
+        """Seat 4 µm at 0°, collet 6 at 90°, tool 2 at 180°: together (2, 6), 6.32 at
+        71.57°; the collet turned with its tool (6, −6), the tool alone (6, 6)."""
+        read = {
+            "first": 0.00632456,
+            "first_at": 71.565,
+            "collet_turned": 0.00848528,
+            "collet_turned_at": 315,
+        }
+        tool = {"tool_turned": 0.00848528, "tool_turned_at": 45}
+        answer = reckon("runout-apart", {**read, **tool})
+        for part, size, at in (
+            ("seat", 0.004, 0),
+            ("collet", 0.006, 90),
+            ("tool", 0.002, 180),
+        ):
+            self.assertAlmostEqual(answer[part], size, places=6)
+            self.assertAlmostEqual(answer[f"{part}_at"], at, places=1)
+        self.assertIn("The collet", answer["advice"])
+        both = reckon("runout-apart", read)
+        self.assertAlmostEqual(both["collet"], math.hypot(0.006, 0.002), places=6)
+        self.assertIsNone(both["tool"])
+
     def test_drill_systems_are_whole(self):
         self.assertEqual(len(drills("number")), 80)
         self.assertEqual(len(drills("letter")), 26)

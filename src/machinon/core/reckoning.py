@@ -71,6 +71,7 @@ SUBJECTS = (
     "setting_out.centring",
     "setting_out.runout",
     "setting_out.runout_stack",
+    "setting_out.runout_apart",
     "cutting.speeds",
     "cutting.machining",
     "setting_out.side_positions",

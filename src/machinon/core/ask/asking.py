@@ -34,6 +34,7 @@ _ALSO = {
     "change-gears": "wheels train banjo lathe",
     "runout": "tir wobble eccentric",
     "runout-stack": "error budget chain clocking",
+    "runout-apart": "collet seat tool spindle wobble which",
     "thread-identify": "which thread unknown gauge what",
     "dovetail": "gib slide pins",
     "bond-gap": "glue retaining compound",

@@ -242,8 +242,10 @@ def route(s: Values) -> tuple[Holding, ...]:
                      "between: the tool stands off centre height."),
                 Step("prove", ("seat",), title="Blue a collet in the seat, read its "
                      "run-out", tool="collet, ground pin, indicator",
-                     note="Read in the seat itself, then on the pin near the nose and "
-                     "a pin's length out: that tells seat, collet and tool apart."),
+                     note="Read on the pin, then with the collet half a turn round, "
+                     "then with the pin alone: the reckoning of run-out told apart "
+                     "says what is the seat's. Near the nose and further out: that "
+                     "shows a tilt."),
                 Step("deburr", ()),
             ),
         ),

@@ -321,6 +321,42 @@ def runout_stack(s: Sketch) -> None:
     s.ask("elements", (left, s.floor * 0.5), "pieces")
 
 
+def runout_apart(s: Sketch) -> None:
+    """The offsets one after the other, as they add up to what the needle shows."""
+    parts = ("seat", "collet", "tool")
+    sizes = [(name, s.r(name), math.radians(s.r(f"{name}_at"))) for name in parts]
+    ends = [(0.0, 0.0)]
+    for _, size, at in sizes:
+        x, y = ends[-1]
+        ends.append((x + size * math.cos(at), y + size * math.sin(at)))
+    most = max([1e-6, *(math.hypot(x, y) for x, y in ends)]) * 1.15
+    s.frame(-most, -most, most, most, (12, 2.2))
+    s.circle(0, 0, math.hypot(*ends[-1]), "centre", width=1.0)
+    s.cross(0, 0, most * 0.1)
+    for (name, size, _), begin, end in zip(sizes, ends, ends[1:], strict=False):
+        if size < most * 0.02:
+            continue
+        s.line(begin, end, "measured", 2.6)
+        s.board.arrow(s.p(*end), s.p(*begin), "measured")
+        s.note(name, s.p((begin[0] + end[0]) / 2, (begin[1] + end[1]) / 2))
+    s.line((0, 0), ends[-1], "proved", 3.0)
+    left, right = s.board.width * 0.12, s.board.width * 0.88
+    for i, (key, name) in enumerate(
+        (
+            ("first", "as it is"),
+            ("collet_turned", "collet turned"),
+            ("tool_turned", "tool turned"),
+        )
+    ):
+        y = s.floor * 0.15 + i * 6.4 * s.size
+        s.ask(key, (left, y), name)
+        s.ask(f"{key}_at", (left, y + 3.0 * s.size), "high at")
+    for i, name in enumerate(parts):
+        y = s.floor * 0.15 + i * 6.4 * s.size
+        s.tell(name, (right, y), name)
+        s.tell(f"{name}_at", (right, y + 3.0 * s.size), "high at")
+
+
 def detent(s: Sketch) -> None:
     ball, depth, land = s.v("ball"), s.r("depth"), s.r("land_diameter")
     r = ball / 2
@@ -363,5 +399,6 @@ PICTURES = {
     "centring": centring,
     "runout": runout,
     "runout-stack": runout_stack,
+    "runout-apart": runout_apart,
     "detent": detent,
 }
