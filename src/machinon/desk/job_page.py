@@ -363,7 +363,7 @@ class JobPage(QWidget):
         plan = self.job.plan
         self.name.setText(self.job.job.name)
         self.reason.setText(self.job.job.reason)
-        self.stack.refresh()
+        self.stack.refresh_later()
         self._fill_works()
         self._fill_targets()
         self.rail.show_state(

@@ -41,6 +41,7 @@ from machinon.desk.theme import Theme
 from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot, Text
 
 Maker = Callable[[float, float, float], Drawing]
+LATER = 30  # ms after which what is beside the work at hand is laid out again
 ROOMY = 1.3  # scale of figures from which pictures and the daybook take less room
 
 
@@ -79,6 +80,9 @@ class DrawingView(QWidget):
         self._maker = maker
         self._size = size
         self._drawing: Drawing | None = None
+        self._stale = False
+        self._later = QTimer(self, singleShot=True, interval=LATER)
+        self._later.timeout.connect(self.refresh)
         self._at = -1
         self.setMouseTracking(True)
         self.setAccessibleName(name)
@@ -86,6 +90,8 @@ class DrawingView(QWidget):
 
     def drawing(self) -> Drawing:
         """The drawing at the present size, laid out once."""
+        if self._stale:
+            self.refresh()
         if self._drawing is None:
             width, height = max(self.width(), 1), max(self.height(), 1)
             size = self._size * self._look.scale
@@ -101,9 +107,16 @@ class DrawingView(QWidget):
 
     def refresh(self) -> None:
         """Lay out again; painted only where something has changed."""
+        self._stale = False
+        self._later.stop()
         before, self._drawing = self._drawing, None
         if before is None or self.drawing() != before:
             self.update()
+
+    def refresh_later(self) -> None:
+        """Lay out again once what is at hand stands there: for what is beside it."""
+        self._stale = True
+        self._later.start()
 
     def rect_of(self, tie: str) -> QRectF | None:
         spot = self.drawing().spot(tie)

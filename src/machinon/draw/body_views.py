@@ -333,7 +333,7 @@ def _seen_radii(body: Body) -> set[float]:
 
 # -- blocks ----------------------------------------------------------------
 
-Edge = tuple[Point, Point, Role]
+Edge = tuple[tuple[Point, ...], Role]  # a chain of points
 
 
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
@@ -348,8 +348,9 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
         for cut in one.cuts():
             if isinstance(cut, Drilled):
                 _drilled_lines(board, cut, view, place, one)
-    for a, b, role in _sunk_edges(body, view):
-        board.items.append(Line(place(*a), place(*b), role, 1.2))
+    for chain, role in _sunk_edges(body, view):
+        points = tuple(place(x, y) for x, y in chain)
+        board.items.append(Shape(points, role, 1.2, closed=False))
 
 
 def _area(points: Sequence[Point]) -> float:
@@ -424,7 +425,7 @@ def _flank_edges(
         edge = LineString(ends).intersection(whole)
         if edge.geom_type == "LineString" and not edge.is_empty:
             (ax, ay), (bx, by) = edge.coords
-            yield (ax, ay), (bx, by), "outline" if seen else "hidden"
+            yield ((ax, ay), (bx, by)), "outline" if seen else "hidden"
 
 
 @functools.lru_cache(maxsize=64)
@@ -463,5 +464,5 @@ def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
             edges = Polygon(flat).exterior.intersection(whole)
             for line in getattr(edges, "geoms", [edges]):
                 if line.geom_type == "LineString" and not line.is_empty:
-                    found += [(a, b, role) for a, b in pairwise(line.coords)]
+                    found.append((tuple(line.coords), role))
     return tuple(found)
