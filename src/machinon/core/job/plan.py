@@ -7,7 +7,7 @@ It is a pure function: change a reading, work it out again, all follows.
 
 import contextlib
 import math
-from collections.abc import Collection, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -26,6 +26,7 @@ from machinon.core.job.fit_plan import (
     fit_plan,
     with_bolts,
 )
+from machinon.core.job.habits import Habit
 from machinon.core.job.job import STAGES, Job, Stage, Work
 from machinon.core.job.made_here import aids_of, holes_of, made_in_order, stand_in
 from machinon.core.job.made_piece import joint_told, ruled_by_fits, worked_out
@@ -94,6 +95,7 @@ class Plan:
     bodies: Mapping[str, Made | None] = field(default_factory=dict)
     changed: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
     dial: Dial | None = None
+    habit: Habit | None = None
     mill: Machine | None = None
 
     @property
@@ -169,10 +171,11 @@ def plan_of(
     lathe: Lathe | None,
     pieces: Mapping[str, Piece],
     mill: Machine | None = None,
+    used_to: Callable[[bool], Habit] | None = None,
 ) -> Plan:
-    """Work a job out. pieces: those the job names, by id; mill: where blocks are made.
-    Never raises for a half-filled job: what is not known is named in `missing` and
-    `open`."""
+    """Work a job out. pieces: those the job names, by id; mill: where blocks are made;
+    used_to: what the lathe is used to take of shafts (True) or of bores. Never raises
+    for a half-filled job: what is not known is named in `missing` and `open`."""
     measured = {
         (piece.id, surface.id): measure(surface, shop, piece.material)
         for piece in pieces.values()
@@ -183,8 +186,11 @@ def plan_of(
         drawing.take(work)
     plan = drawing.plan_of(job.at)
     dial = dial_for(plan.at_machine, plan.made, lathe, mill)
-    state, advice = _cutting(job, shop, dial, plan.at_machine)
-    plan = replace(plan, dial=dial, cut_state=state, advice=advice)
+    fit = plan.at_machine
+    turned = dial is not None and not dial.straight
+    habit = used_to(fit.choice.exists == "hole") if used_to and fit and turned else None
+    state, advice = _cutting(job, shop, dial, fit, habit or Habit())
+    plan = replace(plan, dial=dial, cut_state=state, advice=advice, habit=habit)
     return _with_open(_proved(plan))
 
 
@@ -397,7 +403,7 @@ def dial_for(
 
 
 def _cutting(
-    job: Job, shop: Shop, dial: Dial | None, fit: FitPlan | None
+    job: Job, shop: Shop, dial: Dial | None, fit: FitPlan | None, habit: Habit
 ) -> tuple[CutState | None, Advice | None]:
     """Where the cutting of a fit's new half stands, as the coach sees it."""
     if dial is None or fit is None or fit.choice.kind != "cylinder":
@@ -427,6 +433,7 @@ def _cutting(
         log.deepest,
         log.least,
         log.school,
+        ratio=habit.share,
     )
     if by_trial is not None:
         return state, advise_by_trial(state, log.trial)

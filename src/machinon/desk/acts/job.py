@@ -9,6 +9,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
+from machinon.core.job.habits import Habit, habit_of
 from machinon.core.job.job import Job, Stage
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
@@ -18,6 +19,8 @@ from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, S
 from machinon.core.survey.measuring import read_place, read_typed
 from machinon.core.survey.surface_kinds import kinds_that_read
 from machinon.store.shop_file import Document, ShopFile, local_time
+
+LAST_JOBS = 20  # that say what a lathe is used to take
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +69,20 @@ class JobAtHand:
         self.plan = self._planned(self.job, self.shop, self.pieces)
 
     def _planned(self, job: Job, shop: Shop, pieces: Mapping[str, Piece]) -> Plan:
-        return plan_of(job, shop, self.lathe, pieces, self._mill)
+        return plan_of(job, shop, self.lathe, pieces, self._mill, self._used_to)
+
+    def _used_to(self, external: bool) -> Habit:
+        return self._habits[external]
+
+    # worked out once, and only where something is at the machine
+    @functools.cached_property
+    def _habits(self) -> dict[bool, Habit]:
+        """What the lathe took in its last jobs; this one's own cuts speak later."""
+        others = [one.id for one in self.file.entries("job") if one.id != self.job.id]
+        found = [self.file.get(id) for id in others[:LAST_JOBS]]
+        jobs = [one for one in found if isinstance(one, Job)]
+        sides = (True, False)
+        return {side: habit_of(jobs, self.job.lathe, side) for side in sides}
 
     # read once, as the shelves are: a job does not change it
     @functools.cached_property

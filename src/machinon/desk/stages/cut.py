@@ -578,7 +578,13 @@ class CutView(StageView):
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
         measured = any(one.measured is not None for one in self.job.job.log.entries)
-        how = "so far: the touch is in it" if measured else "as usual, until measured"
+        how = "as usual, until measured"
+        habit = self.job.plan.habit
+        if habit and habit.count:
+            earlier = "an earlier cut" if habit.count == 1 else f"{habit.count} cuts"
+            how = f"as in {earlier} on this lathe, until measured"
+        if measured:
+            how = "so far: the touch is in it"
         if advice.ratio_known:
             how = "learned from the cuts"
         self.takes.show_text(f"{advice.ratio * 100:.0f} %", "of the dial", how)
