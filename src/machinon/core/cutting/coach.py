@@ -256,11 +256,11 @@ def _why_cut(
             "A very light cut: it may rub and take nothing. A keen edge, and measure "
             "after it."
         )
+    takes = f"this tool takes {belief.taken * 100:.0f} % of what is dialled."
     if known and then.inside > 0.5:
-        return (
-            f"The last cut, scaled: this tool takes {belief.taken * 100:.0f} % of what "
-            "is dialled."
-        )
+        return f"The last cut, scaled: {takes}"
+    if known and then.inside > 0.2:
+        return f"It may reach the band already, so measure after it: {takes}"
     if not known:
         return (
             "A measured cut: feed as you will for the last one. It tells what the tool "
