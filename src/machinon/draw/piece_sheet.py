@@ -613,8 +613,9 @@ class _Sheet:
         most = self.board.width - long / 2 - 4
         x = min(max(at[0] + long / 2 + size, long / 2 + 4), most)
         left, right = x - long / 2 - 2, x + long / 2 + 2
-        above = left < at[0] < right  # then the leader ends under the words
-        end = min(max(at[0], left), right), y + 0.7 * size * above
+        across = left < at[0] < right  # then the leader ends under or over the words
+        short = 0.7 * size * across
+        end = min(max(at[0], left), right), y + (short if at[1] > y else -short)
         self.board.line(at, end, "dimension", 0.8)
         self._written(text, keys, (x, y))
 
@@ -667,8 +668,10 @@ class _Sheet:
             room_y = self._floor() - lanes - gap - 5 * size - over_it
             fits = room_x / (long + wide)
             beside = min(fits, room_y / (wide + tall))
-            if self.first_angle:  # the words have a column of their own
-                over = beside = min((room_x - words) / (long + wide), beside)
+            if self.first_angle:  # the words have a column of their own, or stand below
+                beside = min((room_x - words) / (long + wide), beside)
+                below_all = len(beside_it) * NOTE * size
+                over = min(fits, (room_y - below_all) / (wide + tall))
             else:
                 if beside * wide < words:
                     beside = min((room_x - words) / long, beside)
@@ -679,7 +682,7 @@ class _Sheet:
         # above
         top = 4.0 * size + (over_it if self.first_angle else lanes)
         if over > beside:
-            top, words = top + above_all, 0.0
+            top, words = top + above_all * (not self.first_angle), 0.0
         enough = scale * (wide + tall) > 9 * size
         if self.first_angle:
             spare = max(room_x - (long + wide) * scale - words, 0.0)
@@ -720,11 +723,15 @@ class _Sheet:
             y += way * LANE * size
         self._uprights(rows["y"], above, x0)
         self._uprights(rows["z"], front, x0)
-        if over > beside:
-            lines = len(rows["x"]) * LANE + len(notes) * NOTE + 0.8
+        lines = len(rows["x"]) * LANE
+        if over > beside and self.first_angle:
+            self._block_notes(beside_it, places, None, edge + (lines + 1.2) * size)
+        elif over > beside:
+            lines += len(notes) * NOTE + 0.8
             self._block_notes(notes, places, None, y0 - lines * size)
         else:
             self._block_notes(beside_it, places, x0 + long * scale + gap, y0 + size)
+        if self.first_angle:
             self._block_notes(over_right, places, None, 3.4 * size)
         self._title_and_foot()
         return enough
