@@ -196,3 +196,34 @@ class AtTheMachine(MadePieces):
         self.assertNotIn(way.key, self.job.job.done)
         self.press(Qt.Key.Key_Return)
         self.assertIn(way.key, self.job.job.done)
+
+    def test_a_bond_has_a_clock_that_runs_while_the_hands_are_full(self):
+        """A minute to place it, by its maker: 60 s, 47 after 13, over at 60."""
+        self.begin("carrier", "Collet chuck on the lathe", held="new")
+        self.read(
+            ("held", "shaft", "micrometer", "60.004", "60.006"),
+            ("held", "shoulder", "caliper", "40"),
+        )
+        self.work("bond")
+        page = self.page
+        self.assertEqual(page.head.text(), "All of it lies ready")
+        self.assertFalse(page.clock.button.isVisible())
+        self.press(*[Qt.Key.Key_Return] * 3)
+        self.assertEqual(page.head.text(), "Compound on, home in one go")
+        self.assertFalse(page.clock.button.isVisible(), "nobody has said how long")
+        combo = page.combos["bond.place"]
+        combo.setCurrentIndex(combo.findData("60"))
+        combo.activated.emit(combo.currentIndex())
+        self.settle()
+        self.assertIn("1:00", page.clock.button.text())
+        now = [100.0]
+        page.clock._now = lambda: now[0]
+        self.click(page.clock.button)
+        now[0] += 13
+        self.assertEqual(page.clock.figure[0].value, "0:47")
+        now[0] += 60
+        self.assertEqual(page.clock.figure[0].value, "0:00")
+        self.assertIn("over", page.clock.figure[0].name)
+        self.click(page.clock.button)
+        self.assertEqual(page.clock.figure, ())
+        self.assertIn("Start", page.clock.button.text())

@@ -352,13 +352,11 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("tap", ("grubs",)),
                 Step("deburr", ("bore",), title="Break every edge, chase the threads"),
                 Step(
-                    "mount",
+                    "bond",
                     (),
                     title="Bond the chuck in, grub screws finger-tight",
-                    note="Degrease both. Seconds are left to place it: have a stop "
-                    "ready. Leave it on the spindle, turning by hand, until it holds.",
-                    caution="Compounds irritate the skin: gloves, air, and the maker's "
-                    "sheet.",
+                    note="Seconds are left to place it: have a stop ready. Leave it on "
+                    "the spindle, turning by hand, until it holds.",
                     key="bond",
                 ),
                 Step(

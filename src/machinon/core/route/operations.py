@@ -47,6 +47,7 @@ STANDING = {
     "deburr": 5.0,
     "prove": 3.0,
     "press": 5.0,
+    "bond": 10.0,
     "broach": 10.0,
     "weld": 20.0,
     "grind": 20.0,
@@ -136,6 +137,13 @@ OPERATIONS: Mapping[str, Operation] = {
             "arbor press",
             "",
             "Press square, guarded, within the press's rating.",
+        ),
+        Operation(
+            "bond",
+            "Bond",
+            "compound, cloth, a stop",
+            "",
+            "Compounds irritate the skin: gloves, air, and the maker's sheet.",
         ),
         Operation(
             "broach",

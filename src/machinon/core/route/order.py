@@ -16,8 +16,23 @@ from machinon.core.shop.making import Moved
 # of a drilled hole, in the holding of its drill; broached, under the press
 AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore", "broach")
 AFTER_SAW = ("mill", "square", "deburr", "prove", "saw", "harden", "grind")
-AFTER_HEAT = ("grind", "prove", "deburr", "mark", "mount", "press", "harden")
-NO_METAL = ("mark", "prove", "mount", "deburr")  # operations that leave the shape
+AFTER_HEAT = (
+    "grind",
+    "prove",
+    "deburr",
+    "mark",
+    "mount",
+    "press",
+    "bond",
+    "harden",
+)
+NO_METAL = (
+    "mark",
+    "prove",
+    "mount",
+    "bond",
+    "deburr",
+)  # operations that leave the shape
 FREE = ("mark", "deburr", "prove", "saw")  # done wherever the piece is
 
 

@@ -17,6 +17,7 @@ from machinon.core.route.work.lines import Line, WorkList
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
 from machinon.desk.stages.route import speed_text
+from machinon.desk.stages.step_clock import StepClock
 from machinon.desk.widgets import (
     DrawingView,
     Field,
@@ -51,6 +52,7 @@ class WorkPage(QWidget):
         self.how = label("", "faint", wrap=True)
         self.head = label("", "large", wrap=True)
         self.figures = DrawingView(self.look, self._figures, "What to set", 15.0)
+        self.clock = StepClock(self, self._tick, self.job.clocks)
         self.note = label("", "say", wrap=True)
         self.asked = Field("", inch=lambda: self.job.inch)
         self.asked.taken.connect(self._read)
@@ -81,6 +83,7 @@ class WorkPage(QWidget):
         say.addSpacing(px(6))
         say.addWidget(self.head)
         say.addWidget(self.figures, 1)
+        say.addWidget(self.clock.button)
         say.addWidget(self.asked)
         say.addWidget(self.note)
         say.addSpacing(px(4))
@@ -182,6 +185,7 @@ class WorkPage(QWidget):
         )
         self.caution.setVisible(bool(self.caution.text()))
         self._show_asked(line)
+        self.clock.show_line(step.key, line)
         set_ink(self.head, "proved" if line is None else "")
         set_ink(self.note, "")  # a refusal has been read by now
 
@@ -248,7 +252,7 @@ class WorkPage(QWidget):
         self.beside.setVisible(self.width() >= self.look.px(800))
 
     def _figures(self, width: float, height: float, size: float) -> Drawing:
-        shown = self.line.figures if self.line else ()
+        shown = self.clock.figure or (self.line.figures if self.line else ())
         return figures_drawing(shown, width, height, size, self.job.inch)
 
     def _picture(self, width: float, height: float, size: float) -> Drawing:
@@ -270,6 +274,11 @@ class WorkPage(QWidget):
         return lines_drawing(
             self.list.lines, self.job.lines_done, self._at, width, height, size
         )
+
+    def _tick(self) -> None:
+        """The clock went on."""
+        self.clock.show_line(self._step_key, self.line)
+        self.figures.refresh()
 
     # -- doing -----------------------------------------------------------
 

@@ -30,7 +30,7 @@ class Line:
     key: stays while the step does; at: where on the face that is worked on, mm from
     its low left corner or the axis of what turns, for the picture; asks: the length
     that is read at the machine there, by its name among what was read, and in words;
-    empty for none.
+    empty for none; seconds: that it may take, for its clock; 0 for as long as it takes.
     """
 
     key: str
@@ -39,6 +39,7 @@ class Line:
     note: str = ""
     at: Point | None = None
     asks: tuple[str, str] = ("", "")
+    seconds: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ from machinon.core.piece.features import (
 )
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
+from machinon.core.route.work.by_hand import by_hand_list
 from machinon.core.route.work.holes import (
     broach_list,
     cross_list,
@@ -45,7 +46,8 @@ def work_list(
     step: StepTold, at: Machines | None = None, ways: Mapping[str, str] | None = None
 ) -> WorkList:
     """The lines of a step. ways: choices made so far, by key."""
-    found = _of_feature(step, at or Machines(), ways or {})
+    found = by_hand_list(step, ways or {})
+    found = found or _of_feature(step, at or Machines(), ways or {})
     if found is not None:
         return found
     return WorkList((Line("whole", step.title, (), step.note),))

@@ -1,0 +1,136 @@
+"""Work that takes no metal off but must not be held up: bond, press, harden."""
+
+from collections.abc import Mapping
+
+from machinon.core.route.operations import StepTold
+from machinon.core.route.work.lines import Line, Way, WorkList, way
+
+NOT_SAID = ("", "not said")
+TO_PLACE = (
+    NOT_SAID,
+    ("15", "15 s"),
+    ("30", "30 s"),
+    ("60", "1 min"),
+    ("120", "2 min"),
+    ("300", "5 min"),
+)
+TO_HOLD = (
+    NOT_SAID,
+    ("600", "10 min"),
+    ("1800", "30 min"),
+    ("3600", "1 h"),
+    ("86400", "a day"),
+)
+TO_TEMPER = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("7200", "2 h"))
+
+
+def by_hand_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
+    """The lines of a step that is done by hand, with its clocks; None for another."""
+    match step.operation:
+        case "bond":
+            return _bonded(step, ways)
+        case "press":
+            return _pressed(step)
+        case "harden":
+            return _hardened(step, ways)
+    return None
+
+
+def _seconds(chosen: Way) -> float:
+    return float(chosen.chosen or 0)
+
+
+def _bonded(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    place = way("bond.place", "Time to place it, by its maker", TO_PLACE, ways)
+    hold = way("bond.hold", "It holds after", TO_HOLD, ways)
+    return WorkList(
+        (
+            Line(
+                "ready",
+                "All of it lies ready",
+                note="Both parts, the compound, a clean cloth, and a stop to place it "
+                "against. Nothing must call you away.",
+            ),
+            Line(
+                "dry",
+                "Try it dry",
+                note="It goes home by hand, meets its stop and does not tip. Mark how "
+                "it stands.",
+            ),
+            Line(
+                "clean",
+                "Degrease both, let them dry",
+                note="Bare fingers leave grease again.",
+            ),
+            Line(
+                "place",
+                "Compound on, home in one go",
+                note=f"{step.note} Once it grips, leave it as it is.".strip(),
+                seconds=_seconds(place),
+            ),
+            Line(
+                "hold",
+                "Leave it until it holds",
+                note="No cut, no clamp and no heat until then.",
+                seconds=_seconds(hold),
+            ),
+        ),
+        (place, hold),
+    )
+
+
+def _pressed(step: StepTold) -> WorkList:
+    return WorkList(
+        (
+            Line(
+                "ready",
+                "Burrs off, a lead-in, oil on both",
+                note="Read both once more: what is too tight bursts or bends, what is "
+                "too loose turns.",
+            ),
+            Line(
+                "start",
+                "Start it square, by hand or by a light push",
+                note="Look from two sides. If it leans, take it out and begin again.",
+            ),
+            Line(
+                "home", step.title, note=f"{step.note} In one go, to the stop.".strip()
+            ),
+            Line(
+                "look",
+                "Look whether it sits",
+                note="No light under it all round; what runs on it still runs.",
+            ),
+        )
+    )
+
+
+def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    temper = way("harden.temper", "Temper for, by the steel's sheet", TO_TEMPER, ways)
+    return WorkList(
+        (
+            Line(
+                "ready",
+                "Tongs, oil and its lid at hand",
+                note="A wire to hang it by, a dry floor, the way to the oil clear.",
+            ),
+            Line(
+                "heat",
+                "Heat it through, to the heat of its steel's sheet",
+                note=f"{step.note} Evenly, thin parts away from the flame.".strip(),
+            ),
+            Line(
+                "quench",
+                "Straight down into the oil, and keep it moving",
+                note="Long parts hang upright, or they bow.",
+            ),
+            Line("file", "Try a file on it", note="It skates off where it is hard."),
+            Line(
+                "temper",
+                "Temper at once, before it is cold",
+                note="Clean a place bright first: its colour tells the heat.",
+                seconds=_seconds(temper),
+            ),
+        ),
+        (temper,),
+    )
