@@ -131,25 +131,22 @@ def by_the_remainder(at: Bench) -> Outcome:
 
 
 def by_care(at: Bench) -> Outcome:
-    """A careful hand: half of what is left, half again, then the rest as the last cut
-    came out."""
+    """A careful hand: half of what is left, half again, then the rest: like cuts leave
+    nearly the same behind."""
     return _by_shares(at, (0.5, 0.5, 1.0))
 
 
 def _by_shares(at: Bench, shares: tuple[float, ...]) -> Outcome:
     feature = at.state["feature"]
     aim = (feature["lower"] + feature["upper"]) / 2
-    size, dial, took = at.state["start_diameter"], 0.0, 1.0
+    size, dial = at.state["start_diameter"], 0.0
     sign = 1 if at.outside else -1
     for turn in range(MOST // 2):
         left = sign * (size - aim) / 2
         if at.stops and left < (feature["upper"] - feature["lower"]) / 4:
             break  # in the band, or past it
-        share = shares[min(turn, len(shares) - 1)]
-        going = min(share * left / max(took, 0.5), 0.5)
-        going = max(int(going / at.division + 1e-6), 1) * at.division
-        at.cut(dial + going)
-        dial += going
-        before, size = size, at.read()
-        took = min(max(sign * (before - size) / 2 / going, 0.3), 1.2)
+        going = min(shares[min(turn, len(shares) - 1)] * left, 0.5)
+        dial += max(int(going / at.division + 1e-6), 1) * at.division
+        at.cut(dial)
+        size = at.read()
     return at.ended()
