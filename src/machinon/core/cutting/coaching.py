@@ -1,6 +1,7 @@
 """The coach by message: one state as JSON in, one advice out, nothing kept."""
 
 import difflib
+import functools
 import math
 import typing
 from collections.abc import Iterator
@@ -143,7 +144,7 @@ def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
     count for nothing. Others are let be. Raises BadInput on its path."""
     if not isinstance(message, dict):
         return
-    fields = {one.name: one.type for one in msgspec.structs.fields(kind)}
+    fields = _fields(kind)
     for key, value in message.items():
         if key in fields:
             inner = next((t for t in _structs(fields[key])), None)
@@ -155,6 +156,12 @@ def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
         if near:
             place = f"{path}{key}"
             raise BadInput(place, f"{place} is not known: {near[0]} is.")
+
+
+@functools.cache
+def _fields(kind: type[msgspec.Struct]) -> dict[str, Any]:
+    """What each key of a structure holds."""
+    return {one.name: one.type for one in msgspec.structs.fields(kind)}
 
 
 def _structs(kind: Any) -> Iterator[type[msgspec.Struct]]:

@@ -128,21 +128,21 @@ class Belief:
         )
 
 
-def phi(x: Any) -> Any:
-    """The normal distribution's sum, elementwise, good to 1e-7.
-
-    Source: Abramowitz and Stegun 7.1.26.
-    """
+@functools.cache
+def _sums() -> tuple[Any, Any]:
+    """The normal distribution's sum at even places."""
     import numpy as np
 
-    z = np.abs(x) / math.sqrt(2)
-    t = 1 / (1 + 0.3275911 * z)
-    tail = t * (
-        0.254829592
-        + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))
-    )
-    half = 1 - tail * np.exp(-z * z)
-    return 0.5 * (1 + np.sign(x) * half)
+    at = np.linspace(-6.5, 6.5, 6501)
+    return at, np.array([0.5 * (1 + math.erf(x / math.sqrt(2))) for x in at])
+
+
+def phi(x: Any) -> Any:
+    """The normal distribution's sum, elementwise, good to 2e-7: looked up, as it is
+    asked thousands of times for one advice."""
+    import numpy as np
+
+    return np.interp(x, *_sums())
 
 
 @functools.cache
