@@ -54,6 +54,17 @@ class OwnTools(unittest.TestCase):
         )
         self.assertEqual(self.says(has, tap="M8x1"), "no M8x1 tap on the shelf")
 
+    def test_a_die_of_the_thread_finishes_what_is_begun_true(self):
+        """M8 coarse is 1.25: a die of M8 × 1 is another thread, and none is missed."""
+        dies = Item("die", "die M8", 8.0, 1.25), Item("die", "die M8 × 1", 8.0, 1.0)
+        both, fine = shelf(items=dies), shelf(items=dies[1:])
+        made = make(families()["stud"], {"upper.thread": "M8", "lower.thread": "M8"})
+        steps = [s for up in route_told(made) for s in up.steps]
+        step = next(s for s in steps if s.operation == "thread")
+        says = own_tool(step, both, False)
+        self.assertIn("yours: die M8,", says)
+        self.assertEqual(own_tool(step, fine, False), "")
+
     def of_step(self, has, family, key, **given):
         """What is said of a step of a piece."""
         sizes = {name.replace("_", ".", 1): text for name, text in given.items()}

@@ -8,6 +8,7 @@ from machinon.core.piece.features import (
     Keyway,
     Pocket,
     SawCuts,
+    Screw,
     Slits,
     Slot,
 )
@@ -48,6 +49,8 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
             return _own_saw(one.kerf, one.block[2], shelf, inch)
         case Slits():
             return _own_saw(one.width, one.diameter / 2, shelf, inch)
+        case Screw() if step.operation == "thread":
+            return _own_die(one.thread, shelf)
         case FlankedSlot() if one.floor > one.mouth:
             return _own_dovetail(90 - one.half_angle, one.depth, shelf)
         case Bore() if step.operation == "bore" and step.before.turns:
@@ -162,14 +165,25 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> str:
 
 
 def _own_tap(thread: str, shelf: Belongings) -> str:
-    taps = shelf.of_kind("tap")
-    if not taps:
+    if not shelf.of_kind("tap"):
         return ""
+    own = _of_thread("tap", thread, shelf)
+    return f"yours: {own}" if own else f"no {thread} tap on the shelf"
+
+
+def _own_die(thread: str, shelf: Belongings) -> str:
+    """A die that would clean up what is chased; none is missed where there is none."""
+    own = _of_thread("die", thread, shelf)
+    return f"yours: {own}, to finish by once it is begun true" if own else ""
+
+
+def _of_thread(kind: str, thread: str, shelf: Belongings) -> str:
+    """The tools of a kind that cut a thread, each with what is known of it."""
     wanted = thread_of(thread, "thread")
     own = [
         one.name + (f" ({one.note})" if one.note else "")
-        for one in taps
+        for one in shelf.of_kind(kind)
         if abs(one.size - wanted.major) < 0.01
         and (not one.second or abs(one.second - wanted.pitch) < 0.01)
     ]
-    return f"yours: {', '.join(own)}" if own else f"no {thread} tap on the shelf"
+    return ", ".join(own)
