@@ -88,6 +88,7 @@ SITUATIONS = (
     ),
     ("lines wider than the band", (), dial(0.02), "cut", "set the compound over"),
     ("and near it", (*TWO, (0.98, 50.07)), dial(0.02), CUTS, "wider than the band"),
+    ("a line deeper than what is left", (), dial(5), "stop", "set the compound over"),
     ("a gauge too coarse", (), gauge(0.01, 0.02), "cut", "too coarse"),
     ("a gauge not checked", (), gauge(0.002), "cut", "ring or standard"),
     ("a gauge that reads long", TWO, gauge(0.001, zero={"offset": 0.2}), CUTS, ""),

@@ -207,6 +207,8 @@ def _last(
     if ending == best:  # nothing is promising, but there is metal left for a line
         to = whole(belief.dial, state.division) + state.division
     after = worths.after(to)
+    if worths.chances(after).past > 0.5:
+        return advice("stop", _why_ended(state, now))
     return advice("trial", _why_cut(state, worths, to, after, known), to, after)
 
 
