@@ -203,17 +203,17 @@ class MakingActs(JobAtHand):
         return work.ticked.get(work.at_step, ())
 
     def tick_line(self, key: str, done: bool = True) -> None:
-        """Tick a line of the step at the machine, or untick it."""
+        """Tick a line of the step at the machine, or untick it: then the step is to be
+        done again as well."""
         work, there = self.job.work, self.lines_done
         line = next(one for one in self.lines.lines if one.key == key)
         if done == (key in there):
             return
         kept = (*there, key) if done else tuple(one for one in there if one != key)
         said = "done" if done else "to do again"
-        self._keep(
-            f"{line.head}: {said}.",
-            self.job.with_work(ticked={**work.ticked, work.at_step: kept}),
-        )
+        job = self.job if done else without_done(self.job, work.at_step)
+        ticked = {**work.ticked, work.at_step: kept}
+        self._keep(f"{line.head}: {said}.", job.with_work(ticked=ticked))
 
     def choose_way(self, key: str, answer: str) -> None:
         """How steps are done from now on, by what was asked: `places`, `turned`."""

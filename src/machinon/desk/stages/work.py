@@ -317,13 +317,7 @@ class WorkPage(QWidget):
         if not done:
             return
         last = done[-1]
-        if self._step_key in self.job.job.done:
-            kept = done[:-1]
-            self.job.mark_step(self._step_key, False)
-            for key in kept:
-                self.job.tick_line(key)
-        else:
-            self.job.tick_line(last, done=False)
+        self.job.tick_line(last, done=False)
         self._at = last
         self.refresh()
         self.setFocus()
