@@ -47,8 +47,8 @@ class Belief:
     chance: (n,); scale: (n,), by which the dial's travel is more than it says; rubs:
     (n,), mm before the tool from where on it bites; slip: (n,), 1 where the last
     reading was a slip; mean: (n, 5); cov: (n, 5, 5). dial: radial mm from touch;
-    passes: taken so far; seen: readings since the last pass; odd: what was read last,
-    radial mm, where that was taken for a slip.
+    seen: readings since the last pass; odd: what was read last, radial mm, where that
+    was taken for a slip.
     """
 
     chance: "np.ndarray"
@@ -58,7 +58,6 @@ class Belief:
     mean: "np.ndarray"
     cov: "np.ndarray"
     dial: float = 0.0
-    passes: int = 0
     seen: int = 1
     odd: float | None = None
 
@@ -342,7 +341,6 @@ def _after(belief: Belief, one: Pass) -> Belief:
         left,
         mean=mean,
         cov=cov,
-        passes=belief.passes + 1,
         seen=0,
         slip=slip,
         odd=None,

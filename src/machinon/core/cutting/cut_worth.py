@@ -192,10 +192,6 @@ class Worths:
         past = float((1 - phi((self.leave - belief.at) / sigma)) @ belief.chance)
         return Chances(max(1 - short - past, 0.0), past)
 
-    def ended(self) -> float:
-        """Of leaving it as it is."""
-        return self.chances(self.belief).worth
-
     def read_again(self) -> float:
         """Of one more reading of the surface."""
         _, *steps = self._steps
