@@ -165,3 +165,7 @@ class Garbage(unittest.TestCase):
         self.assertEqual(len(answers), 2000)
         for answer in answers:
             self.assertTrue("error" in answer or "action" in answer)
+
+    def test_a_log_of_a_thousand_lines_is_read_through(self):
+        log = [(0.3 + 0.0001 * i, 51.4 - 0.0002 * i) for i in range(1000)]
+        self.assertIn(said(log, {})["action"], ("measure", "trial", "cut"))

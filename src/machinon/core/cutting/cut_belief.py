@@ -13,7 +13,7 @@ import math
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
-from machinon.core.cutting.cut_state import CutState
+from machinon.core.cutting.cut_state import CutEntry, CutState
 
 if TYPE_CHECKING:
     import numpy as np
@@ -37,6 +37,7 @@ SLIPS = ((0.015, 0.004), (0.15, 0.0055), (5.0, 0.0005))
 ALIKE = 6  # sigmas within which two odd readings say the same
 KEPT, LEAST_CHANCE = 60, 1e-5  # distributions side by side
 RULED_OUT = 0.03  # of the likeliest: less counts for nothing where one figure is told
+REMEMBERED = 100  # lines of a log of which each one's belief is kept
 LIKELY = 2e-3  # of those that are looked ahead with
 
 
@@ -417,11 +418,21 @@ def _begun_again(belief: Belief, depth: float, sigma: float) -> Belief:
 @functools.lru_cache(maxsize=1024)
 def belief_of(state: CutState) -> Belief:
     """What is believed after the whole log of a state that has its start."""
-    assert state.start is not None
     if not state.entries:
         return first_belief(state)
-    *before, entry = state.entries
-    belief = belief_of(replace(state, entries=tuple(before)))
+    if len(state.entries) > REMEMBERED:
+        belief = first_belief(state)
+        for entry in state.entries:
+            belief = _entered(belief, entry, state)
+        return belief
+    # a log grows line by line: what was believed before the last one is known
+    before = replace(state, entries=state.entries[:-1])
+    return _entered(belief_of(before), state.entries[-1], state)
+
+
+def _entered(belief: Belief, entry: CutEntry, state: CutState) -> Belief:
+    """The belief after one more line of the log."""
+    assert state.start is not None
     passes = entry.spring + (entry.dial > belief.dial + 1e-9)
     for _ in range(passes):
         belief = cut_to(belief, entry.dial, state)
