@@ -5,6 +5,7 @@ sizes are mm on the diameter. Works for shafts and bores alike.
 """
 
 import functools
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -23,7 +24,7 @@ class Advice:
     dial: radial mm from touch; infeed: from now; predicted, sigma: mm on the
     diameter; left: mm on the diameter to the aim; ratio: what the tool takes;
     inside, past: chances after it of being in the band, and past the limit that
-    cannot be undone.
+    cannot be undone. sigma and chances hold the doubt of the gauge's zero as well.
     """
 
     action: Action
@@ -97,7 +98,7 @@ def advise(state: CutState) -> Advice:
             to,
             to - dial,
             worths.size(after),
-            2 * after.sigma,
+            math.hypot(2 * after.sigma, state.zero_sigma),
             left,
             belief.taken,
             len(taken) >= 2,

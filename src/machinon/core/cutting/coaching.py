@@ -132,7 +132,7 @@ def advice_for(message: Any) -> dict[str, Any]:
         "infeed": round(advice.infeed, 6),
         "reading": round(dial.shows(advice.dial, said.touch), 6),
         "predicted": advice.predicted,
-        "sigma": math.hypot(advice.sigma, state.zero_sigma),
+        "sigma": advice.sigma,
         "chance_in_band": advice.inside,
         "chance_past": advice.past,
         "why": " ".join([advice.why, *_warnings(state, said, advice.action)]),

@@ -420,7 +420,7 @@ def _cutting(
         gauge: Instrument | None = shop.instrument(log.instrument)
     except BadInput:
         gauge = fit.gauge
-    doubt = gauge.uncertainty if gauge else 0.02
+    reading, zero = (0.01, 0.0) if gauge is None else _told_apart(gauge)
     state = CutState(
         fit.choice.exists == "hole",
         low,
@@ -428,16 +428,24 @@ def _cutting(
         min(max(aim if fit.made is None or by_trial else fit.made, low), high),
         log.start,
         log.entries,
-        doubt,
+        2 * reading,
         dial.travel,
         log.deepest,
         log.least,
         log.school,
+        zero,
         ratio=habit.share,
     )
     if by_trial is not None:
         return state, advise_by_trial(state, log.trial)
     return state, advise(state)
+
+
+def _told_apart(gauge: Instrument) -> tuple[float, float]:
+    """One sigma of a reading of a gauge, and of what all its readings share, its zero;
+    mm. The first is better known by reading again, the second is not."""
+    reading = math.hypot(gauge.repeatability, gauge.resolution / math.sqrt(12))
+    return reading, math.sqrt(max((gauge.uncertainty / 2) ** 2 - reading**2, 0.0))
 
 
 def _passes(state: CutState | None, fit: FitPlan | None) -> tuple[Advice, ...]:
