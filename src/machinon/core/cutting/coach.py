@@ -322,12 +322,12 @@ def _grown(belief: Belief, state: CutState) -> bool:
     before = [size for dial, size in sizes if dial < belief.dial - 1e-9]
     grown = (sizes[-1][1] - before[-1]) / 2 if before else 0.0
     sign = 1 if state.external else -1
-    return sign * grown > 4 * state.uncertainty / 4
+    return sign * grown > 4 * state.read_sigma
 
 
 def _took_nothing(state: CutState) -> int:
     """How many cuts in a row, the last ones, took less than readings differ by."""
-    sigma, count = state.uncertainty / 4, 0
+    sigma, count = state.read_sigma, 0
     for one in reversed(cuts_taken(state)):
         if one.removed > 2 * sigma:
             break

@@ -17,6 +17,7 @@ from machinon.core.cutting.cut_state import (
     CutEntry,
     CutState,
     Dial,
+    reading_sigma,
 )
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
@@ -252,7 +253,7 @@ def _state(said: Request) -> CutState:
         for line in said.history
     )
     middle = (feature.lower + feature.upper) / 2
-    reading = max(math.hypot(gauge.sigma, gauge.resolution / math.sqrt(12)), 1e-6)
+    reading = reading_sigma(gauge.sigma, gauge.resolution)
     # a zero that nobody checked is about as doubtful as a reading; and work that nobody
     # felt may be half a degree warm
     off = zero.sigma if gauge.zero is not None else reading

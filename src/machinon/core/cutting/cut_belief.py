@@ -27,9 +27,8 @@ SHARE_SIGMA, ODD_SIGMA, ODD = 0.05, 0.15, 0.3  # most lathes, and the odd one
 PUSHES, PUSHES_SIGMA = 0.005, 0.003  # mm that an edge pushes off
 RUBBING = ((0.5, 0.3), (0.9, 0.4), (1.3, 0.3))  # of the least pass, and how often
 LEAST_RUB = 0.002  # mm: no edge bites below
-# the dial reads otherwise, or the slide goes less than it says: rare
-SCALES = ((1.0, 0.94), (2.0, 0.03), (0.5, 0.03), (0.95, 1.0), (0.9, 1.0), (0.85, 1.0))
-SLOWER = 0.03  # chance of a slide that goes less than it says
+SCALES = ((1.0, 0.94), (2.0, 0.03), (0.5, 0.03))  # the dial reads otherwise: rare
+SLOWER, SLOWER_CHANCE = (0.95, 0.9, 0.85), 0.03  # a slide goes less than it says
 RUB, RUB_SIGMA = 0.45, 0.26  # part of its take that a rubbing tool takes
 FINDS, FINDS_SIGMA = 0.65, 0.15  # part of it that a pass without infeed takes
 # mm by which a reading slips, and how often: a line, a figure, a whole turn
@@ -162,9 +161,9 @@ def first_belief(state: CutState) -> Belief:
     rows = [
         (share, rubs * max(state.least, LEAST_RUB), scale, usual * often * read, slip)
         for slip, read in ((0.0, 1 - sum(often for _, often in SLIPS)), *SLIPS)
-        for scale, usual in SCALES
+        for scale, usual in (*SCALES, *((one, 1.0) for one in SLOWER))
         if not slip or scale == 1
-        for share in (SHARES[-1:] if 0.8 < scale < 1 else SHARES)
+        for share in (SHARES[-1:] if scale in SLOWER else SHARES)
         for rubs, often in ((middle,) if slip or scale != 1 else RUBBING)
     ]
     share, rubs, scale, chance, slip = (
@@ -172,13 +171,13 @@ def first_belief(state: CutState) -> Belief:
     )
     off = share - state.ratio
     usual = (1 - ODD) * _bell(off, SHARE_SIGMA) + ODD * _bell(off, ODD_SIGMA)
-    slower = (scale > 0.8) & (scale < 1)
+    slower = np.isin(scale, SLOWER)
     chance *= np.where(slower, 1.0, usual)
     for one in (slower, ~slower):  # a slide's chance is its own
         chance[one] /= chance[one].sum()
-    chance *= np.where(slower, SLOWER, 1 - SLOWER)
+    chance *= np.where(slower, SLOWER_CHANCE, 1 - SLOWER_CHANCE)
     # one sigma of the start as it was read, on the radius, squared
-    reading = (state.uncertainty / 4) ** 2 + slip**2
+    reading = state.read_sigma**2 + slip**2
     mean, cov = np.zeros((len(rows), 5)), np.zeros((len(rows), 5, 5))
     mean[:, SHARE], mean[:, PUSH] = share, PUSHES
     # the tool was touched on the surface that was read: what that was off, both are
@@ -249,7 +248,7 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
         twice(one)[:, None]
         for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
     )
-    bites = np.minimum(there / (2 * rubs), 1.0)  # push-off fades with the bite
+    bites = _bites(there, rubs)
     full = np.maximum(share * there - push * bites, 0.0)
     count = len(belief.chance)
     takes = np.repeat([RUB, 1.0], count) * found[0]
@@ -270,6 +269,13 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
         row,
         rest + own * doubt**2,
     )
+
+
+def _bites(ahead: Any, rubs: Any) -> Any:
+    """How much of the edge's push-off there is: it fades with what it bites into."""
+    import numpy as np
+
+    return np.minimum(ahead / (2 * rubs), 1.0)
 
 
 def twice(values: Any, axis: int = -1) -> Any:
@@ -307,7 +313,7 @@ def looked_ahead(
     )
 
     def takes(ahead: Any) -> Any:
-        full = share * ahead - push * np.minimum(ahead / (2 * rubs), 1.0)
+        full = share * ahead - push * _bites(ahead, rubs)
         return np.maximum(np.where(ahead < rubs, RUB * full, full), 0.0)
 
     ahead = np.maximum(one.before - one.take, 0.0)
@@ -380,7 +386,7 @@ def read_at(belief: Belief, depth: float, sigma: float) -> Belief:
     count = len(belief.chance)
     chance = np.concatenate(chances)
     if not chance.sum() > 0:  # far off all that is believed: a slip, whatever it was
-        chance = np.concatenate([0 * belief.chance, 0 * belief.chance, belief.chance])
+        chance[-count:] = belief.chance
     chance = chance / chance.sum()
     keep = np.argsort(-chance)[:KEPT]
     keep = keep[chance[keep] > LEAST_CHANCE]
@@ -440,4 +446,4 @@ def _entered(belief: Belief, entry: CutEntry, state: CutState) -> Belief:
         return belief
     sign = 1 if state.external else -1
     depth = sign * (state.start - entry.measured) / 2
-    return read_at(belief, depth, state.uncertainty / 4)
+    return read_at(belief, depth, state.read_sigma)

@@ -4,6 +4,7 @@ Lengths on the dial are radial mm from touch, positive into the metal; sizes are
 on the diameter. Shafts and bores alike; of a length, half of the travel is radial.
 """
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -51,6 +52,17 @@ class CutState:
     ratio: float = RATIO
     touch_sigma: float = TOUCH_SIGMA
     dial_sigma: float = CUT_SIGMA
+
+    @property
+    def read_sigma(self) -> float:
+        """One sigma of a reading, radial mm."""
+        return self.uncertainty / 4
+
+
+def reading_sigma(repeats: float, resolution: float) -> float:
+    """One sigma of a reading by what a gauge repeats to, one sigma, and what it shows;
+    mm, never quite nothing."""
+    return max(math.hypot(repeats, resolution / math.sqrt(12)), 1e-6)
 
 
 def _is_whole(number: float) -> bool:

@@ -176,7 +176,7 @@ class Worths:
         self.enter, self.leave, self.aim = (
             self.sign * (state.start - size) / 2 for size in (near, far, state.aim)
         )
-        self.read = state.uncertainty / 4  # one sigma of a reading
+        self.read = state.read_sigma
 
     def size(self, belief: Belief) -> float:
         """Where a belief has the surface, mm on the diameter."""

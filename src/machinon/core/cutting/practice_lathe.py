@@ -8,9 +8,11 @@ import random
 from dataclasses import dataclass, field
 from typing import Literal
 
+from machinon.core.materials import material
+
 MISREAD = 0.01  # of readings are slips of the hand or eye
 WARM = 0.7  # degrees, one sigma, that work is warmer than anybody felt
-EXPANSION = 11.5e-6  # of steel, for each degree
+EXPANSION = material("steel").expansion  # for each degree
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,7 +15,7 @@ from msgspec.structs import replace as replace_struct
 
 from machinon.core.cutting.by_trial import advise_by_trial, approach
 from machinon.core.cutting.coach import Advice, advise, forecast
-from machinon.core.cutting.cut_state import CutState, Dial
+from machinon.core.cutting.cut_state import CutState, Dial, reading_sigma
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.fit_plan import (
@@ -444,7 +444,7 @@ def _cutting(
 def _told_apart(gauge: Instrument) -> tuple[float, float]:
     """One sigma of a reading of a gauge, and of what all its readings share, its zero;
     mm. The first is better known by reading again, the second is not."""
-    reading = math.hypot(gauge.repeatability, gauge.resolution / math.sqrt(12))
+    reading = reading_sigma(gauge.repeatability, gauge.resolution)
     return reading, math.sqrt(max((gauge.uncertainty / 2) ** 2 - reading**2, 0.0))
 
 

@@ -37,7 +37,12 @@ def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, 
     inputs=(
         Input("first", LENGTH, "on the needle, as it is", low=0),
         Input("first_at", ANGLE, "where it is high, from a mark on the spindle"),
-        Input("collet_turned", LENGTH, "the collet half a turn round, tool and all"),
+        Input(
+            "collet_turned",
+            LENGTH,
+            "the collet half a turn round, tool and all",
+            low=0,
+        ),
         Input("collet_turned_at", ANGLE, "where it is high then"),
         Input(
             "tool_turned",

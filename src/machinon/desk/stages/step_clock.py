@@ -4,9 +4,10 @@ import time
 from collections.abc import Callable
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QPushButton, QWidget
+from PySide6.QtWidgets import QWidget
 
 from machinon.core.route.work.lines import Line, Shown
+from machinon.desk.widgets import button
 
 TICK = 200  # ms from one look at the clock to the next
 
@@ -25,8 +26,8 @@ class StepClock:
         began: dict[str, float],
         now: Callable[[], float] = time.monotonic,
     ) -> None:
-        self.button = QPushButton(over)
-        self.button.clicked.connect(self._pressed)
+        self.button = button("", self._pressed)
+        self._over = over
         self._changed, self._now = changed, now
         self._timer = QTimer(over, interval=TICK)
         self._timer.timeout.connect(changed)
@@ -39,14 +40,15 @@ class StepClock:
         self._line = line if line is not None and line.seconds else None
         self._name = f"{step}.{line.key}" if line is not None else ""
         self.button.setVisible(self._line is not None)
+        if self.left:
+            self._timer.start()
+        else:
+            self._timer.stop()  # not begun, or over
         if self._line is None:
-            self._timer.stop()
             return
         runs = self._name in self._began
         whole = _told(self._line.seconds)
         self.button.setText("Stop the clock" if runs else f"Start the clock: {whole}")
-        if runs and not self._timer.isActive():
-            self._timer.start()
 
     @property
     def left(self) -> float | None:
@@ -69,8 +71,7 @@ class StepClock:
             return
         if self._began.pop(self._name, None) is None:
             self._began[self._name] = self._now()
-        else:
-            self._timer.stop()
+        self._over.setFocus()  # the keys go on to the lines
         self._changed()
 
 
