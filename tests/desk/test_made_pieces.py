@@ -569,6 +569,49 @@ class TurnedPiece(MadePieces):
         self.job.undo()
         self.assertIn("bore1", self.job.job.making.there)
 
+    def test_the_old_bush_is_measured_and_its_drawing_follows(self):
+        """Bore and step 1 stand: 20.03 and 34.96, as they are read. A size that is
+        typed stands before what was read; a step that is cut again is drawn again."""
+        self.begin("turned-piece", "Old bush, measured")
+        view = self.stage("piece")
+        view.add_part("bore")
+        drawn = self.value("step1.diameter")
+        survey = self.stage("survey")
+        self.assertFalse(survey.old_piece.isVisible(), "nothing stands yet")
+        view = self.stage("piece")
+        for key in ("bore1.diameter", "step1.diameter"):
+            view.begin_edit(key)
+            self.click(view.there)
+        survey = self.stage("survey")
+        self.click(survey.old_piece)
+        self.assertFalse(survey.old_piece.isVisible(), "every size is asked for")
+        old, told = self.job.job.making.old, self.job.job.making.read_on
+        self.assertIn(old, self.job.job.pieces)
+        self.assertEqual(self.job.plan.stack, (), "it becomes what is drawn there")
+        for key, gauge, size in (
+            ("bore1.diameter", "bore-gauge", "20.03"),
+            ("step1.diameter", "micrometer", "34.96"),
+        ):
+            survey.choose(old, told[key])
+            self.choose(survey.instrument, gauge)
+            self.type(survey.reading.edit, size)
+        self.assertAlmostEqual(self.value("bore1.diameter"), 20.03, 3)
+        self.assertAlmostEqual(self.value("step1.diameter"), 34.96, 3)
+        known = self.job.plan.made.sizes["bore1.diameter"]
+        self.assertEqual(known.because, "as the old piece measures")
+        view = self.stage("piece")
+        self.size("bore1.diameter", "20.05")
+        self.assertAlmostEqual(self.value("bore1.diameter"), 20.05)
+        view.begin_edit("step1.diameter")
+        self.click(view.there)  # it is turned down after all
+        self.assertEqual(self.value("step1.diameter"), drawn)
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.assertAlmostEqual(self.value("step1.diameter"), 34.96, 3)
+        survey = self.stage("survey")
+        survey.choose(old, told["step1.diameter"])
+        self.job.drop_surface(old, told["step1.diameter"])
+        self.assertEqual(self.value("step1.diameter"), drawn)
+
     def test_features_are_added_one_by_one_and_taken_out(self):
         """A spool: two steps, a third, a groove of 3 in it, and a bore through."""
         self.begin("turned-piece", "Spool")

@@ -73,6 +73,7 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
         (one for one in made_before(file, family) if one.id == typed.get("like")), None
     )
     start = before.making if before and before.making else Making(family.key)
+    start = replace(start, old="", read_on={})  # that one was made from its own
     sizes = {**start.sizes, **typed_of_mates(family, typed, file.shop().inch)}
     job = made_job(
         file.new_id(name),

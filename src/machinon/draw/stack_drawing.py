@@ -72,7 +72,7 @@ def stack_drawing(
     numbered fits.
     """
     board = Board(width, height, size)
-    pieces = list(plan.pieces.values())
+    pieces = list(plan.stack)
     made = any(one is not None for one in plan.bodies.values())
     if not all(piece.surfaces for piece in pieces) or not (pieces or made):
         _unknown(board, plan)
@@ -96,7 +96,7 @@ def _parts(plan: Plan) -> dict[str, _Part]:
                 piece, {s.id: plan.measured[piece.id, s.id] for s in piece.surfaces}
             ),
         )
-        for piece in plan.pieces.values()
+        for piece in plan.stack
     ]
     made = [
         _Part(
@@ -402,7 +402,7 @@ def _unknown(board: Board, plan: Plan) -> None:
 
 def _names(plan: Plan) -> Iterator[tuple[str, bool]]:
     """The pieces by name, and whether each is made here; those after the first."""
-    names = [(piece.name, False) for piece in plan.pieces.values()]
+    names = [(piece.name, False) for piece in plan.stack]
     for work in reversed(plan.job.works):
         if work.making is not None:
             names.insert(1, (f"{family_for(work.making).name}, to make", True))

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 6  # of the documents that are written now
+FORMAT = 7  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -453,6 +453,14 @@ def _steps_are_worked_by_lines(document: Plain) -> Plain:
     return document
 
 
+def _old_pieces_are_measured(document: Plain) -> Plain:
+    """Format 6 to 7: the piece that another is made from is measured as any other."""
+    for one in (document, *document.get("works", ())):
+        if one.get("making"):
+            one["making"] |= {"old": "", "read_on": {}}
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -460,4 +468,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     3: _back_plates_are_pieces,
     4: _steps_keep_their_sizes,
     5: _steps_are_worked_by_lines,
+    6: _old_pieces_are_measured,
 }

@@ -106,10 +106,27 @@ def worked_out(
         return MadePiece(None, tuple(missing), tuple(asked))
     try:
         linked = {f"fit{number}": ends for number, ends in left.items()}
-        made = make(family, given, decided=decided, bands=linked, numbers=numbers)
+        made = make(
+            family,
+            given,
+            decided=decided,
+            bands=linked,
+            numbers=numbers,
+            read=_read(making, measured),
+        )
     except BadInput as error:
         return MadePiece(problem=f"{error.key}: {error.message}")
     return MadePiece(made)
+
+
+def _read(making: Making, measured: Measures) -> dict[str, str]:
+    """The sizes that are measured on the piece it is made from, as far as they are."""
+    found = {}
+    for key, surface in making.read_on.items():
+        one = measured.get((making.old, surface))
+        if one is not None and not one.refused:
+            found[key] = f"{typed_again(one.size)}mm"
+    return found
 
 
 def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str, Any]]:

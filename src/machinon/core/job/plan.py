@@ -18,6 +18,7 @@ from machinon.core.cutting.coach import Advice, advise, forecast
 from machinon.core.cutting.cut_state import CutState, Dial, reading_sigma
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
+from machinon.core.job.as_it_is import still_read
 from machinon.core.job.fit_plan import (
     FitPlan,
     against,
@@ -155,6 +156,12 @@ class Plan:
     def grave(self) -> tuple[Check, ...]:
         """Failed checks that must be settled before metal is cut."""
         return tuple(check for check in self.failed if check.grave)
+
+    @property
+    def stack(self) -> tuple[Piece, ...]:
+        """What exists and stays: without the pieces that others are made from."""
+        used = {w.making.old for w in self.job.works if w.making is not None}
+        return tuple(one for id, one in self.pieces.items() if id not in used)
 
     @property
     def grave_stages(self) -> tuple[Stage, ...]:
@@ -300,6 +307,10 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     speeds = plan.lathe.speed_choices if plan.lathe else None
     milling = plan.mill.numbers("speeds") if plan.mill else ()
     route = route_told(made, speeds, numbers, making.moved, milling, making.there)
+    if making.read_on:
+        read = still_read(made, making, route)
+        if read != making:
+            return _with_making(plan, read, work)
     changed = changed_since(made, route, work, plan.shop.inch)
     checks = tuple(
         _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)

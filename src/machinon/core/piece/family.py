@@ -23,7 +23,7 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 from machinon.core.threads.thread_limits import crest_limits
 
-By = Literal["rule", "fit", "copy", "clearance", "chain", "link", "typed"]
+By = Literal["rule", "fit", "copy", "clearance", "chain", "link", "read", "typed"]
 Value = float | str | bool
 Values = Mapping[str, Any]
 DOUBT = 0.004  # mm, two sigma: of a mate given as a bare size, as by micrometer
@@ -472,12 +472,14 @@ def make(
     decided: Mapping[str, FitBand] | None = None,
     bands: Mapping[str, tuple[float, float]] | None = None,
     numbers: Mapping[str, int] | None = None,
+    read: Mapping[str, str] | None = None,
 ) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
 
     decided: by slot, a fit that was worked out already; bands: by name, other bands
     that a link may speak of, as their middle: `= fit2`; mm; numbers: of the fits in a
-    job, by slot, else as the family counts them.
+    job, by slot, else as the family counts them; read: sizes as they were measured on
+    the piece that it is made from, in mm; one that is typed stands before it.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -486,6 +488,8 @@ def make(
     if "parts" in given and family.parts:
         family = grown(family, part_names(family, given["parts"]))
     wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
+    read = {k: v for k, v in (read or {}).items() if k not in typed}
+    typed |= read
     slots = {slot.rules: slot for slot in family.slots}
     rests: dict[str, tuple[str, ...]] = {}
     links: dict[str, Expression] = {}
@@ -528,7 +532,9 @@ def make(
             ends = (bands or {}).get(text.removeprefix("=").strip())
             known[key] = Known(size, found, "link", text.strip(), ends)
         elif text:
-            known[key] = Known(size, size.read(text, inch), "typed", "typed")
+            by: By = "read" if key in read else "typed"
+            says = "as the old piece measures" if key in read else "typed"
+            known[key] = Known(size, size.read(text, inch), by, says)
         elif slot is not None:
             known[key] = _by_band(size, fits[slot.key], mates)
         else:

@@ -22,7 +22,8 @@ class Making(msgspec.Struct, frozen=True):
     nothing measures stand among them; mates: by role, the id of the piece; material:
     empty for the family's usual one; parts: the features of a free piece, in their
     order, none for the usual ones; moved: steps of the route out of their usual place;
-    there: features that the piece it is made from has already.
+    there: features that the piece it is made from has already; old: the id of that
+    piece where it is measured; read_on: by size, the surface of it that tells it.
     """
 
     family: str
@@ -32,3 +33,5 @@ class Making(msgspec.Struct, frozen=True):
     parts: tuple[str, ...] = ()
     moved: tuple[Moved, ...] = ()
     there: tuple[str, ...] = ()
+    old: str = ""
+    read_on: dict[str, str] = {}

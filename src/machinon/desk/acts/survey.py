@@ -6,7 +6,9 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
+from machinon.core.job.as_it_is import to_be_read, with_old_piece
 from machinon.core.job.fit_plan import pitch_of
+from machinon.core.job.job import Job
 from machinon.core.job.made_piece import surface_of
 from machinon.core.materials import material as material_named
 from machinon.core.shop.entry import words
@@ -129,6 +131,32 @@ class SurveyActs(JobAtHand):
         self._keep(f"{piece.name}: {names} to be measured.", piece)
         return added[0].id
 
+    @property
+    def old_sizes(self) -> list[str]:
+        """The sizes that could be read on the piece that this one is made from."""
+        made, making = self.plan.made, self.job.making
+        if made is None or making is None:
+            return []
+        return to_be_read(made, making, self.plan.route)
+
+    def measure_old_piece(self) -> tuple[str, str]:
+        """Have what stays of the piece that this one is made from measured here, with a
+        surface for each size; the piece's id and the first surface's."""
+        made, making, keys = self.plan.made, self.job.making, self.old_sizes
+        assert made is not None
+        assert making is not None
+        name = f"Old {made.family.name.lower()}"
+        old = self.pieces.get(making.old) or Piece(
+            self.file.new_id(name), name, "other", made.material
+        )
+        making, old = with_old_piece(made, making, old, keys)
+        job = self.job.with_work(making=making)
+        if old.id not in job.pieces:
+            job = replace(job, pieces=(*job.pieces, old.id))
+        says = f"{old.name}: {len(keys)} surfaces to be measured."
+        self._keep(says, job, old)
+        return old.id, making.read_on[keys[0]]
+
     def _made_to(self, piece: Piece, surface: Surface) -> bool:
         """Whether a size of what is made comes from a surface."""
         making = self.job.making
@@ -155,7 +183,19 @@ class SurveyActs(JobAtHand):
         self._keep(
             f"{piece.name}: {surface.name.lower()} dropped.",
             replace(piece, surfaces=kept),
+            self._not_read_on(piece_id, surface_id),
         )
+
+    def _not_read_on(self, piece: str, surface: str) -> Job:
+        """The job without the sizes that a surface of an old piece tells."""
+        works = []
+        for work in self.job.works:
+            making = work.making
+            if making is not None and making.old == piece:
+                kept = {k: v for k, v in making.read_on.items() if v != surface}
+                work = replace(work, making=replace(making, read_on=kept))
+            works.append(work)
+        return replace(self.job, works=tuple(works))
 
     def rename_surface(self, piece_id: str, surface_id: str, name: str) -> None:
         """Raises BadInput on `name`."""
@@ -191,7 +231,9 @@ class SurveyActs(JobAtHand):
         ids = {one.id for one in moved}
         if any(one.piece == piece_id and one.surface in ids for one in self.job.fits):
             raise BadInput("surface", "A fit rests on it: drop that first.")
-        if self._made_to(piece, surface):
+        making = self.job.making
+        old = making is not None and making.old == piece_id
+        if self._made_to(piece, surface) or old:
             raise BadInput("surface", "What is made rests on it: it stays.")
         new = new_surfaces(goal, group.key)
         for old, fresh in zip(moved, new, strict=False):

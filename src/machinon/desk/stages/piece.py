@@ -440,5 +440,6 @@ def _ruled(known: Known) -> str:
         "clearance": f"kept clear: {known.because}",
         "chain": known.because,
         "link": f"linked {known.because}",
+        "read": known.because,
         "typed": "as you typed it",
     }[known.by]

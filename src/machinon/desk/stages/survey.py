@@ -88,6 +88,7 @@ class SurveyView(StageView):
 
         self.more_surface = button("Add a surface", self.ask_surface)
         self.more_piece = button("Add a piece", self.ask_piece)
+        self.old_piece = button("Measure the old piece", self.measure_old_piece)
         self.new_piece = Field("The new piece's name, then Enter", None)
         self.new_piece.taken.connect(self._on_new_piece)
         self.new_material = Combo()
@@ -182,6 +183,7 @@ class SurveyView(StageView):
         left.setContentsMargins(0, 0, 0, 0)
         left.addWidget(self.tree, 1)
         left.addWidget(self.asks_piece)
+        left.addWidget(self.old_piece)
         left.addLayout(more)
         left.addWidget(self.sheet)
         side = QWidget()
@@ -202,6 +204,12 @@ class SurveyView(StageView):
         self.reading.edit.setFocus()
 
     def refresh(self) -> None:
+        sizes = self.job.old_sizes
+        self.old_piece.setVisible(bool(sizes))
+        self.old_piece.setToolTip(
+            f"{len(sizes)} of its sizes stay as they are: read them, and the drawing "
+            "follows"
+        )
         self._fill_tree()
         self._show_surface()
 
@@ -604,6 +612,12 @@ class SurveyView(StageView):
     def add_surface(self, piece_id: str, key: str) -> None:
         """Add a surface and go to measure it."""
         self._at = (piece_id, self.job.add_surface(piece_id, key))
+        self.refresh()
+        self.reading.edit.setFocus()
+
+    def measure_old_piece(self) -> None:
+        """A surface for each size that the piece it is made from has already."""
+        self._at = self.job.measure_old_piece()
         self.refresh()
         self.reading.edit.setFocus()
 
