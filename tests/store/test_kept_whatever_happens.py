@@ -154,7 +154,7 @@ class StoredFormats(unittest.TestCase):
 
 
 def fit(**more) -> FitChoice:
-    return FitChoice(1, "Fit", "cylinder", "chuck", "recess", "hole", **more)
+    return FitChoice(1, "Fit", "chuck", "recess", "hole", **more)
 
 
 class Troubled(ShopFileCase):

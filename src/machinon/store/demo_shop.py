@@ -758,7 +758,6 @@ def _fit_of(
     return FitChoice(
         number,
         words,
-        form.kind,
         piece_id,
         surface_id,
         "hole" if is_inside(surface) else "shaft",

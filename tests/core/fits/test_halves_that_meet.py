@@ -46,7 +46,6 @@ def job_with(
     fit = FitChoice(
         1,
         "Fit",
-        form.kind,
         "part",
         surfaces[0].id,
         exists,
@@ -536,7 +535,7 @@ class ThreadsFound(unittest.TestCase):
             ),
         )  # fmt: skip
         fit = FitChoice(
-            1, "Fit", "thread", "part", "thread-major", "shaft", "", thread="Tr20x4",
+            1, "Fit", "part", "thread-major", "shaft", "", thread="Tr20x4",
             joint="thread",
         )  # fmt: skip
         plan = plan_of(

@@ -39,7 +39,6 @@ def planned(*surfaces: Surface, joint: str, want: str = "", **given: str):
     fit = FitChoice(
         1,
         "Fit",
-        form.kind,
         "part",
         surfaces[0].id,
         exists,
@@ -274,7 +273,6 @@ class AnyReadings(unittest.TestCase):
         return FitChoice(
             number,
             "Fit",
-            form.kind,
             "part",
             one.id,
             "hole" if is_inside(one) else "shaft",

@@ -16,7 +16,7 @@ def cut(share, exists="shaft", lathe="big", cuts=4, joint=""):
         dial = 0.3 + 0.1 * i
         taken += share * (dial - taken)
         entries.append(CutEntry(dial, 30 + sign * 2 * taken))
-    fit = FitChoice(1, "a fit", "cylinder", "mate", "surface", exists, joint=joint)
+    fit = FitChoice(1, "a fit", "mate", "surface", exists, joint=joint)
     log = CutLog(start=30.0, touch=0.0, entries=tuple(entries))
     return Job("j", "a job", lathe=lathe, fits=(fit,), cuts={"1": log})
 

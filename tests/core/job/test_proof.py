@@ -194,7 +194,7 @@ class ByItsStandard(unittest.TestCase):
     def test_a_standard_too_wide_for_the_fit_says_what_would_help(self):
         shaft = Surface("shank", "Shank", "outside", given="16 h11")
         piece = Piece("p", "Pin", "other", surfaces=(shaft,))
-        choice = FitChoice(1, "Pin", "cylinder", "p", "shank", "shaft", "slides")
+        choice = FitChoice(1, "Pin", "p", "shank", "shaft", "slides")
         job = Job("j", "J", pieces=("p",), fits=(choice,))
         fit = plan_of(job, SHOP, None, {"p": piece}).fit(1)
         self.assertTrue(fit.spent)
@@ -237,8 +237,8 @@ class OnPaper(unittest.TestCase):
         bare = Surface("pin", "Pin", "outside")
         piece = Piece("p", "Bush", "other", surfaces=(bore, bare))
         fits = (
-            FitChoice(1, "Bore", "cylinder", "p", "bore", "hole"),
-            FitChoice(2, "Pin", "cylinder", "p", "pin", "shaft", reason="to try"),
+            FitChoice(1, "Bore", "p", "bore", "hole"),
+            FitChoice(2, "Pin", "p", "pin", "shaft", reason="to try"),
         )
         job = Job("j", "J", pieces=("p",), fits=fits)
         first, second = fit_lines(plan_of(job, SHOP, LATHE, {"p": piece}))

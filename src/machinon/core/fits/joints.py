@@ -28,7 +28,7 @@ from machinon.core.materials import material
 from machinon.core.quantity import TEMPERATURE, typed_again
 from machinon.core.reckoning import TEXT, Input, reckonings
 from machinon.core.shop.things import Surface
-from machinon.core.sizes.fit import FitChoice, FitKind, Joint
+from machinon.core.sizes.fit import FitChoice, Joint
 from machinon.core.survey.surface_kinds import form_key
 
 
@@ -42,7 +42,6 @@ class JointForm:
 
     key: Joint
     name: str
-    kind: FitKind
     usual: str
     starts: tuple[str, ...]
     schools: str
@@ -118,7 +117,6 @@ _FORMS = (
     JointForm(
         "thread",
         "Thread",
-        "thread",
         "",
         ("thread-major", "thread-minor"),
         "Chase it until the mate goes on; or cut to wires and class, and trust them. A "
@@ -133,7 +131,6 @@ _FORMS = (
     JointForm(
         "register",
         "Register: it centres, screws hold",
-        "cylinder",
         "slides",
         (),
         "One school fits a register so that it must be tapped home; the other gives it "
@@ -145,7 +142,6 @@ _FORMS = (
     JointForm(
         "shaft",
         "Shaft in a bore",
-        "cylinder",
         "locates",
         (),
         "Ream and lap to feel, or cut to the band: a reamed hole is often no fit yet.",
@@ -156,7 +152,6 @@ _FORMS = (
     JointForm(
         "slot",
         "Tongue, key or nut in a slot",
-        "cylinder",
         "snug",
         (),
         "Fit it to the slot's middle, where it wears, or to its tight end, so that it "
@@ -168,7 +163,6 @@ _FORMS = (
     JointForm(
         "press",
         "Pressed for good",
-        "cylinder",
         "press-firm",
         (),
         "Some make a press tight enough to need nothing else; others press lightly and "
@@ -185,7 +179,6 @@ _FORMS = (
     JointForm(
         "shrink",
         "Shrunk on",
-        "cylinder",
         "shrink-firm",
         (),
         "Heat the hub well past what is needed and it drops on; or heat it less and "
@@ -202,7 +195,6 @@ _FORMS = (
     JointForm(
         "bond",
         "Bonded with retaining compound",
-        "cylinder",
         "bond-usual",
         (),
         "Groove one half so that compound stays in the joint; or leave it smooth and "
@@ -220,7 +212,6 @@ _FORMS = (
     JointForm(
         "bearing",
         "Bearing seat",
-        "cylinder",
         "ring-turns",
         ("shaft", "bore"),
         "The ring that turns under the load is held firmly, the other may creep: so "
@@ -239,7 +230,6 @@ _FORMS = (
     JointForm(
         "taper",
         "Taper in a taper",
-        "joined",
         "",
         ("taper-out", "taper-in", "taper-balls"),
         "Set the slide with an indicator along a good taper; or by sine bar, or by "
@@ -257,7 +247,6 @@ _FORMS = (
     JointForm(
         "bolts",
         "Bolt circle",
-        "bolts",
         "normal",
         ("bolt-circle", "bolt-span", "hole-three"),
         "One tool round the whole circle by read-out; or each hole finished before the "
@@ -275,7 +264,6 @@ _FORMS = (
     JointForm(
         "dowels",
         "Two dowels",
-        "joined",
         "dowel-close",
         ("dowel", "shaft"),
         "Ream both parts together, clamped; or bore each to coordinates and relieve "
@@ -291,7 +279,6 @@ _FORMS = (
     JointForm(
         "key",
         "Key: shaft, key and hub",
-        "joined",
         "snug",
         ("key-width",),
         "Buy the key and cut both keyways to it; or make the key to a keyway that "
@@ -308,7 +295,6 @@ _FORMS = (
     JointForm(
         "tee",
         "T-nut in a T-slot",
-        "joined",
         "free",
         ("tee-neck",),
         "Made in a strip and sawn up, or one by one. A loose nut is easy to place; one "
@@ -320,7 +306,6 @@ _FORMS = (
     JointForm(
         "dovetail",
         "Dovetail over or between pins",
-        "joined",
         "dove-slides",
         ("over-pins", "between-pins"),
         "Cut both flanks to size and scrape; or cut it wide and take up with a gib, "
@@ -337,7 +322,6 @@ _FORMS = (
     JointForm(
         "detent",
         "Sprung ball in a recess",
-        "joined",
         "",
         ("detent", "ball"),
         "Drill shallow cones, which are easy to make alike; or sink the ball's own "
@@ -354,7 +338,6 @@ _FORMS = (
     JointForm(
         "dimple",
         "Set screws in dimples",
-        "joined",
         "",
         ("shaft", "register", "body"),
         "Spot through the tapped holes with the body in place; or drill the dimples a "
@@ -380,8 +363,8 @@ def joint_forms() -> Mapping[Joint, JointForm]:
 
 
 def form_of(choice: FitChoice) -> JointForm:
-    """The kind of fit that a decision is of; a thread's is never another."""
-    return joint_forms()["thread" if choice.kind == "thread" else choice.joint]
+    """The kind of fit that a decision is of."""
+    return joint_forms()[choice.joint]
 
 
 def joints_on(surface: Surface) -> tuple[JointForm, ...]:

@@ -254,7 +254,6 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
         FitChoice(
             0,
             surface.name,
-            "cylinder",
             "",
             "",
             "hole" if shrinks else "shaft",

@@ -319,7 +319,6 @@ def first_fits(
         fits[slot.key] = FitChoice(
             number,
             slot.words,
-            form.kind,
             piece.id,
             surface.id,
             slot.exists,

@@ -38,12 +38,22 @@ Joint = Literal[
 # joints whose size is a width between flats or pins, not a diameter
 FLAT_JOINTS: tuple[Joint, ...] = ("slot", "key", "tee", "dovetail")
 FitKind = Literal["cylinder", "thread", "bolts", "joined"]
+# joints that come down to one band of a diameter or a width
+BAND_JOINTS: tuple[Joint, ...] = (
+    "register",
+    "shaft",
+    "slot",
+    "press",
+    "shrink",
+    "bond",
+    "bearing",
+)
 
 
 class FitChoice(msgspec.Struct, frozen=True):
     """What the person decided about one fit.
 
-    number: as shown in the stack; kind: which gauge picture it gets;
+    number: as shown in the stack;
     piece, surface: the existing half; exists: whether that half is the hole
     or the shaft; want: a character in plain words, an ISO code, or "own"
     with clearance_min and clearance_max (mm, negative is interference); for a
@@ -55,7 +65,6 @@ class FitChoice(msgspec.Struct, frozen=True):
 
     number: int
     name: str
-    kind: FitKind
     piece: str
     surface: str
     exists: Side = "shaft"
@@ -66,6 +75,13 @@ class FitChoice(msgspec.Struct, frozen=True):
     reason: str = ""
     joint: Joint = "register"
     given: dict[str, str] = {}
+
+    @property
+    def kind(self) -> FitKind:
+        """How it is worked out, and which gauge picture it gets."""
+        if self.joint in BAND_JOINTS:
+            return "cylinder"
+        return self.joint if self.joint in ("thread", "bolts") else "joined"
 
 
 @dataclass(frozen=True, slots=True)

@@ -52,7 +52,6 @@ class FitActs(JobAtHand):
         fit = FitChoice(
             number,
             words,
-            form.kind,
             piece_id,
             surface_id,
             "hole" if is_inside(surface) else "shaft",
@@ -130,7 +129,7 @@ class FitActs(JobAtHand):
         choice = self.job.fit(number)
         form = joint_forms()[joint]
         words = characters()[form.usual].words if form.usual in characters() else ""
-        made = replace(choice, joint=joint, kind=form.kind, want=form.usual, given={})
+        made = replace(choice, joint=joint, want=form.usual, given={})
         said = f"{form.name}, {words}" if words else form.name
         self._keep(
             f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
