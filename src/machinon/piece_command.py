@@ -15,7 +15,7 @@ from machinon.core.materials import material
 from machinon.core.piece.family import Family, Known, Made, make
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
-from machinon.core.route.machine_checks import held_well
+from machinon.core.route.machine_checks import along_the_route
 from machinon.core.route.operations import HoldingTold, StepTold, route_told
 
 USAGE = """\
@@ -139,7 +139,7 @@ def as_object(made: Made) -> dict[str, Any]:
                 "need": one.need,
                 "says": one.says,
             }
-            for one in (*made.checks, *held_well(route))
+            for one in (*made.checks, *along_the_route(route))
         ],
         "route": [_holding(one) for one in route],
         "material": made.material,
@@ -256,7 +256,7 @@ def _readable(made: Made, inch: bool) -> str:
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
     route = route_told(made)
-    for check in (*made.checks, *held_well(route)):
+    for check in (*made.checks, *along_the_route(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"
         out.append(f"  {mark}  {check.says}")
     for holding in route:

@@ -40,6 +40,26 @@ class Material:
     engagement: float
     source: str
 
+    @property
+    def hard(self) -> bool:
+        """Whether only carbide or a grinding wheel cuts it."""
+        return self.turn_hss == 0
+
+    @property
+    def tool(self) -> str:
+        """What a home shop turns it with."""
+        return "carbide" if self.hard else "hss"
+
+    @property
+    def rough_depth(self) -> float:
+        """Depth of a roughing pass, mm; a rule of thumb for a light lathe."""
+        return 0.15 if self.hard else 1.5
+
+    @property
+    def rough_feed(self) -> float:
+        """mm a turn, as a rule of thumb."""
+        return 0.05 if self.hard else 0.1
+
 
 @functools.cache
 def materials() -> Mapping[str, Material]:

@@ -5,7 +5,7 @@ import unittest
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.route.effort import effort_said
-from machinon.core.route.machine_checks import held_well, on_the_mill
+from machinon.core.route.machine_checks import along_the_route, held_well, on_the_mill
 from machinon.core.route.operations import route_told
 from machinon.core.shop.machines import Machine
 
@@ -14,6 +14,32 @@ def checks(key, **given):
     sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
     route = route_told(make(families()[key], sizes))
     return {one.key: one for one in held_well(route)}
+
+
+class HardMetal(unittest.TestCase):
+    def test_hardened_steel_takes_hours_and_no_tap(self):
+        """42 to 30.5 over 60 mm is 39,300 mm³; at 30 m/min, 0.05 of feed and 0.15 deep
+        225 mm³ a minute come off at most: three hours for the journal."""
+        minutes = {}
+        for metal in ("alloy steel", "hardened steel"):
+            given = {"stock.diameter": "42", "material": metal}
+            made = make(families()["collet-spindle"], given)
+            route = route_told(made)
+            step = next(
+                s for up in route for s in up.steps if s.features == ("journal",)
+            )
+            minutes[metal] = step.minutes
+            failed = [c.key for c in along_the_route(route) if c.key[:5] == "hard-"]
+            self.assertEqual(bool(failed), metal == "hardened steel")
+        self.assertGreater(minutes["hardened steel"], 174)
+        self.assertLess(minutes["alloy steel"], 25)
+
+    def test_a_long_spindle_gets_a_band_for_the_steady_first(self):
+        for long, band in (("60", False), ("200", True)):
+            given = {"journal.length": long}
+            made = make(families()["collet-spindle"], given)
+            keys = [one.key for one in made.holdings[0].steps]
+            self.assertEqual("band" in keys, band, keys)
 
 
 class Held(unittest.TestCase):

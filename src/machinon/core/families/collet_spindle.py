@@ -38,6 +38,7 @@ from machinon.core.threads.screw_thread import thread_of
 OVER = 2.0  # mm: stock over each end
 FINISH = 0.25  # mm to a side, left on journal and seat until both run true together
 UNDER = 0.4  # mm to a side that the drill leaves in the bore
+LONG_BAR = 4.0  # diameters: longer, stock needs a steady behind its free end
 LONG_DRILL = 8.0  # diameters: deeper, a bore is drilled from both ends to meet
 
 
@@ -180,6 +181,23 @@ def route(s: Values) -> tuple[Holding, ...]:
         else "Clear the chips often."
     )
     thread = thread_of(str(s["nose.thread"]))
+    steady = s["stock.length"] > LONG_BAR * s["stock.diameter"]
+    band = (
+        (
+            Step(
+                "turn",
+                ("collar",),
+                leaves=1.0,
+                title="Turn a band for the steady on the collar",
+                note="Between the chuck and a centre, as wide as the fingers "
+                "and as smooth as can be. Oil them, set them one after the other "
+                "against the turning work, and look again when it is warm.",
+                key="band",
+            ),
+        )
+        if steady
+        else ()
+    )
     pins = (
         Holding(
             "pins",
@@ -194,9 +212,12 @@ def route(s: Values) -> tuple[Holding, ...]:
         Holding(
             "bore",
             "lathe",
-            "In the chuck, each end in turn",
+            "In the chuck and a steady, each end in turn"
+            if steady
+            else "In the chuck, each end in turn",
             "The bore comes first: everything outside is turned true to it.",
             (
+                *band,
                 Step("face", ("rear",)),
                 Step("drill", ("bore",), leaves=UNDER, note=drilled),
                 Step("bore", ("bore",)),
@@ -207,8 +228,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "outside",
             "lathe",
             "Between centres on plugs in the bore",
-            "A wide centre or a plug in each end; in hard steel take less each pass "
-            "and count the hours.",
+            "A wide centre or a plug in each end: what is turned here is true to the "
+            "bore.",
             (
                 Step("turn", ("collar",)),
                 Step("turn", ("journal",), leaves=FINISH),
@@ -313,6 +334,6 @@ FAMILY = Family(
     ),
     material="alloy steel",
     runs=True,
-    ways=({"pins.count": "0"},),
+    ways=({"pins.count": "0"}, {"journal.length": "200"}),
     surfaces={"shaft": "journal.diameter"},
 )  # fmt: skip

@@ -46,7 +46,11 @@ from machinon.core.piece.family import (
     Made,
 )
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.machine_checks import held_well, on_the_lathe, on_the_mill
+from machinon.core.route.machine_checks import (
+    along_the_route,
+    on_the_lathe,
+    on_the_mill,
+)
 from machinon.core.route.operations import HoldingTold, StepTold, route_told
 from machinon.core.route.order import NO_METAL
 from machinon.core.shop.machines import Machine
@@ -318,7 +322,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
             *made.checks,
             *on_the_lathe(made, plan.lathe),
             *on_the_mill(made, plan.mill),
-            *held_well(route),
+            *along_the_route(route),
             *changed_checks(changed, route),
         )
     )

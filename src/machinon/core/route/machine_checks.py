@@ -6,6 +6,7 @@ Source: geometry; how much must be held and how far a bar sticks out are shop ru
 from collections.abc import Iterator, Sequence
 from itertools import chain
 
+from machinon.core.materials import material
 from machinon.core.piece.body import Block, Body, Round
 from machinon.core.piece.family import Check, Made, at_least
 from machinon.core.piece.features import (
@@ -84,6 +85,32 @@ def on_the_mill(made: Made, mill: Machine | None) -> Iterator[Check]:
         if have:
             says = f"{words} of {mill.name} for the stock{how}"
             yield at_least(key, "stock", have, need, says, grave=False)
+
+
+# what is done with high-speed steel in a home shop
+NOT_IN_HARD = ("drill", "tap", "ream", "thread", "knurl", "saw", "broach")
+
+
+def along_the_route(route: Sequence[HoldingTold]) -> Iterator[Check]:
+    """All that is checked of a route by itself."""
+    yield from hard_metal(route)
+    yield from held_well(route)
+
+
+def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
+    """What cannot be done once the metal is hard, and must have been done before."""
+    steps = [s for up in route for s in up.steps if s.operation in NOT_IN_HARD]
+    for step in steps:
+        if not material(step.material).hard:
+            return
+        yield Check(
+            f"hard-{step.key}",
+            step.features[0] if step.features else "stock",
+            False,
+            f"{step.title}: not in {step.material}. Do it before it is hardened, or "
+            "soften that place; only light carbide cuts and the wheel go on.",
+            grave=step.operation in ("tap", "knurl", "broach"),
+        )
 
 
 def held_well(route: Sequence[HoldingTold]) -> Iterator[Check]:

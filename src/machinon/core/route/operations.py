@@ -10,6 +10,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Made, Step, spoken
 from machinon.core.piece.features import (
@@ -39,8 +40,6 @@ from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drills
 
-ROUGH = 1.5  # mm: depth of a roughing pass
-FEED = 0.1  # mm a turn, as a rule of thumb
 STANDING = {
     "mount": 5.0,
     "mark": 5.0,
@@ -220,7 +219,7 @@ class StepTold:
             return None
         asked: dict[str, Any] = {
             "material": self.material,
-            "tool": "hss",
+            "tool": material(self.material).tool,
             "operation": kind,
             "diameter": wide,
         }
@@ -240,7 +239,9 @@ class StepTold:
             return STANDING[self.operation]
         if self.before.turns:
             taken = self.before.turned_volume - self.after.turned_volume
-            rate = self.rpm * math.pi * self._diameter * FEED * ROUGH  # mm³ a minute
+            metal = material(self.material)
+            section = metal.rough_feed * metal.rough_depth
+            rate = self.rpm * math.pi * self._diameter * section  # mm³ a minute
             cut = taken / rate if rate else 0.0
         else:
             cut = 2.0

@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from statistics import mean
 from typing import Any
 
+from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.features import POINT, CrossHoles, Hole, Holes
 from machinon.core.piece.features import Circle as HoleCircle
@@ -288,7 +289,7 @@ def _rpm(step: StepTold, drill: float) -> float:
     """The speed of one of the drills that a step takes, to the nearest ten."""
     asked: dict[str, Any] = {
         "material": step.material,
-        "tool": "hss",
+        "tool": material(step.material).tool,
         "operation": "drill",
         "diameter": drill,
     }

@@ -10,6 +10,7 @@ from typing import Any
 
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
+from machinon.core.materials import material
 from machinon.core.piece.body import Block
 from machinon.core.piece.features import (
     Bevel,
@@ -27,7 +28,7 @@ from machinon.core.piece.features import (
 )
 from machinon.core.quantity import ANGLE, plain
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.operations import ROUGH, StepTold
+from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     Line,
     Machines,
@@ -371,7 +372,9 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
             return None
         first, last = step.after.ends
         faced = [f.side for f in step.after.features if isinstance(f, End)]
-        return WorkList(tuple(_faced(off, last - first if len(faced) > 1 else None)))
+        deep = material(step.material).rough_depth
+        whole = last - first if len(faced) > 1 else None
+        return WorkList(tuple(_faced(off, whole, deep)))
     if not isinstance(one, Cylinder | Bore | Groove):
         return None
     inside = isinstance(one, Bore) or getattr(one, "inside", False)
@@ -380,7 +383,11 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     if start <= 0 or (finish - start if inside else start - finish) < 0.02:
         return None
     lathe = at.lathe
-    given: dict[str, Any] = {"start": start, "finish": finish, "most": ROUGH}
+    given: dict[str, Any] = {
+        "start": start,
+        "finish": finish,
+        "most": material(step.material).rough_depth,
+    }
     dial = None
     if lathe is not None:
         given |= {"dial": lathe.dial_reads, "division": lathe.dial_division}
@@ -426,9 +433,10 @@ def _stop(step: StepTold, one: Cylinder | Bore | Groove) -> str:
     return f"Stop the carriage {plain(deep, 2)} mm from the end. "
 
 
-def _faced(off: float, length: float | None) -> list[Line]:
-    """length: of the piece when it is done; None while its other end is as sawn."""
-    count = max(math.ceil(off / ROUGH - 1e-9), 1)
+def _faced(off: float, length: float | None, deep: float) -> list[Line]:
+    """deep: of a pass, mm; length: of the piece when it is done; None while its other
+    end is as sawn."""
+    count = max(math.ceil(off / deep - 1e-9), 1)
     done = [] if length is None else [Shown("Length then", length)]
     return [
         Line(
