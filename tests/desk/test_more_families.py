@@ -197,24 +197,29 @@ class KnobsAndSpindles(OfTheFamilies):
 
     def test_a_draw_in_spindle_on_two_bearings(self):
         """Morse 2 is 17.780 at 1:20.020, 64 deep and 3 past its gauge, from the table:
-        its small end stands over a draw bar's hole of 10.5."""
+        its small end stands over a draw bar's hole of 10.5. The housing keeps the rings
+        48 apart: 0.2 to 0.6 less from seat to seat, and the nut bears on the ring."""
         self.make(
             "draw-in-spindle",
             ("front_bearing", "bore", "bore-gauge", "30.0", "30.0"),
             ("front_bearing", "width", "caliper", "16.0"),
             ("rear_bearing", "bore", "bore-gauge", "30.0", "30.0"),
             ("rear_bearing", "width", "caliper", "16.0"),
+            ("bearings", "shoulder", "caliper", "48.0"),
             ("locknut", "thickness", "caliper", "8.0"),
             ("shank", "taper-out", "micrometer", ("17.78", "0"), ("15.283", "50")),
             ("draw_bar", "shaft", "micrometer", "10.0", "10.0"),
             typed=[("locknut.thread", "M27x1.5")],
         )
+        chain = self.band("rings")
+        self.assertTrue(47.4 < chain.lower < chain.upper < 47.8)
         socket = self.job.plan.made.body.feature("socket")
         self.assertAlmostEqual(socket.end_diameter, 17.78)
         self.assertAlmostEqual(
             socket.start_diameter, 17.78 - self.value("socket.depth") / 20.02, places=3
         )
-        self.finish_by((31.0, 1), (31.0, 1))
+        proof = [("chain.rings", "caliper", "47.6")]
+        self.finish_by((31.0, 1), (31.0, 1), proof=proof)
 
     def test_a_draw_tube_sleeve_with_sprung_balls(self):
         """62.0 less a washer of 2.0 and 0.1 to 0.4 of float: 59.6 to 59.9. A ball of

@@ -8,7 +8,7 @@ from machinon.core.job.job import CutLog, Job
 from machinon.core.sizes.fit import FitChoice
 
 
-def cut(share, exists="shaft", lathe="big", cuts=4, joint=""):
+def cut(share, exists="shaft", lathe="big", cuts=4, joint="shaft"):
     """A job whose tool took such a share of what stood before it, 0.3 deep at first."""
     sign = -1 if exists == "hole" else 1
     taken, entries = 0.0, []

@@ -11,6 +11,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families._tapers import large_end, usual_length
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
+    Chain,
     Check,
     Family,
     FitSlot,
@@ -311,8 +312,11 @@ FAMILY = Family(
              "as its bearing", 3, 100, by="copy", step=0.05),
         Size("spacer.diameter", "between the seats",
              "down(front.diameter - 0.5, 0.5)", "under the front seat", 5, 200),
-        Size("spacer.length", "from seat to seat", "up(1.6*front_bearing.bore, 1)",
-             "apart enough for either pair", 1, 500),
+        Size("spacer.length", "from seat to seat", "bearings.between", low=1, high=500),
+        Size("ring.least", "rear ring stands past its seat, at least", "0.2",
+             "the nut must bear on the ring, not on the seat", 0.02, 5),
+        Size("ring.most", "rear ring stands past its seat, at most", "0.6", "", 0.05,
+             8),
         Size("front.diameter", "front seat", "front_bearing.bore", low=6, high=200),
         Size("front.length", "length of the front seat", "front_bearing.width",
              "as its bearing", 3, 100, by="copy", step=0.05),
@@ -345,6 +349,8 @@ FAMILY = Family(
             MateSize("width", "its width", 16.0, ("width", "thickness")),
         )),
         Mate("bearings", "the housing", (
+            MateSize("between", "between its shoulders, outer ring to outer ring", 48.0,
+                     ("shoulder", "length", "width")),
             MateSize("shoulder", "inside of its cover", 50.0, optional=True),
         )),
         Mate("locknut", "its nut", (
@@ -364,6 +370,12 @@ FAMILY = Family(
                 "front_bearing.bore", "hole", "bearing", "ring-turns"),
         FitSlot("rear", "Rear seat in its bearing", "rear.diameter",
                 "rear_bearing.bore", "hole", "bearing", "ring-push"),
+    ),
+    chains=(
+        Chain("rings", "Rear ring past its seat, for the nut", "spacer.length",
+              (("front_bearing.width", 1), ("bearings.between", 1),
+               ("rear_bearing.width", 1), ("front.length", -1), ("rear.length", -1)),
+              "ring.least", "ring.most"),
     ),
     material="alloy steel",
     runs=True,

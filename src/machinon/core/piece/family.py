@@ -201,6 +201,15 @@ class Chain:
     def rests(self) -> tuple[str, ...]:
         return (*(name for name, _ in self.links), self.least, self.most)
 
+    @property
+    def told(self) -> str:
+        """The sum, as it is said."""
+        links = "".join(
+            f" {'+' if sign > 0 else '−'} {key}" for key, sign in self.links
+        )
+        verb = "and" if self.over else "less"
+        return f"{links.removeprefix(' + ')}, {verb} {self.least} to {self.most}"
+
 
 @dataclass(frozen=True, slots=True)
 class Check:
@@ -763,7 +772,7 @@ def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
     slot = band.slot
     aim = size.checked(_rounded(band.aim, slot.step))
     if isinstance(slot, Chain):
-        return Known(size, aim, "chain", f"{slot.words}: {' + '.join(slot.rests)}")
+        return Known(size, aim, "chain", f"{slot.words}: {slot.told}")
     mate = mates[slot.mate]
     on = mate if isinstance(mate, str) else f"{float(mate):.3f}"
     return Known(
