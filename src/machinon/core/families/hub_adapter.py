@@ -500,6 +500,9 @@ FAMILY = Family(
             MateSize("screw", "its screws", "M6", ("bolt-circle",), True),
             MateSize("bolts", "how many holes", 4.0, kind=COUNT, aid="holes"),
         )),
+        Mate("key_bar", "the key", (
+            MateSize("width", "its width", 6.0, ("tongue", "width"), True),
+        )),
         Mate("like", "the old part", (
             MateSize("hub_length", "length of its hub", 25.0, ("shoulder", "length"),
                      True),
@@ -516,6 +519,8 @@ FAMILY = Family(
         FitSlot("bolts", "Wheel's bolt circle", "bolts.circle", "wheel.circle", "hole",
                 "bolts", "normal", rests=("bolts.screw", "wheel.bolts"), tells=_screws,
                 centred="boss"),
+        FitSlot("key", "Keyway on its key", "key.width", "key_bar.width", "shaft",
+                "slot", "glides"),
     ),
     runs=True,
     full={"seat.thickness": "5", "dowels.diameter": "5"},

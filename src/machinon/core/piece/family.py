@@ -499,7 +499,8 @@ def make(
     wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
     read = {k: v for k, v in (read or {}).items() if k not in typed}
     typed |= read
-    slots = {slot.rules: slot for slot in family.slots}
+    present = [slot for slot in family.slots if _stands(family, slot, given)]
+    slots = {slot.rules: slot for slot in present}
     rests: dict[str, tuple[str, ...]] = {}
     links: dict[str, Expression] = {}
     for size in family.sizes:
@@ -551,12 +552,12 @@ def make(
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
-    checks = (*_fit_checks(family, known, fits), *family.checks(values))
+    checks = (*_fit_checks(known, fits), *family.checks(values))
     return Made(
         family,
         values,
         {size.key: known[size.key] for size in family.sizes},
-        tuple(fits[slot.key] for slot in family.slots),
+        tuple(fits[slot.key] for slot in present),
         body,
         checks,
         family.route(values),
@@ -595,6 +596,16 @@ def _sorted_out(
         else:
             raise unknown(key, key, [*sizes, *mates, *(f"fit.{s}" for s in slots)])
     return wants, typed, mates, doubts, metal
+
+
+def _stands(family: Family, slot: FitSlot | Chain, given: Mapping[str, str]) -> bool:
+    """Whether a slot has its other half: a mate that it can do without may be away,
+    and then the size it rules goes by its own rule."""
+    if isinstance(slot, Chain):
+        return True
+    role = slot.mate.partition(".")[0]
+    mate = next(one for one in family.mates if one.role == role)
+    return not mate.optional or slot.mate in given
 
 
 def _names_of(size: Size) -> tuple[str, ...]:
@@ -781,11 +792,11 @@ def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
 
 
 def _fit_checks(
-    family: Family, known: Mapping[str, Known], fits: Mapping[str, FitBand]
+    known: Mapping[str, Known], fits: Mapping[str, FitBand]
 ) -> Iterable[Check]:
     """Whether what is drawn agrees with each mate as measured."""
-    for slot in family.slots:
-        band = fits[slot.key]
+    for band in fits.values():
+        slot = band.slot
         value = known[slot.rules].value
         place = slot.rules.partition(".")[0]
         key = f"fit-{slot.key}"

@@ -49,6 +49,7 @@ class Drawn:
     job: Job
 
 
+Way = Literal["proof", "fit", "size", "lines", "undecided"]
 # what leaves a size that a slide is fed to
 AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
 
@@ -293,21 +294,34 @@ class MakingActs(JobAtHand):
         after = steps[keys.index(at) + 1 :] if at in keys else steps
         return next((one for one in after if one.key not in self.job.done), None)
 
+    def way_of(self, step: StepTold) -> Way:
+        """How a step is worked: `proof` before the piece comes off, `fit` or `size` at
+        the dial, `lines` one by one; `undecided` where its fit has no band yet."""
+        if step.hold and self.unproved(step) is not None:
+            return "proof"
+        fit = self.plan.fit(step.fit) if step.fit and not step.hold else None
+        widened = step.operation == "keyway"  # side by side, until its key goes in
+        if fit is not None and step.operation in AT_A_SLIDE and not widened:
+            if can_be_cut(fit) and self.can_dial(fit):
+                return "fit"
+            if fit.choice.kind == "cylinder" and not can_be_cut(fit):
+                return "undecided"
+        return "size" if self.lathe and self.proved_at_dial(step) else "lines"
+
     def to_step(self, step: StepTold) -> Stage:
         """Take a step to the machine by the way it is worked; says in which stage that
         goes on."""
-        if step.hold and self.unproved(step) is not None:
-            return "proof"
-        if step.fit and not step.hold:
-            fit = self.plan.fit(step.fit)
-            if can_be_cut(fit) and self.can_dial(fit):
+        match self.way_of(step):
+            case "proof":
+                return "proof"
+            case "undecided":
+                return "fits"
+            case "fit":
                 self.cut_fit(step.fit)
-                return "cut"
-        proved = self.proved_at_dial(step) if self.lathe else ""
-        if proved:
-            self.cut_size(proved)
-        else:
-            self.work_at(step.key)
+            case "size":
+                self.cut_size(self.proved_at_dial(step))
+            case "lines":
+                self.work_at(step.key)
         return "cut"
 
     def _with_done(self, *keys: str) -> Job:

@@ -20,7 +20,6 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.job.fit_plan import can_be_cut
 from machinon.core.quantity import ROTATION, plain, text_of
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
@@ -400,21 +399,13 @@ class RouteView(StageView):
         ticked = step.key in self.job.job.done
         self.done.setText("To do again" if ticked else "Done")
         self._show_moves(ticked)
-        target, sizes = self._target(step), self._sizes(step)
-        self.go.setVisible(bool(target))
+        way, sizes = self.job.way_of(step), self._sizes(step)
         # the way to work a step comes first, ticking it off second
-        worked = target != "fits" and not ticked
+        worked = way != "undecided" and not ticked
         set_part(self.go, "main" if worked else "")
         set_part(self.done, "" if worked else "main")
-        self.go.setText(
-            {
-                "lines": "Work it in Cut",
-                "size": "Work it in Cut",
-                "cut": "Work it in Cut",
-                "proof": "Prove it now",
-                "fits": f"Open fit {step.fit}",
-            }.get(target, "")
-        )
+        other = {"proof": "Prove it now", "undecided": f"Open fit {step.fit}"}
+        self.go.setText(other.get(way, "Work it in Cut"))
         for n, one in enumerate(self.by_dial):
             one.setVisible(n < len(sizes))
             if n < len(sizes):
@@ -444,18 +435,6 @@ class RouteView(StageView):
         touch = self.job.touch
         planned = ", ".join(dial.text(dial.shows(one.dial, touch)) for one in passes)
         return f"{step.note} Passes to come, on the dial: {planned}."
-
-    def _target(self, step: StepTold) -> str:
-        if not step.fit:
-            proved = self.job.lathe and self.job.proved_at_dial(step)
-            return "size" if proved else "lines"
-        if step.hold:
-            return "proof"
-        fit = self.job.plan.fit(step.fit)
-        if can_be_cut(fit):
-            return "cut"
-        # a thread and a circle of holes are worked to their figures
-        return "fits" if fit.choice.kind == "cylinder" else "lines"
 
     def _sizes(self, step: StepTold) -> tuple[str, ...]:
         """What of a step can be cut by the dial of a slide."""
@@ -526,12 +505,5 @@ class RouteView(StageView):
 
     def _go_there(self) -> None:
         _, step = self._step()
-        if self._target(step) in ("lines", "size"):
-            self.bench.go(self.job.to_step(step), 0)
-            return
-        if self._target(step) == "cut":
-            self.job.cut_fit(step.fit)
-        if self._target(step) in ("cut", "proof"):
-            self.bench.go(self._target(step), step.fit)
-        else:
-            self.bench.go("fits", step.fit)
+        lines = self.job.way_of(step) == "lines"
+        self.bench.go(self.job.to_step(step), 0 if lines else step.fit)
