@@ -63,6 +63,25 @@ def _lip(s: Values) -> float:
     return round(0.9 * float(s["balls.diameter"]), 1)
 
 
+def _reach(s: Values) -> float:
+    """How far a ball looks out of its mouth: as deep as the tube's groove, mm.
+
+    It sinks into its mouth as far as the chord says, less the lip's thickness.
+    """
+    ball = s["balls.diameter"]
+    sunk = ball / 2 - math.sqrt(ball**2 - _lip(s) ** 2) / 2
+    return float(sunk - s["balls.lip"])
+
+
+def _groove(s: Values) -> tuple[float, float, float]:
+    """The tube's groove: diameter of its floor, width at its mouth, and its middle from
+    the collar's face; mm."""
+    deep, radius = max(_reach(s), 0.0), s["balls.diameter"] / 2
+    wide = 2 * math.sqrt(radius**2 - (radius - deep) ** 2)
+    at = s["washer.thickness"] + s["balls.from_end"]
+    return float(s["tube.diameter"] - 2 * deep), float(wide), float(at)
+
+
 def build(s: Values) -> Body:
     long, wide, bore = s["sleeve.length"], s["sleeve.diameter"], s["bore.diameter"]
     cone = _bevel(s)
@@ -134,12 +153,18 @@ def checks(s: Values) -> Iterable[Check]:
             0.2,
             "Ball over its mouth, so that it does not drop through",
         )
-        # a ball sinks into its mouth as far as the chord says, less the lip's thickness
-        sunk = ball / 2 - math.sqrt(ball**2 - _lip(s) ** 2) / 2
+        if s["tube.bore"]:
+            yield at_least(
+                "groove-wall",
+                "mouths",
+                (_groove(s)[0] - s["tube.bore"]) / 2,
+                1.0,
+                "Wall of the tube under the groove for the balls",
+            )
         yield at_least(
             "ball-reaches",
             "mouths",
-            sunk - s["balls.lip"],
+            _reach(s),
             0.3,
             "Ball out of its mouth, into the tube's groove",
             grave=False,
@@ -160,6 +185,14 @@ def checks(s: Values) -> Iterable[Check]:
             1.5,
             "Metal between the balls' holes and the ends",
         )  # fmt: skip
+    if s["tube.shoulder"] and s["tube.bore"]:
+        yield at_least(
+            "shoulder-wall",
+            "bore",
+            (s["tube.diameter"] - s["tube.bore"]) / 2,
+            1.2,
+            "Wall of the tube where its old shoulder is turned off",
+        )
     yield at_least(
         "stock-length",
         "stock",
@@ -194,6 +227,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         ),
     ) if s["balls.count"] else ()  # fmt: skip
     return (
+        *_shoulder_off(s),
         Holding(
             "bore",
             "lathe",
@@ -226,7 +260,58 @@ def route(s: Values) -> tuple[Holding, ...]:
                      "must not stand over the outside."),
             ),
         ),
+        *_grooved(s),
     )  # fmt: skip
+
+
+def _shoulder_off(s: Values) -> tuple[Holding, ...]:
+    """Off the draw tube first: the sleeve is tried on it."""
+    if s["tube.shoulder"] <= s["tube.diameter"]:
+        return ()
+    step = Step(
+        "mount",
+        (),
+        title=f"Turn its old shoulder of ⌀{s['tube.shoulder']:.4g} down to "
+        f"⌀{s['tube.diameter']:.4g}",
+        tool="knife tool",
+        note="Light cuts: the wall is thin and springs.",
+        key="old-shoulder",
+    )
+    return (
+        Holding(
+            "tube-shoulder",
+            "lathe",
+            "The draw tube, on a plug in its bore and a centre",
+            "The new sleeve stands where the old shoulder stood.",
+            (step,),
+        ),
+    )
+
+
+def _grooved(s: Values) -> tuple[Holding, ...]:
+    """A groove on the draw tube for the balls, where they stand."""
+    if not s["balls.count"]:
+        return ()
+    floor, wide, at = _groove(s)
+    step = Step(
+        "mount",
+        (),
+        title=f"Groove ⌀{floor:.2f}, {wide:.1f} wide at its mouth, {at:.2f} from the "
+        "collar's face to its middle",
+        tool="form tool, round as a ball",
+        note="With the washer in place. Try the sleeve on: the balls click in and hold "
+        "it without shake along the tube.",
+        key="tube-groove",
+    )
+    return (
+        Holding(
+            "tube-groove",
+            "lathe",
+            "The draw tube, on a plug in its bore and a centre",
+            "Cut last, to where the balls really stand.",
+            (step,),
+        ),
+    )
 
 
 FAMILY = Family(
@@ -265,6 +350,9 @@ FAMILY = Family(
     mates=(
         Mate("tube", "the draw tube", (
             MateSize("diameter", "its outside", 20.0, ("shaft",)),
+            MateSize("bore", "its bore (0: not known)", 0.0, ("bore",), True),
+            MateSize("shoulder", "old shoulder to be turned off (0: none)", 0.0,
+                     (), True),
         )),
         Mate("spindle", "the spindle's end", (
             MateSize("bore", "its bore", 32.0, ("bore",)),
