@@ -367,6 +367,9 @@ def _drilled_lines(
     into = cut.frame.into
     if abs(into[along]) > 0.5:
         at = cut.frame.at(*cut.at)
+        if cut.tilt and isinstance(one, Holes):
+            # the pass that leans is seen where it comes out
+            at = _leant(cut, one.through)
         centre = place(at[across], at[up])
         unit = place(at[across] + 1, at[up])[0] - centre[0]
         seen = into[along] < 0 if view != "front" else into[along] > 0
@@ -394,18 +397,23 @@ def _drilled_lines(
     for sign in (1, -1):
         points = []
         for depth, radius in profile:
-            at3 = cut.frame.at(*cut.at, depth)
-            shifted = [*at3]
+            shifted = [*_leant(cut, depth)]
             shifted[side] += sign * radius
             points.append(place(shifted[across], shifted[up]))
         for a, b in pairwise(points):
             board.items.append(Line(a, b, "hidden", 1.0))
-    end = cut.frame.at(*cut.at, profile[-1][0])
+    end = _leant(cut, profile[-1][0])
     board.items.append(
         Line(
             place(start[across], start[up]), place(end[across], end[up]), "centre", 0.9
         )
     )
+
+
+def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
+    """Where a hole's axis is at a depth."""
+    u, v = cut.at
+    return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
 def _flank_edges(

@@ -20,6 +20,7 @@ from machinon.core.piece.features import (
     Flats,
     Holes,
     Knurl,
+    RoundSeat,
     Slits,
     Slope,
     TaperBore,
@@ -557,8 +558,12 @@ class _Sheet:
                 text = one.hole.says(len(one.points))
                 if isinstance(one.pattern, HoleCircle):
                     text += f" on ⌀{one.pattern.diameter:g}"
+                if one.tilt:
+                    text += f", then {one.tilt:.1f}° aslant"
             elif isinstance(one, CrossHoles):
                 text = one.hole.says(one.count)
+            elif isinstance(one, RoundSeat):
+                text = f"{spoken(name)}: round ⌀{self.figures[keys[0]].text}"
             else:
                 text = self._measures(name, keys)
             ends = [self.figures[k].small for k in keys if self.figures[k].small]
@@ -774,6 +779,9 @@ class _Sheet:
             half = one.depth / 2
             level = one.block[2] - half if one.face == "top" else half
             return "front" if one.across else "right", (one.at, level)
+        if isinstance(one, RoundSeat):
+            long, wide, _ = one.block
+            return "top", (one.at, 0.8 * wide) if one.across else (0.9 * long, one.at)
         if isinstance(one, Slope):
             long = one.block[0]
             return "front", (0.75 * long, one.low + 0.75 * one.rise)

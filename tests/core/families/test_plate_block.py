@@ -36,6 +36,8 @@ class PlateBlocks(unittest.TestCase):
             ("bore", {"bore1_depth": "12"}, math.pi * 100 * 12),
             ("corner", {}, (4 - math.pi) * 25 * 30),
             ("edge", {"edge1_which": "upright", "edge1_leg": "2"}, 4 * 2 * 30),
+            ("seat", {}, math.pi / 2 * 8**2 * 60),
+            ("seat", {"seat1_runs": "along", "seat1_at": "30"}, 32 * math.pi * 100),
         ):
             with self.subTest(parts, **given):
                 self.assertAlmostEqual(taken(block(parts, **given)) / wanted, 1, 2)
@@ -76,6 +78,8 @@ class PlateBlocks(unittest.TestCase):
             ("pocket", {"pocket1_from_side": "2"}, "pocket1-wall"),
             ("pocket", {"pocket1_radius": "11"}, "pocket1-corners"),
             ("pocket", {"pocket1_depth": "29"}, "pocket1-floor"),
+            ("seat", {"seat1_diameter": "54"}, "seat1-floor"),
+            ("seat", {"seat1_depth": "8.5"}, "seat1-half"),
         ):
             with self.subTest(key):
                 self.assertIn(key, failed(block(parts, **given)))

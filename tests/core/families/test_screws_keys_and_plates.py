@@ -3,6 +3,39 @@ import unittest
 
 from tests.core.families.failing import each_is_said, made
 
+SWINGS = {"swing_screw": "M6", "place_opens": "40"}  # each arm swings half
+
+
+class Swings(unittest.TestCase):
+    def test_a_hole_is_long_where_the_screw_comes_out_aslant(self):
+        """10 tan 20° + 6 / (2 cos 20°) − 6.6 / 2 = 3.64 + 3.19 − 3.3 = 3.53 in an arm
+        of 10: the cutter leans atan 0.353 = 19.45°, and takes about 6.6 × 3.53 × 10 / 2
+        = 116 mm³ more than a straight hole of π / 4 × 6.6² × 10 = 342."""
+        arm = made("hinged-arm", **SWINGS)
+        hole = arm.body.feature("swing")
+        self.assertAlmostEqual(hole.tilt, 19.45, delta=0.1)
+        taken = made("hinged-arm").body.volume - arm.body.volume
+        self.assertAlmostEqual(taken, 342 + 116, delta=10)
+        titles = [one.title for up in arm.holdings for one in up.steps]
+        self.assertTrue(any("Lean the head 19.5°" in one for one in titles), titles)
+
+
+class Detents(unittest.TestCase):
+    def test_the_throw_at_the_knob_is_a_chord_of_its_arc(self):
+        """40 at a knob 100 out: 2 asin(0.2) = 23.07°, the casting 15° off upright."""
+        plate = made("detent-plate", lever_travel="40", recesses_middle="-15")
+        self.assertAlmostEqual(plate.values["recesses.throw"], 23.07, 2)
+        (x, y) = plate.body.feature("recesses").points[1]
+        self.assertAlmostEqual(math.degrees(math.atan2(y, x)), 75)
+
+    def test_gasket_and_shims_stand_in_the_chain(self):
+        """9.0 less 0.4 of gasket leaves 0.1 to 0.3: 8.4; without a place it is as
+        thick as its recesses want."""
+        place = {"room_height": "9", "room_gasket": "0.4"}
+        self.assertAlmostEqual(made("detent-plate", **place).values["plate.thickness"],
+                               8.4)  # fmt: skip
+        self.assertEqual(made("detent-plate").values["plate.thickness"], 5)
+
 
 class Screws(unittest.TestCase):
     def test_what_usually_goes_wrong_with_a_screw(self):
@@ -137,6 +170,9 @@ class Plates(unittest.TestCase):
                 ({"slot_length": "44"}, "slot-ends"),
                 ({"place_clear": "69"}, "swings"),
                 ({"arm_thickness": "10.1"}, "fork"),
+                ({**SWINGS, "swing_from_pivot": "8"}, "swing-holes"),
+                ({**SWINGS, "fork_gap": "26", "arm_thickness": "25"}, "swing-reach"),
+                ({**SWINGS, "slot_length": "20"}, "swing-slot"),
             ],
         )
         each_is_said(

@@ -7,8 +7,10 @@ z = 0 is the face that is screwed on; the recesses are in the other face, at the
 import math
 from collections.abc import Iterable, Sequence
 
+from machinon.core.errors import BadInput
 from machinon.core.piece.body import Body, Round
 from machinon.core.piece.family import (
+    Chain,
     Check,
     Family,
     FitSlot,
@@ -40,9 +42,22 @@ EDGE = 1.5  # mm: least metal between one hole and another
 
 def angles(s: Values) -> list[float]:
     """Where the recesses stand, degrees from the right: the places of the lever, their
-    middle at the top."""
+    middle at the top, or off it as the casting has it."""
     count, throw = int(s["recesses.count"]), float(s["recesses.throw"])
-    return [90.0 + (i - (count - 1) / 2) * throw for i in range(count)]
+    middle = 90.0 + float(s["recesses.middle"])
+    return [middle + (i - (count - 1) / 2) * throw for i in range(count)]
+
+
+def _throw(s: Values) -> float:
+    """From place to place: as it was measured at the knob, a chord of its arc, or as an
+    angle."""
+    if not s["lever.travel"]:
+        return float(s["lever.throw"])
+    chord = s["lever.travel"] / (2 * s["lever.length"])
+    if chord > 1:
+        most = 2 * s["lever.length"]
+        raise BadInput("lever.travel", f"Up to {most:g} mm at that length of lever.")
+    return round(math.degrees(2 * math.asin(chord)), 2)
 
 
 def _recess(s: Values) -> Hole:
@@ -234,8 +249,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("drill", ("screws",)),
                 Step("prove", ("recesses",), title="Lay the ball in each, compare "
                      "their heights", tool="ball, indicator", note="Within 0.02 mm of "
-                     "each other. Where two parts must click together, a squashed ball "
-                     "of wax tells how far the ball goes in.",
+                     "each other. How far the ball goes in when all is together, a "
+                     "squashed ball of putty tells: the reckoning of a shortfall turns "
+                     "it into an angle and the pin's new place.",
                      key="prove-recesses"),
             ),
         ),
@@ -273,8 +289,10 @@ FAMILY = Family(
         Size("bore.diameter", "bore", "shaft.diameter", low=2, high=200),
         Size("recesses.count", "places", "lever.places", "as the lever has", 1, 24,
              COUNT, by="copy"),
-        Size("recesses.throw", "from place to place", "lever.throw",
-             "as the lever turns", 1, 180, ANGLE, by="copy"),
+        Size("recesses.throw", "from place to place", _throw, "as the lever turns", 1,
+             180, ANGLE, by="copy"),
+        Size("recesses.middle", "their middle, from the casting's upright", "0", "",
+             -180, 180, ANGLE),
         Size("recesses.circle", "circle of the recesses",
              "up(2.2*shaft.diameter + 3*ball.diameter, 1)", "clear of the bore", 5,
              380),
@@ -301,12 +319,26 @@ FAMILY = Family(
         Mate("lever", "the lever", (
             MateSize("places", "how many places", 3.0, kind=COUNT),
             MateSize("throw", "from place to place, degrees", 30.0, kind=ANGLE),
+            MateSize("travel", "or at its knob, from place to place", 0.0, (), True),
+            MateSize("length", "from the shaft to its knob", 100.0, (), True),
             MateSize("holds", "torque that it shall hold", 0.2, kind=TORQUE),
+        )),
+        Mate("room", "where it sits", (
+            MateSize("height", "from its seat to what turns past it", 8.0,
+                     ("depth", "shoulder"), True),
+            MateSize("gasket", "gasket as it is pressed, and shims", 0.3,
+                     ("thickness",), True),
+            MateSize("least", "gap left, at least", 0.1, (), True),
+            MateSize("most", "gap left, at most", 0.3, (), True),
         )),
     ),
     fits=(
         FitSlot("bore", "Plate on the shaft", "bore.diameter", "shaft.diameter",
                 "shaft", "shaft", "locates"),
+    ),
+    chains=(
+        Chain("gap", "Plate under what turns past it", "plate.thickness",
+              (("room.height", 1), ("room.gasket", -1)), "room.least", "room.most"),
     ),
     material="steel",
     surfaces={"bore": "bore.diameter"},

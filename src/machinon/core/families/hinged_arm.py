@@ -3,6 +3,7 @@
 x runs from hole to hole; both ends are round about their hole.
 """
 
+import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tapped
@@ -29,7 +30,10 @@ from machinon.core.piece.features import (
     Slot,
 )
 from machinon.core.quantity import ANGLE, COUNT
-from machinon.core.reckoning import TEXT
+from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.threads.screws import cap_screw
+
+REACH = 3.5  # diameters that an end mill reaches
 
 
 def _block(s: Values) -> tuple[float, float, float]:
@@ -41,6 +45,25 @@ def _far(s: Values) -> Hole:
     if s["far.thread"] == "none":
         return Hole(s["pivot.diameter"], ream=True)
     return tapped(str(s["far.thread"]))
+
+
+def _swings(s: Values) -> bool:
+    """Whether it swings on a screw through a hole that is long at one face."""
+    return bool(s["swing.screw"] != "none")
+
+
+def _long_hole(s: Values) -> Answer:
+    """How long that hole is at the far face, and how far the cutter leans."""
+    screw = cap_screw(str(s["swing.screw"]))
+    return reckon(
+        "elongation",
+        {
+            "opening_angle": s["place.opens"],
+            "thickness": s["arm.thickness"],
+            "hole": screw.normal,
+            "screw": screw.diameter,
+        },
+    )
 
 
 def _slotted(s: Values) -> bool:
@@ -58,6 +81,13 @@ def build(s: Values) -> Body:
               block=block, beside=end),
         CornerRounds("ends", block, end),
     ]  # fmt: skip
+    if _swings(s):
+        screw = cap_screw(str(s["swing.screw"]))
+        at = Places(((end + s["swing.from_pivot"], end),))
+        features.append(
+            Holes("swing", "top", at, Hole(screw.normal), high, block=block,
+                  beside=end, tilt=float(_long_hole(s)["tilt"]))
+        )  # fmt: skip
     if _slotted(s):
         middle = end + s["arm.centres"] / 2
         half = s["slot.length"] / 2
@@ -111,6 +141,8 @@ def checks(s: Values) -> Iterable[Check]:
             0.4 * s["pivot.diameter"],
             "Metal between the slot and the holes",
         )
+    if _swings(s):
+        yield from _swing_checks(s)
     reach = s["arm.centres"] + end
     yield at_least(
         "swings",
@@ -127,6 +159,41 @@ def checks(s: Values) -> Iterable[Check]:
         0.05,
         "Play of the arm in its fork",
     )
+
+
+def _swing_checks(s: Values) -> Iterable[Check]:
+    found, screw = _long_hole(s), cap_screw(str(s["swing.screw"]))
+    long = float(found["elongation"])
+    near = min(
+        s["swing.from_pivot"] - s["pivot.diameter"] / 2,
+        s["arm.centres"] - s["swing.from_pivot"] - _far(s).diameter / 2 - long,
+    )
+    yield at_least(
+        "swing-holes",
+        "swing",
+        near - screw.normal / 2,
+        0.3 * screw.normal,
+        "Metal between the long hole and the others (0.3 of it)",
+    )
+    deep = s["arm.thickness"] / math.cos(math.radians(float(found["tilt"])))
+    yield at_least(
+        "swing-reach",
+        "swing",
+        REACH * screw.normal,
+        deep,
+        f"Reach of an end mill of {screw.normal:g} mm ({REACH:g} of it) through the "
+        "arm aslant",
+        grave=False,
+    )
+    if _slotted(s):
+        middle = (s["arm.centres"] / 2, s["slot.length"] / 2 + s["slot.width"] / 2)
+        yield at_least(
+            "swing-slot",
+            "swing",
+            abs(s["swing.from_pivot"] - middle[0]) - middle[1] - screw.normal / 2,
+            1.0,
+            "Metal between the long hole and the slot",
+        )
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -149,6 +216,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         Step("mill", ("slot",), title="Drill out the slot, then mill it", note="A row "
              "of holes takes the metal out; the end mill only makes it straight."),
     ) if _slotted(s) else ()  # fmt: skip
+    swing = _swing_steps(s) if _swings(s) else ()
     return (
         Holding(
             "square",
@@ -172,6 +240,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("ream", ("pivot",)),
                 *far,
                 *slot,
+                *swing,
                 Step("prove", ("pivot",), title="Try the pivot before they come apart",
                      tool="the pivot", hold=True, fit="pivot"),
             ),
@@ -191,6 +260,23 @@ def route(s: Values) -> tuple[Holding, ...]:
             ),
         ),
     )  # fmt: skip
+
+
+def _swing_steps(s: Values) -> tuple[Step, ...]:
+    found = _long_hole(s)
+    wide = float(found["width_at_face"])
+    return (
+        Step("drill", ("swing",)),
+        Step(
+            "bore",
+            ("swing",),
+            title=f"Lean the head {found['tilt']:.1f}°, run an end mill through the "
+            "hole",
+            tool="end mill as wide as the hole",
+            note=f"Round where it is entered, it comes out {wide:.1f} long. Or leave "
+            "the head upright and tilt the arm on an angle block.",
+        ),
+    )
 
 
 FAMILY = Family(
@@ -213,6 +299,10 @@ FAMILY = Family(
         Size("pivot.diameter", "hole for the pivot", "pin.diameter", low=1, high=100),
         Size("far.thread", "thread of the far hole", "none", "none: reamed alike",
              kind=TEXT),
+        Size("swing.screw", "screw that it swings on", "none", "none for none",
+             kind=TEXT),
+        Size("swing.from_pivot", "that screw from the pivot",
+             "down(0.6*arm.centres, 1)", "", 1, 480, at="swing.pitch"),
         Size("slot.length", "slot between the holes", "0", "0 for none", 0, 400),
         Size("slot.width", "width of the slot", "0.4*arm.width", "", 0.5, 150,
              step=0.5),
@@ -238,6 +328,7 @@ FAMILY = Family(
                 "shaft", "moves"),
     ),
     full={"slot.length": "20"},
-    ways=({"far.thread": "M6"},),
+    ways=({"far.thread": "M6"},
+          {"swing.screw": "M5", "place.opens": "40", "slot.length": "0"}),
     surfaces={"bore": "pivot.diameter", "thickness": "arm.thickness"},
 )  # fmt: skip

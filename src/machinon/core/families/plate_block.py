@@ -39,6 +39,7 @@ from machinon.core.piece.features import (
     Places,
     Pocket,
     Rebate,
+    RoundSeat,
     SixFaces,
     Slot,
 )
@@ -173,6 +174,10 @@ def _feature(s: Values, name: str) -> Feature:
             return FlankedSlot(
                 name, "top", block, size("at"), wide, 0.0, deep, crosswise
             )
+        case "seat":
+            across = s[f"{name}.runs"] == "across"
+            wide, deep = size("diameter"), size("depth")
+            return RoundSeat(name, block, size("at"), wide, deep, across)
         case "rebate":
             side = s[f"{name}.side"]
             return Rebate(name, side, block, size("width"), size("depth"))
@@ -293,6 +298,23 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 3.0,
                 f"Metal left under {spoken(name)}",
             )
+        case "seat":
+            wide, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
+            yield at_least(
+                f"{name}-floor",
+                name,
+                high - deep,
+                max(3.0, wide / 4),
+                f"Metal left under {spoken(name)} (a quarter of it)",
+            )
+            yield at_least(
+                f"{name}-half",
+                name,
+                wide / 2 - deep,
+                0.0,
+                f"{spoken(name).capitalize()} no deeper than half its round, or "
+                "nothing goes in",
+            )
         case "outline":
             corners = corners_of(str(s[f"{name}.points"]))
             yield at_least(
@@ -374,6 +396,16 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         for name in _parts(s, "vee"):
             note = "A slit at its bottom first keeps the cutter's corner free."
             steps.append(Step("mill", (name,), tool="angle cutter", note=note))
+        for name in _parts(s, "seat"):
+            note = (
+                "Clamp a scrap block on it, face to face, and bore along the seam: the "
+                "bore is measured whole, and both halves together are as high as the "
+                "blocks. Turn what lies in it to what the cutter really cut."
+            )
+            title = f"Bore {spoken(name)}, half of it in a scrap block"
+            steps.append(
+                Step("mill", (name,), title=title, tool="boring head", note=note)
+            )
     for name in _parts(s, *DRILLED):
         if s[f"{name}.face"] == face:
             steps += _drilled(s, name)
@@ -531,6 +563,14 @@ PARTS = (
         Size("angle", "angle of {}, flank to flank", "90", "", 20, 150, ANGLE),
         Size("width", "{} at its mouth", "20", "", 1, 400),
     )),
+    Part("seat", "A half-round seat", (
+        Size("diameter", "round of {}", "16", "", 1, 400),
+        Size("depth", "depth of {}", "{}.diameter/2", "half the round", 0.2, 200),
+        Size("runs", "how {} runs", "across", "", kind=TEXT,
+             choices=("across", "along")),
+        Size("at", "middle of {} from the edge", "block.length/2", "in the middle", 0,
+             1000),
+    ), surfaces=(("bore", "diameter"),)),
     Part("rebate", "A rebate", (
         Size("side", "side of {}", "front|back", "", kind=TEXT,
              choices=("front", "back")),
@@ -625,6 +665,12 @@ FAMILY = grown(
                 "edge1.which": "upright",
             },
             {"parts": "outline", "block.height": "8"},
+            {
+                "parts": "seat seat",
+                "seat2.runs": "along",
+                "seat2.at": "20",
+                "seat2.depth": "5",
+            },
             {
                 "parts": "vee vee",
                 "vee1.width": "16",

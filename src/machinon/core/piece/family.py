@@ -601,11 +601,9 @@ def _sorted_out(
 def _stands(family: Family, slot: FitSlot | Chain, given: Mapping[str, str]) -> bool:
     """Whether a slot has its other half: a mate that it can do without may be away,
     and then the size it rules goes by its own rule."""
-    if isinstance(slot, Chain):
-        return True
-    role = slot.mate.partition(".")[0]
-    mate = next(one for one in family.mates if one.role == role)
-    return not mate.optional or slot.mate in given
+    links = [key for key, _ in slot.links] if isinstance(slot, Chain) else [slot.mate]
+    away = {mate.role for mate in family.mates if mate.optional}
+    return all(key in given for key in links if key.partition(".")[0] in away)
 
 
 def _names_of(size: Size) -> tuple[str, ...]:

@@ -781,7 +781,9 @@ class Holes(Feature, frozen=True):
     """Holes in a face. face: left or right of what turns (its station is `level`), or
     a face of a block whose size is `block`; through: how deep the metal is there;
     from_centre: whether its places are said from the middle of the face;
-    beside: along a block, the hole that its place is said from."""
+    beside: along a block, the hole that its place is said from; tilt: degrees by which
+    a second pass through the same mouth leans along the face, so that it is long at
+    the far end."""
 
     face: BlockFace
     pattern: Pattern
@@ -791,6 +793,7 @@ class Holes(Feature, frozen=True):
     block: tuple[float, float, float] | None = None
     from_centre: bool = False
     beside: float | None = None
+    tilt: float = 0.0
 
     @property
     def frame(self) -> Frame:
@@ -802,12 +805,22 @@ class Holes(Feature, frozen=True):
     def points(self) -> list[Point]:
         return self.pattern.points()
 
+    @property
+    def many(self) -> int:
+        """How many holes it is."""
+        return len(self.points)
+
     def as_drilled(self) -> Feature:
-        return msgspec.structs.replace(self, hole=self.hole.drilled)
+        return msgspec.structs.replace(self, hole=self.hole.drilled, tilt=0.0)
 
     def cuts(self) -> tuple[Cut, ...]:
         profile = self.hole.profile(self.through)
-        return tuple(Drilled(self.frame, at, profile) for at in self.points)
+        tilts = (0.0, self.tilt) if self.tilt else (0.0,)
+        return tuple(
+            Drilled(self.frame, at, profile, tilt)
+            for tilt in tilts
+            for at in self.points
+        )
 
     def faces(self) -> dict[str, Face]:
         kind = "thread" if self.hole.thread else "hole"
@@ -865,6 +878,11 @@ class CrossHoles(Feature, frozen=True):
     angle: float = 90.0
     end_at: float = 0.0
     beside: float | None = None
+
+    @property
+    def many(self) -> int:
+        """How many holes it is."""
+        return self.count
 
     def as_drilled(self) -> Feature:
         return msgspec.structs.replace(self, hole=self.hole.drilled)
@@ -1302,6 +1320,47 @@ class Slope(Feature, frozen=True):
         long = self.block[0]
         said = Dimension("hole", 0.0, long, (long / 2, self.low + self.rise / 2))
         return {"low": Dimension("z", 0.0, self.low), "lean": said}
+
+
+class RoundSeat(Feature, frozen=True):
+    """A seat for something round in a block's top: part of a bore along or across it.
+
+    at: its middle, from the front or, where it runs across, from the left; depth: up to
+    half its diameter.
+    """
+
+    block: tuple[float, float, float]
+    at: float
+    diameter: float
+    depth: float
+    across: bool = False
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, wide, high = self.block
+        radius = self.diameter / 2
+        half = math.degrees(math.acos(max(1 - self.depth / radius, 0.0)))
+        centre = (self.at, high - self.depth + radius)
+        floor = arc(centre, radius, 270 - half, 270 + half)
+        outline = (
+            (floor[0][0], high + PAST),
+            *floor,
+            (floor[-1][0], high + PAST),
+        )
+        name, run = ("front", wide) if self.across else ("left", long)
+        return (Sunk(block_face(name, *self.block), outline, -PAST, run + PAST),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"diameter": self.diameter}, True)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        high = self.block[2]
+        kind: Literal["x", "y"] = "x" if self.across else "y"
+        said = Dimension("hole", 0.0, 0.0, (self.at, high))
+        return {
+            "at": Dimension(kind, 0.0, self.at, (0.0, high)),
+            "depth": Dimension("z", high - self.depth, high),
+            **dict.fromkeys(("diameter", "runs"), said),
+        }
 
 
 class Outline(Feature, frozen=True):

@@ -29,6 +29,7 @@ from machinon.core.piece.features import (
     Keyway,
     Knurl,
     NutThread,
+    RoundSeat,
     Screw,
     Slits,
     TaperBore,
@@ -245,7 +246,7 @@ class StepTold:
             cut = taken / rate if rate else 0.0
         else:
             cut = 2.0
-        holes = sum(len(one.cuts()) for one in self.cut if _hole(one))
+        holes = sum(_many(one) for one in self.cut)
         return round(HANDLING + cut + 0.5 * holes, 1)
 
     @property
@@ -394,6 +395,11 @@ def _hole(feature: Feature | None) -> Hole | None:
     return feature.hole if isinstance(feature, Holes | CrossHoles) else None
 
 
+def _many(feature: Feature) -> int:
+    """How many holes a feature is; none for what is no hole."""
+    return feature.many if isinstance(feature, Holes | CrossHoles) else 0
+
+
 def _drill_of(step: Step, feature: Feature | None) -> float:
     """The drill a step takes: never over what it prepares."""
     if step.operation != "drill" or feature is None:
@@ -477,8 +483,7 @@ def _words(feature: Feature) -> str:
     name = spoken(feature.name)
     match feature:
         case Holes() | CrossHoles():
-            count = len(feature.cuts())
-            return f"{name}: {feature.hole.says(count)}"
+            return f"{name}: {feature.hole.says(feature.many)}"
         case Cylinder() | Bore() | Groove():
             return f"{name} to ⌀{_size(feature.diameter)}"
         case Screw() | NutThread():
@@ -497,6 +502,9 @@ def _words(feature: Feature) -> str:
         case Knurl():
             form = "crossed" if feature.crossed else "straight"
             return f"{name}, {form}, pitch {_size(feature.pitch)}"
+        case RoundSeat():
+            wide, deep = _size(feature.diameter), _size(round(feature.depth, 2))
+            return f"{name} to ⌀{wide}, {deep} deep"
         case Bevel():
             return f"{name} {_size(feature.leg)} × {_size(feature.angle)}°"
         case Centre():
@@ -514,14 +522,14 @@ def _title(
     if tap and features:
         return f"Tap {thread_of(tap).says}, {spoken(features[0].name)}"
     if drill and features:
-        count = len(features[0].cuts()) if _hole(features[0]) else 1
+        count = _many(features[0]) or 1
         many = f"{count} holes " if count > 1 else ""
         ladder = " in stages" if drill > LADDER else ""
         name = spoken(features[0].name)
         return f"Drill {many}{_size(drill)} mm{ladder}, {name}"
     hole = _hole(features[0]) if features else None
     if hole is not None and operation.key in ("counterbore", "countersink"):
-        count = len(features[0].cuts())
+        count = _many(features[0])
         many = f"{count} holes" if count > 1 else "the hole"
         to = f"⌀{_size(hole.sink)}"
         if operation.key == "counterbore":

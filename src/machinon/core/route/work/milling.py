@@ -15,6 +15,7 @@ from machinon.core.piece.features import (
     Outline,
     Pocket,
     Rebate,
+    RoundSeat,
     SawCuts,
     SixFaces,
     Slits,
@@ -166,6 +167,31 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "flanks left.",
             )
             return WorkList((place, *_passes(one.depth, 0.0, "Both flanks alike.")))
+        case RoundSeat():
+            over = one.diameter / 2 - one.depth
+            place = Line(
+                "place",
+                "Over the seam with the scrap block",
+                (
+                    Shown("Middle from the edge", one.at),
+                    Shown("Middle over this block", over),
+                ),
+                "Clamp the scrap block face to face on it, zero on the seam.",
+            )
+            bored = Line(
+                "bore",
+                "Bore through both",
+                (Shown("⌀ it shall have", one.diameter),),
+                "A drill first, then the boring head; measure it whole before they "
+                "come apart.",
+            )
+            apart = Line(
+                "deep",
+                "Apart: measure the seat",
+                (Shown("Deep in this block", one.depth),),
+                "Number both halves; the scrap is the gauge for what lies in the seat.",
+            )
+            return WorkList((place, bored, apart))
         case CornerRounds():
             return WorkList(
                 tuple(
