@@ -630,6 +630,18 @@ class PatternsAndMeasuring(unittest.TestCase):
         self.assertAlmostEqual(both["collet"], math.hypot(0.006, 0.002), places=6)
         self.assertIsNone(both["tool"])
 
+    def test_a_shortfall_is_an_angle_and_a_new_place_for_the_pin(self):
+        """1.4 squashed where 0.4 was wanted, 40 out: 2 asin(1 / 80) = 1.4325°, and
+        12 sin(0.716°) = 0.15 on a shaft of 12, which its pin takes up."""
+        usual = USUAL["shortfall"]
+        answer = reckon("shortfall", usual)
+        self.assertAlmostEqual(answer["angle"], 1.4325, places=3)
+        self.assertAlmostEqual(answer["shift"], 0.15, places=4)
+        self.assertIn("the same hole deeper", answer["advice"])
+        for squashed, shaft, says in ((2.4, 12, "crosswise"), (13, 40, "beside")):
+            given = {**usual, "squashed": squashed, "shaft": shaft}
+            self.assertIn(says, reckon("shortfall", given)["advice"])
+
     def test_drill_systems_are_whole(self):
         self.assertEqual(len(drills("number")), 80)
         self.assertEqual(len(drills("letter")), 26)

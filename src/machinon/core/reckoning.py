@@ -72,6 +72,7 @@ SUBJECTS = (
     "setting_out.runout",
     "setting_out.runout_stack",
     "setting_out.runout_apart",
+    "setting_out.clocking",
     "cutting.speeds",
     "cutting.machining",
     "setting_out.side_positions",

@@ -357,6 +357,32 @@ def runout_apart(s: Sketch) -> None:
         s.tell(f"{name}_at", (right, y + 3.0 * s.size), "high at")
 
 
+def shortfall(s: Sketch) -> None:
+    """The shaft and its part, as it stands and as it shall, the putty between."""
+    radius, shaft = s.v("radius"), s.v("shaft") / 2
+    angle = math.radians(s.r("angle"))
+    far = radius * 1.25
+    # turned more than it is, so that the eye sees which way
+    seen = math.copysign(max(abs(angle), math.radians(8)), angle or 1.0)
+    s.frame(-shaft * 1.6, -shaft * 1.8, far, far * math.sin(abs(seen)) + shaft, (8, 3))
+    s.circle(0, 0, shaft, "outline", "panel")
+    s.cross(0, 0, shaft * 1.3)
+    s.line((shaft, 0), (far, 0), "outline", 2.4)
+    s.line(
+        (shaft * math.cos(seen), shaft * math.sin(seen)),
+        (far * math.cos(seen), far * math.sin(seen)),
+        "cut",
+        2.4,
+    )
+    s.line((radius, 0), (radius * math.cos(seen), radius * math.sin(seen)), "measured")
+    s.ask("radius", s.p(radius / 2, -shaft * 0.9), "to here")
+    s.ask("squashed", s.p(radius, -shaft * 0.9), "squashed")
+    s.ask("shaft", s.p(0, -shaft * 1.7), "shaft")
+    s.tell("angle", s.p(far * 0.6, far * 0.6 * math.sin(seen) + shaft * 0.9), "turn by")
+    s.tell("short", s.p(far, far * math.sin(seen) + shaft * 0.9), "short")
+    s.tell("shift", s.p(0, shaft * 1.9), "pin's hole moves")
+
+
 def detent(s: Sketch) -> None:
     ball, depth, land = s.v("ball"), s.r("depth"), s.r("land_diameter")
     r = ball / 2
@@ -401,4 +427,5 @@ PICTURES = {
     "runout-stack": runout_stack,
     "runout-apart": runout_apart,
     "detent": detent,
+    "shortfall": shortfall,
 }
