@@ -642,6 +642,19 @@ class PatternsAndMeasuring(unittest.TestCase):
             given = {**usual, "squashed": squashed, "shaft": shaft}
             self.assertIn(says, reckon("shortfall", given)["advice"])
 
+    def test_a_bought_part_against_metal_and_hours(self):
+        """1.7 kg at 4 and two hours at 15 are 36.8 against 48; at (48 − 6.8) / 2 =
+        20.6 an hour both cost the same. Three of them with tools for 40: 150.4."""
+        usual = USUAL["make-or-buy"]
+        answer = reckon("make-or-buy", usual)
+        self.assertAlmostEqual(answer["made"], 36.8)
+        self.assertAlmostEqual(answer["from_hour"], 20.6)
+        self.assertIn("Making it is cheaper", answer["advice"])
+        three = reckon("make-or-buy", {**usual, "count": 3, "tools": 40})
+        self.assertAlmostEqual(three["saved"], 144 - 150.4)
+        self.assertIn("the same", three["advice"])
+        self.assertIn("Buying", reckon("make-or-buy", {**usual, "hour": 40})["advice"])
+
     def test_drill_systems_are_whole(self):
         self.assertEqual(len(drills("number")), 80)
         self.assertEqual(len(drills("letter")), 26)

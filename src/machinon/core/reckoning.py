@@ -74,6 +74,7 @@ SUBJECTS = (
     "setting_out.runout_apart",
     "setting_out.clocking",
     "cutting.speeds",
+    "cutting.make_or_buy",
     "cutting.machining",
     "setting_out.side_positions",
     "setting_out.flats",

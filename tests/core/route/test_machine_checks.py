@@ -4,7 +4,7 @@ import unittest
 
 from machinon.core.families import families
 from machinon.core.piece.family import make
-from machinon.core.route.effort import effort_said
+from machinon.core.route.effort import effort
 from machinon.core.route.machine_checks import along_the_route, held_well, on_the_mill
 from machinon.core.route.operations import route_told
 from machinon.core.shop.machines import Machine
@@ -122,7 +122,7 @@ class Effort(unittest.TestCase):
         """103 × 63 × 33 sawn are 214 cm³ of steel at 7.85: 1.7 kg; 34 cm³ more than
         100 × 60 × 30, 268 g."""
         made = make(families()["plate-block"], {"parts": "edge"})
-        says = effort_said(made, route_told(made))
+        says = effort(made, route_told(made)).says
         self.assertIn("1.7 kg of mild steel, 268 g of it chips", says)
         minutes = sum(s.minutes for up in route_told(made) for s in up.steps)
         minutes += 10 * len(route_told(made))

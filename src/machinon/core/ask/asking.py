@@ -34,6 +34,7 @@ _ALSO = {
     "change-gears": "wheels train banjo lathe",
     "runout": "tir wobble eccentric",
     "runout-stack": "error budget chain clocking",
+    "make-or-buy": "price cost worth hours cheaper bought",
     "shortfall": "detent lever clock putty feeler taper pin engagement",
     "runout-apart": "collet seat tool spindle wobble which",
     "thread-identify": "which thread unknown gauge what",

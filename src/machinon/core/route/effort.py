@@ -1,6 +1,7 @@
 """What a piece takes: metal, chips, time; for a thought whether to buy it."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from machinon.core.materials import material
 from machinon.core.piece.family import Made
@@ -10,8 +11,34 @@ from machinon.core.route.operations import HoldingTold
 SET_UP = 10.0  # minutes to hold a piece anew and true it; a shop rule
 
 
-def effort_said(made: Made, route: Sequence[HoldingTold]) -> str:
-    """Metal in, metal off and hours, in a sentence.
+@dataclass(frozen=True, slots=True)
+class Effort:
+    """What a piece takes. stock, chips: kg; minutes: with setting up."""
+
+    metal: str
+    stock: float
+    chips: float
+    minutes: float
+
+    @property
+    def says(self) -> str:
+        """Metal in, metal off and hours, in a sentence."""
+        hours, rest = divmod(round(self.minutes / 10) * 10, 60)
+        time = f"{hours:.0f} h {rest:.0f} min" if hours else f"{rest:.0f} min"
+        return (
+            f"{_mass(self.stock)} of {self.metal}, {_mass(self.chips)} of it chips; "
+            f"about {time} with setting up."
+        )
+
+    @property
+    def asked(self) -> dict[str, float]:
+        """What of it the reckoning `make-or-buy` asks."""
+        minutes = round(self.minutes / 10) * 10
+        return {"stock": round(self.stock, 2), "time": 60.0 * minutes}
+
+
+def effort(made: Made, route: Sequence[HoldingTold]) -> Effort:
+    """What it takes to make one.
 
     Source: volumes by the piece's own solid; density of its material; minutes of its
     steps, and `SET_UP` for each holding.
@@ -20,12 +47,7 @@ def effort_said(made: Made, route: Sequence[HoldingTold]) -> str:
     stock, piece = (v * density for v in (made.body.stock_volume, made.body.volume))
     minutes = sum(step.minutes for up in route for step in up.steps)
     minutes += SET_UP * len(route)
-    hours, rest = divmod(round(minutes / 10) * 10, 60)
-    time = f"{hours:.0f} h {rest:.0f} min" if hours else f"{rest:.0f} min"
-    return (
-        f"{_mass(stock)} of {made.material}, {_mass(stock - piece)} of it chips; about "
-        f"{time} with setting up. Weigh that against a bought one."
-    )
+    return Effort(made.material, stock, stock - piece, minutes)
 
 
 def _mass(kg: float) -> str:

@@ -18,7 +18,8 @@ from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known, Made, Value, spoken
 from machinon.core.quantity import LENGTH, length_text
-from machinon.core.route.effort import effort_said
+from machinon.core.reckoning import reckonings
+from machinon.core.route.effort import effort
 from machinon.core.shop.making import Making
 from machinon.desk.acts.making import Drawn
 from machinon.desk.bench import Bench, StageView
@@ -78,6 +79,7 @@ class PieceView(StageView):
         self.rack = label("", "", "measured", wrap=True)
         # worked out once typing has come to rest: it takes the solid
         self.effort = label("", "faint", wrap=True)
+        self.buy = button("Make it or buy it?", self._make_or_buy)
         self._resting = QTimer(self, interval=400, singleShot=True)
         self._resting.timeout.connect(self.show_effort)
         self.compare = button("Compare…", self._ask_before)
@@ -117,6 +119,7 @@ class PieceView(StageView):
         lines.addWidget(self.asked_box)
         lines.addWidget(self.checks, 1)
         lines.addWidget(self.effort)
+        lines.addWidget(self.buy)
         column.addWidget(scrolled(below), 1)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -151,7 +154,16 @@ class PieceView(StageView):
     def show_effort(self) -> None:
         """What the piece takes, in a line that one can pass over."""
         plan = self.job.plan
-        self.effort.setText(effort_said(plan.made, plan.route) if plan.made else "")
+        made = plan.made
+        self.effort.setText(effort(made, plan.route).says if made else "")
+        self.buy.setVisible(made is not None)
+
+    def _make_or_buy(self) -> None:
+        """The reckoning of a bought one, with what this one takes."""
+        made = self.job.plan.made
+        assert made is not None
+        asked = effort(made, self.job.plan.route).asked
+        self.bench.reckon("make-or-buy", {**reckonings()["make-or-buy"].usual, **asked})
 
     def drawn_menu(self) -> QMenu:
         """The times that it was drawn otherwise, the newest first."""

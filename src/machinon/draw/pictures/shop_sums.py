@@ -324,6 +324,30 @@ def cutting_time(s: Sketch) -> None:
     s.tell("per_pass", (x + 9 * s.size, y), "one pass")
 
 
+def make_or_buy(s: Sketch) -> None:
+    """Both prices side by side: the metal below, the hours on it."""
+    made, bought = s.r("made"), s.r("bought_price")
+    most = max(made, bought, 1e-6)
+    s.frame(0, 0, 2.2 * most, most, (9, 5))
+    metal = s.v("count", 1) * s.v("stock") * s.v("per_kg")
+    hours = max(made - metal - s.v("tools"), 0.0)
+    low = 0.0
+    for part in (metal, hours, s.v("tools")):
+        if part > 0:
+            s.box(0.3 * most, low, 0.7 * most, low + part, hatch=low == 0.0)
+            low += part
+    s.box(1.5 * most, 0, 1.9 * most, bought, hatch=False)
+    s.line((0, 0), (2.2 * most, 0))
+    above = 1.6 * s.size
+    s.tell("made", (s.p(0.5 * most, 0)[0], s.p(0, made)[1] - above), "made")
+    s.tell("saved", (s.p(1.1 * most, 0)[0], s.p(0, most / 2)[1]), "saved by making")
+    s.ask("bought", (s.p(1.7 * most, 0)[0], s.p(0, bought)[1] - above), "a bought one")
+    left = s.p(0.3 * most, 0)[0] - s.size
+    s.put("stock", (left, s.p(0, metal / 2)[1]), anchor="right")
+    s.put("time", (left, min(s.p(0, metal + hours / 2)[1], s.p(0, 0)[1] - 4 * s.size)),
+          anchor="right")  # fmt: skip
+
+
 def convert(s: Sketch) -> None:
     value = abs(s.v("value")) or 1.0
     s.frame(0, 0, value, value * 0.4, (4, 4))
@@ -457,6 +481,7 @@ PICTURES = {
     "broach-force": broach_force,
     "expanding-arbor": expanding_arbor,
     "cutting-time": cutting_time,
+    "make-or-buy": make_or_buy,
     "convert": convert,
     "circlip": circlip,
     "woodruff": woodruff,
