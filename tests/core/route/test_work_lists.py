@@ -44,6 +44,29 @@ def figures(line):
     }
 
 
+class WhatMayNotBeHurried(unittest.TestCase):
+    def test_a_ground_nose_is_read_cold_and_sparked_out(self):
+        """0.2 left on a side of 20: 0.19 of it in passes of 10 µm, the last 20 µm on
+        the diameter in fours of 2.5; ten degrees warm it is 11e-6 × 10 × 20 = 2.2 µm
+        larger."""
+        lines = listed("slit-arbor", "grind-nose", {"nose.hard": "yes"})
+        keys = [one.key for one in lines]
+        self.assertEqual(
+            keys, ["clean", "bow", "taper", "rough", "cool", "last", "spark"]
+        )
+        self.assertEqual(figures(lines[3])["Passes about"], 19)
+        self.assertEqual(figures(lines[4])["Hand-warm it reads larger by"], 0.002)
+        self.assertEqual(figures(lines[5])["Passes about"], 4)
+
+    def test_a_bush_is_pressed_cold_or_shrunk_with_the_seconds_it_has(self):
+        bushed = {"bush.outside": "12", "holes.circle": "70"}
+        pressed = [one.key for one in listed("drill-plate", "bushes", bushed)]
+        self.assertEqual(pressed, ["ready", "start", "home", "look"])
+        ways = {"press.how": "shrunk", "press.seconds": "20"}
+        home = listed("drill-plate", "bushes", bushed, **ways)[2]
+        self.assertEqual((home.key, home.seconds), ("home", 20))
+
+
 class HolesAreWalked(unittest.TestCase):
     def test_a_circle_by_laps_from_the_corner_of_its_block(self):
         """M8 goes through 9: drills 4.5 and 9. Hole 2 at 150°: 60 − 40 cos 30° and

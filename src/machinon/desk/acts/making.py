@@ -49,6 +49,8 @@ class Drawn:
     job: Job
 
 
+# worked to their size by lines of their own: a keyway to its key, a wheel by sparks
+BY_LINES = ("keyway", "grind")
 Way = Literal["proof", "fit", "size", "lines", "undecided"]
 # what leaves a size that a slide is fed to
 AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
@@ -299,9 +301,10 @@ class MakingActs(JobAtHand):
         the dial, `lines` one by one; `undecided` where its fit has no band yet."""
         if step.hold and self.unproved(step) is not None:
             return "proof"
+        if step.operation in BY_LINES:
+            return "lines"
         fit = self.plan.fit(step.fit) if step.fit and not step.hold else None
-        widened = step.operation == "keyway"  # side by side, until its key goes in
-        if fit is not None and step.operation in AT_A_SLIDE and not widened:
+        if fit is not None and step.operation in AT_A_SLIDE:
             if can_be_cut(fit) and self.can_dial(fit):
                 return "fit"
             if fit.choice.kind == "cylinder" and not can_be_cut(fit):

@@ -21,6 +21,8 @@ TO_HOLD = (
     ("3600", "1 h"),
     ("86400", "a day"),
 )
+PRESSED_OR_SHRUNK = (("pressed", "pressed in cold"), ("shrunk", "shrunk on"))
+TO_SHRINK = (NOT_SAID, ("5", "5 s"), ("10", "10 s"), ("20", "20 s"), ("40", "40 s"))
 TO_TEMPER = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("7200", "2 h"))
 
 
@@ -30,7 +32,7 @@ def by_hand_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
         case "bond":
             return _bonded(step, ways)
         case "press":
-            return _pressed(step)
+            return _pressed(step, ways)
         case "harden":
             return _hardened(step, ways)
     return None
@@ -79,7 +81,10 @@ def _bonded(step: StepTold, ways: Mapping[str, str]) -> WorkList:
     )
 
 
-def _pressed(step: StepTold) -> WorkList:
+def _pressed(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    how = way("press.how", "How it goes together", PRESSED_OR_SHRUNK, ways)
+    if how.chosen == "shrunk":
+        return _shrunk(step, ways, how)
     return WorkList(
         (
             Line(
@@ -101,7 +106,43 @@ def _pressed(step: StepTold) -> WorkList:
                 "Look whether it sits",
                 note="No light under it all round; what runs on it still runs.",
             ),
-        )
+        ),
+        (how,),
+    )
+
+
+def _shrunk(step: StepTold, ways: Mapping[str, str], how: Way) -> WorkList:
+    hand = way(
+        "press.seconds", "In hand, by the reckoning of a shrink fit", TO_SHRINK, ways
+    )
+    return WorkList(
+        (
+            Line(
+                "ready",
+                "A stop to drop it against, thick gloves, both parts clean",
+                note="Try the way without heat: where you stand, how you turn it.",
+            ),
+            Line(
+                "heat",
+                "Heat the outer part right through, or chill the inner one",
+                note="Over the heat that frees it, under the heat that hurts its metal "
+                "or a seal beside it. Try it with a gauge a little over the fit.",
+            ),
+            Line(
+                "home",
+                step.title,
+                note=f"{step.note} In one go to the stop, and hold it there: it creeps "
+                "back as it grips.".strip(),
+                seconds=_seconds(hand),
+            ),
+            Line(
+                "cool",
+                "Let it cool in still air",
+                note="Never quench it: the outside would grip before the inside. Read "
+                "it cold.",
+            ),
+        ),
+        (how, hand),
     )
 
 

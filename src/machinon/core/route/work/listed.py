@@ -35,6 +35,7 @@ from machinon.core.route.work.milling import (
     sunk_list,
 )
 from machinon.core.route.work.turning import (
+    ground_list,
     one_cut,
     passes_list,
     taper_list,
@@ -84,6 +85,8 @@ def _of_feature(
             return drilled_list(step, one.end - one.start, blind)
     if step.operation in ("mill", "saw"):
         return sunk_list(step)
+    if step.operation == "grind":
+        return ground_list(step)
     if step.operation in ("turn", "bore", "face", "groove"):
         passes = passes_list(step, at)
         if passes is not None:

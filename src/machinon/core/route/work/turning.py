@@ -26,7 +26,7 @@ from machinon.core.piece.features import (
     Screw,
     TaperBore,
 )
-from machinon.core.quantity import ANGLE, plain
+from machinon.core.quantity import ANGLE, COUNT, plain
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
@@ -61,6 +61,11 @@ GAP = 0.01  # mm a side: about what a film of blue no longer bridges; a shop rul
 COUNTED = 10  # threads that a rule is laid along
 APART = 25.0  # mm between the places where a taper is measured
 TRAVEL = 40.0  # mm that the indicator goes along the slide
+
+# grinding, mm: shop rules for a light grinder or a spindle on the slide
+WHEEL_ROUGH, WHEEL_LAST = 0.01, 0.0025  # to a side and pass
+LAST_GROUND = 0.02  # on the diameter, left for the last passes
+HAND_WARM = 10.0  # degrees over the gauge
 
 
 def thread_list(
@@ -417,6 +422,70 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
             )
         )
     return WorkList(tuple(lines), answers=(answer,))
+
+
+def ground_list(step: StepTold) -> WorkList | None:
+    """A diameter that is ground: the taper taken out first, cool before it is read."""
+    one = step.cut[0] if step.cut else None
+    if not isinstance(one, Cylinder | Bore):
+        return None
+    inside = isinstance(one, Bore)
+    inner, outer = step.before.radii((one.start + one.end) / 2)
+    start, finish = 2 * (inner if inside else outer), one.diameter
+    sign = -1 if inside else 1
+    left = sign * (start - finish)
+    if start <= 0 or left < 0.02:
+        return None
+    rough = finish + sign * min(LAST_GROUND, left / 2)
+    count = math.ceil(sign * (start - rough) / 2 / WHEEL_ROUGH - 1e-9)
+    last = math.ceil(sign * (rough - finish) / 2 / WHEEL_LAST - 1e-9)
+    grown = material(step.material).expansion * HAND_WARM * finish
+    how = "spindle" if inside else "centres"
+    lines = (
+        Line(
+            "clean",
+            f"Scale off, {how} clean, wheel trued",
+            note="A wheel as its maker says, its guard on, run up alone for a minute; "
+            "a hard piece wants a soft wheel.",
+        ),
+        Line(
+            "bow",
+            "Read the run-out as it stands",
+            (Shown("On a side to come off", left / 2),),
+            "Where it bows more than that, straighten it or begin a new one.",
+        ),
+        Line(
+            "taper",
+            "Take the taper out on a waste part, or where metal is left",
+            note="Read both ends alike before the real one is touched.",
+        ),
+        Line(
+            "rough",
+            "Grind until it is clean all round, then on",
+            (Shown("⌀ then", rough), Shown("Passes about", float(count), COUNT)),
+            f"{step.note} {WHEEL_ROUGH * 1000:g} µm on a side each; the thin end, and "
+            "what bends, last.".strip(),
+        ),
+        Line(
+            "cool",
+            "Let it cool, then read it",
+            (Shown("Hand-warm it reads larger by", grown),),
+            "As cold as the gauge: lay both on the same plate.",
+        ),
+        Line(
+            "last",
+            "Last passes, read after each",
+            (Shown("⌀ wanted", finish), Shown("Passes about", float(last), COUNT)),
+            f"{WHEEL_LAST * 1000:g} µm on a side each.",
+        ),
+        Line(
+            "spark",
+            "Spark out: to and fro without feed until it is quiet",
+            note="What sprang away comes off now, a few µm: stop short of the size for "
+            "it. Cool and read once more.",
+        ),
+    )
+    return WorkList(lines)
 
 
 def _stop(step: StepTold, one: Cylinder | Bore | Groove) -> str:
