@@ -12,6 +12,49 @@ from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import thread_of
 
 
+class SettingUp(unittest.TestCase):
+    def test_a_head_that_leans_cuts_nearer_on_one_side(self):
+        """Left nearer by 0.06 over a sweep of 200: 0.03 over 100, atan 0.0003 =
+        0.0172°. The sweep stands square to the spindle: low at the left, its top leans
+        to the left, and goes clockwise."""
+        head = {"sweep": 200, "left": 0.06, "right": 0, "front": 0.01, "back": 0.05}
+        answer = reckon("head-tram", head)
+        self.assertAlmostEqual(answer["across"], 0.03)
+        self.assertAlmostEqual(answer["across_angle"], 0.01719, places=5)
+        self.assertAlmostEqual(answer["across_to"], 0.03)
+        self.assertIn("clockwise, seen from the front", answer["advice"])
+        self.assertNotIn("tip", answer["advice"], "0.02 over 100 is left alone")
+        # turned by the angle it reads alike: the left falls, the right rises
+        fell = 100 * math.sin(math.radians(answer["across_angle"]))
+        self.assertAlmostEqual(0.06 - fell, answer["across_to"], places=6)
+        tipped = reckon("head-tram", {**head, "front": 0.12})
+        self.assertIn("tip its top away from you", tipped["advice"])
+        with self.assertRaises(BadInput):
+            reckon("head-tram", {"sweep": 200, "left": 0, "right": 0, "front": 0.1})
+
+    def test_a_jaw_is_tapped_at_the_end_that_stands_nearer(self):
+        """0.08 over 100 is 0.12 at 150 from the bolt."""
+        vise = {"travel": 100, "first": 0, "last": 0.08, "jaw": 150}
+        answer = reckon("vise-tram", vise)
+        self.assertAlmostEqual(answer["tap"], 0.12)
+        self.assertIn("right end", answer["advice"])
+        self.assertIn("leave it", reckon("vise-tram", {**vise, "last": 0.01})["advice"])
+
+    def test_shims_lift_every_corner_to_the_highest(self):
+        """A plane that rises 0.08 to the right and 0.03 to the back: with the shims all
+        four stand as high. A corner up by 0.04 alone is a hundredth of twist."""
+        corners = (0.0, 0.08, 0.11, 0.03)
+        answer = reckon("packing", {"readings": corners})
+        lifted = [c + one["shim"] for c, one in zip(corners, answer["shims"],
+                                                    strict=True)]  # fmt: skip
+        for one in lifted:
+            self.assertAlmostEqual(one, 0.11)
+        twisted = reckon("packing", {"readings": (0.04, 0, 0, 0)})
+        self.assertAlmostEqual(twisted["twist"], 0.01)
+        with self.assertRaises(BadInput):
+            reckon("packing", {"readings": (0, 0, 0)})
+
+
 class DovetailHalves(unittest.TestCase):
     def other(self, **given):
         play = {"pin": 9.525, "play_least": 0.02, "play_most": 0.05}

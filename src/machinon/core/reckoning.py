@@ -73,6 +73,7 @@ SUBJECTS = (
     "setting_out.runout_stack",
     "setting_out.runout_apart",
     "setting_out.clocking",
+    "setting_out.alignment",
     "cutting.speeds",
     "cutting.make_or_buy",
     "cutting.machining",

@@ -163,12 +163,14 @@ class ReckonerPage(QWidget):
         own: OwnFigures | None = None,
         given: Mapping[str, Any] | None = None,
         find: Callable[[str], list[Hit]] = lambda _: [],
+        ahead: str = "",
     ) -> None:
         """job_name: of the open job, empty without one; sizes: the lengths of its
         piece that can be set, with their words; name: opened at first,
         with `given` or its usual question about the shop's `own`; find: what the
-        shop has by that name."""
+        shop has by that name; ahead: the group of sums that stands first."""
         super().__init__()
+        self._ahead = ahead
         self._find_in_shop = find
         self._own = own or OwnFigures()
         self.look, self.inch = look, inch
@@ -353,9 +355,11 @@ class ReckonerPage(QWidget):
         self.note.setVisible(there and self._in_job)
         self.use.setVisible(there and bool(self._sizes))
 
-    @staticmethod
-    def _all() -> list[Found]:
-        return [Found(one, {}, None) for one in reckonings().values()]
+    def _all(self) -> list[Found]:
+        by_group = sorted(
+            reckonings().values(), key=lambda one: one.group != self._ahead
+        )
+        return [Found(one, {}, None) for one in by_group]
 
     def _open_first(self) -> None:
         item = self.list.item(0)

@@ -164,6 +164,7 @@ class MainWindow(QMainWindow):
             "job.list": self.show_start,
             "job.daybook": self.show_daybook,
             "reckoner": self.show_reckoner,
+            "set_up": self.show_set_up_bench,
             "shop.open": self.show_shop,
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
@@ -396,12 +397,20 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         self._refresh_page = self.show_shop
 
+    def show_set_up_bench(self) -> None:
+        """The sums of setting up, first that of centring."""
+        self.show_reckoner("centring", ahead="Setting up")
+
     def show_reckoner(
-        self, name: str = "", given: Mapping[str, Any] | None = None
+        self,
+        name: str = "",
+        given: Mapping[str, Any] | None = None,
+        ahead: str = "",
     ) -> None:
         """The Reckoner; from a job its answers can be noted there.
 
-        given: all inputs, in place of the usual question.
+        given: all inputs, in place of the usual question; ahead: the group of sums
+        that stands first.
         """
         from machinon.desk.reckoner import ReckonerPage
         from machinon.store.searching import search
@@ -427,6 +436,7 @@ class MainWindow(QMainWindow):
             self._own_figures(),
             given,
             lambda text: search(self.file, text),
+            ahead,
         )
         page.found_wished.connect(self.go_to_found)
         page.left.connect(
@@ -439,9 +449,9 @@ class MainWindow(QMainWindow):
         page.search.edit.setFocus()
         self._refresh_page = lambda: self.show_reckoner(
             *(
-                (page.question.reckoning.name, page.question.given)
+                (page.question.reckoning.name, page.question.given, ahead)
                 if page.question
-                else ()
+                else ("", None, ahead)
             )
         )
 

@@ -13,7 +13,7 @@ from machinon.core.setting_out.runout import TURN_INPUTS, resolve
 
 @reckoning(
     "centring",
-    group="Measuring over and across",
+    group="Setting up",
     title="Centre a piece from indicator readings",
     usual={"readings": [0.05, 0.12, -0.01, -0.08]},
     inputs=TURN_INPUTS,

@@ -54,7 +54,7 @@ def stack(
 
 @reckoning(
     "gauge-stack",
-    group="Measuring over and across",
+    group="Setting up",
     title="Pieces that stack up to a size",
     usual={
         "target": 41.275,

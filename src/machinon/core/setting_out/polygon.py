@@ -124,7 +124,7 @@ def _chamfer(
 
 @reckoning(
     "edge-find",
-    group="Holes, patterns and dividing",
+    group="Setting up",
     title="Position to dial from an edge found",
     usual={"edge_reading": 12.3, "tip_diameter": 10, "offset": 20, "direction": "+"},
     inputs=(

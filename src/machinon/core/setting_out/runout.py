@@ -113,7 +113,7 @@ TURN_INPUTS = (
 
 @reckoning(
     "runout",
-    group="Measuring over and across",
+    group="Setting up",
     title="Run-out resolved into offset and out-of-round",
     usual={"readings": [0.012, 0.02, 0.016, 0.004, -0.008, -0.012, -0.006, 0.004]},
     inputs=TURN_INPUTS,

@@ -10,7 +10,7 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
 
 @reckoning(
     "half-way",
-    group="Holes, patterns and dividing",
+    group="Setting up",
     title="The middle between two touched edges",
     usual={"edge_a": 0, "edge_b": 86.4, "tip": 10},
     inputs=(

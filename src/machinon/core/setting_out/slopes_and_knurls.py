@@ -21,7 +21,7 @@ GROWTH = 0.4  # of the pitch, on the diameter: what a formed knurl raises; shop 
 
 @reckoning(
     "angle-block",
-    group="Measuring over and across",
+    group="Setting up",
     title="A piece laid at an angle on slips",
     usual={"angle": 15, "length": 80},
     inputs=(

@@ -11,7 +11,7 @@ from machinon.core.reckoning import OBJECT, Input, Result, Trail, reckoning
 
 @reckoning(
     "straightness",
-    group="Measuring over and across",
+    group="Setting up",
     title="Slope and bow from readings along a line",
     usual={"readings": [0, 0.02, 0.05, 0.06, 0.08], "spacing": 50},
     inputs=(
@@ -57,7 +57,7 @@ def _straightness(
 
 @reckoning(
     "squareness-gaps",
-    group="Measuring over and across",
+    group="Setting up",
     title="Out of square by the gaps at a square",
     usual={"gaps": [{"at": 10, "gap": 0.02}, {"at": 90, "gap": 0.06}], "length": 100},
     inputs=(

@@ -101,7 +101,7 @@ def _taper_setup(
 
 @reckoning(
     "tailstock",
-    group="Measuring over and across",
+    group="Setting up",
     title="Tailstock out of line, from two diameters",
     usual={"diameter_a": 30, "diameter_b": 30.05, "apart": 100, "length": 200},
     inputs=(
@@ -141,7 +141,7 @@ def _tailstock(
 
 @reckoning(
     "sine",
-    group="Measuring over and across",
+    group="Setting up",
     title="Stack under a sine bar",
     usual={"angle": 30, "length": 100},
     inputs=(

@@ -11,6 +11,7 @@ from machinon.draw.pictures import (
     holes,
     joints,
     measuring,
+    setting_up,
     shop_sums,
     tapers,
     threads,
@@ -28,6 +29,7 @@ PICTURES: Mapping[str, Picture] = {
     **measuring.PICTURES,
     **cutting.PICTURES,
     **joints.PICTURES,
+    **setting_up.PICTURES,
     **shop_sums.PICTURES,
 }
 

@@ -1,0 +1,102 @@
+"""Pictures of setting up: head, vise, packing."""
+
+import math
+
+from machinon.core.quantity import small_text
+from machinon.draw.sketch import Sketch
+
+STEEP = 0.14  # a lean as it is drawn: the true one is far too small to see
+
+
+def _drawn(value: float) -> float:
+    return math.copysign(STEEP, value) if abs(value) > 1e-9 else 0.0
+
+
+def head_tram(s: Sketch) -> None:
+    """The head from the front over its table, the sweep from above beside it."""
+    wide = s.v("sweep")
+    lean = _drawn(s.r("across"))
+    s.frame(-wide, -wide * 0.15, wide * 3.0, wide * 1.3, (5, 6))
+    s.box(-wide * 0.9, -wide * 0.1, wide * 0.9, 0, hatch=True)
+    # left nearer: the top leans to the left, its sweep stands low at the left
+    up = (-math.sin(lean), math.cos(lean))
+    over = (math.cos(lean), math.sin(lean))
+    foot = wide * 0.25
+    s.line(
+        (-over[0] * wide / 2, foot - over[1] * wide / 2),
+        (over[0] * wide / 2, foot + over[1] * wide / 2),
+        "measured",
+        2.0,
+    )
+    half, top = wide * 0.16, wide * 0.9
+    base = wide * 0.45
+    corners = ((-half, base), (half, base), (half, top), (-half, top))
+    s.shape(
+        [
+            (x * over[0] + (y - foot) * up[0], foot + x * over[1] + (y - foot) * up[1])
+            for x, y in corners
+        ],
+        hatch=False,
+    )
+    s.line((0, foot), (up[0] * wide, foot + up[1] * wide), "centre", 1.0)
+    s.line((0, 0), (0, wide * 1.1), "centre", 0.8)
+    s.ask("left", s.p(-wide * 0.75, wide * 0.45), "left")
+    s.ask("right", s.p(wide * 0.75, wide * 0.45), "right")
+    s.tell("across_angle", s.p(0, wide * 1.3), "turn by")
+    s.tell("across_to", s.p(-wide * 0.75, wide * 0.95), "both read then")
+    # from above
+    x, y, r = wide * 2.1, wide * 0.55, wide * 0.42
+    s.circle(x, y, r, "measured")
+    s.cross(x, y, r * 0.3)
+    s.ask("sweep", s.p(x, y), "swept")
+    s.put("back", s.p(x, y + r * 1.35), "back")
+    s.put("front", s.p(x, y - r * 1.35), "front")
+    s.tell("along_angle", s.p(x + r * 1.7, y + r * 0.5), "tip by")
+    s.tell("along_to", s.p(x + r * 1.7, y - r * 0.6), "both read then")
+
+
+def vise_tram(s: Sketch) -> None:
+    """The vise from above, its fixed jaw leaning against the table's way."""
+    travel, jaw = s.v("travel"), s.v("jaw")
+    long = max(travel * 1.3, jaw)
+    lean = -_drawn(s.r("slope"))
+    s.frame(-long * 0.7, -long * 0.55, long * 0.7, long * 0.5, (6, 5))
+    turn = (math.cos(lean), math.sin(lean))
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return x * turn[0] - y * turn[1], x * turn[1] + y * turn[0]
+
+    half = long / 2
+    for low, high in ((0.0, long * 0.14), (-long * 0.42, -long * 0.26)):
+        s.shape([at(-half, low), at(half, low), at(half, high), at(-half, high)])
+    s.line((-long * 0.68, 0), (long * 0.68, 0), "centre", 1.0)
+    s.across("travel", (-travel / 2, 0), (travel / 2, 0), 4.2, "table moved")
+    s.ask("first", s.p(-long * 0.52, -long * 0.13), "first")
+    s.ask("last", s.p(long * 0.52, -long * 0.13), "last")
+    s.tell("tap", s.p(0, -long * 0.13), "tap its end by")
+    s.ask("jaw", s.p(0, -long * 0.55), "bolt to where it is tapped")
+
+
+def packing(s: Sketch) -> None:
+    """The piece from above, each support with its shim."""
+    s.frame(-1.2, -0.9, 1.2, 0.9, (8, 4))
+    s.box(-1.0, -0.6, 1.0, 0.6, hatch=False)
+    places = ((-1, -0.6), (1, -0.6), (1, 0.6), (-1, 0.6))
+    shims = s.results.get("shims") or []
+    for (x, y), one in zip(places, shims, strict=False):
+        s.circle(x * 0.86, y * 0.8, 0.06, "cut")
+        page = s.p(x * 0.5, y * 0.72)
+        s.board.text(
+            page,
+            small_text(one["shim"], s.inch),
+            s.size,
+            "measured",
+            bold=True,
+            backed=True,
+        )
+        s.note("shim", (page[0], page[1] - 1.2 * s.size))
+    s.ask("readings", s.p(0, 0))
+    s.tell("twist", s.p(0, -0.9), "twist")
+
+
+PICTURES = {"head-tram": head_tram, "vise-tram": vise_tram, "packing": packing}
