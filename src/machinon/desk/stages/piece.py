@@ -79,7 +79,7 @@ class PieceView(StageView):
         self.rack = label("", "", "measured", wrap=True)
         # worked out once typing has come to rest: it takes the solid
         self.effort = label("", "faint", wrap=True)
-        self.buy = button("Make it or buy it?", self._make_or_buy)
+        self.buy = button("Make or buy?", self._make_or_buy)
         self._resting = QTimer(self, interval=400, singleShot=True)
         self._resting.timeout.connect(self.show_effort)
         self.compare = button("Compare…", self._ask_before)
