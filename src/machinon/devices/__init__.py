@@ -1,1 +1,1 @@
-"""Read-outs and digital gauges; empty until the first one is built."""
+"""Read-outs and gauges on a wire, and the stand-ins that speak like them."""
