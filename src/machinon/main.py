@@ -23,7 +23,8 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
         prog="machinon",
         description="The bench companion of a machinist who builds tooling.",
         epilog="machinon ask answers what one would say, machinon reckon works out "
-        "single reckonings, machinon coach advises at the dial: see their --help.",
+        "single reckonings, machinon coach advises at the dial, machinon simulate "
+        "stands in for a read-out or gauge: see their --help.",
     )
     parser.add_argument("--shop", metavar="FILE", help="open this shop file")
     parser.add_argument(
@@ -88,6 +89,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
         from machinon.piece_command import piece_command
 
         return piece_command(given[1:])
+    if given and given[0] == "simulate":
+        from machinon.devices.command import simulate_command
+
+        return simulate_command(given[1:])
     options = _options(given)
     # until the window's loop hears it, being told to end is only noted: raised into the
     # middle of an import it would be lost

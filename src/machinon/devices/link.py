@@ -22,7 +22,7 @@ SHOWN = 0.04  # seconds between two figures of a read-out: no eye is quicker
 MOST_READINGS = 20  # a second that a gauge can send; more is a fault of the wire
 KEPT = 40  # lines that can be looked at
 WAIT = 0.05  # seconds that a read waits for more
-CHUNK = 16384  # letters of a socket that are read at once
+FEW, CHUNK = 512, 16384  # letters of a socket that are read one by one, at once
 BACK = 8  # lines that are gone back over for one of a read-out that is whole
 UNFINISHED = 20 * LONGEST  # letters without an end: thrown away
 
@@ -163,7 +163,7 @@ class Link:
             if ask and now - asked >= self.device.every:
                 self._port.write(ask + b"\r\n")
                 asked = now
-            chunk = self._port.read(self._most())
+            chunk = self._heard_now()
             now = time.monotonic()
             if chunk:
                 *lines, rest = (rest + chunk).replace(b"\r", b"\n").split(b"\n")
@@ -174,12 +174,21 @@ class Link:
                 self._tell("silent", f"nothing for {SILENT:g} s")
             self._show(now)
 
-    def _most(self) -> int:
-        """How much to read at once: what is there already; of a socket, which does not
-        say, what comes within `WAIT`."""
-        if "://" in self.device.port:
-            return CHUNK
-        return max(int(self._port.in_waiting), 1)
+    def _heard_now(self) -> bytes:
+        """What is there, after up to `WAIT` seconds."""
+        port = self._port
+        if "://" not in self.device.port:
+            return bytes(port.read(max(int(port.in_waiting), 1)))
+        # a socket does not say how much is there, and a long read that ends in a
+        # hang-up would take with it what came just before: letter by letter, then
+        found = bytearray(port.read(1))
+        # where it hangs up meanwhile, the next read says so
+        with contextlib.suppress(OSError):
+            while found and port.in_waiting and len(found) < FEW:
+                found += port.read(1)
+            if len(found) == FEW:
+                found += port.read(CHUNK)  # a flood: nobody can miss its last line
+        return bytes(found)
 
     def _take(self, lines: list[bytes], now: float) -> bool:
         """Read complete lines; whether there were any."""
