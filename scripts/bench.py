@@ -334,7 +334,7 @@ def reckonings() -> None:
 
 def at_the_dial(count: int = 400) -> None:
     """Who lands in the band on the practice lathe: the coach and two hands, by band."""
-    from machinon.core.cutting.practice_run import (
+    from machinon.core.practice.hands import (
         BANDS,
         bench,
         by_care,

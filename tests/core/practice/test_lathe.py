@@ -3,13 +3,13 @@
 import random
 import unittest
 
-from machinon.core.cutting.practice_lathe import Habits, PracticeLathe
-from machinon.core.cutting.practice_run import (
+from machinon.core.practice.hands import (
     bench,
     by_care,
     by_the_coach,
     by_the_remainder,
 )
+from machinon.core.practice.lathe import Habits, PracticeLathe
 
 TRUE = Habits(0.0, 0.0, 0.005, 0.0, 0.0, 0.7, 0.0, 0.0, 0.0)
 

@@ -12,6 +12,7 @@ from machinon.core.materials import material
 
 MISREAD = 0.01  # of readings are slips of the hand or eye
 WARM = 0.7  # degrees, one sigma, that work is warmer than anybody felt
+CHATTERS = 0.05  # mm radial that springs away before it sings
 EXPANSION = material("steel").expansion  # for each degree
 
 
@@ -24,7 +25,10 @@ class Habits:
     it only rubs, radial mm; touch: by how much the touch was off; seating: one sigma of
     each setting; finds: share of what is left that a spring pass takes; zero: what the
     gauge reads too much, mm; warm: what the work has grown, mm; reads: one sigma of a
-    reading, mm.
+    reading, mm; slips: share of the readings that are slips; backlash: of the screw,
+    radial mm, winding back by less leaves the tool where it was; heats: mm that a pass
+    makes the work grow for each mm of its depth; cools: share of the growth that is
+    left after a minute; wears: what the edge loses in a pass, radial mm.
     """
 
     compliance: float
@@ -36,6 +40,11 @@ class Habits:
     zero: float
     warm: float
     reads: float
+    slips: float = MISREAD
+    backlash: float = 0.0
+    heats: float = 0.0
+    cools: float = 1.0
+    wears: float = 0.0
 
 
 def habits(
@@ -67,16 +76,32 @@ class PracticeLathe:
     chance: random.Random
     cut: float = 0.0  # radial depth taken so far
     setting: float = 0.0  # where the dial stands
+    slide: float = 0.0  # where the tool stands: behind the dial by up to the backlash
     seat: float = field(default=0.0)  # how this setting came to lie
+    grown: float = field(init=False)  # mm that the work is warm now
+    worn: float = 0.0  # radial mm that the edge lost
+    says: str = ""  # what is heard and seen of the last pass
+
+    def __post_init__(self) -> None:
+        self.grown = self.habits.warm
 
     @property
     def true(self) -> float:
         sign = 1 if self.kind == "external" else -1
         return self.start - sign * 2 * self.cut
 
+    def wind_to(self, dial: float) -> None:
+        """Wind the dial to a place; the slide follows once the play is taken up."""
+        self.setting = dial
+        self.slide = min(max(self.slide, dial), dial + self.habits.backlash)
+
+    def wait(self, minutes: float = 1.0) -> None:
+        """Let it cool."""
+        self.grown *= self.habits.cools**minutes
+
     def cut_to(self, dial: float) -> None:
         """A pass at a dial position."""
-        self.setting = dial
+        self.wind_to(dial)
         self.seat = self.chance.gauss(0.0, self.habits.seating)
         self._pass(1.0)
 
@@ -86,20 +111,36 @@ class PracticeLathe:
 
     def _pass(self, share: float) -> None:
         mine = self.habits
-        ahead = self.setting + mine.touch + self.seat - self.cut
+        ahead = self.slide + mine.touch + self.seat - self.worn - self.cut
         if ahead <= 0:
+            self.says = "No chip: the tool does not reach."
             return
         # push-off fades where the edge no longer bites
         bites = min(ahead / (2 * mine.rubs), 1.0)
         taken = ahead / (1 + mine.compliance) - mine.push_off * bites
         if ahead < mine.rubs:
             taken *= self.chance.uniform(0.0, 0.9)
-        self.cut += max(taken, 0.0) * share
+        taken = max(taken, 0.0) * share
+        self.cut += taken
+        self.grown += mine.heats * taken
+        self.worn += mine.wears
+        self.says = _heard(ahead, taken, mine)
 
     def read(self) -> float:
         """A reading as the gauge shows it."""
         mine = self.habits
-        seen = self.true + mine.zero + mine.warm + self.chance.gauss(0.0, mine.reads)
-        if self.chance.random() < MISREAD:
+        seen = self.true + mine.zero + self.grown + self.chance.gauss(0.0, mine.reads)
+        if self.chance.random() < mine.slips:
             seen += self.chance.choice((-1, 1)) * self.chance.uniform(0.02, 0.3)
         return round(seen, 3)
+
+
+def _heard(ahead: float, taken: float, mine: Habits) -> str:
+    """What a pass looks and sounds like."""
+    if ahead < mine.rubs or taken <= 0:
+        return "It only rubs: dust, and a shine where the edge slid over."
+    if ahead * mine.compliance > CHATTERS:
+        return "It chatters: the bar sings and the wall shows waves."
+    if taken < 2 * mine.rubs:
+        return "A thread of a chip, fine as hair."
+    return "A good chip, curling off."

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from machinon.core.cutting.coaching import advice_for
-from machinon.core.cutting.practice_lathe import PracticeLathe, habits
+from machinon.core.practice.lathe import PracticeLathe, habits
 
 BANDS = (0.010, 0.016, 0.025, 0.040)  # mm on the diameter
 MOST = 60  # stops after which a hand gives up
