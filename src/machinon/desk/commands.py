@@ -22,6 +22,7 @@ COMMANDS = (
     Command("shop.open", "What the Shop Owns", "Ctrl+O", "Job"),
     Command("reckoner", "Reckoner", "Ctrl+K", "Job"),
     Command("set_up", "Set-up Bench", "Ctrl+Shift+K", "Job"),
+    Command("practice", "Practice", "Ctrl+Shift+L", "Job"),
     Command("survey.sheet", "Measuring Sheet as PDF…", "Ctrl+M", "Job"),
     Command("fits.sheet", "Fit Sheet, Page or List…", "Ctrl+Shift+M", "Job"),
     Command("job.sheet", "Proof Sheet as PDF…", "Ctrl+P", "Job"),

@@ -26,6 +26,8 @@ SETTINGS = {
         Setting("font_scale", 100, SCALES, "size of all text and figures, percent"),
         Setting("geometry", QByteArray(), (), "place and size of the window"),
         Setting("last_job", "", (), "the job that was open last"),
+        Setting("practice", "", (), "how each exercise ended"),
+        Setting("devices", "", (), "read-outs and gauges on a wire"),
         Setting("recent_shops", "", (), "shop files opened lately, one a line"),
     )
 }

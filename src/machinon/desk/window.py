@@ -165,6 +165,7 @@ class MainWindow(QMainWindow):
             "job.daybook": self.show_daybook,
             "reckoner": self.show_reckoner,
             "set_up": self.show_set_up_bench,
+            "practice": self.show_practice,
             "shop.open": self.show_shop,
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
@@ -204,6 +205,8 @@ class MainWindow(QMainWindow):
         for id, action in self.actions_by_id.items():
             if id.startswith(IN_JOB):
                 action.setEnabled(in_job)
+        fills = hasattr(self.pages.currentWidget(), "at_the_machine")
+        self.actions_by_id["view.machine"].setEnabled(fills)
         self.actions_by_id["job.new"].setEnabled(bool(self.file.entries("lathe")))
         for id, words, says in (
             ("edit.undo", "Undo", self._says("undoable")),
@@ -229,6 +232,8 @@ class MainWindow(QMainWindow):
         while self.pages.count():
             old = self.pages.widget(0)
             self.pages.removeWidget(old)
+            if hasattr(old, "close_run"):
+                old.close_run()
             old.deleteLater()
         if self.job is not None:
             # the page that followed it is gone
@@ -396,6 +401,34 @@ class MainWindow(QMainWindow):
         )
         self._show_page(page)
         self._refresh_page = self.show_shop
+
+    def show_practice(self) -> None:
+        """The simulated lathe; what was under way there goes on."""
+        from machinon.desk.practice.practice_page import PracticePage
+
+        before = self.pages.currentWidget()
+        if not isinstance(before, PracticePage):
+            self._leave_machine()
+            self.job = None
+        page = PracticePage(
+            self.look,
+            self._scratch,
+            (
+                lambda: self.settings.get("practice"),
+                lambda text: self.settings.put("practice", text),
+            ),
+        )
+        if isinstance(before, PracticePage):
+            page.go_on_from(before)
+        page.left.connect(self.show_start)
+        page.full_screen_left.connect(self.at_the_machine)
+        self.setWindowTitle("Practice · Machinon")
+        self._show_page(page)
+        self._refresh_page = self.show_practice
+        if self._machine:
+            page.at_the_machine()
+        if page.cut is not None:
+            page.cut.begin()
 
     def show_set_up_bench(self) -> None:
         """The sums of setting up, first that of centring."""
@@ -615,8 +648,7 @@ class MainWindow(QMainWindow):
         if self._machine:
             self._leave_machine()
             return
-        page = self.job_page()
-        if page is None:
+        if not hasattr(self.pages.currentWidget(), "at_the_machine"):
             return
         self._machine = True
         self._dress()
@@ -631,7 +663,7 @@ class MainWindow(QMainWindow):
         self._dress()
         self.menuBar().show()
         self.showNormal()
-        if self.job_page() is not None:
+        if hasattr(self.pages.currentWidget(), "at_the_machine"):
             self._refresh_page()
 
     def show_keys(self) -> None:

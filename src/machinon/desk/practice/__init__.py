@@ -1,0 +1,1 @@
+"""Practice on the simulated lathe."""

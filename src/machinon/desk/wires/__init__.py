@@ -1,0 +1,1 @@
+"""Devices at the desk: what they say, where it goes, how they are set up."""
