@@ -4,8 +4,8 @@ from PySide6.QtTest import QTest
 from tests.desk.test_made_pieces import MadePieces
 
 
-class AtTheMachine(MadePieces):
-    """A step is worked line by line, by keys alone, and waits where it was left."""
+class ByKeys(MadePieces):
+    """A step at the machine, worked by keys."""
 
     def press(self, *keys):
         for key in keys:
@@ -24,6 +24,10 @@ class AtTheMachine(MadePieces):
         self.click(route.go)
         self.assertEqual(self.window.job_page().stage, "cut")
         self.assertTrue(self.page.isVisible())
+
+
+class AtTheMachine(ByKeys):
+    """A step is worked line by line, by keys alone, and waits where it was left."""
 
     def test_six_holes_by_laps_go_on_after_a_tea_break(self):
         """Six tapped M5 on a circle: zero, six holes of 4.2, the check, and the taps

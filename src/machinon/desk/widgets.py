@@ -1,5 +1,6 @@
 """The desk's own building blocks: drawings, figures, fields with messages."""
 
+import time
 from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QRectF, QSize, Qt, QTimer, Signal
@@ -480,15 +481,46 @@ class Entry(QLineEdit):
         return super().event(event)
 
 
+class Typed:
+    """Tells a burst of a gauge that types from a hand, and its second go from a first.
+
+    A gauge types a whole figure within a few hundredths of a second.
+    """
+
+    QUICK = 0.03  # seconds a letter: no hand is as quick
+    AGAIN = 0.5  # seconds in which the same figure, or a bare Enter, is one too many
+
+    def __init__(self) -> None:
+        self._begun, self._before = 0.0, ""
+        self._burst, self._at = "", -1.0
+
+    def changed(self, text: str, now: float) -> None:
+        """The text is now this."""
+        if len(text) <= 1 or not text.startswith(self._before):
+            self._begun = now
+        self._before = text
+
+    def entered(self, text: str, now: float) -> bool:
+        """Whether Enter counts."""
+        soon = self._burst and now - self._at < self.AGAIN
+        if soon and text in ("", self._burst):
+            return False
+        burst = len(text) > 3 and now - self._begun < self.QUICK * len(text)
+        self._burst, self._at = (text, now) if burst else ("", now)
+        return True
+
+
 class Field(QWidget):
     """A typed entry with its name above and its message below.
 
     What is typed stays until it is taken. While it can be read, the size is
     said back in both units; a refusal is shown in place of that.
-    Signals: taken(text: str) on Enter.
+    Signals: taken(text: str) on Enter. from_wire: whether it is a reading, which a
+    gauge on a wire may enter.
     """
 
     taken = Signal(str)
+    from_wire = False
 
     def __init__(
         self,
@@ -514,12 +546,26 @@ class Field(QWidget):
         column.addWidget(self.name)
         column.addWidget(self.edit)
         column.addWidget(self.message)
-        self.edit.returnPressed.connect(lambda: self.taken.emit(self.edit.text()))
+        self._typed = Typed()
+        self.edit.returnPressed.connect(self._on_enter)
         self.edit.textChanged.connect(self._on_text_changed)
         self.message.hide()
 
     def text(self) -> str:
         return self.edit.text()
+
+    def take(self, text: str) -> None:
+        """Take a text as if it had been typed and entered."""
+        self.edit.setText(text)
+        self.taken.emit(text)
+
+    def _on_enter(self) -> None:
+        """A gauge that types like a keyboard may send twice, or an Enter too much."""
+        if self._typed.entered(self.edit.text(), time.monotonic()):
+            self.taken.emit(self.edit.text())
+        elif self.edit.text():
+            self.clear()
+            self._say("sent twice: taken once", False)
 
     def put(self, text: str) -> None:
         self.edit.setText(text)
@@ -559,6 +605,7 @@ class Field(QWidget):
         return bool(self.edit.property("wrong"))
 
     def _on_text_changed(self, text: str) -> None:
+        self._typed.changed(text, time.monotonic())
         said = ""
         if self._kind is not None and text.strip():
             try:

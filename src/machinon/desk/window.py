@@ -23,14 +23,14 @@ from PySide6.QtWidgets import (
 
 from machinon import __version__
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.quantity import LENGTH
+from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import Answer
 from machinon.desk.commands import COMMANDS, Command
 from machinon.desk.faults import faults
 from machinon.desk.keeping import Keeping
 from machinon.desk.settings import SCALES, Settings
 from machinon.desk.theme import THEMES, dress
-from machinon.desk.widgets import Entry, Look, button, label
+from machinon.desk.widgets import Entry, Field, Look, button, label
 
 if TYPE_CHECKING:
     from machinon.core.ask.own_figures import OwnFigures
@@ -38,6 +38,7 @@ if TYPE_CHECKING:
     from machinon.core.shop.things import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
+    from machinon.desk.wires.hub import Hub
     from machinon.store.searching import Hit
     from machinon.store.shop_file import ShopFile
 
@@ -105,6 +106,8 @@ class MainWindow(QMainWindow):
         column.setSpacing(0)
         column.addWidget(self.keeping.bar)
         column.addWidget(self.pages, 1)
+        self._column = column
+        self._hub: Hub | None = None
         self.setCentralWidget(whole)
         faults.tell = self.tell
         self.setMinimumSize(900, 600)
@@ -132,6 +135,79 @@ class MainWindow(QMainWindow):
             self.show_start()
         self.keeping.offer_left_over()
         self.keeping.on_trouble()
+        if self.settings.get("devices"):
+            self.hub  # noqa: B018  listens to what was set up before
+
+    # -- devices ---------------------------------------------------------
+
+    @property
+    def hub(self) -> "Hub":
+        """The devices on a wire, with the bar that shows them; made when first used."""
+        if self._hub is None:
+            from machinon.desk.wires.hand_bar import HandBar
+            from machinon.desk.wires.hub import Hub
+            from machinon.devices.device import kept_devices
+
+            self._hub = Hub()
+            self.hand = HandBar(self.look, self._hub, self.take_size, self._wanted)
+            self._column.addWidget(self.hand)
+            self._hub.reading.connect(self._on_reading)
+            for device in kept_devices(self.settings.get("devices")):
+                self._hub.listen(device)
+        return self._hub
+
+    def show_devices(self) -> None:
+        """What is on a wire, and how it is read."""
+        from machinon.desk.wires.devices_page import DevicesPage
+        from machinon.devices.device import kept
+
+        self._leave_machine()
+        job = self.job
+        page = DevicesPage(
+            self.look,
+            self.hub,
+            self.file.shop(),
+            lambda devices: self.settings.put("devices", kept(devices)),
+        )
+        page.left.connect(
+            lambda: self.open_job(job.job.id) if job else self.show_start()
+        )
+        self._show_page(page)
+        self._refresh_page = self.show_devices
+
+    def _on_reading(self, id: str, size: float) -> None:
+        if self.take_size(size):
+            self.hub.taken(id)
+
+    def take_size(self, size: float) -> bool:
+        """Put a size from a device into the reading that has the focus, mm; whether
+        there was one."""
+        field = self.focusWidget()
+        while field is not None and not isinstance(field, Field):
+            field = field.parentWidget()
+        if not isinstance(field, Field) or not field.from_wire:
+            return False
+        field.take(f"{typed_again(round(size, 5))} mm")
+        return True
+
+    def _wanted(self) -> Mapping[str, float]:
+        """Where the page at hand wants the axes to be, mm."""
+        page = self.job_page()
+        view = page.view() if page is not None else None
+        return getattr(view, "wanted", {})
+
+    def _say_on_wire(self, size: float) -> None:
+        """The practice lathe's gauge speaks through a simulated one, if any."""
+        stand_ins = self._hub.stand_ins.values() if self._hub is not None else ()
+        for one in stand_ins:
+            if one.kind == "gauge":
+                one.send(size)
+                return
+
+    def take_in_hand(self) -> None:
+        """What a device has in hand, into the focused reading."""
+        if self._hub is not None:
+            self.hand.take_any()
 
     # -- commands --------------------------------------------------------
 
@@ -166,6 +242,8 @@ class MainWindow(QMainWindow):
             "reckoner": self.show_reckoner,
             "set_up": self.show_set_up_bench,
             "practice": self.show_practice,
+            "devices": self.show_devices,
+            "devices.take": self.take_in_hand,
             "shop.open": self.show_shop,
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
@@ -422,6 +500,7 @@ class MainWindow(QMainWindow):
             page.go_on_from(before)
         page.left.connect(self.show_start)
         page.full_screen_left.connect(self.at_the_machine)
+        page.measured.connect(self._say_on_wire)
         self.setWindowTitle("Practice · Machinon")
         self._show_page(page)
         self._refresh_page = self.show_practice
@@ -735,6 +814,8 @@ class MainWindow(QMainWindow):
                 self._close_anyway,
             )
             return
+        if self._hub is not None:
+            self._hub.stop()
         self.settings.put("geometry", self.saveGeometry())
         if hasattr(self, "file"):
             self.file.close()

@@ -263,6 +263,7 @@ class CutView(StageView):
         )
         self.caution = label("", "", "stop", wrap=True)
         self.field = Field("", LENGTH, lambda: self._typed_in_inch(), large=True)
+        self.field.from_wire = True
         self.field.taken.connect(lambda _: self.enter())
         self.enter_button = button("", self.enter, "main")
         self.reading_button = button("As a reading", self._take_reading)
@@ -514,6 +515,11 @@ class CutView(StageView):
             f"Still to measure or decide: {missing or 'a fit with a band'}.",
             ("To the fits", lambda: self.bench.go("fits", 0)),
         )
+
+    @property
+    def wanted(self) -> dict[str, float]:
+        """Where the line at hand wants the axes of a read-out, mm."""
+        return self.lines.wanted if self.pages.page is self.lines else {}
 
     def _set_true(self, truing: bool) -> None:
         """From the step to setting the work true, and back."""

@@ -95,6 +95,7 @@ class ProofView(StageView):
         self.lines = QVBoxLayout()
         self.lines.setSpacing(self.look.px(4))
         self.reading = Field("", inch=self._instrument_inch, large=False)
+        self.reading.from_wire = True
         self.reading.taken.connect(self._on_reading_taken)
         self.instrument = narrow_combo("Instrument")
         self.how = label("", "faint", wrap=True)

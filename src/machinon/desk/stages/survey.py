@@ -115,6 +115,7 @@ class SurveyView(StageView):
             large=True,
         )
         self.reading.edit.setPlaceholderText("Enter: next")
+        self.reading.from_wire = True
         self.reading.taken.connect(self._on_reading_taken)
         self.aids: dict[str, Field] = {}
         self.aid_row = QHBoxLayout()

@@ -55,6 +55,7 @@ class WorkPage(QWidget):
         self.clock = StepClock(self, self._tick, self.job.clocks)
         self.note = label("", "say", wrap=True)
         self.asked = Field("", inch=lambda: self.job.inch)
+        self.asked.from_wire = True
         self.asked.taken.connect(self._read)
         self.caution = label("", "", "stop", wrap=True)
         self.sums = button("working", self._open_sums, "link")
@@ -128,6 +129,16 @@ class WorkPage(QWidget):
     def line(self) -> Line | None:
         """The line at hand; None once all are done."""
         return next((one for one in self.list.lines if one.key == self._at), None)
+
+    @property
+    def wanted(self) -> dict[str, float]:
+        """Where the line at hand wants the axes of a read-out, mm."""
+        figures = self.line.figures if self.line else ()
+        return {
+            one.name: float(one.value)
+            for one in figures
+            if one.name in ("X", "Y", "Z") and not isinstance(one.value, str)
+        }
 
     def refresh(self) -> None:
         step = self.job.plan.at_step
