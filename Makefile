@@ -2,7 +2,7 @@
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: setup demo run test lint bench trials screenshots lock
+.PHONY: setup demo run test lint bench trials soak screenshots lock
 
 setup:
 	@PYTHON="$(PYTHON)" sh scripts/setup.sh
@@ -29,6 +29,10 @@ bench: setup
 # Kills, failing writes, damaged files and chance, many times over: minutes.
 trials: setup
 	$(BIN)/python scripts/trials.py
+
+# Ten minutes of wires that flood, drop out and garble.
+soak: setup
+	$(BIN)/python scripts/soak.py
 
 screenshots: setup
 	QT_QPA_PLATFORM=offscreen $(BIN)/machinon --shoot docs/screenshots

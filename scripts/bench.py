@@ -371,6 +371,33 @@ def at_the_dial(count: int = 400) -> None:
         )
 
 
+def practice_levels(seeds: int = 28) -> None:
+    """Three hands at the exercises of each level: a thousand jobs in all."""
+    from machinon.core.practice.levels import LEVELS
+    from machinon.core.practice.playing import by_care, by_haste, by_the_coach
+    from machinon.core.practice.sneak_up import WORDS, begin
+
+    for level in LEVELS:
+        for name, hand in (
+            ("coach", by_the_coach),
+            ("careful hand", by_care),
+            ("hasty hand", by_haste),
+        ):
+            found = [
+                hand(begin(kind, level, seed))
+                for kind in WORDS
+                for seed in range(seeds)
+            ]
+            count = len(found)
+            inside = sum(one.inside for one in found) / count
+            past = sum(one.past for one in found) / count
+            stops = statistics.mean(one.stops for one in found)
+            print(
+                f"practice, {level:<6}{name:<13} in band {100 * inside:.0f} %, scrap "
+                f"{100 * past:.0f} %, {stops:.1f} stops ({count} jobs)"
+            )
+
+
 def void(_value: object) -> None:
     """Throw a result away."""
 
@@ -381,6 +408,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         edits(Path(folder))
         at_the_dial()
+        practice_levels()
         reckonings()
         families_edited(Path(folder) / "families")
         a_thousand_bodies(Path(folder))

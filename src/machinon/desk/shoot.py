@@ -1,5 +1,6 @@
 """Pictures of every main view, made from the demo shop."""
 
+import time
 from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
@@ -92,13 +93,13 @@ def shoot(
     window.show_start()
     window.show_shop()
     page = window.pages.currentWidget()
-    for kind, id, name in (
-        ("piece", "chuck-130", "shop"),
-        ("machine", "mill", "shop-machine"),
-        ("shelf", "tools", "shop-shelf"),
-    ):
-        page.choose(kind, id)  # type: ignore[attr-defined]
-        take(name)
+    page.choose("piece", "chuck-130")  # type: ignore[attr-defined]
+    take("shop")
+    _practise(window)
+    take("practice")
+    _listen(window)
+    take("devices")
+    window.hub.stop()
     window.show_reckoner()
     window.pages.currentWidget().search.put("1.25 pitch 4mm leadscrew")  # type: ignore[attr-defined]
     take("reckoner")
@@ -112,6 +113,36 @@ def _work(window: MainWindow, step: str, lines: int) -> None:
     for one in window.job.lines.lines[:lines]:
         window.job.tick_line(one.key)
     window.go("cut")
+
+
+def _practise(window: MainWindow) -> None:
+    """An exercise half way, as the coach would have it."""
+    window.show_practice()
+    page = window.pages.currentWidget()
+    page.seed.put("7")  # type: ignore[attr-defined]
+    page.begin_one()  # type: ignore[attr-defined]
+    job = page.job  # type: ignore[attr-defined]
+    job.measure_start(f"{job.gauge}")
+    job.touch_at("0")
+    for _ in range(2):
+        job.cut_made()
+        job.measured_cut(f"{job.gauge}")
+    job.cut_made()
+
+
+def _listen(window: MainWindow) -> None:
+    """A simulated gauge and a read-out, whose lines are shown."""
+    window.show_devices()
+    page = window.pages.currentWidget()
+    page.simulate("gauge")  # type: ignore[attr-defined]
+    page.simulate("readout")  # type: ignore[attr-defined]
+    gauge, readout = window.hub.stand_ins.values()
+    readout.show(X=42.425, Y=-17.58, Z=3.0)
+    for wait in (0.4, 1.0):
+        end = time.monotonic() + wait
+        while time.monotonic() < end:
+            QApplication.processEvents()
+        gauge.send(46.01)
 
 
 def _one_more(file: ShopFile, like: str) -> str:

@@ -185,7 +185,8 @@ class MainWindow(QMainWindow):
         field = self.focusWidget()
         while field is not None and not isinstance(field, Field):
             field = field.parentWidget()
-        if not isinstance(field, Field) or not field.from_wire:
+        reads = isinstance(field, Field) and field.from_wire and field.isVisible()
+        if not isinstance(field, Field) or not reads:
             return False
         field.take(f"{typed_again(round(size, 5))} mm")
         return True

@@ -57,12 +57,15 @@ def _jaws(board: Board, one: Centring) -> None:
     radius = min(board.width, board.height) * 0.27
     board.items.append(Circle((cx, cy), radius, "outline", 1.6))
     zero = one.readings[0]
+    words = radius > 4 * board.size  # with less room they stand below the picture alone
     for i, reading in enumerate(one.readings):
         turn = math.radians(90 * i)
         x, y = math.cos(turn), -math.sin(turn)
         at = (cx + x * radius * 1.1, cy + y * radius * 1.1)
         off = (cx + x * radius * 1.3, cy + y * radius * 1.3)
         board.line(at, off, "cut", 5.0)
+        if not words:
+            continue
         word = (cx + x * radius * 1.55, cy + y * radius * 1.55)
         board.text((word[0], word[1] - 0.6 * board.size), f"jaw {i + 1}", role="faint")
         said = f"{reading - zero:+.2f}"

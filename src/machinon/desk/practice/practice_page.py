@@ -27,7 +27,7 @@ from machinon.core.practice.record import Record, kept, kept_records, says
 from machinon.core.practice.sneak_up import WORDS, Coached, SneakKind, begin
 from machinon.core.quantity import COUNT, NUMBER, length_text, parse
 from machinon.desk.bench import Bench
-from machinon.desk.narrow import Abreast, Combo, OnePage
+from machinon.desk.narrow import Combo, OnePage
 from machinon.desk.practice.judged_page import TITLES, JudgedPage
 from machinon.desk.practice.look_back import LookBack
 from machinon.desk.practice.practice_cut import PracticeCut
@@ -183,7 +183,9 @@ class PracticePage(QWidget):
             one.setChecked(name == key)
 
     def _show_own(self) -> None:
-        self.own_area.setVisible(self.level.currentData() == "own")
+        own = self.level.currentData() == "own"
+        self.own_area.setVisible(own)
+        self.progress.setVisible(not own)
 
     def _progress(self, width: float, height: float, size: float) -> Drawing:
         return progress_drawing(self.records, width, height, size)
@@ -269,28 +271,30 @@ class PracticePage(QWidget):
         self.gauge = label("", "large", "measured")
         self.gauge_button = button("Measure  +", self.measure)
         self.try_button = button("Try the mate  *", self.try_mate)
-        self.wind = Field("Wind the dial without a cut")
+        self.wind = Field("")
+        self.wind.name.hide()
+        self.wind.edit.setPlaceholderText("wind the dial to")
+        self.wind.edit.setAccessibleName("Wind the dial without a cut")
         self.wind.taken.connect(self._wind_to)
-        strip = QHBoxLayout()
-        strip.setContentsMargins(px(12), px(6), px(12), px(6))
-        said = QVBoxLayout()
-        said.addWidget(label("The lathe", "faint"))
-        said.addWidget(self.heard)
-        strip.addLayout(said, 4)
-        shown = QVBoxLayout()
-        shown.addWidget(label("The gauge", "faint"))
-        shown.addWidget(self.gauge)
-        strip.addLayout(shown, 3)
-        strip.addWidget(self.wind, 3)
         self.cool = button("Wait five minutes", job.wait)
         self.end = button("End it", self.finish)
-        strip.addWidget(
-            Abreast(2, self.gauge_button, self.try_button, self.cool, self.end), 4
-        )
+        shown = QHBoxLayout()
+        shown.addWidget(self.heard, 1)
+        shown.addWidget(label("the gauge shows", "faint"))
+        shown.addWidget(self.gauge)
+        doings = QHBoxLayout()
+        doings.addWidget(self.wind, 3)
+        for one in (self.gauge_button, self.try_button, self.cool, self.end):
+            doings.addWidget(one, 2)
+        strip = QVBoxLayout()
+        strip.setContentsMargins(px(12), px(2), px(12), px(6))
+        strip.setSpacing(px(2))
+        strip.addLayout(shown)
+        strip.addLayout(doings)
         page = QWidget()
         column = QVBoxLayout(page)
         column.setContentsMargins(0, 0, 0, 0)
-        column.addWidget(cut, 1)
+        column.addWidget(scrolled(cut), 1)
         column.addWidget(panel(strip, True))
         job.changed = self.refresh
         self._show(page)

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.shop.things import Shop
-from machinon.desk.narrow import Abreast, Combo
+from machinon.desk.narrow import Abreast, Combo, narrow_combo
 from machinon.desk.widgets import (
     Field,
     Look,
@@ -62,7 +62,7 @@ class DevicesPage(QWidget):
             button("Simulated gauge", lambda: self.simulate("gauge")),
             button("Simulated read-out", lambda: self.simulate("readout")),
         )
-        column.addWidget(label("To try it with nothing plugged in", "faint"))
+        column.addWidget(label("To try it with nothing plugged in", "faint", wrap=True))
         column.addWidget(self.tries)
         middle = QVBoxLayout()
         middle.setContentsMargins(px(14), px(10), px(14), px(10))
@@ -83,7 +83,7 @@ class DevicesPage(QWidget):
         self.forget = button("Listen to it no longer", self._forget)
         middle.addWidget(self.says)
         middle.addWidget(self.move)
-        middle.addWidget(Abreast(3, self.press, self.teach, self.forget))
+        middle.addWidget(Abreast(2, self.teach, self.forget, self.press))
         whole = QHBoxLayout()
         whole.addWidget(panel(column, True), 30)
         whole.addWidget(panel(middle, True), 40)
@@ -106,8 +106,10 @@ class DevicesPage(QWidget):
         column = QVBoxLayout()
         column.setContentsMargins(px(14), px(10), px(14), px(10))
         column.addWidget(label("Add one", "head"))
-        self.kind, self.form, self.rate = Combo(), Combo(), Combo()
-        self.parity, self.unit, self.instrument = Combo(), Combo(), Combo()
+        self.kind = narrow_combo("What it is")
+        self.form = narrow_combo("Form of its lines")
+        self.rate, self.parity = narrow_combo("Rate"), narrow_combo("Parity")
+        self.unit, self.instrument = narrow_combo("Unit"), narrow_combo("Instrument")
         self.name = Field("Name", None)
         self.port = Field("Where: /dev/ttyUSB0 or socket://HOST:PORT", None)
         self.ask = Field("What asks it for a figure; empty: it sends by itself", None)
@@ -125,16 +127,10 @@ class DevicesPage(QWidget):
         self.instrument.addItem("no instrument of the shop", "")
         for gauge in shop.instruments:
             self.instrument.addItem(gauge.name, gauge.id)
-        for combo, words in (
-            (self.kind, "What it is"), (self.form, "Form of its lines"),
-            (self.rate, "Rate"), (self.parity, "Parity"), (self.unit, "Unit"),
-            (self.instrument, "Instrument"),
-        ):  # fmt: skip
-            combo.setAccessibleName(words)
         self.add = button("Listen to it", self.add_one, "main")
         inside = QWidget()
         fields = QVBoxLayout(inside)
-        fields.setContentsMargins(0, 0, 0, 0)
+        fields.setContentsMargins(0, 0, px(6), 0)
         line = Abreast(2, self.rate, self.parity)
         top = (self.name, self.kind, self.port, self.form, self.unit)
         for one in (*top, line, self.ask, self.instrument):
@@ -199,17 +195,18 @@ class DevicesPage(QWidget):
             row = QWidget()
             line = QHBoxLayout(row)
             line.setContentsMargins(0, 0, 0, 0)
-            text = label(one.text[:60])
+            text = label(one.text[:60], wrap=True)
             text.setTextFormat(Qt.TextFormat.PlainText)
             line.addWidget(text, 1)
             if one.values is None:
                 line.addWidget(label(one.says, "faint", "stop", wrap=True), 1)
             else:
+                several = len(one.values) > 1
                 said = "  ".join(
-                    f"{axis} {length_text(value, 0.001)}".strip()
+                    f"{axis} {length_text(value, 0.001, unit=not several)}".strip()
                     for axis, value in one.values.items()
                 )
-                line.addWidget(label(said, "", "measured"), 1)
+                line.addWidget(label(said, "", "measured", wrap=True), 1)
             self.lines.addWidget(row)
         self.lines.addStretch(1)
 
