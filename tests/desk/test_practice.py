@@ -78,9 +78,10 @@ class AtTheSimulatedLathe(Wired):
         """No reading is typed: the gauge says each on its wire."""
         self.window.actions_by_id["devices"].trigger()
         self.settle()
+        self.page.simulate("readout")
         self.page.simulate("gauge")
         hub = self.window.hub
-        link = next(iter(hub.on_wire.values())).link
+        readout, link = (one.link for one in hub.on_wire.values())
         self.assertTrue(self.until(lambda: link._port))
         time.sleep(0.2)
         page = self.begin(seed="11")
@@ -97,6 +98,11 @@ class AtTheSimulatedLathe(Wired):
         self.assertTrue(self.page.run.told.outcome.inside)
         readings = [s.done for s in self.page.run.told.steps if s.done.read is not None]
         self.assertEqual(link.counts.handed, len(readings), "each once")
+        dials = [s.done.dial for s in self.page.run.told.steps if s.done.what == "cut"]
+        shown = page.run.job.dial.shows(dials[-1], 0.0)
+        told = round(shown, 3)
+        self.assertTrue(self.until(lambda: hub.readout.mirror.shown["X"] == told))
+        self.assertGreater(readout.counts.handed, 0)
 
     def test_alone_nothing_of_the_coach_is_shown_and_a_wrong_dial_is_refused(self):
         page = self.begin(coached="off")

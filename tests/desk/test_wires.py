@@ -36,6 +36,11 @@ class DevicesAtTheDesk(Wired):
         self.assertIn("name", page.name.message.text().lower())
         self.add(page, "Micrometer", "gauge", "number", "nowhere")
         self.assertIn("no port", page.port.message.text())
+        page.axes.put("up is Z")
+        self.add(page, "Micrometer", "gauge", "number", gauge.url)
+        self.assertIn("A=X", page.axes.message.text())
+        page.axes.put("")
+        self.choose(page.instrument, "micrometer")
         one = self.add(page, "Micrometer", "gauge", "number", gauge.url)
         self.assertIn("Micrometer", self.window.settings.get("devices"))
         self.assertTrue(self.until(lambda: gauge.listened_to))
@@ -43,6 +48,7 @@ class DevicesAtTheDesk(Wired):
         self.window.go("survey")
         survey = self.stage("survey")
         survey.choose("lathe-nose", "register")
+        self.choose(survey.instrument, "caliper")
         survey.reading.edit.setFocus()
         before = len(self.job.pieces["lathe-nose"].surface("register").readings)
 
@@ -51,6 +57,8 @@ class DevicesAtTheDesk(Wired):
 
         gauge.send(45.993)
         self.assertTrue(self.until(lambda: count() == before + 1))
+        last = self.job.pieces["lathe-nose"].surface("register").readings[-1]
+        self.assertEqual(last.instrument, "micrometer", "it is what sent it")
         gauge.send(45.993)
         gauge.send(45.993)
         self.assertTrue(self.until(lambda: one.link.counts.handed == 3))
@@ -124,8 +132,12 @@ class DevicesAtTheDesk(Wired):
 
     def test_a_simulated_read_out_is_moved_from_the_page(self):
         page = self.open_page()
+        page.fault.setCurrentIndex(2)
         page.simulate("readout")
         one = self.window.hub.on_wire[page._at]
+        self.assertTrue(self.until(lambda: any(
+            line.values is None for line in one.link.lines)))  # fmt: skip
+        self.settle()
         self.type(page.move.edit, "sideways")
         self.assertIn("Axis and number", page.move.message.text())
         self.type(page.move.edit, "X 12.5 Y -3")

@@ -3,7 +3,12 @@
 import unittest
 
 from machinon.core.errors import BadInput
-from machinon.devices.line_form import FORMS, LineForm, NotUnderstood
+from machinon.devices.line_form import (
+    FORMS,
+    LineForm,
+    NotUnderstood,
+    axes_told,
+)
 from machinon.devices.mirror import Mirror
 from machinon.devices.stand_in import line_of
 from machinon.devices.teaching import parts_of, taught
@@ -51,6 +56,13 @@ class Forms(unittest.TestCase):
     def test_axes_are_called_and_turned_as_the_machine_has_them(self):
         form = LineForm("own", FORMS["named"].pattern, "in", {"a": "X"}, ("X",))
         self.assertEqual(form.read("a 1.0"), {"X": -25.4})
+
+    def test_axes_are_told_as_one_writes_them(self):
+        self.assertEqual(axes_told("A=X, b=-y"), ({"A": "X", "b": "Y"}, ("Y",)))
+        self.assertEqual(axes_told("  "), ({}, ()))
+        for wrong in ("A", "A=", "A=12", "up is Z"):
+            with self.assertRaises(BadInput):
+                axes_told(wrong)
 
     def test_a_stand_in_speaks_what_its_form_reads(self):
         for name, form in FORMS.items():

@@ -176,6 +176,12 @@ class MainWindow(QMainWindow):
         self._refresh_page = self.show_devices
 
     def _on_reading(self, id: str, size: float) -> None:
+        device = self.hub.on_wire[id].device
+        page = self.job_page()
+        view = page.view() if page is not None else None
+        # what it was read with is the gauge that sent it
+        if device.instrument and hasattr(view, "use_instrument"):
+            view.use_instrument(device.instrument)
         if self.take_size(size):
             self.hub.taken(id)
 
@@ -197,13 +203,15 @@ class MainWindow(QMainWindow):
         view = page.view() if page is not None else None
         return getattr(view, "wanted", {})
 
-    def _say_on_wire(self, size: float) -> None:
-        """The practice lathe's gauge speaks through a simulated one, if any."""
+    def _say_on_wire(self, kind: str, size: float) -> None:
+        """The practice lathe's gauge and dial speak through simulated devices, where
+        there are any."""
         stand_ins = self._hub.stand_ins.values() if self._hub is not None else ()
-        for one in stand_ins:
-            if one.kind == "gauge":
-                one.send(size)
-                return
+        one = next((one for one in stand_ins if one.kind == kind), None)
+        if one is not None and kind == "gauge":
+            one.send(size)
+        elif one is not None:
+            one.show(X=size)
 
     def take_in_hand(self) -> None:
         """What a device has in hand, into the focused reading."""
@@ -501,7 +509,8 @@ class MainWindow(QMainWindow):
             page.go_on_from(before)
         page.left.connect(self.show_start)
         page.full_screen_left.connect(self.at_the_machine)
-        page.measured.connect(self._say_on_wire)
+        page.measured.connect(lambda size: self._say_on_wire("gauge", size))
+        page.dialled.connect(lambda at: self._say_on_wire("readout", at))
         self.setWindowTitle("Practice · Machinon")
         self._show_page(page)
         self._refresh_page = self.show_practice

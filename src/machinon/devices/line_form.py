@@ -111,6 +111,28 @@ def _figures(groups: Mapping[str, str | None]) -> list[tuple[str, str, str]]:
     return [(axis, one, "-" if sign in ("-", "−") else "") for axis, one, sign in found]
 
 
+def axes_told(typed: str) -> tuple[dict[str, str], tuple[str, ...]]:
+    """Axes as they are told, `A=X, B=-Y`: ours by what the line calls them, and those
+    of ours that count the other way round. Raises BadInput on `axes`.
+
+    >>> axes_told("A=X, B=-Y")
+    ({'A': 'X', 'B': 'Y'}, ('Y',))
+    """
+    axes: dict[str, str] = {}
+    turned: list[str] = []
+    for word in re.split(r"[,;\s]+", typed.strip()):
+        if not word:
+            continue
+        found = re.fullmatch(r"(\w*)=([+-]?)([A-Za-z])", word)
+        if found is None:
+            raise BadInput("axes", f"{word} is none: A=X or B=-Y is how it is told.")
+        own = found[3].upper()
+        axes[found[1]] = own
+        if found[2] == "-":
+            turned.append(own)
+    return axes, tuple(turned)
+
+
 @functools.lru_cache(maxsize=64)
 def compiled(pattern: str) -> re.Pattern[str]:
     """A pattern ready to be used. Raises BadInput on `pattern`."""

@@ -76,12 +76,14 @@ class PracticePage(QWidget):
     """All of practice. Nothing here touches the shop that is open.
 
     Signals: left(); full_screen_left(); measured(size: float) when the gauge was
-    picked up, mm, so that a simulated one can say it on its wire.
+    picked up, and dialled(at: float) when the dial was wound, mm as it shows, so that
+    simulated devices can say it on their wires.
     """
 
     left = Signal()
     full_screen_left = Signal()
     measured = Signal(float)
+    dialled = Signal(float)
 
     def __init__(
         self,
@@ -313,6 +315,7 @@ class PracticePage(QWidget):
         set_part(self.try_button, "main" if ready else "")
         self.heard.setText(job.heard or "The work turns true in the chuck.")
         self._show_gauge()
+        self.dialled.emit(job.dial.shows(job.exercise.lathe.setting, job.touch))
 
     def _show_gauge(self) -> None:
         assert self.job is not None

@@ -516,6 +516,11 @@ class CutView(StageView):
             ("To the fits", lambda: self.bench.go("fits", 0)),
         )
 
+    def use_instrument(self, id: str) -> None:
+        """Read with this instrument from now on, where it can read the surface."""
+        if self.instrument.findData(id) >= 0 and id != self.job.job.log.instrument:
+            self.job.set_cutting("instrument", id)
+
     @property
     def wanted(self) -> dict[str, float]:
         """Where the line at hand wants the axes of a read-out, mm."""

@@ -363,6 +363,12 @@ class ProofView(StageView):
         self.refresh()
         self.reading.edit.setFocus()
 
+    def use_instrument(self, id: str) -> None:
+        """Read with this instrument from now on, where it can read the line."""
+        at = self.instrument.findData(id)
+        if at >= 0:
+            self.instrument.setCurrentIndex(at)
+
     def _instrument_inch(self) -> bool:
         id = self.instrument.currentData()
         return bool(id) and self.job.shop.instrument(id).inch

@@ -671,6 +671,12 @@ class SurveyView(StageView):
         id = self.instrument.currentData()
         return bool(id) and self.job.shop.instrument(id).inch
 
+    def use_instrument(self, id: str) -> None:
+        """Read with this instrument from now on, where it can read the surface."""
+        at = self.instrument.findData(id)
+        if at >= 0:
+            self.instrument.setCurrentIndex(at)
+
     def _on_instrument_chosen(self) -> None:
         id = self.instrument.currentData()
         if not id:

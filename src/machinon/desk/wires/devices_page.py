@@ -21,11 +21,23 @@ from machinon.desk.widgets import (
 )
 from machinon.desk.wires.hub import Hub
 from machinon.devices.device import PARITIES, RATES, Device, device_of
-from machinon.devices.line_form import FORMS, LineForm, NotUnderstood
-from machinon.devices.stand_in import StandIn
+from machinon.devices.line_form import (
+    FORMS,
+    LineForm,
+    NotUnderstood,
+    axes_told,
+)
+from machinon.devices.stand_in import Misbehaving, StandIn
 from machinon.devices.teaching import LinePart, parts_of, taught
 
 SHOWN = 14  # lines
+FAULTS = {
+    "it behaves": Misbehaving(),
+    "it drops out now and then": Misbehaving(drop=6.0),
+    "a third of its lines is damaged": Misbehaving(garble=0.3),
+    "it floods: 2000 lines a second": Misbehaving(flood=2000.0),
+    "it creeps by a hundredth a minute": Misbehaving(drift=0.01),
+}
 KINDS = {
     "gauge": "a gauge: each line is a reading",
     "readout": "a read-out: its last line counts",
@@ -63,6 +75,10 @@ class DevicesPage(QWidget):
             button("Simulated read-out", lambda: self.simulate("readout")),
         )
         column.addWidget(label("To try it with nothing plugged in", "faint", wrap=True))
+        self.fault = narrow_combo("How the simulated wire behaves")
+        for words, fault in FAULTS.items():
+            self.fault.addItem(words, fault)
+        column.addWidget(self.fault)
         column.addWidget(self.tries)
         middle = QVBoxLayout()
         middle.setContentsMargins(px(14), px(10), px(14), px(10))
@@ -113,6 +129,7 @@ class DevicesPage(QWidget):
         self.name = Field("Name", None)
         self.port = Field("Where: /dev/ttyUSB0 or socket://HOST:PORT", None)
         self.ask = Field("What asks it for a figure; empty: it sends by itself", None)
+        self.axes = Field("Axes called or counted otherwise: A=X, B=-Y", None)
         for key, words in KINDS.items():
             self.kind.addItem(words, key)
         for key, one in FORMS.items():
@@ -133,7 +150,7 @@ class DevicesPage(QWidget):
         fields.setContentsMargins(0, 0, px(6), 0)
         line = Abreast(2, self.rate, self.parity)
         top = (self.name, self.kind, self.port, self.form, self.unit)
-        for one in (*top, line, self.ask, self.instrument):
+        for one in (*top, line, self.axes, self.ask, self.instrument):
             fields.addWidget(one)
         fields.addStretch(1)
         column.addWidget(scrolled(inside), 1)
@@ -216,9 +233,12 @@ class DevicesPage(QWidget):
         """Listen to the device that was typed."""
         for field in (self.name, self.port, self.ask):
             field.accept()
+        self.axes.accept()
         form = FORMS[self.form.currentData()]
-        form = LineForm(form.name, form.pattern, self.unit.currentData())
         try:
+            axes, turned = axes_told(self.axes.text())
+            unit = self.unit.currentData()
+            form = LineForm(form.name, form.pattern, unit, axes, turned)
             device = device_of(
                 self._new_id(),
                 self.name.text(),
@@ -231,8 +251,8 @@ class DevicesPage(QWidget):
                 instrument=self.instrument.currentData(),
             )
         except BadInput as error:
-            field = {"name": self.name, "port": self.port}.get(error.key, self.name)
-            field.refuse(error.message)
+            fields = {"port": self.port, "axes": self.axes}
+            fields.get(error.key, self.name).refuse(error.message)
             return
         self.name.clear()
         self.port.clear()
@@ -257,7 +277,8 @@ class DevicesPage(QWidget):
 
     def simulate(self, kind: str) -> None:
         """Start a stand-in and listen to it."""
-        stand_in = StandIn(kind)  # type: ignore[arg-type]
+        fault = self.fault.currentData()
+        stand_in = StandIn(kind, fault=fault)  # type: ignore[arg-type]
         stand_in.start()
         id = self._new_id()
         words = "Simulated gauge" if kind == "gauge" else "Simulated read-out"
