@@ -126,14 +126,15 @@ class StartPage(QWidget):
     """The jobs at the left, the shop at the right.
 
     Signals: job_chosen(id: str); new_job_requested(); daybook_requested();
-    reckoner_requested(); shop_requested(); changed() when a job was renamed, put
-    away, brought back or deleted.
+    reckoner_requested(); practice_requested(); shop_requested(); changed() when a job
+    was renamed, put away, brought back or deleted.
     """
 
     job_chosen = Signal(str)
     new_job_requested = Signal()
     daybook_requested = Signal()
     reckoner_requested = Signal()
+    practice_requested = Signal()
     shop_requested = Signal()
     changed = Signal()
 
@@ -151,6 +152,7 @@ class StartPage(QWidget):
         heading.setMinimumHeight(px(40))
         head.addWidget(heading)
         head.addStretch(1)
+        head.addWidget(button("Practice", self.practice_requested.emit))
         head.addWidget(button("Reckoner", self.reckoner_requested.emit))
         self.new = button("New job", self.new_job_requested.emit, "main")
         head.addWidget(self.new)

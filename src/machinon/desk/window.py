@@ -355,6 +355,7 @@ class MainWindow(QMainWindow):
         page.new_job_requested.connect(self.new_job)
         page.daybook_requested.connect(self.show_daybook)
         page.reckoner_requested.connect(self.show_reckoner)
+        page.practice_requested.connect(self.show_practice)
         page.shop_requested.connect(self.show_shop)
         page.changed.connect(self.show_start)
         self._start = page
