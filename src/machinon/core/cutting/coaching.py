@@ -4,7 +4,6 @@ import difflib
 import functools
 import math
 import typing
-from collections.abc import Iterator
 from typing import Any, Literal
 
 import msgspec
@@ -148,9 +147,9 @@ def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
     fields = _fields(kind)
     for key, value in message.items():
         if key in fields:
-            inner = next((t for t in _structs(fields[key])), None)
-            for one in value if isinstance(value, list) else [value]:
-                if inner is not None:
+            inner = fields[key]
+            if inner is not None:
+                for one in value if isinstance(value, list) else [value]:
                     _spelled(one, inner, f"{path}{key}.")
             continue
         near = difflib.get_close_matches(str(key), fields, 1, 0.75)
@@ -160,16 +159,16 @@ def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
 
 
 @functools.cache
-def _fields(kind: type[msgspec.Struct]) -> dict[str, Any]:
-    """What each key of a structure holds."""
-    return {one.name: one.type for one in msgspec.structs.fields(kind)}
+def _fields(kind: type[msgspec.Struct]) -> dict[str, type[msgspec.Struct] | None]:
+    """The keys of a structure, each with the structure that it may hold."""
+    return {one.name: _struct(one.type) for one in msgspec.structs.fields(kind)}
 
 
-def _structs(kind: Any) -> Iterator[type[msgspec.Struct]]:
-    """The structures that a field may hold."""
+def _struct(kind: Any) -> type[msgspec.Struct] | None:
     for one in (kind, *typing.get_args(kind)):
         if isinstance(one, type) and issubclass(one, msgspec.Struct):
-            yield one
+            return one
+    return None
 
 
 def _warnings(state: CutState, said: Request, action: str) -> list[str]:

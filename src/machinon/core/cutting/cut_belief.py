@@ -34,10 +34,10 @@ FINDS, FINDS_SIGMA = 0.65, 0.15  # part of it that a pass without infeed takes
 # mm by which a reading slips, and how often: a line, a figure, a whole turn
 SLIPS = ((0.015, 0.004), (0.15, 0.0055), (5.0, 0.0005))
 ALIKE = 6  # sigmas within which two odd readings say the same
-KEPT, LEAST_CHANCE = 60, 1e-5  # distributions side by side
+KEPT, LEAST_CHANCE = 36, 1e-5  # distributions side by side
 RULED_OUT = 0.03  # of the likeliest: less counts for nothing where one figure is told
 REMEMBERED = 100  # lines of a log of which each one's belief is kept
-LIKELY = 2e-3  # of those that are looked ahead with
+LIKELY = 8e-3  # of those that are looked ahead with
 
 
 @dataclass(frozen=True, slots=True)
