@@ -2,9 +2,12 @@
 
 import unittest
 
+from msgspec.structs import replace
+
 from machinon.core.cutting.cut_state import RATIO, CutEntry
 from machinon.core.job.habits import habit_of
-from machinon.core.job.job import CutLog, Job
+from machinon.core.job.job import CutLog, Job, Work
+from machinon.core.shop.making import Making
 from machinon.core.sizes.fit import FitChoice
 
 
@@ -21,20 +24,46 @@ def cut(share, exists="shaft", lathe="big", cuts=4, joint="shaft"):
     return Job("j", "a job", lathe=lathe, fits=(fit,), cuts={"1": log})
 
 
+LIKE = Job("new", "a new one", lathe="big")
+
+
+def made_of(job, metal, family="stud"):
+    """The same job, its fit on a piece of a family in a metal."""
+    work = Work(making=Making(family, material=metal), fits={"a": 1}, cutting=1)
+    return replace(job, works=(work,))
+
+
 class Habits(unittest.TestCase):
     def test_nothing_cut_is_as_usual_anywhere(self):
-        self.assertEqual(habit_of([], "big", True).share, RATIO)
-        self.assertEqual(habit_of([Job("j", "a job")], "big", True).count, 0)
+        self.assertEqual(habit_of([], LIKE, "shafts").share, RATIO)
+        self.assertEqual(habit_of([Job("j", "a job")], LIKE, "shafts").count, 0)
 
     def test_bores_by_a_slim_bar_take_less_and_shafts_are_kept_apart(self):
         jobs = [cut(0.8), cut(0.82), cut(0.8), cut(0.98, "hole")]
-        bores = habit_of(jobs, "big", False)
+        bores = habit_of(jobs, LIKE, "bores")
         self.assertEqual(bores.count, 3)
         self.assertTrue(0.82 < bores.share < 0.91, bores)
-        shafts = habit_of(jobs, "big", True)
+        shafts = habit_of(jobs, LIKE, "shafts")
         self.assertEqual(shafts.count, 1)
         self.assertGreater(shafts.share, 0.95)
 
+    def test_the_same_metal_counts_twice(self):
+        """Two surfaces as usual, 0.97; one of brass at 0.96 and one of steel at 0.8:
+        for steel (2 × 0.97 + 0.96 + 2 × 0.8) / 5, for brass it is the other way."""
+        jobs = [made_of(cut(0.96), "brass"), made_of(cut(0.8), "steel")]
+        found = {
+            metal: habit_of(jobs, made_of(LIKE, metal), "bores").share
+            for metal in ("steel", "brass", "bronze")
+        }
+        self.assertTrue(found["steel"] < found["bronze"] < found["brass"], found)
+
+    def test_lengths_are_learned_within_a_kind_of_piece(self):
+        slots = [made_of(cut(0.9, joint="slot"), "steel", "t-nut-strip")]
+        for family, count in (("t-nut-strip", 1), ("stud", 0)):
+            like = made_of(LIKE, "steel", family)
+            self.assertEqual(habit_of(slots, like, "lengths").count, count)
+        self.assertEqual(habit_of(slots, LIKE, "bores").count, 0)
+
     def test_another_lathe_two_cuts_and_a_slot_tell_nothing(self):
         for job in (cut(0.8, lathe="small"), cut(0.8, cuts=2), cut(0.8, joint="slot")):
-            self.assertEqual(habit_of([job], "big", False).count, 0)
+            self.assertEqual(habit_of([job], LIKE, "bores").count, 0)

@@ -27,7 +27,7 @@ from machinon.core.job.fit_plan import (
     fit_plan,
     with_bolts,
 )
-from machinon.core.job.habits import Habit
+from machinon.core.job.habits import Cuts, Habit
 from machinon.core.job.job import STAGES, Job, Stage, Work
 from machinon.core.job.made_here import aids_of, holes_of, made_in_order, stand_in
 from machinon.core.job.made_piece import joint_told, ruled_by_fits, worked_out
@@ -182,10 +182,10 @@ def plan_of(
     lathe: Lathe | None,
     pieces: Mapping[str, Piece],
     mill: Machine | None = None,
-    used_to: Callable[[bool], Habit] | None = None,
+    used_to: Callable[[Cuts], Habit] | None = None,
 ) -> Plan:
     """Work a job out. pieces: those the job names, by id; mill: where blocks are made;
-    used_to: what the lathe is used to take of shafts (True) or of bores. Never raises
+    used_to: what the lathe is used to take of such cuts. Never raises
     for a half-filled job: what is not known is named in `missing` and `open`."""
     measured = {
         (piece.id, surface.id): measure(surface, shop, piece.material)
@@ -198,8 +198,10 @@ def plan_of(
     plan = drawing.plan_of(job.at)
     dial = dial_for(plan.at_machine, plan.made, lathe, mill)
     fit = plan.at_machine
-    turned = dial is not None and not dial.straight
-    habit = used_to(fit.choice.exists == "hole") if used_to and fit and turned else None
+    habit = None
+    if used_to is not None and fit is not None and dial is not None:
+        side: Cuts = "shafts" if fit.choice.exists == "hole" else "bores"
+        habit = used_to("lengths" if dial.straight else side)
     state, advice = _cutting(job, shop, dial, fit, habit or Habit())
     plan = replace(plan, dial=dial, cut_state=state, advice=advice, habit=habit)
     return _with_open(_proved(plan))

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
-from machinon.core.job.habits import Habit, habit_of
+from machinon.core.job.habits import Cuts, Habit, habit_of
 from machinon.core.job.job import Job, Stage
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.quantity import length_text
@@ -72,18 +72,24 @@ class JobAtHand:
     def _planned(self, job: Job, shop: Shop, pieces: Mapping[str, Piece]) -> Plan:
         return plan_of(job, shop, self.lathe, pieces, self._mill, self._used_to)
 
-    def _used_to(self, external: bool) -> Habit:
-        return self._habits[external]
-
-    # worked out once, and only where something is at the machine
-    @functools.cached_property
-    def _habits(self) -> dict[bool, Habit]:
+    def _used_to(self, what: Cuts) -> Habit:
         """What the lathe took in its last jobs; this one's own cuts speak later."""
+        at = (self.job.cutting, what)
+        if at not in self._habits:
+            self._habits[at] = habit_of(self._other_jobs, self.job, what)
+        return self._habits[at]
+
+    @functools.cached_property
+    def _habits(self) -> dict[tuple[int, Cuts], Habit]:
+        """As far as they were asked for, by the fit at the machine."""
+        return {}
+
+    # read once, and only where something is at the machine
+    @functools.cached_property
+    def _other_jobs(self) -> list[Job]:
         others = [one.id for one in self.file.entries("job") if one.id != self.job.id]
         found = [self.file.get(id) for id in others[:LAST_JOBS]]
-        jobs = [one for one in found if isinstance(one, Job)]
-        sides = (True, False)
-        return {side: habit_of(jobs, self.job.lathe, side) for side in sides}
+        return [one for one in found if isinstance(one, Job)]
 
     # read once, as the shelves are: a job does not change it
     @functools.cached_property
