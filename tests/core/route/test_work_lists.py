@@ -44,6 +44,35 @@ def figures(line):
     }
 
 
+class Dovetails(unittest.TestCase):
+    def test_the_second_flank_is_cut_by_what_the_pins_read(self):
+        """Its foot 74.247 wide at 60°, pins of 12: 74.247 − 12 (1 + cot 30°) = 41.463
+        between; at 41.100 there is 0.363 to come off, one for one."""
+        lines = listed("dovetail-stop", "flanks")
+        self.assertEqual([one.key for one in lines],
+                         ["rough", "depth", "first", "pins", "climb", "try"])  # fmt: skip
+        pins = figures(lines[3])
+        self.assertEqual(pins["Between them it shall read"], 41.463)
+        read = listed("dovetail-stop", "flanks", **{"flanks.between": "41.1"})[3]
+        self.assertEqual(figures(read)["Still to come off"], 0.363)
+        small = listed("dovetail-stop", "flanks", **{"flanks.pins": "6"})[3]
+        self.assertAlmostEqual(figures(small)["Between them it shall read"],
+                               74.247 - 6 * (1 + math.sqrt(3)), 2)  # fmt: skip
+        self.assertIn("pass-1", [one.key for one in
+                                 listed("dovetail-stop", "rough-slot")])  # fmt: skip
+
+
+class Hexagons(unittest.TestCase):
+    def test_what_the_first_flat_reads_sets_the_others(self):
+        """27.713 round, 24 across: 1.856 down, 25.856 to the far side. It reads 25.9:
+        the others go 0.044 deeper."""
+        for read, down in (({}, 1.856), ({"mill-hexagon.far": "25.9"}, 1.9)):
+            lines = listed("hexagon-screw", "mill-hexagon", **read)
+            self.assertEqual(lines[1].asks[0], "mill-hexagon.far")
+            self.assertEqual(figures(lines[1])["Down"], 1.856)
+            self.assertEqual(figures(lines[2])["Down"], down)
+
+
 class WhatMayNotBeHurried(unittest.TestCase):
     def test_a_ground_nose_is_read_cold_and_sparked_out(self):
         """0.2 left on a side of 20: 0.19 of it in passes of 10 µm, the last 20 µm on

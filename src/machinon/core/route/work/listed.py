@@ -7,6 +7,7 @@ from machinon.core.piece.features import (
     Bore,
     Cone,
     CrossHoles,
+    FlankedSlot,
     Flats,
     Holes,
     Keyway,
@@ -28,6 +29,7 @@ from machinon.core.route.work.holes import (
 )
 from machinon.core.route.work.lines import Line, Machines, WorkList
 from machinon.core.route.work.milling import (
+    dovetail_list,
     flats_list,
     keyway_list,
     slits_list,
@@ -72,7 +74,9 @@ def _of_feature(
         case Keyway() if step.operation == "keyway":
             return keyway_list(one)
         case Flats() if step.operation == "mill":
-            return flats_list(step, one, at)
+            return flats_list(step, one, at, ways)
+        case FlankedSlot() if one.floor > one.mouth and not step.leaves:
+            return dovetail_list(step, one, ways)
         case Slits():
             return slits_list(one, at)
         case SixFaces() if step.operation == "square":

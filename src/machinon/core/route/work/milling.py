@@ -3,6 +3,7 @@ by how much. Source: geometry; how deep a pass goes is a shop rule.
 """
 
 import math
+from collections.abc import Mapping
 
 from machinon.core.fits.keyway import crown
 from machinon.core.piece.body import Block
@@ -25,12 +26,14 @@ from machinon.core.piece.features import (
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import Line, Machines, Shown, WorkList
+from machinon.core.route.work.lines import Line, Machines, Shown, WorkList, way
 from machinon.core.route.work.turns import turned_on
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
 LAST = 0.2  # mm left for the last pass over the whole
+PINS = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 16.0, 20.0)  # mm, as dowels come
+PIN_SHARE = 0.8  # of the largest pin that sits in the corner
 ARC = 3.0  # mm: shorter than this it is a piece of a round corner
 SHAPED = 0.1  # mm a pass of a keyway that is pulled through a bore
 
@@ -104,6 +107,79 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
         ),
     )
     return WorkList(lines)
+
+
+def dovetail_list(
+    step: StepTold, one: FlankedSlot, ways: Mapping[str, str]
+) -> WorkList:
+    """A dovetail slot: its first flank by the edge, its second by what the pins say."""
+    asked = {
+        "angle": 90.0 - one.half_angle,
+        "width_bottom": one.floor,
+        "depth": one.depth,
+        "internal": True,
+    }
+    most = float(reckon("dovetail", {**asked, "pin": 1.0})["pin_max"])
+    sizes = [pin for pin in PINS if pin <= PIN_SHARE * most] or [PINS[0]]
+    pins = way(
+        f"{step.key}.pins",
+        "Pins",
+        tuple((f"{pin:g}", f"pins of {pin:g} mm") for pin in reversed(sizes)),
+        ways,
+    )
+    answer = reckon("dovetail", {**asked, "pin": float(pins.chosen)})
+    wanted = float(answer["between_pins"])
+    key = f"{step.key}.between"
+    read = float(ways.get(key) or 0.0)
+    left = [Shown("Still to come off", wanted - read)] if read else []
+    lines = (
+        Line(
+            "rough",
+            "Rough a plain slot",
+            (
+                Shown("Middle from the edge", one.at),
+                Shown("Wide", max(one.mouth - 2 * LAST, one.mouth / 2)),
+                Shown("Deep", one.depth - LAST),
+            ),
+            "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
+        ),
+        Line(
+            "depth",
+            "Cutter down to depth, the spindle locked",
+            (Shown("Deep", one.depth),),
+            "One depth for both flanks. A cutter that is lower than the form leaves a "
+            "flat: look before it is deep.",
+        ),
+        Line(
+            "first",
+            "The first flank, against the feed",
+            (Shown("Its foot from the edge", one.at - one.floor / 2),),
+            "Then lock that side: everything else is measured from it.",
+        ),
+        Line(
+            "pins",
+            "The second flank, by what the pins say",
+            (
+                Shown("Pins ⌀", float(pins.chosen)),
+                Shown("Between them it shall read", wanted, step=0.001),
+                *left,
+            ),
+            "Read when it is nearly there, both pins wiped and pressed home. What is "
+            "missing is what the slide goes: one for one.",
+            asks=(key, "Read between the pins"),
+        ),
+        Line(
+            "climb",
+            "The last pass, climbing, a few hundredths",
+            note="Table nearly locked: it leaves a smooth flank. Read once more.",
+        ),
+        Line(
+            "try",
+            "Its mate goes in while it is held",
+            note="Burrs off first; with its gib in the play that was wanted.",
+        ),
+    )
+    return WorkList(lines, (pins,), (answer,))
 
 
 def sunk_list(step: StepTold) -> WorkList | None:
@@ -327,10 +403,16 @@ def keyway_list(one: Keyway) -> WorkList:
     return WorkList((first, *passes, *last))
 
 
-def flats_list(step: StepTold, one: Flats, at: Machines) -> WorkList:
-    """Flats round a turned piece, each as deep as the others."""
+def flats_list(
+    step: StepTold, one: Flats, at: Machines, ways: Mapping[str, str]
+) -> WorkList:
+    """Flats round a turned piece, each as deep as the first one showed."""
     _, radius = step.before.radii((one.start + one.end) / 2)
-    deep = radius - one.across / 2
+    deep, far = radius - one.across / 2, radius + one.across / 2
+    key = f"{step.key}.far"
+    read = float(ways.get(key) or 0.0)
+    # what the first left too much, all go deeper by
+    others = deep + (read - far if read else 0.0)
     answers: list[Answer] = []
     lines = [
         Line(
@@ -341,16 +423,23 @@ def flats_list(step: StepTold, one: Flats, at: Machines) -> WorkList:
         )
     ]
     for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
-        figures = [*turned, Shown("Down", deep)]
-        note = ""
+        figures = [*turned, Shown("Down", others if n else deep)]
+        note, asks = "", ("", "")
         if n == 0:
-            figures.append(Shown("Flat to far side", radius + one.across / 2))
-            note = "Measure after the first: it tells what all the others will be."
+            figures.append(Shown("Flat to far side", far))
+            note = "Measure after the first: the others go by what it reads."
+            asks = key, "It reads, flat to far side"
         elif 2 * n == one.count:
             figures.append(Shown("Across two", one.across))
             note = "Opposite the first: now it is read across both."
         lines.append(
-            Line(f"flat-{n + 1}", f"Flat {n + 1} of {one.count}", tuple(figures), note)
+            Line(
+                f"flat-{n + 1}",
+                f"Flat {n + 1} of {one.count}",
+                tuple(figures),
+                note,
+                asks=asks,
+            )
         )
     return WorkList(tuple(lines), answers=tuple(answers))
 
