@@ -6,7 +6,7 @@ from dataclasses import replace
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.route.operations import route_told
-from machinon.core.route.own_tools import own_tool
+from machinon.core.route.own_tools import own_collet, own_tool
 from machinon.core.shop.belongings import STARTER_SETS, Belongings, Item, with_items
 from tests.scenario import planned
 
@@ -19,6 +19,24 @@ def shelf(*sets: str, items: tuple[Item, ...] = ()) -> Belongings:
         if one.key in sets:
             made = with_items(made, one.items())
     return made
+
+
+class OwnCollets(unittest.TestCase):
+    def test_the_collet_that_closes_on_the_shank_is_named(self):
+        """A shank of 19.98: one that closes from 20 to 19 has it, 16 is too small."""
+        arbor = make(families()["collet-arbor"], {})
+        wide = arbor.body.feature("shank").diameter
+        self.assertAlmostEqual(wide, 19.98)
+        right = Item("collet", "collet 20", 19.0, second=20.0)
+        small = Item("collet", "collet 16", 15.0, second=16.0)
+        for items, says in (
+            ((small, right), "Your collet 20 holds"),
+            ((small,), "collet 16 is nearest"),
+        ):
+            held = Belongings("holding", "Holding", items)
+            self.assertIn(says, own_collet(arbor, held, False))
+        self.assertEqual(own_collet(arbor, Belongings("holding", "H", ()), False), "")
+        self.assertEqual(own_collet(make(families()["stud"], {}), held, False), "")
 
 
 class OwnTools(unittest.TestCase):

@@ -49,8 +49,8 @@ class Dovetails(unittest.TestCase):
         """Its foot 74.247 wide at 60°, pins of 12: 74.247 − 12 (1 + cot 30°) = 41.463
         between; at 41.100 there is 0.363 to come off, one for one."""
         lines = listed("dovetail-stop", "flanks")
-        self.assertEqual([one.key for one in lines],
-                         ["rough", "depth", "first", "pins", "climb", "try"])  # fmt: skip
+        keys = [one.key for one in lines]
+        self.assertEqual(keys, ["rough", "depth", "first", "pins", "climb", "try"])
         pins = figures(lines[3])
         self.assertEqual(pins["Between them it shall read"], 41.463)
         read = listed("dovetail-stop", "flanks", **{"flanks.between": "41.1"})[3]
@@ -60,6 +60,9 @@ class Dovetails(unittest.TestCase):
                                74.247 - 6 * (1 + math.sqrt(3)), 2)  # fmt: skip
         self.assertIn("pass-1", [one.key for one in
                                  listed("dovetail-stop", "rough-slot")])  # fmt: skip
+        own = Machines(LATHE, pins=(3.0, 5.5, 40.0))
+        pins = listed("dovetail-stop", "flanks", at=own)[3]
+        self.assertEqual(figures(pins)["Pins ⌀"], 5.5, "the largest of one's own")
 
 
 class Hexagons(unittest.TestCase):

@@ -1,8 +1,10 @@
 """What the shop's own shelf has for a step of the route."""
 
+from machinon.core.piece.family import Made
 from machinon.core.piece.features import (
     Bore,
     CrossHoles,
+    Cylinder,
     FlankedSlot,
     Holes,
     Keyway,
@@ -57,6 +59,24 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
             inner, _ = step.before.radii((one.start + one.end) / 2)
             return _own_bar(2 * inner, one.end - one.start, shelf, inch)
     return ""
+
+
+def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
+    """What the shelf of holding says of a shank that goes into a collet, in a sentence;
+    empty where there is none, or no collet is listed."""
+    shank = next((one for one in made.body.features if one.name == "shank"), None)
+    by_collet = any(one.role == "collet" for one in made.family.mates)
+    collets = shelf.of_kind("collet") if shelf is not None else ()
+    if not by_collet or not collets or not isinstance(shank, Cylinder):
+        return ""
+    wide, said = shank.diameter, length_text(shank.diameter, 0.01, inch)
+    # what opens to its very size still lets it in
+    own = [one for one in collets
+           if one.size - SAME <= wide <= (one.second or one.size) + SAME]  # fmt: skip
+    if own:
+        return f"Your {own[0].name} holds the shank of {said}."
+    near = min(collets, key=lambda one: abs((one.second or one.size) - wide))
+    return f"No collet of yours holds {said}: {near.name} is nearest."
 
 
 def _said(own: Item) -> str:

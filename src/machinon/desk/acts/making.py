@@ -31,7 +31,7 @@ from machinon.core.quantity import length_text
 from machinon.core.route.operations import HoldingTold, StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
-from machinon.core.route.own_tools import own_tool
+from machinon.core.route.own_tools import own_collet, own_tool
 from machinon.core.route.work.lines import Machines, WorkList
 from machinon.core.route.work.listed import work_list
 from machinon.core.route.work.set_true import read_round
@@ -196,7 +196,8 @@ class MakingActs(JobAtHand):
         step = self.plan.at_step
         if step is None:
             return WorkList(())
-        at = Machines(self.lathe, self._divider)
+        held = self._holding.of_kind("pin") if self._holding else ()
+        at = Machines(self.lathe, self._divider, tuple(one.size for one in held))
         return work_list(step, at, self.job.work.ways)
 
     @property
@@ -399,14 +400,21 @@ class MakingActs(JobAtHand):
         return own_tool(step, self._tools, self.inch)
 
     def own_stock(self) -> str:
-        """What the shop's rack has for the piece, in a sentence."""
+        """What the shop's rack has for the piece, and a collet for its shank."""
         made = self.plan.made
-        return own_stock(made, self._stock, self.inch) if made is not None else ""
+        if made is None:
+            return ""
+        stock = own_stock(made, self._stock, self.inch)
+        return f"{stock} {own_collet(made, self._holding, self.inch)}".strip()
 
     # read once: they are asked for at every edit, and a job does not change them
     @functools.cached_property
     def _tools(self) -> Belongings | None:
         return self._shelf("tools")
+
+    @functools.cached_property
+    def _holding(self) -> Belongings | None:
+        return self._shelf("holding")
 
     @functools.cached_property
     def _stock(self) -> Belongings | None:

@@ -67,10 +67,12 @@ class WorkList:
 
 @dataclass(frozen=True, slots=True)
 class Machines:
-    """The machines that a step may be worked on; None for one the shop has not."""
+    """The machines that a step may be worked on; None for one the shop has not. pins:
+    the gauge pins that it has, mm."""
 
     lathe: Lathe | None = None
     divider: Machine | None = None
+    pins: tuple[float, ...] = ()
 
 
 def way(

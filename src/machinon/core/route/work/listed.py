@@ -76,7 +76,7 @@ def _of_feature(
         case Flats() if step.operation == "mill":
             return flats_list(step, one, at, ways)
         case FlankedSlot() if one.floor > one.mouth and not step.leaves:
-            return dovetail_list(step, one, ways)
+            return dovetail_list(step, one, at, ways)
         case Slits():
             return slits_list(one, at)
         case SixFaces() if step.operation == "square":

@@ -110,7 +110,7 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
 
 
 def dovetail_list(
-    step: StepTold, one: FlankedSlot, ways: Mapping[str, str]
+    step: StepTold, one: FlankedSlot, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
     """A dovetail slot: its first flank by the edge, its second by what the pins say."""
     asked = {
@@ -120,7 +120,8 @@ def dovetail_list(
         "internal": True,
     }
     most = float(reckon("dovetail", {**asked, "pin": 1.0})["pin_max"])
-    sizes = [pin for pin in PINS if pin <= PIN_SHARE * most] or [PINS[0]]
+    owned = sorted(set(at.pins)) or PINS
+    sizes = [pin for pin in owned if pin <= PIN_SHARE * most][-8:] or [PINS[0]]
     pins = way(
         f"{step.key}.pins",
         "Pins",
