@@ -40,6 +40,20 @@ class SettingUp(unittest.TestCase):
         self.assertIn("right end", answer["advice"])
         self.assertIn("leave it", reckon("vise-tram", {**vise, "last": 0.01})["advice"])
 
+    def test_a_steady_off_to_the_side_turns_a_taper(self):
+        """0.04 towards you at the steady is 0.08 on the diameter; a bar 0.02 thicker
+        there reads 0.01 of it on each side."""
+        read = {"top_chuck": 0, "top_steady": 0.06, "side_chuck": 0,
+                "side_steady": 0.04, "apart": 250}  # fmt: skip
+        answer = reckon("steady-centre", read)
+        self.assertAlmostEqual(answer["lower"], 0.06)
+        self.assertAlmostEqual(answer["cone"], 0.08)
+        self.assertIn("Let it down and push it away", answer["advice"])
+        thick = reckon("steady-centre", {**read, "taper": 0.02})
+        self.assertAlmostEqual(thick["away"], 0.03)
+        still = {**read, "top_steady": 0.002, "side_steady": -0.001}
+        self.assertIn("true over 250", reckon("steady-centre", still)["advice"])
+
     def test_shims_lift_every_corner_to_the_highest(self):
         """A plane that rises 0.08 to the right and 0.03 to the back: with the shims all
         four stand as high. A corner up by 0.04 alone is a hundredth of twist."""

@@ -149,7 +149,13 @@ class MainWindow(QMainWindow):
             from machinon.devices.device import kept_devices
 
             self._hub = Hub()
-            self.hand = HandBar(self.look, self._hub, self.take_size, self._wanted)
+            self.hand = HandBar(
+                self.look,
+                self._hub,
+                self.take_size,
+                self._wanted,
+                lambda: self.file.shop().inch,
+            )
             self._column.addWidget(self.hand)
             self._hub.reading.connect(self._on_reading)
             for device in kept_devices(self.settings.get("devices")):

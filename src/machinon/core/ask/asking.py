@@ -37,6 +37,7 @@ _ALSO = {
     "make-or-buy": "price cost worth hours cheaper bought",
     "head-tram": "tramming mill spindle square table nod tilt",
     "vise-tram": "vice tramming jaw parallel swivel",
+    "steady-centre": "fixed steady rest fingers taper bar height",
     "packing": "shim level corners support rock table faceplate",
     "shortfall": "detent lever clock putty feeler taper pin engagement",
     "runout-apart": "collet seat tool spindle wobble which",

@@ -183,3 +183,70 @@ def _packing(trail: Trail, readings: Sequence[float]) -> dict[str, Any]:
         advice = "Shim, clamp as lightly as it will be, and read all four again."
     trail.notes.append("A reading is plus where the metal stands higher.")
     return {"shims": shims, "twist": twist, "advice": advice}
+
+
+@reckoning(
+    "steady-centre",
+    group="Setting up",
+    title="A steady set to the spindle's axis",
+    usual={
+        "top_chuck": 0.0,
+        "top_steady": 0.06,
+        "side_chuck": 0.0,
+        "side_steady": -0.04,
+        "apart": 250,
+    },
+    inputs=(
+        Input("top_chuck", LENGTH, "on top of a true bar, near the chuck"),
+        Input("top_steady", LENGTH, "on its top, near the steady"),
+        Input("side_chuck", LENGTH, "on the side towards you, near the chuck"),
+        Input("side_steady", LENGTH, "on that side, near the steady"),
+        Input("apart", LENGTH, "from one place to the other", above=0),
+        Input("taper", LENGTH, "by how much the bar is thicker at the steady", 0.0),
+    ),
+    results=(
+        Result("lower", LENGTH, "the bar there, by its fingers (− is to lift it)"),
+        Result("away", LENGTH, "from you, by its fingers (− is towards you)"),
+        Result("cone", LENGTH, "on the diameter that a cut would come out tapered"),
+        Result("advice", TEXT, "which fingers"),
+    ),
+    sources=("geometry: the carriage carries the indicator along the axis",),
+)
+def _steady_centre(
+    trail: Trail,
+    top_chuck: float,
+    top_steady: float,
+    side_chuck: float,
+    side_steady: float,
+    apart: float,
+    taper: float,
+) -> dict[str, Any]:
+    lower = trail.step(
+        "Lower by",
+        f"{top_steady:g} − {top_chuck:g} − {taper:g} / 2",
+        top_steady - top_chuck - taper / 2,
+    )
+    away = trail.step(
+        "Away by",
+        f"{side_steady:g} − {side_chuck:g} − {taper:g} / 2",
+        side_steady - side_chuck - taper / 2,
+    )
+    says = []
+    if abs(lower) >= 0.005:
+        says.append("let it down" if lower > 0 else "lift it")
+    if abs(away) >= 0.005:
+        says.append("push it away from you" if away > 0 else "pull it towards you")
+    told = " and ".join(says)
+    trail.notes.append(
+        "The bar turned by hand, the fingers just touching; the side rules the taper, "
+        "its height hardly. The tool stands at the spindle's height, not the steady's."
+    )
+    return {
+        "lower": lower,
+        "away": away,
+        # the side moves the diameter by twice as much, its height by next to nothing
+        "cone": trail.step("Taper", f"2 × {away:.4g}", 2 * away),
+        "advice": f"{told[:1].upper()}{told[1:]}; read both places again."
+        if told
+        else f"It stands true over {apart:g} mm.",
+    }

@@ -22,9 +22,10 @@ class HandBar(QWidget):
         hub: Hub,
         take: Callable[[float], bool],
         wanted: Callable[[], Mapping[str, float]],
+        inch: Callable[[], bool] = lambda: False,
     ) -> None:
         super().__init__()
-        self.look, self.hub = look, hub
+        self.look, self.hub, self._inch = look, hub, inch
         self._take, self._wanted = take, wanted
         self.row = QHBoxLayout(self)
         self._shape: tuple[object, ...] = ()
@@ -90,13 +91,13 @@ class HandBar(QWidget):
         self.marks[id].set_kind("stop" if stale else "measured")
         if one.device.kind == "gauge":
             hand = one.hand if one.hand is not None else one.last
-            text = "–" if hand is None else length_text(hand, 0.001)
+            text = "–" if hand is None else length_text(hand, 0.001, self._inch())
             self.figures[id, ""].setText(text)  # type: ignore[attr-defined]
             set_ink(self.figures[id, ""], "faint" if one.hand is None else "measured")
             return
         wanted = self._wanted()
         for axis, shown in one.mirror.shown.items():
-            text = f"{axis} {shown:+.3f}"
+            text = f"{axis} {self._signed(shown)}"
             if stale:
                 text += f", {now - one.mirror.at.get(axis, now):.0f} s old"
             if axis in one.mirror.jumped:
@@ -106,9 +107,19 @@ class HandBar(QWidget):
             goal = wanted.get(axis)
             left = None if goal is None else goal - shown
             there = left is not None and abs(left) < FINE
-            words = "" if left is None else "there" if there else f"{left:+.3f} to go"
+            words = (
+                ""
+                if left is None
+                else "there"
+                if there
+                else f"{self._signed(left)} to go"
+            )
             to_go.setText(words)  # type: ignore[attr-defined]
             set_ink(to_go, "proved" if there else "faint" if stale else "cut")
+
+    def _signed(self, size: float) -> str:
+        said = length_text(abs(size), 0.001, self._inch(), unit=False)
+        return f"{'−' if size < 0 else '+'}{said}"
 
     def take(self, id: str) -> None:
         """Put what a gauge sent last into the reading that has the focus."""

@@ -99,4 +99,28 @@ def packing(s: Sketch) -> None:
     s.tell("twist", s.p(0, -0.9), "twist")
 
 
-PICTURES = {"head-tram": head_tram, "vise-tram": vise_tram, "packing": packing}
+def steady_centre(s: Sketch) -> None:
+    """The bar from the side, in chuck and steady: its end where the steady has it."""
+    long = s.v("apart")
+    r = long * 0.09
+    lift = _drawn(s.r("lower")) * long * 0.35
+    s.frame(-long * 0.25, -long * 0.35, long * 1.2, long * 0.35, (5, 4))
+    s.box(-long * 0.2, -long * 0.16, -long * 0.02, long * 0.16, hatch=True)
+    s.shape([(0, -r), (long, lift - r), (long, lift + r), (0, r)])
+    s.line((-long * 0.22, 0), (long * 1.15, 0), "centre", 1.0)
+    for turn in (90.0, 210.0, 330.0):
+        x, y = long * 0.95, lift
+        out = math.sin(math.radians(turn))
+        s.line((x, y + r * out), (x, y + 2.6 * r * out), "cut", 4.0)
+    s.ask("top_chuck", s.p(long * 0.06, r * 2.6), "top")
+    s.ask("top_steady", s.p(long * 0.72, lift + r * 2.6), "top")
+    s.ask("side_chuck", s.p(long * 0.06, -r * 2.6), "side")
+    s.ask("side_steady", s.p(long * 0.72, lift - r * 2.6), "side")
+    s.across("apart", (0, -r), (long * 0.95, -r), -5.5)
+    right = s.p(long * 1.08, 0)[0]
+    s.tell("lower", (right, s.p(0, r * 2)[1]), "lower it by", "left")
+    s.tell("away", (right, s.p(0, -r * 2)[1]), "push it away by", "left")
+
+
+PICTURES = {"head-tram": head_tram, "vise-tram": vise_tram, "packing": packing,
+            "steady-centre": steady_centre}  # fmt: skip
