@@ -82,8 +82,8 @@ class AtTheSimulatedLathe(Wired):
         self.page.simulate("gauge")
         hub = self.window.hub
         readout, link = (one.link for one in hub.on_wire.values())
-        self.assertTrue(self.until(lambda: link._port))
-        time.sleep(0.2)
+        ins = hub.stand_ins.values()
+        self.assertTrue(self.until(lambda: all(one.listened_to for one in ins)))
         page = self.begin(seed="11")
         for _ in range(40):
             if page.job is None:
