@@ -238,16 +238,23 @@ def open_port(device: Device) -> Any:
     import serial
 
     more: dict[str, Any] = {}
-    if "://" not in device.port:
+    url = "://" in device.port
+    if not url:
         more["exclusive"] = True  # one program on a port
-    return serial.serial_for_url(
+    made = serial.serial_for_url(
         device.port,
+        do_not_open=True,
         baudrate=device.rate,
         parity=device.parity,
         timeout=WAIT,
         write_timeout=1.0,
         **more,
     )
+    if url:
+        # what a socket brings at once is new; only a serial port keeps what is old
+        made.reset_input_buffer = lambda: None
+    made.open()
+    return made
 
 
 def _reason(error: Exception) -> str:
