@@ -271,6 +271,12 @@ class RunOut(unittest.TestCase):
         self.assertEqual(best.positions, (0, 1, 0))
         self.assertAlmostEqual(best.left, 0)
 
+    def test_a_hollow_is_told_as_one_and_refuses_nothing(self):
+        """Three jaws within 0.02, the fourth reads 0.11 less: a pit in the casting."""
+        found = reckon("centring", {"readings": [0, 0.02, 0.01, -0.11]})
+        self.assertEqual(found["high_spot"], 270)
+        self.assertAlmostEqual(found["high_spot_height"], -0.12)
+
     def test_one_high_spot_is_no_offset(self):
         found = reckon("centring", {"readings": [10, 10, 10, 22]})
         self.assertEqual(found["high_spot"], 270)

@@ -309,9 +309,12 @@ class Result:
 
     @property
     def is_size(self) -> bool:
-        """Whether it is a size of something, which cannot be under 0."""
-        return self.kind in (quantity.LENGTH, quantity.ANGLE) and (
-            self.key.rpartition("_")[2] in _SIZES
+        """Whether it is a size of something, which cannot be under 0; one that can be
+        says what that means."""
+        return (
+            self.kind in (quantity.LENGTH, quantity.ANGLE)
+            and self.key.rpartition("_")[2] in _SIZES
+            and "negative" not in self.meaning
         )
 
     def kind_of(self, column: str) -> Kind:

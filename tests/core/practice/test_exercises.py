@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.practice.debrief import debrief
-from machinon.core.practice.judged import begin_judged
+from machinon.core.practice.judged import begin_judged, by_the_tips
 from machinon.core.practice.lathe import Habits, PracticeLathe
 from machinon.core.practice.levels import LEVELS, own_settings
 from machinon.core.practice.playing import by_care, by_haste, by_the_coach
@@ -177,6 +177,12 @@ class ByFeel(unittest.TestCase):
                 a, b, c, d = one.readings
                 one.do({"one": (a - c) / 2, "two": (b - d) / 2})
             self.assertTrue(one.ended().inside, level)
+
+    def test_following_the_tips_ends_well_on_nearly_every_machine(self):
+        for kind in ("thread", "taper", "centring"):
+            for level in LEVELS:
+                ends = [by_the_tips(kind, level, seed).inside for seed in range(20)]
+                self.assertGreaterEqual(sum(ends), 17, (kind, level))
 
     def test_what_is_not_possible_is_refused_and_costs_nothing(self):
         one = begin_judged("taper", "usual", 1)

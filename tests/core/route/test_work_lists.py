@@ -163,8 +163,9 @@ class PassesAreCounted(unittest.TestCase):
     def test_turning_ends_on_the_size_and_on_the_dial_that_it_means(self):
         """From 37 to 35 by a dial that counts the diameter: 2.00 off."""
         lines = listed("taper-arbor", "turn-collar")
-        self.assertEqual(figures(lines[0]), {"⌀ it has now": 37})
-        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ then": 35})
+        stop = {"Carriage stops at": 14.8}
+        self.assertEqual(figures(lines[0]), {"⌀ it has now": 37} | stop)
+        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ then": 35} | stop)
 
     def thread(self, **ways):
         """An M27 × 1.5 nut thread on a spindle's rear end."""

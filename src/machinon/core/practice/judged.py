@@ -13,9 +13,12 @@ from typing import Literal
 from machinon.core.errors import BadInput
 from machinon.core.practice.levels import LEVELS, Level, Settings
 from machinon.core.quantity import small_text
+from machinon.core.reckoning import Answer
+from machinon.core.route.work.lines import Line
 from machinon.core.route.work.set_true import set_true
 
 JudgedKind = Literal["thread", "taper", "centring"]
+MOST = 60  # doings after which the coach gives up
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +73,10 @@ class Exercise:
         """What stands before the person now."""
         raise NotImplementedError
 
+    def advised(self) -> dict[str, float]:
+        """The figures that the coach would have now, by ask."""
+        raise NotImplementedError
+
     def tip(self) -> str:
         """What the coach says now."""
         raise NotImplementedError
@@ -102,6 +109,16 @@ def begin_judged(
     kinds: dict[JudgedKind, type[Exercise]]
     kinds = {"thread": Thread, "taper": Taper, "centring": Centring}
     return kinds[kind](kind, level, seed, settings, chance)
+
+
+def by_the_tips(
+    kind: JudgedKind, level: Level, seed: int, own: Settings | None = None
+) -> Judged:
+    """What following the coach gives on the same machine."""
+    made = begin_judged(kind, level, seed, own)
+    while not made.over and made.stops < MOST:
+        made.do(made.advised())
+    return made.ended()
 
 
 # -- a thread to its nut -----------------------------------------------------
@@ -154,15 +171,18 @@ class Thread(Exercise):
             return f"tight after {turns:.0f} turns"
         return "it does not start"
 
-    def tip(self) -> str:
-        if self.over:
-            return "It is over."
+    def advised(self) -> dict[str, float]:
         left = DEEP - self.said
+        near = left <= 0.1 or -STARTS < self.play < 0
+        return {"infeed": LAST if near else round(max(left * LEFT, LAST), 2)}
+
+    def tip(self) -> str:
+        infeed = self.advised()["infeed"]
         if -STARTS < self.play < 0:
-            return f"It starts: go in by {LAST:g} mm, or pass once more without."
-        if left > 0.1:
-            return f"Go in by {max(left * LEFT, LAST):.2f} mm, then less each time."
-        return f"Try the nut after each pass of {LAST:g} mm."
+            return f"It starts: go in by {infeed:g} mm, or pass once more without."
+        if infeed > LAST:
+            return f"Go in by {infeed:.2f} mm, then less each time."
+        return f"Try the nut after each pass of {infeed:g} mm."
 
     def _do(self, typed: Mapping[str, float]) -> None:
         self.said += typed["infeed"]
@@ -232,10 +252,12 @@ class Taper(Exercise):
     def _cuts(self) -> str:
         return f"{self.stops} of {PASSES} light cuts taken"
 
-    def tip(self) -> str:
-        if self.over:
-            return "It is over."
+    def advised(self) -> dict[str, float]:
         by = BLUE / self.rubbed
+        return {"turn": round(-by if self.error > 0 else by)}
+
+    def tip(self) -> str:
+        by = abs(self.advised()["turn"])
         way = "less steep, minus" if self.error > 0 else "steeper, plus"
         return (
             f"Blue over {100 * self.rubbed:.0f} % means about {by:.0f} minutes: turn "
@@ -305,9 +327,21 @@ class Centring(Exercise):
                           enumerate(self.readings, 1))  # fmt: skip
         return Seen("The needle at each jaw", said, "plus where it stands nearer")
 
+    def _told(self) -> tuple[Line, Answer | None]:
+        zero = self.readings[0]
+        needle = [one - zero for one in self.readings]
+        return set_true(needle, 2 * self.limit, "four")
+
+    def advised(self) -> dict[str, float]:
+        _, answer = self._told()
+        found = {"one": 0.0, "two": 0.0}
+        for move in answer["moves"] if answer is not None else ():
+            name = "one" if move["from"] % 180 == 0 else "two"
+            found[name] = round(move["move"] * (1 if move["from"] < 180 else -1), 3)
+        return found
+
     def tip(self) -> str:
-        line, answer = set_true([r - self.readings[0] for r in self.readings],
-                                2 * self.limit, "four")  # fmt: skip
+        line, answer = self._told()
         moves = answer["moves"] if answer is not None else []
         pushes = ", ".join(
             f"from jaw {one['from'] / 90 + 1:.0f} by {one['move']:.3f}" for one in moves

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
-from machinon.core.practice.judged import Exercise, Judged
+from machinon.core.practice.judged import Exercise, Judged, by_the_tips
 from machinon.core.practice.sneak_up import Coached
 from machinon.core.quantity import NUMBER, parse
 from machinon.desk.widgets import (
@@ -145,7 +145,14 @@ class JudgedPage(QWidget):
         set_ink(self.large, ink)
         self.tip.setText(told.lesson)
         self.tip.show()
-        for row, (name, value) in enumerate(told.truths):
+        one = self.exercise
+        coach = by_the_tips(one.kind, one.level, one.seed, one.settings)
+        ended = "it ends well" if coach.inside else "it ends no better"
+        truths = (
+            *told.truths,
+            ("Following the coach", f"{ended}, {coach.stops} stops"),
+        )
+        for row, (name, value) in enumerate(truths):
             self._truths.addWidget(label(name, "faint"), row, 0)
             value_label = label(value, "head")
             self._truths.addWidget(value_label, row, 1, Qt.AlignmentFlag.AlignLeft)

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import Line, WorkList
+from machinon.core.route.work.lines import AXES, Line, WorkList
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
 from machinon.desk.stages.route import speed_text
@@ -135,9 +135,9 @@ class WorkPage(QWidget):
         """Where the line at hand wants the axes of a read-out, mm."""
         figures = self.line.figures if self.line else ()
         return {
-            one.name: float(one.value)
+            AXES[one.name]: float(one.value)
             for one in figures
-            if one.name in ("X", "Y", "Z") and not isinstance(one.value, str)
+            if one.name in AXES and not isinstance(one.value, str)
         }
 
     def refresh(self) -> None:

@@ -9,6 +9,10 @@ from machinon.core.reckoning import Answer
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 
+CARRIAGE = "Carriage stops at"  # mm from the end of the work
+# what figures are of the axes of a read-out
+AXES = {"X": "X", "Y": "Y", "Z": "Z", CARRIAGE: "Z"}
+
 
 @dataclass(frozen=True, slots=True)
 class Shown:

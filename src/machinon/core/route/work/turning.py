@@ -26,10 +26,11 @@ from machinon.core.piece.features import (
     Screw,
     TaperBore,
 )
-from machinon.core.quantity import ANGLE, COUNT, plain
+from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
+    CARRIAGE,
     Line,
     Machines,
     Shown,
@@ -398,12 +399,13 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         given |= {"dial": lathe.dial_reads, "division": lathe.dial_division}
         dial = Dial(lathe.dial_reads, lathe.dial_division)
     answer = reckon("passes", given)
+    stop = _shoulder(step, one)
     lines = [
         Line(
             "touch",
             "Touch the work, dial to 0",
-            (Shown("⌀ it has now", start),),
-            f"{_stop(step, one)}Spindle stopped for every measurement.",
+            (Shown("⌀ it has now", start), *stop),
+            "Spindle stopped for every measurement.",
         )
     ]
     count = len(answer["passes"])
@@ -411,6 +413,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         figures = [
             _set("Dial to", cut["dial"], dial),
             Shown("⌀ then", cut["diameter"]),
+            *stop,
         ]
         last = n == count
         lines.append(
@@ -488,18 +491,16 @@ def ground_list(step: StepTold) -> WorkList | None:
     return WorkList(lines)
 
 
-def _stop(step: StepTold, one: Cylinder | Bore | Groove) -> str:
-    """How far from the end the carriage stops, where there is a shoulder or a floor."""
+def _shoulder(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
+    """Where the carriage stops, from the end, where there is a shoulder or a floor."""
     first, last = step.after.ends
     from_right, from_left = last - one.start, one.end - first
     match one:
         case Cylinder(shoulder="left") | Bore(opens="right"):
-            deep = from_right
+            return (Shown(CARRIAGE, from_right),)
         case Cylinder(shoulder="right") | Bore(opens="left"):
-            deep = from_left
-        case _:
-            return ""
-    return f"Stop the carriage {plain(deep, 2)} mm from the end. "
+            return (Shown(CARRIAGE, from_left),)
+    return ()
 
 
 def _faced(off: float, length: float | None, deep: float) -> list[Line]:
