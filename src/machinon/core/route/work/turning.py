@@ -66,6 +66,7 @@ TRAVEL = 40.0  # mm that the indicator goes along the slide
 # grinding, mm: shop rules for a light grinder or a spindle on the slide
 WHEEL_ROUGH, WHEEL_LAST = 0.01, 0.0025  # to a side and pass
 LAST_GROUND = 0.02  # on the diameter, left for the last passes
+BESIDE = 0.02  # mm beyond a cut that are looked at
 HAND_WARM = 10.0  # degrees over the gauge
 
 
@@ -492,14 +493,33 @@ def ground_list(step: StepTold) -> WorkList | None:
 
 
 def _shoulder(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
-    """Where the carriage stops, from the end, where there is a shoulder or a floor."""
+    """Where the carriage stops, from the end, where a shoulder or a floor is left."""
+    if isinstance(one, Groove):
+        return ()
     first, last = step.after.ends
-    from_right, from_left = last - one.start, one.end - first
-    match one:
-        case Cylinder(shoulder="left") | Bore(opens="right"):
-            return (Shown(CARRIAGE, from_right),)
-        case Cylinder(shoulder="right") | Bore(opens="left"):
-            return (Shown(CARRIAGE, from_left),)
+    radius = one.diameter / 2
+
+    def stands(z: float) -> bool:
+        """Whether metal stands in the tool's way there."""
+        if not first < z < last:
+            return False
+        inner, outer = step.after.radii(z)
+        if isinstance(one, Bore):
+            return inner < radius - BESIDE
+        return outer > radius + BESIDE
+
+    # the side that the feature names, else where metal is left beside it
+    if isinstance(one, Cylinder):
+        side = one.shoulder
+    else:
+        side = {"right": "left", "left": "right"}.get(one.opens, "")
+    left, right = stands(one.start - BESIDE), stands(one.end + BESIDE)
+    if side:
+        left, right = side == "left", side == "right"
+    if left and not right:
+        return (Shown(CARRIAGE, last - one.start),)
+    if right and not left:
+        return (Shown(CARRIAGE, one.end - first),)
     return ()
 
 
