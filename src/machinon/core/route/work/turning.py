@@ -509,10 +509,8 @@ def _shoulder(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...
         return outer > radius + BESIDE
 
     # the side that the feature names, else where metal is left beside it
-    if isinstance(one, Cylinder):
-        side = one.shoulder
-    else:
-        side = {"right": "left", "left": "right"}.get(one.opens, "")
+    walls = {"right": "left", "left": "right"}  # where a bore opens, its floor is not
+    side = one.shoulder if isinstance(one, Cylinder) else walls.get(one.opens, "")
     left, right = stands(one.start - BESIDE), stands(one.end + BESIDE)
     if side:
         left, right = side == "left", side == "right"
