@@ -62,7 +62,7 @@ class Carriers(unittest.TestCase):
 
     def test_its_bore_is_finished_on_its_own_spindle_and_pinned_last(self):
         up = {one.key: [s.key for s in one.steps] for one in route_told(carrier())}
-        self.assertEqual(list(up), ["rear", "bolts", "in-place", "grubs"])
+        self.assertEqual(list(up), ["rear", "bolts", "in-place", "grubs", "tight"])
         place = up["in-place"]
         self.assertLess(place.index("rough-bore"), place.index("bore"))
         self.assertLess(place.index("bore"), place.index("prove-bore"))

@@ -227,7 +227,13 @@ def _bit_steps(s: Values) -> Iterable[Step]:
             "drill",
             (f"bit{i}",),
             note=f"{z:.1f} mm from the rear end. Spot it, drill it under size; the "
-            "bar stays on its jacks or vees.",
+            "bar stays on its jacks or vees."
+            + (
+                " Shifted along them it must not roll: a pin in the first hole against "
+                "a square keeps them in line."
+                if i > 1
+                else ""
+            ),
             key=f"drill-bit{i}",
         )
         if not _square(s):

@@ -369,7 +369,31 @@ def route(s: Values) -> tuple[Holding, ...]:
                 ),
             ),
         ),
+        Holding(
+            "tight",
+            "lathe",
+            "On the spindle it will run on",
+            "Its own bolts are what a tool can hold it by, in either direction.",
+            (_pegged(s),),
+        ),
     )  # fmt: skip
+
+
+def _pegged(s: Values) -> Step:
+    """A tool that sits in the heads of the bolts, to screw the whole on and off."""
+    key = cap_screw(str(s["bolts.screw"])).key
+    return Step(
+        "mount",
+        (),
+        title=f"A peg tool for its bolt heads: pegs to {key:g} mm sockets on "
+        f"⌀{s['bolts.circle']:g}",
+        tool="peg tool",
+        note="It sits in the sockets, so it turns both ways. A spindle without a lock "
+        "is held by a strap round the plate, or hard wood between chuck jaws and bed; "
+        "never by a gear's tooth.",
+        caution="Drive off at the switch; the tool out before it is on again.",
+        key="peg-tool",
+    )
 
 
 FAMILY = Family(

@@ -260,7 +260,10 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step(finish, ("nose",), title="Finish the nose to its band", note=note,
                      fit="nose"),
                 Step("prove", ("nose",), title="Try it in the work before it comes off",
-                     tool="the work, a ring gauge", hold=True, fit="nose"),
+                     tool="the work, a ring gauge", hold=True, fit="nose",
+                     note="It must come off again: the screw back by a turn, a tap on "
+                     "its head, and the taper lets go. See that the key reaches it "
+                     "with the work on."),
             ),
             "centres",
         ),

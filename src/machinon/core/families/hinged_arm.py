@@ -30,7 +30,7 @@ from machinon.core.piece.features import (
     Slot,
 )
 from machinon.core.quantity import ANGLE, COUNT
-from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
 from machinon.core.threads.screws import cap_screw
 
 REACH = 3.5  # diameters that an end mill reaches
@@ -205,6 +205,11 @@ def route(s: Values) -> tuple[Holding, ...]:
         if pair
         else "Holes first: everything after is set by them."
     )
+    if pair and s["arm.handed"]:
+        several += (
+            " Then every other one is turned over: what is sunk into one side goes in "
+            "from the left of one hand and the right of the other."
+        )
     tapped = s["far.thread"] != "none"
     far = (
         (Step("drill", ("far",)), Step("tap", ("far",), note="In the set-up of its "
@@ -255,11 +260,19 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("mill", ("ends",), leaves=0.0, title="Round both ends about their "
                      "holes", caution="Turn it against the cutter: with it the arm is "
                      "snatched round."),
-                Step("deburr", (), title=f"Break every edge, number the {count}" if
-                     pair else ""),
+                Step("deburr", (), title=_marked(s)),
             ),
         ),
     )  # fmt: skip
+
+
+def _marked(s: Values) -> str:
+    """What is said of the edges, and of telling several apart; empty as usual."""
+    count = int(s["arm.count"])
+    if count < 2:
+        return ""
+    hands = ", each with its hand" if s["arm.handed"] else ""
+    return f"Break every edge, number the {count}{hands}"
 
 
 def _swing_steps(s: Values) -> tuple[Step, ...]:
@@ -295,6 +308,7 @@ FAMILY = Family(
         Size("arm.thickness", "thickness", "fork.gap - 0.1", "a little under its fork",
              1, 100, by="clearance", step=0.05, at="arm.height"),
         Size("arm.count", "how many alike", "2", "", 1, 12, COUNT),
+        Size("arm.handed", "left and right hand", "no", kind=FLAG),
         Size("stock.over", "stock on each side", "1.5", "sawn stock", 0, 20),
         Size("pivot.diameter", "hole for the pivot", "pin.diameter", low=1, high=100),
         Size("far.thread", "thread of the far hole", "none", "none: reamed alike",
