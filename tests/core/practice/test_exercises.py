@@ -74,11 +74,11 @@ class SneakingUp(unittest.TestCase):
                 self.assertTrue(start > high if outside else start < low)
 
     def test_the_worse_the_lathe_the_more_the_coach_is_worth(self):
-        """15 of each kind by three hands."""
-        for level, coach_lands in (("calm", 57), ("worn", 40)):
+        """8 of each kind by three hands."""
+        for level, coach_lands in (("calm", 30), ("worn", 20)):
             landed = {
                 hand: sum(hand(begin(kind, level, seed)).inside
-                          for kind in WORDS for seed in range(15))
+                          for kind in WORDS for seed in range(8))
                 for hand in (by_the_coach, by_care, by_haste)
             }  # fmt: skip
             self.assertGreaterEqual(landed[by_the_coach], coach_lands)
