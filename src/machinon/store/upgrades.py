@@ -455,10 +455,12 @@ def _steps_are_worked_by_lines(document: Plain) -> Plain:
 
 def _old_pieces_are_measured(document: Plain) -> Plain:
     """Format 6 to 7: the piece that another is made from is measured as any other; how
-    a fit is worked out follows from what it is for."""
+    a fit is worked out follows from what it is for; a cut says what it is cut with."""
     for fit in document.get("fits", ()):
         if fit.pop("kind") == "thread":
             fit["joint"] = "thread"
+    for log in document.get("cuts", {}).values():
+        log["tool"] = ""
     for one in (document, *document.get("works", ())):
         if one.get("making"):
             one["making"] |= {"old": "", "read_on": {}}

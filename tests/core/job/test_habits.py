@@ -57,6 +57,19 @@ class Habits(unittest.TestCase):
         }
         self.assertTrue(found["steel"] < found["bronze"] < found["brass"], found)
 
+    def test_the_same_bar_counts_twice(self):
+        def by(job, bar):
+            return job.with_log(replace(job.log, tool=bar))
+
+        slim = by(replace(cut(0.8), works=(Work(cutting=1),)), "bar 10")
+        stout = by(replace(cut(0.96), works=(Work(cutting=1),)), "bar 25")
+        found = {
+            bar: habit_of([slim, stout], by(replace(LIKE, works=(Work(cutting=1),)),
+                                            bar), "bores").share
+            for bar in ("bar 10", "bar 25", "")
+        }  # fmt: skip
+        self.assertTrue(found["bar 10"] < found[""] < found["bar 25"], found)
+
     def test_lengths_are_learned_within_a_kind_of_piece(self):
         slots = [made_of(cut(0.9, joint="slot"), "steel", "t-nut-strip")]
         for family, count in (("t-nut-strip", 1), ("stud", 0)):

@@ -13,7 +13,7 @@ from machinon.core.sizes.fit import FLAT_JOINTS
 Cuts = Literal["shafts", "bores", "lengths"]
 TELLS = 3  # measured cuts of a surface from which on it tells something
 ALREADY = 2  # surfaces that what is usual anywhere counts for
-SAME_METAL = 2  # what a surface of the same metal counts for
+SAME = 2  # times that a surface counts for which the metal is the same, or the tool
 DOUBT = 0.004  # mm, two sigma of a reading: of any gauge that is cut by
 
 
@@ -29,21 +29,24 @@ def habit_of(jobs: Iterable[Job], like: Job, what: Cuts) -> Habit:
     """What the lathe of a job took in these ones; mixed with what is usual, which a few
     surfaces do not outweigh.
 
-    Of its own metal they count twice. Lengths are compared within a kind of piece, as
-    one is milled and another turned.
+    Of its own metal they count twice, and cut with its own tool or bar twice as much
+    again. Lengths are compared within a kind of piece, as one is milled and another
+    turned.
     """
-    metal = _made_of(like, str(like.cutting))
+    family, metal = _made_of(like, str(like.cutting))
+    tool = like.log.tool
     total, weight, count = ALREADY * RATIO, float(ALREADY), 0
     for job in jobs:
         if job.lathe != like.lathe:
             continue
         for name, log in job.cuts.items():
-            own = _made_of(job, name)
-            if what == "lengths" and own[0] != metal[0]:
+            other, of = _made_of(job, name)
+            if what == "lengths" and other != family:
                 continue
             share = _share(job, name, log, what)
             if share is not None:
-                counts = SAME_METAL if metal[1] and own[1] == metal[1] else 1
+                counts = SAME if metal and of == metal else 1
+                counts *= SAME if tool and log.tool == tool else 1
                 total += counts * share
                 weight += counts
                 count += 1

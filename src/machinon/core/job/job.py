@@ -20,7 +20,8 @@ class CutLog(msgspec.Struct, frozen=True):
 
     start: measured before the first cut; touch: what the dial showed at touch,
     in its own reading, None until touched; trial: how the mate went on (empty
-    until asked); school: spring passes.
+    until asked); school: spring passes; tool: that of the shelf it is cut with, empty
+    where that is not known.
     """
 
     start: float | None = None
@@ -31,6 +32,7 @@ class CutLog(msgspec.Struct, frozen=True):
     least: float = 0.01
     entries: tuple[CutEntry, ...] = ()
     trial: Literal["", Trial] = ""
+    tool: str = ""
 
     @property
     def pending(self) -> bool:

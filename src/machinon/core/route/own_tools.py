@@ -20,6 +20,7 @@ from machinon.core.shop.belongings import Belongings, Item
 from machinon.core.threads.screw_thread import thread_of
 
 SAME = 0.006  # mm: drills of one size, whatever system names them
+YOURS = "yours: "  # begins what is said of a tool that is there
 ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
@@ -81,7 +82,7 @@ def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
 
 def _said(own: Item) -> str:
     """A tool of the shelf with what is known of it, as that it really cuts 10.03."""
-    return f"yours: {own.name}" + (f" ({own.note})" if own.note else "")
+    return f"{YOURS}{own.name}" + (f" ({own.note})" if own.note else "")
 
 
 def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> str:
@@ -188,13 +189,13 @@ def _own_tap(thread: str, shelf: Belongings) -> str:
     if not shelf.of_kind("tap"):
         return ""
     own = _of_thread("tap", thread, shelf)
-    return f"yours: {own}" if own else f"no {thread} tap on the shelf"
+    return f"{YOURS}{own}" if own else f"no {thread} tap on the shelf"
 
 
 def _own_die(thread: str, shelf: Belongings) -> str:
     """A die that would clean up what is chased; none is missed where there is none."""
     own = _of_thread("die", thread, shelf)
-    return f"yours: {own}, to finish by once it is begun true" if own else ""
+    return f"{YOURS}{own}, to finish by once it is begun true" if own else ""
 
 
 def _of_thread(kind: str, thread: str, shelf: Belongings) -> str:

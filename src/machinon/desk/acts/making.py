@@ -2,6 +2,7 @@
 
 import contextlib
 import functools
+import re
 from dataclasses import dataclass
 from typing import Literal
 
@@ -31,7 +32,7 @@ from machinon.core.quantity import length_text
 from machinon.core.route.operations import HoldingTold, StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
-from machinon.core.route.own_tools import own_collet, own_tool
+from machinon.core.route.own_tools import YOURS, own_collet, own_tool
 from machinon.core.route.work.lines import Machines, WorkList
 from machinon.core.route.work.listed import work_list
 from machinon.core.route.work.set_true import read_round
@@ -610,9 +611,18 @@ class MakingActs(JobAtHand):
         if job.at_dial not in job.cuts:
             suits = self.shop.instruments_for(fit.measured_as, size=fit.aim)
             gauge = suits[0].id if suits else "micrometer"
-            job = job.with_log(CutLog(instrument=gauge))
+            job = job.with_log(CutLog(instrument=gauge, tool=self._tool_of(fit)))
         if job != self.job:
             self._keep(f"To the machine: {fit.choice.name}.", job)
+
+    def _tool_of(self, fit: FitPlan) -> str:
+        """The tool of the shelf that a fit's new half is cut with; empty for none."""
+        steps = (s for up in self.plan.route for s in up.steps)
+        number = fit.choice.number
+        step = next((s for s in steps if number and s.fit == number), None)
+        said = self.own_tool(step) if step is not None else ""
+        name = said.removeprefix(YOURS)
+        return re.split(r" \(|[,;]", name)[0] if said.startswith(YOURS) else ""
 
     def sizes_at_dial(self, step: StepTold) -> tuple[str, ...]:
         """The sizes a step finishes at a slide, to its drawing; diameters first."""
