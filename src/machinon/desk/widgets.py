@@ -142,7 +142,9 @@ class DrawingView(QWidget):
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
-        drawing = self.drawing()
+        # what is to be laid out later is painted as it was until then
+        waits = self._stale and self._later.isActive() and self._drawing is not None
+        drawing = (waits and self._drawing) or self.drawing()
         painter.fillRect(self.rect(), self._look.theme.ink(self._ground))
         paint(painter, drawing, self._look.theme, self._ground)
         if self.hasFocus() and 0 <= self._at < len(drawing.spots):

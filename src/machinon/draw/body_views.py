@@ -455,18 +455,21 @@ def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
             if not isinstance(cut, Sunk):
                 continue
             top, bottom = max(cut.top, 0.0), cut.bottom
-            ends = [
-                cut.frame.at(u, v, d) for u, v in cut.outline for d in (top, bottom)
-            ]
             if abs(cut.frame.into[along]) > 0.5:
-                flat = [(p[across], p[up]) for p in ends[::2]]
+                places = [cut.frame.at(u, v, top) for u, v in cut.outline]
+                flat = [(p[across], p[up]) for p in places]
+                # square to what is looked along, all of it lies as deep
+                depths = [places[0][along], cut.frame.at(0.0, 0.0, bottom)[along]]
             elif isinstance(one, FlankedSlot):
                 found += _flank_edges(one, cut, view, whole)
                 continue
             else:
+                ends = [
+                    cut.frame.at(u, v, d) for u, v in cut.outline for d in (top, bottom)
+                ]
                 left, low, right, high = extent([(p[across], p[up]) for p in ends])
                 flat = list(rectangle(left, low, right, high))
-            depths = [p[along] for p in ends]
+                depths = [p[along] for p in ends]
             seen = min(depths) - 1e-3 <= near <= max(depths) + 1e-3
             role: Role = "outline" if seen else "hidden"
             edges = Polygon(flat).exterior.intersection(whole)

@@ -354,13 +354,16 @@ def _faced(stock: Block, cuts: Sequence[Sunk]) -> tuple[Block, list[Sunk]]:
     low, high = list(stock.low), list(stock.high)
     others = []
     for cut in cuts:
+        if len(cut.outline) != 4:
+            others.append(cut)
+            continue
         ends = [
             cut.frame.at(u, v, d) for u, v in cut.outline for d in (cut.top, cut.bottom)
         ]
         first, last = (
             [side(one) for one in zip(*ends, strict=True)] for side in (min, max)
         )
-        square = len(cut.outline) == 4 and all(
+        square = all(
             point[i] in (first[i], last[i]) for point in ends for i in range(3)
         )
         over = [first[i] <= low[i] and last[i] >= high[i] for i in range(3)]
