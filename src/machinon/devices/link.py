@@ -157,6 +157,8 @@ class Link:
     def _listen(self) -> None:
         rest = b""  # half a line never outlives its port
         asked, heard = 0.0, time.monotonic()
+        if self.device.kind == "gauge":
+            self._tell("live", "listening")  # it speaks when its button is pressed
         ask = self.device.ask.encode("ascii", "replace")
         while not self._ended.is_set():
             now = time.monotonic()
@@ -170,7 +172,7 @@ class Link:
                 rest = rest if len(rest) <= UNFINISHED else b""
                 if self._take([one for one in lines if one.strip()], now):
                     heard = now
-            elif now - heard >= SILENT:
+            elif now - heard >= SILENT and self.device.kind == "readout":
                 self._tell("silent", f"nothing for {SILENT:g} s")
             self._show(now)
 

@@ -258,7 +258,7 @@ def _figure(made: Made, one: Known, inch: bool) -> Figure:
         low, high = band.lower, band.upper
         if band.slot.rules == size.key and low is not None and high is not None:
             ends = low, high
-    ruled = ends is not None or one.by in ("fit", "copy", "chain")
+    ruled = ends is not None or one.by in ("fit", "copy", "chain", "read")
     role: Role = "measured" if ruled else "dimension"
     small = ""
     if isinstance(value, bool):

@@ -2,13 +2,16 @@
 
 from collections.abc import Callable, Mapping
 
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QWidget
 
 from machinon.core.quantity import length_text
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.widgets import Look, MarkView, button, clear_layout, label, set_ink
+from machinon.desk.narrow import Abreast
+from machinon.desk.widgets import Look, MarkView, button, label, set_ink
 from machinon.desk.wires.hub import Hub, OnWire
 
+ABREAST = 8  # cells in a row
 FINE = 0.005  # mm: an axis that is nearer is there
 
 
@@ -27,9 +30,11 @@ class HandBar(QWidget):
         super().__init__()
         self.look, self.hub, self._inch = look, hub, inch
         self._take, self._wanted = take, wanted
-        self.row = QHBoxLayout(self)
+        self.cells = Abreast(ABREAST, held=Qt.AlignmentFlag.AlignVCenter)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(look.px(12), look.px(2), look.px(12), look.px(2))
+        row.addWidget(self.cells)
         self._shape: tuple[object, ...] = ()
-        self._labels: dict[str, object] = {}
         self.setAccessibleName("Devices")
         self.hide()
         hub.changed.connect(self.refresh)
@@ -49,36 +54,40 @@ class HandBar(QWidget):
             self._show(one, now)
 
     def _build(self) -> None:
-        px = self.look.px
-        clear_layout(self.row)
-        self.row.setContentsMargins(px(12), px(3), px(12), px(3))
-        self.row.setSpacing(px(10))
-        self.names: dict[str, QWidget] = {}
-        self.figures: dict[tuple[str, str], QWidget] = {}
-        self.to_go: dict[tuple[str, str], QWidget] = {}
+        """Each device's name with its reading, its axes after it, abreast."""
+        self.names: dict[str, QLabel] = {}
         self.marks: dict[str, MarkView] = {}
+        self.gauges: dict[str, QLabel] = {}
+        self.figures: dict[tuple[str, str], QPushButton] = {}
+        self.to_go: dict[tuple[str, str], QLabel] = {}
+        self.axes: dict[tuple[str, str], QWidget] = {}
+        self.cells.clear()
         for one in self.hub.on_wire.values():
             id = one.device.id
             mark = self.marks[id] = MarkView(self.look, "measured", 15)
-            self.row.addWidget(mark)
-            name = self.names[id] = label(one.device.name, "faint")
-            self.row.addWidget(name)
+            name = self.names[id] = label(one.device.name, "faint", wrap=True)
             if one.device.kind == "gauge":
-                figure = self.figures[id, ""] = label("–", "head", "measured")
-                self.row.addWidget(figure)
+                figure = self.gauges[id] = label("–", "head", "measured")
                 take = button("Take  F8", lambda id=id: self.take(id))
-                self.row.addWidget(take)
+                self._cell(mark, name, figure, take)
                 continue
+            self._cell(mark, name)
             for axis in one.mirror.shown:
-                figure = button(
-                    "", lambda id=id, axis=axis: self._ask(id, axis), "link"
-                )
-                figure.setAccessibleName(f"Axis {axis}")
-                self.figures[id, axis] = figure
-                self.row.addWidget(figure)
+                shown = button("", lambda id=id, axis=axis: self._ask(id, axis), "link")
+                shown.setAccessibleName(f"Axis {axis}")
+                self.figures[id, axis] = shown
                 self.to_go[id, axis] = label("", "large", "cut")
-                self.row.addWidget(self.to_go[id, axis])
-        self.row.addStretch(1)
+                self.axes[id, axis] = self._cell(shown, self.to_go[id, axis])
+
+    def _cell(self, *parts: QWidget) -> QWidget:
+        cell = QWidget()
+        row = QHBoxLayout(cell)
+        row.setContentsMargins(0, 0, 0, 0)
+        for part in parts:
+            row.addWidget(part)
+        row.addStretch(1)
+        self.cells.put(cell)
+        return cell
 
     def _show(self, one: OnWire, now: float) -> None:
         id, stale = one.device.id, one.stale(now)
@@ -87,13 +96,13 @@ class HandBar(QWidget):
             return
         said = "" if one.state == "live" and not one.says.startswith(("sent", "over")) \
             else f": {one.says}"  # fmt: skip
-        name.setText(f"{one.device.name}{said}")  # type: ignore[attr-defined]
+        name.setText(f"{one.device.name}{said}")
         self.marks[id].set_kind("stop" if stale else "measured")
         if one.device.kind == "gauge":
             hand = one.hand if one.hand is not None else one.last
             text = "–" if hand is None else length_text(hand, 0.001, self._inch())
-            self.figures[id, ""].setText(text)  # type: ignore[attr-defined]
-            set_ink(self.figures[id, ""], "faint" if one.hand is None else "measured")
+            self.gauges[id].setText(text)
+            set_ink(self.gauges[id], "faint" if one.hand is None else "measured")
             return
         wanted = self._wanted()
         for axis, shown in one.mirror.shown.items():
@@ -102,20 +111,20 @@ class HandBar(QWidget):
                 text += f", {now - one.mirror.at.get(axis, now):.0f} s old"
             if axis in one.mirror.jumped:
                 text += ", it jumped: look"
-            self.figures[id, axis].setText(text)  # type: ignore[attr-defined]
+            self.figures[id, axis].setText(text)
             to_go = self.to_go[id, axis]
             goal = wanted.get(axis)
+            # on the way somewhere, only what leads there counts
+            going = bool(set(wanted) & set(one.mirror.shown))
+            self.axes[id, axis].setVisible(goal is not None or not going)
             left = None if goal is None else goal - shown
             there = left is not None and abs(left) < FINE
-            words = (
-                ""
-                if left is None
-                else "there"
-                if there
-                else f"{self._signed(left)} to go"
-            )
-            to_go.setText(words)  # type: ignore[attr-defined]
+            words = "" if left is None else "there" if there else self._to_go(left)
+            to_go.setText(words)
             set_ink(to_go, "proved" if there else "faint" if stale else "cut")
+
+    def _to_go(self, left: float) -> str:
+        return f"{self._signed(left)} to go"
 
     def _signed(self, size: float) -> str:
         said = length_text(abs(size), 0.001, self._inch(), unit=False)

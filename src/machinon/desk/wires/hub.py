@@ -32,8 +32,9 @@ class OnWire:
     last: float | None = None
 
     def stale(self, now: float) -> bool:
-        """Whether what it showed last is no longer its word."""
-        return self.state != "live" or now - self.at > SILENT
+        """Whether what it showed last is no longer its word; a gauge's reading is."""
+        silent = self.device.kind == "readout" and now - self.at > SILENT
+        return self.state != "live" or silent
 
 
 class Hub(QObject):
