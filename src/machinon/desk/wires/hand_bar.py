@@ -30,7 +30,7 @@ class HandBar(QWidget):
         super().__init__()
         self.look, self.hub, self._inch = look, hub, inch
         self._take, self._wanted = take, wanted
-        self.cells = Abreast(ABREAST, held=Qt.AlignmentFlag.AlignVCenter)
+        self.cells = Abreast(ABREAST, even=False, held=Qt.AlignmentFlag.AlignVCenter)
         row = QHBoxLayout(self)
         row.setContentsMargins(look.px(12), look.px(2), look.px(12), look.px(2))
         row.addWidget(self.cells)
