@@ -210,6 +210,17 @@ class AtTheDesk(WindowCase):
         self.assertEqual(self.window.look.theme, PAPER)
         self.assertEqual(self.window.look.scale, 1.15)
 
+    def test_jobs_that_were_opened_and_left_leave_nothing_behind(self):
+        """A change of the look is as quick at the end of the day as in the morning."""
+        there = []
+        for _ in range(2):
+            self.window.open_job("back-plate-130")
+            self.stage("cut")
+            self.window.show_start()
+            self.settle()
+            there.append(len(self.app.allWidgets()))
+        self.assertEqual(*there)
+
     def test_the_route_names_the_drill_that_the_shop_has(self):
         view = self.stage("route")
         view.choose("holes")

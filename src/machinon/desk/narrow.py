@@ -213,9 +213,14 @@ class OnePage(QWidget):
     text at its full height: the stages would scroll where they need not.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, *pages: QWidget) -> None:
+        """pages: those that are there from the start; they go when this goes, also
+        where they were never shown."""
         super().__init__()
         self._page: QWidget | None = None
+        for page in pages:
+            page.setParent(self)
+            page.hide()
 
     @property
     def page(self) -> QWidget | None:

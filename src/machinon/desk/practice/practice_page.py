@@ -102,8 +102,8 @@ class PracticePage(QWidget):
         self.cut: PracticeCut | None = None
         self.asked: Asked | None = None
         self.kind: Kind = "shaft"
-        self.pages = OnePage()
         self.choosing = self._choosing()
+        self.pages = OnePage(self.choosing)
         self.run: QWidget | None = None
         self.back = button("‹ Jobs and shop", self._leave, "link")
         # with the focus on it its words are bold

@@ -405,7 +405,7 @@ class CutView(StageView):
         whole.addWidget(panel(middle, True), 42)
         whole.addWidget(panel(right, True), 28)
         self.at_dial = work
-        self.pages = OnePage()
+        self.pages = OnePage(self.at_dial, self.lines, self.true, self.nothing)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self.pages)
