@@ -642,6 +642,29 @@ class PatternsAndMeasuring(unittest.TestCase):
             given = {**usual, "squashed": squashed, "shaft": shaft}
             self.assertIn(says, reckon("shortfall", given)["advice"])
 
+    def test_stock_comes_clean_as_far_as_it_runs_true(self):
+        """50 to 48 is 1 a side: with 0.6 by the needle 0.7 comes off the low side, 0.4
+        of it sound under 0.3 of skin. 1.4 by the needle is as far as it goes."""
+        usual = USUAL["cleans-up"]
+        answer = reckon("cleans-up", usual)
+        self.assertAlmostEqual(answer["least"], 0.7)
+        self.assertAlmostEqual(answer["most"], 1.3)
+        self.assertAlmostEqual(answer["spare"], 0.4)
+        self.assertAlmostEqual(answer["run_out_most"], 1.4)
+        self.assertAlmostEqual(answer["stock_needed"], 49.2)
+        at_most = reckon("cleans-up", {**usual, "run_out": 1.4})
+        self.assertAlmostEqual(at_most["spare"], 0.0)
+        self.assertAlmostEqual(at_most["stock_needed"], 50.0)
+        # a cored hole of 20 bored to 22: the same sums the other way about
+        cored = {"stock": 20, "size": 22, "run_out": 1.8, "skin": 0.5}
+        opened = reckon("cleans-up", cored)
+        self.assertAlmostEqual(opened["stock_needed"], 19.2)
+        self.assertIn("Set it truer", opened["advice"])
+        self.assertAlmostEqual(opened["run_out_most"], 1.0)
+        never = reckon("cleans-up", {**cored, "skin": 1})
+        self.assertNotIn("run_out_most", never.results)
+        self.assertIn("bore larger", never["advice"])
+
     def test_a_bought_part_against_metal_and_hours(self):
         """1.7 kg at 4 and two hours at 15 are 36.8 against 48; at (48 − 6.8) / 2 =
         20.6 an hour both cost the same. Three of them with tools for 40: 150.4."""

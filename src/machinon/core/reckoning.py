@@ -69,6 +69,7 @@ SUBJECTS = (
     "setting_out.dividing",
     "setting_out.polygon",
     "setting_out.centring",
+    "setting_out.cleaning_up",
     "setting_out.runout",
     "setting_out.runout_stack",
     "setting_out.runout_apart",

@@ -30,9 +30,15 @@ class OwnStock(unittest.TestCase):
             Item("round", "round 30", 30, length=500, material="mild steel"),
             Item("round", "round 28", 28, length=500),
         )
-        self.assertIn("round 30", says)
+        self.assertIn("round 30, clean while it runs out under 2.0 mm", says)
         self.assertIn(f"enough for {int(502 // (long + 2))}", says)
         self.assertIn(f"{500 - long - 2:.0f} mm left", says)
+
+    def test_how_true_it_must_run_is_said_where_there_is_little_over(self):
+        """An hour is lost where a bar of 30 for 28 is turned as a bent one hangs."""
+        roomy = self.says(self.sleeve, Item("round", "round 50", 50, length=500))
+        self.assertIn("round 50", roomy)
+        self.assertNotIn("runs out", roomy)
 
     def test_another_metal_and_a_bar_that_is_too_short_are_passed_over(self):
         for item in (

@@ -31,6 +31,7 @@ _USUAL = {
 # words of the shop that no title has
 _ALSO = {
     "centring": "center indicator four jaw dial moves clock",
+    "cleans-up": "clean true casting bar raw scale eccentric chuck enough",
     "change-gears": "wheels train banjo lathe",
     "runout": "tir wobble eccentric",
     "runout-stack": "error budget chain clocking",

@@ -7,10 +7,12 @@ from typing import NamedTuple
 from machinon.core.piece.body import Block
 from machinon.core.piece.family import Made
 from machinon.core.quantity import length_text
+from machinon.core.setting_out.cleaning_up import run_out_most
 from machinon.core.shop.belongings import Belongings, Item
 
 KERF = 2.0  # mm: a saw cut, and what is faced off after it
 CLEANS_UP = 0.5  # mm to a side: what a sawn or rolled face needs to come clean
+TIGHT = 3.0  # mm: what runs out by more is set true anyhow
 ROUNDS = ("round", "casting")
 FLATS = ("flat", "plate", "square")
 
@@ -43,6 +45,8 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     said = f"On the rack: {item.name}"
     if not item.material:
         said += ", if that is the right metal"
+    if body.turns:
+        said += _may_swing(made, item, inch)
     if not item.length:
         return f"{said}. Cut {length_text(long + KERF, 1, inch)} off."
     count = int((item.length + KERF) / (long + KERF)) * item.count
@@ -63,6 +67,14 @@ def _length(made: Made) -> float:
     stock = made.body.stock
     assert not isinstance(stock, Block)
     return stock.end - stock.start
+
+
+def _may_swing(made: Made, item: Item, inch: bool) -> str:
+    """What a tight round may run out by the needle; its skin is not known here."""
+    most = run_out_most(item.size, made.body.largest)
+    if most > TIGHT:
+        return ""
+    return f", clean while it runs out under {length_text(most, 0.1, inch)}"
 
 
 def _turned(made: Made, items: list[Item]) -> Iterator[_Fit]:

@@ -1,4 +1,4 @@
-"""Pictures of setting up: head, vise, packing."""
+"""Pictures of setting up: head, vise, packing, a steady, rough stock."""
 
 import math
 
@@ -122,5 +122,34 @@ def steady_centre(s: Sketch) -> None:
     s.tell("away", (right, s.p(0, -r * 2)[1]), "push it away by", "left")
 
 
+def cleans_up(s: Sketch) -> None:
+    """The rough round from the end, off the spindle's middle; what is turned in it."""
+    bored = s.v("size") > s.v("stock")
+    big = max(s.v("stock"), s.v("size")) / 2
+    off, comes_off = s.v("run_out") / 2, abs(s.v("stock") - s.v("size")) / 2
+    # both drawn larger alike, so that the eye sees on which side metal is left
+    seen = max(1.0, big * 0.14 / max(off, comes_off))
+    small = max(big - seen * comes_off, big * 0.3)
+    s.frame(-big * 1.75, -big * 1.25, big * 1.75, big * 1.25, (4, 3))
+    s.circle(seen * off, 0, small if bored else big, "outline", "panel")
+    s.circle(0, 0, big if bored else small, "cut")
+    s.cross(0, 0, big * 0.25)
+    side = big * 1.3
+    s.ask("stock", s.p(0, big * 1.15), "rough")
+    s.ask("size", s.p(0, -big * 0.55), "to be")
+    s.ask("run_out", s.p(0, big * 0.5), "needle swings")
+    s.ask("skin", s.p(0, -big * 1.15), "skin")
+    left, right = s.p(-side, 0)[0], s.p(side, 0)[0]
+    # a bore takes least where the rough hole reaches out furthest
+    low, high = (right, left) if bored else (left, right)
+    s.tell("least", (low, s.p(0, 0)[1]), "comes off",
+           "right" if low == left else "left")  # fmt: skip
+    s.tell("most", (high, s.p(0, 0)[1]), "comes off",
+           "left" if high == right else "right")  # fmt: skip
+    s.tell("spare", (left, s.p(0, big * 0.8)[1]), "sound, at least", "right")
+    s.tell("run_out_most", (right, s.p(0, big * 0.8)[1]), "may swing", "left")
+    s.tell("stock_needed", (right, s.p(0, -big * 0.8)[1]), "stock needed", "left")
+
+
 PICTURES = {"head-tram": head_tram, "vise-tram": vise_tram, "packing": packing,
-            "steady-centre": steady_centre}  # fmt: skip
+            "steady-centre": steady_centre, "cleans-up": cleans_up}  # fmt: skip
