@@ -56,6 +56,11 @@ NEW_ACT = sa.insert(acts)
 NEW_REVISION = sa.insert(revisions)
 NEW_DOCUMENT = sa.insert(documents)
 NEW_LINE = sa.insert(lines)
+NOW = (
+    sa.select(revisions.c.id, revisions.c.body, documents.c.name)
+    .join(documents, documents.c.revision_id == revisions.c.id)
+    .where(documents.c.id == sa.bindparam("document"))
+)
 CURRENT = sa.select(documents.c.revision_id).where(
     documents.c.id == sa.bindparam("document")
 )

@@ -28,6 +28,7 @@ from machinon.store.database import (
     NEW_DOCUMENT,
     NEW_LINE,
     NEW_REVISION,
+    NOW,
     POINT,
     REMOVED,
     acts,
@@ -383,12 +384,7 @@ class ShopFile:
 
         Raises Damaged, naming it, where it cannot be read.
         """
-        query = (
-            sa.select(revisions.c.id, revisions.c.body, documents.c.name)
-            .join(documents, documents.c.revision_id == revisions.c.id)
-            .where(documents.c.id == id)
-        )
-        row = self._read(lambda c: c.execute(query).one_or_none())
+        row = self._read(lambda c: c.execute(NOW, {"document": id}).one_or_none())
         if row is None:
             return None
         revision_id, body, name = row
