@@ -124,7 +124,7 @@ def _head(s: Said) -> Inputs | None:
         if s.has(kind) | (kind == "countersunk" and s.has("countersink")):
             s.has("head", "screw", "size", "key", "counterbore", "socket")
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
-    if s.has("head", "counterbore", "allen", "socket"):
+    if s.has("head", "counterbore", "socket"):
         return {"thread": thread}
     return None
 
