@@ -104,6 +104,14 @@ class Acts(ShopFileCase):
         file.undo("plate")
         self.assertEqual(file.entries("job")[0].stage, "cut")
 
+    def test_what_was_kept_last_is_listed_first_within_one_second_too(self):
+        file = self.open()
+        for id in ("b", "a", "c", "b"):
+            file.act(id, "Kept.", Job(id, id))
+        with contextlib.closing(sqlite3.connect(self.path)) as beside, beside:
+            beside.execute("update document set touched_at = '2026-01-01'")
+        self.assertEqual([one.id for one in file.entries("job")], ["b", "c", "a"])
+
     def test_ids_are_never_given_twice(self):
         file = self.open()
         file.act("job", "", chuck())

@@ -8,6 +8,7 @@ from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from msgspec.structs import replace
 from PySide6.QtCore import QByteArray, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
@@ -708,8 +709,6 @@ class MainWindow(QMainWindow):
         self.tell(said)
 
     def _shop_has(self, says: str, **changed: bool) -> None:
-        from msgspec.structs import replace
-
         self.file.act("shop", says, replace(self.file.shop(), **changed))
         if self.job is not None:
             self.job.load(self.job.job.id)

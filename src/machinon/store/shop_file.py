@@ -375,7 +375,8 @@ class ShopFile:
         query = (
             sa.select(*columns)
             .where(documents.c.kind == kind, documents.c.revision_id.is_not(None))
-            .order_by(documents.c.touched_at.desc(), documents.c.id)
+            # within one second by which was kept last
+            .order_by(documents.c.touched_at.desc(), documents.c.revision_id.desc())
         )
         return self._read(lambda c: [Entry(*row) for row in c.execute(query)])
 

@@ -41,7 +41,7 @@ class OwnCollets(unittest.TestCase):
 
 class OwnTools(unittest.TestCase):
     def says(self, where, inch=False, **needs):
-        return own_tool(replace(STEP, **needs), where, inch)
+        return own_tool(replace(STEP, **needs), where, inch).says
 
     def test_the_drill_that_is_there_is_named_with_what_is_known_of_it(self):
         self.assertEqual(self.says(shelf("drills"), drill=9.0), "yours: drill 9 mm")
@@ -79,16 +79,16 @@ class OwnTools(unittest.TestCase):
         made = make(families()["stud"], {"upper.thread": "M8", "lower.thread": "M8"})
         steps = [s for up in route_told(made) for s in up.steps]
         step = next(s for s in steps if s.operation == "thread")
-        says = own_tool(step, both, False)
+        says = own_tool(step, both, False).says
         self.assertIn("yours: die M8,", says)
-        self.assertEqual(own_tool(step, fine, False), "")
+        self.assertEqual(own_tool(step, fine, False).says, "")
 
     def of_step(self, has, family, key, **given):
         """What is said of a step of a piece."""
         sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
         made = make(families()[family], sizes)
         steps = [s for up in route_told(made) for s in up.steps]
-        return own_tool(next(s for s in steps if s.key == key), has, False)
+        return own_tool(next(s for s in steps if s.key == key), has, False).says
 
     def test_a_slot_takes_the_widest_mill_that_goes_in(self):
         """14 wide: the 12 goes in and is 2 narrower."""
@@ -140,7 +140,8 @@ class OwnTools(unittest.TestCase):
         steps = [s for up in route_told(made) for s in up.steps]
         cut = next(s for s in steps if s.operation == "saw")
         self.assertEqual(cut.cut[0].kerf, 1.6)
-        self.assertEqual(own_tool(cut, shelf(items=saws), False), "yours: saw 80")
+        own = own_tool(cut, shelf(items=saws), False)
+        self.assertEqual((own.says, own.item), ("yours: saw 80", saws[1]))
 
     def test_nothing_is_said_where_nothing_is_known(self):
         self.assertEqual(self.says(None, drill=9.0), "")

@@ -1,5 +1,7 @@
 """What the shop's own shelf has for a step of the route."""
 
+from dataclasses import dataclass
+
 from machinon.core.piece.family import Made
 from machinon.core.piece.features import (
     Bore,
@@ -20,18 +22,24 @@ from machinon.core.shop.belongings import Belongings, Item
 from machinon.core.threads.screw_thread import thread_of
 
 SAME = 0.006  # mm: drills of one size, whatever system names them
-YOURS = "yours: "  # begins what is said of a tool that is there
 ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
-def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
-    """What the tool shelf says of the tool that a step takes.
+@dataclass(frozen=True, slots=True)
+class OwnTool:
+    """What the shelf says of a tool, and the tool itself; None where it has none."""
 
-    Empty where the step takes none that is kept by its size, or none of that kind is
-    listed.
-    """
+    says: str
+    item: Item | None = None
+
+
+UNASKED = OwnTool("")  # no tool kept by its size, or none of that kind is listed
+
+
+def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
+    """What the tool shelf has for a step, and says of it."""
     if shelf is None:
-        return ""
+        return UNASKED
     if step.drill:
         return _own_drill(step.drill, shelf, inch)
     if step.tap:
@@ -59,7 +67,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> str:
         case Bore() if step.operation == "bore" and step.before.turns:
             inner, _ = step.before.radii((one.start + one.end) / 2)
             return _own_bar(2 * inner, one.end - one.start, shelf, inch)
-    return ""
+    return UNASKED
 
 
 def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
@@ -80,46 +88,54 @@ def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
     return f"No collet of yours holds {said}: {near.name} is nearest."
 
 
-def _said(own: Item) -> str:
+def _yours(own: Item, besides: str = "") -> OwnTool:
     """A tool of the shelf with what is known of it, as that it really cuts 10.03."""
-    return f"{YOURS}{own.name}" + (f" ({own.note})" if own.note else "")
+    return OwnTool(f"yours: {_noted(own)}{besides}", own)
 
 
-def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> str:
+def _noted(own: Item) -> str:
+    return own.name + (f" ({own.note})" if own.note else "")
+
+
+def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
     """A tool that leaves its own size."""
     listed = shelf.of_kind(kind)
     if not listed:
-        return ""
+        return UNASKED
     own = next((one for one in listed if abs(one.size - wanted) < SAME), None)
     if own is None:
-        return f"no {kind} of {length_text(wanted, 0.01, inch)} on the shelf"
+        return OwnTool(f"no {kind} of {length_text(wanted, 0.01, inch)} on the shelf")
     alike = [
         one.name for one in listed if SAME <= abs(one.size - wanted) < ALIKE + 0.15
     ]
-    mind = f"; measure it, {', '.join(alike[:3])} look like it" if alike else ""
-    return _said(own) + mind
+    return _yours(own, _alike(alike[:3]))
 
 
-def _own_mill(width: float, shelf: Belongings, inch: bool) -> str:
+def _alike(names: list[str]) -> str:
+    return f"; measure it, {', '.join(names)} look like it" if names else ""
+
+
+def _own_mill(width: float, shelf: Belongings, inch: bool) -> OwnTool:
     """The widest end mill that goes into a slot."""
     mills = sorted(shelf.of_kind("end mill"), key=lambda one: one.size)
     if not mills:
-        return ""
+        return UNASKED
     into = [one for one in mills if one.size <= width + SAME]
     if not into:
         said = length_text(width, 0.01, inch)
-        return f"no end mill goes into {said}; the smallest is {mills[0].name}"
+        nearest = mills[0].name
+        return OwnTool(f"no end mill goes into {said}; the smallest is {nearest}")
     own = into[-1]
     off = length_text(width - own.size, 0.01, inch)
     narrower = own.size < width - SAME
-    return _said(own) + (f", {off} narrower: both sides by itself" if narrower else "")
+    return _yours(own, f", {off} narrower: both sides by itself" if narrower else "")
 
 
-def _own_saw(wide: float, deep: float, shelf: Belongings, inch: bool) -> str:
+def _own_saw(wide: float, deep: float, shelf: Belongings, inch: bool) -> OwnTool:
     """The thickest slitting saw that is no wider than a cut, and reaches through it."""
     saws = sorted(shelf.of_kind("slitting saw"), key=lambda one: one.length)
     if not saws:
-        return ""
+        return UNASKED
     # about half as much again of its bore is taken by what clamps it
     reach = [
         one
@@ -128,28 +144,30 @@ def _own_saw(wide: float, deep: float, shelf: Belongings, inch: bool) -> str:
     ]
     if not reach:
         said = " and ".join(length_text(size, 0.1, inch) for size in (wide, deep))
-        return f"no slitting saw for {said} deep on the shelf"
-    return _said(reach[-1])
+        return OwnTool(f"no slitting saw for {said} deep on the shelf")
+    return _yours(reach[-1])
 
 
-def _own_dovetail(angle: float, deep: float, shelf: Belongings) -> str:
+def _own_dovetail(angle: float, deep: float, shelf: Belongings) -> OwnTool:
     cutters = shelf.of_kind("dovetail cutter")
     if not cutters:
-        return ""
+        return UNASKED
     own = [
         one
         for one in cutters
         if abs(one.second - angle) < 0.5 and (not one.length or one.length >= deep)
     ]
     # one that is lower than the form leaves a flat on its flank
-    return _said(own[0]) if own else f"no dovetail cutter of {angle:g}° that deep"
+    if not own:
+        return OwnTool(f"no dovetail cutter of {angle:g}° that deep")
+    return _yours(own[0])
 
 
-def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> str:
+def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> OwnTool:
     """The stoutest boring bar that goes in and reaches."""
     bars = sorted(shelf.of_kind("boring bar"), key=lambda one: one.size)
     if not bars:
-        return ""
+        return UNASKED
     own = [
         one
         for one in bars
@@ -157,54 +175,52 @@ def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> str:
     ]
     if not own:
         said = " and ".join(length_text(size, 0.1, inch) for size in (wide, long))
-        return f"no boring bar goes into {said} deep"
-    return _said(own[-1])
+        return OwnTool(f"no boring bar goes into {said} deep")
+    return _yours(own[-1])
 
 
-def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> str:
+def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
     drills = sorted(shelf.of_kind("drill"), key=lambda one: one.size)
     if not drills:
-        return ""
+        return UNASKED
     own = next((one for one in drills if abs(one.size - wanted) < SAME), None)
     if own is None:
         near = [one for one in drills if one.size < wanted][-1:]
         near += [one for one in drills if one.size > wanted][:1]
         names = " and ".join(one.name for one in near)
         if wanted > drills[-1].size:
-            return f"not on the shelf: it goes up to {names}, bore from there"
+            return OwnTool(f"not on the shelf: it goes up to {names}, bore from there")
         said = length_text(wanted, 0.01, inch)
-        return f"{said} is not on the shelf; next to it {names}"
-    others = [
-        one
+        return OwnTool(f"{said} is not on the shelf; next to it {names}")
+    alike = [
+        one.name
         for one in drills
         if SAME <= abs(one.size - wanted) < ALIKE and one.name != own.name
     ]
-    if not others:
-        return _said(own)
-    alike = ", ".join(one.name for one in others[:4])
-    return f"{_said(own)}; measure it, {alike} look like it"
+    return _yours(own, _alike(alike[:4]))
 
 
-def _own_tap(thread: str, shelf: Belongings) -> str:
+def _own_tap(thread: str, shelf: Belongings) -> OwnTool:
     if not shelf.of_kind("tap"):
-        return ""
+        return UNASKED
     own = _of_thread("tap", thread, shelf)
-    return f"{YOURS}{own}" if own else f"no {thread} tap on the shelf"
+    if not own:
+        return OwnTool(f"no {thread} tap on the shelf")
+    # a set is taken one after the other
+    return _yours(own[0], "".join(f", {_noted(one)}" for one in own[1:]))
 
 
-def _own_die(thread: str, shelf: Belongings) -> str:
+def _own_die(thread: str, shelf: Belongings) -> OwnTool:
     """A die that would clean up what is chased; none is missed where there is none."""
     own = _of_thread("die", thread, shelf)
-    return f"{YOURS}{own}, to finish by once it is begun true" if own else ""
+    return _yours(own[0], ", to finish by once it is begun true") if own else UNASKED
 
 
-def _of_thread(kind: str, thread: str, shelf: Belongings) -> str:
-    """The tools of a kind that cut a thread, each with what is known of it."""
+def _of_thread(kind: str, thread: str, shelf: Belongings) -> list[Item]:
     wanted = thread_of(thread, "thread")
-    own = [
-        one.name + (f" ({one.note})" if one.note else "")
+    return [
+        one
         for one in shelf.of_kind(kind)
         if abs(one.size - wanted.major) < 0.01
         and (not one.second or abs(one.second - wanted.pitch) < 0.01)
     ]
-    return ", ".join(own)

@@ -2,7 +2,6 @@
 
 import contextlib
 import functools
-import re
 from dataclasses import dataclass
 from typing import Literal
 
@@ -32,7 +31,7 @@ from machinon.core.quantity import length_text
 from machinon.core.route.operations import HoldingTold, StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
-from machinon.core.route.own_tools import YOURS, own_collet, own_tool
+from machinon.core.route.own_tools import OwnTool, own_collet, own_tool
 from machinon.core.route.work.lines import Machines, WorkList
 from machinon.core.route.work.listed import work_list
 from machinon.core.route.work.set_true import read_round
@@ -396,8 +395,8 @@ class MakingActs(JobAtHand):
             None,
         )
 
-    def own_tool(self, step: StepTold) -> str:
-        """What the shop's shelf has for a step, in a few words."""
+    def own_tool(self, step: StepTold) -> OwnTool:
+        """What the shop's shelf has for a step, and says of it."""
         return own_tool(step, self._tools, self.inch)
 
     def own_stock(self) -> str:
@@ -620,9 +619,8 @@ class MakingActs(JobAtHand):
         steps = (s for up in self.plan.route for s in up.steps)
         number = fit.choice.number
         step = next((s for s in steps if number and s.fit == number), None)
-        said = self.own_tool(step) if step is not None else ""
-        name = said.removeprefix(YOURS)
-        return re.split(r" \(|[,;]", name)[0] if said.startswith(YOURS) else ""
+        own = self.own_tool(step).item if step is not None else None
+        return own.name if own is not None else ""
 
     def sizes_at_dial(self, step: StepTold) -> tuple[str, ...]:
         """The sizes a step finishes at a slide, to its drawing; diameters first."""

@@ -380,10 +380,10 @@ class RouteView(StageView):
         minutes = max(round(step.minutes), 1)
         self.tool.show_text(step.tool, "", f"takes about {minutes} min")
         own = self.job.own_tool(step)
-        self.own.setText(own[:1].upper() + own[1:])
-        self.own.setVisible(bool(own))
+        self.own.setText(own.says[:1].upper() + own.says[1:])
+        self.own.setVisible(bool(own.says))
         # what is missing is marked as still to be had
-        set_ink(self.own, "measured" if own.startswith("yours") else "cut")
+        set_ink(self.own, "measured" if own.item is not None else "cut")
         if step.speed is None:
             self.speed.show_text("by hand")
             self.cut_speed.show_text("–")

@@ -151,7 +151,7 @@ class WorkPage(QWidget):
         line = self.line
         self.step.setText(step.title)
         speed = f", {speed_text(step.speed)}" if step.speed is not None else ""
-        own = self.job.own_tool(step)
+        own = self.job.own_tool(step).says
         with_own = f". {own[:1].upper()}{own[1:]}" if own else ""
         self.how.setText(f"{step.tool}{speed}{with_own}")
         self._show_line(step, line)
