@@ -138,7 +138,7 @@ def style_sheet(theme: Theme, scale: float) -> str:
     ink = theme.inks
     return f"""
 * {{ font-family: "B612", "Routed Gothic"; font-size: {px(14)}; }}
-QWidget {{ color: {ink["text"]}; background: transparent; }}
+QWidget {{ color: {ink["text"]}; }}
 QMainWindow, QDialog, #page {{ background: {ink["ground"]}; }}
 QMenuBar, QMenu {{ background: {ink["ground"]}; color: {ink["text"]}; }}
 QMenuBar::item {{ padding: {px(3)} {px(9)}; }}
@@ -214,6 +214,7 @@ QScrollBar::handle {{ background: {theme.line}; min-width: {px(30)};
 QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
 QTableWidget {{ background: {ink["panel"]}; border: 1px solid {theme.line};
   gridline-color: {theme.line}; }}
+QHeaderView, QTableCornerButton::section {{ background: transparent; }}
 QHeaderView::section {{ background: {ink["ground"]}; color: {ink["faint"]};
   border: none; border-bottom: 1px solid {theme.line}; padding: {px(4)}; }}
 QTreeWidget, QListWidget {{ background: {ink["panel"]};
