@@ -3,8 +3,9 @@
 import functools
 from itertools import pairwise
 
-from machinon.core.piece.body import VIEWS, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.features import SixFaces
+from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import Drilled, Point
 from machinon.core.route.operations import StepTold
 from machinon.draw.body_views import draw_block_view, draw_half_section

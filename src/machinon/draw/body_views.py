@@ -2,11 +2,11 @@
 
 import functools
 import math
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
-from machinon.core.piece.body import VIEWS, Block, Body
+from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.features import (
     Circle as HoleCircle,
 )
@@ -23,11 +23,13 @@ from machinon.core.piece.features import (
     SixFaces,
     Slits,
 )
-from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
+from machinon.core.piece.shadow import VIEWS, Rings
+from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, rectangle
+from machinon.core.piece.stock import Block
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 if TYPE_CHECKING:
-    from shapely.geometry.base import BaseGeometry
+    pass
 
 Place = Callable[[float, float], Point]
 EDGE = 1.8
@@ -333,7 +335,7 @@ def _seen_radii(body: Body) -> set[float]:
 
 # -- blocks ----------------------------------------------------------------
 
-Edge = tuple[tuple[Point, ...], Role]  # a chain of points
+Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
 
 
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
@@ -345,7 +347,7 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
         points = tuple(place(x, y) for x, y in ring)
         board.items.append(Shape(points, "outline", EDGE, fill))
     for one in body.features:
-        for cut in one.cuts():
+        for cut in cuts_of(one):
             if isinstance(cut, Drilled):
                 _drilled_lines(board, cut, view, place, one)
     for chain, role in _sunk_edges(body, view):
@@ -416,64 +418,77 @@ def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
     return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
-def _flank_edges(
-    one: FlankedSlot, cut: Sunk, view: str, whole: "BaseGeometry"
-) -> Iterator[Edge]:
+def _flank_edges(one: FlankedSlot, cut: Sunk, view: str) -> list[Edge]:
     """A slot with leaning flanks from its side: every edge by itself, since from above
     the floor of a vee is seen and that of a dovetail is not."""
-    from shapely import LineString
-
     across, up, _ = VIEWS[view]
     level = one.block[2] if one.face == "top" else 0.0
+    found: list[Edge] = []
     for u, v in cut.outline:
         run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
-        ends = [(p[across], p[up]) for p in run]
         mouth = abs(v - level) < 1e-6
         seen = view == one.face and (mouth or one.floor <= one.mouth)
-        edge = LineString(ends).intersection(whole)
-        if edge.geom_type == "LineString" and not edge.is_empty:
-            (ax, ay), (bx, by) = edge.coords
-            yield ((ax, ay), (bx, by)), "outline" if seen else "hidden"
+        ends = [(p[across], p[up]) for p in run]
+        found.append((ends, "outline" if seen else "hidden"))
+    return found
 
 
 @functools.lru_cache(maxsize=64)
 def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
     """The edges of what was sunk, where they lie within the view's outline, in mm."""
-    from shapely import MultiPolygon, Polygon, prepare
-
     shadow = body.shadow
     across, up, along = VIEWS[view]
-    outlines = [ring for ring in shadow.outlines[view] if _area(ring) > 0]
-    whole = MultiPolygon([Polygon(ring) for ring in outlines]).buffer(-1e-6)
-    prepare(whole)
     # the face that is looked at: the front is looked at from low y
     near = shadow.box[along] if view == "front" else shadow.box[along + 3]
-    found: list[Edge] = []
+    edges: list[Edge] = []
     for one in body.features:
-        cuts = () if isinstance(one, SixFaces) else one.cuts()
+        cuts = () if isinstance(one, SixFaces) else cuts_of(one)
         for cut in cuts:
             if not isinstance(cut, Sunk):
                 continue
-            top, bottom = max(cut.top, 0.0), cut.bottom
+            low, high = cut.span(0.0)
             if abs(cut.frame.into[along]) > 0.5:
+                top = max(cut.top, 0.0)
                 places = [cut.frame.at(u, v, top) for u, v in cut.outline]
-                flat = [(p[across], p[up]) for p in places]
-                # square to what is looked along, all of it lies as deep
-                depths = [places[0][along], cut.frame.at(0.0, 0.0, bottom)[along]]
+                ring = [(p[across], p[up]) for p in places]
             elif isinstance(one, FlankedSlot):
-                found += _flank_edges(one, cut, view, whole)
+                edges += _flank_edges(one, cut, view)
                 continue
             else:
-                ends = [
-                    cut.frame.at(u, v, d) for u, v in cut.outline for d in (top, bottom)
-                ]
-                left, low, right, high = extent([(p[across], p[up]) for p in ends])
-                flat = list(rectangle(left, low, right, high))
-                depths = [p[along] for p in ends]
-            seen = min(depths) - 1e-3 <= near <= max(depths) + 1e-3
-            role: Role = "outline" if seen else "hidden"
-            edges = Polygon(flat).exterior.intersection(whole)
-            for line in getattr(edges, "geoms", [edges]):
-                if line.geom_type == "LineString" and not line.is_empty:
-                    found.append((tuple(line.coords), role))
+                ring = list(rectangle(low[across], low[up], high[across], high[up]))
+            seen = low[along] - 1e-3 <= near <= high[along] + 1e-3
+            edges.append(([*ring, ring[0]], "outline" if seen else "hidden"))
+    return _inside(shadow.outlines[view], edges)
+
+
+def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
+    """What of the edges lies inside an outline, and not along it."""
+    from shapely import (
+        GeometryType,
+        MultiPolygon,
+        Polygon,
+        get_coordinates,
+        get_num_coordinates,
+        get_parts,
+        get_type_id,
+        intersection,
+        linestrings,
+    )
+
+    if not edges:
+        return ()
+    whole = MultiPolygon([Polygon(ring) for ring in outline if _area(ring) > 0])
+    points = [point for chain, _ in edges for point in chain]
+    of = [i for i, (chain, _) in enumerate(edges) for _ in chain]
+    # all at once: one call for each would cost more than the work
+    cut = intersection(linestrings(points, indices=of), whole.buffer(-1e-6))
+    parts, which = get_parts(cut, return_index=True)
+    lines = get_type_id(parts) == GeometryType.LINESTRING
+    places = get_coordinates(parts).tolist()
+    found: list[Edge] = []
+    start = 0
+    for i, line, many in zip(which, lines, get_num_coordinates(parts), strict=True):
+        if line:  # and not where it only meets the outline
+            found.append((places[start : start + many], edges[i][1]))
+        start += many
     return tuple(found)

@@ -9,7 +9,6 @@ from collections.abc import Callable, Mapping, Sequence, Set
 from dataclasses import dataclass, replace
 
 from machinon.core.job.made_piece import ruled_by_fits
-from machinon.core.piece.body import VIEWS
 from machinon.core.piece.family import Known, Made, Value, spoken
 from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.features import (
@@ -25,6 +24,7 @@ from machinon.core.piece.features import (
     Slope,
     TaperBore,
 )
+from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.body_views import (
     draw_block_view,

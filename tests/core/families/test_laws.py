@@ -234,7 +234,8 @@ class Laws(unittest.TestCase):
 
 
 SEVENTH = """
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
+from machinon.core.piece.stock import Round
 from machinon.core.piece.family import Family, Holding, Size, Step, at_least
 from machinon.core.piece.features import Cylinder, End
 

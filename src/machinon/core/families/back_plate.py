@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from machinon.core.materials import material
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -32,6 +32,7 @@ from machinon.core.piece.features import (
     Holes,
     NutThread,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.shop.things import CHUCK_SURFACES, NOSE_SURFACES

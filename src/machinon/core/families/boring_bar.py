@@ -9,7 +9,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tapped, thread_within
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -32,6 +32,7 @@ from machinon.core.piece.features import (
     Flats,
     Hole,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of

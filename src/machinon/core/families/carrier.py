@@ -10,7 +10,7 @@ from collections.abc import Iterable
 from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tapped
 from machinon.core.materials import material
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -33,6 +33,7 @@ from machinon.core.piece.features import (
     Hole,
     Holes,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.setting_out.bolt_circle import hole_points

@@ -20,7 +20,7 @@ from machinon.core.families._arbor_head import (
     roughed_head,
     stock_sizes,
 )
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -33,6 +33,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.features import Bevel, Centre, Cylinder, End, Feature
+from machinon.core.piece.stock import Round
 
 BREAK = 0.5  # mm: leg of the shank's broken end
 

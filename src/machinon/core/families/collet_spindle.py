@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -31,6 +31,7 @@ from machinon.core.piece.features import (
     Screw,
     TaperBore,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of

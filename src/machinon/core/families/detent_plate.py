@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterable, Sequence
 
 from machinon.core.errors import BadInput
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
     Check,
@@ -32,6 +32,7 @@ from machinon.core.piece.features import (
     Holes,
     Places,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screws import cap_screw

@@ -10,7 +10,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tapped
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -30,6 +30,7 @@ from machinon.core.piece.features import (
     Places,
     SixFaces,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of

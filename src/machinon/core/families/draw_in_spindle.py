@@ -9,7 +9,7 @@ from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._tapers import large_end, usual_length
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
     Check,
@@ -32,6 +32,7 @@ from machinon.core.piece.features import (
     Screw,
     TaperBore,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of

@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tap_drill, thread_within
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
     Check,
@@ -32,6 +32,7 @@ from machinon.core.piece.features import (
     Feature,
     Hole,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of

@@ -7,7 +7,7 @@ z = 0 is the face that lies on the work, with the spigot below it at the left.
 import math
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -30,6 +30,7 @@ from machinon.core.piece.features import (
     Hole,
     Holes,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT
 
 OVER = 1.5  # mm: stock over each end

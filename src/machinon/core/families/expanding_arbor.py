@@ -9,7 +9,7 @@ from collections.abc import Iterable
 
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.materials import material
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -32,6 +32,7 @@ from machinon.core.piece.features import (
     Slits,
     TaperBore,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of

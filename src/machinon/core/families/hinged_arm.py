@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tapped
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -29,6 +29,7 @@ from machinon.core.piece.features import (
     SixFaces,
     Slot,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
 from machinon.core.threads.screws import cap_screw

@@ -7,7 +7,7 @@ z = 0 is the outer face; the lip that pinches the bearing's ring is at the right
 import math
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
     Check,
@@ -33,6 +33,7 @@ from machinon.core.piece.features import (
     Hole,
     Holes,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screws import cap_screw

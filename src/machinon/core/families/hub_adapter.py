@@ -11,7 +11,7 @@ from typing import Any
 
 from machinon.core.families._tapped import tapped
 from machinon.core.materials import material
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -36,6 +36,7 @@ from machinon.core.piece.features import (
     Keyway,
     Places,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of

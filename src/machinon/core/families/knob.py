@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -28,6 +28,7 @@ from machinon.core.piece.features import (
     Knurl,
     NutThread,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of
 

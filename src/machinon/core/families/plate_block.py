@@ -9,7 +9,7 @@ from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
 from machinon.core.families._tapped import tapped
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -44,6 +44,7 @@ from machinon.core.piece.features import (
     Slot,
 )
 from machinon.core.piece.outline import corners_of, outline_of
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of

@@ -6,7 +6,7 @@ Seen from above; the nut's axis is at the left, the handle runs to the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -20,6 +20,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.features import Feature, Hole, Holes, Outline, Places, SixFaces
 from machinon.core.piece.solid_cuts import Point
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import TORQUE
 from machinon.core.reckoning import TEXT
 

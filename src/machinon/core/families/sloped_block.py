@@ -6,7 +6,7 @@ It lies on its base; the face rises from the left.
 import math
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -27,6 +27,7 @@ from machinon.core.piece.features import (
     SixFaces,
     Slope,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 
 MINUTE = 1 / 60  # degrees: what a shop proves by slips and an indicator

@@ -7,7 +7,7 @@ z = 0 is the top of the head; the point is at the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -30,6 +30,7 @@ from machinon.core.piece.features import (
     Flats,
     Hole,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT, TORQUE
 
 OVER = 2.0  # mm: stock over each end

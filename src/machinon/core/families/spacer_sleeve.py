@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
     Check,
@@ -17,6 +17,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.features import Bevel, Bore, Cylinder, End
+from machinon.core.piece.stock import Round
 
 BREAK = 0.5  # mm: leg of its broken edges
 PARTED = 1.0  # mm: left on where it is parted off, to be faced

@@ -7,7 +7,7 @@ z = 0 is its lower end, in the metal.
 import math
 from collections.abc import Iterable
 
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
     Check,
@@ -21,6 +21,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.features import Bevel, Centre, Cylinder, End, Screw
+from machinon.core.piece.stock import Round
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 
 from machinon.core.families._tapped import tap_drill
 from machinon.core.materials import material
-from machinon.core.piece.body import Block, Body
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -29,6 +29,7 @@ from machinon.core.piece.features import (
     SawCuts,
     SixFaces,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tables import rows

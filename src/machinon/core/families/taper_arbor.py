@@ -24,7 +24,7 @@ from machinon.core.families._arbor_head import (
 )
 from machinon.core.families._tapers import large_end, usual_length
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -44,6 +44,7 @@ from machinon.core.piece.features import (
     Feature,
     NutThread,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of

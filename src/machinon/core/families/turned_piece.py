@@ -9,7 +9,7 @@ from typing import Literal
 
 from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tap_drill
-from machinon.core.piece.body import Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
@@ -42,6 +42,7 @@ from machinon.core.piece.features import (
     Screw,
     Side,
 )
+from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of

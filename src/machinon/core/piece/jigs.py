@@ -5,7 +5,7 @@ round the face, or over what stands up from a turned one (a spigot, a boss).
 """
 
 from machinon.core.errors import MachinonError
-from machinon.core.piece.body import Block, Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.features import (
     BlockFace,
     Bore,
@@ -17,6 +17,7 @@ from machinon.core.piece.features import (
     SixFaces,
 )
 from machinon.core.piece.solid_cuts import Point
+from machinon.core.piece.stock import Block, Round
 
 PLATE = 8.0  # mm: the guide of the drill, as a rule of thumb twice its diameter
 RIM = 4.0  # mm that the rim stands down, and is wide

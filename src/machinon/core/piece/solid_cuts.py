@@ -35,6 +35,11 @@ class Frame:
             z + u * uz + v * vz + depth * nz,
         )
 
+    @property
+    def square(self) -> bool:
+        """Whether it stands square to the body's space."""
+        return all(one.count(0) == 2 for one in (self.u, self.v, self.into))
+
 
 @dataclass(frozen=True, slots=True)
 class Turned:
@@ -51,6 +56,26 @@ class Sunk:
     outline: tuple[Point, ...]
     top: float
     bottom: float
+
+    @property
+    def is_box(self) -> bool:
+        """Whether it is a plain box that stands square to the body."""
+        left, low, right, high = extent(self.outline)
+        corners = set(rectangle(left, low, right, high))
+        plain = len(self.outline) == 4 and set(self.outline) == corners
+        return plain and self.frame.square
+
+    def span(self, top: float = -FAR) -> tuple[Vector, Vector]:
+        """Its lowest and highest x, y and z; top: no more of it than from there."""
+        outline = self.outline
+        if self.frame.square:
+            outline = rectangle(*extent(outline))
+        top = max(self.top, top)
+        ends = [self.frame.at(u, v, d) for u, v in outline for d in (top, self.bottom)]
+        (x0, x1), (y0, y1), (z0, z1) = (
+            (min(one), max(one)) for one in zip(*ends, strict=True)
+        )
+        return (x0, y0, z0), (x1, y1, z1)
 
 
 @dataclass(frozen=True, slots=True)

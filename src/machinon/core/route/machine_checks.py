@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from itertools import chain
 
 from machinon.core.materials import material
-from machinon.core.piece.body import Block, Body, Round
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import Check, Made, at_least
 from machinon.core.piece.features import (
     Centre,
@@ -19,6 +19,7 @@ from machinon.core.piece.features import (
     Screw,
     Side,
 )
+from machinon.core.piece.stock import Block, Round
 from machinon.core.route.operations import HoldingTold
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe

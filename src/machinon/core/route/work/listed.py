@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 
-from machinon.core.piece.body import Block
 from machinon.core.piece.features import (
     Bore,
     Cone,
@@ -17,6 +16,7 @@ from machinon.core.piece.features import (
     Slits,
     TaperBore,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.work.by_hand import by_hand_list

@@ -6,7 +6,6 @@ import math
 from collections.abc import Mapping
 
 from machinon.core.fits.keyway import crown
-from machinon.core.piece.body import Block
 from machinon.core.piece.features import (
     CornerRounds,
     EdgeBevels,
@@ -23,6 +22,7 @@ from machinon.core.piece.features import (
     Slope,
     Slot,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold

@@ -11,7 +11,6 @@ from typing import Any
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
-from machinon.core.piece.body import Block
 from machinon.core.piece.features import (
     Bevel,
     Bore,
@@ -26,6 +25,7 @@ from machinon.core.piece.features import (
     Screw,
     TaperBore,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold

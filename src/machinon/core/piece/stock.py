@@ -1,0 +1,58 @@
+"""What a piece is made from: round or sided bar, tube, or a sawn block."""
+
+import math
+from typing import TypeAlias
+
+import msgspec
+
+
+class Round(msgspec.Struct, frozen=True, tag="round"):
+    """Round bar or tube along z; mm."""
+
+    diameter: float
+    start: float
+    end: float
+    bore: float = 0.0
+
+    @property
+    def says(self) -> str:
+        tube = f" × {self.bore:g} bore" if self.bore else ""
+        return f"⌀{self.diameter:g}{tube} × {self.end - self.start:g}"
+
+
+class Bar(msgspec.Struct, frozen=True, tag="bar"):
+    """Square or hexagon bar along z; across its flats, mm."""
+
+    sides: int
+    across: float
+    start: float
+    end: float
+
+    @property
+    def says(self) -> str:
+        shape = {4: "square", 6: "hexagon"}.get(self.sides, f"{self.sides} sides")
+        return f"{shape} {self.across:g} × {self.end - self.start:g}"
+
+    @property
+    def corners(self) -> float:
+        """Diameter over its corners."""
+        return self.across / math.cos(math.pi / self.sides)
+
+
+class Block(msgspec.Struct, frozen=True, tag="block"):
+    """A sawn block, from one corner to the opposite one; mm."""
+
+    low: tuple[float, float, float]
+    high: tuple[float, float, float]
+
+    @property
+    def size(self) -> tuple[float, float, float]:
+        a, b, c = (h - w for w, h in zip(self.low, self.high, strict=True))
+        return a, b, c
+
+    @property
+    def says(self) -> str:
+        return " × ".join(f"{one:g}" for one in self.size)
+
+
+Stock: TypeAlias = Round | Bar | Block
