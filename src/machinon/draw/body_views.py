@@ -2,9 +2,10 @@
 
 import functools
 import math
+import operator
 from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
-from typing import TYPE_CHECKING
+from typing import Any
 
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.features import (
@@ -27,9 +28,6 @@ from machinon.core.piece.shadow import VIEWS, Rings
 from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, rectangle
 from machinon.core.piece.stock import Block
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
-
-if TYPE_CHECKING:
-    pass
 
 Place = Callable[[float, float], Point]
 EDGE = 1.8
@@ -356,10 +354,10 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
 
 
 def _area(points: Sequence[Point]) -> float:
-    return sum(
-        ax * by - bx * ay
-        for (ax, ay), (bx, by) in zip(points, [*points[1:], points[0]], strict=True)
-    )
+    xs, ys = zip(*points, strict=True)
+    ahead: float = sum(map(operator.mul, xs, (*ys[1:], ys[0])))
+    back: float = sum(map(operator.mul, (*xs[1:], xs[0]), ys))
+    return ahead - back
 
 
 def _drilled_lines(
@@ -465,23 +463,25 @@ def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
     """What of the edges lies inside an outline, and not along it."""
     from shapely import (
         GeometryType,
-        MultiPolygon,
-        Polygon,
+        buffer,
         get_coordinates,
         get_num_coordinates,
         get_parts,
         get_type_id,
         intersection,
+        linearrings,
         linestrings,
+        multipolygons,
+        polygons,
     )
 
     if not edges:
         return ()
-    whole = MultiPolygon([Polygon(ring) for ring in outline if _area(ring) > 0])
-    points = [point for chain, _ in edges for point in chain]
-    of = [i for i, (chain, _) in enumerate(edges) for _ in chain]
+    rings = [ring for ring in outline if _area(ring) > 0]
+    whole = multipolygons(polygons(linearrings(**_indexed(rings))))
     # all at once: one call for each would cost more than the work
-    cut = intersection(linestrings(points, indices=of), whole.buffer(-1e-6))
+    chains = linestrings(**_indexed([chain for chain, _ in edges]))
+    cut = intersection(chains, buffer(whole, -1e-6))
     parts, which = get_parts(cut, return_index=True)
     lines = get_type_id(parts) == GeometryType.LINESTRING
     places = get_coordinates(parts).tolist()
@@ -492,3 +492,11 @@ def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
             found.append((places[start : start + many], edges[i][1]))
         start += many
     return tuple(found)
+
+
+def _indexed(chains: Sequence[Sequence[Point]]) -> dict[str, Any]:
+    """All points one after the other, and of each which chain it is of."""
+    return {
+        "coords": [point for chain in chains for point in chain],
+        "indices": [i for i, chain in enumerate(chains) for _ in chain],
+    }

@@ -56,8 +56,7 @@ class Expression:
     @property
     def names(self) -> tuple[str, ...]:
         """The sizes and mates it speaks of, each once, in order."""
-        found = (_name(node) for node in _walk(self._tree))
-        return tuple(dict.fromkeys(name for name in found if name))
+        return _names(self.text, self.key)
 
     def value(self, known: Mapping[str, float]) -> float:
         """What it comes to. Raises BadInput for a name that is not known."""
@@ -106,6 +105,12 @@ def _parsed(text: str, key: str) -> ast.expr:
         return ast.parse(plain, mode="eval").body
     except (SyntaxError, ValueError, RecursionError, MemoryError):
         raise BadInput(key, f"{text} cannot be read. {ALLOWED}") from None
+
+
+@functools.lru_cache(maxsize=1024)
+def _names(text: str, key: str) -> tuple[str, ...]:
+    found = (_name(node) for node in _walk(_parsed(text, key)))
+    return tuple(dict.fromkeys(name for name in found if name))
 
 
 def _name(node: ast.AST) -> str:

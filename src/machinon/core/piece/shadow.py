@@ -142,7 +142,7 @@ def _less(rings: Rings, openings: Sequence["CrossSection"]) -> Rings:
 
 def _polygons(section: "CrossSection") -> Rings:
     return tuple(
-        tuple((float(x), float(y)) for x, y in ring) for ring in section.to_polygons()
+        tuple((x, y) for x, y in ring.tolist()) for ring in section.to_polygons()
     )
 
 

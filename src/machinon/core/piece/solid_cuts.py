@@ -67,11 +67,13 @@ class Sunk:
 
     def span(self, top: float = -FAR) -> tuple[Vector, Vector]:
         """Its lowest and highest x, y and z; top: no more of it than from there."""
-        outline = self.outline
+        at, top = self.frame.at, max(self.top, top)
         if self.frame.square:
-            outline = rectangle(*extent(outline))
-        top = max(self.top, top)
-        ends = [self.frame.at(u, v, d) for u, v in outline for d in (top, self.bottom)]
+            # each axis goes along one of the frame's: two corners have all its ends
+            left, low, right, high = extent(self.outline)
+            ends = [at(left, low, top), at(right, high, self.bottom)]
+        else:
+            ends = [at(u, v, d) for u, v in self.outline for d in (top, self.bottom)]
         (x0, x1), (y0, y1), (z0, z1) = (
             (min(one), max(one)) for one in zip(*ends, strict=True)
         )
