@@ -4,10 +4,11 @@ import unittest
 
 from msgspec.structs import replace
 
-from machinon.core.cutting.cut_state import RATIO, CutEntry
+from machinon.core.cutting.cut_state import CUT_SIGMA, RATIO, CutEntry
 from machinon.core.job.habits import habit_of
 from machinon.core.job.job import CutLog, Job, Work
 from machinon.core.shop.making import Making
+from machinon.core.shop.things import Instrument, Shop
 from machinon.core.sizes.fit import FitChoice
 
 
@@ -31,6 +32,21 @@ def made_of(job, metal, family="stud"):
     """The same job, its fit on a piece of a family in a metal."""
     work = Work(making=Making(family, material=metal), fits={"a": 1}, cutting=1)
     return replace(job, works=(work,))
+
+
+def lying(off, cuts=8):
+    """A job whose settings come to lie by so much too deep and too shallow by turns."""
+    taken, entries = 0.0, []
+    for i in range(cuts):
+        dial = 0.1 + 0.05 * i
+        taken += 0.95 * (dial + off * (-1) ** i - taken)
+        entries.append(CutEntry(dial, round(30 + 2 * taken, 3)))
+    return read_with("", replace(cut(0.9).cuts["1"], entries=tuple(entries)))
+
+
+def read_with(gauge, log):
+    """The job of a log that was read with a gauge."""
+    return replace(cut(0.9), cuts={"1": replace(log, instrument=gauge)})
 
 
 class Habits(unittest.TestCase):
@@ -80,3 +96,24 @@ class Habits(unittest.TestCase):
     def test_another_lathe_two_cuts_and_a_slot_tell_nothing(self):
         for job in (cut(0.8, lathe="small"), cut(0.8, cuts=2), cut(0.8, joint="slot")):
             self.assertEqual(habit_of([job], LIKE, "bores").count, 0)
+
+    def test_a_tight_slide_is_told_from_a_worn_one(self):
+        """By 0.5 µm to either side, or by 4."""
+        self.assertEqual(habit_of([], LIKE, "bores").settles, CUT_SIGMA)
+        tight, worn = (
+            habit_of([lying(off)] * 3, LIKE, "bores").settles for off in (0.0005, 0.004)
+        )
+        self.assertTrue(0.0009 < tight < 0.0014, tight)
+        self.assertTrue(0.0025 < worn < 0.003, worn)
+
+    def test_shafts_and_bores_share_a_slide_that_lengths_do_not(self):
+        bores = [lying(0.004)] * 3
+        self.assertGreater(habit_of(bores, LIKE, "shafts").settles, 0.0025)
+        self.assertEqual(habit_of(bores, LIKE, "lengths").settles, CUT_SIGMA)
+
+    def test_a_coarse_gauge_tells_nothing_of_the_slide(self):
+        gauge = Instrument("rule", "Caliper", 0.02, 0.03, 0.01, ("inside",))
+        shop = Shop(instruments=(gauge,))
+        jobs = [read_with("rule", lying(0.004).cuts["1"])] * 3
+        found = habit_of(jobs, LIKE, "bores", shop)
+        self.assertEqual((found.count, found.settles), (3, CUT_SIGMA))

@@ -48,7 +48,8 @@ class Belief:
     (n,), mm before the tool from where on it bites; slip: (n,), 1 where the last
     reading was a slip; mean: (n, 5); cov: (n, 5, 5). dial: radial mm from touch;
     seen: readings since the last pass; odd: what was read last, radial mm, where that
-    was taken for a slip.
+    was taken for a slip; foreseen: how well all readings were, the logarithm
+    of their likelihood.
     """
 
     chance: "np.ndarray"
@@ -60,6 +61,7 @@ class Belief:
     dial: float = 0.0
     seen: int = 1
     odd: float | None = None
+    foreseen: float = 0.0
 
     @property
     def at(self) -> "np.ndarray":
@@ -385,6 +387,7 @@ def read_at(belief: Belief, depth: float, sigma: float) -> Belief:
         covs.append(belief.cov - gain[:, :, None] * belief.cov[:, None, SURFACE, :])
     count = len(belief.chance)
     chance = np.concatenate(chances)
+    foreseen = belief.foreseen + math.log(max(float(chance.sum()), 1e-12))
     if not chance.sum() > 0:  # far off all that is believed: a slip, whatever it was
         chance[-count:] = belief.chance
     chance = chance / chance.sum()
@@ -397,6 +400,7 @@ def read_at(belief: Belief, depth: float, sigma: float) -> Belief:
         slip=(keep >= count).astype(float),
         seen=belief.seen + 1,
         odd=None,
+        foreseen=foreseen,
     )
     if found.doubted < 0.5:
         return found

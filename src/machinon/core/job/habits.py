@@ -1,41 +1,60 @@
 """What a lathe is used to take of the dial, from the cuts that its jobs have kept."""
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+import contextlib
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from machinon.core.cutting.cut_belief import belief_of
-from machinon.core.cutting.cut_state import RATIO, CutState, cuts_taken
+from machinon.core.cutting.cut_state import (
+    CUT_SIGMA,
+    RATIO,
+    CutState,
+    cuts_taken,
+    reading_sigma,
+)
+from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.job import CutLog, Job
+from machinon.core.shop.things import Shop
 from machinon.core.sizes.fit import FLAT_JOINTS
 
 Cuts = Literal["shafts", "bores", "lengths"]
 TELLS = 3  # measured cuts of a surface from which on it tells something
 ALREADY = 2  # surfaces that what is usual anywhere counts for
 SAME = 2  # times that a surface counts for which the metal is the same, or the tool
-DOUBT = 0.004  # mm, two sigma of a reading: of any gauge that is cut by
+DOUBT = 0.004  # mm, two sigma of a reading: of a gauge that the shop has no longer
+# mm, one sigma of how settings lie: of a slide whose play is taken up, to a worn one
+SETTLING = (0.0010, CUT_SIGMA, 0.0029)
+SETTLED = 6  # surfaces cut last that tell it
+COARSE = 0.006  # mm, two sigma of a reading that tells nothing of it
 
 
 @dataclass(frozen=True, slots=True)
 class Habit:
-    """share: of what stands before the tool; count: surfaces it is learned from."""
+    """share: of what stands before the tool; count: surfaces it is learned from;
+    settles: how the slide comes to lie at a setting, one sigma, radial mm."""
 
     share: float = RATIO
     count: int = 0
+    settles: float = CUT_SIGMA
 
 
-def habit_of(jobs: Iterable[Job], like: Job, what: Cuts) -> Habit:
-    """What the lathe of a job took in these ones; mixed with what is usual, which a few
-    surfaces do not outweigh.
+def habit_of(
+    jobs: Iterable[Job], like: Job, what: Cuts, shop: Shop | None = None
+) -> Habit:
+    """What the lathe of a job took in these ones, the last first; mixed with what is
+    usual, which a few surfaces do not outweigh.
 
     Of its own metal they count twice, and cut with its own tool or bar twice as much
     again. Lengths are compared within a kind of piece, as one is milled and another
-    turned.
+    turned. shop: whose gauges they were read with.
     """
     family, metal = _made_of(like, str(like.cutting))
     tool = like.log.tool
     total, weight, count = ALREADY * RATIO, float(ALREADY), 0
+    slide: list[CutState] = []
     for job in jobs:
         if job.lathe != like.lathe:
             continue
@@ -43,14 +62,35 @@ def habit_of(jobs: Iterable[Job], like: Job, what: Cuts) -> Habit:
             other, of = _made_of(job, name)
             if what == "lengths" and other != family:
                 continue
-            share = _share(job, name, log, what)
-            if share is not None:
+            state = _cut(job, name, log, shop)
+            if state is None:
+                continue
+            kind = _kind(job, name)
+            # shafts and bores are cut by the same slide
+            same = kind == what or "lengths" not in (kind, what)
+            if same and state.uncertainty < COARSE:
+                slide.append(state)
+            if kind == what:
                 counts = SAME if metal and of == metal else 1
                 counts *= SAME if tool and log.tool == tool else 1
-                total += counts * share
+                total += counts * min(belief_of(state).share, 1.0)
                 weight += counts
                 count += 1
-    return Habit(total / weight, count)
+    return Habit(total / weight, count, _settles(slide[:SETTLED]))
+
+
+def _settles(states: Sequence[CutState]) -> float:
+    """How settings lie on the slide that cut these surfaces: each of what may be as
+    likely as it foresaw their readings."""
+    if not states:
+        return CUT_SIGMA
+    foreseen = [
+        sum(belief_of(replace(one, dial_sigma=sigma)).foreseen for one in states)
+        for sigma in SETTLING
+    ]
+    likely = [math.exp(one - max(foreseen)) for one in foreseen]
+    squares = sum(w * sigma**2 for w, sigma in zip(likely, SETTLING, strict=True))
+    return math.sqrt(squares / sum(likely))
 
 
 def _made_of(job: Job, name: str) -> tuple[str, str]:
@@ -63,18 +103,34 @@ def _made_of(job: Job, name: str) -> tuple[str, str]:
     return "", ""
 
 
-def _share(job: Job, name: str, log: CutLog, what: Cuts) -> float | None:
-    """What one log tells; None for nothing, and for what is no cut of that kind."""
+def _kind(job: Job, name: str) -> Cuts:
+    """What a log is of."""
+    choice = next(one for one in job.fits if str(one.number) == name)
+    if choice.joint in FLAT_JOINTS:
+        return "lengths"
+    return "shafts" if choice.exists == "hole" else "bores"
+
+
+def _cut(job: Job, name: str, log: CutLog, shop: Shop | None) -> CutState | None:
+    """A surface that was cut to a size, whatever its band was; None where its log tells
+    nothing."""
     choice = next((one for one in job.fits if str(one.number) == name), None)
     if choice is None or log.start is None or choice.kind != "cylinder":
         return None
-    external = choice.exists == "hole"
-    side = "shafts" if external else "bores"
-    if what != ("lengths" if choice.joint in FLAT_JOINTS else side):
-        return None
+    doubt = DOUBT
+    if shop is not None:
+        with contextlib.suppress(BadInput):
+            gauge = shop.instrument(log.instrument)
+            doubt = 2 * reading_sigma(gauge.repeatability, gauge.resolution)
     state = CutState(
-        external, 0.0, 1.0, 0.5, log.start, log.entries, DOUBT, 0.01, least=log.least
+        choice.exists == "hole",
+        0.0,
+        1.0,
+        0.5,
+        log.start,
+        log.entries,
+        doubt,
+        0.01,
+        least=log.least,
     )
-    if len(cuts_taken(state)) < TELLS:
-        return None
-    return min(belief_of(state).share, 1.0)
+    return state if len(cuts_taken(state)) >= TELLS else None

@@ -452,6 +452,7 @@ def _cutting(
         log.school,
         zero,
         ratio=habit.share,
+        dial_sigma=habit.settles,
     )
     if by_trial is not None:
         return state, advise_by_trial(state, log.trial)

@@ -76,7 +76,7 @@ class JobAtHand:
         """What the lathe took in its last jobs; this one's own cuts speak later."""
         at = (self.job.cutting, what)
         if at not in self._habits:
-            self._habits[at] = habit_of(self._other_jobs, self.job, what)
+            self._habits[at] = habit_of(self._other_jobs, self.job, what, self.shop)
         return self._habits[at]
 
     @functools.cached_property
