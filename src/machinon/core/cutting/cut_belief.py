@@ -76,22 +76,22 @@ class Belief:
     @property
     def depth(self) -> float:
         """Depth of the surface from the start, radial mm."""
-        main = self._main()
-        return float(main.chance @ main.at)
+        chance, at, _ = self._main()
+        return float(chance @ at)
 
     @property
     def sigma(self) -> float:
         """One sigma of that depth, all of them together; mm."""
-        main = self._main()
-        off = main.at - main.chance @ main.at
-        return float((main.chance @ (main.var + off**2)) ** 0.5)
+        chance, at, var = self._main()
+        off = at - chance @ at
+        return float((chance @ (var + off**2)) ** 0.5)
 
-    def _main(self) -> "Belief":
-        """Without what is all but ruled out: it lies far off and drowns the rest."""
-        import numpy as np
-
-        of = np.flatnonzero(self.chance > RULED_OUT * self.chance.max())
-        return self._only(of, self.chance[of])
+    def _main(self) -> tuple["np.ndarray", "np.ndarray", "np.ndarray"]:
+        """Chances, depths and variances without what is all but ruled out: it lies far
+        off and drowns the rest."""
+        of = self.chance > RULED_OUT * self.chance.max()
+        chance = self.chance[of]
+        return chance / chance.sum(), self.at[of], self.var[of]
 
     @property
     def share(self) -> float:
@@ -341,10 +341,12 @@ def _after(belief: Belief, one: Pass) -> Belief:
         left.cov - pull[:, :, None] * pull[:, None, :] * one.narrower[keep, None, None]
     )
     mean[:, SURFACE] += one.take[keep]
-    move = np.tile(np.eye(5), (len(keep), 1, 1))
-    move[:, SURFACE] += one.row[keep]
-    cov = move @ cov @ move.transpose(0, 2, 1)
-    cov[:, SURFACE, SURFACE] += one.rest[keep]
+    # the surface moves by what is taken, and is in doubt with all that this rests on
+    row = one.row[keep]
+    along = np.einsum("ni,nij->nj", row, cov)
+    cov[:, SURFACE, :] += along
+    cov[:, :, SURFACE] += along
+    cov[:, SURFACE, SURFACE] += (row * along).sum(axis=1) + one.rest[keep]
     slip = np.zeros(len(keep))
     return replace(
         left,
