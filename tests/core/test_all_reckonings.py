@@ -544,6 +544,10 @@ class PatternsAndMeasuring(unittest.TestCase):
         self.assertAlmostEqual(answer["across"], 28.3)
         shaft = reckon("keyway", {"shaft_diameter": 25, "bore": False})
         self.assertAlmostEqual(shaft["across"], 21)
+        shallow = reckon("keyway", {"shaft_diameter": 25, "bore": False, "depth": 3})
+        self.assertAlmostEqual(shallow["across"], 22)
+        with self.assertRaisesRegex(BadInput, "Under 12.5 mm"):
+            reckon("keyway", {"shaft_diameter": 25, "bore": False, "depth": 13})
         # ANSI B17.1: 1 in shaft, 1/4 key: S = 0.859 on the shaft, T = 1.114 in hub
         for bore, printed in ((False, 0.859), (True, 1.114)):
             inch = {"shaft_diameter": "1in", "standard": "inch", "bore": bore}

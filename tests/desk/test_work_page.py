@@ -200,6 +200,7 @@ class AtTheMachine(ByKeys):
         steps = [s for up in self.job.plan.route for s in up.steps]
         way = next(s for s in steps if s.operation == "keyway")
         self.work(way.key)
+        self.assertTrue(self.page.sums.isVisible(), "its figures open to their working")
         for _ in range(len(self.page.list.lines) - 1):
             self.press(Qt.Key.Key_Return)
         self.assertEqual(self.page.head.text(), "Widen it to its key")

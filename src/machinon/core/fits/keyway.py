@@ -113,6 +113,7 @@ def _chosen(key: str | None, shaft: float, standard: str) -> Key:
             default=None,
             choices=("crown", "corners"),
         ),
+        Input("depth", LENGTH, "below its crown; else the key's", None, above=0),
     ),
     results=(
         Result("key_width", LENGTH, "width of the key"),
@@ -133,6 +134,7 @@ def _keyway(
     bore: bool,
     tool_width: float | None,
     contact: str | None,
+    depth: float | None,
 ) -> dict[str, Any]:
     if contact is None:
         # a flat tool meets a bore with its corners, a shaft with its middle
@@ -154,6 +156,10 @@ def _keyway(
             crown(shaft_diameter, one.width),
         )
         in_shaft, in_hub = in_shaft + rise, in_hub - rise + INCH_CLEARANCE
+    if depth is not None:
+        if not bore and not depth < shaft_diameter / 2:
+            raise BadInput("depth", f"Under {shaft_diameter / 2:g} mm is allowed.")
+        in_shaft, in_hub = (in_shaft, depth) if bore else (depth, in_hub)
     drop = trail.step(
         "Corners of the tool",
         f"{shaft_diameter / 2:g} − √({shaft_diameter / 2:g}² − {tool / 2:g}²)",

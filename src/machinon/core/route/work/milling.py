@@ -5,7 +5,6 @@ by how much. Source: geometry; how deep a pass goes is a shop rule.
 import math
 from collections.abc import Mapping
 
-from machinon.core.fits.keyway import crown
 from machinon.core.piece.features import (
     CornerRounds,
     EdgeBevels,
@@ -356,10 +355,14 @@ def _along(one: Outline) -> WorkList:
 
 def keyway_list(one: Keyway) -> WorkList:
     """A keyway from its first touch to the size read across it."""
-    drop = crown(one.diameter, one.width)
-    # in a bore the tool's corners touch first, on a shaft its middle does
-    feed = one.depth + drop if one.inside else one.depth
-    across = one.diameter + (one.depth if one.inside else -one.depth)
+    asked = {
+        "shaft_diameter": one.diameter,
+        "key": f"{one.width:g}",
+        "bore": one.inside,
+        "depth": one.depth,
+    }
+    told = reckon("keyway", asked)
+    feed = told["feed_from_contact"]
     steps = (
         [feed * n / math.ceil(feed / SHAPED) for n in
          range(1, math.ceil(feed / SHAPED) + 1)]
@@ -369,7 +372,10 @@ def keyway_list(one: Keyway) -> WorkList:
     first = Line(
         "touch",
         "Feel for contact, dial to 0",
-        (Shown("Corners drop by", drop, step=0.001), Shown("Feed in all", feed)),
+        (
+            Shown("Corners drop by", told["corner_drop"], step=0.001),
+            Shown("Feed in all", feed),
+        ),
         "Its corners touch first in a bore: their drop comes on top of the depth."
         if one.inside
         else "Over the middle of the shaft: touch both sides and halve. Its crown "
@@ -388,7 +394,7 @@ def keyway_list(one: Keyway) -> WorkList:
         Line(
             "across",
             "Read the size across",
-            (Shown("To its floor", across),),
+            (Shown("To its floor", told["across"]),),
             "From the far wall of the bore to the floor of the keyway."
             if one.inside
             else "From the floor of the keyway to the far side of the shaft.",
@@ -401,7 +407,7 @@ def keyway_list(one: Keyway) -> WorkList:
             "hand.",
         ),
     )
-    return WorkList((first, *passes, *last))
+    return WorkList((first, *passes, *last), answers=(told,))
 
 
 def flats_list(
@@ -409,12 +415,13 @@ def flats_list(
 ) -> WorkList:
     """Flats round a turned piece, each as deep as the first one showed."""
     _, radius = step.before.radii((one.start + one.end) / 2)
-    deep, far = radius - one.across / 2, radius + one.across / 2
+    told = reckon("flat", {"diameter": 2 * radius, "across": radius + one.across / 2})
+    deep, far = told["depth"], told["across"]
     key = f"{step.key}.far"
     read = float(ways.get(key) or 0.0)
     # what the first left too much, all go deeper by
     others = deep + (read - far if read else 0.0)
-    answers: list[Answer] = []
+    answers = [told]
     lines = [
         Line(
             "touch",
