@@ -1,3 +1,5 @@
+from datetime import datetime, timedelta
+
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
@@ -15,6 +17,15 @@ class ByKeys(MadePieces):
     @property
     def page(self):
         return self.window.job_page().view().lines
+
+    def come_back(self):
+        """To the machine, after the program was closed."""
+        id = self.job.job.id
+        self.close_window()
+        self.open_window()
+        self.window.open_job(id)
+        self.window.go("cut")
+        self.settle()
 
     def work(self, step):
         """From the route to the machine."""
@@ -44,12 +55,7 @@ class AtTheMachine(ByKeys):
         self.assertEqual(self.job.lines_done, ("zero", "1", "2"))
         self.assertIn("At the machine", self.job.plan.open["cut"][0])
 
-        id = self.job.job.id
-        self.close_window()
-        self.open_window()
-        self.window.open_job(id)
-        self.window.go("cut")
-        self.settle()
+        self.come_back()
         page = self.page
         self.assertEqual(page.head.text(), "Hole 3 of 6", "it waits where it was left")
         self.press(Qt.Key.Key_Backspace)
@@ -62,11 +68,11 @@ class AtTheMachine(ByKeys):
         self.assertIn("drill-ring1", self.job.job.done)
         self.assertEqual(page.head.text(), "All done here")
         self.assertIn("Next: Tap", page.done.text())
-        before = len(self.window.file.daybook(id))
+        before = len(self.window.file.daybook(self.job.job.id))
         self.press(Qt.Key.Key_Backspace)
         self.assertNotIn("drill-ring1", self.job.job.done, "a line of it is to do")
         self.assertEqual(len(self.job.lines_done), 7)
-        self.assertEqual(len(self.window.file.daybook(id)), before + 1)
+        self.assertEqual(len(self.window.file.daybook(self.job.job.id)), before + 1)
         self.press(Qt.Key.Key_Return)
         self.press(Qt.Key.Key_Return)
         self.assertEqual(self.job.job.work.at_step, "tap-ring1")
@@ -227,12 +233,14 @@ class AtTheMachine(ByKeys):
         combo.activated.emit(combo.currentIndex())
         self.settle()
         self.assertIn("1:00", page.clock.button.text())
-        now = [100.0]
-        page.clock._now = lambda: now[0]
         self.click(page.clock.button)
-        now[0] += 13
+        began = datetime.fromisoformat(self.job.clock_of(page.line))
+        page.clock._now = lambda: began + timedelta(seconds=13)
         self.assertEqual(page.clock.figure[0].value, "0:47")
-        now[0] += 60
+        # it is on disk: the bond sets whether the program runs or not
+        self.come_back()
+        page = self.page
+        page.clock._now = lambda: began + timedelta(seconds=73)
         self.assertEqual(page.clock.figure[0].value, "0:00")
         self.assertIn("over", page.clock.figure[0].name)
         self.click(page.clock.button)

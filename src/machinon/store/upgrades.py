@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 7  # of the documents that are written now
+FORMAT = 8  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -467,6 +467,13 @@ def _old_pieces_are_measured(document: Plain) -> Plain:
     return document
 
 
+def _clocks_are_kept(document: Plain) -> Plain:
+    """Format 7 to 8: a clock that was started at a step runs on whatever happens."""
+    for work in document.get("works", ()):
+        work["clocks"] = {}
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -475,4 +482,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     4: _steps_keep_their_sizes,
     5: _steps_are_worked_by_lines,
     6: _old_pieces_are_measured,
+    7: _clocks_are_kept,
 }

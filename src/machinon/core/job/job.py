@@ -73,8 +73,9 @@ class Work(msgspec.Struct, frozen=True):
     done: keys of finished steps; cutting: the fit that is at the machine, 0 for none;
     at_size: instead of it, the size that is cut to its drawing;
     at_step: instead of both, the step that is worked line by line; ticked: by step, the
-    lines done so far; ways: how steps are done, by what was asked; trued: by holding,
-    each turn of indicator readings by which it was set true, mm;
+    lines done so far; clocks: by step and line, when a clock that runs was started;
+    ways: how steps are done, by what was asked; trued: by holding, each turn of
+    indicator readings by which it was set true, mm;
     done_as: by finished step, the sizes that it was cut to;
     kept_as: id of the shop's piece that it became.
     """
@@ -90,6 +91,7 @@ class Work(msgspec.Struct, frozen=True):
     done_as: dict[str, SizesCut] = {}
     at_step: str = ""
     ticked: dict[str, tuple[str, ...]] = {}
+    clocks: dict[str, str] = {}
     ways: dict[str, str] = {}
     trued: dict[str, tuple[tuple[float, ...], ...]] = {}
 

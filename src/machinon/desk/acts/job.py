@@ -48,7 +48,6 @@ class JobAtHand:
         self.pieces: dict[str, Piece]
         self.plan: Plan
         self.changed: Callable[[], None] = lambda: None
-        self.clocks: dict[str, float] = {}  # of steps, when they were started
         self.load(job_id)
 
     # -- the whole -------------------------------------------------------

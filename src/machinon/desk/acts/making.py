@@ -32,7 +32,7 @@ from machinon.core.route.operations import HoldingTold, StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import OwnTool, own_collet, own_tool
-from machinon.core.route.work.lines import Machines, WorkList
+from machinon.core.route.work.lines import Line, Machines, WorkList
 from machinon.core.route.work.listed import work_list
 from machinon.core.route.work.set_true import read_round
 from machinon.core.shop.belongings import Belongings
@@ -174,6 +174,9 @@ class MakingActs(JobAtHand):
         if not done:
             ticked = {k: v for k, v in job.work.ticked.items() if k != key}
             job = job.with_work(ticked=ticked)
+        begun = job.work.clocks.items()
+        clocks = {k: v for k, v in begun if not k.startswith(f"{key}.")}
+        job = job.with_work(clocks=clocks)
         self._keep(
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.", job
         )
@@ -218,6 +221,23 @@ class MakingActs(JobAtHand):
         job = self.job if done else without_done(self.job, work.at_step)
         ticked = {**work.ticked, work.at_step: kept}
         self._keep(f"{line.head}: {said}.", job.with_work(ticked=ticked))
+
+    def press_clock(self, line: Line) -> None:
+        """Start the clock of a line of the step at the machine, or stop it."""
+        clocks = dict(self.job.work.clocks)
+        name = f"{self.job.work.at_step}.{line.key}"
+        runs = clocks.pop(name, None) is not None
+        if not runs:
+            clocks[name] = self._clock()
+        self._keep(
+            f"Clock {'stopped' if runs else 'started'}: {line.head}.",
+            self.job.with_work(clocks=clocks),
+        )
+
+    def clock_of(self, line: Line) -> str:
+        """When the clock of a line of the step at the machine was started; empty where
+        it does not run."""
+        return self.job.work.clocks.get(f"{self.job.work.at_step}.{line.key}", "")
 
     def choose_way(self, key: str, answer: str) -> None:
         """How steps are done from now on, by what was asked: `places`, `turned`."""

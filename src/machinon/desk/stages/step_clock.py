@@ -1,12 +1,13 @@
 """The clock of a line that may take only so long: started by hand, told in large."""
 
-import time
 from collections.abc import Callable
+from datetime import datetime
 
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
 from machinon.core.route.work.lines import Line, Shown
+from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import button
 
 TICK = 200  # ms from one look at the clock to the next
@@ -15,30 +16,27 @@ TICK = 200  # ms from one look at the clock to the next
 class StepClock:
     """A button that starts and stops it; `figure` is what there is to show.
 
-    changed: called as it goes on. began: when those that run did, by name, kept with
-    the job. now: seconds, of any clock that never goes back.
+    changed: called as it goes on; job: keeps when it was started, so that it runs on
+    while the page, or the program, is closed; now: the time of day.
     """
 
     def __init__(
         self,
         over: QWidget,
         changed: Callable[[], None],
-        began: dict[str, float],
-        now: Callable[[], float] = time.monotonic,
+        job: OpenJob,
+        now: Callable[[], datetime] = lambda: datetime.now().astimezone(),
     ) -> None:
         self.button = button("", self._pressed)
         self._over = over
-        self._changed, self._now = changed, now
+        self._job, self._now = job, now
         self._timer = QTimer(over, interval=TICK)
         self._timer.timeout.connect(changed)
         self._line: Line | None = None
-        self._name = ""
-        self._began = began
 
-    def show_line(self, step: str, line: Line | None) -> None:
-        """Stand for the line of a step; one that runs goes on if it is left."""
+    def show_line(self, line: Line | None) -> None:
+        """Stand for a line of the step at the machine."""
         self._line = line if line is not None and line.seconds else None
-        self._name = f"{step}.{line.key}" if line is not None else ""
         self.button.setVisible(self._line is not None)
         if self.left:
             self._timer.start()
@@ -46,17 +44,18 @@ class StepClock:
             self._timer.stop()  # not begun, or over
         if self._line is None:
             return
-        runs = self._name in self._began
+        runs = self._job.clock_of(self._line)
         whole = _told(self._line.seconds)
         self.button.setText("Stop the clock" if runs else f"Start the clock: {whole}")
 
     @property
     def left(self) -> float | None:
         """Seconds left of the line at hand, 0 once they are over; None unstarted."""
-        if self._line is None or self._name not in self._began:
+        began = self._job.clock_of(self._line) if self._line is not None else ""
+        if self._line is None or not began:
             return None
-        gone = self._now() - self._began[self._name]
-        return max(self._line.seconds - gone, 0.0)
+        gone = (self._now() - datetime.fromisoformat(began)).total_seconds()
+        return max(self._line.seconds - max(gone, 0.0), 0.0)
 
     @property
     def figure(self) -> tuple[Shown, ...]:
@@ -69,10 +68,8 @@ class StepClock:
     def _pressed(self) -> None:
         if self._line is None:
             return
-        if self._began.pop(self._name, None) is None:
-            self._began[self._name] = self._now()
+        self._job.press_clock(self._line)
         self._over.setFocus()  # the keys go on to the lines
-        self._changed()
 
 
 def _told(seconds: float) -> str:

@@ -4,11 +4,11 @@ Enter or the space bar ticks the line at hand and goes on, Backspace takes the l
 back, the arrows go to another line.
 """
 
-import functools
+from functools import partial
 
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QVBoxLayout, QWidget
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
@@ -52,7 +52,7 @@ class WorkPage(QWidget):
         self.how = label("", "faint", wrap=True)
         self.head = label("", "large", wrap=True)
         self.figures = DrawingView(self.look, self._figures, "What to set", 15.0)
-        self.clock = StepClock(self, self._tick, self.job.clocks)
+        self.clock = StepClock(self, self._tick, self.job)
         self.note = label("", "say", wrap=True)
         self.asked = Field("", inch=lambda: self.job.inch)
         self.asked.from_wire = True
@@ -196,7 +196,7 @@ class WorkPage(QWidget):
         )
         self.caution.setVisible(bool(self.caution.text()))
         self._show_asked(line)
-        self.clock.show_line(step.key, line)
+        self.clock.show_line(line)
         set_ink(self.head, "proved" if line is None else "")
         set_ink(self.note, "")  # a refusal has been read by now
 
@@ -244,7 +244,7 @@ class WorkPage(QWidget):
                 self.ways.addWidget(combo)
             for key in sizes[:2]:
                 words = f"Sneak up on its {key.partition('.')[2]}"
-                sneak = functools.partial(self._sneak_up, key)
+                sneak = partial(self._sneak_up, key)
                 self.ways.addWidget(button(words, sneak))
         for one in self.list.ways:
             combo = self.combos[one.key]
@@ -288,7 +288,7 @@ class WorkPage(QWidget):
 
     def _tick(self) -> None:
         """The clock went on."""
-        self.clock.show_line(self._step_key, self.line)
+        self.clock.show_line(self.line)
         self.figures.refresh()
 
     # -- doing -----------------------------------------------------------
@@ -363,8 +363,14 @@ class WorkPage(QWidget):
         self.job.cut_size(key)
 
     def _open_sums(self) -> None:
-        if self.list.answers:
-            self.bench.open_working(self.list.answers[0])
+        answers = self.list.answers
+        if len(answers) == 1:
+            self.bench.open_working(answers[0])
+            return
+        menu = QMenu(self)
+        for one in answers:
+            menu.addAction(one.title, partial(self.bench.open_working, one))
+        menu.popup(self.sums.mapToGlobal(self.sums.rect().bottomLeft()))
 
     def begin(self) -> None:
         self.setFocus()
