@@ -102,6 +102,11 @@ class AtTheMachine(ByKeys):
         true = cut.true
         self.assertTrue(true.isVisible())
         self.type(true.limit.edit, "0.01")
+        self.window.swap_theme()  # the light has changed, the work has not
+        self.settle()
+        cut = self.window.job_page().view()
+        true = cut.true
+        self.assertTrue(true.isVisible())
         x, y, turns = -0.15, -0.03, 0
         while true.line.key != "true":
             turns += 1

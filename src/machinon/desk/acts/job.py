@@ -48,6 +48,7 @@ class JobAtHand:
         self.pieces: dict[str, Piece]
         self.plan: Plan
         self.changed: Callable[[], None] = lambda: None
+        self.truing = False  # the work is set true before its step goes on
         self.load(job_id)
 
     # -- the whole -------------------------------------------------------

@@ -303,7 +303,6 @@ class CutView(StageView):
         self.lines.truing.connect(lambda: self._set_true(True))
         self.true = SetTrue(bench)
         self.true.left.connect(lambda: self._set_true(False))
-        self.truing = False
         self._lay_out()
 
     # -- laying out ------------------------------------------------------
@@ -441,12 +440,12 @@ class CutView(StageView):
     def refresh(self) -> None:
         plan = self.job.plan
         if plan.at_step is not None:
-            page = self.true if self.truing else self.lines
+            page = self.true if self.job.truing else self.lines
             self.pages.show_page(page)
             self._size_least()
             page.refresh()
             return
-        self.truing = False
+        self.job.truing = False
         self._size_least()
         if plan.advice is None or plan.cut_state is None:
             self.pages.show_page(self.nothing)
@@ -528,7 +527,7 @@ class CutView(StageView):
 
     def _set_true(self, truing: bool) -> None:
         """From the step to setting the work true, and back."""
-        self.truing = truing
+        self.job.truing = truing
         self.refresh()
         self.begin()
 

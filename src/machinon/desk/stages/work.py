@@ -223,7 +223,7 @@ class WorkPage(QWidget):
             self.done.setText("The step is done")
 
     def _show_ways(self) -> None:
-        step = self.job.plan.at_step
+        step, made = self.job.plan.at_step, self.job.plan.made
         sizes = self.job.sizes_at_dial(step) if step and self.job.lathe else ()
         wanted = [*(one.key for one in self.list.ways), *sizes]
         if self._asked != wanted:
@@ -243,9 +243,9 @@ class WorkPage(QWidget):
                 self.combos[one.key] = combo
                 self.ways.addWidget(combo)
             for key in sizes[:2]:
-                words = f"Sneak up on its {key.partition('.')[2]}"
-                sneak = partial(self._sneak_up, key)
-                self.ways.addWidget(button(words, sneak))
+                assert made is not None
+                words = f"With the coach: {made.sizes[key].size.words}"
+                self.ways.addWidget(button(words, partial(self._sneak_up, key)))
         for one in self.list.ways:
             combo = self.combos[one.key]
             combo.setCurrentIndex(combo.findData(one.chosen))
