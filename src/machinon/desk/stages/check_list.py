@@ -3,7 +3,7 @@
 import functools
 
 from PySide6.QtCore import QRect, Qt
-from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent, QStaticText
 from PySide6.QtWidgets import QWidget
 
 from machinon.core.piece.family import Check
@@ -46,7 +46,9 @@ class CheckList(QWidget):
         width = max(self.width() - left - px(4), px(60))
         self._rows = []
         for check in self._checks:
-            tall = _height(check.says, width, 14 * self._look.scale)
+            tall = int(
+                _written(check.says, width, 14 * self._look.scale).size().height()
+            )
             self._rows.append(QRect(left, y, width, tall))
             y += tall + px(5)
         self.setMinimumHeight(y)
@@ -67,14 +69,15 @@ class CheckList(QWidget):
             at = (px(8), row.top() + px(9))
             paint_mark(painter, Mark(at, kind, px(13)), theme)
             painter.setPen(QPen(theme.ink("faint" if check.passed else "stop")))
-            painter.drawText(row, _WRAPPED, check.says)
+            says = _written(check.says, row.width(), 14 * self._look.scale)
+            painter.drawStaticText(row.topLeft(), says)
 
 
 @functools.lru_cache(maxsize=1000)
-def _height(text: str, width: int, size: float) -> int:
-    """How tall a text is set in a column."""
-    room = QRect(0, 0, width, 10_000)
-    return QFontMetrics(font(size)).boundingRect(room, _WRAPPED, text).height()
-
-
-_WRAPPED = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
+def _written(text: str, width: int, size: float) -> QStaticText:
+    """A text set in a column, for its height and to be painted."""
+    made = QStaticText(text)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    made.setTextWidth(width)
+    made.prepare(font=font(size))
+    return made
