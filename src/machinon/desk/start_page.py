@@ -72,7 +72,7 @@ class JobRow(EnterButton):
         corner.addStretch(1)
         corner.addWidget(more, 0, Qt.AlignmentFlag.AlignTop)
         self.setProperty("part", "entry")
-        self.setMinimumHeight(look.px(112))
+        self.setMinimumHeight(look.px(116))
         self.setAccessibleName(f"Open {entry.name}, at {entry.stage}")
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -105,7 +105,7 @@ class JobRow(EnterButton):
         painter.setFont(font(13 * scale, True))
         longest = max(map(painter.fontMetrics().horizontalAdvance, STAGES))
         fitted = 13 * scale * min((part - px(8)) / longest, 1.0)
-        y = px(92)
+        y = px(90)
         painter.setPen(QPen(theme.ink("thin"), 1.2))
         painter.drawLine(QPointF(px(16), y), QPointF(self.width() - px(16), y))
         for i, stage in enumerate(STAGES):
@@ -119,7 +119,7 @@ class JobRow(EnterButton):
             painter.setFont(font(fitted, here))
             painter.setPen(QPen(theme.ink("text" if here else "faint")))
             painter.drawText(QPointF(x + px(6), y - px(8)), stage.capitalize())
-        say(107, f"last touched {day_text(self._entry.touched_at)}", 12, "faint", False)
+        say(106, f"last touched {day_text(self._entry.touched_at)}", 12, "faint", False)
 
 
 class StartPage(QWidget):
@@ -373,7 +373,7 @@ class StartPage(QWidget):
     def _piece_row(self, piece: Piece) -> QWidget:
         row = QWidget()
         line = QHBoxLayout(row)
-        line.setContentsMargins(0, 0, 0, 0)
+        line.setContentsMargins(0, 0, self.look.px(10), 0)
         measured = sum(
             any(not r.struck for r in one.readings) for one in piece.surfaces
         )
