@@ -417,7 +417,7 @@ class RealWindow(unittest.TestCase):
             screen.send_signal(signal.SIGTERM)
             screen.wait()
         self.assertEqual(program.returncode, 0, err)
-        self.assertIn("xcb cut 2.26", out)
+        self.assertIn("xcb cut 2.22", out)
 
 
 _SEEN = """

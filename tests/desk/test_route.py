@@ -2,6 +2,7 @@
 
 import unittest
 
+from machinon.core.shop.machines import Machine
 from tests.desk.bench import WindowCase
 
 
@@ -51,10 +52,6 @@ class MovedSteps(WindowCase):
         self.assertFalse(self.route.later.isEnabled())
 
 
-if __name__ == "__main__":
-    unittest.main()
-
-
 class ChangedAfterItWasCut(WindowCase):
     def test_a_size_changed_after_its_step_is_said_at_the_step_and_on_the_drawing(self):
         """The hub of the back plate is turned; then its drawing says 2 mm less."""
@@ -81,3 +78,32 @@ class ChangedAfterItWasCut(WindowCase):
         self.assertEqual(self.job.plan.changed, {})
         self.window.open_job("back-plate-130")
         self.assertEqual(self.job.plan.changed, {}, "after it was read again")
+
+
+class WhichMachine(WindowCase):
+    """The shop's knee mill has a small one beside it."""
+
+    def test_a_job_goes_to_another_mill_of_the_shop_and_is_checked_by_it(self):
+        """Its vise opens 12; the strip of the T-nuts is wider and higher."""
+        self.window.open_job("t-nuts")
+        route = self.stage("route")
+        self.assertFalse(route.machine.isVisible(), "there is one mill to choose")
+        small = Machine("small", "Small mill", "mill", {"vise_opens": "12"})
+        self.window.file.act("shop", "Another mill.", small)
+        self.window.open_job("t-nuts")
+        route = self.stage("route")
+        self.assertEqual(self.job.plan.mill.name, "Knee mill")
+        self.choose(route.machine, "small")
+        self.assertEqual(self.job.plan.mill.name, "Small mill")
+        failed = [one.says for one in self.job.plan.checks if not one.passed]
+        self.assertTrue(any("Small mill" in says for says in failed), failed)
+        self.close_window()
+        self.open_window()
+        self.window.open_job("t-nuts")
+        self.assertEqual(self.job.plan.mill.name, "Small mill")
+        self.job.undo()
+        self.assertEqual(self.job.plan.mill.name, "Knee mill")
+
+
+if __name__ == "__main__":
+    unittest.main()

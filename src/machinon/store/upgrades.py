@@ -468,9 +468,12 @@ def _old_pieces_are_measured(document: Plain) -> Plain:
 
 
 def _clocks_are_kept(document: Plain) -> Plain:
-    """Format 7 to 8: a clock that was started at a step runs on whatever happens."""
+    """Format 7 to 8: a clock that was started at a step runs on whatever happens; a job
+    says which of the shop's mills it is done on, empty for the first."""
     for work in document.get("works", ()):
         work["clocks"] = {}
+    if document.get("type") == "job":
+        document["mill"] = ""
     return document
 
 

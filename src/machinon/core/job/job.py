@@ -111,7 +111,8 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
 
     pieces: ids of the existing pieces, in the order of the stack; works: what is made,
     at least one; at: the key of that which Piece, Route, Cut and Proof speak of; cuts:
-    the logs of fits, by number; put_away: it is not listed with those under way.
+    the logs of fits, by number; put_away: it is not listed with those under way; mill:
+    id of the shop's mill, empty for its first.
     """
 
     id: str
@@ -124,6 +125,7 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     at: str = "1"
     cuts: dict[str, CutLog] = {}
     put_away: bool = False
+    mill: str = ""
 
     # -- the work that is spoken of ----------------------------------------
 

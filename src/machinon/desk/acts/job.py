@@ -70,18 +70,35 @@ class JobAtHand:
         self.plan = self._planned(self.job, self.shop, self.pieces)
 
     def _planned(self, job: Job, shop: Shop, pieces: Mapping[str, Piece]) -> Plan:
-        return plan_of(job, shop, self.lathe, pieces, self._mill, self._used_to)
+        lathe, mill = self._lathe_of(job), self._mill_of(job)
+        used_to = functools.partial(self._used_to, job)
+        return plan_of(job, shop, lathe, pieces, mill, used_to)
 
-    def _used_to(self, what: Cuts) -> Habit:
+    def _lathe_of(self, job: Job) -> Lathe | None:
+        if job.lathe == self.job.lathe:
+            return self.lathe
+        found = self.file.get(job.lathe)
+        return found if isinstance(found, Lathe) else None
+
+    def _mill_of(self, job: Job) -> Machine | None:
+        """The mill of a job, else the first of the shop."""
+        mills = sorted(
+            (one for one in self._machines if one.kind == "mill"),
+            key=lambda one: one.id,  # whichever of them was touched last
+        )
+        own = (one for one in mills if one.id == job.mill)
+        return next(own, mills[0] if mills else None)
+
+    def _used_to(self, job: Job, what: Cuts) -> Habit:
         """What the lathe took in its last jobs; this one's own cuts speak later."""
-        at = (self.job.cutting, what)
+        at = (job.lathe, job.cutting, what)
         if at not in self._habits:
-            self._habits[at] = habit_of(self._other_jobs, self.job, what, self.shop)
+            self._habits[at] = habit_of(self._other_jobs, job, what, self.shop)
         return self._habits[at]
 
     @functools.cached_property
-    def _habits(self) -> dict[tuple[int, Cuts], Habit]:
-        """As far as they were asked for, by the fit at the machine."""
+    def _habits(self) -> dict[tuple[str, int, Cuts], Habit]:
+        """As far as they were asked for, by the lathe and the fit at the machine."""
         return {}
 
     # read once, and only where something is at the machine
@@ -97,10 +114,32 @@ class JobAtHand:
         found = (self.file.get(one.id) for one in self.file.entries("machine"))
         return tuple(one for one in found if isinstance(one, Machine))
 
+    @functools.cached_property
+    def _lathes(self) -> tuple[Lathe, ...]:
+        found = (self.file.get(one.id) for one in self.file.entries("lathe"))
+        return tuple(one for one in found if isinstance(one, Lathe))
+
     @property
     def _mill(self) -> Machine | None:
-        """The first of the shop's mills."""
-        return next((one for one in self._machines if one.kind == "mill"), None)
+        return self._mill_of(self.job)
+
+    def machines(self, kind: str) -> tuple[Lathe | Machine, ...]:
+        """The lathes or the mills of the shop, the one that the job is on first."""
+        own: tuple[Lathe | Machine | None, ...]
+        if kind == "lathe":
+            own = (self.lathe, *self._lathes)
+        elif kind == "mill":
+            own = (self._mill, *(one for one in self._machines if one.kind == kind))
+        else:
+            return ()
+        return tuple({one.id: one for one in own if one is not None}.values())
+
+    def use_machine(self, kind: str, id: str) -> None:
+        """Do the job on another lathe or mill of the shop."""
+        at = next(one for one in self.machines(kind) if one.id == id)
+        job = replace(self.job, **{kind: id})
+        if job != self.job:
+            self._keep(f"On another {kind}: {at.name}.", job)
 
     @property
     def _divider(self) -> Machine | None:
@@ -127,7 +166,9 @@ class JobAtHand:
         plan = self._planned(job, shop, pieces)
         if size and plan.problem and not self.plan.problem:
             raise BadInput(size, plan.problem)
+        lathe = self._lathe_of(job)
         self.file.act(self.job.id, says, *documents)
+        self.lathe = lathe
         self.job, self.shop, self.pieces, self.plan = job, shop, pieces, plan
         self.changed()
 

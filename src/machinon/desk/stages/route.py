@@ -25,7 +25,7 @@ from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
-from machinon.desk.narrow import Abreast
+from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
@@ -182,6 +182,9 @@ class RouteView(StageView):
         self.speed = Figure("Speed")
         self.cut_speed = Figure("Surface speed")
         self.speed.opened.connect(bench.open_working)
+        self.machine = Combo()
+        self.machine.setAccessibleName("Machine")
+        self.machine.activated.connect(self._use_machine)
         self.done = button("Done", self._toggle, "main")
         self.go = button("", self._go_there)
         # the sizes that the step leaves by a slide
@@ -212,6 +215,7 @@ class RouteView(StageView):
         words.addWidget(self.moved)
         words.addStretch(1)
         figures = QVBoxLayout()
+        figures.addWidget(self.machine)
         figures.addWidget(self.tool)
         figures.addWidget(self.own)
         figures.addWidget(Abreast(2, self.speed, self.cut_speed))
@@ -377,6 +381,7 @@ class RouteView(StageView):
         self.caution.setText(step.caution)
         self.caution.setVisible(bool(step.caution))
         self.caution_mark.setVisible(bool(step.caution))
+        self._show_machine(set_up)
         minutes = max(round(step.minutes), 1)
         self.tool.show_text(step.tool, "", f"takes about {minutes} min")
         own = self.job.own_tool(step)
@@ -410,6 +415,18 @@ class RouteView(StageView):
             one.setVisible(n < len(sizes))
             if n < len(sizes):
                 one.setText(self._dial_words(sizes[n]))
+
+    def _show_machine(self, set_up: HoldingTold) -> None:
+        """The machine of a holding, where the shop has several to choose from."""
+        own = self.job.machines(set_up.machine)
+        self.machine.setVisible(len(own) > 1)
+        self.machine.clear()
+        for one in own:
+            self.machine.addItem(f"on the {one.name}", one.id)
+
+    def _use_machine(self) -> None:
+        set_up, _ = self._step()
+        self.job.use_machine(set_up.machine, self.machine.currentData())
 
     def _show_moves(self, ticked: bool) -> None:
         """Whether the chosen step stands out of its usual place, and why."""
