@@ -181,7 +181,7 @@ def _last(
     to, cut = worths.best_cut()
     again = ending = sprung = NEVER
     if state.entries:
-        ending = now.worth
+        ending = worths.ended(now)
         inside, slip = TELLS
         telling = now.inside + now.past > inside or belief.doubted > slip
         if telling and belief.seen < READINGS:

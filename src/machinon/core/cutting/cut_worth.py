@@ -21,7 +21,9 @@ from machinon.core.cutting.cut_belief import (
 )
 from machinon.core.cutting.cut_state import CutState
 
-PAST = 1.5  # what a scrapped piece costs besides not being in the band
+# what a scrapped piece costs besides not being in the band; less where the gauge's zero
+# was not checked, as no caution at the dial makes up for that
+PAST, PAST_UNCHECKED = 3.0, 1.5
 CUT, READ = 0.006, 0.008  # what a cut, and a reading, must gain to be worth its time
 NEVER = -9.0  # of what cannot be done
 FLOOR = 0.0013  # mm by which any cut comes out other than it was thought
@@ -41,25 +43,28 @@ class Chances:
     inside: float
     past: float
 
-    @property
-    def worth(self) -> float:
-        return self.inside - PAST * self.past
-
 
 class _Table:
     """Worths by the metal left to the aim, at even places; (p,).
 
     enters, leaves: from the aim back to where the band begins, and on to where it ends;
     room: what is weighed before it; zero, read: variances of the gauge's zero and of a
-    reading; all radial.
+    reading; all radial; costs: what a piece past the band does.
     """
 
     def __init__(
-        self, enters: float, leaves: float, room: float, zero: float, read: float
+        self,
+        enters: float,
+        leaves: float,
+        room: float,
+        zero: float,
+        read: float,
+        costs: float,
     ) -> None:
         import numpy as np
 
         self.enters, self.leaves, self.zero, self.read = enters, leaves, zero, read
+        self.costs = costs
         self.places = np.linspace(-leaves - MARGIN, enters + room, PLACES)
         self.overs = self.cut = np.zeros(0)
 
@@ -74,7 +79,7 @@ class _Table:
         sigma = np.sqrt(var + self.zero)[:, None]
         past = phi((-self.leaves - self.places) / sigma)
         short = phi((self.places - self.enters) / sigma)
-        return np.maximum(1 - past - short, 0.0) - PAST * past
+        return np.maximum(1 - past - short, 0.0) - self.costs * past
 
     def blurs(self, sigma: Any) -> tuple[Any, Any, Any]:
         """How to see places known only so well, (m,): the places about each, (m, 5, p),
@@ -177,6 +182,9 @@ class Worths:
             self.sign * (state.start - size) / 2 for size in (near, far, state.aim)
         )
         self.read = state.read_sigma
+        # a zero that nobody checked is as doubtful as a reading: half of that
+        checked = state.zero_sigma < 0.4 * state.uncertainty
+        self.costs = PAST if checked else PAST_UNCHECKED
 
     def size(self, belief: Belief) -> float:
         """Where a belief has the surface, mm on the diameter."""
@@ -191,6 +199,10 @@ class Worths:
         short = float(phi((self.enter - belief.at) / sigma) @ belief.chance)
         past = float((1 - phi((self.leave - belief.at) / sigma)) @ belief.chance)
         return Chances(max(1 - short - past, 0.0), past)
+
+    def ended(self, now: Chances) -> float:
+        """Of the surface left as it is."""
+        return now.inside - self.costs * now.past
 
     def read_again(self) -> float:
         """Of one more reading of the surface."""
@@ -286,6 +298,7 @@ class Worths:
             max(ROOM, 1.3 * float(steps[-1])),
             (state.zero_sigma / 2) ** 2,
             self.read**2,
+            self.costs,
         )
         # each cut that is read tells where the tool stands: the next is surer
         seat = state.dial_sigma**2 + FLOOR**2
