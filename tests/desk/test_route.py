@@ -3,6 +3,7 @@
 import unittest
 
 from machinon.core.shop.machines import Machine
+from machinon.draw.drawing import Text
 from tests.desk.bench import WindowCase
 
 
@@ -103,6 +104,26 @@ class WhichMachine(WindowCase):
         self.assertEqual(self.job.plan.mill.name, "Small mill")
         self.job.undo()
         self.assertEqual(self.job.plan.mill.name, "Knee mill")
+
+
+class InAnInchShop(WindowCase):
+    def test_steps_checks_and_what_is_written_at_holes_are_in_inches(self):
+        """The T-nuts' countersink of 13 mm is 0.5118 in; M12 is drilled by 10.3 mm."""
+        self.window.open_job("t-nuts")
+        self.window.swap_units()
+        route = self.stage("route")
+        route.choose("countersink-thread")
+        self.assertIn("⌀0.5118", route.title.text())
+        self.assertIn("ft/min", route.cut_speed._unit.text())
+        route.choose("drill-thread")
+        self.assertIn("10.3 mm", route.title.text())
+        said = " ".join(check.says for check in self.job.plan.checks)
+        self.assertIn(" in, at least ", said)
+        self.assertNotIn(" mm", said)
+        piece = self.stage("piece")
+        items = piece.drawing.drawing().items
+        written = " ".join(one.text for one in items if isinstance(one, Text))
+        self.assertIn("⌀0.5118", written)
 
 
 if __name__ == "__main__":

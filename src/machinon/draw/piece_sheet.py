@@ -8,6 +8,7 @@ changed where it stands.
 from collections.abc import Callable, Mapping, Sequence, Set
 from dataclasses import dataclass, replace
 
+from machinon.core.in_inches import in_inches, sizes_in_inches
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.family import Known, Made, Value, spoken
 from machinon.core.piece.features import Circle as HoleCircle
@@ -116,7 +117,7 @@ def piece_sheet(
 
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
-        sheet = _Sheet(made, figures, board, aside, first_angle)
+        sheet = _Sheet(made, figures, board, aside, first_angle, inch)
         enough = sheet.turned() if made.body.turns else sheet.block()
         return board.done(), enough
 
@@ -304,8 +305,10 @@ class _Sheet:
         board: Board,
         aside: Set[str],
         first_angle: bool = False,
+        inch: bool = False,
     ) -> None:
         self.made, self.figures, self.board = made, figures, board
+        self.inch = inch
         self.first_angle = first_angle
         self.size = board.size
         self.places = _dimensions(made)
@@ -372,7 +375,10 @@ class _Sheet:
     def _title_and_foot(self) -> None:
         """What it is, of what and from what; and the sizes without a place."""
         made, size = self.made, self.size
-        says = f"{made.family.name}: {made.material}, from {made.body.stock.says}"
+        stock = made.body.stock.says
+        if self.inch:
+            stock = sizes_in_inches(stock)
+        says = f"{made.family.name}: {made.material}, from {stock}"
         self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
         shown = (self.figures[key] for key in self.foot)
         rows = [(one.text, one.name, one.role, one.key) for one in shown]
@@ -566,6 +572,8 @@ class _Sheet:
                 text = f"{spoken(name)}: round ⌀{self.figures[keys[0]].text}"
             else:
                 text = self._measures(name, keys)
+            if self.inch and isinstance(one, Holes | CrossHoles):
+                text = in_inches(text)
             ends = [self.figures[k].small for k in keys if self.figures[k].small]
             text += "".join(f" ({one})" for one in ends)
             found.append((name, text, keys))

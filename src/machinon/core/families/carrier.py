@@ -93,9 +93,9 @@ def _dimpled(s: Values) -> str:
     wall = (s["body.diameter"] - s["bore.diameter"]) / 2
     return (
         f"A drill of {drill:g} mm goes through the thread without touching it: "
-        f"{wall + deep:.1f} mm deep in all from the outside, {deep:.1f} of it in the "
-        f"chuck. Cone-point screws {s['grubs.thread']} × {found['length']:g} then end "
-        "under the outside."
+        f"{wall + deep:.1f} mm deep in all from the outside, {deep:.1f} mm of it in "
+        f"the chuck. Cone-point screws {s['grubs.thread']} × {found['length']:g} then "
+        "end under the outside."
     )
 
 

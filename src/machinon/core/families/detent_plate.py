@@ -209,7 +209,7 @@ def checks(s: Values) -> Iterable[Check]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     places = _on(s["recesses.circle"], angles(s)).points()
-    listed = "; ".join(f"{x:.2f}, {y:.2f}" for x, y in places)
+    listed = "; ".join(f"{x:.2f}, {y:.2f} mm" for x, y in places)
     return (
         Holding(
             "turning",
@@ -244,7 +244,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("mill", ("recesses",), title=f"Sink {len(angles(s))} recesses "
                      f"{s['recesses.depth']:g} deep", tool="ball-nosed cutter "
-                     f"{s['ball.diameter']:g}", note="By the table's degrees, "
+                     f"{s['ball.diameter']:g} mm", note="By the table's degrees, "
                      f"{s['recesses.throw']:g}° apart, or by read-out from the middle: "
                      f"{listed}."),
                 Step("drill", ("screws",)),

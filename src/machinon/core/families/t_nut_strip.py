@@ -185,7 +185,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     ("thread",),
                     title="Lay out each nut and its middle",
                     note=f"Middles from the end: {middles} mm; then every "
-                    f"{_pitch(s):.2f}.",
+                    f"{_pitch(s):.2f} mm.",
                 ),
                 Step("drill", ("thread",), note="Spot each first."),
                 Step(

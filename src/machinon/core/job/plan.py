@@ -18,6 +18,7 @@ from machinon.core.cutting.coach import Advice, advise, forecast
 from machinon.core.cutting.cut_state import CutState, Dial, reading_sigma
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
+from machinon.core.in_inches import in_inches
 from machinon.core.job.as_it_is import still_read
 from machinon.core.job.fit_plan import (
     FitPlan,
@@ -336,9 +337,26 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         for fit in plan.fits
     )
     route = _with_linked(route, ruled)
+    if plan.shop.inch:
+        checks = tuple(replace(one, says=in_inches(one.says)) for one in checks)
+        route = tuple(map(_holding_in_inches, route))
     return replace(
         plan, fits=fits, made=made, checks=checks, route=route, changed=changed
     )
+
+
+def _holding_in_inches(up: HoldingTold) -> HoldingTold:
+    """A holding whose steps speak of inches."""
+    steps = (
+        replace(
+            one,
+            title=in_inches(one.title),
+            tool=in_inches(one.tool),
+            note=in_inches(one.note),
+        )
+        for one in up.steps
+    )
+    return replace(up, reason=in_inches(up.reason), steps=tuple(steps))
 
 
 def _still_to_make(plan: Plan) -> Iterator[str]:

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ROTATION, plain, text_of
+from machinon.core.quantity import INCH, ROTATION, length_text, plain, text_of
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.desk.bench import Bench, StageView
@@ -44,6 +44,8 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
+
+FOOT = 12 * INCH / 1000  # m
 
 
 def speed_text(answer: Answer) -> str:
@@ -396,10 +398,12 @@ class RouteView(StageView):
             self.speed.show_text(
                 speed_text(step.speed).removesuffix(" rpm"), "rpm", "", "", step.speed
             )
+            fast, feed = step.speed["surface_speed"], step.speed["feed"]
+            inch = self.job.inch
             self.cut_speed.show_text(
-                f"{step.speed['surface_speed']:.0f}",
-                "m/min",
-                f"feed {step.speed['feed']:g} mm a turn" if step.speed["feed"] else "",
+                f"{fast / FOOT if inch else fast:.0f}",
+                "ft/min" if inch else "m/min",
+                f"feed {length_text(feed, 0.01, inch)} a turn" if feed else "",
             )
         ticked = step.key in self.job.job.done
         self.done.setText("To do again" if ticked else "Done")

@@ -100,7 +100,7 @@ def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
     is named where several laps are made."""
     head = f"Hole {n + 1} of {many}" if many > 1 else "The hole"
     if laps > 1:
-        return f"{drill:g}-{n + 1}", f"{head}, drill {drill:g}"
+        return f"{drill:g}-{n + 1}", f"{head}, drill {drill:g} mm"
     return f"{n + 1}", head
 
 
@@ -327,7 +327,7 @@ def drilled_list(step: StepTold, deep: float, blind: bool) -> WorkList:
         lines.append(
             Line(
                 f"{drill:g}",
-                f"Drill {drill:g}",
+                f"Drill {drill:g} mm",
                 (*figures, Shown("Speed", _rpm(step, drill), ROTATION, 1)),
                 "Draw it out to clear the chips each time it has gone its own diameter "
                 "deep.",

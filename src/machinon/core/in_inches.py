@@ -1,0 +1,75 @@
+"""What is written in millimetres, as an inch shop says it.
+
+Families write their sentences in millimetres, with the trade's own turns: `⌀60`,
+`8.6 deep`, `leave 0.5 mm`. An inch shop reads them in inches; what is a name stays:
+threads, screws and drills of metric make.
+"""
+
+import re
+
+from machinon.core.quantity import length_text, small_text
+
+_N = r"\d+(?:\.\d+)?"
+_KEPT = (
+    rf"\b(?:M|Tr|G){_N}(?: × {_N})?"  # a thread or a screw, with its pitch or length
+    rf"|[Pp]itch {_N}"  # of a thread
+    rf"|{_N}°"
+    rf"|\d+ × (?=⌀|M)"  # how many
+)
+# a drill or cutter is called by its size in the system that it is of
+_TOOL = r"(?:[Dd]rill(?: of| \d+ holes)?|counterbore|cutter)"
+_DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?: mm)?"
+_STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
+_ROUND = rf"⌀(?P<round>{_N})(?: × (?P<deep>{_N})(?!°))?"
+_LIST = rf"(?P<list>-?{_N}(?:(?:, | to | and | × )-?{_N})*) mm\b(?!²|³)"
+_MICRONS = rf"(?P<microns>{_N}) µm\b"
+_BARE = (
+    rf"(?P<bare>{_N})(?= (?:deep|wide|long|high|thick|over|across|under size|"
+    rf"at its mouth|from|flush)\b)"
+)
+_CHAMFER = rf"(?P<chamfer>{_N})(?= × {_N}°)"
+_DEEP = rf"(?P<and_deep>(?<= × ){_N}(?= deep))"
+_ALL = re.compile(
+    "|".join((_KEPT, _STAGES, _DRILL, _ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE))
+)
+
+
+def in_inches(text: str) -> str:
+    """A sentence in millimetres with its lengths in inches.
+
+    >>> in_inches("Turn spigot to ⌀21.996, leave 0.5 mm")
+    'Turn spigot to ⌀0.8660, leave 0.0197 in'
+    >>> in_inches("Drill 4 holes 6.6 mm, counterbore ⌀11 × 6.4, tap M8 × 1.25")
+    'Drill 4 holes 6.6 mm, counterbore ⌀0.4331 × 0.2520, tap M8 × 1.25'
+    """
+    return _ALL.sub(_said, text)
+
+
+def sizes_in_inches(text: str) -> str:
+    """Sizes alone, as those of stock, each of them a length in millimetres.
+
+    >>> sizes_in_inches("63 × 33 × 27")
+    '2.4803 × 1.2992 × 1.0630 in'
+    """
+    return f"{re.sub(_N, lambda one: _inches(one.group()), text)} in"
+
+
+def _said(found: re.Match[str]) -> str:
+    parts = found.groupdict()
+    if parts["drill"]:
+        return f"{parts['drill']} mm"
+    if parts["round"]:
+        deep = f" × {_inches(parts['deep'])}" if parts["deep"] else ""
+        return f"⌀{_inches(parts['round'])}{deep}"
+    if parts["list"]:
+        return f"{re.sub(_N, lambda one: _inches(one.group()), parts['list'])} in"
+    if parts["microns"]:
+        return small_text(float(parts["microns"]) / 1000, inch=True)
+    bare = parts["bare"] or parts["chamfer"] or parts["and_deep"]
+    return _inches(bare) if bare else found.group()
+
+
+def _inches(millimetres: str) -> str:
+    """As finely as it was said, and no coarser than a tenth of a thou."""
+    step = min(10.0 ** -len(millimetres.partition(".")[2]), 0.01)
+    return length_text(float(millimetres), step, inch=True, unit=False)

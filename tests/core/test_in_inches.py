@@ -1,0 +1,74 @@
+"""Sentences in millimetres as an inch shop says them."""
+
+import re
+import unittest
+
+from machinon.core.families import families
+from machinon.core.in_inches import in_inches, sizes_in_inches
+from machinon.core.piece.family import make
+from machinon.core.quantity import INCH
+from machinon.core.route.operations import route_told
+
+# what stays in millimetres: what a thread, a screw, a drill or a cutter is called
+NAMED = re.compile(
+    r"(?:\bM\d\S*(?: × [\d.]+)?|[Pp]itch [\d.]+|One after the other: [\d., ]+ mm"
+    r"|(?:[Dd]rill(?: of| \d+ holes)?|cutter|counterbore) [\d.]+ mm)"
+)
+MILLIMETRES = re.compile(r"\d mm\b(?![²³])|µm")
+
+
+def said_of(made):
+    """Every sentence of a piece and its route."""
+    for check in made.checks:
+        yield check.says
+    for up in route_told(made):
+        yield up.reason
+        for step in up.steps:
+            yield from (step.title, step.tool, step.note)
+
+
+class InInches(unittest.TestCase):
+    def test_lengths_are_turned_and_names_stay(self):
+        for metric, inch in (
+            ("Counterbore 3 holes to ⌀12.7, 6.35 deep",
+             "Counterbore 3 holes to ⌀0.5000, 0.2500 deep"),
+            ("2 × ⌀6.6, counterbore ⌀11 × 6.4",
+             "2 × ⌀0.2598, counterbore ⌀0.4331 × 0.2520"),
+            ("M6 × 1 × 6.0 deep, drill 5 × 9 deep",
+             "M6 × 1 × 0.2362 deep, drill 5 mm × 0.3543 deep"),
+            ("Chamfer rear edge 0.5 × 45°", "Chamfer rear edge 0.0197 × 45°"),
+            ("the mate wants 46.006 to 46.014 mm.",
+             "the mate wants 1.8113 to 1.8116 in."),
+            ("Cut thread M45 × 4.5", "Cut thread M45 × 4.5"),
+            ("100 N at the cut bend it 4 µm.", "100 N at the cut bend it 0.2 thou."),
+            ("up to 315 N/mm² does", "up to 315 N/mm² does"),
+            ("Bore the taper, compound at 10°", "Bore the taper, compound at 10°"),
+        ):  # fmt: skip
+            self.assertEqual(in_inches(metric), inch)
+        self.assertEqual(sizes_in_inches("⌀127 × 50.8"), "⌀5.0000 × 2.0000 in")
+
+    def test_no_family_speaks_of_millimetres_in_an_inch_shop(self):
+        for family in families().values():
+            for says in said_of(make(family, {})):
+                with self.subTest(family=family.key, says=says):
+                    told = NAMED.sub("", in_inches(says))
+                    self.assertIsNone(MILLIMETRES.search(told), told)
+
+    def test_a_size_is_as_long_in_either_unit(self):
+        """Each ⌀ of each family to a tenth of a thou, half of that either way."""
+        count = 0
+        for family in families().values():
+            for says in said_of(make(family, {})):
+                sizes, turned = (
+                    [float(one) for one in re.findall(r"⌀(\d+(?:\.\d+)?)", text)]
+                    for text in (says, in_inches(says))
+                )
+                self.assertEqual(len(sizes), len(turned), says)
+                for metric, inch in zip(sizes, turned, strict=True):
+                    self.assertAlmostEqual(inch * INCH, metric, delta=0.0013)
+                    count += 1
+        self.assertGreater(count, 30)
+
+
+if __name__ == "__main__":
+    unittest.main()
