@@ -11,12 +11,18 @@ import msgspec
 from machinon.commandline import error_object
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families, family_of
+from machinon.core.in_inches import in_inches, sizes_in_inches
 from machinon.core.materials import material
 from machinon.core.piece.family import Family, Known, Made, make
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
 from machinon.core.route.machine_checks import along_the_route
-from machinon.core.route.operations import HoldingTold, StepTold, route_told
+from machinon.core.route.operations import (
+    HoldingTold,
+    StepTold,
+    route_in_inches,
+    route_told,
+)
 
 USAGE = """\
 machinon piece                             all families, a line each
@@ -241,7 +247,10 @@ def _help(family: Family) -> str:
 
 
 def _readable(made: Made, inch: bool) -> str:
-    out = [f"{made.family.name}, {made.material}, from {made.body.stock.says}"]
+    stock = made.body.stock.says
+    if inch:
+        stock = sizes_in_inches(stock)
+    out = [f"{made.family.name}, {made.material}, from {stock}"]
     for key, one in made.sizes.items():
         value = one.value
         if isinstance(value, bool):
@@ -258,8 +267,8 @@ def _readable(made: Made, inch: bool) -> str:
     route = route_told(made)
     for check in (*made.checks, *along_the_route(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"
-        out.append(f"  {mark}  {check.says}")
-    for holding in route:
+        out.append(f"  {mark}  {in_inches(check.says) if inch else check.says}")
+    for holding in route_in_inches(route) if inch else route:
         out.append(f"{holding.title} ({holding.machine}): {holding.reason}")
         for step in holding.steps:
             speed = f", {step.rpm:.0f} rpm" if step.rpm else ""

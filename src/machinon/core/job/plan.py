@@ -52,7 +52,12 @@ from machinon.core.route.machine_checks import (
     on_the_lathe,
     on_the_mill,
 )
-from machinon.core.route.operations import HoldingTold, StepTold, route_told
+from machinon.core.route.operations import (
+    HoldingTold,
+    StepTold,
+    route_in_inches,
+    route_told,
+)
 from machinon.core.route.order import NO_METAL
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.making import Making
@@ -339,24 +344,10 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     route = _with_linked(route, ruled)
     if plan.shop.inch:
         checks = tuple(replace(one, says=in_inches(one.says)) for one in checks)
-        route = tuple(map(_holding_in_inches, route))
+        route = route_in_inches(route)
     return replace(
         plan, fits=fits, made=made, checks=checks, route=route, changed=changed
     )
-
-
-def _holding_in_inches(up: HoldingTold) -> HoldingTold:
-    """A holding whose steps speak of inches."""
-    steps = (
-        replace(
-            one,
-            title=in_inches(one.title),
-            tool=in_inches(one.tool),
-            note=in_inches(one.note),
-        )
-        for one in up.steps
-    )
-    return replace(up, reason=in_inches(up.reason), steps=tuple(steps))
 
 
 def _still_to_make(plan: Plan) -> Iterator[str]:

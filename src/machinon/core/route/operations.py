@@ -6,10 +6,11 @@ caution come from what is cut, unless a family says more.
 
 import functools
 import math
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Made, Step, spoken
@@ -344,6 +345,23 @@ def still_cut(
     return tuple(
         replace(one, steps=tuple(s for step in one.steps if (s := left(step))))
         for one in holdings
+    )
+
+
+def route_in_inches(route: Iterable[HoldingTold]) -> tuple[HoldingTold, ...]:
+    """A route whose steps speak of inches; done once, as inches are no millimetres."""
+
+    def told(step: StepTold) -> StepTold:
+        return replace(
+            step,
+            title=in_inches(step.title),
+            tool=in_inches(step.tool),
+            note=in_inches(step.note),
+        )
+
+    return tuple(
+        replace(up, reason=in_inches(up.reason), steps=tuple(map(told, up.steps)))
+        for up in route
     )
 
 
