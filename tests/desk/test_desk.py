@@ -316,7 +316,7 @@ class OtherJobs(WindowCase):
         for name in ("survey", "fits"):
             self.assertIsNotNone(self.stage(name))
         self.assertIsNone(self.stage("route"))
-        self.assertIn("not built", self.window.job_page().unready.title.text())
+        self.assertIn("draws no piece", self.window.job_page().unready.title.text())
 
 
 class Paper(WindowCase):

@@ -104,12 +104,11 @@ class NoDeadEnds(WindowCase):
         fits.print_sheet(self.folder / "not there" / "x.pdf")
         self.assertIn("could not be written", fits.written.text())
 
-    def test_a_stage_of_another_kind_of_piece_leads_back_to_the_fits(self):
+    def test_a_job_that_draws_no_piece_offers_to_add_one(self):
         self.window.open_job("dial-hub")
         self.window.go("route")
-        page = self.window.job_page()
-        self.click(page.unready.start)
-        self.assertEqual(page.stage, "fits")
+        self.click(self.window.job_page().unready.start)
+        self.assertTrue(self.window.pages.currentWidget().what.isVisible())
 
     def test_a_wild_reading_is_set_apart_and_the_size_is_what_the_others_say(self):
         self.window.open_job("back-plate-130")

@@ -66,7 +66,7 @@ MADE: tuple[Stage, ...] = ("survey", "fits", "piece", "route")
 
 @dataclass(frozen=True, slots=True)
 class RailState:
-    """What the rail shows: where one is, what is open, what is not built, grave."""
+    """What the rail shows: where one is, what is open, what the job has not, grave."""
 
     stage: Stage
     open: Mapping[Stage, int]
@@ -75,7 +75,9 @@ class RailState:
 
 
 TARGETS = 0.36  # of the width: what the fits may take of the head
-NOT_YET = ("not for this piece yet", "not yet")  # in full, and where room is short
+# of a stage that the job has not: in full, and where room is short
+NOT_HERE = ("not in this job", "not here")
+NOT_YET = ("nothing yet", "not yet")  # of one that it may come to
 
 
 class StageRail(QWidget):
@@ -104,9 +106,12 @@ class StageRail(QWidget):
         width = self.width() / len(STAGES)
         return QRectF(STAGES.index(stage) * width, 0, width, self.height())
 
+    def _absent(self, stage: Stage) -> tuple[str, str]:
+        return NOT_YET if stage in ("cut", "proof") else NOT_HERE
+
     def says(self, stage: Stage) -> str:
         if stage in self.state.missing:
-            return NOT_YET[0]
+            return self._absent(stage)[0]
         count = self.state.open.get(stage, 0)
         return f"{count} open" if count else "nothing open"
 
@@ -155,7 +160,7 @@ class StageRail(QWidget):
             painter.setPen(QPen(theme.ink("faint")))
             says, room = self.says(stage), place.width() - px(30)
             if painter.fontMetrics().horizontalAdvance(says) > room and off:
-                says = NOT_YET[1]
+                says = self._absent(stage)[1]
             painter.drawText(
                 QRectF(left, px(25), room, px(18)),
                 int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
@@ -318,7 +323,7 @@ class JobPage(QWidget):
 
     def view(self) -> StageView | None:
         """The stage that is shown; None where this piece has none yet."""
-        if self.stage in self._unbuilt():
+        if self.stage in self._absent():
             return None
         if self.stage not in self.views:
             self.views[self.stage] = VIEWS[self.stage](self.bench)
@@ -342,14 +347,15 @@ class JobPage(QWidget):
                 ("To the route", lambda: self.show_stage("route")),
             )
         return (
-            f"{self.stage.capitalize()} is not built for this kind of piece yet",
-            "Survey and Fits work: measure the mates and decide the bands. What "
-            "they say can be printed and taken to the machine.",
-            fits,
+            "This job draws no piece",
+            "It measures, decides fits, and cuts their new halves to their bands: "
+            "Cut it, in Fits. For a drawing and a route as well, add the piece that is "
+            "to be made.",
+            ("Add a piece", self.more_wished.emit),
         )
 
-    def _unbuilt(self) -> tuple[Stage, ...]:
-        """The stages that this kind of piece does not go through yet."""
+    def _absent(self) -> tuple[Stage, ...]:
+        """The stages that the job does not go through as it stands."""
         job, plan = self.job.job, self.job.plan
         built = BEFORE_PIECE if job.making is None else MADE
         if plan.route or plan.at_machine is not None or plan.next_to_cut is not None:
@@ -370,7 +376,7 @@ class JobPage(QWidget):
             RailState(
                 self.stage,
                 {stage: len(plan.open.get(stage, ())) for stage in STAGES},
-                self._unbuilt(),
+                self._absent(),
                 plan.grave_stages,
             )
         )
@@ -483,7 +489,7 @@ class JobPage(QWidget):
     def _after(self) -> Stage | None:
         """The next stage that this piece goes through; None after the last."""
         later = STAGES[STAGES.index(self.stage) + 1 :]
-        return next((one for one in later if one not in self._unbuilt()), None)
+        return next((one for one in later if one not in self._absent()), None)
 
     @property
     def _ends_in_fits(self) -> bool:

@@ -185,9 +185,9 @@ QPushButton[part="main"] {{ background: {ink["cut"]}; color: {ink["ground"]};
 QPushButton[part="main"]:focus {{ border: 2px solid {ink["text"]}; }}
 QPushButton[part="main"]:disabled {{ background: {theme.raised};
   color: {ink["hidden"]}; border: 1px dashed {theme.line}; }}
-QPushButton[part="link"] {{ background: transparent; border: none;
-  color: {ink["faint"]}; text-decoration: underline; padding: {px(2)} {px(4)};
-  text-align: left; }}
+QPushButton[part="link"] {{ background: transparent;
+  border: 1px solid transparent; color: {ink["faint"]};
+  text-decoration: underline; padding: {px(1)} {px(3)}; text-align: left; }}
 QPushButton[part="link"][ink="cut"] {{ color: {ink["cut"]}; font-weight: bold; }}
 QPushButton[part="link"][ink="measured"] {{ color: {ink["measured"]}; }}
 QPushButton[part="link"]:focus {{ border: 1px solid {ink["centre"]}; }}
