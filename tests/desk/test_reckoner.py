@@ -107,7 +107,7 @@ class Reckoner(WindowCase):
         self.page.size_wished.emit("hub.diameter", "80 mm")
         self.assertEqual(job.plan.made.values["hub.diameter"], 80)
         self.page.size_wished.emit("hub.diameter", "900 mm")
-        self.assertIn("to 400 does", self.page.says.text())
+        self.assertIn("to 400 mm does", self.page.says.text())
 
     def test_gears_and_speeds_are_those_of_the_shops_own_lathe(self):
         self.page.open("change-gears")

@@ -2,6 +2,7 @@
 
 import unittest
 
+from machinon.core.errors import BadInput
 from machinon.core.shop.machines import Machine
 from machinon.draw.drawing import Text
 from tests.desk.bench import WindowCase
@@ -124,6 +125,8 @@ class InAnInchShop(WindowCase):
         items = piece.drawing.drawing().items
         written = " ".join(one.text for one in items if isinstance(one, Text))
         self.assertIn("⌀0.5118", written)
+        with self.assertRaisesRegex(BadInput, "0.0394 in does not work, from 0."):
+            self.job.set_size("nuts.length", "1mm")
 
 
 if __name__ == "__main__":

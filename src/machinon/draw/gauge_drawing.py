@@ -2,7 +2,7 @@
 
 from machinon.core.fits.meeting import Band
 from machinon.core.job.fit_plan import FitPlan
-from machinon.core.quantity import ANGLE, angle_text, length_text, small_text
+from machinon.core.quantity import ANGLE, INCH, angle_text, length_text, small_text
 from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape, text_width
 
 
@@ -59,27 +59,30 @@ class _Scale:
         return (self.bottom - self.top) / (self.high - self.low) / 1000
 
 
-def _ruler(board: Board, scale: _Scale, x: float, zero: float) -> None:
-    """A rule in µm with steps of 1, 2 or 5, so that the eye has a scale."""
-    want = 4.2 * board.size / scale.per_micron
+def _ruler(board: Board, scale: _Scale, x: float, zero: float, inch: bool) -> None:
+    """A rule in µm, or tenths of a thou, with steps of 1, 2 or 5, so that the eye has
+    a scale."""
+    unit, parts = ("thou", INCH / 10_000) if inch else ("µm", 0.001)
+    want = 4.2 * board.size / (scale.per_micron * 1000 * parts)
     step = next(
         (s for s in (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000) if s >= want), 5000
     )
     board.line((x, scale.top), (x, scale.bottom), "thin", 1.0)
-    first = int((scale.low - zero) * 1000 // step) * step
-    for micro in range(first, int((scale.high - zero) * 1000) + step, step):
-        y = scale.y(zero + micro / 1000)
+    first = int((scale.low - zero) / parts // step) * step
+    for at in range(first, int((scale.high - zero) / parts) + step, step):
+        y = scale.y(zero + at * parts)
         if scale.top <= y <= scale.bottom:
             board.line((x - 5, y), (x, y), "thin", 1.0)
+            said = f"{at / 10:+g}" if inch else f"{at:+d}"
             board.text(
                 (x - 9, y),
-                f"{micro:+d}".replace("-", "−") if micro else "0",
+                said.replace("-", "−") if at else "0",
                 board.size * 0.8,
                 "faint",
                 "right",
             )
     board.text(
-        (x - 9, scale.top - 1.1 * board.size), "µm", board.size * 0.8, "faint", "right"
+        (x - 9, scale.top - 1.1 * board.size), unit, board.size * 0.8, "faint", "right"
     )
 
 
@@ -133,7 +136,7 @@ def _cylinder(
     left = 4.6 * size
     column = max((board.width - left - 2 * size) / 2, 8 * size)
     bar = min(column * 0.34, 7 * size)
-    _ruler(board, scale, left, mate.size)
+    _ruler(board, scale, left, mate.size, inch)
     names = ("slot", "tongue") if fit.choice.joint == "slot" else ("hole", "shaft")
     has, wants = names if fit.choice.exists == "hole" else names[::-1]
     x0, x1 = left + 1.5 * size, left + 1.0 * size + column

@@ -2,7 +2,15 @@
 
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, small_text
-from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
+from machinon.draw.drawing import (
+    Board,
+    Drawing,
+    Mark,
+    MarkKind,
+    Role,
+    Shape,
+    text_width,
+)
 
 WIDE = 0.5  # mm: a band of which thousandths say nothing
 
@@ -28,7 +36,10 @@ def band_drawing(
     right = width - size * 2.8
     no_band = line.lower is None or line.upper is None
     if line.size is None and not no_band:
-        board.text((right, size * 1.3), line.says, role="faint", anchor="right")
+        says, room = line.says, right - size * 2.8 - text_width(line.name, size)
+        if text_width(says, size) > room:  # what it is measured over is asked below
+            says = says.partition(":")[0]
+        board.text((right, size * 1.3), says, role="faint", anchor="right")
     elif line.size is not None:
         board.text(
             (right, size * 1.3),

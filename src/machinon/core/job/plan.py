@@ -210,7 +210,30 @@ def plan_of(
         habit = used_to("lengths" if dial.straight else side)
     state, advice = _cutting(job, shop, dial, fit, habit or Habit())
     plan = replace(plan, dial=dial, cut_state=state, advice=advice, habit=habit)
-    return _with_open(_proved(plan))
+    plan = _proved(plan)
+    return _with_open(_in_inches(plan) if shop.inch else plan)
+
+
+def _in_inches(plan: Plan) -> Plan:
+    """The plan of an inch shop: all that it says was said in millimetres so far."""
+    fits = (
+        replace(
+            one,
+            contradiction=in_inches(one.contradiction),
+            problem=in_inches(one.problem),
+            advice=in_inches(one.advice),
+        )
+        for one in plan.fits
+    )
+    return replace(
+        plan,
+        fits=tuple(fits),
+        checks=tuple(replace(one, says=in_inches(one.says)) for one in plan.checks),
+        route=route_in_inches(plan.route),
+        proof=tuple(replace(one, says=in_inches(one.says)) for one in plan.proof),
+        verdict_says=in_inches(plan.verdict_says),
+        problem=in_inches(plan.problem),
+    )
 
 
 class _Drawing:
@@ -342,9 +365,6 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         for fit in plan.fits
     )
     route = _with_linked(route, ruled)
-    if plan.shop.inch:
-        checks = tuple(replace(one, says=in_inches(one.says)) for one in checks)
-        route = route_in_inches(route)
     return replace(
         plan, fits=fits, made=made, checks=checks, route=route, changed=changed
     )

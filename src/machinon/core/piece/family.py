@@ -11,6 +11,7 @@ from typing import Any, Literal
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
+from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.outline import corners_of, corners_text
@@ -74,7 +75,11 @@ class Size:
                 raise unknown(self.key, text, ("yes", "no"))
             return text.lower() == "yes"
         value = quantity.parse(text, self.kind, inch=inch, key=self.key)
-        return self.checked(value)
+        try:
+            return self.checked(value)
+        except BadInput as error:
+            says = in_inches(error.message) if inch else error.message
+            raise BadInput(self.key, says) from None
 
     def _word(self, text: str, inch: bool) -> str:
         if self.choices and text not in self.choices:
@@ -95,10 +100,11 @@ class Size:
         """The figure, where it lies in its range. Raises BadInput with the range."""
         if not self.low - 1e-9 <= value <= self.high + 1e-9:
             nearest = min(max(value, self.low), self.high)
+            unit = " mm" if self.kind is LENGTH else ""
             raise BadInput(
                 self.key,
-                f"{self.words}: {value:g} does not work, from {self.low:g} to "
-                f"{self.high:g} does; the nearest is {nearest:g}.",
+                f"{self.words}: {value:g}{unit} does not work, from {self.low:g} to "
+                f"{self.high:g}{unit} does; the nearest is {nearest:g}{unit}.",
             )
         if self.kind is COUNT and abs(value - round(value)) > 1e-9:
             raise BadInput(self.key, f"{self.words}: {value:g} is not a whole number.")
