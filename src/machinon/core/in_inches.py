@@ -5,6 +5,7 @@ Families write their sentences in millimetres, with the trade's own turns: `⌀6
 threads, screws and drills of metric make.
 """
 
+import functools
 import re
 
 from machinon.core.quantity import length_text, small_text
@@ -34,6 +35,8 @@ _ALL = re.compile(
 )
 
 
+# an edit leaves most of what is said as it was
+@functools.lru_cache(maxsize=4096)
 def in_inches(text: str) -> str:
     """A sentence in millimetres with its lengths in inches.
 
