@@ -1,11 +1,21 @@
 import itertools
 import unittest
 
-from PySide6.QtGui import QColor
+from msgspec.structs import replace
+from PySide6.QtCore import QRectF
+from PySide6.QtGui import QColor, QFontMetricsF
 from PySide6.QtWidgets import QPushButton
 
+from machinon.core.families import families
 from machinon.core.job.job import STAGES
-from machinon.desk.theme import THEMES, style_sheet
+from machinon.core.piece.family import make
+from machinon.core.route.operations import route_told
+from machinon.core.route.work.lines import Machines
+from machinon.core.route.work.listed import work_list
+from machinon.desk.begin import begin_job
+from machinon.desk.theme import THEMES, font, style_sheet
+from machinon.draw.drawing import Text
+from machinon.draw.large_figures import figures_drawing
 from tests.desk.bench import WindowCase
 
 
@@ -50,7 +60,57 @@ class Contrast(unittest.TestCase):
                 self.assertIn(edge, body, rule)
 
 
+def lying_on_each_other(drawing):
+    """Texts that lie on each other, or are cut off, in the letters that they are set
+    in."""
+    page = QRectF(-2, -2, drawing.width + 4, drawing.height + 4)
+    placed = []
+    for one in drawing.items:
+        if not isinstance(one, Text) or not one.text.strip():
+            continue
+        metrics = QFontMetricsF(font(one.size, one.bold))
+        wide, tall = metrics.horizontalAdvance(one.text), metrics.capHeight()
+        share = {"left": 0.0, "centre": 0.5, "right": 1.0}[one.anchor]
+        rect = QRectF(one.at[0] - share * wide, one.at[1] - tall / 2, wide, tall)
+        if not page.contains(rect):
+            yield (one.text,)
+        within = rect.adjusted(1, 1, -1, -1)
+        yield from ((one.text, text) for text, at in placed if at.intersects(within))
+        placed.append((one.text, within))
+
+
 class FiguresStayWhole(WindowCase):
+    def test_what_to_set_at_every_step_of_every_family_is_read_in_full(self):
+        """On pages of 1280x800, and of 1024x700 with letters of 150 %."""
+        rooms = ((430, 270, 15.0), (340, 240, 15.0), (340, 230, 22.5))
+        for family in families().values():
+            steps = [step for up in route_told(make(family, {})) for step in up.steps]
+            for step in steps:
+                for line in work_list(step, Machines(), {}).lines:
+                    for room, inch in itertools.product(rooms, (False, True)):
+                        drawn = figures_drawing(line.figures, *room, inch)
+                        found = list(lying_on_each_other(drawn))
+                        self.assertEqual(found, [], (family.key, line.head, room))
+
+    def test_the_links_of_a_chain_are_read_in_full(self):
+        """Two bearings, a spacer and what the nut has to clamp, side by side."""
+        mates = {
+            key: f"{one.usual}" if isinstance(one.usual, str) else f"{one.usual:g}mm"
+            for key, one in families()["draw-in-spindle"].mate_keys.items()
+        }
+        job = begin_job(
+            self.window.file, {"what": "draw-in-spindle", "name": "Spindle"}
+        )
+        making = replace(job.making, sizes=mates)
+        self.window.file.act(job.id, "As usual.", job.with_work(making=making))
+        self.window.open_job(job.id)
+        for size in ((1280, 800), (1024, 700)):
+            self.window.resize(*size)
+            self.settle()
+            stack = self.window.job_page().stack
+            self.assertTrue(stack.isVisible())
+            self.assertEqual(list(lying_on_each_other(stack.drawing())), [])
+
     def test_names_are_shortened_and_figures_are_not(self):
         """At 150 % on 1280x800 and 1024x700 a target still ends in its figure."""
         for size, scale in (((1280, 800), 150), ((1024, 700), 150)):

@@ -10,6 +10,8 @@ from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
 LARGEST = 190.0  # px at 100 %: a figure is never larger
+BOLD = 1.1  # how much wider bold letters are set
+WIDE = 1.4  # and those of mm
 LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
@@ -34,7 +36,7 @@ def figures_drawing(
     if not figures:
         return board.done()
     said = [shown_text(one, inch) for one in figures]
-    widest = max(max(text_width(text, 1.0) for text, _ in said), 2.0)
+    widest = max(max(BOLD * text_width(text, 1.0) for text, _ in said), 2.0)
     units = max(text_width(unit, NAME * size) for _, unit in said)
 
     def tall_in(columns: int) -> float:
@@ -49,12 +51,15 @@ def figures_drawing(
     for n, (one, (text, unit)) in enumerate(zip(figures, said, strict=True)):
         x = (n % columns) * room_x + 0.4 * size
         y = (n // columns) * room_y
-        board.text((x, y + 0.8 * size), one.name, NAME * size, "faint", "left")
+        letters = min(NAME * size, (room_x - 0.6 * size) / text_width(one.name, 1.0))
+        board.text((x, y + 0.8 * size), one.name, letters, "faint", "left")
         middle = y + (NAME + 0.7) * size + tall / 2
         board.text((x, middle), text, tall, "cut", "left", bold=True)
         if unit:
-            after = x + text_width(text, tall) + 0.3 * size
-            board.text((after, middle + 0.2 * tall), unit, NAME * size, "faint", "left")
+            past = BOLD * text_width(text, tall) + 0.3 * size
+            room = (room_x - 0.5 * size - past) / text_width(unit, WIDE)
+            letters = min(NAME * size, room)
+            board.text((x + past, middle + 0.2 * tall), unit, letters, "faint", "left")
     return board.done()
 
 

@@ -14,7 +14,15 @@ from machinon.core.piece.features import Circle, Holes
 from machinon.core.piece.relations import Expression
 from machinon.core.quantity import length_text
 from machinon.draw.body_views import draw_block_view, draw_upper_half
-from machinon.draw.drawing import Board, Drawing, Point, Role, Shape, Spot
+from machinon.draw.drawing import (
+    Board,
+    Drawing,
+    Point,
+    Role,
+    Shape,
+    Spot,
+    text_width,
+)
 from machinon.draw.piece_shape import Outline, outline_of
 
 SHARE = 0.8  # of its column that the longest piece takes
@@ -303,7 +311,7 @@ def _chain(
 ) -> None:
     """A chain along the top: each link over its piece, one line through them all."""
     y = 1.4 * board.size
-    spans = []
+    spans, said = [], []
     for tie, text, role in links:
         part = seated.get(tie)
         if part is None:
@@ -312,10 +320,16 @@ def _chain(
         for x in (left, right):
             board.line((x, y - 4), (x, y + 4), role, 1.2)
         board.line((left, y), (right, y), role, 1.6)
-        board.text(
-            ((left + right) / 2, y - 0.8 * board.size), text, 0.85 * board.size, role
-        )
+        said.append(((left + right) / 2, text, role))
         spans.append((left, right))
+    # figures shrink before they lie on each other
+    letters = 0.85 * board.size
+    for (a, one, _), (b, two, _) in pairwise(sorted(said)):
+        if b - a > 1:  # a piece may be a link twice
+            wide = text_width(f"{one}{two}", 0.5) + 0.6
+            letters = min(letters, (b - a) / wide)
+    for middle, text, role in said:
+        board.text((middle, y - 0.8 * board.size), text, letters, role)
     spans.sort()
     for (_, start), (stop, _) in pairwise(spans):
         board.line((start, y), (stop, y), "faint", 1.0)
