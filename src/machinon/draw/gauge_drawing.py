@@ -366,7 +366,10 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
     # the thread's own shape beside the bands, so the diameters mean something
     half = thread.pitch / 2
     pixel = (scale.bottom - scale.top) / (scale.high - scale.low)
-    across = min(half * pixel, board.width * 0.12)
+    # as wide as leaves its figures whole
+    figures = max(text_width(text, size) for *_, text in rows)
+    room = board.width - left - 2 * size - bar - 16 - figures
+    across = max(min(half * pixel, board.width * 0.12, room / 3), size)
     tooth = []
     for i in range(4):
         tooth.append(
@@ -416,23 +419,7 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
     tapped = fit.room.inputs["new"] == "tapped"
     room, need = fit.bolt_room, fit.bolt_need
     screw = hole - 2 * room
-    scale = min(board.height - 5 * size, board.width * 0.42) / hole
-    x, y = board.width * 0.26, board.height / 2
     ok = room >= need
-    ink: Role = "measured" if tapped else "cut"
-    board.items.append(Circle((x, y), hole / 2 * scale, ink, 2.2, "ground"))
-    board.items.append(Circle((x, y), screw / 2 * scale, "outline", 1.6, "panel"))
-    # where the screw's edge may come to lie in the worst case
-    board.items.append(
-        Circle((x, y), (screw / 2 + need) * scale, "measured" if ok else "stop", 1.2)
-    )
-    board.line(
-        (x - hole / 2 * scale - 8, y), (x + hole / 2 * scale + 8, y), "centre", 0.9
-    )
-    board.line(
-        (x, y - hole / 2 * scale - 8), (x, y + hole / 2 * scale + 8), "centre", 0.9
-    )
-    tx = x + hole / 2 * scale + 2.5 * size
     lines: list[tuple[str, str, Role]] = [
         (
             "hole that exists, as measured" if tapped else "clearance hole",
@@ -452,6 +439,28 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
             "measured",
         ),
     ]
+    x, y = board.width * 0.26, board.height / 2
+    words = max(
+        max(text_width(text, size), text_width(name.split(":")[0], 0.85 * size))
+        for name, text, _ in lines
+    )
+    beside = 2 * (board.width - x - 2.5 * size - words)
+    across = min(board.height - 5 * size, board.width * 0.42, beside)
+    scale = max(across, 4 * size) / hole
+    ink: Role = "measured" if tapped else "cut"
+    board.items.append(Circle((x, y), hole / 2 * scale, ink, 2.2, "ground"))
+    board.items.append(Circle((x, y), screw / 2 * scale, "outline", 1.6, "panel"))
+    # where the screw's edge may come to lie in the worst case
+    board.items.append(
+        Circle((x, y), (screw / 2 + need) * scale, "measured" if ok else "stop", 1.2)
+    )
+    board.line(
+        (x - hole / 2 * scale - 8, y), (x + hole / 2 * scale + 8, y), "centre", 0.9
+    )
+    board.line(
+        (x, y - hole / 2 * scale - 8), (x, y + hole / 2 * scale + 8), "centre", 0.9
+    )
+    tx = x + hole / 2 * scale + 2.5 * size
     top = y - 1.5 * 2.9 * size
     for i, (name, text, role) in enumerate(lines):
         at = top + i * 2.9 * size

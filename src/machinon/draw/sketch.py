@@ -218,7 +218,9 @@ class Sketch(Plane):
         self.put(key, middle, name)
 
     def note(self, text: str, at: Point, anchor: Anchor = "centre") -> None:
-        self.board.text(at, text, 0.85 * self.size, "faint", anchor, backed=True)
+        # a long one in smaller letters, not cut off
+        letters = min(0.85 * self.size, self.board.width / text_width(text, 1.0))
+        self.board.text(at, text, letters, "faint", anchor, backed=True)
 
     # -- what has no place in the picture ---------------------------------
 

@@ -182,7 +182,7 @@ def gauge_stack(s: Sketch) -> None:
     total = sum(chosen)
     s.frame(-total * 0.5, 0, total * 0.5, total, (10, 2.6))
     wide = total * 0.26
-    y = 0.0
+    y, last = 0.0, s.board.height
     for piece in sorted(chosen, reverse=True):
         s.box(-wide, y, wide, y + piece, hatch=False)
         at = s.p(0, y + piece / 2)
@@ -190,8 +190,9 @@ def gauge_stack(s: Sketch) -> None:
         if s.length(piece) > 1.4 * s.size:
             s.board.text(at, text, s.size, "text")
         else:
+            last = min(at[1], last - 1.3 * s.size)  # thin ones stand close
             s.board.text(
-                (s.p(wide, 0)[0] + 0.6 * s.size, at[1]),
+                (s.p(wide, 0)[0] + 0.6 * s.size, last),
                 text,
                 0.9 * s.size,
                 "text",
