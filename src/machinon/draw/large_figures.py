@@ -10,8 +10,9 @@ from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
 LARGEST = 190.0  # px at 100 %: a figure is never larger
-BOLD = 1.1  # how much wider bold letters are set
-WIDE = 1.4  # and those of mm
+# how wide bold signs are set, of their height: digits, points, and the widest letters
+DIGIT, POINT, BROAD = 0.68, 0.36, 0.95
+WIDE = 1.4  # of letters as they are counted: those of mm
 LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
@@ -36,7 +37,7 @@ def figures_drawing(
     if not figures:
         return board.done()
     said = [shown_text(one, inch) for one in figures]
-    widest = max(max(BOLD * text_width(text, 1.0) for text, _ in said), 2.0)
+    widest = max(max(_bold_width(text) for text, _ in said), 2.0)
     units = max(text_width(unit, NAME * size) for _, unit in said)
 
     def tall_in(columns: int) -> float:
@@ -56,11 +57,16 @@ def figures_drawing(
         middle = y + (NAME + 0.7) * size + tall / 2
         board.text((x, middle), text, tall, "cut", "left", bold=True)
         if unit:
-            past = BOLD * text_width(text, tall) + 0.3 * size
+            past = tall * _bold_width(text) + 0.4 * size
             room = (room_x - 0.5 * size - past) / text_width(unit, WIDE)
             letters = min(NAME * size, room)
             board.text((x + past, middle + 0.2 * tall), unit, letters, "faint", "left")
     return board.done()
+
+
+def _bold_width(text: str) -> float:
+    """How wide a large figure is set, of its height."""
+    return sum(POINT if c in ".,:′″" else BROAD if c in "MW" else DIGIT for c in text)
 
 
 def lines_height(lines: Sequence[Line], size: float) -> float:
