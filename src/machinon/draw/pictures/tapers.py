@@ -275,7 +275,7 @@ def tailstock(s: Sketch) -> None:
     s.tell(
         "direction", (s.p(length, 0)[0], s.p(0, -2 * r)[1] + 2.8 * s.size), "which way"
     )
-    s.note("taper drawn enlarged", (s.p(length / 2, 0)[0], s.p(0, 0)[1] - s.size))
+    s.note("taper drawn enlarged", (s.p(length / 2, 0)[0], s.p(0, 0)[1] + 1.4 * s.size))
 
 
 PICTURES = {
