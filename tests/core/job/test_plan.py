@@ -11,6 +11,7 @@ from tests.scenario import (
     LATHE,
     NOSE,
     REGISTER,
+    SHOP,
     SPIGOT,
     THREAD,
     back_plate,
@@ -283,3 +284,16 @@ class ProofOfThePlate(unittest.TestCase):
         line = planned(near.job.with_work(proof=proof)).proof[0]
         self.assertEqual(line.verdict, "proved")
         self.assertIn("warm that day", line.says)
+
+    def test_in_an_inch_shop_sentences_are_in_inches_but_not_what_a_person_typed(self):
+        """0.05 mm of run-out is 2.0 thou; "0.010 over" is the person's own."""
+        inch = replace(SHOP, inch=True)
+        wobbles = planned(self.proved(tir=0.05).job, shop=inch)
+        self.assertIn("it runs out 2.0 thou", wobbles.verdict_says)
+        typed = "left 0.010 over to lap"
+        high = planned().fit(REGISTER).upper
+        near = self.proved(register=high + 0.003, mates={}, steps_done=False)
+        proof = replace(near.job.proof, accepted={"fit.1": typed}, undone_because=typed)
+        said = planned(near.job.with_work(proof=proof), shop=inch)
+        self.assertIn(typed, said.proof[0].says)
+        self.assertIn(typed, said.verdict_says)

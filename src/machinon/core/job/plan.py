@@ -210,12 +210,11 @@ def plan_of(
         habit = used_to("lengths" if dial.straight else side)
     state, advice = _cutting(job, shop, dial, fit, habit or Habit())
     plan = replace(plan, dial=dial, cut_state=state, advice=advice, habit=habit)
-    plan = _proved(plan)
-    return _with_open(_in_inches(plan) if shop.inch else plan)
+    return _with_open(_proved(_in_inches(plan) if shop.inch else plan))
 
 
 def _in_inches(plan: Plan) -> Plan:
-    """The plan of an inch shop: all that it says was said in millimetres so far."""
+    """The plan of an inch shop: what it says was said in millimetres so far."""
     fits = (
         replace(
             one,
@@ -230,8 +229,6 @@ def _in_inches(plan: Plan) -> Plan:
         fits=tuple(fits),
         checks=tuple(replace(one, says=in_inches(one.says)) for one in plan.checks),
         route=route_in_inches(plan.route),
-        proof=tuple(replace(one, says=in_inches(one.says)) for one in plan.proof),
-        verdict_says=in_inches(plan.verdict_says),
         problem=in_inches(plan.problem),
     )
 
@@ -609,7 +606,15 @@ def _proved(plan: Plan) -> Plan:
         undone,
         job.proof.undone_because,
         runs,
+        plan.shop.inch,
     )
+    if plan.shop.inch:  # but not what a person typed
+        lines = [
+            one
+            if one.key in job.proof.accepted
+            else replace(one, says=in_inches(one.says))
+            for one in lines
+        ]
     return replace(
         plan, proof=tuple(lines), runout=runout, verdict=verdict, verdict_says=says
     )

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from machinon.core.in_inches import in_inches
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.survey.measuring import Measured
 
@@ -127,21 +128,23 @@ def overall(
     undone: Sequence[str] = (),
     undone_because: str = "",
     runs: bool = True,
+    inch: bool = False,
 ) -> tuple[Verdict, str]:
     """The verdict on the whole piece and the sentence for it.
 
     runs: whether it has to run true; undone: titles of steps that are not done; nothing
-    is proved with them unless it was said why.
+    is proved with them unless it was said why; inch: whether it speaks of inches.
     """
     if any(line.verdict == "failed" for line in lines):
         bad = ", ".join(line.name for line in lines if line.verdict == "failed")
         return "failed", f"Not proved: {bad} outside its band."
     if runout is not None and runout["tir"] > limit:
-        return "failed", (
+        says = (
             f"Not proved: it runs out {runout['tir'] * 1000:.0f} µm, "
             f"{limit * 1000:.0f} µm is allowed. Clean both seats and "
             "mount it again before believing this."
         )
+        return "failed", in_inches(says) if inch else says
     open_lines = [line.name.lower() for line in lines if line.verdict == "open"]
     if not thread_tried:
         open_lines.append("thread tried home")
