@@ -14,6 +14,7 @@ from enum import Enum, auto
 from machinon.core.errors import BadInput
 
 INCH = 25.4  # exactly, by definition (international inch, 1959)
+FOOT = 0.3048  # m
 
 
 @dataclass(frozen=True, slots=True)
@@ -581,6 +582,15 @@ def other_text(value: float, kind: Kind) -> str:
 def angle_text(value: float, places: int = 1) -> str:
     """Degrees as decimal text with the sign."""
     return f"{plain(value, places)}°"
+
+
+def surface_speed_in(speed: float, inch: bool = False) -> tuple[float, str]:
+    """A surface speed, m/min, as it is said, and its unit.
+
+    >>> surface_speed_in(30.0), surface_speed_in(60.96, inch=True)
+    ((30.0, 'm/min'), (200.0, 'ft/min'))
+    """
+    return (speed / FOOT, "ft/min") if inch else (speed, "m/min")
 
 
 def text_of(value: float, kind: Kind, inch: bool = False) -> str:

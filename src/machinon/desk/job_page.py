@@ -106,12 +106,12 @@ class StageRail(QWidget):
         width = self.width() / len(STAGES)
         return QRectF(STAGES.index(stage) * width, 0, width, self.height())
 
-    def _absent(self, stage: Stage) -> tuple[str, str]:
+    def _why_off(self, stage: Stage) -> tuple[str, str]:
         return NOT_YET if stage in ("cut", "proof") else NOT_HERE
 
     def says(self, stage: Stage) -> str:
         if stage in self.state.missing:
-            return self._absent(stage)[0]
+            return self._why_off(stage)[0]
         count = self.state.open.get(stage, 0)
         return f"{count} open" if count else "nothing open"
 
@@ -160,7 +160,7 @@ class StageRail(QWidget):
             painter.setPen(QPen(theme.ink("faint")))
             says, room = self.says(stage), place.width() - px(30)
             if painter.fontMetrics().horizontalAdvance(says) > room and off:
-                says = self._absent(stage)[1]
+                says = self._why_off(stage)[1]
             painter.drawText(
                 QRectF(left, px(25), room, px(18)),
                 int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),

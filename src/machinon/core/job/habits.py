@@ -18,7 +18,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.job import CutLog, Job
 from machinon.core.shop.things import Shop
-from machinon.core.sizes.fit import FLAT_JOINTS
+from machinon.core.sizes.fit import FLAT_JOINTS, FitChoice
 
 Cuts = Literal["shafts", "bores", "lengths"]
 TELLS = 3  # measured cuts of a surface from which on it tells something
@@ -62,10 +62,11 @@ def habit_of(
             other, of = _made_of(job, name)
             if what == "lengths" and other != family:
                 continue
-            state = _cut(job, name, log, shop)
-            if state is None:
+            fit = next((one for one in job.fits if str(one.number) == name), None)
+            state = _cut(fit, log, shop) if fit is not None else None
+            if fit is None or state is None:
                 continue
-            kind = _kind(job, name)
+            kind = _kind(fit)
             # shafts and bores are cut by the same slide
             same = kind == what or "lengths" not in (kind, what)
             if same and state.uncertainty < COARSE:
@@ -103,19 +104,17 @@ def _made_of(job: Job, name: str) -> tuple[str, str]:
     return "", ""
 
 
-def _kind(job: Job, name: str) -> Cuts:
-    """What a log is of."""
-    choice = next(one for one in job.fits if str(one.number) == name)
-    if choice.joint in FLAT_JOINTS:
+def _kind(fit: FitChoice) -> Cuts:
+    """What is cut for a fit."""
+    if fit.joint in FLAT_JOINTS:
         return "lengths"
-    return "shafts" if choice.exists == "hole" else "bores"
+    return "shafts" if fit.exists == "hole" else "bores"
 
 
-def _cut(job: Job, name: str, log: CutLog, shop: Shop | None) -> CutState | None:
-    """A surface that was cut to a size, whatever its band was; None where its log tells
+def _cut(fit: FitChoice, log: CutLog, shop: Shop | None) -> CutState | None:
+    """A surface that was cut for a fit, whatever its band was; None where its log tells
     nothing."""
-    choice = next((one for one in job.fits if str(one.number) == name), None)
-    if choice is None or log.start is None or choice.kind != "cylinder":
+    if log.start is None or fit.kind != "cylinder":
         return None
     doubt = DOUBT
     if shop is not None:
@@ -123,7 +122,7 @@ def _cut(job: Job, name: str, log: CutLog, shop: Shop | None) -> CutState | None
             gauge = shop.instrument(log.instrument)
             doubt = 2 * reading_sigma(gauge.repeatability, gauge.resolution)
     state = CutState(
-        choice.exists == "hole",
+        fit.exists == "hole",
         0.0,
         1.0,
         0.5,

@@ -166,9 +166,8 @@ class JobAtHand:
         plan = self._planned(job, shop, pieces)
         if size and plan.problem and not self.plan.problem:
             raise BadInput(size, plan.problem)
-        lathe = self._lathe_of(job)
         self.file.act(self.job.id, says, *documents)
-        self.lathe = lathe
+        self.lathe = plan.lathe
         self.job, self.shop, self.pieces, self.plan = job, shop, pieces, plan
         self.changed()
 

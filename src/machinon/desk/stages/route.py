@@ -20,7 +20,13 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import INCH, ROTATION, length_text, plain, text_of
+from machinon.core.quantity import (
+    ROTATION,
+    length_text,
+    plain,
+    surface_speed_in,
+    text_of,
+)
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.desk.bench import Bench, StageView
@@ -44,8 +50,6 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
-
-FOOT = 12 * INCH / 1000  # m
 
 
 def speed_text(answer: Answer) -> str:
@@ -398,11 +402,11 @@ class RouteView(StageView):
             self.speed.show_text(
                 speed_text(step.speed).removesuffix(" rpm"), "rpm", "", "", step.speed
             )
-            fast, feed = step.speed["surface_speed"], step.speed["feed"]
-            inch = self.job.inch
+            inch, feed = self.job.inch, step.speed["feed"]
+            fast, unit = surface_speed_in(step.speed["surface_speed"], inch)
             self.cut_speed.show_text(
-                f"{fast / FOOT if inch else fast:.0f}",
-                "ft/min" if inch else "m/min",
+                f"{fast:.0f}",
+                unit,
                 f"feed {length_text(feed, 0.01, inch)} a turn" if feed else "",
             )
         ticked = step.key in self.job.job.done
@@ -424,9 +428,10 @@ class RouteView(StageView):
         """The machine of a holding, where the shop has several to choose from."""
         own = self.job.machines(set_up.machine)
         self.machine.setVisible(len(own) > 1)
-        self.machine.clear()
-        for one in own:
-            self.machine.addItem(f"on the {one.name}", one.id)
+        if len(own) > 1:
+            self.machine.clear()
+            for one in own:
+                self.machine.addItem(f"on the {one.name}", one.id)
 
     def _use_machine(self) -> None:
         set_up, _ = self._step()
