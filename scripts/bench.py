@@ -8,10 +8,11 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
+
+from msgspec.structs import replace
 
 if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob

@@ -1,6 +1,7 @@
-import dataclasses
 import math
 import unittest
+
+from msgspec.structs import replace
 
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film
@@ -195,7 +196,7 @@ class Charts(unittest.TestCase):
 
     def test_a_proof_line_shows_its_verdict_by_mark(self):
         line = planned().proof[0]
-        loose = dataclasses.replace(line, size=line.upper + 0.1, verdict="failed")
+        loose = replace(line, size=line.upper + 0.1, verdict="failed")
         kinds = [
             i.kind for i in band_drawing(loose, 400, 74).items if isinstance(i, Mark)
         ]

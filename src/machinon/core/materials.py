@@ -3,8 +3,9 @@
 import functools
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import LENGTH, MASS, VOLUME
@@ -12,8 +13,7 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
 
-@dataclass(frozen=True, slots=True)
-class Material:
+class Material(Struct, frozen=True):
     """A material of the shop.
 
     expansion: per kelvin; turn_*: surface speed for plain turning, m/min, 0

@@ -7,9 +7,10 @@ People type sizes as the trade writes them (`1 3/8in`, `.0015"`, `2 tenths`,
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from decimal import Decimal
 from enum import Enum, auto
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 
@@ -17,8 +18,7 @@ INCH = 25.4  # exactly, by definition (international inch, 1959)
 FOOT = 0.3048  # m
 
 
-@dataclass(frozen=True, slots=True)
-class Kind:
+class Kind(Struct, frozen=True):
     """A kind of quantity: its base unit and the unit words it understands."""
 
     name: str
@@ -151,8 +151,7 @@ class _Is(Enum):
     BASED = auto()  # in the base unit
 
 
-@dataclass(frozen=True, slots=True)
-class _Term:
+class _Term(Struct, frozen=True):
     """A value on the way: its number, and whether it has its unit yet."""
 
     value: float

@@ -13,6 +13,8 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from msgspec import Struct
+
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import Kind
@@ -91,8 +93,7 @@ SUBJECTS = (
 )
 
 
-@dataclass(frozen=True, slots=True)
-class Input:
+class Input(Struct, frozen=True):
     """One typed input. A required one has no default.
 
     columns: of a list whose entries have several values, each with its kind.
@@ -291,8 +292,7 @@ def plain_name(key: str) -> str:
     return _PLAIN.get(key, key.replace("_", " "))
 
 
-@dataclass(frozen=True, slots=True)
-class Result:
+class Result(Struct, frozen=True):
     """One named result.
 
     columns: of a list of rows, those that are not of its kind.
@@ -301,7 +301,7 @@ class Result:
     key: str
     kind: Kind
     meaning: str
-    columns: Mapping[str, Kind] = field(default_factory=dict)
+    columns: Mapping[str, Kind] = {}
 
     @property
     def words(self) -> str:
@@ -323,8 +323,7 @@ class Result:
         return self.columns.get(column, self.kind)
 
 
-@dataclass(frozen=True, slots=True)
-class Step:
+class Step(Struct, frozen=True):
     """One line of working: what it is, the sum written out, its value."""
 
     what: str
@@ -354,8 +353,7 @@ class Trail:
             self.sources.append(source)
 
 
-@dataclass(frozen=True, slots=True)
-class Answer:
+class Answer(Struct, frozen=True):
     """A reckoning's results with everything needed to open them."""
 
     reckoner: str
@@ -393,8 +391,7 @@ class Answer:
         }
 
 
-@dataclass(frozen=True, slots=True)
-class Reckoning:
+class Reckoning(Struct, frozen=True):
     """A declared reckoning. usual: a question that one would ask it."""
 
     name: str

@@ -1,10 +1,9 @@
 """Every command of the desk, declared once: menus and the key sheet follow."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 
-@dataclass(frozen=True, slots=True)
-class Command:
+class Command(Struct, frozen=True):
     """A command: id, words, keys, and the menu it stands in."""
 
     id: str

@@ -1,8 +1,8 @@
 """The open job: the stack on top, the six stages, the line of notes below."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
+from msgspec import Struct
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QKeyEvent,
@@ -64,8 +64,7 @@ BEFORE_PIECE: tuple[Stage, ...] = ("survey", "fits")
 MADE: tuple[Stage, ...] = ("survey", "fits", "piece", "route")
 
 
-@dataclass(frozen=True, slots=True)
-class RailState:
+class RailState(Struct, frozen=True):
     """What the rail shows: where one is, what is open, what the job has not, grave."""
 
     stage: Stage

@@ -3,9 +3,9 @@
 import functools
 import os
 from collections.abc import Mapping
-from dataclasses import replace
 from pathlib import Path
 
+from msgspec.structs import replace
 from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QApplication
 

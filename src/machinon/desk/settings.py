@@ -1,14 +1,13 @@
 """What the desk remembers between starts: one table, kept in an ini file."""
 
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from msgspec import Struct
 from PySide6.QtCore import QByteArray, QSettings
 
 
-@dataclass(frozen=True, slots=True)
-class Setting:
+class Setting(Struct, frozen=True):
     """One setting: key, default, what is allowed (empty: anything), meaning."""
 
     key: str

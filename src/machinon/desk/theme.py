@@ -2,9 +2,10 @@
 
 import functools
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
 from importlib import resources
 
+from msgspec import Struct
+from msgspec.structs import replace
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
@@ -14,8 +15,7 @@ FAMILIES = ["B612", "Routed Gothic"]  # the second has the drafting signs
 FONT_FILES = ("B612-Regular.otf", "B612-Bold.otf", "routed-gothic.ttf")
 
 
-@dataclass(frozen=True, slots=True, eq=False)  # one of each: told by identity
-class Theme:
+class Theme(Struct, frozen=True, eq=False):  # one of each: told by identity
     """A set of inks: one colour for each role that a drawing or a text names."""
 
     key: str

@@ -12,6 +12,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from msgspec import Struct
+
 from machinon.devices.device import Device
 from machinon.devices.line_form import LONGEST, NotUnderstood
 
@@ -27,8 +29,7 @@ BACK = 8  # lines that are gone back over for one of a read-out that is whole
 UNFINISHED = 20 * LONGEST  # letters without an end: thrown away
 
 
-@dataclass(frozen=True, slots=True)
-class Heard:
+class Heard(Struct, frozen=True):
     """Figures from a device, mm by axis; at: seconds of the monotonic clock."""
 
     device: Device
@@ -37,8 +38,7 @@ class Heard:
     at: float
 
 
-@dataclass(frozen=True, slots=True)
-class RawLine:
+class RawLine(Struct, frozen=True):
     """A line as it came, and what was made of it or why nothing was."""
 
     text: str

@@ -13,6 +13,8 @@ import threading
 import time
 from dataclasses import dataclass, field
 
+from msgspec import Struct
+
 from machinon.core.errors import BadInput
 from machinon.devices.device import DeviceKind
 from machinon.devices.line_form import FORMS
@@ -22,8 +24,7 @@ AWAY = 1.5  # seconds that a drop-out lasts
 _NOISE = "0123456789.+-XYZ#?~ "
 
 
-@dataclass(frozen=True, slots=True)
-class Misbehaving:
+class Misbehaving(Struct, frozen=True):
     """How a wire goes wrong.
 
     drop: seconds between two drop-outs, 0 for none; garble: share of the lines that

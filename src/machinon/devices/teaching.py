@@ -2,8 +2,9 @@
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Literal
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.devices.line_form import GROUPS, NUMBER, UNITS, LineForm, compiled
@@ -12,8 +13,7 @@ PartKind = Literal["number", "word", "sign", "gap"]
 _PART = re.compile(rf"(?P<number>{NUMBER})|(?P<word>[^\W\d_]+|\")|(?P<sign>[+\-−])|.")
 
 
-@dataclass(frozen=True, slots=True)
-class LinePart:
+class LinePart(Struct, frozen=True):
     """A part of a line: a number, a word, a sign, or what lies between."""
 
     text: str

@@ -2,15 +2,15 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.shop.things import Surface
 from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.draw.drawing import Point
 
 
-@dataclass(frozen=True, slots=True)
-class Section:
+class Section(Struct, frozen=True):
     """A piece cut across what runs along it; its middle at x 0, its open side at 0.
 
     points: closed; edge: the profile of its right half, from the open side down,

@@ -10,6 +10,8 @@ from collections.abc import Callable, Iterator, Sequence, Set
 from dataclasses import dataclass, field
 from typing import Literal
 
+from msgspec import Struct
+
 Point = tuple[float, float]
 Role = Literal[
     "outline",
@@ -33,8 +35,7 @@ Anchor = Literal["left", "centre", "right"]
 MarkKind = Literal["cut", "measured", "proved", "stop"]
 
 
-@dataclass(frozen=True, slots=True)
-class Line:
+class Line(Struct, frozen=True):
     """A straight line; width in page units."""
 
     start: Point
@@ -44,8 +45,7 @@ class Line:
     tie: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Circle:
+class Circle(Struct, frozen=True):
     """A full circle."""
 
     centre: Point
@@ -56,8 +56,7 @@ class Circle:
     tie: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Shape:
+class Shape(Struct, frozen=True):
     """A closed polygon or an open chain; hatch leans "right", "left" or not."""
 
     points: tuple[Point, ...]
@@ -69,8 +68,7 @@ class Shape:
     tie: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Text:
+class Text(Struct, frozen=True):
     """One line of text; `at` is its middle height, by its anchor."""
 
     at: Point
@@ -83,8 +81,7 @@ class Text:
     tie: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Mark:
+class Mark(Struct, frozen=True):
     """The sign of a state: its shape says it without colour."""
 
     at: Point
@@ -92,8 +89,7 @@ class Mark:
     size: float
 
 
-@dataclass(frozen=True, slots=True)
-class Spot:
+class Spot(Struct, frozen=True):
     """A place that can be clicked: x, y, width, height, and what it is."""
 
     rect: tuple[float, float, float, float]
@@ -111,8 +107,7 @@ SHARES = (1.0, 0.85, 0.7, 0.6)  # of a figure's height, tried until none is crow
 Item = Line | Circle | Shape | Text | Mark
 
 
-@dataclass(frozen=True, slots=True)
-class Drawing:
+class Drawing(Struct, frozen=True):
     """A finished drawing: size of the page, items back to front, spots.
 
     figures: where each figure stands with its name, and what it is tied to.

@@ -1,7 +1,8 @@
 """What the end of a piece shows: circles of holes, keyways."""
 
 import math
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.setting_out.bolt_circle import circle_from_span, hole_points
 from machinon.core.shop.things import Piece
@@ -12,8 +13,7 @@ from machinon.draw.piece_shape import Readings, host_of, is_outside
 CHUCK_HOLES = 3  # how many a chuck has is asked in its job: most have three
 
 
-@dataclass(frozen=True, slots=True)
-class Pattern:
+class Pattern(Struct, frozen=True):
     """Holes on a circle: diameters, the centres (x, y), and their surfaces."""
 
     circle: float
@@ -23,8 +23,7 @@ class Pattern:
     hole_id: str
 
 
-@dataclass(frozen=True, slots=True)
-class Notch:
+class Notch(Struct, frozen=True):
     """A keyway seen from the end: width, and from the middle to its floor.
 
     bore: whether it is cut into the bore, outward from it.
@@ -37,8 +36,7 @@ class Notch:
     across_id: str
 
 
-@dataclass(frozen=True, slots=True)
-class Flats:
+class Flats(Struct, frozen=True):
     """One flat or two on a round of a radius: the heights they are read between."""
 
     radius: float

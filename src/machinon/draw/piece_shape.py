@@ -6,7 +6,9 @@ with a slot or a dovetail is cut across it.
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.survey.measuring import Measured
@@ -29,8 +31,7 @@ _WHOLE = ("thickness", "length")  # from end to end
 _FLATS = {"square": 4, "hexagon": 6}
 
 
-@dataclass(frozen=True, slots=True)
-class Step:
+class Step(Struct, frozen=True):
     """A surface along the axis: its profile as (z, r) corners.
 
     id: empty where nothing of it was measured; ended: whether its far end is
@@ -66,8 +67,7 @@ class Step:
         return (a + b) / 2, (r + e) / 2
 
 
-@dataclass(frozen=True, slots=True)
-class Along:
+class Along(Struct, frozen=True):
     """A measured length: from, to, the radius it is taken off, its surface."""
 
     start: float
@@ -76,8 +76,7 @@ class Along:
     id: str
 
 
-@dataclass(frozen=True, slots=True)
-class Turned:
+class Turned(Struct, frozen=True):
     """A piece that turns: steps outside and in the bore, left to right.
 
     grooves: the floors of those that are cut into its outer steps; zero: where its
@@ -111,8 +110,7 @@ class Turned:
         return (*face, *back)
 
 
-@dataclass(frozen=True, slots=True)
-class Outline:
+class Outline(Struct, frozen=True):
     """A piece as it is drawn beside others; its left end at 0.
 
     points: of the upper half of what turns, of the whole section of what does

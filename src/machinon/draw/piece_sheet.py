@@ -6,7 +6,9 @@ changed where it stands.
 """
 
 from collections.abc import Callable, Mapping, Sequence, Set
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches, sizes_in_inches
 from machinon.core.job.made_piece import ruled_by_fits
@@ -65,8 +67,7 @@ SAID = {
 }
 
 
-@dataclass(frozen=True, slots=True)
-class Figure:
+class Figure(Struct, frozen=True):
     """A size as it stands on the sheet; number: of the fit that rules it, 0: none."""
 
     key: str
@@ -137,8 +138,7 @@ def changed_since_then(made: Made, was: Mapping[str, Value]) -> list[str]:
     ]
 
 
-@dataclass(frozen=True, slots=True)
-class MeasuredLine:
+class MeasuredLine(Struct, frozen=True):
     """A dimension in the drawing's own millimetres: from a to b, its line at base.
 
     text: what is written, `<>` standing for the measured length; angle: 0 or 90.

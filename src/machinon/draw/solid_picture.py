@@ -1,9 +1,9 @@
 """A solid seen from any side: its triangles into a shaded picture, by NumPy alone."""
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
+from msgspec import Struct
 from numpy.typing import NDArray
 
 from machinon.core.piece.body import Body
@@ -15,8 +15,7 @@ CREASE = 0.25  # how far two neighbouring normals differ at an edge that is draw
 MARGIN = 0.04  # of the picture left free on each side
 
 
-@dataclass(frozen=True, slots=True, eq=False)  # one of each: told by identity
-class Mesh:
+class Mesh(Struct, frozen=True, eq=False):  # one of each: told by identity
     """A solid's triangles: corners (n, 3, 3), mm."""
 
     corners: Floats
@@ -30,8 +29,7 @@ class Mesh:
         return np.asarray(found / np.maximum(long, 1e-12))
 
 
-@dataclass(frozen=True, slots=True, eq=False)
-class Picture:
+class Picture(Struct, frozen=True, eq=False):
     """What is seen: bright (height, width), 0 to 1, nought where nothing is; edges:
     where a line is drawn; there: where the solid is."""
 

@@ -1,9 +1,11 @@
 """The stack strip: the pieces of a job and what is made between them, to scale."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
@@ -28,8 +30,7 @@ from machinon.draw.piece_shape import Outline, outline_of
 SHARE = 0.8  # of its column that the longest piece takes
 
 
-@dataclass(frozen=True, slots=True)
-class _Part:
+class _Part(Struct, frozen=True):
     """A piece that exists, by its outline, or one that is made here; at: where its own
     zero lies along the whole, mm; lit: it is the one that is spoken of."""
 

@@ -1,7 +1,8 @@
 """Finding what the shop holds by what it is called or what was said of it."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.shop.things import Piece
 from machinon.store.shop_file import DaybookLine, ShopFile, ShopFileError
@@ -10,8 +11,7 @@ MOST_PIECES = 200  # whose surfaces are looked through; the ones touched last
 MOST = 8  # of each kind
 
 
-@dataclass(frozen=True, slots=True)
-class Hit:
+class Hit(Struct, frozen=True):
     """Something found. kind: job, piece, surface, lathe, machine, belongings or line.
 
     id: of the document, for a line of the job it belongs to; part: of a surface.

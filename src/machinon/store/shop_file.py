@@ -11,11 +11,11 @@ import os
 import sqlite3
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass
 from pathlib import Path
 from typing import TypeVar
 
 import sqlalchemy as sa
+from msgspec import Struct
 
 from machinon.core.errors import MachinonError
 from machinon.core.job.job import STAGES, Job, Stage
@@ -74,8 +74,7 @@ class _Gone(Exception):
     """The file no longer stands under its name."""
 
 
-@dataclass(frozen=True, slots=True)
-class Entry:
+class Entry(Struct, frozen=True):
     """A document in a list, without its body."""
 
     id: str
@@ -85,8 +84,7 @@ class Entry:
     touched_at: str
 
 
-@dataclass(frozen=True, slots=True)
-class DaybookLine:
+class DaybookLine(Struct, frozen=True):
     """One line of the daybook; at: ISO time."""
 
     at: str

@@ -1,6 +1,7 @@
-import dataclasses
 import random
 import unittest
+
+from msgspec.structs import replace
 
 from machinon.core.cutting.coach import advise, forecast
 from machinon.core.cutting.cut_belief import belief_of
@@ -19,7 +20,7 @@ SHAFT = CutState(
 
 
 def after(state: CutState, *cuts) -> CutState:
-    return dataclasses.replace(state, entries=tuple(CutEntry(*cut) for cut in cuts))
+    return replace(state, entries=tuple(CutEntry(*cut) for cut in cuts))
 
 
 def worked(state: CutState, ratio: float, rng: random.Random) -> tuple[str, float, int]:
@@ -41,18 +42,18 @@ def worked(state: CutState, ratio: float, rng: random.Random) -> tuple[str, floa
             cuts += 1
         reading = round(true + rng.gauss(0, state.uncertainty / 4), 3)
         entry = CutEntry(dial, reading)
-        state = dataclasses.replace(state, entries=(*state.entries, entry))
+        state = replace(state, entries=(*state.entries, entry))
     return "lost", true, cuts
 
 
 class AtTheDial(unittest.TestCase):
     def test_nothing_is_advised_before_the_first_measurement(self):
-        self.assertEqual(advise(dataclasses.replace(SHAFT, start=None)).action, "start")
+        self.assertEqual(advise(replace(SHAFT, start=None)).action, "start")
 
     def test_a_measured_cut_tells_what_the_next_one_takes(self):
         """A tool that takes 0.9 of what stands before it: of 0.10 it takes 0.090, then
         of 0.11 0.099. What is dialled next is never more than what is left over 0.9."""
-        state = dataclasses.replace(SHAFT, start=95.60)
+        state = replace(SHAFT, start=95.60)
         first = advise(state)
         self.assertEqual(first.action, "trial")
         self.assertGreaterEqual(first.infeed, 0.05)
@@ -67,7 +68,7 @@ class AtTheDial(unittest.TestCase):
     def test_after_a_deep_cut_the_smallest_step_takes_what_sprang_away_too(self):
         """A bar that takes 0.8 leaves 0.02 standing after a step of 0.1: the last cut
         is one division then, and not what is left."""
-        bore = dataclasses.replace(
+        bore = replace(
             SHAFT, external=False, lower=96.990, upper=97.004, aim=96.997, ratio=0.8
         )
         state = after(bore, (0.2, 96.33), (0.4, 96.70), (0.55, 96.949))
@@ -115,9 +116,7 @@ class AtTheDial(unittest.TestCase):
         0.1 it took 0.08 and 0.096, and 0.024 is left before it. A cut would take 0.019
         of that; a pass without infeed takes half of it to all of it."""
         cuts = ((0.1, 96 - 0.16), (0.2, 96 - 0.352))
-        free = dataclasses.replace(
-            SHAFT, spring_pass="free", touch_sigma=0.001, ratio=0.85
-        )
+        free = replace(SHAFT, spring_pass="free", touch_sigma=0.001, ratio=0.85)
         state = after(free, *cuts, (0.2, None, 1))
         found = belief_of(state).depth
         self.assertGreater(found, 0.176 + 0.009)
@@ -125,7 +124,7 @@ class AtTheDial(unittest.TestCase):
 
     def test_short_of_a_band_that_a_division_would_jump_it_is_left(self):
         """8 µm to go at most, and a line of the dial takes 50."""
-        state = dataclasses.replace(SHAFT, division=0.025, least=0.05)
+        state = replace(SHAFT, division=0.025, least=0.05)
         advice = advise(after(state, (0.2, 95.61), (0.4, 95.22), (0.5, 95.009)))
         last = after(
             state,
@@ -141,16 +140,14 @@ class AtTheDial(unittest.TestCase):
 
     def test_a_bore_is_the_shaft_turned_inside_out(self):
         """Mirrored about a size, a bore gets the same dial as a shaft."""
-        bore = dataclasses.replace(
-            SHAFT, external=False, lower=96.996, upper=97.010, aim=97.003
-        )
+        bore = replace(SHAFT, external=False, lower=96.996, upper=97.010, aim=97.003)
         for cuts in ((), ((0.1, 0.19),), ((0.1, 0.19), (0.2, 0.38))):
             shaft = after(SHAFT, *((d, 96.0 - off) for d, off in cuts))
             hole = after(bore, *((d, 96.0 + off) for d, off in cuts))
             self.assertAlmostEqual(advise(shaft).infeed, advise(hole).infeed, places=6)
 
     def test_advice_is_in_whole_divisions_and_never_deeper_than_allowed(self):
-        state = dataclasses.replace(SHAFT, start=99.0, deepest=0.5, division=0.01)
+        state = replace(SHAFT, start=99.0, deepest=0.5, division=0.01)
         for advice in forecast(state):
             self.assertLessEqual(advice.infeed, 0.5 + 1e-9)
             self.assertAlmostEqual(
@@ -158,7 +155,7 @@ class AtTheDial(unittest.TestCase):
             )
 
     def test_a_division_wider_than_the_band_wants_the_compound_set_over(self):
-        state = dataclasses.replace(SHAFT, division=0.02)
+        state = replace(SHAFT, division=0.02)
         self.assertIn("compound", advise(after(state, (0.49, 95.03))).why)
 
     def test_following_it_ends_in_the_band_on_lathes_of_all_habits(self):
@@ -167,7 +164,7 @@ class AtTheDial(unittest.TestCase):
         for i in range(120):
             state = SHAFT
             if i % 2:
-                state = dataclasses.replace(
+                state = replace(
                     SHAFT, external=False, lower=96.996, upper=97.010, aim=97.003
                 )
             ending, true, cuts = worked(state, rng.uniform(0.85, 1.0), rng)

@@ -2,7 +2,8 @@
 
 import random
 import unittest
-from dataclasses import replace
+
+from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.practice.debrief import debrief

@@ -1,7 +1,8 @@
 """What the shop's shelf has for the drills and taps of a route."""
 
 import unittest
-from dataclasses import replace
+
+from msgspec.structs import replace
 
 from machinon.core.families import families
 from machinon.core.piece.family import make

@@ -3,8 +3,9 @@
 import difflib
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
@@ -59,8 +60,7 @@ _ALSO = {
 }
 
 
-@dataclass(frozen=True, slots=True)
-class Found:
+class Found(Struct, frozen=True):
     """A reckoning that fits what was said; answer: where the sentence is complete.
 
     whose: what of the shop's own the inputs came from.
@@ -72,8 +72,7 @@ class Found:
     whose: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Understood:
+class Understood(Struct, frozen=True):
     """What became of a question.
 
     understood: it in plain words; sentence: the answer, or why there is none;
@@ -92,8 +91,7 @@ class Understood:
         return self.found.answer if self.found else None
 
 
-@dataclass(frozen=True, slots=True)
-class _Candidate:
+class _Candidate(Struct, frozen=True):
     """A question that could be meant, the likeliest first when sorted by `rank`."""
 
     rank: tuple[int, int, int]

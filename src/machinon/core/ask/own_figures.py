@@ -1,8 +1,9 @@
 """What the shop's own machines and shelves put into a reckoning's question."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Reckoning
@@ -14,11 +15,10 @@ from machinon.core.shop.things import Lathe
 LEAST_DRILLS = 20
 
 
-@dataclass(frozen=True, slots=True)
-class Own:
+class Own(Struct, frozen=True):
     """Inputs that the shop knows, each with its unit, and whose they are."""
 
-    inputs: Mapping[str, Any] = field(default_factory=dict)
+    inputs: Mapping[str, Any] = {}
     whose: tuple[str, ...] = ()
 
     def with_usual(self, one: Reckoning) -> dict[str, Any]:
@@ -26,8 +26,7 @@ class Own:
         return {**one.usual, **self.inputs}
 
 
-@dataclass(frozen=True, slots=True)
-class OwnFigures:
+class OwnFigures(Struct, frozen=True):
     """The machines and shelves of a shop that a reckoning can be about.
 
     shelves: by id.
@@ -35,7 +34,7 @@ class OwnFigures:
 
     lathe: Lathe | None = None
     machines: tuple[Machine, ...] = ()
-    shelves: Mapping[str, Belongings] = field(default_factory=dict)
+    shelves: Mapping[str, Belongings] = {}
 
     def of(self, one: Reckoning) -> Own:
         """What the shop knows of a reckoning's inputs; the rest is not there."""

@@ -7,9 +7,10 @@ were typed. The example is one that it answers.
 
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.ask.said import Said
 from machinon.core.sizes.limits import limits_of_size
@@ -20,8 +21,7 @@ Inputs = dict[str, Any]
 Reader = Callable[[Said], Inputs | None]
 
 
-@dataclass(frozen=True, slots=True)
-class Phrase:
+class Phrase(Struct, frozen=True):
     """A question: its reckoning, an example, and what reads it.
 
     keyed: whether a word must be said for it; without one every part must be used.

@@ -5,7 +5,7 @@ The coach works to just before its tight end; from there one smallest step at a 
 each tried, until the mate goes on.
 """
 
-from dataclasses import replace
+from msgspec.structs import replace
 
 from machinon.core.cutting.coach import Advice, advise
 from machinon.core.cutting.cut_belief import belief_of

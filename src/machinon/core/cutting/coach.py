@@ -7,8 +7,10 @@ sizes are mm on the diameter. Works for shafts and bores alike.
 import functools
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
 from typing import Literal
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.cutting.cut_belief import Belief, belief_of, cut_to
 from machinon.core.cutting.cut_state import CutState, cuts_taken
@@ -17,8 +19,7 @@ from machinon.core.cutting.cut_worth import NEVER, Chances, Worths, whole
 Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped"]
 
 
-@dataclass(frozen=True, slots=True)
-class Advice:
+class Advice(Struct, frozen=True):
     """What to do next and what will come of it.
 
     dial: radial mm from touch; infeed: from now; predicted, sigma: mm on the
@@ -301,7 +302,7 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
         passes.append(
             replace(
                 advice,
-                action=action,  # type: ignore[arg-type]
+                action=action,
                 dial=dial,
                 infeed=step,
                 predicted=state.aim + sign * left,

@@ -10,8 +10,10 @@ them this lathe is.
 
 import functools
 import math
-from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.cutting.cut_state import CutEntry, CutState
 
@@ -40,8 +42,7 @@ REMEMBERED = 100  # lines of a log of which each one's belief is kept
 LIKELY = 8e-3  # of those that are looked ahead with
 
 
-@dataclass(frozen=True, slots=True)
-class Belief:
+class Belief(Struct, frozen=True):
     """Distributions of what is not known, and where the tool stands.
 
     chance: (n,); scale: (n,), by which the dial's travel is more than it says; rubs:
@@ -195,8 +196,7 @@ def _bell(off: Any, sigma: Any) -> Any:
     return np.exp(-0.5 * (off / sigma) ** 2) / sigma
 
 
-@dataclass(frozen=True, slots=True)
-class Pass:
+class Pass(Struct, frozen=True):
     """What a pass does, by distribution: first where it rubs, then where it bites.
 
     chance: (..., 2n). shift, narrower: (..., 2n), by how much the metal before the tool

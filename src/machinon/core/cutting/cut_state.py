@@ -5,10 +5,10 @@ on the diameter. Shafts and bores alike; of a length, half of the travel is radi
 """
 
 import math
-from dataclasses import dataclass
 from typing import Literal
 
 import msgspec
+from msgspec import Struct
 
 from machinon.core.quantity import INCH
 
@@ -27,8 +27,7 @@ class CutEntry(msgspec.Struct, frozen=True):
     at: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class CutState:
+class CutState(Struct, frozen=True):
     """Where the job stands; see the module for signs and units.
 
     uncertainty: of one reading, two sigma; division: radial mm of one
@@ -69,8 +68,7 @@ def _is_whole(number: float) -> bool:
     return abs(number - round(number)) < 1e-6
 
 
-@dataclass(frozen=True, slots=True)
-class Dial:
+class Dial(Struct, frozen=True):
     """The dial of a slide. division: one graduation as it reads, mm.
 
     reads: what it counts; a "length" changes by all that the tool travels where a
@@ -129,8 +127,7 @@ class Dial:
         return (shown - touch) / self.factor
 
 
-@dataclass(frozen=True, slots=True)
-class Taken:
+class Taken(Struct, frozen=True):
     """What one measured cut took: dialled and really removed, radial mm."""
 
     dialled: float

@@ -8,8 +8,9 @@ so many divisions more. Lengths are radial mm.
 
 import functools
 import math
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.cutting.cut_belief import (
     Belief,
@@ -36,8 +37,7 @@ CANDIDATES, SMALL = 24, 6  # dial positions weighed for one cut, and smallest st
 LEAST_FOUND = 0.0005  # mm: a pass without infeed that takes less is none
 
 
-@dataclass(frozen=True, slots=True)
-class Chances:
+class Chances(Struct, frozen=True):
     """Of being in the band, and past the limit that cannot be undone."""
 
     inside: float

@@ -6,8 +6,9 @@ goes on, and what usually goes wrong with it.
 
 import math
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import replace
 from itertools import chain
+
+from msgspec.structs import replace
 
 from machinon.core.families import plate_block
 from machinon.core.piece.family import Check, Family, Mate, Size, Values, grown

@@ -1,16 +1,16 @@
 """Dovetails measured over or between pins."""
 
 import math
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 
 
-@dataclass(frozen=True, slots=True)
-class Dovetail:
+class Dovetail(Struct, frozen=True):
     """A straight dovetail; mm, degrees.
 
     bottom: between the two sharp corners where the pins lie; top: at the open

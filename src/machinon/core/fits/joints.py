@@ -2,8 +2,9 @@
 
 import functools
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
-from dataclasses import replace as with_parts
+
+from msgspec import Struct
+from msgspec.structs import replace as with_parts
 
 from machinon.core.errors import BadInput
 from machinon.core.fits.gripping import (
@@ -32,8 +33,7 @@ from machinon.core.sizes.fit import FitChoice, Joint
 from machinon.core.survey.surface_kinds import form_key
 
 
-@dataclass(frozen=True, slots=True)
-class JointForm:
+class JointForm(Struct, frozen=True):
     """A kind of fit: its name, what it asks, the schools there are, its caution.
 
     usual: the character it starts from, empty for none; starts: the kinds of

@@ -2,8 +2,9 @@
 
 import functools
 import math
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
@@ -12,8 +13,7 @@ from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
 
-@dataclass(frozen=True, slots=True)
-class Key:
+class Key(Struct, frozen=True):
     """A parallel key and its seats; mm.
 
     Depths of metric keys are printed from the crown of shaft or bore, those of

@@ -1,7 +1,8 @@
 """Two halves that meet: what a joint is worked out from, and what comes of it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, TORQUE, Kind
@@ -19,8 +20,7 @@ from machinon.core.survey.measuring import Measured
 from machinon.core.survey.surface_kinds import beside
 
 
-@dataclass(frozen=True, slots=True)
-class Band:
+class Band(Struct, frozen=True):
     """A size with its limits, mm or degrees; measured, or to be made.
 
     gauge: the instrument of the shop that can prove it, None where none can.
@@ -44,8 +44,7 @@ class Band:
         return (self.lower + self.upper) / 2
 
 
-@dataclass(frozen=True, slots=True)
-class Effect:
+class Effect(Struct, frozen=True):
     """Something that follows; small: a length to be said in µm or thou.
 
     grave: it must not be left so.
@@ -59,8 +58,7 @@ class Effect:
     grave: bool = False
 
 
-@dataclass(frozen=True, slots=True)
-class Joined:
+class Joined(Struct, frozen=True):
     """A joint worked out. picture: the answer whose picture shows it."""
 
     bands: tuple[Band, ...] = ()
@@ -74,8 +72,7 @@ class Joined:
         return next((one for one in self.bands if not one.measured), None)
 
 
-@dataclass(frozen=True, slots=True)
-class Meeting:
+class Meeting(Struct, frozen=True):
     """What a joint is worked out from: the half that exists and what was said.
 
     measured: of the job, by piece and surface id; band: of a plain fit; given:

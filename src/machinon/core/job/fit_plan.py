@@ -2,8 +2,10 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
 from typing import Any
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
@@ -39,8 +41,7 @@ from machinon.core.threads.thread_limits import usual_class
 FED = ("length", "width", "depth", "height", "across", "land")
 
 
-@dataclass(frozen=True, slots=True)
-class FitPlan:
+class FitPlan(Struct, frozen=True):
     """One fit worked out; mm.
 
     mate: the existing half; band: the `fit-target` answer (`thread` for a
@@ -202,8 +203,7 @@ class FitPlan:
         return float(self.band["upper"]) - wider, float(self.band["lower"]) + wider
 
 
-@dataclass(frozen=True, slots=True)
-class DrawnSize(FitPlan):
+class DrawnSize(FitPlan, frozen=True):
     """A size that no fit rules, cut to its drawing.
 
     ends: its limits, mm; kind: what it is measured as.

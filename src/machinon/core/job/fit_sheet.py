@@ -1,6 +1,6 @@
 """The fits of a job in words: what was read, what is wanted, what is to be made."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from machinon.core.fits.joints import form_of
 from machinon.core.fits.meeting import Band, Effect
@@ -23,8 +23,7 @@ from machinon.core.survey.surface_kinds import is_tapered
 from machinon.core.threads.thread_limits import with_class
 
 
-@dataclass(frozen=True, slots=True)
-class ToMake:
+class ToMake(Struct, frozen=True):
     """One size to be made: its limits in words, and what it is measured with."""
 
     name: str
@@ -38,8 +37,7 @@ class ToMake:
         return f"{self.name}: {self.low} to {self.high}{tail}"
 
 
-@dataclass(frozen=True, slots=True)
-class FitLine:
+class FitLine(Struct, frozen=True):
     """One fit as it goes on paper; everything in words.
 
     mate: the half that exists; readings: as the instruments showed them;

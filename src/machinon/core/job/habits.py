@@ -3,8 +3,10 @@
 import contextlib
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
 from typing import Literal
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.cutting.cut_belief import belief_of
 from machinon.core.cutting.cut_state import (
@@ -31,8 +33,7 @@ SETTLED = 6  # surfaces cut last that tell it
 COARSE = 0.006  # mm, two sigma of a reading that tells nothing of it
 
 
-@dataclass(frozen=True, slots=True)
-class Habit:
+class Habit(Struct, frozen=True):
     """share: of what stands before the tool; count: surfaces it is learned from;
     settles: how the slide comes to lie at a setting, one sigma, radial mm."""
 

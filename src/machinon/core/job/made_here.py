@@ -2,8 +2,8 @@
 and which is made to which."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
+from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.families import family_for
@@ -88,8 +88,7 @@ def whole_stand_in(work: Work) -> Piece:
     return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces))
 
 
-@dataclass(frozen=True, slots=True)
-class RingOfHoles:
+class RingOfHoles(Struct, frozen=True):
     """Holes on a circle as they are measured: how many, and what a span over them is
     taken by, mm: the hole, or the screw in it where it is tapped (empty for none)."""
 

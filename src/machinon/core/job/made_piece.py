@@ -2,9 +2,9 @@
 
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
 
+from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
@@ -39,8 +39,7 @@ TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
 
 
-@dataclass(frozen=True, slots=True)
-class MadePiece:
+class MadePiece(Struct, frozen=True):
     """What came of a making: the piece, or what is still to be known.
 
     asked: figures of a mate that no gauge reads, by key, still to be typed; problem:

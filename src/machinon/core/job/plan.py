@@ -8,9 +8,10 @@ It is a pure function: change a reading, work it out again, all follows.
 import contextlib
 import math
 from collections.abc import Callable, Collection, Iterator, Mapping
-from dataclasses import dataclass, field, replace
 from typing import Any
 
+from msgspec import Struct
+from msgspec.structs import replace
 from msgspec.structs import replace as replace_struct
 
 from machinon.core.cutting.by_trial import advise_by_trial, approach
@@ -75,8 +76,7 @@ from machinon.core.survey.measuring import Measured, measure
 ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 
-@dataclass(frozen=True, slots=True)
-class Plan:
+class Plan(Struct, frozen=True):
     """A job worked out. missing: what keeps the piece from being drawn; asked: figures
     of its mates that are typed, not read; problem: why it cannot be as decided;
     standing: the pieces with what stands for those that are made here; bodies: what is
@@ -101,10 +101,10 @@ class Plan:
     made: Made | None = None
     asked: tuple[str, ...] = ()
     problem: str = ""
-    open: Mapping[Stage, tuple[str, ...]] = field(default_factory=dict)
-    standing: Mapping[str, Piece] = field(default_factory=dict)
-    bodies: Mapping[str, Made | None] = field(default_factory=dict)
-    changed: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
+    open: Mapping[Stage, tuple[str, ...]] = {}
+    standing: Mapping[str, Piece] = {}
+    bodies: Mapping[str, Made | None] = {}
+    changed: Mapping[str, Mapping[str, str]] = {}
     dial: Dial | None = None
     habit: Habit | None = None
     mill: Machine | None = None

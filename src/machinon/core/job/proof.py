@@ -1,8 +1,9 @@
 """Proof: what was made against what was wanted, and how it runs."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
+
+from msgspec import Struct
 
 from machinon.core.in_inches import in_inches
 from machinon.core.reckoning import Answer, reckon
@@ -11,8 +12,7 @@ from machinon.core.survey.measuring import Measured
 Verdict = Literal["open", "proved", "near", "failed"]
 
 
-@dataclass(frozen=True, slots=True)
-class ProofLine:
+class ProofLine(Struct, frozen=True):
     """One line of the proof; mm. near: outside by less than the doubt."""
 
     key: str

@@ -6,8 +6,9 @@ Regions are cut with shapely, imported when the first body is built.
 import functools
 import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
-from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
+
+from msgspec import Struct
 
 from machinon.core.piece.features import Face, Feature
 from machinon.core.piece.shadow import Shadow, shadow_of
@@ -22,8 +23,7 @@ if TYPE_CHECKING:
     from shapely.geometry.base import BaseGeometry
 
 
-@dataclass(frozen=True)
-class Body:
+class Body(Struct, frozen=True, dict=True):
     """Stock and features, in the order in which a drawing would name them."""
 
     stock: Stock

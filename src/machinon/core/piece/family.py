@@ -6,8 +6,10 @@ of it (help, command line, screens, sheets) is read from that value.
 
 import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
 from typing import Any, Literal
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
@@ -30,8 +32,7 @@ Values = Mapping[str, Any]
 DOUBT = 0.004  # mm, two sigma: of a mate given as a bare size, as by micrometer
 
 
-@dataclass(frozen=True, slots=True)
-class Size:
+class Size(Struct, frozen=True):
     """A named size, `feature.measure`.
 
     rule: the expression it starts from, the word a text starts with, or what works it
@@ -111,8 +112,7 @@ class Size:
         return value
 
 
-@dataclass(frozen=True, slots=True)
-class MateSize:
+class MateSize(Struct, frozen=True):
     """A measured surface of a mate. usual: as in the family's own example; surfaces:
     the kinds of surface that it may be read from, or whose readings have it as `aid`;
     none for what is typed."""
@@ -142,8 +142,7 @@ class MateSize:
         return f"{quantity.typed_again(value)}{unit}"
 
 
-@dataclass(frozen=True, slots=True)
-class Mate:
+class Mate(Struct, frozen=True):
     """What a piece goes on or carries: its role, and what of it is measured.
 
     seats: where its own zero lies along the piece when both are together, an
@@ -165,8 +164,7 @@ class Mate:
         return all(one.optional for one in self.sizes)
 
 
-@dataclass(frozen=True, slots=True)
-class FitSlot:
+class FitSlot(Struct, frozen=True):
     """A fit of the family: the size it rules, and the half that exists.
 
     joint: the kind of fit, whose words it is chosen by; want: as it starts; tells: what
@@ -187,8 +185,7 @@ class FitSlot:
     centred: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Chain:
+class Chain(Struct, frozen=True):
     """A fit along a line: links by size or mate with their signs, less the size that
     it rules, leave a gap from `least` to `most` (sizes or mates themselves); over: it
     stands out past them by that instead."""
@@ -217,8 +214,7 @@ class Chain:
         return f"{links.removeprefix(' + ')}, {verb} {self.least} to {self.most}"
 
 
-@dataclass(frozen=True, slots=True)
-class Check:
+class Check(Struct, frozen=True):
     """One check. place: the feature it points at; grave: cutting would scrap the piece
     or be unsafe; have, need: mm, where it compares two sizes; fit: number of the fit
     it concerns in a job."""
@@ -248,8 +244,7 @@ def at_least(
     )
 
 
-@dataclass(frozen=True, slots=True)
-class FitBand:
+class FitBand(Struct, frozen=True):
     """A fit worked out: the sizes it lies between; None where no band is left.
 
     aim: the middle of what was wanted, also where no band is left of it; problem: why
@@ -265,8 +260,7 @@ class FitBand:
     problem: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Known:
+class Known(Struct, frozen=True):
     """A size with what it came to and why; ends: of a band that it is linked to."""
 
     size: Size
@@ -276,8 +270,7 @@ class Known:
     ends: tuple[float, float] | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class Holding:
+class Holding(Struct, frozen=True):
     """One way of holding the piece on one machine, and what is done in it.
 
     held: "jaws" where a chuck has it by its outside, "centres" where it turns between
@@ -292,8 +285,7 @@ class Holding:
     held: Literal["", "jaws", "centres"] = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Step:
+class Step(Struct, frozen=True):
     """One operation on one or more features, as a family asks for it.
 
     leaves: metal left for a later cut, mm to a side; title, tool, note, caution: where
@@ -313,8 +305,7 @@ class Step:
     key: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Part:
+class Part(Struct, frozen=True):
     """A feature that a free piece can have, as often as it is added.
 
     sizes: its measures, as keys; in their words and rules {} stands for the part
@@ -331,8 +322,7 @@ class Part:
     surfaces: tuple[tuple[str, str], ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Family:
+class Family(Struct, frozen=True):
     """A kind of piece.
 
     example: what it is usually made to, in a sentence; proof: sizes that are proved
@@ -359,12 +349,12 @@ class Family:
     chains: tuple[Chain, ...] = ()
     proof: tuple[str, ...] = ()
     material: str = "mild steel"
-    full: Mapping[str, str] = field(default_factory=dict)
+    full: Mapping[str, str] = {}
     ways: tuple[Mapping[str, str], ...] = ()
     runs: bool = False
     also: str = ""
-    cautions: Mapping[str, str] = field(default_factory=dict)
-    surfaces: Mapping[str, str] = field(default_factory=dict)
+    cautions: Mapping[str, str] = {}
+    surfaces: Mapping[str, str] = {}
     parts: tuple[Part, ...] = ()
     names: tuple[str, ...] = ()
     own: tuple[Size, ...] = ()
@@ -461,8 +451,7 @@ def part_names(family: Family, typed: str) -> tuple[str, ...]:
     return tuple(names)
 
 
-@dataclass(frozen=True)
-class Made:
+class Made(Struct, frozen=True, dict=True):
     """A family with every size known: one piece, worked out.
 
     values: by size and by mate; numbers: of its fits in a job, by slot.
@@ -476,8 +465,8 @@ class Made:
     checks: tuple[Check, ...]
     holdings: tuple[Holding, ...]
     material: str
-    given: Mapping[str, str] = field(default_factory=dict)
-    numbers: Mapping[str, int] = field(default_factory=dict)
+    given: Mapping[str, str] = {}
+    numbers: Mapping[str, int] = {}
 
 
 def make(

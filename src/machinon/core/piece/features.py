@@ -7,10 +7,10 @@ a turned piece are z, from its left end.
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Literal, TypeAlias
 
 import msgspec
+from msgspec import Struct
 
 from machinon.core.piece.solid_cuts import (
     Cut,
@@ -36,8 +36,7 @@ PAST = 1.0  # mm that a through hole goes past the last metal
 RUN_OUT = 0.6  # of a pitch: depth of a run-out groove below the thread's root
 
 
-@dataclass(frozen=True, slots=True)
-class Face:
+class Face(Struct, frozen=True):
     """A face that a feature leaves.
 
     kind: cylinder, cone, plane, thread, hole or slot; at: its figures, by measure.
@@ -49,8 +48,7 @@ class Face:
     inside: bool = False
 
 
-@dataclass(frozen=True, slots=True)
-class Dimension:
+class Dimension(Struct, frozen=True):
     """How a measure is dimensioned.
 
     kind: "diameter" of what turns (start and end are its stations), "along" a turned

@@ -12,7 +12,8 @@ import functools
 import math
 import re
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import parse
@@ -42,8 +43,7 @@ ALLOWED = (
 )
 
 
-@dataclass(frozen=True)
-class Expression:
+class Expression(Struct, frozen=True, dict=True):
     """An expression as it was typed; `key` is where a refusal points."""
 
     text: str

@@ -7,8 +7,9 @@ the solid is made and looked at.
 
 import functools
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
 from typing import TYPE_CHECKING
+
+from msgspec import Struct
 
 from machinon.core.piece.solid_cuts import (
     Cut,
@@ -31,8 +32,7 @@ VIEWS = {"top": (0, 1, 2), "front": (0, 2, 1), "right": (1, 2, 0)}
 HAIR = 1e-6  # mm: what ends this near a face ends in it
 
 
-@dataclass(frozen=True, slots=True)
-class Shadow:
+class Shadow(Struct, frozen=True):
     """A solid as it is seen; mm.
 
     box: lowest and highest x, y, z; outlines: by view, closed rings of (across, up), an

@@ -8,15 +8,15 @@ along z, one corner at the origin. Angles are degrees, counter-clockwise from x.
 import functools
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 Point = tuple[float, float]
 Vector = tuple[float, float, float]
 FAR = 10_000.0  # mm: beyond every body
 
 
-@dataclass(frozen=True, slots=True)
-class Frame:
+class Frame(Struct, frozen=True):
     """A plane of the body. u and v lie in it, `into` points into the metal."""
 
     origin: Vector
@@ -41,15 +41,13 @@ class Frame:
         return all(one.count(0) == 2 for one in (self.u, self.v, self.into))
 
 
-@dataclass(frozen=True, slots=True)
-class Turned:
+class Turned(Struct, frozen=True):
     """A ring taken off in the lathe: its section, (z, r) with r from the axis."""
 
     section: tuple[Point, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class Sunk:
+class Sunk(Struct, frozen=True):
     """A prism: its outline in the plane, taken from `top` to `bottom` below it."""
 
     frame: Frame
@@ -80,8 +78,7 @@ class Sunk:
         return (x0, y0, z0), (x1, y1, z1)
 
 
-@dataclass(frozen=True, slots=True)
-class Drilled:
+class Drilled(Struct, frozen=True):
     """A hole: where it stands in the plane, and its profile as (depth, radius)."""
 
     frame: Frame

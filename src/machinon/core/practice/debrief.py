@@ -1,7 +1,9 @@
 """After an exercise: what was true, what the lathe did, what would have been better."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.cutting.coach import Advice, advise
 from machinon.core.cutting.cut_state import CutEntry, CutState
@@ -14,8 +16,7 @@ SLIP = 0.015  # mm: a reading that is further off was a slip
 MANY = 1.4  # times the coach's stops
 
 
-@dataclass(frozen=True, slots=True)
-class Step:
+class Step(Struct, frozen=True):
     """One thing that was done, beside what the coach would have said then; coach: None
     where nothing was to be decided."""
 
@@ -23,8 +24,7 @@ class Step:
     coach: Advice | None
 
 
-@dataclass(frozen=True, slots=True)
-class Debrief:
+class Debrief(Struct, frozen=True):
     """What is told afterwards. habits: what the lathe really did, in words and figures;
     coach: what following it would have given on the same lathe; lesson: a sentence."""
 

@@ -5,6 +5,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from msgspec import Struct
+
 from machinon.core.cutting.coaching import advice_for
 from machinon.core.practice.lathe import PracticeLathe, habits
 
@@ -12,8 +14,7 @@ BANDS = (0.010, 0.016, 0.025, 0.040)  # mm on the diameter
 MOST = 60  # stops after which a hand gives up
 
 
-@dataclass(frozen=True, slots=True)
-class Outcome:
+class Outcome(Struct, frozen=True):
     """How a job ended. stops: cuts and readings; said: the chance of the band that was
     told at the end, where it was; band: mm."""
 

@@ -10,6 +10,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
+from msgspec import Struct
+
 from machinon.core.errors import BadInput
 from machinon.core.practice.levels import LEVELS, Level, Settings
 from machinon.core.quantity import small_text
@@ -21,8 +23,7 @@ JudgedKind = Literal["thread", "taper", "centring"]
 MOST = 60  # doings after which the coach gives up
 
 
-@dataclass(frozen=True, slots=True)
-class Ask:
+class Ask(Struct, frozen=True):
     """A figure that is typed for a doing; low, high: what is allowed."""
 
     key: str
@@ -32,8 +33,7 @@ class Ask:
     high: float
 
 
-@dataclass(frozen=True, slots=True)
-class Seen:
+class Seen(Struct, frozen=True):
     """What stands before the person: a word or figure, large, and what is under it."""
 
     head: str
@@ -41,8 +41,7 @@ class Seen:
     under: str
 
 
-@dataclass(frozen=True, slots=True)
-class Judged:
+class Judged(Struct, frozen=True):
     """How such an exercise ended. truths: what nobody could see, in words."""
 
     inside: bool

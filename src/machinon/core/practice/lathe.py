@@ -8,6 +8,8 @@ import random
 from dataclasses import dataclass, field
 from typing import Literal
 
+from msgspec import Struct
+
 from machinon.core.materials import material
 
 MISREAD = 0.01  # of readings are slips of the hand or eye
@@ -16,8 +18,7 @@ CHATTERS = 0.05  # mm radial that springs away before it sings
 EXPANSION = material("steel").expansion  # for each degree
 
 
-@dataclass(frozen=True, slots=True)
-class Habits:
+class Habits(Struct, frozen=True):
     """What this lathe, bar, tool and gauge really do; nobody at it knows them.
 
     compliance: how much of what stands before the tool springs away, over what is

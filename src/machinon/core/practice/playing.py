@@ -1,7 +1,8 @@
 """Hands that play an exercise through: the coach's, a careful one, a hasty one."""
 
 from collections.abc import Callable
-from dataclasses import replace
+
+from msgspec.structs import replace
 
 from machinon.core.cutting.coach import advise
 from machinon.core.cutting.cut_state import CutEntry, CutState

@@ -1,7 +1,8 @@
 """What a piece takes: metal, chips, time; for a thought whether to buy it."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.materials import material
 from machinon.core.piece.family import Made
@@ -11,8 +12,7 @@ from machinon.core.route.operations import HoldingTold
 SET_UP = 10.0  # minutes to hold a piece anew and true it; a shop rule
 
 
-@dataclass(frozen=True, slots=True)
-class Effort:
+class Effort(Struct, frozen=True):
     """What a piece takes. stock, chips: kg; minutes: with setting up."""
 
     metal: str

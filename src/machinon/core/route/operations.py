@@ -7,8 +7,10 @@ caution come from what is cut, unless a family says more.
 import functools
 import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
 from typing import Any
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
@@ -59,8 +61,7 @@ PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
-@dataclass(frozen=True, slots=True)
-class Operation:
+class Operation(Struct, frozen=True):
     """A kind of work. machine_words: how the speeds are asked for; empty for none."""
 
     key: str
@@ -179,8 +180,7 @@ OPERATIONS: Mapping[str, Operation] = {
 }
 
 
-@dataclass(frozen=True)
-class StepTold:
+class StepTold(Struct, frozen=True, dict=True):
     """A step as it is worked from.
 
     drill: of a drilled hole, mm; tap: its thread; fit: number in the job of the fit it
@@ -256,8 +256,7 @@ class StepTold:
         return float(self.speed["rpm"]) if self.speed else 0.0
 
 
-@dataclass(frozen=True, slots=True)
-class HoldingTold:
+class HoldingTold(Struct, frozen=True):
     """One holding with its steps as they are worked from; held as the family says."""
 
     key: str

@@ -6,8 +6,10 @@ all the same once a reason is given.
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
 from typing import NamedTuple
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.family import Holding, Step
@@ -36,8 +38,7 @@ NO_METAL = (
 FREE = ("mark", "deburr", "prove", "saw")  # done wherever the piece is
 
 
-@dataclass(frozen=True, slots=True)
-class Broken:
+class Broken(Struct, frozen=True):
     """A rule of the shop that an order of work breaks, at a step.
 
     never: no metal allows it; otherwise it can be overruled with a reason.

@@ -1,6 +1,6 @@
 """What the shop's own shelf has for a step of the route."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from machinon.core.piece.family import Made
 from machinon.core.piece.features import (
@@ -25,8 +25,7 @@ SAME = 0.006  # mm: drills of one size, whatever system names them
 ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
-@dataclass(frozen=True, slots=True)
-class OwnTool:
+class OwnTool(Struct, frozen=True):
     """What the shelf says of a tool, and the tool itself; None where it has none."""
 
     says: str

@@ -2,16 +2,16 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, reckoning
 
 
-@dataclass(frozen=True, slots=True)
-class Runout:
+class Runout(Struct, frozen=True):
     """A run-out resolved; lengths in mm, phase in degrees.
 
     eccentricity: offset of the centre; phase: where the first harmonic is

@@ -4,8 +4,9 @@ import cmath
 import itertools
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
@@ -16,8 +17,7 @@ MOST_CLOCKINGS = 500_000
 _KEYS = ("name", "eccentricity", "phase", "tilt", "overhang", "clockings")
 
 
-@dataclass(frozen=True, slots=True)
-class Element:
+class Element(Struct, frozen=True):
     """One piece of the stack. mm, degrees; clockings: positions it bolts in.
 
     phase: where its high side stands, from its own mark; None where nobody knows.
@@ -92,8 +92,7 @@ def likely(amplitudes: Sequence[float], count: int = ASSEMBLIES) -> tuple[float,
     return float(size.mean(dtype=np.float64)), float(np.partition(size, at)[at])
 
 
-@dataclass(frozen=True, slots=True)
-class Clocking:
+class Clocking(Struct, frozen=True):
     """How to turn the pieces against each other for the least eccentricity.
 
     positions: of each piece on the one it sits on, counted from 0; turned: the

@@ -2,10 +2,10 @@
 
 import functools
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Literal, get_args
 
 import msgspec
+from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core import quantity
@@ -55,8 +55,7 @@ class Belongings(msgspec.Struct, frozen=True, tag="belongings"):
         return tuple(one for one in self.items if one.kind == kind)
 
 
-@dataclass(frozen=True, slots=True)
-class ItemForm:
+class ItemForm(Struct, frozen=True):
     """A kind of item: what its three sizes are, empty where it has none."""
 
     kind: str
@@ -161,8 +160,7 @@ def without_item(shelf: Belongings, one: Item) -> Belongings:
 # -- starter sets -------------------------------------------------------------
 
 
-@dataclass(frozen=True, slots=True)
-class StarterSet:
+class StarterSet(Struct, frozen=True):
     """A set that is added with one action and edited to what one owns."""
 
     key: str

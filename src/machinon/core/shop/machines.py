@@ -6,10 +6,10 @@ to be there before a job asks for it.
 
 import functools
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Literal, get_args
 
 import msgspec
+from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
@@ -58,8 +58,7 @@ class Machine(msgspec.Struct, frozen=True, tag="machine"):
         return tuple(float(part) for part in text.split(",")) if text else ()
 
 
-@dataclass(frozen=True, slots=True)
-class Figure:
+class Figure(Struct, frozen=True):
     """A figure of a machine as it is shown; text: empty while it is not known.
 
     size: as a number, mm or a count; 0 where it is none.
@@ -70,8 +69,7 @@ class Figure:
     size: float = 0.0
 
 
-@dataclass(frozen=True, slots=True)
-class FigureForm:
+class FigureForm(Struct, frozen=True):
     """A figure that a kind of machine has. kind: how it is typed and read."""
 
     key: str

@@ -3,10 +3,10 @@
 import functools
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any, Literal
 
 import msgspec
+from msgspec import Struct
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import INCH, LENGTH, parse
@@ -84,8 +84,7 @@ class FitChoice(msgspec.Struct, frozen=True):
         return self.joint if self.joint in ("thread", "bolts") else "joined"
 
 
-@dataclass(frozen=True, slots=True)
-class Character:
+class Character(Struct, frozen=True):
     """A fit in plain words and the zone, or the play in mm, behind it."""
 
     key: str
@@ -135,8 +134,7 @@ def words_for(joint: Joint) -> tuple[Character, ...]:
     return tuple(one for one in characters().values() if one.joint == of)
 
 
-@dataclass(frozen=True, slots=True)
-class Play:
+class Play(Struct, frozen=True):
     """A wanted range of play, mm on diameter; negative is interference."""
 
     least: float

@@ -2,8 +2,9 @@
 
 import functools
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import INCH, LENGTH
@@ -15,8 +16,7 @@ LARGEST = 12.41 * INCH  # where the table kept here ends
 SOURCE = "ANSI B4.1-1967 (R2009), basic hole"
 
 
-@dataclass(frozen=True, slots=True)
-class InchFit:
+class InchFit(Struct, frozen=True):
     """One line of the table: a range of sizes and its limits, mm."""
 
     above: float

@@ -3,16 +3,17 @@
 import functools
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
 from fractions import Fraction
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.quantity import INCH
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import named_tapers
 
 
-@dataclass(frozen=True, slots=True)
-class Likely:
+class Likely(Struct, frozen=True):
     """A standard or nominal size that readings could be, and how likely; 0 to 1.
 
     off: measured less nominal, mm; of a taper per length; note: what else has

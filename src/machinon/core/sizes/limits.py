@@ -3,8 +3,10 @@
 import functools
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
+from msgspec.structs import force_setattr
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import LENGTH
@@ -19,8 +21,7 @@ SOURCE = "ISO 286-1:2010 Tables 1, 4 and 5; limits as ISO 286-2:2010"
 _ZONE = re.compile(r"^(js|JS|[a-zA-Z]{1,2})(\d{1,2})$")
 
 
-@dataclass(frozen=True, slots=True)
-class Limits:
+class Limits(Struct, frozen=True):
     """A zone of size at a nominal; all lengths in mm."""
 
     nominal: float
@@ -31,7 +32,7 @@ class Limits:
     def __post_init__(self) -> None:
         # tabulated deviations are whole tenths of a micron; sums of floats are not
         for key in ("lower_deviation", "upper_deviation"):
-            object.__setattr__(self, key, round(getattr(self, key), 4) + 0.0)
+            force_setattr(self, key, round(getattr(self, key), 4) + 0.0)
 
     @property
     def lower(self) -> float:

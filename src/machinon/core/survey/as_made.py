@@ -1,7 +1,8 @@
 """A surface taken as its standard has it, while nobody has read it: 16 h6, MT2."""
 
 import re
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
@@ -17,8 +18,7 @@ _ZONED = re.compile(r"^(?P<size>.+?)\s*(?P<zone>[A-Za-z]{1,2}\d{1,2})$")
 _SIDES = {"inside": "hole", "gap": "hole", "outside": "shaft"}
 
 
-@dataclass(frozen=True, slots=True)
-class AsMade:
+class AsMade(Struct, frozen=True):
     """What a standard says of a surface; mm, doubt at two sigma.
 
     doubt: half the standard's own band; ratio: change of diameter per length

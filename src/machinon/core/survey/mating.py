@@ -1,7 +1,8 @@
 """What fits on what: pieces of the shop whose measured surfaces go together."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.survey.measuring import Measured
@@ -12,8 +13,7 @@ from machinon.core.tapers.tapers import named_tapers
 TIGHTEST, LOOSEST = -0.15, 0.6  # mm of play: beyond, two sizes were never meant to meet
 
 
-@dataclass(frozen=True, slots=True)
-class Mate:
+class Mate(Struct, frozen=True):
     """Two surfaces that go together; play in mm on the diameter, - is interference.
 
     doubt: of the play, two sigma.
@@ -73,8 +73,7 @@ def _round(surface: Surface) -> bool:
     return surface.kind in ("outside", "inside") and "thread" not in surface.id
 
 
-@dataclass(frozen=True, slots=True)
-class Link:
+class Link(Struct, frozen=True):
     """How a piece goes on another by more than a diameter, or with what between.
 
     direct: without anything to be made.

@@ -4,10 +4,11 @@ import math
 import re
 import statistics
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
 import msgspec
+from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
@@ -38,8 +39,7 @@ from machinon.core.survey.surface_kinds import form_key, is_tapered
 from machinon.core.survey.surface_sums import missing_aids, sum_of, summed
 
 
-@dataclass(frozen=True, slots=True)
-class Doubt:
+class Doubt(Struct, frozen=True):
     """A reading that disagrees with the others: which, and the likely cause."""
 
     index: int
@@ -47,8 +47,7 @@ class Doubt:
     cause: str
 
 
-@dataclass(frozen=True, slots=True)
-class Slope:
+class Slope(Struct, frozen=True):
     """A taper as its readings say: change of diameter per length, two sigma.
 
     apart: between the outermost places, mm; half_angle: degrees.
@@ -67,8 +66,7 @@ class Slope:
         return math.degrees(self.doubt / 2)
 
 
-@dataclass(frozen=True, slots=True)
-class Measured:
+class Measured(Struct, frozen=True):
     """What the readings of a surface say; mm at 20 °C, doubt at two sigma.
 
     size: after the surface's sum, where it has one, in `kind`, which is what it

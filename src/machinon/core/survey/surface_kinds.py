@@ -3,7 +3,8 @@
 import functools
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.errors import unknown
 from machinon.core.shop.things import Piece, Reading, Surface, SurfaceKind
@@ -11,8 +12,7 @@ from machinon.core.sizes.fit import Joint
 from machinon.core.tables import rows
 
 
-@dataclass(frozen=True, slots=True)
-class SurfaceForm:
+class SurfaceForm(Struct, frozen=True):
     """A kind of surface: what it is called, what is read, how."""
 
     key: str
@@ -33,8 +33,7 @@ class SurfaceForm:
         return Surface(id, own, self.kind, self.how, readings, dict(aids or {}))
 
 
-@dataclass(frozen=True, slots=True)
-class SurfaceGroup:
+class SurfaceGroup(Struct, frozen=True):
     """What is added in one go: the surfaces that only mean something together.
 
     part: the part of the menu that it stands in.

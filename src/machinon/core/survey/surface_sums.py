@@ -6,8 +6,9 @@ reading (the surface's aids) is asked for first, and the size follows.
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH, NUMBER, Kind
@@ -24,8 +25,7 @@ from machinon.core.shop.things import Surface
 from machinon.core.survey.surface_kinds import form_key
 
 
-@dataclass(frozen=True, slots=True)
-class Sum:
+class Sum(Struct, frozen=True):
     """How a kind of surface goes from a reading to its size.
 
     aids: inputs of the reckoning that are typed with the surface; fixed: those

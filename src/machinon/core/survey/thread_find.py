@@ -2,8 +2,9 @@
 
 import functools
 import math
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH, LENGTH, NUMBER
@@ -18,8 +19,7 @@ SURE = 6.0  # χ² of two readings that nineteen of twenty true threads stay und
 APART = 4.0  # difference of χ² below which two threads cannot be told apart
 
 
-@dataclass(frozen=True, slots=True)
-class Candidate:
+class Candidate(Struct, frozen=True):
     """A thread and how far the readings lie from it; mm, misfit is χ²."""
 
     thread: Thread

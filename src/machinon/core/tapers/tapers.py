@@ -4,8 +4,9 @@ import functools
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
@@ -17,8 +18,7 @@ from machinon.core.tables import rows
 ANGLES = {"R8": (16 + 51 / 60) / 2, "5C": 10.0, "ER": 8.0}
 
 
-@dataclass(frozen=True, slots=True)
-class Taper:
+class Taper(Struct, frozen=True):
     """A taper. ratio: change of diameter per length; sizes in mm where given."""
 
     name: str

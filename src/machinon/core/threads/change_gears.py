@@ -1,8 +1,9 @@
 """Change gears: trains from the wheels there are, exact ones first."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, INCH, LENGTH, NUMBER, PERCENT
@@ -13,8 +14,7 @@ CLEAR = 15  # teeth by which a pair must overreach its neighbour; a rule of thum
 EXACT = 1e-9
 
 
-@dataclass(frozen=True, slots=True)
-class Train:
+class Train(Struct, frozen=True):
     """A train of wheels; pitch in mm. mounts: by the usual sum rule."""
 
     drivers: tuple[int, ...]

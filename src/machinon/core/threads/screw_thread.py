@@ -4,9 +4,10 @@ import functools
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
@@ -17,8 +18,7 @@ FormName = Literal[
 ]
 
 
-@dataclass(frozen=True, slots=True)
-class Form:
+class Form(Struct, frozen=True):
     """A thread form; depths a side, per millimetre of pitch.
 
     angle: included, degrees; height: of the sharp triangle; pitch_depth: from
@@ -129,8 +129,7 @@ def _crest_clearance(pitch: float) -> float:
     return 0.5 if pitch <= 12 else 1.0
 
 
-@dataclass(frozen=True, slots=True)
-class Thread:
+class Thread(Struct, frozen=True):
     """A screw thread's basic sizes; mm, diameters."""
 
     name: str

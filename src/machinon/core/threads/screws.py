@@ -3,8 +3,9 @@
 import functools
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import FORCE, INCH, LENGTH, NUMBER, STRESS
@@ -16,8 +17,7 @@ HEADS = ("cap", "button", "countersunk", "hex", "set")
 FITS = ("close", "normal", "loose")
 
 
-@dataclass(frozen=True, slots=True)
-class CapScrew:
+class CapScrew(Struct, frozen=True):
     """A socket cap screw and its holes; mm."""
 
     size: str
@@ -38,8 +38,7 @@ class CapScrew:
         return float(reckon("tap-drill", {"thread": self.size})["drill_size"])
 
 
-@dataclass(frozen=True, slots=True)
-class Hole:
+class Hole(Struct, frozen=True):
     """Clearance holes of a screw; mm."""
 
     close: float
@@ -48,8 +47,7 @@ class Hole:
     source: str
 
 
-@dataclass(frozen=True, slots=True)
-class Head:
+class Head(Struct, frozen=True):
     """A screw's head, its key and its counterbore; mm."""
 
     head_diameter: float

@@ -2,9 +2,10 @@
 
 import functools
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
+
+from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
@@ -25,8 +26,7 @@ USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0}  # %
 FORMED = 0.68  # of the pitch: what a forming tap raises; makers' rule
 
 
-@dataclass(frozen=True, slots=True)
-class Drill:
+class Drill(Struct, frozen=True):
     """A drill by its name; size in mm."""
 
     name: str

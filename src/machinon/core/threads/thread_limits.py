@@ -2,8 +2,9 @@
 
 import math
 import re
-from dataclasses import dataclass
 from typing import Any, Literal
+
+from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER
@@ -12,8 +13,7 @@ from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import Thread, thread_of
 
 
-@dataclass(frozen=True, slots=True)
-class ThreadLimits:
+class ThreadLimits(Struct, frozen=True):
     """Limits of an internal and an external class, mm."""
 
     internal_minor_min: float

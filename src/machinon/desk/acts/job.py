@@ -2,8 +2,8 @@
 
 import functools
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
+from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core import quantity
@@ -23,8 +23,7 @@ from machinon.store.shop_file import Document, ShopFile, local_time
 LAST_JOBS = 20  # that say what a lathe is used to take
 
 
-@dataclass(frozen=True, slots=True)
-class Notes:
+class Notes(Struct, frozen=True):
     """The line under the stages: open checks, the caution, the saved state."""
 
     open_checks: str

@@ -2,9 +2,9 @@
 
 import contextlib
 import functools
-from dataclasses import dataclass
 from typing import Literal
 
+from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core import quantity
@@ -40,8 +40,7 @@ from machinon.core.shop.things import Surface
 from machinon.desk.acts.job import JobAtHand
 
 
-@dataclass(frozen=True, slots=True)
-class Drawn:
+class Drawn(Struct, frozen=True):
     """The job as it was before an act: when that was, and what it did."""
 
     at: str

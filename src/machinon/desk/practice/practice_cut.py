@@ -1,7 +1,6 @@
 """The page of Cut on the simulated lathe: with the coach's word, or without it."""
 
-from dataclasses import replace
-
+from msgspec.structs import replace
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 

@@ -1,8 +1,8 @@
 """Cut: the coach at the dial, readable from the lathe and worked by number keys."""
 
-from dataclasses import dataclass
 from typing import Literal
 
+from msgspec import Struct
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
@@ -55,8 +55,7 @@ _HEADS = {
 }
 
 
-@dataclass(frozen=True, slots=True)
-class CutScreen:
+class CutScreen(Struct, frozen=True):
     """What the screen says: plain texts, made from the plan by `present`.
 
     asks: what Enter takes next; ink: of the large figure.

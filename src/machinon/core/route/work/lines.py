@@ -1,7 +1,8 @@
 """A step's work as lines: what to do, the figures to set, and what to mind."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.quantity import LENGTH, Kind
@@ -14,8 +15,7 @@ CARRIAGE = "Carriage stops at"  # mm from the end of the work
 AXES = {"X": "X", "Y": "Y", "Z": "Z", CARRIAGE: "Z"}
 
 
-@dataclass(frozen=True, slots=True)
-class Shown:
+class Shown(Struct, frozen=True):
     """A figure that is set or read at the machine; a word where it is no size.
 
     step: as fine as it is said, mm.
@@ -27,8 +27,7 @@ class Shown:
     step: float = 0.01
 
 
-@dataclass(frozen=True, slots=True)
-class Line:
+class Line(Struct, frozen=True):
     """One thing to do.
 
     key: stays while the step does; at: where on the face that is worked on, mm from
@@ -46,8 +45,7 @@ class Line:
     seconds: float = 0.0
 
 
-@dataclass(frozen=True, slots=True)
-class Way:
+class Way(Struct, frozen=True):
     """A choice of how it is done: key, what is asked, its answers, the one chosen."""
 
     key: str
@@ -56,8 +54,7 @@ class Way:
     chosen: str
 
 
-@dataclass(frozen=True, slots=True)
-class WorkList:
+class WorkList(Struct, frozen=True):
     """The lines of a step, the choices that shape them, and what opens the sums.
 
     zero: where on the face the zero of the figures stands, as `Line.at`.
@@ -69,8 +66,7 @@ class WorkList:
     zero: Point = (0.0, 0.0)
 
 
-@dataclass(frozen=True, slots=True)
-class Machines:
+class Machines(Struct, frozen=True):
     """The machines that a step may be worked on; None for one the shop has not. pins:
     the gauge pins that it has, mm."""
 
