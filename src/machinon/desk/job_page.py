@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.families import family_for
+from machinon.core.families import family_of
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.job import MADE_HERE, STAGES, Stage
 from machinon.core.quantity import length_text
@@ -234,6 +234,7 @@ class JobPage(QWidget):
         self.reason = label("", "faint", wrap=True)
         self.reason.setMinimumHeight(1)
         self.works = QWidget()
+        self._works_shown: tuple[str, list[tuple[str, str]]] | None = None
         self.work_line = QHBoxLayout(self.works)
         self.work_line.setContentsMargins(0, 0, 0, 0)
         self.work_line.setSpacing(self.look.px(14))
@@ -404,14 +405,17 @@ class JobPage(QWidget):
 
     def _fill_works(self) -> None:
         """The pieces that are made, where there are several; the way to one more."""
-        clear_layout(self.work_line, keep=self.more)
         job = self.job.job
-        works = [one for one in job.works if one.making is not None]
-        for work in works if len(works) > 1 else ():
-            assert work.making is not None
-            name = family_for(work.making).name
-            one = button(name, lambda key=work.key: self.job.choose_work(key), "link")
-            chosen = work.key == job.at
+        makings = ((one.key, one.making) for one in job.works)
+        works = [(key, making.family) for key, making in makings if making is not None]
+        if self._works_shown == (job.at, works):
+            return
+        self._works_shown = (job.at, works)
+        clear_layout(self.work_line, keep=self.more)
+        for key, family in works if len(works) > 1 else ():
+            name = family_of(family).name
+            one = button(name, lambda key=key: self.job.choose_work(key), "link")
+            chosen = key == job.at
             one.setAccessibleName(f"{name}, at hand" if chosen else name)
             set_ink(one, "cut" if chosen else "measured")
             self.work_line.addWidget(one)

@@ -236,7 +236,12 @@ class OnePage(QWidget):
             page.setParent(self)
             page.setGeometry(self.rect())
             page.show()
-        self.updateGeometry()
+            self.updateGeometry()
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.LayoutRequest:  # the page needs other room
+            self.updateGeometry()
+        return super().event(event)
 
     def minimumSizeHint(self) -> QSize:
         if self._page is None:

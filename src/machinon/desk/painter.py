@@ -2,14 +2,24 @@
 
 import functools
 
+from msgspec import Struct
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QFontMetricsF, QPainter, QPen, QPolygonF
+from PySide6.QtGui import (
+    QBrush,
+    QFontMetricsF,
+    QPaintEngine,
+    QPainter,
+    QPen,
+    QPolygonF,
+    QStaticText,
+)
 
 from machinon.desk.theme import Theme, font
 from machinon.draw.drawing import Circle, Drawing, Line, Mark, Role, Shape, Text
 from machinon.draw.hatching import hatch_lines
 
 HATCH_SPACING = 7.0
+_NO_PEN, _NO_BRUSH = Qt.PenStyle.NoPen, Qt.BrushStyle.NoBrush
 _DASHES = {"centre": [9.0, 3.0, 2.0, 3.0], "hidden": [5.0, 3.0]}
 
 
@@ -18,19 +28,21 @@ def paint(
 ) -> None:
     """Paint every item, back to front; ground: what the page itself is."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    # on paper letters stay letters, which can be searched
+    screen = painter.paintEngine().type() == QPaintEngine.Type.Raster
     for item in drawing.items:
         match item:
             case Line():
                 painter.setPen(_pen(item.role, item.width, theme))
-                painter.drawLine(QPointF(*item.start), QPointF(*item.end))
+                painter.drawLine(QLineF(*item.start, *item.end))
             case Circle():
                 painter.setPen(_pen(item.role, item.width, theme))
-                painter.setBrush(QBrush(theme.ink(item.fill)))
+                painter.setBrush(theme.ink(item.fill))
                 painter.drawEllipse(QPointF(*item.centre), item.radius, item.radius)
             case Shape():
                 _paint_shape(painter, item, theme)
             case Text():
-                _paint_text(painter, item, theme, ground)
+                _paint_text(painter, item, theme, ground, screen)
             case Mark():
                 paint_mark(painter, item, theme)
 
@@ -49,14 +61,15 @@ def _paint_shape(painter: QPainter, shape: Shape, theme: Theme) -> None:
     polygon = QPolygonF([QPointF(*point) for point in shape.points])
     filled = shape.closed and shape.fill != "none"
     if filled:
-        painter.setBrush(QBrush(theme.ink(shape.fill)))
+        painter.setBrush(theme.ink(shape.fill))
     if filled and not shape.hatch:
         painter.setPen(_pen(shape.role, shape.width, theme))
         painter.drawPolygon(polygon)
         return
     if filled:
-        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setPen(_NO_PEN)
         painter.drawPolygon(polygon)
+    painter.setBrush(_NO_BRUSH)
     if shape.hatch:
         # bands hatch in their own ink, sections in the hatch's
         role: Role = "hatch" if shape.role == "outline" else shape.role
@@ -64,32 +77,55 @@ def _paint_shape(painter: QPainter, shape: Shape, theme: Theme) -> None:
         lines = hatch_lines(shape.points, HATCH_SPACING, shape.hatch)
         painter.drawLines([QLineF(*a, *b) for a, b in lines])
     painter.setPen(_pen(shape.role, shape.width, theme))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
     if shape.closed:
         painter.drawPolygon(polygon)
     else:
         painter.drawPolyline(polygon)
 
 
-def _paint_text(painter: QPainter, item: Text, theme: Theme, ground: Role) -> None:
-    painter.setFont(font(item.size, item.bold))
-    width, rise = _extent(item.text, item.size, item.bold)
+def _paint_text(
+    painter: QPainter, item: Text, theme: Theme, ground: Role, screen: bool
+) -> None:
+    words = _set(item.text, item.size, item.bold)
     x, y = item.at
-    left = {"left": x, "centre": x - width / 2, "right": x - width}[item.anchor]
+    left = {"left": x, "centre": x - words.width / 2, "right": x - words.width}
+    at = left[item.anchor]
     if item.backed:
         painter.fillRect(
-            QRectF(left - 3, y - item.size * 0.6, width + 6, item.size * 1.2),
+            QRectF(at - 3, y - item.size * 0.6, words.width + 6, item.size * 1.2),
             theme.ink(ground),
         )
-    painter.setPen(QPen(theme.ink(item.role)))
-    painter.drawText(QPointF(left, y + rise / 2), item.text)
+    painter.setFont(font(item.size, item.bold))
+    painter.setPen(theme.ink(item.role))
+    base = y + words.rise / 2
+    if screen:
+        painter.drawStaticText(QPointF(at, base - words.ascent), words.letters)
+    else:
+        painter.drawText(QPointF(at, base), item.text)
+
+
+class _Set(Struct, frozen=True):
+    """A text set in its type, which takes longer than to paint it."""
+
+    letters: QStaticText
+    width: float
+    rise: float  # of its capitals
+    ascent: float
 
 
 @functools.lru_cache(maxsize=4096)
-def _extent(text: str, size: float, bold: bool) -> tuple[float, float]:
-    """How wide a text is set, and how tall its capitals are."""
-    metrics = QFontMetricsF(font(size, bold))
-    return metrics.horizontalAdvance(text), metrics.capHeight()
+def _set(text: str, size: float, bold: bool) -> _Set:
+    type_ = font(size, bold)
+    metrics = QFontMetricsF(type_)
+    letters = QStaticText(text)
+    letters.setTextFormat(Qt.TextFormat.PlainText)
+    letters.prepare(font=type_)
+    return _Set(
+        letters,
+        metrics.horizontalAdvance(text),
+        metrics.capHeight(),
+        metrics.ascent(),
+    )
 
 
 def paint_mark(painter: QPainter, mark: Mark, theme: Theme) -> None:
@@ -102,7 +138,7 @@ def paint_mark(painter: QPainter, mark: Mark, theme: Theme) -> None:
     r = mark.size / 2
     ink = theme.ink(mark.kind)
     painter.setPen(QPen(ink, max(1.4, mark.size / 8)))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setBrush(_NO_BRUSH)
 
     def polygon(*points: tuple[float, float]) -> QPolygonF:
         return QPolygonF([QPointF(x + a * r, y + b * r) for a, b in points])

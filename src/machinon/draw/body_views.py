@@ -334,6 +334,7 @@ def _seen_radii(body: Body) -> set[float]:
 # -- blocks ----------------------------------------------------------------
 
 Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
+SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
 
 
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
@@ -461,35 +462,42 @@ def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
 
 def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
     """What of the edges lies inside an outline, and not along it."""
+    from numpy import concatenate
     from shapely import (
         GeometryType,
+        Polygon,
         buffer,
+        clip_by_rect,
         get_coordinates,
         get_num_coordinates,
         get_parts,
         get_type_id,
         intersection,
-        linearrings,
         linestrings,
-        multipolygons,
-        polygons,
     )
 
     if not edges:
         return ()
-    rings = [ring for ring in outline if _area(ring) > 0]
-    whole = multipolygons(polygons(linearrings(**_indexed(rings))))
     # all at once: one call for each would cost more than the work
     chains = linestrings(**_indexed([chain for chain, _ in edges]))
-    cut = intersection(chains, buffer(whole, -1e-6))
-    parts, which = get_parts(cut, return_index=True)
+    cut = []
+    for ring in outline:
+        xs, ys = zip(*ring, strict=True)
+        left, low, right, high = min(xs), min(ys), max(xs), max(ys)
+        area = _area(ring) / 2
+        if math.isclose(area, (right - left) * (high - low)):
+            box = left + SHY, low + SHY, right - SHY, high - SHY
+            cut.append(clip_by_rect(chains, *box))
+        elif area > 0:
+            cut.append(intersection(chains, buffer(Polygon(ring), -SHY)))
+    parts, which = get_parts(concatenate(cut), return_index=True)
     lines = get_type_id(parts) == GeometryType.LINESTRING
     places = get_coordinates(parts).tolist()
     found: list[Edge] = []
     start = 0
     for i, line, many in zip(which, lines, get_num_coordinates(parts), strict=True):
-        if line:  # and not where it only meets the outline
-            found.append((places[start : start + many], edges[i][1]))
+        if line and many:  # and not where it only meets the outline
+            found.append((places[start : start + many], edges[i % len(edges)][1]))
         start += many
     return tuple(found)
 

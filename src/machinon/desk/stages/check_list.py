@@ -28,6 +28,8 @@ class CheckList(QWidget):
 
     def show_checks(self, checks: tuple[Check, ...]) -> None:
         before, rows = self._checks, self._rows
+        if checks == before:
+            return
         self._checks = checks
         self._lay_out()
         if len(before) != len(checks) or rows != self._rows:
@@ -36,9 +38,8 @@ class CheckList(QWidget):
             for old, new, row in zip(before, checks, rows, strict=True):
                 if old != new:
                     self.update(row.adjusted(-row.left(), 0, 0, 0))
-        if before != checks:
-            says = "\n".join(check.says for check in checks)
-            self.setAccessibleDescription(says)
+        says = "\n".join(check.says for check in checks)
+        self.setAccessibleDescription(says)
 
     def _lay_out(self) -> None:
         px = self._look.px
