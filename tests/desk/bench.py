@@ -6,6 +6,7 @@ import os
 import shutil
 import sys
 import tempfile
+import time
 import unittest
 from pathlib import Path
 
@@ -118,6 +119,16 @@ class WindowCase(unittest.TestCase):
         self.app.processEvents()
         # outside an event loop nothing else lets go of what is to be deleted
         self.app.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+
+    def until(self, what, seconds=8.0):
+        """Whether it comes to be so: what follows by itself takes a moment."""
+        end = time.monotonic() + seconds
+        while time.monotonic() < end:
+            self.settle()
+            if what():
+                return True
+            time.sleep(0.005)
+        return False
 
     def close_window(self):
         if self.window is not None:

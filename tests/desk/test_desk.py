@@ -103,7 +103,7 @@ class AtTheDesk(WindowCase):
         self.assertIn("⌀95.017", self.drawn(self.stage("piece")))
         self.assertIn("95.01", self.window.job_page().targets.itemAt(2).widget().text())
         cut = self.stage("cut")
-        self.assertIn("2.", cut.passes.text())
+        self.assertTrue(self.until(lambda: "2." in cut.passes.text()))
         self.assertAlmostEqual(self.job.plan.cut_state.aim, 95.017, delta=0.0006)
 
     def drawn(self, view):

@@ -1,7 +1,5 @@
 """Practice at the desk: the page of Cut on the simulated lathe, by number keys."""
 
-import time
-
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
@@ -9,20 +7,7 @@ from machinon.core.practice.record import kept_records
 from tests.desk.bench import WindowCase
 
 
-class Wired(WindowCase):
-    """What comes over a wire takes a moment."""
-
-    def until(self, what, seconds=8.0):
-        end = time.monotonic() + seconds
-        while time.monotonic() < end:
-            self.settle()
-            if what():
-                return True
-            time.sleep(0.005)
-        return False
-
-
-class AtTheSimulatedLathe(Wired):
+class AtTheSimulatedLathe(WindowCase):
     def begin(self, kind="shaft", coached="on", seed="7", level="calm"):
         self.window.actions_by_id["practice"].trigger()
         self.settle()

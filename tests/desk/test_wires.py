@@ -5,11 +5,11 @@ from PySide6.QtTest import QTest
 
 from machinon.desk.widgets import Typed
 from machinon.devices.stand_in import StandIn
-from tests.desk.test_practice import Wired
+from tests.desk.bench import WindowCase
 from tests.desk.test_work_page import ByKeys
 
 
-class DevicesAtTheDesk(Wired):
+class DevicesAtTheDesk(WindowCase):
     def open_page(self):
         self.window.actions_by_id["devices"].trigger()
         self.settle()
@@ -145,7 +145,7 @@ class DevicesAtTheDesk(Wired):
         self.assertEqual(self.window.settings.get("devices"), "", "never kept")
 
 
-class SixHoles(ByKeys, Wired):
+class SixHoles(ByKeys):
     def test_six_holes_by_a_read_out_that_drops_out_twice(self):
         """Each hole is gone to until nothing is to go; the wire hangs up after the
         second and the fourth, and nothing is lost or ticked by it."""
@@ -188,7 +188,7 @@ class SixHoles(ByKeys, Wired):
         self.assertEqual(self.page.head.text(), "Check before the next tool")
 
 
-class GaugesThatType(Wired):
+class GaugesThatType(WindowCase):
     def test_a_figure_sent_twice_and_a_stray_enter_count_once(self):
         """A gauge types its figure and Enter within a few hundredths, and again."""
         before, Typed.AGAIN = Typed.AGAIN, 0.5

@@ -10,6 +10,7 @@ from machinon.core.shop.things import Piece
 from machinon.desk.begin import begin_job
 from machinon.desk.open_job import OpenJob
 from machinon.desk.settings import Settings
+from machinon.desk.widgets import LATER
 from machinon.desk.window import MainWindow
 from machinon.store.shop_file import ShopFile
 
@@ -35,8 +36,7 @@ def shoot(
     window.show()
 
     def take(name: str) -> None:
-        for _ in range(3):
-            QApplication.processEvents()
+        _wait(2 * LATER / 1000)
         window.grab().save(str(folder / f"{name}.png"))
 
     window.show_start()
@@ -139,10 +139,15 @@ def _listen(window: MainWindow) -> None:
     gauge, readout = window.hub.stand_ins.values()
     readout.show(X=42.425, Y=-17.58, Z=3.0)
     for wait in (0.4, 1.0):
-        end = time.monotonic() + wait
-        while time.monotonic() < end:
-            QApplication.processEvents()
+        _wait(wait)
         gauge.send(46.01)
+
+
+def _wait(seconds: float) -> None:
+    """Go on for a while: what is beside the work at hand follows a moment later."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        QApplication.processEvents()
 
 
 def _one_more(file: ShopFile, like: str) -> str:

@@ -3,6 +3,7 @@
 import sqlite3
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import sqlalchemy as sa
 
@@ -53,6 +54,19 @@ DROP_UNDONE = (
     .values(state="dropped")
 )
 NEW_ACT = sa.insert(acts)
+
+
+def _next_act(state: str) -> sa.Select[Any]:
+    return (
+        sa.select(acts.c.id, acts.c.says)
+        .where(acts.c.context == sa.bindparam("of"), acts.c.state == state)
+        .order_by(acts.c.id.desc() if state == "done" else acts.c.id)
+        .limit(1)
+    )
+
+
+# what undo takes back next, and what redo does again
+NEXT_ACT = {state: _next_act(state) for state in ("done", "undone")}
 NEW_REVISION = sa.insert(revisions)
 NEW_DOCUMENT = sa.insert(documents)
 NEW_LINE = sa.insert(lines)

@@ -28,6 +28,7 @@ from machinon.store.database import (
     NEW_DOCUMENT,
     NEW_LINE,
     NEW_REVISION,
+    NEXT_ACT,
     NOW,
     POINT,
     REMOVED,
@@ -160,7 +161,8 @@ class ShopFile:
             raise ShopFileError(
                 self.path, "it is open to look at only: nothing was changed."
             )
-        with engine.execution_options(write=write).begin() as connection:
+        asked = engine if write else engine.execution_options(write=False)
+        with asked.begin() as connection:
             self._connection = connection
             try:
                 yield connection
@@ -594,14 +596,7 @@ class ShopFile:
     def _next_act(
         connection: sa.Connection, context: str, state: str
     ) -> tuple[int, str]:
-        order = acts.c.id.desc() if state == "done" else acts.c.id.asc()
-        query = (
-            sa.select(acts.c.id, acts.c.says)
-            .where(acts.c.context == context, acts.c.state == state)
-            .order_by(order)
-            .limit(1)
-        )
-        row = connection.execute(query).one_or_none()
+        row = connection.execute(NEXT_ACT[state], {"of": context}).one_or_none()
         return (row[0], row[1]) if row else (0, "")
 
     def undo(self, context: str) -> str:

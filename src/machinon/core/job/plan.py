@@ -6,6 +6,7 @@ It is a pure function: change a reading, work it out again, all follows.
 """
 
 import contextlib
+import functools
 import math
 from collections.abc import Callable, Collection, Iterator, Mapping
 from typing import Any
@@ -76,7 +77,7 @@ from machinon.core.survey.measuring import Measured, measure
 ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 
-class Plan(Struct, frozen=True):
+class Plan(Struct, frozen=True, dict=True):
     """A job worked out. missing: what keeps the piece from being drawn; asked: figures
     of its mates that are typed, not read; problem: why it cannot be as decided;
     standing: the pieces with what stands for those that are made here; bodies: what is
@@ -119,7 +120,7 @@ class Plan(Struct, frozen=True):
         """The passes to come; worked out when they are asked for."""
         return _passes(self.cut_state, self.at_machine)
 
-    @property
+    @functools.cached_property
     def at_machine(self) -> FitPlan | None:
         """The fit whose new half is at the machine, or the size of the drawing; None
         where none is."""

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from msgspec import Struct
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -30,6 +30,7 @@ from machinon.desk.stages.set_true import SetTrue
 from machinon.desk.stages.work import WorkPage
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
+    LATER,
     DrawingView,
     EmptyPage,
     Field,
@@ -257,6 +258,9 @@ class CutView(StageView):
         self.expected = Figure("Expected after it", "large")
         self.takes = Figure("The tool takes")
         self.passes = Figure("Passes to come")
+        # what is further ahead follows what is to be done now
+        self._coming = QTimer(self, singleShot=True, interval=LATER)
+        self._coming.timeout.connect(self._show_passes)
         self.chart = DrawingView(
             self.look, self._chart, "Sneaking up on the size", 15.0
         )
@@ -597,6 +601,11 @@ class CutView(StageView):
         if advice.ratio_known:
             how = "learned from the cuts"
         self.takes.show_text(f"{advice.ratio * 100:.0f} %", "of the dial", how)
+        self._coming.start()
+
+    def _show_passes(self) -> None:
+        if self.job.plan.advice is None:
+            return
         dial, touch = self.job.dial, self.job.touch
         coming = self.job.plan.passes
         self.passes.show_text(
