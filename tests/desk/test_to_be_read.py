@@ -2,19 +2,20 @@ import itertools
 import unittest
 
 from msgspec.structs import replace
-from PySide6.QtCore import QRectF
-from PySide6.QtGui import QColor, QFontMetricsF
+from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QPushButton
 
 from machinon.core.families import families
 from machinon.core.job.job import STAGES
 from machinon.core.piece.family import make
+from machinon.core.reckoning import reckonings
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
 from machinon.desk.begin import begin_job
-from machinon.desk.theme import THEMES, font, style_sheet
-from machinon.draw.drawing import Text
+from machinon.desk.painter import lying_on_each_other
+from machinon.desk.theme import THEMES, style_sheet
+from machinon.draw.drawing import Drawing, Text
 from machinon.draw.large_figures import figures_drawing
 from tests.desk.bench import WindowCase
 
@@ -60,26 +61,28 @@ class Contrast(unittest.TestCase):
                 self.assertIn(edge, body, rule)
 
 
-def lying_on_each_other(drawing):
-    """Texts that lie on each other, or are cut off, in the letters that they are set
-    in."""
-    page = QRectF(-2, -2, drawing.width + 4, drawing.height + 4)
-    placed = []
-    for one in drawing.items:
-        if not isinstance(one, Text) or not one.text.strip():
-            continue
-        metrics = QFontMetricsF(font(one.size, one.bold))
-        wide, tall = metrics.horizontalAdvance(one.text), metrics.capHeight()
-        share = {"left": 0.0, "centre": 0.5, "right": 1.0}[one.anchor]
-        rect = QRectF(one.at[0] - share * wide, one.at[1] - tall / 2, wide, tall)
-        if not page.contains(rect):
-            yield (one.text,)
-        within = rect.adjusted(1, 1, -1, -1)
-        yield from ((one.text, text) for text, at in placed if at.intersects(within))
-        placed.append((one.text, within))
-
-
 class FiguresStayWhole(WindowCase):
+    def test_words_that_meet_or_are_cut_off_are_found(self):
+        apart = Text((50, 20), "12.5 mm", 14), Text((50, 60), "hole", 14)
+        self.assertEqual(list(lying_on_each_other(Drawing(100, 80, apart))), [])
+        meeting = *apart, Text((60, 24), "aim", 14)
+        found = list(lying_on_each_other(Drawing(100, 80, meeting)))
+        self.assertEqual(found, [("aim", "12.5 mm")])
+        cut = (Text((95, 20), "12.5 mm", 14),)
+        self.assertEqual(
+            list(lying_on_each_other(Drawing(100, 80, cut))), [("12.5 mm",)]
+        )
+
+    def test_every_reckoning_is_read_in_full_in_a_small_window(self):
+        self.window.resize(1024, 700)
+        self.window.show_reckoner()
+        page = self.window.pages.currentWidget()
+        for key in reckonings():
+            page.open(key)
+            self.settle()
+            found = list(lying_on_each_other(page.picture.drawing()))
+            self.assertEqual(found, [], key)
+
     def test_what_to_set_at_every_step_of_every_family_is_read_in_full(self):
         """On pages of 1280x800, and of 1024x700 with letters of 150 %."""
         rooms = ((430, 270, 15.0), (340, 240, 15.0), (340, 230, 22.5))

@@ -45,7 +45,9 @@ class PictureCard(Card):
         found = page.file.get(seat) if seat else None
         self.seat = found if isinstance(found, Piece) else None
         self.box.addWidget(label(head, "head"))
-        self.picture = DrawingView(self.look, self.draw, f"Picture of {head}")
+        self.picture = DrawingView(
+            self.look, self.draw, f"Picture of {head}", shrinks=True
+        )
         # its figures shrink with it rather than being cut off
         least = 280 if self.look.scale < ROOMY else 215
         self.picture.setMinimumHeight(self.look.px(least if known else 150))

@@ -1,6 +1,7 @@
 """Paints a Drawing with a theme's inks; decides nothing about the layout."""
 
 import functools
+from collections.abc import Iterator
 
 from msgspec import Struct
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -19,6 +20,7 @@ from machinon.draw.drawing import Circle, Drawing, Line, Mark, Role, Shape, Text
 from machinon.draw.hatching import hatch_lines
 
 HATCH_SPACING = 7.0
+LEEWAY = 2.0  # px that words may touch, or stand over the edge
 _NO_PEN, _NO_BRUSH = Qt.PenStyle.NoPen, Qt.BrushStyle.NoBrush
 _DASHES = {"centre": [9.0, 3.0, 2.0, 3.0], "hidden": [5.0, 3.0]}
 
@@ -87,9 +89,7 @@ def _paint_text(
     painter: QPainter, item: Text, theme: Theme, ground: Role, screen: bool
 ) -> None:
     words = _set(item.text, item.size, item.bold)
-    x, y = item.at
-    left = {"left": x, "centre": x - words.width / 2, "right": x - words.width}
-    at = left[item.anchor]
+    at, y = _left_of(item, words.width), item.at[1]
     if item.backed:
         painter.fillRect(
             QRectF(at - 3, y - item.size * 0.6, words.width + 6, item.size * 1.2),
@@ -102,6 +102,11 @@ def _paint_text(
         painter.drawStaticText(QPointF(at, base - words.ascent), words.letters)
     else:
         painter.drawText(QPointF(at, base), item.text)
+
+
+def _left_of(item: Text, width: float) -> float:
+    x = item.at[0]
+    return {"left": x, "centre": x - width / 2, "right": x - width}[item.anchor]
 
 
 class _Set(Struct, frozen=True):
@@ -126,6 +131,25 @@ def _set(text: str, size: float, bold: bool) -> _Set:
         metrics.capHeight(),
         metrics.ascent(),
     )
+
+
+def lying_on_each_other(drawing: Drawing) -> Iterator[tuple[str, ...]]:
+    """Words that lie on each other, or one that is cut off, in the letters they are
+    set in."""
+    page = QRectF(0, 0, drawing.width, drawing.height)
+    page.adjust(-LEEWAY, -LEEWAY, LEEWAY, LEEWAY)
+    placed: list[tuple[str, QRectF]] = []
+    for item in drawing.items:
+        if not isinstance(item, Text) or not item.text.strip():
+            continue
+        words = _set(item.text, item.size, item.bold)
+        top = item.at[1] - words.rise / 2
+        place = QRectF(_left_of(item, words.width), top, words.width, words.rise)
+        if not page.contains(place):
+            yield (item.text,)
+        place.adjust(LEEWAY / 2, LEEWAY / 2, -LEEWAY / 2, -LEEWAY / 2)
+        yield from ((item.text, text) for text, at in placed if at.intersects(place))
+        placed.append((item.text, place))
 
 
 def paint_mark(painter: QPainter, mark: Mark, theme: Theme) -> None:

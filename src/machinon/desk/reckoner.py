@@ -196,7 +196,9 @@ class ReckonerPage(QWidget):
         self.list.itemActivated.connect(self._on_item_chosen)
         self.list.itemClicked.connect(self._on_item_chosen)
         self.title = label("", "head", wrap=True)
-        self.picture = DrawingView(look, self._draw, "Picture of the reckoning", 14)
+        self.picture = DrawingView(
+            look, self._draw, "Picture of the reckoning", 14, shrinks=True
+        )
         self.picture.spot_chosen.connect(self._on_spot_chosen)
         self.edit = SizeEdit(self.picture, look)
         self.edit.setAccessibleName("Figure")
@@ -252,7 +254,10 @@ class ReckonerPage(QWidget):
         column.addWidget(
             Abreast(2, self.copy, self.print, self.note, self.use, self.wrap)
         )
-        right.addWidget(scrolled(inside), 1)
+        answers = scrolled(inside)
+        # a table in large letters may be wider than its share of a small window
+        answers.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        right.addWidget(answers, 1)
         self.row = row = QHBoxLayout()
         for part in (self.list, panel(middle, True), panel(right, True)):
             row.addWidget(part)
@@ -484,7 +489,7 @@ class ReckonerPage(QWidget):
         # what was answered needs the room more than what else there is
         answered = self.question is not None and bool(self.search.text().strip())
         self.list.setVisible(not (narrow and answered))
-        table = max(40 if narrow else 26, 7 * columns)
+        table = max(40 if narrow else 26, 7 * columns + 6)
         for at, share in enumerate((22, 82 - table, table)):
             self.row.setStretch(at, share)
 

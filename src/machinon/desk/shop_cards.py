@@ -214,7 +214,9 @@ class PieceCard(Card):
         known = [e.id for e in page.file.entries("piece") if e.id != piece.id]
         self._to_see = known[::-1]  # the one touched last is seen first
         self.box.addWidget(label(f"{piece.name}, {piece.material}", "head"))
-        picture = DrawingView(self.look, self._draw, f"Picture of {piece.name}")
+        picture = DrawingView(
+            self.look, self._draw, f"Picture of {piece.name}", shrinks=True
+        )
         picture.spot_chosen.connect(self._on_surface_chosen)
         self.box.addWidget(picture, 3)
         self.box.addWidget(label("What fits on it", "head"))

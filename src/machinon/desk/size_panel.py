@@ -54,9 +54,13 @@ class SizePanel(QWidget):
             one.hide()  # until something is known
         for figure in (self.size, self.doubt, self.spread):
             figure.opened.connect(bench.open_working)
-        self.chart = DrawingView(self.look, self._chart, "Readings about their mean")
+        self.chart = DrawingView(
+            self.look, self._chart, "Readings about their mean", shrinks=True
+        )
         self.chart.setMinimumHeight(px(84))
-        self.picture = DrawingView(self.look, self._how, "How to measure it", 12.0)
+        self.picture = DrawingView(
+            self.look, self._how, "How to measure it", 12.0, shrinks=True
+        )
         self.picture.setMinimumHeight(px(90))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)

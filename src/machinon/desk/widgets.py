@@ -37,9 +37,9 @@ from machinon.core.quantity import LENGTH, Kind, both_text, length_text, parse
 from machinon.core.reckoning import Answer
 from machinon.desk.faults import CANNOT, faults, painted
 from machinon.desk.narrow import FromTo
-from machinon.desk.painter import paint, paint_mark
+from machinon.desk.painter import lying_on_each_other, paint, paint_mark
 from machinon.desk.theme import Theme
-from machinon.draw.drawing import Drawing, Mark, MarkKind, Role, Spot, Text
+from machinon.draw.drawing import SHARES, Drawing, Mark, MarkKind, Role, Spot, Text
 
 Maker = Callable[[float, float, float], Drawing]
 LATER = 30  # ms after which what is beside the work at hand is laid out again
@@ -72,8 +72,12 @@ class DrawingView(QWidget):
         name: str,
         size: float = 13.0,
         ground: Role = "panel",
+        shrinks: bool = False,
     ) -> None:
+        """shrinks: its letters do before they lie on each other; else the maker sees
+        to that."""
         super().__init__()
+        self._shares = (*SHARES, 0.5) if shrinks else SHARES[:1]
         self._ground: Role = ground
         # paints its own ground, so that what lies under it need not be painted
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
@@ -97,7 +101,11 @@ class DrawingView(QWidget):
             width, height = max(self.width(), 1), max(self.height(), 1)
             size = self._size * self._look.scale
             try:
-                self._drawing = self._maker(width, height, size)
+                for share in self._shares:
+                    self._drawing = self._maker(width, height, size * share)
+                    meeting = lying_on_each_other(self._drawing)
+                    if len(self._shares) == 1 or not any(meeting):
+                        break
             except Exception as error:
                 faults.report(error)
                 says = Text((width / 2, height / 2), CANNOT, size, "stop", "centre")
