@@ -8,11 +8,14 @@ from machinon.core.in_inches import in_inches, sizes_in_inches
 from machinon.core.piece.family import make
 from machinon.core.quantity import INCH
 from machinon.core.route.operations import route_told
+from machinon.core.route.work.lines import Machines
+from machinon.core.route.work.listed import lines_in_inches, work_list
 
 # what stays in millimetres: what a thread, a screw, a drill or a cutter is called
 NAMED = re.compile(
     r"(?:\bM\d\S*(?: × [\d.]+)?|[Pp]itch [\d.]+|One after the other: [\d., ]+ mm"
-    r"|(?:[Dd]rill(?: of| \d+ holes)?|cutter|counterbore) [\d.]+ mm)"
+    r"|(?:[Dd]rill(?: of| \d+ holes)?|cutter(?: of)?|counterbore|pins of|pegs to)"
+    r" [\d.]+ mm)"
 )
 MILLIMETRES = re.compile(r"\d mm\b(?![²³])|µm")
 
@@ -25,6 +28,21 @@ def said_of(made):
         yield up.reason
         for step in up.steps:
             yield from (step.title, step.tool, step.note)
+
+
+def said_at_the_machine(made):
+    """Every word of the lines of its steps, done in any way."""
+    for step in (step for up in route_told(made) for step in up.steps):
+        ways = work_list(step, Machines(), {}).ways
+        done = [{}, *({one.key: key} for one in ways for key, _ in one.answers)]
+        for chosen in done:
+            found = lines_in_inches(work_list(step, Machines(), chosen))
+            for line in found.lines:
+                yield from (line.head, line.note, line.asks[1])
+                yield from (one.name for one in line.figures)
+                yield from (one.value for one in line.figures)
+            for one in found.ways:
+                yield from (says for _, says in one.answers)
 
 
 class InInches(unittest.TestCase):
@@ -53,6 +71,13 @@ class InInches(unittest.TestCase):
                 with self.subTest(family=family.key, says=says):
                     told = NAMED.sub("", in_inches(says))
                     self.assertIsNone(MILLIMETRES.search(told), told)
+
+    def test_no_line_at_the_machine_speaks_of_millimetres_in_an_inch_shop(self):
+        for family in families().values():
+            for says in said_at_the_machine(make(family, {})):
+                if isinstance(says, str):
+                    told = NAMED.sub("", says)
+                    self.assertIsNone(MILLIMETRES.search(told), (family.key, says))
 
     def test_a_size_is_as_long_in_either_unit(self):
         """Each ⌀ of each family to a tenth of a thou, half of that either way."""

@@ -125,6 +125,8 @@ class InAnInchShop(WindowCase):
         items = piece.drawing.drawing().items
         written = " ".join(one.text for one in items if isinstance(one, Text))
         self.assertIn("⌀0.5118", written)
+        self.job.work_at("mark-thread")  # a nut of 22 mm: its middle at half of it
+        self.assertIn("0.4331, ", self.job.lines.lines[0].note)
         with self.assertRaisesRegex(BadInput, "0.0394 in does not work, from 0."):
             self.job.set_size("nuts.length", "1mm")
 

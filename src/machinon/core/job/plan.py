@@ -82,7 +82,8 @@ class Plan(Struct, frozen=True, dict=True):
     of its mates that are typed, not read; problem: why it cannot be as decided;
     standing: the pieces with what stands for those that are made here; bodies: what is
     made, by the key of its work; changed: by finished step, the sizes that were drawn
-    otherwise when it was cut, with the sentence for each."""
+    otherwise when it was cut, with the sentence for each; in_mm: by its key, a step
+    before it was said in inches."""
 
     job: Job
     shop: Shop
@@ -109,6 +110,7 @@ class Plan(Struct, frozen=True, dict=True):
     dial: Dial | None = None
     habit: Habit | None = None
     mill: Machine | None = None
+    in_mm: Mapping[str, StepTold] = {}
 
     @property
     def stale(self) -> frozenset[str]:
@@ -230,6 +232,7 @@ def _in_inches(plan: Plan) -> Plan:
         fits=tuple(fits),
         checks=tuple(replace(one, says=in_inches(one.says)) for one in plan.checks),
         route=route_in_inches(plan.route),
+        in_mm={step.key: step for up in plan.route for step in up.steps},
         problem=in_inches(plan.problem),
     )
 

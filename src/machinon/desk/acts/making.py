@@ -33,7 +33,7 @@ from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import OwnTool, own_collet, own_tool
 from machinon.core.route.work.lines import Line, Machines, WorkList
-from machinon.core.route.work.listed import work_list
+from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
@@ -200,7 +200,9 @@ class MakingActs(JobAtHand):
             return WorkList(())
         held = self._holding.of_kind("pin") if self._holding else ()
         at = Machines(self.lathe, self._divider, tuple(one.size for one in held))
-        return work_list(step, at, self.job.work.ways)
+        told = self.plan.in_mm.get(step.key, step)
+        found = work_list(told, at, self.job.work.ways)
+        return lines_in_inches(found) if self.inch else found
 
     @property
     def lines_done(self) -> tuple[str, ...]:

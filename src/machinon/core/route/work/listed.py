@@ -2,6 +2,9 @@
 
 from collections.abc import Mapping
 
+from msgspec.structs import replace
+
+from machinon.core.in_inches import in_inches
 from machinon.core.piece.features import (
     Bore,
     Cone,
@@ -27,7 +30,7 @@ from machinon.core.route.work.holes import (
     holes_list,
     tapped_list,
 )
-from machinon.core.route.work.lines import Line, Machines, WorkList
+from machinon.core.route.work.lines import Line, Machines, Shown, Way, WorkList
 from machinon.core.route.work.milling import (
     dovetail_list,
     flats_list,
@@ -48,12 +51,36 @@ from machinon.core.route.work.turning import (
 def work_list(
     step: StepTold, at: Machines | None = None, ways: Mapping[str, str] | None = None
 ) -> WorkList:
-    """The lines of a step. ways: choices made so far, by key."""
+    """The lines of a step in millimetres. ways: choices made so far, by key."""
     found = by_hand_list(step, ways or {})
     found = found or _of_feature(step, at or Machines(), ways or {})
     if found is not None:
         return found
     return WorkList((Line("whole", step.title, (), step.note),))
+
+
+def lines_in_inches(found: WorkList) -> WorkList:
+    """Lines whose words speak of inches; their figures are shown in either unit."""
+
+    def figure(one: Shown) -> Shown:
+        value = in_inches(one.value) if isinstance(one.value, str) else one.value
+        return replace(one, name=in_inches(one.name), value=value)
+
+    def line(one: Line) -> Line:
+        return replace(
+            one,
+            head=in_inches(one.head),
+            figures=tuple(map(figure, one.figures)),
+            note=in_inches(one.note),
+            asks=(one.asks[0], in_inches(one.asks[1])),
+        )
+
+    def way(one: Way) -> Way:
+        answers = tuple((key, in_inches(says)) for key, says in one.answers)
+        return replace(one, asks=in_inches(one.asks), answers=answers)
+
+    lines, ways = map(line, found.lines), map(way, found.ways)
+    return replace(found, lines=tuple(lines), ways=tuple(ways))
 
 
 def _of_feature(
