@@ -6,16 +6,18 @@ import struct
 import tempfile
 import unittest
 import zipfile
+from itertools import product
 from pathlib import Path
 
 from ezdxf.filemanagement import readfile
+from shapely import LineString, box
 
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.draw.drawing import Circle, Text
+from machinon.draw.drawing import Circle, Line, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
@@ -73,6 +75,35 @@ class Sheets(unittest.TestCase):
             drawing = piece_sheet(made, 980, 620, first_angle=bool(n % 2))
             with self.subTest(made.family.key, given=made.given):
                 self.assertEqual(list(drawing.troubles()), [])
+
+    def test_no_leader_runs_through_what_is_written_elsewhere(self):
+        for family in families().values():
+            made = make(family, {})
+            for size in ((860, 470), (1100, 700)):
+                drawing = piece_sheet(made, *size)
+                words = [(*one.rect, one.tie) for one in drawing.figures]
+                slanting = (
+                    LineString((one.start, one.end))
+                    for one in drawing.items
+                    if isinstance(one, Line)
+                    and one.role == "dimension"
+                    and min(abs(a - b) for a, b in zip(one.start, one.end, strict=True))
+                )
+                for lead, (x, y, w, h, tie) in product(slanting, words):
+                    met = lead.intersects(box(x + 4, y + 4, x + w - 4, y + h - 4))
+                    self.assertFalse(met, (family.key, size, tie))
+
+    def test_holes_in_rows_are_written_with_the_way_from_one_to_the_next(self):
+        """Four at 15 from the edges of 100 x 60; six nuts of 22, a saw of 1.6 and 0.3
+        left at either end of each: every 24.2."""
+        for key, inch, apart in (
+            ("plate-block", False, "70 × 30 apart"),
+            ("plate-block", True, "2.7559 × 1.1811 apart"),
+            ("t-nut-strip", False, "24.2 apart"),
+        ):
+            items = piece_sheet(make(families()[key], {}), 980, 620, inch=inch).items
+            written = [one.text for one in items if isinstance(one, Text)]
+            self.assertTrue(any(one.endswith(apart) for one in written), written)
 
     def test_first_angle_has_the_view_from_above_below_and_the_right_one_left(self):
         """The holes of a block are circles where it is seen from above; those of a

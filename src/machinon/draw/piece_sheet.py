@@ -20,7 +20,9 @@ from machinon.core.piece.features import (
     Dimension,
     FlankedSlot,
     Flats,
+    Grid,
     Holes,
+    Keyway,
     Knurl,
     RoundSeat,
     Slits,
@@ -46,6 +48,7 @@ from machinon.draw.drawing import (
 )
 
 Placing = Callable[[float, float], Point]  # a view's point on the page
+Placed = tuple[Point, str, list[str]]  # what is written at a hole: where that is
 
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 ROW = 2.6  # figure heights of a row of sizes along the foot
@@ -574,10 +577,21 @@ class _Sheet:
                 text = self._measures(name, keys)
             if self.inch and isinstance(one, Holes | CrossHoles):
                 text = in_inches(text)
+            if isinstance(one, Holes):
+                text += self._apart(one)
             ends = [self.figures[k].small for k in keys if self.figures[k].small]
             text += "".join(f" ({one})" for one in ends)
             found.append((name, text, keys))
         return found
+
+    def _apart(self, one: Holes) -> str:
+        """How far the holes of rows are from each other: only the first has lines."""
+        grid = one.pattern
+        if not isinstance(grid, Grid):
+            return ""
+        ways = ((grid.across, grid.pitch_across), (grid.up, grid.pitch_up))
+        steps = [_length(pitch, self.inch) for many, pitch in ways if many > 1]
+        return f", {' × '.join(steps)} apart" if steps else ""
 
     def _measures(self, name: str, keys: list[str]) -> str:
         """What is said of a feature that is no hole: `slits: 3 × 1.5 wide`."""
@@ -585,7 +599,10 @@ class _Sheet:
         for key in keys:
             measure = self.made.sizes[key].size.drawn_at.partition(".")[2]
             said[measure] = SAID.get(measure, "{}").format(self.figures[key].text)
+        one = self.made.body.feature(name)
         count = f"{said.pop('count')} " if "count" in said else ""
+        if count and isinstance(one, Flats):
+            count = "1 flat, " if one.count == 1 else f"{one.count} flats, "
         return f"{spoken(name)}: {count}{', '.join(said.values())}"
 
     def _notes(
@@ -603,8 +620,11 @@ class _Sheet:
             one = self.made.body.feature(name)
             at = centre
             if isinstance(one, Holes) and one.block is None:
-                px, py = one.points[0]
+                # the uppermost of them, which no leader has to cross the piece to
+                px, py = max(one.points, key=lambda p: (round(p[1], 3), p[0]))
                 at = centre[0] + px * scale, centre[1] - py * scale
+            elif isinstance(one, Keyway):
+                at = centre[0], centre[1] - one.diameter / 2 * scale
             elif isinstance(one, CrossHoles):
                 at = section(one.z, one.diameter / 2)
             elif isinstance(one, Cone | TaperBore):
@@ -615,20 +635,42 @@ class _Sheet:
                 at = section((one.start + one.end) / 2, -wide / 4)
             placed.append((at, text, keys))
         y = top - (len(notes) * NOTE - 0.4) * size
-        # the leftmost on top, so that no leader runs through another's words
-        for at, text, keys in sorted(placed, key=lambda note: note[0][0]):
+        for at, text, keys in self._stacked(placed):
             self._note(text, keys, at, y)
             y += NOTE * size
 
+    def _stacked(self, placed: list[Placed]) -> list[Placed]:
+        """From the top down, so that no leader runs through the words under it; else
+        the leftmost first."""
+        left = sorted(placed, key=lambda note: note[0][0])
+        found: list[Placed] = []
+
+        def through(note: Placed) -> int:
+            lead = self._words(*note)[1]
+            under = (self._words(*one) for one in left if one is not note)
+            return sum(x - half < lead < x + half for x, _, half in under)
+
+        while left:
+            found.append(min(left, key=through))
+            left.remove(found[-1])
+        return found
+
+    def _words(
+        self, at: Point, text: str, keys: list[str]
+    ) -> tuple[float, float, float]:
+        """The middle of what is written at a hole, where its leader comes to it, and
+        half its width."""
+        half = (self._note_wide(text, keys) - self.size) / 2
+        most = self.board.width - half - 4
+        x = min(max(at[0] + half + self.size, half + 4), most)
+        half += 2
+        return x, min(max(at[0], x - half), x + half), half
+
     def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
-        size = self.size
-        long = self._note_wide(text, keys) - size
-        most = self.board.width - long / 2 - 4
-        x = min(max(at[0] + long / 2 + size, long / 2 + 4), most)
-        left, right = x - long / 2 - 2, x + long / 2 + 2
-        across = left < at[0] < right  # then the leader ends under or over the words
-        short = 0.7 * size * across
-        end = min(max(at[0], left), right), y + (short if at[1] > y else -short)
+        x, lead, half = self._words(at, text, keys)
+        across = abs(at[0] - x) < half  # then the leader ends under or over the words
+        short = 0.7 * self.size * across
+        end = lead, y + (short if at[1] > y else -short)
         self.board.line(at, end, "dimension", 0.8)
         self._written(text, keys, (x, y))
 
@@ -808,16 +850,28 @@ class _Sheet:
         for name, text, keys in notes:
             view, at = self._seen_at(name)
             placed.append((views[view](*at), text, keys))
-        # in the order of their holes down the page, so that no leaders cross
-        for at, text, keys in sorted(placed, key=lambda note: note[0][1]):
-            if x is None:
+        if x is None:
+            for at, text, keys in self._stacked(placed):
                 self._note(text, keys, at, y)
                 y += NOTE * self.size
-                continue
+            return
+        # in the order of their holes down the page, so that no leaders cross
+        placed.sort(key=lambda note: note[0][1])
+        for n, (at, text, keys) in enumerate(placed, 1):
             wide = self._note_wide(text, keys)
-            self.board.line(at, (x - 0.4 * self.size, y), "dimension", 0.8)
+            self._lead(at, (x - 0.4 * self.size, y), len(placed) - n)
             self._written(text, keys, (x + wide / 2, y), flush=True)
             y += NOTE * self.size
+
+    def _lead(self, at: Point, words: Point, under: int) -> None:
+        """A leader from the left of some words to a place; under: how many lines stand
+        below them, which it passes at their left."""
+        x, y = words
+        passed = under * NOTE * self.size / max(at[1] - y, 1.0)
+        if at[0] > x and passed < 1:
+            x = min(x, (x - at[0] * passed) / (1 - passed))
+            self.board.line(words, (x, y), "dimension", 0.8)
+        self.board.line(at, (x, y), "dimension", 0.8)
 
 
 def _left_out(made: Made) -> set[str]:
