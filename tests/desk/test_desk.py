@@ -106,6 +106,24 @@ class AtTheDesk(WindowCase):
         self.assertTrue(self.until(lambda: "2." in cut.passes.text()))
         self.assertAlmostEqual(self.job.plan.cut_state.aim, 95.017, delta=0.0006)
 
+    def test_the_targets_are_those_of_the_fits_there_are(self):
+        page = self.window.job_page()
+
+        def shown():
+            lines = (page.targets.itemAt(i) for i in range(page.targets.count()))
+            return [one.widget().property("target") for one in lines]
+
+        before = shown()
+        first = self.job.add_fit("chuck-130", "bolt-span")
+        second = self.job.add_fit("chuck-130", "recess")
+        self.assertEqual(shown(), [*before, first, second])
+        self.job.drop_fit(first)
+        self.assertEqual(shown(), [*before, second], "its line goes with it")
+        self.job.undo()
+        self.assertEqual(shown(), [*before, first, second])
+        self.click(page.targets.itemAt(len(before) + 1).widget())
+        self.assertEqual(page.view().number(), second)
+
     def drawn(self, view):
         view.refresh()
         return [i.text for i in view.drawing.drawing().items if isinstance(i, Text)]

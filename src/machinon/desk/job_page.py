@@ -1,5 +1,6 @@
 """The open job: the stack on top, the six stages, the line of notes below."""
 
+import functools
 from collections.abc import Callable, Mapping
 
 from msgspec import Struct
@@ -230,6 +231,7 @@ class JobPage(QWidget):
         self.pages = OnePage(self.unready)
         self.targets = QVBoxLayout()
         self.targets.setSpacing(0)
+        self._targets_shown: tuple[int, dict[int, str]] = (0, {})
         self.name = OneLine("head")
         self.reason = label("", "faint", wrap=True)
         self.reason.setMinimumHeight(1)
@@ -427,20 +429,24 @@ class JobPage(QWidget):
         self.work_line.addStretch(1)
 
     def _fill_targets(self) -> None:
-        fits = self.job.plan.fits
-        while self.targets.count() < len(fits):
-            number = fits[self.targets.count()].choice.number
-            one = button(
-                "", lambda number=number: self.bench.go("fits", number), "link"
-            )
-            one.setProperty("target", number)
-            self.targets.addWidget(one)
+        """A line for each fit that leads to it."""
         room = round(self.width() * TARGETS)
-        for i, fit in enumerate(fits):
-            item = self.targets.itemAt(i).widget()
-            words = f"{fit.choice.number}   {self._target(fit)}"
-            item.setText(_shortened(words, item, room))  # type: ignore[attr-defined]
-            item.setToolTip(f"{words}: open this fit")
+        says = {one.choice.number: self._target(one) for one in self.job.plan.fits}
+        if self._targets_shown == (room, says):
+            return
+        if list(self._targets_shown[1]) != list(says):
+            clear_layout(self.targets)
+            for number in says:
+                act = functools.partial(self.bench.go, "fits", number)
+                one = button("", act, "link")
+                one.setProperty("target", number)
+                self.targets.addWidget(one)
+        self._targets_shown = (room, says)
+        for i, (number, target) in enumerate(says.items()):
+            line = self.targets.itemAt(i).widget()
+            words = f"{number}   {target}"
+            line.setText(_shortened(words, line, room))  # type: ignore[attr-defined]
+            line.setToolTip(f"{words}: open this fit")
 
     def _target(self, fit: FitPlan) -> str:
         inch = self.job.inch
