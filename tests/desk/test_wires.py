@@ -80,6 +80,15 @@ class DevicesAtTheDesk(WindowCase):
         self.assertEqual(self.window.settings.get("devices"), "[]")
         self.assertFalse(self.window.hand.isVisible())
 
+    def test_a_device_that_is_asked_is_asked_as_often_as_is_said(self):
+        page = self.open_page()
+        self.assertFalse(page.every.isVisible(), "it sends by itself")
+        page.ask.put("?")
+        self.assertTrue(page.every.isVisible())
+        self.choose(page.every, 1.0)
+        one = self.add(page, "Read-out", "readout", "named", "/dev/none")
+        self.assertEqual((one.device.ask, one.device.every), ("?", 1.0))
+
     def test_a_form_is_taught_from_a_line_that_came(self):
         gauge = self.stand_in("gauge")
         page = self.open_page()

@@ -9,6 +9,13 @@ from machinon.devices.line_form import FORMS, LineForm, compiled
 
 DeviceKind = Literal["readout", "gauge"]
 RATES = (1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200)
+# seconds between two askings of a device that does not send by itself
+ASKED = {
+    0.05: "20 times a second",
+    0.2: "5 times a second",
+    1.0: "once a second",
+    5.0: "every 5 seconds",
+}
 PARITIES = {"N": "none", "E": "even", "O": "odd"}
 
 

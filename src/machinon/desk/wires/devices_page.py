@@ -20,7 +20,7 @@ from machinon.desk.widgets import (
     set_ink,
 )
 from machinon.desk.wires.hub import Hub
-from machinon.devices.device import PARITIES, RATES, Device, device_of
+from machinon.devices.device import ASKED, PARITIES, RATES, Device, device_of
 from machinon.devices.line_form import (
     FORMS,
     LineForm,
@@ -129,6 +129,14 @@ class DevicesPage(QWidget):
         self.name = Field("Name", None)
         self.port = Field("Where: /dev/ttyUSB0 or socket://HOST:PORT", None)
         self.ask = Field("What asks it for a figure; empty: it sends by itself", None)
+        self.every = narrow_combo("How often it is asked")
+        for seconds, words in ASKED.items():
+            self.every.addItem(f"asked {words}", seconds)
+        self.every.setCurrentIndex(self.every.findData(0.2))
+        self.every.hide()
+        self.ask.edit.textChanged.connect(
+            lambda text: self.every.setVisible(bool(text.strip()))
+        )
         self.axes = Field("Axes called or counted otherwise: A=X, B=-Y", None)
         for key, words in KINDS.items():
             self.kind.addItem(words, key)
@@ -150,7 +158,7 @@ class DevicesPage(QWidget):
         fields.setContentsMargins(0, 0, px(6), 0)
         line = Abreast(2, self.rate, self.parity)
         top = (self.name, self.kind, self.port, self.form, self.unit)
-        for one in (*top, line, self.axes, self.ask, self.instrument):
+        for one in (*top, line, self.axes, self.ask, self.every, self.instrument):
             fields.addWidget(one)
         fields.addStretch(1)
         column.addWidget(scrolled(inside), 1)
@@ -248,6 +256,7 @@ class DevicesPage(QWidget):
                 rate=self.rate.currentData(),
                 parity=self.parity.currentData(),
                 ask=self.ask.text().strip(),
+                every=self.every.currentData(),
                 instrument=self.instrument.currentData(),
             )
         except BadInput as error:
