@@ -52,6 +52,16 @@ class CarrierAndPlate(MadePieces):
     def spigot(self):
         return self.job.plan.fit(4)
 
+    def test_a_piece_more_that_was_not_chosen_is_asked_for_where_it_is_chosen(self):
+        self.set_up()
+        self.begin("carrier", "Collet chuck on the lathe", held="new")
+        self.click(self.window.job_page().more)
+        page = self.window.pages.currentWidget()
+        self.click(page.go)
+        self.assertTrue(page.what_says.isVisible())
+        self.assertIn("what is to be made", page.what_says.text())
+        self.assertEqual(len(self.job.job.works), 1)
+
     def test_the_second_is_cut_to_the_first_as_made(self):
         self.begin_both()
         self.assertEqual(self.value("bolts.screw"), "M6", "as the carrier is tapped")

@@ -46,6 +46,11 @@ class Material(Struct, frozen=True):
         return self.turn_hss == 0
 
     @property
+    def ground_only(self) -> bool:
+        """Whether a wheel alone takes anything off it."""
+        return self.turn_carbide == 0
+
+    @property
     def tool(self) -> str:
         """What a home shop turns it with."""
         return "carbide" if self.hard else "hss"

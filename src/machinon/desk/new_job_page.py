@@ -332,13 +332,13 @@ class NewJobPage(FormPage):
             return self.job.job.id
         return begin_job(self.file, self.typed()).id
 
-    def refuse_choice(self, key: str, message: str) -> None:
-        if key == "what":
-            self.what.search.edit.setFocus()
-            self.what_says.setText(message)
-            self.what_says.show()
-        else:
-            super().refuse_choice(key, message)
+    def refuse_choice(self, key: str, message: str) -> bool:
+        if key != "what":
+            return super().refuse_choice(key, message)
+        self.what.search.edit.setFocus()
+        self.what_says.setText(message)
+        self.what_says.show()
+        return True
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

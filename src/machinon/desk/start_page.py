@@ -459,15 +459,16 @@ class FormPage(QWidget):
             field = self.fields.get(error.key)
             if field is not None:
                 field.refuse(error.message)
-            elif error.key in self.combos:
-                self.refuse_choice(error.key, error.message)
-            else:
+            elif not self.refuse_choice(error.key, error.message):
                 raise
 
-    def refuse_choice(self, key: str, message: str) -> None:
-        """Say what is wrong with a choice; the keys are on it."""
-        self.combos[key].setFocus()
-        self.combos[key].setToolTip(message)
+    def refuse_choice(self, key: str, message: str) -> bool:
+        """Say what is wrong with a choice, the keys on it; whether it has it."""
+        combo = self.combos.get(key)
+        if combo is not None:
+            combo.setFocus()
+            combo.setToolTip(message)
+        return combo is not None
 
     def take(self) -> str:
         raise NotImplementedError

@@ -11,6 +11,7 @@ from pathlib import Path
 from machinon.core import families as package
 from machinon.core.errors import BadInput
 from machinon.core.families import families
+from machinon.core.materials import materials
 from machinon.core.piece.family import Known, make
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
@@ -197,6 +198,21 @@ class Laws(unittest.TestCase):
                     given = {**made.given, key: "= 1 + 1"}
                     with self.assertRaisesRegex(BadInput, "no word"):
                         make(made.family, given)
+
+    def test_every_step_has_its_speed_in_every_metal_that_is_cut(self):
+        """Carbide is ground: no piece is drawn of it."""
+        for family in families().values():
+            for metal in materials():
+                with self.subTest(family.key, metal=metal):
+                    if metal == "carbide":
+                        with self.assertRaisesRegex(BadInput, "ground"):
+                            make(family, {"material": metal})
+                        continue
+                    for up in route_told(make(family, {"material": metal})):
+                        for step in up.steps:
+                            self.assertGreater(step.minutes, 0)
+                            if step.speed is not None:
+                                self.assertGreater(step.rpm, 0)
 
     def test_random_sizes_give_a_piece_or_a_reason(self):
         chance = random.Random(9)

@@ -32,7 +32,7 @@ TOOLS = ("hss", "cobalt", "carbide", "brazed")
 def usual_speed(material: str, tool: str, operation: str) -> float:
     """Recommended surface speed, m/min. Raises BadInput on `material`."""
     one = material_named(material)
-    if not one.turn_carbide:
+    if one.ground_only:
         raise BadInput("material", f"{one.name} is ground, not cut with a {tool} tool.")
     if one.hard and tool != "carbide":
         raise BadInput("tool", f"{one.name} is cut with carbide, or ground.")

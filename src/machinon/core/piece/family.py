@@ -577,7 +577,10 @@ def _sorted_out(
         if key == "parts" and family.parts:
             continue
         if key == "material":
-            metal = material(text.strip()).name
+            known = material(text.strip())
+            if known.ground_only:
+                raise BadInput(key, f"{known.name} is ground: no step here cuts it.")
+            metal = known.name
         elif key.startswith("fit."):
             if key[4:] not in slots:
                 raise unknown(key, key, [f"fit.{slot}" for slot in slots])

@@ -70,8 +70,9 @@ class PieceView(StageView):
         self.as_solid = button("As a solid", self._swap_pages)
         self.material = Combo()
         self.material.setAccessibleName("Material")
-        for word in materials():
-            self.material.addItem(word, word)
+        for word, metal in materials().items():
+            if not metal.ground_only:
+                self.material.addItem(word, word)
         self.material.activated.connect(
             lambda _: self.job.set_size("material", self.material.currentData())
         )
