@@ -45,17 +45,15 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
 
 def could_be_mate(file: ShopFile, mate: Mate) -> list[Piece]:
     """The pieces of the shop that have every surface a mate is read on."""
-    found = (file.get(entry.id) for entry in file.entries("piece"))
-    return [one for one in found if isinstance(one, Piece) and could_be(mate, one)]
+    return [one for one in file.all_of(Piece) if could_be(mate, one)]
 
 
 def made_before(file: ShopFile, family: Family) -> list[Piece]:
     """The shop's pieces of a family, whose sizes another can start from."""
-    found = (file.get(entry.id) for entry in file.entries("piece"))
     return [
         one
-        for one in found
-        if isinstance(one, Piece) and one.making and one.making.family == family.key
+        for one in file.all_of(Piece)
+        if one.making and one.making.family == family.key
     ]
 
 
@@ -128,9 +126,7 @@ def typed_of_mates(
 
 def _lathe_of(file: ShopFile, mates: Mapping[str, Piece]) -> str:
     """The lathe whose nose is among the mates, else the first of the shop."""
-    lathes = [file.get(entry.id) for entry in file.entries("lathe")]
-    own = {piece.id for piece in mates.values()}
-    for lathe in lathes:
-        if isinstance(lathe, Lathe) and lathe.nose in own:
-            return lathe.id
-    return next((one.id for one in lathes if isinstance(one, Lathe)), "")
+    lathes = file.all_of(Lathe)
+    noses = {piece.id for piece in mates.values()}
+    own = (one for one in lathes if one.nose in noses)
+    return next((one.id for one in (*own, *lathes)), "")

@@ -307,8 +307,7 @@ class NewJobPage(FormPage):
 
     def _called(self, piece: Piece) -> str:
         """A piece by its name; a spindle nose with the lathe that it is of."""
-        lathes = (self.file.get(entry.id) for entry in self.file.entries("lathe"))
-        of = (one for one in lathes if isinstance(one, Lathe) and one.nose == piece.id)
+        of = (one for one in self.file.all_of(Lathe) if one.nose == piece.id)
         lathe = next(of, None)
         return f"{piece.name}, {lathe.name}" if lathe else piece.name
 

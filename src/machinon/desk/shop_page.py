@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import TypeVar
 
 from msgspec.structs import replace
 from PySide6.QtCore import Qt, Signal
@@ -63,8 +62,6 @@ from machinon.store.lists import (
     import_shelf,
 )
 from machinon.store.shop_file import Document, ShopFile
-
-Kept = TypeVar("Kept")
 
 
 class ShopPage(QWidget):
@@ -322,14 +319,12 @@ class ShopPage(QWidget):
 
     def _needed_by(self, kind: str, id: str) -> str:
         """What would be left without a thing that it rests on; empty for nothing."""
-        jobs = self._documents("job", Job)
+        jobs = self.file.all_of(Job)
         pieces = self._pieces()
         if kind == "piece":
             job = next((one.name for one in jobs if id in one.pieces), "")
             seat = next((m.name for m in self._machines() if m.seat == id), "")
-            nose = next(
-                (m.name for m in self._documents("lathe", Lathe) if m.nose == id), ""
-            )
+            nose = next((m.name for m in self.file.all_of(Lathe) if m.nose == id), "")
             return " and ".join(
                 f"{name} has it" for name in (job, seat or nose) if name
             )
@@ -441,19 +436,14 @@ class ShopPage(QWidget):
         else:
             self.say(f"Written: {path}")
 
-    def _documents(self, kind: str, sort: type[Kept]) -> list[Kept]:
-        """Every document of a kind."""
-        found = (self.file.get(entry.id) for entry in self.file.entries(kind))
-        return [one for one in found if isinstance(one, sort)]
-
     def _machines(self) -> list[Machine]:
-        return self._documents("machine", Machine)
+        return self.file.all_of(Machine)
 
     def _all_machines(self) -> list[Machine | Lathe]:
-        return [*self._documents("lathe", Lathe), *self._machines()]
+        return [*self.file.all_of(Lathe), *self._machines()]
 
     def _pieces(self) -> list[Piece]:
-        return self._documents("piece", Piece)
+        return self.file.all_of(Piece)
 
     def _import(self) -> None:
         path, _ = QFileDialog.getOpenFileName(self, f"Import {self._list}", "", "*.csv")

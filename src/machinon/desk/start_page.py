@@ -317,20 +317,16 @@ class StartPage(QWidget):
         head.addWidget(heading, 1)
         head.addWidget(button("What it owns", self.shop_requested.emit))
         column.addLayout(head)
-        for entry in self.file.entries("lathe"):
-            lathe = self.file.get(entry.id)
-            if isinstance(lathe, Lathe):
-                column.addWidget(self._lathe_card(lathe))
+        for lathe in self.file.all_of(Lathe):
+            column.addWidget(self._lathe_card(lathe))
         known = QWidget()
         inside = QVBoxLayout(known)
         inside.setContentsMargins(0, 0, 0, 0)
         inside.setSpacing(px(3))
         inside.addWidget(label("Pieces", "head"))
         entries = self.file.entries("piece")
-        for entry in entries[:MOST]:
-            piece = self.file.get(entry.id)
-            if isinstance(piece, Piece):
-                inside.addWidget(self._piece_row(piece))
+        for piece in self.file.all_of(Piece, MOST):
+            inside.addWidget(self._piece_row(piece))
         if len(entries) > MOST:
             more = f"and {len(entries) - MOST} more: see what it owns"
             inside.addWidget(label(more, "faint"))

@@ -606,21 +606,22 @@ class MainWindow(QMainWindow):
     def _own_figures(self) -> "OwnFigures":
         """The shop's machines and shelves, which a reckoning starts from."""
         from machinon.core.ask.own_figures import OwnFigures
+        from machinon.core.shop.belongings import Belongings
+        from machinon.core.shop.machines import Machine
 
-        machines = [self.file.get(e.id) for e in self.file.entries("machine")]
-        shelves = [self.file.get(e.id) for e in self.file.entries("belongings")]
         return OwnFigures(
             self._first_lathe(),
-            tuple(machines),  # type: ignore[arg-type]
-            {shelf.id: shelf for shelf in shelves},  # type: ignore[union-attr,misc]
+            tuple(self.file.all_of(Machine)),
+            {shelf.id: shelf for shelf in self.file.all_of(Belongings)},
         )
 
     def _first_lathe(self) -> "Lathe | None":
         """The open job's lathe, else the shop's first."""
         if self.job is not None and self.job.lathe is not None:
             return self.job.lathe
-        found = [self.file.get(entry.id) for entry in self.file.entries("lathe")]
-        return found[0] if found else None  # type: ignore[return-value]
+        from machinon.core.shop.things import Lathe
+
+        return next(iter(self.file.all_of(Lathe, 1)), None)
 
     def open_working(self, answer: Answer) -> None:
         """Open a number to its formula, inputs and source."""

@@ -70,10 +70,16 @@ NEXT_ACT = {state: _next_act(state) for state in ("done", "undone")}
 NEW_REVISION = sa.insert(revisions)
 NEW_DOCUMENT = sa.insert(documents)
 NEW_LINE = sa.insert(lines)
-NOW = (
-    sa.select(revisions.c.id, revisions.c.body, documents.c.name)
-    .join(documents, documents.c.revision_id == revisions.c.id)
-    .where(documents.c.id == sa.bindparam("document"))
+_AS_THEY_ARE = sa.select(
+    documents.c.id, revisions.c.id, revisions.c.body, documents.c.name
+).join(documents, documents.c.revision_id == revisions.c.id)
+NOW = _AS_THEY_ARE.where(documents.c.id == sa.bindparam("document"))
+# within one second by which was kept last
+LAST_FIRST = documents.c.touched_at.desc(), documents.c.revision_id.desc()
+ALL_OF = (
+    _AS_THEY_ARE.where(documents.c.kind == sa.bindparam("kind"))
+    .order_by(*LAST_FIRST)
+    .limit(sa.bindparam("most"))
 )
 CURRENT = sa.select(documents.c.revision_id).where(
     documents.c.id == sa.bindparam("document")

@@ -4,6 +4,7 @@ A stored document may have been damaged or made up: sizes are limited before it
 is unpacked, every value is of its kind, every number one that a shop can hold.
 """
 
+import functools
 import math
 import zlib
 from collections.abc import Iterator
@@ -47,6 +48,8 @@ def packed(document: Document) -> bytes:
     )
 
 
+# what is read again and again is mostly as it was; the same bytes say the same
+@functools.lru_cache(maxsize=512)
 def unpacked(body: bytes) -> Document:
     """A stored document of this or an older format. Raises Unreadable."""
     try:

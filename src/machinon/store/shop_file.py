@@ -22,8 +22,10 @@ from machinon.core.job.job import STAGES, Job, Stage
 from machinon.core.shop.entry import id_of, unused
 from machinon.core.shop.things import Shop
 from machinon.store.database import (
+    ALL_OF,
     CURRENT,
     DROP_UNDONE,
+    LAST_FIRST,
     NEW_ACT,
     NEW_DOCUMENT,
     NEW_LINE,
@@ -49,6 +51,7 @@ from machinon.store.database import (
 from machinon.store.documents import Document, Unreadable, packed, unpacked
 
 T = TypeVar("T")
+D = TypeVar("D", bound=Document)
 
 
 class ShopFileError(MachinonError):
@@ -375,10 +378,19 @@ class ShopFile:
         query = (
             sa.select(*columns)
             .where(documents.c.kind == kind, documents.c.revision_id.is_not(None))
-            # within one second by which was kept last
-            .order_by(documents.c.touched_at.desc(), documents.c.revision_id.desc())
+            .order_by(*LAST_FIRST)
         )
         return self._read(lambda c: [Entry(*row) for row in c.execute(query)])
+
+    def all_of(self, kind: type[D], most: int = -1) -> list[D]:
+        """The documents of a kind, last touched first; most: how many, -1 for all.
+
+        Raises Damaged, naming it, where one cannot be read.
+        """
+        asked = {"kind": kind.__name__.lower(), "most": most}
+        rows = self._read(lambda c: c.execute(ALL_OF, asked).all())
+        found = (self._taken(*row) for row in rows)
+        return [one for one in found if isinstance(one, kind)]
 
     def get(self, id: str) -> Document | None:
         """The document as it is now; None if there is none of that id.
@@ -386,9 +398,10 @@ class ShopFile:
         Raises Damaged, naming it, where it cannot be read.
         """
         row = self._read(lambda c: c.execute(NOW, {"document": id}).one_or_none())
-        if row is None:
-            return None
-        revision_id, body, name = row
+        return None if row is None else self._taken(*row)
+
+    def _taken(self, id: str, revision_id: int, body: bytes, name: str) -> Document:
+        """A document that was read; Raises Damaged where it cannot be."""
         try:
             document = unpacked(body)
             if document.id != id:

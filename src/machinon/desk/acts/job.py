@@ -103,20 +103,17 @@ class JobAtHand:
     # read once, and only where something is at the machine
     @functools.cached_property
     def _other_jobs(self) -> list[Job]:
-        others = [one.id for one in self.file.entries("job") if one.id != self.job.id]
-        found = [self.file.get(id) for id in others[:LAST_JOBS]]
-        return [one for one in found if isinstance(one, Job)]
+        found = self.file.all_of(Job, LAST_JOBS + 1)
+        return [one for one in found if one.id != self.job.id][:LAST_JOBS]
 
     # read once, as the shelves are: a job does not change it
     @functools.cached_property
     def _machines(self) -> tuple[Machine, ...]:
-        found = (self.file.get(one.id) for one in self.file.entries("machine"))
-        return tuple(one for one in found if isinstance(one, Machine))
+        return tuple(self.file.all_of(Machine))
 
     @functools.cached_property
     def _lathes(self) -> tuple[Lathe, ...]:
-        found = (self.file.get(one.id) for one in self.file.entries("lathe"))
-        return tuple(one for one in found if isinstance(one, Lathe))
+        return tuple(self.file.all_of(Lathe))
 
     @property
     def _mill(self) -> Machine | None:
