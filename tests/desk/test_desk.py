@@ -106,6 +106,16 @@ class AtTheDesk(WindowCase):
         self.assertTrue(self.until(lambda: "2." in cut.passes.text()))
         self.assertAlmostEqual(self.job.plan.cut_state.aim, 95.017, delta=0.0006)
 
+    def test_a_piece_that_is_no_longer_drawn_cannot_be_bought(self):
+        piece = self.stage("piece")
+        self.assertTrue(piece.buy.isVisible())
+        self.job.set_size("material", "brass")
+        thread = self.job.pieces["lathe-nose"].surface("thread-major")
+        for index in range(len(thread.readings)):
+            self.job.strike("lathe-nose", "thread-major", index, "not clean")
+        self.assertIsNone(self.job.plan.made)
+        self.assertFalse(piece.buy.isVisible(), "at once: nothing could be worked out")
+
     def test_the_targets_are_those_of_the_fits_there_are(self):
         page = self.window.job_page()
 

@@ -149,6 +149,7 @@ class PieceView(StageView):
         self.rack.setVisible(bool(self.rack.text()))
         if making != self._compared:
             self.was = {}
+        self.buy.setVisible(plan.made is not None)
         self._resting.start()
         self._show_sheet()
 
@@ -157,7 +158,6 @@ class PieceView(StageView):
         plan = self.job.plan
         made = plan.made
         self.effort.setText(effort(made, plan.route).says if made else "")
-        self.buy.setVisible(made is not None)
 
     def _make_or_buy(self) -> None:
         """The reckoning of a bought one, with what this one takes."""
