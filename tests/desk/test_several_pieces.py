@@ -1,5 +1,6 @@
 from PySide6.QtWidgets import QMessageBox
 
+from machinon.desk.fit_choices import BoltChoice
 from tests.desk.test_made_pieces import MadePieces
 
 
@@ -131,6 +132,24 @@ class CarrierAndPlate(MadePieces):
         self.stage("proof")
         self.assertEqual(self.job.plan.verdict, "proved", self.job.plan.verdict_says)
         self.click(proof.keep)
+
+    def test_a_fit_belongs_to_its_piece_whichever_is_at_hand(self):
+        """The plate's screws are counted, and its register is cut, at the plate."""
+        self.begin_both()
+        self.choose_work("Chuck carrier")
+        fits = self.stage("fits")
+        fits.show_fit(5)
+        bolts = next(one for one in fits.findChildren(BoltChoice) if one.isVisible())
+        self.type(bolts.count.edit, "3")
+        carrier, plate = (one.making.sizes for one in self.job.job.works)
+        self.assertEqual(plate["chuck.bolts"], "3")
+        self.assertNotIn("chuck.bolts", carrier)
+        self.choose_work("Chuck carrier")
+        fits.show_fit(2)
+        self.click(fits.cut_it)
+        self.assertEqual(self.job.job.making.family, "back-plate")
+        self.assertEqual(self.window.job_page().stage, "cut")
+        self.assertEqual([one.cutting for one in self.job.job.works], [0, 2])
 
     def test_the_other_half_can_be_made_first(self):
         """The spigot stands at its 62.9805 as drawn; the register is bored to it."""

@@ -13,6 +13,7 @@ from machinon.core.fits.joints import (
     joints_on,
 )
 from machinon.core.job.fit_plan import FitPlan
+from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import (
     ANGLE,
     COUNT,
@@ -20,6 +21,7 @@ from machinon.core.quantity import (
     small_range,
     small_text,
 )
+from machinon.core.shop.making import Making
 from machinon.core.sizes.fit import characters, words_for
 from machinon.desk.bench import Bench
 from machinon.desk.joint_part import Figures, JointPart, band_text
@@ -388,18 +390,20 @@ class BoltChoice(Choice):
         self.figures(self.room, self.need)
         self.finish()
 
-    def _counted(self) -> str:
-        """The figure of the mate that says how many screws hold it."""
-        slot, making = self.job.slot_of(self.number()), self.job.job.making
-        assert slot is not None
-        assert making is not None
+    def _counted(self, slot: FitSlot | None, making: Making | None) -> str:
+        """The figure of the mate that says how many screws hold it; empty for none."""
+        if slot is None or making is None:
+            return ""
         typed = family_for(making).mate_keys
-        return next(key for key in slot.rests if key in typed)
+        return next((key for key in slot.rests if key in typed), "")
 
     def _on_count(self, typed: str) -> None:
         self.count.accept()
+        slot, work = self.job.slot_of(self.number()), self.job.resting_on(self.number())
+        assert work is not None
+        self.job.choose_work(work.key)
         try:
-            self.job.set_size(self._counted(), typed)
+            self.job.set_size(self._counted(slot, work.making), typed)
         except BadInput as error:
             self.count.refuse(error.message)
 
@@ -414,10 +418,12 @@ class BoltChoice(Choice):
             f"{centres} must centre the two parts; the screws only hold them. Their "
             f"holes must leave room for drilling and for {play} play."
         )
-        self.count.setVisible(slot is not None)
-        if slot is not None and not self.count.refused:
-            assert self.job.job.making is not None
-            self.count.put(self.job.job.making.sizes.get(self._counted(), ""))
+        work = self.job.resting_on(fit.choice.number)
+        making = work.making if work is not None else None
+        counted = self._counted(slot, making)
+        self.count.setVisible(bool(counted))
+        if counted and making is not None and not self.count.refused:
+            self.count.put(making.sizes.get(counted, ""))
             self.count.hint("")
         if slot is None:
             self.part.show_fit(fit)

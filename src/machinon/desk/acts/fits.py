@@ -4,7 +4,6 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.families import family_for
 from machinon.core.fits.joints import (
     form_of,
     is_inside,
@@ -12,7 +11,6 @@ from machinon.core.fits.joints import (
     read_given,
     takes_fit,
 )
-from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words as named
 from machinon.core.sizes.fit import (
@@ -63,14 +61,6 @@ class FitActs(JobAtHand):
             replace(self.job, fits=(*self.job.fits, fit)),
         )
         return number
-
-    def slot_of(self, number: int) -> FitSlot | None:
-        """What a fit is to the piece that is made; None for one that was added."""
-        for work in self.job.works:
-            for slot in family_for(work.making).fits if work.making else ():
-                if work.fits.get(slot.key) == number:
-                    return slot
-        return None
 
     def drop_fit(self, number: int) -> None:
         """Take an added fit away; those that the piece rests on stay."""

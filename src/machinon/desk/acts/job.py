@@ -1,7 +1,7 @@
 """The job at hand: its documents, what follows from them, how an act is kept."""
 
 import functools
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -10,8 +10,9 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.habits import Cuts, Habit, habit_of
-from machinon.core.job.job import Job, Stage
+from machinon.core.job.job import Job, Stage, Work
 from machinon.core.job.plan import Plan, plan_of
+from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS, words
 from machinon.core.shop.machines import Machine
@@ -166,6 +167,28 @@ class JobAtHand:
         self.lathe = plan.lathe
         self.job, self.shop, self.pieces, self.plan = job, shop, pieces, plan
         self.changed()
+
+    def choose_work(self, key: str) -> None:
+        """Piece, Route, Cut and Proof speak of this one from now on; no act of its own:
+        it is kept with the next one."""
+        if key != self.job.at:
+            self.job = replace(self.job, at=key)
+            self._work_out()
+            self.changed()
+
+    def slot_of(self, number: int) -> FitSlot | None:
+        """What a fit is to the piece that is made; None for one that was added."""
+        return next((slot for _, slot in self._slots(number)), None)
+
+    def resting_on(self, number: int) -> Work | None:
+        """The piece that rests on a fit, at hand or not; None for an added one."""
+        return next((work for work, _ in self._slots(number)), None)
+
+    def _slots(self, number: int) -> Iterator[tuple[Work, FitSlot]]:
+        for work in self.job.works:
+            for slot in family_for(work.making).fits if work.making else ():
+                if work.fits.get(slot.key) == number:
+                    yield work, slot
 
     def undo(self) -> str:
         """Undo the last act on this job; says which.

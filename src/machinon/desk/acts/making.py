@@ -614,8 +614,12 @@ class MakingActs(JobAtHand):
     def cut_fit(self, number: int) -> None:
         """Put a fit's new half at the machine: Cut speaks of it from now on.
 
-        Raises BadInput on `fit` for one that the coach cannot work to.
+        That is at the piece which rests on it. Raises BadInput on `fit` for one that
+        the coach cannot work to.
         """
+        work = self.resting_on(number)
+        if work is not None:
+            self.choose_work(work.key)
         fit = self.plan.fit(number)
         if not can_be_cut(fit):
             raise BadInput("fit", "Only a plain fit with a band left is cut here.")

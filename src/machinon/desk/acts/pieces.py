@@ -29,14 +29,6 @@ class PieceActs(JobAtHand):
         works = (one for one in self.job.works if one.making is not None)
         return {one.as_mate: whole_stand_in(one) for one in works}
 
-    def choose_work(self, key: str) -> None:
-        """Piece, Route, Cut and Proof speak of this one from now on; no act of its own:
-        it is kept with the next one."""
-        if key != self.job.at:
-            self.job = replace(self.job, at=key)
-            self._work_out()
-            self.changed()
-
     def add_work(self, key: str, typed: Mapping[str, str]) -> Work:
         """One more piece to be made, of a family. typed: as for a new job, a mate also
         by what stands for a piece that is made here. Raises BadInput naming its entry.
