@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QTreeWidgetItemIterator,
 )
 
+from machinon.core.job.job import STAGES
 from machinon.desk.widgets import DrawingView
 from machinon.store.opening import open_shop
 from tests.desk.bench import WindowCase
@@ -24,6 +25,11 @@ from tests.trials import SEED, TIMES
 
 TYPED = ("", "12", "12.5", "-3", "1 3/8in", "0.001", "M6", "1e9", "8tpi", "H7/g6")
 TYPED += ("steel", "0", "45", "back 90", "200 to 90", "3,4,5", "rubbish")
+TYPED += ("= bore.diameter + 2", "= fit1", "1/2-13", "0.5 0 -0.5 0", "brass", "10°")
+KEYS = [getattr(Qt.Key, f"Key_{one}") for one in ("Return", "Escape", "Up", "Down")]
+KEYS += [getattr(Qt.Key, f"Key_{one}") for one in ("Left", "Right", "Space", "Tab")]
+KEYS += [getattr(Qt.Key, f"Key_{one}") for one in ("Backspace", "Delete", "F8")]
+KEYS += [getattr(Qt.Key, f"Key_{one}") for one in ("0", "1", "5", "Period", "Minus")]
 STAYS = ("desk.quit", "view.machine")  # would end the test, or hide all it presses
 
 
@@ -59,8 +65,8 @@ class AnyPress(WindowCase):
                 one.close()
             elif isinstance(one, QDialog) and one.isVisible():
                 one.close()
-        acts = [self.go, self.pick_it, self.point_at_it, self.list_it]
-        acts += 2 * [self.type_it, self.click_it]
+        acts = [self.go, self.pick_it, self.point_at_it, self.list_it, self.resize_it]
+        acts += 2 * [self.type_it, self.click_it, self.key_it]
         chance.choice(acts)(chance)
         self.app.processEvents()
 
@@ -73,6 +79,7 @@ class AnyPress(WindowCase):
         jobs = self.window.file.entries("job")
         if jobs and chance.random() < 0.4:
             self.window.open_job(chance.choice(jobs).id)
+            self.window.go(chance.choice(STAGES))
         else:
             chance.choice(commands).trigger()
 
@@ -80,6 +87,13 @@ class AnyPress(WindowCase):
         entries = self.there(QLineEdit)
         if entries:
             self.type(chance.choice(entries), chance.choice(TYPED))
+
+    def key_it(self, chance):
+        for key in chance.choices(KEYS, k=3):
+            QTest.keyClick(self.app.focusWidget() or self.window, key)
+
+    def resize_it(self, chance):
+        self.window.resize(*chance.choice(((1024, 700), (1280, 800), (1600, 1000))))
 
     def click_it(self, chance):
         buttons = self.there(QAbstractButton)

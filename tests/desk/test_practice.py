@@ -8,6 +8,8 @@ from tests.desk.bench import WindowCase
 
 
 class AtTheSimulatedLathe(WindowCase):
+    FLASHES = True
+
     def begin(self, kind="shaft", coached="on", seed="7", level="calm"):
         self.window.actions_by_id["practice"].trigger()
         self.settle()

@@ -53,7 +53,8 @@ class JudgedPage(QWidget):
         self.large = label("", "large", "measured", wrap=True)
         self.under = label("", "say", wrap=True)
         self.tip = label("", "say", "cut", wrap=True)
-        self.tip.setVisible(coached == "on")
+        if coached != "on":
+            self.tip.hide()
         left = QVBoxLayout()
         left.setContentsMargins(px(16), px(12), px(16), px(12))
         left.addWidget(label(TITLES[exercise.kind], "head", wrap=True))
