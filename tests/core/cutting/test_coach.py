@@ -3,6 +3,7 @@ import unittest
 
 from msgspec.structs import replace
 
+from machinon.core.cutting.by_trial import advise_by_trial
 from machinon.core.cutting.coach import advise, forecast
 from machinon.core.cutting.cut_belief import belief_of
 from machinon.core.cutting.cut_state import CutEntry, CutState, Dial, cuts_taken
@@ -48,7 +49,10 @@ def worked(state: CutState, ratio: float, rng: random.Random) -> tuple[str, floa
 
 class AtTheDial(unittest.TestCase):
     def test_nothing_is_advised_before_the_first_measurement(self):
-        self.assertEqual(advise(replace(SHAFT, start=None)).action, "start")
+        unknown = replace(SHAFT, start=None)
+        self.assertEqual(advise(unknown).action, "start")
+        tried = after(unknown, (0.4, 95.0))
+        self.assertEqual(advise_by_trial(tried, "tight").action, "start")
 
     def test_a_measured_cut_tells_what_the_next_one_takes(self):
         """A tool that takes 0.9 of what stands before it: of 0.10 it takes 0.090, then

@@ -27,7 +27,7 @@ def advise_by_trial(state: CutState, trial: str) -> Advice:
     before = approach(state)
     found = advise(before)
     size = last_size(state)
-    if size is None or not _arrived(before, size):
+    if state.start is None or size is None or not _arrived(before, size):
         return found
     at = state.entries[-1].dial if state.entries else 0.0
     belief = belief_of(state)
