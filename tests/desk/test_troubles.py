@@ -11,6 +11,7 @@ import unittest
 from pathlib import Path
 from unittest.mock import patch
 
+from msgspec.structs import replace
 from PySide6.QtCore import QRectF
 from PySide6.QtGui import QImage, QPainter
 from PySide6.QtWidgets import QMessageBox
@@ -131,12 +132,7 @@ class NotOnDisk(WindowCase):
         self.window.open_job("dial-hub")
         self.job.rename_job("Renamed")
         self.close_window()
-        with sqlite3.connect(self.path) as other:
-            other.execute(
-                "UPDATE revision SET body = x'00' WHERE id = "
-                "(SELECT revision_id FROM document WHERE id = 'dial-hub')"
-            )
-        other.close()
+        self.damage("dial-hub")
         self.open_window()
         self.window.open_job("dial-hub")
         self.settle()
@@ -148,6 +144,54 @@ class NotOnDisk(WindowCase):
         for _ in range(3):
             self.settle()
         self.assertEqual(self.job.job.name, "Hub for the rotary table's dial")
+
+    def damage(self, *ids):
+        with sqlite3.connect(self.path) as other:
+            for id in ids:
+                other.execute(
+                    "UPDATE revision SET body = x'00' WHERE id = "
+                    "(SELECT revision_id FROM document WHERE id = ?)",
+                    (id,),
+                )
+        other.close()
+
+    def offered(self):
+        boxes = [
+            one for one in self.window.findChildren(QMessageBox) if one.isVisible()
+        ]
+        return boxes[0] if boxes else None
+
+    def test_what_is_damaged_is_left_out_and_offered_as_it_was_before(self):
+        """A piece and the shop's own gauges: the program starts, other jobs open."""
+        file = self.window.file
+        nose, shop = file.get("lathe-nose"), file.shop()
+        file.act("shop", "Renamed.", replace(nose, name="Nose"))
+        file.act("shop", "Renamed.", replace(shop, name="Another"))
+        self.close_window()
+        self.damage("lathe-nose", "shop")
+        self.open_window()
+        self.assertEqual(self.window.file.shop(), shop, "as it was before")
+        self.assertIn("was damaged", self.window.file.daybook()[0].says)
+        box = self.offered()
+        self.assertIn("“Nose” cannot be read", box.text())
+        self.window.open_job("dial-hub")
+        self.assertEqual(self.job.job.id, "dial-hub", "it does not need the nose")
+        self.window.show_shop()
+        self.window.pages.currentWidget().choose("piece", "lathe-nose")
+        self.assertIn("start page", self.window.pages.currentWidget().says.text())
+        yes = next(b for b in box.buttons() if b.text() == "Use the One Before")
+        yes.click()
+        for _ in range(3):
+            self.settle()
+        self.assertEqual(self.window.file.get("lathe-nose"), nose)
+        self.assertEqual(self.window.file.damaged, {})
+
+    def test_a_damaged_job_is_no_hindrance_to_the_others(self):
+        """What the lathe took in other jobs is learned from those that can be read."""
+        self.damage("dial-hub")
+        self.window.open_job("back-plate-130")
+        self.assertEqual(self.job.job.id, "back-plate-130")
+        self.assertIsNone(self.offered())
 
 
 class Faulty(unittest.TestCase):

@@ -63,6 +63,7 @@ class Keeping:
 
     def __init__(self, window: "MainWindow") -> None:
         self.window = window
+        self._offered: set[str] = set()  # damaged documents, each spoken of once
         self.bar = TroubleBar(window.look)
         self.bar.retry_wished.connect(self._try_again)
         self.bar.copy_wished.connect(self.save_copy)
@@ -72,6 +73,7 @@ class Keeping:
     def watch(self) -> None:
         """Watch over the file that the window has just opened."""
         self.window.file.on_trouble = self.on_trouble
+        self._offered.clear()
         self.remember()
 
     def on_trouble(self) -> None:
@@ -117,7 +119,15 @@ class Keeping:
             )
             self.on_trouble()
 
+    def offer_damaged(self) -> None:
+        """The next of what lists had to leave out, unless that was offered before."""
+        for damaged in self.window.file.damaged.values():
+            if damaged.id not in self._offered:
+                self.offer_earlier(damaged, self.window.show_start)
+                return
+
     def offer_earlier(self, damaged: "Damaged", then: Callable[[], None]) -> None:
+        self._offered.add(damaged.id)
         if not damaged.earlier:
             self.window.tell(f"{damaged} Nothing before it can be read either.")
             return

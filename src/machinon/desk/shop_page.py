@@ -61,7 +61,7 @@ from machinon.store.lists import (
     import_pieces,
     import_shelf,
 )
-from machinon.store.shop_file import Document, ShopFile
+from machinon.store.shop_file import Damaged, Document, ShopFile
 
 
 class ShopPage(QWidget):
@@ -169,18 +169,24 @@ class ShopPage(QWidget):
         if not at:
             return
         self._at = kind, id = tuple(at)
+        try:
+            self._show(self._card(kind, id))
+        except Damaged as error:
+            self.say(f"{error} The start page offers the one before.", wrong=True)
+
+    def _card(self, kind: str, id: str) -> QWidget:
+        """The card of a thing that the list names. Raises Damaged."""
         if kind == "instrument":
-            self._show(InstrumentCard(self, self.file.shop().instrument(id)))
-        elif kind == "shelf":
-            self._show(ShelfCard(self, self.shelf(id)))
-        else:
-            thing = self.file.get(id)
-            if isinstance(thing, Lathe):
-                self._show(LatheCard(self, thing))
-            elif isinstance(thing, Machine):
-                self._show(MachineCard(self, thing, thing.kind))
-            elif isinstance(thing, Piece):
-                self._show(PieceCard(self, thing))
+            return InstrumentCard(self, self.file.shop().instrument(id))
+        if kind == "shelf":
+            return ShelfCard(self, self.shelf(id))
+        thing = self.file.get(id)
+        if isinstance(thing, Lathe):
+            return LatheCard(self, thing)
+        if isinstance(thing, Machine):
+            return MachineCard(self, thing, thing.kind)
+        assert isinstance(thing, Piece)
+        return PieceCard(self, thing)
 
     def _show(self, card: QWidget) -> None:
         self.tree.show()

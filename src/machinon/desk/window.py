@@ -129,6 +129,7 @@ class MainWindow(QMainWindow):
         """
         self.file = file
         self.keeping.watch()
+        file.mend_shop()
         last = self.settings.get("last_job")
         if last and any(entry.id == last for entry in file.entries("job")):
             self.open_job(last)
@@ -368,6 +369,7 @@ class MainWindow(QMainWindow):
         self._start = page
         self._show_page(page)
         self._refresh_page = self.show_start
+        self.keeping.offer_damaged()
 
     def new_job(self) -> None:
         """The page for a new job, once there is a lathe."""
@@ -422,8 +424,8 @@ class MainWindow(QMainWindow):
             self.setWindowTitle(f"{job.job.name} · Machinon")
             self._show_job(stage)  # type: ignore[arg-type]
         except Damaged as error:
-            self.show_start()
             self.keeping.offer_earlier(error, lambda: self.open_job(job_id))
+            self.show_start()
         except MachinonError as error:
             self.show_start()
             self.tell(str(error))

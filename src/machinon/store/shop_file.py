@@ -130,6 +130,8 @@ class ShopFile:
         # the revision that each document was last read or written at here
         self._seen: dict[str, int | None] = {}
         self._known: dict[str, Document] = {}
+        # what was left out of a list because it cannot be read, by its id
+        self.damaged: dict[str, Damaged] = {}
         self._stands = identity(path)
 
     def close(self) -> None:
@@ -385,11 +387,16 @@ class ShopFile:
     def all_of(self, kind: type[D], most: int = -1) -> list[D]:
         """The documents of a kind, last touched first; most: how many, -1 for all.
 
-        Raises Damaged, naming it, where one cannot be read.
+        One that cannot be read is left out, and noted in `damaged`.
         """
         asked = {"kind": kind.__name__.lower(), "most": most}
         rows = self._read(lambda c: c.execute(ALL_OF, asked).all())
-        found = (self._taken(*row) for row in rows)
+        found = []
+        for row in rows:
+            try:
+                found.append(self._taken(*row))
+            except Damaged as error:
+                self.damaged[error.id] = error
         return [one for one in found if isinstance(one, kind)]
 
     def get(self, id: str) -> Document | None:
@@ -441,11 +448,24 @@ class ShopFile:
             lambda c: c.execute(CURRENT, {"document": damaged.id}).scalar_one()
         )
         self._seen[damaged.id] = current
+        self.damaged.pop(damaged.id, None)
         self.act(
             damaged.id if isinstance(document, Job) else "shop",
             f"{damaged.name} was damaged: its revision before is used again.",
             document,
         )
+
+    def mend_shop(self) -> None:
+        """Use the revision before of what all pages need, where that is damaged.
+
+        Raises Damaged where there is none.
+        """
+        try:
+            self.shop()
+        except Damaged as error:
+            if not error.earlier:
+                raise
+            self.go_back(error)
 
     def shop(self) -> Shop:
         found = self.get("shop")
