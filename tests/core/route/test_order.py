@@ -4,6 +4,8 @@ import contextlib
 import random
 import unittest
 
+from msgspec.structs import replace
+
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.family import make
@@ -54,6 +56,11 @@ class Order(unittest.TestCase):
                 [one for one in before if one != key],
                 [one for one in gone if one != key],
             )
+
+    def test_a_holding_with_nothing_left_to_cut_hinders_no_move(self):
+        """What is there already on an old piece may leave a holding without a step."""
+        bare = (*self.planned, replace(self.planned[0], key="bare", steps=()))
+        self.assertEqual(broken(bare, bare), [])
 
     def test_no_tap_goes_in_before_its_drill(self):
         told = self.says(Moved("tap-thread", "drill-thread"))

@@ -136,7 +136,7 @@ def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Brok
             (holding, step) for holding in holdings for step in holding.steps
         )
     ]
-    firsts = {one.steps[0].key for one in planned}
+    firsts = {one.steps[0].key for one in planned if one.steps}
     out: list[Broken] = []
     for one in placed:
         before, after = placed[: one.number], placed[one.number + 1 :]
