@@ -4,6 +4,7 @@ from itertools import pairwise
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.route.operations import ladder, route_told
+from machinon.core.shop.making import Moved
 
 
 def steps(key, **given):
@@ -35,6 +36,16 @@ class Speeds(unittest.TestCase):
         found = steps("back-plate")
         self.assertAlmostEqual(found["spigot"].rpm, 22000 / 3.14159 / 95.997, 1)
         self.assertAlmostEqual(found["face-hub"].rpm, 22000 / 3.14159 / 135, 1)
+
+    def test_what_is_cut_to_nothing_has_no_speed(self):
+        """A bevel of 45 on a piece of 30: its point is thinner than any tool."""
+        sizes = {"stock.length": "33.526", "edge1.leg": "45"}
+        made = make(families()["turned-piece"], sizes)
+        late = (Moved("turn-step1", "bevel-edge2", True, "for once"),)
+        told = [step for up in route_told(made, moved=late) for step in up.steps]
+        pointed = next(step for step in told if step.key == "turn-step1")
+        self.assertIsNone(pointed.speed)
+        self.assertGreater(pointed.minutes, 0)
 
     def test_a_bore_turns_by_its_own_diameter(self):
         found = steps("turned-piece", parts="step bore", step1_diameter="60",

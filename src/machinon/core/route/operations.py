@@ -56,6 +56,7 @@ STANDING = {
     "grind": 20.0,
     "harden": 90.0,
 }  # minutes of what takes its time whatever is cut
+THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 HANDLING = 1.0  # minutes to set a tool and wind back
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
@@ -217,7 +218,7 @@ class StepTold(Struct, frozen=True, dict=True):
         """None where nothing turns."""
         kind = OPERATIONS[self.operation].speed
         wide = self.drill or self._diameter
-        if not kind or not wide:
+        if not kind or wide < THIN:
             return None
         asked: dict[str, Any] = {
             "material": self.material,
