@@ -476,7 +476,7 @@ def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
         linestrings,
     )
 
-    if not edges:
+    if not edges or not outline:
         return ()
     # all at once: one call for each would cost more than the work
     chains = linestrings(**_indexed([chain for chain, _ in edges]))

@@ -76,6 +76,19 @@ class Hexagons(unittest.TestCase):
             self.assertEqual(figures(lines[2])["Down"], down)
 
 
+class AsItIsDrawn(unittest.TestCase):
+    def test_a_flat_outside_of_its_bar_has_no_figures_and_says_why(self):
+        """A point of 24 across cannot stand on a bar of 17: a check says so too."""
+        given = {"point.across": "24.09", "handle.length": "200"}
+        made = make(family_of("socket-key"), given)
+        self.assertTrue(any(not one.passed for one in made.checks))
+        steps = [step for up in route_told(made) for step in up.steps]
+        lists = [work_list(step) for step in steps]
+        bare = [one.lines[0] for one in lists if "no figures" in one.lines[0].note]
+        self.assertEqual(len(bare), 1)
+        self.assertEqual(bare[0].figures, ())
+
+
 class WhatMayNotBeHurried(unittest.TestCase):
     def test_a_ground_nose_is_read_cold_and_sparked_out(self):
         """0.2 left on a side of 20: 0.19 of it in passes of 10 µm, the last 20 µm on

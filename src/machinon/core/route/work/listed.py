@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from msgspec.structs import replace
 
+from machinon.core.errors import BadInput
 from machinon.core.in_inches import in_inches
 from machinon.core.piece.features import (
     Bore,
@@ -52,8 +53,13 @@ def work_list(
     step: StepTold, at: Machines | None = None, ways: Mapping[str, str] | None = None
 ) -> WorkList:
     """The lines of a step in millimetres. ways: choices made so far, by key."""
-    found = by_hand_list(step, ways or {})
-    found = found or _of_feature(step, at or Machines(), ways or {})
+    try:
+        found = by_hand_list(step, ways or {})
+        found = found or _of_feature(step, at or Machines(), ways or {})
+    except BadInput as error:
+        # a piece whose checks fail is drawn all the same
+        says = f"As it is drawn there are no figures for it: {error.message}"
+        return WorkList((Line("whole", step.title, (), says),))
     if found is not None:
         return found
     return WorkList((Line("whole", step.title, (), step.note),))
