@@ -93,13 +93,6 @@ class Sheets(unittest.TestCase):
                     met = lead.intersects(box(x + 4, y + 4, x + w - 4, y + h - 4))
                     self.assertFalse(met, (family.key, size, tie))
 
-    def test_a_view_with_nothing_left_in_it_breaks_no_sheet(self):
-        """A vee of 88 and 27° is deeper than its block of 50: checks say so."""
-        given = {"vee1.angle": "27", "vee1.width": "88", "slot1.length": "30"}
-        made = make(families()["vee-block"], given)
-        self.assertTrue(any(not one.passed for one in made.checks))
-        self.assertTrue(piece_sheet(made, 900, 600).items)
-
     def test_holes_in_rows_are_written_with_the_way_from_one_to_the_next(self):
         """Four at 15 from the edges of 100 x 60; six nuts of 22, a saw of 1.6 and 0.3
         left at either end of each: every 24.2."""

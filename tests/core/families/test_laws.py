@@ -199,6 +199,16 @@ class Laws(unittest.TestCase):
                     with self.assertRaisesRegex(BadInput, "no word"):
                         make(made.family, given)
 
+    def test_sizes_that_leave_nothing_are_refused(self):
+        """A vee of 88 at 27° is 183 deep, in a block of 50; a bore wider than its
+        round: what was drawn before stays."""
+        for key, given in (
+            ("vee-block", {"vee1.angle": "27", "vee1.width": "88"}),
+            ("spacer-sleeve", {"sleeve.diameter": "18"}),
+        ):
+            with self.assertRaisesRegex(BadInput, "left"):
+                make(families()[key], given)
+
     def test_every_step_has_its_speed_in_every_metal_that_is_cut(self):
         """Carbide is ground: no piece is drawn of it."""
         for family in families().values():

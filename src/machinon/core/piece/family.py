@@ -808,16 +808,14 @@ def _fit_checks(
 
 
 def _whole(body: Body) -> None:
-    """Refuse a body of which nothing, or more than one part, is left."""
-    if not body.turns:
-        return
+    """Refuse a body of which nothing, or of what turns more than one part, is left."""
     from shapely.errors import GEOSException
 
     try:
-        rings = body.rings()
+        left = body.rings() if body.turns else body.shadow.outlines["top"]
     except GEOSException:
         raise BadInput("sizes", "No tool cuts a shape of these sizes.") from None
-    if not rings:
+    if not left:
         raise BadInput("sizes", "Nothing is left of the stock with these sizes.")
-    if len(rings) > 1:
+    if body.turns and len(left) > 1:
         raise BadInput("sizes", "With these sizes the piece falls in two.")
