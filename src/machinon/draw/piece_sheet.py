@@ -819,23 +819,24 @@ class _Sheet:
         lead = max(self.figures[key].room(self.size) for key in keys)
         return text_width(text, self.size) + lead + self.size
 
-    def _seen_at(self, name: str) -> tuple[str, Point]:
-        """The view of a block that a feature's words belong to, and the place there."""
+    def _seen_at(self, name: str) -> tuple[str, list[Point]]:
+        """The view of a block that a feature's words belong to, and where in it."""
         seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
         one = self.made.body.feature(name)
         if isinstance(one, Holes):
-            return seen.get(one.face, "top"), max(one.points)
+            return seen.get(one.face, "top"), one.points
         if isinstance(one, FlankedSlot):
             half = one.depth / 2
             level = one.block[2] - half if one.face == "top" else half
-            return "front" if one.across else "right", (one.at, level)
+            return "front" if one.across else "right", [(one.at, level)]
         if isinstance(one, RoundSeat):
             long, wide, _ = one.block
-            return "top", (one.at, 0.8 * wide) if one.across else (0.9 * long, one.at)
+            at = (one.at, 0.8 * wide) if one.across else (0.9 * long, one.at)
+            return "top", [at]
         if isinstance(one, Slope):
             long = one.block[0]
-            return "front", (0.75 * long, one.low + 0.75 * one.rise)
-        return "top", (0.0, 0.0)
+            return "front", [(0.75 * long, one.low + 0.75 * one.rise)]
+        return "top", [(0.0, 0.0)]
 
     def _block_notes(
         self,
@@ -846,10 +847,16 @@ class _Sheet:
     ) -> None:
         """Each from the hole of its pattern nearest to it: beside the upper view, from
         x, or above all."""
+
+        def near(place: Point) -> tuple[float, float]:
+            off = abs(place[1] - y)
+            return (off, -place[0]) if x is None else (-place[0], off)
+
         placed = []
         for name, text, keys in notes:
-            view, at = self._seen_at(name)
-            placed.append((views[view](*at), text, keys))
+            view, places = self._seen_at(name)
+            at = min((views[view](*one) for one in places), key=near)
+            placed.append((at, text, keys))
         if x is None:
             for at, text, keys in self._stacked(placed):
                 self._note(text, keys, at, y)
