@@ -27,7 +27,7 @@ def said_of(made):
     for up in route_told(made):
         yield up.reason
         for step in up.steps:
-            yield from (step.title, step.tool, step.note)
+            yield from (step.title, step.tool, step.note, step.caution)
 
 
 def said_at_the_machine(made):
@@ -58,6 +58,7 @@ class InInches(unittest.TestCase):
             ("the mate wants 46.006 to 46.014 mm.",
              "the mate wants 1.8113 to 1.8116 in."),
             ("Cut thread M45 × 4.5", "Cut thread M45 × 4.5"),
+            ("dovetail cutter 60°", "dovetail cutter 60°"),
             ("100 N at the cut bend it 4 µm.", "100 N at the cut bend it 0.2 thou."),
             ("up to 315 N/mm² does", "up to 315 N/mm² does"),
             ("Bore the taper, compound at 10°", "Bore the taper, compound at 10°"),

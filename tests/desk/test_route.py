@@ -2,8 +2,13 @@
 
 import unittest
 
+from msgspec.structs import replace
+
 from machinon.core.errors import BadInput
+from machinon.core.families import families
+from machinon.core.quantity import LENGTH
 from machinon.core.shop.machines import Machine
+from machinon.desk.begin import begin_job
 from machinon.draw.drawing import Text
 from tests.desk.bench import WindowCase
 
@@ -108,6 +113,28 @@ class WhichMachine(WindowCase):
 
 
 class InAnInchShop(WindowCase):
+    def test_what_was_typed_of_a_mate_stays_the_size_it_was(self):
+        """A housing 24 deep, typed in millimetres, is no 24 inches."""
+        file = self.window.file
+        job = begin_job(file, {"what": "housing-cover", "name": "Cover"})
+        wanted = families()["housing-cover"].mate_keys
+        typed = {
+            key: f"{one.usual:g}mm"
+            for key, one in wanted.items()
+            if one.kind is LENGTH and not isinstance(one.usual, str)
+        }
+        work = job.with_work(making=replace(job.making, sizes=typed))
+        file.act(job.id, "As usual.", work)
+        self.window.open_job(job.id)
+        self.window.swap_units()
+        asked = self.stage("piece").asked
+        self.assertTrue(asked)
+        for key, field in asked.items():
+            if key in typed:
+                field.edit.returnPressed.emit()
+                self.settle()
+                self.assertEqual(self.job.job.making.sizes[key], typed[key], key)
+
     def test_steps_checks_and_what_is_written_at_holes_are_in_inches(self):
         """The T-nuts' countersink of 13 mm is 0.5118 in; M12 is drilled by 10.3 mm."""
         self.window.open_job("t-nuts")

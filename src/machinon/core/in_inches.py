@@ -19,7 +19,7 @@ _KEPT = (
 )
 # a drill or cutter is called by its size in the system that it is of
 _TOOL = r"(?:[Dd]rill(?: of| \d+ holes)?|counterbore|cutter(?: of)?|pins of|pegs to)"
-_DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?: mm)?"
+_DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°)(?: mm)?"  # no dovetail cutter 60°
 _STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
 _ROUND = rf"⌀(?P<round>{_N})(?: × (?P<deep>{_N})(?!°))?"
 _LIST = rf"(?P<list>-?{_N}(?:(?:, | to | and | × )-?{_N})*) mm\b(?!²|³)"

@@ -58,7 +58,7 @@ class OwnTools(unittest.TestCase):
     def test_what_is_missing_is_said_with_what_lies_next_to_it(self):
         says = self.says(shelf("drills"), drill=6.8)
         self.assertEqual(
-            says, "6.80 mm is not on the shelf; next to it drill 6.5 mm and drill 7 mm"
+            says, "6.8 mm is not on the shelf; next to it drill 6.5 mm and drill 7 mm"
         )
         self.assertIn("0.2677 in", self.says(shelf("drills"), True, drill=6.8))
 

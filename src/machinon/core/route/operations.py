@@ -357,6 +357,7 @@ def route_in_inches(route: Iterable[HoldingTold]) -> tuple[HoldingTold, ...]:
             title=in_inches(step.title),
             tool=in_inches(step.tool),
             note=in_inches(step.note),
+            caution=in_inches(step.caution),
         )
 
     return tuple(

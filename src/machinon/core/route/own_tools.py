@@ -40,7 +40,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
     if shelf is None:
         return UNASKED
     if step.drill:
-        return _own_drill(step.drill, shelf, inch)
+        return _own_drill(step.drill, shelf)
     if step.tap:
         return _own_tap(step.tap, shelf)
     one = step.cut[0] if step.cut else None
@@ -178,7 +178,8 @@ def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> OwnTool
     return _yours(own[-1])
 
 
-def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
+def _own_drill(wanted: float, shelf: Belongings) -> OwnTool:
+    """A drill is called by its millimetres in an inch shop too, as its step does."""
     drills = sorted(shelf.of_kind("drill"), key=lambda one: one.size)
     if not drills:
         return UNASKED
@@ -189,8 +190,7 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
         names = " and ".join(one.name for one in near)
         if wanted > drills[-1].size:
             return OwnTool(f"not on the shelf: it goes up to {names}, bore from there")
-        said = length_text(wanted, 0.01, inch)
-        return OwnTool(f"{said} is not on the shelf; next to it {names}")
+        return OwnTool(f"{wanted:g} mm is not on the shelf; next to it {names}")
     alike = [
         one.name
         for one in drills

@@ -211,7 +211,8 @@ class PieceView(StageView):
             kind = None if word else one.kind
             field = Field(name, kind, lambda: self.job.inch, hint)
             if key in making.sizes:
-                field.put(making.sizes[key].removesuffix("mm"))
+                typed = making.sizes[key]
+                field.put(typed if self.job.inch else typed.removesuffix("mm"))
             field.taken.connect(lambda _, key=key: self._on_asked(key))
             self.asked[key] = field
             self.asked_lines.addWidget(field)
