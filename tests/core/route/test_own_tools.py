@@ -60,7 +60,7 @@ class OwnTools(unittest.TestCase):
         self.assertEqual(
             says, "6.8 mm is not on the shelf; next to it drill 6.5 mm and drill 7 mm"
         )
-        self.assertIn("0.2677 in", self.says(shelf("drills"), True, drill=6.8))
+        self.assertIn("6.8 mm (0.2677 in)", self.says(shelf("drills"), True, drill=6.8))
 
     def test_beyond_the_largest_one_bores(self):
         says = self.says(shelf("drills"), drill=25.0)

@@ -40,7 +40,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
     if shelf is None:
         return UNASKED
     if step.drill:
-        return _own_drill(step.drill, shelf)
+        return _own_drill(step.drill, shelf, inch)
     if step.tap:
         return _own_tap(step.tap, shelf)
     one = step.cut[0] if step.cut else None
@@ -178,8 +178,7 @@ def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> OwnTool
     return _yours(own[-1])
 
 
-def _own_drill(wanted: float, shelf: Belongings) -> OwnTool:
-    """A drill is called by its millimetres in an inch shop too, as its step does."""
+def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
     drills = sorted(shelf.of_kind("drill"), key=lambda one: one.size)
     if not drills:
         return UNASKED
@@ -190,7 +189,9 @@ def _own_drill(wanted: float, shelf: Belongings) -> OwnTool:
         names = " and ".join(one.name for one in near)
         if wanted > drills[-1].size:
             return OwnTool(f"not on the shelf: it goes up to {names}, bore from there")
-        return OwnTool(f"{wanted:g} mm is not on the shelf; next to it {names}")
+        # called as its step calls it; an inch shop looks for one near that in inches
+        said = f"{wanted:g} mm" + (f" ({length_text(wanted, 0.01, inch)})" * inch)
+        return OwnTool(f"{said} is not on the shelf; next to it {names}")
     alike = [
         one.name
         for one in drills
