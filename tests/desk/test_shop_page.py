@@ -1,5 +1,6 @@
 from pathlib import Path
 
+from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
@@ -260,3 +261,22 @@ class Shop(WindowCase):
         path.write_text(path.read_text().replace("22.015", "bent"))
         self.page.import_from(path)
         self.assertIn("line 3, reading", self.page.says.text())
+
+    def test_an_instrument_that_was_read_with_is_not_taken_back(self):
+        """Taken into the shop, read with in a job: Undo in the shop leaves it there."""
+        file = self.window.file
+        shop = file.shop()
+        new = replace(shop.instrument("bore-gauge"), id="new-gauge", name="New gauge")
+        shop = replace(shop, instruments=(*shop.instruments, new))
+        file.act("shop", "New gauge added.", shop)
+        self.window.open_job("back-plate-130")
+        self.job.add_reading("chuck-130", "recess", "95.02", "new-gauge")
+        self.window.show_shop()
+        page = self.window.pages.currentWidget()
+        page.undo()
+        self.assertIn("New gauge stays: readings were taken", page.says.text())
+        self.window.show_start()
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.assertIn("new-gauge", [one.id for one in file.shop().instruments])
+        self.window.open_job("back-plate-130")
+        self.assertEqual(self.job.job.id, "back-plate-130")

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import Literal
 
 from msgspec.structs import replace
 from PySide6.QtCore import Qt, Signal
@@ -40,6 +41,7 @@ from machinon.desk.bench import Bench
 from machinon.desk.daybook import WorkingWindow
 from machinon.desk.machine_cards import LatheCard, MachineCard, PictureCard
 from machinon.desk.open_job import OpenPiece
+from machinon.desk.shop_acts import move_in_shop, read_with
 from machinon.desk.shop_cards import Card, InstrumentCard, PieceCard, ShelfCard
 from machinon.desk.stages.survey import SurveyView
 from machinon.desk.widgets import (
@@ -326,7 +328,6 @@ class ShopPage(QWidget):
     def _needed_by(self, kind: str, id: str) -> str:
         """What would be left without a thing that it rests on; empty for nothing."""
         jobs = self.file.all_of(Job)
-        pieces = self._pieces()
         if kind == "piece":
             job = next((one.name for one in jobs if id in one.pieces), "")
             seat = next((m.name for m in self._machines() if m.seat == id), "")
@@ -339,15 +340,8 @@ class ShopPage(QWidget):
             if job:
                 return f"{job} is made on it"
             return "" if len(self.file.entries("lathe")) > 1 else "it is the only lathe"
-        if kind == "instrument":
-            surfaces = [s for p in pieces for s in p.surfaces]
-            surfaces += [s for j in jobs for w in j.works for s in w.proof.surfaces]
-            if any(r.instrument == id for s in surfaces for r in s.readings) or any(
-                log.instrument == id and log.entries
-                for job in jobs
-                for log in job.cuts.values()
-            ):
-                return "readings were taken with it"
+        if kind == "instrument" and read_with(self.file, id):
+            return "readings were taken with it"
         return ""
 
     # -- sets and lists ----------------------------------------------------
@@ -465,15 +459,15 @@ class ShopPage(QWidget):
 
     def undo(self) -> None:
         """Undo the last change of the shop."""
-        self._move(self.file.undo, "Undone")
+        self._move("undo", "Undone")
 
     def redo(self) -> None:
         """Do again what was taken back last."""
-        self._move(self.file.redo, "Redone")
+        self._move("redo", "Redone")
 
-    def _move(self, act: Callable[[str], str], done: str) -> None:
+    def _move(self, which: Literal["undo", "redo"], done: str) -> None:
         try:
-            says = act(self.context)
+            says = move_in_shop(self.file, which)
         except MachinonError as error:
             self.say(str(error), wrong=True)
             return

@@ -25,6 +25,7 @@ from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Combo
 from machinon.desk.set_up import enter_first_machine
+from machinon.desk.shop_acts import move_in_shop
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     ROOMY,
@@ -300,11 +301,11 @@ class StartPage(QWidget):
         return "shop"
 
     def undo(self) -> None:
-        if self.file.undo("shop"):
+        if move_in_shop(self.file, "undo"):
             self.changed.emit()
 
     def redo(self) -> None:
-        if self.file.redo("shop"):
+        if move_in_shop(self.file, "redo"):
             self.changed.emit()
 
     def _shop_column(self, name: str) -> QVBoxLayout:
