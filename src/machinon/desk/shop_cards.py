@@ -46,8 +46,9 @@ from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing
 from machinon.draw.piece_drawing import piece_drawing
+from machinon.store.documents import Document
 from machinon.store.lists import new_instrument_id
-from machinon.store.shop_file import Document, ShopFile, local_time
+from machinon.store.shop_file import ShopFile, local_time
 
 
 class Page(Protocol):

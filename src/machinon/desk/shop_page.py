@@ -53,6 +53,7 @@ from machinon.desk.widgets import (
     scrolled,
     set_ink,
 )
+from machinon.store.documents import Document
 from machinon.store.lists import (
     export_instruments,
     export_machines,
@@ -63,7 +64,7 @@ from machinon.store.lists import (
     import_pieces,
     import_shelf,
 )
-from machinon.store.shop_file import Damaged, Document, ShopFile
+from machinon.store.shop_file import Damaged, ShopFile
 
 
 class ShopPage(QWidget):

@@ -19,7 +19,8 @@ from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import read_place, read_typed
 from machinon.core.survey.surface_kinds import kinds_that_read
-from machinon.store.shop_file import Document, ShopFile, local_time
+from machinon.store.documents import Document
+from machinon.store.shop_file import ShopFile, local_time
 
 LAST_JOBS = 20  # that say what a lathe is used to take
 

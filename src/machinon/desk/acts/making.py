@@ -528,10 +528,10 @@ class MakingActs(JobAtHand):
         before = cut.entries[-1].dial if cut.entries else 0.0
         position = advice.dial
         if shown.strip():
-            seen = quantity.parse(
+            typed = quantity.parse(
                 shown, inch=self.dial.inch, key="dial", low=-500, high=500
             )
-            position = self.dial.position(seen, self.touch)
+            position = self.dial.position(typed, self.touch)
             if position > before + cut.deepest + self.dial.travel + 1e-9:
                 most = self.dial.text(self.dial.shows(before + cut.deepest, self.touch))
                 raise BadInput(

@@ -25,7 +25,7 @@ from machinon.core.survey.surface_kinds import (
 from machinon.core.survey.surface_sums import read_aid, sum_of, summed
 from machinon.core.survey.thread_find import likely_threads
 from machinon.desk.acts.job import JobAtHand
-from machinon.store.shop_file import Document
+from machinon.store.documents import Document
 
 
 class SurveyActs(JobAtHand):
@@ -232,8 +232,8 @@ class SurveyActs(JobAtHand):
         if any(one.piece == piece_id and one.surface in ids for one in self.job.fits):
             raise BadInput("surface", "A fit rests on it: drop that first.")
         making = self.job.making
-        old = making is not None and making.old == piece_id
-        if self._made_to(piece, surface) or old:
+        measured_whole = making is not None and making.old == piece_id
+        if self._made_to(piece, surface) or measured_whole:
             raise BadInput("surface", "What is made rests on it: it stays.")
         new = new_surfaces(goal, group.key)
         for old, fresh in zip(moved, new, strict=False):

@@ -58,7 +58,7 @@ class PracticeJob(OpenJob):
         self.gauge = None
         self.changed()
 
-    def try_mate(self) -> None:
+    def try_it_on(self) -> None:
         """Try the mate: it goes on as the true sizes let it."""
         self.answer_trial(self.exercise.mate_goes)
 

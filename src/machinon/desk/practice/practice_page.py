@@ -349,7 +349,7 @@ class PracticePage(QWidget):
         """Try the mate; what is decided by it ends the exercise."""
         job = self.job
         assert job is not None
-        job.try_mate()
+        job.try_it_on()
         goes = job.job.log.trial
         job.heard = f"The mate: {goes}."
         self.refresh()
