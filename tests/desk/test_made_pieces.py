@@ -314,6 +314,24 @@ class Arbor(MadePieces):
 
 
 class Blocks(MadePieces):
+    def test_all_that_is_written_at_a_hole_is_typed_from_there(self):
+        """4 × ⌀9 with counterbores: the line opens to its kind, screws and counts."""
+        self.begin("plate-block", "Base")
+        view = self.stage("piece")
+        place = view.drawing.rect_of("holes1.face")
+        for size, typed in (("Screws of holes 1: M8", "M6"),
+                            ("Kind of holes 1: counterbored", "tapped"),
+                            ("Holes 1 along the length: 2", "3")):  # fmt: skip
+            menu = view.sizes_menu("holes1.face", place)
+            self.pick(menu, size)
+            self.assertTrue(view.edit.isVisible())
+            self.type(view.edit, typed)
+        self.assertEqual(self.value("holes1.screw"), "M6")
+        self.assertEqual(len(self.job.plan.made.body.feature("holes1").points), 6)
+        one = view.drawing.drawing().spot("block.length")
+        view.drawing.spot_chosen.emit(one.tie, view.drawing.rect_of(one.tie))
+        self.assertTrue(view.edit.isVisible(), "a size by itself opens at once")
+
     def test_a_block_with_four_counterbored_holes_and_a_stud_hole(self):
         """Four M8 at 15 from the edges of 100 × 60: 70 and 30 apart. A head of 15 in
         a block of 30 leaves 30 − 8.6 = 21.4 under it."""

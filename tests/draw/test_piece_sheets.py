@@ -21,7 +21,7 @@ from machinon.draw.drawing import Circle, Line, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
-from machinon.draw.piece_sheet import piece_sheet
+from machinon.draw.piece_sheet import piece_sheet, said_with
 
 
 def pieces():
@@ -64,11 +64,15 @@ class Sheets(unittest.TestCase):
                     self.assertEqual(list(drawing.troubles()), [])
                     ties = [spot.tie for spot in drawing.spots]
                     self.assertEqual(len(ties), len(set(ties)))
-                    features = {one.name for one in made.body.features}
-                    noted = {key.split(".")[0] for key in ties}
-                    for key in made.sizes:
-                        name = key.split(".")[0]
-                        self.assertTrue(key in ties or name in noted | features, key)
+                    found = {one.key for tie in ties for one in said_with(made, tie)}
+                    there = {one.name for one in made.body.features}
+                    first: dict[str, str] = {}
+                    for key, known in made.sizes.items():
+                        name = known.size.feature
+                        brings = first.setdefault(name, key)
+                        # a feature that is not there is brought by its first size
+                        absent = name not in there and brings in found
+                        self.assertTrue(key in found or absent, key)
 
     def test_random_sizes_leave_no_sheet_crowded(self):
         for n, made in enumerate(random_pieces(10, 3)):

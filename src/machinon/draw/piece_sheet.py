@@ -128,6 +128,19 @@ def piece_sheet(
     return uncrowded(laid_out, frozenset())
 
 
+def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
+    """The sizes that are written in one line with a size, at its hole; else itself."""
+    places, figures = _dimensions(made), _figures(made, inch)
+    if key not in places or places[key].kind != "hole":
+        return [figures[key]]
+    where = {one: _feature(made.sizes[one].size.drawn_at) for one in places}
+    return [
+        figures[one]
+        for one, place in places.items()
+        if place.kind == "hole" and where[one] == where[key]
+    ]
+
+
 def changed_since_then(made: Made, was: Mapping[str, Value]) -> list[str]:
     """The sizes of a piece that were drawn otherwise, in their order."""
 

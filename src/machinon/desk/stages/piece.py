@@ -38,7 +38,7 @@ from machinon.desk.widgets import (
     set_ink,
 )
 from machinon.draw.drawing import Drawing
-from machinon.draw.piece_sheet import changed_since_then, piece_sheet
+from machinon.draw.piece_sheet import changed_since_then, piece_sheet, said_with
 
 
 class PieceView(StageView):
@@ -49,7 +49,7 @@ class PieceView(StageView):
         super().__init__(bench)
         px = self.look.px
         self.drawing = DrawingView(self.look, self._drawing, "Drawing of the piece")
-        self.drawing.spot_chosen.connect(self.begin_edit)
+        self.drawing.spot_chosen.connect(self._on_spot_chosen)
         self.drawing.setMinimumHeight(px(220))
         self.setMinimumHeight(px(330))
         self.solid = SolidView(self.look)
@@ -255,6 +255,22 @@ class PieceView(StageView):
         )
 
     # -- doing -----------------------------------------------------------
+
+    def _on_spot_chosen(self, key: str, place: QRectF) -> None:
+        menu = self.sizes_menu(key, place)
+        if len(menu.actions()) > 1:
+            menu.popup(self.drawing.mapToGlobal(place.bottomLeft().toPoint()))
+        else:
+            self.begin_edit(key, place)
+
+    def sizes_menu(self, key: str, place: QRectF) -> QMenu:
+        """The sizes that are written together at a hole, each with its figure."""
+        menu = QMenu(self)
+        made = self.job.plan.made
+        for one in said_with(made, key, self.job.inch) if made else ():
+            act = functools.partial(self.begin_edit, one.key, place)
+            menu.addAction(f"{one.name.capitalize()}: {one.text}", act)
+        return menu
 
     def begin_edit(self, key: str, place: QRectF | None = None) -> None:
         """Open the entry on a size of the drawing."""
