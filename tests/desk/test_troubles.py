@@ -76,7 +76,7 @@ class OrdinaryEntries(WindowCase):
             patch("machinon.desk.acts.job.plan_of", side_effect=KeyError("diameter")),
             self.assertRaises(KeyError),
         ):
-            self.job.rename_job("Other")
+            self.job.rename_fit(1, "Other")
         self.assertEqual(self.window.file.revisions("dial-hub"), before)
         self.assertIs(self.job.plan, plan)
 
@@ -130,7 +130,8 @@ class NotOnDisk(WindowCase):
 
     def test_a_damaged_job_leads_to_the_start_page_and_offers_the_one_before(self):
         self.window.open_job("dial-hub")
-        self.job.rename_job("Renamed")
+        before = self.job.job.fit(1).name
+        self.job.rename_fit(1, "Renamed")
         self.close_window()
         self.damage("dial-hub")
         self.open_window()
@@ -143,7 +144,7 @@ class NotOnDisk(WindowCase):
         yes.click()
         for _ in range(3):
             self.settle()
-        self.assertEqual(self.job.job.name, "Hub for the rotary table's dial")
+        self.assertEqual(self.job.job.fit(1).name, before)
 
     def damage(self, *ids):
         with sqlite3.connect(self.path) as other:

@@ -14,7 +14,7 @@ from machinon.core.job.job import Job, Stage, Work
 from machinon.core.job.plan import Plan, plan_of
 from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
-from machinon.core.shop.entry import KIND_WORDS, words
+from machinon.core.shop.entry import KIND_WORDS
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import read_place, read_typed
@@ -211,11 +211,6 @@ class JobAtHand:
     def gone(self) -> bool:
         """Whether the job is no longer in the shop."""
         return all(entry.id != self.job.id for entry in self.file.entries("job"))
-
-    def rename_job(self, name: str) -> None:
-        """Raises BadInput on `name`."""
-        text = words({"name": name}, "name", "what the job is called")
-        self._keep(f"Job renamed: {text}.", replace(self.job, name=text))
 
     @property
     def inch(self) -> bool:
