@@ -18,7 +18,15 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import Feature, Hole, Holes, Outline, Places, SixFaces
+from machinon.core.piece.features import (
+    Dimension,
+    Feature,
+    Hole,
+    Holes,
+    Outline,
+    Places,
+    SixFaces,
+)
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import TORQUE
@@ -93,9 +101,11 @@ def _size(s: Values) -> tuple[float, float, float]:
 def build(s: Values) -> Body:
     size = _size(s)
     x, y = _axis(s)
+    upper = y + s["handle.width"] / 2
+    handle = Dimension("x", x + _head(s), size[0], (upper, 0.0))
     features: list[Feature] = [
         SixFaces("plate", *size),
-        Outline("shape", size, _shape(s)),
+        Outline("shape", size, _shape(s), (("handle", handle),)),
     ]
     if not _hook(s):
         half = s["nut.pitch"] / 2
@@ -239,7 +249,7 @@ FAMILY = Family(
         Size("pins.diameter", "pins", "down(nut.hole - 0.1, 0.5)",
              "a little under the holes", 1, 20),
         Size("handle.length", "length of the handle", "up(nut.torque*1000/220, 10)",
-             "what one hand gives", 30, 600),
+             "what one hand gives", 30, 600, at="shape.handle"),
         Size("handle.width", "width of the handle", "up(0.45*nut.diameter, 1)", "", 6,
              80),
         Size("stock.over", "stock round it", "1.5", "sawn", 0, 20),

@@ -1363,10 +1363,15 @@ class RoundSeat(Feature, frozen=True):
 
 class Outline(Feature, frozen=True):
     """What stands outside of an outline, taken off a block from its top right down;
-    points: corners and arcs, counter-clockwise."""
+    points: corners and arcs, counter-clockwise; measures: what its family draws a line
+    for, with how that is dimensioned."""
 
     block: tuple[float, float, float]
     points: tuple[Point, ...]
+    measures: tuple[tuple[str, Dimension], ...] = ()
+
+    def dimensions(self) -> dict[str, Dimension]:
+        return dict(self.measures)
 
     def cuts(self) -> tuple[Cut, ...]:
         length, width, height = self.block
