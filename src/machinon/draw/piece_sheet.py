@@ -696,8 +696,9 @@ class _Sheet:
         number = next((n for k in keys if (n := self.figures[k].number)), 0)
         mark = next((m for k in keys if (m := self.figures[k].mark)), None)
         role = "stop" if mark else figure.role
-        more = f", and {len(keys) - 1} more" if len(keys) > 1 else ""
-        name = figure.name + more
+        name = figure.name
+        if len(keys) > 1:
+            name += f", and {len(keys) - 1} more"
         self.board.label(at, text, "", role, keys[0], name, number, mark, flush=flush)
 
     # -- blocks --------------------------------------------------------------

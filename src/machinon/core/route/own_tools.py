@@ -190,7 +190,9 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
         if wanted > drills[-1].size:
             return OwnTool(f"not on the shelf: it goes up to {names}, bore from there")
         # called as its step calls it; an inch shop looks for one near that in inches
-        said = f"{wanted:g} mm" + (f" ({length_text(wanted, 0.01, inch)})" * inch)
+        said = f"{wanted:g} mm"
+        if inch:
+            said += f" ({length_text(wanted, 0.01, inch)})"
         return OwnTool(f"{said} is not on the shelf; next to it {names}")
     alike = [
         one.name

@@ -257,17 +257,19 @@ class PieceView(StageView):
     # -- doing -----------------------------------------------------------
 
     def _on_spot_chosen(self, key: str, place: QRectF) -> None:
-        menu = self.sizes_menu(key, place)
-        if len(menu.actions()) > 1:
-            menu.popup(self.drawing.mapToGlobal(place.bottomLeft().toPoint()))
-        else:
+        made = self.job.plan.made
+        if made is None or len(said_with(made, key)) == 1:
             self.begin_edit(key, place)
+        else:
+            menu = self.sizes_menu(key, place)
+            menu.popup(self.drawing.mapToGlobal(place.bottomLeft().toPoint()))
 
     def sizes_menu(self, key: str, place: QRectF) -> QMenu:
         """The sizes that are written together at a hole, each with its figure."""
         menu = QMenu(self)
         made = self.job.plan.made
-        for one in said_with(made, key, self.job.inch) if made else ():
+        assert made is not None
+        for one in said_with(made, key, self.job.inch):
             act = functools.partial(self.begin_edit, one.key, place)
             menu.addAction(f"{one.name.capitalize()}: {one.text}", act)
         return menu
