@@ -3,6 +3,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 
+from machinon.core.job.made_piece import told_of
 from machinon.desk.piece_paper import FILES
 from machinon.desk.sheet import write_sheet
 from machinon.draw.drawing import Text
@@ -147,7 +148,7 @@ class TNuts(MadePieces):
         self.begin("t-nut-strip", "Six T-nuts")
         self.assertEqual(len(self.job.plan.open["survey"]), 4)
         piece = self.stage("piece")
-        self.assertIn("its neck", piece.says.text())
+        self.assertIn("its neck", piece.nothing.words.text())
         self.read(
             ("slot", "tee-neck", "slips", "14.03"),
             ("slot", "tee-head", "caliper", "24.1"),
@@ -310,7 +311,7 @@ class Arbor(MadePieces):
         self.begin("taper-arbor", "Saw arbor", socket="new", cutter="new")
         socket = self.job.job.making.mates["socket"]
         self.job.take_as_made(socket, "taper-in", "MT2")
-        self.assertNotIn("its taper", " ".join(self.job.plan.missing))
+        self.assertNotIn("its taper", told_of(self.job.plan.missing))
 
 
 class Blocks(MadePieces):
@@ -357,7 +358,7 @@ class Blocks(MadePieces):
     def test_a_hole_follows_half_the_width_of_the_tool_post(self):
         """A post of 80.1 and 79.9, one after the other measured: 40.05, then 40."""
         self.begin("plate-block", "Base", post="new")
-        self.assertEqual(self.job.plan.missing, ("the tool post: its width",))
+        self.assertEqual(told_of(self.job.plan.missing), "the tool post (its width)")
         self.read(("post", "width", "caliper", "80.1"))
         view = self.stage("piece")
         self.pick(view.part_menu(), "A hole")

@@ -2,8 +2,10 @@ import csv
 
 from PySide6.QtWidgets import QLabel
 
+from machinon.core.families import families
 from machinon.core.quantity import length_text
 from tests.desk.bench import WindowCase
+from tests.desk.test_made_pieces import MadePieces
 
 
 class NoDeadEnds(WindowCase):
@@ -126,3 +128,49 @@ class NoDeadEnds(WindowCase):
         )
         survey._let_count(len(survey._surface().readings) - 1, "seen twice")
         self.assertGreater(self.job.plan.measured["chuck-130", "recess"].size, before)
+
+
+class StillToBeKnown(MadePieces):
+    """What no reading and nobody has told yet of a piece of a family."""
+
+    def test_what_keeps_a_piece_from_being_drawn_is_said_with_the_ways_to_tell_it(self):
+        """Every stage of a collet spindle just begun leads to the tube's bore, and to
+        the nut's thread, which no gauge reads."""
+        self.begin("collet-spindle", "Spindle", tube="new", nut="new", collet="new")
+        survey = self.stage("survey")
+        collets = self.job.plan.pieces[self.job.job.making.mates["collet"]]
+        names = [one.name for one in collets.surfaces]
+        self.assertEqual(names, ["Large end of their taper", "Length of their taper"])
+        job_page = self.window.job_page()
+        for stage in ("piece", "route", "cut"):
+            view = self.stage(stage)
+            page = job_page.unready if view is None else view.nothing
+            self.assertIn("Tube it turns in: its bore", page.words.text())
+            self.assertIn("Its nut: its thread", page.words.text())
+            self.click(page.start)
+            self.assertEqual(job_page.stage, "survey")
+            self.assertTrue(survey.reading.edit.hasFocus())
+            self.window.go(stage)
+            self.click(page.other)
+            self.assertEqual(job_page.stage, "piece")
+            self.assertTrue(job_page.view().asked["nut.thread"].edit.hasFocus())
+
+    def test_a_piece_that_its_mate_no_longer_lets_be_made_can_be_put_right(self):
+        """A seat at 8° of 29 mm loses 2 × 29 × tan 8° = 8.15 mm: from a large end of 6
+        it ends in a point at 6 / (2 tan 8°) = 21.35 mm."""
+        self.begin("collet-spindle", "Spindle", tube="new", nut="new", collet="new")
+        family = families()["collet-spindle"]
+        for key, one in family.mate_keys.items():
+            if key != "collet.large":  # it is read
+                self.job.set_size(key, f"{one.usual}")
+        mate = self.job.job.making.mates["collet"]
+        self.job.add_reading(mate, "shaft", "26", "caliper")
+        self.job.set_size("seat.length", "29")
+        self.job.add_reading(mate, "shaft", "6", "caliper")
+        self.job.strike(mate, "shaft", 0, "another collet")
+        piece = self.stage("piece")
+        self.assertIn("Length of the seat: it ends", piece.nothing.words.text())
+        self.assertIn("21.3", piece.nothing.words.text())
+        self.type(piece.asked["seat.length"].edit, "15")
+        self.assertIsNotNone(self.job.plan.made)
+        self.assertTrue(piece.drawing.isVisible())

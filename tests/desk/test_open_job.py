@@ -38,7 +38,7 @@ class Acts(DemoJob):
     def test_every_act_is_on_disk_worked_out_and_in_the_daybook(self):
         """The same job opened a second time sees what the first has just done."""
         for act, says in (
-            (lambda j: j.add_reading("chuck-130", "body", "130.00", "caliper"), "Body"),
+            (lambda j: j.add_reading("chuck-130", "body", "130.00", "caliper"), "body"),
             (lambda j: j.strike("chuck-130", "body", 0, "dirt"), "struck: dirt"),
             (lambda j: j.let_count("chuck-130", "body", 0), "counts"),
             (lambda j: j.choose_fit(3, "easy"), "easy: goes on without care"),

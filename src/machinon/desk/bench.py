@@ -1,5 +1,6 @@
 """What every stage of a job needs from the desk around it."""
 
+import functools
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -7,10 +8,16 @@ from typing import Any
 from PySide6.QtWidgets import QWidget
 
 from machinon.core.job.job import Stage
+from machinon.core.job.made_piece import by_mate
 from machinon.core.reckoning import Answer
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Look
 
+TELLS: Mapping[Stage, str] = {
+    "survey": "Measure it in Survey",
+    "fits": "Decide it in Fits",
+    "piece": "Type it in Piece",
+}
 LEAST_STAGE = 430  # px at 100 %: what a stage needs to show all it has
 
 
@@ -27,6 +34,20 @@ class Bench:
     open_working: Callable[[Answer], None]
     go: Callable[[Stage, int], None]
     reckon: Callable[[str, Mapping[str, Any]], None]
+
+    def still_wanted(self) -> tuple[str, list[tuple[str, Callable[[], None]]]]:
+        """What of the mates is not known yet, a line each, and the ways to tell it."""
+        missing = self.job.plan.missing
+        lines = [
+            f"{mate.removeprefix('the ').capitalize()}: {words}"
+            for mate, words in by_mate(missing).items()
+        ]
+        ways = [
+            (words, functools.partial(self.go, stage, 0))
+            for stage, words in TELLS.items()
+            if stage in {one.stage for one in missing}
+        ]
+        return "\n".join(lines), ways
 
 
 class StageView(QWidget):

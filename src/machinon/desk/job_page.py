@@ -1,7 +1,8 @@
 """The open job: the stack on top, the six stages, the line of notes below."""
 
 import functools
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
+from typing import Any
 
 from msgspec import Struct
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
@@ -331,8 +332,11 @@ class JobPage(QWidget):
             self.views[self.stage] = VIEWS[self.stage](self.bench)
         return self.views[self.stage]
 
-    def _why_not(self) -> tuple[str, str, tuple[str, Callable[[], None]]]:
+    def _why_not(self) -> tuple[Any, ...]:
         """What a stage says that this piece does not go through, and where to go."""
+        missing, ways = self.bench.still_wanted()
+        if missing:
+            return ("Nothing to cut yet: this is still to be known", missing, *ways)
         fits = ("To the fits and their sheet", lambda: self.show_stage("fits"))
         if self.stage in ("cut", "proof") and self.job.plan.fits:
             return (

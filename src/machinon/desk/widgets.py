@@ -313,34 +313,43 @@ def panel(layout: QVBoxLayout | QHBoxLayout, shares: bool = False) -> QFrame:
     return made
 
 
-class EmptyPage(QFrame):
-    """What goes here while there is nothing yet, and the button that starts it."""
+Way = tuple[str, Callable[[], object]]  # what a button says, and what it does
 
-    def __init__(self, look: Look) -> None:
+
+class EmptyPage(QFrame):
+    """What goes here while there is nothing yet, and the buttons that start it."""
+
+    def __init__(self, look: Look, framed: bool = True) -> None:
         super().__init__()
-        self.setProperty("panel", True)
+        self.setProperty("panel", framed)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        self._begin: Callable[[], object] = lambda: None
         self.title = label("", "title", wrap=True)
         self.words = label("", "", wrap=True)
-        self.start = button("", lambda: self._begin(), "main")
+        self.start = button("", lambda: self._ways[0][1](), "main")
+        self.other = button("", lambda: self._ways[1][1]())
+        self._ways: tuple[Way, ...] = ()
+        ways = QHBoxLayout()
+        ways.setSpacing(look.px(10))
+        ways.addWidget(self.start)
+        ways.addWidget(self.other)
+        ways.addStretch(1)
         column = QVBoxLayout(self)
         column.setContentsMargins(*(4 * (look.px(28),)))
         column.setSpacing(look.px(14))
         column.addStretch(2)
         column.addWidget(self.title)
         column.addWidget(self.words)
-        column.addWidget(self.start, 0, Qt.AlignmentFlag.AlignLeft)
+        column.addLayout(ways)
         column.addStretch(3)
 
-    def say(
-        self, title: str, words: str, start: tuple[str, Callable[[], object]]
-    ) -> None:
-        """Say what goes here; start: the button's words and what it does."""
+    def say(self, title: str, words: str, *ways: Way) -> None:
+        """Say what goes here, and the way to it: one, or a second beside it."""
         self.title.setText(title)
         self.words.setText(words)
-        self.start.setText(start[0])
-        self._begin = start[1]
+        self._ways = ways
+        for one, shown in enumerate((self.start, self.other)):
+            shown.setVisible(one < len(ways))
+            shown.setText(ways[one][0] if one < len(ways) else "")
 
 
 def scrolled(widget: QWidget) -> QScrollArea:

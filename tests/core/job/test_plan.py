@@ -3,7 +3,7 @@ import unittest
 from msgspec.structs import replace
 
 from machinon.core.job.job import ProofLog
-from machinon.core.job.made_piece import with_size
+from machinon.core.job.made_piece import told_of, with_size
 from machinon.core.shop.things import Reading
 from tests.scenario import (
     BOLTS,
@@ -100,9 +100,10 @@ class FromReadingsToThePlate(unittest.TestCase):
         chuck = {key: one for key, one in CHUCK.items() if key != "recess"}
         plan = planned(chuck=chuck)
         self.assertIsNone(plan.made)
-        self.assertIn("the chuck: its recess", plan.missing)
-        self.assertIn("no readings yet", plan.fit(SPIGOT).problem)
-        self.assertTrue(any("Rear recess" in one for one in plan.open["survey"]))
+        self.assertEqual(told_of(plan.missing), "the chuck (its recess)")
+        self.assertEqual(plan.missing[0].stage, "survey")
+        self.assertIn("rear recess: measure it", plan.fit(SPIGOT).problem)
+        self.assertTrue(any("rear recess" in one for one in plan.open["survey"]))
 
     def test_a_caliper_leaves_nothing_of_a_close_fit(self):
         chuck = {**CHUCK, "recess": ("caliper", 95.02, 95.02)}

@@ -96,7 +96,7 @@ FAMILY = plate(
         Mate("bed", "the bed it goes on", (
             MateSize("angle", "angle of its vee, flank to flank", 90.0, kind=ANGLE),
             MateSize("crest", "flat on top of its vee", 3.0, ("width", "thickness")),
-            MateSize("height", "how high its vee stands", 12.0,
+            MateSize("height", "height of its vee", 12.0,
                      ("depth", "length", "shoulder")),
             MateSize("room", "from the bed's flat to what passes over it", 60.0),
         )),

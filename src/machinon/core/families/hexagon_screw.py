@@ -244,12 +244,12 @@ FAMILY = Family(
     mates=(
         Mate("nut", "its nut", (
             MateSize("thread", "its thread", "M16"),
-            MateSize("length", "how far it is screwed in", 20.0,
+            MateSize("length", "length screwed in", 20.0,
                      ("depth", "length", "thickness")),
         )),
         Mate("hole", "what it passes through", (
             MateSize("diameter", "the hole", 17.0, ("bore", "hole")),
-            MateSize("depth", "how thick it is there", 20.0,
+            MateSize("depth", "its thickness there", 20.0,
                      ("thickness", "depth", "length")),
         )),
     ),

@@ -56,7 +56,7 @@ FAMILY = plate(
     mates=(
         Mate("round", "the round it holds", (
             MateSize("diameter", "its diameter", 20.0, ("shaft",)),
-            MateSize("stands", "how far it stands over its seat's face", 8.0,
+            MateSize("stands", "height over its seat's face", 8.0,
                      ("length", "shoulder")),
         )),
     ),

@@ -176,7 +176,7 @@ FAMILY = Family(
     mates=(
         Mate("below", "the T-nut or metal it stands in", (
             MateSize("thread", "its thread", "M10"),
-            MateSize("depth", "how thick it is there", 12.0,
+            MateSize("depth", "its thickness there", 12.0,
                      ("thickness", "depth", "length")),
             MateSize("floor", "from its top to what lies under it", 16.0,
                      ("depth", "length")),

@@ -277,10 +277,8 @@ def fit_plan(
     piece = pieces.get(choice.piece)
     surface = piece.surface(choice.surface) if piece else None
     if mate is None or piece is None or surface is None:
-        name = surface.name.lower() if surface else "its half"
-        return FitPlan(
-            choice, problem=f"The {name} has no readings yet: measure it in Survey."
-        )
+        name = piece.names(surface) if piece and surface else "Its half"
+        return FitPlan(choice, problem=f"{name}: measure it in Survey first.")
     if mate.refused:
         return FitPlan(choice, mate, problem=mate.refused)
     try:

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Mapping, Sequence
-from typing import Any
+from typing import Any, Literal
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -39,16 +39,37 @@ TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
 
 
-class MadePiece(Struct, frozen=True):
-    """What came of a making: the piece, or what is still to be known.
+class Wanted(Struct, frozen=True):
+    """A size of a mate that is not known yet; mate, words: what both are called.
 
-    asked: figures of a mate that no gauge reads, by key, still to be typed; problem:
-    why it cannot be made as it is decided.
+    stage: where it is told: read in Survey, decided in Fits, or typed in Piece.
     """
 
+    mate: str
+    words: str
+    key: str
+    stage: Literal["survey", "fits", "piece"]
+
+
+def told_of(missing: Sequence[Wanted]) -> str:
+    """What is not known, in one line: "the shaft (its diameter, its length)"."""
+    return ", ".join(f"{mate} ({words})" for mate, words in by_mate(missing).items())
+
+
+def by_mate(missing: Sequence[Wanted]) -> dict[str, str]:
+    """What is not known of each mate, by what that is called."""
+    found: dict[str, list[str]] = {}
+    for one in missing:
+        found.setdefault(one.mate, []).append(one.words)
+    return {mate: ", ".join(words) for mate, words in found.items()}
+
+
+class MadePiece(Struct, frozen=True):
+    """What came of a making: the piece, or what is still to be known; problem: why it
+    cannot be made as it is decided."""
+
     made: Made | None = None
-    missing: tuple[str, ...] = ()
-    asked: tuple[str, ...] = ()
+    missing: tuple[Wanted, ...] = ()
     problem: str = ""
 
 
@@ -82,7 +103,7 @@ def worked_out(
     if making.material:
         given["material"] = making.material
     told = {slot.mate for slot in family.fits if slot.joint in TOLD_BY_FIT}
-    missing, asked = [], []
+    missing: list[Wanted] = []
     for mate in family.mates:
         piece = pieces.get(making.mates.get(mate.role, ""))
         for one in mate.sizes:
@@ -98,11 +119,10 @@ def worked_out(
             if known:
                 given |= known
             elif not one.optional or (mate.optional and piece is not None):
-                missing.append(f"{mate.words}: {one.words}")
-                if not one.surfaces:
-                    asked.append(key)
+                stage = _where_told(key, piece, one, measured)
+                missing.append(Wanted(mate.words, one.words, key, stage))
     if missing:
-        return MadePiece(None, tuple(missing), tuple(asked))
+        return MadePiece(missing=tuple(missing))
     try:
         linked = {f"fit{number}": ends for number, ends in left.items()}
         made = make(
@@ -114,8 +134,18 @@ def worked_out(
             read=_read(making, measured),
         )
     except BadInput as error:
-        return MadePiece(problem=f"{error.key}: {error.message}")
+        return MadePiece(problem=_said(family, error))
     return MadePiece(made)
+
+
+def _said(family: Family, error: BadInput) -> str:
+    """Why a piece cannot be made, with the words of the size that does not work."""
+    sizes = (*family.sizes, *_typed_of_mates(family))
+    words = next((one.words for one in sizes if one.key == error.key), "")
+    says = error.message
+    if words and not says.startswith(words):
+        says = f"{words}: {says}"
+    return f"{says[:1].upper()}{says[1:]}"
 
 
 def _read(making: Making, measured: Measures) -> dict[str, str]:
@@ -263,6 +293,16 @@ def _aid_of(key: str, piece: Piece | None, one: MateSize) -> dict[str, str]:
     return {}
 
 
+def _where_told(
+    key: str, piece: Piece | None, one: MateSize, measured: Measures
+) -> Literal["survey", "fits", "piece"]:
+    """The stage that tells a mate's size while it is not known."""
+    if not one.surfaces:
+        return "piece"
+    read = _known(key, piece, one, measured) is not None
+    return "fits" if read else "survey"
+
+
 def could_be(mate: Mate, piece: Piece) -> bool:
     """Whether a piece has every surface that a mate's sizes are read on."""
     return all(
@@ -285,7 +325,7 @@ def mate_pieces(family: Family) -> dict[str, Piece]:
             wanted = mate.optional or not one.optional
             group = _group_of(one) if wanted else ""
             if group and surface_of(piece, one) is None:
-                for surface in new_surfaces(piece, group):
+                for surface in new_surfaces(piece, group, one.called):
                     piece = piece.with_surface(surface)
         if piece.surfaces:
             found[mate.role] = piece

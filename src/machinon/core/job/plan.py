@@ -33,7 +33,13 @@ from machinon.core.job.fit_plan import (
 from machinon.core.job.habits import Cuts, Habit
 from machinon.core.job.job import STAGES, Job, Stage, Work
 from machinon.core.job.made_here import aids_of, holes_of, made_in_order, stand_in
-from machinon.core.job.made_piece import joint_told, ruled_by_fits, worked_out
+from machinon.core.job.made_piece import (
+    Wanted,
+    joint_told,
+    ruled_by_fits,
+    told_of,
+    worked_out,
+)
 from machinon.core.job.proof import (
     SAYS,
     ProofLine,
@@ -78,8 +84,8 @@ ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 
 class Plan(Struct, frozen=True, dict=True):
-    """A job worked out. missing: what keeps the piece from being drawn; asked: figures
-    of its mates that are typed, not read; problem: why it cannot be as decided;
+    """A job worked out. missing: what keeps the piece from being drawn; problem: why it
+    cannot be as decided;
     standing: the pieces with what stands for those that are made here; bodies: what is
     made, by the key of its work; changed: by finished step, the sizes that were drawn
     otherwise when it was cut, with the sentence for each; in_mm: by its key, a step
@@ -91,7 +97,7 @@ class Plan(Struct, frozen=True, dict=True):
     pieces: Mapping[str, Piece]
     measured: Mapping[tuple[str, str], Measured | None]
     fits: tuple[FitPlan, ...]
-    missing: tuple[str, ...] = ()
+    missing: tuple[Wanted, ...] = ()
     checks: tuple[Check, ...] = ()
     route: tuple[HoldingTold, ...] = ()
     cut_state: CutState | None = None
@@ -101,7 +107,6 @@ class Plan(Struct, frozen=True, dict=True):
     verdict: Verdict = "open"
     verdict_says: str = ""
     made: Made | None = None
-    asked: tuple[str, ...] = ()
     problem: str = ""
     open: Mapping[Stage, tuple[str, ...]] = {}
     standing: Mapping[str, Piece] = {}
@@ -111,6 +116,11 @@ class Plan(Struct, frozen=True, dict=True):
     habit: Habit | None = None
     mill: Machine | None = None
     in_mm: Mapping[str, StepTold] = {}
+
+    @property
+    def asked(self) -> tuple[str, ...]:
+        """The sizes of its mates that no gauge reads, still to be typed."""
+        return tuple(one.key for one in self.missing if one.stage == "piece")
 
     @property
     def stale(self) -> frozenset[str]:
@@ -336,9 +346,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     )
     made = found.made
     if made is None:
-        return replace(
-            plan, missing=found.missing, asked=found.asked, problem=found.problem
-        )
+        return replace(plan, missing=found.missing, problem=found.problem)
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
     milling = plan.mill.numbers("speeds") if plan.mill else ()
@@ -377,10 +385,10 @@ def _still_to_make(plan: Plan) -> Iterator[str]:
     for fit in plan.fits:
         if fit.choice.number in ruled and fit.mate is not None and fit.mate.drawn:
             surface, mate = plan.existing(fit), plan.standing[fit.choice.piece]
-            half = surface.name.lower() if surface else "other half"
+            half = mate.names(surface) if surface else mate.name
             yield (
-                f"Fit {fit.choice.number}: {half} of the {mate.name.lower()} is only "
-                "drawn yet. Make and measure it first, then this is cut to it."
+                f"Fit {fit.choice.number}: its mate is only drawn yet ({half}). Make "
+                "and measure it first, then this is cut to it."
             )
 
 
@@ -720,15 +728,13 @@ def _with_open(plan: Plan) -> Plan:
             found = plan.measured[piece.id, surface.id]
             if found is None:
                 open_items["survey"].append(
-                    f"{surface.name} of {piece.name} is not measured."
+                    f"{piece.names(surface)}: not measured yet."
                 )
             elif found.refused:
-                open_items["survey"].append(
-                    f"{surface.name} of {piece.name}: {found.refused}"
-                )
+                open_items["survey"].append(f"{piece.names(surface)}: {found.refused}")
             elif found.doubts:
                 open_items["survey"].append(
-                    f"A reading of {surface.name.lower()} disagrees."
+                    f"{piece.names(surface)}: a reading disagrees."
                 )
     alone = plan.made is not None  # it needs no mate to be drawn
     if not alone and not any(piece.surfaces for piece in plan.pieces.values()):
@@ -747,9 +753,7 @@ def _with_open(plan: Plan) -> Plan:
             open_items["fits"].append(f"Fit {fit.choice.number}: {text}")
     if plan.job.making is not None:
         if plan.missing:
-            open_items["piece"].append(
-                "Not known yet: " + "; ".join(plan.missing) + "."
-            )
+            open_items["piece"].append(f"Not known yet: {told_of(plan.missing)}.")
         if plan.problem:
             open_items["piece"].append(plan.problem)
         if plan.made is None:

@@ -125,6 +125,14 @@ class MateSize(Struct, frozen=True):
     kind: Kind = LENGTH
     aid: str = ""
 
+    @property
+    def called(self) -> str:
+        """What the surface is called that it is read on: "Bore" for "its bore"."""
+        words = self.words
+        for whose in ("its ", "their ", "the "):
+            words = words.removeprefix(whose)
+        return words[:1].upper() + words[1:]
+
     def value(self, key: str, text: str, inch: bool = False) -> float | str:
         """A figure or a word as typed. Raises BadInput on `key`."""
         if not isinstance(self.usual, str):

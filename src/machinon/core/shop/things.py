@@ -104,6 +104,13 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
     def surface(self, id: str) -> Surface | None:
         return next((one for one in self.surfaces if one.id == id), None)
 
+    def names(self, surface: Surface) -> str:
+        """A surface of it in a sentence: "Collets, length of their taper"."""
+        name = surface.name
+        if name[1:2].islower():  # not the T of a T-slot
+            name = f"{name[:1].lower()}{name[1:]}"
+        return f"{self.name}, {name}"
+
     def with_surface(self, surface: Surface) -> "Piece":
         """The piece with one surface put in or changed."""
         if self.surface(surface.id) is None:

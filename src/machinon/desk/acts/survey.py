@@ -53,7 +53,7 @@ class SurveyActs(JobAtHand):
         reading = self._reading(typed, surface, instrument_id, temperature, place)
         made = replace(surface, readings=(*surface.readings, reading))
         self._keep(
-            f"{surface.name} of {piece.name}: {self._said(reading)}.",
+            f"{piece.names(surface)}: {self._said(reading)}.",
             self._with(piece, made),
         )
 
@@ -82,7 +82,7 @@ class SurveyActs(JobAtHand):
         if surface.given == given:
             return
         self._keep(
-            f"{surface.name} of {piece.name}: "
+            f"{piece.names(surface)}: "
             + (f"taken as {given}, not read." if given else "to be read."),
             piece.with_surface(replace(surface, given=given)),
         )
@@ -104,7 +104,7 @@ class SurveyActs(JobAtHand):
                     key, f"It does not go with the readings: {error.message}"
                 ) from None
         self._keep(
-            f"{surface.name} of {piece.name}: {key} {value:g}.",
+            f"{piece.names(surface)}: {key} {value:g}.",
             piece.with_surface(made),
         )
 
@@ -202,7 +202,7 @@ class SurveyActs(JobAtHand):
         piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
         text = words({"name": name}, "name", "what the surface is called", 60)
         self._keep(
-            f"{surface.name} of {piece.name} is now called {text}.",
+            f"{piece.names(surface)} is now called {text}.",
             piece.with_surface(replace(surface, name=text)),
         )
 
@@ -243,7 +243,7 @@ class SurveyActs(JobAtHand):
         left = tuple(one for one in piece.surfaces if one.id not in ids)
         names = ", ".join(one.name.lower() for one in moved)
         self._keep(
-            f"{names} of {piece.name}: moved to {goal.name}.",
+            f"{piece.name}, {names}: moved to {goal.name}.",
             replace(piece, surfaces=left),
             goal,
         )
@@ -298,6 +298,6 @@ class SurveyActs(JobAtHand):
         said = self._said(readings[index])
         word = f"struck: {why}" if struck else "counts"
         self._keep(
-            f"{surface.name} of {piece.name}: reading {index + 1} ({said}) {word}.",
+            f"{piece.names(surface)}: reading {index + 1} ({said}) {word}.",
             self._with(piece, replace(surface, readings=tuple(readings))),
         )

@@ -509,13 +509,13 @@ class CutView(StageView):
                 ("To the machine", lambda: self._to_the_machine(coming)),
             )
             return
-        missing = "; ".join(plan.missing)
-        if plan.at_machine is not None and not missing:
-            missing = f"a band for the {cut_name(plan)}"
+        missing, ways = self.bench.still_wanted()
+        at = plan.at_machine
+        band = "a fit with a band" if at is None else f"a band for the {cut_name(plan)}"
         self.nothing.say(
             "Nothing can be cut to size yet",
-            f"Still to measure or decide: {missing or 'a fit with a band'}.",
-            ("To the fits", lambda: self.bench.go("fits", 0)),
+            missing or f"Still to decide: {band}.",
+            *(ways or [("To the fits", lambda: self.bench.go("fits", 0))]),
         )
 
     def use_instrument(self, id: str) -> None:

@@ -16,7 +16,15 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
-from machinon.core.piece.family import Known, Made, Value, spoken
+from machinon.core.piece.family import (
+    Family,
+    Known,
+    Made,
+    MateSize,
+    Size,
+    Value,
+    spoken,
+)
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.reckoning import reckonings
 from machinon.core.route.effort import effort
@@ -29,6 +37,7 @@ from machinon.desk.solid_view import SolidView
 from machinon.desk.stages.check_list import CheckList
 from machinon.desk.widgets import (
     DrawingView,
+    EmptyPage,
     Field,
     button,
     clear_layout,
@@ -54,12 +63,15 @@ class PieceView(StageView):
         self.setMinimumHeight(px(330))
         self.solid = SolidView(self.look)
         self.pages = QStackedWidget()
+        self.nothing = EmptyPage(self.look, framed=False)
+        self.pages.addWidget(self.nothing)
         self.pages.addWidget(self.drawing)
         self.pages.addWidget(self.solid)
         self.edit = SizeEdit(self.drawing, self.look)
         self.edit.setAccessibleName("Size")
         self.edit.returnPressed.connect(self._on_size_entered)
         self._key, self._fit = "", 0
+        self._solid = False
         self._compared: Making | None = None
         self.says = label("", "faint", wrap=True)
         self.open_fit = button("", self._open_fit)
@@ -117,10 +129,11 @@ class PieceView(StageView):
         below = QWidget()
         lines = QVBoxLayout(below)
         lines.setContentsMargins(0, 0, px(4), 0)
+        lines.addWidget(self.checks)
         lines.addWidget(self.asked_box)
-        lines.addWidget(self.checks, 1)
         lines.addWidget(self.effort)
         lines.addWidget(self.buy)
+        lines.addStretch(1)
         column.addWidget(scrolled(below), 1)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -129,12 +142,11 @@ class PieceView(StageView):
 
     def _swap_pages(self) -> None:
         """From the drawing to the solid, and back."""
-        solid = self.pages.currentWidget() is self.drawing
+        self._solid = not self._solid
         self.edit.close_over()
-        self.pages.setCurrentWidget(self.solid if solid else self.drawing)
-        self.as_solid.setText("As a drawing" if solid else "As a solid")
+        self.as_solid.setText("As a drawing" if self._solid else "As a solid")
         self.refresh()
-        (self.solid if solid else self.drawing).setFocus()
+        self.pages.currentWidget().setFocus()
 
     # -- showing ---------------------------------------------------------
 
@@ -144,7 +156,7 @@ class PieceView(StageView):
         usual = family_for(making).material
         self.material.setCurrentIndex(self.material.findData(making.material or usual))
         self.add.setVisible(bool(family_for(making).parts))
-        self._ask(plan.asked)
+        self._ask()
         self.rack.setText(self.job.own_stock())
         self.rack.setVisible(bool(self.rack.text()))
         if making != self._compared:
@@ -191,41 +203,51 @@ class PieceView(StageView):
         self.was = {} if drawn is None else self.job.sizes_then(drawn)
         self._show_sheet()
 
-    def _ask(self, keys: tuple[str, ...]) -> None:
-        """An entry for each figure of a mate that no gauge reads."""
-        making = self.job.job.making
+    def _ask(self) -> None:
+        """An entry for each figure of a mate that no gauge reads; and for each typed
+        size of the piece while there is no drawing to choose it in."""
+        plan, making = self.job.plan, self.job.job.making
         assert making is not None
         family = family_for(making)
+        drawn = plan.made is not None or plan.missing
         typed = [key for key in making.sizes if key in family.mate_keys]
-        wanted = [*typed, *keys]
+        own = [] if drawn else [key for key in making.sizes if key not in typed]
+        wanted = [*own, *typed, *plan.asked]
         if list(self.asked) == wanted:
             return
         clear_layout(self.asked_lines)
         self.asked.clear()
         for key in wanted:
-            one = family.mate_keys[key]
-            role = next(m for m in family.mates if m.role == key.partition(".")[0])
-            name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
-            word = isinstance(one.usual, str)
-            hint = str(one.usual) if word else f"{one.usual:g}"
-            kind = None if word else one.kind
-            field = Field(name, kind, lambda: self.job.inch, hint)
+            field = self._entry_of(family, key)
             if key in making.sizes:
-                typed = making.sizes[key]
-                field.put(typed if self.job.inch else typed.removesuffix("mm"))
+                text = making.sizes[key]
+                field.put(text if self.job.inch else text.removesuffix("mm"))
             field.taken.connect(lambda _, key=key: self._on_asked(key))
             self.asked[key] = field
             self.asked_lines.addWidget(field)
 
+    def _entry_of(self, family: Family, key: str) -> Field:
+        """An entry for a size of a mate, or of the piece itself."""
+        one: MateSize | Size
+        if key in family.mate_keys:
+            one = family.mate_keys[key]
+            role = next(m for m in family.mates if m.role == key.partition(".")[0])
+            name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
+            usual = one.usual
+        else:
+            one = family.size(key)
+            name, usual = one.words.capitalize(), "empty: by its rule"
+        hint = usual if isinstance(usual, str) else f"{usual:g}"
+        kind = None if isinstance(usual, str) else one.kind
+        return Field(name, kind, lambda: self.job.inch, hint)
+
     def _hint(self) -> None:
         plan = self.job.plan
-        if plan.missing:
-            self._tell("Not known yet: " + "; ".join(plan.missing) + ".", "stop")
-        elif plan.problem:
-            self._tell(plan.problem, "stop")
-        elif self.was and plan.made is not None:
+        if plan.made is None:
+            self._tell("")
+        elif self.was:
             self._tell(_how_it_differs(plan.made, self.was), "cut")
-        elif self.pages.currentWidget() is self.solid:
+        elif self._solid:
             self._tell("Pull it by the mouse, or turn it by the arrows.")
         else:
             self._tell(
@@ -406,15 +428,35 @@ class PieceView(StageView):
             )
         else:
             self.checks_title.setText(f"All {len(plan.checks)} checks pass")
+        self.checks_title.setVisible(bool(plan.checks))
         set_ink(self.checks_title, "stop" if plan.grave else "")
         self.checks.show_checks((*failed, *passed))
         if not self.edit.isVisible():
             self._hint()
         self.as_solid.setEnabled(plan.made is not None)
-        if self.pages.currentWidget() is self.drawing:
-            self.drawing.refresh()
+        if plan.made is None:
+            self._say_what_is_wanted()
+            self.pages.setCurrentWidget(self.nothing)
+        elif self._solid:
+            self.solid.show_body(plan.made.body)
+            self.pages.setCurrentWidget(self.solid)
         else:
-            self.solid.show_body(plan.made.body if plan.made else None)
+            self.drawing.refresh()
+            self.pages.setCurrentWidget(self.drawing)
+
+    def _say_what_is_wanted(self) -> None:
+        """What keeps it from being drawn, and the ways on."""
+        missing, ways = self.bench.still_wanted()
+        if missing:
+            title = "Not drawn yet: this is still to be known"
+            self.nothing.say(title, missing, *ways)
+        else:
+            self.nothing.say(
+                "It cannot be made so",
+                f"{self.job.plan.problem} Change a size at the right, or read again "
+                "what it goes on.",
+                ("To the survey", lambda: self.bench.go("survey", 0)),
+            )
 
     def _tell(self, text: str, ink: str = "") -> None:
         self.says.setText(text)

@@ -35,6 +35,7 @@ from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
+    EmptyPage,
     Field,
     Figure,
     Look,
@@ -169,6 +170,7 @@ class RouteView(StageView):
         self._painting.setInterval(0)
         self._painting.timeout.connect(self._paint_next)
         self.warning = label("", "head", "stop", wrap=True)
+        self.nothing = EmptyPage(self.look)
         self.strip = QWidget()
         self.groups = QHBoxLayout(self.strip)
         self.groups.setContentsMargins(0, 0, 0, 0)
@@ -248,6 +250,7 @@ class RouteView(StageView):
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(px(6))
         whole.addWidget(self.warning)
+        whole.addWidget(self.nothing, 1)
         whole.addWidget(self.area)
         whole.addWidget(self.detail, 1)
         self.area.setFixedHeight(px(232 + 62))
@@ -264,10 +267,13 @@ class RouteView(StageView):
         plan = self.job.plan
         grave = plan.grave
         if not plan.route:
-            why = plan.problem or (
-                "Still to measure or decide: " + ", ".join(plan.missing) + "."
+            text = ""
+            missing, ways = self.bench.still_wanted()
+            self.nothing.say(
+                "No route yet: this is still to be known" if missing else "No route",
+                missing or plan.problem,
+                *(ways or [("To the piece", lambda: self.bench.go("piece", 0))]),
             )
-            text = f"No route yet. {why}"
         elif grave:
             text = f"Cut nothing yet: {grave[0].says}"
             if len(grave) > 1:
@@ -286,7 +292,9 @@ class RouteView(StageView):
                 step = steps[key]
                 frame.show_step(step, self._film(step), self._mark_of(step))
             self._repaint_film()
-        self.detail.setVisible(bool(plan.route))
+        for one in (self.area, self.detail):
+            one.setVisible(bool(plan.route))
+        self.nothing.setVisible(not plan.route)
         if not plan.route:
             return
         if self._at not in self.frames:

@@ -687,7 +687,7 @@ class SurveyView(StageView):
         tool = self.job.shop.instrument(id)
         unit = "inches" if tool.inch else "mm"
         checked = f", checked {tool.checked}" if tool.checked else ""
-        carried = "as on the surface before. " if self._carried else ""
+        carried = "As on the surface before. " if self._carried else ""
         self._carried = False
         self.instrument_says.setText(
             f"{carried}± {small_text(tool.uncertainty, tool.inch)}{checked}. "
