@@ -1,6 +1,14 @@
 """Widgets that make do with little room."""
 
-from PySide6.QtCore import QEvent, QPointF, QSize, Qt
+from PySide6.QtCore import (
+    QEvent,
+    QModelIndex,
+    QPersistentModelIndex,
+    QPointF,
+    QRect,
+    QSize,
+    Qt,
+)
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -9,7 +17,10 @@ from PySide6.QtWidgets import (
     QRadioButton,
     QSizePolicy,
     QStyle,
+    QStyledItemDelegate,
     QStyleOptionComboBox,
+    QStyleOptionViewItem,
+    QTreeView,
     QWidget,
 )
 
@@ -254,3 +265,23 @@ class OnePage(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         if self._page is not None:
             self._page.setGeometry(self.rect())
+
+
+class WrappedNames(QStyledItemDelegate):
+    """Gives the names in a tree's first column the lines that they need there."""
+
+    def __init__(self, tree: QTreeView) -> None:
+        super().__init__(tree)
+        self._tree = tree
+
+    def sizeHint(
+        self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
+    ) -> QSize:
+        hint = super().sizeHint(option, index)
+        deep = 2 if index.parent().isValid() else 1
+        spent = deep * self._tree.indentation() + hint.height()  # that, and its icon
+        room = QRect(0, 0, self._tree.columnWidth(0) - spent, 10_000)
+        wraps = Qt.TextFlag.TextWordWrap
+        text = str(index.data())
+        lines = option.fontMetrics.boundingRect(room, wraps, text).height()
+        return QSize(hint.width(), hint.height() + lines - option.fontMetrics.height())

@@ -27,6 +27,7 @@ from machinon.draw.drawing import (
 )
 from machinon.draw.piece_shape import Outline, outline_of
 
+TO_MAKE = ", to make"  # after the name of a piece that is made here
 SHARE = 0.8  # of its column that the longest piece takes
 
 
@@ -110,7 +111,7 @@ def _parts(plan: Plan) -> dict[str, _Part]:
     made = [
         _Part(
             work.as_mate,
-            f"{family_for(work.making).name}, to make",
+            f"{family_for(work.making).name}{TO_MAKE}",
             made=plan.bodies.get(work.key),
             lit=work.key == plan.job.at,
         )
@@ -362,9 +363,15 @@ def _name(board: Board, one: _Part, middle: float, axis: float, step: float) -> 
 
 
 def _cut(name: str, room: float, size: float) -> str:
-    """A name as far as there is room for it."""
-    most = int((room - size) / size / 0.6)
-    return name if len(name) <= most else name[: max(most - 1, 1)] + "…"
+    """A name as far as there is room for it: its colour too says that it is made."""
+    room -= size
+    if text_width(name, size) > room:
+        name = name.removesuffix(TO_MAKE)
+    if text_width(name, size) <= room:
+        return name
+    while len(name) > 1 and text_width(f"{name}…", size) > room:
+        name = name[:-1]
+    return f"{name}…"
 
 
 def _number(board: Board, fit: FitPlan, at: Point) -> None:
@@ -420,5 +427,5 @@ def _names(plan: Plan) -> Iterator[tuple[str, bool]]:
     names = [(piece.name, False) for piece in plan.stack]
     for work in reversed(plan.job.works):
         if work.making is not None:
-            names.insert(1, (f"{family_for(work.making).name}, to make", True))
+            names.insert(1, (f"{family_for(work.making).name}{TO_MAKE}", True))
     yield from names

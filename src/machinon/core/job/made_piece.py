@@ -34,6 +34,7 @@ from machinon.core.survey.surface_kinds import (
     surface_forms,
     surface_groups,
 )
+from machinon.core.survey.surface_sums import missing_aids
 
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
@@ -298,7 +299,9 @@ def _where_told(
 ) -> Literal["survey", "fits", "piece"]:
     """The stage that tells a mate's size while it is not known."""
     if not one.surfaces:
-        return "piece"
+        surfaces = piece.surfaces if piece is not None else ()
+        asks = {ask.key for surface in surfaces for ask in missing_aids(surface)}
+        return "survey" if one.aid in asks else "piece"
     read = _known(key, piece, one, measured) is not None
     return "fits" if read else "survey"
 

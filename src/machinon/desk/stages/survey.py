@@ -38,7 +38,7 @@ from machinon.core.survey.surface_kinds import is_tapered, surface_groups
 from machinon.core.survey.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.narrow import Abreast, Combo, narrow_combo
+from machinon.desk.narrow import Abreast, Combo, WrappedNames, narrow_combo
 from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.size_panel import SizePanel
@@ -82,6 +82,11 @@ class SurveyView(StageView):
         self.tree.setHeaderHidden(True)
         self.tree.setColumnCount(2)
         self.tree.setRootIsDecorated(False)
+        self.tree.setWordWrap(True)
+        self.tree.setItemDelegateForColumn(0, WrappedNames(self.tree))
+        self.tree.header().sectionResized.connect(
+            lambda *_: self.tree.scheduleDelayedItemsLayout()
+        )
         self.tree.setIndentation(self.look.px(10))
         self.tree.setAccessibleName("Surfaces to measure")
         self.tree.currentItemChanged.connect(self._on_surface_chosen)
