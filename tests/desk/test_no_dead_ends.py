@@ -176,7 +176,7 @@ class StillToBeKnown(MadePieces):
         self.assertTrue(piece.drawing.isVisible())
 
     def test_what_is_typed_beside_a_reading_is_asked_there_alone(self):
-        """A dovetail over pins: its depth, its angle and the pins go with the reading."""
+        """Over pins: a dovetail's depth, angle and pins go with the reading."""
         self.begin("dovetail-stop", "Stop", slide="new")
         wanted = {one.key: one.stage for one in self.job.plan.missing}
         self.assertEqual(set(wanted.values()), {"survey"}, wanted)

@@ -17,7 +17,8 @@ from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.draw.drawing import Circle, Line, Text
+from machinon.draw.body_views import draw_half_section
+from machinon.draw.drawing import Board, Circle, Line, Shape, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
@@ -104,10 +105,36 @@ class Sheets(unittest.TestCase):
             ("plate-block", False, "70 × 30 apart"),
             ("plate-block", True, "2.7559 × 1.1811 apart"),
             ("t-nut-strip", False, "24.2 apart"),
+            ("detent-plate", False, "on ⌀45, 30° apart"),
         ):
-            items = piece_sheet(make(families()[key], {}), 980, 620, inch=inch).items
-            written = [one.text for one in items if isinstance(one, Text)]
+            written = self.written(make(families()[key], {}), inch)
             self.assertTrue(any(one.endswith(apart) for one in written), written)
+
+    def written(self, made, inch=False):
+        items = piece_sheet(made, 980, 620, inch=inch).items
+        return [one.text for one in items if isinstance(one, Text)]
+
+    def test_a_set_screw_that_meets_each_bit_is_drawn_and_written(self):
+        """Three bits, three M4 screws a quarter turn on: they look out of the half that
+        is not cut, and are written once for all."""
+        made = make(families()["single-point-bar"], {"bits.count": "3"})
+        written = self.written(made)
+        self.assertIn("3 × M4 × 0.7, drill 3.3", written)
+        self.assertTrue(any(one.startswith("3 × ⌀8.02, reamed") for one in written))
+        board = Board(400, 200)
+        draw_half_section(board, made.body, lambda z, r: (z, -r))
+        mouths = [
+            one
+            for one in board.items
+            if isinstance(one, Shape)
+            and not one.closed
+            and max(x for x, _ in one.points) - min(x for x, _ in one.points) < 3.4
+        ]
+        middles = sorted(sum(x for x, _ in one.points[::12]) / 2 for one in mouths)
+        stations = [made.body.feature(f"grub{i}").z for i in (3, 2, 1)]
+        for middle, station in zip(middles, stations, strict=True):
+            self.assertAlmostEqual(middle, station)
+        self.assertTrue(all(y >= -1e-9 for one in mouths for _, y in one.points))
 
     def test_first_angle_has_the_view_from_above_below_and_the_right_one_left(self):
         """The holes of a block are circles where it is seen from above; those of a

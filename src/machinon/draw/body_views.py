@@ -9,9 +9,7 @@ from typing import Any
 
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.features import (
-    Circle as HoleCircle,
-)
-from machinon.core.piece.features import (
+    Arc,
     CrossHoles,
     Feature,
     FlankedSlot,
@@ -24,13 +22,19 @@ from machinon.core.piece.features import (
     SixFaces,
     Slits,
 )
+from machinon.core.piece.features import (
+    Circle as HoleCircle,
+)
 from machinon.core.piece.shadow import VIEWS, Rings
 from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, rectangle
 from machinon.core.piece.stock import Block
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 Place = Callable[[float, float], Point]
+LEAST_SEEN = 0.1  # of a hole's width, from where on a mouth is seen from the side
 EDGE = 1.8
+SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
+LEAST_SEEN = 0.1  # of its width, from where on a hole is seen from the side
 
 
 def _union(parts: Iterable[list[Point]]):  # type: ignore[no-untyped-def]
@@ -123,6 +127,8 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
                 board.items.append(Line(place(z, 0.0), place(z, -r), "outline", 1.2))
     for one in body.features:
         _thread_lines(board, one, place)
+        if isinstance(one, CrossHoles):
+            _mouths_outside(board, one, place)
     past = 0.06 * (last - first) + 2
     board.items.append(
         Line(place(first - past, 0.0), place(last + past, 0.0), "centre", 1.0)
@@ -146,6 +152,21 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
             _knurl_lines(board, one, place)
         elif isinstance(one, Slits):
             _slit_lines(board, one, place)
+
+
+def _mouths_outside(board: Board, one: CrossHoles, place: Place) -> None:
+    """Where cross holes come out of the lower half as it is seen from outside; each
+    narrower the more it is seen from the side."""
+    for i in range(one.count):
+        turn = math.radians(one.angle + 360.0 * i / one.count)
+        out, up = -math.cos(turn), math.sin(turn) * one.diameter / 2
+        if out < LEAST_SEEN or up > SHY:
+            continue
+        ring = one.hole.mouth
+        if up > -SHY:  # the other half is cut away
+            ring = ring[: len(ring) // 2 + 1]
+        points = tuple(place(one.z + z, min(up + out * r, 0.0)) for z, r in ring)
+        board.items.append(Shape(points, "outline", 1.2, closed=False))
 
 
 def _knurl_lines(board: Board, one: Knurl, place: Place) -> None:
@@ -241,7 +262,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
         ring(radius)
     for one in body.features:
         if isinstance(one, Holes) and one.block is None:
-            if isinstance(one.pattern, HoleCircle):
+            if isinstance(one.pattern, HoleCircle | Arc):
                 ring(one.pattern.diameter / 2, "centre", 1.0)
             for x, y in one.points:
                 at = centre[0] + x * scale, centre[1] - y * scale
@@ -334,7 +355,6 @@ def _seen_radii(body: Body) -> set[float]:
 # -- blocks ----------------------------------------------------------------
 
 Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
-SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
 
 
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:

@@ -5,7 +5,7 @@ the rest stands along the foot. Every figure is tied to its size, so that it can
 changed where it stands.
 """
 
-from collections.abc import Callable, Mapping, Sequence, Set
+from collections.abc import Callable, Container, Mapping, Sequence, Set
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -13,8 +13,8 @@ from msgspec.structs import replace
 from machinon.core.in_inches import in_inches, sizes_in_inches
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.family import Known, Made, Value, spoken
-from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.features import (
+    Arc,
     Cone,
     CrossHoles,
     Dimension,
@@ -29,6 +29,7 @@ from machinon.core.piece.features import (
     Slope,
     TaperBore,
 )
+from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.body_views import (
@@ -51,6 +52,7 @@ Placing = Callable[[float, float], Point]  # a view's point on the page
 Placed = tuple[Point, str, list[str]]  # what is written at a hole: where that is
 
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
+FACING = 180.0  # degrees at which a cross hole looks at whoever reads the sheet
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
 SLENDER = 0.45  # of its length: what is thinner has its diameters' figures abreast
@@ -578,12 +580,14 @@ class _Sheet:
             one = self.made.body.feature(name)
             if isinstance(one, Holes):
                 text = one.hole.says(len(one.points))
-                if isinstance(one.pattern, HoleCircle):
+                if isinstance(one.pattern, HoleCircle | Arc):
                     text += f" on ⌀{one.pattern.diameter:g}"
+                if isinstance(one.pattern, Arc) and one.many > 1:
+                    text += f", {one.pattern.pitch:g}° apart"
                 if one.tilt:
                     text += f", then {one.tilt:.1f}° aslant"
             elif isinstance(one, CrossHoles):
-                text = one.hole.says(one.count)
+                text = one.hole.says(self._alike(one, by_feature))
             elif isinstance(one, RoundSeat):
                 text = f"{spoken(name)}: round ⌀{self.figures[keys[0]].text}"
             else:
@@ -596,6 +600,17 @@ class _Sheet:
             text += "".join(f" ({one})" for one in ends)
             found.append((name, text, keys))
         return found
+
+    def _alike(self, one: CrossHoles, written: Container[str]) -> int:
+        """How many cross holes there are like it with nothing written of their own."""
+        others = (
+            other.count
+            for other in self.made.body.features
+            if isinstance(other, CrossHoles)
+            and (other.hole, other.angle) == (one.hole, one.angle)
+            and other.name not in written
+        )
+        return one.count + sum(others)
 
     def _apart(self, one: Holes) -> str:
         """How far the holes of rows are from each other: only the first has lines."""
@@ -639,7 +654,9 @@ class _Sheet:
             elif isinstance(one, Keyway):
                 at = centre[0], centre[1] - one.diameter / 2 * scale
             elif isinstance(one, CrossHoles):
-                at = section(one.z, one.diameter / 2)
+                faces = abs(one.angle - FACING) < 1e-6  # in the half seen from outside
+                up = -one.hole.diameter / 4 if faces else one.diameter / 2
+                at = section(one.z, up)
             elif isinstance(one, Cone | TaperBore):
                 middle = (one.start_diameter + one.end_diameter) / 4
                 at = section((one.start + one.end) / 2, middle)

@@ -4,7 +4,7 @@ lit and dimensioned from the zero; else the piece as the step leaves it."""
 from collections.abc import Collection
 
 from machinon.core.piece.body import Body
-from machinon.core.piece.features import Bore, Holes
+from machinon.core.piece.features import Arc, Bore, Holes
 from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.jigs import face_size
 from machinon.core.quantity import length_text
@@ -122,7 +122,7 @@ def _outline(board: Board, body: Body, one: Holes, place, scale: float) -> None:
         return
     middle = place(0.0, 0.0)
     board.items.append(Circle(middle, long / 2 * scale, "outline", 1.8, "panel"))
-    if isinstance(one.pattern, HoleCircle):
+    if isinstance(one.pattern, HoleCircle | Arc):
         r = one.pattern.diameter / 2 * scale
         board.items.append(Circle(middle, r, "centre", 1.0))
     bores = [f.diameter for f in body.features if isinstance(f, Bore)]

@@ -108,7 +108,7 @@ def build(s: Values) -> Body:
         features.append(
             CrossHoles(f"bit{i}", z, wide, bit, wide, end_at=long, beside=beyond)
         )
-        features.append(CrossHoles(f"grub{i}", z, wide, _grub(s), wide / 2, 1, 0.0))
+        features.append(CrossHoles(f"grub{i}", z, wide, _grub(s), wide / 2, 1, 180.0))
     return Body(
         Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
     )
@@ -364,7 +364,7 @@ FAMILY = Family(
         Size("bits.pitch", "from bit to bit", "up(3*bit.diameter, 1)",
              "three times the bit", 3, 700, at="bit2.pitch"),
         Size("grubs.thread", "set screws", _grub_size, "about half the bit",
-             kind=TEXT, rests=("bits.diameter",)),
+             kind=TEXT, rests=("bits.diameter",), at="grub1.thread"),
         Size("grubs.sunk", "set screw sunk below the bar", "0.5",
              "so that nothing catches", 0, 20),
         Size("flat.length", "flat for the holder's screws", "2*bar.diameter",

@@ -23,6 +23,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.features import (
+    Arc,
     Bevel,
     Bore,
     Circle,
@@ -30,7 +31,6 @@ from machinon.core.piece.features import (
     End,
     Hole,
     Holes,
-    Places,
 )
 from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
@@ -69,19 +69,13 @@ def _screw(s: Values) -> Hole:
     return Hole(cap_screw(str(s["screws.screw"])).normal)
 
 
-def _on(circle: float, turns: Sequence[float]) -> Places:
-    r = circle / 2
-    return Places(
-        tuple(
-            (r * math.cos(math.radians(turn)), r * math.sin(math.radians(turn)))
-            for turn in turns
-        )
-    )
+def _recesses(s: Values) -> Arc:
+    count, first = int(s["recesses.count"]), angles(s)[0]
+    return Arc(count, s["recesses.circle"], first, s["recesses.throw"])
 
 
-def _screw_turns(s: Values) -> list[float]:
-    count = int(s["screws.count"])
-    return [s["screws.start"] + 360 * i / count for i in range(count)]
+def _screws(s: Values) -> Circle:
+    return Circle(int(s["screws.count"]), s["screws.circle"], s["screws.start"])
 
 
 def _wide(s: Values) -> float:
@@ -101,11 +95,8 @@ def build(s: Values) -> Body:
             End("face", thick, "right"),
             Bore("bore", 0.0, thick, s["bore.diameter"], "length"),
             Bevel("edge", thick, wide, 0.5, "right"),
-            Holes("recesses", "right", _on(s["recesses.circle"], angles(s)),
-                  _recess(s), thick, level=thick),
-            Holes("screws", "right",
-                  Circle(int(s["screws.count"]), s["screws.circle"], s["screws.start"]),
-                  _screw(s), thick, level=thick),
+            Holes("recesses", "right", _recesses(s), _recess(s), thick, level=thick),
+            Holes("screws", "right", _screws(s), _screw(s), thick, level=thick),
         ),
     )  # fmt: skip
 
@@ -119,8 +110,8 @@ def _nearest(
 def checks(s: Values) -> Iterable[Check]:
     rim = _recess(s).rim
     head = cap_screw(str(s["screws.screw"])).counterbore
-    recesses = _on(s["recesses.circle"], angles(s)).points()
-    screws = _on(s["screws.circle"], _screw_turns(s)).points()
+    recesses = _recesses(s).points()
+    screws = _screws(s).points()
     half = s["recesses.circle"] / 2
     if len(recesses) > 1:
         yield at_least(
@@ -208,7 +199,7 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    places = _on(s["recesses.circle"], angles(s)).points()
+    places = _recesses(s).points()
     listed = "; ".join(f"{x:.2f}, {y:.2f} mm" for x, y in places)
     return (
         Holding(
@@ -291,7 +282,7 @@ FAMILY = Family(
         Size("recesses.count", "places", "lever.places", "as the lever has", 1, 24,
              COUNT, by="copy"),
         Size("recesses.throw", "from place to place", _throw, "as the lever turns", 1,
-             180, ANGLE, by="copy"),
+             180, ANGLE, by="copy", at="recesses.apart"),
         Size("recesses.middle", "their middle, from the casting's upright", "0", "",
              -180, 180, ANGLE),
         Size("recesses.circle", "circle of the recesses",

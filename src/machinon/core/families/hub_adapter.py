@@ -25,6 +25,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.features import (
+    Arc,
     Bore,
     Circle,
     CrossHoles,
@@ -34,7 +35,6 @@ from machinon.core.piece.features import (
     Hole,
     Holes,
     Keyway,
-    Places,
 )
 from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
@@ -80,12 +80,11 @@ def _grub(s: Values) -> Hole:
     return tapped(str(s["grub.thread"]))
 
 
-def _dowels(s: Values) -> Places:
+def _dowels(s: Values) -> Arc:
     """Two dowels on the wheel's side, as far apart as the screws between them let."""
-    screws, half = int(s["bolts.count"]), s["dowels.circle"] / 2
-    first = math.radians(90.0 + 180.0 / screws)
-    turns = (first, first + 2 * math.pi * (screws // 2) / screws)
-    return Places(tuple((half * math.cos(a), half * math.sin(a)) for a in turns))
+    screws = int(s["bolts.count"])
+    apart = 360.0 * (screws // 2) / screws
+    return Arc(2, s["dowels.circle"], 90.0 + 180.0 / screws, apart)
 
 
 def _stands_out(s: Values) -> float:

@@ -34,7 +34,7 @@ from machinon.core.survey.surface_kinds import (
     surface_forms,
     surface_groups,
 )
-from machinon.core.survey.surface_sums import missing_aids
+from machinon.core.survey.surface_sums import aid_of, sum_of
 
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
@@ -289,8 +289,9 @@ def _known(
 def _aid_of(key: str, piece: Piece | None, one: MateSize) -> dict[str, str]:
     """What stands in a mate's readings, as the number of its holes."""
     for surface in piece.surfaces if piece else ():
-        if one.aid in surface.aids:
-            return {key: typed_again(surface.aids[one.aid])}
+        found = aid_of(surface, one.aid)
+        if found is not None:
+            return {key: typed_again(found)}
     return {}
 
 
@@ -300,7 +301,8 @@ def _where_told(
     """The stage that tells a mate's size while it is not known."""
     if not one.surfaces:
         surfaces = piece.surfaces if piece is not None else ()
-        asks = {ask.key for surface in surfaces for ask in missing_aids(surface)}
+        sums = [sum_of(surface) for surface in surfaces]
+        asks = {ask.key for found in sums if found for ask in found.asks}
         return "survey" if one.aid in asks else "piece"
     read = _known(key, piece, one, measured) is not None
     return "fits" if read else "survey"

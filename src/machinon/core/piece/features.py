@@ -674,6 +674,16 @@ class Hole(msgspec.Struct, frozen=True):
             return self.diameter
         return 2 * math.sqrt(self.depth * (self.diameter - self.depth))
 
+    @property
+    def mouth(self) -> tuple[Point, ...]:
+        """Its edge in the face, about its middle, from the right down and round."""
+        if self.square:
+            h = self.square / 2
+            return (h, 0), (h, -h), (-h, -h), (-h, 0), (-h, h), (h, h), (h, 0)
+        r = max(self.rim, self.bore, self.sink) / 2
+        turns = [-math.tau * i / 24 for i in range(25)]
+        return tuple((r * math.cos(turn), r * math.sin(turn)) for turn in turns)
+
     def profile(self, through: float) -> tuple[Point, ...]:
         """(depth, radius) from the face down; through: to where a through hole goes."""
         r = self.diameter / 2
@@ -746,6 +756,21 @@ class Circle(msgspec.Struct, frozen=True, tag="circle"):
         ]
 
 
+class Arc(msgspec.Struct, frozen=True, tag="arc"):
+    """Holes along a part of a circle; start, pitch: degrees of the first, and on to
+    the next."""
+
+    count: int
+    diameter: float
+    start: float
+    pitch: float
+
+    def points(self) -> list[Point]:
+        turns = (math.radians(self.start + i * self.pitch) for i in range(self.count))
+        r = self.diameter / 2
+        return [(r * math.cos(turn), r * math.sin(turn)) for turn in turns]
+
+
 class Grid(msgspec.Struct, frozen=True, tag="grid"):
     """Holes in rows; at: the first of them."""
 
@@ -772,7 +797,7 @@ class Places(msgspec.Struct, frozen=True, tag="places"):
         return list(self.at)
 
 
-Pattern: TypeAlias = Circle | Grid | Places
+Pattern: TypeAlias = Circle | Arc | Grid | Places
 
 
 class Holes(Feature, frozen=True):
@@ -842,6 +867,8 @@ class Holes(Feature, frozen=True):
             ),
             Dimension("hole", 0.0, 0.0, (x, y)),
         )
+        if isinstance(self.pattern, Arc):
+            found["apart"] = found["circle"]
         if self.beside is not None:
             low, high = sorted((self.beside, x))
             found["pitch"] = Dimension("x", low, high, (y, 0.0))

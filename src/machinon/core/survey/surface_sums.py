@@ -114,6 +114,16 @@ def missing_aids(surface: Surface) -> tuple[Input, ...]:
     )
 
 
+def aid_of(surface: Surface, key: str) -> float | None:
+    """What goes with a surface's readings: as typed, else what they were worked out
+    by; None while that is not said."""
+    one = sum_of(surface)
+    if key in surface.aids or one is None or not surface.readings:
+        return surface.aids.get(key)
+    usual = next((ask.default for ask in one.asks if ask.key == key), None)
+    return usual if isinstance(usual, float | int) else None
+
+
 def _needed(one: Sum, ask: Input) -> bool:
     # without its depth a dovetail cannot be laid against its mate
     return ask.required or (one.reckoner == "dovetail" and ask.key == "depth")
