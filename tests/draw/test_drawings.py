@@ -1,5 +1,6 @@
 import math
 import unittest
+from itertools import pairwise
 
 from msgspec.structs import replace
 
@@ -67,6 +68,30 @@ class OnThePage(unittest.TestCase):
                     self.assertTrue(math.isfinite(x) and math.isfinite(y))
                     self.assertTrue(-1 <= x <= drawing.width + 1, (x, y))
                     self.assertTrue(-1 <= y <= drawing.height + 1, (x, y))
+
+
+class Film(unittest.TestCase):
+    def test_a_frame_lights_the_holes_that_its_step_drills(self):
+        """In the half section one of them, and where a disc has room for it each of
+        the three beside, on their circle of 110 mm."""
+        plan = planned()
+        drilled = next(
+            step
+            for up in plan.route
+            for step in up.steps
+            if "bolts" in step.features and step.operation == "drill"
+        )
+        square, wide = body_film(drilled, 148, 140), body_film(drilled, 340, 140)
+        for drawing, rings in ((square, 0), (wide, 3)):
+            lit = [one for one in drawing.items if getattr(one, "role", "") == "cut"]
+            self.assertEqual(sum(isinstance(one, Shape) for one in lit), 1)
+            found = [one.centre for one in lit if isinstance(one, Circle)]
+            self.assertEqual(len(found), rings)
+        sides = [math.dist(a, b) for a, b in pairwise(found)]
+        body = next(one for one in wide.items if isinstance(one, Circle))
+        scale = 2 * body.radius / drilled.after.largest
+        for side in sides:
+            self.assertAlmostEqual(side / scale, 110 * math.sin(math.pi / 3), places=3)
 
 
 class SheetOfAPlate(unittest.TestCase):

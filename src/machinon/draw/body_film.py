@@ -4,14 +4,20 @@ import functools
 from itertools import pairwise
 
 from machinon.core.piece.body import Body
-from machinon.core.piece.features import SixFaces
+from machinon.core.piece.features import Holes, SixFaces
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import Drilled, Point
 from machinon.core.route.operations import StepTold
-from machinon.draw.body_views import draw_block_view, draw_half_section
-from machinon.draw.drawing import Board, Circle, Drawing, Line, Role
+from machinon.draw.body_views import (
+    draw_block_view,
+    draw_end_view,
+    draw_half_section,
+    hole_section,
+)
+from machinon.draw.drawing import Board, Circle, Drawing, Line, Role, Shape
 
 LIT: Role = "cut"
+ABREAST = 0.85  # of its size alone that a half section keeps beside its end view
 
 
 def body_film(
@@ -39,31 +45,50 @@ def _film(
 ) -> Drawing:
     board = Board(width, height, size)
     if after.turns:
-        _turned(board, before, after)
+        _turned(board, before, after, cut)
     else:
         _block(board, after, cut)
     return board.done()
 
 
-def _turned(board: Board, before: Body, after: Body) -> None:
+def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> None:
+    """Cut in half; beside it from the right where both have room, as of a disc."""
     whole = Body(after.stock, ())
     first, last = whole.ends
     tall = whole.largest
     size = board.size
     room_x, room_y = board.width - 2 * size, board.height - 0.8 * size
-    scale = min(room_y / tall, room_x / (last - first + 4))
-    left = (board.width - (last - first) * scale) / 2 - first * scale
+    long = last - first + 4
+    alone = min(room_y / tall, room_x / long)
+    scale = min(room_y / tall, room_x / (long + 1.1 * tall))
+    beside = scale > ABREAST * alone
+    if not beside:
+        scale = alone
+    wide = (last - first + beside * 1.1 * tall) * scale
+    left = (board.width - wide) / 2 - first * scale
     axis = board.height / 2
+    lit = [one for one in after.features if one.name in cut]
 
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - r * scale
 
     draw_half_section(board, after, place)
+    for one in lit:
+        ring = tuple(place(z, min(r, tall / 2)) for z, r in hole_section(one))
+        if ring:
+            board.items.append(Shape(ring, LIT, 2.4))
+    if beside:
+        centre = (board.width + wide) / 2 - tall / 2 * scale, axis
+        draw_end_view(board, after, centre, scale)
+        for one in (one for one in lit if isinstance(one, Holes)):
+            for x, y in one.points:
+                at = centre[0] + x * scale, centre[1] - y * scale
+                board.items.append(Circle(at, one.hole.rim / 2 * scale, LIT, 2.4))
     taken = before.region.difference(after.region)
     if taken.is_empty:
         return
-    lit = after.region.boundary.intersection(taken.buffer(1e-3))
-    for line in getattr(lit, "geoms", [lit]):
+    turned = after.region.boundary.intersection(taken.buffer(1e-3))
+    for line in getattr(turned, "geoms", [turned]):
         if line.geom_type != "LineString":
             continue
         points = [(float(z), float(r)) for z, r in line.coords]

@@ -70,30 +70,25 @@ def envelope(body: Body) -> list[list[Point]]:
     return _rings(shapely.union_all(shapely.polygons(filled))) if filled else []
 
 
-def _hole_sections(body: Body) -> list[list[Point]]:
-    """Cross holes and keyways as the section meets them, one of each turned into it."""
-    found: list[list[Point]] = []
-    for one in body.features:
-        if isinstance(one, Holes) and one.block is None:
-            x, y = one.points[0]
-            at, out = math.hypot(x, y), 1.0 if one.face == "left" else -1.0
-            profile = one.hole.profile(one.through)
-            side = [(one.level + out * d, at + r) for d, r in profile]
-            found.append(
-                side + [(one.level + out * d, at - r) for d, r in reversed(profile)]
-            )
-        elif isinstance(one, CrossHoles):
-            top = one.diameter / 2
-            profile = one.hole.profile(one.through)
-            side = [(one.z + r, top - d) for d, r in profile]
-            found.append(side + [(one.z - r, top - d) for d, r in reversed(profile)])
-        elif isinstance(one, Keyway):
-            top, deep = one.diameter / 2, one.depth
-            low, high = (top - 1, top + deep) if one.inside else (top - deep, top + 1)
-            found.append(
-                [(one.start, low), (one.end, low), (one.end, high), (one.start, high)]
-            )
-    return found
+def hole_section(one: Feature) -> list[Point]:
+    """A hole or keyway of what turns as the section meets it, one of each turned into
+    it: (z, r); empty for what is neither."""
+    if isinstance(one, Holes) and one.block is None:
+        x, y = one.points[0]
+        at, out = math.hypot(x, y), 1.0 if one.face == "left" else -1.0
+        profile = one.hole.profile(one.through)
+        side = [(one.level + out * d, at + r) for d, r in profile]
+        return side + [(one.level + out * d, at - r) for d, r in reversed(profile)]
+    if isinstance(one, CrossHoles):
+        top = one.diameter / 2
+        profile = one.hole.profile(one.through)
+        side = [(one.z + r, top - d) for d, r in profile]
+        return side + [(one.z - r, top - d) for d, r in reversed(profile)]
+    if isinstance(one, Keyway):
+        top, deep = one.diameter / 2, one.depth
+        low, high = (top - 1, top + deep) if one.inside else (top - deep, top + 1)
+        return [(one.start, low), (one.end, low), (one.end, high), (one.start, high)]
+    return []
 
 
 def draw_upper_half(
@@ -101,7 +96,7 @@ def draw_upper_half(
 ) -> None:
     """The half above the axis, cut and hatched; ISO 128."""
     cut = body.region
-    holes = _hole_sections(body)
+    holes = [found for one in body.features if (found := hole_section(one))]
     if holes:
         cut = cut.difference(_union(holes))
         # beyond a hole its far edge is seen
