@@ -2,6 +2,7 @@
 
 import functools
 from itertools import pairwise
+from typing import Any
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.features import Holes, SixFaces
@@ -12,6 +13,7 @@ from machinon.draw.body_views import (
     draw_block_view,
     draw_end_view,
     draw_half_section,
+    envelope,
     hole_section,
 )
 from machinon.draw.drawing import Board, Circle, Drawing, Line, Role, Shape
@@ -52,7 +54,7 @@ def _film(
 
 
 def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> None:
-    """Cut in half; beside it from the right where both have room, as of a disc."""
+    """Cut in half; beside it a disc from the right, where both have room."""
     whole = Body(after.stock, ())
     first, last = whole.ends
     tall = whole.largest
@@ -61,7 +63,7 @@ def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> No
     long = last - first + 4
     alone = min(room_y / tall, room_x / long)
     scale = min(room_y / tall, room_x / (long + 1.1 * tall))
-    beside = scale > ABREAST * alone
+    beside = long < tall and scale > ABREAST * alone
     if not beside:
         scale = alone
     wide = (last - first + beside * 1.1 * tall) * scale
@@ -87,15 +89,30 @@ def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> No
     taken = before.region.difference(after.region)
     if taken.is_empty:
         return
-    turned = after.region.boundary.intersection(taken.buffer(1e-3))
-    for line in getattr(turned, "geoms", [turned]):
-        if line.geom_type != "LineString":
-            continue
-        points = [(float(z), float(r)) for z, r in line.coords]
-        for a, b in pairwise(points):
-            for side in (1, -1):
-                ends = place(a[0], side * a[1]), place(b[0], side * b[1])
+    near = taken.buffer(1e-3)
+    # cut open above the axis; beneath it no bore is seen
+    for side, edges in ((1, after.region.boundary), (-1, _outside(after))):
+        turned = edges.intersection(near)
+        for line in getattr(turned, "geoms", [turned]):
+            if line.geom_type != "LineString":
+                continue
+            for (az, ar), (bz, br) in pairwise(line.coords):
+                ends = place(az, side * ar), place(bz, side * br)
                 board.items.append(Line(*ends, LIT, 2.6))
+
+
+def _outside(body: Body) -> Any:
+    """The edges of what turns that are seen from outside, in the half section."""
+    from shapely import LineString, union_all
+
+    return union_all(
+        [
+            LineString((a, b))
+            for ring in envelope(body)
+            for a, b in pairwise((*ring, ring[0]))
+            if max(a[1], b[1]) > 1e-6
+        ]
+    )
 
 
 def _filled(body: Body, view: str) -> float:
