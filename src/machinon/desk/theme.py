@@ -7,7 +7,7 @@ from importlib import resources
 from msgspec import Struct
 from msgspec.structs import replace
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from machinon.draw.drawing import Role
 
@@ -106,10 +106,10 @@ def _font(pixels: int, bold: bool) -> QFont:
     return made
 
 
-def dress(app: QApplication, theme: Theme, scale: float) -> None:
+def dress(app: QApplication, window: QWidget, theme: Theme, scale: float) -> None:
     """Put the theme on the whole application. scale: 1.0 is 100 %."""
     sheet = style_sheet(theme, scale)
-    if app.styleSheet() == sheet:
+    if window.styleSheet() == sheet:
         return  # every widget would be styled anew for nothing
     app.setFont(font(14 * scale))
     palette = QPalette()
@@ -126,7 +126,7 @@ def dress(app: QApplication, theme: Theme, scale: float) -> None:
         palette.setColor(part, theme.ink(role))  # type: ignore[arg-type]
     palette.setColor(QPalette.ColorRole.Button, QColor(theme.raised))
     app.setPalette(palette)
-    app.setStyleSheet(sheet)
+    window.setStyleSheet(sheet)
 
 
 def style_sheet(theme: Theme, scale: float) -> str:

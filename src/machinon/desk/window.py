@@ -739,7 +739,7 @@ class MainWindow(QMainWindow):
             self.look.scale = max(self.look.scale, fills)
         app = QApplication.instance()
         assert isinstance(app, QApplication)
-        dress(app, self.look.theme, self.look.scale)
+        dress(app, self, self.look.theme, self.look.scale)
 
     def at_the_machine(self) -> None:
         """Full screen, the stage alone; the same key leads back."""
