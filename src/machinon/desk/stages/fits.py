@@ -1,6 +1,8 @@
 """Fits: where surfaces meet, how they shall go together, the band that is left."""
 
+import functools
 from pathlib import Path
+from typing import TypeVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
@@ -27,7 +29,7 @@ from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard
 from machinon.core.threads.thread_limits import with_class
 from machinon.desk.bench import Bench, StageView
-from machinon.desk.fit_choices import BoltChoice, PlainChoice, ThreadChoice
+from machinon.desk.fit_choices import BoltChoice, Choice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Abreast
@@ -45,6 +47,8 @@ from machinon.desk.widgets import (
 from machinon.draw.drawing import Drawing, MarkKind
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.pictures import picture_of
+
+ChoiceT = TypeVar("ChoiceT", bound=Choice)
 
 
 class FitsView(StageView):
@@ -72,12 +76,7 @@ class FitsView(StageView):
         self.as_made = Field("Or take it by its standard, then Enter", None)
         self.as_made.taken.connect(self._on_as_made)
         self.standard = button("", self._take_standard)
-        self.cylinder = PlainChoice(bench)
-        self.thread = ThreadChoice(bench)
-        self.bolts = BoltChoice(bench)
         self.choices = QStackedWidget()
-        for one in (self.cylinder, self.thread, self.bolts):
-            self.choices.addWidget(one)
         self.reason = Field("Reason (for the daybook)", None)
         self.reason.taken.connect(
             lambda text: bench.job.give_reason(self.number(), text)
@@ -132,6 +131,24 @@ class FitsView(StageView):
         whole.addWidget(side, 27)
         whole.addWidget(panel(middle, True), 43)
         whole.addWidget(panel(right, True), 49)
+
+    # each way to decide a fit is made once there is one of its kind
+
+    @functools.cached_property
+    def cylinder(self) -> PlainChoice:
+        return self._put_in(PlainChoice(self.bench))
+
+    @functools.cached_property
+    def thread(self) -> ThreadChoice:
+        return self._put_in(ThreadChoice(self.bench))
+
+    @functools.cached_property
+    def bolts(self) -> BoltChoice:
+        return self._put_in(BoltChoice(self.bench))
+
+    def _put_in(self, choice: ChoiceT) -> ChoiceT:
+        self.choices.addWidget(choice)
+        return choice
 
     def begin(self) -> None:
         self.list.setFocus()
@@ -259,9 +276,14 @@ class FitsView(StageView):
         self._offer_standard(fit)
         self._offer_cut(fit)
         self.reason.put(fit.choice.reason)
-        shown = {"thread": self.thread, "bolts": self.bolts}.get(
-            fit.choice.kind, self.cylinder
-        )
+        shown: Choice
+        match fit.choice.kind:
+            case "thread":
+                shown = self.thread
+            case "bolts":
+                shown = self.bolts
+            case _:
+                shown = self.cylinder
         self.choices.setCurrentWidget(shown)
         shown.show_fit(fit)
         self.picture.refresh()
