@@ -1,5 +1,6 @@
 import csv
 
+from PySide6.QtCore import QRectF
 from PySide6.QtWidgets import QLabel
 
 from machinon.core.families import families
@@ -181,3 +182,11 @@ class StillToBeKnown(MadePieces):
         wanted = {one.key: one.stage for one in self.job.plan.missing}
         self.assertEqual(set(wanted.values()), {"survey"}, wanted)
         self.assertEqual(self.stage("piece").asked, {})
+
+    def test_a_line_that_only_follows_says_what_to_change(self):
+        """Six nuts: the strip's length is their sum with the saws."""
+        self.window.open_job("t-nuts")
+        piece = self.stage("piece")
+        piece.drawing.spot_chosen.emit("strip.length", QRectF())
+        self.assertIn("follows from the other sizes", piece.says.text())
+        self.assertFalse(piece.edit.isVisible())

@@ -22,7 +22,8 @@ from machinon.draw.drawing import Board, Circle, Line, Shape, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
-from machinon.draw.piece_sheet import piece_sheet, said_with
+from machinon.draw.piece_sheet import piece_sheet
+from machinon.draw.sheet_figures import said_with
 
 
 def pieces():
@@ -113,6 +114,33 @@ class Sheets(unittest.TestCase):
     def written(self, made, inch=False):
         items = piece_sheet(made, 980, 620, inch=inch).items
         return [one.text for one in items if isinstance(one, Text)]
+
+    def test_what_only_follows_from_the_sizes_has_its_line_as_well(self):
+        """Six nuts of 22, five saws of 1.6 and ten clean ends of 0.3: a strip of 143;
+        pins in the middle of a collar of 12 behind a journal of 60; a spigot's screw is
+        drilled four of its pitches deeper than 20."""
+        for key, line, length in (
+            ("t-nut-strip", "strip.length", "143"),
+            ("t-nut-strip", "thread.from_side", "11"),
+            ("collet-spindle", "pins.from_end", "66"),
+            ("taper-arbor", "screw_hole.depth", "26"),
+        ):
+            made = make(families()[key], {})
+            drawing = piece_sheet(made, 980, 620)
+            self.assertIn(line, [spot.tie for spot in drawing.spots])
+            self.assertIn(length, self.written(made))
+        spacer = make(families()["spacer-sleeve"], {})
+        ties = [spot.tie for spot in piece_sheet(spacer, 980, 620).spots]
+        self.assertEqual([one for one in ties if one not in spacer.sizes], [])
+
+    def test_edges_and_centres_that_are_no_sizes_are_said_under_the_title(self):
+        """The nose's edge is as wide as its thread's pitch of 1.5."""
+        for key, says in (
+            ("collet-spindle", "Nose edge 1.5 × 45°, rear edge 0.5 × 45°"),
+            ("single-point-bar", "Edges 0.5 × 45°, centre ⌀6"),
+            ("turned-piece", ""),  # there each is a size of its own
+        ):
+            self.assertIn(says, self.written(make(families()[key], {})))
 
     def test_a_set_screw_that_meets_each_bit_is_drawn_and_written(self):
         """Three bits, three M4 screws a quarter turn on: they look out of the half that

@@ -325,16 +325,22 @@ class Board:
         mark: MarkKind | None = None,
         at: float = 0.5,
     ) -> None:
-        """A vertical dimension with extension lines from `from_x`; ISO 129-1."""
+        """A vertical dimension with extension lines from `from_x`; ISO 129-1.
+
+        at: where its figure stands, as a part of the line; beyond its ends the line is
+        led on to it.
+        """
         past = 5 if x > from_x else -5
         for y in (top, bottom):
             self.line((from_x, y), (x + past, y), "dimension", 0.8)
         self.line((x, top), (x, bottom), "dimension", 0.8)
         self.arrow((x, top), (x, bottom))
         self.arrow((x, bottom), (x, top))
-        self.label(
-            (x, top + (bottom - top) * at), text, small, role, tie, name, number, mark
-        )
+        y = top + (bottom - top) * at
+        for end, away in ((top, -1), (bottom, 1)):
+            if (y - end) * away > self.size:
+                self.line((x, end), (x, y - 0.9 * away * self.size), "dimension", 0.8)
+        self.label((x, y), text, small, role, tie, name, number, mark)
 
     def level(
         self,

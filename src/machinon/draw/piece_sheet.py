@@ -6,13 +6,13 @@ changed where it stands.
 """
 
 from collections.abc import Callable, Container, Mapping, Sequence, Set
+from typing import Literal, NamedTuple
 
 from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches, sizes_in_inches
-from machinon.core.job.made_piece import ruled_by_fits
-from machinon.core.piece.family import Known, Made, Value, spoken
+from machinon.core.piece.family import Made, Value, spoken
 from machinon.core.piece.features import (
     Arc,
     Cone,
@@ -31,7 +31,6 @@ from machinon.core.piece.features import (
 )
 from machinon.core.piece.features import Circle as HoleCircle
 from machinon.core.piece.shadow import VIEWS
-from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.body_views import (
     draw_block_view,
     draw_end_view,
@@ -41,21 +40,30 @@ from machinon.draw.drawing import (
     SMALL,
     Board,
     Drawing,
-    MarkKind,
     Point,
-    Role,
     text_width,
     uncrowded,
+)
+from machinon.draw.sheet_figures import (
+    Figure,
+    edges_said,
+    feature_of,
+    figure_of,
+    figures_of,
+    left_out,
+    length_said,
+    places_of,
 )
 
 Placing = Callable[[float, float], Point]  # a view's point on the page
 Placed = tuple[Point, str, list[str]]  # what is written at a hole: where that is
 
-GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 FACING = 180.0  # degrees at which a cross hole looks at whoever reads the sheet
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
-SLENDER = 0.45  # of its length: what is thinner has its diameters' figures abreast
+SLENDER = 0.45  # of its length: what is thinner has its figures over and under it
+STEP = 2.4  # figure heights from such a figure to the one over it
+_NOWHERE = Dimension("hole", 0.0, 0.0)
 NOTE = 1.7  # figure heights of a line written at a hole
 # how a measure is said that has no line of its own
 SAID = {
@@ -70,26 +78,6 @@ SAID = {
     "lean": "{} to the base",
     "rise": "{} high",
 }
-
-
-class Figure(Struct, frozen=True):
-    """A size as it stands on the sheet; number: of the fit that rules it, 0: none."""
-
-    key: str
-    text: str
-    small: str
-    name: str
-    role: Role
-    number: int = 0
-
-    @property
-    def mark(self) -> MarkKind | None:
-        """The mark of a size that is at fault."""
-        return "stop" if self.role == "stop" else None
-
-    def room(self, size: float) -> float:
-        """How wide its number and mark stand beside it."""
-        return 1.5 * size * bool(self.number) + 1.2 * size * bool(self.mark)
 
 
 def piece_sheet(
@@ -111,36 +99,24 @@ def piece_sheet(
     what is seen from the right at the left; else as in third angle; was: sizes as they
     were drawn before, said beside those that differ.
     """
-    figures = _figures(made, inch)
+    places = places_of(made)
+    figures = figures_of(made, inch, places)
     for key in stale & figures.keys():
         figures[key] = replace(figures[key], role="stop")
     for key in changed_since_then(made, was or {}):
-        said = _figure(made, replace(made.sizes[key], value=(was or {})[key]), inch)
+        said = figure_of(made, replace(made.sizes[key], value=(was or {})[key]), inch)
         figures[key] = replace(figures[key], small=f"was {said.text}", role="cut")
     if paper:
-        without = _left_out(made)
-        figures = {k: one for k, one in figures.items() if _feature(k) not in without}
+        without = left_out(made)
+        figures = {k: one for k, one in figures.items() if feature_of(k) not in without}
 
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
-        sheet = _Sheet(made, figures, board, aside, first_angle, inch)
+        sheet = _Sheet(made, places, figures, board, aside, first_angle, inch)
         enough = sheet.turned() if made.body.turns else sheet.block()
         return board.done(), enough
 
     return uncrowded(laid_out, frozenset())
-
-
-def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
-    """The sizes that are written in one line with a size, at its hole; else itself."""
-    places, figures = _dimensions(made), _figures(made, inch)
-    if key not in places or places[key].kind != "hole":
-        return [figures[key]]
-    where = {one: _feature(made.sizes[one].size.drawn_at) for one in places}
-    return [
-        figures[one]
-        for one, place in places.items()
-        if place.kind == "hole" and where[one] == where[key]
-    ]
 
 
 def changed_since_then(made: Made, was: Mapping[str, Value]) -> list[str]:
@@ -178,10 +154,11 @@ def sheet_in_mm(
     """
     board = Board(0.0, 0.0, 3.0)
     body = made.body
-    figures = _figures(made, False)
+    places = places_of(made)
+    figures = figures_of(made, False, places)
     lines: list[MeasuredLine] = []
     notes: list[tuple[Point, str, float]] = []
-    sheet = _Sheet(made, figures, board, frozenset())
+    sheet = _Sheet(made, places, figures, board, frozenset())
     if body.turns:
         draw_half_section(board, body, lambda z, r: (z, r))
         half, (first, last) = body.largest / 2, body.ends
@@ -195,19 +172,21 @@ def sheet_in_mm(
         # room for the lines of dimensions beside and below
         over = -(wide + 30) if first_angle else tall + 30
         beside = -(wide + 90) if first_angle else long + 30
-        places: dict[str, Placing] = {
+        views: dict[str, Placing] = {
             "top": lambda x, y: (x, y + over),
             "front": lambda x, z: (x, z),
             "right": lambda y, z: (y + beside, z),
         }
         for view in VIEWS:
-            draw_block_view(board, body, view, places[view])
+            draw_block_view(board, body, view, views[view])
         _block_lines(sheet, lines, over)
         top = max(tall, over + wide) + 30.0
     says = f"{made.family.name}: {made.material}, from {body.stock.says}"
-    for text in (says, *(text for _, text, _ in sheet.note_lines()), *_rest(sheet)):
-        notes.append(((0.0, top), text, 3.0))
-        top += 5.0
+    written = [text for _, text, _ in sheet.note_lines()]
+    for text in (says, edges_said(made), *written, *_rest(sheet)):
+        if text:
+            notes.append(((0.0, top), text, 3.0))
+            top += 5.0
     return board.done(), lines, notes
 
 
@@ -258,59 +237,31 @@ def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], above: float) -> No
             left -= 9.0
 
 
-def _figures(made: Made, inch: bool) -> dict[str, Figure]:
-    """Every size as it stands on the sheet, by key."""
-    numbers = {key: number for number, key in ruled_by_fits(made).items()}
-    wrong = _at_fault(made)
-    found = {}
-    for key, one in made.sizes.items():
-        figure = _figure(made, one, inch)
-        role: Role = "stop" if key in wrong else figure.role
-        found[key] = replace(figure, number=numbers.get(key, 0), role=role)
-    return found
+Way = Literal["staggered", "led", "abreast"]  # how the diameters' figures stand
 
 
-def _figure(made: Made, one: Known, inch: bool) -> Figure:
-    value, size = one.value, one.size
-    ends = one.ends
-    for band in made.fits:
-        low, high = band.lower, band.upper
-        if band.slot.rules == size.key and low is not None and high is not None:
-            ends = low, high
-    ruled = ends is not None or one.by in ("fit", "copy", "chain", "read")
-    role: Role = "measured" if ruled else "dimension"
-    small = ""
-    if isinstance(value, bool):
-        text = "yes" if value else "no"
-    elif isinstance(value, str):
-        text = value.replace("x", " × ") if size.measure == "thread" else value
-    elif size.kind is LENGTH:
-        text = _length(value, inch)
-        if value == 0 and size.why.startswith(GOES):
-            text = size.why.removeprefix(GOES)
-        if ends is not None:
-            text = _length(value, inch, 0.001)
-            small = " to ".join(_length(end, inch, 0.001) for end in ends)
-    elif size.kind is COUNT:
-        text = f"{value:.0f}"
-    else:
-        text = text_of(value, size.kind, inch)
-    return Figure(size.key, text, small, size.words, role)
+class Lane(NamedTuple):
+    """A diameter's line beside the piece: how far out, and half as wide as its figure,
+    px; level: of that figure, how many it is over the piece, less than none under it,
+    0 on its line."""
+
+    key: str
+    out: float
+    half: float
+    level: int = 0
 
 
-def _at_fault(made: Made) -> set[str]:
-    """The sizes that a failed check points at: that of a fit, or of a whole feature."""
-    failed = [c for c in made.checks if not c.passed and c.grave]
-    ruled = {f"fit-{band.slot.key}": band.slot.rules for band in made.fits}
-    places = {c.place for c in failed if c.key not in ruled}
-    found = {key for key, one in made.sizes.items() if one.size.feature in places}
-    return found | {ruled[c.key] for c in failed if c.key in ruled}
+class _Fitted(NamedTuple):
+    """How large what turns is drawn, px a mm, and what is taken beside and over it."""
 
-
-def _length(value: float, inch: bool, step: float = 0.0) -> str:
-    """As few digits as say it: 46.01, 18, 0.5."""
-    text = length_text(value, step or (0.0005 if inch else 0.001), inch, unit=False)
-    return text if step or "." not in text else text.rstrip("0").rstrip(".")
+    scale: float
+    room_x: float
+    room_y: float
+    left: float
+    right: float
+    over: float
+    lanes: tuple[list[Lane], list[Lane]]
+    below: list[list[str]]
 
 
 class _Sheet:
@@ -319,17 +270,18 @@ class _Sheet:
     def __init__(
         self,
         made: Made,
+        places: dict[str, Dimension],
         figures: dict[str, Figure],
         board: Board,
         aside: Set[str],
         first_angle: bool = False,
         inch: bool = False,
     ) -> None:
-        self.made, self.figures, self.board = made, figures, board
+        self.made, self.places = made, places
+        self.figures, self.board = figures, board
         self.inch = inch
         self.first_angle = first_angle
         self.size = board.size
-        self.places = _dimensions(made)
         self.foot = [
             key
             for key in figures
@@ -361,7 +313,7 @@ class _Sheet:
     def _speaks_of_more(self, name: str) -> bool:
         """Whether a name is of the stock or the like, and no feature's at all."""
         known = self.made.family.full or {}
-        return not any(_feature(one) == name for one in known)
+        return not any(feature_of(one) == name for one in known)
 
     # -- room --------------------------------------------------------------
 
@@ -398,6 +350,8 @@ class _Sheet:
             stock = sizes_in_inches(stock)
         says = f"{made.family.name}: {made.material}, from {stock}"
         self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
+        edges, small = edges_said(made, self.inch), SMALL * size
+        self.board.text((0.6 * size, 2.3 * size), edges, small, "faint", "left")
         shown = (self.figures[key] for key in self.foot)
         rows = [(one.text, one.name, one.role, one.key) for one in shown]
         self.board.along_the_foot(rows, self._abreast(), ROW)
@@ -410,34 +364,29 @@ class _Sheet:
         body, size = self.made.body, self.size
         first, last = body.ends
         wide = body.largest
-        diameters = self._lanes_across(first, last)
-        along = [key for key, one in self.drawn.items() if one.kind == "along"]
-        below = self._lanes_along(along, 0.0)
         notes = self.note_lines()
-        left = self._lanes_wide(diameters[0]) + size
-        right = self._lanes_wide(diameters[1]) + 2 * size
         top = (len(notes) * NOTE + 3.2) * size
-        room_x = self.board.width - left - right - 3 * size
         end_view = bool(notes) or any(d.inside for d in self.drawn.values())
         share = (last - first) + (wide * 1.15 if end_view else 0.0)
-        for _ in range(2):  # how many rows there are depends on the scale, and back
-            under = (len(below) * LANE + 1.5) * size
-            room_y = self._floor() - top - under
-            scale = max(min(room_x / share, room_y / wide), 0.05)
-            below = self._lanes_along(along, scale)
+        slender = wide < SLENDER * (last - first)
+        ways: tuple[Way, ...] = ("led", "abreast") if slender else ("staggered",)
+        fits = [self._fitted(way, top, share) for way in ways]
+        scale, room_x, room_y, left, right, over, lanes, below = max(
+            fits, key=lambda one: one.scale
+        )
         # smaller figures give a long thin piece no more height
         slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
         enough = scale * wide > 7 * size
         spare = max(room_x - share * scale, 0.0)
         across = wide * 1.15 * scale if end_view and self.first_angle else 0.0
         x0 = left + spare / 2 + across - first * scale
-        axis = top + max(room_y, wide * scale) / 2
+        axis = top + over + max(room_y, wide * scale) / 2
 
         def place(z: float, r: float) -> Point:
             return x0 + z * scale, axis - r * scale
 
         draw_half_section(self.board, body, place)
-        self._diameters(diameters, place, first, last)
+        self._diameters(lanes, place, first, last)
         self._lengths(below, place, axis + wide / 2 * scale + 1.6 * size)
         if end_view:
             x = x0 + last * scale + right + wide / 2 * scale
@@ -450,6 +399,32 @@ class _Sheet:
         self._title_and_foot()
         return enough or (slim and not self.board.done().crowded)
 
+    def _fitted(self, way: Way, top: float, share: float) -> _Fitted:
+        """How large the piece is drawn, where its diameters stand so; top: what is
+        taken above it, px; share: what is drawn abreast, mm."""
+        size, (first, last) = self.size, self.made.body.ends
+        sides = self._lanes_across(first, last)
+        along = [key for key, one in self.drawn.items() if one.kind == "along"]
+        below, over_only = self._lanes_along(along, 0.0), False
+        for _ in range(2):  # how many rows there are depends on the scale, and back
+            lanes = (
+                self._lanes(sides[0], way, False),
+                self._lanes(sides[1], way, over_only),
+            )
+            left, right = (self._reach(one) + size for one in lanes)
+            right += size
+            room_x = self.board.width - left - right - 3 * size
+            levels = [one.level for one in (*lanes[0], *lanes[1])]
+            over = self._led(max(levels, default=0))
+            under = self._led(-min(levels, default=0)) + size
+            under = max((len(below) * LANE + 1.5) * size, under)
+            room_y = self._floor() - top - over - under
+            scale = max(min(room_x / share, room_y / self.made.body.largest), 0.05)
+            below = self._lanes_along(along, scale)
+            # a length may have its figure where one would stand under the piece
+            over_only = any(self._span(key, scale)[1] > last + 1e-6 for key in along)
+        return _Fitted(scale, room_x, room_y, left, right, over, lanes, below)
+
     def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
         """Diameters at the left and at the right, the smallest nearest to the piece."""
         middle = (first + last) / 2
@@ -459,46 +434,69 @@ class _Sheet:
                 sides[(one.start + one.end) / 2 > middle].append(key)
         return sides
 
-    def _lanes(self, keys: Sequence[str]) -> list[float]:
-        """How far from the piece each diameter's line stands.
+    def _lanes(self, keys: Sequence[str], way: Way, over_only: bool) -> list[Lane]:
+        """Where the diameters of a side stand, the smallest nearest.
 
         Neighbours have their figures at two heights, so that each only keeps clear of
-        the other's line; on a slender piece there is no room for that.
+        the other's line. On a slender piece there is no room for that: they stand over
+        it and under it by turns, or over it alone, the next ones further out; or
+        abreast of each other.
         """
-        first, last = self.made.body.ends
-        slender = self.made.body.largest < SLENDER * (last - first)
-        found: list[float] = []
-        before = 0.0
-        for key in keys:
-            wide = self._wide(key) / 2
-            apart = wide + before if slender else max(wide, before)
-            found.append((found[-1] if found else 0.0) + apart + 0.8 * self.size)
-            before = wide
+        size, halves = self.size, [self._wide(key) / 2 for key in keys]
+        found: list[Lane] = []
+        for n, (key, wide) in enumerate(zip(keys, halves, strict=True)):
+            before = found[-1].out if found else 0.0
+            beside = halves[n - 1] if n else 0.0
+            if way != "led":
+                apart = wide + beside if way == "abreast" else max(wide, beside)
+                found.append(Lane(key, before + apart + 0.8 * size, wide))
+                continue
+            turns = 1 if over_only else 2
+            under = bool(n % turns)
+            clear = [wide + 0.5 * size] if under else []  # of the lengths beside it
+            clear += [  # of the figures that its line is led along
+                one.out + one.half + 0.6 * size
+                for one in found
+                if (one.level < 0) == under
+            ]
+            level = 1 + n // turns
+            out = max(before + 1.8 * size, *clear, 0.0)
+            found.append(Lane(key, out, wide, -level if under else level))
         return found
 
-    def _lanes_wide(self, keys: Sequence[str]) -> float:
+    def _reach(self, lanes: list[Lane]) -> float:
         """How far the lanes of one side reach."""
-        return self._lanes(keys)[-1] + self._wide(keys[-1]) / 2 if keys else 0.0
+        return max((one.out + one.half for one in lanes), default=0.0)
+
+    def _led(self, level: int) -> float:
+        """How far from a slender piece a figure stands over it or under it."""
+        return (1.6 + (level - 1) * STEP) * self.size if level > 0 else 0.0
 
     def _diameters(
         self,
-        lanes: tuple[list[str], list[str]],
+        lanes: tuple[list[Lane], list[Lane]],
         place: Placing,
         first: float,
         last: float,
     ) -> None:
         size = self.size
-        for side, keys in zip((-1, 1), lanes, strict=True):
+        for side, beside in zip((-1, 1), lanes, strict=True):
             edge = place(first if side < 0 else last, 0.0)[0]
-            for n, (key, out) in enumerate(zip(keys, self._lanes(keys), strict=True)):
+            for n, lane in enumerate(beside):
+                key = lane.key
                 one = self.drawn[key]
-                x = edge + side * out
+                x = edge + side * lane.out
                 near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
                 top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
                 figure = self.figures[key]
                 sign = "" if key.endswith(".thread") else "⌀"
+                tall = max(bottom - top, 1)
                 # staggered, so that no figure stands on its neighbour's line
-                at = 0.5 + (0.5 - n % 2) * min(3.4 * size / max(bottom - top, 1), 0.5)
+                at = 0.5 + (0.5 - n % 2) * min(3.4 * size / tall, 0.5)
+                if lane.level:
+                    out = self._led(abs(lane.level))
+                    out += place(0.0, -self.made.body.largest / 2)[1] - place(0.0, 0)[1]
+                    at = 0.5 + (out if lane.level < 0 else -out) / tall
                 self.board.upright(
                     x,
                     top,
@@ -574,7 +572,7 @@ class _Sheet:
         by_feature: dict[str, list[str]] = {}
         for key in self.notes:
             place = self.made.sizes[key].size.drawn_at
-            by_feature.setdefault(_feature(place), []).append(key)
+            by_feature.setdefault(feature_of(place), []).append(key)
         found = []
         for name, keys in by_feature.items():
             one = self.made.body.feature(name)
@@ -618,7 +616,7 @@ class _Sheet:
         if not isinstance(grid, Grid):
             return ""
         ways = ((grid.across, grid.pitch_across), (grid.up, grid.pitch_up))
-        steps = [_length(pitch, self.inch) for many, pitch in ways if many > 1]
+        steps = [length_said(pitch, self.inch) for many, pitch in ways if many > 1]
         return f", {' × '.join(steps)} apart" if steps else ""
 
     def _measures(self, name: str, keys: list[str]) -> str:
@@ -910,32 +908,3 @@ class _Sheet:
             x = min(x, (x - at[0] * passed) / (1 - passed))
             self.board.line(words, (x, y), "dimension", 0.8)
         self.board.line(at, (x, y), "dimension", 0.8)
-
-
-def _left_out(made: Made) -> set[str]:
-    """Features that the piece has not: the first size of each says none."""
-    there = {one.name for one in made.body.features}
-    first: dict[str, object] = {}
-    for key in made.sizes:
-        first.setdefault(_feature(key), made.values[key])
-    return {n for n, v in first.items() if v in (0, "none") and n not in there}
-
-
-def _feature(key: str) -> str:
-    return key.partition(".")[0]
-
-
-_NOWHERE = Dimension("hole", 0.0, 0.0)
-
-
-def _dimensions(made: Made) -> dict[str, Dimension]:
-    """Where each size is dimensioned, of those that have a place in the drawing."""
-    by_feature = {one.name: one.dimensions() for one in made.body.features}
-    found = {}
-    for key, known in made.sizes.items():
-        name, _, measure = known.size.drawn_at.partition(".")
-        one = by_feature.get(name, {}).get(measure)
-        # nought is said, it has no line: a depth that goes through
-        if one is not None and (known.value != 0 or one.kind == "hole"):
-            found[key] = one
-    return found

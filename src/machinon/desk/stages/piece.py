@@ -47,7 +47,8 @@ from machinon.desk.widgets import (
     set_ink,
 )
 from machinon.draw.drawing import Drawing
-from machinon.draw.piece_sheet import changed_since_then, piece_sheet, said_with
+from machinon.draw.piece_sheet import changed_since_then, piece_sheet
+from machinon.draw.sheet_figures import said_with
 
 
 class PieceView(StageView):
@@ -280,7 +281,9 @@ class PieceView(StageView):
 
     def _on_spot_chosen(self, key: str, place: QRectF) -> None:
         made = self.job.plan.made
-        if made is None or len(said_with(made, key)) == 1:
+        if made is not None and key not in made.sizes:
+            self._tell("This one follows from the other sizes: change those.")
+        elif made is None or len(said_with(made, key)) == 1:
             self.begin_edit(key, place)
         else:
             menu = self.sizes_menu(key, place)

@@ -1,0 +1,229 @@
+"""What stands on the sheet of a piece: each size as it is written, the places that its
+line leads to, and what only follows from the sizes.
+"""
+
+from collections import Counter
+from collections.abc import Mapping
+
+from msgspec import Struct
+from msgspec.structs import replace
+
+from machinon.core.job.made_piece import ruled_by_fits
+from machinon.core.piece.family import Known, Made, spoken
+from machinon.core.piece.features import (
+    Bevel,
+    Centre,
+    Cone,
+    Dimension,
+    Feature,
+    FlankedSlot,
+    TaperBore,
+)
+from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
+from machinon.draw.drawing import MarkKind, Role
+
+GOES = "0 goes "  # begins why of a size that may go through, or from end to end
+ALONG = ("along", "x", "y", "z")  # kinds of lines that lead from place to place
+# measures that have a line where nothing else tells them, and how they are called
+FOLLOW = {
+    "from_end": "from the end",
+    "from_side": "from the side",
+    "from_front": "from the front",
+    "at": "from the front",
+    "length": "length",
+    "width": "width",
+    "depth": "depth",
+}
+
+
+class Figure(Struct, frozen=True):
+    """A size as it stands on the sheet; number: of the fit that rules it, 0: none."""
+
+    key: str
+    text: str
+    small: str
+    name: str
+    role: Role
+    number: int = 0
+
+    @property
+    def mark(self) -> MarkKind | None:
+        """The mark of a size that is at fault."""
+        return "stop" if self.role == "stop" else None
+
+    def room(self, size: float) -> float:
+        """How wide its number and mark stand beside it."""
+        return 1.5 * size * bool(self.number) + 1.2 * size * bool(self.mark)
+
+
+def places_of(made: Made) -> dict[str, Dimension]:
+    """Where each size is dimensioned, of those that have a place in the drawing."""
+    by_feature = {one.name: one.dimensions() for one in made.body.features}
+    found = {}
+    for key, known in made.sizes.items():
+        name, _, measure = known.size.drawn_at.partition(".")
+        one = by_feature.get(name, {}).get(measure)
+        # nought is said, it has no line: a depth that goes through
+        if one is not None and (known.value != 0 or one.kind == "hole"):
+            found[key] = one
+    return found | _following(made, found)
+
+
+def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
+    """What follows from the sizes and is not told by their lines: a line of its own for
+    each place that no line leads to; by `feature.measure`."""
+    joined: dict[tuple[str, float], tuple[str, float]] = {}
+
+    def ends_of(one: Dimension) -> list[tuple[str, float]]:
+        """The two places of a line; those that lines join have one and the same."""
+        found: list[tuple[str, float]] = []
+        for at in (one.start, one.end):
+            place: tuple[str, float] = (one.kind, round(at, 4))
+            while place in joined:
+                place = joined[place]
+            found.append(place)
+        return found
+
+    def joins(one: Dimension) -> bool:
+        a, b = ends_of(one)
+        if a != b:
+            joined[a] = b
+        return a != b
+
+    for one in said.values():
+        if one.kind in ALONG:
+            joins(one)
+    told = {known.size.drawn_at for known in made.sizes.values()}
+    found = {}
+    for feature in made.body.features:
+        first = feature.name.rstrip("0123456789") + "1"  # of some that are alike
+        for measure, one in feature.dimensions().items():
+            key = f"{feature.name}.{measure}"
+            if key in told or one.kind not in ALONG or not _follows(feature, measure):
+                continue
+            if joins(one) and f"{first}.{measure}" not in told:
+                found[key] = one
+    return found
+
+
+def _follows(feature: Feature, measure: str) -> bool:
+    """Whether a measure has a line where nothing else tells it; what slopes is told by
+    its angle."""
+    if isinstance(feature, FlankedSlot):
+        return measure == "at"
+    return measure in FOLLOW and not isinstance(feature, Cone | TaperBore)
+
+
+def figures_of(
+    made: Made, inch: bool, places: Mapping[str, Dimension]
+) -> dict[str, Figure]:
+    """Every size as it stands on the sheet, by key, and what else has a place there."""
+    numbers = {key: number for number, key in ruled_by_fits(made).items()}
+    wrong = _at_fault(made)
+    found = {}
+    for key, one in made.sizes.items():
+        figure = figure_of(made, one, inch)
+        role: Role = "stop" if key in wrong else figure.role
+        found[key] = replace(figure, number=numbers.get(key, 0), role=role)
+    for key, line in places.items():
+        if key not in found:
+            name, _, measure = key.partition(".")
+            words = f"{spoken(name)} {FOLLOW[measure]}, as the other sizes have it"
+            # to a hundredth: no more is kept of what only follows
+            text = length_said(round(line.end - line.start, 2), inch)
+            found[key] = Figure(key, text, "", words, "dimension")
+    return found
+
+
+def figure_of(made: Made, one: Known, inch: bool) -> Figure:
+    value, size = one.value, one.size
+    ends = one.ends
+    for band in made.fits:
+        low, high = band.lower, band.upper
+        if band.slot.rules == size.key and low is not None and high is not None:
+            ends = low, high
+    ruled = ends is not None or one.by in ("fit", "copy", "chain", "read")
+    role: Role = "measured" if ruled else "dimension"
+    small = ""
+    if isinstance(value, bool):
+        text = "yes" if value else "no"
+    elif isinstance(value, str):
+        text = value.replace("x", " × ") if size.measure == "thread" else value
+    elif size.kind is LENGTH:
+        text = length_said(value, inch)
+        if value == 0 and size.why.startswith(GOES):
+            text = size.why.removeprefix(GOES)
+        if ends is not None:
+            text = length_said(value, inch, 0.001)
+            small = " to ".join(length_said(end, inch, 0.001) for end in ends)
+    elif size.kind is COUNT:
+        text = f"{value:.0f}"
+    else:
+        text = text_of(value, size.kind, inch)
+    return Figure(size.key, text, small, size.words, role)
+
+
+def _at_fault(made: Made) -> set[str]:
+    """The sizes that a failed check points at: that of a fit, or of a whole feature."""
+    failed = [c for c in made.checks if not c.passed and c.grave]
+    ruled = {f"fit-{band.slot.key}": band.slot.rules for band in made.fits}
+    places = {c.place for c in failed if c.key not in ruled}
+    found = {key for key, one in made.sizes.items() if one.size.feature in places}
+    return found | {ruled[c.key] for c in failed if c.key in ruled}
+
+
+def length_said(value: float, inch: bool, step: float = 0.0) -> str:
+    """As few digits as say it: 46.01, 18, 0.5."""
+    text = length_text(value, step or (0.0005 if inch else 0.001), inch, unit=False)
+    return text if step or "." not in text else text.rstrip("0").rstrip(".")
+
+
+def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
+    """The sizes that are written in one line with a size, at its hole; else itself."""
+    places = places_of(made)
+    figures = figures_of(made, inch, places)
+    where = {
+        one: feature_of(made.sizes[one].size.drawn_at)
+        for one, place in places.items()
+        if place.kind == "hole"
+    }
+    if key not in where:
+        return [figures[key]]
+    return [figures[one] for one, feature in where.items() if feature == where[key]]
+
+
+def edges_said(made: Made, inch: bool = False) -> str:
+    """The broken edges and centre holes that no size is of, in one line."""
+    sizes = {feature_of(one.size.drawn_at) for one in made.sizes.values()}
+    own = [one for one in made.body.features if one.name not in sizes]
+    bevels = {
+        one.name: f"{length_said(round(one.leg, 2), inch)} × {one.angle:g}°"
+        for one in own
+        if isinstance(one, Bevel)
+    }
+    found = []
+    if bevels:
+        usual, many = Counter(bevels.values()).most_common(1)[0]
+        found = [f"edges {usual}"] if many > 1 else []
+        found += [
+            f"{spoken(name)} {says}"
+            for name, says in bevels.items()
+            if says != usual or many == 1
+        ]
+    centres = (length_said(one.mouth, inch) for one in own if isinstance(one, Centre))
+    found += [f"centre ⌀{one}" for one in dict.fromkeys(centres)]
+    text = ", ".join(found)
+    return f"{text[:1].upper()}{text[1:]}"
+
+
+def left_out(made: Made) -> set[str]:
+    """Features that the piece has not: the first size of each says none."""
+    there = {one.name for one in made.body.features}
+    first: dict[str, object] = {}
+    for key in made.sizes:
+        first.setdefault(feature_of(key), made.values[key])
+    return {n for n, v in first.items() if v in (0, "none") and n not in there}
+
+
+def feature_of(key: str) -> str:
+    return key.partition(".")[0]
