@@ -415,7 +415,7 @@ class _Sheet:
             right += size
             room_x = self.board.width - left - right - 3 * size
             levels = [one.level for one in (*lanes[0], *lanes[1])]
-            over = self._led(max(levels, default=0))
+            over = self._led(max(levels, default=0)) + size
             under = self._led(-min(levels, default=0)) + size
             under = max((len(below) * LANE + 1.5) * size, under)
             room_y = self._floor() - top - over - under

@@ -101,9 +101,17 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
             key = f"{feature.name}.{measure}"
             if key in told or one.kind not in ALONG or not _follows(feature, measure):
                 continue
-            if joins(one) and f"{first}.{measure}" not in told:
+            if joins(one) and f"{first}.{measure}" not in told and _is_left(made, one):
                 found[key] = one
     return found
+
+
+def _is_left(made: Made, one: Dimension) -> bool:
+    """Whether metal still reaches both ends of a line: an outline takes some off."""
+    if one.kind == "along":
+        return True
+    axis, box = "xyz".index(one.kind), made.body.shadow.box
+    return bool(box[axis] < one.start + 1e-3 and one.end < box[axis + 3] + 1e-3)
 
 
 def _follows(feature: Feature, measure: str) -> bool:
