@@ -2,7 +2,6 @@
 
 import functools
 from collections.abc import Mapping
-from typing import Any
 
 from msgspec import Struct
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
@@ -43,6 +42,7 @@ from machinon.desk.widgets import (
     Look,
     MarkView,
     OneLine,
+    Way,
     button,
     clear_layout,
     label,
@@ -332,20 +332,23 @@ class JobPage(QWidget):
             self.views[self.stage] = VIEWS[self.stage](self.bench)
         return self.views[self.stage]
 
-    def _why_not(self) -> tuple[Any, ...]:
+    def _why_not(self) -> tuple[str, str, *tuple[Way, ...]]:
         """What a stage says that this piece does not go through, and where to go."""
         missing, ways = self.bench.still_wanted()
         if missing:
-            return ("Nothing to cut yet: this is still to be known", missing, *ways)
+            to_do = "prove" if self.stage == "proof" else "cut"
+            title = f"Nothing to {to_do} yet: this is still to be known"
+            return title, missing, *ways
         fits = ("To the fits and their sheet", lambda: self.show_stage("fits"))
-        if self.stage in ("cut", "proof") and self.job.plan.fits:
+        no_piece = self.job.job.making is None
+        if self.stage in ("cut", "proof") and (self.job.plan.fits or no_piece):
             return (
                 "Nothing is at the machine yet",
                 "Decide a fit and choose Cut it: its new half is worked to its band "
                 "here, with its own log, and proved after it.",
                 fits,
             )
-        if self.job.job.making is not None:
+        if not no_piece:
             return (
                 f"Nothing for {self.stage.capitalize()} here",
                 "No mate rules a size of this piece. Its steps are ticked off in "
