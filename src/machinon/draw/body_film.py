@@ -4,8 +4,9 @@ import functools
 from itertools import pairwise
 from typing import Any
 
+from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.body import Body
-from machinon.core.piece.features import Holes, SixFaces
+from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import Drilled, Point
 from machinon.core.route.operations import StepTold

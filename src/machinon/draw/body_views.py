@@ -7,27 +7,22 @@ from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
 from typing import Any
 
+from machinon.core.piece.block_features import FlankedSlot, SixFaces
 from machinon.core.piece.body import Body, cuts_of
-from machinon.core.piece.features import (
-    Arc,
-    CrossHoles,
-    Feature,
-    FlankedSlot,
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Arc, CrossHoles, Holes
+from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.shadow import VIEWS, Rings
+from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, rectangle
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import (
     Flats,
-    Holes,
     Keyway,
     Knurl,
     NutThread,
     Screw,
-    SixFaces,
     Slits,
 )
-from machinon.core.piece.features import (
-    Circle as HoleCircle,
-)
-from machinon.core.piece.shadow import VIEWS, Rings
-from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, rectangle
-from machinon.core.piece.stock import Block
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 Place = Callable[[float, float], Point]

@@ -12,25 +12,20 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches, sizes_in_inches
+from machinon.core.piece.block_features import FlankedSlot, RoundSeat, Slope
 from machinon.core.piece.family import Made, Value, spoken
-from machinon.core.piece.features import (
-    Arc,
+from machinon.core.piece.feature import Dimension
+from machinon.core.piece.hole_features import Arc, CrossHoles, Grid, Holes
+from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.shadow import VIEWS
+from machinon.core.piece.turned_features import (
     Cone,
-    CrossHoles,
-    Dimension,
-    FlankedSlot,
     Flats,
-    Grid,
-    Holes,
     Keyway,
     Knurl,
-    RoundSeat,
     Slits,
-    Slope,
     TaperBore,
 )
-from machinon.core.piece.features import Circle as HoleCircle
-from machinon.core.piece.shadow import VIEWS
 from machinon.draw.body_views import (
     draw_block_view,
     draw_end_view,

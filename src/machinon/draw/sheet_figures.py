@@ -9,16 +9,10 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.job.made_piece import ruled_by_fits
+from machinon.core.piece.block_features import FlankedSlot
 from machinon.core.piece.family import Known, Made, spoken
-from machinon.core.piece.features import (
-    Bevel,
-    Centre,
-    Cone,
-    Dimension,
-    Feature,
-    FlankedSlot,
-    TaperBore,
-)
+from machinon.core.piece.feature import Dimension, Feature
+from machinon.core.piece.turned_features import Bevel, Centre, Cone, TaperBore
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.drawing import MarkKind, Role
 

@@ -12,7 +12,7 @@ from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import Plan
 from machinon.core.piece.family import Chain, Made
-from machinon.core.piece.features import Circle, Holes
+from machinon.core.piece.hole_features import Circle, Holes
 from machinon.core.piece.relations import Expression
 from machinon.core.quantity import length_text
 from machinon.draw.body_views import draw_block_view, draw_upper_half

@@ -2,8 +2,10 @@
 
 from machinon.core.errors import MachinonError
 from machinon.core.piece.family import Made, spoken
-from machinon.core.piece.features import BlockFace, Bore, Holes
+from machinon.core.piece.feature import BlockFace
+from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.turned_features import Bore
 from machinon.core.reckoning import Answer
 from machinon.draw.drawing import Board, Circle, Drawing, Point, Shape
 

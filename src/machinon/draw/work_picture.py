@@ -4,9 +4,10 @@ lit and dimensioned from the zero; else the piece as the step leaves it."""
 from collections.abc import Collection
 
 from machinon.core.piece.body import Body
-from machinon.core.piece.features import Arc, Bore, Holes
-from machinon.core.piece.features import Circle as HoleCircle
+from machinon.core.piece.hole_features import Arc, Holes
+from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.jigs import face_size
+from machinon.core.piece.turned_features import Bore
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.holes import seen

@@ -263,7 +263,7 @@ SEVENTH = """
 from machinon.core.piece.body import Body
 from machinon.core.piece.stock import Round
 from machinon.core.piece.family import Family, Holding, Size, Step, at_least
-from machinon.core.piece.features import Cylinder, End
+from machinon.core.piece.turned_features import (Cylinder, End)
 
 
 def build(s):

@@ -20,15 +20,13 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.turned_features import (
     Bore,
     Centre,
-    Circle,
     Cylinder,
     End,
-    Feature,
-    Hole,
-    Holes,
     Keyway,
     NutThread,
     Screw,

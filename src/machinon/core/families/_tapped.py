@@ -1,6 +1,6 @@
 """Tapped holes, as every family drills them."""
 
-from machinon.core.piece.features import Hole
+from machinon.core.piece.hole_features import Hole
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
 

@@ -21,18 +21,10 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Bore,
-    Circle,
-    CrossHoles,
-    Cylinder,
-    End,
-    Feature,
-    Hole,
-    Holes,
-    NutThread,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bore, Cylinder, End, NutThread
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.shop.things import CHUCK_SURFACES, NOSE_SURFACES

@@ -23,17 +23,9 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Bore,
-    Circle,
-    CrossHoles,
-    Cylinder,
-    End,
-    Groove,
-    Hole,
-    Holes,
-)
+from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bore, Cylinder, End, Groove
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.setting_out.bolt_circle import hole_points

@@ -32,8 +32,9 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import Bevel, Centre, Cylinder, End, Feature
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End
 
 BREAK = 0.5  # mm: leg of the shank's broken end
 

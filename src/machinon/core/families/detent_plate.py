@@ -22,17 +22,9 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Arc,
-    Bevel,
-    Bore,
-    Circle,
-    Cylinder,
-    End,
-    Hole,
-    Holes,
-)
+from machinon.core.piece.hole_features import Arc, Circle, Hole, Holes
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screws import cap_screw

@@ -10,6 +10,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tapped
+from machinon.core.piece.block_features import EdgeBevels, FlankedSlot, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -23,13 +24,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    EdgeBevels,
-    FlankedSlot,
-    Holes,
-    Places,
-    SixFaces,
-)
+from machinon.core.piece.hole_features import Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, reckon

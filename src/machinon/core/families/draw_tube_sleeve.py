@@ -22,17 +22,10 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Bevel,
-    Bore,
-    Cone,
-    CrossHoles,
-    Cylinder,
-    End,
-    Feature,
-    Hole,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Bore, Cone, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of

@@ -20,17 +20,10 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Bevel,
-    Bore,
-    Circle,
-    Cylinder,
-    End,
-    Feature,
-    Hole,
-    Holes,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Circle, Hole, Holes
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
 
 OVER = 1.5  # mm: stock over each end

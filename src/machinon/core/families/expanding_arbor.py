@@ -22,17 +22,17 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cylinder,
     End,
-    Feature,
     NutThread,
     Slits,
     TaperBore,
 )
-from machinon.core.piece.stock import Round
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of

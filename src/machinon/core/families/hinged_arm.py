@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tapped
+from machinon.core.piece.block_features import CornerRounds, SixFaces, Slot
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -20,15 +21,8 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    CornerRounds,
-    Feature,
-    Hole,
-    Holes,
-    Places,
-    SixFaces,
-    Slot,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Hole, Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT, Answer, reckon

@@ -21,19 +21,17 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
-    Circle,
     Cylinder,
     End,
     FaceGroove,
-    Feature,
     Groove,
-    Hole,
-    Holes,
 )
-from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screws import cap_screw

@@ -24,19 +24,10 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Arc,
-    Bore,
-    Circle,
-    CrossHoles,
-    Cylinder,
-    End,
-    Feature,
-    Hole,
-    Holes,
-    Keyway,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Arc, Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bore, Cylinder, End, Keyway
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of

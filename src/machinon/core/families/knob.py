@@ -19,16 +19,16 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
     Cylinder,
     End,
-    Feature,
     Knurl,
     NutThread,
 )
-from machinon.core.piece.stock import Round
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of
 

@@ -9,6 +9,17 @@ from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
 from machinon.core.families._tapped import tapped
+from machinon.core.piece.block_features import (
+    CornerRounds,
+    EdgeBevels,
+    FlankedSlot,
+    Outline,
+    Pocket,
+    Rebate,
+    RoundSeat,
+    SixFaces,
+    Slot,
+)
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -24,25 +35,8 @@ from machinon.core.piece.family import (
     grown,
     spoken,
 )
-from machinon.core.piece.features import (
-    BlockFace,
-    Circle,
-    CornerRounds,
-    EdgeBevels,
-    Feature,
-    FlankedSlot,
-    Grid,
-    Hole,
-    Holes,
-    Outline,
-    Pattern,
-    Places,
-    Pocket,
-    Rebate,
-    RoundSeat,
-    SixFaces,
-    Slot,
-)
+from machinon.core.piece.feature import BlockFace, Feature
+from machinon.core.piece.hole_features import Circle, Grid, Hole, Holes, Pattern, Places
 from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT

@@ -6,6 +6,7 @@ Seen from above; the nut's axis is at the left, the handle runs to the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.piece.block_features import Outline, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -18,15 +19,8 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Dimension,
-    Feature,
-    Hole,
-    Holes,
-    Outline,
-    Places,
-    SixFaces,
-)
+from machinon.core.piece.feature import Dimension, Feature
+from machinon.core.piece.hole_features import Hole, Holes, Places
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import TORQUE

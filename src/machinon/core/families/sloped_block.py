@@ -6,6 +6,7 @@ It lies on its base; the face rises from the left.
 import math
 from collections.abc import Iterable
 
+from machinon.core.piece.block_features import EdgeBevels, SixFaces, Slope
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -18,15 +19,8 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    EdgeBevels,
-    Feature,
-    Hole,
-    Holes,
-    Places,
-    SixFaces,
-    Slope,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Hole, Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 

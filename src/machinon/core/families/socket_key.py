@@ -20,17 +20,10 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Bevel,
-    Centre,
-    CrossHoles,
-    Cylinder,
-    End,
-    Feature,
-    Flats,
-    Hole,
-)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Flats
 from machinon.core.quantity import COUNT, TORQUE
 
 OVER = 2.0  # mm: stock over each end

@@ -16,8 +16,8 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import Bevel, Bore, Cylinder, End
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 
 BREAK = 0.5  # mm: leg of its broken edges
 PARTED = 1.0  # mm: left on where it is parted off, to be faced

@@ -20,8 +20,8 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import Bevel, Centre, Cylinder, End, Screw
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Screw
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 

@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 from machinon.core.families._tapped import tap_drill
 from machinon.core.materials import material
+from machinon.core.piece.block_features import Rebate, SawCuts, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -21,14 +22,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Grid,
-    Hole,
-    Holes,
-    Rebate,
-    SawCuts,
-    SixFaces,
-)
+from machinon.core.piece.hole_features import Grid, Hole, Holes
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT

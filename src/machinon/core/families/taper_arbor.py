@@ -36,15 +36,9 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.features import (
-    Bore,
-    Centre,
-    Cone,
-    End,
-    Feature,
-    NutThread,
-)
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bore, Centre, Cone, End, NutThread
 from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of

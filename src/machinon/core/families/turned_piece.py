@@ -22,27 +22,23 @@ from machinon.core.piece.family import (
     grown,
     spoken,
 )
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
+from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
     Centre,
-    Circle,
     Cone,
-    CrossHoles,
     Cylinder,
     End,
     FaceGroove,
-    Feature,
     Flats,
     Groove,
-    Hole,
-    Holes,
     Keyway,
     NutThread,
     Screw,
-    Side,
 )
-from machinon.core.piece.stock import Round
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of

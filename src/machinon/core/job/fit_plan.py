@@ -11,6 +11,7 @@ from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits, wish_of
+from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.family import (
     FitBand,
     FitSlot,
@@ -19,7 +20,8 @@ from machinon.core.piece.family import (
     plain_band,
     thread_band,
 )
-from machinon.core.piece.features import CrossHoles, End, Flats, Holes, SixFaces
+from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.turned_features import End, Flats
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
 
-from machinon.core.piece.features import Face, Feature
+from machinon.core.piece.feature import Face, Feature
 from machinon.core.piece.shadow import Shadow, shadow_of
 from machinon.core.piece.solid_cuts import Cut, Point, Turned
 from machinon.core.piece.solids import solid_of

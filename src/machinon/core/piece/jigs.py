@@ -5,19 +5,13 @@ round the face, or over what stands up from a turned one (a spigot, a boss).
 """
 
 from machinon.core.errors import MachinonError
+from machinon.core.piece.block_features import Pocket, SixFaces
 from machinon.core.piece.body import Body
-from machinon.core.piece.features import (
-    BlockFace,
-    Bore,
-    Feature,
-    Hole,
-    Holes,
-    Places,
-    Pocket,
-    SixFaces,
-)
+from machinon.core.piece.feature import BlockFace, Feature
+from machinon.core.piece.hole_features import Hole, Holes, Places
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block, Round
+from machinon.core.piece.turned_features import Bore
 
 PLATE = 8.0  # mm: the guide of the drill, as a rule of thumb twice its diameter
 RIM = 4.0  # mm that the rim stands down, and is wide

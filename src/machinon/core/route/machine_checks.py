@@ -9,17 +9,16 @@ from itertools import chain
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Check, Made, at_least
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.stock import Block, Round
+from machinon.core.piece.turned_features import (
     Centre,
     Cone,
     Cylinder,
     End,
-    Feature,
     Groove,
     Screw,
-    Side,
 )
-from machinon.core.piece.stock import Block, Round
 from machinon.core.route.operations import HoldingTold
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe

@@ -14,25 +14,22 @@ from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
+from machinon.core.piece.block_features import FlankedSlot, RoundSeat
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Made, Step, spoken
-from machinon.core.piece.features import (
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
+from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
     Centre,
     Cone,
-    CrossHoles,
     Cylinder,
-    Feature,
-    FlankedSlot,
     Flats,
     Groove,
-    Hole,
-    Holes,
     Keyway,
     Knurl,
     NutThread,
-    RoundSeat,
     Screw,
     Slits,
     TaperBore,

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from machinon.core.errors import MachinonError
 from machinon.core.piece.family import Made
-from machinon.core.piece.features import CrossHoles, Holes
+from machinon.core.piece.hole_features import CrossHoles, Holes
 
 COLUMNS = ("feature", "number", "face", "x", "y", "angle", "hole")
 

@@ -11,8 +11,9 @@ from typing import Any
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
-from machinon.core.piece.features import POINT, CrossHoles, Hole, Holes
-from machinon.core.piece.features import Circle as HoleCircle
+from machinon.core.piece.feature import POINT
+from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.quantity import COUNT, ROTATION

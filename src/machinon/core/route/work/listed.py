@@ -6,21 +6,19 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.in_inches import in_inches
-from machinon.core.piece.features import (
+from machinon.core.piece.block_features import FlankedSlot, SixFaces
+from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import (
     Bore,
     Cone,
-    CrossHoles,
-    FlankedSlot,
     Flats,
-    Holes,
     Keyway,
     NutThread,
     Screw,
-    SixFaces,
     Slits,
     TaperBore,
 )
-from machinon.core.piece.stock import Block
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.work.by_hand import by_hand_list

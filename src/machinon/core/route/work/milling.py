@@ -5,23 +5,21 @@ by how much. Source: geometry; how deep a pass goes is a shop rule.
 import math
 from collections.abc import Mapping
 
-from machinon.core.piece.features import (
+from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
     FlankedSlot,
-    Flats,
-    Keyway,
     Outline,
     Pocket,
     Rebate,
     RoundSeat,
     SawCuts,
     SixFaces,
-    Slits,
     Slope,
     Slot,
 )
 from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import Flats, Keyway, Slits
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold

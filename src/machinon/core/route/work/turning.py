@@ -11,7 +11,8 @@ from typing import Any
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
-from machinon.core.piece.features import (
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
     Centre,
@@ -25,7 +26,6 @@ from machinon.core.piece.features import (
     Screw,
     TaperBore,
 )
-from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold

@@ -1,0 +1,509 @@
+"""Features of blocks: faces, slots, pockets, rebates, flanks, edges and outlines."""
+
+import math
+from collections.abc import Mapping
+from typing import Literal, TypeAlias
+
+from machinon.core.piece.feature import PAST, BlockFace, Dimension, Face, Feature
+from machinon.core.piece.solid_cuts import (
+    Cut,
+    Point,
+    Sunk,
+    arc,
+    block_face,
+    rectangle,
+)
+
+Axis: TypeAlias = Literal["x", "y", "z"]
+# across and up a face as it is looked at, and into it
+FACE_AXES: Mapping[BlockFace, tuple[Axis, Axis, Axis]] = {
+    "top": ("x", "y", "z"),
+    "bottom": ("x", "y", "z"),
+    "front": ("x", "z", "y"),
+    "back": ("x", "z", "y"),
+    "left": ("y", "z", "x"),
+    "right": ("y", "z", "x"),
+}
+
+
+class SixFaces(Feature, frozen=True):
+    """A block squared to its size; what stands over it is taken off all round."""
+
+    length: float
+    width: float
+    height: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = 10_000.0
+        taken = []
+        for name in ("left", "right", "front", "back", "top", "bottom"):
+            frame = block_face(name, self.length, self.width, self.height)
+            taken.append(Sunk(frame, rectangle(-far, -far, far, far), -far, 0.0))
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        at = {"left": 0.0, "right": self.length, "front": 0.0, "back": self.width}
+        at |= {"bottom": 0.0, "top": self.height}
+        return {
+            f"{self.name}.{side}": Face("plane", {"at": value})
+            for side, value in at.items()
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        return {
+            "length": Dimension("x", 0.0, self.length),
+            "width": Dimension("y", 0.0, self.width),
+            "height": Dimension("z", 0.0, self.height),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return self
+
+
+class Slot(Feature, frozen=True):
+    """A straight slot sunk from a face: its middle line, width and depth. rounded:
+    its ends are as round as its cutter."""
+
+    face: BlockFace
+    block: tuple[float, float, float]
+    a: Point
+    b: Point
+    width: float
+    depth: float
+    rounded: bool = False
+
+    def outline(self) -> tuple[Point, ...]:
+        from machinon.core.piece.solid_cuts import long_hole
+
+        if self.rounded:
+            return long_hole(self.a, self.b, self.width)
+        (ax, ay), (bx, by) = self.a, self.b
+        long = math.hypot(bx - ax, by - ay) or 1.0
+        nx, ny = -(by - ay) / long * self.width / 2, (bx - ax) / long * self.width / 2
+        return (
+            (ax - nx, ay - ny),
+            (bx - nx, by - ny),
+            (bx + nx, by + ny),
+            (ax + nx, ay + ny),
+        )
+
+    def cuts(self) -> tuple[Cut, ...]:
+        frame = block_face(self.face, *self.block)
+        return (Sunk(frame, self.outline(), -PAST, self.depth),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("slot", {"width": self.width}, True),
+            f"{self.name}.floor": Face("plane", {"depth": self.depth}),
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        half = self.width / 2
+        u, v, into = FACE_AXES[self.face]
+        far = self.block["xyz".index(into)]
+        low = far - self.depth if self.face in ("top", "back", "right") else 0.0
+        across = self.a[0] == self.b[0]
+        at, along = self.a if across else self.a[::-1]
+        end = (self.b if across else self.b[::-1])[1]
+        kind, other = (u, v) if across else (v, u)
+        found = {
+            "at": Dimension(kind, 0.0, at),
+            "width": Dimension(kind, at - half, at + half),
+            "depth": Dimension(into, low, low + self.depth),
+        }
+        if self.rounded:
+            found["from_end"] = Dimension(other, 0.0, along, (at, 0.0))
+            found["length"] = Dimension(other, along, end, (at, 0.0))
+        return found
+
+
+class Pocket(Feature, frozen=True):
+    """A pocket sunk from a face, from one corner to the opposite one, its corners as
+    round as its cutter; depth: None for a window right through."""
+
+    face: BlockFace
+    block: tuple[float, float, float]
+    low: Point
+    high: Point
+    radius: float
+    depth: float | None
+
+    def outline(self) -> tuple[Point, ...]:
+        (a, b), (c, d), r = self.low, self.high, self.radius
+        if r <= 0:
+            return rectangle(a, b, c, d)
+        return (
+            *arc((c - r, b + r), r, 270, 360),
+            *arc((c - r, d - r), r, 0, 90),
+            *arc((a + r, d - r), r, 90, 180),
+            *arc((a + r, b + r), r, 180, 270),
+        )
+
+    def cuts(self) -> tuple[Cut, ...]:
+        through = sum(self.block) + PAST  # past the far face, whichever it is
+        deep = through if self.depth is None else self.depth
+        return (Sunk(block_face(self.face, *self.block), self.outline(), -PAST, deep),)
+
+    def faces(self) -> dict[str, Face]:
+        (a, b), (c, d) = self.low, self.high
+        found = {self.name: Face("slot", {"length": c - a, "width": d - b}, True)}
+        if self.depth is not None:
+            found[f"{self.name}.floor"] = Face("plane", {"depth": self.depth})
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        if self.face not in ("top", "bottom"):
+            return {}
+        (a, b), (c, d) = self.low, self.high
+        found = {
+            "from_side": Dimension("x", 0.0, a, (b, 0.0)),
+            "length": Dimension("x", a, c, (b, 0.0)),
+            "from_front": Dimension("y", 0.0, b, (a, 0.0)),
+            "width": Dimension("y", b, d, (a, 0.0)),
+        }
+        if self.depth is not None:
+            high = self.block[2]
+            low = high - self.depth if self.face == "top" else 0.0
+            found["depth"] = Dimension("z", low, low + self.depth)
+        return found
+
+
+class Rebate(Feature, frozen=True):
+    """A step along an edge of a block's top: `width` in from the front or the back,
+    down by `depth`."""
+
+    side: Literal["front", "back"]
+    block: tuple[float, float, float]
+    width: float
+    depth: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, wide, _ = self.block
+        low, high = (
+            (-PAST, self.width)
+            if self.side == "front"
+            else (wide - self.width, wide + PAST)
+        )
+        frame = block_face("top", *self.block)
+        outline = rectangle(-PAST, low, length + PAST, high)
+        return (Sunk(frame, outline, -PAST, self.depth),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("plane", {"width": self.width}),
+            f"{self.name}.floor": Face("plane", {"depth": self.depth}),
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        _, wide, high = self.block
+        a, b = (0.0, self.width) if self.side == "front" else (wide - self.width, wide)
+        return {
+            "width": Dimension("y", a, b, (0.0, high)),
+            "depth": Dimension("z", high - self.depth, high),
+            "rest": Dimension("z", 0.0, high - self.depth),
+            # what stands between this rebate and one like it at the other side
+            "tongue": Dimension("y", self.width, wide - self.width),
+        }
+
+
+class FlankedSlot(Feature, frozen=True):
+    """A slot whose flanks lean, along a block's top or bottom: a vee, or a dovetail.
+
+    at: its middle, from the front or, where it runs across, from the left; mouth,
+    floor: its widths; none on the floor is a vee.
+    """
+
+    face: Literal["top", "bottom"]
+    block: tuple[float, float, float]
+    at: float
+    mouth: float
+    floor: float
+    depth: float
+    across: bool = False
+
+    @property
+    def half_angle(self) -> float:
+        """Of a flank to the middle plane, degrees."""
+        return math.degrees(math.atan2(abs(self.mouth - self.floor) / 2, self.depth))
+
+    def cuts(self) -> tuple[Cut, ...]:
+        _, _, high = self.block
+        end, out = (high, 1.0) if self.face == "top" else (0.0, -1.0)
+        down = end - out * self.depth
+        section = [
+            (self.mouth, end + out * PAST),
+            (self.mouth, end),
+            (self.floor, down),
+        ]
+        outline = (
+            *((self.at - wide / 2, v) for wide, v in section),
+            *((self.at + wide / 2, v) for wide, v in reversed(section)),
+        )
+        name, long = (
+            ("front", self.block[1]) if self.across else ("left", self.block[0])
+        )
+        return (Sunk(block_face(name, *self.block), outline, -PAST, long + PAST),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            f"{self.name}.flanks": Face(
+                "plane", {"half_angle": self.half_angle, "width": self.mouth}, True
+            )
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        _, _, high = self.block
+        level = high if self.face == "top" else 0.0
+        a, b = self.at - self.mouth / 2, self.at + self.mouth / 2
+        kind: Literal["x", "y"] = "x" if self.across else "y"
+        deep = sorted((level, level + (self.depth if not level else -self.depth)))
+        said = Dimension("hole", a, b, (self.at, 0.0))
+        return {
+            **dict.fromkeys(("mouth", "width"), Dimension(kind, a, b, (0.0, level))),
+            "at": Dimension(kind, 0.0, self.at, (0.0, level)),
+            "depth": Dimension("z", deep[0], deep[1]),
+            **dict.fromkeys(("angle", "half_angle", "face", "pins", "runs"), said),
+        }
+
+
+class EdgeBevels(Feature, frozen=True):
+    """The four upright edges, or those round the top, broken by a leg at 45°."""
+
+    block: tuple[float, float, float]
+    leg: float
+    which: Literal["upright", "top"] = "top"
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, width, height = self.block
+        leg = self.leg
+        if self.which == "upright":
+            frame = block_face("top", *self.block)
+            corners: list[tuple[Point, ...]] = [
+                ((-PAST, -PAST), (leg, -PAST), (leg, 0), (0, leg), (-PAST, leg)),
+                (
+                    (length + PAST, -PAST),
+                    (length + PAST, leg),
+                    (length, leg),
+                    (length - leg, 0),
+                    (length - leg, -PAST),
+                ),
+                (
+                    (length + PAST, width + PAST),
+                    (length - leg, width + PAST),
+                    (length - leg, width),
+                    (length, width - leg),
+                    (length + PAST, width - leg),
+                ),
+                (
+                    (-PAST, width + PAST),
+                    (-PAST, width - leg),
+                    (0, width - leg),
+                    (leg, width),
+                    (leg, width + PAST),
+                ),
+            ]
+            return tuple(Sunk(frame, one, -PAST, height + PAST) for one in corners)
+        taken = []
+        for name, long, deep in (("front", length, width), ("left", width, length)):
+            # seen along the edge: a triangle off both upper corners
+            side = "left" if name == "front" else "front"
+            frame = block_face(side, *self.block)
+            for outline in (
+                (
+                    (-PAST, height - leg - PAST),
+                    (-PAST, height + PAST),
+                    (leg + PAST, height + PAST),
+                ),
+                (
+                    (deep + PAST, height - leg - PAST),
+                    (deep - leg - PAST, height + PAST),
+                    (deep + PAST, height + PAST),
+                ),
+            ):
+                taken.append(Sunk(frame, outline, -PAST, long + PAST))
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"leg": self.leg})}
+
+
+class CornerRounds(Feature, frozen=True):
+    """The four upright corners of a block, rounded."""
+
+    block: tuple[float, float, float]
+    radius: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, width, height = self.block
+        r, frame = self.radius, block_face("top", *self.block)
+        taken = []
+        for x, y, turn in (
+            (0.0, 0.0, 180.0),
+            (length, 0.0, 270.0),
+            (length, width, 0.0),
+            (0.0, width, 90.0),
+        ):
+            cx = r if x == 0 else length - r
+            cy = r if y == 0 else width - r
+            far_x = -PAST if x == 0 else length + PAST
+            far_y = -PAST if y == 0 else width + PAST
+            points = arc((cx, cy), r, turn, turn + 90)
+            first, last = points[0], points[-1]
+            # out from both ends of the arc, round the corner
+            a = (far_x, first[1]) if turn in (180.0, 0.0) else (first[0], far_y)
+            b = (last[0], far_y) if turn in (180.0, 0.0) else (far_x, last[1])
+            taken.append(
+                Sunk(frame, (*points, b, (far_x, far_y), a), -PAST, height + PAST)
+            )
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"radius": self.radius})}
+
+
+class Slope(Feature, frozen=True):
+    """The top of a block made aslant: it stands `low` high at the left end and rises
+    by an angle to the right; degrees."""
+
+    block: tuple[float, float, float]
+    low: float
+    angle: float
+
+    @property
+    def rise(self) -> float:
+        """How much higher it stands at the right end, mm."""
+        return self.block[0] * math.tan(math.radians(self.angle))
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, wide, high = self.block
+        lean = self.rise / long
+        over = high + PAST
+        outline = (
+            (-PAST, self.low - PAST * lean),
+            (long + PAST, self.low + (long + PAST) * lean),
+            (long + PAST, max(over, self.low + (long + PAST) * lean) + PAST),
+            (-PAST, over + PAST),
+        )
+        front = block_face("front", *self.block)
+        return (Sunk(front, outline, -PAST, wide + PAST),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"angle": self.angle})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        long = self.block[0]
+        said = Dimension("hole", 0.0, long, (long / 2, self.low + self.rise / 2))
+        return {"low": Dimension("z", 0.0, self.low), "lean": said}
+
+
+class RoundSeat(Feature, frozen=True):
+    """A seat for something round in a block's top: part of a bore along or across it.
+
+    at: its middle, from the front or, where it runs across, from the left; depth: up to
+    half its diameter.
+    """
+
+    block: tuple[float, float, float]
+    at: float
+    diameter: float
+    depth: float
+    across: bool = False
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, wide, high = self.block
+        radius = self.diameter / 2
+        half = math.degrees(math.acos(max(1 - self.depth / radius, 0.0)))
+        centre = (self.at, high - self.depth + radius)
+        floor = arc(centre, radius, 270 - half, 270 + half)
+        outline = (
+            (floor[0][0], high + PAST),
+            *floor,
+            (floor[-1][0], high + PAST),
+        )
+        name, run = ("front", wide) if self.across else ("left", long)
+        return (Sunk(block_face(name, *self.block), outline, -PAST, run + PAST),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"diameter": self.diameter}, True)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        high = self.block[2]
+        kind: Literal["x", "y"] = "x" if self.across else "y"
+        said = Dimension("hole", 0.0, 0.0, (self.at, high))
+        return {
+            "at": Dimension(kind, 0.0, self.at, (0.0, high)),
+            "depth": Dimension("z", high - self.depth, high),
+            **dict.fromkeys(("diameter", "runs"), said),
+        }
+
+
+class Outline(Feature, frozen=True):
+    """What stands outside of an outline, taken off a block from its top right down;
+    points: corners and arcs, counter-clockwise; measures: what its family draws a line
+    for, with how that is dimensioned."""
+
+    block: tuple[float, float, float]
+    points: tuple[Point, ...]
+    measures: tuple[tuple[str, Dimension], ...] = ()
+
+    def dimensions(self) -> dict[str, Dimension]:
+        return dict(self.measures)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        length, width, height = self.block
+        # from its lowest corner, so that the way in crosses no metal
+        low_at = min(range(len(self.points)), key=lambda n: self.points[n][1])
+        points = self.points[low_at:] + self.points[:low_at]
+        x, past = points[0][0], 10.0
+        left, low, right, high = -past, -past, length + past, width + past
+        # once round outside, in to the outline, round that the other way, out again
+        frame = (
+            (x, low),
+            (right, low),
+            (right, high),
+            (left, high),
+            (left, low),
+            (x, low),
+        )
+        within = (points[0], *reversed(points))
+        outside = (*frame, *within)
+        top = block_face("top", *self.block)
+        return (Sunk(top, outside, -past, height + past),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"sides": float(len(self.points))})}
+
+
+class SawCuts(Feature, frozen=True):
+    """A strip sawn into pieces: where each cut lies along it, how wide it is, and what
+    is cleaned off each sawn end afterwards."""
+
+    block: tuple[float, float, float]
+    starts: tuple[float, ...]
+    kerf: float
+    clean: float = 0.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        _, width, height = self.block
+        frame = block_face("top", *self.block)
+        return tuple(
+            Sunk(
+                frame,
+                rectangle(x, -PAST, x + self.kerf, width + PAST),
+                -PAST,
+                height + PAST,
+            )
+            for x in self.starts
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"kerf": self.kerf})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        if not self.starts:
+            return {}
+        first = self.starts[0]
+        return {
+            "piece": Dimension("x", 0.0, first - self.clean),
+            "kerf": Dimension("x", first, first + self.kerf),
+        }

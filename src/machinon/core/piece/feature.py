@@ -1,0 +1,87 @@
+"""A feature: what a cut leaves on a piece, with a name that never changes.
+
+It knows where it lies, what it takes out of the body, which faces it leaves, and how
+each of its measures is dimensioned. Sizes are mm and degrees; stations along a turned
+piece are z, from its left end.
+"""
+
+from collections.abc import Mapping
+from typing import Literal
+
+import msgspec
+from msgspec import Struct
+
+from machinon.core.piece.solid_cuts import (
+    Cut,
+)
+
+Side = Literal["left", "right"]
+BlockFace = Literal["top", "bottom", "front", "back", "left", "right"]
+POINT = 118.0  # degrees: the point of a drill
+PAST = 1.0  # mm that a through hole goes past the last metal
+
+
+class Face(Struct, frozen=True):
+    """A face that a feature leaves.
+
+    kind: cylinder, cone, plane, thread, hole or slot; at: its figures, by measure.
+    inside: whether the metal lies outside of it.
+    """
+
+    kind: str
+    at: Mapping[str, float]
+    inside: bool = False
+
+
+class Dimension(Struct, frozen=True):
+    """How a measure is dimensioned.
+
+    kind: "diameter" of what turns (start and end are its stations), "along" a turned
+    piece, "x", "y" or "z" of a block, "hole" for what is written at a hole. start, end:
+    where it is taken; at: the other places of a block's line, or the radius.
+    """
+
+    kind: Literal["diameter", "along", "x", "y", "z", "hole"]
+    start: float
+    end: float
+    at: tuple[float, float] = (0.0, 0.0)
+    inside: bool = False
+
+
+def along_axis(
+    a: float, b: float, at: tuple[float, float] = (0.0, 0.0), inside: bool = False
+) -> Dimension:
+    """A length along the axis between two stations, whichever comes first."""
+    return Dimension("along", min(a, b), max(a, b), at, inside)
+
+
+class Feature(msgspec.Struct, frozen=True, tag=True):
+    """One thing that a cut leaves."""
+
+    name: str
+
+    @property
+    def kind(self) -> str:
+        """Its kind in plain words: `taper bore`."""
+        name = type(self).__name__
+        return "".join(f" {c.lower()}" if c.isupper() else c for c in name).strip()
+
+    def cuts(self) -> tuple[Cut, ...]:
+        """What it takes out of the body."""
+        raise NotImplementedError
+
+    def faces(self) -> dict[str, Face]:
+        """The faces it leaves, by name."""
+        raise NotImplementedError
+
+    def dimensions(self) -> dict[str, Dimension]:
+        """How each of its measures is dimensioned."""
+        return {}
+
+    def leaving(self, metal: float) -> "Feature":
+        """The same with metal left on it for a later cut, mm to a side."""
+        return self
+
+    def as_drilled(self) -> "Feature":
+        """The same as its drill leaves it, before it is tapped or counterbored."""
+        return self

@@ -1,0 +1,345 @@
+"""Holes in whatever they are: as one is drilled, in what pattern, and where."""
+
+import math
+from typing import TypeAlias
+
+import msgspec
+
+from machinon.core.piece.feature import (
+    PAST,
+    POINT,
+    BlockFace,
+    Dimension,
+    Face,
+    Feature,
+    along_axis,
+)
+from machinon.core.piece.solid_cuts import (
+    Cut,
+    Drilled,
+    Frame,
+    Point,
+    Sunk,
+    across_axis,
+    block_face,
+    end_of,
+    rectangle,
+)
+from machinon.core.setting_out.bolt_circle import hole_points
+from machinon.core.threads.screw_thread import thread_of
+
+
+class Hole(msgspec.Struct, frozen=True):
+    """A hole as it is drilled: through, or `depth` deep to its shoulder.
+
+    thread: tapped with it (diameter is then the drill); bore, bore_depth: of its
+    counterbore; sink: mouth of its countersink, 90°; ream: to size after drilling;
+    ball: a recess as deep as `depth` by a ball-ended cutter of the diameter; square:
+    across the flats that it is broached to, from the side of a round alone.
+    """
+
+    diameter: float
+    depth: float | None = None
+    thread: str = ""
+    thread_depth: float = 0.0
+    bore: float = 0.0
+    bore_depth: float = 0.0
+    sink: float = 0.0
+    ream: bool = False
+    flat: bool = False  # its floor is flat: bored or milled
+    ball: bool = False
+    square: float = 0.0
+
+    @property
+    def rim(self) -> float:
+        """Across its mouth: of a ball's recess less than the ball."""
+        if not self.ball or self.depth is None or self.depth >= self.diameter / 2:
+            return self.diameter
+        return 2 * math.sqrt(self.depth * (self.diameter - self.depth))
+
+    @property
+    def mouth(self) -> tuple[Point, ...]:
+        """Its edge in the face, about its middle, from the right down and round."""
+        if self.square:
+            h = self.square / 2
+            return (h, 0), (h, -h), (-h, -h), (-h, 0), (-h, h), (h, h), (h, 0)
+        r = max(self.rim, self.bore, self.sink) / 2
+        turns = [-math.tau * i / 24 for i in range(25)]
+        return tuple((r * math.cos(turn), r * math.sin(turn)) for turn in turns)
+
+    def profile(self, through: float) -> tuple[Point, ...]:
+        """(depth, radius) from the face down; through: to where a through hole goes."""
+        r = self.diameter / 2
+        if self.ball and self.depth is not None:
+            # from the rim round to the middle of the floor
+            turns = [math.acos(max(1 - self.depth / r, -1.0)) * i / 8 for i in range(9)]
+            floor = [
+                (self.depth - r + r * math.cos(turn), r * math.sin(turn))
+                for turn in reversed(turns)
+            ]
+            return ((-PAST, floor[0][1]), *floor)
+        down: list[Point] = []
+        if self.sink > self.diameter:
+            down += [
+                (-PAST, self.sink / 2 + PAST),
+                ((self.sink - self.diameter) / 2, r),
+            ]
+        elif self.bore > self.diameter:
+            down += [(-PAST, self.bore / 2), (self.bore_depth, self.bore / 2)]
+            down.append((self.bore_depth, r))
+        else:
+            down.append((-PAST, r))
+        if self.depth is None:
+            return (*down, (through + PAST, r))
+        tip = 0.0 if self.flat else r / math.tan(math.radians(POINT / 2))
+        return (*down, (self.depth, r), (self.depth + tip, 0.0))
+
+    @property
+    def drilled(self) -> "Hole":
+        """As its drill leaves it."""
+        return msgspec.structs.replace(
+            self, thread="", bore=0.0, sink=0.0, ream=False, square=0.0
+        )
+
+    def says(self, count: int = 1) -> str:
+        """As it is written at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
+        many = f"{count} × " if count > 1 else ""
+        deep = "" if self.depth is None else f" × {self.depth:g} deep"
+        if self.thread:
+            one = f"{many}{thread_of(self.thread).says}"
+            text = one + (
+                f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
+            )
+            text += f", drill {self.diameter:g}{deep}"
+        elif self.square:
+            text = f"{many}square {self.square:g}{deep}, drill {self.diameter:g}"
+        elif self.ball:
+            text = f"{many}ball ⌀{self.diameter:g}{deep}, ⌀{self.rim:.2f} at the rim"
+        else:
+            text = f"{many}⌀{self.diameter:g}{deep}" + (", reamed" if self.ream else "")
+        if self.bore > self.diameter:
+            text += f", counterbore ⌀{self.bore:g} × {self.bore_depth:g}"
+        if self.sink > self.diameter:
+            text += f", countersink ⌀{self.sink:g}"
+        return text
+
+
+class Circle(msgspec.Struct, frozen=True, tag="circle"):
+    """Holes evenly on a circle; start: angle of the first; at: its centre."""
+
+    count: int
+    diameter: float
+    start: float = 90.0
+    at: Point = (0.0, 0.0)
+
+    def points(self) -> list[Point]:
+        return [
+            (self.at[0] + x, self.at[1] + y)
+            for x, y in hole_points(self.count, self.diameter, self.start)
+        ]
+
+
+class Arc(msgspec.Struct, frozen=True, tag="arc"):
+    """Holes along a part of a circle; start, pitch: degrees of the first, and on to
+    the next."""
+
+    count: int
+    diameter: float
+    start: float
+    pitch: float
+
+    def points(self) -> list[Point]:
+        turns = (math.radians(self.start + i * self.pitch) for i in range(self.count))
+        r = self.diameter / 2
+        return [(r * math.cos(turn), r * math.sin(turn)) for turn in turns]
+
+
+class Grid(msgspec.Struct, frozen=True, tag="grid"):
+    """Holes in rows; at: the first of them."""
+
+    across: int
+    up: int
+    pitch_across: float
+    pitch_up: float
+    at: Point = (0.0, 0.0)
+
+    def points(self) -> list[Point]:
+        return [
+            (self.at[0] + i * self.pitch_across, self.at[1] + j * self.pitch_up)
+            for j in range(self.up)
+            for i in range(self.across)
+        ]
+
+
+class Places(msgspec.Struct, frozen=True, tag="places"):
+    """Holes wherever they are said to be."""
+
+    at: tuple[Point, ...]
+
+    def points(self) -> list[Point]:
+        return list(self.at)
+
+
+Pattern: TypeAlias = Circle | Arc | Grid | Places
+
+
+class Holes(Feature, frozen=True):
+    """Holes in a face. face: left or right of what turns (its station is `level`), or
+    a face of a block whose size is `block`; through: how deep the metal is there;
+    from_centre: whether its places are said from the middle of the face;
+    beside: along a block, the hole that its place is said from; tilt: degrees by which
+    a second pass through the same mouth leans along the face, so that it is long at
+    the far end."""
+
+    face: BlockFace
+    pattern: Pattern
+    hole: Hole
+    through: float
+    level: float = 0.0
+    block: tuple[float, float, float] | None = None
+    from_centre: bool = False
+    beside: float | None = None
+    tilt: float = 0.0
+
+    @property
+    def frame(self) -> Frame:
+        if self.block is not None:
+            return block_face(self.face, *self.block)
+        return end_of(self.level, self.face == "left")
+
+    @property
+    def points(self) -> list[Point]:
+        return self.pattern.points()
+
+    @property
+    def many(self) -> int:
+        """How many holes it is."""
+        return len(self.points)
+
+    def as_drilled(self) -> Feature:
+        return msgspec.structs.replace(self, hole=self.hole.drilled, tilt=0.0)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        profile = self.hole.profile(self.through)
+        tilts = (0.0, self.tilt) if self.tilt else (0.0,)
+        return tuple(
+            Drilled(self.frame, at, profile, tilt)
+            for tilt in tilts
+            for at in self.points
+        )
+
+    def faces(self) -> dict[str, Face]:
+        kind = "thread" if self.hole.thread else "hole"
+        found = {
+            self.name: Face(
+                kind, {"diameter": self.hole.diameter, "count": len(self.points)}, True
+            )
+        }
+        if isinstance(self.pattern, Circle):
+            at = {"diameter": self.pattern.diameter}
+            found[f"{self.name}.circle"] = Face("hole", at, True)
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        x, y = self.points[0]
+        said = ("diameter", "count", "circle", "screw", "thread", "drill", "depth")
+        found = dict.fromkeys(
+            (
+                *said,
+                *("across", "up", "kind", "pattern", "counterbore", "datum", "face"),
+            ),
+            Dimension("hole", 0.0, 0.0, (x, y)),
+        )
+        if isinstance(self.pattern, Arc):
+            found["apart"] = found["circle"]
+        if self.beside is not None:
+            low, high = sorted((self.beside, x))
+            found["pitch"] = Dimension("x", low, high, (y, 0.0))
+        if self.block is not None and self.face in ("top", "bottom"):
+            long, wide, _ = self.block if self.from_centre else (0.0, 0.0, 0.0)
+            left, right = sorted((long / 2, x))
+            low, high = sorted((wide / 2, y))
+            found["from_side"] = Dimension("x", left, right, (y, 0.0))
+            found["from_front"] = Dimension("y", low, high, (x, 0.0))
+        elif self.block is not None:
+            level = self.block[2] if self.from_centre else 0.0
+            low, high = sorted((level / 2, y))
+            found["from_front"] = Dimension("z", low, high)
+            sideways = self.face in ("left", "right")
+            end = self.block[1 if sideways else 0] if self.from_centre else 0.0
+            low, high = sorted((end / 2, x))
+            found["from_side"] = Dimension("y" if sideways else "x", low, high)
+        return found
+
+
+class CrossHoles(Feature, frozen=True):
+    """Holes into a turned piece from its side, evenly round it from an angle on.
+
+    end_at, beside: stations that its place is said from, of an end and a neighbour.
+    """
+
+    z: float
+    diameter: float  # of the round they start on
+    hole: Hole
+    through: float
+    count: int = 1
+    angle: float = 90.0
+    end_at: float = 0.0
+    beside: float | None = None
+
+    @property
+    def many(self) -> int:
+        """How many holes it is."""
+        return self.count
+
+    def as_drilled(self) -> Feature:
+        return msgspec.structs.replace(self, hole=self.hole.drilled)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        profile = self.hole.profile(self.through)
+        half = self.hole.square / 2
+        deep = self.hole.depth or self.through + PAST
+        square: tuple[Cut, ...] = tuple(
+            Sunk(
+                across_axis(
+                    self.z, self.angle + 360.0 * i / self.count, self.diameter / 2
+                ),
+                rectangle(-half, -half, half, half),
+                -10.0,
+                deep,
+            )
+            for i in range(self.count if half else 0)
+        )
+        return square + tuple(
+            Drilled(
+                across_axis(
+                    self.z, self.angle + 360.0 * i / self.count, self.diameter / 2
+                ),
+                (0.0, 0.0),
+                profile,
+            )
+            for i in range(self.count)
+        )
+
+    def faces(self) -> dict[str, Face]:
+        kind = "thread" if self.hole.thread else "hole"
+        return {
+            self.name: Face(
+                kind, {"diameter": self.hole.diameter, "count": self.count}, True
+            )
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        said = {"from_end": self.end_at, "pitch": self.beside}
+        along = {
+            key: along_axis(at, self.z, radius)
+            for key, at in said.items()
+            if at is not None
+        }
+        return along | {
+            "diameter": Dimension("hole", self.z, self.z, radius),
+            "thread": Dimension("hole", self.z, self.z, radius),
+            "depth": Dimension("hole", self.z, self.z, radius),
+            "count": Dimension("hole", self.z, self.z, radius),
+        }

@@ -1,0 +1,564 @@
+"""Features of what turns: its ends, diameters, tapers, threads, grooves and flats."""
+
+import math
+from typing import Literal
+
+import msgspec
+
+from machinon.core.piece.feature import (
+    POINT,
+    Dimension,
+    Face,
+    Feature,
+    Side,
+    along_axis,
+)
+from machinon.core.piece.solid_cuts import (
+    Cut,
+    Sunk,
+    Turned,
+    across_axis,
+    rectangle,
+    ring,
+)
+from machinon.core.threads.screw_thread import Thread, thread_of
+
+RUN_OUT = 0.6  # of a pitch: depth of a run-out groove below the thread's root
+
+
+class End(Feature, frozen=True):
+    """A faced end; everything beyond it is taken off. other: the station of the other
+    end, where the whole length is said."""
+
+    z: float
+    side: Side
+    other: float | None = None
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = 10_000.0
+        if self.side == "left":
+            return (ring(-far, self.z, 0.0),)
+        return (ring(self.z, far, 0.0),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"z": self.z})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        if self.other is None:
+            return {}
+        return {"length": along_axis(self.z, self.other)}
+
+    def leaving(self, metal: float) -> Feature:
+        out = -metal if self.side == "left" else metal
+        return msgspec.structs.replace(self, z=self.z + out)
+
+
+class Cylinder(Feature, frozen=True):
+    """An outside diameter between two stations. along: what its length is called;
+    shoulder: the end at which it has a shoulder, that of the larger neighbour."""
+
+    start: float
+    end: float
+    diameter: float
+    along: str = "length"
+    shoulder: Literal["left", "right", ""] = ""
+
+    def cuts(self) -> tuple[Cut, ...]:
+        return (ring(self.start, self.end, self.diameter / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        found = {self.name: Face("cylinder", {"diameter": self.diameter})}
+        if self.shoulder:
+            z = self.start if self.shoulder == "left" else self.end
+            found[f"{self.name}.shoulder"] = Face("plane", {"z": z})
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension("diameter", self.start, self.end, radius),
+            self.along: Dimension("along", self.start, self.end, radius),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        out = {"left": (metal, 0.0), "right": (0.0, -metal), "": (0.0, 0.0)}
+        left, right = out[self.shoulder]
+        return msgspec.structs.replace(
+            self,
+            diameter=self.diameter + 2 * metal,
+            start=self.start + left,
+            end=self.end + right,
+        )
+
+
+class Cone(Feature, frozen=True):
+    """An outside taper or cone; taper: its name where it has one."""
+
+    start: float
+    end: float
+    start_diameter: float
+    end_diameter: float
+    taper: str = ""
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = 10_000.0
+        a, b = self.start_diameter / 2, self.end_diameter / 2
+        return (
+            Turned(
+                ((self.start, a), (self.end, b), (self.end, far), (self.start, far))
+            ),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        half = math.degrees(
+            math.atan2(
+                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
+            )
+        )
+        large = max(self.start_diameter, self.end_diameter)
+        return {self.name: Face("cone", {"diameter": large, "half_angle": half})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        large = max(self.start_diameter, self.end_diameter)
+        at = self.start if self.start_diameter == large else self.end
+        small = self.end if at == self.start else self.start
+        return {
+            "diameter": Dimension("diameter", at, at, (large / 2, 0.0)),
+            "large": Dimension("diameter", at, at, (large / 2, 0.0)),
+            "small": Dimension(
+                "diameter",
+                small,
+                small,
+                (min(self.start_diameter, self.end_diameter) / 2, 0.0),
+            ),
+            "left": Dimension(
+                "diameter", self.start, self.start, (self.start_diameter / 2, 0.0)
+            ),
+            "right": Dimension(
+                "diameter", self.end, self.end, (self.end_diameter / 2, 0.0)
+            ),
+            "length": Dimension("along", self.start, self.end, (large / 2, 0.0)),
+            **dict.fromkeys(
+                ("taper", "rise", "half_angle"),
+                Dimension("hole", self.start, self.end, (large / 2, 0.0)),
+            ),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(
+            self,
+            start_diameter=self.start_diameter + 2 * metal,
+            end_diameter=self.end_diameter + 2 * metal,
+        )
+
+
+class Screw(Feature, frozen=True):
+    """An outside thread. runs_out: the end that has its run-out groove."""
+
+    start: float
+    end: float
+    thread: str
+    runs_out: Literal["left", "right", ""] = ""
+
+    @property
+    def of(self) -> Thread:
+        return thread_of(self.thread)
+
+    @property
+    def groove(self) -> float:
+        """Diameter of the run-out groove."""
+        return self.of.minor_external - 0.2 * self.of.pitch
+
+    def cuts(self) -> tuple[Cut, ...]:
+        taken = [ring(self.start, self.end, self.of.major / 2)]
+        if self.runs_out:
+            wide = min(2.0 * self.of.pitch, (self.end - self.start) / 3)
+            a, b = (
+                (self.start, self.start + wide)
+                if self.runs_out == "left"
+                else (self.end - wide, self.end)
+            )
+            taken.append(ring(a, b, self.groove / 2))
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        one = self.of
+        return {self.name: Face("thread", {"diameter": one.major, "pitch": one.pitch})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.of.major / 2, 0.0)
+        return {
+            "thread": Dimension("diameter", self.start, self.end, radius),
+            "length": Dimension("along", self.start, self.end, radius),
+        }
+
+
+class Groove(Feature, frozen=True):
+    """A groove turned round the outside, or in a bore. end_at: the station of the end
+    that its place is said from."""
+
+    start: float
+    end: float
+    diameter: float
+    inside: bool = False
+    end_at: float = 0.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        if self.inside:
+            return (ring(self.start, self.end, 0.0, self.diameter / 2),)
+        return (ring(self.start, self.end, self.diameter / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"diameter": self.diameter}, self.inside)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension(
+                "diameter", self.start, self.end, radius, self.inside
+            ),
+            "width": Dimension("along", self.start, self.end, radius, self.inside),
+            "from_end": along_axis(self.end_at, self.start, radius, self.inside),
+        }
+
+
+class Bevel(Feature, frozen=True):
+    """An edge broken at a station: leg along the axis, at an angle to it."""
+
+    z: float
+    diameter: float
+    leg: float
+    side: Side
+    inside: bool = False
+    angle: float = 45.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        into = self.leg if self.side == "left" else -self.leg
+        rise = self.leg * math.tan(math.radians(self.angle))
+        r = self.diameter / 2
+        far = 0.0 if self.inside else r + rise
+        top = r + rise if self.inside else r - rise
+        past = self.z - (1 if self.side == "left" else -1) * 1e-6
+        if self.inside:
+            return (
+                Turned(
+                    ((past, far), (self.z + into, far), (self.z + into, r), (past, top))
+                ),
+            )
+        return (
+            Turned(
+                ((past, top), (self.z + into, r), (self.z + into, far), (past, far))
+            ),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face(
+                "cone",
+                {"diameter": self.diameter, "half_angle": self.angle},
+                self.inside,
+            )
+        }
+
+
+class Bore(Feature, frozen=True):
+    """A round hole along the axis, bored or drilled; pointed: the end of a drill."""
+
+    start: float
+    end: float
+    diameter: float
+    along: str = "depth"
+    opens: Literal["left", "right", "both"] = "both"
+    pointed: bool = False
+
+    def cuts(self) -> tuple[Cut, ...]:
+        r = self.diameter / 2
+        if not self.pointed:
+            return (ring(self.start, self.end, 0.0, r),)
+        tip = r / math.tan(math.radians(POINT / 2))
+        if self.opens == "left":
+            points = (
+                (self.start, 0.0),
+                (self.end + tip, 0.0),
+                (self.end, r),
+                (self.start, r),
+            )
+        else:
+            points = (
+                (self.start - tip, 0.0),
+                (self.end, 0.0),
+                (self.end, r),
+                (self.start, r),
+            )
+        return (Turned(points),)
+
+    def faces(self) -> dict[str, Face]:
+        found = {self.name: Face("cylinder", {"diameter": self.diameter}, True)}
+        if self.opens != "both":
+            z = self.end if self.opens == "left" else self.start
+            found[f"{self.name}.floor"] = Face("plane", {"z": z})
+        return found
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension("diameter", self.start, self.end, radius, True),
+            self.along: Dimension("along", self.start, self.end, radius, True),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(
+            self, diameter=max(self.diameter - 2 * metal, 0.0)
+        )
+
+
+class TaperBore(Feature, frozen=True):
+    """An inside taper between two stations."""
+
+    start: float
+    end: float
+    start_diameter: float
+    end_diameter: float
+    taper: str = ""
+
+    def cuts(self) -> tuple[Cut, ...]:
+        a, b = self.start_diameter / 2, self.end_diameter / 2
+        return (
+            Turned(
+                ((self.start, 0.0), (self.end, 0.0), (self.end, b), (self.start, a))
+            ),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        half = math.degrees(
+            math.atan2(
+                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
+            )
+        )
+        large = max(self.start_diameter, self.end_diameter)
+        return {self.name: Face("cone", {"diameter": large, "half_angle": half}, True)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        large = max(self.start_diameter, self.end_diameter)
+        at = self.start if self.start_diameter == large else self.end
+        mouth = Dimension("diameter", at, at, (large / 2, 0.0), True)
+        deep = Dimension("along", self.start, self.end, (large / 2, 0.0), True)
+        said = Dimension("hole", self.start, self.end, (large / 2, 0.0), True)
+        return {
+            **dict.fromkeys(("diameter", "large", "mouth"), mouth),
+            **dict.fromkeys(("length", "depth"), deep),
+            **dict.fromkeys(("taper", "half_angle"), said),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(
+            self,
+            start_diameter=max(self.start_diameter - 2 * metal, 0.0),
+            end_diameter=max(self.end_diameter - 2 * metal, 0.0),
+        )
+
+
+class NutThread(Feature, frozen=True):
+    """An inside thread in a bore; bore: as it is before threading."""
+
+    start: float
+    end: float
+    thread: str
+    bore: float
+
+    @property
+    def of(self) -> Thread:
+        return thread_of(self.thread)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        return (ring(self.start, self.end, 0.0, self.bore / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        one = self.of
+        return {
+            self.name: Face("thread", {"diameter": one.major, "pitch": one.pitch}, True)
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.of.major / 2, 0.0)
+        return {
+            "thread": Dimension("diameter", self.start, self.end, radius, True),
+            "length": Dimension("along", self.start, self.end, radius, True),
+            "depth": Dimension("along", self.start, self.end, radius, True),
+        }
+
+
+class FaceGroove(Feature, frozen=True):
+    """A groove or recess turned into an end face."""
+
+    z: float
+    side: Side
+    inner: float
+    outer: float
+    depth: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far = -10_000.0 if self.side == "left" else 10_000.0
+        into = self.depth if self.side == "left" else -self.depth
+        a, b = sorted((far, self.z + into))
+        return (ring(a, b, self.inner / 2, self.outer / 2),)
+
+    def faces(self) -> dict[str, Face]:
+        into = self.depth if self.side == "left" else -self.depth
+        return {
+            self.name: Face("cylinder", {"diameter": self.outer}, True),
+            f"{self.name}.floor": Face("plane", {"z": self.z + into}),
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        into = self.depth if self.side == "left" else -self.depth
+        a, b = sorted((self.z, self.z + into))
+        return {
+            "inner": Dimension("diameter", a, b, (self.inner / 2, 0.0)),
+            "outer": Dimension("diameter", a, b, (self.outer / 2, 0.0), True),
+            "depth": Dimension("along", a, b, (self.outer / 2, 0.0), True),
+        }
+
+
+class Centre(Feature, frozen=True):
+    """A centre hole in an end: 60°, its mouth as wide as said."""
+
+    z: float
+    side: Side
+    mouth: float
+
+    def cuts(self) -> tuple[Cut, ...]:
+        deep = self.mouth / 2 / math.tan(math.radians(30))
+        into = deep if self.side == "left" else -deep
+        return (
+            Turned(((self.z, 0.0), (self.z + into, 0.0), (self.z, self.mouth / 2))),
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("cone", {"diameter": self.mouth, "half_angle": 30.0}, True)
+        }
+
+
+class Flats(Feature, frozen=True):
+    """Flats round a turned piece: 2, 4 or 6 of them, or one; across: over two."""
+
+    start: float
+    end: float
+    across: float
+    count: int
+
+    def cuts(self) -> tuple[Cut, ...]:
+        out = self.across / 2
+        long = self.end - self.start
+        taken = []
+        for i in range(self.count):
+            frame = across_axis(self.start, 360.0 * i / self.count, out)
+            taken.append(
+                Sunk(frame, rectangle(0, -10_000, long, 10_000), -10_000.0, 0.0)
+            )
+        return tuple(taken)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("plane", {"across": self.across})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.across / 2, 0.0)
+        return {
+            "length": Dimension("along", self.start, self.end, radius),
+            "from_end": Dimension("along", 0.0, self.start, radius),
+            "across": Dimension("hole", self.start, self.end, radius),
+            "count": Dimension("hole", self.start, self.end, radius),
+        }
+
+
+class Slits(Feature, frozen=True):
+    """Saw cuts along the axis from an end, evenly round it, each to the middle."""
+
+    start: float
+    end: float
+    diameter: float
+    width: float
+    count: int
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, half, deep = self.end - self.start, self.width / 2, self.diameter / 2
+        return tuple(
+            Sunk(
+                across_axis(self.start, 90.0 + 360.0 * i / self.count, deep),
+                rectangle(0, -half, long, half),
+                -10.0,
+                deep,
+            )
+            for i in range(self.count)
+        )
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("slot", {"width": self.width}, True)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "length": Dimension("along", self.start, self.end, radius),
+            "width": Dimension("hole", self.start, self.end, radius),
+            "count": Dimension("hole", self.start, self.end, radius),
+        }
+
+
+class Knurl(Feature, frozen=True):
+    """A knurled length of a round: pitch from crest to crest round it, crossed at 30°
+    or straight. It is drawn at the diameter that it is turned to before."""
+
+    start: float
+    end: float
+    diameter: float
+    pitch: float
+    crossed: bool = True
+
+    def cuts(self) -> tuple[Cut, ...]:
+        return ()  # it is rolled, not cut
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("cylinder", {"diameter": self.diameter})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "pitch": Dimension("hole", self.start, self.end, radius),
+            "length": Dimension("along", self.start, self.end, radius),
+        }
+
+
+class Keyway(Feature, frozen=True):
+    """A keyway along a shaft or a bore: depth from the surface at its middle."""
+
+    start: float
+    end: float
+    diameter: float
+    width: float
+    depth: float
+    inside: bool = False
+    angle: float = 90.0
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long = self.end - self.start
+        half = self.width / 2
+        frame = across_axis(self.start, self.angle, self.diameter / 2)
+        outline = rectangle(0, -half, long, half)
+        if self.inside:
+            return (Sunk(frame, outline, -self.depth, self.diameter / 2),)
+        return (Sunk(frame, outline, -10.0, self.depth),)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            self.name: Face("slot", {"width": self.width, "depth": self.depth}, True)
+        }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "length": Dimension("along", self.start, self.end, radius),
+            "from_end": Dimension("along", 0.0, self.start, radius),
+            "width": Dimension("hole", self.start, self.end, radius),
+            "depth": Dimension("hole", self.start, self.end, radius),
+        }
