@@ -369,6 +369,15 @@ class Paper(WindowCase):
             self.assertTrue(path.read_bytes().startswith(start))
         self.assertEqual(list(self.folder.glob(".*part")), [])
 
+    def test_the_title_block_says_all_of_it_in_the_units_of_the_sheet(self):
+        """Stock of 135 mm is 5.315 in."""
+        made, path = self.job.plan.made, self.folder / "drawing.pdf"
+        for inch, stock in ((False, "From ⌀ 135 × 45"), (True, "From ⌀ 5.315")):
+            write_piece(made, "pdf", path, inch)
+            text = " ".join(pypdf.PdfReader(path).pages[0].extract_text().split())
+            self.assertIn(made.family.purpose, text)
+            self.assertIn(stock, text)
+
     def test_a_folder_that_is_not_there_gives_a_message(self):
         for kind in ("svg", "pdf"):
             path = self.folder / "none" / f"drawing.{kind}"

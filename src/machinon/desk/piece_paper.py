@@ -22,6 +22,7 @@ from machinon.desk.sheet import (
 )
 from machinon.desk.theme import PRINT, load_fonts
 from machinon.draw.piece_sheet import piece_sheet
+from machinon.draw.sheet_figures import stock_said
 from machinon.draw.template import template, wrapped
 
 MM = 96 / 25.4  # of a page's units to a mm
@@ -42,7 +43,7 @@ def write_sheet(
     angle = "first" if first_angle else "third"
     cells = (
         (made.family.name, made.family.purpose),
-        (f"Material: {made.material}", f"From {made.body.stock.says}"),
+        (f"Material: {made.material}", f"From {stock_said(made, inch)}"),
         (
             f"Sizes in {'inches' if inch else 'mm'}, {angle} angle",
             "Two limits under a size: cut to the measured mate",

@@ -153,11 +153,21 @@ def drawing_on_page(
     top = height - block
     painter.setPen(QPen(PRINT.ink("outline"), 1.2))
     painter.drawLine(QPointF(0.6, top), QPointF(width - 0.6, top))
-    room = (width - 20) / len(cells)
+    wanted = [
+        max(_wide(painter, first, 13, i == 0), _wide(painter, second, 11)) + 14
+        for i, (first, second) in enumerate(cells)
+    ]
+    spare, x = (width - 20 - sum(wanted)) / len(cells), 14.0
     for i, (first, second) in enumerate(cells):
-        x = 14 + i * room
+        room = wanted[i] + spare
         _say(painter, x, top + 20, first, 13, bold=i == 0, room=room - 14)
         _say(painter, x, top + 41, second, 11, room=room - 14)
+        x += room
+
+
+def _wide(painter: QPainter, text: str, size: float, bold: bool = False) -> float:
+    painter.setFont(font(size, bold))
+    return painter.fontMetrics().horizontalAdvance(text)
 
 
 def _say(

@@ -11,7 +11,7 @@ from typing import Literal, NamedTuple
 from msgspec import Struct
 from msgspec.structs import replace
 
-from machinon.core.in_inches import in_inches, sizes_in_inches
+from machinon.core.in_inches import in_inches
 from machinon.core.piece.block_features import FlankedSlot, RoundSeat, Slope
 from machinon.core.piece.family import Made, Value, spoken
 from machinon.core.piece.feature import Dimension
@@ -48,6 +48,7 @@ from machinon.draw.sheet_figures import (
     left_out,
     length_said,
     places_of,
+    stock_said,
 )
 
 Placing = Callable[[float, float], Point]  # a view's point on the page
@@ -340,9 +341,7 @@ class _Sheet:
     def _title_and_foot(self) -> None:
         """What it is, of what and from what; and the sizes without a place."""
         made, size = self.made, self.size
-        stock = made.body.stock.says
-        if self.inch:
-            stock = sizes_in_inches(stock)
+        stock = stock_said(made, self.inch)
         says = f"{made.family.name}: {made.material}, from {stock}"
         self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
         edges, small = edges_said(made, self.inch), SMALL * size

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from msgspec import Struct
 from msgspec.structs import replace
 
+from machinon.core.in_inches import sizes_in_inches
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.block_features import FlankedSlot
 from machinon.core.piece.family import Known, Made, spoken
@@ -192,6 +193,12 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
     if key not in where:
         return [figures[key]]
     return [figures[one] for one, feature in where.items() if feature == where[key]]
+
+
+def stock_said(made: Made, inch: bool = False) -> str:
+    """What it is made from: "⌀40 × 93"."""
+    says = made.body.stock.says
+    return sizes_in_inches(says) if inch else says
 
 
 def edges_said(made: Made, inch: bool = False) -> str:
