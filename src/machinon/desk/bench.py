@@ -5,6 +5,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QWidget
 
 from machinon.core.job.job import Stage
@@ -60,6 +61,17 @@ class StageView(QWidget):
         self.look = bench.look
         # below this the stage scrolls rather than squeezing its texts
         self.setMinimumHeight(bench.look.px(LEAST_STAGE))
+
+    @property
+    def _grows(self) -> bool:
+        """Whether wrapped words may need more lines than there is room for."""
+        return self.look.scale > 1
+
+    def minimumSizeHint(self) -> QSize:
+        least, layout = super().minimumSizeHint(), self.layout()
+        if not self._grows or layout is None or not layout.hasHeightForWidth():
+            return least
+        return least.expandedTo(QSize(0, layout.minimumHeightForWidth(self.width())))
 
     def refresh(self) -> None:
         raise NotImplementedError

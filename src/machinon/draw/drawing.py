@@ -145,15 +145,20 @@ class Drawing(Struct, frozen=True):
 def uncrowded(
     lay_out: Callable[[float, Set[str]], tuple[Drawing, bool]],
     aside: Set[str] | None = None,
+    spare: Set[str] = frozenset(),
 ) -> Drawing:
     """The drawing with the largest figures that do not lie on each other.
 
     lay_out: makes it with figures of a share of their height, those of some ties
     set aside of where they belong, and says whether it is well but for that.
-    aside: what is so from the start; None where nothing can be.
+    aside: what is so from the start; None where nothing can be. spare: what is so
+    before all are much smaller.
     """
-    for share in SHARES:
-        moved = set(aside or ())
+    tries = [(share, aside or frozenset()) for share in SHARES]
+    if spare:
+        tries[2:] = [(share, spare) for share in SHARES]
+    for share, start in tries:
+        moved = set(start)
         drawing, well = lay_out(share, moved)
         if aside is None and well and not drawing.crowded:
             return drawing

@@ -112,7 +112,7 @@ def piece_sheet(
         enough = sheet.turned() if made.body.turns else sheet.block()
         return board.done(), enough
 
-    return uncrowded(laid_out, frozenset())
+    return uncrowded(laid_out, frozenset(), places.keys() - made.sizes.keys())
 
 
 def changed_since_then(made: Made, was: Mapping[str, Value]) -> list[str]:

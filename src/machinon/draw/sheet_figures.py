@@ -131,7 +131,7 @@ def figures_of(
     for key, line in places.items():
         if key not in found:
             name, _, measure = key.partition(".")
-            words = f"{spoken(name)} {FOLLOW[measure]}, as the other sizes have it"
+            words = f"{spoken(name)} {FOLLOW[measure]}"
             # to a hundredth: no more is kept of what only follows
             text = length_said(round(line.end - line.start, 2), inch)
             found[key] = Figure(key, text, "", words, "dimension")

@@ -255,11 +255,9 @@ class RouteView(StageView):
         whole.addWidget(self.detail, 1)
         self.area.setFixedHeight(px(232 + 62))
 
-    def minimumSizeHint(self) -> QSize:
-        # wrapped words need more lines where there is little room
-        least = super().minimumSizeHint()
-        high = self.layout().minimumHeightForWidth(self.width())
-        return least.expandedTo(QSize(0, high))
+    @property
+    def _grows(self) -> bool:
+        return True
 
     # -- showing ---------------------------------------------------------
 
