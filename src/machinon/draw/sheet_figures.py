@@ -96,17 +96,22 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
             key = f"{feature.name}.{measure}"
             if key in told or one.kind not in ALONG or not _follows(feature, measure):
                 continue
-            if joins(one) and f"{first}.{measure}" not in told and _is_left(made, one):
+            if not joins(one) or f"{first}.{measure}" in told:
+                continue
+            if _is_to_be_said(made, one):
                 found[key] = one
     return found
 
 
-def _is_left(made: Made, one: Dimension) -> bool:
-    """Whether metal still reaches both ends of a line: an outline takes some off."""
+def _is_to_be_said(made: Made, one: Dimension) -> bool:
+    """Whether a line of a block says more than is seen: metal still reaches both its
+    ends, which an outline may have taken off, and neither is the block's middle."""
     if one.kind == "along":
         return True
     axis, box = "xyz".index(one.kind), made.body.shadow.box
-    return bool(box[axis] < one.start + 1e-3 and one.end < box[axis + 3] + 1e-3)
+    low, high = box[axis], box[axis + 3]
+    middle = min(abs(at - (low + high) / 2) for at in (one.start, one.end))
+    return bool(low < one.start + 1e-3 and one.end < high + 1e-3 and middle > 1e-3)
 
 
 def _follows(feature: Feature, measure: str) -> bool:
