@@ -62,14 +62,10 @@ class StageView(QWidget):
         # below this the stage scrolls rather than squeezing its texts
         self.setMinimumHeight(bench.look.px(LEAST_STAGE))
 
-    @property
-    def _grows(self) -> bool:
-        """Whether wrapped words may need more lines than there is room for."""
-        return self.look.scale > 1
-
     def minimumSizeHint(self) -> QSize:
+        # wrapped words need more lines where there is little room
         least, layout = super().minimumSizeHint(), self.layout()
-        if not self._grows or layout is None or not layout.hasHeightForWidth():
+        if layout is None or not layout.hasHeightForWidth():
             return least
         return least.expandedTo(QSize(0, layout.minimumHeightForWidth(self.width())))
 

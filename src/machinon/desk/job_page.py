@@ -4,7 +4,7 @@ import functools
 from collections.abc import Mapping
 
 from msgspec import Struct
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
@@ -232,6 +232,7 @@ class JobPage(QWidget):
         self.pages = OnePage(self.unready)
         self.targets = QVBoxLayout()
         self.targets.setSpacing(0)
+        self._gave_way: tuple[Stage, int, int] | None = None
         self._targets_shown: tuple[int, dict[int, str]] = (0, {})
         self.name = OneLine("head")
         self.reason = label("", "faint", wrap=True)
@@ -315,7 +316,10 @@ class JobPage(QWidget):
         view = self.view()
         least = view.minimumSizeHint().height() if view is not None else 0
         left = self.height() - px(50 + 48) - max(least, px(LEAST_STAGE))
-        low = left < px(110)
+        # once it gave way it does so at this size, or what it frees would bring it back
+        here = self.stage, self.width(), self.height()
+        low = left < px(110) or self._gave_way == here
+        self._gave_way = here if low else None
         for one in (self.stack, self.reason, self.works):
             one.setVisible(not low)
         for i in range(self.targets.count()):
@@ -490,6 +494,12 @@ class JobPage(QWidget):
             view.begin()
             if fit:
                 view.show_fit(fit)
+        # what it needs is known once it has its place
+        QTimer.singleShot(0, self, self._fit_head_anew)
+
+    def _fit_head_anew(self) -> None:
+        self._gave_way = None
+        self._fit_head()
 
     def next_step(self) -> str:
         """What comes when nothing is open here, in words; empty while something is."""

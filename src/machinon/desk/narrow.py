@@ -278,8 +278,9 @@ class WrappedNames(QStyledItemDelegate):
         self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
     ) -> QSize:
         hint = super().sizeHint(option, index)
-        deep = 2 if index.parent().isValid() else 1
-        spent = deep * self._tree.indentation() + hint.height()  # that, and its icon
+        if not index.parent().isValid():
+            return hint  # a heading has the whole line
+        spent = 2 * self._tree.indentation() + hint.height()  # that, and its icon
         room = QRect(0, 0, self._tree.columnWidth(0) - spent, 10_000)
         wraps = Qt.TextFlag.TextWordWrap
         text = str(index.data())

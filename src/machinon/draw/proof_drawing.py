@@ -36,9 +36,10 @@ def band_drawing(
     right = width - size * 2.8
     no_band = line.lower is None or line.upper is None
     if line.size is None and not no_band:
-        says, room = line.says, right - size * 2.8 - text_width(line.name, size)
-        if text_width(says, size) > room:  # what it is measured over is asked below
-            says = says.partition(":")[0]
+        room = right - size * 2.8 - text_width(line.name, size)
+        # what it is measured over is asked below
+        shorter = (line.says, line.says.partition(":")[0], "open")
+        says = next((one for one in shorter if text_width(one, size) < room), "")
         board.text((right, size * 1.3), says, role="faint", anchor="right")
     elif line.size is not None:
         board.text(

@@ -255,10 +255,6 @@ class RouteView(StageView):
         whole.addWidget(self.detail, 1)
         self.area.setFixedHeight(px(232 + 62))
 
-    @property
-    def _grows(self) -> bool:
-        return True
-
     # -- showing ---------------------------------------------------------
 
     def refresh(self) -> None:
