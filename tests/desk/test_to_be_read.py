@@ -3,7 +3,7 @@ import unittest
 
 from msgspec.structs import replace
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QPushButton
+from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QWidget
 
 from machinon.core.families import families
 from machinon.core.job.job import STAGES
@@ -146,6 +146,29 @@ class FiguresStayWhole(WindowCase):
         self.window.open_job("back-plate-130")
         self.settle()
         self.assertTrue(self.window.job_page().stack.isVisible())
+
+    def test_on_a_low_screen_no_words_and_no_entry_are_squeezed(self):
+        """1024x700: the strip gives way, then the stage scrolls."""
+        self.window.resize(1024, 700)
+        for scale, job in ((100, "back-plate-130"), (150, "t-nuts")):
+            self.window.settings.put("font_scale", scale)
+            self.window._dress()
+            self.window.open_job(job)
+            for stage in STAGES:
+                self.window.go(stage)
+                self.settle()
+                view = self.window.job_page().view()
+                for one in view.findChildren(QWidget) if view else ():
+                    wraps = isinstance(one, QLabel) and one.wordWrap()
+                    if not one.isVisible() or not (
+                        wraps or isinstance(one, QLineEdit | QComboBox)
+                    ):
+                        continue
+                    least = one.minimumSizeHint().height()
+                    if wraps:
+                        least = one.heightForWidth(one.width())
+                    says = stage, scale, one.accessibleName(), wraps and one.text()
+                    self.assertGreaterEqual(one.height(), least - 2, says)
 
     def test_full_screen_has_a_way_out_by_touch_and_keeps_what_is_typed(self):
         self.window.open_job("back-plate-130")
