@@ -370,6 +370,21 @@ class Killed(ShopFileCase):
         child.stdout.close()
         child.wait()
 
+    def test_an_entry_half_written_when_it_was_killed_is_taken_back(self):
+        """What does not fit in its memory goes to the disk before the entry ends, its
+        journal beside it: for reading alone such a file cannot be opened."""
+        for look_only in (False, True):
+            file = open_shop(self.path)
+            file.act("job", "First.", chuck(1))
+            file.close()
+            self.killed_after(0, _HALF_WRITTEN)
+            journal = self.path.with_name(f"{self.path.name}-journal")
+            self.assertGreater(journal.stat().st_size, 0)
+            file = open_shop(self.path, look_only=look_only)
+            self.assertEqual(file.get("chuck"), chuck(1))
+            file.close()
+            self.assertFalse(journal.exists())
+
     def test_a_shop_killed_while_it_is_made_can_be_opened(self):
         for i in range(4 * TIMES):
             self.path.unlink(missing_ok=True)
@@ -393,6 +408,18 @@ class Killed(ShopFileCase):
             self.assertEqual(file.get("chuck"), chuck(1))
             file.close()
 
+
+_HALF_WRITTEN = """
+import sqlite3, sys, time
+shop = sqlite3.connect(sys.argv[1], isolation_level=None)
+shop.execute("PRAGMA cache_size = 1")
+shop.execute("BEGIN IMMEDIATE")
+shop.execute("CREATE TABLE half (written)")
+for _ in range(100):
+    shop.execute("INSERT INTO half VALUES (randomblob(9000))")
+print("half written", flush=True)
+time.sleep(60)
+"""
 
 _MAKING = """
 import sys
