@@ -124,13 +124,29 @@ def _reading(path: Path) -> sqlite3.Connection:
     )
 
 
+def _readable(path: Path) -> sqlite3.Connection:
+    """A connection that cannot write, to a file whose last entry is whole: one that a
+    kill or a power cut left half written is taken back first, which takes a writer.
+    """
+    connection = _reading(path)
+    try:
+        connection.execute("PRAGMA application_id")
+    except sqlite3.Error as error:
+        connection.close()
+        if error.sqlite_errorname != "SQLITE_READONLY_ROLLBACK":
+            raise
+        with contextlib.closing(sqlite3.connect(path, timeout=1.0)) as writer:
+            writer.execute("PRAGMA application_id")
+        return _reading(path)
+    return connection
+
+
 def _version_of(path: Path) -> str:
-    """The schema version, without touching the file. Raises ShopFileError."""
+    """The schema version; nothing that was entered is touched. Raises ShopFileError."""
     if not os.access(path, os.R_OK):
         raise ShopFileError(path, "it may not be read: change its permissions.")
-    _end_what_was_begun(path)
     try:
-        connection = _reading(path)
+        connection = _readable(path)
         try:
             (application,) = connection.execute("PRAGMA application_id").fetchone()
             if application != APPLICATION_ID:
@@ -160,23 +176,6 @@ def _version_of(path: Path) -> str:
             "Machinon to open it. It was left as it is.",
         )
     return str(version)
-
-
-def _end_what_was_begun(path: Path) -> None:
-    """Take back the entry that a kill or a power cut left half written: until then
-    nobody can read the file who may not write it. Whatever else stands against reading
-    is left to whoever reads it next."""
-    try:
-        with contextlib.closing(_reading(path)) as connection:
-            connection.execute("PRAGMA application_id").fetchone()
-    except sqlite3.Error as error:
-        if getattr(error, "sqlite_errorname", "") != "SQLITE_READONLY_ROLLBACK":
-            return
-        with (
-            contextlib.suppress(sqlite3.Error),
-            contextlib.closing(sqlite3.connect(path, timeout=1.0)) as connection,
-        ):
-            connection.execute("PRAGMA application_id").fetchone()
 
 
 def _alone(path: Path) -> Callable[[], None]:
