@@ -77,7 +77,7 @@ def told(plan: Plan) -> dict:
     """A plan as plain values."""
     return rounded_all(
         {
-            "missing": [f"{one.mate}: {one.words}" for one in plan.missing],
+            "missing": [f"{one.mate.words}: {one.words}" for one in plan.missing],
             "fits": [
                 [f.choice.number, f.lower, f.upper, f.made, f.contradiction, f.problem]
                 for f in plan.fits

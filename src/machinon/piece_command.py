@@ -11,9 +11,10 @@ import msgspec
 from machinon.commandline import error_object
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families, family_of
-from machinon.core.in_inches import in_inches, sizes_in_inches
+from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.family import Family, Known, Made, make
+from machinon.core.piece.stock import stock_said
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
 from machinon.core.route.machine_checks import along_the_route
@@ -247,9 +248,7 @@ def _help(family: Family) -> str:
 
 
 def _readable(made: Made, inch: bool) -> str:
-    stock = made.body.stock.says
-    if inch:
-        stock = sizes_in_inches(stock)
+    stock = stock_said(made.body.stock, inch)
     out = [f"{made.family.name}, {made.material}, from {stock}"]
     for key, one in made.sizes.items():
         value = one.value

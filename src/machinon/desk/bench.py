@@ -12,7 +12,7 @@ from machinon.core.job.job import Stage
 from machinon.core.job.made_piece import by_mate
 from machinon.core.reckoning import Answer
 from machinon.desk.open_job import OpenJob
-from machinon.desk.widgets import Look, Way
+from machinon.desk.widgets import Look, WayOn
 
 TELLS: Mapping[Stage, str] = {
     "survey": "Measure it in Survey",
@@ -36,14 +36,11 @@ class Bench:
     go: Callable[[Stage, int], None]
     reckon: Callable[[str, Mapping[str, Any]], None]
 
-    def still_wanted(self) -> tuple[str, list[Way]]:
+    def still_wanted(self) -> tuple[str, list[WayOn]]:
         """What of the mates is not known yet, a line each, and the ways to tell it."""
         missing = self.job.plan.missing
-        lines = [
-            f"{mate.removeprefix('the ').capitalize()}: {words}"
-            for mate, words in by_mate(missing).items()
-        ]
-        ways: list[Way] = [
+        lines = [f"{mate.called}: {words}" for mate, words in by_mate(missing)]
+        ways: list[WayOn] = [
             (words, functools.partial(self.go, stage, 0))
             for stage, words in TELLS.items()
             if stage in {one.stage for one in missing}

@@ -42,7 +42,7 @@ from machinon.desk.widgets import (
     Look,
     MarkView,
     OneLine,
-    Way,
+    WayOn,
     button,
     clear_layout,
     label,
@@ -336,7 +336,7 @@ class JobPage(QWidget):
             self.views[self.stage] = VIEWS[self.stage](self.bench)
         return self.views[self.stage]
 
-    def _why_not(self) -> tuple[str, str, *tuple[Way, ...]]:
+    def _why_not(self) -> tuple[str, str, *tuple[WayOn, ...]]:
         """What a stage says that this piece does not go through, and where to go."""
         missing, ways = self.bench.still_wanted()
         if missing:

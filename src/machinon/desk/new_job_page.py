@@ -313,7 +313,7 @@ class NewJobPage(FormPage):
 
     def _typed_size(self, mate: Mate, one: MateSize) -> Field:
         """An entry for what no gauge reads of a mate; it may stay empty."""
-        name = f"{mate.words.removeprefix('the ').capitalize()}: {one.words}"
+        name = f"{mate.called}: {one.words}"
         usual = one.usual if isinstance(one.usual, str) else f"{one.usual:g}"
         key = f"size.{mate.role}.{one.key}"
         return self.field(key, name, hint=f"{usual}, or later")

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 
 from machinon.core.piece.family import Made
 from machinon.core.piece.jigs import drill_jig, faces_with_holes
+from machinon.core.piece.stock import stock_said
 from machinon.core.reckoning import Answer
 from machinon.desk.painter import paint
 from machinon.desk.sheet import (
@@ -22,7 +23,6 @@ from machinon.desk.sheet import (
 )
 from machinon.desk.theme import PRINT, load_fonts
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.sheet_figures import stock_said
 from machinon.draw.template import template, wrapped
 
 MM = 96 / 25.4  # of a page's units to a mm
@@ -43,7 +43,7 @@ def write_sheet(
     angle = "first" if first_angle else "third"
     cells = (
         (made.family.name, made.family.purpose),
-        (f"Material: {made.material}", f"From {stock_said(made, inch)}"),
+        (f"Material: {made.material}", f"From {stock_said(made.body.stock, inch)}"),
         (
             f"Sizes in {'inches' if inch else 'mm'}, {angle} angle",
             "Two limits under a size: cut to the measured mate",

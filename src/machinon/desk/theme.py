@@ -107,7 +107,7 @@ def _font(pixels: int, bold: bool) -> QFont:
 
 
 def dress(app: QApplication, window: QWidget, theme: Theme, scale: float) -> None:
-    """Put the theme on the whole application. scale: 1.0 is 100 %."""
+    """Put the theme on the application and its window. scale: 1.0 is 100 %."""
     sheet = style_sheet(theme, scale)
     if window.styleSheet() == sheet:
         return  # every widget would be styled anew for nothing

@@ -313,7 +313,7 @@ def panel(layout: QVBoxLayout | QHBoxLayout, shares: bool = False) -> QFrame:
     return made
 
 
-Way = tuple[str, Callable[[], object]]  # what a button says, and what it does
+WayOn = tuple[str, Callable[[], object]]  # what a button says, and what it does
 
 
 class EmptyPage(QFrame):
@@ -327,7 +327,7 @@ class EmptyPage(QFrame):
         self.words = label("", "", wrap=True)
         self.start = button("", lambda: self._ways[0][1](), "main")
         self.other = button("", lambda: self._ways[1][1]())
-        self._ways: tuple[Way, ...] = ()
+        self._ways: tuple[WayOn, ...] = ()
         ways = QHBoxLayout()
         ways.setSpacing(look.px(10))
         ways.addWidget(self.start)
@@ -342,7 +342,7 @@ class EmptyPage(QFrame):
         column.addLayout(ways)
         column.addStretch(3)
 
-    def say(self, title: str, words: str, *ways: Way) -> None:
+    def say(self, title: str, words: str, *ways: WayOn) -> None:
         """Say what goes here, and the way to it: one, or a second beside it."""
         self.title.setText(title)
         self.words.setText(words)

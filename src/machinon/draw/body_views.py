@@ -26,7 +26,6 @@ from machinon.core.piece.turned_features import (
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 Place = Callable[[float, float], Point]
-LEAST_SEEN = 0.1  # of a hole's width, from where on a mouth is seen from the side
 EDGE = 1.8
 SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
 LEAST_SEEN = 0.1  # of its width, from where on a hole is seen from the side

@@ -19,12 +19,11 @@ from machinon.core.piece.hole_features import Arc, CrossHoles, Grid, Holes
 from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.turned_features import (
-    Cone,
     Flats,
     Keyway,
     Knurl,
     Slits,
-    TaperBore,
+    Sloping,
 )
 from machinon.draw.body_views import (
     draw_block_view,
@@ -48,7 +47,7 @@ from machinon.draw.sheet_figures import (
     left_out,
     length_said,
     places_of,
-    stock_said,
+    title_said,
 )
 
 Placing = Callable[[float, float], Point]  # a view's point on the page
@@ -59,8 +58,8 @@ ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
 SLENDER = 0.45  # of its length: what is thinner has its figures over and under it
 STEP = 2.4  # figure heights from such a figure to the one over it
-_NOWHERE = Dimension("hole", 0.0, 0.0)
 NOTE = 1.7  # figure heights of a line written at a hole
+_NOWHERE = Dimension("hole", 0.0, 0.0)
 # how a measure is said that has no line of its own
 SAID = {
     "count": "{} ×",
@@ -177,9 +176,8 @@ def sheet_in_mm(
             draw_block_view(board, body, view, views[view])
         _block_lines(sheet, lines, over)
         top = max(tall, over + wide) + 30.0
-    says = f"{made.family.name}: {made.material}, from {body.stock.says}"
     written = [text for _, text, _ in sheet.note_lines()]
-    for text in (says, edges_said(made), *written, *_rest(sheet)):
+    for text in (title_said(made), edges_said(made), *written, *_rest(sheet)):
         if text:
             notes.append(((0.0, top), text, 3.0))
             top += 5.0
@@ -233,7 +231,7 @@ def _block_lines(sheet: "_Sheet", lines: list[MeasuredLine], above: float) -> No
             left -= 9.0
 
 
-Way = Literal["staggered", "led", "abreast"]  # how the diameters' figures stand
+Stand = Literal["staggered", "led", "abreast"]  # how the diameters' figures stand
 
 
 class Lane(NamedTuple):
@@ -341,8 +339,7 @@ class _Sheet:
     def _title_and_foot(self) -> None:
         """What it is, of what and from what; and the sizes without a place."""
         made, size = self.made, self.size
-        stock = stock_said(made, self.inch)
-        says = f"{made.family.name}: {made.material}, from {stock}"
+        says = title_said(made, self.inch)
         self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
         edges, small = edges_said(made, self.inch), SMALL * size
         self.board.text((0.6 * size, 2.3 * size), edges, small, "faint", "left")
@@ -363,7 +360,7 @@ class _Sheet:
         end_view = bool(notes) or any(d.inside for d in self.drawn.values())
         share = (last - first) + (wide * 1.15 if end_view else 0.0)
         slender = wide < SLENDER * (last - first)
-        ways: tuple[Way, ...] = ("led", "abreast") if slender else ("staggered",)
+        ways: tuple[Stand, ...] = ("led", "abreast") if slender else ("staggered",)
         fits = [self._fitted(way, top, share) for way in ways]
         scale, room_x, room_y, left, right, over, lanes, below = max(
             fits, key=lambda one: one.scale
@@ -393,7 +390,7 @@ class _Sheet:
         self._title_and_foot()
         return enough or (slim and not self.board.done().crowded)
 
-    def _fitted(self, way: Way, top: float, share: float) -> _Fitted:
+    def _fitted(self, way: Stand, top: float, share: float) -> _Fitted:
         """How large the piece is drawn, where its diameters stand so; top: what is
         taken above it, px; share: what is drawn abreast, mm."""
         size, (first, last) = self.size, self.made.body.ends
@@ -405,7 +402,10 @@ class _Sheet:
                 self._lanes(sides[0], way, False),
                 self._lanes(sides[1], way, over_only),
             )
-            left, right = (self._reach(one) + size for one in lanes)
+            left, right = (
+                max((one.out + one.half for one in side), default=0.0) + size
+                for side in lanes
+            )
             right += size
             room_x = self.board.width - left - right - 3 * size
             levels = [one.level for one in (*lanes[0], *lanes[1])]
@@ -428,7 +428,7 @@ class _Sheet:
                 sides[(one.start + one.end) / 2 > middle].append(key)
         return sides
 
-    def _lanes(self, keys: Sequence[str], way: Way, over_only: bool) -> list[Lane]:
+    def _lanes(self, keys: Sequence[str], way: Stand, over_only: bool) -> list[Lane]:
         """Where the diameters of a side stand, the smallest nearest.
 
         Neighbours have their figures at two heights, so that each only keeps clear of
@@ -457,10 +457,6 @@ class _Sheet:
             out = max(before + 1.8 * size, *clear, 0.0)
             found.append(Lane(key, out, wide, -level if under else level))
         return found
-
-    def _reach(self, lanes: list[Lane]) -> float:
-        """How far the lanes of one side reach."""
-        return max((one.out + one.half for one in lanes), default=0.0)
 
     def _led(self, level: int) -> float:
         """How far from a slender piece a figure stands over it or under it."""
@@ -649,7 +645,7 @@ class _Sheet:
                 faces = abs(one.angle - FACING) < 1e-6  # in the half seen from outside
                 up = -one.hole.diameter / 4 if faces else one.diameter / 2
                 at = section(one.z, up)
-            elif isinstance(one, Cone | TaperBore):
+            elif isinstance(one, Sloping):
                 middle = (one.start_diameter + one.end_diameter) / 4
                 at = section((one.start + one.end) / 2, middle)
             elif isinstance(one, Flats | Knurl | Slits):

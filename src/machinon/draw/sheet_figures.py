@@ -8,12 +8,12 @@ from collections.abc import Mapping
 from msgspec import Struct
 from msgspec.structs import replace
 
-from machinon.core.in_inches import sizes_in_inches
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.block_features import FlankedSlot
 from machinon.core.piece.family import Known, Made, spoken
 from machinon.core.piece.feature import Dimension, Feature
-from machinon.core.piece.turned_features import Bevel, Centre, Cone, TaperBore
+from machinon.core.piece.stock import stock_said
+from machinon.core.piece.turned_features import Bevel, Centre, Sloping
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.draw.drawing import MarkKind, Role
 
@@ -119,7 +119,7 @@ def _follows(feature: Feature, measure: str) -> bool:
     its angle."""
     if isinstance(feature, FlankedSlot):
         return measure == "at"
-    return measure in FOLLOW and not isinstance(feature, Cone | TaperBore)
+    return measure in FOLLOW and not isinstance(feature, Sloping)
 
 
 def figures_of(
@@ -144,6 +144,7 @@ def figures_of(
 
 
 def figure_of(made: Made, one: Known, inch: bool) -> Figure:
+    """A size as it is written, with the ends of its band under it."""
     value, size = one.value, one.size
     ends = one.ends
     for band in made.fits:
@@ -200,10 +201,10 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
     return [figures[one] for one, feature in where.items() if feature == where[key]]
 
 
-def stock_said(made: Made, inch: bool = False) -> str:
-    """What it is made from: "⌀40 × 93"."""
-    says = made.body.stock.says
-    return sizes_in_inches(says) if inch else says
+def title_said(made: Made, inch: bool = False) -> str:
+    """What it is, of what metal and from what stock."""
+    stock = stock_said(made.body.stock, inch)
+    return f"{made.family.name}: {made.material}, from {stock}"
 
 
 def edges_said(made: Made, inch: bool = False) -> str:
@@ -240,4 +241,5 @@ def left_out(made: Made) -> set[str]:
 
 
 def feature_of(key: str) -> str:
+    """The feature that a size or a place is of, by its name."""
     return key.partition(".")[0]

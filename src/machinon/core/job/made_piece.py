@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Mapping, Sequence
+from itertools import groupby
 from typing import Any, Literal
 
 from msgspec import Struct
@@ -41,12 +42,12 @@ Measures = Mapping[tuple[str, str], Measured | None]
 
 
 class Wanted(Struct, frozen=True):
-    """A size of a mate that is not known yet; mate, words: what both are called.
+    """A size of a mate that is not known yet, by its words.
 
     stage: where it is told: read in Survey, decided in Fits, or typed in Piece.
     """
 
-    mate: str
+    mate: Mate
     words: str
     key: str
     stage: Literal["survey", "fits", "piece"]
@@ -54,15 +55,14 @@ class Wanted(Struct, frozen=True):
 
 def told_of(missing: Sequence[Wanted]) -> str:
     """What is not known, in one line: "the shaft (its diameter, its length)"."""
-    return ", ".join(f"{mate} ({words})" for mate, words in by_mate(missing).items())
+    return ", ".join(f"{mate.words} ({words})" for mate, words in by_mate(missing))
 
 
-def by_mate(missing: Sequence[Wanted]) -> dict[str, str]:
-    """What is not known of each mate, by what that is called."""
-    found: dict[str, list[str]] = {}
-    for one in missing:
-        found.setdefault(one.mate, []).append(one.words)
-    return {mate: ", ".join(words) for mate, words in found.items()}
+def by_mate(missing: Sequence[Wanted]) -> list[tuple[Mate, str]]:
+    """Each mate, and what is not known of it; they come one mate after the other."""
+    groups = groupby(missing, key=lambda one: one.mate.role)
+    found = [list(ones) for _, ones in groups]
+    return [(ones[0].mate, ", ".join(one.words for one in ones)) for ones in found]
 
 
 class MadePiece(Struct, frozen=True):
@@ -121,7 +121,7 @@ def worked_out(
                 given |= known
             elif not one.optional or (mate.optional and piece is not None):
                 stage = _where_told(key, piece, one, measured)
-                missing.append(Wanted(mate.words, one.words, key, stage))
+                missing.append(Wanted(mate, one.words, key, stage))
     if missing:
         return MadePiece(missing=tuple(missing))
     try:
@@ -324,8 +324,7 @@ def mate_pieces(family: Family) -> dict[str, Piece]:
     """
     found = {}
     for mate in family.mates:
-        name = mate.words.removeprefix("the ").capitalize()
-        piece = Piece(mate.role, name, mate.shape, mate.metal, mate.surfaces)
+        piece = Piece(mate.role, mate.called, mate.shape, mate.metal, mate.surfaces)
         for one in mate.sizes:
             wanted = mate.optional or not one.optional
             group = _group_of(one) if wanted else ""

@@ -85,11 +85,10 @@ ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 class Plan(Struct, frozen=True, dict=True):
     """A job worked out. missing: what keeps the piece from being drawn; problem: why it
-    cannot be as decided;
-    standing: the pieces with what stands for those that are made here; bodies: what is
-    made, by the key of its work; changed: by finished step, the sizes that were drawn
-    otherwise when it was cut, with the sentence for each; in_mm: by its key, a step
-    before it was said in inches."""
+    cannot be as decided; standing: the pieces with what stands for those that are made
+    here; bodies: what is made, by the key of its work; changed: by finished step, the
+    sizes that were drawn otherwise when it was cut, with the sentence for each; in_mm:
+    by its key, a step before it was said in inches."""
 
     job: Job
     shop: Shop

@@ -167,6 +167,11 @@ class Mate(Struct, frozen=True):
     surfaces: tuple[Surface, ...] = ()
 
     @property
+    def called(self) -> str:
+        """What a piece of it is called at first: "Shaft" for "the shaft"."""
+        return self.words.removeprefix("the ").capitalize()
+
+    @property
     def optional(self) -> bool:
         """Whether the piece can be made without it."""
         return all(one.optional for one in self.sizes)

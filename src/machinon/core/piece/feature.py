@@ -11,9 +11,7 @@ from typing import Literal
 import msgspec
 from msgspec import Struct
 
-from machinon.core.piece.solid_cuts import (
-    Cut,
-)
+from machinon.core.piece.solid_cuts import Cut
 
 Side = Literal["left", "right"]
 BlockFace = Literal["top", "bottom", "front", "back", "left", "right"]

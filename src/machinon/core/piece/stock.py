@@ -5,6 +5,8 @@ from typing import TypeAlias
 
 import msgspec
 
+from machinon.core.in_inches import sizes_in_inches
+
 
 class Round(msgspec.Struct, frozen=True, tag="round"):
     """Round bar or tube along z; mm."""
@@ -56,3 +58,8 @@ class Block(msgspec.Struct, frozen=True, tag="block"):
 
 
 Stock: TypeAlias = Round | Bar | Block
+
+
+def stock_said(stock: Stock, inch: bool = False) -> str:
+    """What a piece is made from, in the units of the shop: "⌀40 × 93"."""
+    return sizes_in_inches(stock.says) if inch else stock.says

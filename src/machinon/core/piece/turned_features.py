@@ -91,14 +91,39 @@ class Cylinder(Feature, frozen=True):
         )
 
 
-class Cone(Feature, frozen=True):
-    """An outside taper or cone; taper: its name where it has one."""
+class Sloping(Feature, frozen=True):
+    """A taper or cone between two stations; taper: its name where it has one."""
 
     start: float
     end: float
     start_diameter: float
     end_diameter: float
     taper: str = ""
+
+    @property
+    def large(self) -> float:
+        """Diameter of its larger end."""
+        return max(self.start_diameter, self.end_diameter)
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """The stations of the larger and of the smaller end."""
+        if self.start_diameter == self.large:
+            return self.start, self.end
+        return self.end, self.start
+
+    def _slope(self, inside: bool) -> dict[str, Face]:
+        half = math.degrees(
+            math.atan2(
+                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
+            )
+        )
+        at = {"diameter": self.large, "half_angle": half}
+        return {self.name: Face("cone", at, inside)}
+
+
+class Cone(Sloping, frozen=True):
+    """An outside taper or cone."""
 
     def cuts(self) -> tuple[Cut, ...]:
         far = 10_000.0
@@ -110,18 +135,10 @@ class Cone(Feature, frozen=True):
         )
 
     def faces(self) -> dict[str, Face]:
-        half = math.degrees(
-            math.atan2(
-                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
-            )
-        )
-        large = max(self.start_diameter, self.end_diameter)
-        return {self.name: Face("cone", {"diameter": large, "half_angle": half})}
+        return self._slope(inside=False)
 
     def dimensions(self) -> dict[str, Dimension]:
-        large = max(self.start_diameter, self.end_diameter)
-        at = self.start if self.start_diameter == large else self.end
-        small = self.end if at == self.start else self.start
+        large, (at, small) = self.large, self.ends
         return {
             "diameter": Dimension("diameter", at, at, (large / 2, 0.0)),
             "large": Dimension("diameter", at, at, (large / 2, 0.0)),
@@ -312,14 +329,8 @@ class Bore(Feature, frozen=True):
         )
 
 
-class TaperBore(Feature, frozen=True):
-    """An inside taper between two stations."""
-
-    start: float
-    end: float
-    start_diameter: float
-    end_diameter: float
-    taper: str = ""
+class TaperBore(Sloping, frozen=True):
+    """An inside taper."""
 
     def cuts(self) -> tuple[Cut, ...]:
         a, b = self.start_diameter / 2, self.end_diameter / 2
@@ -330,17 +341,10 @@ class TaperBore(Feature, frozen=True):
         )
 
     def faces(self) -> dict[str, Face]:
-        half = math.degrees(
-            math.atan2(
-                self.end_diameter - self.start_diameter, 2 * (self.end - self.start)
-            )
-        )
-        large = max(self.start_diameter, self.end_diameter)
-        return {self.name: Face("cone", {"diameter": large, "half_angle": half}, True)}
+        return self._slope(inside=True)
 
     def dimensions(self) -> dict[str, Dimension]:
-        large = max(self.start_diameter, self.end_diameter)
-        at = self.start if self.start_diameter == large else self.end
+        large, (at, _) = self.large, self.ends
         mouth = Dimension("diameter", at, at, (large / 2, 0.0), True)
         deep = Dimension("along", self.start, self.end, (large / 2, 0.0), True)
         said = Dimension("hole", self.start, self.end, (large / 2, 0.0), True)

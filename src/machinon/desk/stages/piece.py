@@ -210,9 +210,8 @@ class PieceView(StageView):
         plan, making = self.job.plan, self.job.job.making
         assert making is not None
         family = family_for(making)
-        drawn = plan.made is not None or plan.missing
         typed = [key for key in making.sizes if key in family.mate_keys]
-        own = [] if drawn else [key for key in making.sizes if key not in typed]
+        own = [key for key in making.sizes if plan.problem and key not in typed]
         wanted = [*own, *typed, *plan.asked]
         if list(self.asked) == wanted:
             return
@@ -232,8 +231,8 @@ class PieceView(StageView):
         one: MateSize | Size
         if key in family.mate_keys:
             one = family.mate_keys[key]
-            role = next(m for m in family.mates if m.role == key.partition(".")[0])
-            name = f"{role.words.removeprefix('the ').capitalize()}: {one.words}"
+            mate = next(m for m in family.mates if m.role == key.partition(".")[0])
+            name = f"{mate.called}: {one.words}"
             usual = one.usual
         else:
             one = family.size(key)
