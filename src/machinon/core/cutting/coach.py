@@ -59,8 +59,10 @@ READINGS = 3  # of one surface; more only repeat each other
 SURE = 0.02  # chance of reaching the band that a cut by rule may have
 IDLE = 2  # cuts in a row that took nothing
 TELLS = (0.02, 0.1)  # chance of the band, or of a slip, from which on it is read again
-RESERVE = 0.3  # mm radial that roughing leaves, or so many of the least pass
-RESERVES = 9
+RESERVE = 0.2  # mm radial that roughing leaves besides what springs away, or so many
+LEAST_SHARE = 0.5  # of the metal before it that any tool takes
+RESERVES = 6  # of the least pass
+NEAR, NEAR_SIGMAS = 3, 12  # bands and sigmas left, on the diameter, where it is read
 LEAVES = 0.04  # mm radial that the cut before the last is thought to leave
 
 
@@ -126,8 +128,8 @@ def advise(state: CutState) -> Advice:
             "The first cut took half or twice what was dialled: read again. If it "
             "stays so, the dial does not read what was said, radius or diameter.",
         )
-    near = left < 6 * band + 24 * belief.sigma
-    if state.entries and belief.seen == 0 and (near or len(taken) < 2):
+    near = left < NEAR * band + NEAR_SIGMAS * belief.sigma
+    if state.entries and belief.seen == 0 and (near or not taken):
         return advice(
             "measure", "Measure before the next cut: the sum from here rests on it."
         )
@@ -163,11 +165,12 @@ def advise(state: CutState) -> Advice:
 
 def _roughs(left: float, belief: Belief, state: CutState) -> float:
     """The roughing cut that leaves the reserve, radial mm; 0 where none is due."""
-    need = left / 2 / max(belief.taken, 0.1)
-    reserve = _reserve(state)
-    if need <= max(reserve + state.least, 1.2 * reserve):
+    depth, reserve = left / 2, _reserve(state)
+    springs = 1 / max(belief.share - belief.share_sigma, LEAST_SHARE) - 1
+    if depth < 1.2 * reserve + (1 + springs) * state.least:
         return 0.0
-    return min(need - reserve, _deepest(state))
+    scale = max(belief.taken, 0.1) / max(belief.share, 0.1)
+    return min((depth - reserve) / (1 + springs) / scale, _deepest(state))
 
 
 def _last(
@@ -179,7 +182,7 @@ def _last(
 ) -> Advice:
     """Near the band: read again, cut once more, pass without infeed, or end."""
     belief = worths.belief
-    to, cut = worths.best_cut()
+    to, cut = worths.best_cut
     again = ending = sprung = NEVER
     if state.entries:
         ending = worths.ended(now)

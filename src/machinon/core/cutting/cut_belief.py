@@ -100,6 +100,12 @@ class Belief(Struct, frozen=True):
         return float(self.chance @ self.mean[:, SHARE])
 
     @property
+    def share_sigma(self) -> float:
+        """One sigma of that share."""
+        off = self.mean[:, SHARE] - self.share
+        return float(self.chance @ (off**2 + self.cov[:, SHARE, SHARE])) ** 0.5
+
+    @property
     def taken(self) -> float:
         """The share of the dial that the tool takes, as far as is known."""
         share = self.mean[:, SHARE].clip(max=1.0)  # no tool takes what is not there
@@ -251,7 +257,7 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
         for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
     )
     bites = _bites(there, rubs)
-    full = np.maximum(share * there - push * bites, 0.0)
+    full = pushed_off(there, share, push, rubs)
     count = len(belief.chance)
     takes = np.repeat([RUB, 1.0], count) * found[0]
     doubt = np.repeat([RUB_SIGMA, 0.0], count) * found[0] + found[1]
@@ -280,6 +286,20 @@ def _bites(ahead: Any, rubs: Any) -> Any:
     return np.minimum(ahead / (2 * rubs), 1.0)
 
 
+def pushed_off(ahead: Any, share: Any, push: Any, rubs: Any) -> Any:
+    """What a tool that bites takes of so much metal before it; radial mm."""
+    import numpy as np
+
+    return np.maximum(share * ahead - push * _bites(ahead, rubs), 0.0)
+
+
+def rubbing(chance: Any) -> tuple[Any, Any]:
+    """The part of its take that a tool takes where it rubs by such a chance, and the
+    variance of that part."""
+    part = 1 - chance * (1 - RUB)
+    return part, chance * RUB_SIGMA**2 + chance * (1 - chance) * (1 - RUB) ** 2
+
+
 def twice(values: Any, axis: int = -1) -> Any:
     """For where the tool rubs and for where it bites."""
     import numpy as np
@@ -287,14 +307,8 @@ def twice(values: Any, axis: int = -1) -> Any:
     return np.concatenate([values, values], axis=axis)
 
 
-def looked_ahead(
-    belief: Belief, dials: Any, state: CutState
-) -> tuple[Any, Any, Any, Any]:
-    """The surface after a pass to each of `dials`, (m, 1), radial mm from touch.
-
-    Its chances, depths and variances, each (m, 2n); and what the smallest pass after
-    it would take besides its share of a division, from what sprang away, (m,).
-    """
+def looked_ahead(belief: Belief, dials: Any, state: CutState) -> "Ahead":
+    """The surface after a pass to each of `dials`, (m, 1), radial mm from touch."""
     import numpy as np
 
     ready = set_to(belief, belief.dial, state)
@@ -302,30 +316,46 @@ def looked_ahead(
     at = twice(ready.at) + one.pull[:, SURFACE] * one.shift + one.take
     row = one.row.copy()
     row[..., SURFACE] += 1.0
-    var = np.einsum("...ni,nij,...nj->...n", row, twice(ready.cov, 0), row)
-    var = var - (row * one.pull).sum(axis=-1) ** 2 * one.narrower + one.rest
-    share, push, rubs, scale = (
-        twice(x)
-        for x in (
-            belief.mean[:, SHARE],
-            belief.mean[:, PUSH],
-            belief.rubs,
-            belief.scale,
-        )
-    )
-
-    def takes(ahead: Any) -> Any:
-        full = share * ahead - push * _bites(ahead, rubs)
-        return np.maximum(np.where(ahead < rubs, RUB * full, full), 0.0)
-
-    ahead = np.maximum(one.before - one.take, 0.0)
+    along = np.einsum("...ni,nij->...nj", row, twice(ready.cov, 0))
+    pulled = (row * one.pull).sum(axis=-1)
+    var = (along * row).sum(axis=-1) - pulled**2 * one.narrower + one.rest
+    touch = twice(ready.mean[:, TOUCH]) + one.pull[:, TOUCH] * one.shift
+    with_touch = along[..., TOUCH] - pulled * one.pull[:, TOUCH] * one.narrower
+    lag = twice(belief.scale) * dials + touch - at
     if state.spring_pass == "always":
-        found = FINDS * takes(ahead)
-        at, ahead = at + found, ahead - found
-        var = var + (FINDS_SIGMA * found) ** 2
-    next_one = takes(ahead + scale * state.division)
-    over = (one.chance * next_one).sum(axis=-1) - belief.share * state.division
-    return one.chance, at, np.maximum(var, 1e-12), over
+        share, push, rubs = (
+            twice(one)
+            for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
+        )
+        there = np.maximum(lag, 0.0)
+        full = pushed_off(there, share, push, rubs) * np.where(there < rubs, RUB, 1.0)
+        at, lag = at + FINDS * full, lag - FINDS * full
+        var = var + (FINDS_SIGMA * full) ** 2
+    var = np.maximum(var, 1e-12)
+    return Ahead(one.chance, at, var, lag, 1 - with_touch / var)
+
+
+class Ahead(Struct, frozen=True):
+    """Surfaces that are known only so well, by distribution; each (..., n).
+
+    at, var: their depths and variances; lag: how far each stands before the tool's line;
+    own: how much nearer to that line it is for each mm that it is deeper than thought.
+    """
+
+    chance: Any
+    at: Any
+    var: Any
+    lag: Any
+    own: Any
+
+
+def as_it_is(belief: Belief) -> Ahead:
+    """The surface as it stands, before anything more is done."""
+    import numpy as np
+
+    lag = belief.scale * belief.dial + belief.mean[:, TOUCH] - belief.at
+    own = 1 - belief.cov[:, TOUCH, SURFACE] / np.maximum(belief.var, 1e-12)
+    return Ahead(belief.chance, belief.at, belief.var, lag, own)
 
 
 def _after(belief: Belief, one: Pass) -> Belief:

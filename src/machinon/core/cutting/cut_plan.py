@@ -1,0 +1,250 @@
+"""The best way on from any surface that has just been read, found from the end.
+
+Two things tell how to go on: the metal left to the aim, and how far the surface still
+stands before the tool's line, as that springs away and comes off with the next pass.
+From the last cut backwards, the worth of each such state is that of the best of ending
+there, reading once more, a pass without infeed, or so many divisions and a reading. How
+a setting came to lie stays with that cut: the dial, not the surface, is where the next
+one starts from. Lengths are radial mm.
+"""
+
+import functools
+import math
+from typing import Any
+
+from msgspec import Struct
+
+from machinon.core.cutting.cut_belief import (
+    FINDS,
+    FINDS_SIGMA,
+    phi,
+    pushed_off,
+    rubbing,
+)
+
+CUT, READ = 0.006, 0.008  # what a cut, and a reading, must gain to be worth its time
+TURNS = 8  # cuts looked ahead
+LADDER = (1, 2, 3, 4, 5, 6, 8, 10, 13, 16, 20)  # divisions that a cut to come may take
+# mm that a surface may stand before the tool's line; behind it, where that lay deeper
+LAGS = (-0.006, -0.003, 0.0, 0.003, 0.006, 0.010, 0.016, 0.025, 0.040, 0.070, 0.120)
+PLACES = 96  # of the metal left that are weighed
+MARGIN, ROOM = 0.015, 0.06  # mm weighed past the band, and before it at the least
+LEAST_FOUND = 0.0005  # mm: a pass without infeed that takes less is none
+LOST = -1.0  # of a surface from which nothing more may be done
+
+
+class Band(Struct, frozen=True):
+    """What a surface is worth when it is left as it is.
+
+    enters, leaves: from the aim back to where the band begins, and on to where it ends;
+    zero: variance of the gauge's zero; costs: what a piece past the band does, besides
+    not being in it.
+    """
+
+    enters: float
+    leaves: float
+    zero: float
+    costs: float
+
+    def ended(self, left: Any, var: Any) -> Any:
+        """Of surfaces with so much left to the aim, known with these variances."""
+        import numpy as np
+
+        sigma = np.sqrt(var + self.zero)
+        past = phi((-self.leaves - left) / sigma)
+        short = phi((left - self.enters) / sigma)
+        return np.maximum(1 - past - short, 0.0) - self.costs * past
+
+
+class Lathe(Struct, frozen=True):
+    """What is thought of it at this point of the work.
+
+    share, push, rubs, rubs_sigma: what the tool takes of the metal before it, what its
+    edge pushes off, and from where on it bites; division: of the dial; seat: variance of
+    how a setting comes to lie; tools: variances of where the tool's line is, at each cut
+    to come; read: variance of a reading; springs: whether a pass without infeed may be
+    taken; again: whether one follows each cut.
+    """
+
+    share: float
+    push: float
+    rubs: float
+    rubs_sigma: float
+    division: float
+    seat: float
+    tools: tuple[float, ...]
+    read: float
+    springs: bool
+    again: bool
+
+    def takes(self, ahead: Any, var: Any) -> tuple[Any, Any]:
+        """Of a pass with so much metal before the tool, in doubt by a variance: what
+        comes off, and the variance that rubbing adds."""
+        import numpy as np
+
+        there = np.maximum(ahead, 0.0)
+        full = pushed_off(there, self.share, self.push, self.rubs)
+        below = phi((self.rubs - ahead) / np.sqrt(var + self.rubs_sigma**2))
+        part, doubt = rubbing(below)
+        return full * part, full**2 * doubt
+
+
+@functools.cache
+def _three() -> tuple[Any, Any]:
+    """Where a normal distribution is asked for what lies far ahead: three places do."""
+    import numpy as np
+
+    at, weight = np.polynomial.hermite_e.hermegauss(3)
+    return at, weight / weight.sum()
+
+
+class _Passes(Struct, frozen=True):
+    """What passes do from each lag, (t, k, n): by turn, lag and pass.
+
+    takes: what comes off; stays: what then stands before the tool; var: variance of the
+    surface; own: how much nearer to the tool's line it is for each mm that it is deeper.
+    """
+
+    takes: Any
+    stays: Any
+    var: Any
+    own: Any
+
+
+class Plan:
+    """Worths by lag and by the metal left, at even places; each (k, p).
+
+    read: of a surface once it is read, whatever is best; cut: of going on from it by a
+    cut; passed: the same, or by a pass without infeed.
+    """
+
+    def __init__(self, band: Band, lathe: Lathe) -> None:
+        import numpy as np
+
+        self.band = band
+        self.lags = np.array(LAGS)
+        room = max(ROOM, 1.3 * LADDER[-1] * lathe.division)
+        self.places = np.linspace(-band.leaves - MARGIN, band.enters + room, PLACES)
+        self.width = float(self.places[1] - self.places[0])
+        # the first and the last place stand for all beyond them
+        self._wide = np.zeros((len(LAGS), 3 * PLACES + 1))
+        self._seen = np.lib.stride_tricks.sliding_window_view(
+            self._wide, PLACES + 1, axis=1
+        )
+        self._look_back(lathe)
+
+    def _look_back(self, lathe: Lathe) -> None:
+        """From the last cut to the next."""
+        import numpy as np
+
+        read, doubt = lathe.read, lathe.seat + np.array(lathe.tools)
+        one = doubt * read / (doubt + read)
+        two = one * read / (one + read)
+        ended, ended_again = (
+            self.band.ended(self.places, var[:, None]) for var in (one, two)
+        )
+        z, w = _three()
+        rows = np.arange(len(LAGS))[:, None]
+        again = self._moves(rows, np.sqrt(one - two)[:, None, None] * z, w)
+        passes = _passes(self.lags, lathe, doubt[:, None, None])
+        ways = self._once_passed(passes, read)
+        idle = (passes.takes[..., -1:] < LEAST_FOUND) | (not lathe.springs)
+        self.passed = self.cut = np.full((len(LAGS), PLACES), LOST)
+        for turn in range(len(lathe.tools) - 1, -1, -1):
+            if turn < len(lathe.tools) - 1:
+                after = self._moved(self.read, ways, turn) - CUT - READ
+                self.cut = after[:, :-1].max(axis=1)
+                spring = np.where(idle[turn], LOST, after[:, -1])
+                self.passed = np.maximum(self.cut, spring)
+            second = np.maximum(ended_again[turn], self.passed)
+            self.read = np.maximum(
+                np.maximum(ended[turn], self.passed),
+                self._moved(second, again, turn) - READ,
+            )
+
+    def at(self, worth: Any, left: Any, lag: Any) -> Any:
+        """A worth of this plan at single states; left, lag: of shapes that go together."""
+        import numpy as np
+
+        k, part = self._between(lag)
+        place = np.clip((left - self.places[0]) / self.width, 0.0, PLACES - 1.001)
+        j = place.astype(int)
+        on = place - j
+        flat, at = worth.ravel(), k * PLACES + j
+        near = flat[at] * (1 - on) + flat[at + 1] * on
+        at = at + PLACES
+        far = flat[at] * (1 - on) + flat[at + 1] * on
+        # beyond the table one measured cut more brings it to a fifth
+        beyond = np.log(np.maximum(left / self.places[-1], 1.0)) / math.log(5)
+        return near * (1 - part) + far * part - (CUT + READ) * beyond
+
+    def _between(self, lag: Any) -> tuple[Any, Any]:
+        """The lag below, and how far on it is to the next."""
+        import numpy as np
+
+        k = np.clip(np.searchsorted(self.lags, lag) - 1, 0, len(LAGS) - 2)
+        low = self.lags[k]
+        return k, np.clip((lag - low) / (self.lags[k + 1] - low), 0.0, 1.0)
+
+    def _once_passed(self, passes: _Passes, read: float) -> tuple[Any, Any, Any]:
+        """Where the readings after passes lead to."""
+        import numpy as np
+
+        z, w = _three()
+        told = passes.var / np.sqrt(passes.var + read)
+        said = told[..., None] * z
+        k, part = self._between(passes.stays[..., None] - passes.own[..., None] * said)
+        off = -(passes.takes[..., None] + said)
+        return self._moves(
+            np.concatenate([k, k + 1], axis=-1),
+            np.concatenate([off, off], axis=-1),
+            np.concatenate([(1 - part) * w, part * w], axis=-1),
+        )
+
+    def _moves(self, rows: Any, off: Any, weight: Any) -> tuple[Any, Any, Any]:
+        """How rows of worths are seen from so much further off; rows, off, weight:
+        (..., q), of shapes that go together."""
+        import numpy as np
+
+        shift = off / self.width
+        down = np.floor(shift)
+        on = shift - down
+        start = np.clip(down.astype(int) + PLACES, 0, 2 * PLACES)
+        weights = np.stack([weight * (1 - on), weight * on], axis=-2)
+        return rows, start, weights
+
+    def _moved(self, worth: Any, moves: tuple[Any, Any, Any], turn: int) -> Any:
+        """The sums of rows of a worth, so seen; (..., p)."""
+        wide, (rows, start, weights) = self._wide, moves
+        wide[:, :PLACES] = worth[:, :1]
+        wide[:, PLACES : 2 * PLACES] = worth
+        wide[:, 2 * PLACES :] = worth[:, -1:]
+        rows = rows[turn] if rows.ndim > 2 else rows
+        found = weights[turn] @ self._seen[rows, start[turn]]
+        return found[..., 0, :-1] + found[..., 1, 1:]
+
+
+def _passes(lags: Any, lathe: Lathe, doubt: Any) -> _Passes:
+    """Cuts of so many divisions, and last a pass without infeed; doubt: (t, 1, 1), the
+    variance of where the tool stands."""
+    import numpy as np
+
+    steps = np.array(LADDER) * lathe.division
+    ahead = lags[:, None] + steps
+    takes, rubs = lathe.takes(ahead, doubt)
+    stays = ahead - takes
+    if lathe.again:
+        found, _ = lathe.takes(stays, doubt)
+        takes, stays = takes + FINDS * found, stays - FINDS * found
+    var = lathe.share**2 * doubt + rubs
+    # what this setting or the rubbing did goes on the surface; the line stays
+    own = (lathe.share**2 * lathe.seat + rubs) / var
+    full, rubs = lathe.takes(lags[:, None], doubt)
+    spring = FINDS * full
+    found = FINDS**2 * rubs + (FINDS_SIGMA * full) ** 2 + 1e-8
+    return _Passes(
+        np.concatenate([takes, spring], axis=-1),
+        np.concatenate([stays, lags[:, None] - spring], axis=-1),
+        np.concatenate([var, found], axis=-1),
+        np.concatenate([own, np.ones_like(spring)], axis=-1),
+    )
