@@ -70,12 +70,13 @@ class AtTheDial(unittest.TestCase):
         self.assertLessEqual(last.infeed, whole + state.division)
 
     def test_after_a_deep_cut_the_smallest_step_takes_what_sprang_away_too(self):
-        """A bar that takes 0.8 leaves 0.02 standing after a step of 0.1: the last cut
-        is one division then, and not what is left."""
+        """A bar that takes 0.8 of 0.2 takes 0.16, of 0.24 then 0.192, and of 0.148 at
+        0.5 in all 0.118. 0.03 springs away of the 0.028 that are left: one division
+        takes 0.8 of 0.035, all of it."""
         bore = replace(
             SHAFT, external=False, lower=96.990, upper=97.004, aim=96.997, ratio=0.8
         )
-        state = after(bore, (0.2, 96.33), (0.4, 96.70), (0.55, 96.949))
+        state = after(bore, (0.2, 96.32), (0.4, 96.704), (0.5, 96.941))
         last = advise(state)
         self.assertEqual(last.action, "trial")
         self.assertAlmostEqual(last.infeed, state.division)
@@ -173,7 +174,7 @@ class AtTheDial(unittest.TestCase):
                 )
             ending, true, cuts = worked(state, rng.uniform(0.85, 1.0), rng)
             good += ending == "stop" and abs(true - state.aim) < 0.007 + 0.003
-            self.assertLessEqual(cuts, 14, i)
+            self.assertLessEqual(cuts, 16, i)
         self.assertGreaterEqual(good, 119)
 
 

@@ -62,7 +62,7 @@ TELLS = (0.02, 0.1)  # chance of the band, or of a slip, from which on it is rea
 RESERVE = 0.2  # mm radial that roughing leaves besides what springs away, or so many
 LEAST_SHARE = 0.5  # of the metal before it that any tool takes
 RESERVES = 6  # of the least pass
-NEAR, NEAR_SIGMAS = 3, 12  # bands and sigmas left, on the diameter, where it is read
+NEAR, NEAR_SIGMAS = 2, 6  # bands and sigmas left, on the diameter, where it is read
 LEAVES = 0.04  # mm radial that the cut before the last is thought to leave
 
 
@@ -167,7 +167,7 @@ def _roughs(left: float, belief: Belief, state: CutState) -> float:
     """The roughing cut that leaves the reserve, radial mm; 0 where none is due."""
     depth, reserve = left / 2, _reserve(state)
     springs = 1 / max(belief.share - belief.share_sigma, LEAST_SHARE) - 1
-    if depth < 1.2 * reserve + (1 + springs) * state.least:
+    if depth < 1.5 * reserve + (1 + springs) * state.least:
         return 0.0
     scale = max(belief.taken, 0.1) / max(belief.share, 0.1)
     return min((depth - reserve) / (1 + springs) / scale, _deepest(state))

@@ -103,7 +103,7 @@ class Belief(Struct, frozen=True):
     def share_sigma(self) -> float:
         """One sigma of that share."""
         off = self.mean[:, SHARE] - self.share
-        return float(self.chance @ (off**2 + self.cov[:, SHARE, SHARE])) ** 0.5
+        return math.sqrt(self.chance @ (off**2 + self.cov[:, SHARE, SHARE]))
 
     @property
     def taken(self) -> float:
@@ -307,7 +307,21 @@ def twice(values: Any, axis: int = -1) -> Any:
     return np.concatenate([values, values], axis=axis)
 
 
-def looked_ahead(belief: Belief, dials: Any, state: CutState) -> "Ahead":
+class Ahead(Struct, frozen=True):
+    """Surfaces that are known only so well, by distribution; each (..., n).
+
+    at, var: their depths and variances; lag: how far each stands before the tool's
+    line; own: how much nearer to that it is for each mm that it is deeper than thought.
+    """
+
+    chance: Any
+    at: Any
+    var: Any
+    lag: Any
+    own: Any
+
+
+def looked_ahead(belief: Belief, dials: Any, state: CutState) -> Ahead:
     """The surface after a pass to each of `dials`, (m, 1), radial mm from touch."""
     import numpy as np
 
@@ -333,20 +347,6 @@ def looked_ahead(belief: Belief, dials: Any, state: CutState) -> "Ahead":
         var = var + (FINDS_SIGMA * full) ** 2
     var = np.maximum(var, 1e-12)
     return Ahead(one.chance, at, var, lag, 1 - with_touch / var)
-
-
-class Ahead(Struct, frozen=True):
-    """Surfaces that are known only so well, by distribution; each (..., n).
-
-    at, var: their depths and variances; lag: how far each stands before the tool's line;
-    own: how much nearer to that line it is for each mm that it is deeper than thought.
-    """
-
-    chance: Any
-    at: Any
-    var: Any
-    lag: Any
-    own: Any
 
 
 def as_it_is(belief: Belief) -> Ahead:

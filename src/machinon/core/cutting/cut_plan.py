@@ -22,9 +22,9 @@ from machinon.core.cutting.cut_belief import (
     rubbing,
 )
 
-CUT, READ = 0.006, 0.008  # what a cut, and a reading, must gain to be worth its time
+CUT, READ = 0.004, 0.006  # what a cut, and a reading, must gain to be worth its time
 TURNS = 8  # cuts looked ahead
-LADDER = (1, 2, 3, 4, 5, 6, 8, 10, 13, 16, 20)  # divisions that a cut to come may take
+LADDER = (1, 2, 3, 4, 6, 9, 13, 20)  # divisions that a cut to come may take
 # mm that a surface may stand before the tool's line; behind it, where that lay deeper
 LAGS = (-0.006, -0.003, 0.0, 0.003, 0.006, 0.010, 0.016, 0.025, 0.040, 0.070, 0.120)
 PLACES = 96  # of the metal left that are weighed
@@ -56,14 +56,14 @@ class Band(Struct, frozen=True):
         return np.maximum(1 - past - short, 0.0) - self.costs * past
 
 
-class Lathe(Struct, frozen=True):
+class ThisLathe(Struct, frozen=True):
     """What is thought of it at this point of the work.
 
     share, push, rubs, rubs_sigma: what the tool takes of the metal before it, what its
-    edge pushes off, and from where on it bites; division: of the dial; seat: variance of
-    how a setting comes to lie; tools: variances of where the tool's line is, at each cut
-    to come; read: variance of a reading; springs: whether a pass without infeed may be
-    taken; again: whether one follows each cut.
+    edge pushes off, and from where on it bites; division: of the dial; seat: variance
+    of how a setting comes to lie; tools: variances of where the tool's line is, at each
+    cut to come; read: variance of a reading; springs: whether a pass without infeed may
+    be taken; again: whether one follows each cut.
     """
 
     share: float
@@ -101,8 +101,8 @@ def _three() -> tuple[Any, Any]:
 class _Passes(Struct, frozen=True):
     """What passes do from each lag, (t, k, n): by turn, lag and pass.
 
-    takes: what comes off; stays: what then stands before the tool; var: variance of the
-    surface; own: how much nearer to the tool's line it is for each mm that it is deeper.
+    takes: what comes off; stays: what then stands before the tool; var: variance of
+    the surface; own: how much nearer to the tool's line it is for each mm deeper.
     """
 
     takes: Any
@@ -118,7 +118,7 @@ class Plan:
     cut; passed: the same, or by a pass without infeed.
     """
 
-    def __init__(self, band: Band, lathe: Lathe) -> None:
+    def __init__(self, band: Band, lathe: ThisLathe) -> None:
         import numpy as np
 
         self.band = band
@@ -133,7 +133,7 @@ class Plan:
         )
         self._look_back(lathe)
 
-    def _look_back(self, lathe: Lathe) -> None:
+    def _look_back(self, lathe: ThisLathe) -> None:
         """From the last cut to the next."""
         import numpy as np
 
@@ -149,7 +149,7 @@ class Plan:
         passes = _passes(self.lags, lathe, doubt[:, None, None])
         ways = self._once_passed(passes, read)
         idle = (passes.takes[..., -1:] < LEAST_FOUND) | (not lathe.springs)
-        self.passed = self.cut = np.full((len(LAGS), PLACES), LOST)
+        self.passed = self.cut = self.read = np.full((len(LAGS), PLACES), LOST)
         for turn in range(len(lathe.tools) - 1, -1, -1):
             if turn < len(lathe.tools) - 1:
                 after = self._moved(self.read, ways, turn) - CUT - READ
@@ -163,7 +163,7 @@ class Plan:
             )
 
     def at(self, worth: Any, left: Any, lag: Any) -> Any:
-        """A worth of this plan at single states; left, lag: of shapes that go together."""
+        """A worth of this plan at single states; left and lag go together in shape."""
         import numpy as np
 
         k, part = self._between(lag)
@@ -224,7 +224,7 @@ class Plan:
         return found[..., 0, :-1] + found[..., 1, 1:]
 
 
-def _passes(lags: Any, lathe: Lathe, doubt: Any) -> _Passes:
+def _passes(lags: Any, lathe: ThisLathe, doubt: Any) -> _Passes:
     """Cuts of so many divisions, and last a pass without infeed; doubt: (t, 1, 1), the
     variance of where the tool stands."""
     import numpy as np

@@ -1,14 +1,13 @@
 """What the work is worth as it stands, and after whatever could be done next.
 
 A piece in the band counts one, a piece past it less than nothing, and each cut and
-reading takes a little. From the metal left, how well it is known and what the next
-small cut may do, the best way on is found backwards from the end: stop, read again, or
-so many divisions more. Lengths are radial mm.
+reading takes a little. What is done next is weighed by all that is believed; what may
+follow it, by the plan that was made from the end. Lengths are radial mm.
 """
 
 import functools
 import math
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
 
@@ -30,10 +29,13 @@ from machinon.core.cutting.cut_plan import (
     ROOM,
     TURNS,
     Band,
-    Lathe,
+    ThisLathe,
     Plan,
 )
 from machinon.core.cutting.cut_state import CutState
+
+if TYPE_CHECKING:
+    import numpy as np
 
 # what a scrapped piece costs besides not being in the band; less where the gauge's zero
 # was not checked, as no caution at the dial makes up for that
@@ -67,10 +69,11 @@ class Worths:
         self.read = state.read_sigma
         # a zero that nobody checked is as doubtful as a reading: half of that
         checked = state.zero_sigma < 0.4 * state.uncertainty
-        self.costs = PAST if checked else PAST_UNCHECKED
-        zero = (state.zero_sigma / 2) ** 2
         self._band = Band(
-            self.aim - self.enter, self.leave - self.aim, zero, self.costs
+            self.aim - self.enter,
+            self.leave - self.aim,
+            (state.zero_sigma / 2) ** 2,
+            PAST if checked else PAST_UNCHECKED,
         )
 
     def size(self, belief: Belief) -> float:
@@ -89,7 +92,7 @@ class Worths:
 
     def ended(self, now: Chances) -> float:
         """Of the surface left as it is."""
-        return now.inside - self.costs * now.past
+        return now.inside - self._band.costs * now.past
 
     def read_again(self) -> float:
         """Of one more reading of the surface: it ends there, or is cut."""
@@ -100,7 +103,7 @@ class Worths:
         plan = self._plan
         onward = plan.at(plan.passed, left, lag) - self._hoped(plan.passed)
         ended = self._band.ended(left, one[..., None])
-        return self._expected(now, np.maximum(ended, onward)) - READ
+        return float(self._expected(now, np.maximum(ended, onward))) - READ
 
     def sprung(self) -> float:
         """Of a pass without infeed, and its reading."""
@@ -110,7 +113,7 @@ class Worths:
         then = as_it_is(after)
         left, lag, _ = self._told(then)
         worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
-        return worth - CUT - READ - self._hoped(self._plan.cut)
+        return float(worth) - CUT - READ - self._hoped(self._plan.cut)
 
     @functools.cached_property
     def best_cut(self) -> tuple[float, float]:
@@ -162,10 +165,12 @@ class Worths:
         lag = then.lag[..., None] - then.own[..., None] * said
         return left, lag, then.var * read / (then.var + read)
 
-    def _expected(self, then: Ahead, worth: Any) -> Any:
+    def _expected(self, then: Ahead, worth: Any) -> "np.ndarray":
         """The mean of worths, (..., n, q), by reading and by distribution."""
+        import numpy as np
+
         _, w = nodes()
-        return ((worth @ w) * then.chance).sum(axis=-1)
+        return np.asarray(((worth @ w) * then.chance).sum(axis=-1))
 
     def after(self, dial: float) -> Belief:
         """The belief after an advised cut."""
@@ -193,7 +198,7 @@ class Worths:
         rubs = float(likely.chance @ likely.rubs)
         return Plan(
             self._band,
-            Lathe(
+            ThisLathe(
                 min(likely.share, 1.0),
                 float(likely.chance @ likely.mean[:, PUSH]),
                 rubs,

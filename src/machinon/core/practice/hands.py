@@ -11,6 +11,7 @@ from machinon.core.cutting.coaching import advice_for
 from machinon.core.practice.lathe import PracticeLathe, habits
 
 BANDS = (0.010, 0.016, 0.025, 0.040)  # mm on the diameter
+STOCK = (0.3, 6.0)  # mm on the diameter that are to come off
 MOST = 60  # stops after which a hand gives up
 
 
@@ -84,7 +85,7 @@ def bench(seed: int, zero: bool = False) -> Bench:
     low = round(chance.uniform(20, 80), 3)
     own = habits(chance, reads, low, bar=not outside)
     near, sign = (low + band, 1) if outside else (low, -1)
-    start = near + sign * chance.uniform(0.3, 2.0)
+    start = near + sign * chance.uniform(*STOCK)
     kind = "external" if outside else "internal"
     lathe = PracticeLathe(kind, start, own, chance)  # type: ignore[arg-type]
     diameter = chance.random() < 0.5
