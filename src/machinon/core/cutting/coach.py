@@ -12,7 +12,7 @@ from typing import Literal
 from msgspec import Struct
 from msgspec.structs import replace
 
-from machinon.core.cutting.cut_belief import Belief, belief_of, cut_to
+from machinon.core.cutting.cut_belief import Belief, belief_of
 from machinon.core.cutting.cut_state import CutState, cuts_taken
 from machinon.core.cutting.cut_worth import NEVER, Chances, Worths, whole
 
@@ -205,7 +205,7 @@ def _last(
             "spring",
             "What sprang away is about what is left: take a pass without moving the "
             "dial, then measure.",
-            after=cut_to(belief, belief.dial, state),
+            after=worths.after_spring,
         )
     if ending == best and (now.inside > TELLS[0] or not worths.room_for_a_line()):
         return advice("stop", _why_ended(state, now))

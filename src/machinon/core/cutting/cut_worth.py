@@ -29,8 +29,8 @@ from machinon.core.cutting.cut_plan import (
     ROOM,
     TURNS,
     Band,
-    ThisLathe,
     Plan,
+    ThisLathe,
 )
 from machinon.core.cutting.cut_state import CutState
 
@@ -105,12 +105,16 @@ class Worths:
         ended = self._band.ended(left, one[..., None])
         return float(self._expected(now, np.maximum(ended, onward))) - READ
 
+    @functools.cached_property
+    def after_spring(self) -> Belief:
+        """The belief after a pass without infeed."""
+        return cut_to(self.belief, self.belief.dial, self.state)
+
     def sprung(self) -> float:
         """Of a pass without infeed, and its reading."""
-        after = cut_to(self.belief, self.belief.dial, self.state)
-        if after.depth - self.belief.depth < LEAST_FOUND:
+        if self.after_spring.depth - self.belief.depth < LEAST_FOUND:
             return NEVER
-        then = as_it_is(after)
+        then = as_it_is(self.after_spring)
         left, lag, _ = self._told(then)
         worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
         return float(worth) - CUT - READ - self._hoped(self._plan.cut)
