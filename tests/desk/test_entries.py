@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from machinon.core.errors import BadInput
+from machinon.desk.begin import begin_job
 from tests.desk.bench import WindowCase
 
 
@@ -35,6 +36,16 @@ class Readings(WindowCase):
         self.view.add_surface(piece.id, "shaft")
         self.settle()
         self.assertIn("surface before", self.view.temperature.name.text())
+
+    def test_a_gauge_is_as_on_the_surface_before_only_where_there_was_one(self):
+        job = begin_job(self.window.file, {"what": "housing-cover", "name": "Cover"})
+        self.window.open_job(job.id)
+        view = self.stage("survey")
+        self.assertIn("A bare number is", view.instrument_says.text())
+        self.assertNotIn("surface before", view.instrument_says.text())
+        view._next_surface()
+        self.settle()
+        self.assertIn("As on the surface before", view.instrument_says.text())
 
     def test_undo_right_after_enter_takes_the_reading_back(self):
         self.window.open_job("back-plate-130")

@@ -127,7 +127,7 @@ class SurveyView(StageView):
         self.place = Field("Place (if it matters)", None)
         self.place.taken.connect(lambda _: self.reading.edit.setFocus())
         self.reading.edit.textChanged.connect(self._on_reading_typed)
-        self._carried = False
+        self._carried = self._follows = False
         self.instrument = narrow_combo("Instrument")
         self.instrument.currentIndexChanged.connect(self._on_instrument_chosen)
         self.instrument_says = label("", "faint", wrap=True)
@@ -293,6 +293,7 @@ class SurveyView(StageView):
             return
         self.says.show()
         if self._shown != self._at:
+            self._follows = self._shown is not None
             # where a reading was taken belongs to its own surface
             self._shown = self._at
             self.as_made.clear()
@@ -498,7 +499,7 @@ class SurveyView(StageView):
             self.instrument.addItem(gauge.name, gauge.id)
         last = surface.readings[-1].instrument if surface.readings else before
         at = self.instrument.findData(last)
-        self._carried = not surface.readings and at >= 0 and before is not None
+        self._carried = self._follows and not surface.readings and at >= 0
         self.instrument.setCurrentIndex(max(at, 0))
         self.instrument.blockSignals(False)
         self._on_instrument_chosen()
