@@ -164,13 +164,20 @@ def advise(state: CutState) -> Advice:
 
 
 def _roughs(left: float, belief: Belief, state: CutState) -> float:
-    """The roughing cut that leaves the reserve, radial mm; 0 where none is due."""
-    depth, reserve = left / 2, _reserve(state)
-    springs = 1 / max(belief.share - belief.share_sigma, LEAST_SHARE) - 1
-    if depth < 1.5 * reserve + (1 + springs) * state.least:
-        return 0.0
+    """The roughing cut that is due, radial mm on the dial; 0 where none is."""
     scale = max(belief.taken, 0.1) / max(belief.share, 0.1)
-    return min((depth - reserve) / (1 + springs) / scale, _deepest(state))
+    step = _roughing(left / 2, belief.share - belief.share_sigma, state)
+    return min(step / scale, _deepest(state))
+
+
+def _roughing(left: float, share: float, state: CutState) -> float:
+    """A roughing cut, however deep, that leaves the reserve and what springs away;
+    radial mm, 0 where it is not worth one."""
+    springs = 1 / max(share, LEAST_SHARE) - 1
+    reserve = max(RESERVES * state.least, RESERVE)
+    if left < 1.5 * reserve + (1 + springs) * state.least:
+        return 0.0
+    return (left - reserve) / (1 + springs)
 
 
 def _last(
@@ -287,17 +294,13 @@ def forecast(state: CutState, most: int = 12) -> tuple[Advice, ...]:
         return ()
     passes = [advice] if advice.infeed > 0 else []
     sign = 1 if state.external else -1
-    reserve = _reserve(state)
     dial, ratio = advice.dial, max(advice.ratio, 0.1)
     left = sign * (advice.predicted - state.aim)
     while len(passes) < most:
         need = left / 2 / ratio
-        if need > 1.2 * reserve + state.least:
-            step, action = need - reserve, "cut"
-        elif need > 3 * LEAVES:
-            step, action = need - LEAVES, "trial"
-        else:
-            step, action = need, "trial"
+        step, action = _roughing(left / 2, ratio, state), "cut"
+        if not step:
+            step, action = need - LEAVES if need > 3 * LEAVES else need, "trial"
         step = whole(min(step, _deepest(state)), state.division)
         if step < state.division:
             break
@@ -337,11 +340,6 @@ def _took_nothing(state: CutState) -> int:
             break
         count += 1
     return count
-
-
-def _reserve(state: CutState) -> float:
-    """What roughing leaves: enough to learn from; radial mm."""
-    return max(RESERVES * state.least, RESERVE)
 
 
 def _deepest(state: CutState) -> float:
