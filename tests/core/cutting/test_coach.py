@@ -82,6 +82,25 @@ class AtTheDial(unittest.TestCase):
         self.assertAlmostEqual(last.infeed, state.division)
         self.assertIn("what sprang away before comes off with it", last.why)
 
+    def test_roughing_leaves_room_for_what_springs_away(self):
+        """A bar that takes 0.75 leaves 0.17 standing after passes of 0.5. Were no more
+        than that left, the next line of the dial would take it all and more."""
+        state = replace(
+            SHAFT, external=False, start=93.0, lower=96.990, upper=97.004, aim=96.997
+        )
+        state = replace(state, ratio=0.8, deepest=0.5)
+        dial = cut = 0.0
+        while (advice := advise(state)).action in ("cut", "measure"):
+            if advice.infeed > 0:
+                dial = advice.dial
+                cut += 0.75 * (dial - cut)
+                entry = CutEntry(dial)
+            else:
+                entry = CutEntry(dial, round(93.0 + 2 * cut, 3))
+            state = replace(state, entries=(*state.entries, entry))
+        self.assertGreater(dial, 1.5)
+        self.assertGreater((state.aim - 93.0) / 2 - cut, 1.5 * (dial - cut))
+
     def test_what_the_tool_took_is_dialled_against_removed(self):
         taken = cuts_taken(after(SHAFT, (0.1, None), (0.2, 95.62), (0.3, 95.43)))
         self.assertAlmostEqual(taken[0].dialled, 0.2)
