@@ -57,6 +57,7 @@ def dial_counts(state: CutState) -> float:
 
 READINGS = 3  # of one surface; more only repeat each other
 SURE = 0.02  # chance of reaching the band that a cut by rule may have
+SPRINGS = 4  # passes without infeed at one setting: the next ones bring little
 IDLE = 2  # cuts in a row that took nothing
 TELLS = (0.02, 0.1)  # chance of the band, or of a slip, from which on it is read again
 RESERVE = 0.2  # mm radial that roughing leaves besides what springs away, or so many
@@ -197,7 +198,7 @@ def _last(
         telling = now.inside + now.past > inside or belief.doubted > slip
         if telling and belief.seen < READINGS:
             again = worths.read_again()
-        if state.spring_pass != "never":
+        if state.spring_pass != "never" and _sprung(state) < SPRINGS:
             sprung = worths.sprung()
     best = max(cut, again, ending, sprung)
     if again == best:
@@ -330,6 +331,12 @@ def _grown(belief: Belief, state: CutState) -> bool:
     grown = (sizes[-1][1] - before[-1]) / 2 if before else 0.0
     sign = 1 if state.external else -1
     return sign * grown > 4 * state.read_sigma
+
+
+def _sprung(state: CutState) -> int:
+    """How many passes were taken without infeed since the dial was moved."""
+    last = state.entries[-1].dial
+    return sum(one.spring for one in state.entries if one.dial >= last - 1e-9)
 
 
 def _took_nothing(state: CutState) -> int:
