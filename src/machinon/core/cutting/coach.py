@@ -61,8 +61,8 @@ SPRINGS = 4  # passes without infeed at one setting: the next ones bring little
 IDLE = 2  # cuts in a row that took nothing
 TELLS = (0.02, 0.1)  # chance of the band, or of a slip, from which on it is read again
 RESERVE = 0.2  # mm radial that roughing leaves besides what springs away, or so many
-LEAST_SHARE = 0.5  # of the metal before it that any tool takes
 RESERVES = 6  # of the least pass
+LEAST_SHARE = 0.5  # of the metal before it that any tool takes
 NEAR, NEAR_SIGMAS = 2, 6  # bands and sigmas left, on the diameter, where it is read
 LEAVES = 0.04  # mm radial that the cut before the last is thought to leave
 

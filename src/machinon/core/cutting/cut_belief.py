@@ -154,11 +154,11 @@ def phi(x: Any) -> Any:
 
 
 @functools.cache
-def nodes() -> tuple[Any, Any]:
+def nodes(count: int = 5) -> tuple[Any, Any]:
     """Where a normal distribution is asked, in sigmas, and what each answer weighs."""
     import numpy as np
 
-    at, weight = np.polynomial.hermite_e.hermegauss(5)
+    at, weight = np.polynomial.hermite_e.hermegauss(count)
     return at, weight / weight.sum()
 
 
@@ -256,8 +256,8 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
         twice(one)[:, None]
         for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
     )
-    bites = _bites(there, rubs)
-    full = pushed_off(there, share, push, rubs)
+    bites = biting(there, rubs)
+    full = pushed_off(there, share, push, bites)
     count = len(belief.chance)
     takes = np.repeat([RUB, 1.0], count) * found[0]
     doubt = np.repeat([RUB_SIGMA, 0.0], count) * found[0] + found[1]
@@ -279,18 +279,18 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
     )
 
 
-def _bites(ahead: Any, rubs: Any) -> Any:
+def biting(ahead: Any, rubs: Any) -> Any:
     """How much of the edge's push-off there is: it fades with what it bites into."""
     import numpy as np
 
     return np.minimum(ahead / (2 * rubs), 1.0)
 
 
-def pushed_off(ahead: Any, share: Any, push: Any, rubs: Any) -> Any:
-    """What a tool that bites takes of so much metal before it; radial mm."""
+def pushed_off(ahead: Any, share: Any, push: Any, bites: Any) -> Any:
+    """What a tool that bites by so much takes of the metal before it; radial mm."""
     import numpy as np
 
-    return np.maximum(share * ahead - push * _bites(ahead, rubs), 0.0)
+    return np.maximum(share * ahead - push * bites, 0.0)
 
 
 def rubbing(chance: Any) -> tuple[Any, Any]:
@@ -342,7 +342,8 @@ def looked_ahead(belief: Belief, dials: Any, state: CutState) -> Ahead:
             for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
         )
         there = np.maximum(lag, 0.0)
-        full = pushed_off(there, share, push, rubs) * np.where(there < rubs, RUB, 1.0)
+        full = pushed_off(there, share, push, biting(there, rubs))
+        full = full * np.where(there < rubs, RUB, 1.0)
         at, lag = at + FINDS * full, lag - FINDS * full
         var = var + (FINDS_SIGMA * full) ** 2
     var = np.maximum(var, 1e-12)

@@ -8,7 +8,6 @@ a setting came to lie stays with that cut: the dial, not the surface, is where t
 one starts from. Lengths are radial mm.
 """
 
-import functools
 import math
 from typing import Any
 
@@ -17,6 +16,8 @@ from msgspec import Struct
 from machinon.core.cutting.cut_belief import (
     FINDS,
     FINDS_SIGMA,
+    biting,
+    nodes,
     phi,
     pushed_off,
     rubbing,
@@ -30,6 +31,7 @@ LAGS = (-0.006, -0.003, 0.0, 0.003, 0.006, 0.010, 0.016, 0.025, 0.040, 0.070, 0.
 PLACES = 96  # of the metal left that are weighed
 MARGIN, ROOM = 0.015, 0.06  # mm weighed past the band, and before it at the least
 LEAST_FOUND = 0.0005  # mm: a pass without infeed that takes less is none
+FAR = 3  # places where a normal distribution is asked for what lies far ahead
 LOST = -1.0  # of a surface from which nothing more may be done
 
 
@@ -83,19 +85,18 @@ class ThisLathe(Struct, frozen=True):
         import numpy as np
 
         there = np.maximum(ahead, 0.0)
-        full = pushed_off(there, self.share, self.push, self.rubs)
+        full = pushed_off(there, self.share, self.push, biting(there, self.rubs))
         below = phi((self.rubs - ahead) / np.sqrt(var + self.rubs_sigma**2))
         part, doubt = rubbing(below)
         return full * part, full**2 * doubt
 
 
-@functools.cache
-def _three() -> tuple[Any, Any]:
-    """Where a normal distribution is asked for what lies far ahead: three places do."""
+def once_read(var: Any, read: float) -> tuple[Any, Any]:
+    """What a reading of a variance will say of a surface known with another, one sigma;
+    and the variance that it leaves."""
     import numpy as np
 
-    at, weight = np.polynomial.hermite_e.hermegauss(3)
-    return at, weight / weight.sum()
+    return var / np.sqrt(var + read), var * read / (var + read)
 
 
 class _Passes(Struct, frozen=True):
@@ -138,14 +139,14 @@ class Plan:
         import numpy as np
 
         read, doubt = lathe.read, lathe.seat + np.array(lathe.tools)
-        one = doubt * read / (doubt + read)
-        two = one * read / (one + read)
+        _, one = once_read(doubt, read)
+        told, two = once_read(one, read)
         ended, ended_again = (
             self.band.ended(self.places, var[:, None]) for var in (one, two)
         )
-        z, w = _three()
+        z, w = nodes(FAR)
         rows = np.arange(len(LAGS))[:, None]
-        again = self._moves(rows, np.sqrt(one - two)[:, None, None] * z, w)
+        again = self._moves(rows, told[:, None, None] * z, w)
         passes = _passes(self.lags, lathe, doubt[:, None, None])
         ways = self._once_passed(passes, read)
         idle = (passes.takes[..., -1:] < LEAST_FOUND) | (not lathe.springs)
@@ -190,8 +191,8 @@ class Plan:
         """Where the readings after passes lead to."""
         import numpy as np
 
-        z, w = _three()
-        told = passes.var / np.sqrt(passes.var + read)
+        z, w = nodes(FAR)
+        told, _ = once_read(passes.var, read)
         said = told[..., None] * z
         k, part = self._between(passes.stays[..., None] - passes.own[..., None] * said)
         off = -(passes.takes[..., None] + said)

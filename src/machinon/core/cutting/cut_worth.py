@@ -31,6 +31,7 @@ from machinon.core.cutting.cut_plan import (
     Band,
     Plan,
     ThisLathe,
+    once_read,
 )
 from machinon.core.cutting.cut_state import CutState
 
@@ -114,10 +115,8 @@ class Worths:
         """Of a pass without infeed, and its reading."""
         if self.after_spring.depth - self.belief.depth < LEAST_FOUND:
             return NEVER
-        then = as_it_is(self.after_spring)
-        left, lag, _ = self._told(then)
-        worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
-        return float(worth) - CUT - READ - self._hoped(self._plan.cut)
+        worth = float(self._passed(as_it_is(self.after_spring)))
+        return worth - self._hoped(self._plan.cut)
 
     @functools.cached_property
     def best_cut(self) -> tuple[float, float]:
@@ -139,11 +138,9 @@ class Worths:
         if not least:
             steps = np.union1d(steps, np.arange(min(SMALL, count)))
         dials = first + division * steps
-        then = looked_ahead(self.likely, dials[:, None], self.state)
-        left, lag, _ = self._told(then)
-        worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
+        worth = self._passed(looked_ahead(self.likely, dials[:, None], self.state))
         best = int(np.argmax(worth))
-        return float(dials[best]), float(worth[best]) - CUT - READ
+        return float(dials[best]), float(worth[best])
 
     def room_for_a_line(self) -> bool:
         """Whether the smallest cut stays before the aim, two sigma sure."""
@@ -157,17 +154,22 @@ class Worths:
         said = self._plan.at(worth, self.aim - now.at, now.lag) @ now.chance
         return max(float(said) - self.best_cut[1], 0.0)
 
+    def _passed(self, then: Ahead) -> "np.ndarray":
+        """Of a pass that leaves such surfaces, and its reading."""
+        left, lag, _ = self._told(then)
+        return (
+            self._expected(then, self._plan.at(self._plan.read, left, lag)) - CUT - READ
+        )
+
     def _told(self, then: Ahead) -> tuple[Any, Any, Any]:
         """What a reading may say of surfaces: the metal left and the lag, (..., n, q),
         and the variances that stay, (..., n)."""
-        import numpy as np
-
         z, _ = nodes()
-        read = self.read**2
-        said = (then.var / np.sqrt(then.var + read))[..., None] * z
+        told, stays = once_read(then.var, self.read**2)
+        said = told[..., None] * z
         left = self.aim - then.at[..., None] - said
         lag = then.lag[..., None] - then.own[..., None] * said
-        return left, lag, then.var * read / (then.var + read)
+        return left, lag, stays
 
     def _expected(self, then: Ahead, worth: Any) -> "np.ndarray":
         """The mean of worths, (..., n, q), by reading and by distribution."""
@@ -203,16 +205,16 @@ class Worths:
         return Plan(
             self._band,
             ThisLathe(
-                min(likely.share, 1.0),
-                float(likely.chance @ likely.mean[:, PUSH]),
-                rubs,
-                float(likely.chance @ (likely.rubs - rubs) ** 2) ** 0.5,
-                state.division,
-                seat,
-                tuple(tools),
-                read,
-                state.spring_pass != "never",
-                state.spring_pass == "always",
+                share=min(likely.share, 1.0),
+                push=float(likely.chance @ likely.mean[:, PUSH]),
+                rubs=rubs,
+                rubs_sigma=float(likely.chance @ (likely.rubs - rubs) ** 2) ** 0.5,
+                division=state.division,
+                seat=seat,
+                tools=tuple(tools),
+                read=read,
+                springs=state.spring_pass != "never",
+                again=state.spring_pass == "always",
             ),
         )
 
