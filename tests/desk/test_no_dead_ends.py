@@ -122,7 +122,7 @@ class NoDeadEnds(WindowCase):
         self.type(survey.reading.edit, "95.519")
         found = self.job.plan.measured["chuck-130", "recess"]
         self.assertAlmostEqual(found.size, before, 6)
-        self.assertIn("1 set apart", survey.says.spread._small.text())
+        self.assertIn("1 set apart", survey.says.spread._small.words)
         self.assertIn(
             "Set apart until you decide",
             " ".join(one.text() for one in survey.findChildren(QLabel)),

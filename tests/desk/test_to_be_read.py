@@ -13,8 +13,10 @@ from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
 from machinon.desk.begin import begin_job
+from machinon.desk.narrow import FigureLabel
 from machinon.desk.painter import lying_on_each_other
 from machinon.desk.theme import THEMES, style_sheet
+from machinon.desk.widgets import EnterButton
 from machinon.draw.drawing import Drawing, Text
 from machinon.draw.large_figures import figures_drawing
 from tests.desk.bench import WindowCase
@@ -169,6 +171,37 @@ class FiguresStayWhole(WindowCase):
                         least = one.heightForWidth(one.width())
                     says = stage, scale, one.accessibleName(), wraps and one.text()
                     self.assertGreaterEqual(one.height(), least - 2, says)
+
+    def test_in_a_small_window_names_figures_and_buttons_go_into_lines(self):
+        """At 150 % on 1024x700 none of them is cut off."""
+        self.window.resize(1024, 700)
+        self.window.settings.put("font_scale", 150)
+        self.window._dress()
+        for job in ("back-plate-130", "t-nuts", "saw-arbor"):
+            self.window.open_job(job)
+            for stage in ("survey", "proof"):
+                self.window.go(stage)
+                self.settle()
+                self.settle()  # what was told to go has left its room
+                page = self.window.job_page()
+                shown = [one for one in page.findChildren(QWidget) if one.isVisible()]
+                for one in shown:
+                    if isinstance(one, FigureLabel | EnterButton) and one.width() > 1:
+                        room = one.width()
+                        lines = one.text().split("\n")
+                        if isinstance(one, EnterButton):
+                            room, lines = one._room(), one._lines()
+                        wide = max(map(one.fontMetrics().horizontalAdvance, lines))
+                        self.assertLessEqual(wide, room + 1, one.text())
+                name = page.name
+                wide = name.fontMetrics().horizontalAdvance(name.text())
+                self.assertLessEqual(wide, name.width())
+        self.window.go("survey")
+        tree = self.window.job_page().view().tree
+        self.assertTrue(tree.figures_beneath)
+        self.window.resize(1800, 1000)
+        self.settle()
+        self.assertFalse(tree.figures_beneath)
 
     def test_full_screen_has_a_way_out_by_touch_and_keeps_what_is_typed(self):
         self.window.open_job("back-plate-130")

@@ -14,6 +14,7 @@ from PySide6.QtGui import (
     QResizeEvent,
 )
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QHBoxLayout,
     QVBoxLayout,
     QWidget,
@@ -230,10 +231,12 @@ class JobPage(QWidget):
         self.rail.stage_chosen.connect(lambda stage: self.show_stage(stage))
         self.unready = EmptyPage(self.look)
         self.pages = OnePage(self.unready)
+        self.fits = QWidget()
         self.targets = QVBoxLayout()
         self.targets.setSpacing(0)
         self._gave_way: tuple[Stage, int, int] | None = None
         self._targets_shown: tuple[int, dict[int, str]] = (0, {})
+        self.whose = QBoxLayout(QBoxLayout.Direction.TopToBottom)
         self.name = OneLine("head")
         self.reason = label("", "faint", wrap=True)
         self.reason.setMinimumHeight(1)
@@ -258,12 +261,13 @@ class JobPage(QWidget):
         px = self.look.px
         who = QVBoxLayout()
         who.setSpacing(px(3))
-        who.addWidget(
+        self.whose.addWidget(
             button("‹ Jobs and shop", self.left.emit, "link"),
             0,
             Qt.AlignmentFlag.AlignLeft,
         )
-        who.addWidget(self.name)
+        self.whose.addWidget(self.name, 1)
+        who.addLayout(self.whose)
         who.addWidget(self.reason)
         who.addStretch(1)
         who.addWidget(self.works)
@@ -272,11 +276,12 @@ class JobPage(QWidget):
         top.setSpacing(px(12))
         top.addLayout(who, 30)
         top.addWidget(self.stack, 44)
-        fits = QVBoxLayout()
+        fits = QVBoxLayout(self.fits)
+        fits.setContentsMargins(0, 0, 0, 0)
         fits.addStretch(1)
         fits.addLayout(self.targets)
         fits.addStretch(1)
-        top.addLayout(fits, 34)
+        top.addWidget(self.fits, 34)
         self.head = QWidget()
         self.head.setLayout(top)
         notes = QHBoxLayout()
@@ -320,11 +325,12 @@ class JobPage(QWidget):
         here = self.stage, self.width(), self.height()
         low = left < px(110) or self._gave_way == here
         self._gave_way = here if low else None
-        for one in (self.stack, self.reason, self.works):
+        for one in (self.stack, self.fits, self.reason, self.works):
             one.setVisible(not low)
-        for i in range(self.targets.count()):
-            self.targets.itemAt(i).widget().setVisible(not low)
-        self.head.setFixedHeight(px(60) if low else min(px(158), left))
+        ways = QBoxLayout.Direction
+        self.whose.setDirection(ways.LeftToRight if low else ways.TopToBottom)
+        self.whose.setSpacing(px(16 if low else 3))
+        self.head.setFixedHeight(px(36) if low else min(px(158), left))
 
     # -- showing ---------------------------------------------------------
 

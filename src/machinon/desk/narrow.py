@@ -1,5 +1,8 @@
 """Widgets that make do with little room."""
 
+import re
+from collections.abc import Sequence
+
 from PySide6.QtCore import (
     QEvent,
     QModelIndex,
@@ -9,7 +12,7 @@ from PySide6.QtCore import (
     QSize,
     Qt,
 )
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -20,7 +23,8 @@ from PySide6.QtWidgets import (
     QStyledItemDelegate,
     QStyleOptionComboBox,
     QStyleOptionViewItem,
-    QTreeView,
+    QTreeWidget,
+    QTreeWidgetItem,
     QWidget,
 )
 
@@ -115,6 +119,18 @@ class Abreast(QWidget):
         return QSize(max(self._least(), default=0), super().minimumSizeHint().height())
 
 
+def in_lines(parts: Sequence[str], font: QFontMetrics, room: int) -> str:
+    """Words in as few lines as hold them, px."""
+    lines = [""]
+    for part in parts:
+        longer = f"{lines[-1]} {part}".strip()
+        if lines[-1] and font.horizontalAdvance(longer) > room:
+            lines.append(part)
+        else:
+            lines[-1] = longer
+    return "\n".join(lines)
+
+
 class Choosing(QRadioButton):
     """A radio button whose words go into more lines where there is no room."""
 
@@ -134,16 +150,8 @@ class Choosing(QRadioButton):
 
     def _broken(self, width: int) -> str:
         """The words in as many lines as they need."""
-        measure = self.fontMetrics().horizontalAdvance
-        room = width - 2 * measure("mm")
-        lines = [""]
-        for word in self.words.split():
-            longer = f"{lines[-1]} {word}".strip()
-            if lines[-1] and measure(longer) > room:
-                lines.append(word)
-            else:
-                lines[-1] = longer
-        return "\n".join(lines)
+        room = width - 2 * self.fontMetrics().horizontalAdvance("mm")
+        return in_lines(self.words.split(), self.fontMetrics(), room)
 
     def minimumSizeHint(self) -> QSize:
         longest = max(self.words.split(), key=len)
@@ -151,8 +159,13 @@ class Choosing(QRadioButton):
         return QSize(wide, super().sizeHint().height())
 
 
-class FromTo(QLabel):
-    """A figure whose from and to go into two lines where there is no room."""
+# where a figure may go on in another line: from and to, and between words, but never
+# between a number and its unit
+BREAKS = re.compile(r"(?<= to) |(?<=[a-z,]) (?=[A-Za-z]{2})")
+
+
+class FigureLabel(QLabel):
+    """A figure that goes into more lines where there is no room for one."""
 
     def __init__(self, part: str) -> None:
         super().__init__()
@@ -166,16 +179,19 @@ class FromTo(QLabel):
         self.setText(words)
 
     def fit(self, room: int) -> None:
-        """In one line or two, by the room there is."""
+        """In one line or more, by the room there is."""
         spare = room - self.fontMetrics().horizontalAdvance(self.words)
         if spare < 0:
-            self.setText(self.words.replace(" to ", " to\n"))
+            self.setText(in_lines(self._parts, self.fontMetrics(), room))
         elif spare > SPARE:
             self.setText(self.words)
 
+    @property
+    def _parts(self) -> list[str]:
+        return BREAKS.split(self.words)
+
     def minimumSizeHint(self) -> QSize:
-        parts = self.words.replace(" to ", " to\n").split("\n")
-        wide = max(map(self.fontMetrics().horizontalAdvance, parts))
+        wide = max(map(self.fontMetrics().horizontalAdvance, self._parts))
         return QSize(wide, super().minimumSizeHint().height())
 
 
@@ -267,12 +283,78 @@ class OnePage(QWidget):
             self._page.setGeometry(self.rect())
 
 
-class WrappedNames(QStyledItemDelegate):
-    """Gives the names in a tree's first column the lines that they need there."""
+class FiguresTree(QTreeWidget):
+    """Names below their headings, each with its figure: beside it, or beneath it where
+    the names would have no room."""
 
-    def __init__(self, tree: QTreeView) -> None:
+    def __init__(self) -> None:
+        super().__init__()
+        self.setHeaderHidden(True)
+        self.setColumnCount(2)
+        self.setRootIsDecorated(False)
+        self.setWordWrap(True)
+        self.setItemDelegateForColumn(0, _NamedFigures(self))
+        header = self.header()
+        header.setStretchLastSection(False)
+        header.setSectionResizeMode(0, header.ResizeMode.Stretch)
+        header.setSectionResizeMode(1, header.ResizeMode.ResizeToContents)
+        header.sectionResized.connect(lambda *_: self.scheduleDelayedItemsLayout())
+
+    def add(self, below: QTreeWidgetItem, name: str, figure: str) -> QTreeWidgetItem:
+        item = QTreeWidgetItem(below, [name, figure])
+        item.setTextAlignment(
+            1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        )
+        return item
+
+    @property
+    def spent(self) -> int:
+        """What a name has before it: indentation, its sign and its margins, px."""
+        return (
+            2 * self.indentation()
+            + self.iconSize().width()
+            + self.fontMetrics().height()
+        )
+
+    @property
+    def figures_beneath(self) -> bool:
+        return self.isColumnHidden(1)
+
+    def fit(self) -> None:
+        """Put the figures where there is room for them."""
+        advance = self.fontMetrics().horizontalAdvance
+        tops = map(self.topLevelItem, range(self.topLevelItemCount()))
+        items = [top.child(i) for top in tops for i in range(top.childCount())]
+        names = [item.text(0) for item in items]
+        # in two lines at the most, but for a long word
+        lines = [advance(name) // 2 for name in names]
+        lines += [advance(word) for name in names for word in name.split()]
+        figures = [advance(item.text(1)) for item in items]
+        wants = self.spent + max(lines, default=0) + max(figures, default=0)
+        spare = SPARE if self.figures_beneath else 0
+        self.setColumnHidden(1, self.viewport().width() < wants + spare)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.fit()
+
+
+class _NamedFigures(QStyledItemDelegate):
+    """Gives the names the lines that they need, and one to a figure beneath."""
+
+    def __init__(self, tree: FiguresTree) -> None:
         super().__init__(tree)
         self._tree = tree
+
+    def initStyleOption(
+        self,
+        option: QStyleOptionViewItem,
+        index: QModelIndex | QPersistentModelIndex,
+    ) -> None:
+        super().initStyleOption(option, index)
+        if index.parent().isValid() and self._tree.figures_beneath:
+            figure = index.siblingAtColumn(1).data()  # type: ignore[union-attr]
+            option.text = f"{index.data()}\u2028{figure}"  # type: ignore[attr-defined]
 
     def sizeHint(
         self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
@@ -280,9 +362,9 @@ class WrappedNames(QStyledItemDelegate):
         hint = super().sizeHint(option, index)
         if not index.parent().isValid():
             return hint  # a heading has the whole line
-        spent = 2 * self._tree.indentation() + hint.height()  # that, and its icon
-        room = QRect(0, 0, self._tree.columnWidth(0) - spent, 10_000)
+        named = QStyleOptionViewItem(option)
+        self.initStyleOption(named, index)
+        room = QRect(0, 0, self._tree.columnWidth(0) - self._tree.spent, 10_000)
         wraps = Qt.TextFlag.TextWordWrap
-        text = str(index.data())
-        lines = option.fontMetrics.boundingRect(room, wraps, text).height()
-        return QSize(hint.width(), hint.height() + lines - option.fontMetrics.height())
+        lines = option.fontMetrics.boundingRect(room, wraps, named.text).height()
+        return QSize(hint.width(), lines + option.fontMetrics.height() * 3 // 4)

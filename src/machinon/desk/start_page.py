@@ -23,7 +23,7 @@ from machinon.core.shop.machines import lathe_figures, lathe_so_far
 from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.narrow import Combo
+from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.set_up import enter_first_machine
 from machinon.desk.shop_acts import move_in_shop
 from machinon.desk.theme import font
@@ -148,16 +148,18 @@ class StartPage(QWidget):
         self.jobs: list[QWidget] = []
         left = QVBoxLayout()
         left.setSpacing(px(8))
-        head = QHBoxLayout()
         heading = label("Jobs", "title")
         heading.setMinimumHeight(px(40))
-        head.addWidget(heading)
-        head.addStretch(1)
-        head.addWidget(button("Practice", self.practice_requested.emit))
-        head.addWidget(button("Reckoner", self.reckoner_requested.emit))
+        ways = QWidget()
+        row = QHBoxLayout(ways)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addStretch(1)
+        row.addWidget(button("Practice", self.practice_requested.emit))
+        row.addWidget(button("Reckoner", self.reckoner_requested.emit))
         self.new = button("New job", self.new_job_requested.emit, "main")
-        head.addWidget(self.new)
-        left.addLayout(head)
+        row.addWidget(self.new)
+        level = Qt.AlignmentFlag.AlignVCenter
+        left.addWidget(Abreast(2, heading, ways, even=False, held=level))
         entries = file.entries("job")
         if not entries:
             first = EmptyPage(look)

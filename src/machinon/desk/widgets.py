@@ -36,7 +36,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, both_text, length_text, parse
 from machinon.core.reckoning import Answer
 from machinon.desk.faults import CANNOT, faults, painted
-from machinon.desk.narrow import FromTo
+from machinon.desk.narrow import FigureLabel, in_lines
 from machinon.desk.painter import lying_on_each_other, paint, paint_mark
 from machinon.desk.theme import Theme
 from machinon.draw.drawing import SHARES, Drawing, Mark, MarkKind, Role, Spot, Text
@@ -265,22 +265,61 @@ def set_part(widget: QWidget, part: str) -> None:
 class EnterButton(QPushButton):
     """A push button that Enter presses as the space bar does.
 
-    Where its words have no room they are shown shortened.
+    Where its words have no room they go into more lines, and a word that has none is
+    shown shortened.
     """
+
+    _broken = 0  # lines that it has more than one
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         option = QStyleOptionButton()
         self.initStyleOption(option)
-        style, contents = self.style(), QStyle.SubElement.SE_PushButtonContents
-        room = style.subElementRect(contents, option, self).width()
-        option.text = self.fontMetrics().elidedText(  # type: ignore[attr-defined]
-            self.text(),
-            Qt.TextElideMode.ElideRight,
-            room,
-            int(Qt.TextFlag.TextShowMnemonic.value),
+        option.text = "\n".join(  # type: ignore[attr-defined]
+            self.fontMetrics().elidedText(
+                line,
+                Qt.TextElideMode.ElideRight,
+                self._room(),
+                int(Qt.TextFlag.TextShowMnemonic.value),
+            )
+            for line in self._lines()
         )
-        style.drawControl(QStyle.ControlElement.CE_PushButton, option, painter, self)
+        self.style().drawControl(
+            QStyle.ControlElement.CE_PushButton, option, painter, self
+        )
+
+    def _room(self) -> int:
+        """For its words, px."""
+        option = QStyleOptionButton()
+        self.initStyleOption(option)
+        contents = QStyle.SubElement.SE_PushButtonContents
+        return self.style().subElementRect(contents, option, self).width()
+
+    def _lines(self) -> list[str]:
+        """Its words as they are broken: as many lines as its height was asked for."""
+        words = in_lines(self.text().split(" "), self.fontMetrics(), self._room())
+        return words.split("\n") if self._broken else [self.text()]
+
+    def _break(self) -> None:
+        words = in_lines(self.text().split(" "), self.fontMetrics(), self._room())
+        if words.count("\n") != self._broken:
+            self._broken = words.count("\n")
+            self.updateGeometry()
+            self.update()
+
+    def setText(self, text: str) -> None:
+        super().setText(text)
+        self._break()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._break()
+
+    def sizeHint(self) -> QSize:
+        return super().sizeHint() + QSize(0, self._broken * self.fontMetrics().height())
+
+    def minimumSizeHint(self) -> QSize:
+        return self.sizeHint()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
@@ -387,9 +426,9 @@ class Figure(QWidget):
         super().__init__()
         self._answer: Answer | None = None
         self._name = label(name, "faint", wrap=True)
-        self._value = FromTo(part)
+        self._value = FigureLabel(part)
         self._unit = label("", "faint")
-        self._small = FromTo("faint")
+        self._small = FigureLabel("faint")
         self._working = button("working", self._open, "link")
         self._working.setToolTip("Open the formula, the numbers put in, the source")
         row = QHBoxLayout()
@@ -463,7 +502,7 @@ class Figure(QWidget):
         self._fit()
 
     def _fit(self) -> None:
-        """From and to in two lines where one is too long."""
+        """In more lines where one is too long."""
         self._value.fit(self.width() - self._unit.sizeHint().width())
         self._small.fit(self.width() - self._working.sizeHint().width())
 

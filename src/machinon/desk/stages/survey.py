@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
     QSizePolicy,
-    QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
     QWidget,
@@ -38,7 +37,7 @@ from machinon.core.survey.surface_kinds import is_tapered, surface_groups
 from machinon.core.survey.surface_sums import sum_of
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.narrow import Abreast, Combo, WrappedNames, narrow_combo
+from machinon.desk.narrow import Abreast, Combo, FiguresTree, narrow_combo
 from machinon.desk.painter import paint_mark
 from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.size_panel import SizePanel
@@ -78,15 +77,7 @@ class SurveyView(StageView):
         super().__init__(bench)
         self._at: tuple[str, str] | None = None
         self._shown: tuple[str, str] | None = None
-        self.tree = QTreeWidget()
-        self.tree.setHeaderHidden(True)
-        self.tree.setColumnCount(2)
-        self.tree.setRootIsDecorated(False)
-        self.tree.setWordWrap(True)
-        self.tree.setItemDelegateForColumn(0, WrappedNames(self.tree))
-        self.tree.header().sectionResized.connect(
-            lambda *_: self.tree.scheduleDelayedItemsLayout()
-        )
+        self.tree = FiguresTree()
         self.tree.setIndentation(self.look.px(10))
         self.tree.setAccessibleName("Surfaces to measure")
         self.tree.currentItemChanged.connect(self._on_surface_chosen)
@@ -171,14 +162,17 @@ class SurveyView(StageView):
         holder.addLayout(self.rows)
         holder.addStretch(1)
         middle.addWidget(scrolled(readings), 1)
-        foot = QHBoxLayout()
-        foot.addWidget(self.place, 3, Qt.AlignmentFlag.AlignTop)
-        foot.addWidget(self.temperature, 3, Qt.AlignmentFlag.AlignTop)
-        buttons = QVBoxLayout()
+        where, onward = QWidget(), QWidget()
+        fields = QHBoxLayout(where)
+        fields.setContentsMargins(0, 0, 0, 0)
+        for field in (self.place, self.temperature):
+            field.setMinimumWidth(px(80))
+            fields.addWidget(field, 1, Qt.AlignmentFlag.AlignTop)
+        buttons = QVBoxLayout(onward)
+        buttons.setContentsMargins(0, 0, 0, 0)
         buttons.addWidget(self.next)
         buttons.addWidget(self.more)
-        foot.addLayout(buttons, 3)
-        middle.addLayout(foot)
+        middle.addWidget(Abreast(2, where, onward, even=False))
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -234,16 +228,12 @@ class SurveyView(StageView):
             top.setFirstColumnSpanned(True)
             for surface in piece.surfaces:
                 found = self.job.plan.measured[piece.id, surface.id]
-                item = QTreeWidgetItem([surface.name, self._short(surface, found)])
+                item = self.tree.add(top, surface.name, self._short(surface, found))
                 item.setData(0, Qt.ItemDataRole.UserRole, (piece.id, surface.id))
-                item.setTextAlignment(
-                    1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-                )
                 kind: MarkKind = "measured" if found and found.count else "cut"
                 if found is not None and found.doubts:
                     kind = "stop"
                 item.setIcon(0, mark_icon(self.look, None if found is None else kind))
-                top.addChild(item)
                 if self._at is None and found is None:
                     self._at = (piece.id, surface.id)
                 if self._at == (piece.id, surface.id):
@@ -257,13 +247,7 @@ class SurveyView(StageView):
             self._at = chosen.data(0, Qt.ItemDataRole.UserRole)
             self.tree.setCurrentItem(chosen)
         self.tree.blockSignals(False)
-        self.tree.header().setStretchLastSection(False)
-        self.tree.header().setSectionResizeMode(
-            0, self.tree.header().ResizeMode.Stretch
-        )
-        self.tree.header().setSectionResizeMode(
-            1, self.tree.header().ResizeMode.ResizeToContents
-        )
+        self.tree.fit()
 
     def _short(self, surface: Surface, found: Measured | None) -> str:
         if found is None:
@@ -557,12 +541,12 @@ class SurveyView(StageView):
         why.setAccessibleName(f"Why reading {index + 1} is struck or kept")
         why.setPlaceholderText("why (for the record)")
         cause = doubt.cause if doubt else ""
+        ways = Abreast(2)
         if wrong:
-            keep = button("Count it", lambda: self._let_count(index, why.text()))
-            line.addWidget(keep)
+            ways.put(button("Count it", lambda: self._let_count(index, why.text())))
         if not reading.struck:
-            strike = button("Strike", lambda: self._strike(index, why.text() or cause))
-            line.addWidget(strike)
+            ways.put(button("Strike", lambda: self._strike(index, why.text() or cause)))
+        line.addWidget(ways)
         level = Qt.AlignmentFlag.AlignVCenter
         column.addWidget(Abreast(2, head, tail, even=False, held=level))
         says = ""
