@@ -23,6 +23,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.shop.making import Making
 from machinon.core.sizes.fit import characters, words_for
+from machinon.core.wording import begun, within
 from machinon.desk.bench import Bench
 from machinon.desk.joint_part import Figures, JointPart, band_text
 from machinon.desk.narrow import Abreast, Choosing, narrow_combo
@@ -90,7 +91,7 @@ class PlainChoice(Choice):
         )
         self.box.addWidget(self.joint)
         for one in characters().values():
-            radio = self.offer(one.key, f"{one.words[0].upper()}{one.words[1:]}")
+            radio = self.offer(one.key, begun(one.words))
             zone = f" ({one.zone})" if one.letter else ""
             radio.setToolTip(one.meaning + zone)
         self.meaning = label("", "faint", wrap=True)
@@ -258,9 +259,9 @@ class PlainChoice(Choice):
                     f"The {band.gauge.name} can prove it." if band.gauge else ""
                 )
         lines = [one for one in made if one.width > 0 and one.kind is not ANGLE]
-        without = [one.name.lower() for one in lines if one.gauge is None]
+        without = [within(one.name) for one in lines if one.gauge is None]
         proved = [
-            f"{one.name.lower()} with {one.gauge.name}" for one in lines if one.gauge
+            f"{within(one.name)} with {one.gauge.name}" for one in lines if one.gauge
         ]
         if without:
             self.advice.setText(

@@ -27,6 +27,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.reckoning import TEXT, Input
 from machinon.core.sizes.fit import characters
+from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.widgets import Field, Figure, label
@@ -160,7 +161,7 @@ class JointPart(QWidget):
                 )
             else:
                 made = Field(
-                    ask.meaning[0].upper() + ask.meaning[1:],
+                    begun(ask.meaning),
                     None if ask.kind is TEXT else ask.kind,
                     lambda: self.job.inch,
                     placeholder=self._usual(ask),

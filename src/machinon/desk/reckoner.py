@@ -41,6 +41,7 @@ from machinon.core.reckoning import (
     plain_name,
     reckonings,
 )
+from machinon.core.wording import begun
 from machinon.desk.daybook import working_of
 from machinon.desk.narrow import Abreast
 from machinon.desk.piece_paper import write_wrapped
@@ -560,9 +561,7 @@ class ReckonerPage(QWidget):
         px = self.look.px
         wide = px(620) if one.many else max(px(170), place.width() + px(30))
         self.edit.open_over(place, _as_typed(value, one, self.inch), wide)
-        self.says.setText(
-            f"{one.meaning[0].upper()}{one.meaning[1:]}: type, then Enter."
-        )
+        self.says.setText(f"{begun(one.meaning)}: type, then Enter.")
         set_ink(self.says, "")
 
     def _on_entered(self) -> None:

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text, parse, typed_again
 from machinon.core.reckoning import TEXT, Input, plain_name
+from machinon.core.wording import begun
 from machinon.desk.widgets import Look, button, label
 
 SPARE = 1  # empty rows below what is there, to type on into
@@ -37,7 +38,7 @@ class RowsDialog(QDialog):
         take: Callable[[list[dict[str, Any]]], object],
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle(plain_name(one.key).capitalize())
+        self.setWindowTitle(begun(plain_name(one.key)))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self._columns, self._inch, self._take = one.columns, inch, take
         self.table = QTableWidget(0, len(one.columns))

@@ -42,6 +42,7 @@ from machinon.core.shop.things import Instrument, Piece, Runs
 from machinon.core.survey.mating import links_of, mates_of
 from machinon.core.survey.measuring import Measured, measure
 from machinon.core.survey.run_history import runs_said, turn_of
+from machinon.core.wording import begun, within
 from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.widgets import DrawingView, Field, Look, button, label, scrolled
 from machinon.draw.drawing import Drawing
@@ -271,7 +272,7 @@ class PieceCard(Card):
     def _what_fits(self, pieces: list[Piece]) -> list[str]:
         """Which pieces go with it, directly or with something between."""
         found = [
-            f"{mate.surface.name}: {mate.mate.name.lower()} of {mate.piece.name} "
+            f"{mate.surface.name}: {within(mate.mate.name)} of {mate.piece.name} "
             f"{mate.says}, play {small_text(mate.play, self.inch)} "
             f"± {small_text(mate.doubt, self.inch)}"
             for mate in mates_of(self.piece, pieces, self.measured)
@@ -400,7 +401,7 @@ class ShelfCard(Card):
         form = item_forms(self.shelf.id)[self.kind.currentData()]
         for key in ("size", "second", "length"):
             name = getattr(form, key)
-            self.fields[key].name.setText(name[0].upper() + name[1:] if name else "–")
+            self.fields[key].name.setText(begun(name) or "–")
             self.fields[key].edit.setEnabled(bool(name))
             if not name:
                 self.fields[key].put("")

@@ -37,6 +37,7 @@ from machinon.core.shop.things import (
     Lathe,
     Piece,
 )
+from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.daybook import WorkingWindow
 from machinon.desk.machine_cards import LatheCard, MachineCard, PictureCard
@@ -236,7 +237,7 @@ class ShopPage(QWidget):
         """What can be entered."""
         menu = QMenu(self)
         for kind in MACHINE_KINDS:
-            menu.addAction(kind.capitalize(), lambda kind=kind: self.new_machine(kind))
+            menu.addAction(begun(kind), lambda kind=kind: self.new_machine(kind))
         menu.addAction("Lathe", self.new_lathe)
         menu.addSeparator()
         menu.addAction("Piece", self.new_piece)

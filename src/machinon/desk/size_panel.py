@@ -20,6 +20,7 @@ from machinon.core.survey.measuring import (
 )
 from machinon.core.survey.reseating import reseating
 from machinon.core.survey.surface_kinds import form_key
+from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Abreast
 from machinon.desk.widgets import (
@@ -141,7 +142,7 @@ class SizePanel(QWidget):
             others = [f"{one.name}, {one.chance * 100:.0f} %" for one in likely[1:]]
             text = "or " + "; ".join(others) if others else ""
             text = ". ".join(part for part in (text, first.note) if part)
-            self.likely.setText(text[:1].upper() + text[1:] + "." if text else "")
+            self.likely.setText(f"{begun(text)}." if text else "")
             self.likely.setVisible(bool(text))
 
     def _likely(self) -> tuple[Likely, ...]:

@@ -15,6 +15,7 @@ from machinon.core.piece.feature import Dimension, Feature
 from machinon.core.piece.stock import stock_said
 from machinon.core.piece.turned_features import Bevel, Centre, Sloping
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
+from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
 
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
@@ -187,8 +188,24 @@ def length_said(value: float, inch: bool, step: float = 0.0) -> str:
     return text if step or "." not in text else text.rstrip("0").rstrip(".")
 
 
+def on_one_line(
+    places: Mapping[str, Dimension], figures: Mapping[str, Figure]
+) -> dict[str, list[str]]:
+    """By the first of them: sizes that would have the same line with the same figure,
+    as a hole in the middle of a vee has that of the vee."""
+    lines: dict[object, list[str]] = {}
+    for key, one in places.items():
+        if one.kind in ALONG:
+            figure = figures[key]
+            ends = one.kind, round(one.start, 4), round(one.end, 4)
+            same = *ends, figure.text, figure.small, figure.number, figure.role
+            lines.setdefault(same, []).append(key)
+    return {keys[0]: keys for keys in lines.values()}
+
+
 def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
-    """The sizes that are written in one line with a size, at its hole; else itself."""
+    """The sizes that are written in one line with a size, at its hole, or have one line
+    with it; else itself."""
     places = places_of(made)
     figures = figures_of(made, inch, places)
     where = {
@@ -196,9 +213,10 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
         for one, place in places.items()
         if place.kind == "hole"
     }
-    if key not in where:
-        return [figures[key]]
-    return [figures[one] for one, feature in where.items() if feature == where[key]]
+    alike = next((k for k in on_one_line(places, figures).values() if key in k), [key])
+    if key in where:
+        alike = [one for one, feature in where.items() if feature == where[key]]
+    return [figures[one] for one in alike if one in made.sizes or one == key]
 
 
 def title_said(made: Made, inch: bool = False) -> str:
@@ -228,7 +246,7 @@ def edges_said(made: Made, inch: bool = False) -> str:
     centres = (length_said(one.mouth, inch) for one in own if isinstance(one, Centre))
     found += [f"centre ⌀{one}" for one in dict.fromkeys(centres)]
     text = ", ".join(found)
-    return f"{text[:1].upper()}{text[1:]}"
+    return begun(text)
 
 
 def left_out(made: Made) -> set[str]:

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from machinon.core.shop.things import Piece
 from machinon.core.survey.surface_kinds import beside, form_key
+from machinon.core.wording import within
 from machinon.draw.drawing import Board, Point, Role, text_width
 from machinon.draw.end_shape import (
     Notch,
@@ -312,7 +313,7 @@ class TurnedPicture(PieceFigures):
         if found.says:
             parts.append((f"on {text}", id))
         else:
-            parts.append((f"{name.lower()} {text[1:]}", id))
+            parts.append((f"{within(name)} {text[1:]}", id))
         wide = sum(text_width(part, size) for part, _ in parts) + size
         at = min(x - wide / 2, self.board.width - wide)
         for part, tie in parts:

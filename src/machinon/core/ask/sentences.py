@@ -16,6 +16,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.reckoning import Answer, reckon, reckonings
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.wording import begun
 
 
 class _Teller:
@@ -415,4 +416,4 @@ def sentence(answer: Answer, inch: bool = False) -> str:
         if len(parts) == 2:
             break
     text = ", ".join(parts)
-    return text[:1].upper() + text[1:]
+    return begun(text)

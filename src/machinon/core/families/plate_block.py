@@ -43,6 +43,7 @@ from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
+from machinon.core.wording import begun
 
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
 DRILLED = ("hole", "row", "holes", "ring")  # parts that are patterns of holes
@@ -307,7 +308,7 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 name,
                 wide / 2 - deep,
                 0.0,
-                f"{spoken(name).capitalize()} no deeper than half its round, or "
+                f"{begun(spoken(name))} no deeper than half its round, or "
                 "nothing goes in",
             )
         case "outline":

@@ -6,6 +6,7 @@ from machinon.core.materials import material
 from machinon.core.quantity import DURATION, FORCE, LENGTH, NUMBER, TEMPERATURE, TORQUE
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.survey.surface_kinds import form_key
+from machinon.core.wording import within
 
 
 def _plays(m: Meeting) -> tuple[float, float]:
@@ -89,7 +90,7 @@ def _gripping(m: Meeting) -> tuple[Answer, Answer | None, list[Effect], list[str
         advice.append("At its loose end it does not grip at all.")
     if tight["safety"] < 1:
         yields = tight.cautions[0]
-        advice.insert(0, f"Stop: at the tight end {yields[0].lower()}{yields[1:]}")
+        advice.insert(0, f"Stop: at the tight end {within(yields)}")
     warm = _warm(m)
     if any(one.grave for one in warm):
         advice.append("At work the grip is lost at the loose end.")

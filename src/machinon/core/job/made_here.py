@@ -25,6 +25,7 @@ from machinon.core.quantity import typed_again
 from machinon.core.shop.things import Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import Measured, drawn_size, measure
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.wording import begun
 
 
 def made_in_order(works: Sequence[Work]) -> list[Work]:
@@ -58,7 +59,7 @@ def stand_in(
         size = family.size(key)
         value = made.values[key] if made else said(size, work.making.sizes)
         form = form_of_surface(form_name)
-        words = size.words[:1].upper() + size.words[1:]
+        words = begun(size.words)
         id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"
         readings = proved[id].readings if id in proved else ()
         readings = readings or read_at_dial(cuts.get(work.log_of(id)))

@@ -36,6 +36,7 @@ from machinon.core.survey.surface_kinds import (
     surface_groups,
 )
 from machinon.core.survey.surface_sums import aid_of, sum_of
+from machinon.core.wording import begun
 
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
@@ -146,7 +147,7 @@ def _said(family: Family, error: BadInput) -> str:
     says = error.message
     if words and not says.startswith(words):
         says = f"{words}: {says}"
-    return f"{says[:1].upper()}{says[1:]}"
+    return begun(says)
 
 
 def _read(making: Making, measured: Measures) -> dict[str, str]:
@@ -445,7 +446,7 @@ def size_surface(family: Family, key: str, form_name: str) -> Surface:
     """What is measured of a size that no fit rules, as others are made to it."""
     form = form_of_surface(form_name)
     words = family.size(key).words
-    name = words[:1].upper() + words[1:]
+    name = begun(words)
     return Surface(f"size.{key}", name, form.kind, form.how)
 
 

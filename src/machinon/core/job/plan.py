@@ -79,6 +79,7 @@ from machinon.core.shop.things import (
 )
 from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured, measure
+from machinon.core.wording import within
 
 ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
@@ -435,7 +436,7 @@ def cut_name(plan: Plan) -> str:
     }
     if fit.choice.joint == "slot":
         return "tongue" if fit.choice.exists == "hole" else "slot"
-    return words.get(fit.measured_as, fit.choice.name.lower())
+    return words.get(fit.measured_as, within(fit.choice.name))
 
 
 def dial_for(

@@ -8,6 +8,7 @@ from msgspec import Struct
 from machinon.core.in_inches import in_inches
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.survey.measuring import Measured
+from machinon.core.wording import within
 
 Verdict = Literal["open", "proved", "near", "failed"]
 
@@ -145,7 +146,7 @@ def overall(
             "mount it again before believing this."
         )
         return "failed", in_inches(says) if inch else says
-    open_lines = [line.name.lower() for line in lines if line.verdict == "open"]
+    open_lines = [within(line.name) for line in lines if line.verdict == "open"]
     if not thread_tried:
         open_lines.append("thread tried home")
     if runs and runout is None:

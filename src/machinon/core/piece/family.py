@@ -25,6 +25,7 @@ from machinon.core.shop.things import Surface
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 from machinon.core.threads.thread_limits import crest_limits
+from machinon.core.wording import begun, within
 
 By = Literal["rule", "fit", "copy", "clearance", "chain", "link", "read", "typed"]
 Value = float | str | bool
@@ -131,7 +132,7 @@ class MateSize(Struct, frozen=True):
         words = self.words
         for whose in ("its ", "their ", "the "):
             words = words.removeprefix(whose)
-        return words[:1].upper() + words[1:]
+        return begun(words)
 
     def value(self, key: str, text: str, inch: bool = False) -> float | str:
         """A figure or a word as typed. Raises BadInput on `key`."""
@@ -169,7 +170,7 @@ class Mate(Struct, frozen=True):
     @property
     def called(self) -> str:
         """What a piece of it is called at first: "Shaft" for "the shaft"."""
-        return self.words.removeprefix("the ").capitalize()
+        return begun(self.words.removeprefix("the "))
 
     @property
     def optional(self) -> bool:
@@ -762,7 +763,7 @@ def plain_band(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
     aim = float(answer["aim"])
     if answer["band"] <= 0:
         warning = str(answer["warning"])
-        says = f"{warning[:1].lower()}{warning[1:]}"
+        says = within(warning)
         return FitBand(slot, want, None, None, answer, aim, says)
     ends = float(answer["lower"]), float(answer["upper"])
     return FitBand(slot, want, *ends, answer, aim)

@@ -22,6 +22,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.route.operations import HoldingTold
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
+from machinon.core.wording import within
 
 LEAST_HELD = 5.0  # mm in the jaws
 HELD_SHARE = 0.2  # of what sticks out
@@ -142,7 +143,7 @@ def _in_the_jaws(
         "stock",
         max(0.0, root - held_end if side == "right" else held_end - root),
         max(LEAST_HELD, HELD_SHARE * abs(tip - root)),
-        f"Left for the jaws ({up.title[:1].lower()}{up.title[1:]})",
+        f"Left for the jaws ({within(up.title)})",
         grave=False,
     )
     centred = any(isinstance(one, Centre) and one.side == side for one in body.features)

@@ -10,6 +10,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.wording import begun
 
 GOOD = 0.02 / 100  # a head or a vise is left alone under that slope; a shop rule
 CORNERS = ("front left", "front right", "back right", "back left")
@@ -88,9 +89,7 @@ def _head_tram(
         "along": along,
         "along_angle": tip,
         "along_to": middle,
-        "advice": f"{told[:1].upper()}{told[1:]}."
-        if told
-        else "It is square: leave it.",
+        "advice": f"{begun(told)}." if told else "It is square: leave it.",
     }
 
 
@@ -246,7 +245,7 @@ def _steady_centre(
         "away": away,
         # the side moves the diameter by twice as much, its height by next to nothing
         "cone": trail.step("Taper", f"2 × {away:.4g}", 2 * away),
-        "advice": f"{told[:1].upper()}{told[1:]}; read both places again."
+        "advice": f"{begun(told)}; read both places again."
         if told
         else f"It stands true over {apart:g} mm.",
     }

@@ -11,6 +11,7 @@ import msgspec
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
 from machinon.core.shop.making import Making
+from machinon.core.wording import within
 
 SurfaceKind = Literal["outside", "inside", "gap", "length", "pitch", "span", "runout"]
 
@@ -106,10 +107,7 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
 
     def names(self, surface: Surface) -> str:
         """A surface of it in a sentence: "Collets, length of their taper"."""
-        name = surface.name
-        if name[1:2].islower():  # not the T of a T-slot
-            name = f"{name[:1].lower()}{name[1:]}"
-        return f"{self.name}, {name}"
+        return f"{self.name}, {within(surface.name)}"
 
     def with_surface(self, surface: Surface) -> "Piece":
         """The piece with one surface put in or changed."""

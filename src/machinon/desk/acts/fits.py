@@ -23,6 +23,7 @@ from machinon.core.sizes.fit import (
 from machinon.core.survey.surface_kinds import likely_joint
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.thread_limits import thread_limits
+from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
 
 
@@ -75,7 +76,7 @@ class FitActs(JobAtHand):
         choice = self.job.fit(number)
         text = named({"name": name}, "name", "what the fit is called")
         self._keep(
-            f"Fit {number}, {choice.name.lower()}, is now called {text}.",
+            f"Fit {number}, {within(choice.name)}, is now called {text}.",
             self.job.with_fit(replace(choice, name=text)),
         )
 
@@ -93,7 +94,7 @@ class FitActs(JobAtHand):
                 choice, want="own", clearance_min=about[0], clearance_max=about[1]
             )
             self._keep(
-                f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
+                f"Fit {number}, {within(choice.name)}: {said}.", self.job.with_fit(made)
             )
             return
         if choice.kind in ("cylinder", "joined"):
@@ -110,7 +111,7 @@ class FitActs(JobAtHand):
         words = characters()[want].words if want in characters() else want
         words = words or "usual class"
         self._keep(
-            f"Fit {number}, {choice.name.lower()}: {words}.",
+            f"Fit {number}, {within(choice.name)}: {words}.",
             self.job.with_fit(replace(choice, want=want)),
         )
 
@@ -122,7 +123,7 @@ class FitActs(JobAtHand):
         made = replace(choice, joint=joint, want=form.usual, given={})
         said = f"{form.name}, {words}" if words else form.name
         self._keep(
-            f"Fit {number}, {choice.name.lower()}: {said}.", self.job.with_fit(made)
+            f"Fit {number}, {within(choice.name)}: {said}.", self.job.with_fit(made)
         )
 
     def give(self, number: int, key: str, typed: str) -> None:
@@ -159,7 +160,7 @@ class FitActs(JobAtHand):
             )
         said = " to ".join(small_text(v, self.inch) for v in values.values())
         self._keep(
-            f"Fit {number}, {choice.name.lower()}: play {said}.",
+            f"Fit {number}, {within(choice.name)}: play {said}.",
             self.job.with_fit(replace(choice, want="own", **values)),
         )
 

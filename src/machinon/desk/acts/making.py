@@ -37,6 +37,7 @@ from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Surface
+from machinon.core.wording import begun, within
 from machinon.desk.acts.job import JobAtHand
 
 
@@ -152,7 +153,7 @@ class MakingActs(JobAtHand):
         kept = tuple(one for one in making.there if one != feature)
         made = replace(making, there=(*kept, feature) if there else kept)
         said = "is there already" if there else "is to be cut"
-        self._keep(f"{spoken(feature).capitalize()} {said}.",
+        self._keep(f"{begun(spoken(feature))} {said}.",
                    self.job.with_work(making=made))  # fmt: skip
 
     def mark_step(self, key: str, done: bool) -> None:
@@ -166,7 +167,7 @@ class MakingActs(JobAtHand):
         if line is not None:
             raise BadInput(
                 "step",
-                f"Not off the machine yet: {line.name.lower()} {line.says}. Prove it "
+                f"Not off the machine yet: {within(line.name)} {line.says}. Prove it "
                 "here first: it cannot be put back as true.",
             )
         job = self._with_done(key) if done else without_done(self.job, key)

@@ -17,6 +17,7 @@ from machinon.core.job.made_here import (
 from machinon.core.job.made_piece import new_work
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece
+from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
 from machinon.desk.begin import chosen_mates, typed_of_mates
 
@@ -138,6 +139,6 @@ class PieceActs(JobAtHand):
         """Make the other half of a fit first: what was cut to it is cut by itself, and
         it is cut to that."""
         self._keep(
-            f"Fit {number}, {self.job.fit(number).name.lower()}: the other half first.",
+            f"Fit {number}, {within(self.job.fit(number).name)}: the other half first.",
             turned(self.job, self.plan.bodies, number),
         )

@@ -10,6 +10,7 @@ from machinon.core.job.made_piece import ruled_by_fits, shop_surfaces
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import words
 from machinon.core.shop.things import Piece, Runs
+from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
 
 _WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}
@@ -26,7 +27,7 @@ class ProofActs(JobAtHand):
         made = replace(surface, readings=(*surface.readings, reading))
         surfaces = tuple(made if one.id == key else one for one in proof.surfaces)
         self._keep(
-            f"Proof, {surface.name.lower()}: {self._said(reading)}.",
+            f"Proof, {within(surface.name)}: {self._said(reading)}.",
             self.job.with_work(proof=replace(proof, surfaces=surfaces)),
         )
 
@@ -84,7 +85,7 @@ class ProofActs(JobAtHand):
         proof = self.job.proof
         surface = next(one for one in proof.surfaces if one.id == key)
         self._keep(
-            f"Proof, {surface.name.lower()}: the mate {_WENT[answer]}.",
+            f"Proof, {within(surface.name)}: the mate {_WENT[answer]}.",
             self.job.with_work(
                 proof=replace(proof, tried={**proof.tried, key: answer})
             ),
@@ -96,7 +97,7 @@ class ProofActs(JobAtHand):
         surface = next(one for one in proof.surfaces if one.id == key)
         why = words({"reason": reason}, "reason", "why it is taken all the same", 200)
         self._keep(
-            f"Proof, {surface.name.lower()}: within the doubt, accepted: {why}.",
+            f"Proof, {within(surface.name)}: within the doubt, accepted: {why}.",
             self.job.with_work(
                 proof=replace(proof, accepted={**proof.accepted, key: why})
             ),

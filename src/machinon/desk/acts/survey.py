@@ -24,6 +24,7 @@ from machinon.core.survey.surface_kinds import (
 )
 from machinon.core.survey.surface_sums import read_aid, sum_of, summed
 from machinon.core.survey.thread_find import likely_threads
+from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
 from machinon.store.documents import Document
 
@@ -127,7 +128,7 @@ class SurveyActs(JobAtHand):
         added = new_surfaces(piece, key, name)
         for surface in added:
             piece = piece.with_surface(surface)
-        names = ", ".join(one.name.lower() for one in added)
+        names = ", ".join(within(one.name) for one in added)
         self._keep(f"{piece.name}: {names} to be measured.", piece)
         return added[0].id
 
@@ -145,7 +146,7 @@ class SurveyActs(JobAtHand):
         made, making, keys = self.plan.made, self.job.making, self.old_sizes
         assert made is not None
         assert making is not None
-        name = f"Old {made.family.name.lower()}"
+        name = f"Old {within(made.family.name)}"
         old = self.pieces.get(making.old) or Piece(
             self.file.new_id(name), name, "other", made.material
         )
@@ -181,7 +182,7 @@ class SurveyActs(JobAtHand):
             raise BadInput("surface", "What is made rests on it: it stays.")
         kept = tuple(one for one in piece.surfaces if one.id != surface_id)
         self._keep(
-            f"{piece.name}: {surface.name.lower()} dropped.",
+            f"{piece.name}: {within(surface.name)} dropped.",
             replace(piece, surfaces=kept),
             self._not_read_on(piece_id, surface_id),
         )
@@ -241,7 +242,7 @@ class SurveyActs(JobAtHand):
                 replace(old, id=form_key(old) + fresh.id.removeprefix(form_key(fresh)))
             )
         left = tuple(one for one in piece.surfaces if one.id not in ids)
-        names = ", ".join(one.name.lower() for one in moved)
+        names = ", ".join(within(one.name) for one in moved)
         self._keep(
             f"{piece.name}, {names}: moved to {goal.name}.",
             replace(piece, surfaces=left),

@@ -22,6 +22,7 @@ from machinon.core.job.fit_plan import DrawnSize
 from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
+from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Combo, OnePage
 from machinon.desk.open_job import OpenJob
@@ -547,7 +548,7 @@ class CutView(StageView):
                 line = self.job.unproved(step)
                 if line is not None and step.key not in self.job.job.done:
                     return (
-                        f"Before the piece came off, {line.name.lower()} was to be "
+                        f"Before the piece came off, {within(line.name)} was to be "
                         f"proved: {line.says}."
                     )
         return ""

@@ -28,6 +28,7 @@ from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard
 from machinon.core.threads.thread_limits import with_class
+from machinon.core.wording import within
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, Choice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text
@@ -297,7 +298,7 @@ class FitsView(StageView):
         drawn = fit.mate is not None and fit.mate.drawn
         self.as_cut.setVisible(line is not None or drawn)
         if drawn:
-            mate = self.job.plan.standing[fit.choice.piece].name.lower()
+            mate = within(self.job.plan.standing[fit.choice.piece].name)
             self.as_cut.setText(f"As the {mate} is drawn: make and measure that first.")
             set_ink(self.as_cut, "cut")
         if line is not None and line.size is not None:
@@ -431,7 +432,7 @@ def _short(fit: FitPlan, inch: bool) -> str:
         return "nothing left of the band"
     if fit.joined is not None and fit.joined.first is not None:
         first = fit.joined.first
-        return f"{first.name.lower()} {band_text(first, inch)}"
+        return f"{within(first.name)} {band_text(first, inch)}"
     return f"{length_text(low, 0.001, inch, unit=False)} to " + length_text(
         high, 0.001, inch
     )

@@ -29,6 +29,7 @@ from machinon.core.quantity import LENGTH, length_text
 from machinon.core.reckoning import reckonings
 from machinon.core.route.effort import effort
 from machinon.core.shop.making import Making
+from machinon.core.wording import begun
 from machinon.desk.acts.making import Drawn
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.narrow import Abreast, Combo
@@ -236,7 +237,7 @@ class PieceView(StageView):
             usual = one.usual
         else:
             one = family.size(key)
-            name, usual = one.words.capitalize(), "empty: by its rule"
+            name, usual = begun(one.words), "empty: by its rule"
         hint = usual if isinstance(usual, str) else f"{usual:g}"
         kind = None if isinstance(usual, str) else one.kind
         return Field(name, kind, lambda: self.job.inch, hint)
@@ -295,7 +296,7 @@ class PieceView(StageView):
         assert made is not None
         for one in said_with(made, key, self.job.inch):
             act = functools.partial(self.begin_edit, one.key, place)
-            menu.addAction(f"{one.name.capitalize()}: {one.text}", act)
+            menu.addAction(f"{begun(one.name)}: {one.text}", act)
         return menu
 
     def begin_edit(self, key: str, place: QRectF | None = None) -> None:
@@ -308,7 +309,7 @@ class PieceView(StageView):
         own = making.sizes.get(key, "")
         text = own if own.startswith("=") else self._as_typed(known)
         self.edit.open_over(place or self.drawing.rect_of(key), text)
-        words = known.size.words.capitalize()
+        words = begun(known.size.words)
         how = "Type a size, or = and a sum of others."
         if known.size.choices:
             how = f"Type one of {', '.join(known.size.choices)}."

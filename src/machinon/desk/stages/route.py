@@ -29,6 +29,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.reckoning import Answer
 from machinon.core.route.operations import HoldingTold, StepTold
+from machinon.core.wording import begun
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, Combo
@@ -393,7 +394,7 @@ class RouteView(StageView):
         minutes = max(round(step.minutes), 1)
         self.tool.show_text(step.tool, "", f"takes about {minutes} min")
         own = self.job.own_tool(step)
-        self.own.setText(own.says[:1].upper() + own.says[1:])
+        self.own.setText(begun(own.says))
         self.own.setVisible(bool(own.says))
         # what is missing is marked as still to be had
         set_ink(self.own, "measured" if own.item is not None else "cut")
@@ -455,7 +456,7 @@ class RouteView(StageView):
         changed = self.job.plan.changed.get(step.key)
         if changed:
             says = "; ".join(changed.values())
-            return f"{says[:1].upper()}{says[1:]}. Cut it again, or put the size back."
+            return f"{begun(says)}. Cut it again, or put the size back."
         passes = self.job.plan.passes
         if not step.fit or step.fit != self.job.job.cutting or step.hold or not passes:
             return step.note

@@ -35,6 +35,7 @@ from machinon.core.survey.measuring import (
 )
 from machinon.core.survey.surface_kinds import is_tapered, surface_groups
 from machinon.core.survey.surface_sums import sum_of
+from machinon.core.wording import begun
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Abreast, Combo, FiguresTree, narrow_combo
@@ -370,7 +371,7 @@ class SurveyView(StageView):
             self.aids = {}
             for ask in asks:
                 field = Field(
-                    f"{ask.key.capitalize()}, {ask.meaning}",
+                    f"{begun(ask.key)}, {ask.meaning}",
                     ask.kind,
                     lambda: self.job.inch,
                 )

@@ -14,6 +14,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import AXES, Line, WorkList
+from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo
 from machinon.desk.stages.route import speed_text
@@ -152,7 +153,7 @@ class WorkPage(QWidget):
         self.step.setText(step.title)
         speed = f", {speed_text(step.speed)}" if step.speed is not None else ""
         own = self.job.own_tool(step).says
-        with_own = f". {own[:1].upper()}{own[1:]}" if own else ""
+        with_own = f". {begun(own)}" if own else ""
         self.how.setText(f"{step.tool}{speed}{with_own}")
         self._show_line(step, line)
         left = len(self._left())

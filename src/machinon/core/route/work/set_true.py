@@ -11,6 +11,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.work.lines import Line, Shown, Way, way
+from machinon.core.wording import begun
 
 CHUCKS = (
     ("four", "four jaws, each by itself"),
@@ -82,7 +83,7 @@ def set_true(
         figures.append(Shown(name, float(move["move"]), step=0.001))
         names.append(f"loosen jaw {low}, push with jaw {high}")
     how = "; ".join(names)
-    note = f"{how[:1].upper()}{how[1:]}. The larger first, then read a turn again."
+    note = f"{begun(how)}. The larger first, then read a turn again."
     if chuck == "plate":
         note = "Bolts just nipped, tap it over with a soft hammer, the larger first."
     return Line("move", "Move it", tuple(figures), note), answer
