@@ -85,8 +85,8 @@ class Sheets(unittest.TestCase):
     def test_no_leader_runs_through_what_is_written_elsewhere(self):
         for family in families().values():
             made = make(family, {})
-            for size in ((860, 470), (1100, 700)):
-                drawing = piece_sheet(made, *size)
+            for *size, first in product((860, 1100), (500, 700), (False, True)):
+                drawing = piece_sheet(made, *size, first_angle=first)
                 words = [(*one.rect, one.tie) for one in drawing.figures]
                 slanting = (
                     LineString((one.start, one.end))
@@ -98,6 +98,18 @@ class Sheets(unittest.TestCase):
                 for lead, (x, y, w, h, tie) in product(slanting, words):
                     met = lead.intersects(box(x + 4, y + 4, x + w - 4, y + h - 4))
                     self.assertFalse(met, (family.key, size, tie))
+
+    def test_sizes_that_lead_to_the_same_place_have_one_line(self):
+        """A carriage stop's screw lies in the middle of its vee: both are 30 from its
+        front. Half a millimetre apart each has its own."""
+        for offset, at in (("", ["30"]), ("30.5", ["30", "30.5"])):
+            given = {"hole1.from_side": offset} if offset else {}
+            made = make(families()["carriage-stop"], given)
+            written = self.written(made)
+            self.assertEqual([one for one in written if one.startswith("30")], at)
+            said = [one.key for one in said_with(made, "hole1.from_side")]
+            both = ["vee1.at", "hole1.from_side"]
+            self.assertEqual(sorted(said), sorted(both if not offset else both[1:]))
 
     def test_holes_in_rows_are_written_with_the_way_from_one_to_the_next(self):
         """Four at 15 from the edges of 100 x 60; six nuts of 22, a saw of 1.6 and 0.3

@@ -100,6 +100,20 @@ class Spot(Struct, frozen=True):
         left, top, width, height = self.rect
         return left <= x <= left + width and top <= y <= top + height
 
+    def crossed(self, a: Point, b: Point, rim: float) -> bool:
+        """Whether a line from a to b runs through it, a rim left out; px."""
+        start, end = 0.0, 1.0  # of the line, what lies within so far
+        for here, there, low, long in zip(
+            a, b, self.rect[:2], self.rect[2:], strict=True
+        ):
+            low, high, way = low + rim, low + long - rim, there - here
+            if way:
+                at = sorted(((low - here) / way, (high - here) / way))
+                start, end = max(start, at[0]), min(end, at[1])
+            elif not low < here < high:
+                return False
+        return start < end
+
 
 SMALL = 0.74  # of a figure's height: the name or other unit beside it
 NEAR = 4.0  # px that a spot reaches beyond its figure

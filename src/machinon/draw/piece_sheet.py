@@ -31,6 +31,7 @@ from machinon.draw.body_views import (
     draw_half_section,
 )
 from machinon.draw.drawing import (
+    NEAR,
     SMALL,
     Board,
     Drawing,
@@ -46,6 +47,7 @@ from machinon.draw.sheet_figures import (
     figures_of,
     left_out,
     length_said,
+    on_one_line,
     places_of,
     title_said,
 )
@@ -59,6 +61,8 @@ LANE = 2.3  # figure heights from one dimension line to the next
 SLENDER = 0.45  # of its length: what is thinner has its figures over and under it
 STEP = 2.4  # figure heights from such a figure to the one over it
 NOTE = 1.7  # figure heights of a line written at a hole
+# figure heights out of their usual place that words stand, for their leader's sake
+ASIDE = (0, -1, 1, -2, 2, -3, 3, -5, 5, -8, 8, -12, 12)
 _NOWHERE = Dimension("hole", 0.0, 0.0)
 # how a measure is said that has no line of its own
 SAID = {
@@ -291,6 +295,14 @@ class _Sheet:
             for key, one in self.places.items()
             if one.kind != "hole" and key not in aside
         }
+        for first, keys in on_one_line(self.drawn, figures).items():
+            for more in keys[1:]:
+                del self.drawn[more]
+                name = f"{figures[first].name}, and {figures[more].name}"
+                self.figures = {
+                    **self.figures,
+                    first: replace(figures[first], name=name),
+                }
 
     def _counts(self, key: str) -> bool:
         """Whether a size is there to be seen: of a feature that the piece has not, only
@@ -674,23 +686,38 @@ class _Sheet:
         return found
 
     def _words(
-        self, at: Point, text: str, keys: list[str]
+        self, at: Point, text: str, keys: list[str], aside: float = 0.0
     ) -> tuple[float, float, float]:
         """The middle of what is written at a hole, where its leader comes to it, and
-        half its width."""
+        half its width; aside: by how much it stands out of its usual place, px."""
         half = (self._note_wide(text, keys) - self.size) / 2
         most = self.board.width - half - 4
-        x = min(max(at[0] + half + self.size, half + 4), most)
+        x = min(max(at[0] + half + self.size + aside, half + 4), most)
         half += 2
         return x, min(max(at[0], x - half), x + half), half
 
     def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
-        x, lead, half = self._words(at, text, keys)
-        across = abs(at[0] - x) < half  # then the leader ends under or over the words
-        short = 0.7 * self.size * across
-        end = lead, y + (short if at[1] > y else -short)
+        """Written where its leader comes to it past the figures that stand already."""
+        ways = [self._led_to(at, self._words(at, text, keys), y)]
+        while self._runs_through(at, ways[-1][1]) and len(ways) < len(ASIDE):
+            words = self._words(at, text, keys, ASIDE[len(ways)] * self.size)
+            ways.append(self._led_to(at, words, y))
+        x, end = ways[0] if self._runs_through(at, ways[-1][1]) else ways[-1]
         self.board.line(at, end, "dimension", 0.8)
         self._written(text, keys, (x, y))
+
+    def _led_to(
+        self, at: Point, words: tuple[float, float, float], y: float
+    ) -> tuple[float, Point]:
+        """The middle of words at a height, and the end of their leader."""
+        x, lead, half = words
+        across = abs(at[0] - x) < half  # then the leader ends under or over the words
+        short = 0.7 * self.size * across
+        return x, (lead, y + (short if at[1] > y else -short))
+
+    def _runs_through(self, at: Point, end: Point) -> bool:
+        """Whether a leader would run through a figure that stands already."""
+        return any(one.crossed(at, end, NEAR / 2) for one in self.board.figures)
 
     def _written(
         self, text: str, keys: list[str], at: Point, flush: bool = False
@@ -725,18 +752,18 @@ class _Sheet:
         room_x = self.board.width - left - gap - 2 * size
         # what is written at holes stands right of the upper view, over the right one,
         # or above all, whichever leaves more for the views
-        # in first angle what is seen from the right has its words over that view
-        over_right = [
+        # in first angle what is not seen from above has its words over the upper views
+        over_upper = [
             note
             for note in notes
-            if self.first_angle and self._seen_at(note[0])[0] == "right"
+            if self.first_angle and self._seen_at(note[0])[0] != "top"
         ]
-        beside_it = [note for note in notes if note not in over_right]
+        beside_it = [note for note in notes if note not in over_upper]
         words = max(
             (self._note_wide(text, keys) for _, text, keys in beside_it), default=0
         )
         above_all = len(notes) * NOTE * size
-        over_it = len(over_right) * NOTE * size
+        over_it = len(over_upper) * NOTE * size
         for _ in range(2):
             lanes = len(rows["x"]) * LANE * size
             room_y = self._floor() - lanes - gap - 5 * size - over_it
@@ -806,7 +833,7 @@ class _Sheet:
         else:
             self._block_notes(beside_it, places, x0 + long * scale + gap, y0 + size)
         if self.first_angle:
-            self._block_notes(over_right, places, None, 3.4 * size)
+            self._block_notes(over_upper, places, None, 3.4 * size)
         self._title_and_foot()
         return enough
 
