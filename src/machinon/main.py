@@ -107,6 +107,7 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
 
     from machinon.desk.faults import faults
     from machinon.desk.settings import Settings
+    from machinon.desk.shoot import shoot, shot_at
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
 
@@ -125,20 +126,20 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
     try:
         from machinon.store.demo_shop import demo_shop
         from machinon.store.opening import ShopBusy, open_shop
+        from machinon.store.shop_file import local_time
 
         if throw_away:
             path = demo_shop(scratch)
         else:
             path = Path(options.shop) if options.shop else own_shop()
         try:
-            file = open_shop(path, durable=not throw_away)
+            clock = shot_at if options.shoot else local_time
+            file = open_shop(path, durable=not throw_away, clock=clock)
         except ShopBusy as busy:
             if not _may_look(str(busy)):
                 return 2
             file = open_shop(path, look_only=True)
         if options.shoot:
-            from machinon.desk.shoot import shoot
-
             shoot(file, scratch, Path(options.shoot))
             return 0
         window.open_file(file)

@@ -261,7 +261,9 @@ class PlainChoice(Choice):
         lines = [one for one in made if one.width > 0 and one.kind is not ANGLE]
         without = [within(one.name) for one in lines if one.gauge is None]
         proved = [
-            f"{within(one.name)} with {one.gauge.name}" for one in lines if one.gauge
+            f"{within(one.name)} with {within(one.gauge.name)}"
+            for one in lines
+            if one.gauge
         ]
         if without:
             self.advice.setText(

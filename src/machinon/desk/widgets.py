@@ -503,8 +503,9 @@ class Figure(QWidget):
 
     def _fit(self) -> None:
         """In more lines where one is too long."""
-        self._value.fit(self.width() - self._unit.sizeHint().width())
-        self._small.fit(self.width() - self._working.sizeHint().width())
+        for line, beside in ((self._value, self._unit), (self._small, self._working)):
+            taken = 0 if beside.isHidden() else beside.sizeHint().width()
+            line.fit(self.width() - taken)
 
     def _open(self) -> None:
         if self._answer is not None:

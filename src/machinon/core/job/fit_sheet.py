@@ -21,6 +21,7 @@ from machinon.core.sizes.fit import characters
 from machinon.core.survey.measuring import Measured, laid_back, measured_text
 from machinon.core.survey.surface_kinds import is_tapered
 from machinon.core.threads.thread_limits import with_class
+from machinon.core.wording import within
 
 
 class ToMake(Struct, frozen=True):
@@ -33,7 +34,7 @@ class ToMake(Struct, frozen=True):
 
     @property
     def says(self) -> str:
-        tail = f", by {self.gauge}" if self.gauge else ""
+        tail = f", by {within(self.gauge)}" if self.gauge else ""
         return f"{self.name}: {self.low} to {self.high}{tail}"
 
 

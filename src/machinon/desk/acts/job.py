@@ -19,6 +19,7 @@ from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import read_place, read_typed
 from machinon.core.survey.surface_kinds import kinds_that_read
+from machinon.core.wording import within
 from machinon.store.documents import Document
 from machinon.store.shop_file import ShopFile, local_time
 
@@ -271,7 +272,7 @@ class JobAtHand:
     def _said(self, reading: Reading) -> str:
         instrument = self.shop.instrument(reading.instrument)
         text = length_text(reading.value, instrument.resolution, instrument.inch)
-        return f"{text} by {instrument.name}"
+        return f"{text} by {within(instrument.name)}"
 
     def gauges(self, surface: Surface) -> tuple[Instrument, ...]:
         """Instruments of the shop that can read a surface, surest first."""

@@ -705,7 +705,7 @@ class MakingActs(JobAtHand):
         cut = self.job.log
         if key == "instrument":
             made = replace(cut, instrument=self.shop.instrument(typed).id)
-            said = f"measured with {self.shop.instrument(typed).name}"
+            said = f"measured with {within(self.shop.instrument(typed).name)}"
         elif key == "school":
             made = replace(cut, school=typed)
             said = f"spring passes: {typed}"
