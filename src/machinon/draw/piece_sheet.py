@@ -698,11 +698,11 @@ class _Sheet:
 
     def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
         """Written where its leader comes to it past the figures that stand already."""
-        ways = [self._led_to(at, self._words(at, text, keys), y)]
-        while self._runs_through(at, ways[-1][1]) and len(ways) < len(ASIDE):
-            words = self._words(at, text, keys, ASIDE[len(ways)] * self.size)
-            ways.append(self._led_to(at, words, y))
-        x, end = ways[0] if self._runs_through(at, ways[-1][1]) else ways[-1]
+        for aside in (*ASIDE, 0.0):  # as usual in the end, where no way is free
+            words = self._words(at, text, keys, aside * self.size)
+            x, end = self._led_to(at, words, y)
+            if not self._runs_through(at, end):
+                break
         self.board.line(at, end, "dimension", 0.8)
         self._written(text, keys, (x, y))
 

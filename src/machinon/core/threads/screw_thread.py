@@ -246,6 +246,7 @@ def _possible(name: str, major: float, pitch: float, key: str) -> None:
         )
 
 
+@functools.lru_cache(maxsize=256)  # a piece asks for its own again and again
 def thread_of(name: str, key: str = "thread") -> Thread:
     """The thread of any designation of the contract. Raises BadInput on `key`.
 
