@@ -319,5 +319,7 @@ class ANewcomer(unittest.TestCase):
                 families.cache_clear()
         self.assertEqual(made.sizes["pin.length"].value, 40)
         titles = [s.title for holding in route_told(made) for s in holding.steps]
-        self.assertEqual(titles, ["Face left", "Turn pin to ⌀10", "Face right"])
+        self.assertEqual(
+            titles, ["Face the left", "Turn the pin to ⌀10", "Face the right"]
+        )
         self.assertAlmostEqual(made.body.volume, math.pi * 25 * 40, places=3)

@@ -258,9 +258,9 @@ def route(s: Values) -> tuple[Holding, ...]:
         Step(
             "groove",
             (one.name,),
-            title="Groove the bore for the compound",
-            note=f"Its middle is {s['body.length'] - (one.start + one.end) / 2:.1f} "
-            "mm from the front.",
+            title="Groove the bore, "
+            f"{s['body.length'] - (one.start + one.end) / 2:.1f} mm from the front",
+            note="To its middle; it keeps the compound that would be wiped out.",
         )
         for one in _grooves(s)
     ]

@@ -227,7 +227,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "The long hole first: everything outside is turned true to it.",
             (
                 Step("face", ("rear_face",)),
-                Step("drill", ("draw",), note=both),
+                Step("drill", ("draw",), note=both,
+                     title=f"Drill the draw-bar hole, {s['draw.diameter']:g} mm"),
                 Step("face", ("mouth",), title="Turn it round, face to length"),
                 Step("taper", ("socket",), leaves=1.0, title="Bore the socket well "
                      "under size", tool="boring bar, compound set over"),

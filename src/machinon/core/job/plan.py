@@ -774,6 +774,8 @@ def _with_open(plan: Plan) -> Plan:
         if line is None or line.verdict != "proved":
             says = line.says if line else "not cut yet"
             open_items["cut"].append(f"{name}: {says}.")
+    if not open_items["cut"] and plan.made is not None:
+        open_items["cut"] += _steps_left(plan)  # each is worked there
     return replace(
         plan, open={stage: tuple(items) for stage, items in open_items.items()}
     )

@@ -57,6 +57,14 @@ THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 HANDLING = 1.0  # minutes to set a tool and wind back
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
+# names that are said otherwise where what they are of does not stand beside them
+CALLED = {
+    "draw": "draw bar",
+    "far": "far hole",
+    "inner": "inner side",
+    "mouths": "ball mouths",
+}
+BARE = ("through",)
 
 
 class Operation(Struct, frozen=True):
@@ -97,7 +105,7 @@ OPERATIONS: Mapping[str, Operation] = {
         Operation("taper", "Turn the taper", "knife tool, compound set over", "turn"),
         Operation(
             "part",
-            "Part off",
+            "Part off at",
             "parting tool",
             "turn",
             "It jams and throws: slow, near the jaws, never catch it by hand.",
@@ -159,10 +167,10 @@ OPERATIONS: Mapping[str, Operation] = {
             "mill",
             "Clamp it well; keep clear of the turning cutter.",
         ),
-        Operation("square", "Mill square", "face mill", "mill"),
+        Operation("square", "Square up", "face mill", "mill"),
         Operation("counterbore", "Counterbore", "counterbore", "countersink"),
         Operation("countersink", "Countersink", "countersink", "countersink"),
-        Operation("keyway", "Cut the keyway", "key cutter", "mill"),
+        Operation("keyway", "Cut", "key cutter", "mill"),
         Operation(
             "saw", "Saw", "slitting saw", "mill", "Hold both sides: no piece may fall."
         ),
@@ -494,15 +502,24 @@ def _size(value: float) -> str:
     return plain(value, 3).rstrip("0").rstrip(".")
 
 
+def _named(feature: Feature) -> str:
+    """A feature as one speaks of it: `the collar`, `groove 2`."""
+    name = spoken(feature.name)
+    name = CALLED.get(name, name)
+    return name if name[-1].isdigit() or name in BARE else f"the {name}"
+
+
 def _words(feature: Feature) -> str:
     """A feature as it is called in a title, with its main figure."""
-    name = spoken(feature.name)
+    name = _named(feature)
     match feature:
         case Holes() | CrossHoles():
             return f"{name}: {feature.hole.says(feature.many)}"
         case Cylinder() | Bore() | Groove():
             return f"{name} to ⌀{_size(feature.diameter)}"
         case Screw() | NutThread():
+            if "thread" not in name:
+                name = f"{name} thread"
             return f"{name} {thread_of(feature.thread).says}"
         case Cone() | TaperBore() if feature.taper:
             return f"{name}, {feature.taper}"
@@ -522,7 +539,8 @@ def _words(feature: Feature) -> str:
             wide, deep = _size(feature.diameter), _size(round(feature.depth, 2))
             return f"{name} to ⌀{wide}, {deep} deep"
         case Bevel():
-            return f"{name} {_size(feature.leg)} × {_size(feature.angle)}°"
+            apart = "," if name[-1].isdigit() else ""
+            return f"{name}{apart} {_size(feature.leg)} × {_size(feature.angle)}°"
         case Centre():
             return f"{name}, mouth ⌀{_size(feature.mouth)}"
     return name
@@ -535,15 +553,16 @@ def _title(
     drill: float,
     tap: str,
 ) -> str:
-    if tap and features:
-        return f"Tap {thread_of(tap).says}, {spoken(features[0].name)}"
-    if drill and features:
-        count = _many(features[0]) or 1
-        many = f"{count} holes " if count > 1 else ""
-        ladder = " in stages" if drill > LADDER else ""
-        name = spoken(features[0].name)
-        return f"Drill {many}{_size(drill)} mm{ladder}, {name}"
     hole = _hole(features[0]) if features else None
+    if tap and features:
+        return f"Tap {thread_of(tap).says}{_for_what(features[0])}"
+    if drill and features:
+        wide = f"{_size(drill)} mm{' in stages' if drill > LADDER else ''}"
+        if hole is None:
+            return f"Drill {_named(features[0])}, {wide}"
+        count = _many(features[0])
+        many = f"{count} holes " if count > 1 else ""
+        return f"Drill {many}{wide}{_for_what(features[0])}"
     if hole is not None and operation.key in ("counterbore", "countersink"):
         count = _many(features[0])
         many = f"{count} holes" if count > 1 else "the hole"
@@ -551,13 +570,25 @@ def _title(
         if operation.key == "counterbore":
             to = f"⌀{_size(hole.bore)}, {_size(hole.bore_depth)} deep"
         return f"{operation.verb} {many} to {to}"
+    if hole is not None and operation.key == "ream":
+        return f"Ream {_named(features[0])} to ⌀{_size(hole.diameter)}"
     if operation.key in ("deburr", "mount"):
         return operation.verb
     said = ", ".join(_words(one) for one in features)
-    if said.lower().startswith(operation.verb.lower()):
-        said = said[len(operation.verb) :].lstrip()  # not "bore bore"
+    own = said.removeprefix("the ")
+    if own.lower().startswith(operation.verb.lower()):
+        said = own[len(operation.verb) :].lstrip()  # not "bore the bore"
     left = f", leave {_size(2 * step.leaves)} mm" if step.leaves else ""
     return f"{operation.verb} {said}{left}".strip()
+
+
+def _for_what(feature: Feature) -> str:
+    """What holes are for, where that is not said by their being holes: ` for the
+    bolts`, `, holes 2`."""
+    name = spoken(feature.name)
+    if name in ("hole", "holes", "thread"):
+        return ""
+    return f", {name}" if name.startswith("hole") else f" for {_named(feature)}"
 
 
 def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str) -> str:
