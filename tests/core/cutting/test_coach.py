@@ -130,6 +130,24 @@ class AtTheDial(unittest.TestCase):
         right = after(SHAFT, *cuts, (0.3, 94.91), (0.3, 95.41))
         self.assertAlmostEqual(advise(right).left, 95.41 - SHAFT.aim, delta=0.01)
 
+    def test_a_reading_off_what_was_expected_is_read_again_before_a_cut(self):
+        """Cuts of 0.5 took 0.465 each, so some 65.33 is expected; 65.581 is read. A
+        slide that goes less than it says would explain it, a slip as well: a quarter of
+        a millimetre hangs on that."""
+        state = replace(
+            SHAFT, start=70.459, lower=65.224, upper=65.234, aim=65.229, deepest=0.5
+        )
+        cuts = ((0.5, 69.528), (1.0,), (1.5,), (2.0,), (2.415,))
+        odd = after(state, *cuts, (2.575, 65.581))
+        self.assertEqual(advise(odd).action, "measure")
+        self.assertIn("not where the cuts before it lead to", advise(odd).why)
+        right = after(state, *cuts, (2.575, 65.581), (2.575, 65.327))
+        careful = advise(right)
+        self.assertEqual(careful.action, "trial")
+        self.assertLess(careful.infeed, 0.04)  # where 0.16 would be dialled from 65.58
+        same = after(state, *cuts, (2.575, 65.581), (2.575, 65.580))
+        self.assertGreater(advise(same).infeed, 0.1)
+
     def test_two_readings_alike_overrule_a_misread_start(self):
         """96.5 was read as 96.0: every reading after it is half a millimetre over."""
         state = after(SHAFT, (0.1, 96.3), (0.1, 96.3))

@@ -59,6 +59,7 @@ READINGS = 3  # of one surface; more only repeat each other
 SURE = 0.02  # chance of reaching the band that a cut by rule may have
 SPRINGS = 4  # passes without infeed at one setting: the next ones bring little
 IDLE = 2  # cuts in a row that took nothing
+SURPRISING = 3  # sigmas off what was expected from which on it is read again
 TELLS = (0.02, 0.1)  # chance of the band, or of a slip, from which on it is read again
 RESERVE = 0.2  # mm radial that roughing leaves besides what springs away, or so many
 RESERVES = 6  # of the least pass
@@ -147,6 +148,12 @@ def advise(state: CutState) -> Advice:
     if not state.entries and now.inside + now.past > 0.5:
         return advice(
             "measure", "There is nothing left to cut by that size: read it again."
+        )
+    if state.entries and belief.seen == 1 and belief.surprise > SURPRISING:
+        return advice(
+            "measure",
+            "It is not where the cuts before it lead to: wipe, and read again before "
+            "a cut rests on it.",
         )
     step = _roughs(left, belief, state)
     if step:

@@ -49,8 +49,9 @@ class Belief(Struct, frozen=True):
     (n,), mm before the tool from where on it bites; slip: (n,), 1 where the last
     reading was a slip; mean: (n, 5); cov: (n, 5, 5). dial: radial mm from touch;
     seen: readings since the last pass; odd: what was read last, radial mm, where that
-    was taken for a slip; foreseen: how well all readings were, the logarithm
-    of their likelihood.
+    was taken for a slip; surprise: how far off what was expected the last reading
+    was, in sigmas; foreseen: how well all readings were, the logarithm of their
+    likelihood.
     """
 
     chance: "np.ndarray"
@@ -62,6 +63,7 @@ class Belief(Struct, frozen=True):
     dial: float = 0.0
     seen: int = 1
     odd: float | None = None
+    surprise: float = 0.0
     foreseen: float = 0.0
 
     @property
@@ -433,6 +435,7 @@ def read_at(belief: Belief, depth: float, sigma: float) -> Belief:
         slip=(keep >= count).astype(float),
         seen=belief.seen + 1,
         odd=None,
+        surprise=abs(depth - belief.depth) / math.hypot(belief.sigma, sigma),
         foreseen=foreseen,
     )
     if found.doubted < 0.5:

@@ -60,6 +60,7 @@ LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 # names that are said otherwise where what they are of does not stand beside them
 CALLED = {
     "draw": "draw bar",
+    "draw hole": "draw-bar hole",
     "far": "far hole",
     "inner": "inner side",
     "mouths": "ball mouths",
