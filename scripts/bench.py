@@ -10,7 +10,7 @@ import time
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from msgspec.structs import replace
 
@@ -72,7 +72,6 @@ def until_painted(*arguments: str) -> float:
 
 def large_shop(folder: Path) -> Path:
     """A shop of 2,000 jobs, as many pieces, and 500,000 readings."""
-    from msgspec.structs import replace
 
     from machinon.core.job.job import Job
     from machinon.core.shop.things import Piece
@@ -134,7 +133,6 @@ def timed(work: Callable[[int], None], count: int) -> tuple[float, float]:
 def edits(folder: Path) -> None:
     from PySide6.QtWidgets import QApplication
 
-    from machinon.core.cutting.coach import advise
     from machinon.desk.settings import Settings
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
@@ -172,21 +170,11 @@ def edits(folder: Path) -> None:
 
     p50, p95 = timed(opened, 20)
     print(f"opening a job               {p50:6.1f} ms p50 {p95:6.1f} ms p95")
-    window.open_job("back-plate-130")
-    job = window.job
-    assert job is not None
-    state = job.plan.cut_state
-    assert state is not None
-    # each asked anew: an answer to the same state is kept
-    asked = [replace(state, aim=state.aim + i * 1e-9) for i in range(405)]
-    p50, p95 = timed(lambda i: void(advise(asked[i])), 400)
-    print(f"one coach answer            {p50:6.2f} ms p50 {p95:6.2f} ms p95 (target 5)")
     window.close()
 
 
 def families_edited(folder: Path) -> None:
     """Edit to repainted for a piece of each family, each mate new and just measured."""
-    from msgspec.structs import replace
     from PySide6.QtWidgets import QApplication
 
     from machinon.core.families import families
@@ -346,7 +334,9 @@ def reckonings() -> None:
 
 
 def at_the_dial(count: int = 400) -> None:
-    """Who lands in the band on the practice lathe: the coach and two hands, by band."""
+    """Who lands in the band on the practice lathe: the coach and two hands, by band;
+    and how long the coach takes."""
+    from machinon.core.cutting.coaching import advice_for
     from machinon.core.practice.hands import (
         BANDS,
         bench,
@@ -355,6 +345,19 @@ def at_the_dial(count: int = 400) -> None:
         by_the_remainder,
     )
 
+    took: list[float] = []
+
+    def asked(state: dict[str, Any]) -> dict[str, Any]:
+        begun = time.perf_counter()
+        advice = advice_for(state)
+        took.append((time.perf_counter() - begun) * 1000)
+        return advice
+
+    for seed in range(count, count + 60):
+        by_the_coach(bench(seed), asked)
+    took.sort()
+    p50, p95 = took[len(took) // 2], took[int(len(took) * 0.95)]
+    print(f"one coach answer            {p50:6.2f} ms p50 {p95:6.2f} ms p95 (target 5)")
     for name, hand, zero in (
         ("coach", by_the_coach, False),
         ("coach, zero checked", by_the_coach, True),
@@ -378,6 +381,9 @@ def at_the_dial(count: int = 400) -> None:
             are = statistics.mean(one.inside for one in told)
             chance = statistics.mean(one.said or 0.0 for one in told)
             said = f"; says {100 * chance:.0f} % at the end, {100 * are:.0f} are"
+            off = [one for job in told for one in job.off]
+            rms = statistics.mean(one**2 for one in off) ** 0.5
+            said += f"; errors {rms:.2f} of its sigma (target 0.85 to 1.15)"
         print(
             f"{name:<20} in band {100 * inside:.1f} ± {100 * error:.1f} %, scrapped "
             f"{100 * past:.1f} %, {stops:.1f} stops ({bands}){said}"

@@ -2,7 +2,7 @@
 
 import random
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from msgspec import Struct
@@ -17,13 +17,15 @@ MOST = 60  # stops after which a hand gives up
 
 class Outcome(Struct, frozen=True):
     """How a job ended. stops: cuts and readings; said: the chance of the band that was
-    told at the end, where it was; band: mm."""
+    told at the end, where it was; off: by how many of its sigma each cut that was
+    measured came out other than was told; band: mm."""
 
     inside: bool
     past: bool
     stops: int
     band: float
     said: float | None = None
+    off: tuple[float, ...] = ()
 
 
 @dataclass(slots=True)
@@ -33,6 +35,7 @@ class Bench:
     lathe: PracticeLathe
     state: dict[str, Any]
     stops: int = 0
+    off: list[float] = field(default_factory=list)
 
     @property
     def outside(self) -> bool:
@@ -70,10 +73,12 @@ class Bench:
         feature = self.state["feature"]
         low, high, true = feature["lower"], feature["upper"], self.lathe.true
         past = true < low if self.outside else true > high
-        return Outcome(low <= true <= high, past, self.stops, high - low, said)
+        inside = low <= true <= high
+        return Outcome(inside, past, self.stops, high - low, said, tuple(self.off))
 
 
 Hand = Callable[[Bench], Outcome]
+Ask = Callable[[dict[str, Any]], dict[str, Any]]  # the coach, as it is asked
 
 
 def bench(seed: int, zero: bool = False) -> Bench:
@@ -111,10 +116,10 @@ def bench(seed: int, zero: bool = False) -> Bench:
     return Bench(lathe, state)
 
 
-def by_the_coach(at: Bench) -> Outcome:
+def by_the_coach(at: Bench, ask: Ask = advice_for) -> Outcome:
     """A hand that does what the coach says."""
     for _ in range(MOST):
-        advice = advice_for(at.state)
+        advice = ask(at.state)
         action = advice["action"]
         if action in ("stop", "scrapped"):
             return at.ended(advice["chance_in_band"] if action == "stop" else None)
@@ -122,6 +127,8 @@ def by_the_coach(at: Bench) -> Outcome:
             at.cut(advice["dial"])
         elif action == "spring":
             at.spring()
+        if action in ("trial", "spring"):
+            at.off.append((at.lathe.true - advice["predicted"]) / advice["sigma"])
         if action != "cut":
             at.read()
     return at.ended()
