@@ -320,7 +320,8 @@ class JobPage(QWidget):
         px = self.look.px
         view = self.view()
         least = view.minimumSizeHint().height() if view is not None else 0
-        left = self.height() - px(50 + 48) - max(least, px(LEAST_STAGE))
+        around = self.rail.height() + self.notes.sizeHint().height() + px(16)
+        left = self.height() - around - max(least, px(LEAST_STAGE))
         # once it gave way it does so at this size, or what it frees would bring it back
         here = self.stage, self.width(), self.height()
         low = left < px(110) or self._gave_way == here

@@ -308,8 +308,9 @@ class EnterButton(QPushButton):
             self.update()
 
     def setText(self, text: str) -> None:
-        super().setText(text)
-        self._break()
+        if text != self.text():
+            super().setText(text)
+            self._break()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 
 from machinon.core.materials import materials
 from machinon.core.tables import rows
+from machinon.core.tapers.tapers import SPELLED
 
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
 _UNIT = (
@@ -33,7 +34,8 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("thread", r"[1-6]-(?:4\.5|11\.5|4|5|6|7|8|12|14|16|18|20)\b(?!-)"),
     ("thread", r"(?:2-56|4-40|5-40|6-32|8-32|10-24|10-32|12-24)\b"),
     ("thread", rf"(?:{NUMBER}|#\d+)\s*(?:unc|unf|unef|bsw|bsf)\b"),
-    ("taper", r"(?:mt|morse)\s?\d\b|b&s\s?\d+|jt\s?\d+|er\s?\d+|r8\b|5c\b|7/24\b"),
+    *(("taper", rf"{said.lower()}\b") for said, _ in SPELLED),
+    ("taper", r"r8\b|5c\b|7/24\b"),
     ("taper", r"1\s?:\s?\d+(?:\.\d+)?"),
     ("taper", r"\d+(?:\.\d+)?/\d+(?:\.\d+)?/\d+(?:\.\d+)?"),
     ("ratio", r"\d+\s?:\s?1\b"),

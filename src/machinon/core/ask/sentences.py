@@ -15,6 +15,7 @@ from machinon.core.quantity import (
     whole_tpi,
 )
 from machinon.core.reckoning import Answer, reckon, reckonings
+from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
@@ -203,9 +204,12 @@ def _circle(t: _Teller) -> str:
 
 def _taper(t: _Teller) -> str:
     ratio = float(t["ratio"])
+    large = ""
+    if t.has("large_diameter"):
+        large = f", {t.size('large_diameter')} at its large end"
     return (
-        f"{t.given('name')}: 1 : {1 / ratio:.4g}, compound at {t.angle('half_angle')}, "
-        f"{t.angle('included_angle')} included"
+        f"{taper_of(str(t.given('name'))).name}: 1 : {1 / ratio:.4g}, compound at "
+        f"{t.angle('half_angle')}, {t.angle('included_angle')} included{large}"
     )
 
 

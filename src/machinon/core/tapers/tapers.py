@@ -60,20 +60,30 @@ def named_tapers() -> Mapping[str, Taper]:
     return table
 
 
+# how the usual ones are said, in capitals: Morse taper 2, no. 3 Morse, Jacobs 33
+SPELLED = (
+    (r"(?:MT|MORSE(?: TAPER)?)(?: NO\.?)? ?#?(\d)", "MT"),
+    (r"(?:NO\.? ?|#)?(\d) ?(?:MT|MORSE(?: TAPER)?)", "MT"),
+    (r"(?:B ?& ?S|BROWN (?:AND|&) SHARPE)(?: TAPER)?(?: NO\.?)? ?#?(\d+)", "B&S"),
+    (r"(?:JT|JACOBS(?: TAPER)?)(?: NO\.?)? ?#?(\d+)", "JT"),
+    (r"ER ?(\d+)", "ER"),
+)
 _RATIO = re.compile(r"^1\s*:\s*(\d+(?:\.\d+)?)$")
 
 
 def taper_of(name: str, key: str = "name") -> Taper:
-    """A taper by name, as a ratio `1:20`, or by both ends and length `24/20/80`.
-
-    Either end may stand first.
+    """A taper by name as one says it, as a ratio `1:20`, or by both ends and length
+    `24/20/80`, either end first.
 
     Raises BadInput on `key`.
 
-    >>> round(taper_of("MT3").half_angle, 4)
-    1.4377
+    >>> round(taper_of("MT3").half_angle, 4), taper_of("Jacobs taper 33").name
+    (1.4377, 'JT33')
     """
-    plain = " ".join(name.upper().replace("MORSE ", "MT").split())
+    plain = " ".join(name.upper().split())
+    for said, kind in SPELLED:
+        if match := re.fullmatch(said, plain):
+            plain = f"{kind}{match.group(1)}"
     for known, taper in named_tapers().items():
         if plain in (known.upper(), known.upper().removesuffix(" SEAT")):
             return taper
