@@ -79,7 +79,7 @@ def coach_command(arguments: Sequence[str]) -> int:
 
 def ask_command(arguments: Sequence[str]) -> int:
     """`machinon ask ...`. Returns the exit code: 0, or 2 for what is not answered."""
-    from machinon.core.ask.asking import understand
+    from machinon.core.ask.asking import found_with, understand
 
     flags = {one for one in arguments if one in ("--json", "--inch", "--help")}
     words = [one for one in arguments if one not in flags]
@@ -104,6 +104,9 @@ def ask_command(arguments: Sequence[str]) -> int:
     if answer is None:
         print(told.sentence or "That is not understood.", file=sys.stderr)
         print("Try: " + " · ".join(told.offered), file=sys.stderr)
+        for one in found_with(told)[:2]:
+            known = one.reckoning
+            print(f"Or: machinon reckon {known.name}  {known.title}", file=sys.stderr)
         return 2
     print(told.sentence)
     print(f"Understood: {told.understood}")

@@ -138,6 +138,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("er32", "taper", "half_angle", 8.0),
     ("r8 taper", "taper", "included_angle", 16.85),
     ("taper 1:10", "taper", "half_angle", 2.8624),
+    ("angle of a 1 in 50 taper", "taper", "half_angle", 0.5729),
+    ("letter f", "convert", "mm", 6.5278),
     ("jt33", "taper", "", None),
     ("mt3 offset 300", "taper-setup", "tailstock_offset", 7.529),
     ("indicator mt2 50", "taper-setup", "indicator_reading", 1.2488),
@@ -339,6 +341,11 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(told["inputs"], {"holes": "6", "diameter": "80"})
         self.assertAlmostEqual(told["results"]["chord"], 40)
         self.assertEqual((told["unused"], told["offered"]), ([], []))
+
+    def test_a_sum_that_no_phrase_asks_for_is_named_with_its_command(self):
+        code, _, err = self.said("shrink", "fit", "50")
+        self.assertEqual(code, 2)
+        self.assertIn("machinon reckon shrink-fit  How hot a hub must be", err)
 
     def test_what_is_not_understood_ends_with_2_and_three_offers(self):
         code, out, _ = self.said("banana", "--json")

@@ -864,9 +864,9 @@ def _bar(s: Said) -> Inputs | None:
 
 @_phrase("convert", "letter drill f")
 def _drill_name(s: Said) -> Inputs | None:
-    if not s.has("drill"):
-        return None
     letter = s.has("letter")
+    if not s.has("drill") and not letter:
+        return None
     s.has("number", "no", "size")
     if letter:
         word = next(

@@ -196,6 +196,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"\b(taper|slope|gradient)\s+(?:of\s+)?1\s+in\s+(\d+(?:\.\d+)?)\b(?!\s*mm)",
             r"\1 1:\2",
         ),
+        (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|slope|gradient)\b", r"1:\1 \2"),
     )
 )
 

@@ -207,8 +207,10 @@ def _taper(t: _Teller) -> str:
     large = ""
     if t.has("large_diameter"):
         large = f", {t.size('large_diameter')} at its large end"
+    name = taper_of(str(t.given("name"))).name
+    called = "" if name.startswith("1:") else f"{name}: "
     return (
-        f"{taper_of(str(t.given('name'))).name}: 1 : {1 / ratio:.4g}, compound at "
+        f"{called}1 : {1 / ratio:.4g}, compound at "
         f"{t.angle('half_angle')}, {t.angle('included_angle')} included{large}"
     )
 
