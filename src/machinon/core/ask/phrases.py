@@ -90,14 +90,14 @@ def _fine(name: str) -> str:
 @_phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
     thread = _thread(s)
-    if not thread or not s.has("tap", "drill"):
+    percent = s.take("percent")
+    if not thread or not (s.has("tap", "drill") or percent):
         return None
     formed = s.has("form", "forming", "formed", "roll")
-    s.has("hole", "size")
+    s.has("hole", "size", "thread")
     given: Inputs = {"thread": thread}
     if formed:
         given["kind"] = "form"
-    percent = s.take("percent")
     if percent:
         given["engagement"] = percent
     return given
@@ -239,7 +239,7 @@ def _which(s: Said) -> Inputs | None:
 @_phrase("iso-fit", "46 H7/g6", keyed=False)
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = s.take("fit"), s.size()
-    s.has("fit", "shaft", "hole", "bore")
+    s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
     if fit.islower():  # said in small letters the hole still comes first
         hole, _, shaft = fit.partition("/")
         fit = f"{hole.upper()}/{shaft}"
@@ -640,8 +640,8 @@ def _triangle(s: Said) -> Inputs | None:
     first = s.size()
     second = "" if angle or slope else s.size()
     s.has("right", "side", "base")
-    if angle and first:
-        return {"side": first, "angle": angle}
+    if angle and (slope or first):
+        return {"slope" if slope else "side": slope or first, "angle": angle}
     if slope and first:
         return {"slope": slope, "side": first}
     return {"side": first, "rise": second} if first and second else None
@@ -831,6 +831,12 @@ def _warm(s: Said) -> Inputs | None:
     return {"size": size, "material": metal, "temperature": 20 + by}
 
 
+def _bare(size: str) -> float:
+    """The number that a size begins with."""
+    found = re.match(r"\d*\.?\d+", size)
+    return float(found.group()) if found else 0.0
+
+
 @_phrase("knurl", "knurl 20")
 def _knurl(s: Said) -> Inputs | None:
     if not s.has("knurl"):
@@ -842,6 +848,8 @@ def _knurl(s: Said) -> Inputs | None:
         return None
     if tpi:
         return {"tpi": re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), "diameter": diameter}
+    # 25 pitch 1: the teeth are the smaller
+    pitch, diameter = sorted((pitch or "1mm", diameter), key=_bare)
     return {"pitch": pitch or "1mm", "diameter": diameter}
 
 

@@ -106,8 +106,19 @@ def _fit(t: _Teller) -> str:
         f"Hole {length_text(t['hole_lower'], 0.001, t.inch, unit=False)} to "
         f"{length_text(t['hole_upper'], 0.001, t.inch)}, shaft "
         f"{length_text(t['shaft_lower'], 0.001, t.inch, unit=False)} to "
-        f"{length_text(t['shaft_upper'], 0.001, t.inch)}: {t['kind']}"
+        f"{length_text(t['shaft_upper'], 0.001, t.inch)}: {_play(t)}"
     )
+
+
+def _play(t: _Teller) -> str:
+    """From the tightest to the loosest pair: play, or by how much the shaft is over."""
+    least, most = float(t["clearance_min"]), float(t["clearance_max"])
+    tight, loose = (small_text(abs(one), t.inch) for one in (least, most))
+    if least >= 0:
+        return f"{t['kind']}, {tight} to {loose} of play"
+    if most <= 0:
+        return f"{t['kind']}, the shaft {loose} to {tight} over"
+    return f"{t['kind']}, from the shaft {tight} over to {loose} of play"
 
 
 def _speed(t: _Teller) -> str:
