@@ -14,8 +14,8 @@ from machinon.core.route.work.listed import lines_in_inches, work_list
 # what stays in millimetres: what a thread, a screw, a drill or a cutter is called
 NAMED = re.compile(
     r"(?:\bM\d\S*(?: × [\d.]+)?|[Pp]itch [\d.]+|One after the other: [\d., ]+ mm"
-    r"|(?:[Dd]rill(?: of| \d+ holes)?|cutter(?: of)?|counterbore|pins of|pegs to)"
-    r" [\d.]+ mm)"
+    r"|(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|cutter(?: of)?"
+    r"|counterbore|pins of|pegs to) [\d.]+ mm)"
 )
 MILLIMETRES = re.compile(r"\d mm\b(?![²³])|µm")
 
@@ -58,6 +58,9 @@ class InInches(unittest.TestCase):
             ("the mate wants 46.006 to 46.014 mm.",
              "the mate wants 1.8113 to 1.8116 in."),
             ("Cut the thread M45 × 4.5", "Cut the thread M45 × 4.5"),
+            ("Drill the draw-bar hole, 19 mm in stages",
+             "Drill the draw-bar hole, 19 mm in stages"),
+            ("Drill through, 10 mm", "Drill through, 10 mm"),
             ("dovetail cutter 60°", "dovetail cutter 60°"),
             ("100 N at the cut bend it 4 µm.", "100 N at the cut bend it 0.2 thou."),
             ("up to 315 N/mm² does", "up to 315 N/mm² does"),
