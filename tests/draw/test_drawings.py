@@ -1,13 +1,13 @@
 import math
 import unittest
-from itertools import pairwise
+from itertools import pairwise, product
 
 from msgspec.structs import replace
 
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
-from machinon.draw.drawing import Circle, Line, Mark, Shape, Text
+from machinon.draw.drawing import Circle, Line, Mark, Shape, Text, text_width
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.hatching import hatch_lines
 from machinon.draw.piece_sheet import piece_sheet
@@ -225,7 +225,18 @@ class Charts(unittest.TestCase):
         kinds = [
             i.kind for i in band_drawing(loose, 400, 74).items if isinstance(i, Mark)
         ]
-        self.assertEqual(kinds, ["stop"])
+        self.assertEqual(kinds, ["stop", "stop"])  # in its corner and on its size
+
+    def test_a_proof_line_keeps_its_name_its_figure_and_its_mark_apart(self):
+        line = replace(planned().proof[2], size=110.0, doubt=0.041, verdict="proved")
+        for width, inch in product((250, 400), (False, True)):
+            drawn = band_drawing(line, width, 74, 20, inch)
+            name = next(i for i in drawn.items if getattr(i, "text", "") == line.name)
+            figure = next(i for i in drawn.items if " ± " in getattr(i, "text", ""))
+            mark = next(i for i in drawn.items if isinstance(i, Mark))
+            ends = name.at[0] + text_width(name.text, name.size)
+            self.assertLess(ends, figure.at[0] - text_width(figure.text, figure.size))
+            self.assertLess(figure.at[0], mark.at[0] - mark.size / 2)
 
 
 class Sections(unittest.TestCase):

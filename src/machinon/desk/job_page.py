@@ -252,7 +252,7 @@ class JobPage(QWidget):
         self.onward = button("", self.go_onward, "main")
         self.leave = button("Leave full screen", self.full_screen_left.emit)
         self.leave.hide()
-        self.caution = OneLine("faint")
+        self.caution = label("", "faint", wrap=True)
         self.saved = label("", "faint")
         self._lay_out()
         self.refresh()
@@ -319,8 +319,11 @@ class JobPage(QWidget):
         """The strip gives way when figures are large or the screen is low."""
         px = self.look.px
         view = self.view()
-        least = view.minimumSizeHint().height() if view is not None else 0
-        around = self.rail.height() + self.notes.sizeHint().height() + px(16)
+        least = 0
+        if view is not None:
+            least = max(view.minimumSizeHint().height(), view.minimumHeight())
+        foot = self.notes.heightForWidth(self.width())
+        around = self.rail.height() + foot + px(16)
         left = self.height() - around - max(least, px(LEAST_STAGE))
         # once it gave way it does so at this size, or what it frees would bring it back
         here = self.stage, self.width(), self.height()
@@ -422,6 +425,9 @@ class JobPage(QWidget):
         )
         self.saved.setText(notes.saved)
         set_ink(self.saved, "stop" if notes.unsaved else "")
+        # where there is little room a caution needs it, and trouble always has it
+        roomy = self.width() > self.look.px(900)
+        self.saved.setVisible(notes.unsaved or roomy)
 
     def _fill_works(self) -> None:
         """The pieces that are made, where there are several; the way to one more."""

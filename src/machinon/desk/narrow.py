@@ -55,13 +55,15 @@ class Abreast(QWidget):
         self.grid = QGridLayout(self)
         self.grid.setContentsMargins(0, 0, 0, 0)
         self.widgets: list[QWidget] = []
+        self._placed: list[QWidget] = []
         for widget in widgets:
             self.put(widget)
 
     def put(self, widget: QWidget) -> None:
         """Add one at the end."""
         self.widgets.append(widget)
-        self._place(len(self.widgets) - 1)
+        self.grid.addWidget(widget)
+        self._place()
 
     def clear(self) -> None:
         """Let go of all of them."""
@@ -71,19 +73,25 @@ class Abreast(QWidget):
             widget.deleteLater()
         self.widgets = []
 
-    def _place(self, at: int) -> None:
-        row, column = divmod(at, self.columns)
-        self.grid.addWidget(self.widgets[at], row, column, self.held)
+    @property
+    def _shown(self) -> list[QWidget]:
+        return [one for one in self.widgets if not one.isHidden()]
+
+    def _place(self) -> None:
+        """Each that is shown in its row and column."""
+        self._placed = self._shown
+        abreast = min(self.columns, len(self._placed))
+        for at, one in enumerate(self._placed):
+            self.grid.addWidget(one, *divmod(at, self.columns), self.held)
         for i in range(self.most):
-            last = i == self.columns - 1
-            self.grid.setColumnStretch(i, int(i < self.columns and (self.even or last)))
+            wide = i < abreast and (self.even or i == self.columns - 1)
+            self.grid.setColumnStretch(i, int(wide))
 
     def _least(self) -> list[int]:
         """The least width of each that is shown."""
         return [
             max(one.minimumSizeHint().width(), one.minimumWidth())
-            for one in self.widgets
-            if not one.isHidden()
+            for one in self._shown
         ]
 
     def _columns(self, width: int) -> int:
@@ -99,10 +107,9 @@ class Abreast(QWidget):
         columns = self._columns(self.width())
         if columns > self.columns:
             columns = max(self._columns(self.width() - SPARE), self.columns)
-        if columns != self.columns:
+        if columns != self.columns or self._placed != self._shown:
             self.columns = columns
-            for at in range(len(self.widgets)):
-                self._place(at)
+            self._place()
             self.updateGeometry()
 
     def resizeEvent(self, event: QResizeEvent) -> None:

@@ -25,11 +25,11 @@ from machinon.core.threads.thread_limits import with_class
 from machinon.desk.painter import paint, paint_mark
 from machinon.desk.theme import PRINT, font
 from machinon.draw.charts import rose_drawing
-from machinon.draw.drawing import Drawing, Mark, MarkKind
+from machinon.draw.drawing import Drawing, Mark
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.how_to_measure import measuring_drawing
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.proof_drawing import band_drawing
+from machinon.draw.proof_drawing import VERDICTS, band_drawing
 from machinon.draw.sketch import figure
 from machinon.store.lists import export_fits
 from machinon.store.whole import written_whole
@@ -401,12 +401,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     inch = plan.shop.inch
     _say(painter, 0, 26, plan.job.name, 22, bold=True)
     _say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 12, "faint")
-    kinds: dict[str, MarkKind | None] = {
-        "proved": "proved",
-        "failed": "stop",
-        "near": "measured",
-    }
-    kind = kinds.get(plan.verdict)
+    kind = VERDICTS.get(plan.verdict)
     if kind:
         paint_mark(painter, Mark((12, 78), kind, 22), PRINT)
     _say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
@@ -428,9 +423,6 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         painter.translate(0, y)
         paint(painter, band_drawing(line, width * 0.56, 66, 11, inch), PRINT)
         painter.restore()
-        mark = kinds.get(line.verdict)
-        if mark:
-            paint_mark(painter, Mark((width * 0.56 - 14, y + 15), mark, 14), PRINT)
         painter.setFont(font(11))
         painter.setPen(QPen(PRINT.ink("text")))
         painter.drawText(

@@ -13,20 +13,35 @@ from machinon.draw.drawing import (
 )
 
 WIDE = 0.5  # mm: a band of which thousandths say nothing
+VERDICTS: dict[str, MarkKind] = {
+    "proved": "proved",
+    "near": "measured",
+    "failed": "stop",
+}
 
 
 def band_drawing(
     line: ProofLine, width: float, height: float, size: float = 13.0, inch: bool = False
 ) -> Drawing:
     """Name and figures above, a level rule with the band below; sizes grow right."""
-    size = min(size, width / 26)  # letters give way before a figure is cut
+    figure = ""
+    step = 0.001
+    if line.lower is not None and line.upper is not None:
+        step = 0.01 if line.upper - line.lower >= WIDE else step
+    if line.size is not None:
+        made = length_text(line.size, step, inch)
+        figure = f"{made} ± {small_text(line.doubt, inch)}"
+    # letters give way before a figure is cut, or meets the name
+    abreast = 6.1 + text_width(line.name + figure, 1.0)
+    size = min(size, width / 26, width / abreast if figure else size)
     board = Board(width, height, size)
     if line.fit:
         board.numbered((size * 1.2, size * 1.3), line.fit)
     board.text((size * 2.3, size * 1.3), line.name, anchor="left", bold=True)
-    step = 0.001
-    if line.lower is not None and line.upper is not None:
-        step = 0.01 if line.upper - line.lower >= WIDE else step
+    verdict = VERDICTS.get(line.verdict)
+    if verdict:
+        corner = width - 1.4 * size, 1.4 * size
+        board.items.append(Mark(corner, verdict, 1.3 * size))
     role: Role = {
         "open": "faint",
         "proved": "proved",
@@ -42,13 +57,7 @@ def band_drawing(
         says = next((one for one in shorter if text_width(one, size) < room), "")
         board.text((right, size * 1.3), says, role="faint", anchor="right")
     elif line.size is not None:
-        board.text(
-            (right, size * 1.3),
-            f"{length_text(line.size, step, inch)} ± {small_text(line.doubt, inch)}",
-            role=role,
-            anchor="right",
-            bold=True,
-        )
+        board.text((right, size * 1.3), figure, role=role, anchor="right", bold=True)
     if line.lower is None or line.upper is None:
         board.text((size * 2.3, size * 3), line.says, role=role, anchor="left")
         return board.done()
@@ -83,7 +92,6 @@ def band_drawing(
         board.line(
             (x(line.size - line.doubt), y), (x(line.size + line.doubt), y), role, 3.0
         )
-        kinds: dict[str, MarkKind] = {"failed": "stop", "proved": "proved"}
-        kind = kinds.get(line.verdict, "measured")
+        kind = VERDICTS.get(line.verdict, "measured")
         board.items.append(Mark((c, y), kind, size * 1.1))
     return board.done()

@@ -24,7 +24,7 @@ from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
-from machinon.desk.narrow import Combo, OnePage
+from machinon.desk.narrow import Abreast, Combo, OnePage
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.set_true import SetTrue
@@ -55,6 +55,7 @@ _HEADS = {
     "stop": "In the band",
     "scrapped": "Stop: past the band",
 }
+ANY = 10_000  # px: as high as there is room
 
 
 class CutScreen(Struct, frozen=True):
@@ -250,7 +251,7 @@ class CutView(StageView):
         super().__init__(bench)
         self.screen: CutScreen | None = None
         self.step = label("", "head", wrap=True)
-        self.head = label("", "large")
+        self.head = label("", "large", wrap=True)
         self.large = label("")
         self.under = label("", "say", wrap=True)
         self.why = label("", "say", wrap=True)
@@ -333,8 +334,9 @@ class CutView(StageView):
         box = QWidget()
         column = QVBoxLayout(box)
         column.setContentsMargins(0, 0, 0, 0)
-        column.addWidget(label("Break the edge, try the mate. How does it go?", "head"))
-        row = QHBoxLayout()
+        asks = "Break the edge, try the mate. How does it go?"
+        column.addWidget(label(asks, "head", wrap=True))
+        answers = Abreast(3)
         self.answers = {}
         for key, words in (
             ("goes on", "&Goes on"),
@@ -345,8 +347,8 @@ class CutView(StageView):
             one.setCheckable(True)
             one.setMinimumHeight(self.look.px(46))
             self.answers[key] = one
-            row.addWidget(one, 1)
-        column.addLayout(row)
+            answers.put(one)
+        column.addWidget(answers)
         return box
 
     def _lay_out(self) -> None:
@@ -362,10 +364,7 @@ class CutView(StageView):
         say.addSpacing(px(6))
         say.addWidget(self.why)
         say.addStretch(1)
-        pair = QHBoxLayout()
-        pair.addWidget(self.left, 1)
-        pair.addWidget(self.expected, 1)
-        say.addLayout(pair)
+        say.addWidget(Abreast(2, self.left, self.expected))
         say.addStretch(1)
         say.addWidget(self.caution)
         say.addWidget(self.prove, 0, Qt.AlignmentFlag.AlignLeft)
@@ -373,10 +372,7 @@ class CutView(StageView):
         middle = QVBoxLayout()
         middle.setContentsMargins(px(8), px(8), px(8), px(6))
         middle.addWidget(self.chart, 1)
-        row = QHBoxLayout()
-        row.addWidget(self.takes, 2)
-        row.addWidget(self.passes, 3)
-        middle.addLayout(row)
+        middle.addWidget(Abreast(2, self.takes, self.passes))
         middle.addWidget(self.trial)
         middle.addWidget(self.finished)
         how = QHBoxLayout()
@@ -391,15 +387,15 @@ class CutView(StageView):
         right.setContentsMargins(px(12), px(10), px(12), px(10))
         right.setSpacing(px(6))
         right.addWidget(self.field)
-        right.addWidget(self.pad, 1)
+        right.addWidget(self.pad, 100)
         self.enter_button.setMinimumHeight(px(46))
         right.addWidget(self.enter_button)
-        row = QHBoxLayout()
-        row.addWidget(self.reading_button, 1)
-        row.addWidget(self.dial_button, 1)
-        row.addWidget(self.back, 1)
-        right.addLayout(row)
+        held = Qt.AlignmentFlag(0)  # each as wide as its place
+        right.addWidget(
+            Abreast(3, self.reading_button, self.dial_button, self.back, held=held)
+        )
         right.addWidget(self.deepest)
+        right.addStretch(1)
 
         work = QWidget()
         whole = QHBoxLayout(work)
@@ -421,11 +417,17 @@ class CutView(StageView):
 
     def _size_least(self) -> None:
         """How high the page at hand must be before it scrolls."""
-        px, narrow = self.look.px, self.width() < self.look.px(800)
-        least = LEAST_STAGE + (90 if narrow else 0)
+        least = self.look.px(LEAST_STAGE)
         if self.pages.page in (self.lines, self.true):
-            least = 270  # their figures give way
-        self.setMinimumHeight(px(least))
+            least = self.look.px(270)  # their figures give way
+        elif self.pages.page is self.at_dial:
+            # words that are broken into lines must have them
+            words = self.at_dial.layout().minimumHeightForWidth(self.width())
+            # where it scrolls the keys are no higher: what is under them stays near
+            scrolls = words >= self.height()
+            self.pad.setMaximumHeight(self.look.px(4 * 62) if scrolls else ANY)
+            least = max(least, words)
+        self.setMinimumHeight(least)
 
     def _size_large(self) -> None:
         """The figure to dial is as large as its panel allows."""
@@ -450,9 +452,9 @@ class CutView(StageView):
             page.refresh()
             return
         self.job.truing = False
-        self._size_least()
         if plan.advice is None or plan.cut_state is None:
             self.pages.show_page(self.nothing)
+            self._size_least()
             self._say_what_comes()
             return
         self.pages.show_page(self.at_dial)
@@ -495,6 +497,7 @@ class CutView(StageView):
         self.back.setToolTip(undo)
         self._show_figures(plan.advice, begun)
         self._show_settings()
+        self._size_least()
         self.chart.refresh()
         if self.isVisible() and not self.field.refused:
             self.field.edit.setFocus()

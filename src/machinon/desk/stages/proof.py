@@ -13,14 +13,14 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.job.proof import ProofLine, Verdict
+from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
 from machinon.core.setting_out.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, narrow_combo
-from machinon.desk.painter import paint, paint_mark
+from machinon.desk.painter import paint
 from machinon.desk.piece_paper import FILES, write_piece
 from machinon.desk.widgets import (
     DrawingView,
@@ -34,15 +34,8 @@ from machinon.desk.widgets import (
     set_ink,
 )
 from machinon.draw.charts import rose_drawing
-from machinon.draw.drawing import Drawing, Mark, MarkKind
-from machinon.draw.proof_drawing import band_drawing
-
-MARKS: dict[Verdict, MarkKind | None] = {
-    "open": None,
-    "proved": "proved",
-    "near": "measured",
-    "failed": "stop",
-}
+from machinon.draw.drawing import Drawing
+from machinon.draw.proof_drawing import VERDICTS, band_drawing
 
 
 class LineView(QWidget):
@@ -77,10 +70,6 @@ class LineView(QWidget):
             ),
             look.theme,
         )
-        kind = MARKS[line.verdict]
-        if kind:
-            at = (self.width() - look.px(18), look.px(18))
-            paint_mark(painter, Mark(at, kind, look.px(17)), look.theme)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.chosen.emit(self._line.key)
@@ -119,7 +108,7 @@ class ProofView(StageView):
         self.accept.taken.connect(self._on_accepted)
         self.undone = Field("Why steps were left out, then Enter", None)
         self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
-        self.thread = QCheckBox("Screwed home: seats on the shoulder")
+        self.thread = QCheckBox("Screwed home, seated")
         self.thread.clicked.connect(bench.job.set_thread_tried)
         self.runout = Field("Run-out read round it, equal steps", None)
         self.runout.taken.connect(self._on_runout_taken)
@@ -164,7 +153,7 @@ class ProofView(StageView):
         left.addWidget(self.accept)
         left.addWidget(self.again, 0, Qt.AlignmentFlag.AlignLeft)
         left.addStretch(1)
-        left.addWidget(self.thread)
+        left.addWidget(self.thread, 0, Qt.AlignmentFlag.AlignLeft)
 
         middle = QVBoxLayout()
         middle.setContentsMargins(px(12), px(10), px(12), px(8))
@@ -241,10 +230,11 @@ class ProofView(StageView):
             "near": "Within the doubt",
             "failed": "Not proved",
         }
-        self.mark.set_kind(MARKS[plan.verdict])
-        self.mark.setVisible(MARKS[plan.verdict] is not None)
+        mark = VERDICTS.get(plan.verdict)
+        self.mark.set_kind(mark)
+        self.mark.setVisible(mark is not None)
         self.verdict.setText(words[plan.verdict])
-        set_ink(self.verdict, MARKS[plan.verdict] or "")
+        set_ink(self.verdict, mark or "")
         self.says.setText(plan.verdict_says or "Nothing can be proved yet.")
         kept = self.job.job.kept_as
         self.keep.setEnabled(plan.verdict == "proved" and not kept)
@@ -291,7 +281,7 @@ class ProofView(StageView):
         self.again.setVisible(count > 0)
         line = next((one for one in self.job.plan.proof if one.key == self._at), None)
         self.line_says.setText(line.says if line and line.verdict != "open" else "")
-        set_ink(self.line_says, (MARKS[line.verdict] or "") if line else "")
+        set_ink(self.line_says, VERDICTS.get(line.verdict, "") if line else "")
         self.line_says.setVisible(bool(self.line_says.text()))
         tried = self.job.job.proof.tried.get(self._at, "")
         near = line is not None and line.verdict == "near"
