@@ -110,7 +110,7 @@ class ProofView(StageView):
         self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
         self.thread = QCheckBox("Screwed home, seated")
         self.thread.clicked.connect(bench.job.set_thread_tried)
-        self.runout = Field("Run-out read round it, equal steps", None)
+        self.runout = Field("Run-out in equal steps", None)
         self.runout.taken.connect(self._on_runout_taken)
         self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
         self.limit.taken.connect(self._on_limit_taken)
@@ -275,7 +275,7 @@ class ProofView(StageView):
     def _show_entry(self) -> None:
         surface = next(s for s in self.job.job.proof.surfaces if s.id == self._at)
         count = len(surface.readings)
-        self.reading.name.setText(f"{surface.name}, reading {count + 1}")
+        self.reading.name.setText(f"Reading {count + 1} of it, then Enter")
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
