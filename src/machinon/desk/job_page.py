@@ -312,6 +312,7 @@ class JobPage(QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        self._fit_foot()
         self._fit_head()
         self._fill_targets()
 
@@ -335,6 +336,11 @@ class JobPage(QWidget):
         self.whose.setDirection(ways.LeftToRight if low else ways.TopToBottom)
         self.whose.setSpacing(px(16 if low else 3))
         self.head.setFixedHeight(px(36) if low else min(px(158), left))
+
+    def _fit_foot(self) -> None:
+        """Where there is little room a caution needs it; trouble always has it."""
+        roomy = self.width() > self.look.px(900)
+        self.saved.setVisible(self.job.notes(self.stage).unsaved or roomy)
 
     # -- showing ---------------------------------------------------------
 
@@ -425,9 +431,7 @@ class JobPage(QWidget):
         )
         self.saved.setText(notes.saved)
         set_ink(self.saved, "stop" if notes.unsaved else "")
-        # where there is little room a caution needs it, and trouble always has it
-        roomy = self.width() > self.look.px(900)
-        self.saved.setVisible(notes.unsaved or roomy)
+        self._fit_foot()
 
     def _fill_works(self) -> None:
         """The pieces that are made, where there are several; the way to one more."""

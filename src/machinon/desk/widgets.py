@@ -296,14 +296,14 @@ class EnterButton(QPushButton):
         return self.style().subElementRect(contents, option, self).width()
 
     def _lines(self) -> list[str]:
-        """Its words as they are broken: as many lines as its height was asked for."""
+        """Its words, in as many lines as they need."""
         words = in_lines(self.text().split(" "), self.fontMetrics(), self._room())
-        return words.split("\n") if self._broken else [self.text()]
+        return words.split("\n") if "\n" in words else [self.text()]
 
     def _break(self) -> None:
-        words = in_lines(self.text().split(" "), self.fontMetrics(), self._room())
-        if words.count("\n") != self._broken:
-            self._broken = words.count("\n")
+        broken = len(self._lines()) - 1
+        if broken != self._broken:
+            self._broken = broken
             self.updateGeometry()
             self.update()
 
