@@ -84,7 +84,7 @@ class Abreast(QWidget):
         for at, one in enumerate(self._placed):
             self.grid.addWidget(one, *divmod(at, self.columns), self.held)
         for i in range(self.most):
-            wide = i < abreast and (self.even or i == self.columns - 1)
+            wide = i < abreast if self.even else i == self.columns - 1
             self.grid.setColumnStretch(i, int(wide))
 
     def _least(self) -> list[int]:
