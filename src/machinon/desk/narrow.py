@@ -14,6 +14,7 @@ from PySide6.QtCore import (
 )
 from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
+    QAbstractItemView,
     QComboBox,
     QGridLayout,
     QLabel,
@@ -290,6 +291,12 @@ class OnePage(QWidget):
             self._page.setGeometry(self.rect())
 
 
+def beside(view: QAbstractItemView) -> int:
+    """What the sign of an item and its margins take beside its words, px."""
+    sign = view.style().pixelMetric(QStyle.PixelMetric.PM_SmallIconSize, None, view)
+    return sign + view.fontMetrics().height() * 3 // 2
+
+
 class FiguresTree(QTreeWidget):
     """Names below their headings, each with its figure: beside it, or beneath it where
     the names would have no room."""
@@ -317,11 +324,7 @@ class FiguresTree(QTreeWidget):
     @property
     def spent(self) -> int:
         """What a name has before it: indentation, its sign and its margins, px."""
-        return (
-            2 * self.indentation()
-            + self.iconSize().width()
-            + self.fontMetrics().height()
-        )
+        return 2 * self.indentation() + beside(self)
 
     @property
     def figures_beneath(self) -> bool:
@@ -346,12 +349,37 @@ class FiguresTree(QTreeWidget):
         self.fit()
 
 
-class _NamedFigures(QStyledItemDelegate):
-    """Gives the names the lines that they need, and one to a figure beneath."""
+class InLines(QStyledItemDelegate):
+    """Gives the items of a list the lines that their words need beside their signs."""
+
+    def __init__(self, view: QAbstractItemView) -> None:
+        super().__init__(view)
+        self._view = view
+
+    def _room(self) -> int:
+        """How wide the words may be, px."""
+        return self._view.viewport().width() - beside(self._view)
+
+    def sizeHint(
+        self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
+    ) -> QSize:
+        told = QStyleOptionViewItem(option)
+        self.initStyleOption(told, index)
+        room, wraps = QRect(0, 0, self._room(), 10_000), Qt.TextFlag.TextWordWrap
+        lines = option.fontMetrics.boundingRect(room, wraps, told.text).height()
+        wide = super().sizeHint(option, index).width()
+        return QSize(wide, lines + option.fontMetrics.height() * 3 // 4)
+
+
+class _NamedFigures(InLines):
+    """Names with a line more for a figure beneath."""
 
     def __init__(self, tree: FiguresTree) -> None:
         super().__init__(tree)
         self._tree = tree
+
+    def _room(self) -> int:
+        return self._tree.columnWidth(0) - self._tree.spent
 
     def initStyleOption(
         self,
@@ -366,12 +394,6 @@ class _NamedFigures(QStyledItemDelegate):
     def sizeHint(
         self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
     ) -> QSize:
-        hint = super().sizeHint(option, index)
-        if not index.parent().isValid():
-            return hint  # a heading has the whole line
-        named = QStyleOptionViewItem(option)
-        self.initStyleOption(named, index)
-        room = QRect(0, 0, self._tree.columnWidth(0) - self._tree.spent, 10_000)
-        wraps = Qt.TextFlag.TextWordWrap
-        lines = option.fontMetrics.boundingRect(room, wraps, named.text).height()
-        return QSize(hint.width(), lines + option.fontMetrics.height() * 3 // 4)
+        if not index.parent().isValid():  # a heading has the whole line
+            return QStyledItemDelegate.sizeHint(self, option, index)
+        return super().sizeHint(option, index)

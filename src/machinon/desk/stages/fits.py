@@ -33,7 +33,7 @@ from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, Choice, PlainChoice, ThreadChoice
 from machinon.desk.joint_part import band_text
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.narrow import Abreast
+from machinon.desk.narrow import Abreast, InLines
 from machinon.desk.sheet import write_fit_sheet
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
@@ -61,6 +61,7 @@ class FitsView(StageView):
         self.list.setAccessibleName("Fits of this job")
         self.list.setWordWrap(True)
         self.list.setResizeMode(QListWidget.ResizeMode.Adjust)  # its lines anew
+        self.list.setItemDelegate(InLines(self.list))
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.currentRowChanged.connect(lambda _: self._show_fit())
         self.picture = DrawingView(self.look, self._gauge, "Gauge picture of the fit")
