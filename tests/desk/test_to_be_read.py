@@ -194,6 +194,15 @@ class FiguresStayWhole(WindowCase):
         wide = map(one.fontMetrics().horizontalAdvance, lines)
         return max(wide, default=0) > room + 1
 
+    def words_are_whole(self, *where: str) -> None:
+        self.settle()
+        self.settle()  # what was told to go has left its room
+        self.settle()
+        for one in self.window.job_page().findChildren(QWidget):
+            if one.isVisible() and one.width() > 1:
+                says = *where, getattr(one, "text", str)()
+                self.assertFalse(self.cut_off(one), says)
+
     def test_in_a_small_window_no_words_are_cut_off(self):
         """At 150 % on 1024x700 names, figures and buttons go into lines."""
         self.window.resize(1024, 700)
@@ -203,12 +212,11 @@ class FiguresStayWhole(WindowCase):
             self.window.open_job(job)
             for stage in STAGES:
                 self.window.go(stage)
-                self.settle()
-                self.settle()  # what was told to go has left its room
-                for one in self.window.job_page().findChildren(QWidget):
-                    if one.isVisible() and one.width() > 1:
-                        says = stage, job, getattr(one, "text", str)()
-                        self.assertFalse(self.cut_off(one), says)
+                self.words_are_whole(job, stage)
+        for step in ("mill-rebate_front", "mark-thread", "drill-thread", "tap-thread"):
+            self.job.work_at(step)
+            self.window.go("cut")
+            self.words_are_whole(step)
         self.window.go("survey")
         tree = self.window.job_page().view().tree
         self.assertTrue(tree.figures_beneath)

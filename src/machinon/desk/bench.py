@@ -5,12 +5,10 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from PySide6.QtCore import QSize
-from PySide6.QtWidgets import QWidget
-
 from machinon.core.job.job import Stage
 from machinon.core.job.made_piece import by_mate
 from machinon.core.reckoning import Answer
+from machinon.desk.narrow import Roomy
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Look, WayOn
 
@@ -48,7 +46,7 @@ class Bench:
         return "\n".join(lines), ways
 
 
-class StageView(QWidget):
+class StageView(Roomy):
     """One stage of the open job; `refresh` shows the plan as it now is."""
 
     def __init__(self, bench: Bench) -> None:
@@ -58,13 +56,6 @@ class StageView(QWidget):
         self.look = bench.look
         # below this the stage scrolls rather than squeezing its texts
         self.setMinimumHeight(bench.look.px(LEAST_STAGE))
-
-    def minimumSizeHint(self) -> QSize:
-        # wrapped words need more lines where there is little room
-        least, layout = super().minimumSizeHint(), self.layout()
-        if layout is None or not layout.hasHeightForWidth():
-            return least
-        return least.expandedTo(QSize(0, layout.minimumHeightForWidth(self.width())))
 
     def refresh(self) -> None:
         raise NotImplementedError

@@ -241,6 +241,16 @@ def narrow_combo(name: str) -> Combo:
     return made
 
 
+class Roomy(QWidget):
+    """Asks for the lines that its wrapped words need at its width."""
+
+    def minimumSizeHint(self) -> QSize:
+        least, layout = super().minimumSizeHint(), self.layout()
+        if layout is None or not layout.hasHeightForWidth():
+            return least
+        return least.expandedTo(QSize(0, layout.minimumHeightForWidth(self.width())))
+
+
 class OnePage(QWidget):
     """Shows one of its pages and needs only the least room of that one.
 

@@ -24,7 +24,7 @@ from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
-from machinon.desk.narrow import Abreast, Combo, OnePage
+from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.set_true import SetTrue
@@ -397,7 +397,7 @@ class CutView(StageView):
         right.addWidget(self.deepest)
         right.addStretch(1)
 
-        work = QWidget()
+        work = Roomy()
         whole = QHBoxLayout(work)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.addWidget(panel(say, True), 38)
@@ -416,18 +416,12 @@ class CutView(StageView):
         self._size_large()
 
     def _size_least(self) -> None:
-        """How high the page at hand must be before it scrolls."""
-        least = self.look.px(LEAST_STAGE)
-        if self.pages.page in (self.lines, self.true):
-            least = self.look.px(270)  # their figures give way
-        elif self.pages.page is self.at_dial:
-            # words that are broken into lines must have them
-            words = self.at_dial.layout().minimumHeightForWidth(self.width())
-            # where it scrolls the keys are no higher: what is under them stays near
-            scrolls = words >= self.height()
-            self.pad.setMaximumHeight(self.look.px(4 * 62) if scrolls else ANY)
-            least = max(least, words)
-        self.setMinimumHeight(least)
+        """How high the page at hand must be before it scrolls, but for its words."""
+        by_lines = self.pages.page in (self.lines, self.true)  # their figures give way
+        self.setMinimumHeight(self.look.px(270 if by_lines else LEAST_STAGE))
+        # where it scrolls the keys are no higher: what is under them stays near
+        scrolls = self.at_dial.minimumSizeHint().height() >= self.height()
+        self.pad.setMaximumHeight(self.look.px(4 * 62) if scrolls else ANY)
 
     def _size_large(self) -> None:
         """The figure to dial is as large as its panel allows."""

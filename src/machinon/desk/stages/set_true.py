@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text, small_text
@@ -11,14 +11,14 @@ from machinon.core.route.work.lines import Line
 from machinon.core.route.work.set_true import CHUCKS, chuck_of, set_true
 from machinon.core.setting_out.runout import resolve
 from machinon.desk.bench import Bench
-from machinon.desk.narrow import Combo
+from machinon.desk.narrow import Combo, Roomy
 from machinon.desk.widgets import DrawingView, Field, button, label, panel, set_ink
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Drawing
 from machinon.draw.large_figures import figures_drawing
 
 
-class SetTrue(QWidget):
+class SetTrue(Roomy):
     """What to push at the left, the turn in the middle, the entry at the right.
 
     Signals: left() when the person goes back to the step.

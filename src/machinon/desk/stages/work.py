@@ -16,7 +16,7 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import AXES, Line, WorkList
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
-from machinon.desk.narrow import Combo
+from machinon.desk.narrow import Combo, Roomy
 from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.step_clock import StepClock
 from machinon.desk.widgets import (
@@ -36,7 +36,7 @@ from machinon.draw.work_picture import work_picture
 ROW = 15.0  # px at 100 %: letters of the list
 
 
-class WorkPage(QWidget):
+class WorkPage(Roomy):
     """What to do at the left, the picture in the middle, all lines at the right.
 
     Signals: truing() to set the work true.
