@@ -24,7 +24,7 @@ from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
-from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy
+from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
 from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.set_true import SetTrue
@@ -55,7 +55,6 @@ _HEADS = {
     "stop": "In the band",
     "scrapped": "Stop: past the band",
 }
-ANY = 10_000  # px: as high as there is room
 
 
 class CutScreen(Struct, frozen=True):
@@ -419,9 +418,7 @@ class CutView(StageView):
         """How high the page at hand must be before it scrolls, but for its words."""
         by_lines = self.pages.page in (self.lines, self.true)  # their figures give way
         self.setMinimumHeight(self.look.px(270 if by_lines else LEAST_STAGE))
-        # where it scrolls the keys are no higher: what is under them stays near
-        scrolls = self.at_dial.minimumSizeHint().height() >= self.height()
-        self.pad.setMaximumHeight(self.look.px(4 * 62) if scrolls else ANY)
+        keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
 
     def _size_large(self) -> None:
         """The figure to dial is as large as its panel allows."""

@@ -16,7 +16,7 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import AXES, Line, WorkList
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
-from machinon.desk.narrow import Combo, Roomy
+from machinon.desk.narrow import Combo, Roomy, keep_low
 from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.step_clock import StepClock
 from machinon.desk.widgets import (
@@ -108,13 +108,14 @@ class WorkPage(Roomy):
         lines.addWidget(self.rows)
         lines.addStretch(1)
         self.area = scrolled(listed)
-        right.addWidget(self.area, 1)
+        right.addWidget(self.area, 100)
         self.done.setMinimumHeight(px(46))
         right.addWidget(self.done)
         foot = QHBoxLayout()
         foot.addWidget(self.back, 1)
         foot.addWidget(self.to_route, 1)
         right.addLayout(foot)
+        right.addStretch(1)
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.addWidget(panel(say, True), 38)
@@ -168,6 +169,7 @@ class WorkPage(Roomy):
         self.rows.setFixedHeight(
             round(lines_height(self.list.lines, ROW * self.look.scale))
         )
+        keep_low(self, self.area, self.look.px(150))
         for view in (self.figures, self.picture, self.rows):
             view.refresh()
         self._reveal()
@@ -262,6 +264,7 @@ class WorkPage(Roomy):
         super().resizeEvent(event)
         # with little room what to set goes before where it is
         self.beside.setVisible(self.width() >= self.look.px(800))
+        keep_low(self, self.area, self.look.px(150))
 
     def _figures(self, width: float, height: float, size: float) -> Drawing:
         shown = self.clock.figure or (self.line.figures if self.line else ())
