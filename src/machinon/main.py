@@ -107,7 +107,6 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
 
     from machinon.desk.faults import faults
     from machinon.desk.settings import Settings
-    from machinon.desk.shoot import shoot, shot_at
     from machinon.desk.theme import load_fonts
     from machinon.desk.window import MainWindow
 
@@ -124,7 +123,7 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
     notices = _end_when_told(app)
     faults.folder = None if throw_away else reports()
     try:
-        from machinon.store.demo_shop import demo_shop
+        from machinon.store.demo_shop import DAY, demo_shop
         from machinon.store.opening import ShopBusy, open_shop
         from machinon.store.shop_file import local_time
 
@@ -133,13 +132,16 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
         else:
             path = Path(options.shop) if options.shop else own_shop()
         try:
-            clock = shot_at if options.shoot else local_time
+            # pictures carry one time, so that they are the same at each shooting
+            clock = (lambda: f"{DAY}T12:00:00+00:00") if options.shoot else local_time
             file = open_shop(path, durable=not throw_away, clock=clock)
         except ShopBusy as busy:
             if not _may_look(str(busy)):
                 return 2
             file = open_shop(path, look_only=True)
         if options.shoot:
+            from machinon.desk.shoot import shoot
+
             shoot(file, scratch, Path(options.shoot))
             return 0
         window.open_file(file)

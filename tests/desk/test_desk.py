@@ -409,6 +409,27 @@ class Starting(unittest.TestCase):
             self.assertNotIn("Traceback", done.stderr)
             self.assertEqual(path.read_text(), "Dear all")
 
+    def test_the_window_is_shown_before_the_database_is_loaded(self):
+        """That takes longer than all before it."""
+        script = """
+import sys
+from PySide6.QtWidgets import QMainWindow
+def shown(window):
+    print("sqlalchemy" in sys.modules, flush=True)
+    sys.exit()
+QMainWindow.show = shown
+from machinon.main import main
+main(["--demo"])
+"""
+        done = subprocess.run(
+            [sys.executable, "-c", script],
+            capture_output=True,
+            text=True,
+            env={**os.environ, "QT_QPA_PLATFORM": "offscreen"},
+            timeout=60,
+        )
+        self.assertEqual(done.stdout.strip(), "False", done.stderr)
+
     def test_shooting_gives_a_picture_of_every_view(self):
         from machinon.store.demo_shop import demo_shop
         from machinon.store.opening import open_shop

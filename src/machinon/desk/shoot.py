@@ -17,11 +17,6 @@ from machinon.store.shop_file import ShopFile
 JOB = "back-plate-130"
 
 
-def shot_at() -> str:
-    """The time of what is done for a picture: the same at each shooting."""
-    return "2026-03-14T12:00:00+01:00"
-
-
 def shoot(
     file: ShopFile,
     scratch: Path,
