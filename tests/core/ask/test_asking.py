@@ -141,6 +141,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("angle of a 1 in 50 taper", "taper", "half_angle", 0.5729),
     ("letter f", "convert", "mm", 6.5278),
     ("75% thread m8", "tap-drill", "", None),
+    ("knurl 25 pitch 1", "knurl", "teeth", 79),
+    ("knurl .75in", "knurl", "teeth", 60),
     ("play 20 H8/f7", "iso-fit", "clearance_max", 0.074),
     ("triangle 30 degrees 50 hypotenuse", "triangle", "rise", 25.0),
     ("jt33", "taper", "", None),

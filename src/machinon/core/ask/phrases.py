@@ -13,6 +13,7 @@ from typing import Any
 from msgspec import Struct
 
 from machinon.core.ask.said import Said
+from machinon.core.quantity import parse
 from machinon.core.sizes.limits import limits_of_size
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import known_threads
@@ -831,12 +832,6 @@ def _warm(s: Said) -> Inputs | None:
     return {"size": size, "material": metal, "temperature": 20 + by}
 
 
-def _bare(size: str) -> float:
-    """The number that a size begins with."""
-    found = re.match(r"\d*\.?\d+", size)
-    return float(found.group()) if found else 0.0
-
-
 @_phrase("knurl", "knurl 20")
 def _knurl(s: Said) -> Inputs | None:
     if not s.has("knurl"):
@@ -849,7 +844,7 @@ def _knurl(s: Said) -> Inputs | None:
     if tpi:
         return {"tpi": re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), "diameter": diameter}
     # 25 pitch 1: the teeth are the smaller
-    pitch, diameter = sorted((pitch or "1mm", diameter), key=_bare)
+    pitch, diameter = sorted((pitch or "1mm", diameter), key=parse)
     return {"pitch": pitch or "1mm", "diameter": diameter}
 
 
