@@ -339,8 +339,8 @@ class JobPage(QWidget):
 
     def _fit_foot(self) -> None:
         """Where there is little room a caution needs it; trouble always has it."""
-        roomy = self.width() > self.look.px(900)
-        self.saved.setVisible(self.job.notes(self.stage).unsaved or roomy)
+        trouble = self.saved.property("ink") == "stop"
+        self.saved.setVisible(trouble or self.width() > self.look.px(900))
 
     # -- showing ---------------------------------------------------------
 

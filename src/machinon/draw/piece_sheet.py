@@ -295,14 +295,13 @@ class _Sheet:
             for key, one in self.places.items()
             if one.kind != "hole" and key not in aside
         }
-        for first, keys in on_one_line(self.drawn, figures).items():
-            for more in keys[1:]:
-                del self.drawn[more]
-                name = f"{figures[first].name}, and {figures[more].name}"
-                self.figures = {
-                    **self.figures,
-                    first: replace(figures[first], name=name),
-                }
+        for first, *more in on_one_line(self.drawn, figures):
+            for key in more:
+                del self.drawn[key]
+            if more:
+                names = ", and ".join(figures[key].name for key in (first, *more))
+                both = replace(figures[first], name=names)
+                self.figures = {**self.figures, first: both}
 
     def _counts(self, key: str) -> bool:
         """Whether a size is there to be seen: of a feature that the piece has not, only

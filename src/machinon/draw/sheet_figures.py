@@ -3,7 +3,7 @@ line leads to, and what only follows from the sizes.
 """
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -190,9 +190,9 @@ def length_said(value: float, inch: bool, step: float = 0.0) -> str:
 
 def on_one_line(
     places: Mapping[str, Dimension], figures: Mapping[str, Figure]
-) -> dict[str, list[str]]:
-    """By the first of them: sizes that would have the same line with the same figure,
-    as a hole in the middle of a vee has that of the vee."""
+) -> Iterable[list[str]]:
+    """Sizes that would have the same line with the same figure, as a hole in the middle
+    of a vee has that of the vee."""
     lines: dict[object, list[str]] = {}
     for key, one in places.items():
         if one.kind in ALONG:
@@ -200,7 +200,7 @@ def on_one_line(
             ends = one.kind, round(one.start, 4), round(one.end, 4)
             same = *ends, figure.text, figure.small, figure.number, figure.role
             lines.setdefault(same, []).append(key)
-    return {keys[0]: keys for keys in lines.values()}
+    return lines.values()
 
 
 def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
@@ -213,7 +213,7 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
         for one, place in places.items()
         if place.kind == "hole"
     }
-    alike = next((k for k in on_one_line(places, figures).values() if key in k), [key])
+    alike = next((k for k in on_one_line(places, figures) if key in k), [key])
     if key in where:
         alike = [one for one, feature in where.items() if feature == where[key]]
     return [figures[one] for one in alike if one in made.sizes or one == key]

@@ -275,8 +275,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("face", ("rear_face",), note="A sawn or hardened end: keep the "
                      "speed down until it is through the skin."),
-                Step("drill", ("through",), leaves=0.5),
-                Step("bore", ("through",)),
+                Step("drill", ("through",), of="through", leaves=0.5),
+                Step("bore", ("through",), of="through"),
                 Step("bore", ("register",), note="Near its size will do: what it came "
                      "to rules the plate's spigot."),
                 Step(

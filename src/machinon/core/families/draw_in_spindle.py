@@ -227,8 +227,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "The long hole first: everything outside is turned true to it.",
             (
                 Step("face", ("rear_face",)),
-                Step("drill", ("draw",), note=both,
-                     title=f"Drill the draw-bar hole, {s['draw.diameter']:g} mm"),
+                Step("drill", ("draw",), of="the draw-bar hole", note=both),
                 Step("face", ("mouth",), title="Turn it round, face to length"),
                 Step("taper", ("socket",), leaves=1.0, title="Bore the socket well "
                      "under size", tool="boring bar, compound set over"),

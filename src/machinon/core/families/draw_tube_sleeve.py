@@ -211,8 +211,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             f"{s['balls.count']:g} holes, evenly round; the groove on the tube is cut "
             "to where the balls then stand.",
             (
-                Step("drill", ("mouths",), note="The small one right through first: "
-                     "it guides."),
+                Step("drill", ("mouths",), of="the ball mouths",
+                     note="The small one right through first: it guides."),
                 Step("drill", ("balls",), title="Open to the tapping drill, to the lip",
                      note="To a stop: the lip keeps the ball in."),
                 Step("tap", ("balls",), note="A bottoming tap; tough steel wants a "

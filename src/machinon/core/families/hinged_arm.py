@@ -206,11 +206,13 @@ def route(s: Values) -> tuple[Holding, ...]:
             "from the left of one hand and the right of the other."
         )
     tapped = s["far.thread"] != "none"
+    named = "the far hole"
     far = (
-        (Step("drill", ("far",)), Step("tap", ("far",), note="In the set-up of its "
-              "drill; of a pair only one side is tapped, the other is opened up."))
+        Step("drill", ("far",), of=named),
+        Step("tap", ("far",), of=named, note="In the set-up of its drill; of a pair "
+             "only one side is tapped, the other is opened up.")
         if tapped
-        else (Step("drill", ("far",)), Step("ream", ("far",)))
+        else Step("ream", ("far",), of=named),
     )  # fmt: skip
     slot = (
         Step("mill", ("slot",), title="Drill out the slot, then mill it", note="A row "

@@ -210,7 +210,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "In the chuck, lip out",
             "Lip, hole and the flange's inner face in one chucking.",
             (
-                Step("face", ("inner",)),
+                Step("face", ("inner",), of="the inner side"),
                 Step("drill", ("hole",), leaves=0.5),
                 Step("bore", ("hole",)),
                 *hollow,

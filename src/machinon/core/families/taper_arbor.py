@@ -119,7 +119,10 @@ def checks(s: Values) -> Iterable[Check]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     draw = (
-        (Step("drill", ("draw_hole",)), Step("tap", ("draw",)))
+        (
+            Step("drill", ("draw_hole",), of="the draw-bar hole"),
+            Step("tap", ("draw",), of="the draw bar"),
+        )
         if s["draw.thread"] != "none"
         else ()
     )

@@ -304,7 +304,8 @@ class Step(Struct, frozen=True):
 
     leaves: metal left for a later cut, mm to a side; title, tool, note, caution: where
     the operation's own words do not say enough; hold: the piece stays where it is until
-    this is proved; fit: the fit that is proved here.
+    this is proved; fit: the fit that is proved here; of: what a title calls the feature
+    where its name does not say it: `the far hole`.
     """
 
     operation: str
@@ -317,6 +318,7 @@ class Step(Struct, frozen=True):
     fit: str = ""
     hold: bool = False
     key: str = ""
+    of: str = ""
 
 
 class Part(Struct, frozen=True):

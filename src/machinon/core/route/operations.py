@@ -57,15 +57,6 @@ THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 HANDLING = 1.0  # minutes to set a tool and wind back
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
-# names that are said otherwise where what they are of does not stand beside them
-CALLED = {
-    "draw": "draw bar",
-    "draw hole": "draw-bar hole",
-    "far": "far hole",
-    "inner": "inner side",
-    "mouths": "ball mouths",
-}
-BARE = ("through",)
 
 
 class Operation(Struct, frozen=True):
@@ -503,16 +494,15 @@ def _size(value: float) -> str:
     return plain(value, 3).rstrip("0").rstrip(".")
 
 
-def _named(feature: Feature) -> str:
+def _named(step: Step, feature: Feature) -> str:
     """A feature as one speaks of it: `the collar`, `groove 2`."""
     name = spoken(feature.name)
-    name = CALLED.get(name, name)
-    return name if name[-1].isdigit() or name in BARE else f"the {name}"
+    return step.of or (name if name[-1].isdigit() else f"the {name}")
 
 
-def _words(feature: Feature) -> str:
+def _words(step: Step, feature: Feature) -> str:
     """A feature as it is called in a title, with its main figure."""
-    name = _named(feature)
+    name = _named(step, feature)
     match feature:
         case Holes() | CrossHoles():
             return f"{name}: {feature.hole.says(feature.many)}"
@@ -556,14 +546,14 @@ def _title(
 ) -> str:
     hole = _hole(features[0]) if features else None
     if tap and features:
-        return f"Tap {thread_of(tap).says}{_for_what(features[0])}"
+        return f"Tap {thread_of(tap).says}{_for_what(step, features[0])}"
     if drill and features:
         wide = f"{_size(drill)} mm{' in stages' if drill > LADDER else ''}"
         if hole is None:
-            return f"Drill {_named(features[0])}, {wide}"
+            return f"Drill {_named(step, features[0])}, {wide}"
         count = _many(features[0])
         many = f"{count} holes " if count > 1 else ""
-        return f"Drill {many}{wide}{_for_what(features[0])}"
+        return f"Drill {many}{wide}{_for_what(step, features[0])}"
     if hole is not None and operation.key in ("counterbore", "countersink"):
         count = _many(features[0])
         many = f"{count} holes" if count > 1 else "the hole"
@@ -572,10 +562,10 @@ def _title(
             to = f"⌀{_size(hole.bore)}, {_size(hole.bore_depth)} deep"
         return f"{operation.verb} {many} to {to}"
     if hole is not None and operation.key == "ream":
-        return f"Ream {_named(features[0])} to ⌀{_size(hole.diameter)}"
+        return f"Ream {_named(step, features[0])} to ⌀{_size(hole.diameter)}"
     if operation.key in ("deburr", "mount"):
         return operation.verb
-    said = ", ".join(_words(one) for one in features)
+    said = ", ".join(_words(step, one) for one in features)
     own = said.removeprefix("the ")
     if own.lower().startswith(operation.verb.lower()):
         said = own[len(operation.verb) :].lstrip()  # not "bore the bore"
@@ -583,13 +573,13 @@ def _title(
     return f"{operation.verb} {said}{left}".strip()
 
 
-def _for_what(feature: Feature) -> str:
+def _for_what(step: Step, feature: Feature) -> str:
     """What holes are for, where that is not said by their being holes: ` for the
     bolts`, `, holes 2`."""
     name = spoken(feature.name)
     if name in ("hole", "holes", "thread"):
         return ""
-    return f", {name}" if name.startswith("hole") else f" for {_named(feature)}"
+    return f", {name}" if name.startswith("hole") else f" for {_named(step, feature)}"
 
 
 def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str) -> str:

@@ -418,7 +418,8 @@ class CutView(StageView):
         """How high the page at hand must be before it scrolls, but for its words."""
         by_lines = self.pages.page in (self.lines, self.true)  # their figures give way
         self.setMinimumHeight(self.look.px(270 if by_lines else LEAST_STAGE))
-        keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
+        if not by_lines:
+            keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
 
     def _size_large(self) -> None:
         """The figure to dial is as large as its panel allows."""
