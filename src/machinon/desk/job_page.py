@@ -340,7 +340,7 @@ class JobPage(QWidget):
     def _fit_foot(self) -> None:
         """Where there is little room a caution needs it; trouble always has it."""
         trouble = self.saved.property("ink") == "stop"
-        self.saved.setVisible(trouble or self.width() > self.look.px(900))
+        self.saved.setVisible(trouble or self.width() > self.look.px(1100))
 
     # -- showing ---------------------------------------------------------
 

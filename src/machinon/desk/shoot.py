@@ -36,7 +36,7 @@ def shoot(
     window.show()
 
     def take(name: str) -> None:
-        _wait(2 * LATER / 1000)
+        _wait(5 * LATER / 1000)  # until what was laid out twice stands
         window.grab().save(str(folder / f"{name}.png"))
 
     window.show_start()

@@ -166,8 +166,8 @@ class SurveyView(StageView):
         where, onward = QWidget(), QWidget()
         fields = QHBoxLayout(where)
         fields.setContentsMargins(0, 0, 0, 0)
-        for field in (self.place, self.temperature):
-            field.setMinimumWidth(px(80))
+        for field, least in ((self.place, 74), (self.temperature, 90)):
+            field.setMinimumWidth(px(least))
             fields.addWidget(field, 1, Qt.AlignmentFlag.AlignTop)
         buttons = QVBoxLayout(onward)
         buttons.setContentsMargins(0, 0, 0, 0)
