@@ -10,14 +10,15 @@ from itertools import product
 from pathlib import Path
 
 from ezdxf.filemanagement import readfile
-from shapely import LineString, box
+from shapely import LineString, MultiPoint, bounds, box
 
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families
 from machinon.core.piece.family import make
+from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.draw.body_views import draw_half_section
+from machinon.draw.body_views import draw_block_view, draw_half_section
 from machinon.draw.drawing import Board, Circle, Line, Shape, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
@@ -50,6 +51,13 @@ def random_pieces(count, seed):
             except BadInput:
                 continue
             found += 1
+
+
+def block_view(made, view):
+    """What is drawn of a block in a view, in mm."""
+    board = Board(500, 500)
+    draw_block_view(board, made.body, view, lambda x, y: (x, y))
+    return board.items
 
 
 class Sheets(unittest.TestCase):
@@ -175,6 +183,64 @@ class Sheets(unittest.TestCase):
         for middle, station in zip(middles, stations, strict=True):
             self.assertAlmostEqual(middle, station)
         self.assertTrue(all(y >= -1e-9 for one in mouths for _, y in one.points))
+
+    def test_a_block_s_lines_stand_once_and_end_where_the_metal_ends(self):
+        for made in pieces():
+            if made.body.turns:
+                continue
+            for view in VIEWS:
+                found = block_view(made, view)
+                with self.subTest(made.family.key, view=view):
+                    self.assertEqual(len(found), len(set(found)))
+                    shapes = [one for one in found if isinstance(one, Shape)]
+                    whole, outline = (
+                        bounds(MultiPoint(sum((one.points for one in some), ())))
+                        for some in (shapes, [one for one in shapes if one.closed])
+                    )
+                    for wide, out in zip(whole, outline, strict=True):
+                        self.assertAlmostEqual(wide, out, 3)
+
+    def test_a_hole_through_a_block_is_one_circle_that_one_sees_through(self):
+        made = make(families()["plate-block"], {})
+        circles = [one for one in block_view(made, "top") if isinstance(one, Circle)]
+        through = [one for one in circles if one.fill == "ground"]
+        self.assertEqual(
+            sorted(one.centre for one in through),
+            [(15, 15), (15, 45), (85, 15), (85, 45)],
+        )
+        self.assertEqual({round(2 * one.radius, 4) for one in through}, {9.0})
+        # and above each its counterbore
+        self.assertEqual({2 * one.radius for one in circles}, {9.0, 15.0})
+
+    def test_a_countersink_is_as_wide_as_it_is_written_from_above_and_the_side(self):
+        made = make(families()["t-nut-strip"], {})
+        written = {one.hole.sink for one in made.body.features if hasattr(one, "hole")}
+        self.assertEqual(written, {13.0})
+        above = {
+            round(2 * one.radius, 3)
+            for one in block_view(made, "top")
+            if isinstance(one, Circle)
+        }
+        # its thread's drill, the thread M12, the mouth
+        self.assertEqual(above, {10.3, 12.0, 13.0})
+        hidden = [
+            one.points
+            for one in block_view(made, "front")
+            if isinstance(one, Shape) and one.role == "hidden"
+        ]
+        # the first nut's hole in 22 mm of it, its mouth 6.5 to both sides of 11
+        mouths = {round(x, 3) for points in hidden for x, _ in points}
+        self.assertLessEqual({4.5, 17.5}, mouths)
+        self.assertFalse({3.5, 18.5} & mouths)
+
+    def test_a_round_end_runs_out_without_an_edge(self):
+        made = make(families()["hinged-arm"], {})
+        edges = [
+            one.points
+            for one in block_view(made, "front")
+            if isinstance(one, Shape) and not one.closed and one.role == "outline"
+        ]
+        self.assertEqual(edges, [])
 
     def test_first_angle_has_the_view_from_above_below_and_the_right_one_left(self):
         """The holes of a block are circles where it is seen from above; those of a

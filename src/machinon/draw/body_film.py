@@ -159,6 +159,6 @@ def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
         for what in one.cuts():
             if isinstance(what, Drilled):
                 at = what.frame.at(*what.at)
-                radius = max(r for _, r in what.profile[:2]) * scale
+                radius = max(r for _, r in what.in_metal) * scale
                 centre = above(at[across], at[up])
                 board.items.append(Circle(centre, radius, LIT, 2.4))

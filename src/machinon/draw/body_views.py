@@ -3,17 +3,16 @@
 import functools
 import math
 import operator
-from collections.abc import Callable, Iterable, Sequence
-from itertools import pairwise
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import Any
 
-from machinon.core.piece.block_features import FlankedSlot, SixFaces
+from machinon.core.piece.block_features import CornerRounds, FlankedSlot, SixFaces
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Holes
 from machinon.core.piece.hole_features import Circle as HoleCircle
-from machinon.core.piece.shadow import VIEWS, Rings
-from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, rectangle
+from machinon.core.piece.shadow import VIEWS, Shadow, opens
+from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Flats,
@@ -248,7 +247,8 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
         Circle(centre, body.largest / 2 * scale, "outline", EDGE, "panel")
     )
     for radius in sorted(_seen_radii(body)):
-        ring(radius)
+        if radius < body.largest / 2 - 1e-3:
+            ring(radius)
     for one in body.features:
         if isinstance(one, Holes) and one.block is None:
             if isinstance(one.pattern, HoleCircle | Arc):
@@ -349,29 +349,58 @@ Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
 def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
     """One view of a block: outline, what is seen in it, what is hidden dashed."""
     assert isinstance(body.stock, Block)
-    outline = body.shadow.outlines[view]
-    for ring in sorted(outline, key=lambda points: -abs(_area(points))):
-        fill: Role = "panel" if _area(ring) > 0 else "ground"
-        points = tuple(place(x, y) for x, y in ring)
-        board.items.append(Shape(points, "outline", EDGE, fill))
+    unit = place(1, 0)[0] - place(0, 0)[0]
+    outline = [(_area(ring), ring) for ring in body.shadow.outlines[view]]
+    for area, ring in sorted(outline, key=lambda one: -abs(one[0])):
+        fill: Role = "panel" if area > 0 else "ground"
+        hole = None if area > 0 else _round(ring)
+        if hole is None:
+            points = tuple(place(x, y) for x, y in ring)
+            board.items.append(Shape(points, "outline", EDGE, fill))
+        else:
+            (x, y), radius = hole
+            circle = Circle(place(x, y), radius * unit, "outline", EDGE, fill)
+            board.items.append(circle)
+    first = len(board.items)
     for one in body.features:
         for cut in cuts_of(one):
             if isinstance(cut, Drilled):
-                _drilled_lines(board, cut, view, place, one)
-    for chain, role in _sunk_edges(body, view):
-        points = tuple(place(x, y) for x, y in chain)
+                _drilled_lines(board, cut, view, place, one, body.shadow.box)
+    edges: dict[tuple[Point, ...], Role] = {}
+    for chain, role in sorted(_sunk_edges(body)[view], key=lambda edge: edge[1]):
+        edges[tuple(place(x, y) for x, y in chain)] = role  # "outline" over "hidden"
+    for points, role in edges.items():
         board.items.append(Shape(points, role, 1.2, closed=False))
+    # what stands behind its like is one line with it
+    board.items[first:] = dict.fromkeys(board.items[first:])
+
+
+def _round(ring: Sequence[Point]) -> tuple[Point, float] | None:
+    """The centre and radius of a ring that is a whole circle; None if it is none."""
+    left, low, right, high = extent(ring)
+    centre, radius = ((left + right) / 2, (low + high) / 2), (right - left) / 2
+    # the shadow's circles have many sides, a square has four
+    whole = len(ring) > 12 and all(
+        math.isclose(math.dist(centre, point), radius, abs_tol=1e-4) for point in ring
+    )
+    return (centre, radius) if whole else None
 
 
 def _area(points: Sequence[Point]) -> float:
+    """Within a closed ring, mm²; less than nothing for one that goes clockwise."""
     xs, ys = zip(*points, strict=True)
     ahead: float = sum(map(operator.mul, xs, (*ys[1:], ys[0])))
     back: float = sum(map(operator.mul, (*xs[1:], xs[0]), ys))
-    return ahead - back
+    return (ahead - back) / 2
 
 
 def _drilled_lines(
-    board: Board, cut: Drilled, view: str, place: Place, one: Feature
+    board: Board,
+    cut: Drilled,
+    view: str,
+    place: Place,
+    one: Feature,
+    box: tuple[float, ...],
 ) -> None:
     across, up, along = VIEWS[view]
     into = cut.frame.into
@@ -384,10 +413,13 @@ def _drilled_lines(
         unit = place(at[across] + 1, at[up])[0] - centre[0]
         seen = into[along] < 0 if view != "front" else into[along] > 0
         hole = one.hole if isinstance(one, Holes) else None
-        radii = sorted({round(r, 6) for d, r in cut.profile if r > 0 and d >= 0})
+        radii = sorted({round(r, 6) for _, r in cut.in_metal if r > 0})
+        through = hole is not None and hole.depth is None
         for radius in radii:
-            through = hole and hole.depth is None and radius == radii[0]
-            role: Role = "outline" if seen or through else "hidden"
+            least = radius == radii[0]
+            if least and opens(cut, view, box):
+                continue  # the opening itself is in the view's outline
+            role: Role = "outline" if seen or (least and through) else "hidden"
             board.items.append(Circle(centre, radius * unit, role, 1.4))
         if hole is not None and hole.thread:
             from machinon.core.threads.screw_thread import thread_of
@@ -401,23 +433,20 @@ def _drilled_lines(
         board.items.append(Line((x, y - reach), (x, y + reach), "centre", 0.9))
         return
     # from the side: its profile dashed, its axis
-    start = cut.frame.at(*cut.at)
     side = across if abs(into[up]) > 0.5 else up
-    profile = [(max(d, 0.0), r) for d, r in cut.profile]
+    end = cut.profile[-1][0]
+    if isinstance(one, Holes) and one.hole.depth is None:
+        end = one.through
     for sign in (1, -1):
         points = []
-        for depth, radius in profile:
-            shifted = [*_leant(cut, depth)]
+        for depth, radius in cut.in_metal:
+            shifted = [*_leant(cut, min(depth, end))]
             shifted[side] += sign * radius
             points.append(place(shifted[across], shifted[up]))
-        for a, b in pairwise(points):
-            board.items.append(Line(a, b, "hidden", 1.0))
-    end = _leant(cut, profile[-1][0])
-    board.items.append(
-        Line(
-            place(start[across], start[up]), place(end[across], end[up]), "centre", 0.9
-        )
-    )
+        board.items.append(Shape(tuple(points), "hidden", 1.0, closed=False))
+    mouth, bottom = _leant(cut, -2), _leant(cut, end + 2)
+    ends = place(mouth[across], mouth[up]), place(bottom[across], bottom[up])
+    board.items.append(Line(*ends, "centre", 0.9))
 
 
 def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
@@ -442,16 +471,22 @@ def _flank_edges(one: FlankedSlot, cut: Sunk, view: str) -> list[Edge]:
 
 
 @functools.lru_cache(maxsize=64)
-def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
-    """The edges of what was sunk, where they lie within the view's outline, in mm."""
+def _sunk_edges(body: Body) -> dict[str, list[Edge]]:
+    """The edges of what was sunk, where they lie within each view's outline, in mm."""
+    return _inside(body.shadow, {view: _edges_of(body, view) for view in VIEWS})
+
+
+def _edges_of(body: Body, view: str) -> list[Edge]:
+    """The edges of what was sunk, whole, whether there is metal about them or not."""
     shadow = body.shadow
     across, up, along = VIEWS[view]
     # the face that is looked at: the front is looked at from low y
     near = shadow.box[along] if view == "front" else shadow.box[along + 3]
     edges: list[Edge] = []
     for one in body.features:
-        cuts = () if isinstance(one, SixFaces) else cuts_of(one)
-        for cut in cuts:
+        # a round corner runs out without an edge; ISO 128
+        whole = isinstance(one, SixFaces | CornerRounds)
+        for cut in () if whole else cuts_of(one):
             if not isinstance(cut, Sunk):
                 continue
             low, high = cut.span(0.0)
@@ -466,11 +501,11 @@ def _sunk_edges(body: Body, view: str) -> tuple[Edge, ...]:
                 ring = list(rectangle(low[across], low[up], high[across], high[up]))
             seen = low[along] - 1e-3 <= near <= high[along] + 1e-3
             edges.append(([*ring, ring[0]], "outline" if seen else "hidden"))
-    return _inside(shadow.outlines[view], edges)
+    return edges
 
 
-def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
-    """What of the edges lies inside an outline, and not along it."""
+def _inside(shadow: Shadow, edges: Mapping[str, list[Edge]]) -> dict[str, list[Edge]]:
+    """What of the edges lies inside their view's outline, and not along it."""
     from numpy import concatenate
     from shapely import (
         GeometryType,
@@ -485,30 +520,40 @@ def _inside(outline: Rings, edges: Sequence[Edge]) -> tuple[Edge, ...]:
         linestrings,
     )
 
-    if not edges or not outline:
-        return ()
-    # all at once: one call for each would cost more than the work
-    chains = linestrings(**_indexed([chain for chain, _ in edges]))
-    cut = []
-    for ring in outline:
-        xs, ys = zip(*ring, strict=True)
-        left, low, right, high = min(xs), min(ys), max(xs), max(ys)
-        area = _area(ring) / 2
-        if math.isclose(area, (right - left) * (high - low)):
-            box = left + SHY, low + SHY, right - SHY, high - SHY
-            cut.append(clip_by_rect(chains, *box))
-        elif area > 0:
-            cut.append(intersection(chains, buffer(Polygon(ring), -SHY)))
+    found: dict[str, list[Edge]] = {view: [] for view in edges}
+    # all at once: one call for each edge would cost more than the work
+    told = [(view, role) for view, some in edges.items() for _, role in some]
+    if not told:
+        return found
+    chains = linestrings(
+        **_indexed([chain for some in edges.values() for chain, _ in some])
+    )
+    cut, of = [], []
+    end = 0
+    for view, some in edges.items():
+        start, end = end, end + len(some)
+        for ring in shadow.outlines[view] if some else ():
+            left, low, right, high = extent(ring)
+            area = _area(ring)
+            if math.isclose(area, (right - left) * (high - low)):
+                box = left + SHY, low + SHY, right - SHY, high - SHY
+                cut.append(clip_by_rect(chains[start:end], *box))
+            elif area > 0:
+                shy = buffer(Polygon(ring), -SHY)
+                cut.append(intersection(chains[start:end], shy))
+            else:
+                continue
+            of += told[start:end]
     parts, which = get_parts(concatenate(cut), return_index=True)
     lines = get_type_id(parts) == GeometryType.LINESTRING
     places = get_coordinates(parts).tolist()
-    found: list[Edge] = []
     start = 0
     for i, line, many in zip(which, lines, get_num_coordinates(parts), strict=True):
         if line and many:  # and not where it only meets the outline
-            found.append((places[start : start + many], edges[i % len(edges)][1]))
+            view, role = of[i]
+            found[view].append((places[start : start + many], role))
         start += many
-    return tuple(found)
+    return found
 
 
 def _indexed(chains: Sequence[Sequence[Point]]) -> dict[str, Any]:

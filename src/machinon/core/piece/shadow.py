@@ -53,8 +53,9 @@ def shadow_of(stock: Block, cuts: tuple[Cut, ...]) -> Shadow:
     box, plain = _milled(stock, tuple(one for one in cuts if isinstance(one, Sunk)))
     outlines = {}
     for view, rings in plain.items():
-        found = [_open(cut, view, box) for cut in cuts if isinstance(cut, Drilled)]
-        outlines[view] = _less(rings, [hole for hole in found if hole])
+        holes = [one for one in cuts if isinstance(one, Drilled)]
+        through = [_opening(one, view) for one in holes if opens(one, view, box)]
+        outlines[view] = _less(rings, through)
     return Shadow(box, outlines)
 
 
@@ -146,20 +147,23 @@ def _polygons(section: "CrossSection") -> Rings:
     )
 
 
-def _open(cut: Drilled, view: str, box: tuple[float, ...]) -> "CrossSection | None":
-    """The opening that a hole leaves in the view along it; None unless it goes
-    through."""
+def opens(cut: Drilled, view: str, box: tuple[float, ...]) -> bool:
+    """Whether a hole goes right through along a view; box: of the whole shadow."""
+    along = VIEWS[view][2]
+    out = cut.frame.into[along]
+    end = cut.frame.at(*cut.at, max(depth for depth, _ in cut.profile))
+    past = end[along] >= box[along + 3] if out > 0 else end[along] <= box[along]
+    return past and not cut.tilt and abs(out) > 0.5
+
+
+def _opening(cut: Drilled, view: str) -> "CrossSection":
+    """What a hole that goes through leaves open in the view along it."""
     from manifold3d import CrossSection
 
-    across, up, along = VIEWS[view]
-    out = cut.frame.into[along]
-    last = max(depth for depth, _ in cut.profile)
-    end = cut.frame.at(*cut.at, last)
-    past = end[along] >= box[along + 3] if out > 0 else end[along] <= box[along]
-    if cut.tilt or abs(out) < 0.5 or not past:
-        return None
+    across, up, _ = VIEWS[view]
+    at = cut.frame.at(*cut.at)
     radius = min(radius for _, radius in cut.profile if radius > 0)
-    return CrossSection.circle(radius, 48).translate((end[across], end[up]))
+    return CrossSection.circle(radius, 48).translate((at[across], at[up]))
 
 
 def _looking(view: str) -> list[list[float]]:

@@ -86,6 +86,13 @@ class Drilled(Struct, frozen=True):
     profile: tuple[Point, ...]
     tilt: float = 0.0  # degrees off the plane's square, in the direction of u
 
+    @property
+    def in_metal(self) -> tuple[Point, ...]:
+        """Its profile from the face down."""
+        (above, first), (below, second), *_ = self.profile
+        mouth = first + (second - first) * above / (above - below)
+        return ((0.0, mouth), *self.profile[1:])
+
 
 Cut = Turned | Sunk | Drilled
 
