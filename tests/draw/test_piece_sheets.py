@@ -18,7 +18,7 @@ from machinon.core.piece.family import make
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.draw.body_views import draw_block_view, draw_half_section
+from machinon.draw.body_views import draw_block_view, draw_end_view, draw_half_section
 from machinon.draw.drawing import Board, Circle, Line, Shape, Text
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
@@ -211,6 +211,24 @@ class Sheets(unittest.TestCase):
         self.assertEqual({round(2 * one.radius, 4) for one in through}, {9.0})
         # and above each its counterbore
         self.assertEqual({2 * one.radius for one in circles}, {9.0, 15.0})
+
+    def test_what_turns_is_seen_through_its_bore_and_open_where_its_key_goes(self):
+        board = Board(500, 500)
+        made = make(families()["hub-adapter"], {})
+        draw_end_view(board, made.body, (0, 0), 1.0)
+        circles = [one for one in board.items if isinstance(one, Circle)]
+        self.assertEqual(len(circles), len(set(circles)))
+        through = {round(2 * one.radius, 3) for one in circles if one.fill == "ground"}
+        self.assertEqual(through, {20.014, 5.0})  # the bore, and M6 drilled
+        (key,) = (
+            one.points
+            for one in board.items
+            if isinstance(one, Shape) and one.role == "outline"
+        )
+        # 6 wide, 2.8 into the bore's top; its sides begin where the bore is 6 wide
+        self.assertEqual({x for x, _ in key}, {-3.0, 3.0})
+        ends = {round(-y, 3) for _, y in key}
+        self.assertEqual(ends, {12.807, round((10.007**2 - 3**2) ** 0.5, 3)})
 
     def test_a_countersink_is_as_wide_as_it_is_written_from_above_and_the_side(self):
         made = make(families()["t-nut-strip"], {})

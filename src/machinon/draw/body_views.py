@@ -22,6 +22,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     Slits,
 )
+from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import Board, Circle, Line, Role, Shape
 
 Place = Callable[[float, float], Point]
@@ -240,48 +241,55 @@ def _thread_lines(board: Board, one: Feature, place: Place) -> None:
 def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None:
     """What turns as seen from its right end."""
 
-    def ring(radius: float, role: Role = "outline", width: float = 1.4) -> None:
-        board.items.append(Circle(centre, radius * scale, role, width))
+    def ring(
+        radius: float, role: Role = "outline", width: float = 1.4, fill: Role = "none"
+    ) -> None:
+        board.items.append(Circle(centre, radius * scale, role, width, fill))
 
-    board.items.append(
-        Circle(centre, body.largest / 2 * scale, "outline", EDGE, "panel")
-    )
-    for radius in sorted(_seen_radii(body)):
+    def at(x: float, y: float) -> Point:
+        return centre[0] + x * scale, centre[1] - y * scale
+
+    ring(body.largest / 2, width=EDGE, fill="panel")
+    radii, bore = _seen_radii(body)
+    for radius in sorted(radii):
         if radius < body.largest / 2 - 1e-3:
-            ring(radius)
+            ring(radius, fill="ground" if radius == bore else "none")
     for one in body.features:
         if isinstance(one, Holes) and one.block is None:
             if isinstance(one.pattern, HoleCircle | Arc):
                 ring(one.pattern.diameter / 2, "centre", 1.0)
             for x, y in one.points:
-                at = centre[0] + x * scale, centre[1] - y * scale
-                hole = one.hole
+                hole, middle = one.hole, at(x, y)
                 radius = hole.rim / 2 * scale
                 through = hole.depth is None
                 seen: Role = "outline" if through or one.face == "right" else "hidden"
                 fill: Role = "ground" if through else "none"
-                board.items.append(Circle(at, radius, seen, 1.4, fill))
+                board.items.append(Circle(middle, radius, seen, 1.4, fill))
                 near: Role = "outline" if one.face == "right" else "hidden"
                 for wide in (hole.bore, hole.sink):
                     if wide > hole.diameter:
-                        board.items.append(Circle(at, wide / 2 * scale, near, 1.0))
+                        board.items.append(Circle(middle, wide / 2 * scale, near, 1.0))
+                if hole.thread:
+                    crest = thread_of(hole.thread).major / 2 * scale
+                    board.items.append(Circle(middle, crest, "thin", 0.9))
         elif isinstance(one, Keyway):
             half, top = one.width / 2, one.diameter / 2
-            low, high = (
-                (top - 1, top + one.depth) if one.inside else (top - one.depth, top)
+            rim = math.sqrt(
+                max(top**2 - half**2, 0.0)
+            )  # where its sides meet the round
+            floor = top + one.depth if one.inside else top - one.depth
+            sides = tuple(
+                at(x, y)
+                for x, y in ((-half, rim), (-half, floor), (half, floor), (half, rim))
             )
-            corners = ((-half, high), (-half, low), (half, low), (half, high))
-            board.items.append(
-                Shape(
-                    tuple(
-                        (centre[0] + x * scale, centre[1] - y * scale)
-                        for x, y in corners
-                    ),
-                    "outline",
-                    1.4,
-                    closed=False,
-                )
-            )
+            first, last = body.ends
+            if one.end >= last and (one.start <= first or not one.inside):
+                # the round is open there
+                past = rim - 1 / scale if one.inside else top + 1 / scale
+                clear: Role = "ground" if one.inside else "panel"
+                mouth = (*sides[1:3], *(at(x, past) for x in (half, -half)))
+                board.items.append(Shape(mouth, clear, 0.5, clear))
+            board.items.append(Shape(sides, "outline", 1.4, closed=False))
         elif isinstance(one, Slits):
             half, r = one.width / 2, one.diameter / 2
             from_r = max(half, body.radii(one.end - 1e-4)[0])
@@ -293,11 +301,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                 )
                 for side in (-half, half):
                     a, b = (
-                        (
-                            centre[0] + (k * ux + side * vx) * scale,
-                            centre[1] - (k * uy + side * vy) * scale,
-                        )
-                        for k in (from_r, r)
+                        at(k * ux + side * vx, k * uy + side * vy) for k in (from_r, r)
                     )
                     board.items.append(Line(a, b, "outline", 1.4))
         elif isinstance(one, Flats):
@@ -305,17 +309,11 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
             for side in (1, -1)[: one.count] if one.count <= 2 else ():
                 x, most = side * one.across / 2, body.radii(one.start + 1e-4)[1]
                 y = math.sqrt(max(most**2 - x**2, 0.0))
-                ends = [(centre[0] + x * scale, centre[1] + k * scale) for k in (y, -y)]
-                board.items.append(Line(ends[0], ends[1], "outline", 1.4))
+                board.items.append(Line(at(x, -y), at(x, y), "outline", 1.4))
             if one.count > 2:
                 out = one.across / 2 / math.cos(turn)
-                points = tuple(
-                    (
-                        centre[0] + out * math.cos(turn * (2 * i + 1)) * scale,
-                        centre[1] - out * math.sin(turn * (2 * i + 1)) * scale,
-                    )
-                    for i in range(one.count)
-                )
+                turns = [turn * (2 * i + 1) for i in range(one.count)]
+                points = tuple(at(out * math.cos(a), out * math.sin(a)) for a in turns)
                 board.items.append(Shape(points, "outline", 1.4))
     reach = body.largest / 2 * scale * 1.08
     x, y = centre
@@ -324,8 +322,9 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
 
 
 @functools.lru_cache(maxsize=64)
-def _seen_radii(body: Body) -> set[float]:
-    """Radii of the edges that are seen from the right end."""
+def _seen_radii(body: Body) -> tuple[set[float], float]:
+    """Radii of the edges that are seen from the right end, and that of the bore that
+    goes through; 0 for none."""
     stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
     seen: set[float] = set()
     largest, least = 0.0, math.inf
@@ -338,7 +337,7 @@ def _seen_radii(body: Body) -> set[float]:
             if inner > 1e-3:
                 seen.add(round(inner, 3))
             least = inner
-    return seen
+    return seen, round(least, 3)
 
 
 # -- blocks ----------------------------------------------------------------
@@ -422,8 +421,6 @@ def _drilled_lines(
             role: Role = "outline" if seen or (least and through) else "hidden"
             board.items.append(Circle(centre, radius * unit, role, 1.4))
         if hole is not None and hole.thread:
-            from machinon.core.threads.screw_thread import thread_of
-
             board.items.append(
                 Circle(centre, thread_of(hole.thread).major / 2 * unit, "thin", 0.9)
             )
@@ -437,13 +434,20 @@ def _drilled_lines(
     end = cut.profile[-1][0]
     if isinstance(one, Holes) and one.hole.depth is None:
         end = one.through
-    for sign in (1, -1):
-        points = []
-        for depth, radius in cut.in_metal:
-            shifted = [*_leant(cut, min(depth, end))]
-            shifted[side] += sign * radius
-            points.append(place(shifted[across], shifted[up]))
-        board.items.append(Shape(tuple(points), "hidden", 1.0, closed=False))
+
+    def aside(depth: float, radius: float) -> Point:
+        shifted = [*_leant(cut, min(depth, end))]
+        shifted[side] += radius
+        return place(shifted[across], shifted[up])
+
+    chains = [[aside(d, sign * r) for d, r in cut.in_metal] for sign in (1, -1)]
+    if isinstance(one, Holes) and one.hole.thread:
+        crest = thread_of(one.hole.thread).major / 2
+        deep = one.hole.threaded(end)
+        round_it = (0, crest), (deep, crest), (deep, -crest), (0, -crest)
+        chains.append([aside(depth, radius) for depth, radius in round_it])
+    for chain in chains:
+        board.items.append(Shape(tuple(chain), "hidden", 1.0, closed=False))
     mouth, bottom = _leant(cut, -2), _leant(cut, end + 2)
     ends = place(mouth[across], mouth[up]), place(bottom[across], bottom[up])
     board.items.append(Line(*ends, "centre", 0.9))

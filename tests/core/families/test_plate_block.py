@@ -90,6 +90,26 @@ class PlateBlocks(unittest.TestCase):
                 if b.operation == "tap":
                     self.assertEqual((a.operation, a.features), ("drill", b.features))
 
+    def test_a_tap_stops_three_threads_short_of_its_drill(self):
+        """M10 × 1.5 drilled 20 deep: 15.5 of thread; drilled 12 deep, 7.5 of the 10
+        that a screw wants in mild steel; drilled 4 deep, none."""
+        says = {}
+        for deep in ("20", "12", "4"):
+            made = block(
+                "hole", hole1_kind="tapped", hole1_screw="M10", hole1_depth=deep
+            )
+            hole = made.body.feature("hole1").hole
+            (check,) = (one for one in made.checks if one.key == "hole1-thread")
+            says[deep] = (hole.threaded(30), check.passed, check.grave)
+        self.assertEqual(
+            says,
+            {"20": (15.5, True, False), "12": (7.5, False, False),
+             "4": (0.0, False, True)},
+        )  # fmt: skip
+        made = block("hole", hole1_kind="tapped", hole1_screw="M10", hole1_depth="20")
+        says = made.body.feature("hole1").hole.says()
+        self.assertEqual(says, "M10 × 1.5 × 15.5 deep, drill 8.5 × 20 deep")
+
     def test_a_bore_moves_with_the_tool_post_it_is_tied_to(self):
         made = make(family_of("plate-block"), {"parts": "bore", "post.width": "90"})
         self.assertEqual(made.values["bore1.from_side"], 45)

@@ -1,10 +1,15 @@
 """Tapped holes, as every family drills them."""
 
+from collections.abc import Iterable
+
+from machinon.core.materials import material
+from machinon.core.piece.family import Check, at_least, spoken
 from machinon.core.piece.hole_features import Hole
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
 
 CHIP_ROOM = 4.0  # threads that a tap needs below the thread
+RUN_OUT = 3.0  # that a bottoming tap needs: its lead of 2, and chips
 
 
 def tap_drill(thread: str) -> float:
@@ -19,5 +24,26 @@ def thread_within(most: float, *sizes: str) -> str:
 
 
 def tapped(thread: str, depth: float | None = None) -> Hole:
-    """A tapped hole; depth: of its drill, mm, through where it is not said."""
-    return Hole(tap_drill(thread), depth, thread=thread)
+    """A tapped hole; depth: of its drill, mm, through where it is not said. A tap goes
+    less deep than its drill."""
+    drill = tap_drill(thread)
+    if depth is None:
+        return Hole(drill, thread=thread)
+    deep = max(depth - RUN_OUT * thread_of(thread).pitch, 0.0)
+    return Hole(drill, depth, thread=thread, thread_depth=deep)
+
+
+def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
+    """Whether a blind tapped hole has the thread that its screw wants in the metal."""
+    if not hole.thread or hole.depth is None:
+        return
+    one = thread_of(hole.thread)
+    yield at_least(
+        f"{name}-thread",
+        name,
+        hole.thread_depth,
+        material(metal).engagement * one.major,
+        f"Full thread of {spoken(name)} for its screw in {metal}; it ends "
+        f"{RUN_OUT:g} threads before the drill",
+        grave=hole.thread_depth < one.pitch,
+    )

@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
-from machinon.core.families._tapped import tapped
+from machinon.core.families._tapped import RUN_OUT, tapped
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -34,7 +34,6 @@ from machinon.core.threads.screws import cap_screw
 
 OVER = 1.5  # mm: stock over each end
 UNDER = 0.5  # mm to a side: the bore is left under size until it turns on its spindle
-RUN_OUT = 3  # pitches that a hole is drilled deeper than its thread
 
 
 def _thread_depth(s: Values) -> float:

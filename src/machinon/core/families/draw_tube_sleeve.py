@@ -7,7 +7,9 @@ z = 0 is the face under the tube's collar; the bevel that centres it is at the r
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import tap_drill, thread_within
+from msgspec.structs import replace
+
+from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
@@ -57,6 +59,13 @@ def _lip(s: Values) -> float:
     return round(0.9 * float(s["balls.diameter"]), 1)
 
 
+def _ball_hole(s: Values) -> Hole:
+    """Drilled from outside down to the lip that keeps the ball in, and tapped."""
+    wall = (s["sleeve.diameter"] - s["bore.diameter"]) / 2
+    deep = round(wall - s["balls.lip"], 1)
+    return replace(tapped(str(s["balls.thread"]), deep), flat=True)
+
+
 def _reach(s: Values) -> float:
     """How far a ball looks out of its mouth: as deep as the tube's groove, mm.
 
@@ -79,7 +88,6 @@ def _groove(s: Values) -> tuple[float, float, float]:
 def build(s: Values) -> Body:
     long, wide, bore = s["sleeve.length"], s["sleeve.diameter"], s["bore.diameter"]
     cone = _bevel(s)
-    thread = str(s["balls.thread"])
     wall = (wide - bore) / 2
     features: list[Feature] = [
         End("left_face", 0.0, "left"),
@@ -92,11 +100,8 @@ def build(s: Values) -> Body:
         tip = wide - 2 * s["bevel.rise"]
         features.append(Cone("bevel", long - cone, long, wide, tip))
     if s["balls.count"]:
-        # tapped from outside down to a lip that keeps the ball in
-        deep = wall - s["balls.lip"]
-        hole = Hole(tap_drill(thread), round(deep, 1), thread=thread, flat=True)
         features.append(
-            CrossHoles("balls", s["balls.from_end"], wide, hole, wall,
+            CrossHoles("balls", s["balls.from_end"], wide, _ball_hole(s), wall,
                        int(s["balls.count"]))
         )  # fmt: skip
         features.append(
@@ -170,6 +175,13 @@ def checks(s: Values) -> Iterable[Check]:
             room - s["balls.screw"],
             s["spring.solid"],
             "Room for the spring pressed solid, under a screw that is flush",
+        )
+        yield at_least(
+            "balls-thread",
+            "balls",
+            _ball_hole(s).thread_depth,
+            s["balls.screw"],
+            "Thread for the screw behind the spring",
         )
         yield at_least(
             "balls-edge",

@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
-from machinon.core.families._tapped import tapped
+from machinon.core.families._tapped import tapped, thread_checks
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
@@ -246,6 +246,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             1.0,
             f"Metal below the points of {said}",
         )
+    yield from thread_checks(name, hole, str(s["material"]))
 
 
 def _bore_checks(s: Values, name: str) -> Iterable[Check]:
@@ -621,7 +622,7 @@ FAMILY = grown(
             "holes1.depth": "22",
             "hole1.screw": "M12",
             "hole1.from_side": "85",
-            "hole1.depth": "15",
+            "hole1.depth": "18",
             "bore1.diameter": "30",
             "bore1.counterbore": "40",
             "bore1.counterbore_depth": "6",

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from typing import Literal
 
 from machinon.core.errors import BadInput
-from machinon.core.families._tapped import tap_drill
+from machinon.core.families._tapped import tap_drill, tapped, thread_checks
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -138,8 +138,7 @@ def _hole(s: Values, name: str, depth: float | None = None) -> Hole:
     thread = str(s[f"{name}.thread"])
     if thread == "none":
         return Hole(float(s[f"{name}.diameter"]), depth)
-    deep = 0.0 if depth is None else max(depth - 3 * thread_of(thread).pitch, 0.0)
-    return Hole(tap_drill(thread), depth, thread=thread, thread_depth=deep)
+    return tapped(thread, depth)
 
 
 def _feature(s: Values, axis: _Axis, name: str) -> Feature:
@@ -300,7 +299,9 @@ def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
         )
     for name in axis.of("ring"):
         side: Side = s[f"{name}.end"]
-        hole, circle = _hole(s, name), float(s[f"{name}.circle"])
+        hole = _hole(s, name, float(s[f"{name}.depth"]) or None)
+        circle = float(s[f"{name}.circle"])
+        yield from thread_checks(name, hole, str(s["material"]))
         inside = [
             float(s[f"{bore}.diameter"])
             for bore in axis.of("bore")

@@ -67,6 +67,10 @@ class Hole(msgspec.Struct, frozen=True):
         turns = [-math.tau * i / 24 for i in range(25)]
         return tuple((r * math.cos(turn), r * math.sin(turn)) for turn in turns)
 
+    def threaded(self, through: float) -> float:
+        """How deep its full thread goes; through: to where a through hole goes."""
+        return self.thread_depth or (through if self.depth is None else 0.0)
+
     def profile(self, through: float) -> tuple[Point, ...]:
         """(depth, radius) from the face down; through: to where a through hole goes."""
         r = self.diameter / 2

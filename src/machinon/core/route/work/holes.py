@@ -166,7 +166,7 @@ def _deep(
     if step.operation == "countersink":
         return (Shown("Across its mouth", hole.sink),)
     if step.operation == "tap":
-        deep = hole.thread_depth or hole.depth or through
+        deep = hole.threaded(through)
         return (Shown("Thread deep", deep), _turns(hole.thread, deep))
     if hole.depth is not None:
         deep = hole.depth
