@@ -13,12 +13,14 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known, make
+from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.machine_checks import held_well
 from machinon.core.route.operations import route_told
-from machinon.core.route.order import broken, in_order, keyed, stepped
+from machinon.core.route.order import NO_METAL, broken, in_order, keyed, stepped
 
+INSIDE = Bore | TaperBore | NutThread
 SOURCE = Path(package.__file__).parents[2]
 
 
@@ -135,6 +137,18 @@ class Laws(unittest.TestCase):
                 self.assertLessEqual(after, before + 1e-6, step.title)
             keys = [step.key for step in steps]
             self.assertEqual(len(keys), len(set(keys)))
+
+    def test_nothing_is_bored_out_of_the_solid(self):
+        """A boring tool and a tap want a hole to go into, and a drill makes it."""
+        for _, made in everywhere(self):
+            for step in (s for up in route_told(made) for s in up.steps):
+                bored = [o for o in step.cut if isinstance(o, INSIDE)]
+                if not bored or step.operation in ("drill", *NO_METAL):
+                    continue
+                for one in bored:
+                    middle = (one.start + one.end) / 2
+                    with self.subTest(step=step.title):
+                        self.assertGreater(step.before.radii(middle)[0], 0)
 
     def test_the_order_of_work_keeps_the_rules_of_the_shop(self):
         """A hole is finished in the holding of its drill, sawing comes last, and a

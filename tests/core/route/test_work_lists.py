@@ -44,6 +44,23 @@ def figures(line):
     }
 
 
+class Drilled(unittest.TestCase):
+    def test_a_drill_goes_as_deep_as_from_the_face_that_it_goes_in_at(self):
+        """The core of a plate 37.5 long, right through from the nose's side; ⌀25 has a
+        point of 7.51. The screw's hole of an arbor, 63 long, ends 19 from its back."""
+        deep = figures(listed("back-plate", "drill")[-1])
+        self.assertEqual(
+            deep["Point at"], round(37.5 + 12.5 / math.tan(math.radians(59)), 3)
+        )
+        blind = figures(listed("slit-arbor", "drill-screw_hole")[-1])
+        self.assertEqual(blind["To the shoulder"], 63 - 19)
+
+    def test_a_bore_begins_at_what_its_drill_left(self):
+        """Under 20.03 by at least 1: a drill of 19."""
+        first = figures(listed("draw-tube-sleeve", "bore-bore")[0])
+        self.assertEqual(first["⌀ it has now"], 19.0)
+
+
 class Dovetails(unittest.TestCase):
     def test_the_second_flank_is_cut_by_what_the_pins_read(self):
         """Its foot 74.247 wide at 60°, pins of 12: 74.247 − 12 (1 + cot 30°) = 41.463

@@ -98,7 +98,7 @@ def build(s: Values) -> Body:
             ),
             Cylinder("spigot", seat, length, s["spigot.diameter"], "height", "left"),
             End("front", length, "right"),
-            Bore("core", s["register.depth"], length, s["core.diameter"], "length"),
+            Bore("core", 0.0, length, s["core.diameter"], "length"),
             NutThread(
                 "thread",
                 s["register.depth"],

@@ -78,7 +78,7 @@ def build(s: Values) -> Body:
         Cylinder("collar", rear, shoulder, s["collar.diameter"]),
         Screw("nose", shoulder, long, thread, runs_out="left"),
         End("front", long, "right"),
-        Bore("bore", 0.0, long - s["seat.length"], s["bore.diameter"], "length"),
+        Bore("bore", 0.0, long, s["bore.diameter"], "length"),
         TaperBore("seat", long - s["seat.length"], long, _small(s), s["seat.large"]),
         Bevel("nose_edge", long, thread_of(thread).major, thread_of(thread).pitch,
               "right"),

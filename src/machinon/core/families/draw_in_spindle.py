@@ -95,7 +95,7 @@ def build(s: Values) -> Body:
         Cylinder("front", spacer, front, s["front.diameter"], shoulder="right"),
         Cylinder("head", front, long, s["head.diameter"]),
         End("mouth", long, "right"),
-        Bore("draw", 0.0, socket, s["draw.diameter"], "length"),
+        Bore("draw", 0.0, long, s["draw.diameter"], "length"),
         TaperBore("socket", socket, long, _small(s), s["socket.large"],
                   str(s["socket.taper"])),
         Bevel("rear_edge", 0.0, thread_of(nut).major, thread_of(nut).pitch, "left"),

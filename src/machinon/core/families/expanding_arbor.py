@@ -88,7 +88,7 @@ def build(s: Values) -> Body:
         Bore("screw_hole", bottom - threaded - CHIP_ROOM * pitch, bottom, drill,
              opens="right", pointed=True),
         NutThread("screw", bottom - threaded, bottom, thread, drill),
-        Bore("clear_hole", bottom, long - deep, clear, opens="right"),
+        Bore("clear_hole", bottom, long, clear, opens="right"),
         TaperBore("taper", long - deep, long, clear, _mouth(s)),
         Slits("slits", long - s["slits.length"], long, s["nose.diameter"],
               s["slits.width"], int(s["slits.count"])),

@@ -125,7 +125,9 @@ def build(s: Values) -> Body:
     ]
     if _seated(s):
         at = deep + s["seat.thickness"]
-        features.append(Bore("seat", deep, at, s["seat.hole"], "thickness"))
+        # the drill's point goes on into what the recess takes away
+        hole = s["seat.hole"]
+        features.append(Bore("seat", deep, at, hole, "thickness", "left", True))
         features.append(Bore("recess", at, long, s["recess.diameter"], opens="right"))
     if _keyed(s):
         features.append(

@@ -306,7 +306,7 @@ def route_told(
             before = made.body.after(done.items(), bare)
             for name in step.features:
                 if step.operation not in NO_METAL:
-                    done[name] = step.leaves
+                    done[name] = _left(made, step, name)
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             after = made.body.after(done.items(), bare)
@@ -433,6 +433,14 @@ def _drill_of(step: Step, feature: Feature | None) -> float:
         }[type(feature)](feature)
         return least if step.leaves == 0 else _under(least - 2 * step.leaves)
     return 0.0
+
+
+def _left(made: Made, step: Step, name: str) -> float:
+    """What a step leaves on a feature, mm to a side: a drill leaves its own size."""
+    feature = made.body.feature(name) if step.operation == "drill" else None
+    if not isinstance(feature, Bore):
+        return step.leaves
+    return (feature.diameter - _drill_of(step, feature)) / 2
 
 
 def _under(most: float) -> float:

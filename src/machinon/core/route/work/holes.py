@@ -16,6 +16,7 @@ from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.solid_cuts import Point
+from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import COUNT, ROTATION
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold, ladder
@@ -34,6 +35,7 @@ from machinon.core.threads.screw_thread import thread_of
 PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
 ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
 ZERO = (("corner", "zero at the corner"), ("centre", "zero in the middle"))
+NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
 
 
@@ -318,8 +320,21 @@ def tapped_list(step: StepTold, deep: float) -> WorkList:
     return WorkList((taper, plug))
 
 
-def drilled_list(step: StepTold, deep: float, blind: bool) -> WorkList:
-    """A hole along the axis, opened drill by drill; deep: to its shoulder, mm."""
+def _from_face(step: StepTold, one: Bore | NutThread | TaperBore) -> float:
+    """How deep a drill goes along the axis, to its shoulder, mm: from the end of the
+    work that it goes in at, through what stands open there already."""
+    first, last = step.before.ends
+    opens = one.opens if isinstance(one, Bore) else "both"
+    if opens == "right" or one.end > last - NEAR:
+        return last - one.start
+    return one.end - first
+
+
+def drilled_list(step: StepTold, one: Bore | NutThread | TaperBore) -> WorkList:
+    """A hole along the axis, opened drill by drill, its depths from the face that the
+    drill goes in at."""
+    deep = _from_face(step, one)
+    blind = isinstance(one, Bore) and one.pointed
     lines = []
     for drill in ladder(step.drill):
         figures = [Shown("Point at", deep + tip(drill))]

@@ -116,8 +116,7 @@ def _of_feature(
         case NutThread() if step.operation == "tap":
             return tapped_list(step, one.end - one.start)
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":
-            blind = isinstance(one, Bore) and one.pointed
-            return drilled_list(step, one.end - one.start, blind)
+            return drilled_list(step, one)
     if step.operation in ("mill", "saw"):
         return sunk_list(step)
     if step.operation == "grind":
