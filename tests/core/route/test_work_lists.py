@@ -61,7 +61,30 @@ class Drilled(unittest.TestCase):
         self.assertEqual(first["⌀ it has now"], 19.0)
 
 
+class Blocks(unittest.TestCase):
+    def test_a_plate_bought_to_its_thickness_is_not_milled_on_its_faces(self):
+        keys = [one.key for one in listed("ring-nut-spanner", "square-plate")]
+        self.assertEqual(keys, ["second", "third", "fifth", "sixth"])
+
+    def test_ends_as_round_as_they_are_wide_are_two_not_four_corners(self):
+        arm = listed("hinged-arm", "mill-ends")
+        self.assertEqual([one.head for one in arm], ["End 1 of 2", "End 2 of 2"])
+        self.assertEqual(figures(arm[0]), {"Radius": 9.0})
+        corners = {"parts": "corner", "corner1.radius": "5"}
+        self.assertEqual(len(listed("plate-block", "mill-corner1", corners)), 4)
+
+    def test_a_window_as_wide_as_its_cutter_is_not_gone_round(self):
+        (place, *_) = listed("strap-clamp", "mill-pocket1")
+        self.assertIn("as wide as a cutter of 11 mm", place.note)
+        (place, *_) = listed("clamp-plate", "mill-pocket1")
+        self.assertIn("With a cutter of 8 mm", place.note)
+
+
 class Dovetails(unittest.TestCase):
+    def test_its_trial_is_no_cutting_again(self):
+        self.assertEqual([one.key for one in listed("dovetail-stop", "prove-slot")],
+                         ["whole"])  # fmt: skip
+
     def test_the_second_flank_is_cut_by_what_the_pins_read(self):
         """Its foot 74.247 wide at 60°, pins of 12: 74.247 − 12 (1 + cot 30°) = 41.463
         between; at 41.100 there is 0.363 to come off, one for one."""

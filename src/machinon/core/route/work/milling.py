@@ -28,6 +28,7 @@ from machinon.core.route.work.turns import turned_on
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
+SKIN = 0.05  # mm over a size: less is no cut
 LAST = 0.2  # mm left for the last pass over the whole
 PINS = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 16.0, 20.0)  # mm, as dowels come
 PIN_SHARE = 0.8  # of the largest pin that sits in the corner
@@ -62,7 +63,8 @@ def _passes(depth: float, width: float, note: str = "") -> list[Line]:
 
 
 def squared_list(one: SixFaces, stock: Block) -> WorkList:
-    """A block made square: each face against one that is flat already."""
+    """A block made square: each face against one that is flat already. What is bought
+    to size is left."""
     long, wide, high = stock.size
     lines = (
         Line(
@@ -103,7 +105,13 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
             "Deburr after each face: a burr under it makes the next one aslant.",
         ),
     )
-    return WorkList(lines)
+    over = {
+        ("first", "fourth"): high - one.height,
+        ("second", "third"): wide - one.width,
+        ("fifth", "sixth"): long - one.length,
+    }
+    bought = {key for keys, metal in over.items() if metal < SKIN for key in keys}
+    return WorkList(tuple(one for one in lines if one.key not in bought) or lines)
 
 
 def dovetail_list(
@@ -205,6 +213,18 @@ def sunk_list(step: StepTold) -> WorkList | None:
         case Pocket():
             (a, b), (c, d) = one.low, one.high
             r = one.radius
+            how = (
+                f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
+                f"{LAST:g} mm round it for one last pass."
+            )
+            if not r:
+                how = "Start in a drilled hole; file its corners square."
+            elif min(c - a, d - b) < 2 * (r + LAST):
+                how = (
+                    f"It is as wide as a cutter of {2 * r:g} mm. Start in a drilled "
+                    "hole; a smaller cutter down the middle leaves its sides for one "
+                    "last pass."
+                )
             place = Line(
                 "place",
                 "The cutter's middle goes round inside",
@@ -214,8 +234,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                     Shown("Y from", b + r),
                     Shown("to", d - r),
                 ),
-                f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
-                f"{LAST:g} mm round it for one last pass.",
+                how,
             )
             deep = one.depth if one.depth is not None else one.block[2]
             return WorkList((place, *_passes(deep, 2 * r)))
@@ -267,12 +286,19 @@ def sunk_list(step: StepTold) -> WorkList | None:
             )
             return WorkList((place, bored, apart))
         case CornerRounds():
+            named, many = "Corner", 4
+            how = "With a corner-rounding cutter, or filed to a button."
+            if one.radius > min(one.block[:2]) / 2 - SKIN:
+                named, many = "End", 2
+                how = (
+                    "Swung about its middle from flank to flank, by light cuts; a stop "
+                    "at either side. Or filed to a button."
+                )
             return WorkList(
                 tuple(
-                    Line(f"corner-{n}", f"Corner {n} of 4",
-                         (Shown("Radius", one.radius),),
-                         "With a corner-rounding cutter, or filed to a button.")
-                    for n in range(1, 5)
+                    Line(f"{named.lower()}-{n}", f"{named} {n} of {many}",
+                         (Shown("Radius", one.radius),), how)
+                    for n in range(1, many + 1)
                 )
             )  # fmt: skip
         case EdgeBevels():
