@@ -55,6 +55,22 @@ class Drilled(unittest.TestCase):
         blind = figures(listed("slit-arbor", "drill-screw_hole")[-1])
         self.assertEqual(blind["To the shoulder"], 63 - 19)
 
+    def test_a_tapped_hole_is_drilled_three_threads_deeper_than_its_thread(self):
+        """M10 × 1.5, 16 deep in a turned piece: drilled 20.5, tapped 16."""
+        given = {"parts": "step nut", "step1.length": "40", "nut1.thread": "M10",
+                 "nut1.depth": "16"}  # fmt: skip
+        drill = figures(listed("turned-piece", "drill-nut1", given)[-1])
+        self.assertEqual(drill["To the shoulder"], 20.5)
+        tap = figures(listed("turned-piece", "tap-nut1", given)[0])
+        self.assertEqual((tap["Thread deep"], tap["Turns"]), (16.0, 10.7))
+
+    def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
+        """A bore of 30, 20 deep: opened 2 under size, its drill's point at 20."""
+        given = {"parts": "bore", "bore1.diameter": "30", "bore1.depth": "20"}
+        for line in listed("plate-block", "drill-bore1", given)[1:]:
+            self.assertEqual(figures(line)["Point at"], 20.0)
+        self.assertIn("28 mm", line.head)
+
     def test_a_bore_begins_at_what_its_drill_left(self):
         """Under 20.03 by at least 1: a drill of 19."""
         first = figures(listed("draw-tube-sleeve", "bore-bore")[0])

@@ -125,9 +125,8 @@ def build(s: Values) -> Body:
     ]
     if _seated(s):
         at = deep + s["seat.thickness"]
-        # the drill's point goes on into what the recess takes away
-        hole = s["seat.hole"]
-        features.append(Bore("seat", deep, at, hole, "thickness", "left", True))
+        features.append(Bore("seat", deep, at, s["seat.hole"], "thickness"))
+        features.append(Bore("screw_hole", deep, long, s["seat.hole"]))
         features.append(Bore("recess", at, long, s["recess.diameter"], opens="right"))
     if _keyed(s):
         features.append(
@@ -381,7 +380,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("rear",)),
                 Step("turn", ("hub",)),
                 Step("drill", ("bore",), leaves=TO_BORE),
-                *((Step("drill", ("seat",)),) if _seated(s) else ()),
+                *((Step("drill", ("screw_hole", "seat")),) if _seated(s) else ()),
                 Step("bore", ("bore",), fit="bore", note="Equal light cuts; measure "
                      "at both ends of the bore."),
                 Step("prove", ("bore",), title="Try it on the shaft", fit="bore",

@@ -7,8 +7,10 @@ everything else lies on or in them.
 from collections.abc import Iterable
 from typing import Literal
 
+from msgspec.structs import replace
+
 from machinon.core.errors import BadInput
-from machinon.core.families._tapped import tap_drill, tapped, thread_checks
+from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped, thread_checks
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -160,9 +162,15 @@ def _feature(s: Values, axis: _Axis, name: str) -> Feature:
                 pointed=not through and not flat,
             )
         case "nut":
-            _, start, stop, _ = axis.inside(s, name)
+            side, start, stop, through = axis.inside(s, name)
             thread = str(s[f"{name}.thread"])
-            return NutThread(name, start, stop, thread, _bore_for(thread))
+            nut = NutThread(name, start, stop, thread, _bore_for(thread))
+            if through or nut.of.major > LARGEST_TAP:
+                return nut
+            room = RUN_OUT * nut.of.pitch
+            if side == "right":
+                return replace(nut, before=min(room, start))
+            return replace(nut, beyond=min(room, axis.length - stop))
         case "thread":
             side, long = s[f"{name}.end"], size("length")
             ends = (axis.length - long, axis.length) if side == "right" else (0.0, long)
@@ -244,6 +252,9 @@ def _inside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
             stop = start + s[f"{name}.width"]
         else:
             _, start, stop, _ = axis.inside(s, name)
+            one = _feature(s, axis, name)
+            if isinstance(one, NutThread):
+                start, stop = one.drilled
         threaded = _kind(name) == "nut"
         wide = (
             thread_of(str(s[f"{name}.thread"])).major

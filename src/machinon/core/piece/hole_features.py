@@ -223,6 +223,11 @@ class Holes(Feature, frozen=True):
     def as_drilled(self) -> Feature:
         return msgspec.structs.replace(self, hole=self.hole.drilled, tilt=0.0)
 
+    def leaving(self, metal: float) -> Feature:
+        wide = max(self.hole.diameter - 2 * metal, 0.0)
+        hole = msgspec.structs.replace(self.hole, diameter=wide)
+        return msgspec.structs.replace(self, hole=hole)
+
     def cuts(self) -> tuple[Cut, ...]:
         profile = self.hole.profile(self.through)
         tilts = (0.0, self.tilt) if self.tilt else (0.0,)

@@ -363,19 +363,28 @@ class TaperBore(Sloping, frozen=True):
 
 
 class NutThread(Feature, frozen=True):
-    """An inside thread in a bore; bore: as it is before threading."""
+    """An inside thread in a bore; bore: as it is before threading; before, beyond: mm
+    that its drill goes further than its start and its end, for the tap to run out."""
 
     start: float
     end: float
     thread: str
     bore: float
+    before: float = 0.0
+    beyond: float = 0.0
 
     @property
     def of(self) -> Thread:
         return thread_of(self.thread)
 
     def cuts(self) -> tuple[Cut, ...]:
-        return (ring(self.start, self.end, 0.0, self.bore / 2),)
+        first, last = self.drilled
+        return (ring(first, last, 0.0, self.bore / 2),)
+
+    @property
+    def drilled(self) -> tuple[float, float]:
+        """From where to where its drill goes."""
+        return self.start - self.before, self.end + self.beyond
 
     def faces(self) -> dict[str, Face]:
         one = self.of

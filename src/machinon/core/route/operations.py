@@ -424,7 +424,8 @@ def _drill_of(step: Step, feature: Feature | None) -> float:
     if hole is not None:
         if hole.ream:
             return _under(hole.diameter - 0.15)
-        return hole.diameter
+        left = 2 * step.leaves
+        return _under(hole.diameter - left) if left else hole.diameter
     if isinstance(feature, Bore | TaperBore | NutThread):
         least = {
             Bore: lambda f: f.diameter,

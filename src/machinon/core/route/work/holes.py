@@ -35,6 +35,8 @@ from machinon.core.threads.screw_thread import thread_of
 PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
 ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
 ZERO = (("corner", "zero at the corner"), ("centre", "zero in the middle"))
+FLAT = "No deeper with the point: the floor is to be flat."
+HOLDS = 2.5  # diameters of thread: more holds no more
 NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
 
@@ -88,7 +90,10 @@ def holes_list(
         key, head = _named(n, many, drill, len(laps))
         deep = _deep(step, one.hole, one.through, drill)
         on_face = faced[n]
-        note = _note(step, one.hole)
+        note = _note(step, one.hole, one.through)
+        if drill and one.hole.flat and one.hole.depth is not None:
+            deep = (Shown("Point at", one.hole.depth),)
+            note = f"{note} {FLAT}".strip()
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
             note = f"About {_rpm(step, drill):.0f} rpm. {note}".strip()
@@ -187,15 +192,23 @@ def _turns(thread: str, deep: float) -> Shown:
     return Shown("Turns", round(deep / thread_of(thread).pitch, 1), COUNT, 0.1)
 
 
-def _note(step: StepTold, hole: Hole) -> str:
+def _note(step: StepTold, hole: Hole, through: float) -> str:
     if step.operation == "tap":
-        blind = " Blind: clear the chips, then a bottoming tap." if hole.depth else ""
+        more = " Blind: clear the chips, then a bottoming tap." if hole.depth else ""
+        if hole.threaded(through) > HOLDS * thread_of(hole.thread).major:
+            more += (
+                " Beyond two and a half diameters a thread holds no more: where no "
+                "screw has to travel in it, drill the rest clear."
+            )
         back = "Half a turn back at every turn or two to break the chip"
         if step.material in ("cast iron", "brass"):
             back = "No need to turn back in this metal, but clear the chips"
-        return f"Start it square in the holding of the drill. {back}.{blind}"
+        return f"Start it square in the holding of the drill. {back}.{more}"
     if step.operation == "ream":
-        return "Slow, fed steadily in and out, never turned backwards."
+        lead = (
+            " Blind: its lead leaves the last of it under size." if hole.depth else ""
+        )
+        return f"Slow, fed steadily in and out, never turned backwards.{lead}"
     if step.operation == "counterbore":
         return "Try a screw's head: it lies under the face."
     if step.operation == "drill" and hole.depth is not None and not hole.flat:
@@ -284,7 +297,8 @@ def cross_list(step: StepTold, one: CrossHoles) -> WorkList:
             if one.count > 1:
                 turned = (Shown("Turned by", dms(360.0 * n / one.count), TEXT),)
             deep = _deep(step, one.hole, one.through, drill)
-            lines.append(Line(key, head, (*turned, *deep), _note(step, one.hole)))
+            note = _note(step, one.hole, one.through)
+            lines.append(Line(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
 
 
@@ -324,10 +338,11 @@ def _from_face(step: StepTold, one: Bore | NutThread | TaperBore) -> float:
     """How deep a drill goes along the axis, to its shoulder, mm: from the end of the
     work that it goes in at, through what stands open there already."""
     first, last = step.before.ends
+    start, end = one.drilled if isinstance(one, NutThread) else (one.start, one.end)
     opens = one.opens if isinstance(one, Bore) else "both"
-    if opens == "right" or one.end > last - NEAR:
-        return last - one.start
-    return one.end - first
+    if opens == "right" or end > last - NEAR:
+        return last - start
+    return end - first
 
 
 def drilled_list(step: StepTold, one: Bore | NutThread | TaperBore) -> WorkList:
@@ -335,6 +350,8 @@ def drilled_list(step: StepTold, one: Bore | NutThread | TaperBore) -> WorkList:
     drill goes in at."""
     deep = _from_face(step, one)
     blind = isinstance(one, Bore) and one.pointed
+    if isinstance(one, NutThread):
+        blind = one.drilled != (one.start, one.end)
     lines = []
     for drill in ladder(step.drill):
         figures = [Shown("Point at", deep + tip(drill))]

@@ -11,6 +11,7 @@ from typing import Any
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
+from machinon.core.piece.family import spoken
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -40,6 +41,7 @@ from machinon.core.route.work.lines import (
 )
 from machinon.core.setting_out.dividing import dms
 from machinon.core.shop.things import Lathe
+from machinon.core.wording import begun
 
 SCHOOLS = (
     ("flank", "along one flank, by the compound"),
@@ -381,7 +383,9 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         faced = [f.side for f in step.after.features if isinstance(f, End)]
         deep = material(step.material).rough_depth
         whole = last - first if len(faced) > 1 else None
-        return WorkList(tuple(_faced(off, whole, deep)))
+        inside = one.z + BESIDE if one.side == "left" else one.z - BESIDE
+        bored = step.after.radii(inside)[0] > 0
+        return WorkList(tuple(_faced(off, whole, deep, bored)))
     if not isinstance(one, Cylinder | Bore | Groove):
         return None
     inside = isinstance(one, Bore) or getattr(one, "inside", False)
@@ -521,9 +525,10 @@ def _shoulder(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...
     return ()
 
 
-def _faced(off: float, length: float | None, deep: float) -> list[Line]:
+def _faced(off: float, length: float | None, deep: float, bored: bool) -> list[Line]:
     """deep: of a pass, mm; length: of the piece when it is done; None while its other
-    end is as sawn."""
+    end is as sawn; bored: there is a hole in the middle."""
+    across = "Right across" if bored else "To the centre, no pip left"
     count = max(math.ceil(off / deep - 1e-9), 1)
     done = [] if length is None else [Shown("Length then", length)]
     return [
@@ -534,12 +539,14 @@ def _faced(off: float, length: float | None, deep: float) -> list[Line]:
                 Shown("Off the end so far", off * n / count),
                 *(done if n == count else ()),
             ),
-            "To the centre, no pip left; then set the slide to 0 on this face."
-            if n == count
-            else "",
+            f"{across}; then set the slide to 0 on this face." if n == count else "",
         )
         for n in range(1, count + 1)
     ]
+
+
+def _leg(one: Bevel) -> tuple[Shown, ...]:
+    return Shown("Leg", one.leg), Shown("Angle", one.angle, ANGLE)
 
 
 def one_cut(step: StepTold) -> WorkList | None:
@@ -547,8 +554,16 @@ def one_cut(step: StepTold) -> WorkList | None:
     one = step.cut[0] if step.cut else None
     figures: tuple[Shown, ...]
     match one:
+        case Bevel() if len(step.cut) > 1:
+            edges = [edge for edge in step.cut if isinstance(edge, Bevel)]
+            return WorkList(
+                tuple(
+                    Line(edge.name, begun(spoken(edge.name)), _leg(edge), step.note)
+                    for edge in edges
+                )
+            )
         case Bevel():
-            figures = Shown("Leg", one.leg), Shown("Angle", one.angle, ANGLE)
+            figures = _leg(one)
         case Centre():
             figures = (Shown("Mouth ⌀", one.mouth),)
         case Knurl():
