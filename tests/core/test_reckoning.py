@@ -40,6 +40,18 @@ class Registry(unittest.TestCase):
         self.assertTrue(answer.working)
         self.assertEqual(set(answer.units), set(answer.results))
 
+    def test_a_sum_with_figures_below_nothing_is_written_as_one_writes_it(self):
+        """A light press takes more than nothing off; a zone at nothing has no sign."""
+        asked = {"existing": [12.0], "instrument_uncertainty": 0.004, "kind": "shaft"}
+        smallest = {
+            want: reckon("fit-target", {**asked, "want": want}).working[1].expression
+            for want in ("press", "locates")
+        }
+        self.assertEqual(smallest["press"], "12.0000 + 0.0040 + (−0.0340)")
+        self.assertEqual(smallest["locates"], "12.0000 + 0.0040 + 0.0000")
+        warm = reckon("fit-warm", dict(reckonings()["fit-warm"].usual)).working[0]
+        self.assertIn("0.000023 − 0.0000115", warm.expression)
+
     def test_a_near_name_is_offered(self):
         with self.assertRaisesRegex(BadInput, "did you mean iso-limits") as no:
             reckon("iso-limit", {})

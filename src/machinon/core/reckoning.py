@@ -332,6 +332,24 @@ class Step(Struct, frozen=True):
     kind: Kind
 
 
+NO_SIGN = re.compile(r"(?<![\w.)])-(?=0(?:\.0+)?(?![\d.]))")  # of nothing
+MINUS = re.compile(r"(?<![\w.)])-(?=[\d.])")
+AFTER_A_SIGN = re.compile(r"(?<=[+−×/] )(−[\d.]+)")
+POWER = re.compile(r"[\d.]+e-\d+")
+
+
+def _as_written(expression: str) -> str:
+    """A sum as one writes it.
+
+    >>> _as_written("14.07 − -0.05"), _as_written("2.3e-05 × 40")
+    ('14.07 − (−0.05)', '0.000023 × 40')
+    """
+    if "-" not in expression:
+        return expression
+    plain = POWER.sub(lambda found: f"{float(found[0]):.10f}".rstrip("0"), expression)
+    return AFTER_A_SIGN.sub(r"(\1)", MINUS.sub("−", NO_SIGN.sub("", plain)))
+
+
 @dataclass(slots=True)
 class Trail:
     """Collects the working while a reckoning runs."""
@@ -345,7 +363,7 @@ class Trail:
         self, what: str, expression: str, value: float, kind: Kind = quantity.LENGTH
     ) -> float:
         """Write a line of working; returns the value."""
-        self.steps.append(Step(what, expression, value, kind))
+        self.steps.append(Step(what, _as_written(expression), value + 0.0, kind))
         return value
 
     def source(self, source: str) -> None:
@@ -426,7 +444,9 @@ class Reckoning(Struct, frozen=True):
         for one in self.inputs:
             if one.kind is quantity.PERCENT and one.key in given:
                 values[one.key] = _percent(given[one.key], values[one.key], trail)
-        results = self.work(trail, **values)
+        results = {
+            key: _unsigned(one) for key, one in self.work(trail, **values).items()
+        }
         self._sound(results)
         kinds = {one.key: one.kind for one in self.results}
         return Answer(
@@ -463,6 +483,11 @@ class Reckoning(Struct, frozen=True):
             (one.key for one in self.inputs if one.kind is quantity.LENGTH),
             self.inputs[0].key,
         )
+
+
+def _unsigned(value: Any) -> Any:
+    """Nothing is nothing, though a sum of figures may have left it a sign."""
+    return 0.0 if isinstance(value, float) and value == 0 else value
 
 
 def _numbers(value: Any) -> Iterator[float]:
