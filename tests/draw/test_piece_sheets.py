@@ -230,6 +230,16 @@ class Sheets(unittest.TestCase):
         ends = {round(-y, 3) for _, y in key}
         self.assertEqual(ends, {12.807, round((10.007**2 - 3**2) ** 0.5, 3)})
 
+    def test_what_metal_stands_before_is_dashed_from_the_end(self):
+        """A keyway behind the seat of the shaft's own screw; the flat of a bar."""
+        for key, given in (("hub-adapter", families()["hub-adapter"].full),
+                           ("single-point-bar", {})):  # fmt: skip
+            board = Board(500, 500)
+            draw_end_view(board, make(families()[key], given).body, (0, 0), 1.0)
+            straight = [one for one in board.items if isinstance(one, Shape | Line)]
+            roles = {one.role for one in straight} - {"centre"}
+            self.assertEqual(roles, {"hidden"}, key)
+
     def test_a_countersink_is_as_wide_as_it_is_written_from_above_and_the_side(self):
         made = make(families()["t-nut-strip"], {})
         written = {one.hole.sink for one in made.body.features if hasattr(one, "hole")}

@@ -250,6 +250,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
         return centre[0] + x * scale, centre[1] - y * scale
 
     ring(body.largest / 2, width=EDGE, fill="panel")
+    near: Role
     radii, bore = _seen_radii(body)
     for radius in sorted(radii):
         if radius < body.largest / 2 - 1e-3:
@@ -265,7 +266,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                 seen: Role = "outline" if through or one.face == "right" else "hidden"
                 fill: Role = "ground" if through else "none"
                 board.items.append(Circle(middle, radius, seen, 1.4, fill))
-                near: Role = "outline" if one.face == "right" else "hidden"
+                near = "outline" if one.face == "right" else "hidden"
                 for wide in (hole.bore, hole.sink):
                     if wide > hole.diameter:
                         board.items.append(Circle(middle, wide / 2 * scale, near, 1.0))
@@ -283,13 +284,14 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                 for x, y in ((-half, rim), (-half, floor), (half, floor), (half, rim))
             )
             first, last = body.ends
+            near = _seen_as(body, one.end, top, one.inside)
             if one.end >= last and (one.start <= first or not one.inside):
                 # the round is open there
                 past = rim - 1 / scale if one.inside else top + 1 / scale
                 clear: Role = "ground" if one.inside else "panel"
                 mouth = (*sides[1:3], *(at(x, past) for x in (half, -half)))
                 board.items.append(Shape(mouth, clear, 0.5, clear))
-            board.items.append(Shape(sides, "outline", 1.4, closed=False))
+            board.items.append(Shape(sides, near, 1.4, closed=False))
         elif isinstance(one, Slits):
             half, r = one.width / 2, one.diameter / 2
             from_r = max(half, body.radii(one.end - 1e-4)[0])
@@ -306,19 +308,35 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                     board.items.append(Line(a, b, "outline", 1.4))
         elif isinstance(one, Flats):
             turn = math.pi / one.count if one.count > 2 else 0.0
+            most = body.radii(one.start + 1e-4)[1]
+            near = _seen_as(body, one.end, most)
             for side in (1, -1)[: one.count] if one.count <= 2 else ():
-                x, most = side * one.across / 2, body.radii(one.start + 1e-4)[1]
+                x = side * one.across / 2
                 y = math.sqrt(max(most**2 - x**2, 0.0))
-                board.items.append(Line(at(x, -y), at(x, y), "outline", 1.4))
+                board.items.append(Line(at(x, -y), at(x, y), near, 1.4))
             if one.count > 2:
                 out = one.across / 2 / math.cos(turn)
                 turns = [turn * (2 * i + 1) for i in range(one.count)]
                 points = tuple(at(out * math.cos(a), out * math.sin(a)) for a in turns)
-                board.items.append(Shape(points, "outline", 1.4))
+                board.items.append(Shape(points, near, 1.4))
     reach = body.largest / 2 * scale * 1.08
     x, y = centre
     board.items.append(Line((x - reach, y), (x + reach, y), "centre", 1.0))
     board.items.append(Line((x, y - reach), (x, y + reach), "centre", 1.0))
+
+
+def _seen_as(body: Body, end: float, radius: float, inside: bool = False) -> Role:
+    """How what is cut into a round is drawn as seen from the right: hidden where as
+    much metal stands before its end."""
+    _, last = body.ends
+    corners = {z for ring in body.rings() for z, _ in ring if end < z < last}
+    sides = [z + off for z in (end, *corners, last) for off in (-1e-4, 1e-4)]
+    before = body.radii_at([z for z in sides if end < z < last])
+    if inside:
+        hides = any(inner < radius + 1e-3 for inner, _ in before)
+    else:
+        hides = any(outer > radius - 1e-3 for _, outer in before)
+    return "hidden" if hides else "outline"
 
 
 @functools.lru_cache(maxsize=64)

@@ -29,6 +29,7 @@ FOLLOW = {
     "length": "length",
     "width": "width",
     "depth": "depth",
+    "drilled": "drilled depth",
 }
 
 

@@ -398,6 +398,7 @@ class NutThread(Feature, frozen=True):
             "thread": Dimension("diameter", self.start, self.end, radius, True),
             "length": Dimension("along", self.start, self.end, radius, True),
             "depth": Dimension("along", self.start, self.end, radius, True),
+            "drilled": Dimension("along", *self.drilled, radius, True),
         }
 
 
