@@ -5,7 +5,6 @@ caution come from what is cut, unless a family says more.
 """
 
 import functools
-import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from typing import Any
 
@@ -36,25 +35,13 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import plain
 from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.order import AFTER_DRILL, NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drills
 
-STANDING = {
-    "mount": 5.0,
-    "mark": 5.0,
-    "deburr": 5.0,
-    "prove": 3.0,
-    "press": 5.0,
-    "bond": 10.0,
-    "broach": 10.0,
-    "weld": 20.0,
-    "grind": 20.0,
-    "harden": 90.0,
-}  # minutes of what takes its time whatever is cut
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
-HANDLING = 1.0  # minutes to set a tool and wind back
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
@@ -214,7 +201,7 @@ class StepTold(Struct, frozen=True, dict=True):
     def speed(self) -> Answer | None:
         """None where nothing turns."""
         kind = OPERATIONS[self.operation].speed
-        wide = self.drill or self._diameter
+        wide = self.drill or self.diameter
         if not kind or wide < THIN:
             return None
         asked: dict[str, Any] = {
@@ -228,25 +215,14 @@ class StepTold(Struct, frozen=True, dict=True):
         return reckon("speeds", asked)
 
     @functools.cached_property
-    def _diameter(self) -> float:
-        """The diameter that meets the tool, mm."""
+    def diameter(self) -> float:
+        """What meets the tool, mm."""
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
 
     @functools.cached_property
     def minutes(self) -> float:
-        """About how long it takes: metal over what a light tool takes off."""
-        if self.operation in STANDING:
-            return STANDING[self.operation]
-        if self.before.turns:
-            taken = self.before.turned_volume - self.after.turned_volume
-            metal = material(self.material)
-            section = metal.rough_feed * metal.rough_depth
-            rate = self.rpm * math.pi * self._diameter * section  # mm³ a minute
-            cut = taken / rate if rate else 0.0
-        else:
-            cut = 2.0
-        holes = sum(_many(one) for one in self.cut)
-        return round(HANDLING + cut + 0.5 * holes, 1)
+        """About how long it takes."""
+        return minutes_of(self)
 
     @property
     def rpm(self) -> float:

@@ -1,0 +1,106 @@
+"""About how long a step takes: the metal over what a light tool takes off, and hands.
+
+Source: shop rules for a small lathe and mill; the cutting figures of the materials.
+"""
+
+import math
+from typing import TYPE_CHECKING
+
+from machinon.core.materials import Material, material
+from machinon.core.piece.block_features import Outline, SixFaces
+from machinon.core.piece.body import cuts_of
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.solid_cuts import Sunk, extent
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import Flats, Slits
+
+if TYPE_CHECKING:
+    from machinon.core.route.operations import StepTold
+
+STANDING = {
+    "mount": 5.0,
+    "mark": 5.0,
+    "deburr": 5.0,
+    "prove": 3.0,
+    "press": 5.0,
+    "bond": 10.0,
+    "broach": 10.0,
+    "keyway": 10.0,
+    "thread": 15.0,
+    "weld": 20.0,
+    "grind": 20.0,
+    "harden": 90.0,
+}  # minutes of what takes its time whatever is cut
+HANDLING = 1.0  # minutes to set a tool and wind back
+TOUCHED = 2.0  # minutes to touch off on the mill and to measure
+TURNED_OVER = 3.0  # minutes to turn a block over, bed it and deburr it
+EACH_HOLE, EACH_TAPPED, EACH_FLAT = 0.5, 2.0, 2.0  # minutes, to find it and do it
+MILLED = 60.0  # mm³ a minute for each m/min that high-speed steel may cut the metal at
+FILED = 50.0  # mm² of edge a minute, sawn near a line and filed to it
+PARTED = 0.04  # mm a turn
+
+
+def minutes_of(step: "StepTold") -> float:
+    """How long a step takes, minutes."""
+    if step.operation in STANDING:
+        return STANDING[step.operation]
+    metal = material(step.material)
+    if step.operation == "part":
+        cut = step.diameter / 2 / (PARTED * step.rpm) if step.rpm else 0.0
+    elif step.before.turns:
+        cut = _turned(step, metal)
+    else:
+        cut = TOUCHED + sum(_milled(step, one, metal) for one in step.cut)
+    each = EACH_TAPPED if step.operation == "tap" else EACH_HOLE
+    for one in step.cut:
+        if isinstance(one, Holes | CrossHoles):
+            cut += each * one.many
+        elif isinstance(one, Flats | Slits):
+            cut += EACH_FLAT * one.count
+    return round(HANDLING + cut, 1)
+
+
+def _turned(step: "StepTold", metal: Material) -> float:
+    taken = step.before.turned_volume - step.after.turned_volume
+    section = metal.rough_feed * metal.rough_depth
+    rate = step.rpm * math.pi * step.diameter * section  # mm³ a minute
+    return taken / rate if rate else 0.0
+
+
+def _milled(step: "StepTold", one: Feature, metal: Material) -> float:
+    """Of what an end mill takes out of a block, by its outline and its depth."""
+    rate = MILLED * (metal.turn_hss or metal.turn_carbide / 4)
+    stock = step.before.stock
+    if isinstance(one, SixFaces) and isinstance(stock, Block):
+        taken = math.prod(stock.size) - one.length * one.width * one.height
+        return 6 * TURNED_OVER + taken / rate
+    if isinstance(one, Outline):
+        round_it = zip(one.points, (*one.points[1:], one.points[0]), strict=True)
+        return sum(math.dist(a, b) for a, b in round_it) * one.block[2] / FILED
+    box = step.before.shadow.box
+    roughed = [it for it in step.before.features if it.name == one.name]
+    taken = _sunk(one, box) - sum(_sunk(it, box) for it in roughed)
+    return max(taken, 0.0) / rate
+
+
+def _sunk(one: Feature, box: tuple[float, ...]) -> float:
+    """About what a feature's prisms take out of a box, mm³."""
+    taken = 0.0
+    for cut in cuts_of(one):
+        if not isinstance(cut, Sunk) or not cut.frame.square:
+            continue
+        low, high = cut.span()
+        sides = [
+            max(min(last, far) - max(first, near), 0.0)
+            for first, last, near, far in zip(low, high, box[:3], box[3:], strict=True)
+        ]
+        left, under, right, over = extent(cut.outline)
+        filled = abs(_area(cut)) / ((right - left) * (over - under))
+        taken += math.prod(sides) * filled
+    return taken
+
+
+def _area(cut: Sunk) -> float:
+    round_it = zip(cut.outline, (*cut.outline[1:], cut.outline[0]), strict=True)
+    return sum(x * v - u * y for (x, y), (u, v) in round_it) / 2
