@@ -3,6 +3,7 @@
 import unittest
 
 from machinon.core.families import families
+from machinon.core.materials import materials
 from machinon.core.piece.family import make
 from machinon.core.route.effort import effort
 from machinon.core.route.machine_checks import along_the_route, held_well, on_the_mill
@@ -151,6 +152,12 @@ class Durations(unittest.TestCase):
             minutes("t-nut-strip", one) for one in ("Drill 6", "Tap M12")
         )
         self.assertEqual(tapped - drilled, 6 * 1.5)
+
+    def test_every_metal_has_its_time(self):
+        for name in materials():
+            self.assertGreater(
+                minutes("plate-block", "Mill the six", material=name), 18
+            )
 
 
 class Effort(unittest.TestCase):

@@ -32,9 +32,12 @@ STANDING = {
     "grind": 20.0,
     "harden": 90.0,
 }  # minutes of what takes its time whatever is cut
+BANDED = ("turn", "bore", "face", "mill")  # what is cut bit by bit
 HANDLING = 1.0  # minutes to set a tool and wind back
 TOUCHED = 2.0  # minutes to touch off on the mill and to measure
 TURNED_OVER = 3.0  # minutes to turn a block over, bed it and deburr it
+SNEAKED_UP = 8.0  # minutes of cuts and readings until a size is in its band
+BLUED = 15.0  # minutes of setting, bluing and turning until a taper bears
 EACH_HOLE, EACH_TAPPED, EACH_FLAT = 0.5, 2.0, 2.0  # minutes, to find it and do it
 MILLED = 60.0  # mm³ a minute for each m/min that high-speed steel may cut the metal at
 FILED = 50.0  # mm² of edge a minute, sawn near a line and filed to it
@@ -52,6 +55,10 @@ def minutes_of(step: "StepTold") -> float:
         cut = _turned(step, metal)
     else:
         cut = TOUCHED + sum(_milled(step, one, metal) for one in step.cut)
+    if step.operation == "taper" and not step.leaves:
+        cut += BLUED
+    elif step.banded and step.operation in BANDED:
+        cut += SNEAKED_UP
     each = EACH_TAPPED if step.operation == "tap" else EACH_HOLE
     for one in step.cut:
         if isinstance(one, Holes | CrossHoles):
@@ -71,6 +78,8 @@ def _turned(step: "StepTold", metal: Material) -> float:
 def _milled(step: "StepTold", one: Feature, metal: Material) -> float:
     """Of what an end mill takes out of a block, by its outline and its depth."""
     rate = MILLED * (metal.turn_hss or metal.turn_carbide / 4)
+    if not rate:
+        return 0.0  # no cutter takes anything off it
     stock = step.before.stock
     if isinstance(one, SixFaces) and isinstance(stock, Block):
         taken = math.prod(stock.size) - one.length * one.width * one.height

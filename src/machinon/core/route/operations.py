@@ -170,8 +170,9 @@ class StepTold(Struct, frozen=True, dict=True):
 
     drill: of a drilled hole, mm; tap: its thread; fit: number in the job of the fit it
     is for; before, after: the piece as it stands; material: its metal; speeds: those
-    of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side.
-    Speed and time are worked out when asked for.
+    of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side;
+    banded: it brings a size into its band. Speed and time are worked out when asked
+    for.
     """
 
     key: str
@@ -190,6 +191,7 @@ class StepTold(Struct, frozen=True, dict=True):
     material: str
     speeds: tuple[float, ...] | None
     leaves: float = 0.0
+    banded: bool = False
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -358,7 +360,7 @@ def _told(
         step.title or _title(step, operation, features, drill, tap),
         step.tool or _tool(operation, first, drill, tap),
         _note(step, drill),
-        step.caution or operation.caution,
+        step.caution or _caution(operation, first),
         drill,
         tap,
         step.hold,
@@ -368,7 +370,14 @@ def _told(
         made.material,
         speeds,
         step.leaves,
+        _banded(made, step),
     )
+
+
+def _banded(made: Made, step: Step) -> bool:
+    """Whether a step is the one that brings a size into the band of its fit."""
+    ruled = {one.slot.rules.partition(".")[0] for one in made.fits}
+    return bool(ruled.intersection(step.features)) and not step.leaves
 
 
 def _note(step: Step, drill: float) -> str:
@@ -377,6 +386,14 @@ def _note(step: Step, drill: float) -> str:
         return step.note
     said = ", ".join(_size(one) for one in stages)
     return f"{step.note} One after the other: {said} mm.".strip()
+
+
+def _caution(operation: Operation, feature: Feature | None) -> str:
+    hole = _hole(feature)
+    blind = hole.depth is not None if hole else getattr(feature, "pointed", False)
+    if operation.key == "drill" and blind:
+        return "A drill that grabs spins the work: clamp it."
+    return operation.caution
 
 
 def _is(made: Made, name: str) -> bool:
