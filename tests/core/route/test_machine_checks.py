@@ -153,11 +153,11 @@ class Durations(unittest.TestCase):
         )
         self.assertEqual(tapped - drilled, 6 * 1.5)
 
-    def test_every_metal_has_its_time(self):
-        for name in materials():
-            self.assertGreater(
-                minutes("plate-block", "Mill the six", material=name), 18
-            )
+    def test_every_metal_that_can_be_cut_has_its_time(self):
+        for one in materials().values():
+            if not one.ground_only:
+                took = minutes("plate-block", "Mill the six", material=one.name)
+                self.assertGreater(took, 18)
 
 
 class Effort(unittest.TestCase):

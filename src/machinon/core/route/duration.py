@@ -78,8 +78,6 @@ def _turned(step: "StepTold", metal: Material) -> float:
 def _milled(step: "StepTold", one: Feature, metal: Material) -> float:
     """Of what an end mill takes out of a block, by its outline and its depth."""
     rate = MILLED * (metal.turn_hss or metal.turn_carbide / 4)
-    if not rate:
-        return 0.0  # no cutter takes anything off it
     stock = step.before.stock
     if isinstance(one, SixFaces) and isinstance(stock, Block):
         taken = math.prod(stock.size) - one.length * one.width * one.height
