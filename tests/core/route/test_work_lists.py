@@ -44,6 +44,43 @@ def figures(line):
     }
 
 
+class Turned(unittest.TestCase):
+    def test_what_a_tool_passes_on_its_way_is_turned_as_well(self):
+        """⌀17 of a key: its head at the jaws turned to 16 from the tip on, so that the
+        shank begins at 16, and its point at the 11 of the shank."""
+        begins = {
+            step: figures(listed("socket-key", step)[0])["⌀ it has now"]
+            for step in ("turn-head", "turn-shank", "turn-point_round")
+        }
+        self.assertEqual(
+            begins, {"turn-head": 17.0, "turn-shank": 16.0, "turn-point_round": 11.0}
+        )
+
+    def test_a_flange_is_turned_from_the_end_that_stands_out(self):
+        """A back plate on its nose: nothing stops the carriage behind its flange, and
+        its front is roughed from the flange's 130, not from the casting's 135."""
+        flange = figures(listed("back-plate", "flange")[0])
+        self.assertEqual(flange, {"⌀ it has now": 135.0})
+        front = figures(listed("back-plate", "rough-spigot")[0])
+        self.assertEqual(front["⌀ it has now"], 130.0)
+
+    def test_what_is_turned_on_its_way_is_not_turned_twice(self):
+        """The rear of a spindle stands where its front was turned to from that end."""
+        (line,) = listed("draw-in-spindle", "turn-rear")
+        self.assertIn("Nothing more comes off", line.note)
+
+    def test_a_thread_is_cut_on_its_own_outside_with_its_groove(self):
+        """M32 × 1.5 6g is at most 31.968; from 40, at 1.5 deep, three passes. Its
+        groove is 0.3 under its root of 30.16, two threads wide."""
+        outside, groove, *_ = listed("collet-spindle", "thread-nose")
+        self.assertEqual(
+            figures(outside),
+            {"⌀ it has now": 40.0, "⌀ then": 31.968, "Passes about": 3.0,
+             "Carriage stops at": 16.5},
+        )  # fmt: skip
+        self.assertEqual(figures(groove), {"⌀ its floor": 29.86, "Wide": 3.0})
+
+
 class Drilled(unittest.TestCase):
     def test_a_drill_goes_as_deep_as_from_the_face_that_it_goes_in_at(self):
         """The core of a plate 37.5 long, right through from the nose's side; ⌀25 has a

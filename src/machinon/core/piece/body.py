@@ -49,11 +49,15 @@ class Body(Struct, frozen=True, dict=True):
         return self.faces.get(name)
 
     def after(
-        self, done: Iterable[tuple[str, float]], bare: Collection[str] = ()
+        self,
+        done: Iterable[tuple[str, float]],
+        bare: Collection[str] = (),
+        passed: Iterable[Feature] = (),
     ) -> "Body":
         """The shape in process: only these cuts done, each with the metal it leaves.
 
-        bare: holes that are drilled only, not yet tapped, counterbored or sunk.
+        bare: holes that are drilled only, not yet tapped, counterbored or sunk; passed:
+        what the tool took off on its way, which later cuts go beyond.
         """
         left = dict(done)
         standing = []
@@ -61,7 +65,7 @@ class Body(Struct, frozen=True, dict=True):
             if one.name in left:
                 cut = one.as_drilled() if one.name in bare else one
                 standing.append(cut.leaving(left[one.name]) if left[one.name] else cut)
-        return Body(self.stock, tuple(standing))
+        return Body(self.stock, (*standing, *passed))
 
     @functools.cached_property
     def cuts(self) -> tuple[Cut, ...]:

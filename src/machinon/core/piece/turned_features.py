@@ -186,10 +186,14 @@ class Screw(Feature, frozen=True):
         """Diameter of the run-out groove."""
         return self.of.minor_external - 0.2 * self.of.pitch
 
+    @property
+    def groove_width(self) -> float:
+        return min(2.0 * self.of.pitch, (self.end - self.start) / 3)
+
     def cuts(self) -> tuple[Cut, ...]:
         taken = [ring(self.start, self.end, self.of.major / 2)]
         if self.runs_out:
-            wide = min(2.0 * self.of.pitch, (self.end - self.start) / 3)
+            wide = self.groove_width
             a, b = (
                 (self.start, self.start + wide)
                 if self.runs_out == "left"

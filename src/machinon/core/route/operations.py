@@ -16,14 +16,16 @@ from machinon.core.materials import material
 from machinon.core.piece.block_features import FlankedSlot, RoundSeat
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Made, Step, spoken
-from machinon.core.piece.feature import Feature
+from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
+from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
     Centre,
     Cone,
     Cylinder,
+    End,
     Flats,
     Groove,
     Keyway,
@@ -41,6 +43,9 @@ from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drills
 
+OUTSIDE = Cylinder | Cone | Screw  # what the outside of a round is made of
+NEAR = 1e-6  # mm: no more than this is none
+BESIDE = 0.02  # mm beyond a cut that are looked at
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
@@ -171,8 +176,8 @@ class StepTold(Struct, frozen=True, dict=True):
     drill: of a drilled hole, mm; tap: its thread; fit: number in the job of the fit it
     is for; before, after: the piece as it stands; material: its metal; speeds: those
     of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side;
-    banded: it brings a size into its band. Speed and time are worked out when asked
-    for.
+    banded: it brings a size into its band; out: the end that stands out of the
+    holding, where it is known. Speed and time are worked out when asked for.
     """
 
     key: str
@@ -192,6 +197,7 @@ class StepTold(Struct, frozen=True, dict=True):
     speeds: tuple[float, ...] | None
     leaves: float = 0.0
     banded: bool = False
+    out: Side | None = None
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -275,21 +281,28 @@ def route_told(
         if step.operation in AFTER_DRILL
         for name in step.features
     }
+    passed: dict[str, Feature] = {}
     out = []
     for holding in holdings:
         if not holding.steps:
             continue
         steps = []
-        for step in holding.steps:
-            before = made.body.after(done.items(), bare)
+        for step, side in zip(holding.steps, _out(made, holding), strict=True):
+            before = made.body.after(done.items(), bare, passed.values())
             for name in step.features:
                 if step.operation not in NO_METAL:
                     done[name] = _left(made, step, name)
+            if step.operation == "turn":
+                side = side or _comes_from(made, step, before)
+                passed |= _passed(made, step, side, done)
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
-            after = made.body.after(done.items(), bare)
+            if len(done) == len(made.body.features) and not any(done.values()):
+                passed = {}  # all of it is cut to its size
+            after = made.body.after(done.items(), bare, passed.values())
             own = turning.get(holding.machine) or None
             told = _told(made, holding, step, before, after, own)
+            told = replace(told, out=side)
             steps.append(replace(told, fit=(fits or {}).get(step.fit, 0)))
         out.append(
             HoldingTold(
@@ -302,6 +315,78 @@ def route_told(
             )
         )
     return tuple(out)
+
+
+def _out(made: Made, holding: Holding) -> list[Side | None]:
+    """At each step of a holding the end of the work that stands out of it: the one
+    that was faced there last, else the one that will be; None where neither is."""
+    faced = [
+        next(
+            (
+                one.side
+                for one in made.body.features
+                if isinstance(one, End)
+                and one.name in step.features
+                and step.operation == "face"
+            ),
+            None,
+        )
+        for step in holding.steps
+    ]
+    first = next((side for side in faced if side), None)
+    found = []
+    for side in faced:
+        first = side or first
+        found.append(first)
+    return found
+
+
+def _comes_from(made: Made, step: Step, before: Body) -> Side | None:
+    """The end that a tool comes from to a diameter, where neither is faced in its
+    holding: that away from its shoulder."""
+    one = made.body.feature(step.features[0])
+    if not isinstance(one, Cylinder):
+        return None
+    reach = one.diameter / 2 + step.leaves + BESIDE
+    ends = one.start - BESIDE, one.end + BESIDE
+    left, right = (outer > reach for _, outer in before.radii_at(ends))
+    if one.shoulder:
+        left, right = one.shoulder == "left", one.shoulder == "right"
+    if left == right:
+        return None
+    return "right" if left else "left"
+
+
+def _passed(
+    made: Made, step: Step, side: Side | None, done: Collection[str]
+) -> dict[str, Feature]:
+    """What a tool takes off on its way to a diameter from the end it comes from, where
+    nothing is cut yet and nothing larger shall stand."""
+    stock = made.body.stock
+    found: dict[str, Feature] = {}
+    for name in step.features if side else ():
+        one = made.body.feature(name)
+        if not isinstance(one, Cylinder) or isinstance(stock, Block):
+            continue
+        right = side == "right"
+        start, end = (one.end, stock.end) if right else (stock.start, one.start)
+        wide = one.diameter + 2 * step.leaves
+        outside = [it for it in made.body.features if isinstance(it, OUTSIDE)]
+        there = [
+            it for it in outside if it.start < end - NEAR and start + NEAR < it.end
+        ]
+        bare = there and not any(it.name in done for it in there)
+        if bare and max(map(_widest, there)) < wide + NEAR:
+            found[name] = Cylinder(f"{name} passed", start, end, wide)
+    return found
+
+
+def _widest(one: "Cylinder | Cone | Screw") -> float:
+    if isinstance(one, Cylinder):
+        return one.diameter
+    if isinstance(one, Screw):
+        return one.of.major
+    return max(one.start_diameter, one.end_diameter)
 
 
 def still_cut(

@@ -29,7 +29,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.operations import BESIDE, StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Line,
@@ -68,7 +68,7 @@ TRAVEL = 40.0  # mm that the indicator goes along the slide
 # grinding, mm: shop rules for a light grinder or a spindle on the slide
 WHEEL_ROUGH, WHEEL_LAST = 0.01, 0.0025  # to a side and pass
 LAST_GROUND = 0.02  # on the diameter, left for the last passes
-BESIDE = 0.02  # mm beyond a cut that are looked at
+LEAST = 0.02  # mm on the diameter: less is no cut of its own
 HAND_WARM = 10.0  # degrees over the gauge
 
 
@@ -81,7 +81,8 @@ def thread_list(
     answers: list[Answer] = []
     inside = isinstance(one, NutThread)
     thread = one.of
-    lines = _geared(thread.name, thread.pitch, at.lathe, answers)
+    lines = _blank(step, one, answers) if isinstance(one, Screw) else []
+    lines += _geared(thread.name, thread.pitch, at.lathe, answers)
     passes = reckon(
         "thread-passes",
         {"thread": thread.name, "school": school.chosen, "internal": inside},
@@ -131,6 +132,40 @@ def thread_list(
         )
     )
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
+    """What a thread is cut on: its outside, and the groove that it runs out in."""
+    answer = reckon("thread", {"thread": one.thread})
+    answers.append(answer)
+    # the depth of the passes counts from the largest that the thread may be
+    wide = float(answer["external_major_max"] or one.of.major)
+    middle = (one.start + one.end) / 2
+    now = 2 * step.before.radii(middle)[1]
+    lines = []
+    if now - wide > LEAST:
+        deep = material(step.material).rough_depth
+        passes = math.ceil((now - wide) / 2 / deep)
+        stop = _shoulder(step, one, wide / 2)
+        figures = (
+            Shown("⌀ it has now", now),
+            Shown("⌀ then", wide),
+            Shown("Passes about", float(passes), COUNT),
+            *stop,
+        )
+        note = "The depth of the thread counts from it: measure it."
+        lines.append(Line("outside", "Turn it to the thread's outside", figures, note))
+    if one.runs_out:
+        groove = Shown("⌀ its floor", one.groove), Shown("Wide", one.groove_width)
+        lines.append(
+            Line(
+                "groove",
+                f"Groove it at its {one.runs_out} end",
+                groove,
+                "The tool runs out in it: no wider than it must be, corners round.",
+            )
+        )
+    return lines
 
 
 def _geared(
@@ -391,8 +426,13 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     inside = isinstance(one, Bore) or getattr(one, "inside", False)
     inner, outer = step.before.radii((one.start + one.end) / 2)
     start, finish = 2 * (inner if inside else outer), one.diameter
-    if start <= 0 or (finish - start if inside else start - finish) < 0.02:
+    left = finish - start if inside else start - finish
+    if start <= 0 or left < -LEAST:
         return None
+    if left < LEAST:
+        now = (Shown("⌀ it has now", start),)
+        says = "Nothing more comes off: it was cut with what is beside it."
+        return WorkList((Line("whole", step.title, now, says),))
     lathe = at.lathe
     given: dict[str, Any] = {
         "start": start,
@@ -404,7 +444,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         given |= {"dial": lathe.dial_reads, "division": lathe.dial_division}
         dial = Dial(lathe.dial_reads, lathe.dial_division)
     answer = reckon("passes", given)
-    stop = _shoulder(step, one)
+    stop = _shoulder(step, one, finish / 2)
     lines = [
         Line(
             "touch",
@@ -496,12 +536,13 @@ def ground_list(step: StepTold) -> WorkList | None:
     return WorkList(lines)
 
 
-def _shoulder(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
+def _shoulder(
+    step: StepTold, one: Cylinder | Bore | Groove | Screw, radius: float
+) -> tuple[Shown, ...]:
     """Where the carriage stops, from the end, where a shoulder or a floor is left."""
     if isinstance(one, Groove):
         return ()
     first, last = step.after.ends
-    radius = one.diameter / 2
 
     def stands(z: float) -> bool:
         """Whether metal stands in the tool's way there."""
@@ -514,9 +555,13 @@ def _shoulder(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...
 
     # the side that the feature names, else where metal is left beside it
     walls = {"right": "left", "left": "right"}  # where a bore opens, its floor is not
-    side = one.shoulder if isinstance(one, Cylinder) else walls.get(one.opens, "")
+    opens = one.opens if isinstance(one, Bore) else ""
+    side = one.shoulder if isinstance(one, Cylinder) else walls.get(opens, "")
     left, right = stands(one.start - BESIDE), stands(one.end + BESIDE)
-    if side:
+    if step.out:
+        # the tool comes from the end that stands out
+        left, right = left and step.out == "right", right and step.out == "left"
+    elif side:
         left, right = side == "left", side == "right"
     if left and not right:
         return (Shown(CARRIAGE, last - one.start),)
