@@ -5,6 +5,7 @@ caution come from what is cut, unless a family says more.
 """
 
 import functools
+import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from typing import Any
 
@@ -293,7 +294,7 @@ def route_told(
                 if step.operation not in NO_METAL:
                     done[name] = _left(made, step, name)
             if step.operation == "turn":
-                side = side or _comes_from(made, step, before)
+                side = side or _comes_from(made, step, done, passed.values())
                 passed |= _passed(made, step, side, done)
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
@@ -341,20 +342,39 @@ def _out(made: Made, holding: Holding) -> list[Side | None]:
     return found
 
 
-def _comes_from(made: Made, step: Step, before: Body) -> Side | None:
+def _comes_from(
+    made: Made, step: Step, done: Mapping[str, float], passed: Iterable[Feature]
+) -> Side | None:
     """The end that a tool comes from to a diameter, where neither is faced in its
     holding: that away from its shoulder."""
     one = made.body.feature(step.features[0])
     if not isinstance(one, Cylinder):
         return None
-    reach = one.diameter / 2 + step.leaves + BESIDE
-    ends = one.start - BESIDE, one.end + BESIDE
-    left, right = (outer > reach for _, outer in before.radii_at(ends))
     if one.shoulder:
-        left, right = one.shoulder == "left", one.shoulder == "right"
+        return "right" if one.shoulder == "left" else "left"
+    cut = [(it, done[it.name]) for it in made.body.features if it.name in done]
+    cut += [(it, 0.0) for it in passed]
+    reach = one.diameter + 2 * (step.leaves + BESIDE)
+    left, right = (
+        _wide(cut, z) > reach for z in (one.start - BESIDE, one.end + BESIDE)
+    )
     if left == right:
         return None
     return "right" if left else "left"
+
+
+def _wide(cut: Iterable[tuple[Feature, float]], z: float) -> float:
+    """What stands at a station, mm across: cut gives what was cut and the metal left
+    on it; no end to it where only the stock stands. Told by the features alone: a
+    section is a hundred times as dear."""
+    found = math.inf
+    for one, left in cut:
+        if isinstance(one, End):
+            beyond = z < one.z if one.side == "left" else z > one.z
+            found = 0.0 if beyond else found
+        elif isinstance(one, OUTSIDE) and one.start <= z <= one.end:
+            found = min(found, _widest(one) + 2 * left)
+    return found
 
 
 def _passed(
