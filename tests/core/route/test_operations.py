@@ -3,7 +3,8 @@ from itertools import pairwise
 
 from machinon.core.families import families
 from machinon.core.piece.family import make
-from machinon.core.route.operations import ladder, route_told
+from machinon.core.route.drills import ladder
+from machinon.core.route.operations import route_told
 from machinon.core.shop.making import Moved
 
 

@@ -5,7 +5,6 @@ caution come from what is cut, unless a family says more.
 """
 
 import functools
-import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from typing import Any
 
@@ -18,15 +17,13 @@ from machinon.core.piece.block_features import FlankedSlot, RoundSeat
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Made, Step, spoken
 from machinon.core.piece.feature import Feature, Side
-from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
-from machinon.core.piece.stock import Block
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.turned_features import (
     Bevel,
     Bore,
     Centre,
     Cone,
     Cylinder,
-    End,
     Flats,
     Groove,
     Keyway,
@@ -38,18 +35,14 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import plain
 from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
 from machinon.core.route.duration import minutes_of
-from machinon.core.route.order import AFTER_DRILL, NO_METAL, in_order, keyed
+from machinon.core.route.in_process import Standing, in_process
+from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
-from machinon.core.threads.tapping import drills
 
-OUTSIDE = Cylinder | Cone | Screw  # what the outside of a round is made of
-NEAR = 1e-6  # mm: no more than this is none
-BESIDE = 0.02  # mm beyond a cut that are looked at
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
-PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
-LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
 class Operation(Struct, frozen=True):
@@ -266,45 +259,12 @@ def route_told(
     """
     turning = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
     holdings = in_order(still_cut(keyed(made.holdings), there), moved)
-    cut = {
-        name
-        for one in holdings
-        for step in one.steps
-        if step.operation not in NO_METAL
-        for name in step.features
-    }
-    # what no step cuts is there already: a thread in an old plate
-    done = {one.name: 0.0 for one in made.body.features if one.name not in cut}
-    bare = {
-        name
-        for one in holdings
-        for step in one.steps
-        if step.operation in AFTER_DRILL
-        for name in step.features
-    }
-    passed: dict[str, Feature] = {}
     out = []
-    for holding in holdings:
-        if not holding.steps:
-            continue
-        steps = []
-        for step, side in zip(holding.steps, _out(made, holding), strict=True):
-            before = made.body.after(done.items(), bare, passed.values())
-            for name in step.features:
-                if step.operation not in NO_METAL:
-                    done[name] = _left(made, step, name)
-            if step.operation == "turn":
-                side = side or _comes_from(made, step, done, passed.values())
-                passed |= _passed(made, step, side, done)
-            if step.operation in AFTER_DRILL:
-                bare -= set(step.features)
-            if len(done) == len(made.body.features) and not any(done.values()):
-                passed = {}  # all of it is cut to its size
-            after = made.body.after(done.items(), bare, passed.values())
-            own = turning.get(holding.machine) or None
-            told = _told(made, holding, step, before, after, own)
-            told = replace(told, out=side)
-            steps.append(replace(told, fit=(fits or {}).get(step.fit, 0)))
+    for holding, standing in in_process(made, holdings):
+        own = turning.get(holding.machine) or None
+        steps = [
+            _told(made, one, own, (fits or {}).get(one.step.fit, 0)) for one in standing
+        ]
         out.append(
             HoldingTold(
                 holding.key,
@@ -316,97 +276,6 @@ def route_told(
             )
         )
     return tuple(out)
-
-
-def _out(made: Made, holding: Holding) -> list[Side | None]:
-    """At each step of a holding the end of the work that stands out of it: the one
-    that was faced there last, else the one that will be; None where neither is."""
-    faced = [
-        next(
-            (
-                one.side
-                for one in made.body.features
-                if isinstance(one, End)
-                and one.name in step.features
-                and step.operation == "face"
-            ),
-            None,
-        )
-        for step in holding.steps
-    ]
-    first = next((side for side in faced if side), None)
-    found = []
-    for side in faced:
-        first = side or first
-        found.append(first)
-    return found
-
-
-def _comes_from(
-    made: Made, step: Step, done: Mapping[str, float], passed: Iterable[Feature]
-) -> Side | None:
-    """The end that a tool comes from to a diameter, where neither is faced in its
-    holding: that away from its shoulder."""
-    one = made.body.feature(step.features[0])
-    if not isinstance(one, Cylinder):
-        return None
-    if one.shoulder:
-        return "right" if one.shoulder == "left" else "left"
-    cut = [(it, done[it.name]) for it in made.body.features if it.name in done]
-    cut += [(it, 0.0) for it in passed]
-    reach = one.diameter + 2 * (step.leaves + BESIDE)
-    left, right = (
-        _wide(cut, z) > reach for z in (one.start - BESIDE, one.end + BESIDE)
-    )
-    if left == right:
-        return None
-    return "right" if left else "left"
-
-
-def _wide(cut: Iterable[tuple[Feature, float]], z: float) -> float:
-    """What stands at a station, mm across: cut gives what was cut and the metal left
-    on it; no end to it where only the stock stands. Told by the features alone: a
-    section is a hundred times as dear."""
-    found = math.inf
-    for one, left in cut:
-        if isinstance(one, End):
-            beyond = z < one.z if one.side == "left" else z > one.z
-            found = 0.0 if beyond else found
-        elif isinstance(one, OUTSIDE) and one.start <= z <= one.end:
-            found = min(found, _widest(one) + 2 * left)
-    return found
-
-
-def _passed(
-    made: Made, step: Step, side: Side | None, done: Collection[str]
-) -> dict[str, Feature]:
-    """What a tool takes off on its way to a diameter from the end it comes from, where
-    nothing is cut yet and nothing larger shall stand."""
-    stock = made.body.stock
-    found: dict[str, Feature] = {}
-    for name in step.features if side else ():
-        one = made.body.feature(name)
-        if not isinstance(one, Cylinder) or isinstance(stock, Block):
-            continue
-        right = side == "right"
-        start, end = (one.end, stock.end) if right else (stock.start, one.start)
-        wide = one.diameter + 2 * step.leaves
-        outside = [it for it in made.body.features if isinstance(it, OUTSIDE)]
-        there = [
-            it for it in outside if it.start < end - NEAR and start + NEAR < it.end
-        ]
-        bare = there and not any(it.name in done for it in there)
-        if bare and max(map(_widest, there)) < wide + NEAR:
-            found[name] = Cylinder(f"{name} passed", start, end, wide)
-    return found
-
-
-def _widest(one: "Cylinder | Cone | Screw") -> float:
-    if isinstance(one, Cylinder):
-        return one.diameter
-    if isinstance(one, Screw):
-        return one.of.major
-    return max(one.start_diameter, one.end_diameter)
 
 
 def still_cut(
@@ -447,17 +316,13 @@ def route_in_inches(route: Iterable[HoldingTold]) -> tuple[HoldingTold, ...]:
 
 
 def _told(
-    made: Made,
-    holding: Holding,
-    step: Step,
-    before: Body,
-    after: Body,
-    speeds: tuple[float, ...] | None,
+    made: Made, standing: Standing, speeds: tuple[float, ...] | None, fit: int
 ) -> StepTold:
+    step = standing.step
     operation = OPERATIONS[step.operation]
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
-    drill, tap = _drill_of(step, first), _tap_of(step, first)
+    drill, tap = drill_of(step, first), _tap_of(step, first)
     return StepTold(
         step.key,
         step.operation,
@@ -469,13 +334,14 @@ def _told(
         drill,
         tap,
         step.hold,
-        0,
-        before,
-        after,
+        fit,
+        standing.before,
+        standing.after,
         made.material,
         speeds,
         step.leaves,
         _banded(made, step),
+        standing.out,
     )
 
 
@@ -494,7 +360,7 @@ def _note(step: Step, drill: float) -> str:
 
 
 def _caution(operation: Operation, feature: Feature | None) -> str:
-    hole = _hole(feature)
+    hole = hole_of(feature)
     blind = hole.depth is not None if hole else getattr(feature, "pointed", False)
     if operation.key == "drill" and blind:
         return "A drill that grabs spins the work: clamp it."
@@ -505,66 +371,15 @@ def _is(made: Made, name: str) -> bool:
     return any(one.name == name for one in made.body.features)
 
 
-def _hole(feature: Feature | None) -> Hole | None:
-    return feature.hole if isinstance(feature, Holes | CrossHoles) else None
-
-
 def _many(feature: Feature) -> int:
     """How many holes a feature is; none for what is no hole."""
     return feature.many if isinstance(feature, Holes | CrossHoles) else 0
 
 
-def _drill_of(step: Step, feature: Feature | None) -> float:
-    """The drill a step takes: never over what it prepares."""
-    if step.operation != "drill" or feature is None:
-        return 0.0
-    hole = _hole(feature)
-    if hole is not None:
-        if hole.ream:
-            return _under(hole.diameter - 0.15)
-        left = 2 * step.leaves
-        return _under(hole.diameter - left) if left else hole.diameter
-    if isinstance(feature, Bore | TaperBore | NutThread):
-        least = {
-            Bore: lambda f: f.diameter,
-            NutThread: lambda f: f.bore,
-            TaperBore: lambda f: min(f.start_diameter, f.end_diameter),
-        }[type(feature)](feature)
-        return least if step.leaves == 0 else _under(least - 2 * step.leaves)
-    return 0.0
-
-
-def _left(made: Made, step: Step, name: str) -> float:
-    """What a step leaves on a feature, mm to a side: a drill leaves its own size."""
-    feature = made.body.feature(name) if step.operation == "drill" else None
-    if not isinstance(feature, Bore):
-        return step.leaves
-    return (feature.diameter - _drill_of(step, feature)) / 2
-
-
-def _under(most: float) -> float:
-    """The largest drill of the usual set that is not over a size, mm."""
-    below = [one.size for one in drills("metric") if one.size <= most + 1e-9]
-    return below[-1] if below else most
-
-
-def ladder(drill: float) -> tuple[float, ...]:
-    """The drills that open a hole, each at most about twice the one before, so that its
-    chisel edge has nothing to push through; mm.
-
-    >>> ladder(25), ladder(6.8)
-    ((6.2, 12.5, 25), (6.8,))
-    """
-    found = [drill]
-    while found[0] > PILOTED:
-        found.insert(0, _under(found[0] / 2))
-    return tuple(found)
-
-
 def _tap_of(step: Step, feature: Feature | None) -> str:
     if step.operation != "tap":
         return ""
-    hole = _hole(feature)
+    hole = hole_of(feature)
     if hole is not None:
         return hole.thread
     return feature.thread if isinstance(feature, NutThread | Screw) else ""
@@ -572,7 +387,7 @@ def _tap_of(step: Step, feature: Feature | None) -> str:
 
 def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
     """The diameter that meets the tool: as it turns, or of the cutter."""
-    hole = _hole(feature)
+    hole = hole_of(feature)
     if hole is not None:
         return hole.bore or hole.diameter
     if isinstance(feature, Bore | Groove):
@@ -651,7 +466,7 @@ def _title(
     drill: float,
     tap: str,
 ) -> str:
-    hole = _hole(features[0]) if features else None
+    hole = hole_of(features[0]) if features else None
     if tap and features:
         return f"Tap {thread_of(tap).says}{_for_what(step, features[0])}"
     if drill and features:
@@ -694,7 +509,7 @@ def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str)
         return f"tap {thread_of(tap).says}"
     if drill:
         return f"drill {_size(drill)}"
-    hole = _hole(feature)
+    hole = hole_of(feature)
     if operation.key == "counterbore" and hole is not None:
         return f"counterbore {_size(hole.bore)}"
     return operation.tool

@@ -19,7 +19,8 @@ from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import COUNT, ROTATION
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.operations import StepTold, ladder
+from machinon.core.route.drills import ladder
+from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     Line,
     Machines,

@@ -29,7 +29,8 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.operations import BESIDE, StepTold
+from machinon.core.route.in_process import BESIDE
+from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Line,

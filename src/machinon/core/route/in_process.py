@@ -1,0 +1,166 @@
+"""The piece as it stands at each step of its route, and what a tool passes on its way.
+
+Told by the features alone: a section is a hundred times as dear.
+"""
+
+import math
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from typing import NamedTuple
+
+from machinon.core.piece.body import Body
+from machinon.core.piece.family import Holding, Made, Step
+from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import Bore, Cone, Cylinder, End, Screw
+from machinon.core.route.drills import drill_of
+from machinon.core.route.order import AFTER_DRILL, NO_METAL
+
+OUTSIDE = Cylinder | Cone | Screw  # what the outside of a round is made of
+NEAR = 1e-6  # mm: no more than this is none
+BESIDE = 0.02  # mm beyond a cut that are looked at
+
+
+class Standing(NamedTuple):
+    """A step with the piece before and after it; out: the end that stands out of the
+    holding or that the tool comes from, where it is known."""
+
+    step: Step
+    before: Body
+    after: Body
+    out: Side | None
+
+
+def in_process(
+    made: Made, holdings: Sequence[Holding]
+) -> Iterator[tuple[Holding, list[Standing]]]:
+    """Each holding that has steps, and the piece as they find and leave it."""
+    steps = [step for holding in holdings for step in holding.steps]
+    cut = {
+        name
+        for step in steps
+        if step.operation not in NO_METAL
+        for name in step.features
+    }
+    # what no step cuts is there already: a thread in an old plate
+    done = {one.name: 0.0 for one in made.body.features if one.name not in cut}
+    bare = {
+        name
+        for step in steps
+        if step.operation in AFTER_DRILL
+        for name in step.features
+    }
+    outside = [one for one in made.body.features if isinstance(one, OUTSIDE)]
+    ends = {one.name: one.side for one in made.body.features if isinstance(one, End)}
+    passed: dict[str, Feature] = {}
+    body = made.body.after(done.items(), bare)
+    for holding in holdings:
+        if not holding.steps:
+            continue
+        found = []
+        for step, out in zip(holding.steps, _out(holding.steps, ends), strict=True):
+            before = body
+            for name in step.features:
+                if step.operation not in NO_METAL:
+                    done[name] = _left(made, step, name)
+            if step.operation == "turn":
+                out = out or _comes_from(made, step, done, passed.values())
+                passed |= _passed(made, step, out, done, outside)
+            if step.operation in AFTER_DRILL:
+                bare -= set(step.features)
+            if len(done) == len(made.body.features) and not any(done.values()):
+                passed = {}  # all of it is cut to its size
+            body = made.body.after(done.items(), bare, passed.values())
+            found.append(Standing(step, before, body, out))
+        yield holding, found
+
+
+def _left(made: Made, step: Step, name: str) -> float:
+    """What a step leaves on a feature, mm to a side: a drill leaves its own size."""
+    feature = made.body.feature(name) if step.operation == "drill" else None
+    if not isinstance(feature, Bore):
+        return step.leaves
+    return (feature.diameter - drill_of(step, feature)) / 2
+
+
+def _out(steps: Sequence[Step], ends: Mapping[str, Side]) -> list[Side | None]:
+    """At each step of a holding the end of the work that stands out of it: the one
+    that was faced there last, else the one that will be; None where neither is."""
+    faced = [
+        ends.get(step.features[0]) if step.operation == "face" else None
+        for step in steps
+    ]
+    now = next((side for side in faced if side), None)
+    found = []
+    for side in faced:
+        now = side or now
+        found.append(now)
+    return found
+
+
+def _comes_from(
+    made: Made, step: Step, done: Mapping[str, float], passed: Iterable[Feature]
+) -> Side | None:
+    """The end that a tool comes from to a diameter, where neither is faced in its
+    holding: that away from its shoulder."""
+    one = made.body.feature(step.features[0])
+    if not isinstance(one, Cylinder):
+        return None
+    if one.shoulder:
+        return "right" if one.shoulder == "left" else "left"
+    cut = [(it, done[it.name]) for it in made.body.features if it.name in done]
+    cut += [(it, 0.0) for it in passed]
+    reach = one.diameter + 2 * (step.leaves + BESIDE)
+    left, right = (
+        _wide(cut, z) > reach for z in (one.start - BESIDE, one.end + BESIDE)
+    )
+    if left == right:
+        return None
+    return "right" if left else "left"
+
+
+def _wide(cut: Iterable[tuple[Feature, float]], z: float) -> float:
+    """What stands at a station, mm across: cut gives what was cut and the metal left
+    on it; no end to it where only the stock stands."""
+    found = math.inf
+    for one, left in cut:
+        if isinstance(one, End):
+            beyond = z < one.z if one.side == "left" else z > one.z
+            found = 0.0 if beyond else found
+        elif isinstance(one, OUTSIDE) and one.start <= z <= one.end:
+            found = min(found, _widest(one) + 2 * left)
+    return found
+
+
+def _passed(
+    made: Made,
+    step: Step,
+    out: Side | None,
+    done: Collection[str],
+    outside: Sequence[OUTSIDE],
+) -> dict[str, Feature]:
+    """What a tool takes off on its way to a diameter from the end it comes from, where
+    nothing is cut yet and nothing larger shall stand."""
+    stock = made.body.stock
+    found: dict[str, Feature] = {}
+    for name in step.features if out else ():
+        one = made.body.feature(name)
+        if not isinstance(one, Cylinder) or isinstance(stock, Block):
+            continue
+        right = out == "right"
+        start, end = (one.end, stock.end) if right else (stock.start, one.start)
+        wide = one.diameter + 2 * step.leaves
+        there = [
+            it for it in outside if it.start < end - NEAR and start + NEAR < it.end
+        ]
+        bare = there and not any(it.name in done for it in there)
+        if bare and max(map(_widest, there)) < wide + NEAR:
+            found[name] = Cylinder(f"{name} passed", start, end, wide)
+    return found
+
+
+def _widest(one: OUTSIDE) -> float:
+    if isinstance(one, Cylinder):
+        return one.diameter
+    if isinstance(one, Screw):
+        return one.of.major
+    return max(one.start_diameter, one.end_diameter)
