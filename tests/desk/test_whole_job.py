@@ -165,6 +165,7 @@ class WholeJob(WindowCase):
 
     def cut(self):
         view = self.window.job_page().view()
+        self.assertIn("carriage stops at 3.5 mm", view.step.text())
         entry = view.field.edit
         self.type(entry, "96.02")
         self.type(entry, "1.2")

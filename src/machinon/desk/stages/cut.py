@@ -22,6 +22,7 @@ from machinon.core.job.fit_plan import DrawnSize
 from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
+from machinon.core.route.work.turning import carriage_stop
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
@@ -459,7 +460,8 @@ class CutView(StageView):
         set_ink(self.large, screen.ink)
         self._size_large()
         self.under.setText(screen.under)
-        self.why.setText(screen.why)
+        # a figure stays with its sign at the end of a line
+        self.why.setText(screen.why.replace(" %", "\u00a0%"))
         held = self._held()
         self.prove.setVisible(bool(held))
         self.caution.setText(
@@ -566,9 +568,15 @@ class CutView(StageView):
         for set_up in self.job.plan.route:
             for step in set_up.steps:
                 if self._cuts_it(step) and step.speed is not None:
+                    speed = speed_text(step.speed)
                     # of what a step cuts, the length by itself
-                    what = fit.choice.name if fit.straight else step.title
-                    return f"{what}, {speed_text(step.speed)}"
+                    if fit.straight:
+                        return f"{fit.choice.name}, {speed}"
+                    stop = carriage_stop(step)
+                    if stop is None:
+                        return f"{step.title}, {speed}"
+                    far = length_text(stop, 0.1, self.job.inch)
+                    return f"{step.title}, {speed}, carriage stops at {far}"
         goal = "its mate, by trial" if fit.could_fit else "its band"
         return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
 

@@ -537,6 +537,16 @@ def ground_list(step: StepTold) -> WorkList | None:
     return WorkList(lines)
 
 
+def carriage_stop(step: StepTold) -> float | None:
+    """How far from the end that stands out the carriage stops where a diameter is cut,
+    mm; None where nothing is in its way."""
+    one = step.cut[0] if step.cut else None
+    if not isinstance(one, Cylinder | Bore):
+        return None
+    stop = _shoulder(step, one, one.diameter / 2)
+    return float(stop[0].value) if stop else None
+
+
 def _shoulder(
     step: StepTold, one: Cylinder | Bore | Groove | Screw, radius: float
 ) -> tuple[Shown, ...]:
