@@ -89,6 +89,23 @@ class TurnedPieces(unittest.TestCase):
         made = turned("nut", nut1_thread="M20", step3_diameter="40")
         self.assertEqual(cut_in(route_told(made)[0], "thread"), ["nut1"])
 
+    def test_an_inside_thread_that_ends_at_a_floor_has_room_to_run_out(self):
+        """M30 × 3.5: two threads are 7. A groove there is cut before it."""
+        bare = {"step2_length": "60", "step2_diameter": "60", "nut1_thread": "M30",
+                "nut1_depth": "30"}  # fmt: skip
+        self.assertIn("nut1-runs-out", failed(turned("nut", **bare)))
+        bored = turned("nut bore", bore1_diameter="27", **bare)
+        self.assertNotIn("nut1-runs-out", failed(bored))
+        floor = 30 + 60 + 20 - 30  # from the left end
+        made = turned("nut undercut", undercut1_from_end=f"{floor}",
+                      undercut1_width="8", undercut1_diameter="31", **bare)  # fmt: skip
+        self.assertNotIn("nut1-runs-out", failed(made))
+        steps = [step for up in route_told(made) for step in up.steps]
+        order = [
+            s.operation for s in steps if s.features[:1] in (("nut1",), ("undercut1",))
+        ]
+        self.assertEqual(order, ["drill", "bore", "groove", "thread"])
+
     def test_what_does_not_turn_is_cut_last(self):
         made = turned("flat keyway ring", ring1_circle="17", ring1_diameter="3")
         last = route_told(made)[-1]

@@ -270,6 +270,35 @@ def _inside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
         )
 
 
+def _run_out_checks(s: Values, axis: _Axis) -> Iterable[Check]:
+    """Whether the tool of an inside thread that ends at a floor has room there."""
+    for name in axis.of("nut"):
+        one = _feature(s, axis, name)
+        side, start, stop, through = axis.inside(s, name)
+        assert isinstance(one, NutThread)
+        if through or one.of.major <= LARGEST_TAP:
+            continue  # a tap's room is drilled
+        floor = start if side == "right" else stop
+        room = 0.0
+        for other in (*axis.of("undercut"), *axis.of("bore")):
+            open_ = _feature(s, axis, other)
+            if isinstance(open_, Groove) and open_.diameter >= one.of.major:
+                if open_.start - 1e-6 <= floor <= open_.end + 1e-6:
+                    room = max(room, open_.end - open_.start)
+            elif isinstance(open_, Bore) and open_.diameter >= one.bore:
+                beyond = floor - open_.start if side == "right" else open_.end - floor
+                room = max(room, beyond)
+        yield at_least(
+            f"{name}-runs-out",
+            name,
+            room,
+            2 * one.of.pitch,
+            f"Room at the floor of {spoken(name)} for the tool to run out: a groove in "
+            "the bore, or a bore beyond it",
+            grave=False,
+        )
+
+
 def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
     for name in axis.of("thread"):
         one = _feature(s, axis, name)
@@ -332,6 +361,7 @@ def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
 def checks(s: Values) -> Iterable[Check]:
     axis = _Axis(s)
     yield from _inside_checks(s, axis)
+    yield from _run_out_checks(s, axis)
     yield from _outside_checks(s, axis)
     yield at_least(
         "stock-length",
@@ -357,10 +387,13 @@ def _bored(s: Values, name: str) -> list[Step]:
     return [Step("drill", (name,), leaves=0.25), Step("bore", (name,))]
 
 
+def _is_tapped(s: Values, name: str) -> bool:
+    return thread_of(str(s[f"{name}.thread"])).major <= LARGEST_TAP
+
+
 def _threaded(s: Values, name: str) -> list[Step]:
-    """An inside thread tapped, or bored and cut where no tap is that large."""
-    thread = str(s[f"{name}.thread"])
-    if thread_of(thread).major <= LARGEST_TAP:
+    """An inside thread tapped, or bored for it where no tap is that large."""
+    if _is_tapped(s, name):
         return [
             Step("drill", (name,)),
             Step("tap", (name,), note="Started in the tailstock: it stands straight."),
@@ -368,7 +401,6 @@ def _threaded(s: Values, name: str) -> list[Step]:
     return [
         Step("drill", (name,), leaves=0.5),
         Step("bore", (name,)),
-        Step("thread", (name,)),
     ]
 
 
@@ -406,7 +438,9 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
         steps += _threaded(s, name)
     for kind in ("undercut", "groove", "trepan"):
         steps += [Step("groove", (name,)) for name in here(kind)]
-    steps += [Step("thread", (name,)) for name in here("thread")]
+    # a thread is cut last: its tool runs out in a groove
+    large = [n for n in here("nut") if not _is_tapped(s, n)]
+    steps += [Step("thread", (name,)) for name in (*large, *here("thread"))]
     steps += [Step("bevel", (name,)) for name in here("edge")]
     return steps
 
