@@ -22,6 +22,7 @@ from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import ladder
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
+    FROM_LEFT,
     Line,
     Machines,
     Shown,
@@ -280,12 +281,12 @@ def broach_list(step: StepTold, one: CrossHoles) -> WorkList:
 
 def cross_list(step: StepTold, one: CrossHoles) -> WorkList:
     """Holes into a round from its side."""
-    first, _ = step.after.ends
+    first, last = step.after.ends
     lines = [
         Line(
             "zero",
             "Over the middle of the round",
-            (Shown("From the left end", one.z - first),),
+            (Shown(FROM_LEFT, one.z - first), Shown("or from the right", last - one.z)),
             "Touch both sides of the round and halve, or lay a rule across under a "
             "point until it lies level.",
         )

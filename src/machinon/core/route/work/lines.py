@@ -10,6 +10,7 @@ from machinon.core.reckoning import Answer
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 
+FROM_LEFT = "From the left end"
 CARRIAGE = "Carriage stops at"  # mm from the end of the work
 # what figures are of the axes of a read-out
 AXES = {"X": "X", "Y": "Y", "Z": "Z", CARRIAGE: "Z"}

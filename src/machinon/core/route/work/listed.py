@@ -103,7 +103,7 @@ def _of_feature(
         case Cone() | TaperBore() if step.operation in ("taper", "turn", "bore"):
             return taper_list(step, one, ways)
         case Keyway() if step.operation == "keyway":
-            return keyway_list(one)
+            return keyway_list(step, one)
         case Flats() if step.operation == "mill":
             return flats_list(step, one, at, ways)
         case FlankedSlot() if step.operation == "mill" and not step.leaves:

@@ -23,7 +23,14 @@ from machinon.core.piece.turned_features import Flats, Keyway, Slits
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import Line, Machines, Shown, WorkList, way
+from machinon.core.route.work.lines import (
+    FROM_LEFT,
+    Line,
+    Machines,
+    Shown,
+    WorkList,
+    way,
+)
 from machinon.core.route.work.turns import turned_on
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
@@ -377,7 +384,15 @@ def _along(one: Outline) -> WorkList:
     )
 
 
-def keyway_list(one: Keyway) -> WorkList:
+def _where(step: StepTold, one: Keyway | Flats) -> tuple[Shown, ...]:
+    """Where along the work it lies; nothing where it goes from end to end."""
+    first, last = step.after.ends
+    if one.start <= first and one.end >= last:
+        return ()
+    return Shown(FROM_LEFT, one.start - first), Shown("Long", one.end - one.start)
+
+
+def keyway_list(step: StepTold, one: Keyway) -> WorkList:
     """A keyway from its first touch to the size read across it."""
     asked = {
         "shaft_diameter": one.diameter,
@@ -399,6 +414,7 @@ def keyway_list(one: Keyway) -> WorkList:
         (
             Shown("Corners drop by", told["corner_drop"], step=0.001),
             Shown("Feed in all", feed),
+            *_where(step, one),
         ),
         "Its corners touch first in a bore: their drop comes on top of the depth."
         if one.inside
@@ -450,7 +466,7 @@ def flats_list(
         Line(
             "touch",
             "Touch the top of the round, dial to 0",
-            (Shown("Down in all", deep),),
+            (Shown("Down in all", deep), *_where(step, one)),
             "Measure the round first: a hundredth on it is a hundredth on the flats.",
         )
     ]
