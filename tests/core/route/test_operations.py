@@ -1,3 +1,4 @@
+import math
 import unittest
 from itertools import pairwise
 
@@ -37,6 +38,23 @@ class Speeds(unittest.TestCase):
         found = steps("back-plate")
         self.assertAlmostEqual(found["spigot"].rpm, 22000 / 3.14159 / 95.997, 1)
         self.assertAlmostEqual(found["face-hub"].rpm, 22000 / 3.14159 / 135, 1)
+
+    def test_a_cutter_turns_as_fast_as_its_own_width_allows(self):
+        """Mild steel is turned at 30 m/min by high-speed steel and milled at nine
+        tenths of it: a saw of 80 turns at 107, an end mill of 8 ten times as fast."""
+        for key, step, tool, wide in (
+            ("t-nut-strip", "saw-saw_cuts", "slitting saw", 80),
+            ("plate-block", "square-block", "face mill", 50),
+            ("vee-block", "mill-slot1", "end mill 10 mm", 10),
+            ("clamp-plate", "mill-pocket1", "end mill 8 mm", 8),
+        ):
+            found = steps(key)[step]
+            self.assertEqual(found.tool, tool)
+            self.assertAlmostEqual(found.rpm, 27_000 / math.pi / wide, 3)
+
+    def test_nothing_turns_where_it_is_pushed_or_filed(self):
+        self.assertEqual(steps("hub-adapter")["keyway-key"].rpm, 0)
+        self.assertEqual(steps("ring-nut-spanner")["mill-shape"].rpm, 0)
 
     def test_what_is_cut_to_nothing_has_no_speed(self):
         """A bevel of 45 on a piece of 30: its point is thinner than any tool."""

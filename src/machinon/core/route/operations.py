@@ -13,7 +13,14 @@ from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
-from machinon.core.piece.block_features import FlankedSlot, RoundSeat
+from machinon.core.piece.block_features import (
+    FlankedSlot,
+    Pocket,
+    RoundSeat,
+    SawCuts,
+    SixFaces,
+    Slot,
+)
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Made, Step, spoken
 from machinon.core.piece.feature import Feature, Side
@@ -42,6 +49,9 @@ from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
 
+END_MILL, FACE_MILL, SAW = 20.0, 50.0, 80.0  # mm: cutters of a usual size
+NAMED = ("end mill", "slot drill")  # are called by their size
+BY_HAND = "saw and files"
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 
 
@@ -148,7 +158,7 @@ OPERATIONS: Mapping[str, Operation] = {
         Operation("square", "Square up", "face mill", "mill"),
         Operation("counterbore", "Counterbore", "counterbore", "countersink"),
         Operation("countersink", "Countersink", "countersink", "countersink"),
-        Operation("keyway", "Cut", "key cutter", "mill"),
+        Operation("keyway", "Cut", "slot drill", "mill"),
         Operation(
             "saw", "Saw", "slitting saw", "mill", "Hold both sides: no piece may fall."
         ),
@@ -203,6 +213,10 @@ class StepTold(Struct, frozen=True, dict=True):
     def speed(self) -> Answer | None:
         """None where nothing turns."""
         kind = OPERATIONS[self.operation].speed
+        if self.tool == BY_HAND:
+            return None
+        if any(isinstance(one, Keyway) and one.inside for one in self.cut):
+            return None  # pulled or pushed through its bore
         wide = self.drill or self.diameter
         if not kind or wide < THIN:
             return None
@@ -394,6 +408,8 @@ def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
         return feature.diameter
     if isinstance(feature, NutThread):
         return feature.bore
+    if feature is not None and (cutter := _cutter(feature)):
+        return cutter
     if isinstance(feature, Cylinder | Cone | Screw):
         _, radius = before.radii((feature.start + feature.end) / 2)
         if radius:
@@ -403,7 +419,27 @@ def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
         if not taken.is_empty:
             return 2 * float(taken.bounds[3])
         return before.largest if before.features else _stock_width(before)
-    return 20.0  # an end mill of a usual size
+    return END_MILL
+
+
+def _cutter(feature: Feature) -> float:
+    """How wide the cutter is that a feature is milled or sawn with; 0 where it is none
+    of its own."""
+    match feature:
+        case SawCuts() | Slits():
+            return SAW
+        case SixFaces():
+            return FACE_MILL
+        case Slot():
+            return min(feature.width, END_MILL)
+        case Keyway():
+            return feature.width
+        case Pocket():
+            (a, b), (c, d) = feature.low, feature.high
+            return min(2 * feature.radius or END_MILL, c - a, d - b)
+        case Flats():
+            return END_MILL
+    return 0.0
 
 
 def _stock_width(body: Body) -> float:
@@ -512,4 +548,6 @@ def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str)
     hole = hole_of(feature)
     if operation.key == "counterbore" and hole is not None:
         return f"counterbore {_size(hole.bore)}"
+    if isinstance(feature, Slot | Pocket | Keyway) and operation.tool in NAMED:
+        return f"{operation.tool} {_size(_cutter(feature))} mm"
     return operation.tool

@@ -414,7 +414,7 @@ def keyway_list(step: StepTold, one: Keyway) -> WorkList:
         (
             Shown("Corners drop by", told["corner_drop"], step=0.001),
             Shown("Feed in all", feed),
-            *_where(step, one),
+            *(() if one.inside else _where(step, one)),
         ),
         "Its corners touch first in a bore: their drop comes on top of the depth."
         if one.inside
