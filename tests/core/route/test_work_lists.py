@@ -81,6 +81,21 @@ class Turned(unittest.TestCase):
         self.assertEqual(figures(groove), {"⌀ its floor": 29.86, "Wide": 3.0})
 
 
+class Tapers(unittest.TestCase):
+    def test_a_taper_is_cut_straight_first_so_that_the_compound_has_little_left(self):
+        """A Morse 3 shank, 23.825 at its large end, from 37: to 25.825 along the
+        carriage (1 for the taper and twice the 0.5 that its rough leaves); a seat of
+        20.503 at its small end from a bore of 16.5."""
+        shank, setting, *_ = listed("taper-arbor", "taper-shank")
+        now = figures(shank)
+        self.assertEqual((now["⌀ it has now"], now["⌀ then"]), (37.0, 25.825))
+        self.assertIn("in two settings of the carriage, or", setting.note)
+        seat, setting, *_ = listed("collet-spindle", "taper-seat")
+        self.assertEqual(seat.head, "Bore it straight first")
+        self.assertLess(figures(seat)["⌀ then"], 20.503)
+        self.assertNotIn("two settings", setting.note)
+
+
 class Drilled(unittest.TestCase):
     def test_a_drill_goes_as_deep_as_from_the_face_that_it_goes_in_at(self):
         """The core of a plate 37.5 long, right through from the nose's side; ⌀25 has a

@@ -63,6 +63,8 @@ RUBBED = (
 )
 GAP = 0.01  # mm a side: about what a film of blue no longer bridges; a shop rule
 COUNTED = 10  # threads that a rule is laid along
+COMPOUND = 60.0  # mm that a compound slide goes, about
+STRAIGHT = 1.0  # mm on the diameter left over a taper that is cut straight before
 APART = 25.0  # mm between the places where a taper is measured
 TRAVEL = 40.0  # mm that the indicator goes along the slide
 
@@ -299,7 +301,8 @@ def taper_list(
             "set",
             "Set the compound",
             (Shown("From the axis", dms(float(setting["angle"])), TEXT),),
-            "By its scale first: that is good to a quarter of a degree.",
+            "By its scale first: that is good to a quarter of a degree."
+            + (_bites(inside) if long > COMPOUND else ""),
         )
     read = f"{step.key}.needle", "What the needle read over that travel"
     differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
@@ -309,6 +312,7 @@ def taper_list(
     advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
     answers.append(advance)
     setting_lines = [
+        *_straight(step, one),
         set_over,
         Line(
             "indicator",
@@ -351,6 +355,37 @@ def taper_list(
         lines = [*lines, *to_depth]
         asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _bites(inside: bool) -> str:
+    """How a taper is cut that the compound does not reach over."""
+    other = "" if inside else ", or with the tailstock set over"
+    return (
+        f" It is longer than most compounds go: in two settings of the carriage{other}."
+    )
+
+
+def _straight(step: StepTold, one: Cone | TaperBore) -> list[Line]:
+    """What is cut along the carriage before, so that the compound has little left."""
+    small, large = sorted((one.start_diameter, one.end_diameter))
+    inner, outer = step.before.radii((one.start + one.end) / 2)
+    left = 2 * step.leaves + STRAIGHT
+    if isinstance(one, TaperBore):
+        now, then, head = 2 * inner, small - left, "Bore it straight first"
+    else:
+        now, then, head = 2 * outer, large + left, "Turn it straight first"
+    metal = abs(now - then)
+    if metal < STRAIGHT or (now > then) == isinstance(one, TaperBore) or not now:
+        return []
+    passes = math.ceil(metal / 2 / material(step.material).rough_depth)
+    figures = (
+        Shown("⌀ it has now", now),
+        Shown("⌀ then", then),
+        Shown("Long", one.end - one.start),
+        Shown("Passes about", float(passes), COUNT),
+    )
+    note = "The compound is wound by hand: it has only the taper left."
+    return [Line("straight", head, figures, note)]
 
 
 def _number(ways: Mapping[str, str], key: str) -> float:
