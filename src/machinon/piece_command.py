@@ -17,6 +17,7 @@ from machinon.core.piece.family import Family, Known, Made, make
 from machinon.core.piece.stock import stock_said
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.machine_checks import along_the_route
 from machinon.core.route.operations import (
     HoldingTold,
@@ -196,7 +197,7 @@ def _step(step: StepTold) -> dict[str, Any]:
         "drill": step.drill or None,
         "tap": step.tap or None,
         "rpm": round(step.rpm) or None,
-        "minutes": step.minutes,
+        "minutes": minutes_of(step),
         "caution": step.caution,
         "hold": step.hold,
     }
@@ -271,7 +272,7 @@ def _readable(made: Made, inch: bool) -> str:
         out.append(f"{holding.title} ({holding.machine}): {holding.reason}")
         for step in holding.steps:
             speed = f", {step.rpm:.0f} rpm" if step.rpm else ""
-            out.append(f"  {step.title}; {step.tool}{speed}, {step.minutes:g} min")
+            out.append(f"  {step.title}; {step.tool}{speed}, {minutes_of(step):g} min")
             if step.caution:
                 out.append(f"      Caution: {step.caution}")
     return "\n".join(out)

@@ -16,6 +16,7 @@ from machinon.core.piece.family import Known, make
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.machine_checks import held_well
 from machinon.core.route.operations import route_told
 from machinon.core.route.order import NO_METAL, broken, in_order, keyed, stepped
@@ -66,7 +67,7 @@ def told(made):
         made.body,
         tuple((check.key, check.says) for check in made.checks),
         tuple(
-            (step.title, step.tool, step.minutes)
+            (step.title, step.tool, minutes_of(step))
             for holding in route_told(made)
             for step in holding.steps
         ),
@@ -234,7 +235,7 @@ class Laws(unittest.TestCase):
                         continue
                     for up in route_told(make(family, {"material": metal})):
                         for step in up.steps:
-                            self.assertGreater(step.minutes, 0)
+                            self.assertGreater(minutes_of(step), 0)
                             if step.speed is not None:
                                 self.assertGreater(step.rpm, 0)
 

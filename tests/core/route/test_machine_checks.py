@@ -5,6 +5,7 @@ import unittest
 from machinon.core.families import families
 from machinon.core.materials import materials
 from machinon.core.piece.family import make
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.effort import effort
 from machinon.core.route.machine_checks import along_the_route, held_well, on_the_mill
 from machinon.core.route.operations import route_told
@@ -29,7 +30,7 @@ class HardMetal(unittest.TestCase):
             step = next(
                 s for up in route for s in up.steps if s.features == ("journal",)
             )
-            minutes[metal] = step.minutes
+            minutes[metal] = minutes_of(step)
             failed = [c.key for c in along_the_route(route) if c.key[:5] == "hard-"]
             self.assertEqual(bool(failed), metal == "hardened steel")
         self.assertGreater(minutes["hardened steel"], 174)
@@ -122,7 +123,7 @@ def minutes(family, title, **given):
     """Of the step whose title begins so."""
     sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
     steps = [s for up in route_told(make(families()[family], sizes)) for s in up.steps]
-    return next(s.minutes for s in steps if s.title.startswith(title))
+    return next(minutes_of(s) for s in steps if s.title.startswith(title))
 
 
 class Durations(unittest.TestCase):

@@ -5,6 +5,7 @@ from itertools import pairwise
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.route.drills import ladder
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import route_told
 from machinon.core.shop.making import Moved
 
@@ -64,7 +65,7 @@ class Speeds(unittest.TestCase):
         told = [step for up in route_told(made, moved=late) for step in up.steps]
         pointed = next(step for step in told if step.key == "turn-step1")
         self.assertIsNone(pointed.speed)
-        self.assertGreater(pointed.minutes, 0)
+        self.assertGreater(minutes_of(pointed), 0)
 
     def test_a_bore_turns_by_its_own_diameter(self):
         found = steps("turned-piece", parts="step bore", step1_diameter="60",

@@ -4,7 +4,6 @@ Source: shop rules for a small lathe and mill; the cutting figures of the materi
 """
 
 import math
-from typing import TYPE_CHECKING
 
 from machinon.core.materials import Material, material
 from machinon.core.piece.block_features import Outline, SixFaces
@@ -14,9 +13,7 @@ from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Sunk, extent
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Flats, Slits
-
-if TYPE_CHECKING:
-    from machinon.core.route.operations import StepTold
+from machinon.core.route.operations import StepTold
 
 STANDING = {
     "mount": 5.0,
@@ -44,7 +41,7 @@ FILED = 50.0  # mm² of edge a minute, sawn near a line and filed to it
 PARTED = 0.04  # mm a turn
 
 
-def minutes_of(step: "StepTold") -> float:
+def minutes_of(step: StepTold) -> float:
     """How long a step takes, minutes."""
     if step.operation in STANDING:
         return STANDING[step.operation]
@@ -68,14 +65,14 @@ def minutes_of(step: "StepTold") -> float:
     return round(HANDLING + cut, 1)
 
 
-def _turned(step: "StepTold", metal: Material) -> float:
+def _turned(step: StepTold, metal: Material) -> float:
     taken = step.before.turned_volume - step.after.turned_volume
     section = metal.rough_feed * metal.rough_depth
     rate = step.rpm * math.pi * step.diameter * section  # mm³ a minute
     return taken / rate if rate else 0.0
 
 
-def _milled(step: "StepTold", one: Feature, metal: Material) -> float:
+def _milled(step: StepTold, one: Feature, metal: Material) -> float:
     """Of what an end mill takes out of a block, by its outline and its depth."""
     rate = MILLED * (metal.turn_hss or metal.turn_carbide / 4)
     stock = step.before.stock

@@ -7,6 +7,7 @@ from msgspec import Struct
 from machinon.core.materials import material
 from machinon.core.piece.family import Made
 from machinon.core.quantity import plain
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import HoldingTold
 
 SET_UP = 10.0  # minutes to hold a piece anew and true it; a shop rule
@@ -45,7 +46,7 @@ def effort(made: Made, route: Sequence[HoldingTold]) -> Effort:
     """
     density = material(made.material).density / 1e9  # kg a mm³
     stock, piece = (v * density for v in (made.body.stock_volume, made.body.volume))
-    minutes = sum(step.minutes for up in route for step in up.steps)
+    minutes = sum(minutes_of(step) for up in route for step in up.steps)
     minutes += SET_UP * len(route)
     return Effort(made.material, stock, stock - piece, minutes)
 

@@ -43,7 +43,6 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import plain
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
-from machinon.core.route.duration import minutes_of
 from machinon.core.route.in_process import Standing, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
@@ -181,7 +180,7 @@ class StepTold(Struct, frozen=True, dict=True):
     is for; before, after: the piece as it stands; material: its metal; speeds: those
     of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side;
     banded: it brings a size into its band; out: the end that stands out of the
-    holding, where it is known. Speed and time are worked out when asked for.
+    holding, where it is known. The speed is worked out when it is asked for.
     """
 
     key: str
@@ -234,11 +233,6 @@ class StepTold(Struct, frozen=True, dict=True):
     def diameter(self) -> float:
         """What meets the tool, mm."""
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
-
-    @functools.cached_property
-    def minutes(self) -> float:
-        """About how long it takes."""
-        return minutes_of(self)
 
     @property
     def rpm(self) -> float:

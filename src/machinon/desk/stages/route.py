@@ -28,6 +28,7 @@ from machinon.core.quantity import (
     text_of,
 )
 from machinon.core.reckoning import Answer
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench, StageView
@@ -391,7 +392,7 @@ class RouteView(StageView):
         self.caution.setVisible(bool(step.caution))
         self.caution_mark.setVisible(bool(step.caution))
         self._show_machine(set_up)
-        minutes = max(round(step.minutes), 1)
+        minutes = max(round(minutes_of(step)), 1)
         self.tool.show_text(step.tool, "", f"takes about {minutes} min")
         own = self.job.own_tool(step)
         self.own.setText(begun(own.says))
