@@ -69,6 +69,11 @@ class Turned(unittest.TestCase):
         (line,) = listed("draw-in-spindle", "turn-rear")
         self.assertIn("Nothing more comes off", line.note)
 
+    def test_a_nut_s_thread_counts_from_its_bore(self):
+        """The plate's is 40.46, in the middle of its band: 2.608 along the compound."""
+        passes = [one for one in listed("back-plate", "thread") if "Pass" in one.head]
+        self.assertEqual(figures(passes[-1])["Compound to"], 2.608)
+
     def test_a_thread_is_cut_on_its_own_outside_with_its_groove(self):
         """M32 × 1.5 6g is at most 31.968; from 40, at 1.5 deep, three passes. Its
         groove is 0.3 under its root of 30.16, two threads wide."""

@@ -56,6 +56,17 @@ class Passes(unittest.TestCase):
                 with self.subTest(thread, least=least):
                     self.assertTrue(all(cut >= least - 1e-9 for cut in cuts[:-1]))
 
+    def test_what_a_bore_has_taken_is_not_cut_again(self):
+        """M45 × 4.5 from a bore of 40.46: (45 − 40.46) / 2 = 2.27 to its root, along
+        the compound 2.27 / cos 29.5° = 2.608."""
+        nut = {"thread": "M45x4.5", "internal": True}
+        found = asked("thread-passes", **nut, bore=40.46)
+        self.assertAlmostEqual(found["total_depth"], 2.27, 3)
+        self.assertAlmostEqual(found["compound_total"], 2.608, 3)
+        for wrong in ({**nut, "bore": 39.0}, {**nut, "bore": 45.1},
+                      {"thread": "M45x4.5", "bore": 41.0}):  # fmt: skip
+            refused(self, "bore", "thread-passes", **wrong)
+
     def test_passes_take_equal_areas_of_chip(self):
         """The depth after n passes goes as the root of n while none is too light."""
         found = asked("thread-passes", thread="M20", first=0.3, least=0.002, spring=0)

@@ -181,6 +181,7 @@ def _lighter_and_lighter(total: float, first: float, least: float) -> list[float
         ),
         Input("depth", TEXT, "how deep", default="truncated", choices=DEPTHS),
         Input("internal", FLAG, "whether it is a nut", default=False),
+        Input("bore", LENGTH, "of the nut, over its least", default=None, above=0),
     ),
     results=(
         Result("total_depth", LENGTH, "radial"),
@@ -204,6 +205,7 @@ def _thread_passes(
     spring: int,
     depth: str,
     internal: bool,
+    bore: float | None,
 ) -> dict[str, Any]:
     one = thread_of(thread)
     form = one.form
@@ -222,6 +224,21 @@ def _thread_passes(
         f"{depth}, {form.words}, pitch {one.pitch:g}",
         total_depth(one, depth, internal),
     )
+    if bore is not None:
+        if not internal:
+            raise BadInput("bore", "Only a nut has a bore: say that it is one.")
+        taken = (bore - one.minor_internal) / 2
+        if not 0 <= taken < total:
+            raise BadInput(
+                "bore",
+                f"{one.name} is bored to {one.minor_internal:.3f} mm at least, and "
+                f"below {one.minor_internal + 2 * total:.3f} mm.",
+            )
+        total = trail.step(
+            "Left of it",
+            f"{total:.4f} − ({bore:.4f} − {one.minor_internal:.4f}) / 2",
+            total - taken,
+        )
     start = min(first if first is not None else 0.22 * math.sqrt(one.pitch), total)
     cuts = _lighter_and_lighter(total, start, least)
     slant = math.cos(math.radians(angle))

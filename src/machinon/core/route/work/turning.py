@@ -86,10 +86,10 @@ def thread_list(
     thread = one.of
     lines = _blank(step, one, answers) if isinstance(one, Screw) else []
     lines += _geared(thread.name, thread.pitch, at.lathe, answers)
-    passes = reckon(
-        "thread-passes",
-        {"thread": thread.name, "school": school.chosen, "internal": inside},
-    )
+    asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
+    if isinstance(one, NutThread) and one.bore > thread.minor_internal:
+        asks["bore"] = one.bore
+    passes = reckon("thread-passes", asks)
     answers.append(passes)
     by_compound = school.chosen != "plunge"
     if by_compound:
