@@ -69,6 +69,11 @@ class Turned(unittest.TestCase):
         (line,) = listed("draw-in-spindle", "turn-rear")
         self.assertIn("Nothing more comes off", line.note)
 
+    def test_a_groove_lies_from_the_end_that_stands_out(self):
+        """11.05 through a cover, its inner side out: a groove of 2 in its bore."""
+        groove = figures(listed("housing-cover", "groove-groove")[0])
+        self.assertEqual((groove["From the right end"], groove["Wide"]), (5.275, 2.0))
+
     def test_a_nut_s_thread_counts_from_its_bore(self):
         """The plate's is 40.46, in the middle of its band: 2.608 along the compound."""
         passes = [one for one in listed("back-plate", "thread") if "Pass" in one.head]

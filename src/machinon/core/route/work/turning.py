@@ -485,7 +485,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         Line(
             "touch",
             "Touch the work, dial to 0",
-            (Shown("⌀ it has now", start), *stop),
+            (Shown("⌀ it has now", start), *(_placed(step, one) or stop)),
             "Spindle stopped for every measurement.",
         )
     ]
@@ -570,6 +570,16 @@ def ground_list(step: StepTold) -> WorkList | None:
         ),
     )
     return WorkList(lines)
+
+
+def _placed(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
+    """Where a groove is cut and how wide, from the end that stands out."""
+    if not isinstance(one, Groove):
+        return ()
+    first, last = step.after.ends
+    near = one.start - first if step.out == "left" else last - one.end
+    end = f"From the {step.out or 'right'} end"
+    return Shown(end, near), Shown("Wide", one.end - one.start)
 
 
 def carriage_stop(step: StepTold) -> float | None:
