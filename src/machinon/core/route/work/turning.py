@@ -485,7 +485,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         Line(
             "touch",
             "Touch the work, dial to 0",
-            (Shown("⌀ it has now", start), *(_placed(step, one) or stop)),
+            (Shown("⌀ it has now", start), *(stop or _placed(step, one))),
             "Spindle stopped for every measurement.",
         )
     ]
@@ -573,13 +573,15 @@ def ground_list(step: StepTold) -> WorkList | None:
 
 
 def _placed(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
-    """Where a groove is cut and how wide, from the end that stands out."""
-    if not isinstance(one, Groove):
-        return ()
+    """Where a groove is cut, or what stands between shoulders, from the end that stands
+    out."""
     first, last = step.after.ends
     near = one.start - first if step.out == "left" else last - one.end
-    end = f"From the {step.out or 'right'} end"
-    return Shown(end, near), Shown("Wide", one.end - one.start)
+    end = Shown(f"From the {step.out or 'right'} end", near)
+    if isinstance(one, Groove):
+        return end, Shown("Wide", one.end - one.start)
+    between = isinstance(one, Cylinder) and step.out is None and near > LEAST
+    return (end, Shown("Long", one.end - one.start)) if between else ()
 
 
 def carriage_stop(step: StepTold) -> float | None:
