@@ -139,6 +139,16 @@ class Laws(unittest.TestCase):
             keys = [step.key for step in steps]
             self.assertEqual(len(keys), len(set(keys)))
 
+    def test_no_step_takes_off_what_the_piece_shall_keep(self):
+        """Nor what a tool passes on its way to where it cuts."""
+        for _, made in everywhere(self):
+            if not made.body.turns:
+                continue
+            for step in (s for up in route_told(made) for s in up.steps):
+                with self.subTest(step=step.title):
+                    lost = made.body.region.difference(step.after.region)
+                    self.assertLess(lost.area, 1e-6)
+
     def test_nothing_is_bored_out_of_the_solid(self):
         """A boring tool and a tap want a hole to go into, and a drill makes it."""
         for _, made in everywhere(self):
