@@ -14,7 +14,7 @@ from machinon.core.route.work.listed import lines_in_inches, work_list
 # what stays in millimetres: what a thread, a screw, a drill or a cutter is called
 NAMED = re.compile(
     r"(?:\bM\d\S*(?: × [\d.]+)?|[Pp]itch [\d.]+|One after the other: [\d., ]+ mm"
-    r"|(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|cutter(?: of)?"
+    r"|(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|cutter(?: of)?|end mill"
     r"|counterbore|pins of|pegs to) [\d.]+ mm)"
 )
 MILLIMETRES = re.compile(r"\d mm\b(?![²³])|µm")
@@ -62,6 +62,7 @@ class InInches(unittest.TestCase):
              "Drill the draw-bar hole, 19 mm in stages"),
             ("Drill through, 10 mm", "Drill through, 10 mm"),
             ("dovetail cutter 60°", "dovetail cutter 60°"),
+            ("end mill 8 mm", "end mill 8 mm"),
             ("100 N at the cut bend it 4 µm.", "100 N at the cut bend it 0.2 thou."),
             ("up to 315 N/mm² does", "up to 315 N/mm² does"),
             ("Bore the taper, compound at 10°", "Bore the taper, compound at 10°"),

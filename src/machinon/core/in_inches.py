@@ -20,7 +20,7 @@ _KEPT = (
 # a drill or cutter is called by its size in the system that it is of
 _TOOL = (
     r"(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|counterbore|"
-    r"cutter(?: of)?|pins of|pegs to)"
+    r"end mill|cutter(?: of)?|pins of|pegs to)"
 )
 _DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°)(?: mm)?"  # no dovetail cutter 60°
 _STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
