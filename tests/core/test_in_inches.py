@@ -14,8 +14,8 @@ from machinon.core.route.work.listed import lines_in_inches, work_list
 # what stays in millimetres: what a thread, a screw, a drill or a cutter is called
 NAMED = re.compile(
     r"(?:\bM\d\S*(?: × [\d.]+)?|[Pp]itch [\d.]+|One after the other: [\d., ]+ mm"
-    r"|(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|cutter(?: of)?|end mill"
-    r"|counterbore|pins of|pegs to) [\d.]+ mm)"
+    r"|(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|cutter(?: of)?"
+    r"|end mill|counterbore|pins of|pegs to) [\d.]+ mm)"
 )
 MILLIMETRES = re.compile(r"\d mm\b(?![²³])|µm")
 

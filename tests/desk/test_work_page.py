@@ -166,8 +166,8 @@ class AtTheMachine(ByKeys):
         self.assertEqual(self.job.job.work.at_step, "")
 
     def test_a_thread_is_cut_to_its_nut_pass_by_pass(self):
-        """Straight in, an M45 × 4.5 nut thread is 0.5413 × 4.5 = 2.436 deep: 4.87 on a
-        dial that counts the diameter."""
+        """Straight in, an M45 × 4.5 nut bored to 40.46 is (45 − 40.46) / 2 = 2.27 deep:
+        4.54 on a dial of diameter."""
         self.window.open_job("back-plate-130")
         self.job.mark_step("thread", False)
         self.work("thread")
@@ -175,7 +175,7 @@ class AtTheMachine(ByKeys):
         self.choose(page.combos["infeed"], "plunge")
         while page.line.key != "spring-1":
             self.press(Qt.Key.Key_Return)
-        self.assertEqual(page.line.figures[0].value, "4.87")
+        self.assertEqual(page.line.figures[0].value, "4.54")
         self.press(*[Qt.Key.Key_Return] * 2)
         self.assertEqual(page.head.text(), "Try its screw")
         self.press(Qt.Key.Key_Return)
