@@ -46,6 +46,17 @@ class MovedSteps(WindowCase):
         self.assertEqual(self.order(), usual)
         self.assertFalse(self.route.usual.isVisible())
 
+    def test_a_large_screen_has_a_large_film_with_the_step_at_hand_in_sight(self):
+        frame = self.route.frames[self.order()[-1]]
+        small = frame.width()
+        self.route.choose(self.order()[-1])
+        for size, grown in (((2560, 1440), True), ((1280, 800), False)):
+            self.window.resize(*size)
+            for _ in range(3):  # the window, its stage, the strip
+                self.app.processEvents()
+            self.assertEqual(frame.width() > 1.5 * small, grown)
+            self.assertFalse(frame.visibleRegion().isEmpty())
+
     def test_what_no_metal_allows_is_refused(self):
         usual = self.order()
         self.route.choose("drill-thread")

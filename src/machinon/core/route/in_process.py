@@ -152,8 +152,10 @@ def _passed(
         there = [
             it for it in outside if it.start < end - NEAR and start + NEAR < it.end
         ]
-        bare = there and not any(it.name in done for it in there)
-        if bare and max(map(_widest, there)) < wide + NEAR:
+        # where nothing shall stand it is what will be faced off
+        largest = max(map(_widest, there), default=0.0)
+        bare = end > start and not any(it.name in done for it in there)
+        if bare and largest < wide + NEAR:
             found[name] = Cylinder(f"{name} passed", start, end, wide)
     return found
 

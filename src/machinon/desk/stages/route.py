@@ -2,13 +2,14 @@
 
 import functools
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
     QPen,
+    QResizeEvent,
     QShowEvent,
 )
 from PySide6.QtWidgets import (
@@ -64,6 +65,10 @@ def speed_text(answer: Answer) -> str:
     return f"about {plain(rpm // step * step, 0)} rpm"
 
 
+FRAME, HEADS, WORDS = 232, 62, 250  # px: a frame, what is about all, words of a step
+SEEN = 7  # frames beside each other, at least
+
+
 class Frame(QWidget):
     """One frame of the film: the piece after a step, its title and state.
 
@@ -84,7 +89,7 @@ class Frame(QWidget):
         super().__init__()
         self._look, self._number = look, number
         self.lit = False
-        self.setFixedSize(QSize(look.px(164), look.px(232)))
+        self.grow(1.0)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.show_step(step, film, mark)
 
@@ -93,6 +98,12 @@ class Frame(QWidget):
         self._step, self._film, self._mark = step, film, mark
         self.setAccessibleName(f"Step {self._number}: {step.title}")
         self.setToolTip(step.title)
+
+    def grow(self, times: float) -> None:
+        """Its picture so many times as large as on a small screen."""
+        px = self._look.px
+        self._wide, self._tall = px(148 * times), px(140 * times)
+        self.setFixedSize(self._wide + px(16), self._tall + px(92))
 
     def light(self, lit: bool) -> None:
         """Whether this is the step at hand."""
@@ -117,18 +128,19 @@ class Frame(QWidget):
         painter.translate(px(8), px(8))
         paint(
             painter,
-            self._film(px(148), px(140), 11.0 * look.scale),
+            self._film(self._wide, self._tall, 11.0 * look.scale),
             look.theme,
         )
         painter.restore()
         if self._mark is not None:
-            paint_mark(painter, Mark((px(146), px(18)), self._mark, px(15)), look.theme)
+            corner = self._wide - px(2), px(18)
+            paint_mark(painter, Mark(corner, self._mark, px(15)), look.theme)
         if self._step.hold:
             self._paint_hold(painter)
         painter.setFont(font(13 * look.scale, bold=self.lit))
         painter.setPen(QPen(look.theme.ink("text")))
         painter.drawText(
-            QRectF(px(8), px(152), px(148), px(54)),
+            QRectF(px(8), self._tall + px(12), self._wide, px(54)),
             int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap),
             f"{self._number}  {self._step.title}",
         )
@@ -136,7 +148,7 @@ class Frame(QWidget):
             painter.setFont(font(13 * look.scale))
             painter.setPen(QPen(look.theme.ink("faint")))
             painter.drawText(
-                QRectF(px(8), px(206), px(148), px(20)),
+                QRectF(px(8), self._tall + px(66), self._wide, px(20)),
                 int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter),
                 speed_text(self._step.speed),
             )
@@ -145,8 +157,8 @@ class Frame(QWidget):
         """A step that holds the piece in its place carries a double bar."""
         px = self._look.px
         painter.setPen(QPen(self._look.theme.ink("stop"), px(3)))
-        for x in (px(3), px(160)):
-            painter.drawLine(x, px(8), x, px(146))
+        for x in (px(3), self._wide + px(12)):
+            painter.drawLine(x, px(8), x, self._tall + px(6))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.chosen.emit(self.key)
@@ -182,6 +194,8 @@ class RouteView(StageView):
         self.area.setWidgetResizable(True)
         self.area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        # once the strip is as wide as its frames
+        self.area.horizontalScrollBar().rangeChanged.connect(self._reveal)
         self.title = label("", "head", wrap=True)
         self.reason = label("", "faint", wrap=True)
         self.note = label("", "", wrap=True)
@@ -208,6 +222,7 @@ class RouteView(StageView):
         self.because = Field("Why it is done all the same", kind=None)
         self.because.taken.connect(self._move_because)
         self._wanted: bool | None = None
+        self._times = 0.0
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -253,9 +268,27 @@ class RouteView(StageView):
         whole.setSpacing(px(6))
         whole.addWidget(self.warning)
         whole.addWidget(self.nothing, 1)
-        whole.addWidget(self.area)
+        whole.addWidget(self.area, 10)
         whole.addWidget(self.detail, 1)
-        self.area.setFixedHeight(px(232 + 62))
+        self.area.setMinimumHeight(px(FRAME + HEADS))
+        self._fit()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """The film takes what a tall window has over the words of a step."""
+        px = self.look.px
+        room = self.height() - px(FRAME + HEADS + WORDS)
+        tall, wide = 1.0 + room / px(140), self.width() / px(SEEN * 164)
+        times = max(min(tall, wide), 1.0)
+        if times == self._times:
+            return
+        self._times = times
+        for frame in self.frames.values():
+            frame.grow(times)
+        self.area.setMaximumHeight(px(FRAME + HEADS + 140 * (times - 1)))
 
     # -- showing ---------------------------------------------------------
 
@@ -348,6 +381,7 @@ class RouteView(StageView):
             number += 1
             mark = self._mark_of(step)
             frame = Frame(self.look, step, self._film(step), number, mark)
+            frame.grow(self._times)
             frame.chosen.connect(self.choose)
             self.frames[step.key] = frame
             row.addWidget(frame)
