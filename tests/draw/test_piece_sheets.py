@@ -213,6 +213,12 @@ class Sheets(unittest.TestCase):
         self.assertEqual({2 * one.radius for one in circles}, {9.0, 15.0})
 
     def test_what_turns_is_seen_through_its_bore_and_open_where_its_key_goes(self):
+        # dowels and screws on one circle have one centre line
+        board = Board(500, 500)
+        made = make(families()["hub-adapter"], families()["hub-adapter"].full)
+        draw_half_section(board, made.body, lambda z, r: (z, r))
+        draw_end_view(board, made.body, (500, 0), 1.0)
+        self.assertEqual(len(board.items), len(set(board.items)))
         board = Board(500, 500)
         made = make(families()["hub-adapter"], {})
         draw_end_view(board, made.body, (0, 0), 1.0)

@@ -107,6 +107,7 @@ def draw_upper_half(
 def draw_half_section(board: Board, body: Body, place: Place) -> None:
     """Upper half cut and hatched, lower half as seen from outside; ISO 128."""
     first, last = body.ends
+    begun = len(board.items)
     draw_upper_half(board, body, place)
     for ring in envelope(body):
         mirrored = tuple(place(z, -r) for z, r in ring)
@@ -141,6 +142,7 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
             _knurl_lines(board, one, place)
         elif isinstance(one, Slits):
             _slit_lines(board, one, place)
+    _once(board, begun)
 
 
 def _mouths_outside(board: Board, one: CrossHoles, place: Place) -> None:
@@ -249,6 +251,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
     def at(x: float, y: float) -> Point:
         return centre[0] + x * scale, centre[1] - y * scale
 
+    begun = len(board.items)
     ring(body.largest / 2, width=EDGE, fill="panel")
     near: Role
     radii, bore = _seen_radii(body)
@@ -323,6 +326,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
     x, y = centre
     board.items.append(Line((x - reach, y), (x + reach, y), "centre", 1.0))
     board.items.append(Line((x, y - reach), (x, y + reach), "centre", 1.0))
+    _once(board, begun)
 
 
 def _seen_as(body: Body, end: float, radius: float, inside: bool = False) -> Role:
@@ -378,7 +382,7 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
             (x, y), radius = hole
             circle = Circle(place(x, y), radius * unit, "outline", EDGE, fill)
             board.items.append(circle)
-    first = len(board.items)
+    begun = len(board.items)
     for one in body.features:
         for cut in cuts_of(one):
             if isinstance(cut, Drilled):
@@ -388,8 +392,12 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
         edges[tuple(place(x, y) for x, y in chain)] = role  # "outline" over "hidden"
     for points, role in edges.items():
         board.items.append(Shape(points, role, 1.2, closed=False))
-    # what stands behind its like is one line with it
-    board.items[first:] = dict.fromkeys(board.items[first:])
+    _once(board, begun)
+
+
+def _once(board: Board, begun: int) -> None:
+    """What stands behind its like is one line with it."""
+    board.items[begun:] = dict.fromkeys(board.items[begun:])
 
 
 def _round(ring: Sequence[Point]) -> tuple[Point, float] | None:
