@@ -95,11 +95,15 @@ def _size(s: Values) -> tuple[float, float, float]:
 def build(s: Values) -> Body:
     size = _size(s)
     x, y = _axis(s)
-    upper = y + s["handle.width"] / 2
-    handle = Dimension("x", x + _head(s), size[0], (upper, 0.0))
+    half, outer = s["handle.width"] / 2, y + _head(s)
+    measures = (
+        ("handle", Dimension("x", x + _head(s), size[0], (y + half, 0.0))),
+        ("width", Dimension("y", y - half, y + half, (size[0], 0.0))),
+        ("wall", Dimension("y", outer - s["head.wall"], outer, (x, 0.0))),
+    )
     features: list[Feature] = [
         SixFaces("plate", *size),
-        Outline("shape", size, _shape(s), (("handle", handle),)),
+        Outline("shape", size, _shape(s), measures),
     ]
     if not _hook(s):
         half = s["nut.pitch"] / 2
@@ -233,7 +237,8 @@ FAMILY = Family(
     sizes=(
         Size("head.kind", "how it takes the nut", "hook", "by its slots", kind=TEXT,
              choices=("hook", "pins")),
-        Size("head.wall", "wall of the head", "up(0.22*nut.diameter, 1)", "", 3, 60),
+        Size("head.wall", "wall of the head", "up(0.22*nut.diameter, 1)", "", 3, 60,
+             at="shape.wall"),
         Size("plate.thickness", "thickness of the plate", "min(nut.thick, 8)",
              "no thicker than the nut", 2, 30, at="plate.height"),
         Size("hook.width", "width of the nose", "nut.slot - 0.2", "into the slot", 1,
@@ -245,7 +250,7 @@ FAMILY = Family(
         Size("handle.length", "length of the handle", "up(nut.torque*1000/220, 10)",
              "what one hand gives", 30, 600, at="shape.handle"),
         Size("handle.width", "width of the handle", "up(0.45*nut.diameter, 1)", "", 6,
-             80),
+             80, at="shape.width"),
         Size("stock.over", "stock round it", "1.5", "sawn", 0, 20),
     ),
     build=build,
