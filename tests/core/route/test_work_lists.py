@@ -69,6 +69,11 @@ class Turned(unittest.TestCase):
         (line,) = listed("draw-in-spindle", "turn-rear")
         self.assertIn("Nothing more comes off", line.note)
 
+    def test_a_band_that_is_only_skimmed_says_how(self):
+        """A journal of 200 wants a steady, its band is where the collar will be."""
+        (band,) = listed("collet-spindle", "band", {"journal.length": "200"})
+        self.assertIn("as wide as the fingers", band.note)
+
     def test_a_groove_lies_from_the_end_that_stands_out(self):
         """11.05 through a cover, its inner side out: a groove of 2 in its bore."""
         groove = figures(listed("housing-cover", "groove-groove")[0])

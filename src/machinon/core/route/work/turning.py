@@ -463,7 +463,8 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     inner, outer = step.before.radii((one.start + one.end) / 2)
     start, finish = 2 * (inner if inside else outer), one.diameter
     left = finish - start if inside else start - finish
-    if start <= 0 or left < -LEAST:
+    # a skim has no figures, only its note
+    if start <= 0 or left < (LEAST if step.note else -LEAST):
         return None
     if left < LEAST:
         now = (Shown("⌀ it has now", start),)
