@@ -18,11 +18,13 @@ from machinon.core.piece.family import make
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.draw.body_views import draw_block_view, draw_end_view, draw_half_section
+from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import Board, Circle, Line, Shape, Text
+from machinon.draw.end_view import draw_end_view
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
+from machinon.draw.half_section import draw_half_section
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.sheet_figures import said_with
 

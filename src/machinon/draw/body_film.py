@@ -10,14 +10,10 @@ from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import Drilled, Point
 from machinon.core.route.operations import StepTold
-from machinon.draw.body_views import (
-    draw_block_view,
-    draw_end_view,
-    draw_half_section,
-    envelope,
-    hole_section,
-)
+from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import Board, Circle, Drawing, Line, Role, Shape
+from machinon.draw.end_view import draw_end_view
+from machinon.draw.half_section import draw_half_section, envelope, hole_section
 
 LIT: Role = "cut"
 ABREAST = 0.85  # of its size alone that a half section keeps beside its end view

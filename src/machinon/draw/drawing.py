@@ -32,6 +32,8 @@ Role = Literal[
     "none",
 ]
 Anchor = Literal["left", "centre", "right"]
+Place = Callable[[float, float], Point]  # from a body's own millimetres to the page
+EDGE = 1.8  # px: an outline
 MarkKind = Literal["cut", "measured", "proved", "stop"]
 
 
@@ -214,6 +216,10 @@ class Board:
             tuple(self.spots),
             tuple(self.figures),
         )
+
+    def once(self, begun: int) -> None:
+        """What stands behind its like is one line with it; from item `begun` on."""
+        self.items[begun:] = dict.fromkeys(self.items[begun:])
 
     def choose(
         self, rect: tuple[float, float, float, float], tie: str, name: str

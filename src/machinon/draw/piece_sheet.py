@@ -25,11 +25,7 @@ from machinon.core.piece.turned_features import (
     Slits,
     Sloping,
 )
-from machinon.draw.body_views import (
-    draw_block_view,
-    draw_end_view,
-    draw_half_section,
-)
+from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     NEAR,
     SMALL,
@@ -39,6 +35,8 @@ from machinon.draw.drawing import (
     text_width,
     uncrowded,
 )
+from machinon.draw.end_view import draw_end_view
+from machinon.draw.half_section import draw_half_section
 from machinon.draw.sheet_figures import (
     Figure,
     edges_said,

@@ -15,7 +15,7 @@ from machinon.core.piece.family import Chain, Made
 from machinon.core.piece.hole_features import Circle, Holes
 from machinon.core.piece.relations import Expression
 from machinon.core.quantity import length_text
-from machinon.draw.body_views import draw_block_view, draw_upper_half
+from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     Board,
     Drawing,
@@ -25,6 +25,7 @@ from machinon.draw.drawing import (
     Spot,
     text_width,
 )
+from machinon.draw.half_section import draw_upper_half
 from machinon.draw.piece_shape import Outline, outline_of
 
 TO_MAKE = ", to make"  # after the name of a piece that is made here

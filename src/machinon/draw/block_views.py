@@ -1,0 +1,245 @@
+"""Three views of a block: its outline, what is seen in it, what is hidden dashed."""
+
+import functools
+import math
+import operator
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from machinon.core.piece.block_features import CornerRounds, FlankedSlot, SixFaces
+from machinon.core.piece.body import Body, cuts_of
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Holes
+from machinon.core.piece.shadow import VIEWS, Shadow, opens
+from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
+from machinon.core.piece.stock import Block
+from machinon.core.threads.screw_thread import thread_of
+from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
+
+SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
+
+Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
+
+
+def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
+    """One view of a block: outline, what is seen in it, what is hidden dashed."""
+    assert isinstance(body.stock, Block)
+    unit = place(1, 0)[0] - place(0, 0)[0]
+    outline = [(_area(ring), ring) for ring in body.shadow.outlines[view]]
+    for area, ring in sorted(outline, key=lambda one: -abs(one[0])):
+        fill: Role = "panel" if area > 0 else "ground"
+        hole = None if area > 0 else _round(ring)
+        if hole is None:
+            points = tuple(place(x, y) for x, y in ring)
+            board.items.append(Shape(points, "outline", EDGE, fill))
+        else:
+            (x, y), radius = hole
+            circle = Circle(place(x, y), radius * unit, "outline", EDGE, fill)
+            board.items.append(circle)
+    begun = len(board.items)
+    for one in body.features:
+        for cut in cuts_of(one):
+            if isinstance(cut, Drilled):
+                _drilled_lines(board, cut, view, place, one, body.shadow.box)
+    edges: dict[tuple[Point, ...], Role] = {}
+    for chain, role in sorted(_sunk_edges(body)[view], key=lambda edge: edge[1]):
+        edges[tuple(place(x, y) for x, y in chain)] = role  # "outline" over "hidden"
+    for points, role in edges.items():
+        board.items.append(Shape(points, role, 1.2, closed=False))
+    board.once(begun)
+
+
+def _round(ring: Sequence[Point]) -> tuple[Point, float] | None:
+    """The centre and radius of a ring that is a whole circle; None if it is none."""
+    left, low, right, high = extent(ring)
+    centre, radius = ((left + right) / 2, (low + high) / 2), (right - left) / 2
+    # the shadow's circles have many sides, a square has four
+    whole = len(ring) > 12 and all(
+        math.isclose(math.dist(centre, point), radius, abs_tol=1e-4) for point in ring
+    )
+    return (centre, radius) if whole else None
+
+
+def _area(points: Sequence[Point]) -> float:
+    """Within a closed ring, mm²; less than nothing for one that goes clockwise."""
+    xs, ys = zip(*points, strict=True)
+    ahead: float = sum(map(operator.mul, xs, (*ys[1:], ys[0])))
+    back: float = sum(map(operator.mul, (*xs[1:], xs[0]), ys))
+    return (ahead - back) / 2
+
+
+def _drilled_lines(
+    board: Board,
+    cut: Drilled,
+    view: str,
+    place: Place,
+    one: Feature,
+    box: tuple[float, ...],
+) -> None:
+    across, up, along = VIEWS[view]
+    into = cut.frame.into
+    if abs(into[along]) > 0.5:
+        at = cut.frame.at(*cut.at)
+        if cut.tilt and isinstance(one, Holes):
+            # the pass that leans is seen where it comes out
+            at = _leant(cut, one.through)
+        centre = place(at[across], at[up])
+        unit = place(at[across] + 1, at[up])[0] - centre[0]
+        seen = into[along] < 0 if view != "front" else into[along] > 0
+        hole = one.hole if isinstance(one, Holes) else None
+        radii = sorted({round(r, 6) for _, r in cut.in_metal if r > 0})
+        through = hole is not None and hole.depth is None
+        for radius in radii:
+            least = radius == radii[0]
+            if least and opens(cut, view, box):
+                continue  # the opening itself is in the view's outline
+            role: Role = "outline" if seen or (least and through) else "hidden"
+            board.items.append(Circle(centre, radius * unit, role, 1.4))
+        if hole is not None and hole.thread:
+            board.items.append(
+                Circle(centre, thread_of(hole.thread).major / 2 * unit, "thin", 0.9)
+            )
+        reach = (max(radii) + 2) * unit
+        x, y = centre
+        board.items.append(Line((x - reach, y), (x + reach, y), "centre", 0.9))
+        board.items.append(Line((x, y - reach), (x, y + reach), "centre", 0.9))
+        return
+    # from the side: its profile dashed, its axis
+    side = across if abs(into[up]) > 0.5 else up
+    end = cut.profile[-1][0]
+    if isinstance(one, Holes) and one.hole.depth is None:
+        end = one.through
+
+    def aside(depth: float, radius: float) -> Point:
+        shifted = [*_leant(cut, min(depth, end))]
+        shifted[side] += radius
+        return place(shifted[across], shifted[up])
+
+    chains = [[aside(d, sign * r) for d, r in cut.in_metal] for sign in (1, -1)]
+    if isinstance(one, Holes) and one.hole.thread:
+        crest = thread_of(one.hole.thread).major / 2
+        deep = one.hole.threaded(end)
+        round_it = (0, crest), (deep, crest), (deep, -crest), (0, -crest)
+        chains.append([aside(depth, radius) for depth, radius in round_it])
+    for chain in chains:
+        board.items.append(Shape(tuple(chain), "hidden", 1.0, closed=False))
+    mouth, bottom = _leant(cut, -2), _leant(cut, end + 2)
+    ends = place(mouth[across], mouth[up]), place(bottom[across], bottom[up])
+    board.items.append(Line(*ends, "centre", 0.9))
+
+
+def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
+    """Where a hole's axis is at a depth."""
+    u, v = cut.at
+    return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
+
+
+def _flank_edges(one: FlankedSlot, cut: Sunk, view: str) -> list[Edge]:
+    """A slot with leaning flanks from its side: every edge by itself, since from above
+    the floor of a vee is seen and that of a dovetail is not."""
+    across, up, _ = VIEWS[view]
+    level = one.block[2] if one.face == "top" else 0.0
+    found: list[Edge] = []
+    for u, v in cut.outline:
+        run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
+        mouth = abs(v - level) < 1e-6
+        seen = view == one.face and (mouth or one.floor <= one.mouth)
+        ends = [(p[across], p[up]) for p in run]
+        found.append((ends, "outline" if seen else "hidden"))
+    return found
+
+
+@functools.lru_cache(maxsize=64)
+def _sunk_edges(body: Body) -> dict[str, list[Edge]]:
+    """The edges of what was sunk, where they lie within each view's outline, in mm."""
+    return _inside(body.shadow, {view: _edges_of(body, view) for view in VIEWS})
+
+
+def _edges_of(body: Body, view: str) -> list[Edge]:
+    """The edges of what was sunk, whole, whether there is metal about them or not."""
+    shadow = body.shadow
+    across, up, along = VIEWS[view]
+    # the face that is looked at: the front is looked at from low y
+    near = shadow.box[along] if view == "front" else shadow.box[along + 3]
+    edges: list[Edge] = []
+    for one in body.features:
+        # a round corner runs out without an edge; ISO 128
+        whole = isinstance(one, SixFaces | CornerRounds)
+        for cut in () if whole else cuts_of(one):
+            if not isinstance(cut, Sunk):
+                continue
+            low, high = cut.span(0.0)
+            if abs(cut.frame.into[along]) > 0.5:
+                top = max(cut.top, 0.0)
+                places = [cut.frame.at(u, v, top) for u, v in cut.outline]
+                ring = [(p[across], p[up]) for p in places]
+            elif isinstance(one, FlankedSlot):
+                edges += _flank_edges(one, cut, view)
+                continue
+            else:
+                ring = list(rectangle(low[across], low[up], high[across], high[up]))
+            seen = low[along] - 1e-3 <= near <= high[along] + 1e-3
+            edges.append(([*ring, ring[0]], "outline" if seen else "hidden"))
+    return edges
+
+
+def _inside(shadow: Shadow, edges: Mapping[str, list[Edge]]) -> dict[str, list[Edge]]:
+    """What of the edges lies inside their view's outline, and not along it."""
+    from numpy import concatenate
+    from shapely import (
+        GeometryType,
+        Polygon,
+        buffer,
+        clip_by_rect,
+        get_coordinates,
+        get_num_coordinates,
+        get_parts,
+        get_type_id,
+        intersection,
+        linestrings,
+    )
+
+    found: dict[str, list[Edge]] = {view: [] for view in edges}
+    # all at once: one call for each edge would cost more than the work
+    told = [(view, role) for view, some in edges.items() for _, role in some]
+    if not told:
+        return found
+    chains = linestrings(
+        **_indexed([chain for some in edges.values() for chain, _ in some])
+    )
+    cut, of = [], []
+    end = 0
+    for view, some in edges.items():
+        start, end = end, end + len(some)
+        for ring in shadow.outlines[view] if some else ():
+            left, low, right, high = extent(ring)
+            area = _area(ring)
+            if math.isclose(area, (right - left) * (high - low)):
+                box = left + SHY, low + SHY, right - SHY, high - SHY
+                cut.append(clip_by_rect(chains[start:end], *box))
+            elif area > 0:
+                shy = buffer(Polygon(ring), -SHY)
+                cut.append(intersection(chains[start:end], shy))
+            else:
+                continue
+            of += told[start:end]
+    if not cut:
+        return found
+    parts, which = get_parts(concatenate(cut), return_index=True)
+    lines = get_type_id(parts) == GeometryType.LINESTRING
+    places = get_coordinates(parts).tolist()
+    start = 0
+    for i, line, many in zip(which, lines, get_num_coordinates(parts), strict=True):
+        if line and many:  # and not where it only meets the outline
+            view, role = of[i]
+            found[view].append((places[start : start + many], role))
+        start += many
+    return found
+
+
+def _indexed(chains: Sequence[Sequence[Point]]) -> dict[str, Any]:
+    """All points one after the other, and of each which chain it is of."""
+    return {
+        "coords": [point for chain in chains for point in chain],
+        "indices": [i for i, chain in enumerate(chains) for _ in chain],
+    }

@@ -1,0 +1,228 @@
+"""What turns, drawn along its axis: the upper half cut, the lower as seen; ISO 128."""
+
+import functools
+import math
+from collections.abc import Iterable
+
+from machinon.core.piece.body import Body
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.solid_cuts import Point
+from machinon.core.piece.turned_features import (
+    Flats,
+    Keyway,
+    Knurl,
+    NutThread,
+    Screw,
+    Slits,
+)
+from machinon.draw.drawing import EDGE, Board, Line, Place, Role, Shape
+
+SHY = 1e-6  # mm from the axis that counts as on it
+LEAST_SEEN = 0.1  # of its width, from where on a hole is seen from the side
+
+
+def _union(parts: Iterable[list[Point]]):  # type: ignore[no-untyped-def]
+    from shapely.geometry import Polygon
+    from shapely.ops import unary_union
+
+    return unary_union([Polygon(part).buffer(0) for part in parts if len(part) > 2])
+
+
+def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]
+    parts = getattr(region, "geoms", [region])
+    return [
+        [(float(x), float(y)) for x, y in part.exterior.coords[:-1]]
+        for part in parts
+        if not part.is_empty and part.geom_type == "Polygon" and part.area > 1e-9
+    ]
+
+
+@functools.lru_cache(maxsize=64)
+def envelope(body: Body) -> list[list[Point]]:
+    """What is seen of the outside: the half section filled to the axis."""
+    import shapely
+
+    filled = [
+        [(az, 0.0), (bz, 0.0), (bz, br), (az, ar)]
+        for ring in body.rings()
+        for (az, ar), (bz, br) in zip(ring, [*ring[1:], ring[0]], strict=True)
+        if abs(az - bz) > 1e-9 and max(ar, br) > 1e-9
+    ]
+    return _rings(shapely.union_all(shapely.polygons(filled))) if filled else []
+
+
+def hole_section(one: Feature) -> list[Point]:
+    """A hole or keyway of what turns as the section meets it, one of each turned into
+    it: (z, r); empty for what is neither."""
+    if isinstance(one, Holes) and one.block is None:
+        x, y = one.points[0]
+        at, out = math.hypot(x, y), 1.0 if one.face == "left" else -1.0
+        profile = one.hole.profile(one.through)
+        side = [(one.level + out * d, at + r) for d, r in profile]
+        return side + [(one.level + out * d, at - r) for d, r in reversed(profile)]
+    if isinstance(one, CrossHoles):
+        top = one.diameter / 2
+        profile = one.hole.profile(one.through)
+        side = [(one.z + r, top - d) for d, r in profile]
+        return side + [(one.z - r, top - d) for d, r in reversed(profile)]
+    if isinstance(one, Keyway):
+        top, deep = one.diameter / 2, one.depth
+        low, high = (top - 1, top + deep) if one.inside else (top - deep, top + 1)
+        return [(one.start, low), (one.end, low), (one.end, high), (one.start, high)]
+    return []
+
+
+def draw_upper_half(
+    board: Board, body: Body, place: Place, role: Role = "outline"
+) -> None:
+    """The half above the axis, cut and hatched; ISO 128."""
+    cut = body.region
+    holes = [found for one in body.features if (found := hole_section(one))]
+    if holes:
+        cut = cut.difference(_union(holes))
+        # beyond a hole its far edge is seen
+        for ring in body.rings():
+            points = tuple(place(z, r) for z, r in ring)
+            board.items.append(Shape(points, role, 1.2, "panel"))
+    for ring in _rings(cut):
+        points = tuple(place(z, r) for z, r in ring)
+        board.items.append(Shape(points, role, EDGE, "panel", "right"))
+    for z, r in _inner_edges(body):
+        board.items.append(Line(place(z, 0.0), place(z, r), role, 1.2))
+
+
+def draw_half_section(board: Board, body: Body, place: Place) -> None:
+    """Upper half cut and hatched, lower half as seen from outside; ISO 128."""
+    first, last = body.ends
+    begun = len(board.items)
+    draw_upper_half(board, body, place)
+    for ring in envelope(body):
+        mirrored = tuple(place(z, -r) for z, r in ring)
+        board.items.append(Shape(mirrored, "outline", EDGE, "panel"))
+        for z, r in ring:
+            if r > 1e-6 and first + 1e-6 < z < last - 1e-6:
+                board.items.append(Line(place(z, 0.0), place(z, -r), "outline", 1.2))
+    for one in body.features:
+        _thread_lines(board, one, place)
+        if isinstance(one, CrossHoles):
+            _mouths_outside(board, one, place)
+    past = 0.06 * (last - first) + 2
+    board.items.append(
+        Line(place(first - past, 0.0), place(last + past, 0.0), "centre", 1.0)
+    )
+    for one in body.features:
+        if isinstance(one, Holes) and one.block is None:
+            x, y = one.points[0]
+            at = math.hypot(x, y)
+            ends = place(one.level - 4, at), place(one.level + 4, at)
+            if one.through:
+                out = 1.0 if one.face == "left" else -1.0
+                ends = (
+                    place(one.level - 3 * out, at),
+                    place(one.level + out * (one.through + 3), at),
+                )
+            board.items.append(Line(*ends, "centre", 1.0))
+    for one in body.features:
+        if isinstance(one, Flats):
+            _flat_lines(board, one, place)
+        elif isinstance(one, Knurl):
+            _knurl_lines(board, one, place)
+        elif isinstance(one, Slits):
+            _slit_lines(board, one, place)
+    board.once(begun)
+
+
+def _mouths_outside(board: Board, one: CrossHoles, place: Place) -> None:
+    """Where cross holes come out of the lower half as it is seen from outside; each
+    narrower the more it is seen from the side."""
+    for i in range(one.count):
+        turn = math.radians(one.angle + 360.0 * i / one.count)
+        out, up = -math.cos(turn), math.sin(turn) * one.diameter / 2
+        if out < LEAST_SEEN or up > SHY:
+            continue
+        ring = one.hole.mouth
+        if up > -SHY:  # the other half is cut away
+            ring = ring[: len(ring) // 2 + 1]
+        points = tuple(place(one.z + z, min(up + out * r, 0.0)) for z, r in ring)
+        board.items.append(Shape(points, "outline", 1.2, closed=False))
+
+
+def _knurl_lines(board: Board, one: Knurl, place: Place) -> None:
+    """A knurl as seen from outside: its crests, crossed or along; ISO 128."""
+    r = one.diameter / 2
+    low, long = -r, one.end - one.start
+    step = max(one.pitch, 0.12 * r)
+    if not one.crossed:
+        for i in range(1, math.ceil(r / step)):
+            ends = place(one.start, -i * step), place(one.end, -i * step)
+            board.items.append(Line(*ends, "thin", 0.7))
+        return
+    lean = math.tan(math.radians(30.0))
+    rise = (0.0 - low) * lean  # how far a crest runs along the axis over the half
+    for sign in (1, -1):
+        at = -rise if sign > 0 else 0.0
+        while at < (long if sign > 0 else long + rise):
+            a, b = (at, low), (at + sign * rise, 0.0)
+            line = _within(a, b, 0.0, long)
+            if line is not None:
+                (za, ra), (zb, rb) = line
+                ends = place(one.start + za, ra), place(one.start + zb, rb)
+                board.items.append(Line(*ends, "thin", 0.7))
+            at += 2 * step
+
+
+def _within(a: Point, b: Point, low: float, high: float) -> tuple[Point, Point] | None:
+    """The part of a line whose first figure lies between two; None for none of it."""
+    (az, ar), (bz, br) = sorted((a, b))
+    if bz <= low or az >= high:
+        return None
+
+    def at(z: float) -> Point:
+        return z, ar + (br - ar) * (z - az) / (bz - az)
+
+    return at(max(az, low)), at(min(bz, high))
+
+
+def _slit_lines(board: Board, one: Slits, place: Place) -> None:
+    """The near edge of the saw cut that is looked into."""
+    r = -one.width / 2
+    board.items.append(Line(place(one.start, r), place(one.end, r), "outline", 1.2))
+
+
+def _flat_lines(board: Board, one: Flats, place: Place) -> None:
+    """A flat seen square on has its diagonals thin; ISO 128."""
+    half = one.across / 2 * math.tan(math.pi / max(one.count, 3))
+    low, high = -min(half, one.across / 2), 0.0
+    for a, b in (
+        ((one.start, low), (one.end, high)),
+        ((one.start, high), (one.end, low)),
+    ):
+        board.items.append(Line(place(*a), place(*b), "thin", 0.8))
+
+
+@functools.lru_cache(maxsize=64)
+def _inner_edges(body: Body) -> tuple[Point, ...]:
+    """Edges of the bores, seen beyond the section: each from the axis to (z, r)."""
+    corners = [corner for ring in body.rings() for corner in ring]
+    at, before, behind = (
+        body.radii_at([z + beside for z, _ in corners]) for beside in (0.0, -1e-4, 1e-4)
+    )
+    return tuple(
+        corner
+        for corner, *sides in zip(corners, at, before, behind, strict=True)
+        if 1e-6 < corner[1] <= max(inner for inner, _ in sides) + 1e-6
+    )
+
+
+def _thread_lines(board: Board, one: Feature, place: Place) -> None:
+    """The thin line of a thread, at a screw's root or a nut's crest; ISO 6410."""
+    if isinstance(one, Screw):
+        r = one.of.minor_external / 2
+        for side in (1, -1):
+            ends = place(one.start, side * r), place(one.end, side * r)
+            board.items.append(Line(*ends, "thin", 0.9))
+    elif isinstance(one, NutThread):
+        r = one.of.major / 2
+        ends = place(one.start, r), place(one.end, r)
+        board.items.append(Line(*ends, "thin", 0.9))
