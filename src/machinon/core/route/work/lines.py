@@ -4,9 +4,10 @@ from collections.abc import Mapping
 
 from msgspec import Struct
 
+from machinon.core.cutting.cut_state import Dial
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.quantity import LENGTH, Kind
-from machinon.core.reckoning import Answer
+from machinon.core.reckoning import TEXT, Answer
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 
@@ -86,3 +87,8 @@ def way(
     chosen = ways.get(key, "")
     known = [one for one, _ in answers]
     return Way(key, asks, answers, chosen if chosen in known else known[0])
+
+
+def dialled(name: str, to: float, dial: Dial | None) -> Shown:
+    """What a slide is set to: in the dial's own unit where the dial is known."""
+    return Shown(name, to) if dial is None else Shown(name, dial.text(to), TEXT)

@@ -38,13 +38,9 @@ from machinon.core.route.work.milling import (
     squared_list,
     sunk_list,
 )
-from machinon.core.route.work.turning import (
-    ground_list,
-    one_cut,
-    passes_list,
-    taper_list,
-    thread_list,
-)
+from machinon.core.route.work.tapers import taper_list
+from machinon.core.route.work.threads import thread_list
+from machinon.core.route.work.turning import ground_list, one_cut, passes_list
 
 
 def work_list(

@@ -1,0 +1,205 @@
+"""Tapers: set, proved by their own two diameters, blued, and brought to depth.
+
+Source: the reckonings named in the answers; how far is measured is a shop rule.
+"""
+
+import math
+from collections.abc import Mapping
+from typing import Any
+
+from machinon.core.materials import material
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import Cone, TaperBore
+from machinon.core.quantity import COUNT
+from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.operations import StepTold
+from machinon.core.route.work.lines import Line, Shown, Way, WorkList, way
+from machinon.core.setting_out.dividing import dms
+
+TAPERS = (
+    ("compound", "with the compound"),
+    ("tailstock", "with the tailstock set over"),
+)
+RUBBED = (
+    ("", "not tried yet"),
+    ("all", "all along"),
+    ("large", "at the large end only"),
+    ("small", "at the small end only"),
+    ("hollow", "at both ends, not between"),
+)
+GAP = 0.01  # mm a side: about what a film of blue no longer bridges; a shop rule
+COMPOUND = 60.0  # mm that a compound slide goes, about
+STRAIGHT = 1.0  # mm on the diameter left over a taper that is cut straight before
+APART = 25.0  # mm between the places where a taper is measured
+TRAVEL = 40.0  # mm that the indicator goes along the slide
+
+
+def taper_list(
+    step: StepTold, one: Cone | TaperBore, ways: Mapping[str, str]
+) -> WorkList:
+    """A taper: set, proved by its own two diameters, blued, and brought to depth."""
+    small, large = sorted((one.start_diameter, one.end_diameter))
+    long = one.end - one.start
+    taper = f"{large:g}/{small:g}/{long:g}"
+    inside = isinstance(one, TaperBore)
+    asked: list[Way] = []
+    method = "compound"
+    stock = step.after.stock
+    if not inside and not isinstance(stock, Block):
+        asked.append(way("taper", "Set", TAPERS, ways))
+        method = asked[0].chosen
+    moved = min(TRAVEL, max(long, 5.0))
+    given: dict[str, Any] = {"taper": taper, "method": method, "travel": moved}
+    if method == "tailstock":
+        first, last = step.after.ends
+        given["length_between_centres"] = last - first
+    setting = reckon("taper-setup", given)
+    answers = [setting]
+    if method == "tailstock":
+        set_over = Line(
+            "set",
+            "Set the tailstock over",
+            (Shown("Offset", float(setting["tailstock_offset"]), step=0.001),),
+            "Towards the tool where the small end is at the tailstock; for work "
+            "between centres only.",
+        )
+    else:
+        set_over = Line(
+            "set",
+            "Set the compound",
+            (Shown("From the axis", dms(float(setting["angle"])), TEXT),),
+            "By its scale first: that is good to a quarter of a degree."
+            + (_bites(inside) if long > COMPOUND else ""),
+        )
+    read = f"{step.key}.needle", "What the needle read over that travel"
+    differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
+    ratio = (large - small) / long
+    places = min(APART, long * 0.8)
+    told = one.taper or taper
+    advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
+    answers.append(advance)
+    setting_lines = [
+        *_straight(step, one),
+        set_over,
+        Line(
+            "indicator",
+            "Prove the setting by indicator",
+            (
+                Shown("Over a travel of", moved),
+                Shown("It must read", float(setting["indicator_reading"]), step=0.001),
+                *_nudge(given, moved, _number(ways, read[0]), answers),
+            ),
+            "The indicator on the slide against a true bar, at centre height; nudge "
+            "the slide until it reads so.",
+            asks=read,
+        ),
+        Line(
+            "rough",
+            "Rough it, then two places",
+            (
+                Shown("Places apart", places),
+                Shown("Differ by, on ⌀", ratio * places, step=0.001),
+                *_nudge(given, places, _number(ways, differs[0]) / 2, answers),
+            ),
+            "More than that: the angle is too steep. Set it right while metal is left.",
+            asks=differs,
+        ),
+    ]
+    to_depth = [
+        _blued(told, long, moved, inside, way("rubbed", "Blue rubbed", RUBBED, ways)),
+        Line(
+            "depth",
+            "Bring it to depth",
+            (Shown("1 mm further in, on ⌀", advance["diameter_change"], step=0.001),),
+            "From how far the gauge stands out: that many times as much off the "
+            "diameter, half of it on the radius.",
+        ),
+    ]
+    begun = any(f.name == one.name for f in step.before.features)
+    lines = [] if begun else setting_lines
+    asked = [] if begun else asked
+    if not step.leaves:
+        lines = [*lines, *to_depth]
+        asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
+    return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _bites(inside: bool) -> str:
+    """How a taper is cut that the compound does not reach over."""
+    other = "" if inside else ", or with the tailstock set over"
+    return (
+        f" It is longer than most compounds go: in two settings of the carriage{other}."
+    )
+
+
+def _straight(step: StepTold, one: Cone | TaperBore) -> list[Line]:
+    """What is cut along the carriage before, so that the compound has little left."""
+    small, large = sorted((one.start_diameter, one.end_diameter))
+    inner, outer = step.before.radii((one.start + one.end) / 2)
+    left = 2 * step.leaves + STRAIGHT
+    if isinstance(one, TaperBore):
+        now, then, head = 2 * inner, small - left, "Bore it straight first"
+    else:
+        now, then, head = 2 * outer, large + left, "Turn it straight first"
+    metal = abs(now - then)
+    if metal < STRAIGHT or (now > then) == isinstance(one, TaperBore) or not now:
+        return []
+    passes = math.ceil(metal / 2 / material(step.material).rough_depth)
+    figures = (
+        Shown("⌀ it has now", now),
+        Shown("⌀ then", then),
+        Shown("Long", one.end - one.start),
+        Shown("Passes about", float(passes), COUNT),
+    )
+    note = "The compound is wound by hand: it has only the taper left."
+    return [Line("straight", head, figures, note)]
+
+
+def _number(ways: Mapping[str, str], key: str) -> float:
+    """A length that was read at the machine, mm; 0 until it is."""
+    return float(ways.get(key) or 0.0)
+
+
+def _nudge(
+    given: Mapping[str, Any], travel: float, reading: float, answers: list[Answer]
+) -> list[Shown]:
+    """How far the slide is still to be turned, from what was read over a travel."""
+    if not reading:
+        return []
+    asked = {**given, "method": "compound", "travel": travel, "reading": reading}
+    asked.pop("length_between_centres", None)
+    answer = reckon("taper-setup", asked)
+    answers.append(answer)
+    minutes = float(answer["correction_minutes"])
+    words = "Steeper by" if minutes > 0 else "Less steep by"
+    return [Shown(words, f"{abs(minutes):.1f}′", TEXT)]
+
+
+def _blued(told: str, long: float, travel: float, inside: bool, rubbed: Way) -> Line:
+    """What the blue says. A gap of `GAP` at the end that did not rub is where to begin:
+    thinner than that it would have rubbed."""
+    head = f"Blue it with its {'plug' if inside else 'socket'}"
+    taper = Shown("Taper", told, TEXT)
+    if rubbed.chosen not in ("large", "small"):
+        note = {
+            "": "Thinly, in three lines along it; a quarter turn. Then say where it "
+            "rubbed.",
+            "all": "All along, a little stronger at the large end: that is how it "
+            "should be. Leave the slide alone.",
+            "hollow": "At both ends and not between: the tool is not at centre height, "
+            "or the slide is loose. Set the tool, not the angle.",
+        }[rubbed.chosen]
+        return Line("blue", head, (taper,), note)
+    steeper = (rubbed.chosen == "large") == inside
+    minutes = math.degrees(math.atan(GAP / long)) * 60
+    words = "Steeper by" if steeper else "Less steep by"
+    return Line(
+        "blue",
+        head,
+        (
+            Shown(words, f"{minutes:.1f}′", TEXT),
+            Shown("On the needle, over", travel),
+            Shown("that is", GAP / long * travel, step=0.001),
+        ),
+        "Begin with that, take a light cut over the whole, blue it again.",
+    )

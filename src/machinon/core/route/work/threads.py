@@ -1,0 +1,220 @@
+"""Threads cut by a single point, from the outside they are cut on to their mate.
+
+Source: the reckonings named in the answers; what is tried when are shop rules.
+"""
+
+import math
+from collections.abc import Mapping
+
+from machinon.core.cutting.cut_state import Dial
+from machinon.core.errors import BadInput
+from machinon.core.materials import material
+from machinon.core.piece.turned_features import NutThread, Screw
+from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.operations import StepTold
+from machinon.core.route.work.lines import (
+    Line,
+    Machines,
+    Shown,
+    WorkList,
+    dialled,
+    way,
+)
+from machinon.core.route.work.turning import LEAST, shoulder
+from machinon.core.shop.things import Lathe
+
+SCHOOLS = (
+    ("flank", "along one flank, by the compound"),
+    ("plunge", "straight in, by the cross slide"),
+    ("alternate", "on either flank in turn"),
+)
+TRIED = (("nut", "by its mate"), ("wires", "over three wires"))
+COUNTED = 10  # threads that a rule is laid along
+
+
+def thread_list(
+    step: StepTold, one: Screw | NutThread, at: Machines, ways: Mapping[str, str]
+) -> WorkList:
+    """A thread cut by a single point, from the wheels to the trial of its mate."""
+    school = way("infeed", "Fed in", SCHOOLS, ways)
+    asked = [school]
+    answers: list[Answer] = []
+    inside = isinstance(one, NutThread)
+    thread = one.of
+    lines = _blank(step, one, answers) if isinstance(one, Screw) else []
+    lines += _geared(thread.name, thread.pitch, at.lathe, answers)
+    asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
+    if isinstance(one, NutThread) and one.bore > thread.minor_internal:
+        asks["bore"] = one.bore
+    passes = reckon("thread-passes", asks)
+    answers.append(passes)
+    by_compound = school.chosen != "plunge"
+    if by_compound:
+        half = thread.form.angle / 2 - 0.5
+        lines.append(
+            Line(
+                "compound",
+                "Set the compound over",
+                (Shown("From square across", half, ANGLE),),
+                "Half a degree under half the thread's angle, so that the back flank "
+                "is shaved smooth. The tool stands square to the work by its gauge.",
+            )
+        )
+    lines.append(
+        Line(
+            "touch",
+            "Touch, and set both dials to 0",
+            (),
+            "At every pass come back to 0 on the cross slide and feed by the compound."
+            if by_compound
+            else "The cross slide feeds; note where it touched.",
+        )
+    )
+    lines.append(
+        Line(
+            "scratch",
+            "Scratch it and count",
+            (Shown(f"Over {COUNTED} threads", COUNTED * thread.pitch),),
+            "A few hundredths deep only. With a rule or a thread gauge: a wrong wheel "
+            "shows now, and costs nothing yet.",
+        )
+    )
+    lines += _fed(passes["passes"], by_compound, at.lathe, inside)
+    external = not inside and thread.form_name in ("metric", "unified")
+    if external:
+        asked.append(way("tried", "Tried", TRIED, ways))
+    lines.append(
+        _tried(
+            thread.name,
+            external and asked[-1].chosen == "wires",
+            inside,
+            answers,
+        )
+    )
+    return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
+    """What a thread is cut on: its outside, and the groove that it runs out in."""
+    answer = reckon("thread", {"thread": one.thread})
+    answers.append(answer)
+    # the depth of the passes counts from the largest that the thread may be
+    wide = float(answer["external_major_max"] or one.of.major)
+    middle = (one.start + one.end) / 2
+    now = 2 * step.before.radii(middle)[1]
+    lines = []
+    if now - wide > LEAST:
+        deep = material(step.material).rough_depth
+        passes = math.ceil((now - wide) / 2 / deep)
+        stop = shoulder(step, one, wide / 2)
+        figures = (
+            Shown("⌀ it has now", now),
+            Shown("⌀ then", wide),
+            Shown("Passes about", float(passes), COUNT),
+            *stop,
+        )
+        note = "The depth of the thread counts from it: measure it."
+        lines.append(Line("outside", "Turn it to the thread's outside", figures, note))
+    if one.runs_out:
+        groove = Shown("⌀ its floor", one.groove), Shown("Wide", one.groove_width)
+        lines.append(
+            Line(
+                "groove",
+                f"Groove it at its {one.runs_out} end",
+                groove,
+                "The tool runs out in it: no wider than it must be, corners round.",
+            )
+        )
+    return lines
+
+
+def _geared(
+    name: str, pitch: float, lathe: Lathe | None, answers: list[Answer]
+) -> list[Line]:
+    """The wheels for its pitch, and where the half-nuts may close."""
+    figures: tuple[Shown, ...] = (Shown("Pitch", pitch, step=0.001),)
+    note = "By the plate on the gear box, or change wheels."
+    if lathe is not None and len(lathe.wheels) > 1:
+        asked = {"pitch": pitch, "leadscrew": lathe.lead_screw,
+                 "gears": list(lathe.wheels)}  # fmt: skip
+        try:
+            train = reckon("change-gears", asked)
+        except BadInput:
+            pass
+        else:
+            answers.append(train)
+            best = train["trains"][0]
+            said = " × ".join(
+                f"{a}/{b}" for a, b in zip(best["drivers"], best["driven"], strict=True)
+            )
+            figures = (*figures, Shown("Drivers / driven", said, TEXT))
+            off = best["error_percent"]
+            note = "Exact." if not off else f"{off:+.3f} % off, as near as these go."
+            if not best["mounts"]:
+                note += " By the usual rule these may not reach: try them on the banjo."
+    lines = [Line("gears", "Set the pitch", figures, f"{note} Spindle off.")]
+    if lathe is not None:
+        dial = reckon("thread-dial", {"thread": name, "leadscrew": lathe.lead_screw})
+        answers.append(dial)
+        marks = ", ".join(str(one) for one in dial["marks"])
+        shown = (Shown("Close them on", marks, TEXT),) if marks else ()
+        lines.append(Line("nuts", "Half-nuts", shown, str(dial["rule"])))
+    return lines
+
+
+def _fed(
+    passes: list[dict[str, float]], by_compound: bool, lathe: Lathe | None, inside: bool
+) -> list[Line]:
+    """Each pass with what the dial shows then."""
+    lines, gone = [], 0.0
+    dial = None
+    if lathe is not None and not by_compound:
+        dial = Dial(lathe.dial_reads, lathe.dial_division)
+    counts = dial.factor if dial is not None else 1
+    slide = "Compound to" if by_compound else "Cross slide to"
+    deepening = [one for one in passes if one["radial"]]
+    for n, one in enumerate(deepening, 1):
+        cut = one["compound"] if by_compound else one["radial"] * counts
+        gone += cut
+        lines.append(
+            Line(
+                f"pass-{n}",
+                f"Pass {n} of {len(deepening)}",
+                (dialled(slide, gone, dial), Shown("This pass", cut)),
+                "Back out before you come back."
+                if not inside
+                else "Back out towards the middle before you come back.",
+            )
+        )
+    for n in range(1, len(passes) - len(deepening) + 1):
+        lines.append(
+            Line(
+                f"spring-{n}",
+                "Again, nothing fed",
+                (dialled(slide, gone, dial),),
+                "A spring pass: the work and tool give less each time.",
+            )
+        )
+    return lines
+
+
+def _tried(thread: str, wires: bool, inside: bool, answers: list[Answer]) -> Line:
+    again = (
+        "Too tight: a hundredth more and both spring passes again. Once it is out of "
+        "the chuck, only pick the thread up anew with the half-nuts closed, tool out, "
+        "and the slack taken up."
+    )
+    if wires:
+        answer = reckon("thread-wires", {"thread": thread})
+        answers.append(answer)
+        figures = [Shown("Wire", float(answer["best_wire"]), step=0.001)]
+        for end, words in (("max", "Not over"), ("min", "Not under")):
+            size = answer.results.get(f"over_wires_{end}")
+            if size is not None:
+                figures.append(Shown(words, float(size), step=0.001))
+        return Line("try", "Measure over three wires", tuple(figures), again)
+    what = "Try its screw" if inside else "Try its nut"
+    return Line(
+        "try", what, (), f"Spindle stopped, thread wiped and brushed clean. {again}"
+    )
