@@ -380,7 +380,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("rear",)),
                 Step("turn", ("hub",)),
                 Step("drill", ("bore",), leaves=TO_BORE),
-                *((Step("drill", ("screw_hole", "seat")),) if _seated(s) else ()),
+                *((Step("drill", ("screw_hole", "seat"), key="drill-seat"),)
+                  if _seated(s) else ()),
                 Step("bore", ("bore",), fit="bore", note="Equal light cuts; measure "
                      "at both ends of the bore."),
                 Step("prove", ("bore",), title="Try it on the shaft", fit="bore",
