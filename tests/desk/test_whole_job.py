@@ -166,6 +166,7 @@ class WholeJob(WindowCase):
     def cut(self):
         view = self.window.job_page().view()
         self.assertIn("carriage stops at 3.5 mm", view.step.text())
+        self.assertIn("Then the seat, in one clean cut", view.why.text())
         entry = view.field.edit
         self.type(entry, "96.02")
         self.type(entry, "1.2")

@@ -460,8 +460,13 @@ class CutView(StageView):
         set_ink(self.large, screen.ink)
         self._size_large()
         self.under.setText(screen.under)
+        why, step = screen.why, self._cut_step()
+        if step is not None and screen.asks in ("start", "touch", "trial", "done"):
+            why = (
+                f"{why} {step.note}".strip()
+            )  # what is to be thought of before or after
         # a figure stays with its sign at the end of a line
-        self.why.setText(screen.why.replace(" %", "\u00a0%"))
+        self.why.setText(why.replace(" %", "\u00a0%"))
         held = self._held()
         self.prove.setVisible(bool(held))
         self.caution.setText(
@@ -562,21 +567,27 @@ class CutView(StageView):
         self.job.size_is_cut()
         self.bench.go("route", 0)
 
+    def _cut_step(self) -> StepTold | None:
+        """The step of the route that cuts what is at the machine, where one turns."""
+        steps = (step for set_up in self.job.plan.route for step in set_up.steps)
+        return next(
+            (s for s in steps if self._cuts_it(s) and s.speed is not None), None
+        )
+
     def _step_line(self) -> str:
         fit = self.job.plan.at_machine
         assert fit is not None
-        for set_up in self.job.plan.route:
-            for step in set_up.steps:
-                if self._cuts_it(step) and step.speed is not None:
-                    speed = speed_text(step.speed)
-                    # of what a step cuts, the length by itself
-                    if fit.straight:
-                        return f"{fit.choice.name}, {speed}"
-                    stop = carriage_stop(step)
-                    if stop is None:
-                        return f"{step.title}, {speed}"
-                    far = length_text(stop, 0.1, self.job.inch)
-                    return f"{step.title}, {speed}, carriage stops at {far}"
+        step = self._cut_step()
+        if step is not None:
+            speed = speed_text(step.speed)
+            # of what a step cuts, the length by itself
+            if fit.straight:
+                return f"{fit.choice.name}, {speed}"
+            stop = carriage_stop(step)
+            if stop is None:
+                return f"{step.title}, {speed}"
+            far = length_text(stop, 0.1, self.job.inch)
+            return f"{step.title}, {speed}, carriage stops at {far}"
         goal = "its mate, by trial" if fit.could_fit else "its band"
         return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
 
