@@ -95,6 +95,19 @@ class Turned(unittest.TestCase):
         )  # fmt: skip
         self.assertEqual(figures(groove), {"⌀ its floor": 29.86, "Wide": 3.0})
 
+    def test_a_thread_of_any_form_is_cut_on_its_own_outside(self):
+        """The largest it may be where the tables have limits, else its nominal size:
+        1/4-20 UNC 2A is at most 0.2489 in, Tr20 is cut on 20, 1/2 BSW on half an inch.
+        """
+        shank = {"parts": "step thread", "step1.diameter": "40", "step1.length": "80"}
+        outsides = {"1/4-20": 6.322, "1/2 BSW": 12.7, "Tr20x4": 20.0, "2BA": 4.7,
+                    "1-5 Acme": 25.4, "G1/2": 20.955}  # fmt: skip
+        for thread, outside in outsides.items():
+            with self.subTest(thread):
+                given = {**shank, "thread1.thread": thread}
+                first = listed("turned-piece", "thread-thread1", given)[0]
+                self.assertEqual(figures(first)["⌀ then"], outside)
+
 
 class Tapers(unittest.TestCase):
     def test_a_taper_is_cut_straight_first_so_that_the_compound_has_little_left(self):

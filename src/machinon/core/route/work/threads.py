@@ -99,8 +99,9 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
     """What a thread is cut on: its outside, and the groove that it runs out in."""
     answer = reckon("thread", {"thread": one.thread})
     answers.append(answer)
-    # the depth of the passes counts from the largest that the thread may be
-    wide = float(answer["external_major_max"] or one.of.major)
+    # the depth of the passes counts from the largest that the thread may be; not of
+    # all forms are limits kept
+    wide = float(answer.results.get("external_major_max") or one.of.major)
     middle = (one.start + one.end) / 2
     now = 2 * step.before.radii(middle)[1]
     lines = []
