@@ -26,7 +26,7 @@ from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
 from machinon.draw.half_section import draw_half_section
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.sheet_figures import said_with
+from machinon.draw.sheet_figures import places_of, said_with
 
 
 def pieces():
@@ -62,6 +62,10 @@ def block_view(made, view):
     return board.items
 
 
+def texts(drawing):
+    return [one for one in drawing.items if isinstance(one, Text)]
+
+
 class Sheets(unittest.TestCase):
     def test_every_size_that_counts_stands_once_and_none_on_another(self):
         for made in pieces():
@@ -85,6 +89,32 @@ class Sheets(unittest.TestCase):
                         # a feature that is not there is brought by its first size
                         absent = name not in there and brings in found
                         self.assertTrue(key in found or absent, key)
+
+    def test_every_sheet_says_what_the_piece_measures_over_all(self):
+        """It is what one saws: on a line of its own, or along the foot."""
+        for made in pieces():
+            if made.body.turns:
+                first, last = made.body.ends
+                spans = {"along": (first, last)}
+            else:
+                box = made.body.shadow.box
+                spans = {way: (box[n], box[n + 3]) for n, way in enumerate("xyz")}
+            said = {
+                (one.kind, *(round(end, 1) for end in sorted((one.start, one.end))))
+                for one in places_of(made).values()
+            }
+            for way, (low, high) in spans.items():
+                span = way, round(low, 1), round(high, 1)
+                with self.subTest(made.family.key, way=way):
+                    self.assertIn(span, said)
+
+    def test_what_only_repeats_the_others_stands_in_brackets(self):
+        """A collet spindle of 60, 12 and 16.5: 88.5 in all; a block is as long as it
+        is written."""
+        spindle = piece_sheet(make(families()["collet-spindle"], {}), 980, 620)
+        self.assertIn("(88.5)", [one.text for one in texts(spindle)])
+        block = piece_sheet(make(families()["plate-block"], {}), 980, 620)
+        self.assertNotIn("(", "".join(one.text for one in texts(block)))
 
     def test_random_sizes_leave_no_sheet_crowded(self):
         for n, made in enumerate(random_pieces(10, 3)):

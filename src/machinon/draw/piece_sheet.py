@@ -12,7 +12,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches
-from machinon.core.piece.block_features import FlankedSlot, RoundSeat, Slope
+from machinon.core.piece.block_features import FlankedSlot, Outline, RoundSeat, Slope
 from machinon.core.piece.family import Made, Value, spoken
 from machinon.core.piece.feature import Dimension
 from machinon.core.piece.hole_features import Arc, CrossHoles, Grid, Holes
@@ -74,6 +74,8 @@ SAID = {
     "angle": "{} between flanks",
     "lean": "{} to the base",
     "rise": "{} high",
+    "arc": "arc of radius {}",
+    "reach": "{} round the nut",
 }
 
 
@@ -194,7 +196,7 @@ def _rest(sheet: "_Sheet") -> list[str]:
 
 def _said(figure: Figure, sign: str = "") -> str:
     tail = f" ({figure.small})" if figure.small else ""
-    return f"{sign}<>{tail}"
+    return f"{sign}(<>)" if figure.aside else f"{sign}<>{tail}"
 
 
 def _turned_lines(
@@ -879,7 +881,8 @@ class _Sheet:
         if isinstance(one, Slope):
             long = one.block[0]
             return "front", [(0.75 * long, one.low + 0.75 * one.rise)]
-        return "top", [(0.0, 0.0)]
+        said = one.dimensions().values() if isinstance(one, Outline) else ()
+        return "top", [line.at for line in said if line.kind == "hole"] or [(0.0, 0.0)]
 
     def _block_notes(
         self,

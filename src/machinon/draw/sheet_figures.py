@@ -11,7 +11,7 @@ from msgspec.structs import replace
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.block_features import FlankedSlot
 from machinon.core.piece.family import Known, Made, spoken
-from machinon.core.piece.feature import Dimension, Feature
+from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.stock import stock_said
 from machinon.core.piece.turned_features import Bevel, Centre, Sloping
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
@@ -30,11 +30,14 @@ FOLLOW = {
     "width": "width",
     "depth": "depth",
     "drilled": "drilled depth",
+    "height": "height",
 }
+WHOLE = "whole"  # what a piece measures over all
 
 
 class Figure(Struct, frozen=True):
-    """A size as it stands on the sheet; number: of the fit that rules it, 0: none."""
+    """A size as it stands on the sheet; number: of the fit that rules it, 0: none;
+    aside: it only repeats what the others say, and stands in brackets."""
 
     key: str
     text: str
@@ -42,6 +45,7 @@ class Figure(Struct, frozen=True):
     name: str
     role: Role
     number: int = 0
+    aside: bool = False
 
     @property
     def mark(self) -> MarkKind | None:
@@ -63,7 +67,8 @@ def places_of(made: Made) -> dict[str, Dimension]:
         # nought is said, it has no line: a depth that goes through
         if one is not None and (known.value != 0 or one.kind == "hole"):
             found[key] = one
-    return found | _following(made, found)
+    found |= _following(made, found)
+    return found | _over_all(made, found)
 
 
 def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
@@ -105,6 +110,33 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
     return found
 
 
+def _over_all(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
+    """What the piece measures over all, where no line of its own says that: it is what
+    one saws."""
+    body = made.body
+    if body.turns:
+        first, last = body.ends
+        radius = min(outer for _, outer in body.radii_at(body.ends))
+        spans = {"length": along_axis(first, last, (radius, 0.0))}
+    else:
+        box = body.shadow.box
+        spans = {
+            "length": Dimension("x", box[0], box[3]),
+            "width": Dimension("y", box[1], box[4]),
+            "height": Dimension("z", box[2], box[5]),
+        }
+
+    def says(one: Dimension, span: Dimension) -> bool:
+        off = max(abs(one.start - span.start), abs(one.end - span.end))
+        return one.kind == span.kind and off < 0.01
+
+    return {
+        f"{WHOLE}.{measure}": span
+        for measure, span in spans.items()
+        if not any(says(one, span) for one in said.values())
+    }
+
+
 def _is_to_be_said(made: Made, one: Dimension) -> bool:
     """Whether a line of a block says more than is seen: metal still reaches both its
     ends, which an outline may have taken off, and neither is the block's middle."""
@@ -141,7 +173,9 @@ def figures_of(
             words = f"{spoken(name)} {FOLLOW[measure]}"
             # to a hundredth: no more is kept of what only follows
             text = length_said(round(line.end - line.start, 2), inch)
-            found[key] = Figure(key, text, "", words, "dimension")
+            over_all = name == WHOLE
+            text = f"({text})" if over_all else text
+            found[key] = Figure(key, text, "", words, "dimension", aside=over_all)
     return found
 
 

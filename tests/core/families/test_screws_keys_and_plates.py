@@ -257,6 +257,14 @@ class ClampsStopsAndSpanners(unittest.TestCase):
         (a, b) = pins.body.feature("pins").points
         self.assertAlmostEqual(math.dist(a, b), 34)
 
+    def test_a_hook_is_sawn_from_no_more_plate_than_it_takes(self):
+        """Round a nut of 45 on an arc of 22.8, with a wall of 10, over a handle of 21:
+        32.8 + 10.5 wide; from 43.3 with 1.5 round it, 46.5 of plate."""
+        hook = made("ring-nut-spanner")
+        self.assertEqual(hook.values["hook.arc"], 22.8)
+        self.assertAlmostEqual(hook.body.shadow.box[4], 43.3)
+        self.assertEqual(hook.body.stock.high[1] - hook.body.stock.low[1], 46.5)
+
     def test_what_usually_goes_wrong_with_a_spanner(self):
         each_is_said(
             self,

@@ -20,14 +20,13 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Dimension, Feature
-from machinon.core.piece.hole_features import Hole, Holes, Places
+from machinon.core.piece.hole_features import Grid, Hole, Holes
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block
-from machinon.core.quantity import TORQUE
+from machinon.core.quantity import ANGLE, TORQUE
 from machinon.core.reckoning import TEXT
 
 PLAY = 0.3  # mm: the hook's arc round the nut is that much larger on the radius
-REACH = 130.0  # degrees that the hook goes round the nut from its handle
 SINGLE = 300.0  # N: one hand's pull at the end of a handle; a shop rule
 SHEARS = 200.0  # N/mm²: what a hardened pin or a hook's nose carries
 
@@ -39,33 +38,27 @@ def _hook(s: Values) -> bool:
 def _head(s: Values) -> float:
     """Radius of the head, mm."""
     if _hook(s):
-        return float(s["nut.diameter"] / 2 + PLAY + s["head.wall"])
+        return float(s["hook.arc"] + s["head.wall"])
     return float(s["nut.pitch"] / 2 + s["pins.diameter"] / 2 + s["head.wall"])
 
 
-def _axis(s: Values) -> Point:
-    """Where the nut's axis lies, from the low left corner."""
-    return _head(s), _head(s)
-
-
 def _shape(s: Values) -> tuple[Point, ...]:
-    """The outline of head and handle."""
+    """The outline of head and handle, about the nut's axis."""
     from shapely import Point as At
     from shapely import Polygon, box
 
-    x, y = _axis(s)
     outer, half = _head(s), s["handle.width"] / 2
-    round_head = At(x, y).buffer(outer, quad_segs=24)
-    handle = box(x, y - half, x + outer + s["handle.length"], y + half)
+    round_head = At(0, 0).buffer(outer, quad_segs=24)
+    handle = box(0, -half, outer + s["handle.length"], half)
     if not _hook(s):
         made = round_head.union(handle)
     else:
-        inner = s["nut.diameter"] / 2 + PLAY
+        inner = s["hook.arc"]
         far = 4 * outer
-        first, last = 0.0, math.radians(REACH)
-        turns = [first + (last - first) * i / 12 for i in range(13)]
+        last = math.radians(s["hook.reach"])
+        turns = [last * i / 12 for i in range(13)]
         sector = Polygon(
-            [(x, y), *((x + far * math.cos(a), y + far * math.sin(a)) for a in turns)]
+            [(0, 0), *((far * math.cos(a), far * math.sin(a)) for a in turns)]
         )
         # the nose stands in, square to the nut, at the end of the arc
         out, along = (math.cos(last), math.sin(last)), (-math.sin(last), math.cos(last))
@@ -74,44 +67,51 @@ def _shape(s: Values) -> tuple[Point, ...]:
         tip = s["nut.diameter"] / 2 - s["hook.depth"]
         nose = Polygon(
             [
-                (x + out[0] * r - along[0] * w, y + out[1] * r - along[1] * w)
+                (out[0] * r - along[0] * w, out[1] * r - along[1] * w)
                 for r, w in ((tip, 0.0), (middle, 0.0), (middle, wide), (tip, wide))
             ]
         )
         ring = round_head.intersection(sector).union(handle)
-        made = ring.difference(At(x, y).buffer(inner, quad_segs=24)).union(nose)
+        made = ring.difference(At(0, 0).buffer(inner, quad_segs=24)).union(nose)
     if made.geom_type != "Polygon":
         made = max(made.geoms, key=lambda part: part.area)
     points = [(float(a), float(b)) for a, b in made.exterior.coords[:-1]]
     return tuple(points if made.exterior.is_ccw else points[::-1])
 
 
-def _size(s: Values) -> tuple[float, float, float]:
-    points = _shape(s)
-    long = max(x for x, _ in points)
-    return long, 2 * _head(s), s["plate.thickness"]
-
-
 def build(s: Values) -> Body:
-    size = _size(s)
-    x, y = _axis(s)
+    shape = _shape(s)
+    # the nut's axis, from the low left corner of what is sawn out
+    x, y = (-min(point[way] for point in shape) for way in (0, 1))
+    size = (
+        x + max(point[0] for point in shape),
+        y + max(point[1] for point in shape),
+        float(s["plate.thickness"]),
+    )
     half, outer = s["handle.width"] / 2, y + _head(s)
-    measures = (
+    measures = [
         ("handle", Dimension("x", x + _head(s), size[0], (y + half, 0.0))),
         ("width", Dimension("y", y - half, y + half, (size[0], 0.0))),
         ("wall", Dimension("y", outer - s["head.wall"], outer, (x, 0.0))),
-    )
+    ]
+    if _hook(s):
+        on_arc = x, y + s["hook.arc"]
+        measures += [
+            (one, Dimension("hole", 0.0, 0.0, on_arc)) for one in ("arc", "reach")
+        ]
+    at = tuple((px + x, py + y) for px, py in shape)
     features: list[Feature] = [
         SixFaces("plate", *size),
-        Outline("shape", size, _shape(s), measures),
+        Outline("shape", size, at, tuple(measures)),
     ]
     if not _hook(s):
-        half = s["nut.pitch"] / 2
-        at = Places(((x, y - half), (x, y + half)))
+        apart = s["nut.pitch"]
+        two = Grid(1, 2, 0.0, apart, (x, y - apart / 2))
         hole = Hole(s["pins.diameter"], ream=True)
-        features.insert(1, Holes("pins", "top", at, hole, size[2], block=size))
+        features.insert(1, Holes("pins", "top", two, hole, size[2], block=size))
     over = s["stock.over"]
-    stock = Block((-over, -over, 0.0), (size[0] + over, size[1] + over, size[2]))
+    long, wide = (math.ceil(side + over) for side in size[:2])
+    stock = Block((-over, -over, 0.0), (long, wide, size[2]))
     return Body(stock, tuple(features))
 
 
@@ -241,6 +241,10 @@ FAMILY = Family(
              at="shape.wall"),
         Size("plate.thickness", "thickness of the plate", "min(nut.thick, 8)",
              "no thicker than the nut", 2, 30, at="plate.height"),
+        Size("hook.arc", "radius of the arc", f"nut.diameter/2 + {PLAY}",
+             "the nut's, and play", 3, 400, at="shape.arc"),
+        Size("hook.reach", "how far the hook goes round", "130",
+             "more than a third of the nut", 60, 200, ANGLE, at="shape.reach"),
         Size("hook.width", "width of the nose", "nut.slot - 0.2", "into the slot", 1,
              40),
         Size("hook.depth", "how far the nose stands in", "nut.slot_depth - 0.4",
