@@ -116,6 +116,23 @@ class Sheets(unittest.TestCase):
         block = piece_sheet(make(families()["plate-block"], {}), 980, 620)
         self.assertNotIn("(", "".join(one.text for one in texts(block)))
 
+    def test_one_can_make_it_from_the_sheet_alone(self):
+        """The groove that a thread runs out in (2 × 1.5 wide, 0.3 under the root), a
+        screw's clearance hole, what a hexagon is cut from (24 / cos 30°), the flats of
+        a key, and what a dovetail is read over."""
+        for family, words in (
+            ("collet-spindle", ("groove 3 × ⌀29.86",)),
+            ("slit-arbor", ("⌀8.2",)),
+            ("hexagon-screw", ("⌀27.71",)),
+            ("socket-key", ("point: 4 flats, 8.03",)),
+            ("dovetail-stop", ("between pins of ⌀8, flanks at 60°",)),
+            ("ring-nut-spanner", ("arc of radius 22.8, 130° round the nut",)),
+        ):
+            sheet = piece_sheet(make(families()[family], {}), 980, 620)
+            said = "\n".join(one.text for one in texts(sheet))
+            for one in words:
+                self.assertIn(one, said)
+
     def test_random_sizes_leave_no_sheet_crowded(self):
         for n, made in enumerate(random_pieces(10, 3)):
             drawing = piece_sheet(made, 980, 620, first_angle=bool(n % 2))

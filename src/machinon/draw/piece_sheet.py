@@ -210,7 +210,9 @@ def _turned_lines(
             side = 1 if (one.start + one.end) / 2 > (first + last) / 2 else -1
             z = max(one.start, one.end) if side > 0 else min(one.start, one.end)
             thread = key.endswith(".thread")
-            text = figure.text if thread else _said(figure, "%%c")
+            text = _said(figure, "%%c")
+            if thread:
+                text = ", ".join(filter(None, (figure.text, figure.small)))
             lines.append(MeasuredLine((z, -r), (z, r), (out[side], 0.0), 90, text))
             out[side] += side * 9.0
         elif one.kind == "along":
@@ -628,8 +630,11 @@ class _Sheet:
             said[measure] = SAID.get(measure, "{}").format(self.figures[key].text)
         one = self.made.body.feature(name)
         count = f"{said.pop('count')} " if "count" in said else ""
-        if count and isinstance(one, Flats):
+        if isinstance(one, Flats):
             count = "1 flat, " if one.count == 1 else f"{one.count} flats, "
+        if isinstance(one, FlankedSlot) and "pins" in said:
+            pin, flank = length_said(one.pin, self.inch), 90 - one.half_angle
+            said["pins"] += f" of ⌀{pin}, flanks at {flank:g}°"
         return f"{spoken(name)}: {count}{', '.join(said.values())}"
 
     def _notes(

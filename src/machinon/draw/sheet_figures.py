@@ -13,7 +13,16 @@ from machinon.core.piece.block_features import FlankedSlot
 from machinon.core.piece.family import Known, Made, spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.stock import stock_said
-from machinon.core.piece.turned_features import Bevel, Centre, Sloping
+from machinon.core.piece.turned_features import (
+    Bevel,
+    Bore,
+    Centre,
+    Cylinder,
+    Groove,
+    NutThread,
+    Screw,
+    Sloping,
+)
 from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
@@ -31,6 +40,7 @@ FOLLOW = {
     "depth": "depth",
     "drilled": "drilled depth",
     "height": "height",
+    "diameter": "diameter",
 }
 WHOLE = "whole"  # what a piece measures over all
 
@@ -68,7 +78,7 @@ def places_of(made: Made) -> dict[str, Dimension]:
         if one is not None and (known.value != 0 or one.kind == "hole"):
             found[key] = one
     found |= _following(made, found)
-    return found | _over_all(made, found)
+    return found | _rounds_left(made, found) | _over_all(made, found)
 
 
 def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
@@ -107,6 +117,22 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
                 continue
             if _is_to_be_said(made, one):
                 found[key] = one
+    return found
+
+
+def _rounds_left(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
+    """The diameters that no line tells and no thread in their bore: a clearance hole,
+    the round that a hexagon is cut from; by `feature.diameter`."""
+    told = {round(one.at[0], 3) for one in said.values() if one.kind == "diameter"}
+    features = made.body.features
+    told |= {round(one.bore / 2, 3) for one in features if isinstance(one, NutThread)}
+    found = {}
+    for one in features:
+        if isinstance(one, Cylinder | Bore | Groove):
+            line = one.dimensions()["diameter"]
+            if round(line.at[0], 3) not in told:
+                told.add(round(line.at[0], 3))
+                found[f"{one.name}.diameter"] = line
     return found
 
 
@@ -172,7 +198,9 @@ def figures_of(
             name, _, measure = key.partition(".")
             words = f"{spoken(name)} {FOLLOW[measure]}"
             # to a hundredth: no more is kept of what only follows
-            text = length_said(round(line.end - line.start, 2), inch)
+            across = line.kind == "diameter"
+            value = 2 * line.at[0] if across else line.end - line.start
+            text = length_said(round(value, 2), inch)
             over_all = name == WHOLE
             text = f"({text})" if over_all else text
             found[key] = Figure(key, text, "", words, "dimension", aside=over_all)
@@ -194,6 +222,7 @@ def figure_of(made: Made, one: Known, inch: bool) -> Figure:
         text = "yes" if value else "no"
     elif isinstance(value, str):
         text = value.replace("x", " × ") if size.measure == "thread" else value
+        small = _groove_said(made, size.drawn_at, inch)
     elif size.kind is LENGTH:
         text = length_said(value, inch)
         if value == 0 and size.why.startswith(GOES):
@@ -206,6 +235,16 @@ def figure_of(made: Made, one: Known, inch: bool) -> Figure:
     else:
         text = text_of(value, size.kind, inch)
     return Figure(size.key, text, small, size.words, role)
+
+
+def _groove_said(made: Made, drawn_at: str, inch: bool) -> str:
+    """The groove that an outside thread runs out in, as it stands under the thread."""
+    name, _, measure = drawn_at.partition(".")
+    one = next((one for one in made.body.features if one.name == name), None)
+    if not isinstance(one, Screw) or measure != "thread" or not one.runs_out:
+        return ""
+    wide, floor = (round(one.groove_width, 2), round(one.groove, 2))
+    return f"groove {length_said(wide, inch)} × ⌀{length_said(floor, inch)}"
 
 
 def _at_fault(made: Made) -> set[str]:

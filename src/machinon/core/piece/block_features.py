@@ -210,7 +210,8 @@ class FlankedSlot(Feature, frozen=True):
     """A slot whose flanks lean, along a block's top or bottom: a vee, or a dovetail.
 
     at: its middle, from the front or, where it runs across, from the left; mouth,
-    floor: its widths; none on the floor is a vee.
+    floor: its widths; none on the floor is a vee; pin: diameter of the pins that it is
+    read over.
     """
 
     face: Literal["top", "bottom"]
@@ -220,6 +221,7 @@ class FlankedSlot(Feature, frozen=True):
     floor: float
     depth: float
     across: bool = False
+    pin: float = 0.0
 
     @property
     def half_angle(self) -> float:
