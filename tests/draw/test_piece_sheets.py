@@ -116,6 +116,16 @@ class Sheets(unittest.TestCase):
         block = piece_sheet(make(families()["plate-block"], {}), 980, 620)
         self.assertNotIn("(", "".join(one.text for one in texts(block)))
 
+    def test_the_corners_of_an_outline_have_their_lines(self):
+        """A corner cut off from 50 along to 30 up: both stand on the sheet, and no
+        corner of the block does."""
+        corners = {"parts": "outline", "outline1.points": "0,0 100,0 100,30 50,60 0,60"}
+        plate = make(families()["plate-block"], corners)
+        lines = {
+            (one.kind, one.start, one.end) for one in places_of(plate).values()
+        } - {("x", 0, 100), ("y", 0, 60), ("z", 0, plate.values["block.height"])}
+        self.assertEqual(lines, {("x", 0, 50), ("y", 0, 30)})
+
     def test_one_can_make_it_from_the_sheet_alone(self):
         """The groove that a thread runs out in (2 × 1.5 wide, 0.3 under the root), a
         screw's clearance hole, what a hexagon is cut from (24 / cos 30°), the flats of

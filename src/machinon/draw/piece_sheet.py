@@ -5,6 +5,7 @@ the rest stands along the foot. Every figure is tied to its size, so that it can
 changed where it stands.
 """
 
+import math
 from collections.abc import Callable, Container, Mapping, Sequence, Set
 from typing import Literal, NamedTuple
 
@@ -913,8 +914,8 @@ class _Sheet:
                 self._note(text, keys, at, y)
                 y += NOTE * self.size
             return
-        # in the order of their holes down the page, so that no leaders cross
-        placed.sort(key=lambda note: note[0][1])
+        # from what lies abreast of them to what lies below, so that no leaders cross
+        placed.sort(key=lambda note: math.atan2(note[0][0] - x, note[0][1] - y))
         for n, (at, text, keys) in enumerate(placed, 1):
             wide = self._note_wide(text, keys)
             self._lead(at, (x - 0.4 * self.size, y), len(placed) - n)

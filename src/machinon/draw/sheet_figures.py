@@ -9,7 +9,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.job.made_piece import ruled_by_fits
-from machinon.core.piece.block_features import FlankedSlot
+from machinon.core.piece.block_features import FlankedSlot, Outline
 from machinon.core.piece.family import Known, Made, spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.stock import stock_said
@@ -41,6 +41,8 @@ FOLLOW = {
     "drilled": "drilled depth",
     "height": "height",
     "diameter": "diameter",
+    "x": "corner from the left",
+    "y": "corner from the front",
 }
 WHOLE = "whole"  # what a piece measures over all
 
@@ -115,7 +117,7 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
                 continue
             if not joins(one) or f"{first}.{measure}" in told:
                 continue
-            if _is_to_be_said(made, one):
+            if isinstance(feature, Outline) or _is_to_be_said(made, one):
                 found[key] = one
     return found
 
@@ -179,7 +181,12 @@ def _follows(feature: Feature, measure: str) -> bool:
     its angle."""
     if isinstance(feature, FlankedSlot):
         return measure == "at"
-    return measure in FOLLOW and not isinstance(feature, Sloping)
+    return _kind_of(measure) in FOLLOW and not isinstance(feature, Sloping)
+
+
+def _kind_of(measure: str) -> str:
+    """Of corners that are numbered, what all of them measure."""
+    return measure.rstrip("0123456789")
 
 
 def figures_of(
@@ -196,7 +203,7 @@ def figures_of(
     for key, line in places.items():
         if key not in found:
             name, _, measure = key.partition(".")
-            words = f"{spoken(name)} {FOLLOW[measure]}"
+            words = f"{spoken(name)} {FOLLOW[_kind_of(measure)]}"
             # to a hundredth: no more is kept of what only follows
             across = line.kind == "diameter"
             value = 2 * line.at[0] if across else line.end - line.start

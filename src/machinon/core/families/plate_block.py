@@ -35,9 +35,9 @@ from machinon.core.piece.family import (
     grown,
     spoken,
 )
-from machinon.core.piece.feature import BlockFace, Feature
+from machinon.core.piece.feature import BlockFace, Dimension, Feature
 from machinon.core.piece.hole_features import Circle, Grid, Hole, Holes, Pattern, Places
-from machinon.core.piece.outline import corners_of, outline_of
+from machinon.core.piece.outline import Corner, corners_of, outline_of
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
@@ -181,8 +181,21 @@ def _feature(s: Values, name: str) -> Feature:
             return CornerRounds(name, block, size("radius"))
         case "outline":
             corners = corners_of(str(s[f"{name}.points"]), key=f"{name}.points")
-            return Outline(name, block, outline_of(corners, f"{name}.points"))
+            points = outline_of(corners, f"{name}.points")
+            return Outline(name, block, points, _corner_lines(corners))
     return EdgeBevels(name, block, size("leg"), s[f"{name}.which"])
+
+
+def _corner_lines(corners: list[Corner]) -> tuple[tuple[str, Dimension], ...]:
+    """Where each corner of an outline lies, from the left and from the front."""
+    return tuple(
+        line
+        for n, (x, y, _) in enumerate(corners, 1)
+        for line in (
+            (f"x{n}", Dimension("x", 0.0, x, (y, 0.0))),
+            (f"y{n}", Dimension("y", 0.0, y, (x, 0.0))),
+        )
+    )
 
 
 def build(s: Values) -> Body:
