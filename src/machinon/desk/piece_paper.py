@@ -45,7 +45,7 @@ def write_sheet(
         (made.family.name, made.family.purpose),
         (f"Material: {made.material}", f"From {stock_said(made.body.stock, inch)}"),
         (
-            f"Sizes in {'inches' if inch else 'mm'}, {angle} angle",
+            f"Sizes in {'inches' if inch else 'mm'}, {angle} angle, ISO 2768-m",
             "Two limits under a size: cut to the measured mate",
         ),
     )

@@ -270,6 +270,7 @@ class ClampsStopsAndSpanners(unittest.TestCase):
             self,
             "ring-nut-spanner",
             [
+                ({"hook_arc": "22.5"}, "arc-over-nut"),
                 ({"hook_width": "5.2"}, "nose-in-slot"),
                 ({"hook_depth": "2.5"}, "nose-short"),
                 ({"hook_width": "1", "plate_thickness": "3"}, "shears"),

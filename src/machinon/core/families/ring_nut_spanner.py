@@ -6,6 +6,7 @@ Seen from above; the nut's axis is at the left, the handle runs to the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.errors import BadInput
 from machinon.core.piece.block_features import Outline, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -33,6 +34,16 @@ SHEARS = 200.0  # N/mm²: what a hardened pin or a hook's nose carries
 
 def _hook(s: Values) -> bool:
     return bool(s["head.kind"] == "hook")
+
+
+def _arc(s: Values) -> float:
+    """Radius of the arc of a hook, mm; none where it has pins."""
+    return float(s["nut.diameter"] / 2 + PLAY) if _hook(s) else 0.0
+
+
+def _pin(s: Values) -> float:
+    """Diameter of the pins, to half a millimetre; none of a hook."""
+    return 0.0 if _hook(s) else math.floor((s["nut.hole"] - 0.1) * 2 + 1e-9) / 2
 
 
 def _head(s: Values) -> float:
@@ -80,6 +91,8 @@ def _shape(s: Values) -> tuple[Point, ...]:
 
 
 def build(s: Values) -> Body:
+    if not _hook(s) and s["pins.diameter"] < 0.5:
+        raise BadInput("pins.diameter", "Pins are no smaller than half a millimetre.")
     shape = _shape(s)
     # the nut's axis, from the low left corner of what is sawn out
     x, y = (-min(point[way] for point in shape) for way in (0, 1))
@@ -127,6 +140,13 @@ def checks(s: Values) -> Iterable[Check]:
         grave=False,
     )
     if _hook(s):
+        yield at_least(
+            "arc-over-nut",
+            "shape",
+            s["hook.arc"] - s["nut.diameter"] / 2,
+            0.1,
+            "Arc larger than the nut, on the radius",
+        )
         yield at_least(
             "nose-in-slot",
             "shape",
@@ -241,16 +261,16 @@ FAMILY = Family(
              at="shape.wall"),
         Size("plate.thickness", "thickness of the plate", "min(nut.thick, 8)",
              "no thicker than the nut", 2, 30, at="plate.height"),
-        Size("hook.arc", "radius of the arc", f"nut.diameter/2 + {PLAY}",
-             "the nut's, and play", 3, 400, at="shape.arc"),
+        Size("hook.arc", "radius of the arc", _arc, "the nut's, and play", 0, 400,
+             rests=("head.kind",), at="shape.arc"),
         Size("hook.reach", "how far the hook goes round", "130",
              "more than a third of the nut", 60, 200, ANGLE, at="shape.reach"),
         Size("hook.width", "width of the nose", "nut.slot - 0.2", "into the slot", 1,
              40),
         Size("hook.depth", "how far the nose stands in", "nut.slot_depth - 0.4",
              "short of the slot's floor", 0.5, 20),
-        Size("pins.diameter", "pins", "down(nut.hole - 0.1, 0.5)",
-             "a little under the holes", 1, 20),
+        Size("pins.diameter", "pins", _pin, "a little under the holes", 0, 20,
+             rests=("head.kind",)),
         Size("handle.length", "length of the handle", "up(nut.torque*1000/220, 10)",
              "what one hand gives", 30, 600, at="shape.handle"),
         Size("handle.width", "width of the handle", "up(0.45*nut.diameter, 1)", "", 6,
@@ -275,6 +295,7 @@ FAMILY = Family(
         )),
     ),
     material="tool steel",
+    full={"hook.width": "4.8"},
     ways=({"head.kind": "pins"},),
     proof=("plate.thickness",),
     cautions={
