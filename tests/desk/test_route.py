@@ -57,6 +57,29 @@ class MovedSteps(WindowCase):
             self.assertEqual(frame.width() > 1.5 * small, grown)
             self.assertFalse(frame.visibleRegion().isEmpty())
 
+    def test_the_route_is_taken_to_the_machine_on_paper(self):
+        """Every step with its limits and figures; of what is done already no lines; a
+        cutter's feed is a tooth's, as nobody said how many it has."""
+        from pypdf import PdfReader
+
+        done = self.route.frames[self.order()[0]]
+        path = self.folder / "route.pdf"
+        self.route.print_sheet(path)
+        self.assertIn("route.pdf", self.route.note.text())
+        pages = [p.extract_text() for p in PdfReader(path).pages]
+        # the sign of a diameter is of another font, and comes out elsewhere
+        text = " ".join("".join(pages).replace("⌀", "").split())
+        for n, frame in enumerate(self.route.frames.values(), 1):
+            self.assertIn(f"{n} {frame._step.title}".replace("⌀", ""), text)
+        low, high = self.job.plan.fits[0].lower, self.job.plan.fits[0].upper
+        self.assertIn(f"{low:.3f} mm to {high:.3f} mm", text)
+        self.assertIn("feed 0.05 mm a tooth", text)
+        self.assertIn("Hole 8 of 8: X", text)
+        self.assertIn(done.key, self.job.job.done)
+        self.assertNotIn(self.job.lines_of(done._step).lines[0].head, text)
+        self.route.print_sheet(self.folder / "none" / "route.pdf")
+        self.assertIn("could not be written", self.route.warning.text())
+
     def test_what_no_metal_allows_is_refused(self):
         usual = self.order()
         self.route.choose("drill-thread")

@@ -25,6 +25,7 @@ COMMANDS = (
     Command("devices", "Devices on a Wire", "Ctrl+Shift+D", "Job"),
     Command("survey.sheet", "Measuring Sheet as PDF…", "Ctrl+M", "Job"),
     Command("fits.sheet", "Fit Sheet, Page or List…", "Ctrl+Shift+M", "Job"),
+    Command("route.sheet", "Route Sheet as PDF…", "Ctrl+Shift+T", "Job"),
     Command("job.sheet", "Proof Sheet as PDF…", "Ctrl+P", "Job"),
     Command("job.drawing_svg", "Drawing as SVG…", "", "Job"),
     Command("job.drawing_pdf", "Drawing as PDF…", "", "Job"),

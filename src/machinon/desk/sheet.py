@@ -160,8 +160,8 @@ def drawing_on_page(
     spare, x = (width - 20 - sum(wanted)) / len(cells), 14.0
     for i, (first, second) in enumerate(cells):
         room = wanted[i] + spare
-        _say(painter, x, top + 20, first, 13, bold=i == 0, room=room - 14)
-        _say(painter, x, top + 41, second, 11, room=room - 14)
+        say(painter, x, top + 20, first, 13, bold=i == 0, room=room - 14)
+        say(painter, x, top + 41, second, 11, room=room - 14)
         x += room
 
 
@@ -170,7 +170,7 @@ def _wide(painter: QPainter, text: str, size: float, bold: bool = False) -> floa
     return painter.fontMetrics().horizontalAdvance(text)
 
 
-def _say(
+def say(
     painter: QPainter,
     x: float,
     y: float,
@@ -180,6 +180,7 @@ def _say(
     bold: bool = False,
     room: float = 0.0,
 ) -> None:
+    """A line of words from its left end on, cut short where it has not the room."""
     painter.setFont(font(size, bold))
     painter.setPen(QPen(PRINT.ink(ink)))  # type: ignore[arg-type]
     if room:
@@ -211,7 +212,7 @@ def write_answer(
 
     def page(painter: QPainter) -> None:
         width, _ = A4_UPRIGHT
-        _say(painter, 0, 26, answer.title, 22, bold=True)
+        say(painter, 0, 26, answer.title, 22, bold=True)
         painter.save()
         painter.translate(0, 40)
         paint(painter, picture(width, 430, 12), PRINT)
@@ -221,17 +222,17 @@ def write_answer(
         for key, value in answer.results.items():
             if isinstance(value, list | dict) or value in ("", None):
                 continue
-            _say(painter, 0, y, key.replace("_", " "), 12, "faint")
-            _say(painter, 190, y, figure(value, kinds[key], inch), 12, bold=True)
+            say(painter, 0, y, key.replace("_", " "), 12, "faint")
+            say(painter, 190, y, figure(value, kinds[key], inch), 12, bold=True)
             y += 18
         y += 14
         for step in answer.working:
             value = figure(step.value, step.kind, inch)
             line = f"{step.what}: {step.expression} = {value}"
-            _say(painter, 0, y, line[:100], 11)
+            say(painter, 0, y, line[:100], 11)
             y += 17
         for text in (*answer.cautions, *answer.notes, *answer.sources):
-            _say(painter, 0, y + 8, text[:110], 10.5, "faint")
+            say(painter, 0, y + 8, text[:110], 10.5, "faint")
             y += 16
 
     upright_pages(path, answer.title, page)
@@ -257,12 +258,12 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
 
     def page(first: int) -> Callable[[QPainter], None]:
         def draw(painter: QPainter) -> None:
-            _say(painter, 0, 26, title, 20, bold=True)
-            _say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 11, "faint")
+            say(painter, 0, 26, title, 20, bold=True)
+            say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 11, "faint")
             for i in range(first, min(first + each, len(lines))):
                 top = 62 + (i - first) * FIT_ROW
                 _fit_on_paper(painter, top, plan, plan.fits[i], lines[i])
-            _say(
+            say(
                 painter,
                 0,
                 A4_UPRIGHT[1] - 5,
@@ -282,7 +283,7 @@ def _fit_on_paper(
     width, _ = A4_UPRIGHT
     painter.setPen(QPen(PRINT.ink("thin"), 0.8))
     painter.drawLine(QPointF(0, top), QPointF(width, top))
-    _say(painter, 0, top + 20, f"{line.number}   {line.name}", 14, bold=True)
+    say(painter, 0, top + 20, f"{line.number}   {line.name}", 14, bold=True)
     left = width * 0.44
     painter.save()
     painter.translate(0, top + 26)
@@ -308,7 +309,7 @@ def _fit_on_paper(
     for name, text, bold in parts:
         if not text or y > top + FIT_ROW - 14:
             continue
-        _say(painter, left, y + 10, name, 10, "faint")
+        say(painter, left, y + 10, name, 10, "faint")
         painter.setFont(font(11, bold))
         painter.setPen(QPen(PRINT.ink("text")))
         room = QRectF(left + 54, y, width - left - 54, top + FIT_ROW - y - 2)
@@ -335,8 +336,8 @@ def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> No
 
     def page(number: int) -> Callable[[QPainter], None]:
         def draw(painter: QPainter) -> None:
-            _say(painter, 0, 26, f"{title}: to measure", 20, bold=True)
-            _say(
+            say(painter, 0, 26, f"{title}: to measure", 20, bold=True)
+            say(
                 painter,
                 0,
                 48,
@@ -347,7 +348,7 @@ def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> No
             )
             for i, (piece, surface) in enumerate(parts[number]):
                 _to_measure(painter, 66 + i * ROW, piece, surface)
-            _say(
+            say(
                 painter,
                 0,
                 height - 6,
@@ -373,8 +374,8 @@ def _to_measure(painter: QPainter, top: float, piece: Piece, surface: Surface) -
     paint(painter, measuring_drawing(surface, 190, ROW - 8, 9.0), PRINT)
     painter.restore()
     x = 200.0
-    _say(painter, x, top + 17, surface.name, 13, bold=True)
-    _say(painter, x + 220, top + 17, piece.name, 11, "faint")
+    say(painter, x, top + 17, surface.name, 13, bold=True)
+    say(painter, x + 220, top + 17, piece.name, 11, "faint")
     aids = sum_of(surface)
     blanks = [ask.meaning for ask in (aids.asks if aids else ())]
     painter.setFont(font(9.5))
@@ -391,20 +392,20 @@ def _to_measure(painter: QPainter, top: float, piece: Piece, surface: Surface) -
         painter.drawRect(QRectF(x + i * (side + 8), top + 54, side, 28))
     if is_tapered(surface):  # a reading means nothing without its distance
         for i in range(BOXES):
-            _say(painter, x + i * (side + 8) + side / 2, top + 79, "at", 8, "faint")
-    _say(painter, x + BOXES * (side + 8) + 4, top + 66, "instrument", 9.5, "faint")
+            say(painter, x + i * (side + 8) + side / 2, top + 79, "at", 8, "faint")
+    say(painter, x + BOXES * (side + 8) + 4, top + 66, "instrument", 9.5, "faint")
     end = x + BOXES * (side + 8)
     painter.drawLine(QPointF(end + 4, top + 82), QPointF(width, top + 82))
 
 
 def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> None:
     inch = plan.shop.inch
-    _say(painter, 0, 26, plan.job.name, 22, bold=True)
-    _say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 12, "faint")
+    say(painter, 0, 26, plan.job.name, 22, bold=True)
+    say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 12, "faint")
     kind = VERDICTS.get(plan.verdict)
     if kind:
         paint_mark(painter, Mark((12, 78), kind, 22), PRINT)
-    _say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
+    say(painter, 32, 84, plan.verdict_says, 14, kind or "text", bold=True)
     y = 118.0
     made = plan.made
     if made is not None:
@@ -416,7 +417,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         painter.restore()
         y = 448.0
     if plan.proof:
-        _say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
+        say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
     y += 10
     for line in plan.proof:
         painter.save()
@@ -432,7 +433,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         )
         if line.measured is not None:
             count = line.measured.count
-            _say(
+            say(
                 painter,
                 width * 0.6,
                 y + 60,
@@ -449,13 +450,13 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         home = plan.job.proof.thread_tried
         tried = "screwed home, seats on the shoulder" if home else "not tried yet"
         says = f"Thread {with_class(fit.thread, fit.thread_class)}: {tried}"
-        _say(painter, 0, y + 14, says, 12)
+        say(painter, 0, y + 14, says, 12)
         y += 26
     y += 14
     x = 0.0
     lines = []
     if made is not None and made.family.runs:
-        _say(painter, 0, y, "How it runs", 15, bold=True)
+        say(painter, 0, y, "How it runs", 15, bold=True)
         lines = _runs_on_paper(painter, plan, y)
         x = 280.0
     for fit in plan.fits:
@@ -466,13 +467,13 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
                 f"{small_text(fit.mate.uncertainty, inch)}"
             )
     for i, text in enumerate(lines):
-        _say(painter, x, y + 34 + i * 21, text, 12)
+        say(painter, x, y + 34 + i * 21, text, 12)
     y += 34 + len(lines) * 21
     if made is not None:
         grave = f"{len(plan.failed)} of {len(plan.checks)} checks fail"
         fine = f"All {len(plan.checks)} checks of the drawing pass"
-        _say(painter, x, y, grave if plan.failed else fine, 12)
-    _say(
+        say(painter, x, y, grave if plan.failed else fine, 12)
+    say(
         painter,
         0,
         height - 22,
@@ -480,7 +481,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         11,
         "faint",
     )
-    _say(
+    say(
         painter,
         0,
         height - 5,

@@ -66,6 +66,7 @@ IN_JOB = (
     "survey.",
     "fits.",
     "job.sheet",
+    "route.sheet",
     "job.drawing",
     "job.files",
     "job.more",
@@ -270,6 +271,7 @@ class MainWindow(QMainWindow):
             "survey.piece": lambda: self._in_stage("survey", "ask_piece"),
             "survey.surface": lambda: self._in_stage("survey", "ask_surface"),
             "fits.sheet": lambda: self._in_stage("fits", "ask_sheet"),
+            "route.sheet": lambda: self._in_stage("route", "ask_sheet"),
             "fits.fit": lambda: self._in_stage("fits", "ask_fit"),
             "desk.quit": self.close,
             "file.open": lambda: self.keeping.open_another(),
@@ -681,7 +683,9 @@ class MainWindow(QMainWindow):
         if page is None:
             return
         page.show_stage(stage)
-        getattr(page.view(), ask)()
+        view = page.view()
+        if view is not None:  # else the page says why there is nothing there
+            getattr(view, ask)()
 
     def _on_proof(self, what: str) -> None:
         page = self.job_page()

@@ -2,8 +2,10 @@ import math
 import unittest
 from itertools import pairwise
 
+from machinon.core.cutting.speeds import feed_text
 from machinon.core.families import families
 from machinon.core.piece.family import make
+from machinon.core.reckoning import reckon
 from machinon.core.route.drills import ladder
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import route_told
@@ -52,6 +54,30 @@ class Speeds(unittest.TestCase):
             found = steps(key)[step]
             self.assertEqual(found.tool, tool)
             self.assertAlmostEqual(found.rpm, 27_000 / math.pi / wide, 3)
+
+    def test_one_parts_and_grooves_at_half_the_speed_and_knurls_below_it(self):
+        """Mild steel is turned at 30 m/min: parted and grooved at 15, knurled at 12."""
+        for key, step, part in (
+            ("spacer-sleeve", "part", 0.5),
+            ("housing-cover", "groove-groove", 0.5),
+            ("knob", "knurl-knurl", 0.4),
+        ):
+            found = next(s for k, s in steps(key).items() if k.startswith(step))
+            self.assertAlmostEqual(found.speed["surface_speed"], part * 30, msg=key)
+
+    def test_a_feed_is_a_turn_s_and_a_cutter_s_is_a_tooth_s(self):
+        """Nobody said how many teeth it has: 0.05 a turn would only rub."""
+        feeds = {
+            step: feed_text(steps("t-nut-strip")[step].speed)
+            for step in ("mill-rebate_front", "saw-saw_cuts", "drill-thread")
+        }
+        self.assertEqual(list(feeds.values()), [
+            "feed 0.05 mm a tooth", "feed 0.02 mm a tooth", "feed 0.15 mm a turn",
+        ])  # fmt: skip
+        counted = reckon("speeds", {"material": "steel", "diameter": 20,
+                                    "operation": "mill", "teeth": 4})  # fmt: skip
+        self.assertEqual(feed_text(counted), "feed 0.20 mm a turn")
+        self.assertEqual(feed_text(steps("back-plate")["thread"].speed), "")
 
     def test_nothing_turns_where_it_is_pushed_or_filed(self):
         self.assertEqual(steps("hub-adapter")["keyway-key"].rpm, 0)

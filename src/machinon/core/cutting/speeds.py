@@ -6,8 +6,17 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
-from machinon.core.quantity import COUNT, FEED, LENGTH, ROTATION, SURFACE_SPEED
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.quantity import (
+    COUNT,
+    FEED,
+    LENGTH,
+    ROTATION,
+    SURFACE_SPEED,
+    length_text,
+    plain,
+    text_of,
+)
+from machinon.core.reckoning import TEXT, Answer, Input, Result, Trail, reckoning
 
 # share of the plain turning speed, and a usual feed in mm a turn
 OPERATIONS = {
@@ -132,3 +141,22 @@ def _speeds(
         trail.notes.append("The feed is the thread's own pitch.")
     trail.notes.append("A figure to start from: listen, look at the chip, change it.")
     return {"surface_speed": speed, "rpm_ideal": ideal, "rpm": rpm, "feed": feed}
+
+
+def speed_text(answer: Answer) -> str:
+    """A speed as one sets it: a machine's own, or rounded to what a belt gives."""
+    rpm = float(answer["rpm"])
+    if rpm == round(rpm):
+        return text_of(rpm, ROTATION)
+    step = 10 if rpm >= 100 else 5
+    return f"about {plain(rpm // step * step, 0)} rpm"
+
+
+def feed_text(answer: Answer, inch: bool = False) -> str:
+    """A feed to start with, a turn; or a tooth, where nobody said how many the cutter
+    has. Empty where the feed is a thread's own."""
+    feed, said = float(answer["feed"]), answer.inputs
+    if not feed:
+        return ""
+    each = "tooth" if said["operation"] in PER_TOOTH and said["teeth"] == 1 else "turn"
+    return f"feed {length_text(feed, 0.01, inch)} a {each}"

@@ -25,7 +25,8 @@ class Effort(Struct, frozen=True):
     def says(self) -> str:
         """Metal in, metal off and hours, in a sentence."""
         hours, rest = divmod(round(self.minutes / 10) * 10, 60)
-        time = f"{hours:.0f} h {rest:.0f} min" if hours else f"{rest:.0f} min"
+        parts = [f"{hours:.0f} h"] * bool(hours) + [f"{rest:.0f} min"] * bool(rest)
+        time = " ".join(parts) or "a few minutes"
         return (
             f"{_mass(self.stock)} of {self.metal}, {_mass(self.chips)} of it chips; "
             f"about {time} with setting up."

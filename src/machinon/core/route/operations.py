@@ -88,13 +88,13 @@ OPERATIONS: Mapping[str, Operation] = {
             "Never reach into a turning thread.",
         ),
         Operation("tap", "Tap", "tap"),
-        Operation("groove", "Turn", "grooving tool", "turn"),
+        Operation("groove", "Turn", "grooving tool", "part"),
         Operation("taper", "Turn the taper", "knife tool, compound set over", "turn"),
         Operation(
             "part",
             "Part off at",
             "parting tool",
-            "turn",
+            "part",
             "It jams and throws: slow, near the jaws, never catch it by hand.",
         ),
         Operation("bevel", "Chamfer", "chamfer tool", "turn"),
@@ -102,7 +102,7 @@ OPERATIONS: Mapping[str, Operation] = {
             "knurl",
             "Knurl",
             "knurling wheels",
-            "thread",
+            "knurl",
             "It presses hard: support the work, keep fingers and rags away.",
         ),
         Operation(
@@ -159,7 +159,7 @@ OPERATIONS: Mapping[str, Operation] = {
         Operation("countersink", "Countersink", "countersink", "countersink"),
         Operation("keyway", "Cut", "slot drill", "mill"),
         Operation(
-            "saw", "Saw", "slitting saw", "mill", "Hold both sides: no piece may fall."
+            "saw", "Saw", "slitting saw", "saw", "Hold both sides: no piece may fall."
         ),
         Operation(
             "deburr",

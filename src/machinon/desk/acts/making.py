@@ -197,8 +197,10 @@ class MakingActs(JobAtHand):
     def lines(self) -> WorkList:
         """What is done in the step at the machine; no lines where none is."""
         step = self.plan.at_step
-        if step is None:
-            return WorkList(())
+        return WorkList(()) if step is None else self.lines_of(step)
+
+    def lines_of(self, step: StepTold) -> WorkList:
+        """What is done in a step of the route."""
         held = self._holding.of_kind("pin") if self._holding else ()
         at = Machines(self.lathe, self._divider, tuple(one.size for one in held))
         told = self.plan.in_mm.get(step.key, step)

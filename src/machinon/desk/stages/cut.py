@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from machinon.core.cutting.coach import Advice
 from machinon.core.cutting.cut_state import Dial
+from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
 from machinon.core.job.fit_plan import DrawnSize
 from machinon.core.job.plan import cut_name
@@ -27,7 +28,6 @@ from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
 from machinon.desk.open_job import OpenJob
-from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.set_true import SetTrue
 from machinon.desk.stages.work import WorkPage
 from machinon.desk.theme import font

@@ -1,6 +1,7 @@
 """Route: the film strip of the piece after each step, grouped by holding."""
 
 import functools
+from pathlib import Path
 
 from PySide6.QtCore import QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
@@ -13,6 +14,7 @@ from PySide6.QtGui import (
     QShowEvent,
 )
 from PySide6.QtWidgets import (
+    QFileDialog,
     QHBoxLayout,
     QScrollArea,
     QSizePolicy,
@@ -20,15 +22,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.errors import BadInput
+from machinon.core.cutting.speeds import feed_text, speed_text
+from machinon.core.errors import BadInput, MachinonError
 from machinon.core.quantity import (
-    ROTATION,
-    length_text,
-    plain,
     surface_speed_in,
-    text_of,
 )
-from machinon.core.reckoning import Answer
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.core.wording import begun
@@ -36,6 +34,7 @@ from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.painter import paint, paint_mark
+from machinon.desk.route_paper import write_route
 from machinon.desk.theme import font
 from machinon.desk.widgets import (
     EmptyPage,
@@ -54,16 +53,6 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
-
-
-def speed_text(answer: Answer) -> str:
-    """A speed as one sets it: a machine's own, or rounded to what a belt gives."""
-    rpm = float(answer["rpm"])
-    if rpm == round(rpm):
-        return text_of(rpm, ROTATION)
-    step = 10 if rpm >= 100 else 5
-    return f"about {plain(rpm // step * step, 0)} rpm"
-
 
 FRAME, HEADS, WORDS = 232, 62, 250  # px: a frame, what is about all, words of a step
 SEEN = 7  # frames beside each other, at least
@@ -218,6 +207,7 @@ class RouteView(StageView):
         self.earlier = button("Earlier", lambda: self._move(False))
         self.later = button("Later", lambda: self._move(True))
         self.usual = button("All as usual", self._put_back)
+        self.sheet = button("Route sheet…", self.ask_sheet)
         self.moved = label("", "faint", wrap=True)
         self.because = Field("Why it is done all the same", kind=None)
         self.because.taken.connect(self._move_because)
@@ -252,6 +242,7 @@ class RouteView(StageView):
             acts.addWidget(one)
         acts.addWidget(Abreast(2, self.earlier, self.later))
         acts.addWidget(self.usual)
+        acts.addWidget(self.sheet)
         acts.addStretch(1)
         below = QHBoxLayout()
         below.setContentsMargins(px(16), px(10), px(16), px(8))
@@ -440,13 +431,9 @@ class RouteView(StageView):
             self.speed.show_text(
                 speed_text(step.speed).removesuffix(" rpm"), "rpm", "", "", step.speed
             )
-            inch, feed = self.job.inch, step.speed["feed"]
+            inch = self.job.inch
             fast, unit = surface_speed_in(step.speed["surface_speed"], inch)
-            self.cut_speed.show_text(
-                f"{fast:.0f}",
-                unit,
-                f"feed {length_text(feed, 0.01, inch)} a turn" if feed else "",
-            )
+            self.cut_speed.show_text(f"{fast:.0f}", unit, feed_text(step.speed, inch))
         ticked = step.key in self.job.job.done
         self.done.setText("To do again" if ticked else "Done")
         self._show_moves(ticked)
@@ -566,6 +553,26 @@ class RouteView(StageView):
         self._wanted = None
         self.job.as_planned()
         self._reveal()
+
+    def ask_sheet(self) -> None:
+        """Ask where the route shall be written, and write it."""
+        path, _ = QFileDialog.getSaveFileName(
+            self, "Route sheet", f"{self.job.job.id}-route.pdf", "*.pdf"
+        )
+        if path:
+            self.print_sheet(Path(path))
+
+    def print_sheet(self, path: Path) -> None:
+        """The route on paper, with boxes to tick at the machine."""
+        try:
+            write_route(self.job, path)
+        except MachinonError as error:
+            self.warning.setText(str(error))
+            self.warning.show()
+        else:
+            self.note.setText(f"Written: {path}")
+            set_ink(self.note, "")
+            self.note.show()
 
     def _go_there(self) -> None:
         _, step = self._step()

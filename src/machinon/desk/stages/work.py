@@ -10,6 +10,7 @@ from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QVBoxLayout, QWidget
 
+from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
@@ -17,7 +18,6 @@ from machinon.core.route.work.lines import AXES, Line, WorkList
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo, Roomy, keep_low
-from machinon.desk.stages.route import speed_text
 from machinon.desk.stages.step_clock import StepClock
 from machinon.desk.widgets import (
     DrawingView,

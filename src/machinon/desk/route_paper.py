@@ -1,0 +1,293 @@
+"""The route on paper, to hang at the machine: the drawing, then every step with its
+picture, its figures, and boxes to tick and to write in.
+"""
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import NamedTuple
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QFontMetricsF, QPainter, QPen
+
+from machinon.core.cutting.speeds import feed_text, speed_text
+from machinon.core.errors import MachinonError
+from machinon.core.job.fit_sheet import fit_lines
+from machinon.core.route.duration import minutes_of
+from machinon.core.route.effort import effort
+from machinon.core.route.operations import HoldingTold, StepTold
+from machinon.core.route.work.lines import CARRIAGE, Line
+from machinon.core.wording import begun
+from machinon.desk.open_job import OpenJob
+from machinon.desk.painter import paint, paint_mark
+from machinon.desk.sheet import A4_UPRIGHT, CAUTION, say, upright_pages
+from machinon.desk.theme import PRINT, Role, font
+from machinon.draw.body_film import body_film
+from machinon.draw.drawing import Mark
+from machinon.draw.large_figures import shown_text
+from machinon.draw.piece_sheet import piece_sheet
+
+# in the page's own units: the head of a page and its foot, the drawing, a step's
+# picture, where its words begin, and a box to tick
+HEAD, FOOT, DRAWING = 62.0, 26.0, 320.0
+PICTURE_WIDE, PICTURE_TALL, WORDS, BOX = 96.0, 78.0, 136.0, 13.0
+READS, READ_WIDE = 4, 84.0  # boxes for what a size at the dial measured
+WRAPS = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
+
+
+class _Part(NamedTuple):
+    """A part of a page that stays in one piece: how high, and what paints it from a
+    height down; leads: never the last on its page."""
+
+    tall: float
+    paint: Callable[[QPainter, float], None]
+    leads: bool = False
+
+
+def write_route(job: OpenJob, path: Path) -> None:
+    """Every step of a job's piece as PDF. Raises MachinonError where there is no route
+    yet or it cannot be written."""
+    plan = job.plan
+    if not plan.route or plan.made is None:
+        raise MachinonError("There is no route yet: finish Piece first.")
+    pages = _on_pages(list(_parts(job)))
+    title = f"{plan.job.name}: route"
+    lasting = effort(plan.made, plan.route).says
+
+    def page(number: int) -> Callable[[QPainter], None]:
+        def draw(painter: QPainter) -> None:
+            say(painter, 0, 26, title, 20, bold=True)
+            says = f"{plan.shop.name}   {lasting}"
+            say(painter, 0, 48, says, 11, "faint", room=A4_UPRIGHT[0])
+            top = HEAD
+            for part in pages[number]:
+                part.paint(painter, top)
+                top += part.tall
+            foot = f"Page {number + 1} of {len(pages)}    {CAUTION} Machinon"
+            say(painter, 0, A4_UPRIGHT[1] - 5, foot, 10, "faint")
+
+        return draw
+
+    upright_pages(path, title, *(page(number) for number in range(len(pages))))
+
+
+def _on_pages(parts: list[_Part]) -> list[list[_Part]]:
+    """Parts from the top down; what leads goes with what it leads to."""
+    room = A4_UPRIGHT[1] - HEAD - FOOT
+    pages: list[list[_Part]] = [[]]
+    left = room
+    while parts:
+        first = next((n for n, part in enumerate(parts) if not part.leads), 0)
+        together, parts = parts[: first + 1], parts[first + 1 :]
+        tall = sum(part.tall for part in together)
+        if tall > left and pages[-1]:
+            pages.append([])
+            left = room
+        pages[-1] += together
+        left -= tall
+    return pages
+
+
+def _parts(job: OpenJob) -> Iterator[_Part]:
+    """The drawing, then holding by holding."""
+    plan = job.plan
+    made, wide = plan.made, A4_UPRIGHT[0]
+    assert made is not None
+    drawn = piece_sheet(
+        made, wide, DRAWING, 9.0, job.inch, True, first_angle=job.shop.first_angle
+    )
+
+    def drawing(painter: QPainter, top: float) -> None:
+        painter.save()
+        painter.translate(0, top)
+        paint(painter, drawn, PRINT)
+        painter.restore()
+
+    yield _Part(DRAWING + 8, drawing)
+    if plan.grave:
+        yield _words(f"Cut nothing yet: {plan.grave[0].says}", 12, "stop", True)
+    number = 0
+    for up in plan.route:
+        yield from _holding(job, up)
+        for step in up.steps:
+            number += 1
+            yield from _step(job, step, number)
+
+
+def _holding(job: OpenJob, up: HoldingTold) -> Iterator[_Part]:
+    own = job.machines(up.machine)
+    on = f", {own[0].name}" if len(own) == 1 else ""
+
+    def rule(painter: QPainter, top: float) -> None:
+        painter.setPen(QPen(PRINT.ink("outline"), 1.4))
+        painter.drawLine(0, round(top + 6), round(A4_UPRIGHT[0]), round(top + 6))
+
+    yield _Part(10, rule, leads=True)
+    yield _words(f"{up.title}{on}", 14, "text", True, leads=True)
+    if up.reason:
+        yield _words(up.reason, 10.5, "faint", leads=True)
+    yield _Part(6, lambda painter, top: None, leads=True)
+
+
+def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[_Part]:
+    """A step: its picture beside its words and first lines, then the other lines."""
+    done = step.key in job.job.done
+    film = body_film(step, PICTURE_WIDE, PICTURE_TALL, 8.0)
+    beside = [_words(*text, x=WORDS) for text in _said_of(job, step, number)]
+    if job.way_of(step) in ("fit", "size"):
+        beside.append(_Part(34, _to_read))
+    lines = [] if done else _listed(job, step)
+    while lines and sum(one.tall for one in beside) < PICTURE_TALL:
+        beside.append(lines.pop(0))
+
+    def draw(painter: QPainter, top: float) -> None:
+        _box(painter, 0, top + 2, done)
+        painter.save()
+        painter.translate(BOX + 12, top)
+        paint(painter, film, PRINT)
+        painter.restore()
+        for one in beside:
+            one.paint(painter, top)
+            top += one.tall
+
+    tall = max(sum(one.tall for one in beside), PICTURE_TALL)
+    yield _Part(tall + 8 * (not lines), draw, leads=bool(lines))
+    yield from lines
+    if lines:
+        yield _Part(8, lambda painter, top: None)
+
+
+def _said_of(
+    job: OpenJob, step: StepTold, number: int
+) -> Iterator[tuple[str, float, Role, bool]]:
+    """What is said of a step: its title, how it is done, its limits, what to mind."""
+    yield f"{number}  {step.title}", 12.5, "text", True
+    how = [step.tool]
+    if step.speed is not None:
+        how += [speed_text(step.speed), feed_text(step.speed, job.inch)]
+    how += [job.own_tool(step).says, f"about {max(round(minutes_of(step)), 1)} min"]
+    yield ", ".join(filter(None, how)), 10.5, "faint", False
+    for limits in _limits(job, step):
+        yield begun(limits), 11.5, "text", True
+    for text, ink in ((step.note, "text"), (step.caution, "stop")):
+        if text:
+            yield text, 10.5, ink, False
+
+
+def _limits(job: OpenJob, step: StepTold) -> list[str]:
+    """The limits that the fit of a step sets; a thread has those of its bore as well,
+    for the step before it."""
+    line = next((one for one in fit_lines(job.plan) if one.number == step.fit), None)
+    fit = job.plan.fit(step.fit) if line else None
+    if line is None or fit is None:
+        return []
+    wanted = line.to_make
+    if fit.thread is not None and len(wanted) > 1:
+        threads = step.operation in ("thread", "tap")
+        wanted = wanted[:1] if threads else wanted[1:]
+    return [one.says for one in wanted]
+
+
+def _to_read(painter: QPainter, top: float) -> None:
+    """Boxes for what was measured."""
+    say(painter, WORDS, top + 19, "reads", 10, "faint")
+    painter.setPen(QPen(PRINT.ink("outline"), 0.8))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for n in range(READS):
+        x = WORDS + 44 + n * (READ_WIDE + 8)
+        painter.drawRect(QRectF(x, top + 4, READ_WIDE, 22))
+
+
+def _listed(job: OpenJob, step: StepTold) -> list[_Part]:
+    """The lines of a step, those without a note two abreast where they are short; what
+    is said of one is not said again of the next like it."""
+    lines = job.lines_of(step).lines
+    if len(lines) == 1 and not lines[0].figures:
+        return []  # it only says its step again
+    done = job.job.work.ticked.get(step.key, ())
+    room = A4_UPRIGHT[0] - WORDS
+    metrics = QFontMetricsF(font(10.5))
+    parts: list[_Part] = []
+    run: list[tuple[str, bool]] = []  # lines without a note, not yet laid out
+
+    def lay_out() -> None:
+        longest = max((metrics.horizontalAdvance(text) for text, _ in run), default=0)
+        across = 2 if len(run) > 3 and longest < room / 2 - 30 else 1
+        down = -(-len(run) // across)  # the first half stands left
+        parts.extend(_row(run[n::down], "", room / across) for n in range(down))
+        run.clear()
+
+    before: Line | None = None
+    for line in lines:
+        text = _line_said(line, before, job.inch), line.key in done
+        if line.note and (before is None or line.note != before.note):
+            lay_out()
+            parts.append(_row([text], line.note, room))
+        else:
+            run.append(text)
+        before = line
+    lay_out()
+    return parts
+
+
+def _row(texts: list[tuple[str, bool]], note: str, room: float) -> _Part:
+    """Lines abreast, each with its box; under it what is to be minded."""
+    words = [
+        _words(text, 10.5, "text", x=WORDS + 20 + n * room, room=room - 24)
+        for n, (text, _) in enumerate(texts)
+    ]
+    under = _words(note, 10, "faint", x=WORDS + 20, room=room - 24) if note else None
+    tall = max(one.tall for one in words)
+
+    def draw(painter: QPainter, top: float) -> None:
+        for n, one in enumerate(words):
+            _box(painter, WORDS + n * room, top + 1, texts[n][1])
+            one.paint(painter, top)
+        if under is not None:
+            under.paint(painter, top + tall)
+
+    return _Part(tall + (under.tall if under else 0.0), draw)
+
+
+def _line_said(line: Line, before: Line | None, inch: bool) -> str:
+    """A line with its figures: `Pass 3: compound to 0.86 mm`; a carriage stop that
+    stays where it is, is said once."""
+    same = before.figures if before is not None else ()
+    figures = (
+        " ".join((one.name, *filter(None, shown_text(one, inch))))
+        for one in line.figures
+        if one.name != CARRIAGE or one not in same
+    )
+    text = ", ".join(figures)
+    return f"{line.head}: {text}" if text else line.head
+
+
+def _words(
+    text: str,
+    size: float,
+    ink: Role = "text",
+    bold: bool = False,
+    leads: bool = False,
+    x: float = 0.0,
+    room: float = 0.0,
+) -> _Part:
+    """Words that break where the page ends, or after `room`."""
+    wide = room or A4_UPRIGHT[0] - x
+    letters = font(size, bold)
+    tall = QFontMetricsF(letters).boundingRect(QRectF(0, 0, wide, 1e4), WRAPS, text)
+
+    def draw(painter: QPainter, top: float) -> None:
+        painter.setFont(letters)
+        painter.setPen(QPen(PRINT.ink(ink)))
+        painter.drawText(QRectF(x, top, wide, tall.height() + 2), WRAPS, text)
+
+    return _Part(tall.height() + 2, draw, leads)
+
+
+def _box(painter: QPainter, x: float, top: float, done: bool) -> None:
+    """A box to tick; ticked where it is done already."""
+    if done:
+        paint_mark(painter, Mark((x + BOX / 2, top + BOX / 2), "proved", BOX), PRINT)
+        return
+    painter.setPen(QPen(PRINT.ink("outline"), 1.0))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(QRectF(x, top, BOX, BOX))
