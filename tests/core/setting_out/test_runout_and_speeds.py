@@ -65,6 +65,21 @@ class Speeds(unittest.TestCase):
         self.assertAlmostEqual(answer["rpm_ideal"], 73.71, places=2)
         self.assertEqual(answer["rpm"], 70)
 
+    def test_a_thin_tool_is_fed_less(self):
+        """A drill of 3: 0.045 a turn, of 10 0.15, of 25 no more than 0.25; a slot drill
+        of 4 with two teeth: 2 × 0.02."""
+        for operation, wide, teeth, feed in (
+            ("drill", 3, 1, 0.045),
+            ("drill", 10, 1, 0.15),
+            ("drill", 25, 1, 0.25),
+            ("ream", 8, 1, 0.2),
+            ("mill", 4, 2, 0.04),
+            ("mill", 50, 4, 0.2),
+        ):
+            asked = {"material": "steel", "operation": operation, "teeth": teeth}
+            answer = reckon("speeds", {**asked, "diameter": wide})
+            self.assertAlmostEqual(answer["feed"], feed, msg=f"{operation} {wide}")
+
     def test_a_machine_that_is_too_fast_says_so(self):
         answer = reckon(
             "speeds", {"material": "steel", "diameter": 300, "machine_speeds": [90]}

@@ -18,13 +18,14 @@ from machinon.core.quantity import (
 )
 from machinon.core.reckoning import TEXT, Answer, Input, Result, Trail, reckoning
 
-# share of the plain turning speed, and a usual feed in mm a turn
+# share of the plain turning speed, and a usual feed in mm a turn, the most of a tool
+# whose feed grows with its width
 OPERATIONS = {
     "turn": (1.0, 0.1),
     "bore": (0.8, 0.08),
     "face": (1.0, 0.1),
-    "drill": (0.8, 0.15),
-    "ream": (0.35, 0.25),
+    "drill": (0.8, 0.25),
+    "ream": (0.35, 0.4),
     "thread": (0.35, 0.0),
     "part": (0.5, 0.05),
     "countersink": (0.4, 0.1),
@@ -35,6 +36,7 @@ OPERATIONS = {
     "saw": (0.9, 0.02),  # a tooth
 }
 PER_TOOTH = ("mill", "saw")
+GROWS = {"drill": 0.015, "ream": 0.025, "mill": 0.005}  # of the tool's own diameter
 TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 
@@ -132,7 +134,16 @@ def _speeds(
         )
         if rpm > ideal:
             trail.cautions.append("The machine's slowest speed is faster than wanted.")
-    feed = OPERATIONS[operation][1]
+    feed = most = OPERATIONS[operation][1]
+    if operation in GROWS:
+        part = GROWS[operation]
+        each = "Feed a tooth" if operation in PER_TOOTH else "Feed a turn"
+        feed = trail.step(
+            each,
+            f"{part:g} × {diameter:g}, at most {most:g}",
+            min(part * diameter, most),
+            FEED,
+        )
     if operation in PER_TOOTH:
         feed = trail.step(
             "Feed a turn", f"{feed:g} × {teeth} teeth", feed * teeth, FEED
