@@ -400,9 +400,16 @@ def cut_to(belief: Belief, dial: float, state: CutState) -> Belief:
     return _after(belief, _passes(belief, dial, (FINDS, FINDS_SIGMA)))
 
 
-def passed_at(belief: Belief, dial: float, state: CutState) -> Belief:
+@functools.lru_cache(maxsize=256)
+def cut_from(state: CutState, dial: float) -> Belief:
+    """The belief after one pass at a dial position, from where a state that has its
+    start stands. What is advised is mostly done: then it is known already."""
+    return cut_to(belief_of(state), dial, state)
+
+
+def passed_at(dial: float, state: CutState) -> Belief:
     """The belief after an advised cut; one school takes a spring pass after each."""
-    made = cut_to(belief, dial, state)
+    made = cut_from(state, dial)
     return cut_to(made, dial, state) if state.spring_pass == "always" else made
 
 
@@ -473,13 +480,17 @@ def belief_of(state: CutState) -> Belief:
         return belief
     # a log grows line by line: what was believed before the last one is known
     before = replace(state, entries=state.entries[:-1])
-    return _entered(belief_of(before), state.entries[-1], state)
+    return _entered(belief_of(before), state.entries[-1], state, before)
 
 
-def _entered(belief: Belief, entry: CutEntry, state: CutState) -> Belief:
-    """The belief after one more line of the log."""
+def _entered(
+    belief: Belief, entry: CutEntry, state: CutState, before: CutState | None = None
+) -> Belief:
+    """The belief after one more line of the log; before: the state that it was of."""
     assert state.start is not None
     passes = entry.spring + (entry.dial > belief.dial + 1e-9)
+    if passes and before is not None:
+        belief, passes = cut_from(before, entry.dial), passes - 1
     for _ in range(passes):
         belief = cut_to(belief, entry.dial, state)
     if entry.measured is None:

@@ -16,7 +16,7 @@ from machinon.core.cutting.cut_belief import (
     Ahead,
     Belief,
     as_it_is,
-    cut_to,
+    cut_from,
     looked_ahead,
     nodes,
     passed_at,
@@ -109,7 +109,7 @@ class Worths:
     @functools.cached_property
     def after_spring(self) -> Belief:
         """The belief after a pass without infeed."""
-        return cut_to(self.belief, self.belief.dial, self.state)
+        return cut_from(self.state, self.belief.dial)
 
     def sprung(self) -> float:
         """Of a pass without infeed, and its reading."""
@@ -123,9 +123,19 @@ class Worths:
         """The dial position that is worth most, radial mm from touch; and its worth."""
         import numpy as np
 
+        dials, then, weighed = self._ahead
+        worth = np.where(weighed, self._passed(then), NEVER)
+        best = int(np.argmax(worth))
+        return float(dials[best]), float(worth[best])
+
+    @functools.cached_property
+    def _ahead(self) -> tuple["np.ndarray", Ahead, "np.ndarray"]:
+        """The dial positions of a cut of one division and of all that are weighed,
+        radial mm from touch; the surfaces after them; and which are weighed."""
+        import numpy as np
+
         belief, division = self.belief, self.state.division
         need = max(self.aim - belief.depth, 0.0) / max(belief.taken, 0.1)
-        first = whole(belief.dial, division) + division
         room = min(1.15 * need + 3 * division, max(self.state.deepest, division))
         count = max(int(room / division + 1e-6), 1)
         # far from size a small step only costs time; and by lines wider than the band
@@ -137,10 +147,10 @@ class Worths:
         steps = np.arange(least, count, max((count - least) // CANDIDATES, 1))
         if not least:
             steps = np.union1d(steps, np.arange(min(SMALL, count)))
-        dials = first + division * steps
-        worth = self._passed(looked_ahead(self.likely, dials[:, None], self.state))
-        best = int(np.argmax(worth))
-        return float(dials[best]), float(worth[best])
+        steps = np.union1d(steps, [0])
+        dials = whole(belief.dial, division) + division * (1 + steps)
+        then = looked_ahead(self.likely, dials[:, None], self.state)
+        return dials, then, steps >= least
 
     def room_for_a_line(self) -> bool:
         """Whether the smallest cut stays before the aim, two sigma sure."""
@@ -180,17 +190,15 @@ class Worths:
 
     def after(self, dial: float) -> Belief:
         """The belief after an advised cut."""
-        return passed_at(self.belief, dial, self.state)
+        return passed_at(dial, self.state)
 
     @functools.cached_property
     def _a_line(self) -> tuple[float, float]:
         """The surface after a cut of one division, and its variance."""
-        import numpy as np
-
-        dials = np.array([[self.belief.dial + self.state.division]])
-        then = looked_ahead(self.likely, dials, self.state)
-        depth = float((then.chance * then.at).sum())
-        return depth, float((then.chance * (then.var + (then.at - depth) ** 2)).sum())
+        _, then, _ = self._ahead
+        chance, at, var = then.chance[0], then.at[0], then.var[0]
+        depth = float((chance * at).sum())
+        return depth, float((chance * (var + (at - depth) ** 2)).sum())
 
     @functools.cached_property
     def _plan(self) -> Plan:
