@@ -20,12 +20,12 @@ class Arbors(unittest.TestCase):
     """A saw of 22.010 mm bore and 3 mm width on a Morse 2 shank, and in a collet."""
 
     def test_the_spigot_comes_from_the_cutter_s_bore(self):
-        """g6 at 22 is 7 to 20 µm of play, the bore good to 2 µm: 22.010 + 0.002 − 0.020
-        = 21.992 to 22.010 − 0.002 − 0.007 = 22.001."""
+        """h6 at 22 is 0 to 13 µm of play, the bore good to 2 µm: 22.010 + 0.002 − 0.013
+        = 21.999 to 22.010 − 0.002 = 22.008."""
         for key in ("taper-arbor", "collet-arbor"):
             made = arbor(key, cutter_bore="22.010", cutter_bore_doubt="0.002")
-            self.assertAlmostEqual(made.fits[0].lower, 21.992, places=4)
-            self.assertAlmostEqual(made.fits[0].upper, 22.001, places=4)
+            self.assertAlmostEqual(made.fits[0].lower, 21.999, places=4)
+            self.assertAlmostEqual(made.fits[0].upper, 22.008, places=4)
             self.assertEqual(made.sizes["spigot.diameter"].by, "fit")
 
     def test_a_morse_2_shank_has_its_standard_s_ends(self):
@@ -44,6 +44,17 @@ class Arbors(unittest.TestCase):
             self.assertNotIn("spigot-short", failed(arbor(key, cutter_width="3")))
             made = arbor(key, cutter_width="3", spigot_length="3")
             self.assertIn("spigot-short", failed(made))
+
+    def test_a_cap_head_alone_drops_into_the_cutter_s_bore(self):
+        """The head of M10 is 16 wide: it holds a bore of 13, and falls through one of
+        22.01 without its washer."""
+        for sizes, wrong in (
+            ({"washer_over": "0"}, {"head-covers"}),
+            ({"washer_over": "2"}, set()),
+        ):
+            self.assertEqual(failed(arbor("collet-arbor", **sizes)), wrong, sizes)
+        small = arbor("collet-arbor", cutter_bore="13.01", washer_over="0")
+        self.assertNotIn("head-covers", failed(small))
 
     def test_any_size_in_the_collet_s_range_will_do(self):
         """A collet read 20.006 that closes half a millimetre: 19.51 to 20.00."""

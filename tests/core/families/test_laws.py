@@ -20,6 +20,7 @@ from machinon.core.route.duration import minutes_of
 from machinon.core.route.machine_checks import held_well
 from machinon.core.route.operations import route_told
 from machinon.core.route.order import NO_METAL, broken, in_order, keyed, stepped
+from machinon.core.sizes.fit import words_for
 
 INSIDE = Bore | TaperBore | NutThread
 SOURCE = Path(package.__file__).parents[2]
@@ -95,6 +96,8 @@ class Laws(unittest.TestCase):
                 self.assertIn(slot.rules, keys)
             for slot in family.fits:
                 self.assertIn(slot.mate, mates)
+                words = [one.key for one in words_for(slot.joint)]
+                self.assertIn(slot.want, words or ["", "normal"])
             self.assertLessEqual(set(family.proof), keys)
             names = {one.name for one in made.body.features}
             self.assertEqual(len(names), len(made.body.features))

@@ -49,7 +49,7 @@ SPIGOT = FitSlot(
     "cutter.bore",
     "hole",
     "shaft",
-    "slides",
+    "locates",
 )
 
 
@@ -143,7 +143,7 @@ def head_sizes(shank: str) -> tuple[Size, ...]:
         Size("screw.thread", "screw", "M10", "to clamp the cutter", kind=TEXT),
         Size("screw.depth", "depth of its thread", two_diameters("screw.thread"),
              "two diameters", 4, 100, rests=("screw.thread",)),
-        Size("washer.over", "washer stands over the spigot by", "4", "a wide washer", 0,
+        Size("washer.over", "washer stands over the spigot by", "4", "0 for none", 0,
              50),
         Size("key.width", "key in the spigot", "0", "0 for none", 0, 40),
         Size("key.depth", "depth of its keyway", "round(key.width*0.6, 0.1)",
@@ -258,10 +258,11 @@ def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
         "Shoulder of the spigot round its stud or screw",
     )
     head = cap_screw(screw.name.split("x")[0]).head_diameter
+    washer = s["washer.over"] and s["spigot.diameter"] + 2 * s["washer.over"]
     yield at_least(
         "head-covers",
         "screw",
-        (head - s["spigot.diameter"]) / 2 + s["washer.over"],
+        (max(head, washer) - s["cutter.bore"]) / 2,
         1.0,
         "Washer or head over the cutter's bore",
         grave=False,

@@ -390,7 +390,7 @@ FAMILY = Family(
         FitSlot("bar", "Bar in its holder", "bar.diameter", "holder.bore", "hole",
                 "shaft", "moves"),
         FitSlot("bits", "Bit in the bar", "bits.diameter", "bit.diameter", "shaft",
-                "shaft", "runs"),
+                "shaft", "goes-on"),
         FitSlot("pilot", "Pilot in its bushing", "pilot.diameter", "bushing.bore",
                 "hole", "shaft", "runs"),
     ),

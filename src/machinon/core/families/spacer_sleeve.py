@@ -114,7 +114,7 @@ FAMILY = Family(
     ),
     fits=(
         FitSlot("bore", "Bore on the shaft", "bore.diameter", "shaft.diameter", "shaft",
-                "shaft", "easy"),
+                "shaft", "goes-on"),
     ),
     chains=(
         Chain("length", "Sleeve between its faces", "sleeve.length",
