@@ -444,3 +444,67 @@ class PlatesAndArms(OfTheFamilies):
         checks = {one.key: one for one in self.job.plan.made.checks}
         self.assertAlmostEqual(checks["largest-in-vee"].have, 22 - 20 / 2**0.5)
         self.finish_by(proof=[("size.block.height", "caliper", "50.0")])
+
+
+class ChuckPlates(OfTheFamilies):
+    """Plates for spindles with a flange: three holes of 9 that span 76.55 over two of
+    them lie on (76.55 − 9) / sin 60° = 78.00; the chuck's, over M8 screws of 7.9 that
+    span 103.1, on 95.2 / sin 60° = 109.93. M8 screws in the new threads span 67.55 + 8
+    = 75.55, its new holes of 9 span 95.2 + 9 = 104.2."""
+
+    chuck = (
+        ("chuck", "body", "caliper", "130.0"),
+        ("chuck", "recess", "bore-gauge", "95.02", "95.02"),
+        ("chuck", "recess-depth", "depth-gauge", "4.2"),
+        ("chuck", "bolt-hole", "caliper", "7.9"),
+    )
+    flange = (
+        ("spindle", "shaft", "caliper", "92.0"),
+        ("spindle", "hole", "caliper", "9.0"),
+        ("spindle", "bore", "caliper", "26.0"),
+    )
+
+    def plate(self, what, *nose):
+        self.begin(what, what, spindle="new", chuck="new")
+        mates = self.job.job.making.mates
+        self.read(*nose, *self.flange, *self.chuck)
+        self.job.set_aid(mates["spindle"], "bolt-circle", "holes", "3")
+        self.job.set_aid(mates["spindle"], "bolt-circle", "hole", "9")
+        self.read(
+            ("spindle", "bolt-circle", "caliper", "76.55"),
+            ("chuck", "bolt-span", "caliper", "103.1"),
+        )
+        self.stage("fits").show_fit(self.job.job.work.fits["bolts"])
+        self.type(self.window.job_page().view().bolts.count.edit, "3")
+        self.assertEqual((self.job.plan.missing, self.job.plan.problem), ((), ""))
+        self.assertAlmostEqual(self.value("nose.circle"), 78.0, delta=0.05)
+        self.assertAlmostEqual(self.value("bolts.circle"), 109.93, delta=0.05)
+
+    def test_a_plate_for_a_flange_with_a_register(self):
+        self.plate(
+            "flange-plate",
+            ("spindle", "register", "micrometer", "63.99", "63.99"),
+            ("spindle", "register-length", "depth-gauge", "4.0"),
+        )
+        # the nose ends half a millimetre before the floor: the flange seats
+        self.assertEqual(self.value("register.depth"), 4.5)
+        spans = [("fit.2", "caliper", "75.55"), ("fit.4", "caliper", "104.2")]
+        plate = self.finish_by((63.0, -1), (96.0, 1), proof=spans)
+        self.assertEqual(plate.runs[0].readings, (0.0, 0.002, 0.004, 0.001))
+
+    def test_a_plate_for_a_short_taper(self):
+        """1:4, and by hand 0.02 off the flange: 63.513 − 0.02/4 = 63.508."""
+        self.plate(
+            "taper-plate",
+            ("spindle", "register", "micrometer", "63.513", "63.513"),
+            ("spindle", "register-length", "depth-gauge", "10.0"),
+        )
+        self.assertAlmostEqual(self.value("seat.diameter"), 63.508, places=3)
+        self.finish_by(
+            (96.0, 1),
+            proof=[
+                ("fit.1", "caliper", "75.55"),
+                ("fit.3", "caliper", "104.2"),
+                ("size.seat.depth", "depth-gauge", "11.0"),
+            ],
+        )

@@ -16,7 +16,13 @@ from machinon.core.in_inches import in_inches
 from machinon.core.piece.block_features import FlankedSlot, Outline, RoundSeat, Slope
 from machinon.core.piece.family import Made, Value, spoken
 from machinon.core.piece.feature import Dimension
-from machinon.core.piece.hole_features import Arc, CrossHoles, Grid, Holes
+from machinon.core.piece.hole_features import (
+    Arc,
+    CrossHoles,
+    Grid,
+    Holes,
+    turned_from,
+)
 from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.turned_features import (
@@ -26,6 +32,7 @@ from machinon.core.piece.turned_features import (
     Slits,
     Sloping,
 )
+from machinon.core.tapers.tapers import taper_of
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     NEAR,
@@ -33,6 +40,7 @@ from machinon.draw.drawing import (
     Board,
     Drawing,
     Point,
+    Spot,
     text_width,
     uncrowded,
 )
@@ -61,7 +69,7 @@ SLENDER = 0.45  # of its length: what is thinner has its figures over and under 
 STEP = 2.4  # figure heights from such a figure to the one over it
 NOTE = 1.7  # figure heights of a line written at a hole
 # figure heights out of their usual place that words stand, for their leader's sake
-ASIDE = (0, -1, 1, -2, 2, -3, 3, -5, 5, -8, 8, -12, 12)
+ASIDE = (0, -1, 1, -2, 2, -3, 3, -5, 5, -8, 8, -12, 12, -17, -22, -28, -34)
 _NOWHERE = Dimension("hole", 0.0, 0.0)
 # how a measure is said that has no line of its own
 SAID = {
@@ -283,6 +291,7 @@ class _Sheet:
         self.inch = inch
         self.first_angle = first_angle
         self.size = board.size
+        self.leads: list[tuple[Point, Point]] = []  # leaders drawn to notes
         self.foot = [
             key
             for key in figures
@@ -586,6 +595,7 @@ class _Sheet:
                     text += f" on ⌀{one.pattern.diameter:g}"
                 if isinstance(one.pattern, Arc) and one.many > 1:
                     text += f", {one.pattern.pitch:g}° apart"
+                text += self._turned(one)
                 if one.tilt:
                     text += f", then {one.tilt:.1f}° aslant"
             elif isinstance(one, CrossHoles):
@@ -614,6 +624,14 @@ class _Sheet:
         )
         return one.count + sum(others)
 
+    def _turned(self, one: Holes) -> str:
+        """How far its holes are turned from those of the first other circle."""
+        if one.block is not None:
+            return ""
+        first = next(f for f in self.made.body.features if isinstance(f, Holes))
+        turned = turned_from(one, first)
+        return f", {turned:g}° from the {spoken(first.name)}" if turned else ""
+
     def _apart(self, one: Holes) -> str:
         """How far the holes of rows are from each other: only the first has lines."""
         grid = one.pattern
@@ -631,6 +649,8 @@ class _Sheet:
             said[measure] = SAID.get(measure, "{}").format(self.figures[key].text)
         one = self.made.body.feature(name)
         count = f"{said.pop('count')} " if "count" in said else ""
+        if isinstance(one, Sloping) and "taper" in said:
+            said["taper"] += f", {taper_of(one.taper).half_angle:.3f}° a side"
         if isinstance(one, Flats):
             count = "1 flat, " if one.count == 1 else f"{one.count} flats, "
         if isinstance(one, FlankedSlot) and "pins" in said:
@@ -680,15 +700,29 @@ class _Sheet:
         left = sorted(placed, key=lambda note: note[0][0])
         found: list[Placed] = []
 
-        def through(note: Placed) -> int:
+        def through(note: Placed) -> tuple[int, int]:
+            # in their usual places; and in those left of their own leaders as well
             lead = self._words(*note)[1]
-            under = (self._words(*one) for one in left if one is not note)
-            return sum(x - half < lead < x + half for x, _, half in under)
+            met = both = 0
+            for one in left:
+                if one is note:
+                    continue
+                (x, _, half), (far, _, _) = (
+                    self._words(*one, aside) for aside in (0.0, self._left_of(one))
+                )
+                met += abs(lead - x) < half
+                both += max(abs(lead - x), abs(lead - far)) < half
+            return met, both
 
         while left:
             found.append(min(left, key=through))
             left.remove(found[-1])
         return found
+
+    def _left_of(self, note: Placed) -> float:
+        """By how much words stand out of their place that end before their leader."""
+        _, text, keys = note
+        return -self._note_wide(text, keys) - self.size
 
     def _words(
         self, at: Point, text: str, keys: list[str], aside: float = 0.0
@@ -702,12 +736,19 @@ class _Sheet:
         return x, min(max(at[0], x - half), x + half), half
 
     def _note(self, text: str, keys: list[str], at: Point, y: float) -> None:
-        """Written where its leader comes to it past the figures that stand already."""
-        for aside in (*ASIDE, 0.0):  # as usual in the end, where no way is free
-            words = self._words(at, text, keys, aside * self.size)
+        """Written where its leader comes to it past the figures that stand already, and
+        no leader that is drawn runs through it."""
+        left = self._left_of((at, text, keys))
+        usual = [one * self.size for one in ASIDE]
+        for aside in (*usual, left, 0.0):  # as usual in the end, where no way is free
+            words = self._words(at, text, keys, aside)
             x, end = self._led_to(at, words, y)
-            if not self._runs_through(at, end):
+            half, high = words[-1], 0.7 * self.size
+            place = Spot((x - half, y - high, 2 * half, 2 * high), "", "")
+            met = any(place.crossed(*lead, NEAR / 2) for lead in self.leads)
+            if not met and not self._runs_through(at, end):
                 break
+        self.leads.append((at, end))
         self.board.line(at, end, "dimension", 0.8)
         self._written(text, keys, (x, y))
 

@@ -157,13 +157,13 @@ def checks(s: Values) -> Iterable[Check]:
         0.02,
         "Rear seat over the thread that its bearing is pushed across",
     )
-    front, rear = s["front.diameter"], s["rear.diameter"]
+    seat, passed = s["front.diameter"], s["rear.diameter"]
     yield Check(
         "front-passes",
         "rear",
-        front >= rear - PUSHED_OVER,
-        f"The front bearing is pushed over the rear seat: {rear:.3f} mm there, on a "
-        f"front seat of {front:.3f} mm.",
+        seat >= passed - PUSHED_OVER,
+        f"The front bearing is pushed over the rear seat: {passed:.3f} mm there, on a "
+        f"front seat of {seat:.3f} mm.",
     )
     yield at_least(
         "shoulder",

@@ -36,7 +36,7 @@ from machinon.core.survey.surface_kinds import (
     surface_groups,
 )
 from machinon.core.survey.surface_sums import aid_of, sum_of
-from machinon.core.wording import begun
+from machinon.core.wording import begun, within
 
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
@@ -433,7 +433,9 @@ def half_of(joint: str, exists: str) -> str:
 def proof_surface(fit: FitChoice, name: str = "") -> Surface:
     """What is measured to prove a fit's new half."""
     form = surface_forms()[half_of(fit.joint, fit.exists)]
-    words = form.name if fit.joint == "bolts" else fit.name
+    words = fit.name
+    if fit.joint == "bolts":
+        words = f"{form.name} ({within(words)})"
     return Surface(f"fit.{fit.number}", name or words, form.kind, form.how)
 
 

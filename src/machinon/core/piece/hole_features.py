@@ -281,6 +281,17 @@ class Holes(Feature, frozen=True):
         return found
 
 
+def turned_from(one: Holes, other: Holes) -> float:
+    """The least angle about the axis between a hole of one and a hole of the other,
+    degrees; both in ends of what turns."""
+
+    def angles(holes: Holes) -> list[float]:
+        return [math.degrees(math.atan2(y, x)) for x, y in holes.points]
+
+    between = (abs(a - b) % 360 for a in angles(one) for b in angles(other))
+    return round(min(min(turn, 360 - turn) for turn in between), 2)
+
+
 class CrossHoles(Feature, frozen=True):
     """Holes into a turned piece from its side, evenly round it from an angle on.
 

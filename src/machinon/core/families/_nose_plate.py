@@ -1,0 +1,485 @@
+"""Plates that carry a chuck on a spindle nose with a flange: how the nose is bolted to
+them, the chuck's side, and their order of work.
+
+z = 0 is the face that seats on the spindle's flange; z grows towards the chuck.
+"""
+
+import math
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
+
+from machinon.core.materials import material
+from machinon.core.piece.body import Body
+from machinon.core.piece.family import (
+    Check,
+    FitSlot,
+    Holding,
+    Mate,
+    MateSize,
+    Size,
+    Step,
+    Values,
+    at_least,
+)
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.stock import Round
+from machinon.core.piece.turned_features import Bore, Cylinder, End
+from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.reckoning import TEXT
+from machinon.core.shop.things import CHUCK_SURFACES, Surface
+from machinon.core.threads.screws import CapScrew, cap_screw
+
+OVER = 1.5  # mm: stock over the face that seats on the spindle
+FINISH = 0.5  # mm to a side, left on the front for the cut in place
+TO_BORE = 0.5  # mm to a side that a drill leaves for the boring bar
+WEB = 8.0  # mm: least metal in front of the nose
+EDGE = 2.0  # mm: least metal beside a hole or a head
+OF = {"nose": "spindle's screws", "bolts": "chuck's screws"}
+
+
+def _screw(s: Values, of: str) -> CapScrew:
+    return cap_screw(str(s[f"{of}.screw"]))
+
+
+def _tapped(s: Values, of: str) -> bool:
+    """Whether the plate has the thread for these screws; else their heads are in it."""
+    return bool(s[f"{of}.bolting"] == "into")
+
+
+def _hole(s: Values, of: str) -> Hole:
+    screw = _screw(s, of)
+    if _tapped(s, of):
+        return Hole(screw.tapping_drill, thread=screw.size)
+    return Hole(
+        screw.normal, bore=screw.counterbore, bore_depth=screw.counterbore_depth
+    )
+
+
+def _clear(s: Values, of: str) -> float:
+    """Across their thread or clearance hole, mm."""
+    screw = _screw(s, of)
+    return float(screw.diameter if _tapped(s, of) else screw.normal)
+
+
+def _across(s: Values, of: str) -> float:
+    """Across their widest, the seat of a head where it is in the plate, mm."""
+    screw = _screw(s, of)
+    return float(screw.diameter if _tapped(s, of) else screw.counterbore)
+
+
+def _told(of: str, mate: str) -> Callable[[Values], Mapping[str, Any]]:
+    """What the joint of those screws is told."""
+
+    def told(s: Values) -> dict[str, Any]:
+        into = _tapped(s, of)
+        told = {
+            "thread": s[f"{of}.screw"],
+            "new": "tapped" if into else "clear",
+            "holes": s[f"{mate}.bolts"],
+        }
+        if into and f"{mate}.hole" in s:
+            told["measured"] = s[f"{mate}.hole"]
+        return told
+
+    return told
+
+
+def _plate(s: Values) -> float:
+    """As wide as the chuck and the spindle's flange, and past both circles."""
+    past = (s[f"{of}.circle"] + _across(s, of) + 2 * EDGE for of in OF)
+    return float(max(s["chuck.body"], s["spindle.flange"], *past))
+
+
+def _thick(nose: str) -> Callable[[Values], float]:
+    """A rule: a twelfth of its width; room past the nose, for a head and what it pulls
+    on, or for a thread. nose: the size that says how deep the nose goes in."""
+
+    def thick(s: Values) -> float:
+        needs = [s["plate.diameter"] / 12, s[nose] + WEB, 15.0]
+        for of in OF:
+            screw, hole = _screw(s, of), _hole(s, of)
+            wanted = material(str(s["material"])).engagement * screw.diameter
+            needs.append(wanted if hole.thread else hole.bore_depth + screw.diameter)
+        return float(math.ceil(max(needs)))
+
+    return thick
+
+
+def _nose_circle(s: Values) -> Circle:
+    """Half a pitch from the chuck's screws, so that the two are clear of each other."""
+    count = int(s["nose.count"])
+    return Circle(count, s["nose.circle"], 90.0 + s["nose.turn"])
+
+
+def _bolt_circle(s: Values) -> Circle:
+    return Circle(int(s["bolts.count"]), s["bolts.circle"])
+
+
+def _through(s: Values) -> float:
+    """How deep the metal is where the spindle's screws go: with the spigot on it."""
+    inside = s["nose.circle"] < s["spigot.diameter"]
+    return float(s["plate.thickness"] + (s["spigot.height"] if inside else 0.0))
+
+
+def nose_plate(s: Values, seat: Feature) -> Body:
+    """The plate; seat: what fits the spindle's nose."""
+    thick = s["plate.thickness"]
+    long = thick + s["spigot.height"]
+    deep = _through(s)
+    tapped, screwed = _tapped(s, "bolts"), _tapped(s, "nose")
+    return Body(
+        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER),
+        (
+            End("rear", 0.0, "left"),
+            Cylinder("plate", 0.0, thick, s["plate.diameter"], "thickness"),
+            Cylinder("spigot", thick, long, s["spigot.diameter"], "height", "left"),
+            End("front", long, "right"),
+            Bore("hole", 0.0, long, s["hole.diameter"], "length"),
+            seat,
+            Holes("bolts", "right" if tapped else "left", _bolt_circle(s),
+                  _hole(s, "bolts"), thick, level=thick if tapped else 0.0),
+            Holes("nose", "left" if screwed else "right", _nose_circle(s),
+                  _hole(s, "nose"), deep, level=0.0 if screwed else deep),
+        ),
+    )  # fmt: skip
+
+
+def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
+    """mouth, depth: of what fits the nose, mm."""
+    thick, wide = s["plate.thickness"], s["plate.diameter"]
+    circle, half = s["nose.circle"], s["spigot.diameter"] / 2
+    yield at_least(
+        "web",
+        "hole",
+        thick + s["spigot.height"] - depth,
+        WEB,
+        "Metal between the nose and the front",
+    )
+    yield at_least(
+        "spigot-recess",
+        "spigot",
+        s["chuck.recess_depth"] - s["spigot.height"],
+        0.3,
+        "Gap under the spigot: the chuck must seat on the face, not in the bottom of "
+        "its recess",
+    )
+    yield at_least(
+        "spigot-length",
+        "spigot",
+        s["spigot.height"],
+        2.0,
+        "Height of the spigot, so that it guides",
+    )
+    yield at_least(
+        "plate-thin",
+        "plate",
+        thick,
+        wide / 12,
+        "Thickness of the plate (a twelfth of its diameter)",
+    )
+    yield at_least(
+        "hole-passes",
+        "hole",
+        s["hole.diameter"] - s["spindle.bore"],
+        0.0,
+        "Hole over the spindle's own, so that a bar goes through",
+        grave=False,
+    )
+    yield at_least(
+        "shoulder",
+        "hole",
+        (mouth - s["hole.diameter"]) / 2,
+        3.0,
+        "Metal of the plate in front of the nose",
+    )
+    yield at_least(
+        "seats-wide",
+        "rear",
+        (min(wide, s["spindle.flange"]) - mouth) / 2,
+        5.0,
+        "Face that seats on the spindle's flange",
+    )
+    yield at_least(
+        "nose-mouth",
+        "nose",
+        (circle - _clear(s, "nose") - mouth) / 2,
+        EDGE,
+        "Metal between the spindle's screws and its nose",
+    )
+    yield at_least(
+        "nose-spigot",
+        "nose",
+        abs(circle / 2 - half) - _across(s, "nose") / 2,
+        0.5,
+        "Metal between the spindle's screws and the edge of the spigot",
+    )
+    yield at_least(
+        "bolts-spigot",
+        "bolts",
+        (s["bolts.circle"] - _clear(s, "bolts")) / 2 - half,
+        0.5,
+        "Metal between the chuck's screws and the spigot",
+    )
+    for of in OF:
+        yield at_least(
+            f"{of}-edge",
+            of,
+            (wide - s[f"{of}.circle"] - _across(s, of)) / 2,
+            EDGE,
+            f"Metal between the {OF[of]} and the plate's edge",
+        )
+    apart = min(
+        math.dist(a, b)
+        for a in _nose_circle(s).points()
+        for b in _bolt_circle(s).points()
+    )
+    yield at_least(
+        "circles-apart",
+        "nose",
+        apart - (_across(s, "nose") + _across(s, "bolts")) / 2,
+        EDGE,
+        "Metal between the spindle's screws and the chuck's",
+    )
+    for of, metal in (("nose", _through(s)), ("bolts", thick)):
+        screw, hole = _screw(s, of), _hole(s, of)
+        wanted = material(str(s["material"])).engagement * screw.diameter
+        if hole.thread:
+            yield at_least(
+                f"{of}-engagement",
+                of,
+                metal,
+                wanted,
+                f"Thread for the {OF[of]} in {s['material']}",
+            )
+        else:
+            yield at_least(
+                f"{of}-under-head",
+                of,
+                metal - hole.bore_depth,
+                0.8 * screw.diameter,
+                f"Metal under the heads of the {OF[of]} (0.8 of the screw)",
+            )
+    yield at_least(
+        "stock-length",
+        "stock",
+        s["stock.length"] - thick - s["spigot.height"],
+        2.0,
+        "Stock over the length to face both ends",
+    )
+    yield at_least(
+        "stock-diameter",
+        "stock",
+        s["stock.diameter"] - wide,
+        2.0,
+        "Stock over the plate to clean up",
+    )
+
+
+def _drilled(s: Values, of: str, drill: str, sink: str) -> tuple[Step, ...]:
+    """The holes of one circle, with their thread or the seats of their heads."""
+    called = f"the {OF[of]}"
+    last = (
+        Step("tap", (of,), fit=of, of=called,
+             note="In the same set-up as the drill: the tap starts straight.")
+        if _tapped(s, of)
+        else Step("counterbore", (of,), fit=of, of=called, note=sink,
+                  caution="Clamp it again after turning it over.")
+    )  # fmt: skip
+    return (
+        Step("drill", (of,), fit=of, of=called, note=drill,
+             caution="Clamp it: a plate that grabs spins. Goggles on."),
+        last,
+    )  # fmt: skip
+
+
+def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
+    """seat: how what fits the nose is cut and proved."""
+    return (
+        Holding(
+            "front-side",
+            "lathe",
+            "In the chuck, chuck side out",
+            "Both sides clean before a hole is drilled: it lies flat, and drill and "
+            "tap go through.",
+            (
+                Step("face", ("front",), leaves=FINISH, key="rough-face",
+                     title="Face the chuck's side clean",
+                     note=f"{FINISH:g} mm stay on it for the cut in place."),
+            ),
+            "jaws",
+        ),
+        Holding(
+            "nose-side",
+            "lathe",
+            "In the chuck, spindle side out",
+            "What fits the nose and the face that seats on its flange are cut in one "
+            "chucking, so they are true to each other.",
+            (
+                Step("face", ("rear",), title="Face the spindle side",
+                     note="Flat or a hair hollow: a crowned face rocks on the flange."),
+                Step("drill", ("hole",), leaves=_pilot(s)),
+                Step("bore", ("hole",)),
+                *seat,
+            ),
+            "jaws",
+        ),
+        Holding(
+            "nose-holes",
+            "mill",
+            "On the table, spindle side up",
+            "The spindle's screws come next: with them it goes on its own nose.",
+            (
+                *_drilled(
+                    s,
+                    "nose",
+                    "Zero on what fits the nose.",
+                    "From the front, a little deeper than the head is high once the "
+                    "face is finished: it must not touch the chuck.",
+                ),
+                Step("deburr", ("nose",), title="Break the edges of these holes"),
+            ),
+        ),
+        Holding(
+            "in-place",
+            "lathe",
+            "On its own spindle nose",
+            "Spigot and seat are finished in place, on the spindle they will run on: "
+            "what the nose lets go is cut away here and does not come back.",
+            (
+                Step("mount", (), title="Clean both faces, bolt it up evenly",
+                     note="A chip tilts the plate. Go crosswise, in three rounds; mark "
+                     "the hole that stands at the flange's mark.",
+                     caution="No more speed than the blank allows: see that every "
+                     "screw is home."),
+                Step("turn", ("plate",), title="Turn the outside"),
+                Step("turn", ("spigot",), leaves=FINISH,
+                     title=f"Rough the front, leave {2 * FINISH:g} mm on the spigot"),
+                Step("face", ("front",), title="Face the front"),
+                Step("turn", ("spigot",), title="Finish the spigot to its band",
+                     tool="keen knife tool", fit="spigot",
+                     note="Then the seat, in one clean cut from the spigot outward: it "
+                     "decides whether the chuck runs true."),
+                Step("prove", ("spigot",), tool="the chuck itself", hold=True,
+                     title="Try the chuck before the plate comes off", fit="spigot",
+                     note="Do not take it off before the fit is proved.",
+                     caution="Spindle locked or belt off; mind the fingers: the chuck "
+                     "is heavy and its edges are sharp."),
+            ),
+        ),
+        Holding(
+            "holes",
+            "mill",
+            "On the table, centred on the spigot",
+            "The chuck's screws come last: a drilled rim would cut in and out.",
+            (
+                *_drilled(
+                    s,
+                    "bolts",
+                    "Zero on the spigot, half a pitch from the spindle's screws.",
+                    "From the spindle side: the chuck is screwed on before both go "
+                    "on the nose.",
+                ),
+                Step("deburr", ("bolts",),
+                     title="Break every edge, clean, mount the chuck"),
+            ),
+        ),
+    )  # fmt: skip
+
+
+def _pilot(s: Values) -> float:
+    """What a drill leaves of the hole, mm to a side: over 25 it is bored."""
+    return max((float(s["hole.diameter"]) - 25.0) / 2, TO_BORE)
+
+
+def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
+    """Sizes of the plate; seat: those of what fits the nose, nose: that of them which
+    says how deep it goes in."""
+    return (
+        Size("stock.diameter", "stock diameter", "up(plate.diameter + 3, 5)",
+             "the plate and a clean-up", 20, 600),
+        Size("stock.length", "stock length", "up(plate.thickness + spigot.height + 3, "
+             "1)", "the length and both faces", 8, 200),
+        Size("plate.diameter", "plate", _plate, "as wide as the chuck and past its "
+             "screws", 20, 590, by="copy", step=0.5,
+             rests=("nose.circle", "nose.screw", "nose.bolting", "bolts.circle",
+                    "bolts.screw", "bolts.bolting")),
+        Size("plate.thickness", "thickness", _thick(nose),
+             "stiff, with room for its screws", 6, 120, step=0.5,
+             rests=("plate.diameter", nose, "nose.screw", "nose.bolting",
+                    "bolts.screw", "bolts.bolting")),
+        Size("hole.diameter", "hole through it", "up(spindle.bore + 1, 1)",
+             "clear of the spindle's", 3, 300),
+        *seat,
+        Size("spigot.diameter", "spigot diameter", "chuck.recess", low=5, high=500),
+        Size("spigot.height", "spigot height", "chuck.recess_depth - 0.7",
+             "clear of the recess's floor", 0.5, 50, by="clearance", step=0.1),
+        Size("nose.count", "spindle's screws", "spindle.bolts", "as its flange has", 2,
+             12, COUNT, by="copy"),
+        Size("nose.circle", "their circle", "spindle.bolt_circle", "as its flange has",
+             10, 500, by="copy", step=0.01),
+        Size("nose.screw", "which", "M8", kind=TEXT),
+        Size("nose.bolting", "spindle's screws go", "into",
+             "from behind, screwed into the plate", kind=TEXT,
+             choices=("into", "through")),
+        Size("nose.turn", "turned from the chuck's screws", "180/nose.count",
+             "half a pitch, degrees", 0, 180, kind=ANGLE),
+        Size("bolts.count", "chuck's screws", "chuck.bolts", "as the chuck has", 2, 24,
+             COUNT, by="copy"),
+        Size("bolts.circle", "their circle", "chuck.bolt_circle", "as the chuck has",
+             10, 550, by="copy", step=0.01),
+        Size("bolts.screw", "which", "chuck.screw", "as the chuck takes", kind=TEXT),
+        Size("bolts.bolting", "chuck's screws go", "through",
+             "through the plate into the chuck", kind=TEXT,
+             choices=("through", "into")),
+    )  # fmt: skip
+
+
+def spindle(*seat: MateSize, surfaces: tuple[Surface, ...] = ()) -> Mate:
+    """The spindle with its flange; seat: what of its nose is measured, surfaces: on
+    what, where the kind of surface does not say it well enough."""
+    return Mate("spindle", "the spindle", (
+        *seat,
+        MateSize("flange", "its flange", 92.0, ("shaft",)),
+        MateSize("bolts", "screws in its flange", 3.0, kind=COUNT, aid="holes"),
+        MateSize("bolt_circle", "their circle", 78.0, ("bolt-span", "bolt-circle")),
+        MateSize("hole", "the holes in it", 9.0, ("bolt-hole", "hole"), True),
+        MateSize("bore", "its bore", 26.0, ("bore",)),
+    ), seats="0", surfaces=surfaces)  # fmt: skip
+
+
+CHUCK = Mate("chuck", "the chuck", (
+    MateSize("body", "its body", 130.0, ("body", "shaft")),
+    MateSize("recess", "its recess", 95.02, ("recess",)),
+    MateSize("recess_depth", "depth of its recess", 4.2, ("recess-depth",)),
+    MateSize("bolts", "how many bolts hold it", 3.0, kind=COUNT, aid="holes"),
+    MateSize("bolt_circle", "its bolt circle", 110.0, ("bolt-span", "bolt-circle")),
+    MateSize("hole", "its bolt holes", 9.0, ("bolt-hole", "hole"), True),
+    MateSize("screw", "its screws", "M8", ("bolt-circle",), True),
+), seats="plate.thickness", shape="chuck", metal="cast iron",
+    surfaces=CHUCK_SURFACES)  # fmt: skip
+
+CHUCK_FITS = (
+    FitSlot("spigot", "Plate spigot in chuck", "spigot.diameter", "chuck.recess",
+            "hole", "register", "slides"),
+    FitSlot("bolts", "Chuck's screws", "bolts.circle", "chuck.bolt_circle", "hole",
+            "bolts", "normal", step=0.01, tells=_told("bolts", "chuck"),
+            centred="spigot", rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),
+)  # fmt: skip
+
+
+def nose_screws(centred: str = "") -> FitSlot:
+    """The fit of the spindle's screws; centred: the fit whose play they leave room
+    for."""
+    return FitSlot("nose", "Spindle's screws", "nose.circle", "spindle.bolt_circle",
+                   "hole", "bolts", "normal", step=0.01,
+                   tells=_told("nose", "spindle"), centred=centred,
+                   rests=("nose.screw", "nose.bolting", "spindle.bolts"))  # fmt: skip
+
+
+CAUTIONS = {
+    "piece": "Keep to the maker's speed limit of chuck and plate.",
+    "route": "See that every screw of the flange is home before the spindle turns.",
+    "proof": "Lift the chuck with care: its edges are sharp and it is heavy.",
+    "sheet": "Keep to the maker's speed limits of chuck and plate; every screw home.",
+}
