@@ -329,8 +329,9 @@ class _Sheet:
 
     def _speaks_of_more(self, name: str) -> bool:
         """Whether a name is of the stock or the like, and no feature's at all."""
-        known = self.made.family.full or {}
-        return not any(feature_of(one) == name for one in known)
+        family = self.made.family
+        known = {feature_of(one) for way in (family.full, *family.ways) for one in way}
+        return name not in known
 
     # -- room --------------------------------------------------------------
 

@@ -1,6 +1,7 @@
 import unittest
 
 from machinon.core.families import family_of
+from machinon.core.families._tapers import tang_of
 from machinon.core.piece.family import make
 from machinon.core.route.operations import route_told
 from machinon.core.tapers.tapers import taper_of
@@ -29,15 +30,54 @@ class Arbors(unittest.TestCase):
             self.assertEqual(made.sizes["spigot.diameter"].by, "fit")
 
     def test_a_morse_2_shank_has_its_standard_s_ends(self):
-        """MT2: 17.780 at the gauge line, 1:20.020; after its 64 mm it is
-        17.780 − 64/20.020 = 14.583 where its small end lies."""
-        made = arbor("taper-arbor", socket_taper="MT2", shank_length="64")
+        """MT2: 17.780 at the gauge line, 1:20.020; 64 mm behind it 17.780 − 64/20.020 =
+        14.583, and 5 before it, at the collar, 18.030."""
+        made = arbor("taper-arbor", socket_taper="MT2", shank_length="69")
         shank = made.body.feature("shank")
-        self.assertAlmostEqual(shank.end_diameter, 17.780, places=3)
-        self.assertAlmostEqual(shank.start_diameter, 17.780 - 64 / 20.020, places=3)
+        self.assertAlmostEqual(shank.end_diameter, 18.030, places=3)
+        self.assertAlmostEqual(shank.start_diameter, 17.780 - 64 / 20.020, delta=0.001)
         half = taper_of("MT2").half_angle
         titles = [s.title for up in route_told(made) for s in up.steps]
         self.assertTrue(any(f"{half:.4f}" in title for title in titles))
+
+    def test_a_morse_shank_s_tang_is_that_of_both_standards(self):
+        """ASME's tangs in inches are ISO's to a tenth of a millimetre; a shank that
+        stands off its socket by what ISO says is as wide there as ISO's rounded D1; and
+        every tang's round lies within its taper's small end."""
+        inches = (0.1562, 0.2031, 0.25, 0.3125, 0.4687, 0.625, 0.75)
+        outside = (9.2, 12.2, 18.0, 24.1, 31.6, 44.7, 63.8)
+        for n, (thick, wide) in enumerate(zip(inches, outside, strict=True)):
+            tang, taper = tang_of(f"MT{n}"), taper_of(f"MT{n}")
+            self.assertAlmostEqual(tang.across, thick * 25.4, delta=0.1)
+            self.assertAlmostEqual(
+                taper.large + tang.off * taper.ratio, wide, delta=0.05
+            )
+            small = taper.large - (tang.reach - tang.length) * taper.ratio
+            self.assertLess(tang.diameter, small - 0.2)
+            self.assertLess(tang.across, tang.diameter)
+
+    def test_a_tang_takes_the_place_of_the_draw_bar_s_thread(self):
+        """MT2: 75 to the end of its tang, which is 16 long, and 5 off the socket; the
+        taper is 17.780 − 59 / 20.020 = 14.833 where the tang begins."""
+        made = arbor("taper-arbor", socket_taper="MT2", shank_end="tang")
+        self.assertEqual(failed(made), set())
+        shank = made.body.feature("shank")
+        self.assertAlmostEqual(shank.end - shank.start, 75 - 16 + 5)
+        self.assertAlmostEqual(shank.start_diameter, 17.780 - 59 / 20.020, delta=0.001)
+        self.assertEqual((shank.start, made.body.feature("tang").across), (16, 6.3))
+        done = [(s.operation, s.features) for up in route_told(made) for s in up.steps]
+        self.assertNotIn(("tap", ("draw",)), done)
+        proved = next(n for n, (what, _) in enumerate(done) if what == "prove")
+        self.assertGreater(done.index(("mill", ("tang",))), proved)
+        thick = arbor("taper-arbor", shank_end="tang", tang_round="21")
+        self.assertIn("tang-clears", failed(thick))
+
+    def test_the_taper_bears_in_its_socket_before_the_collar_does(self):
+        """MT2 stands 5 off its socket: 17.780 + 5 / 20.020 = 18.030 at the collar."""
+        made = arbor("taper-arbor", socket_taper="MT2")
+        self.assertAlmostEqual(made.values["shank.large"], 18.030, places=3)
+        for off, wrong in (("5", set()), ("0", {"collar-off"})):
+            self.assertEqual(failed(arbor("taper-arbor", shank_off=off)), wrong)
 
     def test_a_spigot_longer_than_the_cutter_is_wide_never_clamps_it(self):
         for key in ("taper-arbor", "collet-arbor"):

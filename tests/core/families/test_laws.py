@@ -13,10 +13,16 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.materials import materials
 from machinon.core.piece.family import Known, make
-from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
+from machinon.core.piece.turned_features import (
+    Bore,
+    Cylinder,
+    NutThread,
+    TaperBore,
+)
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.duration import minutes_of
+from machinon.core.route.in_process import OUTSIDE, widest
 from machinon.core.route.machine_checks import held_well
 from machinon.core.route.operations import route_told
 from machinon.core.route.order import NO_METAL, broken, in_order, keyed, stepped
@@ -151,6 +157,24 @@ class Laws(unittest.TestCase):
                 with self.subTest(step=step.title):
                     lost = made.body.region.difference(step.after.region)
                     self.assertLess(lost.area, 1e-6)
+
+    def test_what_stands_between_larger_ones_is_turned_as_a_recess(self):
+        """No tool comes to it from an end: none is told to stop at its shoulder."""
+        for _, made in everywhere(self):
+            if not made.body.turns:
+                continue
+            outside = [one for one in made.body.features if isinstance(one, OUTSIDE)]
+            for step in (s for up in route_told(made) for s in up.steps):
+                cut = [one for one in step.cut if isinstance(one, Cylinder)]
+                for one in cut if step.operation == "turn" else ():
+                    before = [it for it in outside if it.end <= one.start + 1e-6]
+                    after = [it for it in outside if it.start >= one.end - 1e-6]
+                    between = all(
+                        max(map(widest, side), default=0) > one.diameter + 1e-6
+                        for side in (before, after)
+                    )
+                    if between:
+                        self.assertEqual(one.shoulder, "", step.title)
 
     def test_nothing_is_bored_out_of_the_solid(self):
         """A boring tool and a tap want a hole to go into, and a drill makes it."""

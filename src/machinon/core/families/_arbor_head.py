@@ -111,19 +111,22 @@ def two_diameters(key: str) -> Callable[[Values], float]:
     return lambda s: 2 * thread_of(str(s[key])).major
 
 
-def _stock_long(s: Values) -> float:
-    return float(math.ceil((s["shank.length"] + head_length(s) + 5) / 5) * 5)
+def stock_sizes(
+    shank: str, start: Callable[[Values], float], *rests: str
+) -> tuple[Size, Size]:
+    """Sizes of the bar; shank: the size of the shank; start: behind the collar, which
+    rests on those sizes."""
 
+    def long(s: Values) -> float:
+        return float(math.ceil((start(s) + head_length(s) + 5) / 5) * 5)
 
-def stock_sizes(shank: str) -> tuple[Size, Size]:
-    """Sizes of the bar; shank: the size of the shank."""
     return (
         Size("stock.diameter", "stock diameter",
              f"up(max(collar.diameter, {shank}) + 2, 1)", "the collar and a clean-up",
              5, 300),
-        Size("stock.length", "stock length", _stock_long, "the length and both faces",
-             20, 800, rests=("shank.length", "collar.length", "spigot.length",
-                             "screw.depth", "clamp.by")),
+        Size("stock.length", "stock length", long, "the length and both faces",
+             20, 800, rests=(*rests, "collar.length", "spigot.length", "screw.depth",
+                             "clamp.by")),
     )  # fmt: skip
 
 
@@ -237,9 +240,11 @@ def head_length(s: Values) -> float:
     return float(s["collar.length"] + s["spigot.length"] + stud)
 
 
-def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
-    """shank: its diameter at the collar; behind: how deep a hole comes towards the
-    screw's, from the other end."""
+def head_checks(
+    s: Values, shank: float, start: float, behind: float
+) -> Iterable[Check]:
+    """shank: its diameter at the collar; start: behind the collar; behind: how deep a
+    hole comes towards the screw's, from the other end."""
     screw = thread_of(str(s["screw.thread"]))
     yield at_least(
         "spigot-short",
@@ -281,7 +286,7 @@ def head_checks(s: Values, shank: float, behind: float) -> Iterable[Check]:
         1.2 * screw.major,
         "Thread of the screw (1.2 of its diameter)",
     )
-    length = s["shank.length"] + head_length(s)
+    length = start + head_length(s)
     if not by_nut(s):
         yield at_least(
             "holes-meet",

@@ -1,7 +1,51 @@
 """What a named taper is by its standard, for shanks and sockets."""
 
+import functools
+from collections.abc import Mapping
+
+from msgspec import Struct
+
 from machinon.core.errors import BadInput
+from machinon.core.tables import rows
 from machinon.core.tapers.tapers import taper_of
+
+
+class Tang(Struct, frozen=True):
+    """The tang that a drift presses on, and how a shank stands in its socket, mm.
+    reach: from the taper's gauge line to the end of the tang; off: from the socket's
+    face to what stands in front of it."""
+
+    across: float
+    diameter: float
+    length: float
+    reach: float
+    off: float
+
+
+@functools.cache
+def _tangs() -> Mapping[str, Tang]:
+    return {
+        r["taper"]: Tang(
+            float(r["thickness"]),
+            float(r["diameter"]),
+            float(r["length"]),
+            float(r["reach"]),
+            float(r["off"]),
+        )
+        for r in rows("morse_shanks")
+    }
+
+
+def tang_of(name: str) -> Tang:
+    """How a shank of a taper ends by its standard; in proportion where it has none."""
+    taper = taper_of(name)
+    found = _tangs().get(taper.name)
+    if found is not None:
+        return found
+    large = taper.large or 25.0
+    across, wide, long = (round(share * large, 1) for share in (0.35, 0.75, 0.9))
+    reach = (taper.length or 2.5 * large) + 0.2 * large
+    return Tang(across, wide, long, round(reach, 1), 5.0)
 
 
 def large_end(name: str, key: str) -> float:

@@ -75,7 +75,7 @@ def checks(s: Values) -> Iterable[Check]:
         "Shank in the collet (one and a half diameters)",
         grave=False,
     )
-    yield from head_checks(s, wide, 0.0)
+    yield from head_checks(s, wide, s["shank.length"], 0.0)
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -133,7 +133,7 @@ FAMILY = Family(
     "on a shank for a collet of 20 mm, for a saw of 22 mm bore and 3 mm width",
     also="mandrel stub slitting saw ER collet straight",
     sizes=(
-        *stock_sizes("shank.diameter"),
+        *stock_sizes("shank.diameter", lambda s: s["shank.length"], "shank.length"),
         Size("shank.diameter", "shank", "collet.bore - 0.02", "enters, and is held all "
              "along", 2, 100, by="clearance", step=0.01),
         Size("shank.length", "length of the shank", "max(2*collet.bore, 30)",

@@ -1,10 +1,10 @@
 """Taper-shank arbor: carries a saw or cutter by its bore, on a Morse or other shank.
 
-z = 0 is the small end of the shank; the collar, the spigot for the cutter and its
-screw are at the right.
+z = 0 is the small end of the shank, or of its tang; the collar, the spigot for the
+cutter and its screw are at the right.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from machinon.core.families._arbor_head import (
     CUTTER,
@@ -22,7 +22,7 @@ from machinon.core.families._arbor_head import (
     roughed_head,
     stock_sizes,
 )
-from machinon.core.families._tapers import large_end, usual_length
+from machinon.core.families._tapers import large_end, tang_of, usual_length
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -38,28 +38,69 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bore, Centre, Cone, End, NutThread
+from machinon.core.piece.turned_features import (
+    Bore,
+    Centre,
+    Cone,
+    Cylinder,
+    End,
+    Flats,
+    NutThread,
+)
 from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
 
+def _tanged(s: Values) -> bool:
+    return bool(s["tang.across"])
+
+
+def _drawn(s: Values) -> bool:
+    """Whether a draw bar screws into it."""
+    return bool(s["draw.thread"] != "none" and not _tanged(s))
+
+
+def _tapered(s: Values) -> tuple[float, float]:
+    """Where the taper begins and ends, z; at its end it has its large diameter."""
+    start = float(s["tang.length"] if _tanged(s) else 0.0)
+    return start, start + float(s["shank.length"])
+
+
 def _shank(s: Values) -> tuple[float, float]:
-    """Large and small end of the shank."""
+    """Large and small end of the taper."""
+    start, end = _tapered(s)
     large = float(s["shank.large"])
-    return large, large - taper_of(str(s["shank.taper"])).ratio * s["shank.length"]
+    return large, large - taper_of(str(s["shank.taper"])).ratio * (end - start)
 
 
 def _large(s: Values) -> float:
-    return large_end(str(s["shank.taper"]), "shank.large")
+    """At the collar: wider than at the socket's face, which it stands off."""
+    taper = str(s["shank.taper"])
+    wider = taper_of(taper).ratio * float(s["shank.off"])
+    return large_end(taper, "shank.large") + wider
 
 
 def _long(s: Values) -> float:
-    return usual_length(str(s["shank.taper"]), "shank.large")
+    taper = str(s["shank.taper"])
+    if _tanged(s):
+        return tang_of(taper).reach + float(s["shank.off"] - s["tang.length"])
+    return usual_length(taper, "shank.large") + float(s["shank.off"])
+
+
+def _by_standard(what: str) -> Callable[[Values], float]:
+    """A rule: that of a shank of its taper."""
+    return lambda s: float(getattr(tang_of(str(s["shank.taper"])), what))
+
+
+def _tang(s: Values) -> float:
+    return tang_of(str(s["shank.taper"])).across if s["shank.end"] == "tang" else 0.0
 
 
 def _draw(s: Values) -> str:
     """A draw-bar thread that leaves a wall in the shank's small end."""
+    if s["shank.end"] != "draw bar" or _tanged(s):
+        return "none"
     _, small = _shank(s)
     return thread_within(0.6 * small, "M16", "M12", "M10", "M8", "M6")
 
@@ -71,15 +112,21 @@ def _draw_depth(s: Values) -> float:
 
 
 def build(s: Values) -> Body:
-    shank = s["shank.length"]
+    start, end = _tapered(s)
     large, small = _shank(s)
     draw = str(s["draw.thread"])
     features: list[Feature] = [
         End("small_end", 0.0, "left"),
-        Cone("shank", 0.0, shank, small, large, str(s["shank.taper"])),
-        *head_features(s, shank),
+        Cone("shank", start, end, small, large, str(s["shank.taper"])),
+        *head_features(s, end),
     ]
-    if draw != "none":
+    if _tanged(s):
+        wide = s["tang.round"]
+        features += [
+            Cylinder("tail", 0.0, start, wide, shoulder="right"),
+            Flats("tang", 0.0, start, s["tang.across"], 2),
+        ]
+    if _drawn(s):
         bar, drill = thread_of(draw), tap_drill(draw)
         features += [
             Bore("draw_hole", 0.0, s["draw.depth"] + CHIP_ROOM * bar.pitch, drill,
@@ -96,8 +143,19 @@ def build(s: Values) -> Body:
 
 def checks(s: Values) -> Iterable[Check]:
     large, small = _shank(s)
-    drawn = s["draw.thread"] != "none"
-    yield from head_checks(s, large, s["draw.depth"] + 10.0 if drawn else 0.0)
+    drawn = _drawn(s)
+    behind = s["draw.depth"] + 10.0 if drawn else 0.0
+    yield from head_checks(s, large, _tapered(s)[1], behind)
+    taper = taper_of(str(s["shank.taper"]))
+    if taper.large is not None:
+        yield at_least(
+            "collar-off",
+            "shank",
+            (large - taper.large) / taper.ratio,
+            1.0,
+            "Gap from the socket's face to the collar: the taper must bear, not the "
+            "collar",
+        )
     yield at_least(
         "collar-socket",
         "collar",
@@ -106,6 +164,21 @@ def checks(s: Values) -> Iterable[Check]:
         "Collar over the socket's mouth",
         grave=False,
     )
+    if _tanged(s):
+        yield at_least(
+            "tang-clears",
+            "tang",
+            (small - s["tang.round"]) / 2,
+            0.1,
+            "Small end of the taper over the round of its tang",
+        )
+        yield at_least(
+            "tang-flat",
+            "tang",
+            s["tang.round"] - s["tang.across"],
+            1.0,
+            "Round of the tang over its flats",
+        )
     if drawn:
         bar = thread_of(str(s["draw.thread"]))
         yield at_least(
@@ -123,9 +196,10 @@ def route(s: Values) -> tuple[Holding, ...]:
             Step("drill", ("draw_hole",), of="the draw-bar hole"),
             Step("tap", ("draw",), of="the draw bar"),
         )
-        if s["draw.thread"] != "none"
+        if _drawn(s)
         else ()
     )
+    tanged = (Step("turn", ("tail",)),) if _tanged(s) else ()
     half = taper_of(str(s["shank.taper"])).half_angle
     return (
         Holding(
@@ -149,6 +223,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "trued centre in the nose, and a stop for repeated cuts.",
             (
                 *roughed_head(s),
+                *tanged,
                 Step(
                     "taper",
                     ("shank",),
@@ -176,7 +251,32 @@ def route(s: Values) -> tuple[Holding, ...]:
             ),
             "centres",
         ),
+        *_tang_holding(s),
         *driven(s),
+    )
+
+
+def _tang_holding(s: Values) -> tuple[Holding, ...]:
+    if not _tanged(s):
+        return ()
+    return (
+        Holding(
+            "tang",
+            "mill",
+            "In a dividing head or vee block, by the collar",
+            "The tang comes once the taper is proved: it is not what drives it, the "
+            "taper is; a drift knocks it out by it.",
+            (
+                Step(
+                    "mill",
+                    ("tang",),
+                    title=f"Mill the tang to {s['tang.across']:g} mm",
+                    note="The same off both sides: it stands in the middle of its "
+                    "slot. Round its corners, or they bruise the socket.",
+                ),
+                Step("deburr", ("tang",), key="deburr-tang"),
+            ),
+        ),
     )
 
 
@@ -187,15 +287,29 @@ FAMILY = Family(
     "on a Morse 3 shank for a saw of 22 mm bore and 3 mm width",
     also="mandrel stub Morse MT2 MT3 slitting saw shank",
     sizes=(
-        *stock_sizes("shank.large"),
+        *stock_sizes("shank.large", lambda s: _tapered(s)[1], "shank.length",
+                     "tang.across", "tang.length"),
         Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
              by="copy"),
-        Size("shank.large", "large end of the shank", _large, "by its standard", 3, 200,
-             rests=("shank.taper",), step=0.001),
+        Size("shank.end", "what its small end has", "draw bar", "draws it home",
+             kind=TEXT, choices=("draw bar", "tang", "nothing")),
+        Size("shank.off", "from the socket's face to the collar", _by_standard("off"),
+             "by its standard", 0, 60, rests=("shank.taper",)),
+        Size("shank.large", "large end of the shank", _large,
+             "by its standard, at the collar", 3, 200,
+             rests=("shank.taper", "shank.off"), step=0.001),
         Size("shank.length", "length of the shank", _long, "by its standard", 10, 400,
-             rests=("shank.taper",), step=0.1),
+             rests=("shank.taper", "shank.off", "tang.across", "tang.length"),
+             step=0.1),
+        Size("tang.across", "tang", _tang, "by its standard; 0 for none", 0, 60,
+             rests=("shank.taper", "shank.end")),
+        Size("tang.length", "length of the tang", _by_standard("length"),
+             "by its standard", 3, 80, rests=("shank.taper",)),
+        Size("tang.round", "round of the tang", _by_standard("diameter"),
+             "by its standard", 2, 100, rests=("shank.taper",), at="tail.diameter"),
         Size("draw.thread", "draw-bar thread", _draw, "leaves a wall", kind=TEXT,
-             rests=("shank.taper", "shank.large", "shank.length")),
+             rests=("shank.taper", "shank.end", "shank.large", "shank.length",
+                    "tang.across", "tang.length")),
         Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
              "two diameters", 5, 100, rests=("draw.thread",)),
         *head_sizes("shank.large"),
@@ -212,6 +326,6 @@ FAMILY = Family(
     fits=(SPIGOT,),
     runs=True,
     full=DRIVEN,
-    ways=(NUT,),
+    ways=(NUT, {"shank.end": "tang", "tang.length": "20"}),
     surfaces={"register": "spigot.diameter", "register-length": "spigot.length"},
 )  # fmt: skip

@@ -127,7 +127,7 @@ def _wide(cut: Iterable[tuple[Feature, float]], z: float) -> float:
             beyond = z < one.z if one.side == "left" else z > one.z
             found = 0.0 if beyond else found
         elif isinstance(one, OUTSIDE) and one.start <= z <= one.end:
-            found = min(found, _widest(one) + 2 * left)
+            found = min(found, widest(one) + 2 * left)
     return found
 
 
@@ -153,14 +153,15 @@ def _passed(
             it for it in outside if it.start < end - NEAR and start + NEAR < it.end
         ]
         # where nothing shall stand it is what will be faced off
-        largest = max(map(_widest, there), default=0.0)
+        largest = max(map(widest, there), default=0.0)
         bare = end > start and not any(it.name in done for it in there)
         if bare and largest < wide + NEAR:
             found[name] = Cylinder(f"{name} passed", start, end, wide)
     return found
 
 
-def _widest(one: OUTSIDE) -> float:
+def widest(one: OUTSIDE) -> float:
+    """Its largest diameter, mm."""
     if isinstance(one, Cylinder):
         return one.diameter
     if isinstance(one, Screw):
