@@ -16,7 +16,7 @@ from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families
 from machinon.core.piece.family import make
 from machinon.core.piece.shadow import VIEWS
-from machinon.core.quantity import COUNT
+from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import Board, Circle, Line, Shape, Text
@@ -35,6 +35,14 @@ def pieces():
         if family.full:
             yield make(family, family.full)
         yield from (make(family, way) for way in family.ways if "parts" in way)
+
+
+def ways():
+    """Pieces of a family with the sizes that bring something else."""
+    for family in families().values():
+        for way in family.ways:
+            if "parts" not in way:
+                yield make(family, {**family.full, **way})
 
 
 def random_pieces(count, seed):
@@ -142,6 +150,22 @@ class Sheets(unittest.TestCase):
             said = "\n".join(one.text for one in texts(sheet))
             for one in words:
                 self.assertIn(one, said)
+
+    def test_a_line_is_as_long_as_its_figure_says(self):
+        """That of a circle's place goes to its centre, not to its first hole."""
+        for made in (*pieces(), *ways(), *random_pieces(4, 11)):
+            for key, line in places_of(made).items():
+                known = made.sizes.get(key)
+                if (
+                    known is None
+                    or line.kind == "hole"
+                    or known.size.kind is not LENGTH
+                ):
+                    continue
+                wide = line.kind == "diameter"
+                long = 2 * line.at[0] if wide else abs(line.end - line.start)
+                with self.subTest(made.family.key, size=key):
+                    self.assertAlmostEqual(long, known.value, delta=0.006)
 
     def test_random_sizes_leave_no_sheet_crowded(self):
         for n, made in enumerate(random_pieces(10, 3)):

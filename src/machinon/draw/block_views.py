@@ -9,9 +9,17 @@ from typing import Any
 from machinon.core.piece.block_features import CornerRounds, FlankedSlot, SixFaces
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS, Shadow, opens
-from machinon.core.piece.solid_cuts import Drilled, Point, Sunk, extent, rectangle
+from machinon.core.piece.solid_cuts import (
+    Drilled,
+    Frame,
+    Point,
+    Sunk,
+    extent,
+    rectangle,
+)
 from machinon.core.piece.stock import Block
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
@@ -41,6 +49,8 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
         for cut in cuts_of(one):
             if isinstance(cut, Drilled):
                 _drilled_lines(board, cut, view, place, one, body.shadow.box)
+        if isinstance(one, Holes) and isinstance(one.pattern, HoleCircle):
+            _circle_lines(board, one.frame, one.pattern, view, place)
     edges: dict[tuple[Point, ...], Role] = {}
     for chain, role in sorted(_sunk_edges(body)[view], key=lambda edge: edge[1]):
         edges[tuple(place(x, y) for x, y in chain)] = role  # "outline" over "hidden"
@@ -126,6 +136,22 @@ def _drilled_lines(
     mouth, bottom = _leant(cut, -2), _leant(cut, end + 2)
     ends = place(mouth[across], mouth[up]), place(bottom[across], bottom[up])
     board.items.append(Line(*ends, "centre", 0.9))
+
+
+def _circle_lines(
+    board: Board, frame: Frame, circle: HoleCircle, view: str, place: Place
+) -> None:
+    """The circle that holes lie on with its centre, seen square on."""
+    across, up, along = VIEWS[view]
+    if abs(frame.into[along]) < 0.5:
+        return
+    at = frame.at(*circle.at)
+    x, y = place(at[across], at[up])
+    unit = place(at[across] + 1, at[up])[0] - x
+    radius, reach = circle.diameter / 2 * unit, 3 * unit
+    board.items.append(Circle((x, y), radius, "centre", 0.9))
+    board.items.append(Line((x - reach, y), (x + reach, y), "centre", 0.9))
+    board.items.append(Line((x, y - reach), (x, y + reach), "centre", 0.9))
 
 
 def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:

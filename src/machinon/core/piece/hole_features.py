@@ -261,6 +261,8 @@ class Holes(Feature, frozen=True):
         )
         if isinstance(self.pattern, Arc):
             found["apart"] = found["circle"]
+        if isinstance(self.pattern, Circle):
+            x, y = self.pattern.at  # its place is that of the circle's centre
         if self.beside is not None:
             low, high = sorted((self.beside, x))
             found["pitch"] = Dimension("x", low, high, (y, 0.0))
