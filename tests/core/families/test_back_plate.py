@@ -1,8 +1,11 @@
 import unittest
 
 from machinon.core.families import family_of
+from machinon.core.job.own_alike import own_alike
 from machinon.core.piece.family import make
 from machinon.core.route.operations import route_told
+from machinon.core.shop.making import Making
+from machinon.core.shop.things import Piece
 
 
 def plate(**given):
@@ -45,6 +48,28 @@ class FromAnOldPlate(unittest.TestCase):
 
 
 class IndexRing(unittest.TestCase):
+    def test_one_plunger_serves_all_the_plates_of_a_shop(self):
+        """Holes of 6, 6 deep, in a rim 18 thick: that of one plate has 8, one has
+        none, and one is alike as far as it is known."""
+        ring = {"ring.count": "24"}
+        shop = [
+            Piece(name, name, "other", making=Making(family, sizes))
+            for name, family, sizes in (
+                ("Plate 160", "back-plate", {**ring, "ring.diameter": "8"}),
+                ("Plate 200", "back-plate", {**ring, "flange.thickness": "18mm"}),
+                ("Plate 100", "back-plate", {}),
+                ("Cover", "housing-cover", {}),
+            )
+        ]
+        made = plate(flange_diameter="145", ring_count="60")
+        self.assertEqual(
+            own_alike(made, shop, False),
+            "Index holes in the rim: not as on Plate 160, which has index holes 8 mm; "
+            "as on Plate 200.",
+        )
+        self.assertEqual(own_alike(plate(), shop, False), "", "no ring, nothing said")
+        self.assertEqual(own_alike(made, shop[2:], False), "")
+
     def test_its_holes_keep_a_land_a_rim_and_off_the_bolts(self):
         """⌀6 on a rim of 145: 145 sin 7.5° − 6 = 12.93 of land for 24 of them, and
         145 sin 1.8° − 6 = −1.45 for 100. Behind: (145 − 110 − 15)/2 = 10 to a head."""

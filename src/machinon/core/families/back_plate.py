@@ -330,7 +330,7 @@ def _ring_holding(s: Values) -> tuple[Holding, ...]:
                     ("ring",),
                     note=f"Every {turn:.4f}°; keep the same hand on the crank, and "
                     "lock it for each hole. Drilled for the plunger that is there: "
-                    "compare with the rings of your other plates.",
+                    "Piece compares it with your other plates.",
                     key="ring",
                 ),
                 Step("deburr", ("ring",), key="deburr-ring"),
@@ -526,7 +526,10 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "drill",
                     ("bolts",),
                     fit="bolts",
-                    note=tapping if into else "Read-out zero on the spigot.",
+                    note=tapping
+                    if into
+                    else "Read-out zero on the spigot; or on the rotary table, "
+                    "screwed on a nose adapter.",
                     caution="Clamp it: a plate that grabs spins. Goggles on.",
                     key="holes",
                 ),
@@ -632,6 +635,9 @@ FAMILY = Family(
         "shaft": "flange.diameter",
         "bolt-circle": "bolts.circle",
     },
+    # one plunger serves all the plates of a shop
+    alike=("ring.count", "ring.diameter", "ring.depth", "flange.diameter",
+           "flange.thickness", "hub.length"),
     cautions={
         "piece": "Keep to the maker's speed limit of chuck and plate.",
         "route": "A threaded nose unwinds when braked or reversed.",

@@ -349,7 +349,8 @@ class Family(Struct, frozen=True):
     stage, or `sheet`, where the usual one does not say what matters here; surfaces:
     what others can be made to, by kind of surface the size that it has; parts: the
     features that a free piece can have, names: those that it has, in their order, own:
-    its sizes without theirs.
+    its sizes without theirs; alike: what should be alike on all of the kind that a shop
+    has, after the size that brings it.
     """
 
     key: str
@@ -374,6 +375,7 @@ class Family(Struct, frozen=True):
     parts: tuple[Part, ...] = ()
     names: tuple[str, ...] = ()
     own: tuple[Size, ...] = ()
+    alike: tuple[str, ...] = ()
 
     def part(self, name: str) -> Part:
         """What part a name is of: `groove2`. Raises BadInput naming the nearest."""

@@ -23,6 +23,7 @@ from machinon.core.job.made_piece import (
     ruled_by_fits,
     with_size,
 )
+from machinon.core.job.own_alike import own_alike
 from machinon.core.job.plan import dial_for
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import with_done, without_done
@@ -36,7 +37,7 @@ from machinon.core.route.work.lines import Line, Machines, WorkList
 from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round
 from machinon.core.shop.belongings import Belongings
-from machinon.core.shop.things import Surface
+from machinon.core.shop.things import Piece, Surface
 from machinon.core.wording import begun, within
 from machinon.desk.acts.job import JobAtHand
 
@@ -424,12 +425,21 @@ class MakingActs(JobAtHand):
         return own_tool(step, self._tools, self.inch)
 
     def own_stock(self) -> str:
-        """What the shop's rack has for the piece, and a collet for its shank."""
+        """What the shop's rack has for the piece, a collet for its shank, and what it
+        should have alike with its other pieces."""
         made = self.plan.made
         if made is None:
             return ""
-        stock = own_stock(made, self._stock, self.inch)
-        return f"{stock} {own_collet(made, self._holding, self.inch)}".strip()
+        said = (
+            own_stock(made, self._stock, self.inch),
+            own_collet(made, self._holding, self.inch),
+            own_alike(
+                made,
+                (o for o in self._others if o.id != self.job.work.kept_as),
+                self.inch,
+            ),
+        )
+        return " ".join(one for one in said if one)
 
     # read once: they are asked for at every edit, and a job does not change them
     @functools.cached_property
@@ -443,6 +453,12 @@ class MakingActs(JobAtHand):
     @functools.cached_property
     def _stock(self) -> Belongings | None:
         return self._shelf("stock")
+
+    @functools.cached_property
+    def _others(self) -> tuple[Piece, ...]:
+        """Pieces that were made in the shop."""
+        pieces = (one for one in self.file.entries("piece") if isinstance(one, Piece))
+        return tuple(one for one in pieces if one.making)
 
     def _shelf(self, id: str) -> Belongings | None:
         found = self.file.get(id)
