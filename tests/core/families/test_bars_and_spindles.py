@@ -99,8 +99,17 @@ class Spindles(unittest.TestCase):
                 ({"seat_length": "10"}, "collet-room"),
                 ({"pins_depth": "10"}, "pins-wall"),
                 ({"pins_diameter": "11"}, "pins-edge"),
+                ({"clamp_width": "10", "clamp_from_end": "2"}, "clamp-on-journal"),
             ],
         )
+
+    def test_what_a_clamp_screw_bruises_stays_below_the_journal(self):
+        piece = made("collet-spindle", clamp_width="10")
+        recess = piece.body.feature("clamp")
+        self.assertEqual((recess.start, recess.end), (25, 35), "in the middle of 60")
+        self.assertLess(recess.diameter, piece.values["journal.diameter"] - 0.5)
+        done = [s.key for up in route_told(piece) for s in up.steps]
+        self.assertLess(done.index("groove-clamp"), done.index("prove-journal"))
 
     def test_its_seat_is_cut_last_turning_on_its_journal(self):
         steps = [s.key for up in route_told(made("collet-spindle")) for s in up.steps]

@@ -1,6 +1,7 @@
 import math
 import unittest
 
+from machinon.core.route.operations import route_told
 from tests.core.families.failing import each_is_said, made
 
 SWINGS = {"swing_screw": "M6", "place_opens": "40"}  # each arm swings half
@@ -110,8 +111,23 @@ class Keys(unittest.TestCase):
                 ({"handle_length": "60"}, "torque"),
                 ({"socket_torque": "60"}, "shear"),
                 ({"machine_clear": "40"}, "swing"),
+                ({"head_length": "13", "screw_thread": "M4"}, "screw-held"),
+                ({"screw_thread": "M6"}, "screw-thin"),
             ],
         )
+
+    def test_a_screw_along_the_axis_keeps_the_handle(self):
+        """A head of 18 with a handle of 7: (18 − 7)/2 = 5.5 of M4 over it, its dimple a
+        quarter of M4 deep; pressed in, the handle needs none."""
+        piece = made("socket-key")
+        screw = piece.body.feature("screw")
+        self.assertEqual((screw.thread, screw.end), ("M4", 5.5))
+        (dimple,) = (
+            s for up in route_told(piece) for s in up.steps if s.key == "dimple"
+        )
+        self.assertIn("1.0 deep", dimple.title)
+        pressed = made("socket-key", screw_thread="none")
+        self.assertNotIn("screw", {one.name for one in pressed.body.features})
 
 
 class Plates(unittest.TestCase):
@@ -146,8 +162,17 @@ class Plates(unittest.TestCase):
                 ({"block_length": "20"}, "long-enough"),
                 ({"cutter_depth": "10"}, "cutter"),
                 ({"lock_plug": "0"}, "plug"),
+                ({"lock_plug": "9"}, "lock-in-wall"),
+                ({"stop_length": "35"}, "stop-reach"),
             ],
         )
+
+    def test_the_plug_slides_in_what_is_not_tapped(self):
+        """The wall beside the slot is 15.98 at its foot, 6.15 / tan 60° = 3.55 less
+        where the screw is: 12.43, and 5 of it are the plug's."""
+        hole = made("dovetail-stop").body.feature("lock").hole
+        self.assertAlmostEqual(hole.thread_depth, 15.98 - 3.55 - 5, delta=0.05)
+        self.assertIsNone(hole.depth)
 
     def test_the_shoulders_or_the_top_bear_as_it_was_wished(self):
         """A slide 12 deep: its slot is 12.3 where the shoulders bear, 11.7 where the

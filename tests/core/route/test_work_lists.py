@@ -111,12 +111,12 @@ class Turned(unittest.TestCase):
 
 class Tapers(unittest.TestCase):
     def test_a_taper_is_cut_straight_first_so_that_the_compound_has_little_left(self):
-        """A Morse 3 shank, 23.825 at its large end, from 37: to 25.825 along the
+        """A Morse 3 shank, 24.076 at its large end, from 37: to 26.076 along the
         carriage (1 for the taper and twice the 0.5 that its rough leaves); a seat of
         20.503 at its small end from a bore of 16.5."""
         shank, setting, *_ = listed("taper-arbor", "taper-shank")
         now = figures(shank)
-        self.assertEqual((now["⌀ it has now"], now["⌀ then"]), (37.0, 25.825))
+        self.assertEqual((now["⌀ it has now"], now["⌀ then"]), (37.0, 26.076))
         self.assertIn("in two settings of the carriage, or", setting.note)
         seat, setting, *_ = listed("collet-spindle", "taper-seat")
         self.assertEqual(seat.head, "Bore it straight first")

@@ -28,6 +28,7 @@ from machinon.core.piece.turned_features import (
     Bore,
     Cylinder,
     End,
+    Groove,
     Screw,
     TaperBore,
 )
@@ -84,6 +85,10 @@ def build(s: Values) -> Body:
               "right"),
         Bevel("rear_edge", 0.0, s["journal.diameter"], 0.5, "left"),
     ]  # fmt: skip
+    if s["clamp.width"]:
+        at = s["clamp.from_end"]
+        wide = s["clamp.diameter"]
+        features.append(Groove("clamp", at, at + s["clamp.width"], wide))
     if s["pins.count"]:
         features.append(
             CrossHoles("pins", rear + collar / 2, s["collar.diameter"],
@@ -96,6 +101,15 @@ def build(s: Values) -> Body:
 
 
 def checks(s: Values) -> Iterable[Check]:
+    if s["clamp.width"]:
+        end = s["clamp.from_end"] + s["clamp.width"]
+        yield at_least(
+            "clamp-on-journal",
+            "clamp",
+            min(s["clamp.from_end"], s["journal.length"] - end),
+            3.0,
+            "Journal on both sides of the recess under the clamp screw",
+        )
     thread = thread_of(str(s["nose.thread"]))
     groove = Screw("nose", 0, 1, str(s["nose.thread"])).groove
     yield at_least(
@@ -208,6 +222,10 @@ def route(s: Values) -> tuple[Holding, ...]:
                   "the floor flat."),),
         ),
     ) if s["pins.count"] else ()  # fmt: skip
+    clamp = (
+        Step("groove", ("clamp",), title="Cut the recess under the clamp screw",
+             note="A bruise that stands out would jam the journal in its tube."),
+    ) if s["clamp.width"] else ()  # fmt: skip
     return (
         Holding(
             "bore",
@@ -236,6 +254,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("thread", ("nose",), note=f"Pitch {thread.pitch:g}; the nut in "
                      "hand tells. It only has to close, the seat centres."),
                 Step("bevel", ("nose_edge", "rear_edge")),
+                *clamp,
                 Step("turn", ("journal",), title="Finish the journal to its band",
                      fit="journal", note="Read at both ends of it and in its middle."),
                 Step("prove", ("journal",), title="Try it in its tube", hold=True,
@@ -286,6 +305,11 @@ FAMILY = Family(
              "up(journal.length + collar.length + nose.length + 4, 1)", "both faces",
              20, 800),
         Size("journal.diameter", "journal", "tube.bore", low=6, high=200),
+        Size("clamp.width", "recess under a clamp screw", "0", "0 for none", 0, 40),
+        Size("clamp.from_end", "that recess from the rear end",
+             "round((journal.length - clamp.width)/2, 0.5)", "the middle", 1, 900),
+        Size("clamp.diameter", "floor of that recess", "journal.diameter - 1",
+             "what the screw bruises stays below the journal", 2, 199, step=0.1),
         Size("journal.length", "length of the journal", "tube.length", "as its tube",
              8, 500, by="copy", step=0.1),
         Size("collar.diameter", "collar", _collar, "a shoulder on both sides", 8, 290,
@@ -334,6 +358,7 @@ FAMILY = Family(
     ),
     material="alloy steel",
     runs=True,
+    full={"clamp.width": "10"},
     ways=({"pins.count": "0"}, {"journal.length": "200"}),
     surfaces={"shaft": "journal.diameter"},
 )  # fmt: skip

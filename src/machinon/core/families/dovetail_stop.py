@@ -8,6 +8,8 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
+from msgspec.structs import replace
+
 from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tapped
 from machinon.core.piece.block_features import EdgeBevels, FlankedSlot, SixFaces
@@ -30,6 +32,7 @@ from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of
 
+HELD = 2.3  # diameters of the stop screw: its thread in the block, and a nut on it
 UNDER = 0.3  # mm: between what shall not touch, slot floor or shoulders
 ROUGH = 0.5  # mm to a side that an end mill leaves for the dovetail cutter
 
@@ -77,6 +80,13 @@ def _mouth(s: Values) -> float:
     return float(_floor(s) - 2 * lean)
 
 
+def _lock_thread(s: Values) -> float:
+    """How deep the lock's hole is tapped: the plug slides in what is left of it."""
+    side = (s["block.width"] - _mouth(s)) / 2
+    wall = side - s["lock.level"] / math.tan(math.radians(s["slide.angle"]))
+    return float(max(wall - s["lock.plug"], 0.5))
+
+
 def build(s: Values) -> Body:
     long, wide, high = block = _block(s)
     over = s["stock.over"]
@@ -101,7 +111,8 @@ def build(s: Values) -> Body:
             Holes("stop", "left", Places(((at, s["stop.level"]),)),
                   tapped(stop), long, block=block),
             Holes("lock", "front", Places(((long / 2, s["lock.level"]),)),
-                  tapped(lock), beside, block=block),
+                  replace(tapped(lock), thread_depth=_lock_thread(s)), beside,
+                  block=block),
             EdgeBevels("edge", block, 0.5, "top"),
         ),
     )  # fmt: skip
@@ -129,9 +140,20 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "lock-in-wall",
         "lock",
-        (wide - _mouth(s)) / 2,
+        _lock_thread(s),
         lock.major,
-        "Wall that the locking screw's thread is in (its diameter)",
+        "Thread of the locking screw before its plug (its diameter)",
+    )
+    held = HELD * stop.major
+    reach, behind = s["stop.length"] - held, s["stop.length"] - s["block.length"]
+    yield Check(
+        "stop-reach",
+        "stop",
+        reach >= s["stop.reach"],
+        f"A stop screw of {s['stop.length']:g} mm reaches {reach:.0f} mm past the "
+        f"block, {s['stop.reach']:g} mm are wanted; wound in flush it stands "
+        f"{max(behind, 0):.0f} mm out behind.",
+        grave=False,
     )
     yield at_least(
         "lock-on-flank",
@@ -257,6 +279,10 @@ FAMILY = Family(
         Size("stop.level", "height of the stop screw",
              "(block.height + slot.depth)/2", "the middle over the slot", 2, 300,
              step=0.1, at="stop.from_front"),
+        Size("stop.reach", "what it shall reach past the block", "20", "", 0, 300),
+        Size("stop.length", "length of the stop screw",
+             "up(max(block.length + 5, stop.reach + 22), 5)",
+             "its reach, its thread in the block and a nut on it", 8, 500),
         Size("lock.thread", "locking screw", "M6", kind=TEXT),
         Size("lock.level", "height of the locking screw", "slot.depth/2",
              "the middle of the flank", 1, 100, step=0.1, at="lock.from_front"),

@@ -7,6 +7,7 @@ z = 0 is the top of the head; the point is at the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import tap_drill, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -23,8 +24,18 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Flats
+from machinon.core.piece.turned_features import (
+    Bevel,
+    Bore,
+    Centre,
+    Cylinder,
+    End,
+    Flats,
+    NutThread,
+)
 from machinon.core.quantity import COUNT, TORQUE
+from machinon.core.reckoning import TEXT
+from machinon.core.threads.screw_thread import thread_of
 
 OVER = 2.0  # mm: stock over each end
 HAND = 250.0  # N: a hand's push at the end of a handle; a shop rule
@@ -42,9 +53,28 @@ def _rounded(s: Values) -> float:
     return float(_corners(s) - 2 * half)
 
 
+def _over_handle(s: Values) -> float:
+    """Metal from the top to the handle's hole, mm."""
+    return float((s["head.length"] - s["handle.hole"]) / 2)
+
+
+def _screw(s: Values) -> str:
+    """Thinner than the handle, so that its dimple leaves it strong."""
+    return thread_within(0.7 * s["handle.hole"], "M6", "M5", "M4", "M3")
+
+
 def build(s: Values) -> Body:
     head, shank, point = s["head.length"], s["shank.length"], s["point.length"]
     long = head + shank + point
+    screw: list[Feature] = []
+    if s["screw.thread"] != "none":
+        thread, over = str(s["screw.thread"]), _over_handle(s)
+        drill = tap_drill(thread)
+        # into the handle's hole, for the tap to run out
+        screw = [
+            Bore("screw_hole", 0.0, over + drill, drill, opens="left"),
+            NutThread("screw", 0.0, over, thread, drill),
+        ]
     features: list[Feature] = [
         End("top", 0.0, "left"),
         Cylinder("head", 0.0, head, s["head.diameter"]),
@@ -57,6 +87,7 @@ def build(s: Values) -> Body:
         Bevel("top_edge", 0.0, s["head.diameter"], 0.5, "left"),
         CrossHoles("handle", head / 2, s["head.diameter"], Hole(s["handle.hole"]),
                    s["head.diameter"]),
+        *screw,
     ]  # fmt: skip
     return Body(
         Round(s["stock.diameter"], long + OVER - s["stock.length"], long + OVER),
@@ -107,10 +138,26 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "handle-in-head",
         "handle",
-        (s["head.length"] - s["handle.hole"]) / 2,
+        _over_handle(s),
         2.0,
         "Metal over and under the handle's hole",
     )
+    if s["screw.thread"] != "none":
+        major = thread_of(str(s["screw.thread"])).major
+        yield at_least(
+            "screw-held",
+            "screw",
+            _over_handle(s),
+            0.8 * major,
+            "Thread that holds the screw over the handle (0.8 of it)",
+        )
+        yield at_least(
+            "screw-thin",
+            "screw",
+            0.75 * s["handle.hole"],
+            major,
+            "Three quarters of the handle for its screw, whose dimple weakens it",
+        )
     arm = s["handle.length"] / 2 / 1000
     most = 2 * HAND * arm
     yield Check(
@@ -148,6 +195,28 @@ def route(s: Values) -> tuple[Holding, ...]:
     sides = int(s["socket.sides"])
     kind = {4: "square", 6: "hexagon"}.get(sides, f"{sides} sides")
     turn = 360 / sides
+    held = s["screw.thread"] != "none"
+    screwed = (
+        Step("drill", ("screw_hole",), of="the handle's screw",
+             note="Into the handle's hole: ease the feed where it breaks through."),
+        Step("tap", ("screw",), of="the handle's screw"),
+    ) if held else ()  # fmt: skip
+    deep = thread_of(str(s["screw.thread"])).major / 4 if held else 0.0
+    handle = (
+        Holding(
+            "handle-in",
+            "bench",
+            "Off the machine, the handle in its hole",
+            "A screw along the axis keeps the handle where it is, and lets it out.",
+            (
+                Step("mark", (), key="dimple", tool="the screw, drill",
+                     title="Mark the handle by the screw's point, drill its dimple "
+                     f"{deep:.1f} deep",
+                     note="Not through the thread: a drill of its own size harms it. A "
+                     "cone point in the dimple, its head under the face."),
+            ),
+        ),
+    ) if held else ()  # fmt: skip
     return (
         Holding(
             "turning",
@@ -198,6 +267,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "The parted end is faced last.",
             (
                 Step("face", ("top",)),
+                *screwed,
                 Step("bevel", ("top_edge",)),
             ),
             "jaws",
@@ -213,6 +283,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                      "file", key="harden"),
             ),
         ),
+        *handle,
     )  # fmt: skip
 
 
@@ -245,6 +316,9 @@ FAMILY = Family(
              "under the socket's depth", 2, 80),
         Size("handle.hole", "hole for the handle", "round(0.9*socket.across, 0.5)",
              "a little under the point", 2, 40, at="handle.diameter"),
+        Size("screw.thread", "screw that keeps the handle", _screw,
+             "into a dimple of it; none where it is pressed in", kind=TEXT,
+             rests=("handle.hole",)),
         Size("handle.length", "length of the handle", "up(4*socket.torque, 10)",
              "what two hands give", 20, 600),
     ),
@@ -268,7 +342,7 @@ FAMILY = Family(
                 "slot", "glides"),
     ),
     material="tool steel",
-    ways=({"socket.sides": "6"},),
+    ways=({"socket.sides": "6"}, {"screw.thread": "none"}),
     surfaces={"flats": "point.across"},
     cautions={
         "proof": "Never leave a key in a chuck: take the hand off only with the key in "

@@ -114,6 +114,15 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     return WorkList(tuple(lines), answers=(answer,))
 
 
+def _wheel(metal: str) -> str:
+    """What a wheel for a metal is made of."""
+    if metal == "carbide":
+        return "A diamond wheel"
+    steels = ("mild steel", "steel", "alloy steel", "tool steel", "hardened steel")
+    steel = metal in (*steels, "stainless")
+    return "Aluminium oxide" if steel else "Silicon carbide"
+
+
 def ground_list(step: StepTold) -> WorkList | None:
     """A diameter that is ground: the taper taken out first, cool before it is read."""
     one = step.cut[0] if step.cut else None
@@ -135,8 +144,9 @@ def ground_list(step: StepTold) -> WorkList | None:
         Line(
             "clean",
             f"Scale off, {how} clean, wheel trued",
-            note="A wheel as its maker says, its guard on, run up alone for a minute; "
-            "a hard piece wants a soft wheel.",
+            note=f"{_wheel(step.material)}, grain 46 to 60, finer for a small bore; a "
+            "hard piece wants a soft wheel. As its maker says, its guard on, run up "
+            "alone for a minute.",
         ),
         Line(
             "bow",
