@@ -343,6 +343,16 @@ class PassesAreCounted(unittest.TestCase):
         self.assertEqual(shown["Wire"], 0.866)
         self.assertLess(shown["Not under"], shown["Not over"])
 
+    def test_the_flat_on_the_crest_tells_how_deep_it_is(self):
+        """M16 on 15.962: at its pitch diameter of 14.663 a tooth is 1.0 wide, and on
+        the crest 1.0 − (15.962 − 14.663) tan 30° = 0.25; at 14.503 it is 0.158."""
+        given = {"parts": "step, thread", "step1.diameter": "16",
+                 "step1.length": "60", "thread1.thread": "M16"}  # fmt: skip
+        *_, last = listed("turned-piece", "thread-thread1", given, tried="flat")
+        shown = figures(last)
+        self.assertAlmostEqual(shown["Not over"], 0.25, delta=0.001)
+        self.assertAlmostEqual(shown["Not under"], 0.158, delta=0.001)
+
     def test_a_taper_is_proved_by_indicator_and_by_two_places(self):
         """Morse 3 is 0.05020 of its length: 1.004 over 40, 1.255 on ⌀ over 25."""
         lines = {one.key: one for one in listed("taper-arbor", "taper-shank")}

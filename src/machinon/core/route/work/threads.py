@@ -23,13 +23,18 @@ from machinon.core.route.work.lines import (
 )
 from machinon.core.route.work.turning import LEAST, shoulder
 from machinon.core.shop.things import Lathe
+from machinon.core.threads.screw_thread import thread_of
 
 SCHOOLS = (
     ("flank", "along one flank, by the compound"),
     ("plunge", "straight in, by the cross slide"),
     ("alternate", "on either flank in turn"),
 )
-TRIED = (("nut", "by its mate"), ("wires", "over three wires"))
+TRIED = (
+    ("nut", "by its mate"),
+    ("wires", "over three wires"),
+    ("flat", "by the flat on its crest"),
+)
 COUNTED = 10  # threads that a rule is laid along
 
 
@@ -87,7 +92,7 @@ def thread_list(
     lines.append(
         _tried(
             thread.name,
-            external and asked[-1].chosen == "wires",
+            asked[-1].chosen if external else "nut",
             inside,
             answers,
         )
@@ -200,13 +205,30 @@ def _fed(
     return lines
 
 
-def _tried(thread: str, wires: bool, inside: bool, answers: list[Answer]) -> Line:
+def _crest_flat(thread: str, answer: Answer, end: str) -> float:
+    """How wide the flat on the crest is at an end of the pitch diameter's limits, on
+    the outside that it is cut on; mm."""
+    one = thread_of(thread)
+    beyond = (float(answer["external_major_max"]) - float(answer[end])) / 2
+    lean = math.tan(math.radians(one.form.angle / 2))
+    return one.pitch / 2 - 2 * beyond * lean
+
+
+def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> Line:
     again = (
         "Too tight: a hundredth more and both spring passes again. Once it is out of "
         "the chuck, only pick the thread up anew with the half-nuts closed, tool out, "
         "and the slack taken up."
     )
-    if wires:
+    if by == "flat":
+        answer = reckon("thread", {"thread": thread})
+        flats = [
+            Shown(words, _crest_flat(thread, answer, f"external_pitch_{end}"))
+            for words, end in (("Not over", "max"), ("Not under", "min"))
+        ]
+        how = "By a magnifier with a scale, at several places: good to a tenth or two."
+        return Line("try", "Measure the flat on its crest", tuple(flats), how)
+    if by == "wires":
         answer = reckon("thread-wires", {"thread": thread})
         answers.append(answer)
         figures = [Shown("Wire", float(answer["best_wire"]), step=0.001)]
