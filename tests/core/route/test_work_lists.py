@@ -284,7 +284,9 @@ class HolesAreWalked(unittest.TestCase):
         self.assertEqual(figures(lines[2])["Turn on by"], "15 turns")
         seven = {**RING, "ring1.count": "7"}
         lines = listed("plate-block", "drill-ring1", seven, at, places="turned")
-        self.assertEqual(figures(lines[2])["Turn on by"], "12 turns + 18 of 21")
+        arms = {"Circle of holes": 21, "Spaces between the arms": 18}
+        self.assertEqual(figures(lines[1]), arms)
+        self.assertEqual(figures(lines[3])["Turn on by"], "12 turns + 18 of 21")
 
     def test_a_face_that_was_turned_over_is_read_as_one_looks_at_it(self):
         """20 from the left as drawn from above is 80 from the left of what is under
@@ -418,7 +420,7 @@ class KeysAndFlats(unittest.TestCase):
         )
         _, radius = step.before.radii((flats.start + flats.end) / 2)
         lines = listed("hexagon-screw", step.key, at=Machines(LATHE, HEAD))
-        first, second, fourth = (figures(lines[n]) for n in (1, 2, 4))
+        first, second, fourth = (figures(lines[n]) for n in (2, 3, 5))
         self.assertEqual(first["Flat to far side"], round(radius + flats.across / 2, 3))
         self.assertEqual(second["Turn on by"], "6 turns + 10 of 15")
         self.assertEqual(fourth["Across two"], flats.across)

@@ -30,7 +30,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
-from machinon.core.route.work.turns import turned_on
+from machinon.core.route.work.turns import arms, turned_on
 from machinon.core.setting_out.dividing import dms
 from machinon.core.threads.screw_thread import thread_of
 
@@ -83,6 +83,8 @@ def holes_list(
         places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
         first = _zero(step.after, one, centre)
     lines = [first]
+    if turned and circle is not None:
+        lines += arms(circle.count, at.divider)
     many = len(places)
     laps = drills or (0.0,)
     numbered = [(drill, n) for drill in laps for n in range(many)]

@@ -31,7 +31,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
-from machinon.core.route.work.turns import turned_on
+from machinon.core.route.work.turns import arms, turned_on
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
@@ -468,7 +468,8 @@ def flats_list(
             "Touch the top of the round, dial to 0",
             (Shown("Down in all", deep), *_where(step, one)),
             "Measure the round first: a hundredth on it is a hundredth on the flats.",
-        )
+        ),
+        *arms(one.count, at.divider),
     ]
     for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
         figures = [*turned, Shown("Down", others if n else deep)]
@@ -502,7 +503,8 @@ def slits_list(one: Slits, at: Machines) -> WorkList:
             (Shown("Saw", one.width), Shown("Cut long", one.end - one.start)),
             "Touch the side of the round with the saw, go up by half the round and "
             "half the saw.",
-        )
+        ),
+        *arms(one.count, at.divider),
     ]
     for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
         lines.append(
