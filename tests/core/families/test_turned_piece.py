@@ -42,6 +42,27 @@ class TurnedPieces(unittest.TestCase):
         wanted = math.pi / 12 * 25 * (20**2 + 20 * 16 + 16**2)
         self.assertAlmostEqual(made.body.volume / wanted, 1, places=4)
 
+    def test_a_socket_is_bored_to_its_taper_from_the_bore_behind_it(self):
+        """Morse 2, 67 deep: 17.780 − 67 / 20.020 = 14.433 at its bottom; a bore of 12
+        leads there, one of 16 leaves no seat, and with none it is solid."""
+        sleeve = {"step1_diameter": "40", "step1_length": "100"}
+        one = turned("bore socket", bore1_diameter="12", **sleeve)
+        self.assertNotIn("socket1", " ".join(failed(one)))
+        socket = one.body.feature("socket1")
+        self.assertAlmostEqual(socket.start_diameter, 14.433, delta=0.001)
+        self.assertEqual(socket.end_diameter, 17.78, "its mouth is in the right end")
+        tools = [s.tool for up in route_told(one) for s in up.steps
+                 if s.operation == "taper"]  # fmt: skip
+        self.assertEqual(set(tools), {"boring bar, compound set over"})
+        for parts, sizes, wrong in (
+            ("socket", {}, "socket1-begins"),
+            ("bore socket", {"bore1_diameter": "16"}, "socket1-bears"),
+            ("bore socket", {"socket1_mouth": "18.5"}, "socket1-mouth"),
+            ("bore socket", {"step3_diameter": "20"}, "socket1-wall"),
+        ):
+            given = {**sleeve, **({"bore1_diameter": "12"} if "bore" in parts else {})}
+            self.assertIn(wrong, failed(turned(parts, **{**given, **sizes})))
+
     def test_the_largest_step_and_all_to_its_right_are_turned_first(self):
         first, second, _ = route_told(turned())
         self.assertEqual(cut_in(first, "turn"), ["step2", "step3"])

@@ -274,8 +274,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("mount", (), title="Set the journal true within 2 µm, the slide "
                      f"to {s['seat.half_angle']:g}°", tool="indicator",
                      key="set-true"),
-                Step("taper", ("seat",), leaves=0.15, title="Rough the seat",
-                     tool="boring bar, compound set over"),
+                Step("taper", ("seat",), leaves=0.15, title="Rough the seat"),
                 Step("taper", ("seat",), title="Finish the seat by light cuts or "
                      "grinding", tool="boring bar or grinding spindle", note="Blue at "
                      "one end only: turn the slide a hair. Blue at both ends and not "

@@ -232,8 +232,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("rear_face",)),
                 Step("drill", ("draw",), of="the draw-bar hole", note=both),
                 Step("face", ("mouth",), title="Turn it round, face to length"),
-                Step("taper", ("socket",), leaves=1.0, title="Bore the socket well "
-                     "under size", tool="boring bar, compound set over"),
+                Step("taper", ("socket",), leaves=1.0,
+                     title="Bore the socket well under size"),
             ),
         ),
         Holding(

@@ -230,7 +230,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "taper",
                     ("taper",),
                     title=f"Bore the taper, compound at {s['taper.half_angle']:g}°",
-                    tool="boring bar, compound set over",
                     note="To the screw's own head: blue it. Try the angle on a waste "
                     "piece first.",
                 ),

@@ -84,8 +84,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along the "
                  "spindle's own nose", tool="indicator", key="set-slide",
                  note="Set it on the nose before the chuck goes on, and leave it."),
-            Step("taper", ("seat",), leaves=FINISH, title="Bore the seat, a little "
-                 "under size", tool="boring bar, compound set over"),
+            Step("taper", ("seat",), leaves=FINISH,
+                 title="Bore the seat, a little under size"),
             Step("taper", ("seat",), fit="seat", title="Finish the seat to its blue, "
                  f"{off:g} mm off the flange by hand", note="Contact all along. The "
                  "face is cut already: a feeler tells what it stands off."),

@@ -40,13 +40,17 @@ from machinon.core.piece.turned_features import (
     Keyway,
     NutThread,
     Screw,
+    TaperBore,
 )
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
+from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
 OVER = 1.0  # mm: stock over the left end
+UNDER = 0.5  # mm to a side that is left in an inside taper for its last cuts
+AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its taper
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 ALONG = ("step", "taper")
@@ -136,6 +140,23 @@ def _bore_for(thread: str) -> float:
     return tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
 
 
+def _socket(s: Values, axis: _Axis, name: str) -> TaperBore:
+    """An inside taper, its mouth in the end that it is cut from."""
+    taper = taper_of(str(s[f"{name}.taper"]), f"{name}.taper")
+    mouth, deep = float(s[f"{name}.mouth"]), float(s[f"{name}.depth"])
+    small = mouth - taper.ratio * deep
+    if small <= 0:
+        raise BadInput(
+            f"{name}.depth",
+            f"depth of {spoken(name)}: it ends in a point at "
+            f"{mouth / taper.ratio:.1f} mm.",
+        )
+    if s[f"{name}.end"] == "right":
+        start, end = axis.length - deep, axis.length
+        return TaperBore(name, start, end, small, mouth, taper.name)
+    return TaperBore(name, 0.0, deep, mouth, small, taper.name)
+
+
 def _hole(s: Values, name: str, depth: float | None = None) -> Hole:
     thread = str(s[f"{name}.thread"])
     if thread == "none":
@@ -180,6 +201,8 @@ def _feature(s: Values, axis: _Axis, name: str) -> Feature:
             at = size("from_end")
             inside = _kind(name) == "undercut"
             return Groove(name, at, at + size("width"), size("diameter"), inside)
+        case "socket":
+            return _socket(s, axis, name)
         case "trepan":
             side = s[f"{name}.end"]
             return FaceGroove(
@@ -268,6 +291,57 @@ def _inside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
             1.0,
             f"Wall round {spoken(name)}",
         )
+
+
+def _socket_checks(s: Values, axis: _Axis) -> Iterable[Check]:
+    for name in axis.of("socket"):
+        one = _socket(s, axis, name)
+        yield at_least(
+            f"{name}-wall",
+            name,
+            min(
+                (axis.round_at(z) - wide) / 2
+                for z, wide in (
+                    (one.start, one.start_diameter),
+                    (one.end, one.end_diameter),
+                )
+            ),
+            2.0,
+            f"Wall round {spoken(name)}",
+        )
+        small = min(one.start_diameter, one.end_diameter)
+        inner = one.start if s[f"{name}.end"] == "right" else one.end
+        bores = [_feature(s, axis, bore) for bore in axis.of("bore")]
+        through = [
+            bore.diameter
+            for bore in bores
+            if isinstance(bore, Bore) and bore.start - 1e-6 <= inner <= bore.end + 1e-6
+        ]
+        yield at_least(
+            f"{name}-begins",
+            name,
+            max(through, default=0.0),
+            min(3.0, small),
+            f"Bore down to the bottom of {spoken(name)}, which its tool begins in",
+        )
+        yield at_least(
+            f"{name}-bears",
+            name,
+            small - max(through, default=0.0),
+            0.2,
+            f"Small end of {spoken(name)} over the bore behind it",
+        )
+        named = taper_of(one.taper).large
+        if named is not None:
+            yield Check(
+                f"{name}-mouth",
+                name,
+                abs(one.large - named) <= AS_NAMED,
+                f"{one.taper} is {named:.3f} mm wide at its mouth, {spoken(name)} "
+                f"{one.large:.3f} mm: a shank stands out of a narrow one and goes too "
+                "deep into a wide one.",
+                grave=False,
+            )
 
 
 def _run_out_checks(s: Values, axis: _Axis) -> Iterable[Check]:
@@ -361,6 +435,7 @@ def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
 def checks(s: Values) -> Iterable[Check]:
     axis = _Axis(s)
     yield from _inside_checks(s, axis)
+    yield from _socket_checks(s, axis)
     yield from _run_out_checks(s, axis)
     yield from _outside_checks(s, axis)
     yield at_least(
@@ -434,6 +509,14 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
             steps.append(Step("taper", (name,), title=title))
     for name in narrow:
         steps += _bored(s, name)
+    for name in here("socket"):
+        half = taper_of(str(s[f"{name}.taper"])).half_angle
+        steps += [
+            Step("taper", (name,), leaves=UNDER, key=f"rough-{name}",
+                 title=f"Bore {spoken(name)} under size, compound at {half:.4f}°"),
+            Step("taper", (name,), title=f"Finish {spoken(name)} to its blue",
+                 note="Contact all along, a little stronger at the mouth."),
+        ]  # fmt: skip
     for name in here("nut"):
         steps += _threaded(s, name)
     for kind in ("undercut", "groove", "trepan"):
@@ -518,6 +601,12 @@ PARTS = (
              choices=("drilled", "flat")),
     ), surfaces=(("bore", "diameter"), ("recess", "diameter"),
                  ("recess-depth", "depth"))),
+    Part("socket", "A taper inside", (
+        _end(),
+        Size("taper", "taper of {}", "MT2", "", kind=TEXT),
+        Size("mouth", "mouth of {}", "17.78", "as MT2 has it", 2, 200, step=0.001),
+        Size("depth", "depth of {}", "67", "as MT2 has it", 2, 400),
+    )),
     Part("thread", "A thread outside", (
         _end(), _thread("M16"), Size("length", "length of {}", "12", "", 2, 500),
     )),
@@ -619,6 +708,16 @@ FAMILY = grown(
             "edge1.leg": "1",
         },
         ways=(
+            {
+                "parts": "step taper bore socket",
+                "step1.length": "20",
+                "step1.diameter": "40",
+                "taper1.left": "31.6",
+                "taper1.right": "26.5",
+                "taper1.length": "98",
+                "bore1.diameter": "13",
+                "socket1.end": "left",
+            },
             {
                 "parts": "step step step cross ring flat keyway centre edge edge",
                 "step1.diameter": "24",

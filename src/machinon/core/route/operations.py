@@ -542,6 +542,8 @@ def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str)
     hole = hole_of(feature)
     if operation.key == "counterbore" and hole is not None:
         return f"counterbore {_size(hole.bore)}"
+    if isinstance(feature, TaperBore):
+        return operation.tool.replace("knife tool", "boring bar")
     if isinstance(feature, Slot | Pocket | Keyway) and operation.tool in NAMED:
         return f"{operation.tool} {_size(_cutter(feature))} mm"
     return operation.tool
