@@ -299,6 +299,15 @@ class Laws(unittest.TestCase):
                     route_told(piece)
             self.assertGreater(made, 25, family.key)
 
+    def test_nothing_measured_as_nought_breaks_a_family(self):
+        """Each figure of a mate in turn as 0, as one types it by mistake."""
+        for family in families().values():
+            for key, one in family.mate_keys.items():
+                if isinstance(one.usual, str):
+                    continue
+                with self.subTest(family.key, mate=key), contextlib.suppress(BadInput):
+                    route_told(make(family, {key: "0"}))
+
     def test_nothing_else_names_a_family(self):
         files = {one.stem for one in Path(package.__file__).parent.glob("[a-z]*.py")}
         words = sorted({*families(), *files})

@@ -297,14 +297,14 @@ FAMILY = Family(
             MateSize("diameter", "its diameter", 12.0, ("shaft",)),
         )),
         Mate("ball", "the ball", (
-            MateSize("diameter", "its diameter", 6.0, ("ball",)),
+            MateSize("diameter", "its diameter", 6.0, ("ball",), least=0.5),
             MateSize("spring", "force of its spring", 20.0, kind=FORCE),
         )),
         Mate("lever", "the lever", (
             MateSize("places", "how many places", 3.0, kind=COUNT),
             MateSize("throw", "from place to place, degrees", 30.0, kind=ANGLE),
             MateSize("travel", "or at its knob, from place to place", 0.0, (), True),
-            MateSize("length", "from the shaft to its knob", 100.0, (), True),
+            MateSize("length", "from the shaft to its knob", 100.0, (), True, least=1),
             MateSize("holds", "torque that it shall hold", 0.2, kind=TORQUE),
         )),
         Mate("room", "where it sits", (

@@ -7,6 +7,7 @@ z = 0 is the top of the head; the point is at the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.errors import BadInput
 from machinon.core.families._tapped import tap_drill, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -38,19 +39,23 @@ from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 
 OVER = 2.0  # mm: stock over each end
+SIDES = (4, 6)
 HAND = 250.0  # N: a hand's push at the end of a handle; a shop rule
 
 
 def _corners(s: Values) -> float:
     """Over the corners of the point, as sharp as they would be."""
+    if s["socket.sides"] not in SIDES:
+        raise BadInput("socket.sides", "A key's socket has 4 or 6 sides.")
     return float(s["point.across"] / math.cos(math.pi / s["socket.sides"]))
 
 
 def _rounded(s: Values) -> float:
     """The round that the point is turned to before its flats: its corners are as round
     as the socket's."""
+    sharp = _corners(s)
     half = s["socket.corner"] * (1 / math.cos(math.pi / s["socket.sides"]) - 1)
-    return float(_corners(s) - 2 * half)
+    return sharp - 2 * float(half)
 
 
 def _over_handle(s: Values) -> float:

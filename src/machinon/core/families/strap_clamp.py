@@ -44,7 +44,7 @@ def checks(s: Values) -> Iterable[Check]:
         f"{on_work / 1000:.1f} kN of it on the work.",
         grave=False,
     )
-    left = s["block.width"] - s["pocket1.width"]
+    left = max(s["block.width"] - s["pocket1.width"], 0.1)
     bent = pull * near * far / (near + far)
     stress = 6 * bent / (left * s["block.height"] ** 2)
     yield Check(

@@ -116,7 +116,7 @@ class Size(Struct, frozen=True):
 class MateSize(Struct, frozen=True):
     """A measured surface of a mate. usual: as in the family's own example; surfaces:
     the kinds of surface that it may be read from, or whose readings have it as `aid`;
-    none for what is typed."""
+    none for what is typed; least: that it may be."""
 
     key: str
     words: str
@@ -125,6 +125,7 @@ class MateSize(Struct, frozen=True):
     optional: bool = False
     kind: Kind = LENGTH
     aid: str = ""
+    least: float = 0.0
 
     @property
     def called(self) -> str:
@@ -137,7 +138,9 @@ class MateSize(Struct, frozen=True):
     def value(self, key: str, text: str, inch: bool = False) -> float | str:
         """A figure or a word as typed. Raises BadInput on `key`."""
         if not isinstance(self.usual, str):
-            return quantity.parse(text, self.kind, inch=inch, key=key, low=0, high=5000)
+            return quantity.parse(
+                text, self.kind, inch=inch, key=key, low=self.least, high=5000
+            )
         if not text.strip():
             raise BadInput(key, f"Nothing is typed. Type {self.words}.")
         return thread_of(text, key).name if self.key == "thread" else text.strip()
