@@ -8,6 +8,15 @@ import math
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
+from machinon.core.families._chuck_side import (
+    FINISH,
+    FINISHED,
+    ROUGHED,
+    SPIGOT,
+    SPIGOT_SIZES,
+    chuck,
+    spigot_checks,
+)
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -27,11 +36,10 @@ from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
-from machinon.core.shop.things import CHUCK_SURFACES, Surface
+from machinon.core.shop.things import Surface
 from machinon.core.threads.screws import CapScrew, cap_screw
 
 OVER = 1.5  # mm: stock over the face that seats on the spindle
-FINISH = 0.5  # mm to a side, left on the front for the cut in place
 TO_BORE = 0.5  # mm to a side that a drill leaves for the boring bar
 WEB = 8.0  # mm: least metal in front of the nose
 EDGE = 2.0  # mm: least metal beside a hole or a head
@@ -156,21 +164,7 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
         WEB,
         "Metal between the nose and the front",
     )
-    yield at_least(
-        "spigot-recess",
-        "spigot",
-        s["chuck.recess_depth"] - s["spigot.height"],
-        0.3,
-        "Gap under the spigot: the chuck must seat on the face, not in the bottom of "
-        "its recess",
-    )
-    yield at_least(
-        "spigot-length",
-        "spigot",
-        s["spigot.height"],
-        2.0,
-        "Height of the spigot, so that it guides",
-    )
+    yield from spigot_checks(s)
     yield at_least(
         "plate-thin",
         "plate",
@@ -353,18 +347,9 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
                      caution="No more speed than the blank allows: see that every "
                      "screw is home."),
                 Step("turn", ("plate",), title="Turn the outside"),
-                Step("turn", ("spigot",), leaves=FINISH,
-                     title=f"Rough the front, leave {2 * FINISH:g} mm on the spigot"),
+                ROUGHED,
                 Step("face", ("front",), title="Face the front"),
-                Step("turn", ("spigot",), title="Finish the spigot to its band",
-                     tool="keen knife tool", fit="spigot",
-                     note="Then the seat, in one clean cut from the spigot outward: it "
-                     "decides whether the chuck runs true."),
-                Step("prove", ("spigot",), tool="the chuck itself", hold=True,
-                     title="Try the chuck before the plate comes off", fit="spigot",
-                     note="Do not take it off before the fit is proved.",
-                     caution="Spindle locked or belt off; mind the fingers: the chuck "
-                     "is heavy and its edges are sharp."),
+                *FINISHED,
             ),
         ),
         Holding(
@@ -411,9 +396,7 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
         Size("hole.diameter", "hole through it", "up(spindle.bore + 1, 1)",
              "clear of the spindle's", 3, 300),
         *seat,
-        Size("spigot.diameter", "spigot diameter", "chuck.recess", low=5, high=500),
-        Size("spigot.height", "spigot height", "chuck.recess_depth - 0.7",
-             "clear of the recess's floor", 0.5, 50, by="clearance", step=0.1),
+        *SPIGOT_SIZES,
         Size("nose.count", "spindle's screws", "spindle.bolts", "as its flange has", 2,
              12, COUNT, by="copy"),
         Size("nose.circle", "their circle", "spindle.bolt_circle", "as its flange has",
@@ -448,20 +431,9 @@ def spindle(*seat: MateSize, surfaces: tuple[Surface, ...] = ()) -> Mate:
     ), seats="0", surfaces=surfaces)  # fmt: skip
 
 
-CHUCK = Mate("chuck", "the chuck", (
-    MateSize("body", "its body", 130.0, ("body", "shaft")),
-    MateSize("recess", "its recess", 95.02, ("recess",)),
-    MateSize("recess_depth", "depth of its recess", 4.2, ("recess-depth",)),
-    MateSize("bolts", "how many bolts hold it", 3.0, kind=COUNT, aid="holes"),
-    MateSize("bolt_circle", "its bolt circle", 110.0, ("bolt-span", "bolt-circle")),
-    MateSize("hole", "its bolt holes", 9.0, ("bolt-hole", "hole"), True),
-    MateSize("screw", "its screws", "M8", ("bolt-circle",), True),
-), seats="plate.thickness", shape="chuck", metal="cast iron",
-    surfaces=CHUCK_SURFACES)  # fmt: skip
-
+CHUCK = chuck("plate.thickness")
 CHUCK_FITS = (
-    FitSlot("spigot", "Plate spigot in chuck", "spigot.diameter", "chuck.recess",
-            "hole", "register", "slides"),
+    SPIGOT,
     FitSlot("bolts", "Chuck's screws", "bolts.circle", "chuck.bolt_circle", "hole",
             "bolts", "normal", step=0.01, tells=_told("bolts", "chuck"),
             centred="spigot", rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),

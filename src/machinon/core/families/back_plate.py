@@ -7,6 +7,14 @@ the chuck.
 from collections.abc import Iterable
 from typing import Any
 
+from machinon.core.families._chuck_side import (
+    FINISHED,
+    ROUGHED,
+    SPIGOT,
+    SPIGOT_SIZES,
+    chuck,
+    spigot_checks,
+)
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -27,7 +35,7 @@ from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, NutThread
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
-from machinon.core.shop.things import CHUCK_SURFACES, NOSE_SURFACES
+from machinon.core.shop.things import NOSE_SURFACES
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
@@ -35,7 +43,6 @@ OVER = 1.0  # mm: stock over the hub's face
 PILOT = 25.0  # mm: the largest drill before boring
 TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 EDGE, EDGE_INTO = 2.0, 3.0  # mm: least metal outside of a head and a tapped hole
-FINISH = 0.5  # mm to a side, left for the spigot in place
 
 
 def _hole(s: Values) -> Hole:
@@ -181,21 +188,7 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Room between the end of the nose and the front of the spigot",
     )
-    yield at_least(
-        "spigot-recess",
-        "spigot",
-        s["chuck.recess_depth"] - s["spigot.height"],
-        0.3,
-        "Gap under the spigot: the chuck must seat on the face, not in the bottom of "
-        "its recess",
-    )
-    yield at_least(
-        "spigot-length",
-        "spigot",
-        s["spigot.height"],
-        2.0,
-        "Height of the spigot, so that it guides",
-    )
+    yield from spigot_checks(s)
     yield at_least(
         "spigot-wall",
         "spigot",
@@ -483,36 +476,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                     key="mount",
                 ),
                 Step("turn", ("flange",), title="Turn the flange", key="flange"),
-                Step(
-                    "turn",
-                    ("spigot",),
-                    leaves=FINISH,
-                    title=f"Rough the front, leave {2 * FINISH:g} mm on the spigot",
-                    key="rough-spigot",
-                ),
+                ROUGHED,
                 _front(s),
-                Step(
-                    "turn",
-                    ("spigot",),
-                    title="Finish the spigot to its band",
-                    tool="keen knife tool",
-                    fit="spigot",
-                    note="Then the seat, in one clean cut from the spigot outward: it "
-                    "decides whether the chuck runs true.",
-                    key="spigot",
-                ),
-                Step(
-                    "prove",
-                    ("spigot",),
-                    title="Try the chuck before the plate comes off",
-                    tool="the chuck itself",
-                    hold=True,
-                    fit="spigot",
-                    note="Do not take it off before the fit is proved.",
-                    caution="Spindle locked or belt off; mind the fingers: the chuck "
-                    "is heavy and its edges are sharp.",
-                    key="prove-spigot",
-                ),
+                *FINISHED,
             ),
         ),
         Holding(
@@ -574,9 +540,7 @@ FAMILY = Family(
         Size("thread.thread", "thread", "nose.thread", "as the nose has", kind=TEXT,
              by="copy"),
         Size("core.diameter", "bore before threading", "0", low=3, high=250),
-        Size("spigot.diameter", "spigot diameter", "chuck.recess", low=5, high=500),
-        Size("spigot.height", "spigot height", "chuck.recess_depth - 0.7",
-             "clear of the recess's floor", 0.5, 50, by="clearance", step=0.1),
+        *SPIGOT_SIZES,
         Size("bolts.count", "bolts", "chuck.bolts", "as the chuck has", 2, 24, COUNT,
              by="copy"),
         Size("bolts.circle", "bolt circle", "chuck.bolt_circle", "as the chuck has", 10,
@@ -600,25 +564,14 @@ FAMILY = Family(
             MateSize("thread", "its thread", "M45x4.5", ("thread-major",)),
             MateSize("length", "its length", 36.05, ("nose-length", "shoulder")),
         ), seats="0", shape="nose", surfaces=NOSE_SURFACES),
-        Mate("chuck", "the chuck", (
-            MateSize("body", "its body", 130.0, ("body", "shaft")),
-            MateSize("recess", "its recess", 95.02, ("recess",)),
-            MateSize("recess_depth", "depth of its recess", 4.2, ("recess-depth",)),
-            MateSize("bolts", "how many bolts hold it", 3.0, kind=COUNT, aid="holes"),
-            MateSize("bolt_circle", "its bolt circle", 110.0,
-                     ("bolt-span", "bolt-circle")),
-            MateSize("hole", "its bolt holes", 9.0, ("bolt-hole", "hole"), True),
-            MateSize("screw", "its screws", "M8", ("bolt-circle",), True),
-        ), seats="hub.length + flange.thickness", shape="chuck", metal="cast iron",
-            surfaces=CHUCK_SURFACES),
+        chuck("hub.length + flange.thickness"),
     ),
     fits=(
         FitSlot("register", "Nose register in plate", "register.diameter",
                 "nose.register", "shaft", "register", "slides"),
         FitSlot("thread", "Nose thread in plate", "core.diameter", "nose.thread",
                 "shaft", "thread", "", step=0.01),
-        FitSlot("spigot", "Plate spigot in chuck", "spigot.diameter",
-                "chuck.recess", "hole", "register", "slides"),
+        SPIGOT,
         FitSlot("bolts", "Bolts", "bolts.circle", "chuck.bolt_circle", "hole", "bolts",
                 "normal", step=0.01, tells=_screws, centred="spigot",
                 rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),
