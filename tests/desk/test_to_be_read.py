@@ -23,7 +23,7 @@ from machinon.core.route.work.listed import work_list
 from machinon.desk.begin import begin_job
 from machinon.desk.painter import lying_on_each_other
 from machinon.desk.theme import THEMES, style_sheet
-from machinon.desk.widgets import EnterButton
+from machinon.desk.widgets import EnterButton, area_of
 from machinon.draw.drawing import Drawing, Text
 from machinon.draw.large_figures import figures_drawing
 from tests.desk.bench import WindowCase
@@ -179,6 +179,25 @@ class FiguresStayWhole(WindowCase):
                         least = one.heightForWidth(one.width())
                     says = stage, scale, one.accessibleName(), wraps and one.text()
                     self.assertGreaterEqual(one.height(), least - 2, says)
+
+    def test_on_a_low_screen_what_is_to_be_pressed_is_seen_without_scrolling(self):
+        """At 150 % on 1024x700 the film is lower, and the keys come after the button;
+        in a larger window both are as they were."""
+        self.window.settings.put("font_scale", 150)
+        self.window._dress()
+        self.window.open_job("back-plate-130")
+        for size, low in (((1024, 700), True), ((1900, 1400), False)):
+            self.window.resize(*size)
+            for stage, name in (("route", "go"), ("cut", "enter_button")):
+                self.window.go(stage)
+                for _ in range(4):  # what is found too low moves after that
+                    self.settle()
+                view = self.window.job_page().view()
+                one, around = getattr(view, name), area_of(view).viewport()
+                under = one.mapTo(around, one.rect().bottomLeft()).y()
+                self.assertLessEqual(under, around.height(), (stage, size))
+            keys = view.pad.mapTo(around, view.pad.rect().topLeft()).y()
+            self.assertEqual(keys > under, low)
 
     def cut_off(self, one: QWidget) -> bool:
         """Whether the words of a label, a button or a box have no room."""

@@ -402,13 +402,19 @@ def scrolled(widget: QWidget) -> QScrollArea:
     return area
 
 
+def area_of(widget: QWidget) -> QScrollArea | None:
+    """What a widget scrolls in, where it does."""
+    around = widget.parentWidget()
+    while around is not None and not isinstance(around, QScrollArea):
+        around = around.parentWidget()
+    return around
+
+
 def bring_into_view(widget: QWidget) -> None:
     """Scroll what a widget lies in so that it is seen, once its place is known."""
 
     def scroll() -> None:
-        around = widget.parentWidget()
-        while around is not None and not isinstance(around, QScrollArea):
-            around = around.parentWidget()
+        around = area_of(widget)
         if around is not None:
             around.ensureWidgetVisible(widget)
 

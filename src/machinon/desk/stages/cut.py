@@ -249,6 +249,7 @@ class CutView(StageView):
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
+        self._low = False
         self.screen: CutScreen | None = None
         self.step = label("", "head", wrap=True)
         self.head = label("", "large", wrap=True)
@@ -383,7 +384,7 @@ class CutView(StageView):
         how.setContentsMargins(0, 0, 0, 0)
         middle.addWidget(self.how)
 
-        right = QVBoxLayout()
+        self.entry = right = QVBoxLayout()
         right.setContentsMargins(px(12), px(10), px(12), px(10))
         right.setSpacing(px(6))
         right.addWidget(self.field)
@@ -420,7 +421,17 @@ class CutView(StageView):
         by_lines = self.pages.page in (self.lines, self.true)  # their figures give way
         self.setMinimumHeight(self.look.px(270 if by_lines else LEAST_STAGE))
         if not by_lines:
-            keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
+            low = keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
+            if low != self._low:
+                self._low = low
+                # not while it is being laid out
+                QTimer.singleShot(0, self, self._place_enter)
+
+    def _place_enter(self) -> None:
+        """In a low window what is to be pressed is seen before the keys are."""
+        self.entry.removeWidget(self.enter_button)
+        after = self.field if self._low else self.pad
+        self.entry.insertWidget(self.entry.indexOf(after) + 1, self.enter_button)
 
     def _size_large(self) -> None:
         """The figure to dial is as large as its panel allows."""

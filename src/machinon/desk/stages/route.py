@@ -3,7 +3,7 @@
 import functools
 from pathlib import Path
 
-from PySide6.QtCore import QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QObject, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
@@ -30,7 +30,7 @@ from machinon.core.quantity import (
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.core.wording import begun
-from machinon.desk.bench import Bench, StageView
+from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, Combo
 from machinon.desk.painter import paint, paint_mark
@@ -43,6 +43,7 @@ from machinon.desk.widgets import (
     Look,
     Maker,
     MarkView,
+    area_of,
     bring_into_view,
     button,
     clear_layout,
@@ -55,6 +56,7 @@ from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
 
 FRAME, HEADS, WORDS = 232, 62, 250  # px: a frame, what is about all, words of a step
+PICTURE, LEAST = 140, 0.45  # px: height of its picture, and the share it gives up to
 SEEN = 7  # frames beside each other, at least
 
 
@@ -89,9 +91,10 @@ class Frame(QWidget):
         self.setToolTip(step.title)
 
     def grow(self, times: float) -> None:
-        """Its picture so many times as large as on a small screen."""
+        """Its picture so many times as large as on a small screen; where there is less
+        room than that it is lower alone."""
         px = self._look.px
-        self._wide, self._tall = px(148 * times), px(140 * times)
+        self._wide, self._tall = px(148 * max(times, 1.0)), px(PICTURE * times)
         self.setFixedSize(self._wide + px(16), self._tall + px(92))
 
     def light(self, lit: bool) -> None:
@@ -261,25 +264,35 @@ class RouteView(StageView):
         whole.addWidget(self.nothing, 1)
         whole.addWidget(self.area, 10)
         whole.addWidget(self.detail, 1)
-        self.area.setMinimumHeight(px(FRAME + HEADS))
         self._fit()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._fit()
 
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Resize:
+            self._fit()
+        return super().eventFilter(watched, event)
+
     def _fit(self) -> None:
-        """The film takes what a tall window has over the words of a step."""
+        """The film takes what a tall window has over the words of a step, and gives way
+        in a low one, so that what is to be done is seen under it."""
         px = self.look.px
-        room = self.height() - px(FRAME + HEADS + WORDS)
-        tall, wide = 1.0 + room / px(140), self.width() / px(SEEN * 164)
-        times = max(min(tall, wide), 1.0)
+        around = area_of(self)
+        seen = around.viewport().height() if around is not None else self.height()
+        tall = 1.0 + (seen - px(FRAME + HEADS + WORDS)) / px(PICTURE)
+        wide = self.width() / px(SEEN * 164)
+        times = max(min(tall, wide), 1.0) if tall > 1 else max(tall, LEAST)
         if times == self._times:
             return
         self._times = times
         for frame in self.frames.values():
             frame.grow(times)
-        self.area.setMaximumHeight(px(FRAME + HEADS + 140 * (times - 1)))
+        high = px(FRAME + HEADS + PICTURE * (times - 1))
+        self.area.setMinimumHeight(min(high, px(FRAME + HEADS)))
+        self.area.setMaximumHeight(high)
+        self.setMinimumHeight(px(LEAST_STAGE) if times >= 1 else 0)
 
     # -- showing ---------------------------------------------------------
 
@@ -387,6 +400,11 @@ class RouteView(StageView):
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
+        around = area_of(self)
+        if around is not None:
+            # it may become lower than the stage, which then keeps its size
+            around.viewport().installEventFilter(self)
+        self._fit()
         self._reveal()
 
     def _reveal(self) -> None:
