@@ -254,12 +254,10 @@ class Roomy(QWidget):
 ANY = 10_000  # px: as high as there is room
 
 
-def keep_low(page: QWidget, part: QWidget, most: int) -> bool:
-    """Where a page scrolls a part of it is no higher: what is under that stays near.
-    Returns whether it scrolls."""
+def keep_low(page: QWidget, part: QWidget, most: int) -> None:
+    """Where a page scrolls a part of it is no higher: what is under that stays near."""
     scrolls = page.minimumSizeHint().height() >= page.height()
     part.setMaximumHeight(most if scrolls else ANY)
-    return scrolls
 
 
 class OnePage(QWidget):

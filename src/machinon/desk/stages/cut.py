@@ -37,6 +37,7 @@ from machinon.desk.widgets import (
     EmptyPage,
     Field,
     Figure,
+    area_of,
     button,
     label,
     panel,
@@ -421,7 +422,9 @@ class CutView(StageView):
         by_lines = self.pages.page in (self.lines, self.true)  # their figures give way
         self.setMinimumHeight(self.look.px(270 if by_lines else LEAST_STAGE))
         if not by_lines:
-            low = keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
+            keep_low(self.at_dial, self.pad, self.look.px(4 * 62))
+            around = area_of(self)
+            low = around is not None and around.viewport().height() < self.height()
             if low != self._low:
                 self._low = low
                 # not while it is being laid out
