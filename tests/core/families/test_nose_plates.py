@@ -81,6 +81,10 @@ class NosePlates(unittest.TestCase):
                         "nose-under-head",
                     ),
                     ({"hole_diameter": "20"}, "hole-passes"),
+                    (
+                        {"nose_bolting": "through", "spindle_flange": "94"},
+                        "chuck-goes-on",
+                    ),
                     ({"spigot_height": "4.2"}, "spigot-recess"),
                     ({"spindle_flange": "70"}, "seats-wide"),
                 ),

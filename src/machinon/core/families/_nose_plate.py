@@ -235,6 +235,15 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
         EDGE,
         "Metal between the spindle's screws and the chuck's",
     )
+    if not _tapped(s, "nose") and not _tapped(s, "bolts"):
+        yield at_least(
+            "chuck-goes-on",
+            "bolts",
+            (s["bolts.circle"] - _across(s, "bolts") - s["spindle.flange"]) / 2,
+            1.0,
+            "Room past the spindle's flange to the chuck's screws: the plate is on it "
+            "before the chuck covers its screws",
+        )
     for of, metal in (("nose", _through(s)), ("bolts", thick)):
         screw, hole = _screw(s, of), _hole(s, of)
         wanted = material(str(s["material"])).engagement * screw.diameter
@@ -363,7 +372,10 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
                     "bolts",
                     "Zero on the spigot, half a pitch from the spindle's screws.",
                     "From the spindle side: the chuck is screwed on before both go "
-                    "on the nose.",
+                    "on the nose."
+                    if _tapped(s, "nose")
+                    else "From the spindle side: the chuck goes on last, its screws "
+                    "past the spindle's flange.",
                 ),
                 Step("deburr", ("bolts",),
                      title="Break every edge, clean, mount the chuck"),
