@@ -255,6 +255,9 @@ class ClampsStopsAndSpanners(unittest.TestCase):
         told = {one.key: one for one in made("carriage-stop").checks}
         self.assertAlmostEqual(told["over-the-crest"].have, 1.5)
         self.assertAlmostEqual(told["bears"].have, 9.6)
+        # what clamps it is marked from it, once it is whole
+        *_, last = (s.key for up in route_told(made("carriage-stop")) for s in up.steps)
+        self.assertEqual(last, "transfer")
 
     def test_what_usually_goes_wrong_with_a_carriage_stop(self):
         each_is_said(

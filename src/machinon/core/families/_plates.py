@@ -11,7 +11,15 @@ from itertools import chain
 from msgspec.structs import replace
 
 from machinon.core.families import plate_block
-from machinon.core.piece.family import Check, Family, Mate, Size, Values, grown
+from machinon.core.piece.family import (
+    Check,
+    Family,
+    Holding,
+    Mate,
+    Size,
+    Values,
+    grown,
+)
 
 
 def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:
@@ -35,9 +43,11 @@ def plate(
     mates: tuple[Mate, ...] = (),
     checks: Callable[[Values], Iterable[Check]] = lambda values: (),
     ways: tuple[Mapping[str, str], ...] = (),
+    after: tuple[Holding, ...] = (),
 ) -> Family:
     """A kind of plate. names: the features it starts with; starts: by size, or by part
-    and measure (`holes.screw`), the rule it starts from instead."""
+    and measure (`holes.screw`), the rule it starts from instead; after: what is done
+    with it once it is a plate."""
     block = plate_block.FAMILY
     # it stands on no lathe and under no tool post
     starts = {"bore.from_side": "block.length/2", **starts}
@@ -61,6 +71,7 @@ def plate(
         parts=parts,
         mates=mates,
         checks=lambda values: chain(plate_block.checks(values), checks(values)),
+        route=lambda values: (*plate_block.route(values), *after),
         full={},
         ways=ways,
     )

@@ -4,7 +4,15 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._plates import plate
-from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
+from machinon.core.piece.family import (
+    Check,
+    Holding,
+    Mate,
+    MateSize,
+    Step,
+    Values,
+    at_least,
+)
 from machinon.core.quantity import ANGLE
 
 
@@ -102,5 +110,20 @@ FAMILY = plate(
         )),
     ),
     checks=checks,
+    after=(
+        Holding(
+            "transfer",
+            "bench",
+            "On its bed, the plate that clamps it held against it",
+            "What is marked from the stop itself fits it, wherever its holes came out.",
+            (
+                Step("mark", (), key="transfer", tool="punch, or pointed screws",
+                     title="Transfer its holes to the plate that clamps it",
+                     note="A punch that fits them; in tapped holes pointed screws that "
+                     "stand out half a millimetre: pressed on, each pricks its own "
+                     "middle."),
+            ),
+        ),
+    ),
     ways=({"bed.angle": "70", "bed.crest": "4"},),
 )  # fmt: skip
