@@ -66,6 +66,7 @@ SUBJECTS = (
     "fits.keyway",
     "setting_out.square_hole",
     "setting_out.pipe_joint",
+    "setting_out.arc_points",
     "setting_out.gauge_stack",
     "setting_out.bolt_circle",
     "setting_out.dividing",

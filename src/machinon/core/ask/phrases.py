@@ -480,6 +480,17 @@ def _pipe_joint(s: Said) -> Inputs | None:
     return {"pipe": pipe, "on": on, **({"angle": angle} if angle else {})}
 
 
+@_phrase("arc-points", "round an end radius 20 by points cutter 10")
+def _arc_points(s: Said) -> Inputs | None:
+    if not s.has("points", "places") or not s.has("round", "arc", "end", "hollow"):
+        return None
+    radius, cutter = s.size(), s.size()
+    if not radius or not cutter:
+        return None
+    s.has("radius", "cutter", "end", "by", "with", "an", "arc", "milled")
+    return {"radius": radius, "cutter": cutter}
+
+
 @_phrase("chamfer", "chamfer 1 x 45")
 def _chamfer(s: Said) -> Inputs | None:
     if not s.has("chamfer", "bevel"):

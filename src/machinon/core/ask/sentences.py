@@ -360,6 +360,10 @@ TELLINGS: Mapping[str, Telling] = {
         f"Cut {t.both('deepest')} deep at its sharp side; a template "
         f"{t.size('around')} long"
     ),
+    "arc-points": lambda t: (
+        f"{t['count']:.0f} places, {t['step']:.3f}° apart, the cutter's axis "
+        f"{t.both('path')} from the centre; {t.size('left')} of ridge"
+    ),
     "chamfer": lambda t: (
         f"Leg {t.size('leg')}, face {t.size('face')}; fed square to it "
         f"{t.size('normal_depth')}"

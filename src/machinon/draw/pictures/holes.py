@@ -309,7 +309,31 @@ def pipe_joint(s: Sketch) -> None:
     s.ask("angle", s.p(x + 0.25 * around, y), "between the axes")
 
 
+def arc_points(s: Sketch) -> None:
+    """The arc, the cutter at every place, and from where they are counted."""
+    radius, cutter = s.v("radius", 20), s.v("cutter", 10)
+    first, last = math.radians(s.v("first", 0)), math.radians(s.v("last", 180))
+    path = s.r("path", radius + cutter / 2)
+    wide = max(path + cutter / 2, radius)
+    s.frame(-wide, -wide, wide, wide, (6, 3))
+    turns = [first + (last - first) * i / 60 for i in range(61)]
+    s.shape(
+        [(radius * math.cos(t), radius * math.sin(t)) for t in turns],
+        closed=False,
+    )
+    s.cross(0, 0, 0.25 * radius)
+    for one in s.results.get("points") or []:
+        s.circle(float(one["x"]), float(one["y"]), cutter / 2, "cut", width=0.9)
+    s.ask("radius", s.p(0, -0.3 * radius), "radius")
+    s.ask("cutter", s.p(0, -0.3 * radius - 2.6 * s.size / max(s.length(1), 1e-6)))
+    s.tell("count", s.p(0, -0.3 * radius - 5.0 * s.size / max(s.length(1), 1e-6)))
+    for key, turn in (("first", first), ("last", last)):
+        at = s.p(1.15 * wide * math.cos(turn), 1.15 * wide * math.sin(turn))
+        s.ask(key, at)
+
+
 PICTURES = {
+    "arc-points": arc_points,
     "pipe-joint": pipe_joint,
     "hole-pattern": hole_pattern,
     "bolt-circle": bolt_circle,
