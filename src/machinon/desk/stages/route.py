@@ -56,7 +56,8 @@ from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Mark, MarkKind
 
 FRAME, HEADS, WORDS = 232, 62, 250  # px: a frame, what is about all, words of a step
-PICTURE, LEAST = 140, 0.45  # px: height of its picture, and the share it gives up to
+PICTURE = 140  # px: height of the picture in a frame
+SPARED, LEAST = 0.8, 0.45  # shares of that: from where it gives way, and how far
 SEEN = 7  # frames beside each other, at least
 
 
@@ -283,7 +284,8 @@ class RouteView(StageView):
         seen = around.viewport().height() if around is not None else self.height()
         tall = 1.0 + (seen - px(FRAME + HEADS + WORDS)) / px(PICTURE)
         wide = self.width() / px(SEEN * 164)
-        times = max(min(tall, wide), 1.0) if tall > 1 else max(tall, LEAST)
+        # the words mostly need less than is kept for them
+        times = max(tall, LEAST) if tall < SPARED else max(min(tall, wide), 1.0)
         if times == self._times:
             return
         self._times = times
