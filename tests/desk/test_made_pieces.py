@@ -4,6 +4,8 @@ from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 
 from machinon.core.job.made_piece import told_of
+from machinon.core.shop.making import Making
+from machinon.core.shop.things import Piece
 from machinon.desk.piece_paper import FILES
 from machinon.desk.sheet import write_sheet
 from machinon.draw.drawing import Text
@@ -260,6 +262,22 @@ class TNuts(MadePieces):
         self.prove(15.0)
         self.assertEqual(self.job.plan.grave, ())
         self.finish()
+
+
+class IndexRing(MadePieces):
+    def test_a_plate_s_ring_is_compared_with_that_of_the_shop_s_other_plate(self):
+        sizes = {"ring.count": "24", "ring.diameter": "8mm"}
+        other = Piece("plate-160", "Plate 160", "other",
+                      making=Making("back-plate", sizes))  # fmt: skip
+        self.window.file.act("shop", "Another plate was made.", other)
+        self.window.open_job("back-plate-130")
+        rack = self.stage("piece").rack
+        self.assertNotIn("Plate 160", rack.text(), "a plate without a ring")
+        self.size("ring.count", "60")
+        self.assertIn(
+            "Index holes in the rim: not as on Plate 160, which has index holes 8 mm",
+            rack.text(),
+        )
 
 
 class Arbor(MadePieces):

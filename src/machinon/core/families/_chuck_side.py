@@ -1,6 +1,7 @@
 """The side of a plate that a chuck sits on: a spigot for its recess, cut in place."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
 
 from machinon.core.piece.family import (
     Check,
@@ -12,8 +13,10 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hole_features import Hole
 from machinon.core.quantity import COUNT
 from machinon.core.shop.things import CHUCK_SURFACES
+from machinon.core.threads.screws import cap_screw
 
 FINISH = 0.5  # mm to a side, left on the front for the cut in place
 
@@ -39,6 +42,38 @@ def chuck(seats: str) -> Mate:
         MateSize("screw", "its screws", "M8", ("bolt-circle",), True),
     ), seats=seats, shape="chuck", metal="cast iron",
         surfaces=CHUCK_SURFACES)  # fmt: skip
+
+
+def tapped_for(s: Values, of: str) -> bool:
+    """Whether the plate has the thread for these screws; else their heads are in it."""
+    return bool(s[f"{of}.bolting"] == "into")
+
+
+def screw_hole(s: Values, of: str) -> Hole:
+    """A hole for one of these screws: their thread, or clear with a seat for a head."""
+    screw = cap_screw(str(s[f"{of}.screw"]))
+    if tapped_for(s, of):
+        return Hole(screw.tapping_drill, thread=screw.size)
+    return Hole(
+        screw.normal, bore=screw.counterbore, bore_depth=screw.counterbore_depth
+    )
+
+
+def screws_told(of: str, mate: str) -> Callable[[Values], Mapping[str, Any]]:
+    """What the joint of those screws is told; the hole as far as it is measured."""
+
+    def told(s: Values) -> dict[str, Any]:
+        into = tapped_for(s, of)
+        told = {
+            "thread": s[f"{of}.screw"],
+            "new": "tapped" if into else "clear",
+            "holes": s[f"{mate}.bolts"],
+        }
+        if into and f"{mate}.hole" in s:
+            told["measured"] = s[f"{mate}.hole"]
+        return told
+
+    return told
 
 
 def spigot_checks(s: Values) -> Iterable[Check]:

@@ -5,8 +5,7 @@ z = 0 is the face that seats on the spindle's flange; z grows towards the chuck.
 """
 
 import math
-from collections.abc import Callable, Iterable, Mapping
-from typing import Any
+from collections.abc import Callable, Iterable
 
 from machinon.core.families._chuck_side import (
     FINISH,
@@ -15,7 +14,10 @@ from machinon.core.families._chuck_side import (
     SPIGOT,
     SPIGOT_SIZES,
     chuck,
+    screw_hole,
+    screws_told,
     spigot_checks,
+    tapped_for,
 )
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -31,7 +33,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.hole_features import Circle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -50,47 +52,16 @@ def _screw(s: Values, of: str) -> CapScrew:
     return cap_screw(str(s[f"{of}.screw"]))
 
 
-def _tapped(s: Values, of: str) -> bool:
-    """Whether the plate has the thread for these screws; else their heads are in it."""
-    return bool(s[f"{of}.bolting"] == "into")
-
-
-def _hole(s: Values, of: str) -> Hole:
-    screw = _screw(s, of)
-    if _tapped(s, of):
-        return Hole(screw.tapping_drill, thread=screw.size)
-    return Hole(
-        screw.normal, bore=screw.counterbore, bore_depth=screw.counterbore_depth
-    )
-
-
 def _clear(s: Values, of: str) -> float:
     """Across their thread or clearance hole, mm."""
     screw = _screw(s, of)
-    return float(screw.diameter if _tapped(s, of) else screw.normal)
+    return float(screw.diameter if tapped_for(s, of) else screw.normal)
 
 
 def _across(s: Values, of: str) -> float:
     """Across their widest, the seat of a head where it is in the plate, mm."""
     screw = _screw(s, of)
-    return float(screw.diameter if _tapped(s, of) else screw.counterbore)
-
-
-def _told(of: str, mate: str) -> Callable[[Values], Mapping[str, Any]]:
-    """What the joint of those screws is told."""
-
-    def told(s: Values) -> dict[str, Any]:
-        into = _tapped(s, of)
-        told = {
-            "thread": s[f"{of}.screw"],
-            "new": "tapped" if into else "clear",
-            "holes": s[f"{mate}.bolts"],
-        }
-        if into and f"{mate}.hole" in s:
-            told["measured"] = s[f"{mate}.hole"]
-        return told
-
-    return told
+    return float(screw.diameter if tapped_for(s, of) else screw.counterbore)
 
 
 def _plate(s: Values) -> float:
@@ -106,7 +77,7 @@ def _thick(nose: str) -> Callable[[Values], float]:
     def thick(s: Values) -> float:
         needs = [s["plate.diameter"] / 12, s[nose] + WEB, 15.0]
         for of in OF:
-            screw, hole = _screw(s, of), _hole(s, of)
+            screw, hole = _screw(s, of), screw_hole(s, of)
             wanted = material(str(s["material"])).engagement * screw.diameter
             needs.append(wanted if hole.thread else hole.bore_depth + screw.diameter)
         return float(math.ceil(max(needs)))
@@ -135,7 +106,7 @@ def nose_plate(s: Values, seat: Feature) -> Body:
     thick = s["plate.thickness"]
     long = thick + s["spigot.height"]
     deep = _through(s)
-    tapped, screwed = _tapped(s, "bolts"), _tapped(s, "nose")
+    tapped, screwed = tapped_for(s, "bolts"), tapped_for(s, "nose")
     return Body(
         Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER),
         (
@@ -146,9 +117,9 @@ def nose_plate(s: Values, seat: Feature) -> Body:
             Bore("hole", 0.0, long, s["hole.diameter"], "length"),
             seat,
             Holes("bolts", "right" if tapped else "left", _bolt_circle(s),
-                  _hole(s, "bolts"), thick, level=thick if tapped else 0.0),
+                  screw_hole(s, "bolts"), thick, level=thick if tapped else 0.0),
             Holes("nose", "left" if screwed else "right", _nose_circle(s),
-                  _hole(s, "nose"), deep, level=0.0 if screwed else deep),
+                  screw_hole(s, "nose"), deep, level=0.0 if screwed else deep),
         ),
     )  # fmt: skip
 
@@ -235,7 +206,7 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
         EDGE,
         "Metal between the spindle's screws and the chuck's",
     )
-    if not _tapped(s, "nose") and not _tapped(s, "bolts"):
+    if not tapped_for(s, "nose") and not tapped_for(s, "bolts"):
         yield at_least(
             "chuck-goes-on",
             "bolts",
@@ -245,7 +216,7 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
             "before the chuck covers its screws",
         )
     for of, metal in (("nose", _through(s)), ("bolts", thick)):
-        screw, hole = _screw(s, of), _hole(s, of)
+        screw, hole = _screw(s, of), screw_hole(s, of)
         wanted = material(str(s["material"])).engagement * screw.diameter
         if hole.thread:
             yield at_least(
@@ -285,7 +256,7 @@ def _drilled(s: Values, of: str, drill: str, sink: str) -> tuple[Step, ...]:
     last = (
         Step("tap", (of,), fit=of, of=called,
              note="In the same set-up as the drill: the tap starts straight.")
-        if _tapped(s, of)
+        if tapped_for(s, of)
         else Step("counterbore", (of,), fit=of, of=called, note=sink,
                   caution="Clamp it again after turning it over.")
     )  # fmt: skip
@@ -373,7 +344,7 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
                     "Zero on the spigot, half a pitch from the spindle's screws.",
                     "From the spindle side: the chuck is screwed on before both go "
                     "on the nose."
-                    if _tapped(s, "nose")
+                    if tapped_for(s, "nose")
                     else "From the spindle side: the chuck goes on last, its screws "
                     "past the spindle's flange.",
                 ),
@@ -447,7 +418,7 @@ CHUCK = chuck("plate.thickness")
 CHUCK_FITS = (
     SPIGOT,
     FitSlot("bolts", "Chuck's screws", "bolts.circle", "chuck.bolt_circle", "hole",
-            "bolts", "normal", step=0.01, tells=_told("bolts", "chuck"),
+            "bolts", "normal", step=0.01, tells=screws_told("bolts", "chuck"),
             centred="spigot", rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),
 )  # fmt: skip
 
@@ -457,7 +428,7 @@ def nose_screws(centred: str = "") -> FitSlot:
     for."""
     return FitSlot("nose", "Spindle's screws", "nose.circle", "spindle.bolt_circle",
                    "hole", "bolts", "normal", step=0.01,
-                   tells=_told("nose", "spindle"), centred=centred,
+                   tells=screws_told("nose", "spindle"), centred=centred,
                    rests=("nose.screw", "nose.bolting", "spindle.bolts"))  # fmt: skip
 
 

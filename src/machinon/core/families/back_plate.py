@@ -5,7 +5,6 @@ the chuck.
 """
 
 from collections.abc import Iterable
-from typing import Any
 
 from machinon.core.families._chuck_side import (
     FINISHED,
@@ -13,7 +12,10 @@ from machinon.core.families._chuck_side import (
     SPIGOT,
     SPIGOT_SIZES,
     chuck,
+    screw_hole,
+    screws_told,
     spigot_checks,
+    tapped_for,
 )
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -45,28 +47,6 @@ TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 EDGE, EDGE_INTO = 2.0, 3.0  # mm: least metal outside of a head and a tapped hole
 
 
-def _hole(s: Values) -> Hole:
-    screw = cap_screw(str(s["bolts.screw"]))
-    if s["bolts.bolting"] == "into":
-        return Hole(screw.tapping_drill, thread=screw.size)
-    return Hole(
-        screw.normal, bore=screw.counterbore, bore_depth=screw.counterbore_depth
-    )
-
-
-def _screws(s: Values) -> dict[str, Any]:
-    """What the joint of the screws is told; the hole as far as it is measured."""
-    into = s["bolts.bolting"] == "into"
-    told = {
-        "thread": s["bolts.screw"],
-        "new": "tapped" if into else "clear",
-        "holes": s["chuck.bolts"],
-    }
-    if into and "chuck.hole" in s:
-        told["measured"] = s["chuck.hole"]
-    return told
-
-
 def _old(s: Values) -> bool:
     """Whether it is made from a plate that has its hub, register and thread."""
     return bool(s["blank.kind"] == "old plate")
@@ -75,7 +55,7 @@ def _old(s: Values) -> bool:
 def _flange(s: Values) -> float:
     """As wide as the chuck, and past its screws."""
     screw = cap_screw(str(s["bolts.screw"]))
-    into = s["bolts.bolting"] == "into"
+    into = tapped_for(s, "bolts")
     room = screw.tapping_drill + 2 * EDGE_INTO if into else screw.counterbore + 2 * EDGE
     return float(max(s["chuck.body"], s["bolts.circle"] + room))
 
@@ -87,7 +67,7 @@ def _seat(s: Values) -> float:
 def build(s: Values) -> Body:
     seat = _seat(s)
     length = seat + s["spigot.height"]
-    into = s["bolts.bolting"] == "into"
+    into = tapped_for(s, "bolts")
     over = 0.0 if _old(s) else OVER
     ring: list[Feature] = []
     if s["ring.count"]:
@@ -124,7 +104,7 @@ def build(s: Values) -> Body:
                 "bolts",
                 "right" if into else "left",
                 Circle(int(s["bolts.count"]), s["bolts.circle"]),
-                _hole(s),
+                screw_hole(s, "bolts"),
                 s["flange.thickness"],
                 level=seat if into else s["hub.length"],
             ),
@@ -135,7 +115,7 @@ def build(s: Values) -> Body:
 
 def checks(s: Values) -> Iterable[Check]:
     thread = thread_of(str(s["thread.thread"]))
-    hole, screw = _hole(s), cap_screw(str(s["bolts.screw"]))
+    hole, screw = screw_hole(s, "bolts"), cap_screw(str(s["bolts.screw"]))
     length = _seat(s) + s["spigot.height"]
     half = s["bolts.circle"] / 2
     yield at_least(
@@ -234,7 +214,7 @@ def checks(s: Values) -> Iterable[Check]:
         "Old plate over the flange" if _old(s) else "Stock over the flange to clean up",
     )
     yield from _ring_checks(s)
-    if s["bolts.bolting"] == "into":
+    if tapped_for(s, "bolts"):
         wanted = material(str(s["material"])).engagement * screw.diameter
         yield at_least(
             "engagement",
@@ -296,7 +276,7 @@ def _ring_checks(s: Values) -> Iterable[Check]:
         1.5,
         "Rim on both sides of the index holes",
     )
-    head = _hole(s).bore or _hole(s).diameter
+    head = screw_hole(s, "bolts").bore or screw_hole(s, "bolts").diameter
     yield at_least(
         "ring-bolts",
         "ring",
@@ -433,7 +413,7 @@ def _new_nose_side(s: Values) -> Holding:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    into = s["bolts.bolting"] == "into"
+    into = tapped_for(s, "bolts")
     screw = cap_screw(str(s["bolts.screw"]))
     tapping = (
         f"This is the tapping drill for {screw.size}, not the clearance drill "
@@ -573,7 +553,8 @@ FAMILY = Family(
                 "shaft", "thread", "", step=0.01),
         SPIGOT,
         FitSlot("bolts", "Bolts", "bolts.circle", "chuck.bolt_circle", "hole", "bolts",
-                "normal", step=0.01, tells=_screws, centred="spigot",
+                "normal", step=0.01, tells=screws_told("bolts", "chuck"),
+                centred="spigot",
                 rests=("bolts.screw", "bolts.bolting", "chuck.bolts")),
     ),
     runs=True,

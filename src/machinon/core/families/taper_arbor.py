@@ -69,9 +69,8 @@ def _tapered(s: Values) -> tuple[float, float]:
 
 def _shank(s: Values) -> tuple[float, float]:
     """Large and small end of the taper."""
-    start, end = _tapered(s)
     large = float(s["shank.large"])
-    return large, large - taper_of(str(s["shank.taper"])).ratio * (end - start)
+    return large, large - taper_of(str(s["shank.taper"])).ratio * s["shank.length"]
 
 
 def _large(s: Values) -> float:

@@ -2,6 +2,7 @@
 
 import contextlib
 import functools
+from collections.abc import Iterator
 from typing import Literal
 
 from msgspec import Struct
@@ -433,11 +434,7 @@ class MakingActs(JobAtHand):
         said = (
             own_stock(made, self._stock, self.inch),
             own_collet(made, self._holding, self.inch),
-            own_alike(
-                made,
-                (o for o in self._others if o.id != self.job.work.kept_as),
-                self.inch,
-            ),
+            own_alike(made, self._others(), self.inch),
         )
         return " ".join(one for one in said if one)
 
@@ -455,10 +452,13 @@ class MakingActs(JobAtHand):
         return self._shelf("stock")
 
     @functools.cached_property
-    def _others(self) -> tuple[Piece, ...]:
-        """Pieces that were made in the shop."""
-        pieces = (one for one in self.file.entries("piece") if isinstance(one, Piece))
-        return tuple(one for one in pieces if one.making)
+    def _made_here(self) -> tuple[Piece, ...]:
+        return tuple(one for one in self.file.all_of(Piece) if one.making)
+
+    def _others(self) -> Iterator[Piece]:
+        """What was made in the shop besides this piece; read when it is asked for."""
+        kept = self.job.work.kept_as
+        yield from (one for one in self._made_here if one.id != kept)
 
     def _shelf(self, id: str) -> Belongings | None:
         found = self.file.get(id)

@@ -476,9 +476,8 @@ class CutView(StageView):
         self.under.setText(screen.under)
         why, step = screen.why, self._cut_step()
         if step is not None and screen.asks in ("start", "touch", "trial", "done"):
-            why = (
-                f"{why} {step.note}".strip()
-            )  # what is to be thought of before or after
+            # what is to be thought of before or after
+            why = f"{why} {step.note}".strip()
         # a figure stays with its sign at the end of a line
         self.why.setText(why.replace(" %", "\u00a0%"))
         held = self._held()

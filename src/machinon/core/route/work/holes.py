@@ -30,7 +30,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
-from machinon.core.route.work.turns import arms, turned_on
+from machinon.core.route.work.turns import turned_on
 from machinon.core.setting_out.dividing import dms
 from machinon.core.threads.screw_thread import thread_of
 
@@ -74,17 +74,14 @@ def holes_list(
     if turned:
         assert circle is not None
         zero = mean(x for x, _ in faced), mean(y for _, y in faced)
-        places = turned_on(circle.count, at.divider, "Table at", answers)
-        first = _on_the_table(circle, one)
+        arms, places = turned_on(circle.count, at.divider, "Table at", answers)
+        lines = [_on_the_table(circle, one), *arms]
     else:
         if centre:
             long, wide = face_size(step.after, one.face)
             zero = long / 2, wide / 2
         places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
-        first = _zero(step.after, one, centre)
-    lines = [first]
-    if turned and circle is not None:
-        lines += arms(circle.count, at.divider)
+        lines = [_zero(step.after, one, centre)]
     many = len(places)
     laps = drills or (0.0,)
     numbered = [(drill, n) for drill in laps for n in range(many)]

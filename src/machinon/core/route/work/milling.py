@@ -31,7 +31,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
-from machinon.core.route.work.turns import arms, turned_on
+from machinon.core.route.work.turns import turned_on
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
@@ -462,6 +462,7 @@ def flats_list(
     # what the first left too much, all go deeper by
     others = deep + (read - far if read else 0.0)
     answers = [told]
+    arms, places = turned_on(one.count, at.divider, "Turned to", answers)
     lines = [
         Line(
             "touch",
@@ -469,9 +470,9 @@ def flats_list(
             (Shown("Down in all", deep), *_where(step, one)),
             "Measure the round first: a hundredth on it is a hundredth on the flats.",
         ),
-        *arms(one.count, at.divider),
+        *arms,
     ]
-    for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
+    for n, turned in enumerate(places):
         figures = [*turned, Shown("Down", others if n else deep)]
         note, asks = "", ("", "")
         if n == 0:
@@ -496,6 +497,7 @@ def flats_list(
 def slits_list(one: Slits, at: Machines) -> WorkList:
     """Saw cuts evenly round an end."""
     answers: list[Answer] = []
+    arms, places = turned_on(one.count, at.divider, "Turned to", answers)
     lines = [
         Line(
             "middle",
@@ -504,9 +506,9 @@ def slits_list(one: Slits, at: Machines) -> WorkList:
             "Touch the side of the round with the saw, go up by half the round and "
             "half the saw.",
         ),
-        *arms(one.count, at.divider),
+        *arms,
     ]
-    for n, turned in enumerate(turned_on(one.count, at.divider, "Turned to", answers)):
+    for n, turned in enumerate(places):
         lines.append(
             Line(f"slit-{n + 1}", f"Slit {n + 1} of {one.count}", turned,
                  "Stop at its length: a slit too long loses its spring.")
