@@ -101,6 +101,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("m8 hex head", "cap-screw", "key_size", 13.0),
     ("set screw m6", "cap-screw", "key_size", 3.0),
     ("wires m24", "thread-wires", "best_wire", 1.7321),
+    ("flat on the crest of m24", "crest-flat", "flat", 0.3173),
     ("three wires for 1-8", "thread-wires", "best_wire", 1.8331),
     ("m12 passes", "thread-passes", "", None),
     ("m8", "thread", "pitch", 1.25),

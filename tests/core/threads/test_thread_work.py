@@ -9,6 +9,7 @@ from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drills
+from machinon.core.threads.thread_cutting import crest_flat
 
 THREADS = (
     "M6",
@@ -219,6 +220,44 @@ class Wires(unittest.TestCase):
         )
         self.assertLess(found["over_wires_min"], found["over_wires_max"])
         self.assertLess(found["over_wires_max"], found["over_wires"])
+
+    def test_a_pointed_tool_leaves_an_eighth_of_the_pitch_on_the_crest(self):
+        """ISO 68-1: the crest of the basic profile is P/8 wide."""
+        for thread in ("M8", "M45x4.5", "1/2-13"):
+            one = thread_of(thread)
+            flat = crest_flat(one, one.major, one.pitch_diameter)
+            self.assertAlmostEqual(flat, one.pitch / 8, 4)
+
+    def test_the_flat_of_a_class_lies_between_its_limits(self):
+        found = asked("crest-flat", thread="M10")
+        self.assertAlmostEqual(2 * found["flat"], found["flat_min"] + found["flat_max"])
+        # 6g: 9.968 over the crests, 8.994 at most on the pitch line, tan 30° 0.57735
+        by_hand = 0.75 - 0.974 * 0.57735
+        self.assertAlmostEqual(found["flat_max"], by_hand, delta=0.0005)
+
+    def test_the_flat_and_the_wires_tell_the_same_pitch_diameter(self):
+        for thread in ("M8", "1/2-13", "1/2 BSW", "Tr20x4"):
+            one = thread_of(thread)
+            wires = asked("thread-wires", thread=thread)
+            deeper = asked(
+                "thread-wires", thread=thread, measured=wires["over_wires"] - 0.02
+            )
+            flat = crest_flat(one, one.major, one.pitch_diameter)
+            lean = math.tan(math.radians(one.form.angle / 2))
+            read = asked(
+                "crest-flat",
+                thread=thread,
+                outside=one.major,
+                measured=flat - 0.02 * lean,
+            )
+            with self.subTest(thread):
+                self.assertAlmostEqual(read["pitch_diameter"], deeper["pitch_diameter"])
+
+    def test_crests_that_the_flanks_do_not_reach_are_refused(self):
+        # M10 x 1.5: 9.026 on the pitch line, and 0.75 / tan 30° more to its point
+        self.assertTrue(asked("crest-flat", thread="M10", outside=10.325))
+        refused(self, "outside", "crest-flat", thread="M10", outside=10.33)
+        refused(self, "outside", "crest-flat", thread="M10", outside=9.025)
 
     def test_a_steep_lead_is_cautioned(self):
         self.assertTrue(reckon("thread-wires", {"thread": "Tr10x3"}).cautions)

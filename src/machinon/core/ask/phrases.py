@@ -139,6 +139,17 @@ def _wires(s: Said) -> Inputs | None:
     return {"thread": thread}
 
 
+@_phrase("crest-flat", "flat on the crest of m24")
+def _crest(s: Said) -> Inputs | None:
+    if not s.has("crest"):
+        return None
+    thread = _thread(s)
+    if not thread:
+        return None
+    s.has("flat", "width", "on")
+    return {"thread": thread}
+
+
 @_phrase("thread-passes", "m45x4.5 depth of thread")
 def _thread_depth(s: Said) -> Inputs | None:
     thread = _thread(s)

@@ -331,6 +331,7 @@ TELLINGS: Mapping[str, Telling] = {
     "thread-wires": lambda t: (
         f"Over wires of {t.size('best_wire')}: {t.both('over_wires')}"
     ),
+    "crest-flat": lambda t: f"Flat on the crest {t.both('flat')}",
     "thread-passes": lambda t: (
         f"{t.both('total_depth')} deep a side, in {len(t['passes'])} passes"
     ),

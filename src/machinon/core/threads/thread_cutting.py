@@ -1,4 +1,4 @@
-"""Cutting a thread: measuring over wires, and the passes with their depths."""
+"""Cutting a thread: its size by wires or by its crests, and the passes."""
 
 import math
 from typing import Any
@@ -111,6 +111,103 @@ def _thread_wires(
     if one.lead_angle > 5:
         trail.cautions.append(
             "The lead is steep: the wires lie aslant, and this sum is some microns off."
+        )
+    return results
+
+
+def crest_flat(thread: Thread, outside: float, pitch_diameter: float) -> float:
+    """Width of the flat that a pointed tool leaves on the crests, mm.
+
+    outside: diameter over the crests, mm. Negative where the flanks meet below it.
+    Source: geometry; at the pitch diameter the ridge is half a pitch wide.
+
+    >>> round(crest_flat(thread_of("M8"), 8, thread_of("M8").pitch_diameter), 5)
+    0.15625
+    """
+    lean = math.tan(math.radians(thread.form.angle / 2))
+    return thread.pitch / 2 - (outside - pitch_diameter) * lean
+
+
+@reckoning(
+    "crest-flat",
+    group="Threads",
+    title="A thread judged by the flat on its crests",
+    usual={"thread": "M10"},
+    inputs=(
+        Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
+        Input(
+            "outside",
+            LENGTH,
+            "over the crests, as it was turned; else the most of its class",
+            default=None,
+            above=0,
+        ),
+        Input("measured", LENGTH, "width of the flat, read", default=None, above=0),
+        Input("external_class", TEXT, "class for limits", default=None),
+    ),
+    results=(
+        Result("flat", LENGTH, "middle of its class; else by the basic pitch diameter"),
+        Result("flat_min", LENGTH, "least for the class: it is cut deepest there"),
+        Result("flat_max", LENGTH, "most for the class"),
+        Result("pitch_diameter", LENGTH, "from the flat read"),
+    ),
+    sources=("geometry; flat = P/2 − (d − d2) tan(α/2), crests not rounded",),
+)
+def _crest_flat(
+    trail: Trail,
+    thread: str,
+    outside: float | None,
+    measured: float | None,
+    external_class: str | None,
+) -> dict[str, Any]:
+    one = thread_of(thread)
+    limits = None
+    if external_class is not None or one.form_name in ("metric", "unified"):
+        try:
+            limits = thread_limits(one, "", external_class or "")
+        except BadInput:
+            if external_class is not None:
+                raise
+    if outside is None:
+        outside = limits.external_major_max if limits else one.major
+    lean = math.tan(math.radians(one.form.angle / 2))
+    # where the flanks of the basic thread meet, to the micron that is written
+    sharp = round(one.pitch_diameter + one.pitch / 2 / lean, 3)
+    if not one.pitch_diameter < outside <= sharp:
+        raise BadInput(
+            "outside",
+            f"The crests of {one.name} lie above {one.pitch_diameter:.3f} mm and up "
+            f"to {sharp:.3f} mm, where its flanks meet.",
+        )
+    least, most = one.pitch_diameter, one.pitch_diameter
+    if limits:
+        least, most = limits.external_pitch_min, limits.external_pitch_max
+    aim = (least + most) / 2
+    results = {
+        "flat": trail.step(
+            "Flat on the crest",
+            f"{one.pitch:g} / 2 − ({outside:.4f} − {aim:.4f}) × "
+            f"tan {one.form.angle / 2:g}°",
+            max(crest_flat(one, outside, aim), 0.0),
+        )
+    }
+    if limits:
+        results["flat_min"] = max(crest_flat(one, outside, least), 0.0)
+        results["flat_max"] = max(crest_flat(one, outside, most), 0.0)
+    if measured is not None:
+        if measured >= one.pitch:
+            raise BadInput(
+                "measured", f"Under the pitch, {one.pitch:g} mm, is allowed."
+            )
+        results["pitch_diameter"] = trail.step(
+            "Pitch diameter",
+            f"{outside:.4f} − ({one.pitch:g} / 2 − {measured:g}) / "
+            f"tan {one.form.angle / 2:g}°",
+            outside - (one.pitch / 2 - measured) / lean,
+        )
+        trail.cautions.append(
+            f"A tenth more or less on the flat is {0.1 / lean:.2f} mm on the pitch "
+            "diameter: wires, or the nut, tell more."
         )
     return results
 

@@ -102,6 +102,22 @@ def thread_wires(s: Sketch) -> None:
     )
 
 
+def crest_flat(s: Sketch) -> None:
+    one = _of(s)
+    crest, root = _profile(s, one)
+    p = one.pitch
+    flat = s.r("flat")
+    s.across("flat", (1.5 * p - flat / 2, crest), (1.5 * p + flat / 2, crest), 3.0)
+    left, right = s.p(0, 0)[0] - 1.2 * s.size, s.p(TURNS * p, 0)[0] + 1.2 * s.size
+    top = s.p(0, crest)[1]
+    s.ask("outside", (left, top), "over the crests", "right")
+    s.ask("thread", (left, s.p(0, root)[1]), anchor="right")
+    s.ask("measured", (right, top), "flat read", "left")
+    s.tell("flat_max", (right, top + 3.4 * s.size), "not over", "left")
+    s.tell("flat_min", (right, top + 6.4 * s.size), "not under", "left")
+    s.tell("pitch_diameter", (right, top + 9.4 * s.size), "pitch diameter", "left")
+
+
 def thread_passes(s: Sketch) -> None:
     one = _of(s)
     total = s.r("total_depth")
@@ -303,7 +319,7 @@ def thread_identify(s: Sketch) -> None:
     s.ask(
         "tpi" if s.values.get("tpi") else "pitch", (0.42 * s.board.width, 2.2 * s.size)
     )
-    s.ask("uncertainty", (0.66 * s.board.width, 2.2 * s.size), "doubt")
+    s.ask("uncertainty", (0.66 * s.board.width, 2.2 * s.size), "uncertainty")
     for i, one in enumerate(found):
         y = top + i * step
         s.board.text(
@@ -336,6 +352,7 @@ PICTURES = {
     "thread": thread,
     "tap-drill": tap_drill,
     "thread-wires": thread_wires,
+    "crest-flat": crest_flat,
     "thread-passes": thread_passes,
     "thread-dial": thread_dial,
     "change-gears": change_gears,

@@ -23,7 +23,6 @@ from machinon.core.route.work.lines import (
 )
 from machinon.core.route.work.turning import LEAST, shoulder
 from machinon.core.shop.things import Lathe
-from machinon.core.threads.screw_thread import thread_of
 
 SCHOOLS = (
     ("flank", "along one flank, by the compound"),
@@ -205,15 +204,6 @@ def _fed(
     return lines
 
 
-def _crest_flat(thread: str, answer: Answer, end: str) -> float:
-    """How wide the flat on the crest is at an end of the pitch diameter's limits, on
-    the outside that it is cut on; mm."""
-    one = thread_of(thread)
-    beyond = (float(answer["external_major_max"]) - float(answer[end])) / 2
-    lean = math.tan(math.radians(one.form.angle / 2))
-    return one.pitch / 2 - 2 * beyond * lean
-
-
 def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> Line:
     again = (
         "Too tight: a hundredth more and both spring passes again. Once it is out of "
@@ -221,9 +211,10 @@ def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> Line:
         "and the slack taken up."
     )
     if by == "flat":
-        answer = reckon("thread", {"thread": thread})
+        answer = reckon("crest-flat", {"thread": thread})
+        answers.append(answer)
         flats = [
-            Shown(words, _crest_flat(thread, answer, f"external_pitch_{end}"))
+            Shown(words, float(answer[f"flat_{end}"]))
             for words, end in (("Not over", "max"), ("Not under", "min"))
         ]
         how = "By a magnifier with a scale, at several places: good to a tenth or two."
