@@ -102,7 +102,7 @@ def ask_command(arguments: Sequence[str]) -> int:
         print(json.dumps(said, ensure_ascii=False, default=list))
         return 0 if answer else 2
     if answer is None:
-        print(told.sentence or "That is not understood.", file=sys.stderr)
+        print(told.sentence or "That was not understood.", file=sys.stderr)
         print("Try: " + " · ".join(told.offered), file=sys.stderr)
         for one in found_with(told)[:2]:
             known = one.reckoning
@@ -111,7 +111,7 @@ def ask_command(arguments: Sequence[str]) -> int:
     print(told.sentence)
     print(f"Understood: {told.understood}")
     if told.unused:
-        print("Nothing was made of: " + ", ".join(told.unused))
+        print("Not understood: " + ", ".join(told.unused))
     return 0
 
 

@@ -194,7 +194,7 @@ def _may_look(why: str) -> bool:
     if os.environ.get("QT_QPA_PLATFORM") == "offscreen":
         return False
     box = QMessageBox(QMessageBox.Icon.Question, "Machinon", why)
-    look = box.addButton("Look at It Only", QMessageBox.ButtonRole.AcceptRole)
+    look = box.addButton("Open to Read Only", QMessageBox.ButtonRole.AcceptRole)
     box.addButton(QMessageBox.StandardButton.Close)
     box.exec()
     return box.clickedButton() is look

@@ -117,7 +117,7 @@ class Names(WindowCase):
         self.assertIsNone(self.job.pieces["worm-shaft"].surface("shoulder"))
         moved = self.job.surface("graduated-dial", "shoulder")
         self.assertEqual(moved.readings, before.readings)
-        with self.assertRaisesRegex(BadInput, "fit rests"):
+        with self.assertRaisesRegex(BadInput, "A fit depends"):
             self.job.move_surface("worm-shaft", "shaft", "graduated-dial")
 
     def test_a_new_piece_is_asked_what_it_is_made_of(self):

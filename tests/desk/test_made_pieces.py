@@ -188,7 +188,7 @@ class TNuts(MadePieces):
         QTest.keyClick(view.edit, Qt.Key.Key_Escape)
         self.size("head.width", "= nuts.length")
         self.size("nuts.length", "= head.width")
-        self.assertIn("rests on the next", view.says.text())
+        self.assertIn("depends on the next", view.says.text())
         QTest.keyClick(view.edit, Qt.Key.Key_Escape)
 
         # another wish moves the tongue: H7/h6 at 14 is 0 to 29 µm of play

@@ -99,7 +99,7 @@ class PieceCommand(unittest.TestCase):
             ("material=cheese", "material", ""),
             ("hub.diameter== bore*2", "hub.diameter", "bore"),
             ("hub.diameter== 2 +", "hub.diameter", "cannot be read"),
-            ("hub.diameter== hub.length/0", "hub.diameter", "divides by nothing"),
+            ("hub.diameter== hub.length/0", "hub.diameter", "divides by zero"),
             ("hub", "hub", "key=value"),
         ):
             code, refused = told("back-plate", given)

@@ -138,7 +138,7 @@ class Reckoner(WindowCase):
 
     def test_words_left_over_are_said_and_a_phrase_offered_can_be_taken(self):
         self.say("tap drill m8 banana")
-        self.assertIn("Nothing was made of: banana", self.page.understood.text())
+        self.assertIn("Not understood: banana", self.page.understood.text())
         self.say("banana")
         self.click(self.page.offers.findChildren(QPushButton)[0])
         self.assertIsNotNone(self.page.question.answer)

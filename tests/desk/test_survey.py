@@ -118,7 +118,7 @@ class Surveying(WindowCase):
         with self.assertRaises(BadInput):
             self.job.drop_surface("worm-shaft", "shaft")
         self.view.choose("worm-shaft", "key-across")
-        self.pick(self.view.more_menu(), "Drop this surface")
+        self.pick(self.view.more_menu(), "Remove this surface")
         names = [one.id for one in self.job.pieces["worm-shaft"].surfaces]
         self.assertEqual(names, ["shaft", "shoulder", "key-width"])
 

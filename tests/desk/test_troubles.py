@@ -109,7 +109,7 @@ class NotOnDisk(WindowCase):
         self.window.open_file(looking)
         self.settle()
         self.assertTrue(self.window.keeping.bar.isVisible())
-        self.assertIn("only be looked at", self.window.keeping.bar.says.text())
+        self.assertIn("only be read", self.window.keeping.bar.says.text())
 
     def test_another_shop_is_opened_and_a_backup_put_back(self):
         self.window.open_job("back-plate-130")

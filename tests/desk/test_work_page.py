@@ -182,7 +182,7 @@ class AtTheMachine(ByKeys):
         self.assertIn("thread", self.job.job.done)
 
     def test_a_taper_is_corrected_by_the_needle_and_by_its_blue(self):
-        """A taper of 20 to 16 over 25: 4 / 2 over 25 is 2.0 on the needle; 1.95 is
+        """A taper of 20 to 16 over 25: 4 / 2 over 25 is 2.0 on the indicator; 1.95 is
         short by 6.8 minutes."""
         self.begin("turned-piece", "Plug")
         self.stage("piece").add_part("taper")

@@ -295,12 +295,12 @@ class TwoWriters(ShopFileCase):
         first = open_shop(self.path)
         self.addCleanup(first.close)
         first.act("job", "First.", chuck(1))
-        with self.assertRaisesRegex(ShopBusy, "look at it only"):
+        with self.assertRaisesRegex(ShopBusy, "open it to read only"):
             open_shop(self.path)
         looking = open_shop(self.path, look_only=True)
         self.addCleanup(looking.close)
         self.assertEqual(looking.get("chuck"), chuck(1))
-        with self.assertRaisesRegex(ShopFileError, "look at only"):
+        with self.assertRaisesRegex(ShopFileError, "open to read only"):
             looking.act("job", "Second.", chuck(2))
         first.act("job", "Second.", chuck(1, 2))
         self.assertEqual(looking.get("chuck"), chuck(1, 2))

@@ -85,7 +85,7 @@ class Instruments(unittest.TestCase):
             (HEAD + "Mic,cm,0.01,0.03,0.01,outside,\n", "line 2, reads"),
             (HEAD + "Mic,mm,0.01,0.03,0.01,insides,\n", "did you mean inside"),
             (HEAD + "Mic,mm,0.01,0.03,0.01,,\n", "at least one kind"),
-            (HEAD + "Mic,mm,0.01,0.01,0.03,outside,\n", "repeats"),
+            (HEAD + "Mic,mm,0.01,0.01,0.03,outside,\n", "repeatability"),
             (HEAD + "Mic,mm,0.01\n", "line 2, uncertainty|suits"),
             (HEAD + good.strip() + ",more,and more\n", "more columns"),
             (HEAD + good * (MOST_ROWS + 1), f"more than {MOST_ROWS} rows"),

@@ -115,6 +115,11 @@ class Input(Struct, frozen=True):
     def required(self) -> bool:
         return self.default is ...
 
+    @property
+    def words(self) -> str:
+        """Its name in plain words; how uncertain a size is stands as its ±."""
+        return self.key.replace("_", " ").replace("doubt", "±")
+
     def read(self, given: Any, inch: bool = False) -> Any:
         """The value in base units. Raises BadInput naming this input."""
         if not self.many:
@@ -237,9 +242,9 @@ _SIZES = (
 _PLAIN = {
     "angle_step": "angle from hole to hole",
     "band": "band left",
-    "best_tir": "best clocked, on the needle",
+    "best_tir": "best clocked, on the indicator",
     "best_value": "best clocked",
-    "best_value_tir": "best clocked, on the needle",
+    "best_value_tir": "best clocked, on the indicator",
     "circle": "hole circle",
     "corner_drop": "corners touch before the middle by",
     "error_minutes": "off by, minutes of arc",
@@ -247,6 +252,8 @@ _PLAIN = {
     "error_percent": "off by, percent",
     "feed": "feed a turn",
     "feed_from_contact": "feed from the first touch",
+    "flat_max": "flat, not over",
+    "flat_min": "flat, not under",
     "high_spot": "single spot at",
     "lost_least": "taken by the seat, least",
     "lost_most": "taken by the seat, most",
@@ -254,13 +261,13 @@ _PLAIN = {
     "left_most": "play left, most",
     "length_to_diameter": "length over diameter",
     "major_error": "off on the diameter",
-    "mean_tir": "average, on the needle",
+    "mean_tir": "average, on the indicator",
     "mean": "average",
     "normal_depth": "depth square to the face",
     "offset_x": "offset towards 0°",
     "offset_y": "offset towards 90°",
     "percentile_95": "19 of 20 are better than",
-    "percentile_95_tir": "19 of 20 are better than, on the needle",
+    "percentile_95_tir": "19 of 20 are better than, on the indicator",
     "phase": "high side at",
     "pin_max": "largest pin that sits",
     "pitch_error": "off in pitch",
@@ -270,17 +277,17 @@ _PLAIN = {
     "rpm_ideal": "ideal speed",
     "rpm_limit": "speed limit",
     "rss": "likely",
-    "rss_tir": "likely, on the needle",
+    "rss_tir": "likely, on the indicator",
     "score": "fits",
     "strips_first": "strips first",
     "times_free": "times as stiff as held at one end",
-    "tir": "run-out on the needle",
+    "tir": "run-out on the indicator",
     "told_apart": "sure",
     "tpi": "threads to the inch",
     "um": "micrometres",
     "wire_max": "largest wire",
     "wire_min": "smallest wire",
-    "worst_tir": "worst, on the needle",
+    "worst_tir": "worst, on the indicator",
 }
 
 
@@ -469,7 +476,8 @@ class Reckoning(Struct, frozen=True):
             for number in _numbers(value):
                 if not math.isfinite(number):
                     raise BadInput(
-                        self._first(), "These figures lead beyond what can be told."
+                        self._first(),
+                        "These figures lead beyond what can be worked out.",
                     )
             if isinstance(value, float) and value < -1e-9 and one.is_size:
                 raise BadInput(

@@ -14,7 +14,7 @@ class Command(Struct, frozen=True):
 
 COMMANDS = (
     Command("job.new", "New Job…", "Ctrl+N", "Job"),
-    Command("job.more", "Make One Piece More…", "Ctrl+Shift+N", "Job"),
+    Command("job.more", "Make Another Piece…", "Ctrl+Shift+N", "Job"),
     Command("job.less", "Take This Piece out of the Job", "", "Job"),
     Command("job.list", "Jobs and Shop", "Ctrl+Home", "Job"),
     Command("job.daybook", "Daybook", "Ctrl+D", "Job"),
@@ -38,7 +38,7 @@ COMMANDS = (
     Command("file.copy", "Save a Copy Elsewhere…", "", "Shop File"),
     Command("edit.undo", "Undo", "Ctrl+Z", "Edit"),
     Command("edit.redo", "Redo", "Ctrl+Y, Ctrl+Shift+Z", "Edit"),
-    Command("devices.take", "Take What Is in Hand", "F8", "Edit"),
+    Command("devices.take", "Take the Figure Shown", "F8", "Edit"),
     Command("stage.survey", "Survey", "Ctrl+1", "Stage"),
     Command("stage.fits", "Fits", "Ctrl+2", "Stage"),
     Command("stage.piece", "Piece", "Ctrl+3", "Stage"),

@@ -83,7 +83,7 @@ class PlainChoice(Choice):
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
-        self.head = label("How shall it go together?", "head")
+        self.head = label("How should it fit?", "head")
         self.box.addWidget(self.head)
         self.joint = narrow_combo("What the fit is for")
         self.joint.activated.connect(
@@ -114,7 +114,7 @@ class PlainChoice(Choice):
         self.own = Abreast(3, self.code, self.least, self.most)
         self.box.addWidget(self.own)
         self.play = Figure("Play, least to most")
-        self.runout = Figure("Needle it allows")
+        self.runout = Figure("Run-out allowed")
         self.band = Figure("Band left to land in")
         self.aim = Figure("Aim at")
         self.plain = (self.play, self.runout, self.aim, self.band)
@@ -212,7 +212,7 @@ class PlainChoice(Choice):
             else ("Interference" if grips else "Play (− is interference)")
         )
         slot = fit.choice.joint == "slot"
-        self.runout.set_name("Shake it allows" if slot else "Needle it allows")
+        self.runout.set_name("Shake allowed" if slot else "Run-out allowed")
         if fit.play is not None:
             self.runout.show_text(
                 small_range(max(low, 0.0), fit.play["tir"], inch),

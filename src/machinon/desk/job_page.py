@@ -246,7 +246,7 @@ class JobPage(QWidget):
         self.work_line.setContentsMargins(0, 0, 0, 0)
         self.work_line.setSpacing(self.look.px(14))
         self.more = button("+ piece", self.more_wished.emit, "link")
-        self.more.setToolTip("Make one piece more in this job")
+        self.more.setToolTip("Make another piece in this job")
         self.open_mark = MarkView(self.look, None, 14)
         self.open_says = OneLine()
         self.onward = button("", self.go_onward, "main")

@@ -53,7 +53,7 @@ class TroubleBar(QFrame):
             )
         elif look_only:
             self.says.setText(
-                "Another Machinon has this shop open: here it can only be looked at."
+                "Another Machinon has this shop open: here it can only be read."
             )
         self.setVisible(bool(why) or look_only)
 
@@ -178,7 +178,7 @@ class Keeping:
             file = open_shop(path, look_only=look_only)
         except ShopBusy as error:
             self.window.ask(
-                str(error), "Look at It Only", lambda: self.open_path(path, True)
+                str(error), "Open to Read Only", lambda: self.open_path(path, True)
             )
             return
         except MachinonError as error:

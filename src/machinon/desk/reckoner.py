@@ -207,6 +207,7 @@ class ReckonerPage(QWidget):
         self._key = ""
         self.says = label("", "", wrap=True)
         self.results = QGridLayout()
+        self.results.setHorizontalSpacing(look.px(10))
         self.results.setVerticalSpacing(look.px(5))
         self.whose = label("", "", "measured", wrap=True)
         self.notes = label("", "faint", wrap=True)
@@ -316,9 +317,9 @@ class ReckonerPage(QWidget):
         set_ink(self.line, "stop" if lost else "measured")
         said = f"Understood: {told.understood}." if told.understood else ""
         if told.unused and told.found is not None:
-            said += f" Nothing was made of: {', '.join(told.unused)}."
+            said += f" Not understood: {', '.join(told.unused)}."
         if lost and not said and not other:
-            said = "That is not understood."
+            said = "That was not understood."
         self.understood.setText(said)
         clear_layout(self._offered)
         for phrase in told.offered if lost else ():

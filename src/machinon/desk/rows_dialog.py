@@ -55,10 +55,10 @@ class RowsDialog(QDialog):
         unit = "inches" if inch else "mm"
         buttons = QHBoxLayout()
         buttons.addWidget(button("Add a Row", lambda: self._add({})))
-        buttons.addWidget(button("Drop the Row", self._drop))
+        buttons.addWidget(button("Remove the Row", self._drop))
         buttons.addStretch(1)
-        buttons.addWidget(button("Leave It", self.close))
-        buttons.addWidget(button("Take It", self.take, "main"))
+        buttons.addWidget(button("Cancel", self.close))
+        buttons.addWidget(button("OK", self.take, "main"))
         column = QVBoxLayout(self)
         column.addWidget(
             label(

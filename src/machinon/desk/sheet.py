@@ -267,7 +267,7 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
                 painter,
                 0,
                 A4_UPRIGHT[1] - 5,
-                "Doubts are two sigma, sizes at 20 °C. Machinon",
+                "Uncertainties are 2 sigma, sizes at 20 °C. Machinon",
                 11,
                 "faint",
             )
@@ -485,7 +485,7 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
         painter,
         0,
         height - 5,
-        "Doubts are two sigma, sizes at 20 °C. Machinon",
+        "Uncertainties are 2 sigma, sizes at 20 °C. Machinon",
         11,
         "faint",
     )
@@ -503,12 +503,14 @@ def _runs_on_paper(painter: QPainter, plan: Plan, top: float) -> list[str]:
         PRINT,
     )
     painter.restore()
-    lines = [f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the needle"]
+    lines = [
+        f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the indicator"
+    ]
     if plan.runout is None:
         return [*lines, "not measured yet"]
     return [
         *lines,
-        f"Needle, high less low: {small_text(plan.runout['tir'], inch)}",
+        f"Indicator, high less low: {small_text(plan.runout['tir'], inch)}",
         f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
         f"high side at {plan.runout['phase']:.0f}°",
         f"Out of round: {small_text(plan.runout['ovality'], inch)}",

@@ -151,7 +151,7 @@ class InstrumentCard(Card):
             (
                 ("name", "Name"),
                 ("resolution", "Resolution"),
-                ("uncertainty", "Doubt of one reading, two sigma, with its zero"),
+                ("uncertainty", "Uncertainty of one reading (2 sigma), with its zero"),
                 ("repeatability", "It repeats to, one sigma"),
                 ("checked", "Last checked against what"),
                 ("least", "It measures from (may be empty)"),
@@ -170,8 +170,9 @@ class InstrumentCard(Card):
         self.box.addWidget(Abreast(4, *self.kinds.values(), held=left))
         self.box.addWidget(
             label(
-                "Be honest with the doubt: read a setting ring or slip gauge ten times "
-                "on different days. A dearer digit is no surer one.",
+                "Be honest about the uncertainty: read a setting ring or slip gauge "
+                "ten times on different days. One more digit on the display does not "
+                "make it more accurate.",
                 "faint",
                 wrap=True,
             )

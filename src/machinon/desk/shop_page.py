@@ -479,4 +479,4 @@ class ShopPage(QWidget):
             self.measure_piece(id)  # still measuring, with one reading less
         else:
             self._fill("lathe" if gone else kind, "" if gone else id)
-        self.say(f"{done}: {says}" if says else "Nothing to take back here.")
+        self.say(f"{done}: {says}" if says else "Nothing to undo here.")

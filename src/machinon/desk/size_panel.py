@@ -44,7 +44,7 @@ class SizePanel(QWidget):
         self.found: Measured | None = None
         px = bench.look.px
         self.size = Figure("Size at 20 °C", "large")
-        self.doubt = Figure("Doubt, two sigma")
+        self.doubt = Figure("Uncertainty (2 sigma)")
         self.spread = Figure("Spread")
         self.nominal = Figure("Likely made as")
         self.likely = label("", "faint", wrap=True)

@@ -655,7 +655,7 @@ class MainWindow(QMainWindow):
         box.setTextFormat(Qt.TextFormat.PlainText)
         box.setText(text)
         done = box.addButton(yes, QMessageBox.ButtonRole.AcceptRole)
-        box.addButton("Leave It", QMessageBox.ButtonRole.RejectRole)
+        box.addButton("Cancel", QMessageBox.ButtonRole.RejectRole)
         box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         done.clicked.connect(lambda: QTimer.singleShot(0, then))
         box.open()

@@ -232,7 +232,7 @@ def _cylinder(
             )
     board.text(
         (board.width / 2, board.height - size * 0.8),
-        "frame: what the fit allows; hatched: left after the mate's doubt",
+        "frame: what the fit allows; hatched: left after the mate's uncertainty",
         size * 0.85,
         "faint",
     )
@@ -428,7 +428,7 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
         ),
         ("room round the screw", length_text(room, 0.01, inch), "text"),
         (
-            "room wanted: drilling, doubt of the circle, play of the spigot",
+            "room wanted: drilling, uncertainty of the circle, play of the spigot",
             length_text(need, 0.01, inch),
             "measured" if ok else "stop",
         ),

@@ -109,7 +109,7 @@ class Sketch(Plane):
 
     def _framed(self, key: str, at: Point, name: str, anchor: Anchor) -> None:
         one = next(given for given in self.asked.inputs if given.key == key)
-        label = name or one.key.replace("_", " ")
+        label = name or one.words
         text = self.said(key)
         size = self.size
         wide = text_width(text, size) + size

@@ -499,7 +499,7 @@ _JOBS: tuple[tuple[str, str, str, Stage, tuple[str, ...], tuple[_Fit, ...]], ...
     (
         "indicator-carrier",
         "Dovetail carrier for a dial indicator",
-        "It shall sit on the table way and go back to the same place.",
+        "It has to sit on the table way and go back to the same place.",
         "fits",
         ("table-way",),
         (

@@ -53,7 +53,7 @@ def open_shop(
         raise ShopFileError(
             path,
             "it may be read but not written. Change its permissions, open another "
-            "shop, or look at it only.",
+            "shop, or open it to read only.",
         )
     let_go = _alone(path)
     engine = engine_on(lambda: connect(os.fspath(path), durable))
@@ -200,7 +200,7 @@ def _alone(path: Path) -> Callable[[], None]:
     except OSError as error:
         os.close(handle)
         raise ShopBusy(
-            path, "it is open in another Machinon. Close that, or look at it only."
+            path, "it is open in another Machinon. Close that, or open it to read only."
         ) from error
 
     def let_go() -> None:

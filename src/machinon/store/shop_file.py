@@ -164,7 +164,7 @@ class ShopFile:
     def _begun(self, engine: sa.Engine, write: bool = True) -> Iterator[sa.Connection]:
         if write and self.look_only:
             raise ShopFileError(
-                self.path, "it is open to look at only: nothing was changed."
+                self.path, "it is open to read only: nothing was changed."
             )
         asked = engine if write else engine.execution_options(write=False)
         with asked.begin() as connection:

@@ -91,7 +91,7 @@ class Bands(unittest.TestCase):
         self.assertGreater(known.width, 0)
         large = self.band(fit, "Large end")
         self.assertAlmostEqual(large.aim, 20.0, places=3)
-        self.assertAlmostEqual(self.effect(fit, "Needle over 50 mm").value, 1.25)
+        self.assertAlmostEqual(self.effect(fit, "Indicator over 50 mm").value, 1.25)
         self.assertEqual(self.effect(fit, "Holds by itself").value, "yes")
 
     def test_a_taper_that_is_none_or_is_read_from_the_wrong_end(self):
@@ -154,7 +154,7 @@ class Bands(unittest.TestCase):
             self.effect(fit, "The lathe turns at most").value, strong.torque
         )
         unsaid = fit_of(slot, joint="key", lathe=LATHE, diameter=25, length=30)
-        self.assertIn("not said", self.effect(unsaid, "The lathe turns at most").value)
+        self.assertIn("not known", self.effect(unsaid, "The lathe turns at most").value)
         self.assertAlmostEqual(
             self.effect(fit, "Bore to keyway floor").value, 28.3, places=3
         )

@@ -188,11 +188,11 @@ class Dovetails(unittest.TestCase):
         keys = [one.key for one in lines]
         self.assertEqual(keys, ["rough", "depth", "first", "pins", "climb", "try"])
         pins = figures(lines[3])
-        self.assertEqual(pins["Between them it shall read"], 41.463)
+        self.assertEqual(pins["Between them it should read"], 41.463)
         read = listed("dovetail-stop", "flanks", **{"flanks.between": "41.1"})[3]
         self.assertEqual(figures(read)["Still to come off"], 0.363)
         small = listed("dovetail-stop", "flanks", **{"flanks.pins": "6"})[3]
-        self.assertAlmostEqual(figures(small)["Between them it shall read"],
+        self.assertAlmostEqual(figures(small)["Between them it should read"],
                                74.247 - 6 * (1 + math.sqrt(3)), 2)  # fmt: skip
         self.assertIn("pass-1", [one.key for one in
                                  listed("dovetail-stop", "rough-slot")])  # fmt: skip
@@ -432,9 +432,9 @@ class SetTrue(unittest.TestCase):
 
     TURN = (0.0, 0.12, 0.30, 0.18)
 
-    def test_the_high_jaws_push_by_half_of_what_the_needle_differs(self):
+    def test_the_high_jaws_push_by_half_of_what_the_indicator_differs(self):
         line, _ = set_true(self.TURN, 0.01, "four")
-        shown = {"Needle": 0.3, "Jaw 3 pushes": 0.15, "Jaw 4 pushes": 0.03}
+        shown = {"Indicator swing": 0.3, "Jaw 3 pushes": 0.15, "Jaw 4 pushes": 0.03}
         self.assertEqual(figures(line), shown)
         self.assertIn("oosen jaw 1, push with jaw 3", line.note)
 

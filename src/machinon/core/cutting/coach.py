@@ -133,7 +133,8 @@ def advise(state: CutState) -> Advice:
     near = left < NEAR * band + NEAR_SIGMAS * belief.sigma
     if state.entries and belief.seen == 0 and (near or not taken):
         return advice(
-            "measure", "Measure before the next cut: the sum from here rests on it."
+            "measure",
+            "Measure before the next cut: the next cuts are worked out from it.",
         )
     if belief.seen and state.entries and now.past > 0.5:
         if belief.seen < 2:
@@ -153,7 +154,7 @@ def advise(state: CutState) -> Advice:
         return advice(
             "measure",
             "It is not where the cuts before it lead to: wipe, and read again before "
-            "a cut rests on it.",
+            "the next cut.",
         )
     step = _roughs(left, belief, state)
     if step:
@@ -211,7 +212,7 @@ def _last(
     if again == best:
         return advice(
             "measure",
-            "In the band or not, within the doubt of one reading: read again."
+            "One reading cannot tell whether it is in the band: read again."
             if now.inside + now.past > TELLS[0]
             else "One more reading is worth more here than it costs: read again.",
         )

@@ -284,7 +284,7 @@ def head_checks(
         "screw",
         s["screw.depth"],
         1.2 * screw.major,
-        "Thread of the screw (1.2 of its diameter)",
+        "Thread of the screw (1.2 times its diameter)",
     )
     length = start + head_length(s)
     if not by_nut(s):

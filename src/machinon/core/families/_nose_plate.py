@@ -319,7 +319,7 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
             "lathe",
             "On its own spindle nose",
             "Spigot and seat are finished in place, on the spindle they will run on: "
-            "what the nose lets go is cut away here and does not come back.",
+            "whatever play the nose leaves is cut out here.",
             (
                 Step("mount", (), title="Clean both faces, bolt it up evenly",
                      note="A chip tilts the plate. Go crosswise, in three rounds; mark "

@@ -444,7 +444,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "lathe",
             "On its own spindle nose",
             "Spigot and seat are finished in place, on the spindle they will run on: "
-            "what the register lets go is cut away here and does not come back.",
+            "whatever play the register leaves is cut out here.",
             (
                 Step(
                     "mount",

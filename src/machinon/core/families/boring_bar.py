@@ -353,7 +353,7 @@ FAMILY = Family(
         Size("bits.diameter", "hole for a bit", "bit.diameter", low=2, high=40,
              at="bit1.diameter"),
         Size("bits.from_end", "outermost bit from the end", "up(1.5*bit.diameter, 1)",
-             "one and a half of the bit", 2, 500, at="bit1.from_end"),
+             "one and a half times the bit", 2, 500, at="bit1.from_end"),
         Size("bits.pitch", "from bit to bit", "up(3*bit.diameter, 1)",
              "three times the bit", 3, 700, at="bit2.pitch"),
         Size("grubs.thread", "set screws", _grub_size, "about half the bit",

@@ -176,7 +176,7 @@ def checks(s: Values) -> Iterable[Check]:
         "grubs",
         (body - bore) / 2,
         1.2 * grub.major,
-        "Wall that a grub screw's thread is in (1.2 of the screw)",
+        "Wall that a grub screw's thread is in (1.2 times the screw)",
     )
     front = s["body.length"] - s["grubs.from_end"]
     dimple = _dimple(s)

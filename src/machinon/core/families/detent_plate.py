@@ -305,7 +305,7 @@ FAMILY = Family(
             MateSize("throw", "from place to place, degrees", 30.0, kind=ANGLE),
             MateSize("travel", "or at its knob, from place to place", 0.0, (), True),
             MateSize("length", "from the shaft to its knob", 100.0, (), True, least=1),
-            MateSize("holds", "torque that it shall hold", 0.2, kind=TORQUE),
+            MateSize("holds", "torque that it has to hold", 0.2, kind=TORQUE),
         )),
         Mate("room", "where it sits", (
             MateSize("height", "from its seat to what turns past it", 8.0,

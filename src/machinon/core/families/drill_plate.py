@@ -78,7 +78,7 @@ def checks(s: Values) -> Iterable[Check]:
         "holes",
         guide,
         GUIDES * s["pattern.drill"],
-        "Length that guides the drill (one and a half of it)",
+        "Length that guides the drill (one and a half times it)",
     )
     yield at_least(
         "edge",

@@ -157,7 +157,7 @@ def checks(s: Values) -> Iterable[Check]:
         "screw",
         s["screw.depth"],
         1.2 * thread.major,
-        "Thread for the screw (1.2 of its diameter)",
+        "Thread for the screw (1.2 times its diameter)",
     )
     yield at_least(
         "nose-in-work",

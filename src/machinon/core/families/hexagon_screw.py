@@ -54,7 +54,7 @@ def _tip(s: Values) -> float:
 
 
 def _across(s: Values) -> float:
-    """The usual spanner for the thread: one and a half of it."""
+    """The usual spanner for the thread: one and a half times it."""
     return float(math.ceil(1.5 * thread_of(str(s["nut.thread"])).major))
 
 
@@ -220,7 +220,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(head.length + shank.length + thread.length + 4, 1)", "both faces", 12,
              1500),
-        Size("head.across", "head across flats", _across, "one and a half of it", 4,
+        Size("head.across", "head across flats", _across, "one and a half times it", 4,
              150, rests=(), step=1, at="hexagon.across"),
         Size("head.sides", "its flats", "6", "", 2, 8, COUNT, at="hexagon.count"),
         Size("head.length", "height of the head", "up(0.4*head.across, 1)", "", 2, 100,

@@ -311,7 +311,7 @@ FAMILY = Family(
         Size("shank.diameter", "shank", "up(point.round, 0.5)",
              "as thick as the point", 2, 100),
         Size("shank.length", "length of the shank", "up(5*socket.across, 5)",
-             "five of its size", 0.5, 300),
+             "five times its size", 0.5, 300),
         Size("point.across", "point across flats", "socket.across", low=2, high=60),
         Size("point.round", "round of the point", _rounded,
              "the socket's corner radius", 2, 90, rests=("point.across",), step=0.01,

@@ -125,7 +125,7 @@ def checks(s: Values) -> Iterable[Check]:
         "nuts",
         s["nuts.length"],
         1.2 * thread.major,
-        "Length of a nut (1.2 of its thread)",
+        "Length of a nut (1.2 times its thread)",
         grave=False,
     )
 

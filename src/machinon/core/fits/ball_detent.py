@@ -36,7 +36,7 @@ def side_force(ball: float, depth: float, spring: float) -> float:
         Input(
             "alike",
             PERCENT,
-            "how alike the recesses shall hold",
+            "how alike the recesses should hold",
             10.0,
             above=0,
             high=50,

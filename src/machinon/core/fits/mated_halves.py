@@ -35,8 +35,8 @@ def taper(m: Meeting) -> Joined:
         if abs(off) > doubt:
             advice.append(
                 f"The readings say 1 : {1 / ratio:.2f}, {named.name} is "
-                f"1 : {1 / named.ratio:.2f}: further apart than their doubt. It is "
-                "another taper, or worn."
+                f"1 : {1 / named.ratio:.2f}: further apart than their uncertainty. It "
+                "is another taper, or worn."
             )
         ratio, doubt = named.ratio, 0.0
     answer = reckon(
@@ -70,7 +70,7 @@ def taper(m: Meeting) -> Joined:
     )
     touches = "large" if m.choice.exists == "hole" else "small"
     effects = (
-        Effect("Needle over 50 mm", answer["indicator"], LENGTH, answer),
+        Effect("Indicator over 50 mm", answer["indicator"], LENGTH, answer),
         Effect("Set it within", answer["angle_share"], LENGTH, answer, True),
         Effect(
             "Holds by itself",

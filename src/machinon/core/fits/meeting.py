@@ -116,7 +116,7 @@ class Meeting(Struct, frozen=True):
             return ()
         torque = self.lathe.torque
         if not torque:
-            said = "its motor is not said: see Shop"
+            said = "its motor is not known: see Shop"
             return (Effect("The lathe turns at most", said, TEXT, answer),)
         return (Effect("The lathe turns at most", torque, TORQUE, answer),)
 

@@ -26,7 +26,7 @@ from machinon.core.tables import rows
         Input("head", LENGTH, "width of the slot below the lips", above=0, high=200),
         Input("head_height", LENGTH, "height below the lips", above=0, high=100),
         Input("lip", LENGTH, "from the table to under the lip", above=0, high=100),
-        Input("neck_doubt", LENGTH, "doubt of the neck, two sigma", 0.0, low=0),
+        Input("neck_doubt", LENGTH, "uncertainty of the neck (2 sigma)", 0.0, low=0),
         Input("play_least", LENGTH, "of the tongue in the neck"),
         Input("play_most", LENGTH, "of the tongue in the neck"),
         Input("head_play", LENGTH, "kept free beside the head", 1.0, above=0),

@@ -44,8 +44,8 @@ def judge(size: float, doubt: float, lower: float, upper: float) -> Verdict:
 SAYS: dict[Verdict, str] = {
     "open": "not measured yet",
     "proved": "in its band",
-    "near": "outside by less than the doubt: read again with a surer gauge, try the "
-    "mate, or accept it with a reason",
+    "near": "outside by less than the uncertainty: read again with a surer gauge, "
+    "try the mate, or accept it with a reason",
     "failed": "outside its band",
 }
 
@@ -66,7 +66,7 @@ def proof_line(
     """A line from a measured surface; size and doubt where a sum was done on it.
 
     tried: how the mate went on, which closes what the gauge cannot; accepted: why
-    a size within the doubt is taken; by_trial: no band is left, the mate decides.
+    a size within the uncertainty is taken; by_trial: no band is left, the mate decides.
     """
     if measured is not None and size is None:
         size, doubt = measured.size, measured.uncertainty
@@ -96,9 +96,12 @@ def proof_line(
     if tried in ("tight", "loose") and verdict != "failed":
         verdict, says = "near", f"the mate is {tried}: " + _TRIED[tried]
     elif verdict == "near" and tried == "goes on":
-        verdict, says = "proved", "the mate goes on, which closes the gauge's doubt"
+        verdict, says = (
+            "proved",
+            "the mate goes on, which settles what the gauge cannot tell",
+        )
     elif verdict == "near" and accepted:
-        verdict, says = "proved", f"within the doubt, accepted: {accepted}"
+        verdict, says = "proved", f"within the uncertainty, accepted: {accepted}"
     return ProofLine(key, name, fit, lower, upper, measured, size, doubt, verdict, says)
 
 
@@ -154,7 +157,10 @@ def overall(
     if open_lines:
         return "open", "Still to prove: " + ", ".join(open_lines) + "."
     if any(line.verdict == "near" for line in lines):
-        return "near", "Within the doubt of measuring: the decision is beside its line."
+        return (
+            "near",
+            "Within the measuring uncertainty: the decision is beside its line.",
+        )
     if undone and not undone_because:
         more = f" and {len(undone) - 2} more" if len(undone) > 2 else ""
         return "open", (

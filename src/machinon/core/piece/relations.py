@@ -63,7 +63,7 @@ class Expression(Struct, frozen=True, dict=True):
         try:
             found = self._work(self._tree, known)
         except ZeroDivisionError:
-            raise BadInput(self.key, f"{self.text}: it divides by nothing.") from None
+            raise BadInput(self.key, f"{self.text}: it divides by zero.") from None
         except (TypeError, ValueError, OverflowError) as error:
             raise BadInput(self.key, f"{self.text}: {error}. {ALLOWED}") from None
         if not math.isfinite(found):
@@ -146,7 +146,7 @@ def in_order(wanted: Mapping[str, Iterable[str]]) -> tuple[str, ...]:
         if name in under_way:
             loop = [*under_way[under_way.index(name) :], name]
             raise BadInput(
-                name, f"Each rests on the next: {', '.join(loop)}. Type one of them."
+                name, f"Each depends on the next: {', '.join(loop)}. Type one of them."
             )
         under_way.append(name)
         for other in wanted[name]:

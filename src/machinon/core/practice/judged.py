@@ -324,7 +324,7 @@ class Centring(Exercise):
         zero = self.readings[0]
         said = "   ".join(f"{i}: {one - zero:+.2f}" for i, one in
                           enumerate(self.readings, 1))  # fmt: skip
-        return Seen("The needle at each jaw", said, "plus where it stands nearer")
+        return Seen("Reading at each jaw", said, "plus where it stands nearer")
 
     def _told(self) -> tuple[Line, Answer | None]:
         zero = self.readings[0]

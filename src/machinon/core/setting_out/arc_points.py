@@ -40,7 +40,7 @@ def _step(radius: float, cutter: float, outside: bool, ridge: float) -> float:
     title="An arc milled place by place",
     usual={"radius": 20, "cutter": 10, "first": 0, "last": 180},
     inputs=(
-        Input("radius", LENGTH, "radius that the work shall have", above=0, high=2000),
+        Input("radius", LENGTH, "finished radius of the work", above=0, high=2000),
         Input("cutter", LENGTH, "diameter of the cutter", above=0, high=200),
         Input("first", ANGLE, "angle it begins at", 0.0, low=-360, high=360),
         Input("last", ANGLE, "angle it ends at", 180.0, low=-360, high=720),

@@ -231,7 +231,7 @@ DRILLING_ERROR = 0.1  # mm: how far a hole set by read-out may lie off
         Result("hole", LENGTH, "in the new half: clearance hole or tapping drill"),
         Result("passing", LENGTH, "the hole that the screw passes with room"),
         Result("room", LENGTH, "round a screw in that hole"),
-        Result("need", LENGTH, "room that drilling, doubt and play want"),
+        Result("need", LENGTH, "room that drilling, uncertainty and play need"),
         Result("warning", TEXT, "where the screws may bind, else empty"),
         Result("mismatch", TEXT, "where what was measured is of another screw"),
     ),

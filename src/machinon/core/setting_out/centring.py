@@ -31,7 +31,7 @@ from machinon.core.setting_out.runout import TURN_INPUTS, resolve
         ),
         Result("high_spot", ANGLE, "where one reading alone stands apart"),
         Result("high_spot_height", LENGTH, "how far it stands out; negative: a hollow"),
-        Result("residual", LENGTH, "needle that centring cannot take out"),
+        Result("residual", LENGTH, "reading that centring cannot take out"),
     ),
     sources=("least squares on the first two harmonics of the turn",),
 )

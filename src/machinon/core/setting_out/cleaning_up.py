@@ -24,20 +24,20 @@ def run_out_most(stock: float, size: float, skin: float = 0.0) -> float:
     inputs=(
         Input("stock", LENGTH, "across the rough stock, or its cored hole", above=0),
         Input("size", LENGTH, "diameter that it is turned or bored to", above=0),
-        Input("run_out", LENGTH, "rough stock's whole swing of the needle", low=0),
+        Input("run_out", LENGTH, "full indicator swing of the rough stock", low=0),
         Input("skin", LENGTH, "scale, sand or hard skin to a side", 0.0, low=0),
     ),
     results=(
         Result("least", LENGTH, "of metal that comes off at the low side"),
         Result("most", LENGTH, "of metal that comes off at the high side"),
         Result("spare", LENGTH, "of sound metal under the skin, at the low side"),
-        Result("run_out_most", LENGTH, "that the needle may swing at most"),
+        Result("run_out_most", LENGTH, "largest indicator swing that still cleans up"),
         Result("stock_needed", LENGTH, "stock that comes clean as it runs now"),
         Result("advice", TEXT, "what to do"),
     ),
     sources=(
         "geometry: a side loses half the difference of the diameters, less or more "
-        "by half the needle's swing",
+        "by half the indicator's swing",
     ),
 )
 def _cleans_up(

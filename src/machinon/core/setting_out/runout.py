@@ -132,7 +132,7 @@ def _runout(
 ) -> dict[str, Any]:
     found = resolve(readings, angles)
     trail.step(
-        "Whole movement of the needle",
+        "Full indicator movement",
         f"{max(readings):.4f} − {min(readings):.4f}",
         found.tir,
     )

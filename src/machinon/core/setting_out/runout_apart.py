@@ -15,7 +15,7 @@ def _vector(tir: float, angle: float) -> complex:
 
 
 def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, float]:
-    """How much of it there is, mm on the needle, and where its high side stands."""
+    """How much of it there is, mm on the indicator, and where its high side stands."""
     size = trail.step(what, sum_of, abs(found))
     # no needle shows a direction better than that
     at = round(math.degrees(cmath.phase(found)), 1) % 360 if size > 1e-9 else 0.0
@@ -35,7 +35,7 @@ def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, 
         "tool_turned_at": 45,
     },
     inputs=(
-        Input("first", LENGTH, "on the needle, as it is", low=0),
+        Input("first", LENGTH, "on the indicator, as it is", low=0),
         Input("first_at", ANGLE, "where it is high, from a mark on the spindle"),
         Input(
             "collet_turned",
@@ -54,7 +54,7 @@ def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, 
         Input("tool_turned_at", ANGLE, "where it is high then", default=0.0),
     ),
     results=(
-        Result("seat", LENGTH, "of the seat and its spindle, on the needle"),
+        Result("seat", LENGTH, "of the seat and its spindle, on the indicator"),
         Result("seat_at", ANGLE, "where that is high"),
         Result("collet", LENGTH, "of the collet; with the tool if that stayed"),
         Result("collet_at", ANGLE, "where that is high, as at first"),
@@ -62,7 +62,7 @@ def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, 
         Result("tool_at", ANGLE, "where that is high, as at first"),
         Result("advice", TEXT, "what to do about the largest"),
     ),
-    sources=("vectors on the needle: what is turned by half a turn changes its sign",),
+    sources=("vectors of readings: what is turned by half a turn changes its sign",),
 )
 def _runout_apart(
     trail: Trail,
@@ -112,5 +112,5 @@ def _runout_apart(
         "tool": "The tool: look for a burr or a bent shank, and try a ground pin.",
     }[largest]
     if sizes[largest][0] < SMALL:
-        results["advice"] = "Nothing a needle would tell: leave it as it is."
+        results["advice"] = "Too little for an indicator to show: leave it as it is."
     return results

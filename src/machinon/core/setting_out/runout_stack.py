@@ -228,7 +228,7 @@ def _directions(known: complex, free: Sequence[float]) -> list[float]:
             {"angle": ANGLE, "position": COUNT},
         ),
         *(
-            Result(key + end, LENGTH, words + (" on the needle" if end else ""))
+            Result(key + end, LENGTH, words + (" on the indicator" if end else ""))
             for key, words in (
                 ("worst", "all high sides in line"),
                 ("rss", "root of the sum of squares"),

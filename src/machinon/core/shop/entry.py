@@ -152,7 +152,7 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
     if repeatability > uncertainty:
         raise BadInput(
             "repeatability",
-            "It repeats to one sigma better than its whole doubt of two sigma: up to "
+            "Its repeatability (1 sigma) is part of its uncertainty (2 sigma): up to "
             f"{uncertainty:g} mm is allowed.",
         )
     least, most = (

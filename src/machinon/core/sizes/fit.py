@@ -237,7 +237,9 @@ def about_play(want: str) -> tuple[float, float] | None:
         Input(
             "existing", LENGTH, "readings of the half that exists", above=0, many=True
         ),
-        Input("instrument_uncertainty", LENGTH, "doubt of its size, two sigma", low=0),
+        Input(
+            "instrument_uncertainty", LENGTH, "uncertainty of its size (2 sigma)", low=0
+        ),
         Input("kind", TEXT, "what exists", choices=("hole", "shaft")),
         Input(
             "want", TEXT, "the fit: words, a zone or a pair such as H7/g6", default=None
@@ -262,7 +264,10 @@ def about_play(want: str) -> tuple[float, float] | None:
         Result("clearance_max", LENGTH, "most play wanted"),
         Result("warning", TEXT, "where nothing is left, else empty"),
     ),
-    sources=(limits.SOURCE, "the mate's doubt is taken off both ends of the band"),
+    sources=(
+        limits.SOURCE,
+        "the mate's uncertainty is taken off both ends of the band",
+    ),
 )
 def _fit_target(
     trail: Trail,
@@ -318,7 +323,8 @@ def _fit_target(
     if band <= 0:
         warning = (
             f"Nothing is left of the band: the play wanted varies by "
-            f"{most - least:.4f} mm, and the mate's doubt takes {2 * doubt:.4f} mm."
+            f"{most - least:.4f} mm, and the mate's uncertainty takes "
+            f"{2 * doubt:.4f} mm."
         )
         trail.cautions.append(warning)
     return {
@@ -340,9 +346,11 @@ def _fit_target(
     inputs=(Input("play", LENGTH, "play on the diameter"),),
     results=(
         Result("offset", LENGTH, "how far the centre may lie off"),
-        Result("tir", LENGTH, "run-out the needle would show"),
+        Result("tir", LENGTH, "run-out the indicator would show"),
     ),
-    sources=("geometry: the centre moves by half the play, the needle by twice that",),
+    sources=(
+        "geometry: the centre moves by half the play, the indicator by twice that",
+    ),
 )
 def _play_runout(trail: Trail, play: float) -> dict[str, Any]:
     loose = max(play, 0.0)

@@ -22,7 +22,7 @@ HOLDS_BELOW = 7.0  # degrees of half angle: steeper ones let go by themselves
         Input("ratio_doubt", NUMBER, "of that, two sigma", 0.0, low=0),
         Input("diameter", LENGTH, "measured at the large end", above=0),
         Input("diameter_doubt", LENGTH, "of that, two sigma", 0.0, low=0),
-        Input("length", LENGTH, "over which the two shall touch", above=0),
+        Input("length", LENGTH, "length over which the two should touch", above=0),
         Input("film", LENGTH, "gap that blue still bridges", 0.003, above=0, high=0.05),
         Input("stand_off", LENGTH, "how far it may stand in or out", 0.5, above=0),
         Input("travel", LENGTH, "of the indicator along the taper", 50.0, above=0),
@@ -74,7 +74,7 @@ def _taper_fit(
         ANGLE,
     )
     doubt = trail.step(
-        "Doubt of the measured angle",
+        "Uncertainty of the measured angle",
         f"atan({ratio_doubt:.6f} / 2)",
         math.degrees(math.atan(ratio_doubt / 2)),
         ANGLE,

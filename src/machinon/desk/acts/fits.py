@@ -66,7 +66,7 @@ class FitActs(JobAtHand):
     def drop_fit(self, number: int) -> None:
         """Take an added fit away; those that the piece rests on stay."""
         if self.slot_of(number) is not None:
-            raise BadInput("fit", "The piece rests on this fit: it stays.")
+            raise BadInput("fit", "The piece depends on this fit, so it stays.")
         fit = self.job.fit(number)
         kept = tuple(one for one in self.job.fits if one.number != number)
         self._keep(f"Fit {number} dropped: {fit.name}.", replace(self.job, fits=kept))

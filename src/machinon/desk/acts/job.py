@@ -230,7 +230,7 @@ class JobAtHand:
         trouble = self.file.trouble
         saved = f"NOT on disk: {trouble}" if trouble else "Every entry is on disk"
         if self.file.look_only:
-            saved = "Only to look at"
+            saved = "Read only"
         making = self.job.making
         own = family_for(making).cautions if making is not None else {}
         caution = own.get(stage, _CAUTIONS[stage])

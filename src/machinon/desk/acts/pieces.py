@@ -81,7 +81,7 @@ class PieceActs(JobAtHand):
         on_it = any(one.piece == work.as_mate for one in self.job.fits)
         if resting or on_it:
             who = resting[0] if resting else "A fit"
-            raise BadInput("work", f"{who} is made to it: drop that first.")
+            raise BadInput("work", f"{who} is made to it: remove that first.")
         own = set(work.fits.values())
         fits = tuple(one for one in self.job.fits if one.number not in own)
         name = family_for(work.making).name if work.making else "What was made"

@@ -92,12 +92,12 @@ class ProofActs(JobAtHand):
         )
 
     def accept_near(self, key: str, reason: str) -> None:
-        """Take a size within the doubt, and why. Raises BadInput on `reason`."""
+        """Take a size within the uncertainty, and why. Raises BadInput on `reason`."""
         proof = self.job.proof
         surface = next(one for one in proof.surfaces if one.id == key)
-        why = words({"reason": reason}, "reason", "why it is taken all the same", 200)
+        why = words({"reason": reason}, "reason", "why it is accepted anyway", 200)
         self._keep(
-            f"Proof, {within(surface.name)}: within the doubt, accepted: {why}.",
+            f"Proof, {within(surface.name)}: within the uncertainty, accepted: {why}.",
             self.job.with_work(
                 proof=replace(proof, accepted={**proof.accepted, key: why})
             ),

@@ -177,9 +177,9 @@ class SurveyActs(JobAtHand):
         if any(
             (one.piece, one.surface) == (piece_id, surface_id) for one in self.job.fits
         ):
-            raise BadInput("surface", "A fit rests on it: drop that first.")
+            raise BadInput("surface", "A fit depends on it: remove that first.")
         if self._made_to(piece, surface):
-            raise BadInput("surface", "What is made rests on it: it stays.")
+            raise BadInput("surface", "A piece made here depends on it, so it stays.")
         kept = tuple(one for one in piece.surfaces if one.id != surface_id)
         self._keep(
             f"{piece.name}: {within(surface.name)} dropped.",
@@ -231,11 +231,11 @@ class SurveyActs(JobAtHand):
         moved = [one for one in piece.surfaces if one.id in together]
         ids = {one.id for one in moved}
         if any(one.piece == piece_id and one.surface in ids for one in self.job.fits):
-            raise BadInput("surface", "A fit rests on it: drop that first.")
+            raise BadInput("surface", "A fit depends on it: remove that first.")
         making = self.job.making
         measured_whole = making is not None and making.old == piece_id
         if self._made_to(piece, surface) or measured_whole:
-            raise BadInput("surface", "What is made rests on it: it stays.")
+            raise BadInput("surface", "A piece made here depends on it, so it stays.")
         new = new_surfaces(goal, group.key)
         for old, fresh in zip(moved, new, strict=False):
             goal = goal.with_surface(

@@ -82,7 +82,7 @@ class PracticeCut(CutView):
         at = log.entries[-1].dial if log.entries else 0.0
         stands = dial.text(dial.shows(at, self.job.touch))
         self.why.setText(
-            f"The dial stands at {stands}. Type where it shall stand for the next cut, "
+            f"The dial stands at {stands}. Type where it is to stand for the next cut, "
             "or what the gauge shows."
         )
         self.field.name.setText("Dial, or reading")
@@ -97,7 +97,7 @@ class PracticeCut(CutView):
                 self.try_wished.emit()
                 return
             if self.practice.coached != "on" and self.screen.asks == "cut":
-                self.field.refuse("Type where the dial shall stand.")
+                self.field.refuse("Type where the dial is to stand.")
                 return
         super().enter()
 

@@ -60,7 +60,7 @@ HABITS = {
     "touch": "Touch, one sigma, µm",
     "seating": "Each setting, one sigma, µm",
     "gauge": "A reading, one sigma, µm",
-    "lies": "Zero of the gauge, in its own doubts",
+    "lies": "Zero error of the gauge, in its own sigmas",
     "slips": "Slips in a hundred readings",
     "warm": "Degrees that a millimetre of cut heats it",
     "backlash": "Play in the screw, mm",

@@ -115,7 +115,7 @@ def present(job: OpenJob) -> CutScreen:
             "Now measure",
             asked,
             "spindle stopped, wiped clean",
-            "The next cut rests on this reading.",
+            "The next cut depends on this reading.",
             "Reading",
             "Take the reading",
             "measured",

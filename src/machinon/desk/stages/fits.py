@@ -96,7 +96,7 @@ class FitsView(StageView):
         self.sheet = button("Fit sheet…", self.ask_sheet)
         self.more = button("Add a fit", self.ask_fit)
         self.rename = button("Rename…", self.ask_rename)
-        self.drop = button("Drop it", lambda: bench.job.drop_fit(self.number()))
+        self.drop = button("Remove it", lambda: bench.job.drop_fit(self.number()))
 
         px = self.look.px
         middle = QVBoxLayout()
@@ -328,7 +328,7 @@ class FitsView(StageView):
             "".join(f"{one} " for one in chains)
             + "A fit is where something new goes into, or over, a surface that exists. "
             + (
-                "Choose the surface, then how the two shall go together: the band for "
+                "Choose the surface, then how the two should go together: the band for "
                 "the new half stands here."
                 if ready
                 else "Enter the piece and the surface in Survey first: a bore, a "

@@ -188,10 +188,10 @@ class PieceView(StageView):
             act = functools.partial(self._compare, one)
             menu.addAction(f"Before {day}: {one.says}", act)
         if menu.isEmpty():
-            menu.addAction("It was never drawn otherwise").setEnabled(False)
+            menu.addAction("It has never been drawn differently").setEnabled(False)
         elif self.was:
             menu.addSeparator()
-            menu.addAction("Compare no longer", functools.partial(self._compare, None))
+            menu.addAction("Stop comparing", functools.partial(self._compare, None))
         return menu
 
     def _ask_before(self) -> None:
@@ -317,7 +317,7 @@ class PieceView(StageView):
         by_fits = ruled_by_fits(made).items()
         self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))
-        self.prove.setText("Prove it no longer" if self.job.proves(key) else "Prove it")
+        self.prove.setText("Do not prove it" if self.job.proves(key) else "Prove it")
         can_be = drawn_surface(made, key) is not None and not self._fit
         self.prove.setVisible(can_be)
         feature = self.job.could_be_there(key)

@@ -104,7 +104,7 @@ class ProofView(StageView):
             one.setCheckable(True)
             self.answers[key] = one
             deciding.addWidget(one)
-        self.accept = Field("Or accept it within the doubt: why, then Enter", None)
+        self.accept = Field("Or accept it: type why, then Enter", None)
         self.accept.taken.connect(self._on_accepted)
         self.undone = Field("Why steps were left out, then Enter", None)
         self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
@@ -115,7 +115,7 @@ class ProofView(StageView):
         self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
         self.limit.taken.connect(self._on_limit_taken)
         self.rose = DrawingView(self.look, self._rose, "Run-out all round")
-        self.tir = Figure("Needle")
+        self.tir = Figure("Indicator swing")
         self.offset = Figure("Offset")
         self.oval = Figure("Out of round")
         self.noise = Figure("Residual")
@@ -227,7 +227,7 @@ class ProofView(StageView):
         words = {
             "open": "Open",
             "proved": "Proved",
-            "near": "Within the doubt",
+            "near": "Undecided",
             "failed": "Not proved",
         }
         mark = VERDICTS.get(plan.verdict)

@@ -213,7 +213,7 @@ class RouteView(StageView):
         self.usual = button("All as usual", self._put_back)
         self.sheet = button("Route sheet…", self.ask_sheet)
         self.moved = label("", "faint", wrap=True)
-        self.because = Field("Why it is done all the same", kind=None)
+        self.because = Field("Why do it anyway", kind=None)
         self.because.taken.connect(self._move_because)
         self._wanted: bool | None = None
         self._times = 0.0
@@ -455,7 +455,7 @@ class RouteView(StageView):
             fast, unit = surface_speed_in(step.speed["surface_speed"], inch)
             self.cut_speed.show_text(f"{fast:.0f}", unit, feed_text(step.speed, inch))
         ticked = step.key in self.job.job.done
-        self.done.setText("To do again" if ticked else "Done")
+        self.done.setText("Do it again" if ticked else "Done")
         self._show_moves(ticked)
         way, sizes = self.job.way_of(step), self._sizes(step)
         # the way to work a step comes first, ticking it off second

@@ -119,14 +119,14 @@ class SetTrue(Roomy):
         set_ink(self.head, "proved" if is_true else "")
         self.sums.setVisible(self.answer is not None)
         unit = "in" if inch else "mm"
-        self.field.name.setText(f"The needle round a turn, {unit}: 0 0.12 0.30 0.18")
-        self.field.edit.setAccessibleName("The needle round a turn")
+        self.field.name.setText(f"Readings round a turn, {unit}: 0 0.12 0.30 0.18")
+        self.field.edit.setAccessibleName("Readings round a turn")
         self.chuck.setCurrentIndex(self.chuck.findData(chosen))
         if not self.limit.edit.hasFocus():
             self.limit.put(length_text(self.job.true_within, 0.001, inch))
         needles = [max(turn) - min(turn) for turn in self.job.turns_read]
         said = ", ".join(small_text(one, inch) for one in needles)
-        self.before.setText(f"The needle so far: {said}" if needles else "")
+        self.before.setText(f"Readings so far: {said}" if needles else "")
         for view in (self.figures, self.rose):
             view.refresh()
 

@@ -130,7 +130,7 @@ class SurveyView(StageView):
         self.rows = QVBoxLayout()
         self.rows.setSpacing(self.look.px(4))
 
-        self.more = button("Rename, move or drop…", self.ask_more)
+        self.more = button("Rename or remove…", self.ask_more)
         self.sheet = button("Measuring sheet…", self.ask_sheet)
         self.says = SizePanel(bench)
         self.size, self.nominal = self.says.size, self.says.nominal
@@ -302,8 +302,8 @@ class SurveyView(StageView):
         if not self.job.pieces:
             self.empty.say(
                 "Nothing to measure yet",
-                "Here stands what exists: the spindle nose, the chuck, the shaft, the "
-                "slot that the new part shall fit. Add the first piece, then the "
+                "This stage holds what exists: the spindle nose, the chuck, the shaft, "
+                "the slot that the new part must fit. Add the first piece, then the "
                 "surfaces that matter on it.",
                 ("Add the first piece", self.ask_first_piece),
             )
@@ -312,7 +312,7 @@ class SurveyView(StageView):
         piece = piece or next(iter(self.job.pieces.values()))
         self.empty.say(
             f"No surface on {piece.name} yet",
-            "Add the faces that the new part shall fit: a bore, a shaft, a slot, a "
+            "Add the faces that the new part must fit: a bore, a shaft, a slot, a "
             "thread, a taper. Only what matters needs a reading.",
             ("Add the first surface", self.ask_first_surface),
         )
@@ -442,7 +442,7 @@ class SurveyView(StageView):
                     other.name, lambda id=other.id: self._try(self.job.move_surface, id)
                 )
         to.setEnabled(not to.isEmpty())
-        menu.addAction("Drop this surface", lambda: self._try(self.job.drop_surface))
+        menu.addAction("Remove this surface", lambda: self._try(self.job.drop_surface))
         return menu
 
     def ask_more(self) -> None:

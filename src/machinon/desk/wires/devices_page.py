@@ -96,7 +96,7 @@ class DevicesPage(QWidget):
         self.move = Field("Move it: X 12.5 Y -3", None)
         self.move.taken.connect(self._move)
         self.teach = button("Teach it from the last line", self._teach)
-        self.forget = button("Listen to it no longer", self._forget)
+        self.forget = button("Stop listening to it", self._forget)
         middle.addWidget(self.says)
         middle.addWidget(self.move)
         middle.addWidget(Abreast(2, self.teach, self.forget, self.press))

@@ -185,4 +185,4 @@ class HandBar(QWidget):
             self.hub.on_wire[id].mirror.set_to(axis, value)
             self.hub.changed.emit()
 
-        ask_name(self, self.look, f"What {axis} shall show", "0", put)
+        ask_name(self, self.look, f"What {axis} is to show", "0", put)

@@ -128,7 +128,7 @@ def fit_target(s: Sketch) -> None:
     s.tell("band", (right, s.floor * 0.25 + 9 * s.size), "band left")
     x = s.board.width * 0.11
     s.ask("existing", (x, 2.4 * s.size), "mate's readings")
-    s.ask("instrument_uncertainty", (x, 5.8 * s.size), "doubt")
+    s.ask("instrument_uncertainty", (x, 5.8 * s.size), "uncertainty")
     s.ask("want", (x, 9.2 * s.size), "fit wanted")
     s.ask("kind", (x, 12.6 * s.size), "what exists")
 
@@ -158,7 +158,7 @@ def measured_size(s: Sketch) -> None:
         x = left + (right - left) * (i + 1) / (len(values) + 1)
         s.board.line((x - 6, y(value)), (x + 6, y(value)), "outline", 3.0)
     s.tell("size", (right + s.size, middle), anchor="left")
-    s.tell("uncertainty", (right + s.size, a), "± doubt", "left")
+    s.tell("uncertainty", (right + s.size, a), "± uncertainty", "left")
     s.ask("readings", (left - s.size, middle), anchor="right")
     s.ask("instrument_uncertainty", (left - s.size, a), "instrument ±", "right")
 
@@ -173,7 +173,7 @@ def play_runout(s: Sketch) -> None:
     right = s.p(1.45, 0)[0]
     s.ask("play", (right, s.p(0, 0.7)[1]), anchor="left")
     s.tell("offset", (s.p(-1.45, 0)[0], s.p(0, 0.7)[1]), anchor="right")
-    s.tell("tir", (right, s.p(0, -0.7)[1]), "needle", "left")
+    s.tell("tir", (right, s.p(0, -0.7)[1]), "run-out", "left")
     s.note("play drawn enlarged", (s.board.width / 2, s.p(0, -1.38)[1]))
 
 

@@ -247,7 +247,7 @@ def taper_fit(s: Sketch) -> None:
     s.tell("half_angle_lower", (x - 3 * s.size, y - 0.7 * s.size), "half angle from")
     s.tell("half_angle_upper", (x + 3 * s.size, y + 1.6 * s.size), "to")
     foot = s.p(0, -out / 2)[1] + 1.8 * s.size
-    s.tell("indicator", (x - 8 * s.size, foot), "needle over travel")
+    s.tell("indicator", (x - 8 * s.size, foot), "indicator over travel")
     s.tell("angle_share", (x + 8 * s.size, foot), "to within")
 
 
@@ -439,7 +439,7 @@ def bolt_room(s: Sketch) -> None:
     s.tell("hole", (right, y - 4 * s.size), name, "left")
     s.tell("room", (right, y), "room round it", "left")
     s.tell("need", (right, y + 4 * s.size), "room wanted", "left")
-    s.ask("circle_doubt", (left, y - 4 * s.size), "circle's doubt", "right")
+    s.ask("circle_doubt", (left, y - 4 * s.size), "circle's uncertainty", "right")
     s.ask("play", (left, y), "play of the centring", "right")
     s.ask("drilling", (left, y + 4 * s.size), "drilling", "right")
 

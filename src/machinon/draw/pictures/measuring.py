@@ -239,13 +239,13 @@ def centring(s: Sketch) -> None:
             backed=True,
         )
         s.note(
-            f"needle {small_text(move['indicator'], s.inch)}", (x, at + 2.8 * s.size)
+            f"indicator {small_text(move['indicator'], s.inch)}", (x, at + 2.8 * s.size)
         )
     s.tell("residual", (x, s.floor * 0.86), "what remains")
     left = s.board.width * 0.12
     s.tell("offset", (left, s.floor * 0.2))
     s.tell("direction", (left, s.floor * 0.2 + 3 * s.size), "high side at")
-    s.tell("tir", (left, s.floor * 0.2 + 6 * s.size), "needle")
+    s.tell("tir", (left, s.floor * 0.2 + 6 * s.size), "run-out")
     s.tell("high_spot", (left, s.floor * 0.2 + 9 * s.size), "single spot at")
     s.ask("readings", (left, s.floor * 0.8))
 
@@ -255,7 +255,7 @@ def runout(s: Sketch) -> None:
     x = s.board.width * 0.88
     for i, (key, name) in enumerate(
         (
-            ("tir", "needle"),
+            ("tir", "run-out"),
             ("eccentricity", "offset"),
             ("ovality", "out of round"),
             ("noise", "residual"),
@@ -312,10 +312,10 @@ def runout_stack(s: Sketch) -> None:
     right, left = s.board.width * 0.88, s.board.width * 0.12
     for i, (key, name) in enumerate(
         (
-            ("best_tir", "best clocked, needle"),
-            ("mean_tir", "mean, needle"),
-            ("percentile_95_tir", "19 of 20, needle"),
-            ("worst_tir", "worst, needle"),
+            ("best_tir", "best clocked, on the indicator"),
+            ("mean_tir", "mean, on the indicator"),
+            ("percentile_95_tir", "19 of 20, on the indicator"),
+            ("worst_tir", "worst, on the indicator"),
         )
     ):
         s.tell(key, (right, s.floor * 0.2 + i * 3.2 * s.size), name)

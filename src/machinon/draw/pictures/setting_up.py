@@ -137,7 +137,7 @@ def cleans_up(s: Sketch) -> None:
     side = big * 1.3
     s.ask("stock", s.p(0, big * 1.15), "rough")
     s.ask("size", s.p(0, -big * 0.55), "to be")
-    s.ask("run_out", s.p(0, big * 0.5), "needle swings")
+    s.ask("run_out", s.p(0, big * 0.5), "indicator swings")
     s.ask("skin", s.p(0, -big * 1.15), "skin")
     left, right = s.p(-side, 0)[0], s.p(side, 0)[0]
     # a bore takes least where the rough hole reaches out furthest

@@ -174,7 +174,7 @@ def dovetail_list(
             "The second flank, by what the pins say",
             (
                 Shown("Pins ⌀", float(pins.chosen)),
-                Shown("Between them it shall read", wanted, step=0.001),
+                Shown("Between them it should read", wanted, step=0.001),
                 *left,
             ),
             "Read when it is nearly there, both pins wiped and pressed home. What is "
@@ -281,7 +281,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             bored = Line(
                 "bore",
                 "Bore through both",
-                (Shown("⌀ it shall have", one.diameter),),
+                (Shown("Finished ⌀", one.diameter),),
                 "A drill first, then the boring head; measure it whole before they "
                 "come apart.",
             )

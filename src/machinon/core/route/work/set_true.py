@@ -43,9 +43,9 @@ def set_true(
             "first jaw; a reading is plus where the metal stands nearer.",
         ), None
     answer = reckon("centring", {"readings": list(readings)})
-    needle, rest = float(answer["tir"]), float(answer["residual"])
-    said = Shown("Needle", needle, step=0.001)
-    if needle <= limit + 1e-9:
+    swing, rest = float(answer["tir"]), float(answer["residual"])
+    said = Shown("Indicator swing", swing, step=0.001)
+    if swing <= limit + 1e-9:
         text = length_text(limit, 0.001, inch)
         return Line(
             "true",
@@ -59,8 +59,8 @@ def set_true(
             "round",
             "It is not round there",
             (said, Shown("Stays, however it is set", rest, step=0.001)),
-            f"{text} of the needle is shape, not place: read on another diameter, or "
-            "be content with less.",
+            f"{text} of the reading is shape, not position: read on another diameter, "
+            "or be content with less.",
         ), answer
     if chuck == "three":
         offset = float(answer["offset"])

@@ -71,7 +71,7 @@ def taper_list(
             "By its scale first: that is good to a quarter of a degree."
             + (_bites(inside) if long > COMPOUND else ""),
         )
-    read = f"{step.key}.needle", "What the needle read over that travel"
+    read = f"{step.key}.needle", "What the indicator read over that travel"
     differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
     ratio = (large - small) / long
     places = min(APART, long * 0.8)
@@ -198,7 +198,7 @@ def _blued(told: str, long: float, travel: float, inside: bool, rubbed: Way) -> 
         head,
         (
             Shown(words, f"{minutes:.1f}′", TEXT),
-            Shown("On the needle, over", travel),
+            Shown("On the indicator, over", travel),
             Shown("that is", GAP / long * travel, step=0.001),
         ),
         "Begin with that, take a light cut over the whole, blue it again.",
