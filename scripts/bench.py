@@ -261,7 +261,7 @@ def _one_edit(job: "OpenJob", key: str, size: float, i: int) -> None:
 def a_thousand_bodies(folder: Path) -> None:
     """Built, checked and written as DXF: the rate of each."""
     from machinon.core.families import families
-    from machinon.core.piece.family import make
+    from machinon.core.piece.made import make
     from machinon.draw.export.sheet_dxf import write_dxf
 
     kinds = list(families().values())

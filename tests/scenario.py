@@ -5,7 +5,8 @@ from msgspec.structs import replace
 from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.job.job import CutLog, Job
 from machinon.core.job.made_piece import made_job
-from machinon.core.job.plan import Plan, plan_of
+from machinon.core.job.plan import Plan
+from machinon.core.job.planning import plan_of
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import (
     CHUCK_SURFACES,

@@ -13,7 +13,8 @@ from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families, family_of
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
-from machinon.core.piece.family import Family, Known, Made, make
+from machinon.core.piece.family import Family
+from machinon.core.piece.made import Known, Made, make
 from machinon.core.piece.stock import stock_said
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT

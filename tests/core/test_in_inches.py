@@ -5,7 +5,7 @@ import unittest
 
 from machinon.core.families import families
 from machinon.core.in_inches import in_inches, sizes_in_inches
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.quantity import INCH
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines

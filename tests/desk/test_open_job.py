@@ -12,7 +12,7 @@ from machinon.core.shop.entry import typed_lathe
 from machinon.desk.begin import NEW_MATE, begin_job
 from machinon.desk.open_job import OpenJob
 from machinon.desk.set_up import enter_first_machine
-from machinon.desk.stages.cut import present
+from machinon.desk.stages.cut_screen import present
 from machinon.store.demo_shop import demo_shop
 from machinon.store.opening import open_shop
 

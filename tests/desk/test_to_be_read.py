@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 
 from machinon.core.families import families
 from machinon.core.job.job import STAGES
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.reckoning import reckonings
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines

@@ -14,7 +14,7 @@ from shapely import LineString, MultiPoint, bounds, box
 
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.families import families
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT

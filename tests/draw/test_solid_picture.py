@@ -4,7 +4,7 @@ import unittest
 import numpy as np
 
 from machinon.core.families import families
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.draw.solid_picture import faces_of, mesh_of, picture_of
 
 

@@ -7,8 +7,8 @@ import pypdf
 
 from machinon.core.errors import MachinonError
 from machinon.core.families import families
-from machinon.core.piece.family import make
 from machinon.core.piece.jigs import faces_with_holes
+from machinon.core.piece.made import make
 from machinon.core.reckoning import reckon
 from machinon.desk.piece_paper import write_template, write_wrapped
 from machinon.draw.drawing import Circle, Line, Shape

@@ -20,7 +20,7 @@ import sqlalchemy as sa
 
 from machinon.core.families import family_for
 from machinon.core.job.job import CutLog, Job
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.shop.things import Shop
 from machinon.core.sizes.fit import FitChoice
 from machinon.store.documents import Unreadable, packed, unpacked

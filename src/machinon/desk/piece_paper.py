@@ -9,8 +9,8 @@ from msgspec.structs import replace
 from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QApplication
 
-from machinon.core.piece.family import Made
 from machinon.core.piece.jigs import drill_jig, faces_with_holes
+from machinon.core.piece.made import Made
 from machinon.core.piece.stock import stock_said
 from machinon.core.reckoning import Answer
 from machinon.desk.painter import paint

@@ -10,8 +10,9 @@ from msgspec.structs import replace
 
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.block_features import FlankedSlot, Outline
-from machinon.core.piece.family import Known, Made, spoken
+from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
+from machinon.core.piece.made import Known, Made
 from machinon.core.piece.stock import stock_said
 from machinon.core.piece.turned_features import (
     Bevel,

@@ -11,8 +11,9 @@ from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import Plan
-from machinon.core.piece.family import Chain, Made
+from machinon.core.piece.family import Chain
 from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.made import Made
 from machinon.core.piece.relations import Expression
 from machinon.core.quantity import length_text
 from machinon.draw.block_views import draw_block_view

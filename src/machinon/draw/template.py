@@ -1,10 +1,11 @@
 """A paper template at 1:1: a face with its holes, stuck on and punched through."""
 
 from machinon.core.errors import MachinonError
-from machinon.core.piece.family import Made, spoken
+from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import BlockFace
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import Bore
 from machinon.core.reckoning import Answer
 from machinon.draw.drawing import Board, Circle, Drawing, Point, Shape

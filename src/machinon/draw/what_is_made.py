@@ -3,7 +3,8 @@
 import functools
 from collections.abc import Callable
 
-from machinon.core.piece.family import Family, make
+from machinon.core.piece.family import Family
+from machinon.core.piece.made import make
 from machinon.draw.body_film import body_picture
 from machinon.draw.drawing import Board, Drawing, Line, Shape
 

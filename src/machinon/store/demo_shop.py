@@ -10,7 +10,8 @@ from machinon.core.cutting.cut_state import CutEntry
 from machinon.core.fits.joints import is_inside, joint_forms
 from machinon.core.job.job import CutLog, Job, ProofLog, Stage, Trial
 from machinon.core.job.made_piece import made_job, proof_surface
-from machinon.core.job.plan import Plan, plan_of
+from machinon.core.job.plan import Plan
+from machinon.core.job.planning import plan_of
 from machinon.core.job.since_cut import with_done
 from machinon.core.shop.belongings import (
     SHELF_NAMES,

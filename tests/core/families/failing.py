@@ -1,7 +1,7 @@
 """What a family's own checks say of a piece, for the tests of the families."""
 
 from machinon.core.families import family_of
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 
 
 def made(family, **given):

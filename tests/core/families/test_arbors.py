@@ -2,7 +2,7 @@ import unittest
 
 from machinon.core.families import family_of
 from machinon.core.families._tapers import tang_of
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
 from machinon.core.tapers.tapers import taper_of
 

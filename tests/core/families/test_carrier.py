@@ -2,7 +2,7 @@ import math
 import unittest
 
 from machinon.core.families import family_of
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
 
 

@@ -13,7 +13,7 @@ from machinon.core import families as package
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.materials import materials
-from machinon.core.piece.family import Known, make
+from machinon.core.piece.made import Known, make
 from machinon.core.piece.turned_features import (
     Bore,
     Cylinder,

@@ -14,7 +14,7 @@ from machinon.core.errors import BadInput
 from machinon.core.fits.joints import joint_forms
 from machinon.core.job.fit_sheet import COLUMNS, fit_lines, fit_readings
 from machinon.core.job.job import Job
-from machinon.core.job.plan import plan_of
+from machinon.core.job.planning import plan_of
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.sizes.fit import (
     FitChoice,

@@ -18,7 +18,7 @@ from machinon.core.fits.joints import (
     takes_fit,
 )
 from machinon.core.job.job import Job
-from machinon.core.job.plan import plan_of
+from machinon.core.job.planning import plan_of
 from machinon.core.reckoning import reckon
 from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.core.sizes.fit import FitChoice, words_for

@@ -6,7 +6,7 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.job.fit_sheet import COLUMNS, fit_lines
 from machinon.core.job.job import Job
-from machinon.core.job.plan import plan_of
+from machinon.core.job.planning import plan_of
 from machinon.core.job.proof import judge, overall, proof_line, runout_answer
 from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.core.sizes.fit import FitChoice

@@ -7,9 +7,9 @@ import numpy as np
 
 from machinon.core.errors import MachinonError
 from machinon.core.families import families
-from machinon.core.piece.family import make
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.jigs import drill_jig, face_size
+from machinon.core.piece.made import make
 
 
 def body(key, **given):

@@ -3,7 +3,7 @@
 import unittest
 
 from machinon.core.families import families
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.piece.shadow import VIEWS, shadow_of
 from machinon.core.piece.solid_cuts import Sunk, block_face, rectangle
 from machinon.core.piece.solids import solid_of

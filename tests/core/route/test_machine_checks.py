@@ -4,7 +4,7 @@ import unittest
 
 from machinon.core.families import families
 from machinon.core.materials import materials
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.effort import effort
 from machinon.core.route.machine_checks import along_the_route, held_well, on_the_mill

@@ -4,7 +4,7 @@ from itertools import pairwise
 
 from machinon.core.cutting.speeds import feed_text
 from machinon.core.families import families
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.reckoning import reckon
 from machinon.core.route.drills import ladder
 from machinon.core.route.duration import minutes_of

@@ -3,7 +3,7 @@
 import unittest
 
 from machinon.core.families import family_of
-from machinon.core.piece.family import make
+from machinon.core.piece.made import make
 from machinon.core.route.own_stock import own_stock
 from machinon.core.shop.belongings import Belongings, Item
 

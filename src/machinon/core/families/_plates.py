@@ -11,15 +11,7 @@ from itertools import chain
 from msgspec.structs import replace
 
 from machinon.core.families import plate_block
-from machinon.core.piece.family import (
-    Check,
-    Family,
-    Holding,
-    Mate,
-    Size,
-    Values,
-    grown,
-)
+from machinon.core.piece.family import Check, Family, Holding, Mate, Size, Values, grown
 
 
 def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:

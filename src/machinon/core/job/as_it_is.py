@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from msgspec.structs import replace
 
 from machinon.core.job.made_piece import drawn_surface
-from machinon.core.piece.family import Made
+from machinon.core.piece.made import Made
 from machinon.core.route.operations import HoldingTold
 from machinon.core.route.order import NO_METAL
 from machinon.core.shop.making import Making

@@ -11,16 +11,11 @@ from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits, wish_of
+from machinon.core.piece.bands import FitBand, bolt_band, plain_band, thread_band
 from machinon.core.piece.block_features import SixFaces
-from machinon.core.piece.family import (
-    FitBand,
-    FitSlot,
-    Made,
-    bolt_band,
-    plain_band,
-    thread_band,
-)
+from machinon.core.piece.family import FitSlot
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import End, Flats
 from machinon.core.quantity import typed_again
 from machinon.core.reckoning import Answer, reckon

@@ -16,10 +16,8 @@ from machinon.core.job.made_piece import (
     size_surface,
     with_size,
 )
-from machinon.core.piece.family import (
-    Made,
-)
 from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.made import Made
 from machinon.core.piece.relations import in_order
 from machinon.core.quantity import typed_again
 from machinon.core.shop.things import Piece, Reading, Shop, Surface

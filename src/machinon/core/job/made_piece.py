@@ -12,16 +12,9 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
-from machinon.core.piece.family import (
-    Family,
-    FitBand,
-    Made,
-    Mate,
-    MateSize,
-    Size,
-    Value,
-    make,
-)
+from machinon.core.piece.bands import FitBand
+from machinon.core.piece.family import Family, Mate, MateSize, Size, Value
+from machinon.core.piece.made import Made, make
 from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making

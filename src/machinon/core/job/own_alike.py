@@ -4,7 +4,8 @@ part serves them all."""
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
-from machinon.core.piece.family import Made, Size, Value
+from machinon.core.piece.family import Size, Value
+from machinon.core.piece.made import Made
 from machinon.core.shop.entry import length_said
 from machinon.core.shop.things import Piece
 from machinon.core.wording import begun

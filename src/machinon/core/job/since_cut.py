@@ -3,7 +3,8 @@
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from machinon.core.job.job import Job, SizesCut, Work
-from machinon.core.piece.family import Check, Known, Made
+from machinon.core.piece.family import Check
+from machinon.core.piece.made import Known, Made
 from machinon.core.quantity import text_of
 from machinon.core.route.operations import HoldingTold, StepTold
 

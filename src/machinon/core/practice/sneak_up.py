@@ -11,7 +11,8 @@ from typing import Literal
 import msgspec
 
 from machinon.core.job.job import CutLog, Job, Trial, Work
-from machinon.core.job.plan import Plan, plan_of
+from machinon.core.job.plan import Plan
+from machinon.core.job.planning import plan_of
 from machinon.core.practice.lathe import PracticeLathe
 from machinon.core.practice.levels import LEVELS, Level, Settings, drawn
 from machinon.core.shop.things import (

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from msgspec import Struct
 
 from machinon.core.materials import material
-from machinon.core.piece.family import Made
+from machinon.core.piece.made import Made
 from machinon.core.quantity import plain
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import HoldingTold

@@ -8,8 +8,9 @@ from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from machinon.core.piece.body import Body
-from machinon.core.piece.family import Holding, Made, Step
+from machinon.core.piece.family import Holding, Step
 from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Bore, Cone, Cylinder, End, Screw
 from machinon.core.route.drills import drill_of

@@ -8,8 +8,9 @@ from itertools import chain
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
-from machinon.core.piece.family import Check, Made, at_least
+from machinon.core.piece.family import Check, at_least
 from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block, Round
 from machinon.core.piece.turned_features import (
     Centre,

@@ -22,9 +22,10 @@ from machinon.core.piece.block_features import (
     Slot,
 )
 from machinon.core.piece.body import Body
-from machinon.core.piece.family import Holding, Made, Step, spoken
+from machinon.core.piece.family import Holding, Step, spoken
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import (
     Bevel,
     Bore,

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from machinon.core.piece.family import Made
+from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import length_text
 from machinon.core.setting_out.cleaning_up import run_out_most

@@ -3,8 +3,8 @@
 from msgspec import Struct
 
 from machinon.core.piece.block_features import FlankedSlot, Pocket, SawCuts, Slot
-from machinon.core.piece.family import Made
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import Bore, Cylinder, Keyway, Screw, Slits
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold

@@ -11,7 +11,8 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.habits import Cuts, Habit, habit_of
 from machinon.core.job.job import Job, Stage, Work
-from machinon.core.job.plan import Plan, plan_of
+from machinon.core.job.plan import Plan
+from machinon.core.job.planning import plan_of
 from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS

@@ -12,6 +12,7 @@ from machinon.core import quantity
 from machinon.core.cutting.cut_state import CutEntry, Dial
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
+from machinon.core.job.at_dial import dial_for
 from machinon.core.job.fit_plan import (
     FitPlan,
     can_be_cut,
@@ -25,7 +26,6 @@ from machinon.core.job.made_piece import (
     with_size,
 )
 from machinon.core.job.own_alike import own_alike
-from machinon.core.job.plan import dial_for
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import with_done, without_done
 from machinon.core.piece.family import Value, spoken

@@ -1,8 +1,5 @@
 """Cut: the coach at the dial, readable from the lathe and worked by number keys."""
 
-from typing import Literal
-
-from msgspec import Struct
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
@@ -16,18 +13,15 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.cutting.coach import Advice
-from machinon.core.cutting.cut_state import Dial
 from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
-from machinon.core.job.fit_plan import DrawnSize
-from machinon.core.job.plan import cut_name
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.turning import carriage_stop
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
-from machinon.desk.open_job import OpenJob
+from machinon.desk.stages.cut_screen import CutScreen, present
 from machinon.desk.stages.set_true import SetTrue
 from machinon.desk.stages.work import WorkPage
 from machinon.desk.theme import font
@@ -46,203 +40,6 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.charts import sneak_up_drawing
 from machinon.draw.drawing import Drawing
-
-Asks = Literal["start", "touch", "cut", "spring", "reading", "trial", "done"]
-
-_HEADS = {
-    "cut": "Dial to",
-    "trial": "Dial to",
-    "spring": "Leave the dial at",
-    "measure": "Measure now",
-    "stop": "In the band",
-    "scrapped": "Stop: past the band",
-}
-
-
-class CutScreen(Struct, frozen=True):
-    """What the screen says: plain texts, made from the plan by `present`.
-
-    asks: what Enter takes next; ink: of the large figure.
-    """
-
-    asks: Asks
-    head: str
-    large: str
-    under: str
-    why: str
-    prompt: str
-    enter: str
-    ink: str
-
-
-def present(job: OpenJob) -> CutScreen:
-    """The screen of the job as it stands; the job's advice must exist."""
-    plan, cut, inch = job.plan, job.job.log, job.inch
-    advice, state = plan.advice, plan.cut_state
-    assert advice is not None
-    assert state is not None
-    dial, touch = job.dial, job.touch
-    asked = f"{_WHAT[dial.straight]} now?"
-    if cut.start is None:
-        under = f"across the roughed {cut_name(plan)}, spindle stopped"
-        if dial.straight:
-            under = f"{cut_name(plan)}, spindle stopped; 0 where nothing is cut yet"
-        return CutScreen(
-            "start",
-            "Measure first",
-            asked,
-            under,
-            "Everything is worked out from this size.",
-            "Size before the first cut",
-            "Take the size",
-            "measured",
-        )
-    if cut.touch is None:
-        return CutScreen(
-            "touch",
-            "Touch the tool on the work",
-            "dial at touch?",
-            f"as it reads{' in inches' if dial.inch else ''}, {_counted(dial)}",
-            "Touching off is good to a few hundredths; the first measured cut "
-            "corrects it.",
-            "The dial reads at touch",
-            "Take the touch",
-            "cut",
-        )
-    if cut.pending and advice.action == "trial":
-        return CutScreen(
-            "reading",
-            "Now measure",
-            asked,
-            "spindle stopped, wiped clean",
-            "The next cut depends on this reading.",
-            "Reading",
-            "Take the reading",
-            "measured",
-        )
-    head = _HEADS.get(advice.action, "")
-    shown = dial.text(dial.shows(advice.dial, touch))
-    if advice.action in ("cut", "trial"):
-        now = advice.dial - advice.infeed
-        lines = round(advice.infeed / dial.travel)
-        under = (
-            f"from {dial.text(dial.shows(now, touch))}: {lines} "
-            f"{'line' if lines == 1 else 'lines'} in, wound inward only"
-        )
-        return CutScreen(
-            "cut",
-            head,
-            shown,
-            under,
-            advice.why,
-            "Enter: cut taken. Or type where the dial stands",
-            "Cut taken",
-            "cut",
-        )
-    if advice.action == "spring":
-        return CutScreen(
-            "spring",
-            head,
-            shown,
-            "and pass once more",
-            advice.why,
-            "Enter: the spring pass is taken",
-            "Pass taken",
-            "cut",
-        )
-    if advice.action == "measure":
-        expect = ""
-        if cut.pending and advice.predicted is not None:
-            expect = "expected " + length_text(advice.predicted, 0.001, inch)
-        return CutScreen(
-            "reading",
-            head,
-            asked,
-            expect or "the last reading, once more",
-            advice.why,
-            "Reading",
-            "Take the reading",
-            "measured",
-        )
-    size = advice.predicted if advice.predicted is not None else 0.0
-    large = length_text(size, 0.001, inch, unit=False)
-    fit = plan.at_machine
-    if fit is not None and fit.could_fit is not None and advice.action == "stop":
-        return CutScreen(
-            "trial",
-            _BY_TRIAL_HEADS.get(cut.trial, "Try the mate"),
-            large,
-            f"what could fit is {_band(job)}",
-            _BY_TRIAL.get(cut.trial) or advice.why,
-            "Read it again, if in doubt",
-            "Take the reading",
-            {"goes on": "proved", "loose": "stop"}.get(cut.trial, "cut"),
-        )
-    if isinstance(fit, DrawnSize) and advice.action == "stop":
-        return CutScreen(
-            "done",
-            head,
-            large,
-            f"the drawing allows {_band(job)}",
-            "As the drawing wants it: break the edge, go on.",
-            "Read it again, if in doubt",
-            "Take the reading",
-            "proved",
-        )
-    if advice.action == "scrapped":
-        return CutScreen(
-            "reading",
-            head,
-            large,
-            f"the band is {_band(job)}",
-            advice.why,
-            "Read it again",
-            "Take the reading",
-            "stop",
-        )
-    reached = advice.inside > 0.5
-    return CutScreen(
-        "trial",
-        head if reached else "Leave it: short of the band",
-        large,
-        f"the band is {_band(job)}",
-        (_TRIAL[cut.trial] if reached else "") or advice.why,
-        "Read it again, if in doubt",
-        "Take the reading",
-        "proved" if reached else "cut",
-    )
-
-
-_WHAT = {False: "⌀", True: "Size"}  # what is read, of a diameter and of a length
-
-
-def _counted(dial: Dial) -> str:
-    """What the dial is and how its lines count."""
-    if dial.straight:
-        return "of the slide that feeds into it, mm for mm"
-    return f"counted on the {dial.reads}"
-
-
-_BY_TRIAL_HEADS = {"goes on": "It goes on", "loose": "Too far"}
-_BY_TRIAL = {
-    "goes on": "That is its size: the fit is proved by its mate.",
-    "loose": "Loose: it is past its fit. Read both halves again before giving it up.",
-}
-_TRIAL = {
-    "": "",
-    "goes on": "The mate goes on: the fit is proved at the machine.",
-    "tight": "In the band but tight: look for a burr, a sharp corner or a warm part, "
-    "clean both, read again. Cut only if the reading was wrong.",
-    "loose": "In the band but loose: read both halves again before going on; strike "
-    "a reading of the mate in Survey if it was wrong.",
-}
-
-
-def _band(job: OpenJob) -> str:
-    state = job.plan.cut_state
-    assert state is not None
-    low = length_text(state.lower, 0.001, job.inch, unit=False)
-    return f"{low} to {length_text(state.upper, 0.001, job.inch)}"
 
 
 class CutView(StageView):
@@ -527,7 +324,7 @@ class CutView(StageView):
             return
         missing, ways = self.bench.still_wanted()
         at = plan.at_machine
-        band = "a fit with a band" if at is None else f"a band for the {cut_name(plan)}"
+        band = "a fit with a band" if at is None else f"a band for the {plan.cut_name}"
         self.nothing.say(
             "Nothing can be cut to size yet",
             missing or f"Still to decide: {band}.",
@@ -602,7 +399,7 @@ class CutView(StageView):
             far = length_text(stop, 0.1, self.job.inch)
             return f"{step.title}, {speed}, carriage stops at {far}"
         goal = "its mate, by trial" if fit.could_fit else "its band"
-        return f"{fit.choice.name}: the {cut_name(self.job.plan)} to {goal}"
+        return f"{fit.choice.name}: the {self.job.plan.cut_name} to {goal}"
 
     def _show_figures(self, advice: Advice, begun: bool) -> None:
         inch = self.job.inch

@@ -19,10 +19,10 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.fits.joints import takes_fit
+from machinon.core.job.as_made import as_cut
 from machinon.core.job.fit_plan import FitPlan, can_be_cut
 from machinon.core.job.fit_sheet import fit_readings
 from machinon.core.job.job import MADE_HERE
-from machinon.core.job.plan import as_cut
 from machinon.core.piece.family import Chain
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings

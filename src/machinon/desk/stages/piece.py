@@ -16,15 +16,8 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
-from machinon.core.piece.family import (
-    Family,
-    Known,
-    Made,
-    MateSize,
-    Size,
-    Value,
-    spoken,
-)
+from machinon.core.piece.family import Family, MateSize, Size, Value, spoken
+from machinon.core.piece.made import Known, Made
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.reckoning import reckonings
 from machinon.core.route.effort import effort

@@ -6,8 +6,8 @@ import math
 from pathlib import Path
 
 from machinon.core.errors import MachinonError
-from machinon.core.piece.family import Made
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.made import Made
 
 COLUMNS = ("feature", "number", "face", "x", "y", "angle", "hole")
 

@@ -4,9 +4,9 @@ from pathlib import Path
 from typing import Any
 
 from machinon.core.errors import MachinonError
-from machinon.core.piece.family import Made
+from machinon.core.piece.made import Made
 from machinon.draw.drawing import Circle, Drawing, Line, Shape, Text
-from machinon.draw.piece_sheet import MeasuredLine, sheet_in_mm
+from machinon.draw.sheet_in_mm import MeasuredLine, sheet_in_mm
 
 # layer, colour by the index of DXF, line type
 LAYERS = (

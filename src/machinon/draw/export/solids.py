@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from machinon.core.errors import MachinonError
-from machinon.core.piece.family import Made
+from machinon.core.piece.made import Made
 
 
 def _mesh(made: Made) -> tuple[Any, Any]:

@@ -1,0 +1,189 @@
+"""Questions about cutting: speeds, passes, times, weights, bars."""
+
+import re
+
+from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.said import Said
+from machinon.core.quantity import parse
+
+phrase = Phrases()
+
+_OPERATIONS = (
+    "drill",
+    "ream",
+    "tap",
+    "thread",
+    "part",
+    "knurl",
+    "countersink",
+    "saw",
+    "flycut",
+    "mill",
+    "bore",
+    "turn",
+)
+
+
+_TOOLS = ("hss", "cobalt", "carbide", "brazed")
+
+
+@phrase("rotating-limit", "how fast 200 cast iron disc")
+def _disc(s: Said) -> Inputs | None:
+    if not s.has("disc", "disk", "flywheel", "faceplate"):
+        return None
+    s.has("fast", "limit", "speed", "rpm", "most", "run", "turn", "burst", "safe")
+    metal = s.take("material")
+    size = s.near("diameter") or s.size()
+    if not metal or not size:
+        return None
+    return {"outside_diameter": size, "material": metal}
+
+
+@phrase("speeds", "speed mild steel 40")
+def _speed(s: Said) -> Inputs | None:
+    surface = s.take("speed")
+    if s.take("rpm"):  # the speed is known: that is another question
+        return None
+    if not s.has("speed", "rpm", "feed", "surface", "fast") and not surface:
+        return None
+    s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill")
+    given: Inputs = {}
+    metal = s.take("material")
+    if metal.lower() in _TOOLS:  # a tool's metal, not the work's
+        given["tool"], metal = metal.lower(), s.take("material")
+    elif (other := s.take("material")).lower() in _TOOLS:
+        given["tool"] = other.lower()
+    teeth = s.near("teeth", kinds=("number",))
+    for operation in _OPERATIONS:
+        if any(p.kind == "word" and p.word == operation for p in s.parts):
+            s.has(operation)
+            given["operation"] = operation
+            break
+    for tool in _TOOLS:
+        if s.has(tool):
+            given["tool"] = tool
+    diameter = s.take("size") or s.near("diameter") or s.size()
+    s.has("diameter", "tool", "cutter", "bar", "bit")
+    if not diameter:
+        return None
+    if teeth:
+        given |= {"teeth": teeth, "operation": given.get("operation", "mill")}
+    if surface:
+        given["surface_speed"] = surface
+    elif metal:
+        given["material"] = metal
+    else:
+        given["material"] = "steel"
+    return {**given, "diameter": diameter}
+
+
+@phrase("passes", "passes 13 to 12.1")
+def _passes(s: Said) -> Inputs | None:
+    if not s.has("pass", "passe", "cut", "cuts"):
+        return None
+    most = s.near("deepest", "at", "most")
+    start, finish = s.size(), s.size()
+    if not start or not finish:
+        return None
+    given: Inputs = {"start": start, "finish": finish}
+    if s.has("length", "face", "thickness"):
+        given["on"] = "length"
+    return {**given, "most": most} if most else given
+
+
+@phrase("mass", "weight 50 bar 200 steel")
+def _weight(s: Said) -> Inputs | None:
+    if not s.has("weight"):
+        return None
+    metal = s.take("material") or "steel"
+    pair = s.take("pair")
+    if pair:
+        sizes = re.split(r"\s*[x×*]\s*", pair)
+        if len(sizes) == 3:
+            keys = ("width", "height", "length")
+            s.has("block", "plate")
+            return {
+                "shape": "block",
+                "material": metal,
+                **dict(zip(keys, sizes, strict=True)),
+            }
+        s.has("bar", "rod", "round")
+        return {
+            "shape": "bar",
+            "material": metal,
+            "diameter": sizes[0],
+            "length": sizes[1],
+        }
+    length = s.near("length")
+    diameter = s.near("bar", "rod", "round", "diameter") or s.size()
+    length = length or s.size()
+    s.has("bar", "rod", "round")
+    if not diameter or not length:
+        return None
+    return {"shape": "bar", "material": metal, "diameter": diameter, "length": length}
+
+
+@phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")
+def _cutting_time(s: Said) -> Inputs | None:
+    if not s.has("time", "minute"):
+        return None
+    rpm, diameter = s.take("rpm"), s.near("diameter")
+    feed = s.near("feed", kinds=("number", "size"))
+    length = s.near("long", "length", "over") or s.size()
+    passes = s.near("passes", "pass", "passe", kinds=("number",)) or "1"
+    metal = s.take("material")
+    s.has("cutting", "cut", "turn", "turning", "pass", "bar", "for")
+    if not length or not (rpm or (diameter and metal)):
+        return None
+    given: Inputs = {"length": length}
+    named = (("rpm", rpm), ("feed", feed), ("diameter", diameter))
+    given |= {key: value for key, value in (*named, ("passes", passes)) if value}
+    return {**given, "material": metal} if metal else given
+
+
+@phrase("thermal-size", "100mm steel 10 deg warmer")
+def _warm(s: Said) -> Inputs | None:
+    warmth = s.has("temperature")
+    warmer = s.has("warmer", "heat", "heated", "hotter") or (warmth and s.has("rise"))
+    cooler = s.has("cooler", "cold", "colder") or (warmth and s.has("drop"))
+    if not warmer and not cooler:
+        return None
+    metal = s.take("material") or "steel"
+    change = s.take("angle") or s.near("warmer", "cooler", kinds=("number",))
+    size = s.size()
+    number = re.match(r"[\d.]+", change)
+    if not size or not number:
+        return None
+    s.has("degree", "c", "celsius")
+    by = float(number.group()) * (1 if warmer else -1)
+    return {"size": size, "material": metal, "temperature": 20 + by}
+
+
+@phrase("knurl", "knurl 20")
+def _knurl(s: Said) -> Inputs | None:
+    if not s.has("knurl"):
+        return None
+    tpi = s.take("tpi")
+    pitch = s.near("pitch")
+    diameter = s.near("diameter", "on") or s.size()
+    if not diameter:
+        return None
+    if tpi:
+        return {"tpi": re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), "diameter": diameter}
+    # 25 pitch 1: the teeth are the smaller
+    pitch, diameter = sorted((pitch or "1mm", diameter), key=parse)
+    return {"pitch": pitch or "1mm", "diameter": diameter}
+
+
+@phrase("boring-bar", "boring bar 16 out 80")
+def _bar(s: Said) -> Inputs | None:
+    if not s.has("bore") or not s.has("bar"):
+        return None
+    out = s.near("out", "overhang", "stickout")
+    diameter = s.size()
+    out = out or s.size()
+    tool = next((t for t in ("carbide",) if s.has(t)), "")
+    if not diameter or not out:
+        return None
+    given: Inputs = {"bar_diameter": diameter, "overhang": out}
+    return {**given, "bar_material": tool} if tool else given

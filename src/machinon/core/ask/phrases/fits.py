@@ -1,0 +1,88 @@
+"""Questions about fits: zones, presses, dowels and bearings."""
+
+import re
+
+from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.said import Said
+from machinon.core.sizes.limits import limits_of_size
+from machinon.core.tables import rows
+
+phrase = Phrases()
+
+
+@phrase("iso-fit", "46 H7/g6", keyed=False)
+def _pair_of_zones(s: Said) -> Inputs | None:
+    fit, nominal = s.take("fit"), s.size()
+    s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
+    if fit.islower():  # said in small letters the hole still comes first
+        hole, _, shaft = fit.partition("/")
+        fit = f"{hole.upper()}/{shaft}"
+    return {"nominal": nominal, "fit": fit} if fit and nominal else None
+
+
+@phrase("iso-fit", "press fit 20 shaft")
+def _press(s: Said) -> Inputs | None:
+    if not (s.has("press") and s.has("fit")):
+        return None
+    nominal = s.size()
+    s.has("shaft", "hole", "bore", "pin", "bush")
+    # the usual one that stays: a shop rule, said with the answer
+    return {"nominal": nominal, "fit": "H7/p6"} if nominal else None
+
+
+@phrase("inch-fit", "2in FN2", keyed=False)
+def _inch_fit(s: Said) -> Inputs | None:
+    fit, nominal = s.take("inch fit"), s.size()
+    return {"nominal": nominal, "fit": fit} if fit and nominal else None
+
+
+@phrase("iso-limits", "25 h6", keyed=False)
+def _zone(s: Said) -> Inputs | None:
+    zone, nominal = s.take("zone"), s.size()
+    s.has("limit", "tolerance", "shaft")
+    if s.has("hole", "bore", "reamer", "ream"):
+        zone = zone.upper()
+    return {"nominal": nominal, "zone": zone} if zone and nominal else None
+
+
+@phrase("iso-fit", "10 dowel press")
+def _dowel(s: Said) -> Inputs | None:
+    if not s.has("dowel"):
+        return None
+    nominal = s.size()
+    if not nominal:
+        return None
+    slides = s.has("slide", "sliding", "slip", "easy")
+    s.has("press", "tight", "hole", "ream", "pin")
+    # dowels are bought to m6
+    return {"nominal": nominal, "fit": "G7/m6" if slides else "H7/m6"}
+
+
+@phrase("bearing-seat", "bearing seat 6204")
+def _bearing(s: Said) -> Inputs | None:
+    number = s.take("bearing")
+    asked = s.has("bearing")
+    bore = _bearing_bore(number) if number else (s.near("bore") or s.size())
+    if not asked and not number:
+        return None
+    if not bore:
+        return None
+    s.has("seat", "shaft", "fit")
+    if s.has("housing", "outer", "outside"):  # the other ring: not this question
+        return None
+    try:
+        size = float(re.sub(r"[^\d.]", "", bore))
+        zone = limits_of_size(size, "k6")
+    except ValueError:
+        return None
+    # the ring that turns, on a shaft of k6
+    return {
+        "bore": bore,
+        "play_least": -zone.upper_deviation,
+        "play_most": -zone.lower_deviation,
+    }
+
+
+def _bearing_bore(number: str) -> str:
+    found = next((r for r in rows("ball_bearings") if r["name"] == number), None)
+    return f"{found['bore_mm']}mm" if found else ""

@@ -1,0 +1,160 @@
+"""Questions about holes and dividing: circles, dividing, polygons, chamfers, edges."""
+
+import re
+from itertools import pairwise
+
+from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.said import Said
+
+phrase = Phrases()
+
+
+@phrase("hole-span", "3 holes span 103.15 hole 7.89")
+def _span(s: Said) -> Inputs | None:
+    span = s.near("span")
+    if not span:
+        return None
+    counted = next(
+        (
+            p
+            for p, after in pairwise(s.parts)
+            if p.kind == "number" and p.text.isdigit() and after.text.lower() == "holes"
+        ),
+        None,
+    )
+    if counted is None:
+        return None
+    counted.used = True
+    s.has("hole", "bolt", "circle", "screw", "over", "neighbour")
+    hole = s.size()
+    asked = {"span": span, "hole": hole, "holes": counted.text}
+    return asked if hole else None
+
+
+@phrase("bolt-circle", "bolt circle 6 holes 80mm")
+def _circle(s: Said) -> Inputs | None:
+    if s.has("span"):  # over neighbours, which is no diameter
+        return None
+    circle = s.has("circle", "pattern")
+    holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
+    if not circle and not holes:
+        return None
+    s.has("bolt", "hole", "equal", "spaced", "evenly", "equally")
+    sized = s.take("size")
+    if sized:
+        count = s.count("hole", "bolt")
+        return {"holes": count, "diameter": sized} if count else None
+    first, second = s.take("number"), s.take("number")
+    if not first or not second:
+        return None
+    # of two bare numbers the circle is the larger one
+    count, diameter = sorted((first, second), key=_value)
+    if not count.isdigit():
+        return None
+    s.has("diameter")
+    return {"holes": count, "diameter": diameter}
+
+
+def _value(text: str) -> float:
+    parts = text.split()
+    total = 0.0
+    for part in parts:
+        over, _, under = part.partition("/")
+        total += float(over) / float(under or 1) if float(under or 1) else 0.0
+    return total
+
+
+@phrase("dividing", "7 divisions 40:1")
+def _dividing(s: Said) -> Inputs | None:
+    if not s.has("divide", "index", "indexing"):
+        return None
+    ratio = s.take("ratio")
+    worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
+    angle = s.take("angle")
+    count = "" if angle else s.count("divide")
+    s.has("worm", "head", "table", "plate", "hole")
+    if not angle and not count:
+        return None
+    given: Inputs = {"angle": angle} if angle else {"divisions": count}
+    return {**given, "worm": worm} if worm else given
+
+
+@phrase("polygon", "hex 17 from round")
+def _polygon(s: Said) -> Inputs | None:
+    sides = next(
+        (n for word, n in (("hex", 6), ("square", 4), ("octagon", 8)) if s.has(word)),
+        None,
+    )
+    if sides is None or s.has("broach"):
+        return None
+    if any(p.kind == "word" and p.word == "hole" for p in s.parts):
+        return None
+    flats = s.size()
+    if not flats:
+        return None
+    from_bar = any(p.text.lower() in ("bar", "rod") for p in s.parts)
+    s.has("round", "flat", "across", "af", "bar", "rod", "corner")
+    if from_bar:
+        return {"sides": sides, "round": flats}
+    return {**({} if sides == 6 else {"sides": sides}), "across_flats": flats}
+
+
+@phrase("pipe-joint", "pipe 25 on tube 42 at 60 deg")
+def _pipe_joint(s: Said) -> Inputs | None:
+    if not s.has("pipe", "saddle", "fishmouth", "notch"):
+        return None
+    pipe, on = s.size(), s.size()
+    if not pipe or not on:
+        return None
+    angle = s.take("angle")
+    s.has("on", "tube", "round", "pipe", "at", "joint", "template")
+    return {"pipe": pipe, "on": on, **({"angle": angle} if angle else {})}
+
+
+@phrase("arc-points", "round an end radius 20 by points cutter 10")
+def _arc_points(s: Said) -> Inputs | None:
+    if not s.has("points", "places") or not s.has("round", "arc", "end", "hollow"):
+        return None
+    radius, cutter = s.size(), s.size()
+    if not radius or not cutter:
+        return None
+    s.has("radius", "cutter", "end", "by", "with", "an", "arc", "milled")
+    return {"radius": radius, "cutter": cutter}
+
+
+@phrase("chamfer", "chamfer 1 x 45")
+def _chamfer(s: Said) -> Inputs | None:
+    if not s.has("chamfer", "bevel"):
+        return None
+    pair, angle = s.take("pair"), s.take("angle")
+    if pair:
+        leg, degrees = re.split(r"\s*[x×*]\s*", pair)[:2]
+        return {"leg": leg, "angle": degrees}
+    leg = s.size()
+    if not leg:
+        return None
+    if s.has("face", "width"):
+        return {"face": leg, **({"angle": angle} if angle else {})}
+    s.has("leg")
+    return {"leg": leg, **({"angle": angle} if angle else {})}
+
+
+@phrase("half-way", "half way 2 102 tip 10")
+def _half_way(s: Said) -> Inputs | None:
+    if not (s.has("half-way", "halfway", "middle") or (s.has("half") and s.has("way"))):
+        return None
+    tip = s.near("tip", "finder")
+    a, b = s.size(), s.size()
+    s.has("between", "edge")
+    if not a or not b:
+        return None
+    return {"edge_a": a, "edge_b": b, **({"tip": tip} if tip else {})}
+
+
+@phrase("square-hole", "square hole 10")
+def _square_hole(s: Said) -> Inputs | None:
+    if not s.has("square") or not s.has("hole", "broach"):
+        return None
+    size = s.size()
+    s.has("drill", "pilot")
+    return {"size": size} if size else None

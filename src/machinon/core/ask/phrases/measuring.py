@@ -1,0 +1,166 @@
+"""Questions about measuring: dovetails, keys, flats, slips, triangles."""
+
+import re
+
+from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.said import Said
+
+phrase = Phrases()
+
+
+@phrase("dovetail", "dovetail 60 deg 10mm pins 40 wide")
+def _dovetail(s: Said) -> Inputs | None:
+    if not s.has("dovetail"):
+        return None
+    angle = s.take("angle")
+    pin = s.near("pin", "roller")
+    wide = s.near("width", "bottom", "corner")
+    depth = s.near("depth")
+    top = s.near("top")
+    s.has("pin", "roller", "over", "between")
+    pin = pin or s.size()
+    if not pin:
+        return None
+    given: Inputs = {"pin": pin}
+    if top and depth:
+        given["width_top"] = top
+    else:
+        given["width_bottom"] = wide or top or s.size()
+    if not given.get("width_bottom") and not given.get("width_top"):
+        return None
+    if depth:
+        given["depth"] = depth
+    if angle:
+        given["angle"] = angle
+    if s.has("female", "slot", "internal", "inside"):
+        given["internal"] = "yes"
+    return given
+
+
+@phrase("keyway", "keyway 25")
+def _keyway(s: Said) -> Inputs | None:
+    if not s.has("keyway", "key") or s.has("woodruff"):
+        return None
+    shaft = s.size()
+    if not shaft:
+        return None
+    given: Inputs = {"shaft_diameter": shaft}
+    if s.has("shaft"):
+        given["bore"] = "no"
+    s.has("bore", "hub")
+    pair = s.take("pair")
+    return {**given, "key": pair} if pair else given
+
+
+@phrase("woodruff", "woodruff 6x9")
+def _woodruff(s: Said) -> Inputs | None:
+    if not s.has("woodruff"):
+        return None
+    s.has("key", "cutter", "keyway")
+    pair = s.take("pair")
+    if pair:
+        return {"key": re.sub(r"\s*[x×*]\s*", "x", pair)}
+    if s.has("shaft"):
+        size = s.size()
+        return {"shaft": size} if size else None
+    number = s.take("number")
+    if number.isdigit() and int(number) >= 200:
+        return {"key": number}
+    return {"shaft": number} if number else None
+
+
+@phrase("circlip", "circlip 20 shaft")
+def _circlip(s: Said) -> Inputs | None:
+    if not s.has("circlip", "snap"):
+        return None
+    size = s.size()
+    s.has("ring", "groove", "shaft")
+    if not size:
+        return None
+    bore = s.has("bore", "internal", "hole", "inside")
+    return {"diameter": size, **({"kind": "bore"} if bore else {})}
+
+
+@phrase("flat", "flat 8 wide on 12.1")
+def _flat(s: Said) -> Inputs | None:
+    if not s.has("flat"):
+        return None
+    wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
+    diameter = s.near("diameter", "round", "on", "shaft") or s.size()
+    s.has("round", "shaft", "bar")
+    given = {"width": wide, "depth": depth, "across": across}
+    said = {key: value for key, value in given.items() if value}
+    if len(said) != 1 or not diameter:
+        return None
+    return {"diameter": diameter, **said}
+
+
+@phrase("sine", "sine bar 30 deg 5 inch")
+def _sine(s: Said) -> Inputs | None:
+    if not s.has("sine"):
+        return None
+    s.has("bar")
+    angle = s.take("angle") or s.take("number")
+    length = s.size()
+    return {"angle": angle, "length": length} if angle and length else None
+
+
+@phrase("angle-block", "angle block 15 deg 80 long")
+def _block(s: Said) -> Inputs | None:
+    if not s.has("block", "packing", "wedge"):
+        return None
+    angle = s.take("angle")
+    length = s.near("length") or s.size()
+    s.has("angle")
+    return {"angle": angle, "length": length} if angle and length else None
+
+
+@phrase("triangle", "triangle 3 4")
+def _triangle(s: Said) -> Inputs | None:
+    if not s.has("triangle", "hypotenuse", "pythagoras"):
+        return None
+    angle = s.take("angle")
+    # of two bare sizes the long side is what is asked: hypotenuse 30 40
+    bare = not any(p.kind == "word" and p.word in ("side", "base") for p in s.parts)
+    asked = bare and sum(p.kind in ("size", "number") for p in s.parts) == 2
+    slope = "" if asked else s.near("hypotenuse", "slope")
+    s.has("hypotenuse")
+    first = s.size()
+    second = "" if angle or slope else s.size()
+    s.has("right", "side", "base")
+    if angle and (slope or first):
+        return {"slope" if slope else "side": slope or first, "angle": angle}
+    if slope and first:
+        return {"slope": slope, "side": first}
+    return {"side": first, "rise": second} if first and second else None
+
+
+@phrase("triangle", "3 degrees over 50")
+def _rise(s: Said) -> Inputs | None:
+    angle = s.take("angle")
+    if not angle or not s.has("over", "along"):
+        return None
+    side = s.size()
+    s.has("rise")
+    return {"side": side, "angle": angle} if side else None
+
+
+@phrase("arc-chord", "radius from chord 40 height 5")
+def _arc(s: Said) -> Inputs | None:
+    if not s.has("chord"):
+        return None
+    if s.near("radius"):  # it is known: the height is another question
+        return None
+    height = s.near("height", "rise", "sagitta")
+    chord = s.near("chord") or s.size()
+    s.has("radius", "arc", "height")
+    height = height or s.size()
+    return {"chord": chord, "height": height} if chord and height else None
+
+
+@phrase("gauge-stack", "slips for 41.275")
+def _slips(s: Said) -> Inputs | None:
+    if not s.has("slip", "stack", "gauge", "shim", "parallel"):
+        return None
+    target = s.size()
+    return {"target": target} if target else None

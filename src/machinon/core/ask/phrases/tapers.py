@@ -1,0 +1,63 @@
+"""Questions about tapers: angles, settings and pins."""
+
+from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.said import Said
+
+phrase = Phrases()
+
+
+@phrase("taper-setup", "mt2 offset 200 between centres")
+def _offset(s: Said) -> Inputs | None:
+    taper = s.take("taper")
+    if not taper:
+        return None
+    if s.has("offset", "setover") | s.has("centre", "between"):
+        length = s.size()
+        s.has("between", "centre", "tailstock", "length")
+        if not length:
+            return None
+        return {
+            "taper": taper,
+            "method": "tailstock",
+            "length_between_centres": length,
+        }
+    if s.has("indicator", "clock", "dial", "dti"):
+        given: Inputs = {"taper": taper, "method": "indicator"}
+        travel = s.size()
+        return {**given, "travel": travel} if travel else given
+    if s.has("compound", "topslide", "slide", "angle") and s.has("set", "compound"):
+        return {"taper": taper}
+    return None
+
+
+@phrase("taper-advance", "taper 1:20 over 50")
+def _over(s: Said) -> Inputs | None:
+    taper = s.take("taper")
+    if not taper or not s.has("over", "advance", "further", "deeper"):
+        return None
+    s.has("taper")
+    advance = s.size()
+    return {"taper": taper, "advance": advance} if advance else None
+
+
+@phrase("taper-pin", "taper pin #4 25 long")
+def _taper_pin(s: Said) -> Inputs | None:
+    if not s.has("pin") or s.has("dovetail"):
+        return None
+    s.has("taper")
+    pin = s.take("pin")
+    length = s.near("length")
+    pin = pin or s.size()
+    length = length or s.size()
+    s.has("length", "drill", "ream", "reamer")
+    return {"pin": pin, "length": length} if pin and length else None
+
+
+@phrase("taper", "mt3 angle", keyed=False)
+def _taper(s: Said) -> Inputs | None:
+    taper = s.take("taper")
+    if not taper:
+        return None
+    s.has("taper", "angle", "seat", "size", "large", "small", "end", "half")
+    s.has("shank", "socket", "arbor", "drawbar")
+    return {"name": taper}

@@ -1,0 +1,204 @@
+"""Questions about threads: drills for them, their sizes, cutting and finding them."""
+
+import re
+
+from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.said import Said
+from machinon.core.threads.screw_thread import known_threads
+
+phrase = Phrases()
+
+
+def _thread(s: Said) -> str:
+    """A thread as the tables know it: `m12 fine`, `bsw 1/2`, `acme 1-5`."""
+    text = s.take("thread")
+    if not text:
+        return ""
+    low = " ".join(text.lower().replace("×", "x").split())
+    if s.has("fine"):
+        fine = _fine(low)
+        if fine:
+            return fine
+    s.has("coarse", "thread", "screw", "bolt")
+    if match := re.match(r"(bsw|bsf)\s+(.*)", low):
+        return f"{match.group(2)} {match.group(1).upper()}"
+    if match := re.match(r"acme\s*(.*)", low):
+        return f"{match.group(1)} Acme"
+    if match := re.match(r"(?:g|bsp)\s*(\d.*)", low):
+        return f"G{match.group(1)}"
+    if low.endswith("bsp"):
+        return f"G{low.removesuffix('bsp').strip()}"
+    if s.has("acme") and "acme" not in low:
+        return f"{low} Acme"
+    return text
+
+
+def _fine(name: str) -> str:
+    """The usual fine pitch of a metric size: the coarsest of its fine ones."""
+    size = name.upper().replace(" ", "")
+    pitches = [
+        one.pitch
+        for one in known_threads().values()
+        if one.name.upper().startswith(f"{size}X")
+    ]
+    # M8 and M10 are usually cut a quarter finer, M12 on with 1.25 or 1.5
+    usual = {"M8": 1.0, "M10": 1.25, "M12": 1.25}.get(size)
+    pitch = usual if usual in pitches else max(pitches, default=0.0)
+    return f"M{size[1:]}x{pitch:g}" if pitch else ""
+
+
+@phrase("tap-drill", "tap drill 5/16-18")
+def _tap(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    percent = s.take("percent")
+    if not thread or not (s.has("tap", "drill") or percent):
+        return None
+    formed = s.has("form", "forming", "formed", "roll")
+    s.has("hole", "size", "thread")
+    given: Inputs = {"thread": thread}
+    if formed:
+        given["kind"] = "form"
+    if percent:
+        given["engagement"] = percent
+    return given
+
+
+@phrase("clearance-hole", "clearance m8")
+def _clearance(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread or not s.has("clearance"):
+        return None
+    s.has("hole", "drill")
+    for fit in ("close", "normal", "loose"):
+        if s.has(fit):
+            return {"thread": thread, "fit": fit}
+    return {"thread": thread}
+
+
+@phrase("cap-screw", "counterbore m8")
+def _head(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread:
+        return None
+    for kind in ("button", "countersunk", "hex", "set", "cap"):
+        if s.has(kind) | (kind == "countersunk" and s.has("countersink")):
+            s.has("head", "screw", "size", "key", "counterbore", "socket")
+            return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
+    if s.has("head", "counterbore", "socket"):
+        return {"thread": thread}
+    return None
+
+
+@phrase("thread-wires", "wires m24")
+def _wires(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread or not s.has("wire"):
+        return None
+    s.has("three", "over")
+    return {"thread": thread}
+
+
+@phrase("crest-flat", "flat on the crest of m24")
+def _crest(s: Said) -> Inputs | None:
+    if not s.has("crest"):
+        return None
+    thread = _thread(s)
+    if not thread:
+        return None
+    s.has("flat", "width", "on")
+    return {"thread": thread}
+
+
+@phrase("thread-passes", "m45x4.5 depth of thread")
+def _thread_depth(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread or not s.has("depth", "pass", "infeed", "passe"):
+        return None
+    s.has("cut", "compound")
+    return {"thread": thread}
+
+
+@phrase("thread-engagement", "m6x1 engagement")
+def _engagement(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread or not s.has("engagement", "strip", "strips"):
+        return None
+    s.has("least", "minimum", "length")
+    return {"thread": thread}
+
+
+@phrase("drill-depth", "drill depth m8 16 deep")
+def _blind(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread or not s.has("drill", "blind", "hole") or not s.has("depth"):
+        return None
+    depth = s.size()
+    if not depth:
+        return None
+    for tap in ("taper", "plug", "bottoming"):
+        if s.has(tap):
+            return {"thread": thread, "thread_depth": depth, "tap": tap}
+    return {"thread": thread, "thread_depth": depth}
+
+
+@phrase("thread", "m12 fine", keyed=False)
+def _plain_thread(s: Said) -> Inputs | None:
+    thread = _thread(s)
+    if not thread:
+        return None
+    s.has("pitch", "size", "minor", "major", "diameter", "core")
+    return {"thread": thread}
+
+
+@phrase("change-gears", "1.25 pitch 4mm leadscrew")
+def _gears(s: Said) -> Inputs | None:
+    lead = _lead(s)
+    asked = s.has("gear", "wheel", "change", "train")
+    if not lead and not asked:
+        return None
+    tpi = s.take("tpi")
+    pitch = "" if tpi else s.near("pitch") or s.size()
+    if not tpi and not pitch:
+        return None
+    s.has("pitch", "thread", "cut", "lathe")
+    given: Inputs = {"leadscrew": lead} if lead else {}
+    if tpi:
+        return {"tpi": re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), **given}
+    return {"pitch": pitch, **given}
+
+
+def _lead(s: Said) -> str:
+    """The lead screw that was said, as a pitch or threads to the inch."""
+    for i, part in enumerate(s.parts):
+        if part.kind != "word" or part.word != "lead":
+            continue
+        part.used = True
+        if i + 1 < len(s.parts) and s.parts[i + 1].text.lower() == "screw":
+            s.parts[i + 1].used = True
+        for other in (i - 1, i + 2, i + 1):
+            if 0 <= other < len(s.parts):
+                one = s.parts[other]
+                if one.kind in ("size", "number", "tpi") and not one.used:
+                    one.used = True
+                    return one.text.replace(" ", "")
+    return ""
+
+
+@phrase("thread-identify", "which thread 7.85 18tpi")
+def _which(s: Said) -> Inputs | None:
+    if not s.has("identify", "unknown") and not (
+        s.has("thread") and any(p.text.lower() == "which" for p in s.parts)
+    ):
+        return None
+    tpi, major = s.take("tpi"), s.size()
+    if not major:
+        return None
+    given: Inputs = {"measured_major": major}
+    if tpi:
+        given["tpi"] = re.sub(r"\s*[a-z].*", "", tpi, flags=re.I)
+    else:
+        pitch = s.near("pitch") or s.size()
+        if pitch:
+            given["pitch"] = pitch
+    s.has("pitch")
+    return given

@@ -1,0 +1,228 @@
+"""The proof of a piece: each size as it was made, against what rules it."""
+
+import contextlib
+import math
+
+from msgspec.structs import replace
+
+from machinon.core.errors import BadInput
+from machinon.core.in_inches import in_inches
+from machinon.core.job.fit_plan import (
+    FitPlan,
+    cut_as_drawn,
+)
+from machinon.core.job.made_here import aids_of, holes_of
+from machinon.core.job.made_piece import (
+    ruled_by_fits,
+)
+from machinon.core.job.plan import Plan
+from machinon.core.job.proof import (
+    SAYS,
+    ProofLine,
+    overall,
+    proof_line,
+    runout_answer,
+)
+from machinon.core.reckoning import reckon
+from machinon.core.shop.things import (
+    Surface,
+)
+from machinon.core.sizes.general_tolerance import general_tolerance
+from machinon.core.survey.measuring import Measured, measure
+
+
+def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
+    """How a fit's new half, or a size, came out at the machine; None where it was not
+    cut. at_dial: the name of its log."""
+    log = plan.job.cuts.get(at_dial)
+    if log is None:
+        return None
+    size = log.last_read.measured if log.last_read else None
+    if size is None:
+        return None
+    try:
+        doubt = plan.shop.instrument(log.instrument).uncertainty
+    except BadInput:
+        doubt = 0.02
+    line = proof_line(
+        at_dial,
+        fit.choice.name,
+        fit.choice.number,
+        fit.lower,
+        fit.upper,
+        None,
+        size,
+        doubt,
+        log.trial,
+        by_trial=fit.could_fit is not None,
+    )
+    external = fit.choice.exists == "hole"
+    if log.pending and not log.trial:
+        return replace(line, verdict="open", says="cut since it was read: measure it")
+    if fit.lower is None or fit.upper is None:
+        return line
+    if size > fit.upper if external else size < fit.lower:
+        # there is metal left to cut: that is no failed size
+        return replace(line, verdict="open", says="not in its band yet")
+    return line
+
+
+def _cut_to_size(plan: Plan, fit: FitPlan, surface: Surface) -> ProofLine | None:
+    """How it came out at the machine, once there is no metal left to cut."""
+    line = as_cut(plan, fit, plan.job.work.log_of(surface.id))
+    return line if line is not None and line.verdict != "open" else None
+
+
+def proved(plan: Plan) -> Plan:
+    """The plan with the proof of what its bands rule."""
+    job, made = plan.job, plan.made
+    material = made.material if made else "steel"
+    chains = {f"chain.{b.slot.key}": b for b in made.fits} if made else {}
+    lines = []
+    for surface in job.proof.surfaces:
+        number = int(surface.id[4:]) if surface.id.startswith("fit.") else 0
+        fit = next((one for one in plan.fits if one.choice.number == number), None)
+        band = chains.get(surface.id)
+        measured = measure(surface, plan.shop, material)
+        if surface.id.startswith("size."):
+            lines.append(_size_line(plan, surface, measured))
+            continue
+        if fit is None and band is None:
+            continue
+        if fit is not None and fit.choice.kind == "bolts":
+            lines.append(_circle_line(plan, surface, fit, measured))
+            continue
+        # the last reading at the dial stands until it is measured again
+        cut = None
+        if fit is not None and measured is None:
+            cut = _cut_to_size(plan, fit, surface)
+        ends: tuple[float | None, float | None] = (None, None)
+        if fit is not None:
+            ends = fit.lower, fit.upper
+        elif band is not None:
+            ends = band.lower, band.upper
+        log = job.cuts.get(str(number))
+        lines.append(
+            proof_line(
+                surface.id,
+                surface.name,
+                number,
+                *ends,
+                measured,
+                cut.size if cut else None,
+                cut.doubt if cut else 0.0,
+                tried=job.proof.tried.get(surface.id, "") or (log.trial if log else ""),
+                accepted=job.proof.accepted.get(surface.id, ""),
+                by_trial=fit is not None and fit.could_fit is not None,
+            )
+        )
+    if not lines and (made is None or job.fits):
+        return plan
+    runs = made is not None and made.family.runs
+    runout = runout_answer(job.proof.runout)
+    undone = tuple(
+        step.title for up in plan.route for step in up.steps if step.key not in job.done
+    )
+    threaded = made is not None and any(s.joint == "thread" for s in made.family.fits)
+    verdict, says = overall(
+        lines,
+        job.proof.thread_tried or not threaded,
+        runout,
+        job.proof.runout_limit,
+        undone,
+        job.proof.undone_because,
+        runs,
+        plan.shop.inch,
+    )
+    if plan.shop.inch:  # but not what a person typed
+        lines = [
+            one
+            if one.key in job.proof.accepted
+            else replace(one, says=in_inches(one.says))
+            for one in lines
+        ]
+    return replace(
+        plan, proof=tuple(lines), runout=runout, verdict=verdict, verdict_says=says
+    )
+
+
+def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> ProofLine:
+    """The proof of a size that no fit rules: what others are made to is right as it is,
+    the rest within the general tolerance of the drawing."""
+    made, key = plan.made, surface.id.removeprefix("size.")
+    forms = made.family.surfaces if made else {}
+    rests = {one.choice.surface for one in plan.fits if one.choice.piece == _mate(plan)}
+    form = next((form for form, size in forms.items() if size == key), "")
+    if form not in rests:
+        drawn = made.values.get(key) if made else None
+        ends: tuple[float | None, float | None] = (None, None)
+        if isinstance(drawn, int | float):
+            off = general_tolerance(float(drawn))
+            ends = drawn - off, drawn + off
+        size = cut_as_drawn(made, key, plan.shop) if made and measured is None else None
+        cut = _cut_to_size(plan, size, surface) if size is not None else None
+        return proof_line(
+            surface.id,
+            surface.name,
+            0,
+            *ends,
+            measured,
+            cut.size if cut else None,
+            cut.doubt if cut else 0.0,
+            tried=plan.job.proof.tried.get(surface.id, ""),
+            accepted=plan.job.proof.accepted.get(surface.id, ""),
+        )
+    measured = plan.measured.get((_mate(plan), form))
+    if measured is None or measured.drawn:
+        holes = holes_of(made, key) if made else None
+        says = f"{SAYS['open']}: {holes.says}" if holes else SAYS["open"]
+        return ProofLine(
+            surface.id, surface.name, 0, None, None, None, None, 0.0, "open", says
+        )
+    return ProofLine(
+        surface.id,
+        surface.name,
+        0,
+        None,
+        None,
+        measured,
+        measured.size,
+        measured.uncertainty,
+        "proved",
+        "as made: what goes on it is made to this",
+    )
+
+
+def _mate(plan: Plan) -> str:
+    """What stands for the piece at hand as a mate of others."""
+    return plan.job.work.as_mate
+
+
+def _circle_line(
+    plan: Plan, surface: Surface, fit: FitPlan, span: Measured | None
+) -> ProofLine:
+    """The proof of a bolt circle by the span over two of its holes as made."""
+    circle, doubt = None, 0.0
+    made, number = plan.made, fit.choice.number
+    key = ruled_by_fits(made).get(number, "") if made else ""
+    holes = holes_of(made, key) if made else None
+    if span is not None and holes is not None:
+        with contextlib.suppress(BadInput):  # a span that no circle has
+            asked = {"span": span.size, **aids_of(holes)}
+            circle = float(reckon("hole-span", asked)["diameter"])
+            doubt = span.uncertainty / math.sin(math.pi / holes.count)
+    line = proof_line(
+        surface.id,
+        surface.name,
+        fit.choice.number,
+        fit.lower,
+        fit.upper,
+        span if circle is not None else None,
+        circle,
+        doubt,
+        tried=plan.job.proof.tried.get(surface.id, ""),
+        accepted=plan.job.proof.accepted.get(surface.id, ""),
+    )
+    if span is None and holes is not None:
+        line = replace(line, says=f"not measured yet: {holes.says}")
+    return line

@@ -1,0 +1,102 @@
+"""Where the cutting of a size stands at the dial, and what the coach says of it."""
+
+import math
+
+from msgspec.structs import replace
+
+from machinon.core.cutting.by_trial import advise_by_trial, approach
+from machinon.core.cutting.coach import Advice, advise, forecast
+from machinon.core.cutting.cut_state import CutState, Dial, reading_sigma
+from machinon.core.errors import BadInput
+from machinon.core.job.fit_plan import (
+    FitPlan,
+)
+from machinon.core.job.habits import Habit
+from machinon.core.job.job import Job
+from machinon.core.piece.made import Made
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import (
+    Instrument,
+    Lathe,
+    Shop,
+)
+
+ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
+
+
+def dial_for(
+    fit: FitPlan | None, made: Made | None, lathe: Lathe | None, mill: Machine | None
+) -> Dial | None:
+    """The dial that a fit's new half, or a size of the drawing, is cut by; None where
+    no machine is known to have one."""
+    straight = fit is not None and fit.straight
+    block = not made.body.turns if made is not None else straight
+    if block and straight:
+        division = mill.number("dial_division") if mill is not None else 0.0
+        if division:
+            return Dial("length", division)
+    if lathe is None:
+        return None
+    if straight:
+        return Dial("length", lathe.slide_division)
+    return Dial(lathe.dial_reads, lathe.dial_division)
+
+
+def cutting(
+    job: Job, shop: Shop, dial: Dial | None, fit: FitPlan | None, habit: Habit
+) -> tuple[CutState | None, Advice | None]:
+    """Where the cutting of a fit's new half stands, as the coach sees it."""
+    if dial is None or fit is None or fit.choice.kind != "cylinder":
+        return None, None
+    low, high, aim = fit.lower, fit.upper, fit.aim
+    by_trial = fit.could_fit
+    if by_trial is not None:
+        low, high = by_trial
+        aim = high if fit.choice.exists == "hole" else low
+    if low is None or high is None or aim is None:
+        return None, None
+    log = job.log
+    try:
+        gauge: Instrument | None = shop.instrument(log.instrument)
+    except BadInput:
+        gauge = fit.gauge
+    reading, zero = (0.01, 0.0) if gauge is None else _told_apart(gauge)
+    state = CutState(
+        fit.choice.exists == "hole",
+        low,
+        high,
+        min(max(aim if fit.made is None or by_trial else fit.made, low), high),
+        log.start,
+        log.entries,
+        2 * reading,
+        dial.travel,
+        log.deepest,
+        log.least,
+        log.school,
+        zero,
+        ratio=habit.share,
+        dial_sigma=habit.settles,
+    )
+    if by_trial is not None:
+        return state, advise_by_trial(state, log.trial)
+    return state, advise(state)
+
+
+def _told_apart(gauge: Instrument) -> tuple[float, float]:
+    """One sigma of a reading of a gauge, and of what all its readings share, its zero;
+    mm. The first is better known by reading again, the second is not."""
+    reading = reading_sigma(gauge.repeatability, gauge.resolution)
+    return reading, math.sqrt(max((gauge.uncertainty / 2) ** 2 - reading**2, 0.0))
+
+
+def passes_to_come(state: CutState | None, fit: FitPlan | None) -> tuple[Advice, ...]:
+    """The passes to come; before the first reading, from the roughed size."""
+    if state is None or fit is None:
+        return ()
+    if fit.could_fit is not None:
+        state = approach(state)
+    if state.start is None:
+        left = ROUGHED * (1 if state.external else -1)
+        drawn = state.aim if fit.made is None or fit.could_fit else fit.made
+        state = replace(state, start=drawn + left)
+    return forecast(state)

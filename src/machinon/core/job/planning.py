@@ -1,0 +1,271 @@
+"""From readings to sizes, to bands, to a piece, its checks, route, cuts and proof.
+
+`plan_of` is a pure function: change a reading, work it out again, all follows.
+"""
+
+from collections.abc import Callable, Collection, Mapping
+from typing import Any
+
+from msgspec.structs import replace
+from msgspec.structs import replace as replace_struct
+
+from machinon.core.families import family_for
+from machinon.core.in_inches import in_inches
+from machinon.core.job.as_it_is import still_read
+from machinon.core.job.as_made import proved
+from machinon.core.job.at_dial import cutting, dial_for
+from machinon.core.job.fit_plan import (
+    FitPlan,
+    against,
+    fit_plan,
+    with_bolts,
+)
+from machinon.core.job.habits import Cuts, Habit
+from machinon.core.job.job import Job, Work
+from machinon.core.job.made_here import made_in_order, stand_in
+from machinon.core.job.made_piece import (
+    joint_told,
+    ruled_by_fits,
+    worked_out,
+)
+from machinon.core.job.plan import Plan
+from machinon.core.job.since_cut import changed_checks, changed_since
+from machinon.core.job.still_open import with_open
+from machinon.core.piece.bands import FitBand
+from machinon.core.piece.family import Check
+from machinon.core.route.machine_checks import (
+    along_the_route,
+    on_the_lathe,
+    on_the_mill,
+)
+from machinon.core.route.operations import (
+    HoldingTold,
+    route_in_inches,
+    route_told,
+)
+from machinon.core.route.order import NO_METAL
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.making import Making
+from machinon.core.shop.things import (
+    Lathe,
+    Piece,
+    Shop,
+)
+from machinon.core.survey.measuring import Measured, measure
+
+
+def plan_of(
+    job: Job,
+    shop: Shop,
+    lathe: Lathe | None,
+    pieces: Mapping[str, Piece],
+    mill: Machine | None = None,
+    used_to: Callable[[Cuts], Habit] | None = None,
+) -> Plan:
+    """Work a job out. pieces: those the job names, by id; mill: where blocks are made;
+    used_to: what the lathe is used to take of such cuts. Never raises
+    for a half-filled job: what is not known is named in `missing` and `open`."""
+    measured = {
+        (piece.id, surface.id): measure(surface, shop, piece.material)
+        for piece in pieces.values()
+        for surface in piece.surfaces
+    }
+    drawing = _Drawing(job, shop, lathe, mill, dict(pieces), measured)
+    for work in made_in_order(job.works):
+        drawing.take(work)
+    plan = drawing.plan_of(job.at)
+    dial = dial_for(plan.at_machine, plan.made, lathe, mill)
+    fit = plan.at_machine
+    habit = None
+    if used_to is not None and fit is not None and dial is not None:
+        side: Cuts = "shafts" if fit.choice.exists == "hole" else "bores"
+        habit = used_to("lengths" if dial.straight else side)
+    state, advice = cutting(job, shop, dial, fit, habit or Habit())
+    plan = replace(plan, dial=dial, cut_state=state, advice=advice, habit=habit)
+    return with_open(proved(_in_inches(plan) if shop.inch else plan))
+
+
+def _in_inches(plan: Plan) -> Plan:
+    """The plan of an inch shop: what it says was said in millimetres so far."""
+    fits = (
+        replace(
+            one,
+            contradiction=in_inches(one.contradiction),
+            problem=in_inches(one.problem),
+            advice=in_inches(one.advice),
+        )
+        for one in plan.fits
+    )
+    return replace(
+        plan,
+        fits=tuple(fits),
+        checks=tuple(replace(one, says=in_inches(one.says)) for one in plan.checks),
+        route=route_in_inches(plan.route),
+        in_mm={step.key: step for up in plan.route for step in up.steps},
+        problem=in_inches(plan.problem),
+    )
+
+
+class _Drawing:
+    """The pieces of a job as they are worked out one after the other, each a mate for
+    those after it."""
+
+    def __init__(
+        self,
+        job: Job,
+        shop: Shop,
+        lathe: Lathe | None,
+        mill: Machine | None,
+        pieces: dict[str, Piece],
+        measured: dict[tuple[str, str], Measured | None],
+    ) -> None:
+        self.job, self.shop, self.lathe, self.mill = job, shop, lathe, mill
+        self.own = dict(pieces)
+        self.standing, self.measured = pieces, measured
+        self.fits: dict[int, FitPlan] = {}
+        self.plans: dict[str, Plan] = {}
+        self.owned = {n for work in job.works for n in work.fits.values()}
+        # what is typed or read of a piece stands before it is worked out
+        for work in job.works:
+            if work.making is not None:
+                self._stand(*stand_in(work, None, job.cuts, shop))
+        # fits that no piece rests on, as far as what they are on exists
+        self._settle({}, {c.number for c in job.fits} - self.owned)
+
+    def take(self, work: Work) -> None:
+        """Work one piece out, with the fits that it rests on."""
+        told = joint_told(work, self.standing)
+        self._settle(told, set(work.fits.values()))
+        plan = self._blank(replace_struct(self.job, at=work.key))
+        if work.making is not None:
+            plan = _with_making(plan, work.making, work)
+        self.fits |= {fit.choice.number: fit for fit in plan.fits}
+        self.plans[work.key] = plan
+        if plan.made is not None:
+            self._stand(*stand_in(work, plan.made, self.job.cuts, self.shop))
+            waiting = {c.number for c in self.job.fits if c.piece == work.as_mate}
+            self._settle({}, waiting - self.owned)
+
+    def _stand(self, piece: Piece, sizes: Mapping[str, Measured | None]) -> None:
+        self.standing[piece.id] = piece
+        self.measured |= {(piece.id, id): one for id, one in sizes.items()}
+
+    def _settle(
+        self, told: Mapping[int, Mapping[str, Any]], numbers: Collection[int]
+    ) -> None:
+        for choice in self.job.fits:
+            if choice.number in numbers:
+                self.fits[choice.number] = fit_plan(
+                    choice, told, self.shop, self.lathe, self.standing, self.measured
+                )
+        fits = tuple(self.fits.values())
+        for number in numbers:
+            self.fits[number] = with_bolts(self.fits[number], told, fits)
+
+    def _blank(self, job: Job) -> Plan:
+        fits = [self.fits.get(one.number) for one in job.fits]
+        return Plan(
+            job,
+            self.shop,
+            self.lathe,
+            self.own,
+            self.measured,
+            tuple(one for one in fits if one is not None),
+            standing=self.standing,
+            mill=self.mill,
+        )
+
+    def plan_of(self, key: str) -> Plan:
+        """The plan of one piece, with all fits and bodies of the job."""
+        plan = self.plans[key]
+        fits = tuple(self.fits[one.number] for one in self.job.fits)
+        bodies = {key: one.made for key, one in self.plans.items()}
+        return replace(plan, fits=fits, bodies=bodies, standing=self.standing)
+
+
+def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
+    """The plan with its piece worked out, as far as what is known goes."""
+    by_number = {number: slot for slot, number in work.fits.items()}
+    slots = {one.key: one for one in family_for(making).fits}
+    known: dict[str, str] = {}
+    decided: dict[str, FitBand] = {}
+    for fit in plan.fits:
+        slot = slots.get(by_number.get(fit.choice.number, ""))
+        band = fit.band_for(slot) if slot is not None else None
+        if slot is not None and band is not None:
+            decided[slot.key] = band
+            known |= fit.mate_for(slot)
+    left = {
+        fit.choice.number: (fit.lower, fit.upper)
+        for fit in plan.fits
+        if fit.lower is not None and fit.upper is not None
+    }
+    found = worked_out(
+        making, plan.standing, plan.measured, known, decided, left, work.fits
+    )
+    made = found.made
+    if made is None:
+        return replace(plan, missing=found.missing, problem=found.problem)
+    numbers = work.fits
+    speeds = plan.lathe.speed_choices if plan.lathe else None
+    milling = plan.mill.numbers("speeds") if plan.mill else ()
+    route = route_told(made, speeds, numbers, making.moved, milling, making.there)
+    if making.read_on:
+        read = still_read(made, making, route)
+        if read != making:
+            return _with_making(plan, read, work)
+    changed = changed_since(made, route, work, plan.shop.inch)
+    checks = tuple(
+        _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
+        for one in (
+            *made.checks,
+            *on_the_lathe(made, plan.lathe),
+            *on_the_mill(made, plan.mill),
+            *along_the_route(route),
+            *changed_checks(changed, route),
+        )
+    )
+    ruled = ruled_by_fits(made)
+    fits = tuple(
+        against(fit, float(made.values[ruled[fit.choice.number]]))
+        if fit.choice.number in ruled
+        else fit
+        for fit in plan.fits
+    )
+    route = _with_linked(route, ruled)
+    return replace(
+        plan, fits=fits, made=made, checks=checks, route=route, changed=changed
+    )
+
+
+def _by_trial(check: Check, plan: Plan) -> Check:
+    """A check that no band is left passes once the fit is cut to its mate by trial."""
+    fit = next((one for one in plan.fits if one.choice.number == check.fit), None)
+    if check.passed or fit is None or fit.could_fit is None:
+        return check
+    if str(check.fit) in plan.job.cuts:
+        says = f"{fit.choice.name}: no band is left, so it is cut to its mate by trial."
+        return replace(check, passed=True, says=says)
+    return replace(check, says=f"{check.says} It can be cut to its mate by trial.")
+
+
+def _with_linked(
+    route: tuple[HoldingTold, ...], ruled: Mapping[int, str]
+) -> tuple[HoldingTold, ...]:
+    """The route with the fits that sizes are linked to, at the step that ends them."""
+    steps = [step for up in route for step in up.steps]
+    told = {step.fit for step in steps}
+    # the last that cuts each feature
+    ends = {s.features: s.key for s in steps if s.operation not in NO_METAL}
+    fits = {
+        ends.get((key.partition(".")[0],)): number
+        for number, key in ruled.items()
+        if number not in told
+    }
+    return tuple(
+        replace(
+            up,
+            steps=tuple(replace(s, fit=fits.get(s.key, s.fit)) for s in up.steps),
+        )
+        for up in route
+    )

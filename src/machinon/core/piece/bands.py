@@ -1,0 +1,155 @@
+"""The band that a fit or a chain leaves the size it rules."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from msgspec import Struct
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.piece.family import Chain, FitSlot, Values
+from machinon.core.reckoning import Answer, reckon
+from machinon.core.setting_out.bolt_circle import circle_band
+from machinon.core.threads.thread_limits import crest_limits
+from machinon.core.wording import within
+
+DOUBT = 0.004  # mm, two sigma: of a mate given as a bare size, as by micrometer
+
+
+class FitBand(Struct, frozen=True):
+    """A fit worked out: the sizes it lies between; None where no band is left.
+
+    aim: the middle of what was wanted, also where no band is left of it; problem: why
+    none is left; empty too where no limits are kept for it.
+    """
+
+    slot: FitSlot | Chain
+    want: str
+    lower: float | None
+    upper: float | None
+    answer: Answer
+    aim: float
+    problem: str = ""
+
+
+def fit_band(
+    slot: FitSlot,
+    want: str,
+    values: Values,
+    doubts: Mapping[str, float],
+    fits: Mapping[str, FitBand],
+) -> FitBand:
+    """The band that a fit leaves the size it rules. Raises BadInput on the fit.
+
+    fits: those of the sizes that it rests on.
+    """
+    try:
+        if slot.joint == "thread":
+            made = "internal" if slot.exists == "shaft" else "external"
+            asked = {"thread": str(values[slot.mate])}
+            if want:
+                asked[f"{made}_class"] = want
+            return thread_band(slot, want, reckon("thread", asked))
+        doubt = doubts.get(slot.mate, DOUBT)
+        if slot.joint == "bolts":
+            centred = fits.get(slot.centred)
+            play = centred.answer["clearance_max"] if centred else 0.0
+            screws = {"circle_doubt": doubt, "fit": want, "play": max(play, 0.0)}
+            screws |= {k: v for k, v in slot.tells(values).items() if k != "holes"}
+            room = reckon("bolt-room", screws)
+            return bolt_band(slot, want, float(values[slot.mate]), room)
+        if slot.joint == "dovetail":
+            return _dovetail(slot, want, values, doubt)
+        return _target(slot, want, float(values[slot.mate]), doubt)
+    except BadInput as error:
+        raise BadInput(f"fit.{slot.key}", error.message) from None
+
+
+def thread_band(slot: FitSlot, want: str, answer: Answer) -> FitBand:
+    """What is bored or turned before a thread that fits another is cut; answer: of
+    `thread`."""
+    inside = slot.exists == "shaft"
+    limits = crest_limits(answer, "internal" if inside else "external")
+    if limits is None:
+        basic = float(answer["minor_internal" if inside else "major"])
+        return FitBand(slot, want, None, None, answer, basic)
+    return FitBand(slot, want, *limits, answer, sum(limits) / 2)
+
+
+def bolt_band(slot: FitSlot, want: str, circle: float, room: Answer) -> FitBand:
+    """The bolt circles on which every screw still goes in; circle, room: of the half
+    that exists, mm and `bolt-room`."""
+    problem = ""
+    if room["room"] < room["need"]:
+        problem = (
+            f"{room['room']:.2f} mm room round a screw, {room['need']:.2f} mm wanted. "
+            f"{room['mismatch'] or room['warning']}"
+        )
+    elif room["mismatch"]:
+        problem = str(room["mismatch"])
+    ends = circle_band(circle, room)
+    if ends is None:
+        return FitBand(slot, want, None, None, room, circle, problem)
+    return FitBand(slot, want, *ends, room, circle, problem)
+
+
+def _dovetail(slot: FitSlot, want: str, values: Values, doubt: float) -> FitBand:
+    """The reading over or between the pins of a dovetail's other half."""
+    bottom = float(values[slot.mate])
+    play = _target(slot, want, bottom, 0.0).answer
+    asked = {
+        "bottom": bottom,
+        "doubt": doubt,
+        "play_least": play["clearance_min"],
+        "play_most": play["clearance_max"],
+        **slot.tells(values),
+    }
+    answer = reckon("dovetail-mate", asked)
+    ends = float(answer["read_lower"]), float(answer["read_upper"])
+    return FitBand(slot, want, *ends, answer, sum(ends) / 2)
+
+
+def _target(slot: FitSlot, want: str, mate: float, doubt: float) -> FitBand:
+    inputs: dict[str, Any] = {
+        "existing": [mate],
+        "instrument_uncertainty": doubt,
+        "kind": slot.exists,
+    }
+    if " to " in want:
+        ends = want.split(" to ", 1)
+        for name, text in zip(("clearance_min", "clearance_max"), ends, strict=True):
+            inputs[name] = quantity.parse(text, key=f"fit.{slot.key}")
+    else:
+        inputs["want"] = want
+    return plain_band(slot, want, reckon("fit-target", inputs))
+
+
+def plain_band(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
+    """A band as `fit-target` leaves it."""
+    aim = float(answer["aim"])
+    if answer["band"] <= 0:
+        warning = str(answer["warning"])
+        says = within(warning)
+        return FitBand(slot, want, None, None, answer, aim, says)
+    ends = float(answer["lower"]), float(answer["upper"])
+    return FitBand(slot, want, *ends, answer, aim)
+
+
+def chain_band(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand:
+    """The band that a chain of lengths leaves its missing link."""
+    whole = sum(sign * float(values[name]) for name, sign in chain.links)
+    doubt = sum(doubts.get(name, DOUBT) for name, _ in chain.links)
+    least, most = float(values[chain.least]), float(values[chain.most])
+    if chain.over:
+        least, most = -most, -least
+    answer = reckon(
+        "fit-target",
+        {
+            "existing": [whole],
+            "instrument_uncertainty": doubt,
+            "kind": "hole",
+            "clearance_min": least,
+            "clearance_max": most,
+        },
+    )
+    return plain_band(chain, chain.want, answer)

@@ -1,0 +1,284 @@
+"""A piece worked out: every size of its family, and what rules each."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from msgspec import Struct
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput, unknown
+from machinon.core.materials import material
+from machinon.core.piece.bands import FitBand, chain_band, fit_band
+from machinon.core.piece.body import Body
+from machinon.core.piece.family import (
+    By,
+    Chain,
+    Check,
+    Family,
+    FitSlot,
+    Holding,
+    Size,
+    Value,
+    Values,
+    grown,
+    part_names,
+)
+from machinon.core.piece.relations import Expression, in_order
+from machinon.core.reckoning import FLAG, TEXT
+
+
+class Known(Struct, frozen=True):
+    """A size with what it came to and why; ends: of a band that it is linked to."""
+
+    size: Size
+    value: Value
+    by: By
+    because: str
+    ends: tuple[float, float] | None = None
+
+
+class Made(Struct, frozen=True, dict=True):
+    """A family with every size known: one piece, worked out.
+
+    values: by size and by mate; numbers: of its fits in a job, by slot.
+    """
+
+    family: Family
+    values: Values
+    sizes: Mapping[str, Known]
+    fits: tuple[FitBand, ...]
+    body: Body
+    checks: tuple[Check, ...]
+    holdings: tuple[Holding, ...]
+    material: str
+    given: Mapping[str, str] = {}
+    numbers: Mapping[str, int] = {}
+
+
+def make(
+    family: Family,
+    given: Mapping[str, str],
+    inch: bool = False,
+    decided: Mapping[str, FitBand] | None = None,
+    bands: Mapping[str, tuple[float, float]] | None = None,
+    numbers: Mapping[str, int] | None = None,
+    read: Mapping[str, str] | None = None,
+) -> Made:
+    """Work a piece out from what was given; the rest follows its rules.
+
+    decided: by slot, a fit that was worked out already; bands: by name, other bands
+    that a link may speak of, as their middle: `= fit2`; mm; numbers: of the fits in a
+    job, by slot, else as the family counts them; read: sizes as they were measured on
+    the piece that it is made from, in mm; one that is typed stands before it.
+
+    given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
+    (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
+    the first that cannot be.
+    """
+    if "parts" in given and family.parts:
+        family = grown(family, part_names(family, given["parts"]))
+    wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
+    read = {k: v for k, v in (read or {}).items() if k not in typed}
+    typed |= read
+    present = [slot for slot in family.slots if _stands(family, slot, given)]
+    slots = {slot.rules: slot for slot in present}
+    rests: dict[str, tuple[str, ...]] = {}
+    links: dict[str, Expression] = {}
+    for size in family.sizes:
+        text = typed.get(size.key, "")
+        if text.startswith("="):
+            if size.kind in (TEXT, FLAG):
+                raise BadInput(size.key, f"{size.words}: a sum is no word for it.")
+            links[size.key] = Expression(text, size.key)
+            rests[size.key] = links[size.key].names
+        elif text:
+            rests[size.key] = ()
+        elif size.key not in slots:
+            rests[size.key] = _names_of(size)
+        if size.key in slots:
+            # a band is worked out whatever rules the size
+            rests[size.key] = (
+                *rests.get(size.key, ()),
+                *_needs(slots[size.key], family),
+            )
+    known: dict[str, Known] = {}
+    middles = {name: round(sum(ends) / 2, 3) for name, ends in (bands or {}).items()}
+    values: dict[str, Any] = {**middles, **mates, "material": metal}
+    values["parts"] = family.names
+    fits: dict[str, FitBand] = {}
+    for key in in_order(rests):
+        size = family.size(key)
+        slot = slots.get(key)
+        if isinstance(slot, Chain):
+            fits[slot.key] = chain_band(slot, values, doubts)
+        elif slot is not None:
+            fits[slot.key] = (decided or {}).get(slot.key) or fit_band(
+                slot, wants.get(slot.key, slot.want), values, doubts, fits
+            )
+        text = typed.get(key, "")
+        if key in links:
+            found = size.checked(
+                _rounded(links[key].value(_numbers(values)), size.step)
+            )
+            ends = (bands or {}).get(text.removeprefix("=").strip())
+            known[key] = Known(size, found, "link", text.strip(), ends)
+        elif text:
+            by: By = "read" if key in read else "typed"
+            says = "as the old piece measures" if key in read else "typed"
+            known[key] = Known(size, size.read(text, inch), by, says)
+        elif slot is not None:
+            known[key] = _by_band(size, fits[slot.key], mates)
+        else:
+            known[key] = Known(size, _by_rule(size, values), size.by, _why(size))
+        values[key] = known[key].value
+    body = family.build(values)
+    _whole(body)
+    checks = (*_fit_checks(known, fits), *family.checks(values))
+    return Made(
+        family,
+        values,
+        {size.key: known[size.key] for size in family.sizes},
+        tuple(fits[slot.key] for slot in present),
+        body,
+        checks,
+        family.route(values),
+        metal,
+        dict(given),
+        numbers or {slot.key: n for n, slot in enumerate(family.fits, 1)},
+    )
+
+
+def _sorted_out(
+    family: Family, given: Mapping[str, str], inch: bool
+) -> tuple[dict[str, str], dict[str, str], dict[str, Any], dict[str, float], str]:
+    """Wishes, sizes as typed, mates, their doubts, and the metal."""
+    wants: dict[str, str] = {}
+    typed: dict[str, str] = {}
+    mates: dict[str, Any] = {key: one.usual for key, one in family.mate_keys.items()}
+    doubts: dict[str, float] = {}
+    metal = family.material
+    sizes = {one.key for one in family.sizes}
+    slots = {slot.key for slot in family.fits}
+    for key, text in given.items():
+        if key == "parts" and family.parts:
+            continue
+        if key == "material":
+            known = material(text.strip())
+            if known.ground_only:
+                raise BadInput(key, f"{known.name} is ground: no step here cuts it.")
+            metal = known.name
+        elif key.startswith("fit."):
+            if key[4:] not in slots:
+                raise unknown(key, key, [f"fit.{slot}" for slot in slots])
+            wants[key[4:]] = text.strip()
+        elif key.endswith(".doubt") and key[:-6] in mates:
+            doubts[key[:-6]] = quantity.parse(text, inch=inch, key=key, low=0, high=5)
+        elif key in mates:
+            mates[key] = family.mate_keys[key].value(key, text, inch)
+        elif key in sizes:
+            typed[key] = text.strip()
+        else:
+            raise unknown(key, key, [*sizes, *mates, *(f"fit.{s}" for s in slots)])
+    return wants, typed, mates, doubts, metal
+
+
+def _stands(family: Family, slot: FitSlot | Chain, given: Mapping[str, str]) -> bool:
+    """Whether a slot has its other half: a mate that it can do without may be away,
+    and then the size it rules goes by its own rule."""
+    links = [key for key, _ in slot.links] if isinstance(slot, Chain) else [slot.mate]
+    away = {mate.role for mate in family.mates if mate.optional}
+    return all(key in given for key in links if key.partition(".")[0] in away)
+
+
+def _names_of(size: Size) -> tuple[str, ...]:
+    if not isinstance(size.rule, str) or size.kind in (TEXT, FLAG):
+        return size.rests
+    return Expression(size.rule, size.key).names
+
+
+def _numbers(values: Values) -> dict[str, float]:
+    return {
+        key: float(value)
+        for key, value in values.items()
+        if isinstance(value, int | float)
+    }
+
+
+def _rounded(value: float, step: float) -> float:
+    return round(round(value / step) * step, 9) if step else value
+
+
+def _by_rule(size: Size, values: Values) -> Value:
+    found: Value
+    if not isinstance(size.rule, str):
+        found = size.rule(values)
+    elif size.kind is TEXT:
+        # a word may be that of a mate: nose.thread
+        found = str(values.get(size.rule, size.rule))
+    elif size.kind is FLAG:
+        found = size.rule == "yes"
+    else:
+        found = Expression(size.rule, size.key).value(_numbers(values))
+    if isinstance(found, str | bool):
+        return found
+    return size.checked(_rounded(float(found), size.step))
+
+
+def _why(size: Size) -> str:
+    if size.why:
+        return size.why
+    return f"= {size.rule}" if _names_of(size) else "as usual"
+
+
+def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
+    """The sizes that must be known before a slot's band is worked out."""
+    if isinstance(slot, Chain) or not slot.centred:
+        return slot.rests
+    centres = next(one for one in family.fits if one.key == slot.centred)
+    return (*slot.rests, centres.rules)
+
+
+def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
+    slot = band.slot
+    aim = size.checked(_rounded(band.aim, slot.step))
+    if isinstance(slot, Chain):
+        return Known(size, aim, "chain", f"{slot.words}: {slot.told}")
+    mate = mates[slot.mate]
+    on = mate if isinstance(mate, str) else f"{float(mate):.3f}"
+    return Known(
+        size, aim, "fit", f"{slot.words}: {band.want or 'usual class'} on {on}"
+    )
+
+
+def _fit_checks(
+    known: Mapping[str, Known], fits: Mapping[str, FitBand]
+) -> Iterable[Check]:
+    """Whether what is drawn agrees with each mate as measured."""
+    for band in fits.values():
+        slot = band.slot
+        value = known[slot.rules].value
+        place = slot.rules.partition(".")[0]
+        key = f"fit-{slot.key}"
+        if band.problem:
+            yield Check(key, place, False, f"{slot.words}: {band.problem}")
+            continue
+        if band.lower is None or band.upper is None:
+            continue  # nothing is kept to compare it with
+        inside = band.lower - 1e-9 <= float(value) <= band.upper + 1e-9
+        says = f"{slot.words}: {float(value):.3f} mm drawn, the mate wants "
+        says += f"{band.lower:.3f} to {band.upper:.3f} mm."
+        yield Check(key, place, inside, says)
+
+
+def _whole(body: Body) -> None:
+    """Refuse a body of which nothing, or of what turns more than one part, is left."""
+    from shapely.errors import GEOSException
+
+    try:
+        left = body.rings() if body.turns else body.shadow.outlines["top"]
+    except GEOSException:
+        raise BadInput("sizes", "No tool cuts a shape of these sizes.") from None
+    if not left:
+        raise BadInput("sizes", "Nothing is left of the stock with these sizes.")
+    if body.turns and len(left) > 1:
+        raise BadInput("sizes", "With these sizes the piece falls in two.")

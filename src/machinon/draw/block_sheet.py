@@ -1,0 +1,237 @@
+"""The sheet of a block: three views, and what is written at its holes."""
+
+import math
+from collections.abc import Mapping, Sequence
+from typing import NamedTuple
+
+from machinon.core.piece.block_features import FlankedSlot, Outline, RoundSeat, Slope
+from machinon.core.piece.hole_features import Holes
+from machinon.core.piece.shadow import VIEWS
+from machinon.draw.block_views import draw_block_view
+from machinon.draw.drawing import Point
+from machinon.draw.sheet_layout import LANE, NOTE, Placed, Placing, SheetLayout
+from machinon.draw.sheet_words import Note
+
+GAP = 3.0  # figure heights between two views
+
+
+class _Fitted(NamedTuple):
+    """How large a block is drawn, and what is taken beside and over its views; px.
+
+    room: for the views from left to right; words: of the column for what is written,
+    none where it stands over all (`over`); rows: of dimensions, by their direction.
+    """
+
+    scale: float
+    room: float
+    left: float
+    top: float
+    words: float
+    over: bool
+    rows: dict[str, list[list[str]]]
+
+
+class BlockSheet(SheetLayout):
+    """Views from the front, from above and from the right, each size once."""
+
+    def lay_out(self) -> bool:
+        """Three views: from the front; from above over it and from the right at its
+        right in third angle, below it and at its left in first."""
+        size, box = self.size, self.made.body.shadow.box
+        low, high = box[:3], box[3:]
+        long, wide, tall = (float(b - a) for a, b in zip(low, high, strict=True))
+        notes = self.note_lines()
+        # in first angle what is not seen from above has its words over the upper views
+        over_upper = [
+            note
+            for note in notes
+            if self.first_angle and self._seen_at(note.feature)[0] != "top"
+        ]
+        beside_it = [note for note in notes if note not in over_upper]
+        fitted = self._fitted((long, wide, tall), beside_it, over_upper)
+        scale, rows, gap = fitted.scale, fitted.rows, GAP * size
+        left, words, top = fitted.left, fitted.words, fitted.top
+        if self.first_angle:
+            spare = max(fitted.room - (long + wide) * scale - words, 0.0)
+            aside = spare / 2 + size
+            x0 = aside + wide * scale + left
+            under, y0 = top, top + tall * scale + gap
+        else:
+            column = max(wide * scale, words)
+            spare = max(fitted.room - long * scale - column, 0.0)
+            x0, y0 = left + spare / 2, top
+            under = y0 + wide * scale + gap
+            aside = x0 + long * scale + gap
+
+        def above(x: float, y: float) -> Point:
+            return x0 + (x - low[0]) * scale, y0 + (high[1] - y) * scale
+
+        def front(x: float, z: float) -> Point:
+            return x0 + (x - low[0]) * scale, under + (high[2] - z) * scale
+
+        def right(y: float, z: float) -> Point:
+            return aside + (y - low[1]) * scale, under + (high[2] - z) * scale
+
+        places = {"top": above, "front": front, "right": right}
+        for view in VIEWS:
+            draw_block_view(self.board, self.made.body, view, places[view])
+        # away from the view from above, on its free side
+        edge, way = (y0 + wide * scale, 1) if self.first_angle else (y0, -1)
+        self._levels(rows["x"], above, edge, way)
+        self._uprights(rows["y"], above, x0)
+        self._uprights(rows["z"], front, x0)
+        lines = len(rows["x"]) * LANE
+        if not fitted.over:
+            self._block_notes(beside_it, places, x0 + long * scale + gap, y0 + size)
+        elif self.first_angle:
+            self._block_notes(beside_it, places, None, edge + (lines + 1.2) * size)
+        else:
+            lines += len(notes) * NOTE + 0.8
+            self._block_notes(notes, places, None, y0 - lines * size)
+        if self.first_angle:
+            self._block_notes(over_upper, places, None, 3.4 * size)
+        self._title_and_foot()
+        return scale * (wide + tall) > 9 * size
+
+    def _fitted(
+        self,
+        sizes: tuple[float, float, float],
+        beside_it: Sequence[Note],
+        over_upper: Sequence[Note],
+    ) -> _Fitted:
+        """How large the views are drawn; sizes: of the block, mm; its notes stand right
+        of the upper view, over the right one, or above all, whichever leaves more for
+        the views."""
+        size, (long, wide, tall) = self.size, sizes
+        by_kind: dict[str, list[str]] = {"x": [], "y": [], "z": []}
+        for key, one in self.drawn.items():
+            by_kind[one.kind].append(key)
+        rows = {kind: self._lanes_along(keys, 0.0) for kind, keys in by_kind.items()}
+        gap = GAP * size
+        left = max(self._room_beside(rows[kind]) for kind in "yz")
+        room_x = self.board.width - left - gap - 2 * size
+        words = max((self._note_wide(note) for note in beside_it), default=0.0)
+        over_it = len(over_upper) * NOTE * size
+        above_all = (len(beside_it) + len(over_upper)) * NOTE * size
+        for _ in range(2):  # how many rows there are depends on the scale, and back
+            lanes = len(rows["x"]) * LANE * size
+            room_y = self._floor() - lanes - gap - 5 * size - over_it
+            fits = room_x / (long + wide)
+            beside = min(fits, room_y / (wide + tall))
+            if self.first_angle:  # the words have a column of their own, or stand below
+                beside = min((room_x - words) / (long + wide), beside)
+                below_all = len(beside_it) * NOTE * size
+                over = min(fits, (room_y - below_all) / (wide + tall))
+            else:
+                if beside * wide < words:
+                    beside = min((room_x - words) / long, beside)
+                over = min(fits, (room_y - above_all) / (wide + tall))
+            scale = max(beside, over, 0.05)
+            rows["x"] = self._lanes_along(by_kind["x"], scale)
+        # above the views: the title, and the lengths where the upper one is that from
+        # above
+        top = 4.0 * size + (over_it if self.first_angle else lanes)
+        if over > beside:
+            top, words = top + above_all * (not self.first_angle), 0.0
+        return _Fitted(scale, room_x, left, top, words, over > beside, rows)
+
+    def _levels(
+        self, rows: list[list[str]], above: Placing, edge: float, way: int
+    ) -> None:
+        """The lengths beside the view from above: its edge, and which way they go."""
+        y = edge + way * 1.6 * self.size
+        for row in rows:
+            for key in row:
+                one, figure = self.drawn[key], self.figures[key]
+                a, b = above(one.start, 0)[0], above(one.end, 0)[0]
+                start = edge if not one.at[0] else above(0, one.at[0])[1]
+                self.board.level(
+                    y, min(a, b), max(a, b), start, figure.text, figure.small,
+                    figure.role, key, figure.name, figure.number, figure.mark,
+                )  # fmt: skip
+            y += way * LANE * self.size
+
+    def _room_beside(self, rows: list[list[str]]) -> float:
+        """How wide the upright dimensions stand beside their view."""
+        return sum(
+            (max(self._wide(key) for key in row) + 0.5 * self.size for row in rows),
+            2 * self.size,
+        )
+
+    def _uprights(self, rows: list[list[str]], place: Placing, x0: float) -> None:
+        x = x0
+        for row in rows:
+            step = max(self._wide(key) for key in row)
+            x -= step / 2 + 0.5 * self.size
+            for key in row:
+                one, figure = self.drawn[key], self.figures[key]
+                top = place(0, max(one.start, one.end))[1]
+                bottom = place(0, min(one.start, one.end))[1]
+                self.board.upright(
+                    x, top, bottom, place(one.at[0], 0)[0] if one.at[0] else x0,
+                    figure.text, figure.small, figure.role, key, figure.name,
+                    figure.number, figure.mark,
+                )  # fmt: skip
+            x -= step / 2
+
+    def _seen_at(self, name: str) -> tuple[str, list[Point]]:
+        """The view of a block that a feature's words belong to, and where in it."""
+        seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
+        one = self.made.body.feature(name)
+        if isinstance(one, Holes):
+            return seen.get(one.face, "top"), one.points
+        if isinstance(one, FlankedSlot):
+            half = one.depth / 2
+            level = one.block[2] - half if one.face == "top" else half
+            return "front" if one.across else "right", [(one.at, level)]
+        if isinstance(one, RoundSeat):
+            long, wide, _ = one.block
+            at = (one.at, 0.8 * wide) if one.across else (0.9 * long, one.at)
+            return "top", [at]
+        if isinstance(one, Slope):
+            long = one.block[0]
+            return "front", [(0.75 * long, one.low + 0.75 * one.rise)]
+        said = one.dimensions().values() if isinstance(one, Outline) else ()
+        return "top", [line.at for line in said if line.kind == "hole"] or [(0.0, 0.0)]
+
+    def _block_notes(
+        self,
+        notes: Sequence[Note],
+        views: Mapping[str, Placing],
+        x: float | None,
+        y: float,
+    ) -> None:
+        """Each from the hole of its pattern nearest to it: beside the upper view, from
+        x, or above all."""
+
+        def near(place: Point) -> tuple[float, float]:
+            off = abs(place[1] - y)
+            return (off, -place[0]) if x is None else (-place[0], off)
+
+        placed = []
+        for note in notes:
+            view, places = self._seen_at(note.feature)
+            at = min((views[view](*place) for place in places), key=near)
+            placed.append(Placed(at, note))
+        if x is None:
+            for one in self._stacked(placed):
+                self._note(one, y)
+                y += NOTE * self.size
+            return
+        # from what lies abreast of them to what lies below, so that no leaders cross
+        placed.sort(key=lambda one: math.atan2(one.at[0] - x, one.at[1] - y))
+        for n, one in enumerate(placed, 1):
+            wide = self._note_wide(one.note)
+            self._lead(one.at, (x - 0.4 * self.size, y), len(placed) - n)
+            self._written(one.note, (x + wide / 2, y), flush=True)
+            y += NOTE * self.size
+
+    def _lead(self, at: Point, words: Point, under: int) -> None:
+        """A leader from the left of some words to a place; under: how many lines stand
+        below them, which it passes at their left."""
+        x, y = words
+        passed = under * NOTE * self.size / max(at[1] - y, 1.0)
+        if at[0] > x and passed < 1:
+            x = min(x, (x - at[0] * passed) / (1 - passed))
+            self.board.line(words, (x, y), "dimension", 0.8)
+        self.board.line(at, (x, y), "dimension", 0.8)

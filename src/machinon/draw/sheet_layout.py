@@ -1,0 +1,262 @@
+"""What every sheet of a piece has: its figures, its foot, and what is written on it."""
+
+from collections.abc import Callable, Sequence, Set
+from typing import NamedTuple
+
+from msgspec.structs import replace
+
+from machinon.core.piece.feature import Dimension
+from machinon.core.piece.made import Made
+from machinon.draw.drawing import NEAR, SMALL, Board, Point, Spot, text_width
+from machinon.draw.sheet_figures import (
+    Figure,
+    edges_said,
+    feature_of,
+    on_one_line,
+    title_said,
+)
+from machinon.draw.sheet_words import Note, notes_of
+
+Placing = Callable[[float, float], Point]  # a view's point on the page
+
+ROW = 2.6  # figure heights of a row of sizes along the foot
+LANE = 2.3  # figure heights from one dimension line to the next
+NOTE = 1.7  # figure heights of a line written at a hole
+# figure heights out of their usual place that words stand, for their leader's sake
+ASIDE = (0, -1, 1, -2, 2, -3, 3, -5, 5, -8, 8, -12, 12, -17, -22, -28, -34)
+_NOWHERE = Dimension("hole", 0.0, 0.0)
+
+
+class Placed(NamedTuple):
+    """A note, and where on the page its leader begins."""
+
+    at: Point
+    note: Note
+
+
+class Words(NamedTuple):
+    """Where a note is written, px: its middle, where its leader comes to it, and half
+    its width."""
+
+    middle: float
+    lead: float
+    half: float
+
+
+class SheetLayout:
+    """One layout of a sheet; `aside`: sizes that stand along the foot."""
+
+    def __init__(
+        self,
+        made: Made,
+        places: dict[str, Dimension],
+        figures: dict[str, Figure],
+        board: Board,
+        aside: Set[str],
+        first_angle: bool = False,
+        inch: bool = False,
+    ) -> None:
+        self.made, self.places = made, places
+        self.figures, self.board = figures, board
+        self.inch = inch
+        self.first_angle = first_angle
+        self.size = board.size
+        self.leads: list[tuple[Point, Point]] = []  # leaders drawn to notes
+        self.foot = [
+            key
+            for key in figures
+            if (key not in self.places or key in aside) and self._counts(key)
+        ]
+        self.notes = [
+            key
+            for key, one in self.places.items()
+            if one.kind == "hole" and key not in aside
+        ]
+        self.drawn = {
+            key: one
+            for key, one in self.places.items()
+            if one.kind != "hole" and key not in aside
+        }
+        for first, *more in on_one_line(self.drawn, figures):
+            for key in more:
+                del self.drawn[key]
+            if more:
+                names = ", and ".join(figures[key].name for key in (first, *more))
+                both = replace(figures[first], name=names)
+                self.figures = {**self.figures, first: both}
+
+    def _counts(self, key: str) -> bool:
+        """Whether a size is there to be seen: of a feature that the piece has not, only
+        the one that would bring it."""
+        first = next(
+            one for one in self.figures if one.split(".")[0] == key.split(".")[0]
+        )
+        drawn = {one.split(".")[0] for one in self.places}
+        features = {one.name for one in self.made.body.features}
+        name = key.split(".")[0]
+        absent = name not in features and name not in drawn
+        return key == first or not absent or self._speaks_of_more(name)
+
+    def _speaks_of_more(self, name: str) -> bool:
+        """Whether a name is of the stock or the like, and no feature's at all."""
+        family = self.made.family
+        known = {feature_of(one) for way in (family.full, *family.ways) for one in way}
+        return name not in known
+
+    def _wide(self, key: str) -> float:
+        one = self.figures[key]
+        sign = "⌀" if self.places.get(key, _NOWHERE).kind == "diameter" else ""
+        figure = text_width(sign + one.text, self.size)
+        figure += one.room(self.size)
+        return max(figure, text_width(one.small, SMALL * self.size)) + self.size
+
+    def _abreast(self) -> int:
+        widest = max(
+            (
+                max(
+                    text_width(self.figures[key].text, self.size),
+                    text_width(self.figures[key].name, SMALL * self.size),
+                )
+                for key in self.foot
+            ),
+            default=1.0,
+        )
+        return max(int(self.board.width / (widest + 1.6 * self.size)), 1)
+
+    def _floor(self) -> float:
+        """Lowest line that the views may use."""
+        rows = -(-len(self.foot) // self._abreast()) if self.foot else 0
+        return self.board.height - rows * ROW * self.size
+
+    def _title_and_foot(self) -> None:
+        """What it is, of what and from what; and the sizes without a place."""
+        made, size = self.made, self.size
+        says = title_said(made, self.inch)
+        self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
+        edges, small = edges_said(made, self.inch), SMALL * size
+        self.board.text((0.6 * size, 2.3 * size), edges, small, "faint", "left")
+        shown = (self.figures[key] for key in self.foot)
+        rows = [(one.text, one.name, one.role, one.key) for one in shown]
+        self.board.along_the_foot(rows, self._abreast(), ROW)
+
+    def _lanes_along(self, keys: Sequence[str], scale: float) -> list[list[str]]:
+        """Lengths in rows in which none lies over another, the shortest nearest.
+
+        scale: px a mm; a short one has its figure beside it.
+        """
+        rows: list[list[str]] = []
+        spans = {key: self._span(key, scale) for key in keys}
+        for key in sorted(
+            keys, key=lambda k: abs(self.drawn[k].end - self.drawn[k].start)
+        ):
+            a, b = spans[key]
+            for row in rows:
+                if all(b <= spans[o][0] + 0.01 or a >= spans[o][1] - 0.01 for o in row):
+                    row.append(key)
+                    break
+            else:
+                rows.append([key])
+        return rows
+
+    def _span(self, key: str, scale: float) -> tuple[float, float]:
+        """From where to where a length's line and figure reach, mm."""
+        one, figure = self.drawn[key], self.figures[key]
+        a, b = sorted((one.start, one.end))
+        if not scale:
+            return a, b
+        text = text_width(figure.text, self.size) + figure.room(self.size)
+        if figure.small:
+            text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
+        out = 1.3 * self.size
+        if (b - a) * scale >= text + 2.5 * self.size:
+            return a, b
+        return a - out / scale, b + (out + text + self.size) / scale
+
+    def note_lines(self) -> list[Note]:
+        """What is written at holes and at what else has no line."""
+        return notes_of(self.made, self.figures, self.notes, self.inch)
+
+    def _stacked(self, placed: list[Placed]) -> list[Placed]:
+        """From the top down, so that no leader runs through the words under it; else
+        the leftmost first."""
+        left = sorted(placed, key=lambda one: one.at[0])
+        found: list[Placed] = []
+
+        def through(note: Placed) -> tuple[int, int]:
+            # in their usual places; and in those left of their own leaders as well
+            lead = self._words(note).lead
+            met = both = 0
+            for one in left:
+                if one is note:
+                    continue
+                usual, ended = self._words(one), self._words(one, self._left_of(one))
+                met += abs(lead - usual.middle) < usual.half
+                apart = max(abs(lead - usual.middle), abs(lead - ended.middle))
+                both += apart < usual.half
+            return met, both
+
+        while left:
+            found.append(min(left, key=through))
+            left.remove(found[-1])
+        return found
+
+    def _left_of(self, one: Placed) -> float:
+        """By how much words stand out of their place that end before their leader."""
+        return -self._note_wide(one.note) - self.size
+
+    def _words(self, one: Placed, aside: float = 0.0) -> Words:
+        """Where a note is written; aside: out of its usual place, px."""
+        x = one.at[0]
+        half = (self._note_wide(one.note) - self.size) / 2
+        most = self.board.width - half - 4
+        middle = min(max(x + half + self.size + aside, half + 4), most)
+        half += 2
+        return Words(middle, min(max(x, middle - half), middle + half), half)
+
+    def _note(self, one: Placed, y: float) -> None:
+        """Written where its leader comes to it past the figures that stand already, and
+        no leader that is drawn runs through it."""
+        usual = [step * self.size for step in ASIDE]
+        # as usual in the end, where no way is free
+        for aside in (*usual, self._left_of(one), 0.0):
+            words = self._words(one, aside)
+            end = self._led_to(one.at, words, y)
+            half, high = words.half, 0.7 * self.size
+            place = Spot((words.middle - half, y - high, 2 * half, 2 * high), "", "")
+            met = any(place.crossed(*lead, NEAR / 2) for lead in self.leads)
+            if not met and not self._runs_through(one.at, end):
+                break
+        self.leads.append((one.at, end))
+        self.board.line(one.at, end, "dimension", 0.8)
+        self._written(one.note, (words.middle, y))
+
+    def _led_to(self, at: Point, words: Words, y: float) -> Point:
+        """The end of the leader of words at a height."""
+        # then the leader ends under or over the words
+        across = abs(at[0] - words.middle) < words.half
+        short = 0.7 * self.size * across
+        return words.lead, y + (short if at[1] > y else -short)
+
+    def _runs_through(self, at: Point, end: Point) -> bool:
+        """Whether a leader would run through a figure that stands already."""
+        return any(one.crossed(at, end, NEAR / 2) for one in self.board.figures)
+
+    def _written(self, note: Note, at: Point, flush: bool = False) -> None:
+        """What is said at a hole, tied to the first of its sizes; flush: with those
+        under it at the left."""
+        keys = note.keys
+        figure = self.figures[keys[0]]
+        number = next((n for k in keys if (n := self.figures[k].number)), 0)
+        mark = next((m for k in keys if (m := self.figures[k].mark)), None)
+        role = "stop" if mark else figure.role
+        name = figure.name
+        if len(keys) > 1:
+            name += f", and {len(keys) - 1} more"
+        self.board.label(
+            at, note.text, "", role, keys[0], name, number, mark, flush=flush
+        )
+
+    def _note_wide(self, note: Note) -> float:
+        """How wide what is written at a hole stands, with the fit's number."""
+        lead = max(self.figures[key].room(self.size) for key in note.keys)
+        return text_width(note.text, self.size) + lead + self.size

@@ -1,0 +1,135 @@
+"""What a sheet says at holes, and at all else that no line can show."""
+
+from collections.abc import Collection, Container, Mapping, Sequence
+from typing import NamedTuple
+
+from machinon.core.in_inches import in_inches
+from machinon.core.piece.block_features import FlankedSlot, RoundSeat
+from machinon.core.piece.family import spoken
+from machinon.core.piece.hole_features import (
+    Arc,
+    CrossHoles,
+    Grid,
+    Holes,
+    turned_from,
+)
+from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.made import Made
+from machinon.core.piece.turned_features import Flats, Sloping
+from machinon.core.tapers.tapers import taper_of
+from machinon.draw.sheet_figures import Figure, feature_of, length_said
+
+# how a measure is said that has no line of its own
+SAID = {
+    "count": "{} ×",
+    "across": "{} across",
+    "width": "{} wide",
+    "depth": "{} deep",
+    "pitch": "pitch {}",
+    "pins": "{} between pins",
+    "half_angle": "{} to the axis",
+    "angle": "{} between flanks",
+    "lean": "{} to the base",
+    "rise": "{} high",
+    "arc": "arc of radius {}",
+    "reach": "{} round the nut",
+}
+
+
+class Note(NamedTuple):
+    """What is written at a feature, and the keys of the sizes that it says."""
+
+    feature: str
+    text: str
+    keys: list[str]
+
+
+def notes_of(
+    made: Made, figures: Mapping[str, Figure], keys: Collection[str], inch: bool
+) -> list[Note]:
+    """What is written at each feature that has sizes among `keys`."""
+    by_feature: dict[str, list[str]] = {}
+    for key in keys:
+        place = made.sizes[key].size.drawn_at
+        by_feature.setdefault(feature_of(place), []).append(key)
+    found = []
+    for name, said in by_feature.items():
+        one = made.body.feature(name)
+        if isinstance(one, Holes):
+            text = one.hole.says(len(one.points))
+            if isinstance(one.pattern, HoleCircle | Arc):
+                text += f" on ⌀{one.pattern.diameter:g}"
+            if isinstance(one.pattern, Arc) and one.many > 1:
+                text += f", {one.pattern.pitch:g}° apart"
+            text += _turned(made, one)
+            if one.tilt:
+                text += f", then {one.tilt:.1f}° aslant"
+        elif isinstance(one, CrossHoles):
+            text = one.hole.says(_alike(made, one, by_feature))
+        elif isinstance(one, RoundSeat):
+            text = f"{spoken(name)}: round ⌀{figures[said[0]].text}"
+        else:
+            text = _measures(made, figures, name, said, inch)
+        if inch and isinstance(one, Holes | CrossHoles):
+            text = in_inches(text)
+        if isinstance(one, Holes):
+            text += _apart(one, inch)
+        ends = [figures[key].small for key in said if figures[key].small]
+        text += "".join(f" ({one})" for one in ends)
+        found.append(Note(name, text, said))
+    return found
+
+
+def _alike(made: Made, one: CrossHoles, written: Container[str]) -> int:
+    """How many cross holes there are like it with nothing written of their own."""
+    others = (
+        other.count
+        for other in made.body.features
+        if isinstance(other, CrossHoles)
+        and (other.hole, other.angle) == (one.hole, one.angle)
+        and other.name not in written
+    )
+    return one.count + sum(others)
+
+
+def _turned(made: Made, one: Holes) -> str:
+    """How far its holes are turned from those of the first other circle."""
+    if one.block is not None:
+        return ""
+    first = next(f for f in made.body.features if isinstance(f, Holes))
+    turned = turned_from(one, first)
+    return f", {turned:g}° from the {spoken(first.name)}" if turned else ""
+
+
+def _apart(one: Holes, inch: bool) -> str:
+    """How far the holes of rows are from each other: only the first has lines."""
+    grid = one.pattern
+    if not isinstance(grid, Grid):
+        return ""
+    ways = ((grid.across, grid.pitch_across), (grid.up, grid.pitch_up))
+    steps = [length_said(pitch, inch) for many, pitch in ways if many > 1]
+    return f", {' × '.join(steps)} apart" if steps else ""
+
+
+def _measures(
+    made: Made,
+    figures: Mapping[str, Figure],
+    name: str,
+    keys: Sequence[str],
+    inch: bool,
+) -> str:
+    """What is said of a feature that is no hole: `slits: 3 × 1.5 wide`."""
+    said = {}
+    for key in keys:
+        measure = made.sizes[key].size.drawn_at.partition(".")[2]
+        said[measure] = SAID.get(measure, "{}").format(figures[key].text)
+    one = made.body.feature(name)
+    count = f"{said.pop('count')} " if "count" in said else ""
+    if isinstance(one, Sloping) and "taper" in said:
+        said["taper"] += f", {taper_of(one.taper).half_angle:.3f}° a side"
+    if isinstance(one, Flats):
+        count = "1 flat, " if one.count == 1 else f"{one.count} flats, "
+    if isinstance(one, FlankedSlot) and "pins" in said:
+        pin, flank = length_said(one.pin, inch), 90 - one.half_angle
+        said["pins"] += f" of ⌀{pin}, flanks at {flank:g}°"
+    return f"{spoken(name)}: {count}{', '.join(said.values())}"

@@ -1,0 +1,266 @@
+"""The sheet of what turns: its half section, and the right end beside it."""
+
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
+
+from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.turned_features import (
+    Flats,
+    Keyway,
+    Knurl,
+    Slits,
+    Sloping,
+)
+from machinon.draw.drawing import Point
+from machinon.draw.end_view import draw_end_view
+from machinon.draw.half_section import draw_half_section
+from machinon.draw.sheet_layout import LANE, NOTE, Placed, Placing, SheetLayout
+from machinon.draw.sheet_words import Note
+
+FACING = 180.0  # degrees at which a cross hole looks at whoever reads the sheet
+SLENDER = 0.45  # of its length: what is thinner has its figures over and under it
+STEP = 2.4  # figure heights from such a figure to the one over it
+
+Stand = Literal["staggered", "led", "abreast"]  # how the diameters' figures stand
+
+
+class Lane(NamedTuple):
+    """A diameter's line beside the piece: how far out, and half as wide as its figure,
+    px; level: of that figure, how many it is over the piece, less than none under it,
+    0 on its line."""
+
+    key: str
+    out: float
+    half: float
+    level: int = 0
+
+
+class _Fitted(NamedTuple):
+    """How large what turns is drawn, px a mm, and what is taken beside and over it."""
+
+    scale: float
+    room_x: float
+    room_y: float
+    left: float
+    right: float
+    over: float
+    lanes: tuple[list[Lane], list[Lane]]
+    below: list[list[str]]
+
+
+class TurnedSheet(SheetLayout):
+    """Half section and end view, diameters beside them and lengths below."""
+
+    def lay_out(self) -> bool:
+        """Half section, and the right end seen beside it: at the right in third angle,
+        at the left in first."""
+        body, size = self.made.body, self.size
+        first, last = body.ends
+        wide = body.largest
+        notes = self.note_lines()
+        top = (len(notes) * NOTE + 3.2) * size
+        end_view = bool(notes) or any(d.inside for d in self.drawn.values())
+        share = (last - first) + (wide * 1.15 if end_view else 0.0)
+        slender = wide < SLENDER * (last - first)
+        ways: tuple[Stand, ...] = ("led", "abreast") if slender else ("staggered",)
+        fits = [self._fitted(way, top, share) for way in ways]
+        scale, room_x, room_y, left, right, over, lanes, below = max(
+            fits, key=lambda one: one.scale
+        )
+        # smaller figures give a long thin piece no more height
+        slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
+        enough = scale * wide > 7 * size
+        spare = max(room_x - share * scale, 0.0)
+        across = wide * 1.15 * scale if end_view and self.first_angle else 0.0
+        x0 = left + spare / 2 + across - first * scale
+        axis = top + over + max(room_y, wide * scale) / 2
+
+        def place(z: float, r: float) -> Point:
+            return x0 + z * scale, axis - r * scale
+
+        draw_half_section(self.board, body, place)
+        self._diameters(lanes, place, first, last)
+        self._lengths(below, place, axis + wide / 2 * scale + 1.6 * size)
+        if end_view:
+            x = x0 + last * scale + right + wide / 2 * scale
+            if self.first_angle:
+                x = spare / 2 + size + 0.54 * wide * scale
+            draw_end_view(self.board, body, (x, axis), scale)
+            self._notes(notes, (x, axis), scale, top, place)
+        else:
+            self._notes(notes, place((first + last) / 2, 0.0), scale, top, place)
+        self._title_and_foot()
+        return enough or (slim and not self.board.done().crowded)
+
+    def _fitted(self, way: Stand, top: float, share: float) -> _Fitted:
+        """How large the piece is drawn, where its diameters stand so; top: what is
+        taken above it, px; share: what is drawn abreast, mm."""
+        size, (first, last) = self.size, self.made.body.ends
+        sides = self._lanes_across(first, last)
+        along = [key for key, one in self.drawn.items() if one.kind == "along"]
+        below, over_only = self._lanes_along(along, 0.0), False
+        for _ in range(2):  # how many rows there are depends on the scale, and back
+            lanes = (
+                self._lanes(sides[0], way, False),
+                self._lanes(sides[1], way, over_only),
+            )
+            left, right = (
+                max((one.out + one.half for one in side), default=0.0) + size
+                for side in lanes
+            )
+            right += size
+            room_x = self.board.width - left - right - 3 * size
+            levels = [one.level for one in (*lanes[0], *lanes[1])]
+            over = self._led(max(levels, default=0)) + size
+            under = self._led(-min(levels, default=0)) + size
+            under = max((len(below) * LANE + 1.5) * size, under)
+            room_y = self._floor() - top - over - under
+            scale = max(min(room_x / share, room_y / self.made.body.largest), 0.05)
+            below = self._lanes_along(along, scale)
+            # a length may have its figure where one would stand under the piece
+            over_only = any(self._span(key, scale)[1] > last + 1e-6 for key in along)
+        return _Fitted(scale, room_x, room_y, left, right, over, lanes, below)
+
+    def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
+        """Diameters at the left and at the right, the smallest nearest to the piece."""
+        middle = (first + last) / 2
+        sides: tuple[list[str], list[str]] = ([], [])
+        for key, one in sorted(self.drawn.items(), key=lambda item: item[1].at[0]):
+            if one.kind == "diameter":
+                sides[(one.start + one.end) / 2 > middle].append(key)
+        return sides
+
+    def _lanes(self, keys: Sequence[str], way: Stand, over_only: bool) -> list[Lane]:
+        """Where the diameters of a side stand, the smallest nearest.
+
+        Neighbours have their figures at two heights, so that each only keeps clear of
+        the other's line. On a slender piece there is no room for that: they stand over
+        it and under it by turns, or over it alone, the next ones further out; or
+        abreast of each other.
+        """
+        size, halves = self.size, [self._wide(key) / 2 for key in keys]
+        found: list[Lane] = []
+        for n, (key, wide) in enumerate(zip(keys, halves, strict=True)):
+            before = found[-1].out if found else 0.0
+            beside = halves[n - 1] if n else 0.0
+            if way != "led":
+                apart = wide + beside if way == "abreast" else max(wide, beside)
+                found.append(Lane(key, before + apart + 0.8 * size, wide))
+                continue
+            turns = 1 if over_only else 2
+            under = bool(n % turns)
+            clear = [wide + 0.5 * size] if under else []  # of the lengths beside it
+            clear += [  # of the figures that its line is led along
+                one.out + one.half + 0.6 * size
+                for one in found
+                if (one.level < 0) == under
+            ]
+            level = 1 + n // turns
+            out = max(before + 1.8 * size, *clear, 0.0)
+            found.append(Lane(key, out, wide, -level if under else level))
+        return found
+
+    def _led(self, level: int) -> float:
+        """How far from a slender piece a figure stands over it or under it."""
+        return (1.6 + (level - 1) * STEP) * self.size if level > 0 else 0.0
+
+    def _diameters(
+        self,
+        lanes: tuple[list[Lane], list[Lane]],
+        place: Placing,
+        first: float,
+        last: float,
+    ) -> None:
+        size = self.size
+        for side, beside in zip((-1, 1), lanes, strict=True):
+            edge = place(first if side < 0 else last, 0.0)[0]
+            for n, lane in enumerate(beside):
+                key = lane.key
+                one = self.drawn[key]
+                x = edge + side * lane.out
+                near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
+                top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
+                figure = self.figures[key]
+                sign = "" if key.endswith(".thread") else "⌀"
+                tall = max(bottom - top, 1)
+                # staggered, so that no figure stands on its neighbour's line
+                at = 0.5 + (0.5 - n % 2) * min(3.4 * size / tall, 0.5)
+                if lane.level:
+                    out = self._led(abs(lane.level))
+                    out += place(0.0, -self.made.body.largest / 2)[1] - place(0.0, 0)[1]
+                    at = 0.5 + (out if lane.level < 0 else -out) / tall
+                self.board.upright(
+                    x,
+                    top,
+                    bottom,
+                    place(near, 0.0)[0],
+                    sign + figure.text,
+                    figure.small,
+                    figure.role,
+                    key,
+                    figure.name,
+                    figure.number,
+                    figure.mark,
+                    at=at,
+                )
+
+    def _lengths(self, rows: list[list[str]], place: Placing, y: float) -> None:
+        for row in rows:
+            for key in row:
+                one, figure = self.drawn[key], self.figures[key]
+                a, b = sorted((one.start, one.end))
+                self.board.level(
+                    y,
+                    place(a, 0.0)[0],
+                    place(b, 0.0)[0],
+                    place(a, -one.at[0])[1],
+                    figure.text,
+                    figure.small,
+                    figure.role,
+                    key,
+                    figure.name,
+                    figure.number,
+                    figure.mark,
+                )
+            y += LANE * self.size
+
+    def _notes(
+        self,
+        notes: Sequence[Note],
+        centre: Point,
+        scale: float,
+        top: float,
+        section: Placing,
+    ) -> None:
+        """Each on a leader from its first hole, stacked above the views."""
+        placed = [
+            Placed(self._led_from(note.feature, centre, scale, section), note)
+            for note in notes
+        ]
+        y = top - (len(notes) * NOTE - 0.4) * self.size
+        for one in self._stacked(placed):
+            self._note(one, y)
+            y += NOTE * self.size
+
+    def _led_from(
+        self, name: str, centre: Point, scale: float, section: Placing
+    ) -> Point:
+        """Where on the page a feature is seen that has something written at it."""
+        one = self.made.body.feature(name)
+        if isinstance(one, Holes) and one.block is None:
+            # the uppermost of them, which no leader has to cross the piece to
+            px, py = max(one.points, key=lambda p: (round(p[1], 3), p[0]))
+            return centre[0] + px * scale, centre[1] - py * scale
+        if isinstance(one, Keyway):
+            return centre[0], centre[1] - one.diameter / 2 * scale
+        if isinstance(one, CrossHoles):
+            faces = abs(one.angle - FACING) < 1e-6  # in the half seen from outside
+            up = -one.hole.diameter / 4 if faces else one.diameter / 2
+            return section(one.z, up)
+        if isinstance(one, Sloping):
+            middle = (one.start_diameter + one.end_diameter) / 4
+            return section((one.start + one.end) / 2, middle)
+        if isinstance(one, Flats | Knurl | Slits):
+            wide = one.across if isinstance(one, Flats) else one.diameter
+            return section((one.start + one.end) / 2, -wide / 4)
+        return centre
