@@ -241,6 +241,8 @@ class Sheets(unittest.TestCase):
         for key, says in (
             ("collet-spindle", "Nose edge 1.5 × 45°, rear edge 0.5 × 45°"),
             ("single-point-bar", "Edges 0.5 × 45°, centre ⌀6"),
+            ("dovetail-stop", "Upper edges 0.5 × 45°"),
+            ("hinged-arm", "Ends R9"),
             ("turned-piece", ""),  # there each is a size of its own
         ):
             self.assertIn(says, self.written(make(families()[key], {})))

@@ -9,7 +9,12 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.job.made_piece import ruled_by_fits
-from machinon.core.piece.block_features import FlankedSlot, Outline
+from machinon.core.piece.block_features import (
+    CornerRounds,
+    EdgeBevels,
+    FlankedSlot,
+    Outline,
+)
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.made import Known, Made
@@ -45,6 +50,8 @@ FOLLOW = {
     "x": "corner from the left",
     "y": "corner from the front",
 }
+# the edges of a block, as they are called
+BROKEN = {"top": "upper edges", "upright": "upright edges"}
 WHOLE = "whole"  # what a piece measures over all
 
 
@@ -308,11 +315,16 @@ def title_said(made: Made, inch: bool = False) -> str:
 
 
 def edges_said(made: Made, inch: bool = False) -> str:
-    """The broken edges and centre holes that no size is of, in one line."""
+    """The broken edges, rounds and centre holes that no size is of, in one line."""
     sizes = {feature_of(one.size.drawn_at) for one in made.sizes.values()}
     own = [one for one in made.body.features if one.name not in sizes]
+
+    def about(value: float) -> str:
+        """To the thou: nobody measures an edge."""
+        return length_said(value, inch, 0.05 if inch else 0.0)
+
     bevels = {
-        one.name: f"{length_said(round(one.leg, 2), inch)} × {one.angle:g}°"
+        one.name: f"{about(round(one.leg, 2))} × {one.angle:g}°"
         for one in own
         if isinstance(one, Bevel)
     }
@@ -325,10 +337,14 @@ def edges_said(made: Made, inch: bool = False) -> str:
             for name, says in bevels.items()
             if says != usual or many == 1
         ]
-    centres = (length_said(one.mouth, inch) for one in own if isinstance(one, Centre))
+    for one in own:
+        if isinstance(one, EdgeBevels):
+            found.append(f"{BROKEN[one.which]} {about(one.leg)} × 45°")
+        elif isinstance(one, CornerRounds):
+            found.append(f"{spoken(one.name)} R{about(one.radius)}")
+    centres = (about(one.mouth) for one in own if isinstance(one, Centre))
     found += [f"centre ⌀{one}" for one in dict.fromkeys(centres)]
-    text = ", ".join(found)
-    return begun(text)
+    return begun(", ".join(found))
 
 
 def left_out(made: Made) -> set[str]:
