@@ -194,6 +194,21 @@ class Laws(unittest.TestCase):
                     if between:
                         self.assertEqual(one.shoulder, "", step.title)
 
+    def test_between_centres_no_tool_runs_into_the_dog(self):
+        """The end that is cut is said, and changes only where the work is turned end
+        for end; a shoulder lies on the dog's side of what is cut up to it."""
+        for _, route in routes_everywhere(self):
+            for up in (up for up in route if up.held == "centres"):
+                out = None
+                for step in up.steps:
+                    with self.subTest(step=step.title):
+                        self.assertIsNotNone(step.out)
+                        if step.out != out:
+                            self.assertEqual(step.operation, "mount")
+                        for one in step.cut if step.operation == "turn" else ():
+                            self.assertNotEqual(one.shoulder, step.out)
+                    out = step.out
+
     def test_nothing_is_bored_out_of_the_solid(self):
         """A boring tool and a tap want a hole to go into, and a drill makes it."""
         for _, route in routes_everywhere(self):

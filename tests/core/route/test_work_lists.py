@@ -85,15 +85,21 @@ class Turned(unittest.TestCase):
         self.assertEqual(figures(passes[-1])["Compound to"], 2.608)
 
     def test_a_thread_is_cut_on_its_own_outside_with_its_groove(self):
-        """M32 × 1.5 6g is at most 31.968; from 40, at 1.5 deep, three passes. Its
+        """M32 × 1.5 6g is at most 31.968; from 38, at 1.5 deep, three passes. Its
         groove is 0.3 under its root of 30.16, two threads wide."""
         outside, groove, *_ = listed("collet-spindle", "thread-nose")
         self.assertEqual(
             figures(outside),
-            {"⌀ it has now": 40.0, "⌀ then": 31.968, "Passes about": 3.0,
+            {"⌀ it has now": 38.0, "⌀ then": 31.968, "Passes about": 3.0,
              "Carriage stops at": 16.5},
         )  # fmt: skip
         self.assertEqual(figures(groove), {"⌀ its floor": 29.86, "Wide": 3.0})
+
+    def test_a_thread_without_a_groove_says_where_it_ends(self):
+        """A stud's foot is threaded for 12 mm, on a bar of its own diameter."""
+        outside, ends, *_ = listed("stud", "thread-lower")
+        self.assertEqual(figures(outside)["Carriage stops at"], 12)
+        self.assertEqual(figures(ends), {"Thread long": 12})
 
     def test_a_thread_of_any_form_is_cut_on_its_own_outside(self):
         """The largest it may be where the tables have limits, else its nominal size:
@@ -182,23 +188,36 @@ class Dovetails(unittest.TestCase):
                          ["whole"])  # fmt: skip
 
     def test_the_second_flank_is_cut_by_what_the_pins_read(self):
-        """Its foot 74.247 wide at 60°, pins of 12: 74.247 − 12 (1 + cot 30°) = 41.463
-        between; at 41.100 there is 0.363 to come off, one for one."""
+        """Its foot 74.247 wide at 60°, pins of 8 as it is proved over: 74.247 −
+        8 (1 + cot 30°) = 52.391 between; at 52.000 there is 0.391 to come off."""
         lines = listed("dovetail-stop", "flanks")
         keys = [one.key for one in lines]
-        self.assertEqual(keys, ["rough", "depth", "first", "pins", "climb", "try"])
-        pins = figures(lines[3])
-        self.assertEqual(pins["Between them it should read"], 41.463)
-        read = listed("dovetail-stop", "flanks", **{"flanks.between": "41.1"})[3]
-        self.assertEqual(figures(read)["Still to come off"], 0.363)
-        small = listed("dovetail-stop", "flanks", **{"flanks.pins": "6"})[3]
-        self.assertAlmostEqual(figures(small)["Between them it should read"],
-                               74.247 - 6 * (1 + math.sqrt(3)), 2)  # fmt: skip
-        self.assertIn("pass-1", [one.key for one in
-                                 listed("dovetail-stop", "rough-slot")])  # fmt: skip
+        self.assertEqual(keys, ["depth", "first", "pins", "climb", "try"])
+        pins = figures(lines[2])
+        self.assertEqual((pins["Pins ⌀"], pins["Between them it should read"]),
+                         (8.0, 52.391))  # fmt: skip
+        made = make(families()["dovetail-stop"], {})
+        self.assertEqual(made.values["slot.pins"], 52.391, "what Proof wants")
+        read = listed("dovetail-stop", "flanks", **{"flanks.between": "52"})[2]
+        self.assertEqual(figures(read)["Still to come off"], 0.391)
         own = Machines(LATHE, pins=(3.0, 5.5, 40.0))
-        pins = listed("dovetail-stop", "flanks", at=own)[3]
-        self.assertEqual(figures(pins)["Pins ⌀"], 5.5, "the largest of one's own")
+        small = listed("dovetail-stop", "flanks", at=own, **{"flanks.pins": "5.5"})[2]
+        self.assertAlmostEqual(figures(small)["Between them it should read"],
+                               74.247 - 5.5 * (1 + math.sqrt(3)), 2)  # fmt: skip
+
+    def test_a_plain_slot_is_roughed_half_a_millimetre_inside_the_mouth(self):
+        """The mouth is 60.045 wide, the slot 12.3 deep."""
+        place, *passes = listed("dovetail-stop", "rough-slot")
+        self.assertEqual(figures(place)["Wide"], 59.045)
+        self.assertEqual(figures(passes[-1])["Deep"], 11.8)
+
+
+class Stacked(unittest.TestCase):
+    def test_what_goes_through_one_goes_through_all(self):
+        """A pair of 10 mm, drilled 7.8: the point stands 2.343 below 20 mm."""
+        for count, deep in (("1", 12.343), ("2", 22.343)):
+            lines = listed("hinged-arm", "drill-pivot", {"arm.count": count})
+            self.assertEqual(figures(lines[-1])["Point at"], deep)
 
 
 class Hexagons(unittest.TestCase):
@@ -312,11 +331,11 @@ class HolesAreWalked(unittest.TestCase):
 
 class PassesAreCounted(unittest.TestCase):
     def test_turning_ends_on_the_size_and_on_the_dial_that_it_means(self):
-        """From 37 to 35 by a dial that counts the diameter: 2.00 off."""
+        """From 37 to 35 by a dial that counts the diameter: 2.00 off. The shank behind
+        it is roughed, so that nothing is in the carriage's way."""
         lines = listed("taper-arbor", "turn-collar")
-        stop = {"Carriage stops at": 14.8}
-        self.assertEqual(figures(lines[0]), {"⌀ it has now": 37} | stop)
-        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ then": 35} | stop)
+        self.assertEqual(figures(lines[0]), {"⌀ it has now": 37})
+        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ then": 35})
 
     def thread(self, **ways):
         """An M27 × 1.5 nut thread on a spindle's rear end."""

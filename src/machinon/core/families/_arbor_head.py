@@ -8,6 +8,7 @@ in the collar may drive it.
 import math
 from collections.abc import Callable, Iterable
 
+from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill
 from machinon.core.piece.family import (
     Check,
@@ -68,16 +69,19 @@ def faced_end(s: Values) -> tuple[Step, ...]:
     )
 
 
-def roughed_head(s: Values) -> tuple[Step, ...]:
+def turned_head(s: Values) -> tuple[Step, ...]:
+    """Collar and spigot, once the shank is roughed and the dog stands on it."""
     return (
-        Step("mount", (), title="Turn the headstock centre true, set the dog"),
+        end_for_end("the roughed shank", "right"),
         Step("turn", ("collar",)),
         Step("turn", ("spigot",), leaves=FINISH),
         *((Step("thread", ("screw",)),) if by_nut(s) else ()),
+        Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore."),
     )
 
 
-FINISHED_SPIGOT = Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore.")
+SHANK_OUT = end_for_end("the collar" + COPPER, "left")
+DOG = dog_on("the bar's front end", "left")
 
 
 def driven(s: Values) -> tuple[Holding, ...]:

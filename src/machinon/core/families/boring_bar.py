@@ -8,6 +8,7 @@ held by a set screw that meets it square from the side.
 import math
 from collections.abc import Iterable
 
+from machinon.core.families._between_centres import dog_on
 from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -259,10 +260,14 @@ def route(s: Values) -> tuple[Holding, ...]:
     between = _between(s)
     numbers = range(1, int(s["bits.count"]) + 1)
     turned = (
-        Step("turn", ("bar",), leaves=0.25, title="Rough the bar, 0.5 mm over"),
+        dog_on("the rear end", "right"),
+        Step("turn", ("bar",), leaves=0.25, title="Rough the bar, 0.5 mm over",
+             note="Up to the dog; then end for end, the dog over copper, and what it "
+             "covered."),
         *((Step("turn", ("pilot",), fit="pilot"),) if between else ()),
         Step("turn", ("bar",), title="Finish the bar to its band", fit="bar",
-             note="Equal light cuts; measure at both ends: it turns tapered."),
+             note="Equal light cuts; measure at both ends: it turns tapered. What the "
+             "dog covers is finished end for end, at the same reading of the dial."),
     )  # fmt: skip
     edges = ("rear_edge",) if between else ("rear_edge", "front_edge")
     mount = Step(

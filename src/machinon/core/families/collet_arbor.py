@@ -8,17 +8,19 @@ from collections.abc import Iterable
 
 from machinon.core.families._arbor_head import (
     CUTTER,
+    DOG,
     DRIVEN,
-    FINISHED_SPIGOT,
+    FINISH,
     NUT,
+    SHANK_OUT,
     SPIGOT,
     driven,
     faced_end,
     head_checks,
     head_features,
     head_sizes,
-    roughed_head,
     stock_sizes,
+    turned_head,
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -98,10 +100,13 @@ def route(s: Values) -> tuple[Holding, ...]:
             "between-centres",
             "lathe",
             "Between centres, with a dog",
-            "Shank and spigot run true to each other only in one setting. The dog is "
-            "on the collar for the shank, on the shank over copper for the spigot.",
+            "Shank and spigot run true to each other by the same two centres. The "
+            "shank is roughed first and finished last: no dog stands on it then.",
             (
-                *roughed_head(s),
+                DOG,
+                Step("turn", ("shank",), leaves=FINISH),
+                *turned_head(s),
+                SHANK_OUT,
                 Step(
                     "turn",
                     ("shank",),
@@ -109,7 +114,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "the same from end to end.",
                 ),
                 Step("bevel", ("shank_edge",)),
-                FINISHED_SPIGOT,
                 Step(
                     "prove",
                     ("spigot",),

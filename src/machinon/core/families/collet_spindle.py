@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
+from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -249,11 +250,15 @@ def route(s: Values) -> tuple[Holding, ...]:
             "A wide centre or a plug in each end: what is turned here is true to the "
             "bore.",
             (
-                Step("turn", ("collar",)),
+                dog_on("the nose's end", "left"),
                 Step("turn", ("journal",), leaves=FINISH),
+                end_for_end("the roughed journal", "right"),
+                Step("turn", ("collar",)),
                 Step("thread", ("nose",), note=f"Pitch {thread.pitch:g}; the nut in "
                      "hand tells. It only has to close, the seat centres."),
-                Step("bevel", ("nose_edge", "rear_edge")),
+                Step("bevel", ("nose_edge",), key="nose-edge"),
+                end_for_end("the collar" + COPPER, "left"),
+                Step("bevel", ("rear_edge",)),
                 *clamp,
                 Step("turn", ("journal",), title="Finish the journal to its band",
                      fit="journal", note="Read at both ends of it and in its middle."),

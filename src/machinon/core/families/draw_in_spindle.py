@@ -8,6 +8,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
+from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._tapers import large_end, usual_length
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -242,11 +243,13 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Between plugs in both ends",
             "All steps to the same allowance.",
             (
-                Step("turn", ("head",), leaves=0.0),
+                dog_on("the rear end", "right"),
+                Step("turn", ("head",)),
+                Step("bevel", ("head_edge",)),
+                end_for_end("the head" + COPPER, "left"),
                 Step("turn", ("front",), leaves=FINISH),
                 Step("turn", ("spacer",)),
                 Step("turn", ("rear",), leaves=FINISH),
-                Step("bevel", ("head_edge",)),
             ),
             "centres",
         ),
@@ -258,6 +261,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Both seats, the shoulder and the nut's thread in one setting: the rings "
             "stand square only so.",
             (
+                dog_on("the head" + COPPER, "left"),
                 Step("turn", ("front",), title="Finish the front seat to its band",
                      fit="front", note="The ring's own bore and run-out rule it."),
                 Step("turn", ("rear",), title="Finish the rear seat to its band",

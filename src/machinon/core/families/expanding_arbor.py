@@ -7,6 +7,7 @@ z = 0 is the shank's end; the slit nose and its taper are at the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.families._between_centres import dog_on, end_for_end
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -190,6 +191,11 @@ def route(s: Values) -> tuple[Holding, ...]:
     finish = "grind" if hard else "turn"
     note = "Ground last, light passes, sparked out." if hard else (
         "Equal light cuts; measure at both ends.")  # fmt: skip
+    dog = dog_on("the collar", "left")
+    if hard:  # both centres of a grinder stand still
+        dog = Step(
+            "mount", (), title="Set the dog on the collar", key="dog", out="left"
+        )
     heat = (
         Holding(
             "heat",
@@ -241,8 +247,11 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Between a centre and the chuck",
             "All steps roughed to the same allowance.",
             (
-                Step("turn", ("collar",)),
+                Step("turn", ("collar",), out="right"),
                 Step("turn", ("nose",), leaves=left),
+                Step("mount", (), title="Turn it round, the roughed nose in the chuck",
+                     note="A centre in the shank's end.", key="shank-out",
+                     out="left"),
                 Step("turn", ("shank",), leaves=left),
             ),
         ),
@@ -252,11 +261,13 @@ def route(s: Values) -> tuple[Holding, ...]:
             "finish",
             "grinder" if hard else "lathe",
             "Between centres, the front on a plug",
-            "Shank and nose in one setting, so that they are one axis. The nose grips, "
-            "it is the critical one; the thin end comes last.",
+            "Shank and nose between the same centres, so that they are one axis. The "
+            "nose grips, it is the critical one; the thin end comes last.",
             (
+                dog,
                 Step(finish, ("shank",), title="Finish the shank", note=note,
                      fit="shank"),
+                end_for_end("the collar", "right"),
                 Step(finish, ("nose",), title="Finish the nose to its band", note=note,
                      fit="nose"),
                 Step("prove", ("nose",), title="Try it in the work before it comes off",

@@ -7,6 +7,7 @@ z = 0 is the top of the head; the thread's end is at the right.
 import math
 from collections.abc import Iterable
 
+from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -171,17 +172,20 @@ def route(s: Values) -> tuple[Holding, ...]:
         Holding(
             "between-centres",
             "lathe",
-            "Between centres, with a dog on the head",
+            "Between centres, with a dog",
             "Turn a trial cut at both ends and bring the tailstock over by half of "
             "what they differ, before anything is near its size.",
             (
+                dog_on("the bar's tip", "left"),
                 Step("turn", ("head_round",)),
+                Step("bevel", ("top_edge",)),
+                end_for_end("the head" + COPPER, "right"),
                 Step("turn", ("shank",), leaves=FINISH),
                 Step("turn", ("shank",), title="Finish the shank to its band",
                      fit="shank", note="Read both ends: they tell where the tailstock "
                      "stands."),
                 *groove,
-                Step("bevel", ("tip_edge", "top_edge")),
+                Step("bevel", ("tip_edge",)),
                 Step("thread", ("thread",),
                      note=f"Pitch {thread.pitch:g}. On a lead screw of the other "
                      "system keep the half nuts shut to the end and run back under "

@@ -246,6 +246,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("prove", ("pivot",), title="Try the pivot before they come apart",
                      tool="the pivot", hold=True, fit="pivot"),
             ),
+            stacked=count,
         ),
         Holding(
             "ends",

@@ -8,10 +8,11 @@ from collections.abc import Callable, Iterable
 
 from machinon.core.families._arbor_head import (
     CUTTER,
+    DOG,
     DRIVEN,
     FINISH,
-    FINISHED_SPIGOT,
     NUT,
+    SHANK_OUT,
     SPIGOT,
     driven,
     faced_end,
@@ -19,8 +20,8 @@ from machinon.core.families._arbor_head import (
     head_features,
     head_sizes,
     mouth,
-    roughed_head,
     stock_sizes,
+    turned_head,
 )
 from machinon.core.families._tapers import large_end, tang_of, usual_length
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
@@ -218,10 +219,11 @@ def route(s: Values) -> tuple[Holding, ...]:
             "between-centres",
             "lathe",
             "Between centres, with a dog",
-            "Shank, collar and spigot run true to each other only in one setting: a "
-            "trued centre in the nose, and a stop for repeated cuts.",
+            "Shank, collar and spigot run true to each other by the same two centres. "
+            "The shank is roughed first and finished last: no dog stands on it then. "
+            "A stop for repeated cuts.",
             (
-                *roughed_head(s),
+                DOG,
                 *tanged,
                 Step(
                     "taper",
@@ -230,6 +232,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                     title=f"Rough the taper, compound at {half:.4f}°",
                     note="Set it by an indicator along a known taper.",
                 ),
+                *turned_head(s),
+                SHANK_OUT,
                 Step(
                     "taper",
                     ("shank",),
@@ -237,7 +241,6 @@ def route(s: Values) -> tuple[Holding, ...]:
                     note="Blue at the large end only: the angle is too steep.",
                     fit="shank",
                 ),
-                FINISHED_SPIGOT,
                 Step(
                     "prove",
                     ("spigot", "shank"),

@@ -4,6 +4,8 @@ import math
 from collections.abc import Mapping
 from typing import Literal, TypeAlias
 
+from msgspec.structs import replace
+
 from machinon.core.piece.feature import PAST, BlockFace, Dimension, Face, Feature
 from machinon.core.piece.solid_cuts import (
     Cut,
@@ -227,6 +229,13 @@ class FlankedSlot(Feature, frozen=True):
     def half_angle(self) -> float:
         """Of a flank to the middle plane, degrees."""
         return math.degrees(math.atan2(abs(self.mouth - self.floor) / 2, self.depth))
+
+    def leaving(self, metal: float) -> Feature:
+        """A dovetail is roughed as a plain slot, as wide as its mouth lets one in."""
+        if not metal or self.floor <= self.mouth:
+            return self
+        wide = self.mouth - 2 * metal
+        return replace(self, mouth=wide, floor=wide, depth=self.depth - metal)
 
     def cuts(self) -> tuple[Cut, ...]:
         _, _, high = self.block

@@ -16,6 +16,7 @@ from machinon.core.errors import BadInput, unknown
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
+from machinon.core.piece.feature import Side
 from machinon.core.piece.outline import corners_of, corners_text
 from machinon.core.quantity import COUNT, LENGTH, Kind
 from machinon.core.reckoning import FLAG, TEXT
@@ -261,7 +262,8 @@ class Holding(Struct, frozen=True):
     """One way of holding the piece on one machine, and what is done in it.
 
     held: "jaws" where a chuck has it by its outside, "centres" where it turns between
-    two; how well that holds is checked then.
+    two; how well that holds is checked then; stacked: how many lie on each other, so
+    that what goes through one goes through all.
     """
 
     key: str
@@ -270,6 +272,7 @@ class Holding(Struct, frozen=True):
     reason: str
     steps: tuple["Step", ...]
     held: Literal["", "jaws", "centres"] = ""
+    stacked: int = 1
 
 
 class Step(Struct, frozen=True):
@@ -278,7 +281,8 @@ class Step(Struct, frozen=True):
     leaves: metal left for a later cut, mm to a side; title, tool, note, caution: where
     the operation's own words do not say enough; hold: the piece stays where it is until
     this is proved; fit: the fit that is proved here; of: what a title calls the feature
-    where its name does not say it: `the far hole`.
+    where its name does not say it: `the far hole`; out: the end that stands out of the
+    holding from here on, where no face that is cut in it tells.
     """
 
     operation: str
@@ -292,6 +296,7 @@ class Step(Struct, frozen=True):
     hold: bool = False
     key: str = ""
     of: str = ""
+    out: Side | None = None
 
 
 class Part(Struct, frozen=True):

@@ -85,9 +85,10 @@ def _left(made: Made, step: Step, name: str) -> float:
 
 def _out(steps: Sequence[Step], ends: Mapping[str, Side]) -> list[Side | None]:
     """At each step of a holding the end of the work that stands out of it: the one
-    that was faced there last, else the one that will be; None where neither is."""
+    that was faced there last, or said to be; else the one that will be; None where
+    neither is."""
     faced = [
-        ends.get(step.features[0]) if step.operation == "face" else None
+        ends.get(step.features[0]) if step.operation == "face" else step.out
         for step in steps
     ]
     now = next((side for side in faced if side), None)

@@ -181,7 +181,8 @@ class StepTold(Struct, frozen=True, dict=True):
     is for; before, after: the piece as it stands; material: its metal; speeds: those
     of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side;
     banded: it brings a size into its band; out: the end that stands out of the
-    holding, where it is known. The speed is worked out when it is asked for.
+    holding, where it is known; stacked: how many lie on each other. The speed is worked
+    out when it is asked for.
     """
 
     key: str
@@ -202,6 +203,7 @@ class StepTold(Struct, frozen=True, dict=True):
     leaves: float = 0.0
     banded: bool = False
     out: Side | None = None
+    stacked: int = 1
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -272,7 +274,8 @@ def route_told(
     for holding, standing in in_process(made, holdings):
         own = turning.get(holding.machine) or None
         steps = [
-            _told(made, one, own, (fits or {}).get(one.step.fit, 0)) for one in standing
+            _told(made, holding, one, own, (fits or {}).get(one.step.fit, 0))
+            for one in standing
         ]
         out.append(
             HoldingTold(
@@ -325,7 +328,11 @@ def route_in_inches(route: Iterable[HoldingTold]) -> tuple[HoldingTold, ...]:
 
 
 def _told(
-    made: Made, standing: Standing, speeds: tuple[float, ...] | None, fit: int
+    made: Made,
+    holding: Holding,
+    standing: Standing,
+    speeds: tuple[float, ...] | None,
+    fit: int,
 ) -> StepTold:
     step = standing.step
     operation = OPERATIONS[step.operation]
@@ -351,6 +358,7 @@ def _told(
         step.leaves,
         _banded(made, step),
         standing.out,
+        holding.stacked,
     )
 
 

@@ -17,7 +17,7 @@ from machinon.core.shop.making import Moved
 
 # of a drilled hole, in the holding of its drill; broached, under the press
 AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore", "broach")
-AFTER_SAW = ("mill", "square", "deburr", "prove", "saw", "harden", "grind")
+AFTER_SAW = ("mill", "square", "deburr", "prove", "saw", "harden", "grind", "mount")
 AFTER_HEAT = (
     "grind",
     "prove",

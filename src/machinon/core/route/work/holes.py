@@ -168,7 +168,8 @@ def _on_the_table(circle: HoleCircle, one: Holes) -> Line:
 def _deep(
     step: StepTold, hole: Hole, through: float, drill: float
 ) -> tuple[Shown, ...]:
-    """How deep the tool goes."""
+    """How deep the tool goes; through all that are stacked, of which one is tapped."""
+    through *= 1 if step.operation == "tap" else step.stacked
     if step.operation == "counterbore":
         return (Shown("Deep", hole.bore_depth),)
     if step.operation == "countersink":

@@ -134,6 +134,8 @@ def dovetail_list(
     most = float(reckon("dovetail", {**asked, "pin": 1.0})["pin_max"])
     owned = sorted(set(at.pins)) or PINS
     sizes = [pin for pin in owned if pin <= PIN_SHARE * most][-8:] or [PINS[0]]
+    if one.pin:  # those that it is proved over come first
+        sizes = [*(pin for pin in sizes if pin != one.pin), one.pin]
     pins = way(
         f"{step.key}.pins",
         "Pins",
@@ -146,16 +148,6 @@ def dovetail_list(
     read = float(ways.get(key) or 0.0)
     left = [Shown("Still to come off", wanted - read)] if read else []
     lines = (
-        Line(
-            "rough",
-            "Rough a plain slot",
-            (
-                Shown("Middle from the edge", one.at),
-                Shown("Wide", max(one.mouth - 2 * LAST, one.mouth / 2)),
-                Shown("Deep", one.depth - LAST),
-            ),
-            "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
-        ),
         Line(
             "depth",
             "Cutter down to depth, the spindle locked",
@@ -216,7 +208,9 @@ def sunk_list(step: StepTold) -> WorkList | None:
             )
             place = Line("place", f"Over the middle of it, {one.face} face up",
                          tuple(figures), note)  # fmt: skip
-            return WorkList((place, *_passes(one.depth, one.width)))
+            high = one.block[2]
+            deep = one.depth if one.depth < high else high * step.stacked
+            return WorkList((place, *_passes(deep, one.width)))
         case Pocket():
             (a, b), (c, d) = one.low, one.high
             r = one.radius
@@ -254,6 +248,14 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "little, and measure before the last pass.",
             )
             return WorkList((place, *_passes(one.depth, one.width)))
+        case FlankedSlot() if one.mouth == one.floor:
+            place = Line(
+                "place",
+                "Over the middle of it",
+                (Shown("Middle from the edge", one.at), Shown("Wide", one.mouth)),
+                "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
+            )
+            return WorkList((place, *_passes(one.depth, one.mouth)))
         case FlankedSlot():
             place = Line(
                 "place",

@@ -14,6 +14,7 @@ from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
+    CARRIAGE,
     Line,
     Machines,
     Shown,
@@ -21,7 +22,7 @@ from machinon.core.route.work.lines import (
     dialled,
     way,
 )
-from machinon.core.route.work.turning import LEAST, shoulder
+from machinon.core.route.work.turning import LEAST
 from machinon.core.shop.things import Lathe
 
 SCHOOLS = (
@@ -112,12 +113,11 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
     if now - wide > LEAST:
         deep = material(step.material).rough_depth
         passes = math.ceil((now - wide) / 2 / deep)
-        stop = shoulder(step, one, wide / 2)
         figures = (
             Shown("⌀ it has now", now),
             Shown("⌀ then", wide),
             Shown("Passes about", float(passes), COUNT),
-            *stop,
+            *_ends(step, one),
         )
         note = "The depth of the thread counts from it: measure it."
         lines.append(Line("outside", "Turn it to the thread's outside", figures, note))
@@ -131,7 +131,26 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
                 "The tool runs out in it: no wider than it must be, corners round.",
             )
         )
+    elif _ends(step, one):
+        lines.append(
+            Line(
+                "ends",
+                "Mark where it ends",
+                (Shown("Thread long", one.end - one.start),),
+                "No groove: draw the tool out there at every pass, the spindle turning "
+                "slowly; rather a little short of it than beyond.",
+            )
+        )
     return lines
+
+
+def _ends(step: StepTold, one: Screw) -> tuple[Shown, ...]:
+    """Where the carriage stops for a thread, from the end that stands out; nowhere
+    where it runs off the work."""
+    first, last = step.after.ends
+    right = step.out == "right" if step.out else last - one.end < one.start - first
+    stop = last - one.start if right else one.end - first
+    return (Shown(CARRIAGE, stop),) if stop < last - first - LEAST else ()
 
 
 def _geared(

@@ -196,8 +196,10 @@ def _placed(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
     end = Shown(f"From the {step.out or 'right'} end", near)
     if isinstance(one, Groove):
         return end, Shown("Wide", one.end - one.start)
-    between = isinstance(one, Cylinder) and step.out is None and near > LEAST
-    return (end, Shown("Long", one.end - one.start)) if between else ()
+    if not isinstance(one, Cylinder) or near <= LEAST:
+        return ()
+    recess = all(_walls(step, one, one.diameter / 2))
+    return (end, Shown("Long", one.end - one.start)) if recess or not step.out else ()
 
 
 def carriage_stop(step: StepTold) -> float | None:
@@ -210,16 +212,13 @@ def carriage_stop(step: StepTold) -> float | None:
     return float(stop[0].value) if stop else None
 
 
-def shoulder(
-    step: StepTold, one: Cylinder | Bore | Groove | Screw, radius: float
-) -> tuple[Shown, ...]:
-    """Where the carriage stops, from the end, where a shoulder or a floor is left."""
-    if isinstance(one, Groove):
-        return ()
+def _walls(
+    step: StepTold, one: Cylinder | Bore | Screw, radius: float
+) -> tuple[bool, bool]:
+    """Whether metal is left in the tool's way at the left and at the right of a cut."""
     first, last = step.after.ends
 
     def stands(z: float) -> bool:
-        """Whether metal stands in the tool's way there."""
         if not first < z < last:
             return False
         inner, outer = step.after.radii(z)
@@ -227,11 +226,23 @@ def shoulder(
             return inner < radius - BESIDE
         return outer > radius + BESIDE
 
+    return stands(one.start - BESIDE), stands(one.end + BESIDE)
+
+
+def shoulder(
+    step: StepTold, one: Cylinder | Bore | Groove | Screw, radius: float
+) -> tuple[Shown, ...]:
+    """Where the carriage stops, from the end, where a shoulder or a floor is left."""
+    if isinstance(one, Groove):
+        return ()
+    first, last = step.after.ends
     # the side that the feature names, else where metal is left beside it
     walls = {"right": "left", "left": "right"}  # where a bore opens, its floor is not
     opens = one.opens if isinstance(one, Bore) else ""
     side = one.shoulder if isinstance(one, Cylinder) else walls.get(opens, "")
-    left, right = stands(one.start - BESIDE), stands(one.end + BESIDE)
+    left, right = _walls(step, one, radius)
+    if left and right and not side:
+        return ()  # no tool comes to it from an end: it is a recess
     if step.out:
         # the tool comes from the end that stands out
         left, right = left and step.out == "right", right and step.out == "left"

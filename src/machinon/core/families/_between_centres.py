@@ -1,0 +1,25 @@
+"""Work between centres: what the dog covers is turned from the other end."""
+
+from machinon.core.piece.family import Step
+from machinon.core.piece.feature import Side
+
+COPPER = ", copper under it"
+
+
+def dog_on(where: str, out: Side) -> Step:
+    """The first end, with a true centre in the headstock; out: the end that is cut."""
+    title = f"Turn the headstock centre true, set the dog on {where}"
+    return Step("mount", (), title=title, key="dog", out=out)
+
+
+def end_for_end(where: str, out: Side) -> Step:
+    """The other end: between the same centres it runs as true as before."""
+    title = f"Turn it end for end, the dog on {where}"
+    return Step(
+        "mount",
+        (),
+        title=title,
+        key=f"{out}-end-out",
+        out=out,
+        note="Wipe the centres and their holes; grease in the one that stands still.",
+    )
