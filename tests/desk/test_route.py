@@ -90,7 +90,21 @@ class MovedSteps(WindowCase):
 
     def test_what_is_done_stays_where_it_was(self):
         self.route.choose(self.order()[0])
-        self.assertFalse(self.route.later.isEnabled())
+        self.assertFalse(self.route.later.isVisible())
+
+    def test_from_a_step_that_is_done_the_way_leads_to_what_is_left(self):
+        """Its tick can be taken off again."""
+        first = self.order()[0]
+        self.route.choose(first)
+        left = next(k for k in self.order() if k not in self.job.job.done)
+        number = self.order().index(left) + 1
+        self.assertEqual(self.route.done.text(), f"On to step {number}")
+        self.click(self.route.done)
+        self.assertIn(first, self.job.job.done)
+        self.assertEqual(self.route.title.text(), self.job.plan.step(left).title)
+        self.route.choose(first)
+        self.click(self.route.undone)
+        self.assertNotIn(first, self.job.job.done)
 
 
 class ChangedAfterItWasCut(WindowCase):

@@ -202,7 +202,8 @@ class RouteView(StageView):
         self.machine = Combo()
         self.machine.setAccessibleName("Machine")
         self.machine.activated.connect(self._use_machine)
-        self.done = button("Done", self._toggle, "main")
+        self.done = button("Done", self._tick_or_go_on, "main")
+        self.undone = button("Not done yet", self._toggle)
         self.go = button("", self._go_there)
         # the sizes that the step leaves by a slide
         self.by_dial = [
@@ -210,6 +211,7 @@ class RouteView(StageView):
         ]
         self.earlier = button("Earlier", lambda: self._move(False))
         self.later = button("Later", lambda: self._move(True))
+        self.moves = Abreast(2, self.earlier, self.later)
         self.usual = button("All as usual", self._put_back)
         self.sheet = button("Route sheet…", self.ask_sheet)
         self.moved = label("", "faint", wrap=True)
@@ -244,7 +246,8 @@ class RouteView(StageView):
         acts.addWidget(self.done)
         for one in self.by_dial:
             acts.addWidget(one)
-        acts.addWidget(Abreast(2, self.earlier, self.later))
+        acts.addWidget(self.undone)
+        acts.addWidget(self.moves)
         acts.addWidget(self.usual)
         acts.addWidget(self.sheet)
         acts.addStretch(1)
@@ -455,8 +458,10 @@ class RouteView(StageView):
             fast, unit = surface_speed_in(step.speed["surface_speed"], inch)
             self.cut_speed.show_text(f"{fast:.0f}", unit, feed_text(step.speed, inch))
         ticked = step.key in self.job.job.done
-        self.done.setText("Do it again" if ticked else "Done")
-        self._show_moves(ticked)
+        self.done.setText(self._onward() if ticked else "Done")
+        self.undone.setVisible(ticked)
+        self.moves.setVisible(not ticked)
+        self._show_moves()
         way, sizes = self.job.way_of(step), self._sizes(step)
         # the way to work a step comes first, ticking it off second
         worked = way != "undecided" and not ticked
@@ -482,12 +487,12 @@ class RouteView(StageView):
         set_up, _ = self._step()
         self.job.use_machine(set_up.machine, self.machine.currentData())
 
-    def _show_moves(self, ticked: bool) -> None:
+    def _show_moves(self) -> None:
         """Whether the chosen step stands out of its usual place, and why."""
         self.because.setVisible(self._wanted is not None)
         order = list(self.frames)
-        self.earlier.setEnabled(not ticked and self._at != order[0])
-        self.later.setEnabled(not ticked and self._at != order[-1])
+        self.earlier.setEnabled(self._at != order[0])
+        self.later.setEnabled(self._at != order[-1])
         why = self.job.moved_because(self._at)
         self.moved.setText(f"You moved it: {why}" if why else "You moved it.")
         self.moved.setVisible(why is not None)
@@ -528,6 +533,29 @@ class RouteView(StageView):
         self._wanted = None
         self._show_step()
         self._reveal()
+
+    def _next_left(self) -> str:
+        """The first step after the chosen one, else of all, that is not done; empty
+        where all are."""
+        order = list(self.frames)
+        at = order.index(self._at) + 1
+        left = (key for key in (*order[at:], *order) if key not in self.job.job.done)
+        return next(left, "")
+
+    def _onward(self) -> str:
+        left = self._next_left()
+        return (
+            f"On to step {list(self.frames).index(left) + 1}" if left else "On to Proof"
+        )
+
+    def _tick_or_go_on(self) -> None:
+        """Tick the chosen step off, or, where that is done, go to what is left."""
+        if self._at not in self.job.job.done:
+            self._toggle()
+        elif left := self._next_left():
+            self.choose(left)
+        else:
+            self.bench.go("proof", 0)
 
     def _toggle(self) -> None:
         ticked = self._at in self.job.job.done
