@@ -36,7 +36,7 @@ FAMILY = plate(
     "keeper",
     "Vee keeper",
     "Holds a round down in its seat: a vee, and two counterbored screws.",
-    "60 × 30 × 20 over a round of 20 mm",
+    "60 × 30 × 24 over a round of 20 mm",
     "clamp vee cap strap bearing keeper bar holder",
     ("vee1", "holes1", "edge1"),
     {

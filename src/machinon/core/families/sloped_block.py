@@ -131,6 +131,14 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("mill", ("slope",), title="Mill the slope", leaves=0.0),
                 Step("prove", ("slope",), title="Slips under its low end, indicator "
                      "along the slope", tool="slips, indicator"),
+            ),
+        ),
+        Holding(
+            "edges",
+            "mill",
+            "In the vise, base down",
+            "Edges come last: until then they locate it.",
+            (
                 Step("mill", ("edges",), title="Chamfer the upright edges"),
                 Step("deburr", ()),
             ),
@@ -142,7 +150,7 @@ FAMILY = Family(
     "sloped-block",
     "Angle block",
     "One face at an angle to its base, to set work up by.",
-    "of 15° on 80 × 25, for work 40 wide",
+    "of 15° on 80 × 24, for work 40 wide",
     also="wedge sine set-up angle plate ramp taper packing gauge",
     sizes=(
         Size("slope.lean", "angle of the slope", "work.angle", "what it is set to",
