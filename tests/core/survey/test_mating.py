@@ -56,6 +56,12 @@ class WhatFits(unittest.TestCase):
         self.assertIn("pressed", pressed.says)
         self.assertIn("try it", tried.says)
 
+    def test_bolt_holes_and_flats_are_no_seats(self):
+        bar = piece("bar", ("bore", "inside", 8.02))
+        chuck = piece("chuck", ("bolt-hole", "outside", 7.9))
+        key = piece("key", ("flats", "outside", 8.0))
+        self.assertEqual(self.ask(bar, chuck, key), ())
+
     def test_crests_of_a_thread_are_no_register(self):
         nose = piece("nose", ("thread-major", "outside", 45.0))
         self.assertEqual(self.ask(nose, piece("hub", ("bore", "inside", 45.1))), ())

@@ -6,10 +6,11 @@ from msgspec import Struct
 
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.survey.measuring import Measured
-from machinon.core.survey.surface_kinds import beside, form_key
+from machinon.core.survey.surface_kinds import beside, form_key, surface_forms
 from machinon.core.survey.thread_find import likely_threads
 from machinon.core.tapers.tapers import named_tapers
 
+PLAIN = ("shaft", "register", "dowels")  # joints of two plain diameters
 TIGHTEST, LOOSEST = -0.15, 0.6  # mm of play: beyond, two sizes were never meant to meet
 
 
@@ -70,7 +71,12 @@ def mates_of(
 
 
 def _round(surface: Surface) -> bool:
-    return surface.kind in ("outside", "inside") and "thread" not in surface.id
+    """Whether it is a diameter that goes into, or over, another one: no bolt hole, no
+    size across flats."""
+    key = form_key(surface)
+    form = surface_forms().get(key)
+    plain = form.joint in PLAIN if form is not None else key != "bolt-hole"
+    return plain and surface.kind in ("outside", "inside")
 
 
 class Link(Struct, frozen=True):
