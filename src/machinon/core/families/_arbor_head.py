@@ -70,13 +70,22 @@ def faced_end(s: Values) -> tuple[Step, ...]:
 
 
 def turned_head(s: Values) -> tuple[Step, ...]:
-    """Collar and spigot, once the shank is roughed and the dog stands on it."""
+    """Collar and spigot, once the shank is roughed and the dog stands on it; the
+    cutter is tried before the work is turned round."""
     return (
         end_for_end("the roughed shank", "right"),
         Step("turn", ("collar",)),
         Step("turn", ("spigot",), leaves=FINISH),
         *((Step("thread", ("screw",)),) if by_nut(s) else ()),
         Step("turn", ("spigot",), fit="spigot", note="To the cutter's bore."),
+        Step(
+            "prove",
+            ("spigot",),
+            title="Try the cutter before the arbor is turned round",
+            tool="the cutter",
+            hold=True,
+            fit="spigot",
+        ),
     )
 
 

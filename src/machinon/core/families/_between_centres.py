@@ -4,12 +4,13 @@ from machinon.core.piece.family import Step
 from machinon.core.piece.feature import Side
 
 COPPER = ", copper under it"
+CATCHES = "The dog's tail catches sleeves and rags: sleeves up, no filing near it."
 
 
 def dog_on(where: str, out: Side) -> Step:
     """The first end, with a true centre in the headstock; out: the end that is cut."""
     title = f"Turn the headstock centre true, set the dog on {where}"
-    return Step("mount", (), title=title, key="dog", out=out)
+    return Step("mount", (), title=title, key="dog", out=out, caution=CATCHES)
 
 
 def end_for_end(where: str, out: Side) -> Step:
@@ -21,5 +22,6 @@ def end_for_end(where: str, out: Side) -> Step:
         title=title,
         key=f"{out}-end-out",
         out=out,
+        caution=CATCHES,
         note="Wipe the centres and their holes; grease in the one that stands still.",
     )

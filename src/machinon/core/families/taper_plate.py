@@ -86,7 +86,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                  note="Set it on the nose before the chuck goes on, and leave it."),
             Step("taper", ("seat",), leaves=FINISH,
                  title="Bore the seat, a little under size"),
-            Step("taper", ("seat",), fit="seat", title="Finish the seat to its blue, "
+            Step("taper", ("seat",), title="Finish the seat to its blue, "
                  f"{off:g} mm off the flange by hand", note="Contact all along. The "
                  "face is cut already: a feeler tells what it stands off."),
             Step("prove", ("seat",), tool="a gauge of the nose, blue, feeler",
