@@ -785,7 +785,7 @@ class MainWindow(QMainWindow):
             ("Take what is typed, or the cut advised", "Enter"),
             ("Walk over the sizes of a drawing", "Arrows, Enter"),
             ("A line of a step is done: the next one", "Enter or Space"),
-            ("Take the last line back", "Backspace"),
+            ("Undo the last line", "Backspace"),
             ("Leave a size as it was", "Escape"),
         ):
             grid.addWidget(label(words), row, 0)

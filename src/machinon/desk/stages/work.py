@@ -69,7 +69,7 @@ class WorkPage(Roomy):
         self._asked: list[str] = []
         self.count = label("", "faint")
         self.done = button("", self.go_on, "main")
-        self.back = button("Take back", self.take_back)
+        self.back = button("Undo", self.take_back)
         self.to_route = button("To the route", lambda: bench.go("route", 0))
         self.true = button("set it true", self.truing.emit, "link")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
