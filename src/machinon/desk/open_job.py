@@ -8,13 +8,13 @@ from machinon.core.errors import BadInput
 from machinon.core.job.job import Job
 from machinon.core.shop.things import Piece
 from machinon.desk.acts.fits import FitActs
-from machinon.desk.acts.making import MakingActs
 from machinon.desk.acts.pieces import PieceActs
 from machinon.desk.acts.proof import ProofActs
+from machinon.desk.acts.steps import StepActs
 from machinon.desk.acts.survey import SurveyActs
 
 
-class OpenJob(SurveyActs, FitActs, PieceActs, MakingActs, ProofActs):
+class OpenJob(SurveyActs, FitActs, PieceActs, StepActs, ProofActs):
     """One job with everything that can be done to it."""
 
 

@@ -1,0 +1,283 @@
+"""Acts of Route and Cut: steps, their lines, and the order of work."""
+
+from typing import Literal
+
+from msgspec.structs import replace
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.job.fit_plan import can_be_cut
+from machinon.core.job.job import Stage
+from machinon.core.job.proof import ProofLine
+from machinon.core.job.since_cut import without_done
+from machinon.core.quantity import length_text
+from machinon.core.route.operations import HoldingTold, StepTold, still_cut
+from machinon.core.route.order import broken, in_order, keyed, stepped
+from machinon.core.route.work.lines import Line, Machines, WorkList
+from machinon.core.route.work.listed import lines_in_inches, work_list
+from machinon.core.route.work.set_true import read_round
+from machinon.core.wording import within
+from machinon.desk.acts.dial import AT_A_SLIDE, DialActs
+
+# worked to their size by lines of their own: a keyway to its key, a wheel by sparks
+BY_LINES = ("keyway", "grind")
+Way = Literal["proof", "fit", "size", "lines", "undecided"]
+
+
+class StepActs(DialActs):
+    """What is done step by step, and line by line within a step."""
+
+    def mark_step(self, key: str, done: bool) -> None:
+        """Tick a step of the route, or untick it.
+
+        Raises BadInput on `step` for one that holds the piece in its place until a
+        fit is proved, while that is open.
+        """
+        steps = {step.key: step for up in self.plan.route for step in up.steps}
+        line = self.unproved(steps[key]) if done else None
+        if line is not None:
+            raise BadInput(
+                "step",
+                f"Not off the machine yet: {within(line.name)} {line.says}. Prove it "
+                "here first: it cannot be put back as true.",
+            )
+        job = self._with_done(key) if done else without_done(self.job, key)
+        if not done:
+            ticked = {k: v for k, v in job.work.ticked.items() if k != key}
+            job = job.with_work(ticked=ticked)
+        begun = job.work.clocks.items()
+        clocks = {k: v for k, v in begun if not k.startswith(f"{key}.")}
+        job = job.with_work(clocks=clocks)
+        self._keep(
+            f"Step {'done' if done else 'to do again'}: {steps[key].title}.", job
+        )
+
+    def work_at(self, key: str) -> None:
+        """Put a step at the machine, to be worked line by line. Raises BadInput on
+        `step` for one that the route has not."""
+        step = self.plan.step(key)
+        if step is None:
+            raise BadInput("step", "The route has no such step any more.")
+        if key != self.job.work.at_step:
+            job = self.job.with_work(at_step=key, at_size="", cutting=0)
+            self._keep(f"At the machine: {step.title}.", job)
+
+    @property
+    def lines(self) -> WorkList:
+        """What is done in the step at the machine; no lines where none is."""
+        step = self.plan.at_step
+        return WorkList(()) if step is None else self.lines_of(step)
+
+    def lines_of(self, step: StepTold) -> WorkList:
+        """What is done in a step of the route."""
+        held = self._holding.of_kind("pin") if self._holding else ()
+        at = Machines(self.lathe, self._divider, tuple(one.size for one in held))
+        told = self.plan.in_mm.get(step.key, step)
+        found = work_list(told, at, self.job.work.ways)
+        return lines_in_inches(found) if self.inch else found
+
+    @property
+    def lines_done(self) -> tuple[str, ...]:
+        """The lines of the step at the machine that are ticked."""
+        work = self.job.work
+        return work.ticked.get(work.at_step, ())
+
+    def tick_line(self, key: str, done: bool = True) -> None:
+        """Tick a line of the step at the machine, or untick it: then the step is to be
+        done again as well."""
+        work, there = self.job.work, self.lines_done
+        line = next(one for one in self.lines.lines if one.key == key)
+        if done == (key in there):
+            return
+        kept = (*there, key) if done else tuple(one for one in there if one != key)
+        said = "done" if done else "to do again"
+        job = self.job if done else without_done(self.job, work.at_step)
+        ticked = {**work.ticked, work.at_step: kept}
+        self._keep(f"{line.head}: {said}.", job.with_work(ticked=ticked))
+
+    def press_clock(self, line: Line) -> None:
+        """Start the clock of a line of the step at the machine, or stop it."""
+        clocks = dict(self.job.work.clocks)
+        name = f"{self.job.work.at_step}.{line.key}"
+        runs = clocks.pop(name, None) is not None
+        if not runs:
+            clocks[name] = self._clock()
+        self._keep(
+            f"Clock {'stopped' if runs else 'started'}: {line.head}.",
+            self.job.with_work(clocks=clocks),
+        )
+
+    def clock_of(self, line: Line) -> str:
+        """When the clock of a line of the step at the machine was started; empty where
+        it does not run."""
+        return self.job.work.clocks.get(f"{self.job.work.at_step}.{line.key}", "")
+
+    def choose_way(self, key: str, answer: str) -> None:
+        """How steps are done from now on, by what was asked: `places`, `turned`."""
+        ways = self.job.work.ways
+        if ways.get(key) != answer:
+            self._keep("At the machine: done another way.",
+                       self.job.with_work(ways={**ways, key: answer}))  # fmt: skip
+
+    @property
+    def holding(self) -> HoldingTold | None:
+        """The holding of the step at the machine; None where none is."""
+        at = self.job.work.at_step
+        ups = (u for u in self.plan.route if any(s.key == at for s in u.steps))
+        return next(ups, None)
+
+    @property
+    def turns_read(self) -> tuple[tuple[float, ...], ...]:
+        """Every turn of readings in the holding at the machine, the last one last."""
+        up = self.holding
+        return self.job.work.trued.get(up.key, ()) if up is not None else ()
+
+    @property
+    def true_within(self) -> float:
+        """What the needle may show for the work to be true, mm."""
+        return float(self.job.work.ways.get("true", "0.02"))
+
+    def read_round(self, typed: str) -> None:
+        """A turn of indicator readings in the holding at the machine, equally spaced.
+
+        Raises BadInput on `readings`.
+        """
+        up = self.holding
+        assert up is not None
+        values = read_round(
+            [
+                quantity.parse(part, inch=self.inch, key="readings", low=-20, high=20)
+                for part in quantity.list_parts(typed)
+            ]
+        )
+        said = ", ".join(quantity.small_text(v, self.inch) for v in values)
+        work = self.job.work
+        trued = {**work.trued, up.key: (*self.turns_read, values)}
+        self._keep(f"Set true, read {said}.", self.job.with_work(trued=trued))
+
+    def set_true_within(self, typed: str) -> None:
+        """How true it is to be. Raises BadInput on `true`."""
+        value = quantity.parse(typed, inch=self.inch, key="true", low=0.001, high=2)
+        ways = {**self.job.work.ways, "true": quantity.typed_again(value)}
+        self._keep(
+            f"To run true within {length_text(value, 0.001, self.inch)}.",
+            self.job.with_work(ways=ways),
+        )
+
+    def read_at_step(self, key: str, typed: str) -> None:
+        """A length read at the machine, as a line of the step asks it; nothing typed
+        takes it back. Raises BadInput on `reading`."""
+        ways = {k: v for k, v in self.job.work.ways.items() if k != key}
+        said = "taken back"
+        if typed.strip():
+            value = quantity.parse(
+                typed, inch=self.inch, key="reading", low=-50, high=50
+            )
+            ways[key] = quantity.typed_again(value)
+            said = length_text(value, 0.001, self.inch)
+        if ways != self.job.work.ways:
+            job = self.job.with_work(ways=ways)
+            self._keep(f"Read at the machine: {said}.", job)
+
+    def next_step(self) -> StepTold | None:
+        """The first step after that at the machine which is not done; None for the
+        end of the route."""
+        steps = [step for up in self.plan.route for step in up.steps]
+        keys = [step.key for step in steps]
+        at = self.job.work.at_step
+        after = steps[keys.index(at) + 1 :] if at in keys else steps
+        return next((one for one in after if one.key not in self.job.done), None)
+
+    def way_of(self, step: StepTold) -> Way:
+        """How a step is worked: `proof` before the piece comes off, `fit` or `size` at
+        the dial, `lines` one by one; `undecided` where its fit has no band yet."""
+        if step.hold and self.unproved(step) is not None:
+            return "proof"
+        if step.operation in BY_LINES:
+            return "lines"
+        fit = self.plan.fit(step.fit) if step.fit and not step.hold else None
+        if fit is not None and step.operation in AT_A_SLIDE:
+            if can_be_cut(fit) and self.can_dial(fit):
+                return "fit"
+            if fit.choice.kind == "cylinder" and not can_be_cut(fit):
+                return "undecided"
+        return "size" if self.lathe and self.proved_at_dial(step) else "lines"
+
+    def to_step(self, step: StepTold) -> Stage:
+        """Take a step to the machine by the way it is worked; says in which stage that
+        goes on."""
+        match self.way_of(step):
+            case "proof":
+                return "proof"
+            case "undecided":
+                return "fits"
+            case "fit":
+                self.cut_fit(step.fit)
+            case "size":
+                self.cut_size(self.proved_at_dial(step))
+            case "lines":
+                self.work_at(step.key)
+        return "cut"
+
+    def move_step(self, key: str, later: bool, because: str = "") -> None:
+        """Work a step one place earlier or later in the route.
+
+        Raises BadInput on `step` for what no metal allows, and on `because` where a
+        rule of the shop speaks against it and no reason is given.
+        """
+        making, made = self.job.making, self.plan.made
+        assert making is not None
+        assert made is not None
+        titles = {step.key: step.title for up in self.plan.route for step in up.steps}
+        if key in self.job.done:
+            raise BadInput("step", f"{titles[key]}: it is done already.")
+        planned = still_cut(keyed(made.holdings), making.there)
+        moved = stepped(planned, making.moved, key, later)
+        was = broken(in_order(planned, making.moved), planned)
+        news = [
+            one for one in broken(in_order(planned, moved), planned) if one not in was
+        ]
+        for one in sorted(news, key=lambda one: not one.never):
+            if one.never or not because.strip():
+                at = "step" if one.never else "because"
+                raise BadInput(at, f"{titles[one.step]}: {one.says}")
+        reasons = {one.step: one.because for one in making.moved}
+        why = because.strip() or reasons.get(key, "")
+        moved = tuple(
+            replace(one, because=why) if one.step == key else one for one in moved
+        )
+        place = "later" if later else "earlier"
+        reason = f", because {because.strip()}" if news else ""
+        self._keep(
+            f"Step moved {place}: {titles[key]}{reason}.",
+            self.job.with_work(making=replace(making, moved=moved)),
+        )
+
+    def as_planned(self) -> None:
+        """Put every step back in its usual place."""
+        making = self.job.making
+        assert making is not None
+        if making.moved:
+            self._keep(
+                "Every step of the route in its usual place again.",
+                self.job.with_work(making=replace(making, moved=())),
+            )
+
+    def moved_because(self, key: str) -> str | None:
+        """The reason a step was moved for, empty for none; None if it was not."""
+        making = self.job.making
+        moves = making.moved if making is not None else ()
+        return next((one.because for one in moves if one.step == key), None)
+
+    def unproved(self, step: StepTold) -> ProofLine | None:
+        """The line of the proof that a step holds the piece for, while it is open."""
+        if not step.hold:
+            return None
+        return next(
+            (
+                line
+                for line in self.plan.proof
+                if line.fit == step.fit and line.verdict != "proved"
+            ),
+            None,
+        )
