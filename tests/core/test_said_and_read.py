@@ -31,7 +31,7 @@ from machinon.core.quantity import (
     typed_again,
 )
 from machinon.core.shop.things import Surface
-from machinon.core.survey.measuring import read_place, read_typed
+from machinon.core.survey.as_typed import read_place, read_typed
 from tests.core.survey.test_surfaces import surface
 
 

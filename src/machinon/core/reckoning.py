@@ -60,7 +60,7 @@ SUBJECTS = (
     "tapers.taper_fit",
     "tapers.taper_set_up",
     "tapers.taper_pins",
-    "survey.measuring",
+    "survey.measured_size",
     "survey.surface_sums",
     "fits.dovetail",
     "fits.keyway",

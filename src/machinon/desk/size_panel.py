@@ -13,11 +13,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.shop.things import Surface
 from machinon.core.sizes.likely import Likely
-from machinon.core.survey.measuring import (
-    Measured,
-    laid_back,
-    measured_text,
-)
+from machinon.core.survey.measuring import Measured, laid_back, measured_text
 from machinon.core.survey.reseating import reseating
 from machinon.core.survey.surface_kinds import form_key
 from machinon.core.wording import begun

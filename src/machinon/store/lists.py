@@ -51,7 +51,7 @@ from machinon.core.shop.things import (
     Shop,
     Surface,
 )
-from machinon.core.survey.measuring import read_place, read_typed
+from machinon.core.survey.as_typed import read_place, read_typed
 from machinon.core.survey.surface_kinds import (
     form_key,
     is_tapered,

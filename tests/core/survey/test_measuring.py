@@ -7,12 +7,10 @@ from machinon.core.reckoning import reckon
 from machinon.core.shop.things import STARTER_INSTRUMENTS, Reading, Shop, Surface
 from machinon.core.sizes.fit import wanted_play
 from machinon.core.sizes.likely import likely_nominal
-from machinon.core.survey.measuring import (
-    at_reference,
-    disagreeing,
-    measure,
-    read_typed,
-)
+from machinon.core.survey.as_typed import read_typed
+from machinon.core.survey.disagreeing import disagreeing
+from machinon.core.survey.measured_size import at_reference
+from machinon.core.survey.measuring import measure
 
 SHOP = Shop(instruments=STARTER_INSTRUMENTS)
 

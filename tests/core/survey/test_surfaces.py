@@ -8,12 +8,8 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.core.sizes.likely import likely_standards
-from machinon.core.survey.measuring import (
-    measure,
-    measured_text,
-    read_place,
-    read_typed,
-)
+from machinon.core.survey.as_typed import read_place, read_typed
+from machinon.core.survey.measuring import measure, measured_text
 from machinon.core.survey.reseating import reseating
 from machinon.core.survey.surface_kinds import (
     new_surfaces,

@@ -1,10 +1,8 @@
 """From readings to a size: mean, spread, uncertainty, doubts, likely nominal."""
 
 import math
-import re
 import statistics
-from collections.abc import Iterator, Mapping, Sequence
-from typing import Any, TypeVar
+from collections.abc import Iterator, Sequence
 
 import msgspec
 from msgspec import Struct
@@ -12,39 +10,24 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.materials import material as material_named
 from machinon.core.quantity import (
     ANGLE,
-    COUNT,
-    INCH,
     LENGTH,
-    TEMPERATURE,
     Kind,
     length_text,
 )
 from machinon.core.reckoning import (
-    PITCH,
-    TEXT,
     Answer,
-    Input,
-    Result,
-    Trail,
     reckon,
-    reckoning,
 )
 from machinon.core.shop.things import Instrument, Reading, Shop, Surface
 from machinon.core.sizes.likely import Likely, likely_standards
 from machinon.core.survey.as_made import as_made
+from machinon.core.survey.as_typed import distance_of
+from machinon.core.survey.disagreeing import Doubt, disagreeing
+from machinon.core.survey.measured_size import ONE_PLACE, by_place
 from machinon.core.survey.surface_kinds import form_key, is_tapered
 from machinon.core.survey.surface_sums import missing_aids, sum_of, summed
-
-
-class Doubt(Struct, frozen=True):
-    """A reading that disagrees with the others: which, and the likely cause."""
-
-    index: int
-    off: float
-    cause: str
 
 
 class Slope(Struct, frozen=True):
@@ -122,186 +105,6 @@ class Measured(Struct, frozen=True):
     @property
     def upper(self) -> float:
         return self.size + self.uncertainty
-
-
-def at_reference(value: float, temperature: float, expansion: float) -> float:
-    """A size read on a part and instrument lying together, at 20 °C; mm.
-
-    Only the difference between the part's and a steel instrument's expansion
-    shows. Source: ISO 1 (20 °C is the reference temperature).
-    """
-    warm = temperature - 20
-    steel = material_named("steel").expansion
-    return value * (1 + steel * warm) / (1 + expansion * warm)
-
-
-def _cause(off: float, median: float, value: float) -> str:
-    known = (
-        (0.5, "half a millimetre off: one turn of the micrometer's thimble misread?"),
-        (0.025 * INCH, "0.025 in off: one turn of an inch thimble misread?"),
-        (1.0, "a whole millimetre off: the scale misread?"),
-        (0.1, "a tenth of a millimetre off: a digit slipped?"),
-        (10.0, "ten millimetres off: a digit slipped?"),
-    )
-    slack = max(0.02 * abs(off), 0.008)
-    for size, cause in known:
-        if abs(abs(off) - size) <= slack:
-            return cause
-    for factor, cause in (
-        (INCH, "typed in the wrong unit?"),
-        (1 / INCH, "typed in the wrong unit?"),
-        (10.0, "the point slipped?"),
-        (0.1, "the point slipped?"),
-    ):
-        if abs(value - median * factor) < 0.02 * abs(value):
-            return cause
-    return "a burr, dirt or a warm part? Wipe it and measure again."
-
-
-def disagreeing(
-    values: Sequence[float], repeatability: float, uncertainty: float
-) -> tuple[Doubt, ...]:
-    """Readings too far from the median of all to be scatter; mm.
-
-    Far is more than four robust sigmas (median deviation, at least the
-    instrument's repeatability) and more than its uncertainty. Two readings
-    that disagree are both pointed out: nobody can tell which is wrong.
-    """
-    if len(values) < 2:
-        return ()
-    median = statistics.median(values)
-    if len(values) == 2:
-        off = values[1] - values[0]
-        if abs(off) <= max(6 * repeatability, 2 * uncertainty):
-            return ()
-        cause = "these two disagree: " + _cause(off, values[0], values[1])
-        return (Doubt(0, -off, cause), Doubt(1, off, cause))
-    scatter = 1.4826 * statistics.median(abs(v - median) for v in values)
-    far = max(4 * max(scatter, repeatability), 1.5 * uncertainty)
-    return tuple(
-        Doubt(i, v - median, _cause(v - median, median, v))
-        for i, v in enumerate(values)
-        if abs(v - median) > far
-    )
-
-
-T = TypeVar("T")
-ONE_PLACE = "one place"
-
-
-def by_place(values: Sequence[T], places: Sequence[str]) -> Mapping[str, Sequence[T]]:
-    """Readings by where they were taken, in the order of the first of each."""
-    found: dict[str, list[T]] = {}
-    for value, place in zip(values, places, strict=True):
-        found.setdefault(place, []).append(value)
-    return found
-
-
-@reckoning(
-    "measured-size",
-    group="Measuring over and across",
-    title="Size and uncertainty from readings",
-    usual={"readings": [46.0, 46.002], "instrument_uncertainty": 0.004},
-    inputs=(
-        Input("readings", LENGTH, "readings that count", many=True),
-        Input("instrument_uncertainty", LENGTH, "of one reading, two sigma", above=0),
-        Input(
-            "repeatability", LENGTH, "one sigma of reading again", default=0.0, low=0
-        ),
-        Input("resolution", LENGTH, "what the instrument shows", default=0.0, low=0),
-        Input(
-            "temperature", TEMPERATURE, "of the part", default=20.0, low=-30, high=200
-        ),
-        Input("material", TEXT, "of the part", default="steel"),
-        Input(
-            "places",
-            TEXT,
-            "where each was read; different places may differ by right",
-            default=None,
-            many=True,
-        ),
-    ),
-    results=(
-        Result("size", LENGTH, "mean size at 20 °C"),
-        Result("uncertainty", LENGTH, "two sigma"),
-        Result("spread", LENGTH, "largest less smallest reading"),
-        Result("from_instrument", LENGTH, "of the uncertainty, two sigma"),
-        Result("from_scatter", LENGTH, "of the uncertainty, two sigma"),
-        Result("from_warmth", LENGTH, "of the uncertainty, two sigma"),
-        Result("count", COUNT, "readings used"),
-    ),
-    sources=("JCGM 100:2008 (combined uncertainty, k = 2)", "ISO 1:2022 (20 °C)"),
-)
-def _measured_size(
-    trail: Trail,
-    readings: tuple[float, ...],
-    instrument_uncertainty: float,
-    repeatability: float,
-    resolution: float,
-    temperature: float,
-    material: str,
-    places: tuple[str, ...] | None,
-) -> dict[str, Any]:
-    expansion = material_named(material).expansion
-    count = len(readings)
-    if places is None:
-        places = (ONE_PLACE,) * count
-    elif len(places) != count:
-        raise BadInput("places", f"Give one for each reading: {count}.")
-    groups = [tuple(group) for group in by_place(readings, places).values()]
-    mean = trail.step(
-        f"Mean of {count}" if len(groups) == 1 else f"Mean of {len(groups)} places",
-        " + ".join(f"{v:.4g}" if count > 6 else f"{v:.4f}" for v in readings)
-        + f" over {count}",
-        statistics.fmean(statistics.fmean(group) for group in groups),
-    )
-    size = mean
-    if temperature != 20:
-        size = trail.step(
-            "At 20 °C",
-            f"read at {temperature:g} °C in {material}",
-            at_reference(mean, temperature, expansion),
-        )
-    # only what was read again at the same place tells how well one reads
-    again = count - len(groups)
-    scatter = (
-        math.sqrt(sum(statistics.pvariance(g) * len(g) for g in groups) / again)
-        if again
-        else 0.0
-    )
-    # few readings cannot prove better scatter than the instrument is known for
-    repeat = trail.step(
-        "Scatter of one reading",
-        "the larger of what the readings show and the instrument is known for",
-        max(scatter, repeatability),
-    )
-    part = trail.step(
-        "Part and instrument 1 K apart",
-        f"{size:.4g} × {expansion * 1e6:g}e-6 / √3",
-        size * expansion / math.sqrt(3),
-    )
-    sigma = math.sqrt(
-        (instrument_uncertainty / 2) ** 2
-        + repeat**2 / count
-        + resolution**2 / 12
-        + part**2
-    )
-    doubt = trail.step(
-        "Uncertainty, two sigma",
-        "2 × √(instrument² + scatter²/n + step²/12 + heat²)",
-        2 * sigma,
-    )
-    return {
-        "size": size,
-        "uncertainty": doubt,
-        "count": count,
-        "spread": max(readings) - min(readings),
-        "from_instrument": math.hypot(
-            instrument_uncertainty, resolution / math.sqrt(3)
-        ),
-        "from_scatter": 2 * repeat / math.sqrt(count),
-        "from_warmth": 2 * part,
-    }
 
 
 MOST_KEPT = 5000
@@ -565,46 +368,6 @@ def laid_back(reading: Reading, slope: Slope | None) -> float:
     return reading.value - slope.ratio * distance_of(reading.place)
 
 
-_PLACE = re.compile(
-    r"^(?P<end>front|middle|back|left|right|top|bottom|corner(?: \d)?)?"
-    r"\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
-)
-
-
-def read_place(typed: str, surface: Surface, inch: bool) -> str:
-    """A place as typed: an end and an angle, or a distance along a taper.
-
-    Raises BadInput on `place`.
-
-    >>> read_place(" Back 90deg", Surface("bore", "Bore", "inside"), False)
-    'back 90°'
-    """
-    text = typed.strip().lower()
-    if is_tapered(surface):
-        if not text:
-            raise BadInput(
-                "place",
-                "Say how far from the taper's end it was read: without two places "
-                "there is no taper.",
-            )
-        at = quantity.parse(text, LENGTH, inch=inch, key="place", low=0, high=2000)
-        return f"{quantity.typed_again(at)} mm"
-    match = _PLACE.match(text)
-    if match is None or (match["angle"] and int(match["angle"]) > 360):
-        raise BadInput(
-            "place",
-            "Type a place (front, middle, back, left, right, top, bottom, corner 1), "
-            "an angle (0 to 360), or both: back 90.",
-        )
-    parts = (match["end"] or "", f"{int(match['angle'])}°" if match["angle"] else "")
-    return " ".join(part for part in parts if part)
-
-
-def distance_of(place: str) -> float:
-    """How far along a taper a reading was taken, mm; 0 where nothing is said."""
-    return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
-
-
 def _shape(readings: Sequence[Reading]) -> tuple[float | None, float | None]:
     """Taper and out-of-round from where the readings were taken; mm."""
     ends: dict[str, list[float]] = {}
@@ -627,30 +390,6 @@ def _shape(readings: Sequence[Reading]) -> tuple[float | None, float | None]:
             means = [statistics.fmean(values) for values in angles.values()]
             out_of_round = max(out_of_round or 0.0, max(means) - min(means))
     return taper, out_of_round
-
-
-def read_typed(typed: str, surface: Surface, inch: bool) -> float:
-    """The value of a typed reading, mm. Raises BadInput on `reading`.
-
-    A pitch may be typed as `8tpi` as well as a length; what the surface's sum
-    cannot use is refused here, and an aid that is not typed yet by its name.
-    """
-    if surface.kind == "pitch":
-        pitch = Input("reading", PITCH, "the pitch", above=0, high=25).read(typed, inch)
-        return float(pitch)
-    lacks = missing_aids(surface)
-    if lacks:
-        raise BadInput(
-            lacks[0].key, f"Type this first, the reading needs it: {lacks[0].meaning}."
-        )
-    if surface.kind == "runout":
-        return quantity.parse(typed, LENGTH, inch=inch, key="reading", low=0, high=20)
-    value = quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=2000)
-    try:
-        summed(surface, value)
-    except BadInput as error:
-        raise BadInput("reading", error.message) from None
-    return value
 
 
 def measured_text(surface: Surface, found: Measured, inch: bool) -> str:

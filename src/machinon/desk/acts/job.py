@@ -18,7 +18,7 @@ from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
-from machinon.core.survey.measuring import read_place, read_typed
+from machinon.core.survey.as_typed import read_place, read_typed
 from machinon.core.survey.surface_kinds import kinds_that_read
 from machinon.core.wording import within
 from machinon.store.documents import Document

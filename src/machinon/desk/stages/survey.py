@@ -27,12 +27,9 @@ from machinon.core.quantity import (
 )
 from machinon.core.shop.things import Reading, Surface
 from machinon.core.survey.as_made import example_for, takes_standard
-from machinon.core.survey.measuring import (
-    Doubt,
-    Measured,
-    measured_text,
-    read_typed,
-)
+from machinon.core.survey.as_typed import read_typed
+from machinon.core.survey.disagreeing import Doubt
+from machinon.core.survey.measuring import Measured, measured_text
 from machinon.core.survey.surface_kinds import is_tapered, surface_groups
 from machinon.core.survey.surface_sums import sum_of
 from machinon.core.wording import begun

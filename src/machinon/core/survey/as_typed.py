@@ -1,0 +1,79 @@
+"""A reading and its place as they are typed."""
+
+import re
+
+from machinon.core import quantity
+from machinon.core.errors import BadInput
+from machinon.core.quantity import (
+    LENGTH,
+)
+from machinon.core.reckoning import (
+    PITCH,
+    Input,
+)
+from machinon.core.shop.things import Surface
+from machinon.core.survey.surface_kinds import is_tapered
+from machinon.core.survey.surface_sums import missing_aids, summed
+
+_PLACE = re.compile(
+    r"^(?P<end>front|middle|back|left|right|top|bottom|corner(?: \d)?)?"
+    r"\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
+)
+
+
+def read_place(typed: str, surface: Surface, inch: bool) -> str:
+    """A place as typed: an end and an angle, or a distance along a taper.
+
+    Raises BadInput on `place`.
+
+    >>> read_place(" Back 90deg", Surface("bore", "Bore", "inside"), False)
+    'back 90°'
+    """
+    text = typed.strip().lower()
+    if is_tapered(surface):
+        if not text:
+            raise BadInput(
+                "place",
+                "Say how far from the taper's end it was read: without two places "
+                "there is no taper.",
+            )
+        at = quantity.parse(text, LENGTH, inch=inch, key="place", low=0, high=2000)
+        return f"{quantity.typed_again(at)} mm"
+    match = _PLACE.match(text)
+    if match is None or (match["angle"] and int(match["angle"]) > 360):
+        raise BadInput(
+            "place",
+            "Type a place (front, middle, back, left, right, top, bottom, corner 1), "
+            "an angle (0 to 360), or both: back 90.",
+        )
+    parts = (match["end"] or "", f"{int(match['angle'])}°" if match["angle"] else "")
+    return " ".join(part for part in parts if part)
+
+
+def distance_of(place: str) -> float:
+    """How far along a taper a reading was taken, mm; 0 where nothing is said."""
+    return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
+
+
+def read_typed(typed: str, surface: Surface, inch: bool) -> float:
+    """The value of a typed reading, mm. Raises BadInput on `reading`.
+
+    A pitch may be typed as `8tpi` as well as a length; what the surface's sum
+    cannot use is refused here, and an aid that is not typed yet by its name.
+    """
+    if surface.kind == "pitch":
+        pitch = Input("reading", PITCH, "the pitch", above=0, high=25).read(typed, inch)
+        return float(pitch)
+    lacks = missing_aids(surface)
+    if lacks:
+        raise BadInput(
+            lacks[0].key, f"Type this first, the reading needs it: {lacks[0].meaning}."
+        )
+    if surface.kind == "runout":
+        return quantity.parse(typed, LENGTH, inch=inch, key="reading", low=0, high=20)
+    value = quantity.parse(typed, LENGTH, inch=inch, key="reading", above=0, high=2000)
+    try:
+        summed(surface, value)
+    except BadInput as error:
+        raise BadInput("reading", error.message) from None
+    return value
