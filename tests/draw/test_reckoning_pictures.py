@@ -183,11 +183,12 @@ class Figures(unittest.TestCase):
         for one in reckonings().values():
             values, answer = one.read(one.usual), one.answer(one.usual)
             drawing = picture_of(one, values, answer.results, {}, 700, 480)
+            # a bar is not asked the sizes of tubes and blocks
+            asked = [g.key for g in one.inputs if g.required or g.key in one.usual]
+            if one.name != "mass":
+                asked = [given.key for given in one.inputs]
             with self.subTest(one.name):
-                self.assertLessEqual(
-                    {given.key for given in one.inputs},
-                    {spot.tie for spot in drawing.spots},
-                )
+                self.assertLessEqual(set(asked), {spot.tie for spot in drawing.spots})
 
     def test_without_an_answer_the_inputs_stand_there_to_be_typed(self):
         for one in reckonings().values():

@@ -1,7 +1,6 @@
 """The Reckoner: found by typing what one would say, worked in a live picture."""
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
@@ -22,7 +21,7 @@ from PySide6.QtWidgets import (
 from machinon.core.ask.asking import Found, Understood, found_with, understand
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.sentences import sentence
-from machinon.core.errors import BadInput, MachinonError
+from machinon.core.errors import MachinonError
 from machinon.core.quantity import (
     ANGLE,
     LENGTH,
@@ -30,7 +29,6 @@ from machinon.core.quantity import (
     Kind,
     length_text,
     plain,
-    typed_again,
 )
 from machinon.core.reckoning import (
     FLAG,
@@ -45,6 +43,7 @@ from machinon.core.wording import begun
 from machinon.desk.daybook import working_of
 from machinon.desk.narrow import Abreast
 from machinon.desk.piece_paper import write_wrapped
+from machinon.desk.question import Question, as_typed
 from machinon.desk.rows_dialog import RowsDialog
 from machinon.desk.sheet import write_answer
 from machinon.desk.size_edit import SizeEdit
@@ -65,80 +64,6 @@ from machinon.draw.sketch import figure
 from machinon.store.searching import Hit
 
 MOST_ROWS = 14  # of a table among the results
-
-
-@dataclass(slots=True)
-class Question:
-    """A reckoning being asked: what was typed, and the last good answer.
-
-    given: inputs as the reckoning takes them; typed: those a person typed.
-    """
-
-    reckoning: Reckoning
-    given: dict[str, Any]
-    typed: dict[str, str] = field(default_factory=dict)
-    answer: Answer | None = None
-    values: dict[str, Any] = field(default_factory=dict)
-    wrong: BadInput | None = None
-
-    def work_out(self, inch: bool) -> None:
-        """Answer it again; a refusal keeps the last good answer in the picture."""
-        try:
-            values = self.reckoning.read(self.given, inch)
-            self.answer = self.reckoning.answer(self.given, inch)
-        except BadInput as error:
-            self.wrong = error
-        else:
-            self.values, self.wrong = values, None
-
-    def put(self, key: str, text: str, inch: bool) -> None:
-        """An input as typed; nothing typed leaves it out."""
-        before = dict(self.given), dict(self.typed)
-        if text.strip():
-            self.given[key] = text.strip()
-            self.typed[key] = text.strip()
-        else:
-            self.given.pop(key, None)
-            self.typed.pop(key, None)
-        # of alternatives, the one typed last counts
-        for other in _INSTEAD.get(self.reckoning.name, {}).get(key, ()):
-            if text.strip():
-                self.given.pop(other, None)
-                self.typed.pop(other, None)
-        self.work_out(inch)
-        if self.wrong is not None and not text.strip():
-            self.given, self.typed = before
-            refused = self.wrong
-            self.work_out(inch)
-            self.wrong = refused
-
-
-# inputs that are given one instead of the other
-_INSTEAD: dict[str, dict[str, tuple[str, ...]]] = {
-    "chamfer": {
-        "leg": ("face", "depth"),
-        "face": ("leg", "depth"),
-        "depth": ("leg", "face"),
-    },
-    "change-gears": {"pitch": ("tpi",), "tpi": ("pitch",)},
-    "dividing": {"divisions": ("angle",), "angle": ("divisions",)},
-    "detent": {
-        "land_diameter": ("depth", "drill_angle"),
-        "depth": ("land_diameter", "drill_angle"),
-        "drill_angle": ("land_diameter", "depth"),
-    },
-    "dovetail": {
-        "measured": ("width_top", "width_bottom"),
-        "width_top": ("measured", "width_bottom"),
-        "width_bottom": ("measured", "width_top"),
-    },
-    "thread-identify": {
-        "measured_major": ("measured_minor",),
-        "measured_minor": ("measured_major",),
-        "pitch": ("tpi",),
-        "tpi": ("pitch",),
-    },
-}
 
 
 class ReckonerPage(QWidget):
@@ -561,7 +486,7 @@ class ReckonerPage(QWidget):
             return
         px = self.look.px
         wide = px(620) if one.many else max(px(170), place.width() + px(30))
-        self.edit.open_over(place, _as_typed(value, one, self.inch), wide)
+        self.edit.open_over(place, as_typed(value, one, self.inch), wide)
         self.says.setText(f"{begun(one.meaning)}: type, then Enter.")
         set_ink(self.says, "")
 
@@ -625,7 +550,7 @@ class ReckonerPage(QWidget):
         if asked is None or asked.answer is None:
             return ""
         given = ", ".join(
-            f"{key} {_as_typed(v, self._input(key), self.inch)}"
+            f"{key} {as_typed(v, self._input(key), self.inch)}"
             for key, v in asked.given.items()
         )
         lists = "".join(
@@ -738,24 +663,6 @@ def size_menu(
     if menu.isEmpty():
         menu.addAction("This answer has no length that a piece could take")
     return menu
-
-
-def _as_typed(value: Any, one: Input, inch: bool) -> str:
-    """An input's value as one would type it again."""
-    if value is None:
-        return ""
-    if isinstance(value, str):
-        return value
-    if isinstance(value, dict):
-        cells = ((name, part) for name, part in value.items() if part is not None)
-        return " ".join(f"{plain_name(name)} {part}" for name, part in cells)
-    if isinstance(value, list | tuple):
-        return ", ".join(_as_typed(part, one, inch) for part in value)
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if one.kind is LENGTH and inch:
-        return length_text(float(value), 0.0001, False)
-    return typed_again(float(value))
 
 
 def trimmed(number: str) -> str:

@@ -12,6 +12,7 @@ from machinon.core.quantity import (
     FACTOR,
     FORCE,
     LENGTH,
+    MASS,
     STRESS,
     TORQUE,
     Kind,
@@ -224,6 +225,10 @@ class Sketch(Plane):
 
     # -- what has no place in the picture ---------------------------------
 
+    def needless(self, *keys: str) -> None:
+        """Inputs that what is asked has no use for: they stand nowhere."""
+        self._shown.update(keys)
+
     def left_over(self) -> set[str]:
         """The inputs that found no place in the picture."""
         return {one.key for one in self.asked.inputs} - self._shown
@@ -272,6 +277,6 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
         return f"{number} {unit}"
     if kind is ANGLE:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
-    if kind in (FORCE, TORQUE, STRESS, FACTOR):
+    if kind in (FORCE, TORQUE, STRESS, FACTOR, MASS):
         return rough_text(float(value), kind)
     return text_of(float(value), kind)

@@ -1,5 +1,6 @@
 """Pictures of fits and joints: two bands, rings, growing bars, weights."""
 
+import math
 from typing import Literal
 
 from machinon.core.quantity import small_text
@@ -279,6 +280,8 @@ def mass(s: Sketch) -> None:
     else:
         wide = high = s.v("diameter", s.v("outside_diameter"))
         keys = ("diameter", "") if shape == "bar" else ("outside_diameter", "bore")
+    others = {"diameter", "outside_diameter", "bore", "width", "height"} - {*keys}
+    s.needless(*others)
     slant = 0.35 * length
     s.frame(0, 0, wide + slant, high + slant * 0.6)
     dx, dy = slant, slant * 0.6
@@ -299,21 +302,16 @@ def mass(s: Sketch) -> None:
         s.across("height", (0, 0), (0, high), -3.4)
     else:
         r = wide / 2
-        s.shape(
-            [
-                (r - 0.55 * r, r + 0.83 * r),
-                (r - 0.55 * r + dx, r + 0.83 * r + dy),
-                (r + 0.55 * r + dx, r - 0.83 * r + dy),
-                (r + 0.55 * r, r - 0.83 * r),
-            ],
-            role="none",
-        )
         s.circle(r + dx, r + dy, r, "outline", "panel")
-        for side in (-1, 1):
-            s.line(
-                (r - side * 0.51 * r, r + side * 0.86 * r),
-                (r - side * 0.51 * r + dx, r + side * 0.86 * r + dy),
-            )
+        # where the axis, aslant by 0.6, has its tangents
+        along = 0.6 * r / math.hypot(1, 0.6), r / math.hypot(1, 0.6)
+        (ax, ay), (bx, by) = (
+            (r - side * along[0], r + side * along[1]) for side in (1, -1)
+        )
+        sides = [(ax, ay), (ax + dx, ay + dy), (bx + dx, by + dy), (bx, by)]
+        s.shape(sides, role="none", fill="panel")
+        s.line(sides[0], sides[1])
+        s.line(sides[2], sides[3])
         s.circle(r, r, r, "outline", "panel")
         if shape == "tube":
             s.circle(r, r, s.v("bore") / 2, "outline", "ground")

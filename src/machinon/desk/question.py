@@ -1,0 +1,124 @@
+"""A reckoning being asked: what was typed, and the last good answer."""
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import LENGTH, length_text, typed_again
+from machinon.core.reckoning import Answer, Input, Reckoning, plain_name
+
+# inputs of which one is given: the one typed last counts
+ONE_OF: dict[str, tuple[tuple[str, ...], ...]] = {
+    "chamfer": (("leg", "face", "depth"),),
+    "change-gears": (("pitch", "tpi"),),
+    "detent": (("land_diameter", "depth", "drill_angle"),),
+    "dividing": (("divisions", "angle"),),
+    "dovetail": (("measured", "width_top", "width_bottom"),),
+    "flat": (("width", "depth", "across"),),
+    "knurl": (("pitch", "tpi"),),
+    "thread-identify": (("measured_major", "measured_minor"), ("pitch", "tpi")),
+}
+# of which two are given: the last two typed count
+TWO_OF = {"triangle": ("side", "rise", "slope", "angle")}
+# what a choice asks instead of what another one asked, to begin with; mm
+ASKS: dict[tuple[str, str], dict[str, dict[str, float]]] = {
+    ("mass", "shape"): {
+        "bar": {"diameter": 50.0},
+        "tube": {"outside_diameter": 50.0, "bore": 30.0},
+        "block": {"width": 50.0, "height": 30.0},
+    },
+    ("taper-setup", "method"): {
+        "compound": {},
+        "indicator": {},
+        "sine": {},
+        "tailstock": {"length_between_centres": 200.0},
+    },
+}
+
+
+@dataclass(slots=True)
+class Question:
+    """A reckoning being asked: what was typed, and the last good answer.
+
+    given: inputs as the reckoning takes them; typed: those a person typed.
+    """
+
+    reckoning: Reckoning
+    given: dict[str, Any]
+    typed: dict[str, str] = field(default_factory=dict)
+    answer: Answer | None = None
+    values: dict[str, Any] = field(default_factory=dict)
+    wrong: BadInput | None = None
+
+    def work_out(self, inch: bool) -> None:
+        """Answer it again; a refusal keeps the last good answer in the picture."""
+        try:
+            values = self.reckoning.read(self.given, inch)
+            self.answer = self.reckoning.answer(self.given, inch)
+        except BadInput as error:
+            self.wrong = error
+        else:
+            self.values, self.wrong = values, None
+
+    def put(self, key: str, text: str, inch: bool) -> None:
+        """An input as typed; nothing typed leaves it out."""
+        before = dict(self.given), dict(self.typed)
+        self._leave_out(key)
+        if text.strip():
+            self.given[key] = self.typed[key] = text.strip()
+            for other in self._instead(key):
+                self._leave_out(other)
+            self._ask_with(key, text.strip())
+        self.work_out(inch)
+        if self.wrong is not None and not text.strip():
+            self.given, self.typed = before
+            refused = self.wrong
+            self.work_out(inch)
+            self.wrong = refused
+
+    def _leave_out(self, key: str) -> None:
+        self.given.pop(key, None)
+        self.typed.pop(key, None)
+
+    def _instead(self, key: str) -> list[str]:
+        """The inputs that one takes the place of."""
+        name = self.reckoning.name
+        for group in ONE_OF.get(name, ()):
+            if key in group:
+                return [one for one in group if one != key]
+        group = TWO_OF.get(name, ())
+        others = [one for one in group if one != key and one in self.given]
+        if key not in group or len(others) < 2:
+            return []
+        typed = [one for one in self.typed if one in others]
+        kept = typed[-1] if typed else others[0]
+        return [one for one in others if one != kept]
+
+    def _ask_with(self, key: str, choice: str) -> None:
+        """What a choice needs besides, and not what another one did."""
+        choices = ASKS.get((self.reckoning.name, key), {})
+        if choice not in choices:
+            return
+        for asked in choices.values():
+            for one in asked.keys() - choices[choice].keys():
+                self._leave_out(one)
+        for one, value in choices[choice].items():
+            self.given.setdefault(one, value)
+
+
+def as_typed(value: Any, one: Input, inch: bool) -> str:
+    """An input's value as one would type it again."""
+    if value is None:
+        return ""
+    if isinstance(value, str):
+        return value
+    if isinstance(value, dict):
+        cells = ((name, part) for name, part in value.items() if part is not None)
+        return " ".join(f"{plain_name(name)} {part}" for name, part in cells)
+    if isinstance(value, list | tuple):
+        return ", ".join(as_typed(part, one, inch) for part in value)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if one.kind is LENGTH and inch:
+        return length_text(float(value), 0.0001, False)
+    return typed_again(float(value))
