@@ -115,6 +115,35 @@ class PlateBlocks(unittest.TestCase):
         self.assertEqual(made.values["bore1.from_side"], 45)
 
 
+class OnAnyFace(unittest.TestCase):
+    def test_a_hole_starts_in_the_middle_of_its_face(self):
+        """100 × 60 × 30: its front is 100 × 30, its left end 60 × 30."""
+        for face, along, across in (
+            ("top", 50, 30),
+            ("front", 50, 15),
+            ("left", 30, 15),
+        ):
+            for datum, at in (("corner", (along, across)), ("centre", (0, 0))):
+                given = {"hole1.face": face, "hole1.datum": datum}
+                made = block("hole", **given)
+                with self.subTest(face, datum=datum):
+                    found = (
+                        made.values["hole1.from_side"],
+                        made.values["hole1.from_front"],
+                    )
+                    self.assertEqual(found, at)
+                    self.assertEqual(
+                        made.body.feature("hole1").points, [(along, across)]
+                    )
+
+    def test_a_circle_and_a_slot_keep_to_their_face(self):
+        """A circle of 0.6 of what is narrower, a slot along the middle."""
+        made = block("ring slot", **{"ring1.face": "left", "slot1.face": "front"})
+        self.assertEqual(made.values["ring1.circle"], 18)
+        self.assertEqual(made.values["slot1.at"], 15)
+        self.assertEqual(failed(made), set())
+
+
 class Outlined(unittest.TestCase):
     def test_a_corner_cut_off_takes_its_triangle_away(self):
         """100 × 60 × 30 less a triangle of 50 × 30 at its right back corner."""

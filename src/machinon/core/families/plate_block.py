@@ -5,8 +5,9 @@ corner; what is in a face is dimensioned from there, or from the face's centre.
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from itertools import pairwise
+from typing import Any
 
 from machinon.core.families._tapped import tapped, thread_checks
 from machinon.core.piece.block_features import (
@@ -27,6 +28,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    OfPart,
     Part,
     Size,
     Step,
@@ -490,12 +492,40 @@ def route(s: Values) -> tuple[Holding, ...]:
     return (*holdings, last)
 
 
-def _where(side: str, why: str = "") -> tuple[Size, Size]:
+def _on_its_face(way: int, *more: str) -> dict[str, Any]:
+    """The middle of a part's face as its rule, the way the face's length goes (0) or
+    across (1), and what that rests on."""
+
+    def middle(name: str, s: Values) -> float:
+        return 0.0 if _from_centre(s, name) else _face(s, s[f"{name}.face"])[way] / 2
+
+    return {
+        "rule": OfPart(middle),
+        "why": "in the middle",
+        "rests": ("block.length", "block.width", "block.height", "{}.face", *more),
+    }
+
+
+def _circle(name: str, s: Values) -> float:
+    return 0.6 * min(_face(s, s[f"{name}.face"])[:2])
+
+
+def _across(name: str, s: Values) -> float:
+    """The middle of a slot's face, across the way it runs."""
+    long, wide, _ = _face(s, s[f"{name}.face"])
+    return (long if s[f"{name}.runs"] == "across" else wide) / 2
+
+
+def _where(
+    side: Mapping[str, Any], across: Mapping[str, Any] | None = None
+) -> tuple[Size, Size]:
+    """Where a hole is on its face: from the low left corner as that is drawn, or from
+    its middle."""
+    across = across or _on_its_face(1)
     return (
-        Size("from_side", "{} from the left", side, why, 0, 1000),
-        Size("from_front", "{} from the front", "block.width/2", "in the middle", 0,
-             600),
-    )  # fmt: skip
+        Size("from_side", "{} along its face", low=0, high=1000, **side),
+        Size("from_front", "{} across its face", low=0, high=600, **across),
+    )
 
 
 _DATUM = Size("datum", "what {} is measured from", "corner", "", kind=TEXT,
@@ -514,33 +544,38 @@ def _made(kind: str, screw: str) -> tuple[Size, ...]:
 
 PARTS = (
     Part("hole", "A hole", (
-        *_made("tapped", "M8"), _DATUM, *_where("block.length/2", "in the middle"),
+        *_made("tapped", "M8"), _DATUM,
+        *_where(_on_its_face(0, "{}.datum"), _on_its_face(1, "{}.datum")),
     )),
     Part("row", "Holes in a row", (
         *_made("through", "M6"),
         Size("across", "how many {} has", "3", "", 2, 40, COUNT),
-        *_where("15"),
+        *_where({"rule": "15"}),
     )),
     Part("holes", "Holes in a rectangle", (
         *_made("counterbored", "M8"),
         Size("across", "{} along the length", "2", "", 1, 40, COUNT),
         Size("up", "{} along the width", "2", "", 1, 40, COUNT),
         _DATUM,
-        Size("from_side", "{} from the sides", "15", "", 0, 500),
-        Size("from_front", "{} from front and back", "15", "", 0, 500),
+        Size("from_side", "{} from its ends", "15", "", 0, 500),
+        Size("from_front", "{} from its sides", "15", "", 0, 500),
     )),
     Part("ring", "Holes on a circle", (
         *_made("tapped", "M5"),
         Size("count", "how many {} has", "6", "", 2, 60, COUNT),
-        Size("circle", "circle of {}", "block.width*0.6", "well inside", 2, 900,
-             step=0.5),
+        Size("circle", "circle of {}", OfPart(_circle), "well inside", 2, 900,
+             step=0.5,
+             rests=("block.length", "block.width", "block.height", "{}.face")),
         Size("start", "angle of the first of {}", "90", "at the back", -360, 360,
              ANGLE),
-        *_where("block.length/2", "in the middle"),
+        *_where(_on_its_face(0)),
     )),
     Part("bore", "A bore", (
         Size("diameter", "{}", "20", "", 2, 400),
-        *_where("post.width/2", "half the tool post's width"),
+        *_where(
+            {"rule": "post.width/2", "why": "half the tool post's width"},
+            {"rule": "block.width/2", "why": "in the middle"},
+        ),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
         Size("counterbore", "counterbore of {}", "0", "0 for none", 0, 400),
         Size("counterbore_depth", "counterbore's depth, {}", "0", "", 0, 400),
@@ -549,8 +584,9 @@ PARTS = (
         Size("face", "face of {}", "bottom", "", kind=TEXT, choices=FACES),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
-        Size("at", "middle of {} from the edge", "block.width/2", "in the middle", 0,
-             1000),
+        Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
+             1000, rests=("block.length", "block.width", "block.height", "{}.face",
+                          "{}.runs")),
         Size("width", "width of {}", "10", "", 0.5, 300),
         Size("depth", "depth of {}", "5", "", 0.1, 400),
         Size("length", "{} between its ends", "0",

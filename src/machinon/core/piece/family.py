@@ -4,6 +4,7 @@ A family is one file in `core.families` with a `FAMILY`. Everything else that is
 of it (help, command line, screens, sheets) is read from that value.
 """
 
+import functools
 import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import Any, Literal
@@ -40,7 +41,7 @@ class Size(Struct, frozen=True):
 
     key: str
     words: str
-    rule: str | Callable[[Values], Value]
+    rule: "str | Callable[[Values], Value] | OfPart"
     why: str = ""
     low: float = 0.0
     high: float = 2000.0
@@ -108,6 +109,13 @@ class Size(Struct, frozen=True):
         if self.kind is COUNT and abs(value - round(value)) > 1e-9:
             raise BadInput(self.key, f"{self.words}: {value:g} is not a whole number.")
         return value
+
+
+class OfPart(Struct, frozen=True):
+    """A rule of a part that asks its own sizes: it is called with the part's name and
+    the values."""
+
+    rule: Callable[[str, Values], Value]
 
 
 class MateSize(Struct, frozen=True):
@@ -424,9 +432,14 @@ def _named(size: Size, name: str, of_all: Mapping[str, str]) -> Size:
         for sign, text in of_all.items():
             rule = rule.replace(sign, text)
         rule = rule.replace("{}", name).replace("{n}", number)
-    key = f"{name}.{size.key}" if name else size.key
+    elif isinstance(rule, OfPart):
+        rule = functools.partial(rule.rule, name)
     return replace(
-        size, key=key, words=size.words.replace("{}", spoken(name)), rule=rule
+        size,
+        key=f"{name}.{size.key}" if name else size.key,
+        words=size.words.replace("{}", spoken(name)),
+        rule=rule,
+        rests=tuple(one.replace("{}", name) for one in size.rests),
     )
 
 

@@ -17,6 +17,7 @@ from machinon.core.piece.family import (
     Family,
     FitSlot,
     Holding,
+    OfPart,
     Size,
     Value,
     Values,
@@ -211,6 +212,7 @@ def _rounded(value: float, step: float) -> float:
 def _by_rule(size: Size, values: Values) -> Value:
     found: Value
     if not isinstance(size.rule, str):
+        assert not isinstance(size.rule, OfPart), "it has its part's name by now"
         found = size.rule(values)
     elif size.kind is TEXT:
         # a word may be that of a mate: nose.thread
