@@ -43,13 +43,17 @@ class TurnedPieces(unittest.TestCase):
         self.assertAlmostEqual(made.body.volume / wanted, 1, places=4)
 
     def test_a_socket_is_bored_to_its_taper_from_the_bore_behind_it(self):
-        """Morse 2, 67 deep: 17.780 − 67 / 20.020 = 14.433 at its bottom; a bore of 12
-        leads there, one of 16 leaves no seat, and with none it is solid."""
+        """Morse 2, 68 deep: 17.780 − 68 / 20.020 = 14.383 at its bottom; a bore of 12
+        leads there, one of 16 leaves no seat, and with none it is solid. Morse 3 has a
+        mouth of 23.825 and goes deeper."""
         sleeve = {"step1_diameter": "40", "step1_length": "100"}
         one = turned("bore socket", bore1_diameter="12", **sleeve)
         self.assertNotIn("socket1", " ".join(failed(one)))
         socket = one.body.feature("socket1")
-        self.assertAlmostEqual(socket.start_diameter, 14.433, delta=0.001)
+        self.assertAlmostEqual(socket.start_diameter, 14.383, delta=0.001)
+        larger = turned("bore socket", socket1_taper="MT3", **sleeve).values
+        self.assertEqual(larger["socket1.mouth"], 23.825)
+        self.assertGreater(larger["socket1.depth"], 80)
         self.assertEqual(socket.end_diameter, 17.78, "its mouth is in the right end")
         tools = [s.tool for up in route_told(one) for s in up.steps
                  if s.operation == "taper"]  # fmt: skip
@@ -83,6 +87,7 @@ class TurnedPieces(unittest.TestCase):
         wide = turned("thread bore", **studs, bore1_diameter="12")
         self.assertIn("bore1-wall", failed(wide))
         self.assertIn("thread1-crest", failed(turned("thread")), "the step is 25")
+        self.assertEqual(turned("thread").values["thread1.thread"], "M24")
 
     def test_a_cross_hole_keeps_off_the_shoulder(self):
         self.assertEqual(failed(turned("cross", cross1_from_end="15")), set())

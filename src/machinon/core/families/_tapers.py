@@ -9,6 +9,8 @@ from machinon.core.errors import BadInput
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import taper_of
 
+PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
+
 
 class Tang(Struct, frozen=True):
     """The tang that a drift presses on, and how a shank stands in its socket, mm.
@@ -60,3 +62,9 @@ def usual_length(name: str, key: str) -> float:
     """Its length, mm, else two and a half of its large end. Raises BadInput on `key`
     where it has neither."""
     return taper_of(name).length or 2.5 * large_end(name, key)
+
+
+def socket_depth(name: str, key: str) -> float:
+    """How deep its socket is bored, past the taper's gauge line, mm. Raises BadInput on
+    `key` where it has no size of its own."""
+    return usual_length(name, key) + PAST

@@ -9,7 +9,7 @@ from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
-from machinon.core.families._tapers import large_end, usual_length
+from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
@@ -41,7 +41,6 @@ from machinon.core.threads.screw_thread import thread_of
 OVER = 2.0  # mm: stock over each end
 FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
 LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
-PAST = 3.0  # mm: the socket is bored past its gauge, for the tang or the draw bar
 PUSHED_OVER = 0.01  # mm: what a ring meant for a seat that thick still goes over
 
 
@@ -50,7 +49,7 @@ def _large(s: Values) -> float:
 
 
 def _deep(s: Values) -> float:
-    return usual_length(str(s["socket.taper"]), "socket.large") + PAST
+    return socket_depth(str(s["socket.taper"]), "socket.large")
 
 
 def _small(s: Values) -> float:

@@ -4,18 +4,21 @@ z = 0 is the left end. Steps and tapers stand side by side from there, in their 
 everything else lies on or in them.
 """
 
+import re
 from collections.abc import Iterable
 from typing import Literal
 
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
+from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped, thread_checks
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
     Family,
     Holding,
+    OfPart,
     Part,
     Size,
     Step,
@@ -45,7 +48,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
-from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screw_thread import known_threads, thread_of
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
 OVER = 1.0  # mm: stock over the left end
@@ -54,6 +57,7 @@ AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its ta
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 ALONG = ("step", "taper")
+COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 SIDES: tuple[Side, Side] = ("right", "left")
 
 
@@ -575,6 +579,33 @@ def route(s: Values) -> tuple[Holding, ...]:
     )
 
 
+def _at_its_end(name: str, s: Values) -> float:
+    """The diameter at the end that a part is cut from."""
+    axis = _Axis(s)
+    return axis.round_at(axis.end(s[f"{name}.end"]))
+
+
+def _circle(name: str, s: Values) -> float:
+    return 0.7 * _at_its_end(name, s)
+
+
+def _coarse(name: str, s: Values) -> str:
+    """The largest coarse metric thread that its step can carry."""
+    wide = _at_its_end(name, s) + 1e-6
+    sizes = [one for one in known_threads().values() if COARSE.fullmatch(one.name)]
+    least = min(sizes, key=lambda one: one.major)
+    fits = [one for one in sizes if one.major <= wide]
+    return max(fits, key=lambda one: one.major, default=least).name
+
+
+def _mouth(name: str, s: Values) -> float:
+    return large_end(str(s[f"{name}.taper"]), f"{name}.taper")
+
+
+def _long(name: str, s: Values) -> float:
+    return socket_depth(str(s[f"{name}.taper"]), f"{name}.taper")
+
+
 def _end(usual: str = "right") -> Size:
     return Size("end", "end that {} is cut from", usual, "", kind=TEXT, choices=SIDES)
 
@@ -604,11 +635,16 @@ PARTS = (
     Part("socket", "A taper inside", (
         _end(),
         Size("taper", "taper of {}", "MT2", "", kind=TEXT),
-        Size("mouth", "mouth of {}", "17.78", "as MT2 has it", 2, 200, step=0.001),
-        Size("depth", "depth of {}", "67", "as MT2 has it", 2, 400),
+        Size("mouth", "mouth of {}", OfPart(_mouth), "as its standard has it", 2, 200,
+             step=0.001, rests=("{}.taper",)),
+        Size("depth", "depth of {}", OfPart(_long), "past its gauge", 2, 400,
+             step=0.5, rests=("{}.taper",)),
     )),
     Part("thread", "A thread outside", (
-        _end(), _thread("M16"), Size("length", "length of {}", "12", "", 2, 500),
+        _end(),
+        Size("thread", "thread of {}", OfPart(_coarse), "what its step carries",
+             kind=TEXT, rests=("{}.end", "{along}")),
+        Size("length", "length of {}", "12", "", 2, 500),
     )),
     Part("nut", "A thread inside", (
         _end(), _thread("M8"), Size("depth", "depth of {}", "16", "0 goes through",
@@ -639,8 +675,8 @@ PARTS = (
     Part("ring", "Holes in a face, on a circle", (
         _end(),
         Size("count", "how many holes {} has", "4", "", 1, 60, COUNT),
-        Size("circle", "circle of {}", "{widest} * 0.7", "well inside", 2, 480,
-             step=0.5),
+        Size("circle", "circle of {}", OfPart(_circle), "well inside", 2, 480,
+             step=0.5, rests=("{}.end", "{along}")),
         Size("diameter", "hole of {}", "5", "", 0.5, 100),
         Size("depth", "depth of {}", "12", "0 goes through", 0, 1000),
         _thread("none"),

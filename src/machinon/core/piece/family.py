@@ -402,16 +402,17 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     along = [(name, family.part(name).along) for name in names]
     lengths = [f"{name}.length" for name, wide in along if wide]
     widths = [f"{name}.{one}" for name, wide in along for one in wide]
+    lies = (*lengths, *widths)
     of_all = {
         "{all}": f"({' + '.join(lengths) or '0'})",
         "{widest}": f"max({', '.join([*widths, '0', '0'])})",
     }
-    sizes = [_named(size, "", of_all) for size in own]
+    sizes = [_named(size, "", of_all, lies) for size in own]
     first = {size.key for size in own}
     surfaces = {form: key for form, key in family.surfaces.items() if key in first}
     for name in names:
         part = family.part(name)
-        sizes += [_named(size, name, of_all) for size in part.sizes]
+        sizes += [_named(size, name, of_all, lies) for size in part.sizes]
         for form, measure in part.surfaces:
             number = sum(one.startswith(form) for one in surfaces) + 1
             key = form if number == 1 else f"{form}-{number}"
@@ -421,8 +422,11 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     )
 
 
-def _named(size: Size, name: str, of_all: Mapping[str, str]) -> Size:
-    """A size of a part as that of one of them."""
+def _named(
+    size: Size, name: str, of_all: Mapping[str, str], lies: Sequence[str]
+) -> Size:
+    """A size of a part as that of one of them; lies: the sizes of all that lies along
+    the axis, which `{along}` stands for among those that it rests on."""
     rule = size.rule
     number = name.lstrip("abcdefghijklmnopqrstuvwxyz_") or "1"
     if isinstance(rule, str):
@@ -439,7 +443,11 @@ def _named(size: Size, name: str, of_all: Mapping[str, str]) -> Size:
         key=f"{name}.{size.key}" if name else size.key,
         words=size.words.replace("{}", spoken(name)),
         rule=rule,
-        rests=tuple(one.replace("{}", name) for one in size.rests),
+        rests=tuple(
+            key
+            for one in size.rests
+            for key in (lies if one == "{along}" else (one.replace("{}", name),))
+        ),
     )
 
 
