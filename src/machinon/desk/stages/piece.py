@@ -503,8 +503,11 @@ def _how_it_differs(made: Made, was: Mapping[str, Value]) -> str:
 
 def _ruled(known: Known) -> str:
     """What rules a size, in words."""
+    usual = "as usual"
+    if known.because != usual:
+        usual += f": {known.because}"
     return {
-        "rule": f"as usual: {known.because}",
+        "rule": usual,
         "fit": known.because,
         "copy": f"taken over: {known.because}",
         "clearance": f"kept clear: {known.because}",
