@@ -49,7 +49,7 @@ class Turned(unittest.TestCase):
         """⌀17 of a key: its head at the jaws turned to 16 from the tip on, so that the
         shank begins at 16, and its point at the 11 of the shank."""
         begins = {
-            step: figures(listed("socket-key", step)[0])["⌀ it has now"]
+            step: figures(listed("socket-key", step)[0])["⌀ now"]
             for step in ("turn-head", "turn-shank", "turn-point_round")
         }
         self.assertEqual(
@@ -60,9 +60,9 @@ class Turned(unittest.TestCase):
         """A back plate on its nose: nothing stops the carriage behind its flange, and
         its front is roughed from the flange's 130, not from the casting's 135."""
         flange = figures(listed("back-plate", "flange")[0])
-        self.assertEqual(flange, {"⌀ it has now": 135.0})
+        self.assertEqual(flange, {"⌀ now": 135.0})
         front = figures(listed("back-plate", "rough-spigot")[0])
-        self.assertEqual(front["⌀ it has now"], 130.0)
+        self.assertEqual(front["⌀ now"], 130.0)
 
     def test_what_is_turned_on_its_way_is_not_turned_twice(self):
         """The rear of a spindle stands where its front was turned to from that end."""
@@ -77,7 +77,7 @@ class Turned(unittest.TestCase):
     def test_a_groove_lies_from_the_end_that_stands_out(self):
         """11.05 through a cover, its inner side out: a groove of 2 in its bore."""
         groove = figures(listed("housing-cover", "groove-groove")[0])
-        self.assertEqual((groove["From the right end"], groove["Wide"]), (5.275, 2.0))
+        self.assertEqual((groove["From the right end"], groove["Width"]), (5.275, 2.0))
 
     def test_a_nut_s_thread_counts_from_its_bore(self):
         """The plate's is 40.46, in the middle of its band: 2.608 along the compound."""
@@ -90,16 +90,16 @@ class Turned(unittest.TestCase):
         outside, groove, *_ = listed("collet-spindle", "thread-nose")
         self.assertEqual(
             figures(outside),
-            {"⌀ it has now": 38.0, "⌀ then": 31.968, "Passes about": 3.0,
+            {"⌀ now": 38.0, "⌀ after": 31.968, "Passes, about": 3.0,
              "Carriage stops at": 16.5},
         )  # fmt: skip
-        self.assertEqual(figures(groove), {"⌀ its floor": 29.86, "Wide": 3.0})
+        self.assertEqual(figures(groove), {"⌀ of its floor": 29.86, "Width": 3.0})
 
     def test_a_thread_without_a_groove_says_where_it_ends(self):
         """A stud's foot is threaded for 12 mm, on a bar of its own diameter."""
         outside, ends, *_ = listed("stud", "thread-lower")
         self.assertEqual(figures(outside)["Carriage stops at"], 12)
-        self.assertEqual(figures(ends), {"Thread long": 12})
+        self.assertEqual(figures(ends), {"Thread length": 12})
 
     def test_a_thread_of_any_form_is_cut_on_its_own_outside(self):
         """The largest it may be where the tables have limits, else its nominal size:
@@ -112,7 +112,7 @@ class Turned(unittest.TestCase):
             with self.subTest(thread):
                 given = {**shank, "thread1.thread": thread}
                 first = listed("turned-piece", "thread-thread1", given)[0]
-                self.assertEqual(figures(first)["⌀ then"], outside)
+                self.assertEqual(figures(first)["⌀ after"], outside)
 
 
 class Tapers(unittest.TestCase):
@@ -122,11 +122,11 @@ class Tapers(unittest.TestCase):
         20.503 at its small end from a bore of 16.5."""
         shank, setting, *_ = listed("taper-arbor", "taper-shank")
         now = figures(shank)
-        self.assertEqual((now["⌀ it has now"], now["⌀ then"]), (37.0, 26.076))
+        self.assertEqual((now["⌀ now"], now["⌀ after"]), (37.0, 26.076))
         self.assertIn("in two settings of the carriage, or", setting.note)
         seat, setting, *_ = listed("collet-spindle", "taper-seat")
         self.assertEqual(seat.head, "Bore it straight first")
-        self.assertLess(figures(seat)["⌀ then"], 20.503)
+        self.assertLess(figures(seat)["⌀ after"], 20.503)
         self.assertNotIn("two settings", setting.note)
 
 
@@ -148,7 +148,7 @@ class Drilled(unittest.TestCase):
         drill = figures(listed("turned-piece", "drill-nut1", given)[-1])
         self.assertEqual(drill["To the shoulder"], 20.5)
         tap = figures(listed("turned-piece", "tap-nut1", given)[0])
-        self.assertEqual((tap["Thread deep"], tap["Turns"]), (16.0, 10.7))
+        self.assertEqual((tap["Thread depth"], tap["Turns"]), (16.0, 10.7))
 
     def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
         """A bore of 30, 20 deep: opened 2 under size, its drill's point at 20."""
@@ -160,7 +160,7 @@ class Drilled(unittest.TestCase):
     def test_a_bore_begins_at_what_its_drill_left(self):
         """Under 20.03 by at least 1: a drill of 19."""
         first = figures(listed("draw-tube-sleeve", "bore-bore")[0])
-        self.assertEqual(first["⌀ it has now"], 19.0)
+        self.assertEqual(first["⌀ now"], 19.0)
 
 
 class Blocks(unittest.TestCase):
@@ -208,8 +208,8 @@ class Dovetails(unittest.TestCase):
     def test_a_plain_slot_is_roughed_half_a_millimetre_inside_the_mouth(self):
         """The mouth is 60.045 wide, the slot 12.3 deep."""
         place, *passes = listed("dovetail-stop", "rough-slot")
-        self.assertEqual(figures(place)["Wide"], 59.045)
-        self.assertEqual(figures(passes[-1])["Deep"], 11.8)
+        self.assertEqual(figures(place)["Width"], 59.045)
+        self.assertEqual(figures(passes[-1])["Depth"], 11.8)
 
 
 class Stacked(unittest.TestCase):
@@ -254,9 +254,9 @@ class WhatMayNotBeHurried(unittest.TestCase):
         self.assertEqual(
             keys, ["clean", "bow", "taper", "rough", "cool", "last", "spark"]
         )
-        self.assertEqual(figures(lines[3])["Passes about"], 19)
+        self.assertEqual(figures(lines[3])["Passes, about"], 19)
         self.assertEqual(figures(lines[4])["Hand-warm it reads larger by"], 0.002)
-        self.assertEqual(figures(lines[5])["Passes about"], 4)
+        self.assertEqual(figures(lines[5])["Passes, about"], 4)
 
     def test_a_bush_is_pressed_cold_or_shrunk_with_the_seconds_it_has(self):
         bushed = {"bush.outside": "12", "holes.circle": "70"}
@@ -325,7 +325,7 @@ class HolesAreWalked(unittest.TestCase):
         """M10 has a pitch of 1.5: 18 deep are 12 turns."""
         given = {"parts": "hole", "hole1.screw": "M10", "hole1.depth": "24"}
         (_, line) = listed("plate-block", "tap-hole1", given)
-        deep = figures(line)["Thread deep"]
+        deep = figures(line)["Thread depth"]
         self.assertEqual(figures(line)["Turns"], round(deep / 1.5, 1))
 
 
@@ -334,8 +334,8 @@ class PassesAreCounted(unittest.TestCase):
         """From 37 to 35 by a dial that counts the diameter: 2.00 off. The shank behind
         it is roughed, so that nothing is in the carriage's way."""
         lines = listed("taper-arbor", "turn-collar")
-        self.assertEqual(figures(lines[0]), {"⌀ it has now": 37})
-        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ then": 35})
+        self.assertEqual(figures(lines[0]), {"⌀ now": 37})
+        self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ after": 35})
 
     def thread(self, **ways):
         """An M27 × 1.5 nut thread on a spindle's rear end."""
@@ -377,8 +377,8 @@ class PassesAreCounted(unittest.TestCase):
     def test_a_taper_is_proved_by_indicator_and_by_two_places(self):
         """Morse 3 is 0.05020 of its length: 1.004 over 40, 1.255 on ⌀ over 25."""
         lines = {one.key: one for one in listed("taper-arbor", "taper-shank")}
-        self.assertAlmostEqual(figures(lines["indicator"])["It must read"], 1.004, 3)
-        self.assertAlmostEqual(figures(lines["rough"])["Differ by, on ⌀"], 1.255, 3)
+        self.assertAlmostEqual(figures(lines["indicator"])["It should read"], 1.004, 3)
+        self.assertAlmostEqual(figures(lines["rough"])["Difference on ⌀"], 1.255, 3)
         self.assertNotIn("blue", lines, "metal is left on it yet")
         finish = [one.key for one in listed("taper-arbor", "taper-shank-2")]
         self.assertEqual(finish, ["blue", "depth"])
@@ -423,7 +423,7 @@ class KeysAndFlats(unittest.TestCase):
         r = way.diameter / 2
         drop = r - math.sqrt(r**2 - way.width**2 / 4)
         shown = figures(lines[0])
-        self.assertEqual(shown["Corners drop by"], round(drop, 3))
+        self.assertEqual(shown["Corner drop"], round(drop, 3))
         self.assertEqual(shown["Feed in all"], round(way.depth + drop, 3))
         across = next(one for one in lines if one.key == "across")
         self.assertEqual(
@@ -470,7 +470,7 @@ class SetTrue(unittest.TestCase):
         """0.05 high at two opposite places: no jaw takes that out."""
         line, _ = set_true((0.05, 0.0, 0.05, 0.0), 0.01, "four")
         self.assertEqual(line.key, "round")
-        self.assertEqual(figures(line)["Stays, however it is set"], 0.05)
+        self.assertEqual(figures(line)["Residual"], 0.05)
 
     def test_two_readings_are_no_turn(self):
         with self.assertRaisesRegex(BadInput, "three readings or more"):

@@ -171,12 +171,12 @@ def _deep(
     """How deep the tool goes; through all that are stacked, of which one is tapped."""
     through *= 1 if step.operation == "tap" else step.stacked
     if step.operation == "counterbore":
-        return (Shown("Deep", hole.bore_depth),)
+        return (Shown("Depth", hole.bore_depth),)
     if step.operation == "countersink":
         return (Shown("Across its mouth", hole.sink),)
     if step.operation == "tap":
         deep = hole.threaded(through)
-        return (Shown("Thread deep", deep), _turns(hole.thread, deep))
+        return (Shown("Thread depth", deep), _turns(hole.thread, deep))
     if hole.depth is not None:
         deep = hole.depth
         if drill and not hole.flat:
@@ -184,7 +184,7 @@ def _deep(
                 Shown("To the shoulder", deep),
                 Shown("Point at", deep + tip(drill)),
             )
-        return (Shown("Deep", deep),)
+        return (Shown("Depth", deep),)
     if drill:
         return (Shown("Point at", through + tip(drill)),)
     return (Shown("Through", through),)
@@ -320,7 +320,7 @@ def _rpm(step: StepTold, drill: float) -> float:
 
 def tapped_list(step: StepTold, deep: float) -> WorkList:
     """A thread tapped along the axis; deep: how far it goes, mm."""
-    figures = Shown("Thread deep", deep), _turns(step.tap, deep)
+    figures = Shown("Thread depth", deep), _turns(step.tap, deep)
     taper, plug = (
         Line(key, head, figures, note)
         for key, head, note in (

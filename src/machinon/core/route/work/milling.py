@@ -62,7 +62,7 @@ def _passes(depth: float, width: float, note: str = "") -> list[Line]:
         Line(
             f"pass-{n}",
             f"Pass {n} of {len(steps)}" if n < len(steps) else "The last pass",
-            (Shown("Deep", deep),),
+            (Shown("Depth", deep),),
             note if n < len(steps) else "Measure before it; feed one way.",
         )
         for n, deep in enumerate(steps, 1)
@@ -77,13 +77,13 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
         Line(
             "first",
             "The largest face, its best side down",
-            (Shown("Thick now", high),),
+            (Shown("Thickness now", high),),
             "Clean it up, no more. It is the face that all others are made from.",
         ),
         Line(
             "second",
             "That face to the fixed jaw",
-            (Shown("Wide now", wide),),
+            (Shown("Width now", wide),),
             "A round bar at the moving jaw, so that it lies flat on the fixed one. "
             "Clean the edge up, try it with a square.",
         ),
@@ -102,7 +102,7 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
         Line(
             "fifth",
             "Upright by the square: one end clean",
-            (Shown("Long now", long),),
+            (Shown("Length now", long),),
             "Or by the side of the cutter, the block lying flat.",
         ),
         Line(
@@ -151,7 +151,7 @@ def dovetail_list(
         Line(
             "depth",
             "Cutter down to depth, the spindle locked",
-            (Shown("Deep", one.depth),),
+            (Shown("Depth", one.depth),),
             "One depth for both flanks. A cutter that is lower than the form leaves a "
             "flat: look before it is deep.",
         ),
@@ -252,7 +252,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             place = Line(
                 "place",
                 "Over the middle of it",
-                (Shown("Middle from the edge", one.at), Shown("Wide", one.mouth)),
+                (Shown("Middle from the edge", one.at), Shown("Width", one.mouth)),
                 "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
             )
             return WorkList((place, *_passes(one.depth, one.mouth)))
@@ -290,7 +290,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             apart = Line(
                 "deep",
                 "Apart: measure the seat",
-                (Shown("Deep in this block", one.depth),),
+                (Shown("Depth in this block", one.depth),),
                 "Number both halves; the scrap is the gauge for what lies in the seat.",
             )
             return WorkList((place, bored, apart))
@@ -349,7 +349,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                         f"Cut {n} of {len(one.starts)}",
                         (
                             Shown("From the end", start),
-                            Shown("Saw as wide as", one.kerf),
+                            Shown("Saw width", one.kerf),
                         ),
                         "Leave the last bridge thin and break it off, or hold both "
                         "sides.",
@@ -372,7 +372,7 @@ def _along(one: Outline) -> WorkList:
                 (
                     Shown("X", a[0]),
                     Shown("Y", a[1]),
-                    Shown("Long", math.dist(a, b)),
+                    Shown("Length", math.dist(a, b)),
                     Shown(
                         "To the front edge",
                         round(math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])), 2),
@@ -391,7 +391,7 @@ def _where(step: StepTold, one: Keyway | Flats) -> tuple[Shown, ...]:
     first, last = step.after.ends
     if one.start <= first and one.end >= last:
         return ()
-    return Shown(FROM_LEFT, one.start - first), Shown("Long", one.end - one.start)
+    return Shown(FROM_LEFT, one.start - first), Shown("Length", one.end - one.start)
 
 
 def keyway_list(step: StepTold, one: Keyway) -> WorkList:
@@ -414,7 +414,7 @@ def keyway_list(step: StepTold, one: Keyway) -> WorkList:
         "touch",
         "Feel for contact, dial to 0",
         (
-            Shown("Corners drop by", told["corner_drop"], step=0.001),
+            Shown("Corner drop", told["corner_drop"], step=0.001),
             Shown("Feed in all", feed),
             *(() if one.inside else _where(step, one)),
         ),
@@ -469,7 +469,7 @@ def flats_list(
         Line(
             "touch",
             "Touch the top of the round, dial to 0",
-            (Shown("Down in all", deep), *_where(step, one)),
+            (Shown("Depth in all", deep), *_where(step, one)),
             "Measure the round first: a hundredth on it is a hundredth on the flats.",
         ),
         *arms,
@@ -504,7 +504,7 @@ def slits_list(one: Slits, at: Machines) -> WorkList:
         Line(
             "middle",
             "The saw over the middle of the round",
-            (Shown("Saw", one.width), Shown("Cut long", one.end - one.start)),
+            (Shown("Saw", one.width), Shown("Length of cut", one.end - one.start)),
             "Touch the side of the round with the saw, go up by half the round and "
             "half the saw.",
         ),

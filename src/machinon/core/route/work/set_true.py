@@ -58,7 +58,7 @@ def set_true(
         return Line(
             "round",
             "It is not round there",
-            (said, Shown("Stays, however it is set", rest, step=0.001)),
+            (said, Shown("Residual", rest, step=0.001)),
             f"{text} of the reading is shape, not position: read on another diameter, "
             "or be content with less.",
         ), answer

@@ -86,7 +86,9 @@ def taper_list(
             "Prove the setting by indicator",
             (
                 Shown("Over a travel of", moved),
-                Shown("It must read", float(setting["indicator_reading"]), step=0.001),
+                Shown(
+                    "It should read", float(setting["indicator_reading"]), step=0.001
+                ),
                 *_nudge(given, moved, _number(ways, read[0]), answers),
             ),
             "The indicator on the slide against a true bar, at centre height; nudge "
@@ -97,8 +99,8 @@ def taper_list(
             "rough",
             "Rough it, then two places",
             (
-                Shown("Places apart", places),
-                Shown("Differ by, on ⌀", ratio * places, step=0.001),
+                Shown("Between the places", places),
+                Shown("Difference on ⌀", ratio * places, step=0.001),
                 *_nudge(given, places, _number(ways, differs[0]) / 2, answers),
             ),
             "More than that: the angle is too steep. Set it right while metal is left.",
@@ -146,10 +148,10 @@ def _straight(step: StepTold, one: Cone | TaperBore) -> list[Line]:
         return []
     passes = math.ceil(metal / 2 / material(step.material).rough_depth)
     figures = (
-        Shown("⌀ it has now", now),
-        Shown("⌀ then", then),
-        Shown("Long", one.end - one.start),
-        Shown("Passes about", float(passes), COUNT),
+        Shown("⌀ now", now),
+        Shown("⌀ after", then),
+        Shown("Length", one.end - one.start),
+        Shown("Passes, about", float(passes), COUNT),
     )
     note = "The compound is wound by hand: it has only the taper left."
     return [Line("straight", head, figures, note)]

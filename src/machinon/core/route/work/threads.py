@@ -114,15 +114,15 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
         deep = material(step.material).rough_depth
         passes = math.ceil((now - wide) / 2 / deep)
         figures = (
-            Shown("⌀ it has now", now),
-            Shown("⌀ then", wide),
-            Shown("Passes about", float(passes), COUNT),
+            Shown("⌀ now", now),
+            Shown("⌀ after", wide),
+            Shown("Passes, about", float(passes), COUNT),
             *_ends(step, one),
         )
         note = "The depth of the thread counts from it: measure it."
         lines.append(Line("outside", "Turn it to the thread's outside", figures, note))
     if one.runs_out:
-        groove = Shown("⌀ its floor", one.groove), Shown("Wide", one.groove_width)
+        groove = Shown("⌀ of its floor", one.groove), Shown("Width", one.groove_width)
         lines.append(
             Line(
                 "groove",
@@ -136,7 +136,7 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
             Line(
                 "ends",
                 "Mark where it ends",
-                (Shown("Thread long", one.end - one.start),),
+                (Shown("Thread length", one.end - one.start),),
                 "No groove: draw the tool out there at every pass, the spindle turning "
                 "slowly; rather a little short of it than beyond.",
             )

@@ -72,7 +72,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     if start <= 0 or left < (LEAST if step.note else -LEAST):
         return None
     if left < LEAST:
-        now = (Shown("⌀ it has now", start),)
+        now = (Shown("⌀ now", start),)
         says = "Nothing more comes off: it was cut with what is beside it."
         return WorkList((Line("whole", step.title, now, says),))
     lathe = at.lathe
@@ -91,7 +91,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         Line(
             "touch",
             "Touch the work, dial to 0",
-            (Shown("⌀ it has now", start), *(stop or _placed(step, one))),
+            (Shown("⌀ now", start), *(stop or _placed(step, one))),
             "Spindle stopped for every measurement.",
         )
     ]
@@ -99,7 +99,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     for n, cut in enumerate(answer["passes"], 1):
         figures = [
             dialled("Dial to", cut["dial"], dial),
-            Shown("⌀ then", cut["diameter"]),
+            Shown("⌀ after", cut["diameter"]),
             *stop,
         ]
         last = n == count
@@ -151,7 +151,7 @@ def ground_list(step: StepTold) -> WorkList | None:
         Line(
             "bow",
             "Read the run-out as it stands",
-            (Shown("On a side to come off", left / 2),),
+            (Shown("To come off a side", left / 2),),
             "Where it bows more than that, straighten it or begin a new one.",
         ),
         Line(
@@ -162,7 +162,7 @@ def ground_list(step: StepTold) -> WorkList | None:
         Line(
             "rough",
             "Grind until it is clean all round, then on",
-            (Shown("⌀ then", rough), Shown("Passes about", float(count), COUNT)),
+            (Shown("⌀ after", rough), Shown("Passes, about", float(count), COUNT)),
             f"{step.note} {WHEEL_ROUGH * 1000:g} µm on a side each; the thin end, and "
             "what bends, last.".strip(),
         ),
@@ -175,7 +175,7 @@ def ground_list(step: StepTold) -> WorkList | None:
         Line(
             "last",
             "Last passes, read after each",
-            (Shown("⌀ wanted", finish), Shown("Passes about", float(last), COUNT)),
+            (Shown("⌀ wanted", finish), Shown("Passes, about", float(last), COUNT)),
             f"{WHEEL_LAST * 1000:g} µm on a side each.",
         ),
         Line(
@@ -195,11 +195,11 @@ def _placed(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
     near = one.start - first if step.out == "left" else last - one.end
     end = Shown(f"From the {step.out or 'right'} end", near)
     if isinstance(one, Groove):
-        return end, Shown("Wide", one.end - one.start)
+        return end, Shown("Width", one.end - one.start)
     if not isinstance(one, Cylinder) or near <= LEAST:
         return ()
     recess = all(_walls(step, one, one.diameter / 2))
-    return (end, Shown("Long", one.end - one.start)) if recess or not step.out else ()
+    return (end, Shown("Length", one.end - one.start)) if recess or not step.out else ()
 
 
 def carriage_stop(step: StepTold) -> float | None:
@@ -260,13 +260,13 @@ def _faced(off: float, length: float | None, deep: float, bored: bool) -> list[L
     end is as sawn; bored: there is a hole in the middle."""
     across = "Right across" if bored else "To the centre, no pip left"
     count = max(math.ceil(off / deep - 1e-9), 1)
-    done = [] if length is None else [Shown("Length then", length)]
+    done = [] if length is None else [Shown("Length after", length)]
     return [
         Line(
             f"pass-{n}",
             f"Face, pass {n} of {count}" if count > 1 else "Face it",
             (
-                Shown("Off the end so far", off * n / count),
+                Shown("Faced off so far", off * n / count),
                 *(done if n == count else ()),
             ),
             f"{across}; then set the slide to 0 on this face." if n == count else "",
@@ -297,16 +297,16 @@ def one_cut(step: StepTold) -> WorkList | None:
         case Centre():
             figures = (Shown("Mouth ⌀", one.mouth),)
         case Knurl():
-            figures = Shown("Pitch", one.pitch), Shown("Long", one.end - one.start)
+            figures = Shown("Pitch", one.pitch), Shown("Length", one.end - one.start)
         case FaceGroove():
             figures = (
                 Shown("⌀ from", one.inner),
                 Shown("to", one.outer),
-                Shown("Deep", one.depth),
+                Shown("Depth", one.depth),
             )
         case End() if step.operation == "part":
             first, last = step.after.ends
-            figures = (Shown("Length then", last - first),)
+            figures = (Shown("Length after", last - first),)
         case _:
             return None
     return WorkList((Line("whole", step.title, figures, step.note),))
