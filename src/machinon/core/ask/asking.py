@@ -76,7 +76,7 @@ class Understood(Struct, frozen=True):
     """What became of a question.
 
     understood: it in plain words; sentence: the answer, or why there is none;
-    unused: words that nothing was made of; offered: phrases like it, when lost.
+    unused: words that were not understood; offered: phrases like it, when lost.
     """
 
     said: str
