@@ -1,5 +1,6 @@
 """Cutting a thread: its size by wires or by its crests, and the passes."""
 
+import contextlib
 import math
 from typing import Any
 
@@ -7,7 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.screw_thread import Thread, thread_of
-from machinon.core.threads.thread_limits import thread_limits
+from machinon.core.threads.thread_limits import ThreadLimits, thread_limits
 
 # share of the first pass that each depth rule gives; sharp cuts to a point
 DEPTHS = ("sharp", "truncated", "minor")
@@ -38,6 +39,16 @@ def size_over_wires(thread: Thread, pitch_diameter: float, wire: float) -> float
     return (
         pitch_diameter + wire * (1 + 1 / math.sin(a)) - thread.pitch / (2 * math.tan(a))
     )
+
+
+def _kept_limits(thread: Thread, external_class: str | None) -> ThreadLimits | None:
+    """The limits of a class; of the usual one where they are kept, else None."""
+    if external_class is not None:
+        return thread_limits(thread, "", external_class)
+    if thread.form_name in ("metric", "unified"):
+        with contextlib.suppress(BadInput):
+            return thread_limits(thread)
+    return None
 
 
 @reckoning(
@@ -92,16 +103,10 @@ def _thread_wires(
         "wire_max": most,
         "over_wires": over,
     }
-    if external_class is not None or one.form_name in ("metric", "unified"):
-        try:
-            limits = thread_limits(one, "", external_class or "")
-        except BadInput:
-            if external_class is not None:
-                raise
-        else:
-            for end in ("min", "max"):
-                size = getattr(limits, f"external_pitch_{end}")
-                results[f"over_wires_{end}"] = size_over_wires(one, size, used)
+    if limits := _kept_limits(one, external_class):
+        for end in ("min", "max"):
+            size = getattr(limits, f"external_pitch_{end}")
+            results[f"over_wires_{end}"] = size_over_wires(one, size, used)
     if measured is not None:
         results["pitch_diameter"] = trail.step(
             "Pitch diameter",
@@ -161,13 +166,7 @@ def _crest_flat(
     external_class: str | None,
 ) -> dict[str, Any]:
     one = thread_of(thread)
-    limits = None
-    if external_class is not None or one.form_name in ("metric", "unified"):
-        try:
-            limits = thread_limits(one, "", external_class or "")
-        except BadInput:
-            if external_class is not None:
-                raise
+    limits = _kept_limits(one, external_class)
     if outside is None:
         outside = limits.external_major_max if limits else one.major
     lean = math.tan(math.radians(one.form.angle / 2))
