@@ -47,6 +47,8 @@ FOLLOW = {
     "drilled": "drilled depth",
     "height": "height",
     "diameter": "diameter",
+    "middle_x": "middle of the arc from the left",
+    "middle_y": "middle of the arc from the front",
     "x": "corner from the left",
     "y": "corner from the front",
 }

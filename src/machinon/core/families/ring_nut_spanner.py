@@ -112,6 +112,8 @@ def build(s: Values) -> Body:
         measures += [
             (one, Dimension("hole", 0.0, 0.0, on_arc)) for one in ("arc", "reach")
         ]
+        measures.append(("middle_x", Dimension("x", 0.0, x, (y, 0.0))))
+        measures.append(("middle_y", Dimension("y", 0.0, y, (x, 0.0))))
     at = tuple((px + x, py + y) for px, py in shape)
     features: list[Feature] = [
         SixFaces("plate", *size),
