@@ -205,6 +205,8 @@ class Laws(unittest.TestCase):
                         self.assertIsNotNone(step.out)
                         if step.out != out:
                             self.assertEqual(step.operation, "mount")
+                        if "dog" in step.title:
+                            self.assertIn("The dog's tail catches", step.caution)
                         for one in step.cut if step.operation == "turn" else ():
                             self.assertNotEqual(one.shoulder, step.out)
                     out = step.out

@@ -7,9 +7,12 @@ COPPER = ", copper under it"
 CATCHES = "The dog's tail catches sleeves and rags: sleeves up, no filing near it."
 
 
-def dog_on(where: str, out: Side) -> Step:
-    """The first end, with a true centre in the headstock; out: the end that is cut."""
+def dog_on(where: str, out: Side, stands_still: bool = False) -> Step:
+    """The first end; out: the end that is cut. A centre that turns in the headstock is
+    turned true first; both of a grinder stand still."""
     title = f"Turn the headstock centre true, set the dog on {where}"
+    if stands_still:
+        title = f"Set the dog on {where}"
     return Step("mount", (), title=title, key="dog", out=out, caution=CATCHES)
 
 

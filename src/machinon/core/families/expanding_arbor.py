@@ -191,11 +191,7 @@ def route(s: Values) -> tuple[Holding, ...]:
     finish = "grind" if hard else "turn"
     note = "Ground last, light passes, sparked out." if hard else (
         "Equal light cuts; measure at both ends.")  # fmt: skip
-    dog = dog_on("the collar", "left")
-    if hard:  # both centres of a grinder stand still
-        dog = Step(
-            "mount", (), title="Set the dog on the collar", key="dog", out="left"
-        )
+    dog = dog_on("the collar", "left", stands_still=hard)
     heat = (
         Holding(
             "heat",

@@ -187,6 +187,12 @@ def dovetail_list(
     return WorkList(lines, (pins,), (answer,))
 
 
+def _down(step: StepTold, high: float, deep: float | None) -> float:
+    """How far the cutter goes down, mm: right through all that lie on each other where
+    nothing is left under it."""
+    return high * step.stacked if deep is None or deep >= high else deep
+
+
 def sunk_list(step: StepTold) -> WorkList | None:
     """What is milled into a face or an edge; None for what has no numbers here."""
     one = step.cut[0] if step.cut else None
@@ -208,8 +214,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             )
             place = Line("place", f"Over the middle of it, {one.face} face up",
                          tuple(figures), note)  # fmt: skip
-            high = one.block[2]
-            deep = one.depth if one.depth < high else high * step.stacked
+            deep = _down(step, one.block[2], one.depth)
             return WorkList((place, *_passes(deep, one.width)))
         case Pocket():
             (a, b), (c, d) = one.low, one.high
@@ -237,7 +242,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 ),
                 how,
             )
-            deep = one.depth if one.depth is not None else one.block[2]
+            deep = _down(step, one.block[2], one.depth)
             return WorkList((place, *_passes(deep, 2 * r)))
         case Rebate():
             place = Line(
