@@ -142,13 +142,10 @@ class BlockSheet(SheetLayout):
         y = edge + way * 1.6 * self.size
         for row in rows:
             for key in row:
-                one, figure = self.drawn[key], self.figures[key]
+                one = self.drawn[key]
                 a, b = above(one.start, 0)[0], above(one.end, 0)[0]
                 start = edge if not one.at[0] else above(0, one.at[0])[1]
-                self.board.level(
-                    y, min(a, b), max(a, b), start, figure.text, figure.small,
-                    figure.role, key, figure.name, figure.number, figure.mark,
-                )  # fmt: skip
+                self._level(key, y, (min(a, b), max(a, b)), start)
             y += way * LANE * self.size
 
     def _room_beside(self, rows: list[list[str]]) -> float:
@@ -164,14 +161,11 @@ class BlockSheet(SheetLayout):
             step = max(self._wide(key) for key in row)
             x -= step / 2 + 0.5 * self.size
             for key in row:
-                one, figure = self.drawn[key], self.figures[key]
+                one = self.drawn[key]
                 top = place(0, max(one.start, one.end))[1]
                 bottom = place(0, min(one.start, one.end))[1]
-                self.board.upright(
-                    x, top, bottom, place(one.at[0], 0)[0] if one.at[0] else x0,
-                    figure.text, figure.small, figure.role, key, figure.name,
-                    figure.number, figure.mark,
-                )  # fmt: skip
+                near = place(one.at[0], 0)[0] if one.at[0] else x0
+                self._upright(key, x, (top, bottom), near)
             x -= step / 2
 
     def _seen_at(self, name: str) -> tuple[str, list[Point]]:

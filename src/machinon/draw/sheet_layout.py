@@ -139,6 +139,33 @@ class SheetLayout:
         rows = [(one.text, one.name, one.role, one.key) for one in shown]
         self.board.along_the_foot(rows, self._abreast(), ROW)
 
+    def _level(
+        self, key: str, y: float, ends: tuple[float, float], from_y: float
+    ) -> None:
+        """A size as a horizontal dimension; ends: from the left, px."""
+        one = self.figures[key]
+        self.board.level(
+            y, *ends, from_y, one.text, one.small, one.role, key, one.name, one.number,
+            one.mark,
+        )  # fmt: skip
+
+    def _upright(
+        self,
+        key: str,
+        x: float,
+        ends: tuple[float, float],
+        from_x: float,
+        sign: str = "",
+        at: float = 0.5,
+    ) -> None:
+        """A size as an upright dimension; ends: from the top, px; at: where on the
+        line its figure stands."""
+        one = self.figures[key]
+        self.board.upright(
+            x, *ends, from_x, sign + one.text, one.small, one.role, key, one.name,
+            one.number, one.mark, at=at,
+        )  # fmt: skip
+
     def _lanes_along(self, keys: Sequence[str], scale: float) -> list[list[str]]:
         """Lengths in rows in which none lies over another, the shortest nearest.
 

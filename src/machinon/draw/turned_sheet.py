@@ -180,7 +180,6 @@ class TurnedSheet(SheetLayout):
                 x = edge + side * lane.out
                 near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
                 top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
-                figure = self.figures[key]
                 sign = "" if key.endswith(".thread") else "⌀"
                 tall = max(bottom - top, 1)
                 # staggered, so that no figure stands on its neighbour's line
@@ -189,39 +188,15 @@ class TurnedSheet(SheetLayout):
                     out = self._led(abs(lane.level))
                     out += place(0.0, -self.made.body.largest / 2)[1] - place(0.0, 0)[1]
                     at = 0.5 + (out if lane.level < 0 else -out) / tall
-                self.board.upright(
-                    x,
-                    top,
-                    bottom,
-                    place(near, 0.0)[0],
-                    sign + figure.text,
-                    figure.small,
-                    figure.role,
-                    key,
-                    figure.name,
-                    figure.number,
-                    figure.mark,
-                    at=at,
-                )
+                self._upright(key, x, (top, bottom), place(near, 0.0)[0], sign, at)
 
     def _lengths(self, rows: list[list[str]], place: Placing, y: float) -> None:
         for row in rows:
             for key in row:
-                one, figure = self.drawn[key], self.figures[key]
+                one = self.drawn[key]
                 a, b = sorted((one.start, one.end))
-                self.board.level(
-                    y,
-                    place(a, 0.0)[0],
-                    place(b, 0.0)[0],
-                    place(a, -one.at[0])[1],
-                    figure.text,
-                    figure.small,
-                    figure.role,
-                    key,
-                    figure.name,
-                    figure.number,
-                    figure.mark,
-                )
+                ends = place(a, 0.0)[0], place(b, 0.0)[0]
+                self._level(key, y, ends, place(a, -one.at[0])[1])
             y += LANE * self.size
 
     def _notes(

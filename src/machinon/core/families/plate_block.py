@@ -50,6 +50,8 @@ from machinon.core.wording import begun
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
 DRILLED = ("hole", "row", "holes", "ring")  # parts that are patterns of holes
 FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
+# what the length and the width of a part's face come from
+ITS_FACE = ("block.length", "block.width", "block.height", "{}.face")
 AFTER = {  # what is done to a hole once it is drilled
     "tapped": "tap",
     "counterbored": "counterbore",
@@ -502,7 +504,7 @@ def _on_its_face(way: int, *more: str) -> dict[str, Any]:
     return {
         "rule": OfPart(middle),
         "why": "in the middle",
-        "rests": ("block.length", "block.width", "block.height", "{}.face", *more),
+        "rests": (*ITS_FACE, *more),
     }
 
 
@@ -565,7 +567,7 @@ PARTS = (
         Size("count", "how many {} has", "6", "", 2, 60, COUNT),
         Size("circle", "circle of {}", OfPart(_circle), "well inside", 2, 900,
              step=0.5,
-             rests=("block.length", "block.width", "block.height", "{}.face")),
+             rests=ITS_FACE),
         Size("start", "angle of the first of {}", "90", "at the back", -360, 360,
              ANGLE),
         *_where(_on_its_face(0)),
@@ -585,8 +587,7 @@ PARTS = (
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
-             1000, rests=("block.length", "block.width", "block.height", "{}.face",
-                          "{}.runs")),
+             1000, rests=(*ITS_FACE, "{}.runs")),
         Size("width", "width of {}", "10", "", 0.5, 300),
         Size("depth", "depth of {}", "5", "", 0.1, 400),
         Size("length", "{} between its ends", "0",

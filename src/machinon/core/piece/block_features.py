@@ -232,7 +232,7 @@ class FlankedSlot(Feature, frozen=True):
 
     def leaving(self, metal: float) -> Feature:
         """A dovetail is roughed as a plain slot, as wide as its mouth lets one in."""
-        if not metal or self.floor <= self.mouth:
+        if self.floor <= self.mouth:
             return self
         wide = self.mouth - 2 * metal
         return replace(self, mouth=wide, floor=wide, depth=self.depth - metal)

@@ -179,12 +179,12 @@ class StepActs(DialActs):
             job = self.job.with_work(ways=ways)
             self._keep(f"Read at the machine: {said}.", job)
 
-    def next_step(self) -> StepTold | None:
-        """The first step after that at the machine which is not done; None for the
-        end of the route."""
+    def next_step(self, behind: str | None = None) -> StepTold | None:
+        """The first step that is not done after another, that at the machine unless it
+        is told: from the first on where the route has no such one. None for the end."""
         steps = [step for up in self.plan.route for step in up.steps]
         keys = [step.key for step in steps]
-        at = self.job.work.at_step
+        at = self.job.work.at_step if behind is None else behind
         after = steps[keys.index(at) + 1 :] if at in keys else steps
         return next((one for one in after if one.key not in self.job.done), None)
 

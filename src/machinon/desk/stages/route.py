@@ -534,26 +534,22 @@ class RouteView(StageView):
         self._show_step()
         self._reveal()
 
-    def _next_left(self) -> str:
-        """The first step after the chosen one, else of all, that is not done; empty
-        where all are."""
-        order = list(self.frames)
-        at = order.index(self._at) + 1
-        left = (key for key in (*order[at:], *order) if key not in self.job.job.done)
-        return next(left, "")
+    def _next_left(self) -> StepTold | None:
+        """The first step after the chosen one, else of all, that is not done."""
+        return self.job.next_step(self._at) or self.job.next_step("")
 
     def _onward(self) -> str:
         left = self._next_left()
-        return (
-            f"On to step {list(self.frames).index(left) + 1}" if left else "On to Proof"
-        )
+        if left is None:
+            return "On to Proof"
+        return f"On to step {list(self.frames).index(left.key) + 1}"
 
     def _tick_or_go_on(self) -> None:
         """Tick the chosen step off, or, where that is done, go to what is left."""
         if self._at not in self.job.job.done:
             self._toggle()
         elif left := self._next_left():
-            self.choose(left)
+            self.choose(left.key)
         else:
             self.bench.go("proof", 0)
 

@@ -102,9 +102,8 @@ def _of_feature(
             return keyway_list(step, one)
         case Flats() if step.operation == "mill":
             return flats_list(step, one, at, ways)
-        case FlankedSlot() if step.operation == "mill" and not step.leaves:
-            if one.floor > one.mouth:
-                return dovetail_list(step, one, at, ways)
+        case FlankedSlot() if step.operation == "mill" and one.floor > one.mouth:
+            return dovetail_list(step, one, at, ways)
         case Slits() if step.operation == "saw":
             return slits_list(one, at)
         case SixFaces() if step.operation == "square":

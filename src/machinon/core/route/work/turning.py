@@ -20,7 +20,6 @@ from machinon.core.piece.turned_features import (
     FaceGroove,
     Groove,
     Knurl,
-    Screw,
 )
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import reckon
@@ -212,9 +211,7 @@ def carriage_stop(step: StepTold) -> float | None:
     return float(stop[0].value) if stop else None
 
 
-def _walls(
-    step: StepTold, one: Cylinder | Bore | Screw, radius: float
-) -> tuple[bool, bool]:
+def _walls(step: StepTold, one: Cylinder | Bore, radius: float) -> tuple[bool, bool]:
     """Whether metal is left in the tool's way at the left and at the right of a cut."""
     first, last = step.after.ends
 
@@ -230,7 +227,7 @@ def _walls(
 
 
 def shoulder(
-    step: StepTold, one: Cylinder | Bore | Groove | Screw, radius: float
+    step: StepTold, one: Cylinder | Bore | Groove, radius: float
 ) -> tuple[Shown, ...]:
     """Where the carriage stops, from the end, where a shoulder or a floor is left."""
     if isinstance(one, Groove):
