@@ -324,9 +324,10 @@ def arc_points(s: Sketch) -> None:
     s.cross(0, 0, 0.25 * radius)
     for one in s.results.get("points") or []:
         s.circle(float(one["x"]), float(one["y"]), cutter / 2, "cut", width=0.9)
-    s.ask("radius", s.p(0, -0.3 * radius), "radius")
-    s.ask("cutter", s.p(0, -0.3 * radius - 2.6 * s.size / max(s.length(1), 1e-6)))
-    s.tell("count", s.p(0, -0.3 * radius - 5.0 * s.size / max(s.length(1), 1e-6)))
+    x, y = s.p(0, -0.25 * radius)  # under the cross
+    s.ask("radius", (x, y + 2.3 * s.size))
+    s.ask("cutter", (x, y + 5.4 * s.size))
+    s.tell("count", (x, y + 8.3 * s.size))
     for key, turn in (("first", first), ("last", last)):
         at = s.p(1.15 * wide * math.cos(turn), 1.15 * wide * math.sin(turn))
         s.ask(key, at)
