@@ -238,6 +238,23 @@ class AtTheDesk(WindowCase):
         self.assertEqual(self.window.look.theme, PAPER)
         self.assertEqual(self.window.look.scale, 1.15)
 
+    def test_a_change_of_light_keeps_what_is_chosen_and_half_typed(self):
+        survey = self.stage("survey")
+        survey.choose("chuck-130", "recess-depth")
+        self.type(survey.reading.edit, "4.9", enter=False)
+        self.window.swap_theme()
+        survey = self.window.job_page().view()
+        self.assertEqual(
+            survey.at, ("chuck-130", "recess-depth"), "not that of another one"
+        )
+        self.assertEqual(survey.reading.edit.text(), "4.9")
+        for stage, chosen in (("fits", 2), ("route", "bore"), ("proof", "fit.3")):
+            view = self.stage(stage)
+            view.at = chosen
+            view.refresh()
+            self.window.swap_theme()
+            self.assertEqual(self.window.job_page().view().at, chosen, stage)
+
     def test_jobs_that_were_opened_and_left_leave_nothing_behind(self):
         """A change of the look is as quick at the end of the day as in the morning."""
         there = []

@@ -47,7 +47,12 @@ class Bench:
 
 
 class StageView(Roomy):
-    """One stage of the open job; `refresh` shows the plan as it now is."""
+    """One stage of the open job; `refresh` shows the plan as it now is.
+
+    at: what is chosen in it, if anything is.
+    """
+
+    at: Any = None
 
     def __init__(self, bench: Bench) -> None:
         super().__init__()

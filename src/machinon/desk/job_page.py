@@ -2,6 +2,7 @@
 
 import functools
 from collections.abc import Mapping
+from typing import Any
 
 from msgspec import Struct
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
@@ -343,6 +344,19 @@ class JobPage(QWidget):
         self.saved.setVisible(trouble or self.width() > self.look.px(1100))
 
     # -- showing ---------------------------------------------------------
+
+    @property
+    def at(self) -> Any:
+        """What is chosen in the stage that is shown."""
+        view = self.view()
+        return view.at if view is not None else None
+
+    @at.setter
+    def at(self, at: Any) -> None:
+        view = self.view()
+        if view is not None:
+            view.at = at
+            view.refresh()
 
     def view(self) -> StageView | None:
         """The stage that is shown; None where this piece has none yet."""

@@ -352,9 +352,9 @@ class ReckonerPage(QWidget):
         self._show_buttons()
         self.picture.refresh()
         if asked.wrong is not None:
-            self.says.setText(
-                f"{asked.wrong.key.replace('_', ' ')}: {asked.wrong.message}"
-            )
+            inputs = {one.key: one.words for one in asked.reckoning.inputs}
+            name = inputs.get(asked.wrong.key, asked.wrong.key)
+            self.says.setText(f"{name}: {asked.wrong.message}")
             set_ink(self.says, "stop")
         else:
             self.says.setText("Choose a framed figure in the picture and type.")

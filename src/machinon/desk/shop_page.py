@@ -157,6 +157,15 @@ class ShopPage(QWidget):
         if chosen is not None:
             self.tree.setCurrentItem(chosen)
 
+    @property
+    def at(self) -> tuple[str, str]:
+        """The kind and the id of the thing that is shown."""
+        return self._at
+
+    @at.setter
+    def at(self, at: tuple[str, str]) -> None:
+        self._fill(*at)
+
     def choose(self, kind: str, id: str) -> None:
         """Bring a thing into view."""
         self._fill(kind, id)

@@ -443,10 +443,6 @@ class MainWindow(QMainWindow):
         bench = Bench(
             self.look, self.job, self.open_working, self.go, self.show_reckoner
         )
-        typed: dict[str, str] = {}
-        before = self.job_page()
-        if before is not None and before.job is self.job and before.stage == stage:
-            typed = typed_in(before)
         page = JobPage(bench, stage)
         page.left.connect(self.show_start)
         page.full_screen_left.connect(self.at_the_machine)
@@ -461,10 +457,6 @@ class MainWindow(QMainWindow):
             view.begin()
         if self._machine:
             page.at_the_machine()
-        for entry in page.findChildren(Entry):
-            if entry.accessibleName() in typed:
-                entry.setText(typed[entry.accessibleName()])
-                entry.setModified(True)
 
     def go(self, stage: "Stage", fit: int = 0) -> None:
         """To a stage of the open job, from wherever one is."""
@@ -719,19 +711,34 @@ class MainWindow(QMainWindow):
         self.file.act("shop", says, replace(self.file.shop(), **changed))
         if self.job is not None:
             self.job.load(self.job.job.id)
+        self._show_anew()
+
+    def _show_anew(self) -> None:
+        """The page at hand in its new look; what is chosen and half typed stays."""
+        before = self.pages.currentWidget()
+        at, typed = getattr(before, "at", None), typed_in(before)
         self._refresh_page()
+        page = self.pages.currentWidget()
+        if page is before or type(page) is not type(before):
+            return
+        if at is not None:
+            page.at = at  # type: ignore[attr-defined]
+        for entry in page.findChildren(Entry):
+            if entry.accessibleName() in typed:
+                entry.setText(typed[entry.accessibleName()])
+                entry.setModified(True)
 
     def swap_theme(self) -> None:
         key = "paper" if self.settings.get("theme") == "blued" else "blued"
         self.settings.put("theme", key)
         self._dress()
-        self._refresh_page()
+        self._show_anew()
 
     def _scale_by(self, step: int) -> None:
         at = SCALES.index(self.settings.get("font_scale")) + step
         self.settings.put("font_scale", SCALES[max(0, min(at, len(SCALES) - 1))])
         self._dress()
-        self._refresh_page()
+        self._show_anew()
 
     def _dress(self) -> None:
         self.look.theme = THEMES[self.settings.get("theme")]
@@ -754,7 +761,7 @@ class MainWindow(QMainWindow):
             return
         self._machine = True
         self._dress()
-        self._refresh_page()
+        self._show_anew()
         self.menuBar().hide()
         self.showFullScreen()
 
@@ -766,7 +773,7 @@ class MainWindow(QMainWindow):
         self.menuBar().show()
         self.showNormal()
         if hasattr(self.pages.currentWidget(), "at_the_machine"):
-            self._refresh_page()
+            self._show_anew()
 
     def show_keys(self) -> None:
         """Every command with its keys."""

@@ -134,7 +134,7 @@ def advise(state: CutState) -> Advice:
     if state.entries and belief.seen == 0 and (near or not taken):
         return advice(
             "measure",
-            "Measure before the next cut: the next cuts are worked out from it.",
+            "Measure now: the next cut is worked out from what this one took.",
         )
     if belief.seen and state.entries and now.past > 0.5:
         if belief.seen < 2:

@@ -129,8 +129,12 @@ def crest_flat(thread: Thread, outside: float, pitch_diameter: float) -> float:
     >>> round(crest_flat(thread_of("M8"), 8, thread_of("M8").pitch_diameter), 5)
     0.15625
     """
-    lean = math.tan(math.radians(thread.form.angle / 2))
-    return thread.pitch / 2 - (outside - pitch_diameter) * lean
+    return thread.pitch / 2 - (outside - pitch_diameter) * _slope(thread)
+
+
+def _slope(thread: Thread) -> float:
+    """How much the half of a ridge narrows for each mm outwards."""
+    return math.tan(math.radians(thread.form.angle / 2))
 
 
 @reckoning(
@@ -169,9 +173,9 @@ def _crest_flat(
     limits = _kept_limits(one, external_class)
     if outside is None:
         outside = limits.external_major_max if limits else one.major
-    lean = math.tan(math.radians(one.form.angle / 2))
+    slope = _slope(one)
     # where the flanks of the basic thread meet, to the micron that is written
-    sharp = round(one.pitch_diameter + one.pitch / 2 / lean, 3)
+    sharp = round(one.pitch_diameter + one.pitch / 2 / slope, 3)
     if not one.pitch_diameter < outside <= sharp:
         raise BadInput(
             "outside",
@@ -202,10 +206,10 @@ def _crest_flat(
             "Pitch diameter",
             f"{outside:.4f} − ({one.pitch:g} / 2 − {measured:g}) / "
             f"tan {one.form.angle / 2:g}°",
-            outside - (one.pitch / 2 - measured) / lean,
+            outside - (one.pitch / 2 - measured) / slope,
         )
         trail.cautions.append(
-            f"A tenth more or less on the flat is {0.1 / lean:.2f} mm on the pitch "
+            f"A tenth more or less on the flat is {0.1 / slope:.2f} mm on the pitch "
             "diameter: wires, or the nut, tell more."
         )
     return results

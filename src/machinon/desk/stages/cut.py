@@ -578,6 +578,14 @@ class CutView(StageView):
             self.field.edit.insert(key)
         self.field.edit.setFocus()
 
+    @property
+    def at(self) -> str:
+        return self.lines.at
+
+    @at.setter
+    def at(self, at: str) -> None:
+        self.lines.at = at
+
     def begin(self) -> None:
         if self.pages.page is self.true:
             self.true.begin()

@@ -170,6 +170,14 @@ class FitsView(StageView):
                 lambda name: self.job.rename_fit(number, name),
             )
 
+    @property
+    def at(self) -> int:
+        return self.number()
+
+    @at.setter
+    def at(self, number: int) -> None:
+        self.show_fit(number)
+
     def number(self) -> int:
         """The number of the fit that is shown; 0 where the job has none."""
         item = self.list.currentItem()

@@ -80,7 +80,7 @@ class ProofView(StageView):
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
-        self._at = ""
+        self.at = ""
         self.lines = QVBoxLayout()
         self.lines.setSpacing(self.look.px(4))
         self.reading = Field("", inch=self._instrument_inch, large=False)
@@ -100,7 +100,7 @@ class ProofView(StageView):
             ("tight", "Tight"),
             ("loose", "Loose"),
         ):
-            one = button(words, lambda key=key: self.job.try_mate(self._at, key))
+            one = button(words, lambda key=key: self.job.try_mate(self.at, key))
             one.setCheckable(True)
             self.answers[key] = one
             deciding.addWidget(one)
@@ -197,15 +197,15 @@ class ProofView(StageView):
     def refresh(self) -> None:
         plan, inch = self.job.plan, self.job.inch
         keys = [one.key for one in plan.proof]
-        if self._at not in keys and keys:
-            self._at = keys[0]
+        if self.at not in keys and keys:
+            self.at = keys[0]
         while self.lines.count():
             old = self.lines.takeAt(0).widget()
             if old is not None:
                 old.hide()
                 old.deleteLater()
         for line in plan.proof:
-            view = LineView(self.look, line, inch, line.key == self._at)
+            view = LineView(self.look, line, inch, line.key == self.at)
             view.chosen.connect(self.choose)
             self.lines.addWidget(view)
         if not plan.proof:
@@ -266,24 +266,24 @@ class ProofView(StageView):
 
     def _on_accepted(self, reason: str) -> None:
         try:
-            self.job.accept_near(self._at, reason)
+            self.job.accept_near(self.at, reason)
         except BadInput as error:
             self.accept.refuse(error.message)
         else:
             self.accept.clear()
 
     def _show_entry(self) -> None:
-        surface = next(s for s in self.job.job.proof.surfaces if s.id == self._at)
+        surface = next(s for s in self.job.job.proof.surfaces if s.id == self.at)
         count = len(surface.readings)
         self.reading.name.setText(f"Reading {count + 1} of it, then Enter")
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
-        line = next((one for one in self.job.plan.proof if one.key == self._at), None)
+        line = next((one for one in self.job.plan.proof if one.key == self.at), None)
         self.line_says.setText(line.says if line and line.verdict != "open" else "")
         set_ink(self.line_says, VERDICTS.get(line.verdict, "") if line else "")
         self.line_says.setVisible(bool(self.line_says.text()))
-        tried = self.job.job.proof.tried.get(self._at, "")
+        tried = self.job.job.proof.tried.get(self.at, "")
         near = line is not None and line.verdict == "near"
         self.decide.setVisible(near or bool(tried))
         self.accept.setVisible(near and not tried)
@@ -346,7 +346,7 @@ class ProofView(StageView):
 
     def choose(self, key: str) -> None:
         """Bring a line into view for its readings."""
-        self._at = key
+        self.at = key
         self.reading.clear()
         self.refresh()
         self.reading.edit.setFocus()
@@ -367,7 +367,7 @@ class ProofView(StageView):
             self.reading.refuse("No instrument in the shop measures this surface.")
             return
         try:
-            self.job.add_proof_reading(self._at, typed, id)
+            self.job.add_proof_reading(self.at, typed, id)
         except BadInput as error:
             self.reading.refuse(error.message)
             return
@@ -375,7 +375,7 @@ class ProofView(StageView):
         self.reading.edit.setFocus()
 
     def _begin_again(self) -> None:
-        self.job.drop_proof_readings(self._at)
+        self.job.drop_proof_readings(self.at)
 
     def _on_runout_taken(self, typed: str) -> None:
         try:

@@ -168,7 +168,7 @@ class RouteView(StageView):
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
-        self._at = ""
+        self.at = ""
         self.frames: dict[str, Frame] = {}
         self._groups: list[tuple[str, list[str]]] = []
         # frames that an edit changed, painted one by one so that typing never waits
@@ -335,9 +335,9 @@ class RouteView(StageView):
         self.nothing.setVisible(not plan.route)
         if not plan.route:
             return
-        if self._at not in self.frames:
+        if self.at not in self.frames:
             left = [key for key in self.frames if key not in self.job.job.done]
-            self._at = (left or list(self.frames))[0]
+            self.at = (left or list(self.frames))[0]
         self._show_step()
 
     def _repaint_film(self) -> None:
@@ -400,8 +400,8 @@ class RouteView(StageView):
 
     def begin(self) -> None:
         self._reveal()
-        if self._at in self.frames:
-            self.frames[self._at].setFocus()
+        if self.at in self.frames:
+            self.frames[self.at].setFocus()
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
@@ -413,7 +413,7 @@ class RouteView(StageView):
         self._reveal()
 
     def _reveal(self) -> None:
-        frame = self.frames.get(self._at)
+        frame = self.frames.get(self.at)
         if frame is not None:
             self.strip.layout().activate()
             self.area.ensureWidgetVisible(frame, self.look.px(180), 0)
@@ -423,13 +423,13 @@ class RouteView(StageView):
             (up, step)
             for up in self.job.plan.route
             for step in up.steps
-            if step.key == self._at
+            if step.key == self.at
         )
 
     def _show_step(self) -> None:
         set_up, step = self._step()
         for frame in self.frames.values():
-            frame.light(frame.key == self._at)
+            frame.light(frame.key == self.at)
         self.title.setText(step.title)
         self.reason.setText(set_up.reason)
         self.note.setText(self._note(step))
@@ -491,9 +491,9 @@ class RouteView(StageView):
         """Whether the chosen step stands out of its usual place, and why."""
         self.because.setVisible(self._wanted is not None)
         order = list(self.frames)
-        self.earlier.setEnabled(self._at != order[0])
-        self.later.setEnabled(self._at != order[-1])
-        why = self.job.moved_because(self._at)
+        self.earlier.setEnabled(self.at != order[0])
+        self.later.setEnabled(self.at != order[-1])
+        why = self.job.moved_because(self.at)
         self.moved.setText(f"You moved it: {why}" if why else "You moved it.")
         self.moved.setVisible(why is not None)
         making = self.job.job.making
@@ -529,14 +529,14 @@ class RouteView(StageView):
 
     def choose(self, key: str) -> None:
         """Bring a step into view."""
-        self._at = key
+        self.at = key
         self._wanted = None
         self._show_step()
         self._reveal()
 
     def _next_left(self) -> StepTold | None:
         """The first step after the chosen one, else of all, that is not done."""
-        return self.job.next_step(self._at) or self.job.next_step("")
+        return self.job.next_step(self.at) or self.job.next_step("")
 
     def _onward(self) -> str:
         left = self._next_left()
@@ -546,7 +546,7 @@ class RouteView(StageView):
 
     def _tick_or_go_on(self) -> None:
         """Tick the chosen step off, or, where that is done, go to what is left."""
-        if self._at not in self.job.job.done:
+        if self.at not in self.job.job.done:
             self._toggle()
         elif left := self._next_left():
             self.choose(left.key)
@@ -554,15 +554,15 @@ class RouteView(StageView):
             self.bench.go("proof", 0)
 
     def _toggle(self) -> None:
-        ticked = self._at in self.job.job.done
-        at = self._at
+        ticked = self.at in self.job.job.done
+        at = self.at
         order = list(self.frames)
         if not ticked:
-            self._at = order[min(order.index(at) + 1, len(order) - 1)]
+            self.at = order[min(order.index(at) + 1, len(order) - 1)]
         try:
             self.job.mark_step(at, not ticked)
         except BadInput as error:
-            self._at = at
+            self.at = at
             self._show_step()
             self.note.setText(error.message)
             self.note.show()
@@ -573,7 +573,7 @@ class RouteView(StageView):
     def _move(self, later: bool, because: str = "") -> None:
         self._wanted = None
         try:
-            self.job.move_step(self._at, later, because)
+            self.job.move_step(self.at, later, because)
         except BadInput as error:
             if error.key == "because":
                 self._wanted = later
@@ -587,7 +587,7 @@ class RouteView(StageView):
                 bring_into_view(self.because)
             return
         self._reveal()
-        self.frames[self._at].setFocus()
+        self.frames[self.at].setFocus()
 
     def _move_because(self, typed: str) -> None:
         if self._wanted is not None:

@@ -73,7 +73,7 @@ class SurveyView(StageView):
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
-        self._at: tuple[str, str] | None = None
+        self.at: tuple[str, str] | None = None
         self._shown: tuple[str, str] | None = None
         self.tree = FiguresTree()
         self.tree.setIndentation(self.look.px(10))
@@ -232,17 +232,17 @@ class SurveyView(StageView):
                 if found is not None and found.doubts:
                     kind = "stop"
                 item.setIcon(0, mark_icon(self.look, None if found is None else kind))
-                if self._at is None and found is None:
-                    self._at = (piece.id, surface.id)
-                if self._at == (piece.id, surface.id):
+                if self.at is None and found is None:
+                    self.at = (piece.id, surface.id)
+                if self.at == (piece.id, surface.id):
                     chosen = item
             top.setExpanded(True)
         first = self.tree.topLevelItem(0)
-        empty = self._at is not None and self._at[1] == ""
+        empty = self.at is not None and self.at[1] == ""
         if chosen is None and first is not None and first.childCount() and not empty:
             chosen = first.child(0)
         if chosen is not None:
-            self._at = chosen.data(0, Qt.ItemDataRole.UserRole)
+            self.at = chosen.data(0, Qt.ItemDataRole.UserRole)
             self.tree.setCurrentItem(chosen)
         self.tree.blockSignals(False)
         self.tree.fit()
@@ -253,31 +253,31 @@ class SurveyView(StageView):
         return measured_text(surface, found, self.job.inch)
 
     def _found(self) -> Measured | None:
-        return self.job.plan.measured.get(self._at) if self._at else None
+        return self.job.plan.measured.get(self.at) if self.at else None
 
     def _surface(self) -> Surface | None:
-        if self._at is None or self._at[0] not in self.job.pieces:
+        if self.at is None or self.at[0] not in self.job.pieces:
             return None
         # none while a piece has no surface yet, or one was taken back
-        return self.job.pieces[self._at[0]].surface(self._at[1])
+        return self.job.pieces[self.at[0]].surface(self.at[1])
 
     def _show_surface(self) -> None:
         surface, found = self._surface(), self._found()
         self.middle.setVisible(surface is not None)
         self.empty.setVisible(surface is None)
         self.more_surface.setEnabled(bool(self.job.pieces))
-        if self._at is not None and self._at[0] in self.job.pieces:
-            name = self.job.pieces[self._at[0]].name
+        if self.at is not None and self.at[0] in self.job.pieces:
+            name = self.job.pieces[self.at[0]].name
             self.more_surface.setToolTip(f"It is added to {name}")
-        if surface is None or self._at is None:
+        if surface is None or self.at is None:
             self._show_empty()
             self.says.hide()
             return
         self.says.show()
-        if self._shown != self._at:
+        if self._shown != self.at:
             self._follows = self._shown is not None
             # where a reading was taken belongs to its own surface
-            self._shown = self._at
+            self._shown = self.at
             self.as_made.clear()
             self.place.clear()
             self._carry()
@@ -292,7 +292,7 @@ class SurveyView(StageView):
         self._fill_instruments(surface)
         self._fill_rows(surface, found)
         self._offer_standard(surface)
-        self.says.show_surface(self._at[0], surface, found)
+        self.says.show_surface(self.at[0], surface, found)
 
     def _show_empty(self) -> None:
         """What goes here while nothing is to be measured, and what starts it."""
@@ -305,7 +305,7 @@ class SurveyView(StageView):
                 ("Add the first piece", self.ask_first_piece),
             )
             return
-        piece = self.job.pieces.get(self._at[0]) if self._at else None
+        piece = self.job.pieces.get(self.at[0]) if self.at else None
         piece = piece or next(iter(self.job.pieces.values()))
         self.empty.say(
             f"No surface on {piece.name} yet",
@@ -339,10 +339,10 @@ class SurveyView(StageView):
             self.as_made.put(surface.given)
 
     def _on_as_made(self, typed: str) -> None:
-        assert self._at is not None
+        assert self.at is not None
         self.as_made.accept()
         try:
-            self.job.take_as_made(*self._at, typed)
+            self.job.take_as_made(*self.at, typed)
         except BadInput as error:
             self.as_made.refuse(error.message)
 
@@ -391,11 +391,11 @@ class SurveyView(StageView):
             field.hint("")
 
     def _on_aid(self, key: str, typed: str) -> None:
-        assert self._at is not None
+        assert self.at is not None
         field = self.aids[key]
         field.accept()
         try:
-            self.job.set_aid(*self._at, key, typed)
+            self.job.set_aid(*self.at, key, typed)
         except BadInput as error:
             field.refuse(error.message)
             return
@@ -408,9 +408,9 @@ class SurveyView(StageView):
         """What else can be done with the surface that is looked at, and its piece."""
         menu = QMenu(self)
         surface = self._surface()
-        if surface is None or self._at is None:
+        if surface is None or self.at is None:
             return menu
-        piece_id, surface_id = self._at
+        piece_id, surface_id = self.at
         piece = self.job.pieces[piece_id]
         menu.addAction(
             "Rename this surface…",
@@ -448,9 +448,9 @@ class SurveyView(StageView):
 
     def _try(self, act: Callable[..., object], *more: str) -> None:
         """Do an act on the surface that is looked at; a refusal is said there."""
-        assert self._at is not None
+        assert self.at is not None
         try:
-            act(*self._at, *more)
+            act(*self.at, *more)
         except BadInput as error:
             self.reading.refuse(error.message)
 
@@ -568,25 +568,25 @@ class SurveyView(StageView):
         return length_text(reading.value, tool.resolution, tool.inch)
 
     def _strike(self, index: int, why: str) -> None:
-        if self._at:
-            self.job.strike(*self._at, index, why)
+        if self.at:
+            self.job.strike(*self.at, index, why)
             self.reading.edit.setFocus()
 
     def _let_count(self, index: int, why: str) -> None:
-        if self._at:
-            self.job.let_count(*self._at, index, why)
+        if self.at:
+            self.job.let_count(*self.at, index, why)
             self.reading.edit.setFocus()
 
     # -- doing -----------------------------------------------------------
 
     def choose(self, piece_id: str, surface_id: str) -> None:
         """Bring a surface into view."""
-        self._at = (piece_id, surface_id)
+        self.at = (piece_id, surface_id)
         self.refresh()
 
     def surface_menu(self) -> QMenu:
         """The kinds of surface that can be added to the piece that is chosen."""
-        piece_id = self._at[0] if self._at else next(iter(self.job.pieces))
+        piece_id = self.at[0] if self.at else next(iter(self.job.pieces))
         menu = QMenu(self)
         menu.setTitle(self.job.pieces[piece_id].name)
         parts: dict[str, QMenu] = {}
@@ -600,13 +600,13 @@ class SurveyView(StageView):
 
     def add_surface(self, piece_id: str, key: str) -> None:
         """Add a surface and go to measure it."""
-        self._at = (piece_id, self.job.add_surface(piece_id, key))
+        self.at = (piece_id, self.job.add_surface(piece_id, key))
         self.refresh()
         self.reading.edit.setFocus()
 
     def measure_old_piece(self) -> None:
         """A surface for each size that the piece it is made from has already."""
-        self._at = self.job.measure_old_piece()
+        self.at = self.job.measure_old_piece()
         self.refresh()
         self.reading.edit.setFocus()
 
@@ -643,7 +643,7 @@ class SurveyView(StageView):
             return
         self.new_piece.clear()
         self.asks_piece.hide()
-        self._at = (piece.id, "")
+        self.at = (piece.id, "")
         self.refresh()
 
     def _on_surface_chosen(
@@ -651,7 +651,7 @@ class SurveyView(StageView):
     ) -> None:
         at = item.data(0, Qt.ItemDataRole.UserRole) if item else None
         if at:
-            self._at = tuple(at)
+            self.at = tuple(at)
             self.reading.clear()
             self._show_surface()
 
@@ -697,14 +697,14 @@ class SurveyView(StageView):
 
     def _on_reading_taken(self, typed: str) -> None:
         id = self.instrument.currentData()
-        if self._at is None or not id:
+        if self.at is None or not id:
             return
         if not typed.strip() and self._found() is not None:
             self._next_surface()
             return
         try:
             self.job.add_reading(
-                *self._at, typed, id, self.temperature.text(), self.place.text()
+                *self.at, typed, id, self.temperature.text(), self.place.text()
             )
         except BadInput as error:
             own = {"temperature": self.temperature, "place": self.place, **self.aids}
@@ -722,7 +722,7 @@ class SurveyView(StageView):
         ]
         if not order:
             return
-        start = order.index(self._at) + 1 if self._at in order else 0
+        start = order.index(self.at) + 1 if self.at in order else 0
         turned = order[start:] + order[:start]
         bare = [one for one in turned if self.job.plan.measured[one] is None]
         self.choose(*(bare or turned)[0])

@@ -48,7 +48,7 @@ class WorkPage(Roomy):
         super().__init__()
         self.bench, self.job, self.look = bench, bench.job, bench.look
         self.list = WorkList(())
-        self._step_key, self._at = "", ""
+        self._step_key, self.at = "", ""
         self.step = label("", "head", wrap=True)
         self.how = label("", "faint", wrap=True)
         self.head = label("", "large", wrap=True)
@@ -130,7 +130,7 @@ class WorkPage(Roomy):
     @property
     def line(self) -> Line | None:
         """The line at hand; None once all are done."""
-        return next((one for one in self.list.lines if one.key == self._at), None)
+        return next((one for one in self.list.lines if one.key == self.at), None)
 
     @property
     def wanted(self) -> dict[str, float]:
@@ -148,7 +148,7 @@ class WorkPage(Roomy):
             return
         self.list = self.job.lines
         if step.key != self._step_key:
-            self._step_key, self._at = step.key, ""
+            self._step_key, self.at = step.key, ""
         self._stand_on_the_next()
         line = self.line
         self.step.setText(step.title)
@@ -181,10 +181,10 @@ class WorkPage(Roomy):
     def _stand_on_the_next(self) -> None:
         """Stay on the line that was chosen, else on the first that is not done."""
         left = [one.key for one in self._left()]
-        if self._at not in left:
+        if self.at not in left:
             keys = [one.key for one in self.list.lines]
-            after = keys[keys.index(self._at) :] if self._at in keys else keys
-            self._at = next((k for k in after if k in left), left[0] if left else "")
+            after = keys[keys.index(self.at) :] if self.at in keys else keys
+            self.at = next((k for k in after if k in left), left[0] if left else "")
 
     def _show_line(self, step: StepTold, line: Line | None) -> None:
         grave = self.job.plan.grave
@@ -255,9 +255,9 @@ class WorkPage(Roomy):
 
     def _reveal(self) -> None:
         keys = [one.key for one in self.list.lines]
-        if self._at in keys:
+        if self.at in keys:
             row = lines_height(self.list.lines[:1], ROW * self.look.scale)
-            middle = self.rows.y() + (keys.index(self._at) + 0.5) * row
+            middle = self.rows.y() + (keys.index(self.at) + 0.5) * row
             self.area.ensureVisible(0, round(middle), 0, round(1.5 * row))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -278,7 +278,7 @@ class WorkPage(Roomy):
             step,
             self.list,
             self.job.lines_done,
-            self._at,
+            self.at,
             width,
             height,
             size,
@@ -287,7 +287,7 @@ class WorkPage(Roomy):
 
     def _rows(self, width: float, height: float, size: float) -> Drawing:
         return lines_drawing(
-            self.list.lines, self.job.lines_done, self._at, width, height, size
+            self.list.lines, self.job.lines_done, self.at, width, height, size
         )
 
     def _tick(self) -> None:
@@ -323,7 +323,7 @@ class WorkPage(Roomy):
             self.bench.go("proof", 0)
             return
         stage = self.job.to_step(coming)
-        self._at = ""
+        self.at = ""
         self.bench.go(stage, coming.fit)
 
     def take_back(self) -> None:
@@ -333,7 +333,7 @@ class WorkPage(Roomy):
             return
         last = done[-1]
         self.job.tick_line(last, done=False)
-        self._at = last
+        self.at = last
         self.refresh()
         self.setFocus()
 
@@ -341,7 +341,7 @@ class WorkPage(Roomy):
         """Bring another line to hand; one that is done is to be done again."""
         if key in self.job.lines_done and self._step_key not in self.job.job.done:
             self.job.tick_line(key, done=False)
-        self._at = key
+        self.at = key
         self.refresh()
         self.setFocus()
 
@@ -388,9 +388,9 @@ class WorkPage(Roomy):
             self.take_back()
         elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
             keys = [one.key for one in self._left()]
-            if self._at in keys:
+            if self.at in keys:
                 step = 1 if event.key() == Qt.Key.Key_Down else -1
-                self._at = keys[(keys.index(self._at) + step) % len(keys)]
+                self.at = keys[(keys.index(self.at) + step) % len(keys)]
                 self.refresh()
         else:
             super().keyPressEvent(event)
