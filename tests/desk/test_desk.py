@@ -283,6 +283,17 @@ class AtTheDesk(WindowCase):
         self.assertTrue(opened)
         opened[0].close()
 
+    def test_the_run_out_to_expect_is_said_before_cutting_and_opens_to_its_sum(self):
+        says = "Each time it is mounted: up to 25 µm."
+        self.assertIn(says, self.stage("fits").expected.says.text())
+        proof = self.stage("proof")
+        self.assertIn(says, proof.expected.says.text())
+        self.click(proof.expected.sums)
+        page = self.window.pages.currentWidget()
+        self.assertEqual(page.question.reckoning.name, "runout-stack")
+        names = [one["name"] for one in page.question.given["elements"]]
+        self.assertEqual(names, ["Play of fit 1", "Play of fit 3"])
+
     def test_the_daybook_can_be_read_found_in_and_added_to(self):
         self.window.actions_by_id["job.daybook"].trigger()
         page = self.window.pages.currentWidget()

@@ -433,7 +433,8 @@ class ReckonerPage(QWidget):
             grid.addWidget(label(plain_name(column), "faint", wrap=True), 0, at)
             for down, part in enumerate(rows[:MOST_ROWS], 1):
                 cell = self._cell(part.get(column), one.kind_of(column))
-                grid.addWidget(label(cell), down, at)
+                said = isinstance(part.get(column), str)
+                grid.addWidget(label(cell, wrap=said), down, at)
         if len(rows) > MOST_ROWS:
             more = label(f"and {len(rows) - MOST_ROWS} more", "faint")
             grid.addWidget(more, MOST_ROWS + 1, 0, 1, len(rows[0]))

@@ -15,6 +15,7 @@ from machinon.core.errors import MachinonError
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.fit_sheet import FitLine, fit_lines, fit_readings
 from machinon.core.job.plan import Plan
+from machinon.core.job.true_running import stations
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.setting_out.runout import resolve
@@ -505,6 +506,11 @@ def _runs_on_paper(painter: QPainter, plan: Plan, top: float) -> list[str]:
     painter.restore()
     lines = [
         f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the indicator"
+    ]
+    lines += [
+        f"Its seat allows up to {small_text(one.most, inch)}"
+        for one in stations(plan)
+        if not one.carried
     ]
     if plan.runout is None:
         return [*lines, "not measured yet"]

@@ -290,7 +290,7 @@ class PieceCard(Card):
         """Whether its run-out is read, again and again."""
         making = self.piece.making
         runs = making is not None and family_for(making).runs
-        return runs or bool(self.piece.runs)
+        return runs or bool(self.piece.runs) or self.piece.role != "other"
 
     def take(self) -> None:
         typed = self.typed()

@@ -69,6 +69,16 @@ def element_of(given: Mapping[str, Any], index: int) -> Element:
     )
 
 
+def together(amplitudes: Sequence[float]) -> tuple[float, float]:
+    """Eccentricity of pieces on each other, mm: all high sides in line, and the root
+    mean square over all ways that they may stand.
+
+    >>> together([0.003, 0.004])
+    (0.007, 0.005)
+    """
+    return sum(amplitudes), math.hypot(*amplitudes)
+
+
 def likely(amplitudes: Sequence[float], count: int = ASSEMBLIES) -> tuple[float, float]:
     """Mean and 95th percentile of the eccentricity over random phases, mm.
 
@@ -245,11 +255,12 @@ def _directions(known: complex, free: Sequence[float]) -> list[float]:
 def _runout_stack(trail: Trail, elements: tuple[Any, ...]) -> dict[str, Any]:
     pieces = [element_of(one, i) for i, one in enumerate(elements)]
     sizes = [one.amplitude for one in pieces]
-    worst = trail.step("Worst", " + ".join(f"{one:.4g}" for one in sizes), sum(sizes))
-    rss = trail.step(
+    worst, rss = together(sizes)
+    trail.step("Worst", " + ".join(f"{one:.4g}" for one in sizes), worst)
+    trail.step(
         "Root of the squares",
         "√(" + " + ".join(f"{one:.4g}²" for one in sizes) + ")",
-        math.hypot(*sizes),
+        rss,
     )
     mean, most = likely(sizes)
     trail.step("Mean", f"over {ASSEMBLIES} random assemblies", mean)

@@ -35,6 +35,7 @@ from machinon.desk.joint_part import band_text
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Abreast, InLines
 from machinon.desk.sheet import write_fit_sheet
+from machinon.desk.stages.run_out_line import RunOutLine
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (
     DrawingView,
@@ -94,6 +95,7 @@ class FitsView(StageView):
         self.turn.setToolTip("What is made first is measured; the other is cut to that")
         self.first_fit = button("Add the first fit", self.ask_first_fit, "main")
         self.sheet = button("Fit sheet…", self.ask_sheet)
+        self.expected = RunOutLine(bench)
         self.more = button("Add a fit", self.ask_fit)
         self.rename = button("Rename…", self.ask_rename)
         self.drop = button("Remove it", lambda: bench.job.drop_fit(self.number()))
@@ -129,6 +131,7 @@ class FitsView(StageView):
         left.addWidget(self.list, 1)
         for pair in ((self.more, self.sheet), (self.rename, self.drop)):
             left.addWidget(Abreast(2, *pair))
+        left.addWidget(self.expected)
         left.addWidget(self.written)
         side = QWidget()
         side.setLayout(left)
@@ -201,6 +204,7 @@ class FitsView(StageView):
             self.list.addItem(item)
         self.list.setCurrentRow(min(row, self.list.count() - 1))
         self.list.blockSignals(False)
+        self.expected.refresh()
         self._show_fit()
 
     def fit_menu(self) -> QMenu:

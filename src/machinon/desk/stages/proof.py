@@ -22,6 +22,7 @@ from machinon.desk.faults import painted
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint
 from machinon.desk.piece_paper import FILES, write_piece
+from machinon.desk.stages.run_out_line import RunOutLine
 from machinon.desk.widgets import (
     DrawingView,
     Field,
@@ -115,6 +116,7 @@ class ProofView(StageView):
         self.limit = Field("Run-out allowed", inch=lambda: self.job.inch)
         self.limit.taken.connect(self._on_limit_taken)
         self.rose = DrawingView(self.look, self._rose, "Run-out all round")
+        self.expected = RunOutLine(bench)
         self.tir = Figure("Indicator swing")
         self.offset = Figure("Offset")
         self.oval = Figure("Out of round")
@@ -161,10 +163,9 @@ class ProofView(StageView):
         self.limit.setMinimumWidth(px(110))
         middle.addWidget(Abreast(2, self.runout, self.limit))
         middle.addWidget(self.rose, 1)
-        row = QHBoxLayout()
-        for figure in (self.tir, self.offset, self.oval, self.noise):
-            row.addWidget(figure, 1)
-        middle.addLayout(row)
+        self.rose.setMinimumHeight(px(170))
+        middle.addWidget(Abreast(4, self.tir, self.offset, self.oval, self.noise))
+        middle.addWidget(self.expected)
 
         right = QVBoxLayout()
         right.setContentsMargins(px(14), px(10), px(14), px(8))
@@ -334,6 +335,7 @@ class ProofView(StageView):
                 answer if key == "tir" else None,
             )
         self.rose.refresh()
+        self.expected.refresh()
 
     def _rose(self, width: float, height: float, size: float) -> Drawing:
         proof = self.job.job.proof

@@ -274,17 +274,18 @@ def runout_stack(s: Sketch) -> None:
     }
     worst = s.r("worst") or 1.0
     s.frame(-worst, -worst, worst, worst, (10, 2.2))
-    for share, key in (
-        (1.0, "worst"),
-        (s.r("percentile_95") / worst, "percentile_95"),
-        (s.r("mean") / worst, "mean"),
+    named = -math.inf
+    for key, name in (
+        ("worst", "worst"),
+        ("percentile_95", "19 of 20"),
+        ("mean", "mean"),
     ):
-        s.circle(0, 0, worst * share, "thin" if key == "worst" else "centre", width=1.0)
-        x, y = s.p(0, worst * share)
-        s.note(
-            {"worst": "worst", "percentile_95": "19 of 20", "mean": "mean"}[key],
-            (x, y - 0.7 * s.size),
-        )
+        share = s.r(key)
+        s.circle(0, 0, share, "thin" if key == "worst" else "centre", width=1.0)
+        x, y = s.p(0, share)
+        if y - named > 1.5 * s.size:  # circles all but alike have one name
+            s.note(name, (x, y - 0.7 * s.size))
+            named = y
     s.cross(0, 0, worst * 0.1)
     x = y = carried = 0.0  # a piece turns with the one it sits on
     for i, one in enumerate(elements):
@@ -306,7 +307,10 @@ def runout_stack(s: Sketch) -> None:
         nx, ny = x + size * math.cos(angle), y + size * math.sin(angle)
         s.line((x, y), (nx, ny), "measured", 2.6)
         s.board.arrow(s.p(nx, ny), s.p(x, y), "measured")
-        s.note(str(one.get("name") or i + 1), s.p((x + nx) / 2, (y + ny) / 2))
+        at, height = s.p((x + nx) / 2, (y + ny) / 2)
+        aside = s.size if i % 2 else -s.size
+        name = str(one.get("name") or i + 1)
+        s.note(name, (at + aside, height), "left" if i % 2 else "right")
         x, y = nx, ny
     s.line((0, 0), (x, y), "proved", 3.0)
     right, left = s.board.width * 0.88, s.board.width * 0.12

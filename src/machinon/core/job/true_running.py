@@ -1,0 +1,197 @@
+"""How true the pieces of a job will run: what their fits and seats let them lie off."""
+
+import math
+from typing import Any
+
+from msgspec import Struct
+
+from machinon.core.families import family_for
+from machinon.core.job.fit_plan import FitPlan
+from machinon.core.job.job import Work
+from machinon.core.job.plan import Plan
+from machinon.core.quantity import small_text
+from machinon.core.setting_out.runout import resolve
+from machinon.core.setting_out.runout_stack import Element, together
+from machinon.core.sizes.fit import FLAT_JOINTS
+from machinon.core.survey.surface_kinds import form_key
+
+
+class Station(Struct, frozen=True):
+    """A piece where it runs. parts: what lets it lie off, one on the other.
+
+    carried: it is what the piece at hand carries, not that itself; most, typical:
+    run-out on the indicator with all of it in line, and at chance, mm.
+    """
+
+    name: str
+    parts: tuple[Element, ...]
+    carried: bool = False
+
+    @property
+    def most(self) -> float:
+        return 2 * together([one.amplitude for one in self.parts])[0]
+
+    @property
+    def typical(self) -> float:
+        return 2 * together([one.amplitude for one in self.parts])[1]
+
+    @property
+    def asked(self) -> dict[str, Any]:
+        """What of it the reckoning `runout-stack` asks."""
+        return {
+            "elements": [
+                {
+                    "name": one.name,
+                    "eccentricity": round(one.eccentricity, 5),
+                    **({} if one.phase is None else {"phase": round(one.phase)}),
+                    **({"clockings": one.clockings} if one.clockings > 1 else {}),
+                }
+                for one in self.parts
+            ]
+        }
+
+
+def stations(plan: Plan) -> tuple[Station, ...]:
+    """The piece at hand each time it is mounted, then what it carries, which lies off
+    by all that carries it as well.
+
+    Without the former where nothing is known to let it lie off; none of a piece that
+    has not to run true.
+    """
+    work = plan.job.work
+    if plan.made is None or not plan.made.family.runs or work.making is None:
+        return ()
+    seat = _seat(plan, work)
+    own = _as_it_ran(work) or seat
+    found = [Station(plan.made.family.name, seat)] if seat else []
+    for id in _mates(work)[1:]:
+        if play := _plays(plan, id):
+            parts = (*own, *play, *_itself(plan, id))
+            found.append(Station(plan.standing[id].name, parts, carried=True))
+    return tuple(found)
+
+
+def expected_says(plan: Plan, inch: bool) -> str:
+    """The run-out to expect; of a piece that was read, what that says of its seat.
+    Empty where nothing is known."""
+    said = []
+    for one in stations(plan):
+        if one.carried:
+            said.append(f"{one.name} on it: {_range(one, inch)}.")
+        elif plan.runout is None:
+            limit = plan.job.proof.runout_limit
+            said.append(f"Each time it is mounted: {_range(one, inch)}.")
+            if one.most > limit:
+                said[-1] += (
+                    f" More than the {small_text(limit, inch)} allowed: a closer fit, "
+                    "or set it true by indicator each time."
+                )
+        elif plan.runout["tir"] <= one.most:
+            said.append(f"Its seat alone allows up to {small_text(one.most, inch)}.")
+        else:
+            said.append(
+                f"Its seat allows no more than {small_text(one.most, inch)}: look for "
+                "a chip or a bruise there, mount it again; what stays is in the piece."
+            )
+    return "\n".join(said)
+
+
+def _range(one: Station, inch: bool) -> str:
+    most = small_text(one.most, inch)
+    if len(one.parts) == 1:
+        return f"up to {most}"
+    return f"up to {most}, about {small_text(one.typical, inch)} as a rule"
+
+
+def _mates(work: Work) -> list[str]:
+    """The ids of its mates, what it goes on first."""
+    making = work.making
+    assert making is not None
+    roles = [mate.role for mate in family_for(making).mates]
+    return [making.mates[role] for role in roles if role in making.mates]
+
+
+def _seat(plan: Plan, work: Work) -> tuple[Element, ...]:
+    """What lets a piece lie off on what it goes on."""
+    mates = _mates(work)
+    if not mates:
+        return ()
+    under = next((one for one in plan.job.works if one.as_mate == mates[0]), None)
+    if under is None or under.making is None:
+        carries = _itself(plan, mates[0])
+    else:
+        carries = _as_it_ran(under) or _seat(plan, under)
+    return (*carries, *_plays(plan, mates[0]))
+
+
+def _itself(plan: Plan, id: str) -> tuple[Element, ...]:
+    """By how much a piece of the shop runs out by itself, as it was read last."""
+    piece = plan.standing.get(id)
+    if piece is None:
+        return ()
+    clockings = _clockings(plan, id)
+    if piece.runs:
+        turn = resolve(piece.runs[-1].readings)
+        off, high = turn.eccentricity, turn.phase
+        return (Element(f"{piece.name}, as read", off, high, clockings=clockings),)
+    swings = [
+        found.size
+        for one in piece.surfaces
+        if form_key(one) == "runout" and (found := plan.measured.get((id, one.id)))
+    ]
+    return tuple(
+        Element(f"{piece.name}, as read", one / 2, clockings=clockings)
+        for one in sorted(swings)[-1:]
+    )
+
+
+def _as_it_ran(work: Work) -> tuple[Element, ...]:
+    """A piece that is made here, by its run-out in the proof, seat and all."""
+    if len(work.proof.runout) < 3 or work.making is None:
+        return ()
+    found = resolve(work.proof.runout)
+    name = f"{family_for(work.making).name}, as read"
+    return (Element(name, found.eccentricity, found.phase),)
+
+
+def _clockings(plan: Plan, id: str) -> int:
+    """In how many places a piece bolts on."""
+    circles = [
+        fit.circle
+        for fit in plan.fits
+        if fit.choice.kind == "bolts" and fit.choice.piece == id
+    ]
+    counts = [int(one.inputs.get("holes", 1)) for one in circles if one is not None]
+    return max(counts, default=1)
+
+
+def _plays(plan: Plan, id: str) -> tuple[Element, ...]:
+    """By how much the play of its fits lets a mate lie off: of the closest one, as the
+    others do not come to bear."""
+    plays = [
+        (_play(plan, fit), fit)
+        for fit in plan.fits
+        if fit.choice.piece == id
+        and fit.play is not None
+        and fit.choice.joint not in FLAT_JOINTS
+    ]
+    if not plays:
+        return ()
+    play, fit = min(plays, key=lambda one: one[0])
+    if play <= 0:
+        return ()
+    return (Element(f"Play of fit {fit.choice.number}", play / 2),)
+
+
+def _play(plan: Plan, fit: FitPlan) -> float:
+    """The most play of a fit on the diameter, mm: as both halves were measured, else as
+    it is allowed."""
+    assert fit.play is not None
+    assert fit.mate is not None
+    line = next((one for one in plan.proof if one.fit == fit.choice.number), None)
+    if line is None or line.size is None:
+        return 2 * float(fit.play["offset"])
+    play = fit.mate.size - line.size
+    if fit.choice.exists == "shaft":
+        play = -play
+    return max(play + math.hypot(line.doubt, fit.mate.uncertainty), 0.0)
