@@ -9,6 +9,7 @@ from machinon.core.families import families
 from machinon.core.quantity import LENGTH
 from machinon.core.shop.machines import Machine
 from machinon.desk.begin import begin_job
+from machinon.desk.name_dialog import NameDialog
 from machinon.draw.drawing import Text
 from tests.desk.bench import WindowCase
 
@@ -105,6 +106,54 @@ class MovedSteps(WindowCase):
         self.route.choose(first)
         self.click(self.route.undone)
         self.assertNotIn(first, self.job.job.done)
+
+
+class WhatWentWrong(WindowCase):
+    """A slitting saw that wandered in one strip of T-nuts warns in the next."""
+
+    SAYS = "Wandered in the last cut: half the feed."
+
+    def saw(self, job_id):
+        self.window.open_job(job_id)
+        route = self.stage("route")
+        route.choose("saw-saw_cuts")
+        return route
+
+    def note(self, says):
+        self.window.actions_by_id["step.lesson"].trigger()
+        dialog = self.window.findChild(NameDialog)
+        self.type(dialog.field.edit, says)
+        return dialog
+
+    def another_strip(self):
+        begun = begin_job(self.job.file, {"what": "t-nut-strip", "name": "Four more"})
+        assert begun.making is not None
+        mates = families()["t-nut-strip"].mate_keys.items()
+        making = replace(begun.making, sizes={k: f"{m.usual}" for k, m in mates})
+        self.job.file.act(begun.id, "Sizes said.", begun.with_work(making=making))
+        return begun.id
+
+    def test_it_is_said_at_that_step_of_the_next_job_until_it_is_taken_away(self):
+        self.saw("t-nuts")
+        dialog = self.note(" ")
+        self.assertIn("what went wrong", dialog.field.message.text())
+        self.type(dialog.field.edit, self.SAYS)
+        route = self.saw(self.another_strip())
+        self.assertIn(self.SAYS, route.caution.text())
+        self.assertIn("Eight T-nuts", route.caution.text())
+        self.click(route.go)
+        self.assertIn(self.SAYS, self.window.job_page().view().lines.caution.text())
+        route = self.saw("t-nuts")
+        self.click(route.forget)
+        self.assertNotIn(self.SAYS, route.caution.text())
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.assertIn(self.SAYS, route.caution.text())
+
+    def test_it_is_noted_at_the_machine_and_in_the_daybook(self):
+        self.click(self.saw("t-nuts").go)
+        self.note(self.SAYS)
+        self.assertIn(self.SAYS, self.window.job_page().view().lines.caution.text())
+        self.assertIn("Went wrong at “Saw", self.job.file.daybook()[0].says)
 
 
 class ChangedAfterItWasCut(WindowCase):

@@ -214,9 +214,8 @@ class FiguresStayWhole(WindowCase):
         return max(wide, default=0) > room + 1
 
     def words_are_whole(self, *where: str) -> None:
-        self.settle()
-        self.settle()  # what was told to go has left its room
-        self.settle()
+        for _ in range(6):  # what needs more room asks from panel to page to window
+            self.settle()
         for one in self.window.job_page().findChildren(QWidget):
             if one.isVisible() and one.width() > 1:
                 says = *where, getattr(one, "text", str)()

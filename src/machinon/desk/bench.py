@@ -8,6 +8,8 @@ from typing import Any
 from machinon.core.job.job import Stage
 from machinon.core.job.made_piece import by_mate
 from machinon.core.reckoning import Answer
+from machinon.core.route.operations import StepTold
+from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Roomy
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Look, WayOn
@@ -67,6 +69,18 @@ class StageView(Roomy):
 
     def begin(self) -> None:
         """Put the keyboard where the next thing is typed or chosen."""
+
+    def step_here(self) -> StepTold | None:
+        """The step of the route that it speaks of; None where it speaks of none."""
+        return None
+
+    def ask_lesson(self) -> None:
+        """Ask what went wrong at that step, so that it comes back there."""
+        step = self.step_here()
+        if step is not None:
+            title = f"What went wrong at “{step.title}”, and what to do instead"
+            take = functools.partial(self.job.learn, step.key)
+            ask_name(self, self.look, title, "", take)
 
     def show_fit(self, number: int) -> None:
         """Bring a fit into view, where the stage shows fits."""

@@ -48,6 +48,7 @@ COMMANDS = (
     Command("survey.piece", "Add a Piece…", "Ctrl+Shift+P", "Stage"),
     Command("survey.surface", "Add a Surface…", "Ctrl+Shift+S", "Stage"),
     Command("fits.fit", "Add a Fit…", "Ctrl+Shift+F", "Stage"),
+    Command("step.lesson", "Note What Went Wrong…", "Ctrl+Shift+W", "Stage"),
     Command("view.angle", "Drawings in First or Third Angle", "", "View"),
     Command("view.units", "Millimetres or Inches First", "Ctrl+U", "View"),
     Command("view.theme", "Blued Steel or Paper", "Ctrl+T", "View"),

@@ -316,6 +316,8 @@ class JobPage(QWidget):
         self._fit_foot()
         self._fit_head()
         self._fill_targets()
+        # what the stage needs is known once it has its place
+        QTimer.singleShot(0, self, self._fit_head_anew)
 
     def _fit_head(self) -> None:
         """The strip gives way when figures are large or the screen is low."""

@@ -168,7 +168,7 @@ def _said_of(
     yield ", ".join(filter(None, how)), 10.5, "faint", False
     for limits in _limits(job, step):
         yield begun(limits), 11.5, "text", True
-    for text, ink in ((step.note, "text"), (step.caution, "stop")):
+    for text, ink in ((step.note, "text"), (job.cautions(step), "stop")):
         if text:
             yield text, 10.5, ink, False
 

@@ -336,6 +336,7 @@ def button(
     made = EnterButton(text)
     made.setProperty("part", part)
     made.setToolTip(tip)
+    made.setAutoDefault(False)  # Enter in an entry is the entry's, not a Cancel beside
     made.clicked.connect(lambda: pressed())
     return made
 

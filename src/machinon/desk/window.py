@@ -67,6 +67,7 @@ IN_JOB = (
     "fits.",
     "job.sheet",
     "route.sheet",
+    "step.lesson",
     "job.drawing",
     "job.files",
     "job.more",
@@ -273,6 +274,7 @@ class MainWindow(QMainWindow):
             "fits.sheet": lambda: self._in_stage("fits", "ask_sheet"),
             "route.sheet": lambda: self._in_stage("route", "ask_sheet"),
             "fits.fit": lambda: self._in_stage("fits", "ask_fit"),
+            "step.lesson": self.note_lesson,
             "desk.quit": self.close,
             "file.open": lambda: self.keeping.open_another(),
             "file.recent": lambda: self.keeping.show_recent(),
@@ -678,6 +680,15 @@ class MainWindow(QMainWindow):
         view = page.view()
         if view is not None:  # else the page says why there is nothing there
             getattr(view, ask)()
+
+    def note_lesson(self) -> None:
+        """Ask what went wrong at the step at hand, else at one that is chosen."""
+        page = self.job_page()
+        view = page.view() if page is not None else None
+        if view is not None and view.step_here() is not None:
+            view.ask_lesson()
+        else:
+            self._in_stage("route", "ask_lesson")
 
     def _on_proof(self, what: str) -> None:
         page = self.job_page()

@@ -29,6 +29,7 @@ from machinon.core.shop.things import (
     NOSE_SURFACES,
     STARTER_INSTRUMENTS,
     Lathe,
+    Lesson,
     Piece,
     Reading,
     Shop,
@@ -158,7 +159,22 @@ def _keep_cuts(
 
 def fill_demo(file: ShopFile) -> None:
     """Write the Ottermere Lane shop into an empty shop file."""
-    shop = Shop(name="Ottermere Lane", instruments=STARTER_INSTRUMENTS)
+    shop = Shop(
+        name="Ottermere Lane",
+        instruments=STARTER_INSTRUMENTS,
+        lessons=(
+            Lesson(
+                "The tap broke in the last nut, packed with chips: half a turn back at "
+                "every turn, and clear it twice.",
+                "t-nut-strip",
+                "tap-thread",
+                "tap",
+                "tap M10 × 1.5",
+                "T-nuts for the rotary table",
+                "2026-02-14T16:20:00",
+            ),
+        ),
+    )
     lathe = Lathe(
         "lathe",
         "Centre lathe 165 × 700",

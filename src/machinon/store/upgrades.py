@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 8  # of the documents that are written now
+FORMAT = 9  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -477,6 +477,13 @@ def _clocks_are_kept(document: Plain) -> Plain:
     return document
 
 
+def _lessons_are_kept(document: Plain) -> Plain:
+    """Format 8 to 9: the shop keeps what went wrong at a step, to warn of it there."""
+    if document.get("type") == "shop":
+        document["lessons"] = []
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -486,4 +493,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     5: _steps_are_worked_by_lines,
     6: _old_pieces_are_measured,
     7: _clocks_are_kept,
+    8: _lessons_are_kept,
 }

@@ -174,8 +174,21 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
         return power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
 
 
+class Lesson(msgspec.Struct, frozen=True):
+    """What went wrong once, and where: the family and the step, what was done with what
+    tool, in which job, ISO time."""
+
+    says: str
+    family: str
+    step: str
+    operation: str
+    tool: str
+    job: str
+    at: str
+
+
 class Shop(msgspec.Struct, frozen=True, tag="shop"):
-    """The shop as a whole: its name, habits and instruments."""
+    """The shop as a whole: its name, habits, instruments, and what it has learned."""
 
     id: str = "shop"
     name: str = ""
@@ -183,6 +196,7 @@ class Shop(msgspec.Struct, frozen=True, tag="shop"):
     temperature: float = 20.0
     first_angle: bool = True
     instruments: tuple[Instrument, ...] = ()
+    lessons: tuple[Lesson, ...] = ()
 
     def instrument(self, id: str) -> Instrument:
         """An instrument by id. Raises BadInput on `instrument`."""

@@ -16,6 +16,8 @@ from machinon.core.route.order import broken, in_order, keyed, stepped
 from machinon.core.route.work.lines import Line, Machines, WorkList
 from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round
+from machinon.core.shop.lessons import lesson_said, lessons_at, warning_of
+from machinon.core.shop.things import Lesson
 from machinon.core.wording import within
 from machinon.desk.acts.dial import AT_A_SLIDE, DialActs
 
@@ -50,6 +52,46 @@ class StepActs(DialActs):
         job = job.with_work(clocks=clocks)
         self._keep(
             f"Step {'done' if done else 'to do again'}: {steps[key].title}.", job
+        )
+
+    def lessons(self, step: StepTold) -> tuple[Lesson, ...]:
+        """What went wrong at such a step before, the newest first."""
+        making = self.job.making
+        assert making is not None
+        told = self.plan.in_mm.get(step.key, step)
+        return lessons_at(self.shop, making.family, step.key, step.operation, told.tool)
+
+    def cautions(self, step: StepTold) -> str:
+        """What to mind at a step: its caution, then what went wrong before."""
+        before = (warning_of(one) for one in self.lessons(step))
+        return "\n".join(filter(None, (step.caution, *before)))
+
+    def learn(self, key: str, typed: str) -> None:
+        """Note what went wrong at a step, so that it comes back there. Raises BadInput
+        on `lesson`."""
+        step, making = self.plan.step(key), self.job.making
+        assert step is not None
+        assert making is not None
+        told = self.plan.in_mm.get(key, step)
+        lesson = Lesson(
+            lesson_said(typed),
+            making.family,
+            key,
+            step.operation,
+            told.tool,
+            self.job.name,
+            self._clock(),
+        )
+        self._keep(
+            f"Went wrong at “{step.title}”: {lesson.says}",
+            replace(self.shop, lessons=(*self.shop.lessons, lesson)),
+        )
+
+    def forget(self, lesson: Lesson) -> None:
+        """Take a lesson away that needs no warning any more."""
+        left = tuple(one for one in self.shop.lessons if one != lesson)
+        self._keep(
+            f"No longer warned of: {lesson.says}", replace(self.shop, lessons=left)
         )
 
     def work_at(self, key: str) -> None:

@@ -18,6 +18,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.turning import carriage_stop
+from machinon.core.shop.lessons import warning_of
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
@@ -40,6 +41,9 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.charts import sneak_up_drawing
 from machinon.draw.drawing import Drawing
+
+# while it is cut by the dial
+MIND = "Spindle stopped before every reading. Chuck key out. Mind the jaws."
 
 
 class CutView(StageView):
@@ -283,7 +287,9 @@ class CutView(StageView):
             f"Cut nothing yet: {plan.grave[0].says}"
             if plan.grave
             else held
-            or "Spindle stopped before every reading. Chuck key out. Mind the jaws."
+            or "\n".join(
+                (*map(warning_of, self.job.lessons(step) if step else ()), MIND)
+            )
         )
         self.field.name.setText(screen.prompt)
         self.field.edit.setAccessibleName(screen.prompt)
@@ -364,6 +370,9 @@ class CutView(StageView):
                         f"proved: {line.says}."
                     )
         return ""
+
+    def step_here(self) -> StepTold | None:
+        return self.job.plan.at_step or self._cut_step()
 
     def _cuts_it(self, step: StepTold) -> bool:
         """Whether a step of the route cuts what is at the machine."""

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
+from machinon.core.route.operations import StepTold
 from machinon.core.setting_out.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
@@ -125,6 +126,7 @@ class ProofView(StageView):
         self.mark = MarkView(self.look, None, 44)
         self.verdict = label("", "title")
         self.says = label("", "", wrap=True)
+        self.learn = button("note what went wrong", self.ask_lesson, "link")
         self.kept = label("", "", "proved", wrap=True)
         self.keep = button("Put it into the shop", self._put_into_shop, "main")
         self.sheet = button("Proof sheet…", self.save_sheet)
@@ -163,7 +165,7 @@ class ProofView(StageView):
         self.limit.setMinimumWidth(px(110))
         middle.addWidget(Abreast(2, self.runout, self.limit))
         middle.addWidget(self.rose, 1)
-        self.rose.setMinimumHeight(px(170))
+        self.rose.setMinimumHeight(px(110))
         middle.addWidget(Abreast(4, self.tir, self.offset, self.oval, self.noise))
         middle.addWidget(self.expected)
 
@@ -174,6 +176,7 @@ class ProofView(StageView):
         head.addWidget(self.verdict, 1)
         right.addLayout(head)
         right.addWidget(self.says)
+        right.addWidget(self.learn, 0, Qt.AlignmentFlag.AlignLeft)
         right.addWidget(self.undone)
         right.addSpacing(px(8))
         right.addWidget(self.keep)
@@ -237,6 +240,7 @@ class ProofView(StageView):
         self.verdict.setText(words[plan.verdict])
         set_ink(self.verdict, mark or "")
         self.says.setText(plan.verdict_says or "Nothing can be proved yet.")
+        self.learn.setVisible(self.step_here() is not None)
         kept = self.job.job.kept_as
         self.keep.setEnabled(plan.verdict == "proved" and not kept)
         self.keep.setText("It is in the shop" if kept else "Put it into the shop")
@@ -259,6 +263,17 @@ class ProofView(StageView):
         self.undone.setVisible(bool(left) and plan.verdict in ("open", "proved"))
         if not self.undone.edit.hasFocus():
             self.undone.put(self.job.job.proof.undone_because)
+
+    def step_here(self) -> StepTold | None:
+        """That which cut what is outside its band."""
+        bad = {one.fit for one in self.job.plan.proof if one.verdict == "failed"}
+        steps = [
+            step
+            for up in self.job.plan.route
+            for step in up.steps
+            if step.fit in bad - {0} and not step.hold
+        ]
+        return steps[-1] if steps else None
 
     def show_fit(self, number: int) -> None:
         line = next((one for one in self.job.plan.proof if one.fit == number), None)

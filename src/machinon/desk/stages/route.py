@@ -217,6 +217,8 @@ class RouteView(StageView):
         self.moved = label("", "faint", wrap=True)
         self.because = Field("Why do it anyway", kind=None)
         self.because.taken.connect(self._move_because)
+        self.learn = button("note what went wrong here", self.ask_lesson, "link")
+        self.forget = button("take the note away", self._forget, "link")
         self._wanted: bool | None = None
         self._times = 0.0
         self._lay_out()
@@ -234,6 +236,11 @@ class RouteView(StageView):
         words.addLayout(warn)
         words.addWidget(self.reason)
         words.addWidget(self.moved)
+        links = QHBoxLayout()
+        links.addWidget(self.learn)
+        links.addWidget(self.forget)
+        links.addStretch(1)
+        words.addLayout(links)
         words.addStretch(1)
         figures = QVBoxLayout()
         figures.addWidget(self.machine)
@@ -436,9 +443,10 @@ class RouteView(StageView):
         self.note.setVisible(bool(self.note.text()))
         stale = step.key in self.job.plan.changed
         set_ink(self.note, "stop" if step.hold or stale else "")
-        self.caution.setText(step.caution)
-        self.caution.setVisible(bool(step.caution))
-        self.caution_mark.setVisible(bool(step.caution))
+        self.caution.setText(self.job.cautions(step))
+        self.caution.setVisible(bool(self.caution.text()))
+        self.caution_mark.setVisible(bool(self.caution.text()))
+        self.forget.setVisible(bool(self.job.lessons(step)))
         self._show_machine(set_up)
         minutes = max(round(minutes_of(step)), 1)
         self.tool.show_text(step.tool, "", f"takes about {minutes} min")
@@ -526,6 +534,13 @@ class RouteView(StageView):
         _, step = self._step()
         self.job.cut_size(self._sizes(step)[n])
         self.bench.go("cut", 0)
+
+    def step_here(self) -> StepTold | None:
+        return self._step()[1] if self.job.plan.route else None
+
+    def _forget(self) -> None:
+        _, step = self._step()
+        self.job.forget(self.job.lessons(step)[0])
 
     def choose(self, key: str) -> None:
         """Bring a step into view."""

@@ -195,7 +195,7 @@ class WorkPage(Roomy):
             self.head.setText(line.head)
             self.note.setText(line.note)
         self.caution.setText(
-            f"Cut nothing yet: {grave[0].says}" if grave else step.caution
+            f"Cut nothing yet: {grave[0].says}" if grave else self.job.cautions(step)
         )
         self.caution.setVisible(bool(self.caution.text()))
         self._show_asked(line)
