@@ -1,3 +1,4 @@
+import json
 import os
 import shutil
 import signal
@@ -11,7 +12,7 @@ import pypdf
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage, QKeySequence, QRawFont
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QScrollArea
+from PySide6.QtWidgets import QMessageBox, QScrollArea
 
 from machinon.core.errors import MachinonError
 from machinon.core.shop.machines import MACHINE_KINDS
@@ -405,6 +406,14 @@ class Paper(WindowCase):
             text = " ".join(pypdf.PdfReader(path).pages[0].extract_text().split())
             self.assertIn(made.family.purpose, text)
             self.assertIn(stock, text)
+
+    def test_the_job_goes_out_as_json_with_its_daybook(self):
+        path = self.folder / "plate.json"
+        self.window.write_job(path)
+        self.assertIn("Written", self.window.findChild(QMessageBox).text())
+        job = json.loads(path.read_text())
+        self.assertEqual(job["job"]["id"], JOB)
+        self.assertLess(job["daybook"][0]["at"], job["daybook"][-1]["at"])
 
     def test_a_folder_that_is_not_there_gives_a_message(self):
         for kind in ("svg", "pdf"):

@@ -30,6 +30,7 @@ COMMANDS = (
     Command("job.drawing_svg", "Drawing as SVG…", "", "Job"),
     Command("job.drawing_pdf", "Drawing as PDF…", "", "Job"),
     Command("job.files", "Piece for Other Programs…", "Ctrl+E", "Job"),
+    Command("job.json", "Job as JSON…", "", "Job"),
     Command("desk.quit", "Close Machinon", "Ctrl+Q", "Job"),
     Command("file.open", "Open Another Shop…", "Ctrl+Shift+O", "Shop File"),
     Command("file.recent", "Recent Shops…", "", "Shop File"),

@@ -14,6 +14,7 @@ from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
+    QFileDialog,
     QGridLayout,
     QMainWindow,
     QMessageBox,
@@ -44,6 +45,7 @@ if TYPE_CHECKING:
     from machinon.store.shop_file import ShopFile
 
 
+ALL_LINES = 1_000_000  # of a daybook that goes out whole
 FULL_WIDTH, FULL_HEIGHT = 1180, 560  # px that a stage alone wants at 100 %
 
 
@@ -70,6 +72,7 @@ IN_JOB = (
     "step.lesson",
     "job.drawing",
     "job.files",
+    "job.json",
     "job.more",
     "job.less",
     "view.machine",
@@ -274,6 +277,7 @@ class MainWindow(QMainWindow):
             "fits.sheet": lambda: self._in_stage("fits", "ask_sheet"),
             "route.sheet": lambda: self._in_stage("route", "ask_sheet"),
             "fits.fit": lambda: self._in_stage("fits", "ask_fit"),
+            "job.json": self.save_job,
             "step.lesson": self.note_lesson,
             "desk.quit": self.close,
             "file.open": lambda: self.keeping.open_another(),
@@ -680,6 +684,28 @@ class MainWindow(QMainWindow):
         view = page.view()
         if view is not None:  # else the page says why there is nothing there
             getattr(view, ask)()
+
+    def save_job(self) -> None:
+        """Ask where to, and write the open job for other programs."""
+        if self.job is None:
+            return
+        name = f"{self.job.job.id}.json"
+        path, _ = QFileDialog.getSaveFileName(self, "Save", name, "*.json")
+        if path:
+            self.write_job(Path(path))
+
+    def write_job(self, path: Path) -> None:
+        """Write the open job as JSON; says where, or why not."""
+        from machinon.store.job_json import write_job
+
+        assert self.job is not None
+        lines = self.file.daybook(self.job.job.id, ALL_LINES)[::-1]
+        try:
+            write_job(self.job.plan, lines, path)
+        except MachinonError as error:
+            self.tell(str(error))
+        else:
+            self.tell(f"Written: {path}")
 
     def note_lesson(self) -> None:
         """Ask what went wrong at the step at hand, else at one that is chosen."""

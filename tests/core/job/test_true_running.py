@@ -38,6 +38,17 @@ class WhatRunsOnWhat(unittest.TestCase):
         self.assertAlmostEqual(answer["rss_tir"], chuck.typical, places=4)
         self.assertEqual(chuck.asked["elements"][-1]["clockings"], 3, "its bolts")
 
+    def test_high_sides_that_are_known_are_turned_against_each_other(self):
+        """Nose 2 at 0°, chuck 6 at 90°: a hole on, at 210°, √(3.20² + 3²) = 4.38 are
+        left of 8; with the plays 2 × (4.38 + 12.5 + 17) = 68."""
+        _, chuck = stations(with_runs())
+        turned, most = chuck.clocked
+        self.assertAlmostEqual(turned, 120)
+        self.assertAlmostEqual(most, 0.0678, delta=4e-4)
+        says = expected_says(with_runs(), False)
+        self.assertIn("Best turned 120° from mark to mark", says)
+        self.assertIsNone(stations(planned())[1].clocked, "no high side is known")
+
     def test_halves_that_were_measured_count_as_they_are(self):
         """A register of 46.003 on 45.993: 10 µm of play and the doubt of both."""
         surfaces = planned().job.proof.surfaces

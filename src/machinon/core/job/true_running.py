@@ -11,7 +11,7 @@ from machinon.core.job.job import Work
 from machinon.core.job.plan import Plan
 from machinon.core.quantity import small_text
 from machinon.core.setting_out.runout import resolve
-from machinon.core.setting_out.runout_stack import Element, together
+from machinon.core.setting_out.runout_stack import Element, best_clocking, together
 from machinon.core.sizes.fit import FLAT_JOINTS
 from machinon.core.survey.surface_kinds import form_key
 
@@ -34,6 +34,18 @@ class Station(Struct, frozen=True):
     @property
     def typical(self) -> float:
         return 2 * together([one.amplitude for one in self.parts])[1]
+
+    @property
+    def clocked(self) -> tuple[float, float] | None:
+        """How far it is best turned on its bolts, degrees from mark to mark, and the
+        most that it then runs out, mm; None where fewer than two high sides are known,
+        or where it does not turn."""
+        known = [one for one in self.parts if one.phase is not None]
+        if len(known) < 2 or known[-1].clockings < 2 or known[-1] != self.parts[-1]:
+            return None
+        best = best_clocking(known)
+        free = [one.amplitude for one in self.parts if one.phase is None]
+        return best.turned[-1], 2 * (best.left + sum(free))
 
     @property
     def asked(self) -> dict[str, Any]:
@@ -77,7 +89,7 @@ def expected_says(plan: Plan, inch: bool) -> str:
     said = []
     for one in stations(plan):
         if one.carried:
-            said.append(f"{one.name} on it: {_range(one, inch)}.")
+            said.append(f"{one.name} on it: {_range(one, inch)}.{_turned(one, inch)}")
         elif plan.runout is None:
             limit = plan.job.proof.runout_limit
             said.append(f"Each time it is mounted: {_range(one, inch)}.")
@@ -101,6 +113,16 @@ def _range(one: Station, inch: bool) -> str:
     if len(one.parts) == 1:
         return f"up to {most}"
     return f"up to {most}, about {small_text(one.typical, inch)} as a rule"
+
+
+def _turned(one: Station, inch: bool) -> str:
+    if one.clocked is None:
+        return ""
+    angle, most = one.clocked
+    way = (
+        f"turned {angle:.0f}° from mark to mark" if angle else "with the marks in line"
+    )
+    return f" Best {way}: up to {small_text(most, inch)}."
 
 
 def _mates(work: Work) -> list[str]:
