@@ -4,9 +4,11 @@ import tempfile
 import unittest
 from pathlib import Path
 
+import msgspec
+
 from machinon.core.job.job import Job
 from machinon.core.job.planning import plan_of
-from machinon.store.job_json import write_job
+from machinon.store.job_json import JobFile, job_schema, write_job
 from machinon.store.lists import ListFileError
 from machinon.store.shop_file import DaybookLine
 from tests.scenario import SHOP, SPIGOT, back_plate, planned, with_cuts
@@ -46,6 +48,14 @@ class JobsForOtherPrograms(unittest.TestCase):
         for listed in ("measured", "bands", "steps", "proof", "daybook"):
             keys |= set(job[listed][0])
         self.assertEqual(keys - told, set())
+
+    def test_it_is_as_its_schema_says(self):
+        """The schema follows the documents: written anew from `job_schema` where they
+        change."""
+        self.written()
+        msgspec.json.decode(self.path.read_bytes(), type=JobFile)
+        schema = json.loads((PAGE.parent / "job.schema.json").read_text())
+        self.assertEqual(schema, json.loads(json.dumps(job_schema())))
 
     def test_a_job_that_has_only_begun_is_written_as_well(self):
         plan = plan_of(Job("new", "New"), SHOP, None, {})

@@ -1,14 +1,20 @@
-"""A job as one JSON file that other programs can read; docs/job-json.md says what is
-in it."""
+"""A job as one JSON file that other programs can read.
 
-import json
+docs/job-json.md says what is in it, docs/job.schema.json what it looks like.
+"""
+
 from collections.abc import Iterable
 from pathlib import Path
 from typing import Any
 
 import msgspec
+from msgspec import Struct
 
+from machinon.core.job.job import Job
 from machinon.core.job.plan import Plan
+from machinon.core.job.proof import Verdict
+from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import Instrument, Lathe, Piece
 from machinon.store.lists import ListFileError
 from machinon.store.shop_file import DaybookLine
 from machinon.store.upgrades import FORMAT
@@ -17,78 +23,135 @@ from machinon.store.whole import written_whole
 PLACES = 6  # behind the point: far below what any gauge tells
 
 
+class MeasuredSize(Struct, frozen=True):
+    piece: str
+    surface: str
+    size: float
+    unit: str
+    uncertainty: float
+    readings: int
+
+
+class Band(Struct, frozen=True):
+    fit: int
+    name: str
+    lower: float | None
+    upper: float | None
+
+
+class RouteStep(Struct, frozen=True):
+    key: str
+    holding: str
+    title: str
+    tool: str
+    done: bool
+
+
+class ProvedSize(Struct, frozen=True):
+    name: str
+    lower: float | None
+    upper: float | None
+    size: float | None
+    verdict: Verdict
+
+
+class Line(Struct, frozen=True):
+    at: str
+    says: str
+
+
+class JobFile(Struct, frozen=True):
+    """A job, the documents that belong to it, and what follows from them."""
+
+    format: int
+    job: Job
+    pieces: list[Piece]
+    lathe: Lathe | None
+    mill: Machine | None
+    instruments: list[Instrument]
+    measured: list[MeasuredSize]
+    bands: list[Band]
+    sizes: dict[str, Any]
+    steps: list[RouteStep]
+    proof: list[ProvedSize]
+    verdict: Verdict
+    daybook: list[Line]
+
+
+def job_schema() -> dict[str, Any]:
+    """The JSON Schema of such a file."""
+    return msgspec.json.schema(JobFile)
+
+
 def write_job(plan: Plan, daybook: Iterable[DaybookLine], path: Path) -> None:
     """Write a job with all that belongs to it and follows from it.
 
     daybook: its lines, the oldest first. Raises ListFileError where it cannot be
     written.
     """
-    text = json.dumps(_job(plan, daybook), indent=1, ensure_ascii=False) + "\n"
+    text = msgspec.json.format(msgspec.json.encode(_job_file(plan, daybook)), indent=1)
     try:
-        written_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
+        written_whole(path, lambda beside: beside.write_bytes(text + b"\n"))
     except OSError as error:
         raise ListFileError(
             f"{path} could not be written: {error.strerror}."
         ) from error
 
 
-def _job(plan: Plan, daybook: Iterable[DaybookLine]) -> dict[str, Any]:
-    return {
-        "format": FORMAT,
-        "job": msgspec.to_builtins(plan.job),
-        "pieces": [msgspec.to_builtins(one) for one in plan.pieces.values()],
-        "lathe": msgspec.to_builtins(plan.lathe),
-        "mill": msgspec.to_builtins(plan.mill),
-        "instruments": msgspec.to_builtins(plan.shop.instruments),
-        "measured": [
-            {
-                "piece": piece,
-                "surface": surface,
-                "size": _number(one.size),
-                "unit": one.kind.unit,
-                "uncertainty": _number(one.uncertainty),
-                "readings": one.count,
-            }
+def _job_file(plan: Plan, daybook: Iterable[DaybookLine]) -> JobFile:
+    values = plan.made.values if plan.made is not None else {}
+    return JobFile(
+        FORMAT,
+        plan.job,
+        list(plan.pieces.values()),
+        plan.lathe,
+        plan.mill,
+        list(plan.shop.instruments),
+        [
+            MeasuredSize(
+                piece,
+                surface,
+                round(one.size, PLACES),
+                one.kind.unit,
+                round(one.uncertainty, PLACES),
+                one.count,
+            )
             for (piece, surface), one in plan.measured.items()
             if one is not None
         ],
-        "bands": [
-            {
-                "fit": fit.choice.number,
-                "name": fit.choice.name,
-                "lower": _number(fit.lower),
-                "upper": _number(fit.upper),
-            }
+        [
+            Band(
+                fit.choice.number,
+                fit.choice.name,
+                _number(fit.lower),
+                _number(fit.upper),
+            )
             for fit in plan.fits
         ],
-        "sizes": {
-            key: _number(value) if isinstance(value, float) else value
-            for key, value in (plan.made.values if plan.made else {}).items()
+        {
+            key: round(value, PLACES) if isinstance(value, float) else value
+            for key, value in values.items()
         },
-        "steps": [
-            {
-                "key": step.key,
-                "holding": up.title,
-                "title": step.title,
-                "tool": step.tool,
-                "done": step.key in plan.job.done,
-            }
+        [
+            RouteStep(
+                step.key, up.title, step.title, step.tool, step.key in plan.job.done
+            )
             for up in plan.route
             for step in up.steps
         ],
-        "proof": [
-            {
-                "name": line.name,
-                "lower": _number(line.lower),
-                "upper": _number(line.upper),
-                "size": _number(line.size),
-                "verdict": line.verdict,
-            }
+        [
+            ProvedSize(
+                line.name,
+                _number(line.lower),
+                _number(line.upper),
+                _number(line.size),
+                line.verdict,
+            )
             for line in plan.proof
         ],
-        "verdict": plan.verdict,
-        "daybook": [{"at": one.at, "says": one.says} for one in daybook],
-    }
+        plan.verdict,
+        [Line(one.at, one.says) for one in daybook],
+    )
 
 
 def _number(value: float | None) -> float | None:
