@@ -85,7 +85,7 @@ class FirstJobs(WindowCase):
             "bolt-span": "103.1",
         }
         for surface, sizes in readings.items():
-            self.assertEqual(survey._at[1], surface, "asked in this order")
+            self.assertEqual(survey.at[1], surface, "asked in this order")
             for size in sizes.split():
                 self.enter(survey.reading.edit, size)
                 self.assertFalse(survey.reading.refused, survey.reading.message.text())

@@ -214,7 +214,7 @@ class GaugesThatType(WindowCase):
         self.settle()
         now = self.job.pieces["lathe-nose"].surface("register").readings
         self.assertEqual(len(now), len(readings) + 1)
-        self.assertEqual(survey._at, ("lathe-nose", "register"), "no Enter led away")
+        self.assertEqual(survey.at, ("lathe-nose", "register"), "no Enter led away")
         self.assertIn("twice", survey.reading.message.text())
 
     def test_a_hand_is_never_taken_for_a_gauge(self):

@@ -134,7 +134,7 @@ def advise(state: CutState) -> Advice:
     if state.entries and belief.seen == 0 and (near or not taken):
         return advice(
             "measure",
-            "Measure now: the next cut is worked out from what this one took.",
+            "Measure now: the next cut is worked out from that reading.",
         )
     if belief.seen and state.entries and now.past > 0.5:
         if belief.seen < 2:
