@@ -151,6 +151,7 @@ def as_object(made: Made) -> dict[str, Any]:
             for one in (*made.checks, *along_the_route(route))
         ],
         "route": [_holding(one) for one in route],
+        "hardware": [msgspec.to_builtins(one) for one in made.hardware],
         "material": made.material,
         "stock": {
             "kind": made.body.stock.__struct_config__.tag,
@@ -265,6 +266,7 @@ def _readable(made: Made, inch: bool) -> str:
         out.append(f"  {key:<22} {said:<16} {one.by}: {one.because}")
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
+    out += [f"With it: {one.says}" for one in made.hardware]
     route = route_told(made)
     for check in (*made.checks, *along_the_route(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"

@@ -105,6 +105,8 @@ def _parts(job: OpenJob) -> Iterator[_Part]:
     yield _Part(DRAWING + 8, drawing)
     if plan.grave:
         yield _words(f"Cut nothing yet: {plan.grave[0].says}", 12, "stop", True)
+    for line in job.own_hardware():
+        yield _words(f"To have at hand: {line}", 10.5, "text")
     number = 0
     for up in plan.route:
         yield from _holding(job, up)

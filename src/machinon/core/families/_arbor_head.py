@@ -22,6 +22,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, called, cap_screws, plain_parts
 from machinon.core.piece.hole_features import Circle, Hole, Holes
 from machinon.core.piece.turned_features import (
     Bore,
@@ -245,6 +246,27 @@ def _drive_checks(s: Values) -> Iterable[Check]:
             1.0,
             "Metal of the collar on both sides of the pins",
         )
+
+
+WASHER = 3.0  # mm: thickness that is reckoned with
+
+
+def head_hardware(s: Values) -> Iterable[Hardware]:
+    """What clamps and drives the cutter."""
+    thread, use = str(s["screw.thread"]), "clamps the cutter"
+    washer = WASHER if s["washer.over"] else 0.0
+    if by_nut(s):
+        one = thread_of(thread)
+        yield Hardware("nut", f"nut {called(one)}", one.major, 0.0, 1, use)
+    else:
+        through = max(s["cutter.width"] - s["spigot.length"], 0.0) + washer
+        yield cap_screws(thread, 1, use, through, s["screw.depth"])
+    if s["key.width"]:
+        long = s["spigot.length"]
+        yield plain_parts("key", s["key.width"], 1, "drives the cutter", long)
+    if s["pins.count"]:
+        use = "drive the cutter"
+        yield plain_parts("dowel", s["pins.diameter"], s["pins.count"], use)
 
 
 def head_length(s: Values) -> float:

@@ -13,6 +13,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware, cap_screws
 from machinon.core.piece.hole_features import Hole
 from machinon.core.quantity import COUNT
 from machinon.core.shop.things import CHUCK_SURFACES
@@ -57,6 +58,15 @@ def screw_hole(s: Values, of: str) -> Hole:
     return Hole(
         screw.normal, bore=screw.counterbore, bore_depth=screw.counterbore_depth
     )
+
+
+def chuck_screws(s: Values, of: str, mate: str, thick: float, use: str) -> Hardware:
+    """The screws of a circle: through the plate, or those that the mate brings."""
+    count = s[f"{mate}.bolts"]
+    if tapped_for(s, of):
+        return cap_screws(str(s[f"{of}.screw"]), count, f"{use}, through it")
+    through = thick - screw_hole(s, of).bore_depth
+    return cap_screws(str(s[f"{of}.screw"]), count, use, through)
 
 
 def screws_told(of: str, mate: str) -> Callable[[Values], Mapping[str, Any]]:

@@ -12,6 +12,7 @@ from msgspec.structs import replace
 
 from machinon.core.families import plate_block
 from machinon.core.piece.family import Check, Family, Holding, Mate, Size, Values, grown
+from machinon.core.piece.hardware import Hardware
 
 
 def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:
@@ -36,6 +37,7 @@ def plate(
     checks: Callable[[Values], Iterable[Check]] = lambda values: (),
     ways: tuple[Mapping[str, str], ...] = (),
     after: tuple[Holding, ...] = (),
+    hardware: Callable[[Values], Iterable[Hardware]] = lambda values: (),
 ) -> Family:
     """A kind of plate. names: the features it starts with; starts: by size, or by part
     and measure (`holes.screw`), the rule it starts from instead; after: what is done
@@ -63,6 +65,7 @@ def plate(
         parts=parts,
         mates=mates,
         checks=lambda values: chain(plate_block.checks(values), checks(values)),
+        hardware=lambda values: chain(plate_block.hardware(values), hardware(values)),
         route=lambda values: (*plate_block.route(values), *after),
         full={},
         ways=ways,

@@ -12,6 +12,7 @@ from machinon.core.families._chuck_side import (
     SPIGOT,
     SPIGOT_SIZES,
     chuck,
+    chuck_screws,
     screw_hole,
     screws_told,
     spigot_checks,
@@ -32,6 +33,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, NutThread
@@ -492,6 +494,10 @@ def route(s: Values) -> tuple[Holding, ...]:
     )
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    yield chuck_screws(s, "bolts", "chuck", s["flange.thickness"], "for the chuck")
+
+
 FAMILY = Family(
     "back-plate",
     "Back plate",
@@ -536,6 +542,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("nose", "the spindle nose", (
             MateSize("register", "its register", 45.993, ("register",)),

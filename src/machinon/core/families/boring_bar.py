@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Flats
@@ -335,6 +336,11 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    over = (s["bar.diameter"] - s["bits.diameter"]) / 2 - s["grubs.sunk"]
+    yield set_screws(str(s["grubs.thread"]), s["bits.count"], "over the bits", over)
+
+
 FAMILY = Family(
     "single-point-bar",
     "Boring bar",
@@ -377,6 +383,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("holder", "the holder", (
             MateSize("bore", "its bore", 20.01, ("bore",)),

@@ -23,6 +23,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware, cap_screws, set_screws
 from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Groove
@@ -387,6 +388,17 @@ def _pegged(s: Values) -> Step:
     )
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    bolts = s["bolts.count"]
+    yield cap_screws(str(s["bolts.screw"]), bolts, "from the plate")
+    found = _dimple(s)
+    if not isinstance(found, BadInput):
+        long = float(found["length"])
+        yield set_screws(
+            str(s["grubs.thread"]), bolts, "cone point, for the dimples", long
+        )
+
+
 FAMILY = Family(
     "carrier",
     "Chuck carrier",
@@ -428,6 +440,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("held", "the chuck without a shank", (
             MateSize("outside", "its body", 60.0, ("shaft", "register")),

@@ -18,6 +18,7 @@ from machinon.core.families._arbor_head import (
     faced_end,
     head_checks,
     head_features,
+    head_hardware,
     head_sizes,
     stock_sizes,
     turned_head,
@@ -139,6 +140,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=head_hardware,
     mates=(
         Mate("collet", "the collet", (
             MateSize("bore", "its bore, open", 20.0, ("bore",)),

@@ -22,6 +22,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts
 from machinon.core.piece.hole_features import Arc, Circle, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
@@ -255,6 +256,19 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    yield cap_screws(
+        str(s["screws.screw"]),
+        s["screws.count"],
+        "hold the plate",
+        s["plate.thickness"],
+    )
+    yield plain_parts("ball", s["ball.diameter"], 1, "in the lever")
+    yield Hardware(
+        "spring", f"spring of {s['ball.spring']:g} N", 0.0, 0.0, 1, "behind the ball"
+    )
+
+
 FAMILY = Family(
     "detent-plate",
     "Detent plate",
@@ -292,6 +306,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("shaft", "the shaft", (
             MateSize("diameter", "its diameter", 12.0, ("shaft",)),

@@ -26,6 +26,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware, called, set_screws
 from machinon.core.piece.hole_features import Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
@@ -255,6 +256,22 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    stop = thread_of(str(s["stop.thread"]))
+    long = s["stop.length"]
+    yield Hardware(
+        "screw",
+        f"screw {called(stop)} × {long:g}",
+        stop.major,
+        long,
+        1,
+        "the stop, with a nut to lock it",
+    )
+    yield set_screws(
+        str(s["lock.thread"]), 1, "locks it, before its plug", _lock_thread(s)
+    )
+
+
 FAMILY = Family(
     "dovetail-stop",
     "Dovetail stop",
@@ -293,6 +310,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("slide", "the slide", (
             MateSize("bottom", "between its corners, over pins", 60.0,

@@ -25,6 +25,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, called
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -298,6 +299,21 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    for key in ("front", "rear"):
+        bore, wide = s[f"{key}_bearing.bore"], s[f"{key}_bearing.width"]
+        yield Hardware(
+            "bearing",
+            f"bearing, bore {bore:g}, {wide:g} wide",
+            bore,
+            wide,
+            1,
+            f"at the {key}",
+        )
+    nut = thread_of(str(s["nut.thread"]))
+    yield Hardware("nut", f"nut {called(nut)}", nut.major, 0.0, 1, "sets the play")
+
+
 FAMILY = Family(
     "draw-in-spindle",
     "Draw-in spindle",
@@ -346,6 +362,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("front_bearing", "the front bearing", (
             MateSize("bore", "its bore", 30.0, ("bore",)),

@@ -25,6 +25,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cone, Cylinder, End
@@ -320,6 +321,16 @@ def _grooved(s: Values) -> tuple[Holding, ...]:
     )
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    count = s["balls.count"]
+    if count:
+        yield plain_parts("ball", s["balls.diameter"], count, "in the sleeve")
+        yield Hardware("spring", "spring", 0.0, 0.0, int(count), "behind the balls")
+        yield set_screws(
+            str(s["balls.thread"]), count, "behind the springs", s["balls.screw"]
+        )
+
+
 FAMILY = Family(
     "draw-tube-sleeve",
     "Draw-tube sleeve",
@@ -353,6 +364,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("tube", "the draw tube", (
             MateSize("diameter", "its outside", 20.0, ("shaft",)),

@@ -21,6 +21,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, plain_parts
 from machinon.core.piece.hole_features import Circle, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
@@ -196,6 +197,11 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    if s["pin.diameter"]:
+        yield plain_parts("dowel", s["pin.diameter"], 1, "finds the first hole")
+
+
 FAMILY = Family(
     "drill-plate",
     "Drill plate",
@@ -234,6 +240,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("part", "the work", (
             MateSize("bore", "its bore", 40.02, ("bore", "recess")),

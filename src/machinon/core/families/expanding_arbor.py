@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, called
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bore,
@@ -278,6 +279,13 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    one = thread_of(str(s["screw.thread"]))
+    yield Hardware(
+        "screw", f"taper screw {called(one)}", one.major, 0.0, 1, "spreads the nose"
+    )
+
+
 FAMILY = Family(
     "slit-arbor",
     "Expanding arbor",
@@ -317,6 +325,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("work", "the work", (
             MateSize("bore", "its bore", 20.01, ("bore",)),

@@ -4,6 +4,7 @@ register, as small lathes have it.
 
 from collections.abc import Iterable
 
+from machinon.core.families._chuck_side import chuck_screws
 from machinon.core.families._nose_plate import (
     CAUTIONS,
     CHUCK,
@@ -27,6 +28,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.turned_features import Bore
 
 
@@ -67,6 +69,12 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    thick = s["plate.thickness"]
+    yield chuck_screws(s, "nose", "spindle", thick, "for the spindle")
+    yield chuck_screws(s, "bolts", "chuck", thick, "for the chuck")
+
+
 FAMILY = Family(
     "flange-plate",
     "Flange plate",
@@ -83,6 +91,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         spindle(
             MateSize("register", "its register", 63.99, ("register",)),

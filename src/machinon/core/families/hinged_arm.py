@@ -22,6 +22,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts
 from machinon.core.piece.hole_features import Hole, Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
@@ -290,6 +291,14 @@ def _swing_steps(s: Values) -> tuple[Step, ...]:
     )
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    yield plain_parts("dowel", s["pin.diameter"], 1, "its pivot")
+    if _swings(s):
+        yield cap_screws(
+            str(s["swing.screw"]), 1, "in the long hole", s["arm.thickness"]
+        )
+
+
 FAMILY = Family(
     "hinged-arm",
     "Hinged arm",
@@ -322,6 +331,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("pin", "the pivot", (
             MateSize("diameter", "its diameter", 8.0, ("shaft", "dowel")),

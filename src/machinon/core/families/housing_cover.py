@@ -22,6 +22,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, cap_screws
 from machinon.core.piece.hole_features import Circle, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
@@ -241,6 +242,16 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    if _screwed(s):
+        yield cap_screws(
+            str(s["bolts.screw"]),
+            s["bolts.count"],
+            "for the housing",
+            s["flange.thickness"],
+        )
+
+
 FAMILY = Family(
     "housing-cover",
     "Housing cover",
@@ -278,6 +289,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("housing", "the housing", (
             MateSize("bore", "its bore", 52.02, ("bore", "recess")),

@@ -25,6 +25,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts, set_screws
 from machinon.core.piece.hole_features import Arc, Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Keyway
@@ -419,6 +420,26 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    yield cap_screws(
+        str(s["bolts.screw"]),
+        s["bolts.count"],
+        "for the wheel",
+        s["wheel.thickness"],
+        s["flange.thickness"],
+        blind=False,
+    )
+    if s["dowels.diameter"]:
+        yield plain_parts(
+            "dowel", s["dowels.diameter"], 2, "drive the wheel", s["dowels.length"]
+        )
+    if _keyed(s):
+        yield plain_parts("key", s["key.width"], 1, "in the shaft", _deep(s))
+    if s["grub.thread"] != "none":
+        wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
+        yield set_screws(str(s["grub.thread"]), 1, "on the shaft", wall)
+
+
 FAMILY = Family(
     "hub-adapter",
     "Hub adapter",
@@ -476,6 +497,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("shaft", "the shaft", (
             MateSize("diameter", "its diameter", 20.0, ("shaft", "register")),

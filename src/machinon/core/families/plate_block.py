@@ -38,6 +38,7 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import BlockFace, Dimension, Feature
+from machinon.core.piece.hardware import Hardware, cap_screws
 from machinon.core.piece.hole_features import Circle, Grid, Hole, Holes, Pattern, Places
 from machinon.core.piece.outline import Corner, corners_of, outline_of
 from machinon.core.piece.stock import Block
@@ -637,6 +638,20 @@ PARTS = (
     )),
 )  # fmt: skip
 
+
+def hardware(s: Values) -> Iterable[Hardware]:
+    """Screws for the holes that they go through, as far as their sizes say."""
+    for name in _parts(s, "hole", "row", "holes", "ring"):
+        kind, hole = s[f"{name}.kind"], _hole(s, name)
+        if kind in ("tapped", "reamed") or hole.depth is not None:
+            continue
+        through = _face(s, s[f"{name}.face"])[2] - hole.bore_depth
+        count = len(_pattern(s, name).points())
+        head = "countersunk" if kind == "countersunk" else "cap"
+        use = f"in {spoken(name)}"
+        yield cap_screws(str(s[f"{name}.screw"]), count, use, through, head=head)
+
+
 FAMILY = grown(
     Family(
         "plate-block",
@@ -655,6 +670,7 @@ FAMILY = grown(
         build=build,
         route=route,
         checks=checks,
+    hardware=hardware,
         mates=(
             Mate("post", "the tool post", (
                 MateSize("width", "its width", 80.0, ("width", "thickness"), True),

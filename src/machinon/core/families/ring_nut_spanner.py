@@ -21,6 +21,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Dimension, Feature
+from machinon.core.piece.hardware import Hardware, plain_parts
 from machinon.core.piece.hole_features import Grid, Hole, Holes
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block
@@ -250,6 +251,11 @@ def route(s: Values) -> tuple[Holding, ...]:
     return flat, shape, end
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    if not _hook(s):
+        yield plain_parts("dowel", s["pins.diameter"], 2, "in the nut's holes")
+
+
 FAMILY = Family(
     "ring-nut-spanner",
     "Ring nut spanner",
@@ -282,6 +288,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("nut", "the ring nut", (
             MateSize("diameter", "its outside", 45.0, ("shaft",)),

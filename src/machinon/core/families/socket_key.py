@@ -23,6 +23,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
@@ -292,6 +293,12 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    yield plain_parts("rod", s["handle.hole"], 1, "the handle", s["handle.length"])
+    if s["screw.thread"] != "none":
+        yield set_screws(str(s["screw.thread"]), 1, "holds the handle", _over_handle(s))
+
+
 FAMILY = Family(
     "socket-key",
     "Socket key",
@@ -330,6 +337,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("socket", "the socket", (
             MateSize("across", "its size across flats", 8.05, ("slot", "groove")),

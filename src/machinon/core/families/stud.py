@@ -20,6 +20,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware, called
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Screw
 from machinon.core.reckoning import TEXT
@@ -141,6 +142,21 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
+def hardware(s: Values) -> Iterable[Hardware]:
+    one = thread_of(str(s["nut.thread"]))
+    yield Hardware("nut", f"nut {called(one)}", one.major, 0.0, 1, "on it")
+    if s["washer.thickness"]:
+        thick = s["washer.thickness"]
+        yield Hardware(
+            "washer",
+            f"washer {one.major:g}, {thick:g} thick",
+            one.major,
+            0.0,
+            1,
+            "under the nut",
+        )
+
+
 FAMILY = Family(
     "stud",
     "Stud",
@@ -173,6 +189,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         Mate("below", "the T-nut or metal it stands in", (
             MateSize("thread", "its thread", "M10"),

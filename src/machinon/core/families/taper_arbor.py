@@ -18,6 +18,7 @@ from machinon.core.families._arbor_head import (
     faced_end,
     head_checks,
     head_features,
+    head_hardware,
     head_sizes,
     mouth,
     stock_sizes,
@@ -317,6 +318,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=head_hardware,
     mates=(
         Mate("socket", "the socket it goes in", (
             MateSize("taper", "its taper", "MT3", ("taper-in",)),

@@ -5,6 +5,7 @@ the taper centres it, the flange seats it.
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
+from machinon.core.families._chuck_side import chuck_screws
 from machinon.core.families._nose_plate import (
     CAUTIONS,
     CHUCK,
@@ -27,6 +28,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.turned_features import TaperBore
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.things import Surface
@@ -105,6 +107,13 @@ NOSE = (
             "From the flange to the end of the taper."),
 )  # fmt: skip
 
+
+def hardware(s: Values) -> Iterable[Hardware]:
+    thick = s["plate.thickness"]
+    yield chuck_screws(s, "nose", "spindle", thick, "for the spindle")
+    yield chuck_screws(s, "bolts", "chuck", thick, "for the chuck")
+
+
 FAMILY = Family(
     "taper-plate",
     "Short-taper plate",
@@ -127,6 +136,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
+    hardware=hardware,
     mates=(
         spindle(
             MateSize("large", "its taper at the flange", 63.513, ("register",)),

@@ -18,6 +18,7 @@ from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.outline import corners_of, corners_text
 from machinon.core.quantity import COUNT, LENGTH, Kind
 from machinon.core.reckoning import FLAG, TEXT
@@ -336,7 +337,7 @@ class Family(Struct, frozen=True):
     what others can be made to, by kind of surface the size that it has; parts: the
     features that a free piece can have, names: those that it has, in their order, own:
     its sizes without theirs; alike: what should be alike on all of the kind that a shop
-    has, after the size that brings it.
+    has, after the size that brings it; hardware: what is bought to go with it.
     """
 
     key: str
@@ -362,6 +363,7 @@ class Family(Struct, frozen=True):
     names: tuple[str, ...] = ()
     own: tuple[Size, ...] = ()
     alike: tuple[str, ...] = ()
+    hardware: Callable[[Values], Iterable[Hardware]] = lambda values: ()
 
     def part(self, name: str) -> Part:
         """What part a name is of: `groove2`. Raises BadInput naming the nearest."""

@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     grown,
     part_names,
 )
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.reckoning import FLAG, TEXT
 
@@ -54,6 +55,11 @@ class Made(Struct, frozen=True, dict=True):
     material: str
     given: Mapping[str, str] = {}
     numbers: Mapping[str, int] = {}
+
+    @property
+    def hardware(self) -> tuple[Hardware, ...]:
+        """What is bought to go with it."""
+        return tuple(self.family.hardware(self.values))
 
 
 def make(

@@ -19,6 +19,7 @@ from machinon.core.job.own_alike import own_alike
 from machinon.core.job.since_cut import with_done
 from machinon.core.piece.family import Value, spoken
 from machinon.core.route.operations import StepTold
+from machinon.core.route.own_hardware import own_hardware
 from machinon.core.route.own_stock import own_stock
 from machinon.core.route.own_tools import OwnTool, own_collet, own_tool
 from machinon.core.shop.belongings import Belongings
@@ -156,6 +157,11 @@ class MakingActs(JobAtHand):
         )
         return " ".join(one for one in said if one)
 
+    def own_hardware(self) -> tuple[str, ...]:
+        """What is bought to go with the piece, a line each, and what of it is there."""
+        made = self.plan.made
+        return own_hardware(made, self._hardware) if made is not None else ()
+
     # read once: they are asked for at every edit, and a job does not change them
     @functools.cached_property
     def _tools(self) -> Belongings | None:
@@ -164,6 +170,10 @@ class MakingActs(JobAtHand):
     @functools.cached_property
     def _holding(self) -> Belongings | None:
         return self._shelf("holding")
+
+    @functools.cached_property
+    def _hardware(self) -> Belongings | None:
+        return self._shelf("hardware")
 
     @functools.cached_property
     def _stock(self) -> Belongings | None:

@@ -85,6 +85,7 @@ class PieceView(StageView):
         )
         self.add = button("Add a feature…", self._ask_part)
         self.rack = label("", "", "measured", wrap=True)
+        self.with_it = label("", "", wrap=True)
         # worked out once typing has come to rest: it takes the solid
         self.effort = label("", "faint", wrap=True)
         self.buy = button("Make or buy?", self._make_or_buy)
@@ -119,6 +120,7 @@ class PieceView(StageView):
         column.addLayout(metal)
         column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
         column.addWidget(self.rack)
+        column.addWidget(self.with_it)
         column.addSpacing(px(6))
         column.addWidget(self.checks_title)
         below = QWidget()
@@ -154,6 +156,9 @@ class PieceView(StageView):
         self._ask()
         self.rack.setText(self.job.own_stock())
         self.rack.setVisible(bool(self.rack.text()))
+        parts = self.job.own_hardware()
+        self.with_it.setText(f"To go with it: {'; '.join(parts)}.")
+        self.with_it.setVisible(bool(parts))
         if making != self._compared:
             self.was = {}
         self.buy.setVisible(plan.made is not None)

@@ -1,0 +1,91 @@
+"""Bought parts that a piece is put together with: counted, and as long as they need."""
+
+from msgspec import Struct
+
+from machinon.core.quantity import INCH
+from machinon.core.threads.screw_thread import Thread, thread_of
+from machinon.core.threads.screws import stock_lengths
+
+INTO = 1.5  # diameters that a screw goes into a thread whose depth is not known
+
+
+def called(thread: Thread) -> str:
+    """A thread as one asks for its screws: coarse ones by their size alone.
+
+    >>> called(thread_of("M8")), called(thread_of("M8x1"))
+    ('M8', 'M8 × 1')
+    """
+    size = f"M{thread.major:g}"
+    coarse = thread.form_name == "metric" and thread_of(size).pitch == thread.pitch
+    return size if coarse else thread.says
+
+
+class Hardware(Struct, frozen=True):
+    """Parts of one kind.
+
+    kind: as on the shop's shelf; name: as one asks for them; size: of the thread or
+    across, mm; length: mm, 0 where the mate decides it; use: what they are for.
+    """
+
+    kind: str
+    name: str
+    size: float
+    length: float
+    count: int
+    use: str
+
+    @property
+    def says(self) -> str:
+        """As it is written in a list: 3 × cap screw M8 × 25, for the chuck."""
+        return f"{self.count} × {self.name}, {self.use}"
+
+
+def cap_screws(
+    thread: str,
+    count: float,
+    use: str,
+    through: float = 0.0,
+    into: float = 0.0,
+    head: str = "cap",
+    blind: bool = True,
+) -> Hardware:
+    """Screws with a head. through: what they clamp, mm, 0 where that is not known;
+    into: the thread that there is for them, mm, 0 where that is not known; blind: they
+    must not go further."""
+    one = thread_of(thread)
+    long = 0.0
+    if through:
+        wanted = through + min(into or INTO * one.major, INTO * one.major)
+        lengths = stock_lengths(one)
+        fits = [size for size in lengths if size >= wanted - 1e-9]
+        if into and blind:  # none may stand on the floor of its hole
+            short = [size for size in lengths if size <= through + into + 1e-9]
+            fits = [size for size in fits if size in short] or short[-1:]
+        long = fits[0] if fits else 0.0
+    return _screws("screw", f"{head} screw", one, long, count, use)
+
+
+def set_screws(thread: str, count: float, use: str, most: float = 0.0) -> Hardware:
+    """Screws without a head, the longest that lie within `most`, mm; 0 where the mate
+    decides it."""
+    one = thread_of(thread)
+    fits = [size for size in stock_lengths(one, True) if size <= most + 1e-9]
+    long = fits[-1] if fits else 0.0
+    return _screws("set screw", "set screw", one, long, count, use)
+
+
+def _screws(
+    kind: str, words: str, thread: Thread, long: float, count: float, use: str
+) -> Hardware:
+    sold = f"{long / INCH:g} in" if thread.inch else f"{long:g}"
+    tail = f" × {sold}" if long else ""
+    name = f"{words} {called(thread)}{tail}"
+    return Hardware(kind, name, thread.major, long, int(count), use)
+
+
+def plain_parts(
+    kind: str, size: float, count: float, use: str, length: float = 0.0
+) -> Hardware:
+    """Dowels, balls, keys and the like, by their size across and their length, mm."""
+    tail = f" × {length:g}" if length else ""
+    return Hardware(kind, f"{kind} {size:g}{tail}", size, length, int(count), use)

@@ -1,0 +1,33 @@
+"""What goes with a piece, and what of it the shop's own shelf has."""
+
+from machinon.core.piece.hardware import Hardware
+from machinon.core.piece.made import Made
+from machinon.core.shop.belongings import Belongings, Item
+
+SAME, ALONG = 0.006, 0.3  # mm: of one size, and of one length
+
+
+def own_hardware(made: Made, shelf: Belongings | None) -> tuple[str, ...]:
+    """A line for each kind of bought part; where the shelf lists such parts at all, it
+    says whether this one is there."""
+    return tuple(
+        f"{one.says}{_said(one, shelf.of_kind(one.kind) if shelf else ())}"
+        for one in made.hardware
+    )
+
+
+def _said(one: Hardware, listed: tuple[Item, ...]) -> str:
+    if not listed:
+        return ""
+    fits = [
+        item
+        for item in listed
+        if abs(item.size - one.size) < SAME
+        and (not one.length or not item.length or abs(item.length - one.length) < ALONG)
+    ]
+    if not fits:
+        return ": to be had"
+    best = max(fits, key=lambda item: item.count)
+    if best.count < one.count:
+        return f": only {best.count} of yours, {best.name}"
+    return f": yours, {best.name}"

@@ -1,0 +1,61 @@
+import unittest
+
+from machinon.core.families import families, family_of
+from machinon.core.piece.hardware import cap_screws
+from machinon.core.piece.made import make
+from machinon.core.route.own_hardware import own_hardware
+from machinon.core.shop.belongings import Belongings, Item
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screws import stock_lengths
+
+
+class LongEnough(unittest.TestCase):
+    def test_a_screw_clamps_and_goes_a_diameter_and_a_half_into_its_thread(self):
+        """M8 through 18 less 8.6 of counterbore: 9.4 + 12 = 21.4, sold as 25."""
+        plate = make(family_of("back-plate"), {"flange.thickness": "18"})
+        (screws,) = plate.hardware
+        self.assertEqual(screws.says, "3 × cap screw M8 × 25, for the chuck")
+
+    def test_none_stands_on_the_floor_of_its_hole(self):
+        """M6 through 8 into 7 deep: 16 would bottom, 12 holds by 4."""
+        self.assertEqual(cap_screws("M6", 4, "", 8, 7).length, 12)
+        self.assertEqual(cap_screws("M6", 4, "", 8, 7, blind=False).length, 16)
+
+    def test_a_set_screw_lies_under_the_bar(self):
+        """20 of bar, a bit of 8, sunk by half: 5.5 are left."""
+        bar = make(
+            family_of("single-point-bar"),
+            {"bar.diameter": "20", "bits.diameter": "8", "grubs.sunk": "0.5"},
+        )
+        self.assertEqual(bar.hardware[0].name, "set screw M4 × 5")
+
+    def test_of_inch_screws_the_length_is_in_inches(self):
+        name = cap_screws("1/4-20", 2, "", 8).name
+        self.assertEqual(name, "cap screw 1/4-20 UNC × 0.75 in")
+
+    def test_what_is_needed_can_be_bought(self):
+        for family in families().values():
+            for way in ({}, family.full, *family.ways):
+                for one in make(family, way).hardware:
+                    with self.subTest(family.key, part=one.name):
+                        self.assertGreaterEqual(one.count, 1)
+                        if one.kind == "set screw" and one.length:
+                            lengths = stock_lengths(thread_of("M6"), True)
+                            self.assertIn(one.length, lengths)
+
+
+class OnTheShelf(unittest.TestCase):
+    def said(self, *items: Item) -> str:
+        shelf = Belongings("hardware", "Hardware", items)
+        return own_hardware(make(family_of("back-plate"), {}), shelf)[0]
+
+    def test_it_says_what_is_there_and_what_is_not(self):
+        def screw(length: float, count: int) -> Item:
+            return Item("screw", f"M8 × {length:g} cap", 8.0, 1.25, length, count)
+
+        self.assertIn("yours, M8 × 25 cap", self.said(screw(25, 20)))
+        self.assertIn("only 2 of yours", self.said(screw(25, 2)))
+        self.assertIn("to be had", self.said(screw(40, 20)))
+
+    def test_a_shelf_without_screws_is_not_asked(self):
+        self.assertTrue(self.said().endswith("for the chuck"))
