@@ -2,7 +2,7 @@
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: setup demo run test lint bench trials soak screenshots lock
+.PHONY: setup demo run install uninstall test lint bench trials soak screenshots lock
 
 setup:
 	@PYTHON="$(PYTHON)" sh scripts/setup.sh
@@ -12,6 +12,13 @@ demo: setup
 
 run: setup
 	$(BIN)/machinon
+
+# Into the desktop's menu, for this person alone; uninstall leaves their shop.
+install: setup
+	sh scripts/install.sh
+
+uninstall:
+	sh scripts/install.sh --remove
 
 # compiled modules are kept: the programs that tests start need them too
 test: setup

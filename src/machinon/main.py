@@ -26,7 +26,8 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
         "single reckonings, machinon coach advises at the dial, machinon simulate "
         "stands in for a read-out or gauge: see their --help.",
     )
-    parser.add_argument("--shop", metavar="FILE", help="open this shop file")
+    parser.add_argument("file", nargs="?", help="open this shop file")
+    parser.add_argument("--shop", metavar="FILE", help="the same")
     parser.add_argument(
         "--demo", action="store_true", help="open a throw-away copy of the demo shop"
     )
@@ -39,10 +40,14 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
         "--version", action="version", version=f"Machinon {__version__}"
     )
     options = parser.parse_args(arguments)
+    if options.file is not None:
+        if options.shop is not None:
+            parser.error("one shop file is opened at a time")
+        options.shop = options.file
     if options.shop is not None and not options.shop.strip():
-        parser.error("--shop needs the name of a shop file")
+        parser.error("the name of a shop file is missing")
     if options.shop and (options.demo or options.shoot):
-        parser.error("--shop opens your own file; --demo and --shoot the demo shop")
+        parser.error("a file is your own; --demo and --shoot open the demo shop")
     return options
 
 
@@ -59,6 +64,7 @@ def own_settings() -> Path:
     return user_config_path("machinon") / "settings.ini"
 
 
+ICON = Path(__file__).parent / "desk" / "launcher" / "machinon.svg"
 ENDS = (signal.SIGTERM, signal.SIGINT, signal.SIGHUP)
 ended: list[int] = []  # each time that the program was told to end
 
@@ -103,6 +109,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _run(options: argparse.Namespace, scratch: Path) -> int:
+    from PySide6.QtGui import QIcon
     from PySide6.QtWidgets import QApplication, QMessageBox
 
     from machinon.desk.faults import faults
@@ -113,6 +120,7 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
     app = QApplication(sys.argv[:1])
     app.setApplicationName("machinon")
     app.setDesktopFileName("machinon")
+    app.setWindowIcon(QIcon(str(ICON)))
     load_fonts()
     throw_away = bool(options.demo or options.shoot)
     window = MainWindow(Settings(None if throw_away else own_settings()), scratch)

@@ -440,7 +440,7 @@ class Starting(unittest.TestCase):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "letter.txt"
             path.write_text("Dear all")
-            done = self.machinon("--shop", str(path))
+            done = self.machinon(str(path))
             self.assertEqual(done.returncode, 2)
             self.assertIn("not a Machinon shop file", done.stderr)
             self.assertNotIn("Traceback", done.stderr)
