@@ -7,7 +7,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
 from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import Flats, Keyway, Slits
+from machinon.core.piece.turned_features import EdgeRound, Flats, Keyway, Slits
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
 
@@ -129,13 +129,20 @@ def _seen_radii(body: Body) -> tuple[set[float], float]:
     """Radii of the edges that are seen from the right end, and that of the bore that
     goes through; 0 for none."""
     stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
+    # a rounded edge runs into face and round without an edge of its own
+    rounded = [
+        (one.centre[1], one.diameter / 2)
+        for one in body.features
+        if isinstance(one, EdgeRound) and one.side == "right"
+    ]
     seen: set[float] = set()
     largest, least = 0.0, math.inf
     sides = [z + beside for z in stations for beside in (-1e-4, 1e-4)]
     for inner, outer in body.radii_at(sides):
         if outer > largest + 1e-3:
             largest = outer
-            seen.add(round(outer, 3))
+            if not any(low - 1e-3 < outer < high - 1e-3 for low, high in rounded):
+                seen.add(round(outer, 3))
         if outer > 0 and inner < least - 1e-3:
             if inner > 1e-3:
                 seen.add(round(inner, 3))

@@ -9,6 +9,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
+    EdgeRound,
     Flats,
     Keyway,
     Knurl,
@@ -97,11 +98,13 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
     first, last = body.ends
     begun = len(board.items)
     draw_upper_half(board, body, place)
+    rounds = [one for one in body.features if isinstance(one, EdgeRound)]
     for ring in envelope(body):
         mirrored = tuple(place(z, -r) for z, r in ring)
         board.items.append(Shape(mirrored, "outline", EDGE, "panel"))
         for z, r in ring:
-            if r > 1e-6 and first + 1e-6 < z < last - 1e-6:
+            smooth = any(one.holds(z, r) for one in rounds)
+            if r > 1e-6 and first + 1e-6 < z < last - 1e-6 and not smooth:
                 board.items.append(Line(place(z, 0.0), place(z, -r), "outline", 1.2))
     for one in body.features:
         _thread_lines(board, one, place)

@@ -15,7 +15,7 @@ from machinon.core.piece.hole_features import (
 )
 from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.made import Made
-from machinon.core.piece.turned_features import Flats, Sloping
+from machinon.core.piece.turned_features import Flats, Knurl, Sloping
 from machinon.core.tapers.tapers import taper_of
 from machinon.draw.sheet_figures import Figure, feature_of, length_said
 
@@ -33,6 +33,7 @@ SAID = {
     "rise": "{} high",
     "arc": "arc of radius {}",
     "reach": "{} round the nut",
+    "radius": "R{}",
 }
 
 
@@ -127,9 +128,12 @@ def _measures(
     count = f"{said.pop('count')} " if "count" in said else ""
     if isinstance(one, Sloping) and "taper" in said:
         said["taper"] += f", {taper_of(one.taper).half_angle:.3f}° a side"
+    if isinstance(one, Knurl):
+        said["pitch"] += ", crossed" if one.crossed else ", straight"
     if isinstance(one, Flats):
         count = "1 flat, " if one.count == 1 else f"{one.count} flats, "
     if isinstance(one, FlankedSlot) and "pins" in said:
+        said.pop("angle", None)  # it stands to the floor, and is said with the pins
         pin, flank = length_said(one.pin, inch), 90 - one.half_angle
         said["pins"] += f" of ⌀{pin}, flanks at {flank:g}°"
     return f"{spoken(name)}: {count}{', '.join(said.values())}"

@@ -5,6 +5,7 @@ from typing import Literal, NamedTuple
 
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.turned_features import (
+    EdgeRound,
     Flats,
     Keyway,
     Knurl,
@@ -235,6 +236,8 @@ class TurnedSheet(SheetLayout):
         if isinstance(one, Sloping):
             middle = (one.start_diameter + one.end_diameter) / 4
             return section((one.start + one.end) / 2, middle)
+        if isinstance(one, EdgeRound):
+            return section(*one.at(45.0))
         if isinstance(one, Flats | Knurl | Slits):
             wide = one.across if isinstance(one, Flats) else one.diameter
             return section((one.start + one.end) / 2, -wide / 4)

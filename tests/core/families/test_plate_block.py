@@ -42,6 +42,20 @@ class PlateBlocks(unittest.TestCase):
             with self.subTest(parts, **given):
                 self.assertAlmostEqual(taken(block(parts, **given)) / wanted, 1, 2)
 
+    def test_a_dovetail_is_as_wide_as_its_pins_say(self):
+        """14 between pins of 6 at 60°: 14 + 6 (1 + cot 30°) = 30.392 on the floor, less
+        16 / tan 60° at the mouth, 21.155: 25.774 × 8 in the mean, along 100."""
+        made = block("dovetail")
+        self.assertAlmostEqual(taken(made) / (25.774 * 8 * 100), 1, 3)
+        rough, flanks = (
+            s for up in route_told(made) for s in up.steps if "dovetail1" in s.features
+        )
+        self.assertEqual(rough.tool, "end mill")
+        self.assertEqual(flanks.tool, "dovetail cutter 60°")
+        with self.assertRaisesRegex(BadInput, "dovetail 1: The flanks meet") as refused:
+            block("dovetail", dovetail1_depth="25", dovetail1_pins="8")
+        self.assertEqual(refused.exception.key, "dovetail1.depth")
+
     def test_holes_lie_from_a_corner_or_from_the_middle(self):
         corner = block("hole", hole1_from_side="20", hole1_from_front="10")
         self.assertEqual(corner.body.feature("hole1").points, [(20, 10)])

@@ -89,6 +89,33 @@ class TurnedPieces(unittest.TestCase):
         self.assertIn("thread1-crest", failed(turned("thread")), "the step is 25")
         self.assertEqual(turned("thread").values["thread1.thread"], "M24")
 
+    def test_a_rounded_edge_takes_off_what_lies_outside_of_its_arc(self):
+        """(1 − π/4) 4² = 3.434 mm², whose middle lies 0.2234 · 4 = 0.894 from the sharp
+        corner: 2π (12.5 − 0.894) · 3.434 = 250.4 mm³."""
+        less = turned().body.volume - turned("round", round1_radius="4").body.volume
+        self.assertAlmostEqual(less, 250.4, delta=3)
+        self.assertIn("round1-room", failed(turned("round", round1_radius="13")))
+        step = next(
+            s
+            for up in route_told(turned("round", round1_radius="4"))
+            for s in up.steps
+            if s.features == ("round1",)
+        )
+        self.assertEqual(step.title, "Round the right edge, R4")
+
+    def test_a_knurl_wants_whole_teeth_and_lies_on_one_step(self):
+        """78 teeth of 1 come out even on 78 / π = 24.83: 25 is off by a sixth of one
+        tooth, 24.83 by none."""
+        knurl = {"knurl1_from_end": "44", "knurl1_length": "15"}
+        self.assertIn("knurl1-even", failed(turned("knurl", **knurl)))
+        even = turned("knurl", step3_diameter="24.83", **knurl)
+        self.assertEqual(failed(even), set())
+        long = turned("knurl", step3_diameter="24.83", knurl1_from_end="44",
+                      knurl1_length="19")  # fmt: skip
+        self.assertIn("knurl1-on-a-step", failed(long))
+        right = route_told(even)[0]
+        self.assertEqual(cut_in(right, "knurl"), ["knurl1"])
+
     def test_a_cross_hole_keeps_off_the_shoulder(self):
         self.assertEqual(failed(turned("cross", cross1_from_end="15")), set())
         near = turned("cross", cross1_from_end="29")

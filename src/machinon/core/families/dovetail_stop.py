@@ -11,6 +11,7 @@ from typing import Any
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
+from machinon.core.families._dovetail import slot_steps, slot_widths
 from machinon.core.families._tapped import tapped
 from machinon.core.piece.block_features import EdgeBevels, FlankedSlot, SixFaces
 from machinon.core.piece.body import Body
@@ -30,12 +31,11 @@ from machinon.core.piece.hardware import Hardware, called, set_screws
 from machinon.core.piece.hole_features import Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 
 HELD = 2.3  # diameters of the stop screw: its thread in the block, and a nut on it
 UNDER = 0.3  # mm: between what shall not touch, slot floor or shoulders
-ROUGH = 0.5  # mm to a side that an end mill leaves for the dovetail cutter
 
 
 def _block(s: Values) -> tuple[float, float, float]:
@@ -61,24 +61,18 @@ def _told(s: Values) -> dict[str, Any]:
     return {k: v for k, v in (*mate.items(), ("new_depth", deep)) if v is not None}
 
 
+def _widths(s: Values) -> tuple[float, float]:
+    """Of the slot at its mouth, and between its sharp corners."""
+    of = s["slot.pins"], s["slide.pin"], s["slot.depth"], s["slide.angle"]
+    return slot_widths(*of)
+
+
 def _floor(s: Values) -> float:
-    """Between the sharp corners of the slot, from what is read between its pins."""
-    answer = reckon(
-        "dovetail",
-        {
-            "angle": s["slide.angle"],
-            "pin": s["slide.pin"],
-            "depth": s["slot.depth"],
-            "internal": True,
-            "measured": s["slot.pins"],
-        },
-    )
-    return float(answer["width_bottom"])
+    return _widths(s)[1]
 
 
 def _mouth(s: Values) -> float:
-    lean = s["slot.depth"] / math.tan(math.radians(s["slide.angle"]))
-    return float(_floor(s) - 2 * lean)
+    return _widths(s)[0]
 
 
 def _lock_thread(s: Values) -> float:
@@ -214,14 +208,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "only the second flank is brought to size. It stays in the vise until it "
             "goes on.",
             (
-                Step("mill", ("slot",), leaves=ROUGH, title="Rough the slot with "
-                     "an end mill, to the mouth", key="rough-slot"),
-                Step("mill", ("slot",), title="First flank and floor, then the second "
-                     "flank by the pins", tool=f"dovetail cutter {s['slide.angle']:g}°",
-                     fit="slot", note=f"Pins of {pin:g} mm in the corners. Cut against "
-                     "the feed: on the last pass the cutter climbs and pulls itself "
-                     "in.", caution="The cutter's neck is thin: light cuts, chips "
-                     "cleared each pass.", key="flanks"),
+                *slot_steps("slot", "the slot", s["slide.angle"], pin, "slot",
+                            "flanks"),
                 Step("prove", ("slot",), title="Try it on the slide", tool="the slide",
                      hold=True, fit="slot"),
             ),

@@ -9,6 +9,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from itertools import pairwise
 from typing import Any
 
+from machinon.core.errors import BadInput
+from machinon.core.families._dovetail import slot_steps, slot_widths
 from machinon.core.families._tapped import tapped, thread_checks
 from machinon.core.piece.block_features import (
     CornerRounds,
@@ -130,6 +132,24 @@ def _bore(s: Values, name: str) -> Hole:
     )
 
 
+def _dovetail(s: Values, name: str) -> FlankedSlot:
+    """A dovetail slot as wide as its pins say. Raises BadInput on the size of it that
+    cannot be."""
+    between, pin, deep, angle = (
+        float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
+    )
+    try:
+        mouth, floor = slot_widths(between, pin, deep, angle)
+    except BadInput as error:
+        measure = "pins" if error.key == "measured" else error.key
+        raise BadInput(
+            f"{name}.{measure}", f"{spoken(name)}: {error.message}"
+        ) from None
+    across = s[f"{name}.runs"] == "across"
+    at = float(s[f"{name}.at"])
+    return FlankedSlot(name, "top", _block(s), at, mouth, floor, deep, across, pin)
+
+
 def _slot(s: Values, name: str) -> Slot:
     block, face = _block(s), s[f"{name}.face"]
     long, wide, _ = _face(s, face)
@@ -175,6 +195,8 @@ def _feature(s: Values, name: str) -> Feature:
             return FlankedSlot(
                 name, "top", block, size("at"), wide, 0.0, deep, crosswise
             )
+        case "dovetail":
+            return _dovetail(s, name)
         case "seat":
             across = s[f"{name}.runs"] == "across"
             wide, deep = size("diameter"), size("depth")
@@ -304,6 +326,23 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 3.0,
                 f"Metal left at the floor of {spoken(name)}",
             )
+        case "dovetail":
+            one = _dovetail(s, name)
+            room = long if one.across else wide
+            yield at_least(
+                f"{name}-floor",
+                name,
+                high - one.depth,
+                3.0,
+                f"Metal left under {spoken(name)}",
+            )
+            yield at_least(
+                f"{name}-sides",
+                name,
+                min(one.at, room - one.at) - one.floor / 2,
+                max(3.0, one.depth / 2),
+                f"Metal beside the foot of {spoken(name)} (half its depth)",
+            )
         case "vee":
             half = math.radians(s[f"{name}.angle"] / 2)
             yield at_least(
@@ -411,6 +450,9 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         for name in _parts(s, "vee"):
             note = "A slit at its bottom first keeps the cutter's corner free."
             steps.append(Step("mill", (name,), tool="angle cutter", note=note))
+        for name in _parts(s, "dovetail"):
+            angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
+            steps += slot_steps(name, spoken(name), angle, pin)
         for name in _parts(s, "seat"):
             note = (
                 "Clamp a scrap block on it, face to face, and bore along the seam: the "
@@ -519,6 +561,12 @@ def _across(name: str, s: Values) -> float:
     return (long if s[f"{name}.runs"] == "across" else wide) / 2
 
 
+def _lies(name: str, s: Values) -> float:
+    """The middle of the upper face, across the way that a groove runs in it."""
+    long, wide, _ = _block(s)
+    return (long if s[f"{name}.runs"] == "across" else wide) / 2
+
+
 def _where(
     side: Mapping[str, Any], across: Mapping[str, Any] | None = None
 ) -> tuple[Size, Size]:
@@ -610,6 +658,16 @@ PARTS = (
              1000),
         Size("angle", "angle of {}, flank to flank", "90", "", 20, 150, ANGLE),
         Size("width", "{} at its mouth", "20", "", 1, 400),
+    )),
+    Part("dovetail", "A dovetail slot", (
+        Size("runs", "how {} runs", "along", "", kind=TEXT,
+             choices=("along", "across")),
+        Size("at", "middle of {} from the edge", OfPart(_lies), "in the middle", 0,
+             1000, rests=("{}.runs", "block.length", "block.width")),
+        Size("depth", "depth of {}", "8", "", 0.5, 100),
+        Size("angle", "angle of {}", "60", "to its floor", 35, 80, ANGLE),
+        Size("pin", "pins that {} is read by", "6", "", 0.5, 40),
+        Size("pins", "{} between its pins", "14", "", 1, 400, step=0.001),
     )),
     Part("seat", "A half-round seat", (
         Size("diameter", "round of {}", "16", "", 1, 400),
@@ -733,6 +791,13 @@ FAMILY = grown(
                 "seat2.runs": "along",
                 "seat2.at": "20",
                 "seat2.depth": "5",
+            },
+            {
+                "parts": "dovetail dovetail",
+                "block.width": "60",
+                "dovetail2.runs": "across",
+                "dovetail2.at": "70",
+                "dovetail1.depth": "6",
             },
             {
                 "parts": "vee vee",

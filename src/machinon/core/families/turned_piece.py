@@ -4,6 +4,7 @@ z = 0 is the left end. Steps and tapers stand side by side from there, in their 
 everything else lies on or in them.
 """
 
+import math
 import re
 from collections.abc import Iterable
 from typing import Literal
@@ -36,17 +37,19 @@ from machinon.core.piece.turned_features import (
     Centre,
     Cone,
     Cylinder,
+    EdgeRound,
     End,
     FaceGroove,
     Flats,
     Groove,
     Keyway,
+    Knurl,
     NutThread,
     Screw,
     TaperBore,
 )
 from machinon.core.quantity import COUNT
-from machinon.core.reckoning import TEXT
+from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import known_threads, thread_of
 
@@ -57,6 +60,7 @@ AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its ta
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 ALONG = ("step", "taper")
+EVEN = 0.1  # of a pitch by which a knurl may come out uneven
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 SIDES: tuple[Side, Side] = ("right", "left")
 
@@ -224,6 +228,14 @@ def _feature(s: Values, axis: _Axis, name: str) -> Feature:
             side = s[f"{name}.end"]
             z = axis.end(side)
             return Bevel(name, z, axis.round_at(z), size("leg"), side)
+        case "round":
+            side = s[f"{name}.end"]
+            z = axis.end(side)
+            return EdgeRound(name, z, axis.round_at(z), size("radius"), side)
+        case "knurl":
+            at, crossed = size("from_end"), bool(s[f"{name}.crossed"])
+            wide = axis.round_at(at + size("length") / 2)
+            return Knurl(name, at, at + size("length"), wide, size("pitch"), crossed)
         case "cross":
             z, count = size("from_end"), int(s[f"{name}.count"])
             wide = axis.round_at(z)
@@ -436,8 +448,40 @@ def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
         )
 
 
+def _rolled_checks(s: Values, axis: _Axis) -> Iterable[Check]:
+    for name in axis.of("round"):
+        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
+        yield at_least(
+            f"{name}-room",
+            name,
+            min(at[2] - at[1], min(at[3:]) / 2),
+            s[f"{name}.radius"],
+            f"Step under the radius of {spoken(name)}",
+        )
+    for name in axis.of("knurl"):
+        start, long = s[f"{name}.from_end"], s[f"{name}.length"]
+        under = [one for one in axis.steps if one[1] - 1e-6 <= start < one[2] - 1e-6]
+        room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
+        yield at_least(
+            f"{name}-on-a-step", name, room, long, f"Step that {spoken(name)} is on"
+        )
+        pitch = s[f"{name}.pitch"]
+        wide = axis.round_at(start + long / 2)
+        count = max(round(math.pi * wide / pitch), 1)
+        even = count * pitch / math.pi
+        yield Check(
+            f"{name}-even",
+            name,
+            abs(wide - even) <= EVEN * pitch,
+            f"{count} teeth of {spoken(name)} come out even on ⌀{even:.2f}, its step "
+            f"is ⌀{wide:.2f}: off by much, the wheels cut twice.",
+            grave=False,
+        )
+
+
 def checks(s: Values) -> Iterable[Check]:
     axis = _Axis(s)
+    yield from _rolled_checks(s, axis)
     yield from _inside_checks(s, axis)
     yield from _socket_checks(s, axis)
     yield from _run_out_checks(s, axis)
@@ -491,7 +535,7 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
         steps = [Step("face", ("left_end",), title="Face to length")]
 
     def here(kind: str) -> list[str]:
-        if kind in ("groove", "undercut"):
+        if kind in ("groove", "undercut", "knurl"):
             return [
                 n for n in axis.of(kind) if axis.side_of(s[f"{n}.from_end"]) == side
             ]
@@ -511,6 +555,14 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
         else:
             title = f"Turn taper {name[5:]}, ⌀{a:g} to ⌀{b:g} over {stop - start:g}"
             steps.append(Step("taper", (name,), title=title))
+    steps += [
+        Step(
+            "knurl",
+            (name,),
+            note="In at once by half its depth, plenty of oil, then along; slow.",
+        )
+        for name in here("knurl")
+    ]
     for name in narrow:
         steps += _bored(s, name)
     for name in here("socket"):
@@ -529,6 +581,15 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
     large = [n for n in here("nut") if not _is_tapped(s, n)]
     steps += [Step("thread", (name,)) for name in (*large, *here("thread"))]
     steps += [Step("bevel", (name,)) for name in here("edge")]
+    steps += [
+        Step(
+            "bevel",
+            (name,),
+            title=f"Round the {side} edge, R{s[f'{name}.radius']:g}",
+            tool="radius tool, or file and gauge",
+        )
+        for name in here("round")
+    ]
     return steps
 
 
@@ -699,6 +760,15 @@ PARTS = (
     Part("edge", "A chamfer", (
         _end("right|left"), Size("leg", "{}", "0.5", "", 0.05, 50),
     )),
+    Part("round", "A rounded edge", (
+        _end("right|left"), Size("radius", "radius of {}", "2", "", 0.1, 100),
+    )),
+    Part("knurl", "A knurl", (
+        Size("from_end", "{} from the left end", "1", "", 0, 1500),
+        Size("length", "length of {}", "15", "", 1, 500),
+        Size("pitch", "pitch of {}", "1", "as the wheels have", 0.3, 3),
+        Size("crossed", "{} crossed", "yes", kind=FLAG),
+    )),
 )  # fmt: skip
 
 FAMILY = grown(
@@ -744,6 +814,15 @@ FAMILY = grown(
             "edge1.leg": "1",
         },
         ways=(
+            {
+                "parts": "step step knurl round edge",
+                "step1.length": "22",
+                "step1.diameter": "24.83",
+                "step2.length": "12",
+                "step2.diameter": "14",
+                "edge1.end": "left",
+                "knurl1.crossed": "no",
+            },
             {
                 "parts": "step taper bore socket",
                 "step1.length": "20",

@@ -22,8 +22,8 @@ PAST = 1.0  # mm that a through hole goes past the last metal
 class Face(Struct, frozen=True):
     """A face that a feature leaves.
 
-    kind: cylinder, cone, plane, thread, hole or slot; at: its figures, by measure.
-    inside: whether the metal lies outside of it.
+    kind: cylinder, cone, plane, round, thread, hole or slot; at: its figures, by
+    measure; inside: whether the metal lies outside of it.
     """
 
     kind: str

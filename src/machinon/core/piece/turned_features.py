@@ -15,6 +15,7 @@ from machinon.core.piece.feature import (
 )
 from machinon.core.piece.solid_cuts import (
     Cut,
+    Point,
     Sunk,
     Turned,
     across_axis,
@@ -24,6 +25,9 @@ from machinon.core.piece.solid_cuts import (
 from machinon.core.threads.screw_thread import Thread, thread_of
 
 RUN_OUT = 0.6  # of a pitch: depth of a run-out groove below the thread's root
+
+
+ARC = 12  # straight pieces that a quarter of a round edge is drawn by
 
 
 class End(Feature, frozen=True):
@@ -280,6 +284,51 @@ class Bevel(Feature, frozen=True):
                 self.inside,
             )
         }
+
+
+class EdgeRound(Feature, frozen=True):
+    """An outer edge rounded to a radius, tangent to face and round."""
+
+    z: float
+    diameter: float
+    radius: float
+    side: Side
+
+    @property
+    def out(self) -> float:
+        """The way out of the face: 1 to the right, -1 to the left."""
+        return 1.0 if self.side == "right" else -1.0
+
+    @property
+    def centre(self) -> Point:
+        """The middle of its arc, (z, r)."""
+        return self.z - self.out * self.radius, self.diameter / 2 - self.radius
+
+    def at(self, angle: float) -> Point:
+        """A point of its arc, from the face at 0° to the round at 90°."""
+        (z, r), turn = self.centre, math.radians(angle)
+        along, up = self.radius * math.cos(turn), self.radius * math.sin(turn)
+        return z + self.out * along, r + up
+
+    def holds(self, z: float, r: float) -> bool:
+        """Whether a point lies on its arc, where no edge is seen."""
+        cz, cr = self.centre
+        off = math.hypot(z - cz, r - cr) - self.radius
+        return abs(off) < 1e-3 and (z - cz) * self.out > -1e-6 and r > cr - 1e-6
+
+    def cuts(self) -> tuple[Cut, ...]:
+        arc = [self.at(90.0 * i / ARC) for i in range(ARC + 1)]
+        past = self.z + self.out * 1e-6  # over the face
+        far = self.diameter / 2 + self.radius
+        return (Turned(((past, arc[0][1]), *arc, (arc[-1][0], far), (past, far))),)
+
+    def faces(self) -> dict[str, Face]:
+        sizes = {"diameter": self.diameter, "radius": self.radius}
+        return {self.name: Face("round", sizes)}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        z, r = self.at(45.0)
+        return {"radius": Dimension("hole", z, z, (r, 0.0))}
 
 
 class Bore(Feature, frozen=True):
@@ -544,6 +593,7 @@ class Knurl(Feature, frozen=True):
         return {
             "pitch": Dimension("hole", self.start, self.end, radius),
             "length": Dimension("along", self.start, self.end, radius),
+            "from_end": Dimension("along", 0.0, self.start, radius),
         }
 
 

@@ -32,6 +32,7 @@ from machinon.core.piece.turned_features import (
     Centre,
     Cone,
     Cylinder,
+    EdgeRound,
     Flats,
     Groove,
     Keyway,
@@ -493,6 +494,9 @@ def _words(step: Step, feature: Feature) -> str:
         case Bevel():
             apart = "," if name[-1].isdigit() else ""
             return f"{name}{apart} {_size(feature.leg)} × {_size(feature.angle)}°"
+        case EdgeRound():
+            apart = "," if name[-1].isdigit() else ""
+            return f"{name}{apart} R{_size(feature.radius)}"
         case Centre():
             return f"{name}, mouth ⌀{_size(feature.mouth)}"
     return name

@@ -16,6 +16,7 @@ from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cylinder,
+    EdgeRound,
     End,
     FaceGroove,
     Groove,
@@ -291,6 +292,8 @@ def one_cut(step: StepTold) -> WorkList | None:
             )
         case Bevel():
             figures = _leg(one)
+        case EdgeRound():
+            figures = (Shown("Radius", one.radius),)
         case Centre():
             figures = (Shown("Mouth ⌀", one.mouth),)
         case Knurl():
