@@ -116,6 +116,14 @@ class TurnedPieces(unittest.TestCase):
         right = route_told(even)[0]
         self.assertEqual(cut_in(right, "knurl"), ["knurl1"])
 
+    def test_slits_leave_something_to_hold_them_together(self):
+        """Two of 1.5 through ⌀25 less a bore of 8, over 10: about 2 × 8.5 × 1.5 × 10."""
+        bored = turned("bore").body.volume
+        slit = turned("bore slit", slit1_length="10")
+        self.assertAlmostEqual((bored - slit.body.volume) / 255, 1, delta=0.02)
+        self.assertEqual(failed(slit), set())
+        self.assertIn("slit1-holds", failed(turned("slit", slit1_length="61")))
+
     def test_a_cross_hole_keeps_off_the_shoulder(self):
         self.assertEqual(failed(turned("cross", cross1_from_end="15")), set())
         near = turned("cross", cross1_from_end="29")

@@ -46,6 +46,7 @@ from machinon.core.piece.turned_features import (
     Knurl,
     NutThread,
     Screw,
+    Slits,
     TaperBore,
 )
 from machinon.core.quantity import COUNT
@@ -232,6 +233,15 @@ def _feature(s: Values, axis: _Axis, name: str) -> Feature:
             side = s[f"{name}.end"]
             z = axis.end(side)
             return EdgeRound(name, z, axis.round_at(z), size("radius"), side)
+        case "slit":
+            side, long = s[f"{name}.end"], size("length")
+            start = 0.0 if side == "left" else axis.length - long
+            stop = start + long
+            met = [
+                max(a, b) for _, z0, z1, a, b in axis.steps if z0 < stop and start < z1
+            ]
+            width, count = size("width"), int(s[f"{name}.count"])
+            return Slits(name, start, stop, max(met), width, count)
         case "knurl":
             at, crossed = size("from_end"), bool(s[f"{name}.crossed"])
             wide = axis.round_at(at + size("length") / 2)
@@ -458,6 +468,14 @@ def _rolled_checks(s: Values, axis: _Axis) -> Iterable[Check]:
             s[f"{name}.radius"],
             f"Step under the radius of {spoken(name)}",
         )
+    for name in axis.of("slit"):
+        yield at_least(
+            f"{name}-holds",
+            name,
+            axis.length - s[f"{name}.length"],
+            2.0,
+            f"Solid left behind {spoken(name)}",
+        )
     for name in axis.of("knurl"):
         start, long = s[f"{name}.from_end"], s[f"{name}.length"]
         under = [one for one in axis.steps if one[1] - 1e-6 <= start < one[2] - 1e-6]
@@ -602,6 +620,7 @@ def _last(s: Values, axis: _Axis) -> list[Step]:
             steps.append(Step("tap", (name,), note="In the set-up of the drill."))
     steps += [Step("mill", (name,)) for name in axis.of("flat")]
     steps += [Step("keyway", (name,)) for name in axis.of("keyway")]
+    steps += [Step("saw", (name,)) for name in axis.of("slit")]
     return [*steps, Step("deburr", ())]
 
 
@@ -763,6 +782,12 @@ PARTS = (
     Part("round", "A rounded edge", (
         _end("right|left"), Size("radius", "radius of {}", "2", "", 0.1, 100),
     )),
+    Part("slit", "Saw slits from an end", (
+        _end(),
+        Size("count", "how many slits {} has", "2", "", 1, 12, COUNT),
+        Size("width", "width of {}", "1.5", "a slitting saw", 0.3, 10),
+        Size("length", "length of {}", "{all}/3", "", 1, 1000, step=0.5),
+    )),
     Part("knurl", "A knurl", (
         Size("from_end", "{} from the left end", "1", "", 0, 1500),
         Size("length", "length of {}", "15", "", 1, 500),
@@ -815,7 +840,7 @@ FAMILY = grown(
         },
         ways=(
             {
-                "parts": "step step knurl round edge",
+                "parts": "step step knurl round edge slit",
                 "step1.length": "22",
                 "step1.diameter": "24.83",
                 "step2.length": "12",
