@@ -117,7 +117,7 @@ class TurnedPieces(unittest.TestCase):
         self.assertEqual(cut_in(right, "knurl"), ["knurl1"])
 
     def test_slits_leave_something_to_hold_them_together(self):
-        """Two of 1.5 through ⌀25 less a bore of 8, over 10: 2 × 8.5 × 1.5 × 10, nearly."""
+        """Two of 1.5 through ⌀25 less a bore of 8, over 10: 2 × 8.5 × 1.5 × 10."""
         bored = turned("bore").body.volume
         slit = turned("bore slit", slit1_length="10")
         self.assertAlmostEqual((bored - slit.body.volume) / 255, 1, delta=0.02)
