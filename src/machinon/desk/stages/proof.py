@@ -121,7 +121,6 @@ class ProofView(StageView):
         self.tir = Figure("Indicator swing")
         self.offset = Figure("Offset")
         self.oval = Figure("Out of round")
-        self.noise = Figure("Residual")
         self.tir.opened.connect(bench.open_working)
         self.mark = MarkView(self.look, None, 44)
         self.verdict = label("", "title")
@@ -166,7 +165,7 @@ class ProofView(StageView):
         middle.addWidget(Abreast(2, self.runout, self.limit))
         middle.addWidget(self.rose, 1)
         self.rose.setMinimumHeight(px(110))
-        middle.addWidget(Abreast(4, self.tir, self.offset, self.oval, self.noise))
+        middle.addWidget(Abreast(3, self.tir, self.offset, self.oval))
         middle.addWidget(self.expected)
 
         right = QVBoxLayout()
@@ -336,7 +335,6 @@ class ProofView(StageView):
             (self.tir, "tir"),
             (self.offset, "eccentricity"),
             (self.oval, "ovality"),
-            (self.noise, "noise"),
         ):
             if answer is None:
                 figure.show_text("–")
