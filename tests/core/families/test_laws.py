@@ -123,6 +123,7 @@ class Laws(unittest.TestCase):
                 words = [one.key for one in words_for(slot.joint)]
                 self.assertIn(slot.want, words or ["", "normal"])
             self.assertLessEqual(set(family.proof), keys)
+            self.assertLessEqual(set(family.grips), {one.key for one in family.fits})
             names = {one.name for one in made.body.features}
             self.assertEqual(len(names), len(made.body.features))
             for holding in made.holdings:
@@ -332,6 +333,7 @@ class Laws(unittest.TestCase):
                         continue
                     made += 1
                     route_told(piece)
+                    self.assertTrue(all(one.name for one in piece.hardware))
             self.assertGreater(made, 15, family.key)
 
     def test_nothing_measured_as_nought_breaks_a_family(self):
@@ -341,7 +343,9 @@ class Laws(unittest.TestCase):
                 if isinstance(one.usual, str):
                     continue
                 with self.subTest(family.key, mate=key), contextlib.suppress(BadInput):
-                    route_told(make(family, {key: "0"}))
+                    made = make(family, {key: "0"})
+                    route_told(made)
+                    self.assertTrue(all(one.count for one in made.hardware))
 
     def test_nothing_else_names_a_family(self):
         files = {one.stem for one in Path(package.__file__).parent.glob("[a-z]*.py")}

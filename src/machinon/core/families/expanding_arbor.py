@@ -326,6 +326,7 @@ FAMILY = Family(
     route=route,
     checks=checks,
     hardware=hardware,
+    grips=("nose", "shank"),
     mates=(
         Mate("work", "the work", (
             MateSize("bore", "its bore", 20.01, ("bore",)),

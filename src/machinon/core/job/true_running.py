@@ -190,12 +190,20 @@ def _clockings(plan: Plan, id: str) -> int:
 def _plays(plan: Plan, id: str) -> tuple[Element, ...]:
     """By how much the play of its fits lets a mate lie off: of the closest one, as the
     others do not come to bear."""
+    closed = {
+        number
+        for work in plan.job.works
+        if work.making is not None
+        for slot, number in work.fits.items()
+        if slot in family_for(work.making).grips
+    }
     plays = [
         (_play(plan, fit), fit)
         for fit in plan.fits
         if fit.choice.piece == id
         and fit.play is not None
         and fit.choice.joint not in FLAT_JOINTS
+        and fit.choice.number not in closed
     ]
     if not plays:
         return ()

@@ -337,7 +337,8 @@ class Family(Struct, frozen=True):
     what others can be made to, by kind of surface the size that it has; parts: the
     features that a free piece can have, names: those that it has, in their order, own:
     its sizes without theirs; alike: what should be alike on all of the kind that a shop
-    has, after the size that brings it; hardware: what is bought to go with it.
+    has, after the size that brings it; hardware: what is bought to go with it; grips:
+    the fits that are closed on in use, whose play is gone then.
     """
 
     key: str
@@ -364,6 +365,7 @@ class Family(Struct, frozen=True):
     own: tuple[Size, ...] = ()
     alike: tuple[str, ...] = ()
     hardware: Callable[[Values], Iterable[Hardware]] = lambda values: ()
+    grips: tuple[str, ...] = ()
 
     def part(self, name: str) -> Part:
         """What part a name is of: `groove2`. Raises BadInput naming the nearest."""
