@@ -185,6 +185,20 @@ class StackStrip(unittest.TestCase):
         # the nose ends 36.05 from its shoulder, inside the plate
         self.assertAlmostEqual((nose[0] + nose[2] - plate[0]) / scale, 36.05, places=6)
 
+    def test_a_screw_stands_on_its_seat_and_in_the_chuck(self):
+        """Flange 18 from 17: its counterbore of 8.6 ends at 25.6; an M8 of 25 goes on
+        to 50.6, 15.6 into the chuck, its axis 55 from that of the plate."""
+        drawing = stack_drawing(planned(), 540, 150)
+        plate = {spot.tie: spot.rect for spot in drawing.spots}["made:1"]
+        scale = plate[2] / (17 + 18 + 3.5)
+        _, shank = (i for i in drawing.items
+                    if isinstance(i, Shape) and i.role == "measured")  # fmt: skip
+        along = [(x - plate[0]) / scale for x, _ in shank.points]
+        self.assertAlmostEqual(min(along), 25.6, places=4)
+        self.assertAlmostEqual(max(along), 50.6, places=4)
+        high = [y for _, y in shank.points]
+        self.assertAlmostEqual((max(high) - min(high)) / scale, 8, places=4)
+
     def test_what_is_not_measured_is_named_instead_of_drawn(self):
         drawing = stack_drawing(planned(chuck={}), 540, 150)
         self.assertIn("Back plate, to make", texts(drawing))

@@ -1,5 +1,6 @@
 """The stack strip: the pieces of a job and what is made between them, to scale."""
 
+import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Literal
@@ -16,6 +17,7 @@ from machinon.core.piece.hole_features import Circle, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.relations import Expression
 from machinon.core.quantity import length_text
+from machinon.core.threads.screws import cap_screw
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     Board,
@@ -178,6 +180,8 @@ def _together(board: Board, plan: Plan, parts: list[_Part]) -> None:
             return place(at + z, r)
 
         _draw(board, one, seated)
+        if one.made is not None:
+            _screws(board, one.made, seated)
     past = 4 * scale
     board.line(
         (left + first * scale - past, axis),
@@ -214,6 +218,28 @@ def _draw(board: Board, one: _Part, place: Callable[[float, float], Point]) -> N
     else:
         return
     _spot(board, points, one.tie, one.name)
+
+
+def _screws(board: Board, made: Made, place: Callable[[float, float], Point]) -> None:
+    """The screws that hold it, one of each circle: the head on its seat, the shank into
+    what it is screwed to."""
+    for one in made.hardware:
+        if not one.at or not one.length:
+            continue
+        holes = made.body.feature(one.at)
+        assert isinstance(holes, Holes)
+        head = cap_screw(one.thread)
+        out = 1.0 if holes.face == "left" else -1.0
+        seat = holes.level + out * holes.hole.bore_depth
+        middle = math.hypot(*holes.points[0])
+        for near, far, wide in (
+            (seat - out * head.head_height, seat, head.head_diameter),
+            (seat, seat + out * one.length, head.diameter),
+        ):
+            low, high = middle - wide / 2, middle + wide / 2
+            corners = (near, low), (far, low), (far, high), (near, high)
+            points = tuple(place(z, r) for z, r in corners)
+            board.items.append(Shape(points, "measured", 1.0, "ground"))
 
 
 def _meets(parts: Mapping[str, _Part], fit: FitPlan) -> Point | None:

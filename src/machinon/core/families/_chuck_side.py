@@ -66,7 +66,7 @@ def chuck_screws(s: Values, of: str, mate: str, thick: float, use: str) -> Hardw
     if tapped_for(s, of):
         return cap_screws(str(s[f"{of}.screw"]), count, f"{use}, through it")
     through = thick - screw_hole(s, of).bore_depth
-    return cap_screws(str(s[f"{of}.screw"]), count, use, through)
+    return cap_screws(str(s[f"{of}.screw"]), count, use, through, at=of)
 
 
 def screws_told(of: str, mate: str) -> Callable[[Values], Mapping[str, Any]]:

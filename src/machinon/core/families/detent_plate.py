@@ -262,6 +262,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         s["screws.count"],
         "hold the plate",
         s["plate.thickness"],
+        at="screws",
     )
     yield plain_parts("ball", s["ball.diameter"], 1, "in the lever")
     yield Hardware(

@@ -249,6 +249,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
             s["bolts.count"],
             "for the housing",
             s["flange.thickness"],
+            at="bolts",
         )
 
 

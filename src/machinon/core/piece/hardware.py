@@ -1,6 +1,7 @@
 """Bought parts that a piece is put together with: counted, and as long as they need."""
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.quantity import INCH
 from machinon.core.threads.screw_thread import Thread, thread_of
@@ -24,7 +25,8 @@ class Hardware(Struct, frozen=True):
     """Parts of one kind.
 
     kind: as on the shop's shelf; name: as one asks for them; size: of the thread or
-    across, mm; length: mm, 0 where the mate decides it; use: what they are for.
+    across, mm; length: mm, 0 where the mate decides it; use: what they are for; thread:
+    of screws; at: the feature whose holes they are in, where a drawing shows them.
     """
 
     kind: str
@@ -33,6 +35,8 @@ class Hardware(Struct, frozen=True):
     length: float
     count: int
     use: str
+    thread: str = ""
+    at: str = ""
 
     @property
     def says(self) -> str:
@@ -48,10 +52,11 @@ def cap_screws(
     into: float = 0.0,
     head: str = "cap",
     blind: bool = True,
+    at: str = "",
 ) -> Hardware:
     """Screws with a head. through: what they clamp, mm, 0 where that is not known;
     into: the thread that there is for them, mm, 0 where that is not known; blind: they
-    must not go further."""
+    must not go further; at: the feature whose holes they go through."""
     one = thread_of(thread)
     long = 0.0
     if through:
@@ -62,7 +67,8 @@ def cap_screws(
             short = [size for size in lengths if size <= through + into + 1e-9]
             fits = [size for size in fits if size in short] or short[-1:]
         long = fits[0] if fits else 0.0
-    return _screws("screw", f"{head} screw", one, long, count, use)
+    found = _screws("screw", f"{head} screw", one, long, count, use)
+    return replace(found, at=at)
 
 
 def set_screws(thread: str, count: float, use: str, most: float = 0.0) -> Hardware:
@@ -79,8 +85,9 @@ def _screws(
 ) -> Hardware:
     sold = f"{long / INCH:g} in" if thread.inch else f"{long:g}"
     tail = f" × {sold}" if long else ""
-    name = f"{words} {called(thread)}{tail}"
-    return Hardware(kind, name, thread.major, long, int(count), use)
+    name = called(thread)
+    full = f"{words} {name}{tail}"
+    return Hardware(kind, full, thread.major, long, int(count), use, name)
 
 
 def plain_parts(
