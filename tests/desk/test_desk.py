@@ -398,6 +398,23 @@ class Paper(WindowCase):
             self.assertTrue(path.read_bytes().startswith(start))
         self.assertEqual(list(self.folder.glob(".*part")), [])
 
+    def test_what_takes_a_while_is_written_aside_and_can_be_cancelled(self):
+        proof = self.stage("proof")
+        path = self.folder / "plate.stl"
+        proof.write_file("stl", path)
+        self.assertIn("Writing plate.stl", proof.written.text())
+        self.assertTrue(proof.cancel.isVisible())
+        self.click(proof.cancel)
+        self.assertIn("nothing was written", proof.written.text())
+        proof.write_file("stl", path)
+        self.assertTrue(self.until(lambda: proof.writing is None))
+        self.assertIn(f"Written: {path}", proof.written.text())
+        self.assertFalse(proof.cancel.isVisible())
+        self.assertEqual([one.name for one in self.folder.glob("*plate*")], [path.name])
+        proof.write_file("dxf", self.folder / "none" / "plate.dxf")
+        self.assertTrue(self.until(lambda: proof.writing is None))
+        self.assertIn("could not be written", proof.written.text())
+
     def test_the_title_block_says_all_of_it_in_the_units_of_the_sheet(self):
         """Stock of 135 mm is 5.315 in."""
         made, path = self.job.plan.made, self.folder / "drawing.pdf"

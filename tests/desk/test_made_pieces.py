@@ -212,6 +212,7 @@ class TNuts(MadePieces):
         for kind, (_, end) in FILES.items():
             proof.write_file(kind, self.folder / "nuts")
             path = self.folder / f"nuts.{end}"
+            self.assertTrue(self.until(lambda: proof.writing is None))
             self.assertGreater(path.stat().st_size, 300, proof.written.text())
         picture = QImage(str(self.folder / "nuts.png"))
         self.assertGreater(picture.width(), 2000)

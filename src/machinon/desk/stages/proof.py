@@ -1,5 +1,6 @@
 """Proof: what was made against what was wanted, how it runs, the verdict."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
@@ -19,7 +20,7 @@ from machinon.core.route.operations import StepTold
 from machinon.core.setting_out.runout import resolve
 from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
-from machinon.desk.faults import painted
+from machinon.desk.faults import faults, painted
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint
 from machinon.desk.piece_paper import FILES, write_piece
@@ -35,6 +36,7 @@ from machinon.desk.widgets import (
     panel,
     set_ink,
 )
+from machinon.desk.writing import ASIDE, Writing
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Drawing
 from machinon.draw.proof_drawing import VERDICTS, band_drawing
@@ -133,6 +135,9 @@ class ProofView(StageView):
         self.pdf = button("Drawing, PDF…", lambda: self.save_drawing("pdf"))
         self.files = button("For other programs…", self.save_file)
         self.written = label("", "faint", wrap=True)
+        self.writing: Writing | None = None  # that is on its way
+        self.cancel = button("Cancel", self._give_up)
+        self.cancel.hide()
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -184,6 +189,7 @@ class ProofView(StageView):
         for one in (self.sheet, self.svg, self.pdf, self.files):
             right.addWidget(one)
         right.addWidget(self.written)
+        right.addWidget(self.cancel)
 
         whole = QHBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
@@ -431,8 +437,42 @@ class ProofView(StageView):
     def _write_drawing(self, kind: str, path: Path) -> None:
         made = self.job.plan.made
         assert made is not None  # else nothing offers it
-        first = self.job.shop.first_angle
-        self._write(path, lambda: write_piece(made, kind, path, self.job.inch, first))
+        inch, first = self.job.inch, self.job.shop.first_angle
+
+        def write(to: Path) -> None:
+            write_piece(made, kind, to, inch, first)
+
+        if kind in ASIDE:
+            self._write_aside(path, write)
+        else:
+            self._write(path, lambda: write(path))
+
+    def _write_aside(self, path: Path, write: Callable[[Path], None]) -> None:
+        """Write what takes a while; it can be cancelled until it is there."""
+        self._give_up()
+        self.writing = Writing(self, write, path)
+        self.writing.ended.connect(self._on_written)
+        self.written.setText(f"Writing {path.name} …")
+        set_ink(self.written, "")
+        self.cancel.show()
+        self.writing.begin()
+
+    def _give_up(self) -> None:
+        if self.writing is not None:
+            self.writing.give_up()
+            self.writing = None
+            self.cancel.hide()
+            self.written.setText("Cancelled: nothing was written.")
+
+    def _on_written(self, writing: Writing) -> None:
+        writing.deleteLater()
+        if writing is not self.writing:
+            return  # it was given up
+        self.writing = None
+        self.cancel.hide()
+        self._say_written(writing.path, writing.error)
+        if writing.error is not None and not isinstance(writing.error, MachinonError):
+            faults.report(writing.error)
 
     def save_file(self) -> None:
         """Sheet, solid or holes, in the format that is chosen with the name."""
@@ -452,12 +492,14 @@ class ProofView(StageView):
             path = path.with_suffix(f".{FILES[kind][1]}")
         self._write_drawing(kind, path)
 
-    def _write(self, path: Path, write: object) -> None:
+    def _write(self, path: Path, write: Callable[[], object]) -> None:
         try:
-            write()  # type: ignore[operator]
+            write()
         except MachinonError as error:
-            self.written.setText(str(error))
-            set_ink(self.written, "stop")
-            return
-        self.written.setText(f"Written: {path}")
-        set_ink(self.written, "")
+            self._say_written(path, error)
+        else:
+            self._say_written(path, None)
+
+    def _say_written(self, path: Path, error: Exception | None) -> None:
+        self.written.setText(str(error) if error else f"Written: {path}")
+        set_ink(self.written, "stop" if error else "")
