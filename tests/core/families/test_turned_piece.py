@@ -116,6 +116,20 @@ class TurnedPieces(unittest.TestCase):
         right = route_told(even)[0]
         self.assertEqual(cut_in(right, "knurl"), ["knurl1"])
 
+    def test_a_keyway_goes_through_the_bore_that_goes_through(self):
+        """4 wide, 1.8 deep from a round of 12, over 62: its corners lie 2 off the
+        middle, where the round is 0.34 less: 62 × (4 × 1.8 + 0.46)."""
+        sizes = {"bore1_diameter": "12", "bore2_diameter": "16", "bore2_depth": "10"}
+        bored = turned("bore bore", **sizes)
+        keyed = turned("bore bore bore_keyway", **sizes)
+        keyway = keyed.body.feature("bore_keyway1")
+        self.assertEqual((keyway.diameter, keyway.end), (12, 62))
+        less = bored.body.volume - keyed.body.volume
+        self.assertLess(less, 62 * 7.7)
+        self.assertGreater(less, 52 * 7.2)
+        with self.assertRaisesRegex(BadInput, "none goes through"):
+            turned("bore bore_keyway", bore1_depth="20")
+
     def test_slits_leave_something_to_hold_them_together(self):
         """Two of 1.5 through ⌀25 less a bore of 8, over 10: 2 × 8.5 × 1.5 × 10."""
         bored = turned("bore").body.volume

@@ -149,6 +149,23 @@ def _bore_for(thread: str) -> float:
     return tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
 
 
+def _keyed_bore(s: Values, axis: _Axis, name: str) -> tuple[float, float, float]:
+    """Where a keyway inside starts and ends, and the bore that it is in: the narrowest
+    that goes through. Raises BadInput on `width` where none does."""
+    through = [
+        float(s[f"{bore}.diameter"])
+        for bore in axis.of("bore")
+        if axis.inside(s, bore)[3]
+    ]
+    if not through:
+        raise BadInput(
+            f"{name}.width",
+            f"width of {spoken(name)}: it is pushed through a bore, and none goes "
+            "through; add one.",
+        )
+    return 0.0, axis.length, min(through)
+
+
 def _socket(s: Values, axis: _Axis, name: str) -> TaperBore:
     """An inside taper, its mouth in the end that it is cut from."""
     taper = taper_of(str(s[f"{name}.taper"]), f"{name}.taper")
@@ -233,6 +250,10 @@ def _feature(s: Values, axis: _Axis, name: str) -> Feature:
             side = s[f"{name}.end"]
             z = axis.end(side)
             return EdgeRound(name, z, axis.round_at(z), size("radius"), side)
+        case "bore_keyway":
+            start, stop, wide = _keyed_bore(s, axis, name)
+            sizes = size("width"), size("depth")
+            return Keyway(name, start, stop, wide, *sizes, inside=True)
         case "slit":
             side, long = s[f"{name}.end"], size("length")
             start = 0.0 if side == "left" else axis.length - long
@@ -468,6 +489,24 @@ def _rolled_checks(s: Values, axis: _Axis) -> Iterable[Check]:
             s[f"{name}.radius"],
             f"Step under the radius of {spoken(name)}",
         )
+    for name in axis.of("bore_keyway"):
+        one = _feature(s, axis, name)
+        assert isinstance(one, Keyway)
+        reach = one.diameter / 2 + one.depth
+        yield at_least(
+            f"{name}-wall",
+            name,
+            axis.outside(one.start, one.end) / 2 - reach,
+            max(1.5, one.width / 3),
+            f"Wall outside of {spoken(name)} (a third of its width)",
+        )
+        yield at_least(
+            f"{name}-narrow",
+            name,
+            one.diameter / 2.5,
+            one.width,
+            f"Bore for the width of {spoken(name)} (two fifths of it)",
+        )
     for name in axis.of("slit"):
         yield at_least(
             f"{name}-holds",
@@ -624,6 +663,31 @@ def _last(s: Values, axis: _Axis) -> list[Step]:
     return [*steps, Step("deburr", ())]
 
 
+def _keyed(s: Values, axis: _Axis) -> tuple[Holding, ...]:
+    """The keyways that go through a bore; none where there are none."""
+    steps = tuple(
+        Step(
+            "keyway",
+            (name,),
+            title=f"Broach or slot {spoken(name)}, {s[f'{name}.width']:g} wide",
+            tool="broach and bush",
+            caution="Stand clear of the press; oil the broach, keep it upright.",
+        )
+        for name in axis.of("bore_keyway")
+    )
+    if not steps:
+        return ()
+    return (
+        Holding(
+            "keyed",
+            "bench",
+            "Under the press, on a guide bush, or in the lathe with a slotting tool",
+            "The keyway follows the bore: measure to the far wall of it.",
+            steps,
+        ),
+    )
+
+
 def route(s: Values) -> tuple[Holding, ...]:
     axis = _Axis(s)
     last = _last(s, axis)
@@ -649,6 +713,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             tuple(_from(s, axis, "left")),
             "jaws",
         ),
+        *_keyed(s, axis),
         Holding(
             "last",
             "mill" if milled else "lathe",
@@ -773,6 +838,10 @@ PARTS = (
         Size("width", "width of {}", "5", "", 0.5, 100),
         Size("depth", "depth of {}", "3", "from the round", 0.2, 60),
     )),
+    Part("bore_keyway", "A keyway through the bore", (
+        Size("width", "width of {}", "4", "", 1, 100),
+        Size("depth", "depth of {}", "1.8", "from the round", 0.2, 60),
+    )),
     Part("centre", "A centre hole", (
         _end("right|left"), Size("mouth", "mouth of {}", "5", "", 0.5, 60),
     )),
@@ -840,7 +909,10 @@ FAMILY = grown(
         },
         ways=(
             {
-                "parts": "step step knurl round edge slit",
+                "parts": "step step bore knurl round edge slit bore_keyway",
+                "bore1.diameter": "6",
+                "bore_keyway1.width": "2",
+                "bore_keyway1.depth": "1",
                 "step1.length": "22",
                 "step1.diameter": "24.83",
                 "step2.length": "12",
