@@ -76,7 +76,7 @@ def stations(plan: Plan) -> tuple[Station, ...]:
     seat = _seat(plan, work)
     own = _as_it_ran(work) or seat
     found = [Station(plan.made.family.name, seat)] if seat else []
-    for id in _mates(work)[1:]:
+    for id in _mates(work)[1]:
         if play := _plays(plan, id):
             parts = (*own, *play, *_itself(plan, id))
             found.append(Station(plan.standing[id].name, parts, carried=True))
@@ -125,25 +125,33 @@ def _turned(one: Station, inch: bool) -> str:
     return f" Best {way}: up to {small_text(most, inch)}."
 
 
-def _mates(work: Work) -> list[str]:
-    """The ids of its mates, what it goes on first."""
+def _mates(work: Work) -> tuple[str | None, list[str]]:
+    """The id of what a piece goes on, where it has that, and of what it carries.
+
+    The first mate is its seat, unless that stands further along the piece.
+    """
     making = work.making
     assert making is not None
-    roles = [mate.role for mate in family_for(making).mates]
-    return [making.mates[role] for role in roles if role in making.mates]
+    first, *others = family_for(making).mates or (None,)
+    if first is None:
+        return None, []
+    on = first.seats in ("", "0")
+    roles = [mate.role for mate in (others if on else (first, *others))]
+    carried = [making.mates[role] for role in roles if role in making.mates]
+    return making.mates.get(first.role) if on else None, carried
 
 
 def _seat(plan: Plan, work: Work) -> tuple[Element, ...]:
     """What lets a piece lie off on what it goes on."""
-    mates = _mates(work)
-    if not mates:
+    seat, _ = _mates(work)
+    if seat is None:
         return ()
-    under = next((one for one in plan.job.works if one.as_mate == mates[0]), None)
+    under = next((one for one in plan.job.works if one.as_mate == seat), None)
     if under is None or under.making is None:
-        carries = _itself(plan, mates[0])
+        carries = _itself(plan, seat)
     else:
         carries = _as_it_ran(under) or _seat(plan, under)
-    return (*carries, *_plays(plan, mates[0]))
+    return (*carries, *_plays(plan, seat))
 
 
 def _itself(plan: Plan, id: str) -> tuple[Element, ...]:
