@@ -127,6 +127,16 @@ class StoredFormats(unittest.TestCase):
         shop = unpacked(zlib.compress(stored["shop"].encode()))
         self.assertFalse(shop.first_angle)
 
+    def test_every_stored_sample_opens(self):
+        for number in range(1, FORMAT + 1):
+            stored = json.loads((SAMPLES / f"format_{number}.json").read_text())
+            for key, one in stored.items():
+                text = one if isinstance(one, str) else json.dumps(one)
+                with self.subTest(number, document=key):
+                    document = unpacked(zlib.compress(text.encode()))
+                    if key == "shop":
+                        self.assertEqual(bool(document.lessons), number > 8)
+
     def test_documents_of_the_present_format_open_as_they_are_stored(self):
         """A change of this sample's meaning needs a new format and a step."""
         stored = json.loads((SAMPLES / f"format_{FORMAT}.json").read_text())
