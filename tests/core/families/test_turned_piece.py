@@ -18,7 +18,10 @@ COLLAR = {
 
 
 def turned(parts="", **given):
-    sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+    sizes = {
+        name if "." in name else name.replace("_", ".", 1): text
+        for name, text in given.items()
+    }
     parts = f"step step step {parts}".strip()
     return make(family_of("turned-piece"), {"parts": parts, **COLLAR, **sizes})
 
@@ -117,11 +120,12 @@ class TurnedPieces(unittest.TestCase):
         self.assertEqual(cut_in(right, "knurl"), ["knurl1"])
 
     def test_a_keyway_goes_through_the_bore_that_goes_through(self):
-        """4 wide, 1.8 deep from a round of 12, over 62: its corners lie 2 off the
-        middle, where the round is 0.34 less: 62 × (4 × 1.8 + 0.46)."""
+        """4 wide, 1.8 deep from a round of 12, over 62, but where it is 16 for 10 of
+        them: at least 52 × 4 × 1.8, and less than 62 × 7.7 with its corners."""
         sizes = {"bore1_diameter": "12", "bore2_diameter": "16", "bore2_depth": "10"}
+        key = {"bore_keyway1.width": "4", "bore_keyway1.depth": "1.8"}
         bored = turned("bore bore", **sizes)
-        keyed = turned("bore bore bore_keyway", **sizes)
+        keyed = turned("bore bore bore_keyway", **sizes, **key)
         keyway = keyed.body.feature("bore_keyway1")
         self.assertEqual((keyway.diameter, keyway.end), (12, 62))
         less = bored.body.volume - keyed.body.volume

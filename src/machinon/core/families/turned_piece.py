@@ -53,6 +53,7 @@ from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import known_threads, thread_of
+from machinon.core.wording import begun
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
 OVER = 1.0  # mm: stock over the left end
@@ -489,6 +490,17 @@ def _rolled_checks(s: Values, axis: _Axis) -> Iterable[Check]:
             s[f"{name}.radius"],
             f"Step under the radius of {spoken(name)}",
         )
+        side = s[f"{name}.end"]
+        broken = [one for one in axis.of("edge") if s[f"{one}.end"] == side]
+        if broken:
+            yield Check(
+                f"{name}-alone",
+                name,
+                False,
+                f"{begun(spoken(name))} and {spoken(broken[0])} are of one edge: take "
+                "one of them out.",
+                grave=False,
+            )
     for name in axis.of("bore_keyway"):
         one = _feature(s, axis, name)
         assert isinstance(one, Keyway)
@@ -839,8 +851,8 @@ PARTS = (
         Size("depth", "depth of {}", "3", "from the round", 0.2, 60),
     )),
     Part("bore_keyway", "A keyway through the bore", (
-        Size("width", "width of {}", "4", "", 1, 100),
-        Size("depth", "depth of {}", "1.8", "from the round", 0.2, 60),
+        Size("width", "width of {}", "3", "", 1, 100),
+        Size("depth", "depth of {}", "1.4", "from the round", 0.2, 60),
     )),
     Part("centre", "A centre hole", (
         _end("right|left"), Size("mouth", "mouth of {}", "5", "", 0.5, 60),
