@@ -21,6 +21,10 @@ class LongEnough(unittest.TestCase):
         self.assertEqual(cap_screws("M6", 4, "", 8, 7).length, 12)
         self.assertEqual(cap_screws("M6", 4, "", 8, 7, blind=False).length, 16)
 
+    def test_what_is_too_thick_for_any_screw_leaves_its_length_open(self):
+        self.assertEqual(cap_screws("M6", 2, "", 900).name, "cap screw M6")
+        self.assertEqual(cap_screws("M6", 2, "", 8, 0.5).length, 0)
+
     def test_a_set_screw_lies_under_the_bar(self):
         """20 of bar, a bit of 8, sunk by half: 5.5 are left."""
         bar = make(

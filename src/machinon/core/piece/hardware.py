@@ -1,13 +1,18 @@
 """Bought parts that a piece is put together with: counted, and as long as they need."""
 
+from typing import Any
+
 from msgspec import Struct
 from msgspec.structs import replace
 
+from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
+from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.screws import stock_lengths
 
-INTO = 1.5  # diameters that a screw goes into a thread whose depth is not known
+INTO = 1.5  # diameters that a screw goes into a thread, where that is deep enough
+CLEAR = 1.0  # mm that it stays off the floor of a blind one
 
 
 def called(thread: Thread) -> str:
@@ -58,17 +63,30 @@ def cap_screws(
     into: the thread that there is for them, mm, 0 where that is not known; blind: they
     must not go further; at: the feature whose holes they go through."""
     one = thread_of(thread)
-    long = 0.0
-    if through:
-        wanted = through + min(into or INTO * one.major, INTO * one.major)
-        lengths = stock_lengths(one)
-        fits = [size for size in lengths if size >= wanted - 1e-9]
-        if into and blind:  # none may stand on the floor of its hole
-            short = [size for size in lengths if size <= through + into + 1e-9]
-            fits = [size for size in fits if size in short] or short[-1:]
-        long = fits[0] if fits else 0.0
+    long = _long_enough(one, through, into, blind) if through else 0.0
     found = _screws("screw", f"{head} screw", one, long, count, use)
     return replace(found, at=at)
+
+
+def _long_enough(thread: Thread, through: float, into: float, blind: bool) -> float:
+    """The length to take, mm: where none that is sold goes in as deep as it should and
+    stays off the floor of its hole, the longest that does the latter; 0 for none."""
+    most = into - CLEAR if blind else into
+    engagement = INTO * thread.major
+    asked: dict[str, Any] = {"grip": through, "screw": thread.name}
+    if into:
+        engagement = min(engagement, most)
+    if into and blind:
+        asked |= {"thread_depth": into, "clear": CLEAR}
+    try:
+        found = reckon("screw-length", {**asked, "engagement": engagement})
+    except BadInput:
+        return 0.0  # a check of its family says so
+    if found["stock"]:
+        return float(found["stock"][0])
+    longest = float(found.results.get("most", 0.0)) + 1e-9
+    short = [size for size in stock_lengths(thread) if size <= longest]
+    return short[-1] if short else 0.0
 
 
 def set_screws(thread: str, count: float, use: str, most: float = 0.0) -> Hardware:

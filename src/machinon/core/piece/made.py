@@ -1,5 +1,6 @@
 """A piece worked out: every size of its family, and what rules each."""
 
+import functools
 from collections.abc import Iterable, Mapping
 from typing import Any
 
@@ -56,7 +57,7 @@ class Made(Struct, frozen=True, dict=True):
     given: Mapping[str, str] = {}
     numbers: Mapping[str, int] = {}
 
-    @property
+    @functools.cached_property
     def hardware(self) -> tuple[Hardware, ...]:
         """What is bought to go with it."""
         return tuple(self.family.hardware(self.values))
