@@ -295,6 +295,14 @@ class AtTheDesk(WindowCase):
         names = [one["name"] for one in page.question.given["elements"]]
         self.assertEqual(names, ["Play of fit 1", "Play of fit 3"])
 
+    def test_what_is_bought_stands_beside_the_drawing_and_its_length_opens(self):
+        piece = self.stage("piece")
+        self.assertIn("3 × cap screw M8 × 25, for the chuck", piece.with_it.text())
+        self.click(piece.lengths)
+        page = self.window.pages.currentWidget()
+        self.assertEqual(page.question.reckoning.name, "screw-length")
+        self.assertEqual(page.question.answer["stock"][0], 25)
+
     def test_the_daybook_can_be_read_found_in_and_added_to(self):
         self.window.actions_by_id["job.daybook"].trigger()
         page = self.window.pages.currentWidget()

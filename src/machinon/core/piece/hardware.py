@@ -31,7 +31,8 @@ class Hardware(Struct, frozen=True):
 
     kind: as on the shop's shelf; name: as one asks for them; size: of the thread or
     across, mm; length: mm, 0 where the mate decides it; use: what they are for; thread:
-    of screws; at: the feature whose holes they are in, where a drawing shows them.
+    of screws; at: the feature whose holes they are in, where a drawing shows them;
+    asked: what the reckoning of their length was.
     """
 
     kind: str
@@ -42,6 +43,7 @@ class Hardware(Struct, frozen=True):
     use: str
     thread: str = ""
     at: str = ""
+    asked: dict[str, Any] = {}
 
     @property
     def says(self) -> str:
@@ -63,23 +65,26 @@ def cap_screws(
     into: the thread that there is for them, mm, 0 where that is not known; blind: they
     must not go further; at: the feature whose holes they go through."""
     one = thread_of(thread)
-    long = _long_enough(one, through, into, blind) if through else 0.0
+    asked = _asked(one, through, into, blind) if through else {}
+    long = _long_enough(one, asked) if asked else 0.0
     found = _screws("screw", f"{head} screw", one, long, count, use)
-    return replace(found, at=at)
+    return replace(found, at=at, asked=asked)
 
 
-def _long_enough(thread: Thread, through: float, into: float, blind: bool) -> float:
+def _asked(thread: Thread, through: float, into: float, blind: bool) -> dict[str, Any]:
+    """What the reckoning `screw-length` is asked."""
+    engagement = INTO * thread.major
+    if into:
+        engagement = min(engagement, into - CLEAR * blind)
+    asked = {"grip": through, "screw": thread.name, "engagement": engagement}
+    return asked | ({"thread_depth": into, "clear": CLEAR} if into and blind else {})
+
+
+def _long_enough(thread: Thread, asked: dict[str, Any]) -> float:
     """The length to take, mm: where none that is sold goes in as deep as it should and
     stays off the floor of its hole, the longest that does the latter; 0 for none."""
-    most = into - CLEAR if blind else into
-    engagement = INTO * thread.major
-    asked: dict[str, Any] = {"grip": through, "screw": thread.name}
-    if into:
-        engagement = min(engagement, most)
-    if into and blind:
-        asked |= {"thread_depth": into, "clear": CLEAR}
     try:
-        found = reckon("screw-length", {**asked, "engagement": engagement})
+        found = reckon("screw-length", asked)
     except BadInput:
         return 0.0  # a check of its family says so
     if found["stock"]:

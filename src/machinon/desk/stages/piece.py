@@ -3,7 +3,7 @@
 import functools
 from collections.abc import Mapping
 
-from PySide6.QtCore import QRectF, QTimer
+from PySide6.QtCore import QRectF, Qt, QTimer
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
@@ -17,6 +17,7 @@ from machinon.core.families import family_for
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Family, MateSize, Size, Value, spoken
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.made import Known, Made
 from machinon.core.quantity import LENGTH, length_text
 from machinon.core.reckoning import reckonings
@@ -86,6 +87,7 @@ class PieceView(StageView):
         self.add = button("Add a feature…", self._ask_part)
         self.rack = label("", "", "measured", wrap=True)
         self.with_it = label("", "", wrap=True)
+        self.lengths = button("working", self._open_length, "link")
         # worked out once typing has come to rest: it takes the solid
         self.effort = label("", "faint", wrap=True)
         self.buy = button("Make or buy?", self._make_or_buy)
@@ -120,7 +122,10 @@ class PieceView(StageView):
         column.addLayout(metal)
         column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
         column.addWidget(self.rack)
-        column.addWidget(self.with_it)
+        bought = QHBoxLayout()
+        bought.addWidget(self.with_it, 1)
+        bought.addWidget(self.lengths, 0, Qt.AlignmentFlag.AlignBottom)
+        column.addLayout(bought)
         column.addSpacing(px(6))
         column.addWidget(self.checks_title)
         below = QWidget()
@@ -159,11 +164,29 @@ class PieceView(StageView):
         parts = self.job.own_hardware()
         self.with_it.setText(f"To go with it: {'; '.join(parts)}.")
         self.with_it.setVisible(bool(parts))
+        self.lengths.setVisible(bool(self._lengths()))
         if making != self._compared:
             self.was = {}
         self.buy.setVisible(plan.made is not None)
         self._resting.start()
         self._show_sheet()
+
+    def _lengths(self) -> list[Hardware]:
+        """What is bought by a length that was reckoned."""
+        made = self.job.plan.made
+        return [one for one in made.hardware if one.asked] if made is not None else []
+
+    def _open_length(self) -> None:
+        """The reckoning of a screw's length; of several, of that which is chosen."""
+        found = self._lengths()
+        menu = QMenu(self)
+        for one in found:
+            opened = functools.partial(self.bench.reckon, "screw-length", one.asked)
+            menu.addAction(one.name, opened)
+        if len(found) == 1:
+            menu.actions()[0].trigger()
+        else:
+            menu.popup(self.lengths.mapToGlobal(self.lengths.rect().bottomLeft()))
 
     def show_effort(self) -> None:
         """What the piece takes, in a line that one can pass over."""
