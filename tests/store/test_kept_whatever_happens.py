@@ -275,6 +275,11 @@ class Troubled(ShopFileCase):
         self.file.act("job", "Second.", chuck(1, 2))
         self.assertTrue(self.file.trouble)
         self.assertEqual(self.file.get("chuck"), chuck(1, 2))
+        copy = self.path.with_name("elsewhere.machinon")
+        self.file.save_copy(copy)
+        saved = open_shop(copy, durable=False)
+        self.addCleanup(saved.close)
+        self.assertEqual(saved.get("chuck"), chuck(1, 2))
 
     def test_what_was_sheltered_is_brought_back_at_the_next_start(self):
         self.fail_writes("database or disk is full")

@@ -7,6 +7,7 @@ from typing import Any
 
 import sqlalchemy as sa
 
+APPLICATION_ID = 0x4D61636E  # "Macn": tells a shop file from any other database
 REMOVED = b""  # the body of a revision that took its document out of the shop
 
 metadata = sa.MetaData()
@@ -126,6 +127,21 @@ def engine_on(creator: Callable[[], sqlite3.Connection]) -> sa.Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if write else "BEGIN")
 
     return engine
+
+
+def migrate(engine: sa.Engine, new: bool = False) -> None:
+    """All steps in one transaction: a kill leaves the old file or the new one."""
+    # imported here: nine starts in ten find the file up to date
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", "machinon.store:migrations")
+    with engine.begin() as connection:
+        if new:
+            connection.exec_driver_sql(f"PRAGMA application_id={APPLICATION_ID}")
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
 
 
 def copy_all(source: sa.Connection, target: sa.Connection) -> None:

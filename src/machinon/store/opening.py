@@ -12,12 +12,17 @@ from pathlib import Path
 
 import sqlalchemy as sa
 
-from machinon.store.database import connect, engine_on, identity
+from machinon.store.database import (
+    APPLICATION_ID,
+    connect,
+    engine_on,
+    identity,
+    migrate,
+)
 from machinon.store.shop_file import ShopFile, ShopFileError, local_time
 
 HEAD = "0003"  # the newest migration; a test keeps it true
 KNOWN = ("0001", "0002", "0003")
-APPLICATION_ID = 0x4D61636E  # "Macn": tells a shop file from any other database
 
 
 class ShopBusy(ShopFileError):
@@ -63,7 +68,7 @@ def open_shop(
             connection.execute("PRAGMA journal_mode=DELETE")
         if version != HEAD:
             back_up(path, _free(path.with_name(_dated(path, f"before-{HEAD}"))))
-            _migrate(engine)
+            migrate(engine)
         os.chmod(path, 0o600)
     except ShopFileError:
         engine.dispose()
@@ -100,7 +105,7 @@ def _make(path: Path) -> None:
     made = Path(aside)
     engine = engine_on(lambda: connect(aside))
     try:
-        _migrate(engine, new=True)
+        migrate(engine, new=True)
         engine.dispose()
         os.chmod(made, 0o600)
         os.replace(made, path)
@@ -210,21 +215,6 @@ def _alone(path: Path) -> Callable[[], None]:
             os.close(handle)
 
     return let_go
-
-
-def _migrate(engine: sa.Engine, new: bool = False) -> None:
-    """All steps in one transaction: a kill leaves the old file or the new one."""
-    # imported here: nine starts in ten find the file up to date
-    from alembic import command
-    from alembic.config import Config
-
-    config = Config()
-    config.set_main_option("script_location", "machinon.store:migrations")
-    with engine.begin() as connection:
-        if new:
-            connection.exec_driver_sql(f"PRAGMA application_id={APPLICATION_ID}")
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
 
 
 # -- copies ------------------------------------------------------------------

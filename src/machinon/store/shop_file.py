@@ -44,7 +44,7 @@ from machinon.store.database import (
     last_ids,
     lines,
     mark_base,
-    metadata,
+    migrate,
     revisions,
     words_of,
 )
@@ -251,7 +251,7 @@ class ShopFile:
     def _remembered(self) -> sa.Engine:
         """What was read before the file became unreadable, in memory."""
         engine = engine_on(lambda: connect(":memory:"))
-        metadata.create_all(engine)
+        migrate(engine, new=True)  # so that a copy of it opens as a shop
         at = self._clock()
         with self._begun(engine) as connection:
             act = {
