@@ -4,19 +4,20 @@ z = 0 is the left end. Steps and tapers stand side by side from there, in their 
 everything else lies on or in them.
 """
 
-import math
 import re
-from collections.abc import Iterable
-from typing import Literal
 
-from msgspec.structs import replace
-
-from machinon.core.errors import BadInput
 from machinon.core.families._tapers import large_end, socket_depth
-from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped, thread_checks
+from machinon.core.families._turned_axis import (
+    ALONG,
+    LARGEST_TAP,
+    OVER,
+    Axis,
+    feature_of_part,
+    kind_of,
+)
+from machinon.core.families._turned_checks import checks
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
-    Check,
     Family,
     Holding,
     OfPart,
@@ -24,550 +25,44 @@ from machinon.core.piece.family import (
     Size,
     Step,
     Values,
-    at_least,
     grown,
     spoken,
 )
 from machinon.core.piece.feature import Feature, Side
-from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
-    Bevel,
-    Bore,
-    Centre,
     Cone,
     Cylinder,
-    EdgeRound,
     End,
-    FaceGroove,
-    Flats,
-    Groove,
-    Keyway,
-    Knurl,
-    NutThread,
-    Screw,
-    Slits,
-    TaperBore,
 )
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import known_threads, thread_of
-from machinon.core.wording import begun
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
-OVER = 1.0  # mm: stock over the left end
 UNDER = 0.5  # mm to a side that is left in an inside taper for its last cuts
-AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its taper
-LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
-ALONG = ("step", "taper")
-EVEN = 0.1  # of a pitch by which a knurl may come out uneven
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 SIDES: tuple[Side, Side] = ("right", "left")
 
 
-def _kind(name: str) -> str:
-    return name.rstrip("0123456789")
-
-
-class _Axis:
-    """What lies along the axis: name, where it starts and ends, its two diameters."""
-
-    def __init__(self, s: Values) -> None:
-        self.steps: list[tuple[str, float, float, float, float]] = []
-        self.names: tuple[str, ...] = s["parts"]
-        at = 0.0
-        for name in self.names:
-            if _kind(name) not in ALONG:
-                continue
-            long = float(s[f"{name}.length"])
-            if not long:
-                continue
-            if _kind(name) == "step":
-                a = b = float(s[f"{name}.diameter"])
-            else:
-                a, b = float(s[f"{name}.left"]), float(s[f"{name}.right"])
-            self.steps.append((name, at, at + long, a, b))
-            at += long
-        if not self.steps:
-            raise BadInput("step1.length", "A piece needs a step that has a length.")
-        self.length = at
-        widths = [max(a, b) for *_, a, b in self.steps]
-        self.largest = max(widths)
-        middle = widths.index(self.largest)
-        # from the right is turned what comes from here on; the jaws have the rest
-        self.middle = middle or min(1, len(widths) - 1)
-
-    def of(self, kind: str) -> list[str]:
-        """Its parts of a kind, in their order."""
-        return [name for name in self.names if _kind(name) == kind]
-
-    def end(self, side: Side) -> float:
-        return self.length if side == "right" else 0.0
-
-    def round_at(self, z: float) -> float:
-        """Diameter at a station; 0 beyond the ends."""
-        for _, start, stop, a, b in self.steps:
-            if start - 1e-9 <= z <= stop + 1e-9:
-                return a + (b - a) * (z - start) / (stop - start)
-        return 0.0
-
-    def outside(self, start: float, stop: float) -> float:
-        """The least diameter between two stations."""
-        inner = [z for _, a, b, *_ in self.steps for z in (a, b) if start < z < stop]
-        ends = (start + 1e-6, stop - 1e-6)
-        near = [z + off for z in inner for off in (-1e-6, 1e-6)]
-        return min(self.round_at(z) for z in (*ends, *near))
-
-    def side_of(self, z: float) -> Side:
-        """The end from which a station is cut: beyond the largest step or before it."""
-        return "right" if z >= self.steps[self.middle][1] - 1e-9 else "left"
-
-    def shoulder(self, at: int) -> Literal["left", "right", ""]:
-        """The end at which a step has its larger neighbour."""
-        _, _, _, a, b = self.steps[at]
-        left = at > 0 and self.steps[at - 1][4] > a
-        right = at + 1 < len(self.steps) and self.steps[at + 1][3] > b
-        return "left" if left else "right" if right else ""
-
-    def inside(self, s: Values, name: str) -> tuple[Side, float, float, bool]:
-        """A bore or inside thread: its end, where it starts and ends, if it goes
-        through."""
-        side: Side = s[f"{name}.end"]
-        deep = float(s[f"{name}.depth"])
-        through = not deep or deep >= self.length - 1e-6
-        if through:
-            return side, 0.0, self.length, True
-        if side == "right":
-            return side, self.length - deep, self.length, False
-        return side, 0.0, deep, False
-
-
-def _bore_for(thread: str) -> float:
-    """The bore before an inside thread: its drill, or the basic minor diameter."""
-    one = thread_of(thread)
-    return tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
-
-
-def _keyed_bore(s: Values, axis: _Axis, name: str) -> tuple[float, float, float]:
-    """Where a keyway inside starts and ends, and the bore that it is in: the narrowest
-    that goes through. Raises BadInput on `width` where none does."""
-    through = [
-        float(s[f"{bore}.diameter"])
-        for bore in axis.of("bore")
-        if axis.inside(s, bore)[3]
-    ]
-    if not through:
-        raise BadInput(
-            f"{name}.width",
-            f"width of {spoken(name)}: it is pushed through a bore, and none goes "
-            "through; add one.",
-        )
-    return 0.0, axis.length, min(through)
-
-
-def _socket(s: Values, axis: _Axis, name: str) -> TaperBore:
-    """An inside taper, its mouth in the end that it is cut from."""
-    taper = taper_of(str(s[f"{name}.taper"]), f"{name}.taper")
-    mouth, deep = float(s[f"{name}.mouth"]), float(s[f"{name}.depth"])
-    small = mouth - taper.ratio * deep
-    if small <= 0:
-        raise BadInput(
-            f"{name}.depth",
-            f"depth of {spoken(name)}: it ends in a point at "
-            f"{mouth / taper.ratio:.1f} mm.",
-        )
-    if s[f"{name}.end"] == "right":
-        start, end = axis.length - deep, axis.length
-        return TaperBore(name, start, end, small, mouth, taper.name)
-    return TaperBore(name, 0.0, deep, mouth, small, taper.name)
-
-
-def _hole(s: Values, name: str, depth: float | None = None) -> Hole:
-    thread = str(s[f"{name}.thread"])
-    if thread == "none":
-        return Hole(float(s[f"{name}.diameter"]), depth)
-    return tapped(thread, depth)
-
-
-def _feature(s: Values, axis: _Axis, name: str) -> Feature:
-    """One of the features that lie on or in the steps."""
-
-    def size(measure: str) -> float:
-        return float(s[f"{name}.{measure}"])
-
-    match _kind(name):
-        case "bore":
-            side, start, stop, through = axis.inside(s, name)
-            flat = s[f"{name}.floor"] == "flat"
-            return Bore(
-                name,
-                start,
-                stop,
-                size("diameter"),
-                opens="both" if through else side,
-                pointed=not through and not flat,
-            )
-        case "nut":
-            side, start, stop, through = axis.inside(s, name)
-            thread = str(s[f"{name}.thread"])
-            nut = NutThread(name, start, stop, thread, _bore_for(thread))
-            if through or nut.of.major > LARGEST_TAP:
-                return nut
-            room = RUN_OUT * nut.of.pitch
-            if side == "right":
-                return replace(nut, before=min(room, start))
-            return replace(nut, beyond=min(room, axis.length - stop))
-        case "thread":
-            side, long = s[f"{name}.end"], size("length")
-            ends = (axis.length - long, axis.length) if side == "right" else (0.0, long)
-            runs: Side = "left" if side == "right" else "right"
-            return Screw(name, *ends, str(s[f"{name}.thread"]), runs)
-        case "groove" | "undercut":
-            at = size("from_end")
-            inside = _kind(name) == "undercut"
-            return Groove(name, at, at + size("width"), size("diameter"), inside)
-        case "socket":
-            return _socket(s, axis, name)
-        case "trepan":
-            side = s[f"{name}.end"]
-            return FaceGroove(
-                name,
-                axis.end(side),
-                side,
-                size("inner"),
-                size("outer"),
-                size("depth"),
-            )
-        case "centre":
-            side = s[f"{name}.end"]
-            return Centre(name, axis.end(side), side, size("mouth"))
-        case "edge":
-            side = s[f"{name}.end"]
-            z = axis.end(side)
-            return Bevel(name, z, axis.round_at(z), size("leg"), side)
-        case "round":
-            side = s[f"{name}.end"]
-            z = axis.end(side)
-            return EdgeRound(name, z, axis.round_at(z), size("radius"), side)
-        case "bore_keyway":
-            start, stop, wide = _keyed_bore(s, axis, name)
-            sizes = size("width"), size("depth")
-            return Keyway(name, start, stop, wide, *sizes, inside=True)
-        case "slit":
-            side, long = s[f"{name}.end"], size("length")
-            start = 0.0 if side == "left" else axis.length - long
-            stop = start + long
-            met = [
-                max(a, b) for _, z0, z1, a, b in axis.steps if z0 < stop and start < z1
-            ]
-            width, count = size("width"), int(s[f"{name}.count"])
-            return Slits(name, start, stop, max(met), width, count)
-        case "knurl":
-            at, crossed = size("from_end"), bool(s[f"{name}.crossed"])
-            wide = axis.round_at(at + size("length") / 2)
-            return Knurl(name, at, at + size("length"), wide, size("pitch"), crossed)
-        case "cross":
-            z, count = size("from_end"), int(s[f"{name}.count"])
-            wide = axis.round_at(z)
-            deep = wide if count == 1 else wide / 2
-            return CrossHoles(name, z, wide, _hole(s, name), deep, count)
-        case "ring":
-            side, deep = s[f"{name}.end"], size("depth")
-            hole = _hole(s, name, deep or None)
-            circle = Circle(int(s[f"{name}.count"]), size("circle"))
-            return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
-        case "flat":
-            at = size("from_end")
-            count = int(s[f"{name}.count"])
-            return Flats(name, at, at + size("length"), size("across"), count)
-    at = size("from_end")
-    wide = axis.round_at(at + size("length") / 2)
-    return Keyway(name, at, at + size("length"), wide, size("width"), size("depth"))
-
-
 def build(s: Values) -> Body:
-    axis = _Axis(s)
+    axis = Axis(s)
     features: list[Feature] = [End("left_end", 0.0, "left")]
     for at, (name, start, stop, a, b) in enumerate(axis.steps):
-        if _kind(name) == "step":
+        if kind_of(name) == "step":
             side = axis.shoulder(at)
             features.append(Cylinder(name, start, stop, a, shoulder=side))
         else:
             features.append(Cone(name, start, stop, a, b))
     features.append(End("right_end", axis.length, "right"))
-    features += [_feature(s, axis, n) for n in axis.names if _kind(n) not in ALONG]
+    features += [
+        feature_of_part(s, axis, n) for n in axis.names if kind_of(n) not in ALONG
+    ]
     end = axis.length + OVER  # what is longer is for the jaws, and parted off
     return Body(
         Round(s["stock.diameter"], end - s["stock.length"], end), tuple(features)
-    )
-
-
-def _wall(s: Values, axis: _Axis, start: float, stop: float) -> float:
-    """The least diameter outside of a bore, threads and grooves counted."""
-    found = [axis.outside(start, stop)]
-    for name in (*axis.of("thread"), *axis.of("groove")):
-        one = _feature(s, axis, name)
-        if isinstance(one, Screw) and one.start < stop and start < one.end:
-            found.append(one.of.minor_external)
-        if isinstance(one, Groove) and one.start < stop and start < one.end:
-            found.append(one.diameter)
-    return min(found)
-
-
-def _inside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
-    for name in (*axis.of("bore"), *axis.of("nut"), *axis.of("undercut")):
-        if _kind(name) == "undercut":
-            start = s[f"{name}.from_end"]
-            stop = start + s[f"{name}.width"]
-        else:
-            _, start, stop, _ = axis.inside(s, name)
-            one = _feature(s, axis, name)
-            if isinstance(one, NutThread):
-                start, stop = one.drilled
-        threaded = _kind(name) == "nut"
-        wide = (
-            thread_of(str(s[f"{name}.thread"])).major
-            if threaded
-            else float(s[f"{name}.diameter"])
-        )
-        yield at_least(
-            f"{name}-wall",
-            name,
-            (_wall(s, axis, start, stop) - wide) / 2,
-            1.0,
-            f"Wall round {spoken(name)}",
-        )
-
-
-def _socket_checks(s: Values, axis: _Axis) -> Iterable[Check]:
-    for name in axis.of("socket"):
-        one = _socket(s, axis, name)
-        yield at_least(
-            f"{name}-wall",
-            name,
-            min(
-                (axis.round_at(z) - wide) / 2
-                for z, wide in (
-                    (one.start, one.start_diameter),
-                    (one.end, one.end_diameter),
-                )
-            ),
-            2.0,
-            f"Wall round {spoken(name)}",
-        )
-        small = min(one.start_diameter, one.end_diameter)
-        inner = one.start if s[f"{name}.end"] == "right" else one.end
-        bores = [_feature(s, axis, bore) for bore in axis.of("bore")]
-        through = [
-            bore.diameter
-            for bore in bores
-            if isinstance(bore, Bore) and bore.start - 1e-6 <= inner <= bore.end + 1e-6
-        ]
-        yield at_least(
-            f"{name}-begins",
-            name,
-            max(through, default=0.0),
-            min(3.0, small),
-            f"Bore down to the bottom of {spoken(name)}, which its tool begins in",
-        )
-        yield at_least(
-            f"{name}-bears",
-            name,
-            small - max(through, default=0.0),
-            0.2,
-            f"Small end of {spoken(name)} over the bore behind it",
-        )
-        named = taper_of(one.taper).large
-        if named is not None:
-            yield Check(
-                f"{name}-mouth",
-                name,
-                abs(one.large - named) <= AS_NAMED,
-                f"{one.taper} is {named:.3f} mm wide at its mouth, {spoken(name)} "
-                f"{one.large:.3f} mm: a shank stands out of a narrow one and goes too "
-                "deep into a wide one.",
-                grave=False,
-            )
-
-
-def _run_out_checks(s: Values, axis: _Axis) -> Iterable[Check]:
-    """Whether the tool of an inside thread that ends at a floor has room there."""
-    for name in axis.of("nut"):
-        one = _feature(s, axis, name)
-        side, start, stop, through = axis.inside(s, name)
-        assert isinstance(one, NutThread)
-        if through or one.of.major <= LARGEST_TAP:
-            continue  # a tap's room is drilled
-        floor = start if side == "right" else stop
-        room = 0.0
-        for other in (*axis.of("undercut"), *axis.of("bore")):
-            open_ = _feature(s, axis, other)
-            if isinstance(open_, Groove) and open_.diameter >= one.of.major:
-                if open_.start - 1e-6 <= floor <= open_.end + 1e-6:
-                    room = max(room, open_.end - open_.start)
-            elif isinstance(open_, Bore) and open_.diameter >= one.bore:
-                beyond = floor - open_.start if side == "right" else open_.end - floor
-                room = max(room, beyond)
-        yield at_least(
-            f"{name}-runs-out",
-            name,
-            room,
-            2 * one.of.pitch,
-            f"Room at the floor of {spoken(name)} for the tool to run out: a groove in "
-            "the bore, or a bore beyond it",
-            grave=False,
-        )
-
-
-def _outside_checks(s: Values, axis: _Axis) -> Iterable[Check]:
-    for name in axis.of("thread"):
-        one = _feature(s, axis, name)
-        assert isinstance(one, Screw)
-        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
-        yield at_least(
-            f"{name}-crest",
-            name,
-            0.1 * one.of.pitch - abs(max(at[3:]) - one.of.major),
-            0.0,
-            f"Step under {spoken(name)} within a tenth of a pitch of {one.of.says}",
-        )
-        yield at_least(
-            f"{name}-length",
-            name,
-            at[2] - at[1],
-            one.end - one.start,
-            f"Step that {spoken(name)} is on",
-        )
-    for name in axis.of("groove"):
-        at, wide = s[f"{name}.from_end"], s[f"{name}.width"]
-        yield at_least(
-            f"{name}-deep",
-            name,
-            axis.outside(at, at + wide) - s[f"{name}.diameter"],
-            0.1,
-            f"Step over the floor of {spoken(name)}",
-        )
-    for name in axis.of("cross"):
-        at, half = s[f"{name}.from_end"], _hole(s, name).diameter / 2
-        inner = [min(at - half - a, b - at - half) for _, a, b, *_ in axis.steps]
-        yield at_least(
-            f"{name}-on-a-step",
-            name,
-            max(inner),
-            0.5,
-            f"Holes of {spoken(name)} clear of the ends of their step",
-        )
-    for name in axis.of("ring"):
-        side: Side = s[f"{name}.end"]
-        hole = _hole(s, name, float(s[f"{name}.depth"]) or None)
-        circle = float(s[f"{name}.circle"])
-        yield from thread_checks(name, hole, str(s["material"]))
-        inside = [
-            float(s[f"{bore}.diameter"])
-            for bore in axis.of("bore")
-            if s[f"{bore}.end"] == side
-        ]
-        outer = axis.round_at(axis.end(side)) - circle
-        between = circle - max(inside) if inside else circle
-        yield at_least(
-            f"{name}-edges",
-            name,
-            (min(outer, between) - hole.diameter) / 2,
-            1.0,
-            f"Metal between the holes of {spoken(name)} and the edges of their face",
-        )
-
-
-def _rolled_checks(s: Values, axis: _Axis) -> Iterable[Check]:
-    for name in axis.of("round"):
-        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
-        yield at_least(
-            f"{name}-room",
-            name,
-            min(at[2] - at[1], min(at[3:]) / 2),
-            s[f"{name}.radius"],
-            f"Step under the radius of {spoken(name)}",
-        )
-        side = s[f"{name}.end"]
-        broken = [one for one in axis.of("edge") if s[f"{one}.end"] == side]
-        if broken:
-            yield Check(
-                f"{name}-alone",
-                name,
-                False,
-                f"{begun(spoken(name))} and {spoken(broken[0])} are of one edge: take "
-                "one of them out.",
-                grave=False,
-            )
-    for name in axis.of("bore_keyway"):
-        one = _feature(s, axis, name)
-        assert isinstance(one, Keyway)
-        reach = one.diameter / 2 + one.depth
-        yield at_least(
-            f"{name}-wall",
-            name,
-            axis.outside(one.start, one.end) / 2 - reach,
-            max(1.5, one.width / 3),
-            f"Wall outside of {spoken(name)} (a third of its width)",
-        )
-        yield at_least(
-            f"{name}-narrow",
-            name,
-            one.diameter / 2.5,
-            one.width,
-            f"Bore for the width of {spoken(name)} (two fifths of it)",
-        )
-    for name in axis.of("slit"):
-        yield at_least(
-            f"{name}-holds",
-            name,
-            axis.length - s[f"{name}.length"],
-            2.0,
-            f"Solid left behind {spoken(name)}",
-        )
-    for name in axis.of("knurl"):
-        start, long = s[f"{name}.from_end"], s[f"{name}.length"]
-        under = [one for one in axis.steps if one[1] - 1e-6 <= start < one[2] - 1e-6]
-        room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
-        yield at_least(
-            f"{name}-on-a-step", name, room, long, f"Step that {spoken(name)} is on"
-        )
-        pitch = s[f"{name}.pitch"]
-        wide = axis.round_at(start + long / 2)
-        count = max(round(math.pi * wide / pitch), 1)
-        even = count * pitch / math.pi
-        yield Check(
-            f"{name}-even",
-            name,
-            abs(wide - even) <= EVEN * pitch,
-            f"{count} teeth of {spoken(name)} come out even on ⌀{even:.2f}, its step "
-            f"is ⌀{wide:.2f}: off by much, the wheels cut twice.",
-            grave=False,
-        )
-
-
-def checks(s: Values) -> Iterable[Check]:
-    axis = _Axis(s)
-    yield from _rolled_checks(s, axis)
-    yield from _inside_checks(s, axis)
-    yield from _socket_checks(s, axis)
-    yield from _run_out_checks(s, axis)
-    yield from _outside_checks(s, axis)
-    yield at_least(
-        "stock-length",
-        "stock",
-        s["stock.length"] - axis.length,
-        2 * OVER,
-        "Stock over the length to face both ends",
-    )
-    yield at_least(
-        "stock-diameter",
-        "stock",
-        s["stock.diameter"] - axis.largest,
-        0.0,
-        "Stock over the largest step",
     )
 
 
@@ -596,7 +91,7 @@ def _threaded(s: Values, name: str) -> list[Step]:
     ]
 
 
-def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
+def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     """Everything that is cut from one end, in its order."""
     right = side == "right"
     steps = [Step("face", ("right_end",))]
@@ -618,7 +113,7 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
     else:
         along = axis.steps[: axis.middle][::-1]
     for name, start, stop, a, b in along:
-        if _kind(name) == "step":
+        if kind_of(name) == "step":
             title = f"Turn step {name[4:]} to ⌀{a:g}"
             steps.append(Step("turn", (name,), title=title))
         else:
@@ -662,7 +157,7 @@ def _from(s: Values, axis: _Axis, side: Side) -> list[Step]:
     return steps
 
 
-def _last(s: Values, axis: _Axis) -> list[Step]:
+def _last(s: Values, axis: Axis) -> list[Step]:
     """What does not turn."""
     steps = []
     for name in (*axis.of("ring"), *axis.of("cross")):
@@ -675,7 +170,7 @@ def _last(s: Values, axis: _Axis) -> list[Step]:
     return [*steps, Step("deburr", ())]
 
 
-def _keyed(s: Values, axis: _Axis) -> tuple[Holding, ...]:
+def _keyed(s: Values, axis: Axis) -> tuple[Holding, ...]:
     """The keyways that go through a bore; none where there are none."""
     steps = tuple(
         Step(
@@ -701,7 +196,7 @@ def _keyed(s: Values, axis: _Axis) -> tuple[Holding, ...]:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    axis = _Axis(s)
+    axis = Axis(s)
     last = _last(s, axis)
     milled = len(last) > 1
     right = _from(s, axis, "right")
@@ -738,7 +233,7 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 def _at_its_end(name: str, s: Values) -> float:
     """The diameter at the end that a part is cut from."""
-    axis = _Axis(s)
+    axis = Axis(s)
     return axis.round_at(axis.end(s[f"{name}.end"]))
 
 

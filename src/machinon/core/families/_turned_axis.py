@@ -1,0 +1,256 @@
+"""What a free turned piece consists of: its steps, and what lies on or in them."""
+
+from typing import Literal
+
+from msgspec.structs import replace
+
+from machinon.core.errors import BadInput
+from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped
+from machinon.core.piece.family import (
+    Values,
+    spoken,
+)
+from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
+from machinon.core.piece.turned_features import (
+    Bevel,
+    Bore,
+    Centre,
+    EdgeRound,
+    FaceGroove,
+    Flats,
+    Groove,
+    Keyway,
+    Knurl,
+    NutThread,
+    Screw,
+    Slits,
+    TaperBore,
+)
+from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.screw_thread import thread_of
+
+OVER = 1.0  # mm: stock over the left end
+LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
+ALONG = ("step", "taper")
+
+
+def kind_of(name: str) -> str:
+    """What a part is, without its number: `step` of `step2`."""
+    return name.rstrip("0123456789")
+
+
+class Axis:
+    """What lies along the axis: name, where it starts and ends, its two diameters."""
+
+    def __init__(self, s: Values) -> None:
+        self.steps: list[tuple[str, float, float, float, float]] = []
+        self.names: tuple[str, ...] = s["parts"]
+        at = 0.0
+        for name in self.names:
+            if kind_of(name) not in ALONG:
+                continue
+            long = float(s[f"{name}.length"])
+            if not long:
+                continue
+            if kind_of(name) == "step":
+                a = b = float(s[f"{name}.diameter"])
+            else:
+                a, b = float(s[f"{name}.left"]), float(s[f"{name}.right"])
+            self.steps.append((name, at, at + long, a, b))
+            at += long
+        if not self.steps:
+            raise BadInput("step1.length", "A piece needs a step that has a length.")
+        self.length = at
+        widths = [max(a, b) for *_, a, b in self.steps]
+        self.largest = max(widths)
+        middle = widths.index(self.largest)
+        # from the right is turned what comes from here on; the jaws have the rest
+        self.middle = middle or min(1, len(widths) - 1)
+
+    def of(self, kind: str) -> list[str]:
+        """Its parts of a kind, in their order."""
+        return [name for name in self.names if kind_of(name) == kind]
+
+    def end(self, side: Side) -> float:
+        return self.length if side == "right" else 0.0
+
+    def round_at(self, z: float) -> float:
+        """Diameter at a station; 0 beyond the ends."""
+        for _, start, stop, a, b in self.steps:
+            if start - 1e-9 <= z <= stop + 1e-9:
+                return a + (b - a) * (z - start) / (stop - start)
+        return 0.0
+
+    def outside(self, start: float, stop: float) -> float:
+        """The least diameter between two stations."""
+        inner = [z for _, a, b, *_ in self.steps for z in (a, b) if start < z < stop]
+        ends = (start + 1e-6, stop - 1e-6)
+        near = [z + off for z in inner for off in (-1e-6, 1e-6)]
+        return min(self.round_at(z) for z in (*ends, *near))
+
+    def side_of(self, z: float) -> Side:
+        """The end from which a station is cut: beyond the largest step or before it."""
+        return "right" if z >= self.steps[self.middle][1] - 1e-9 else "left"
+
+    def shoulder(self, at: int) -> Literal["left", "right", ""]:
+        """The end at which a step has its larger neighbour."""
+        _, _, _, a, b = self.steps[at]
+        left = at > 0 and self.steps[at - 1][4] > a
+        right = at + 1 < len(self.steps) and self.steps[at + 1][3] > b
+        return "left" if left else "right" if right else ""
+
+    def inside(self, s: Values, name: str) -> tuple[Side, float, float, bool]:
+        """A bore or inside thread: its end, where it starts and ends, if it goes
+        through."""
+        side: Side = s[f"{name}.end"]
+        deep = float(s[f"{name}.depth"])
+        through = not deep or deep >= self.length - 1e-6
+        if through:
+            return side, 0.0, self.length, True
+        if side == "right":
+            return side, self.length - deep, self.length, False
+        return side, 0.0, deep, False
+
+
+def bore_for(thread: str) -> float:
+    """The bore before an inside thread: its drill, or the basic minor diameter."""
+    one = thread_of(thread)
+    return tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
+
+
+def keyed_bore(s: Values, axis: Axis, name: str) -> tuple[float, float, float]:
+    """Where a keyway inside starts and ends, and the bore that it is in: the narrowest
+    that goes through. Raises BadInput on `width` where none does."""
+    through = [
+        float(s[f"{bore}.diameter"])
+        for bore in axis.of("bore")
+        if axis.inside(s, bore)[3]
+    ]
+    if not through:
+        raise BadInput(
+            f"{name}.width",
+            f"width of {spoken(name)}: it is pushed through a bore, and none goes "
+            "through; add one.",
+        )
+    return 0.0, axis.length, min(through)
+
+
+def socket_of(s: Values, axis: Axis, name: str) -> TaperBore:
+    """An inside taper, its mouth in the end that it is cut from."""
+    taper = taper_of(str(s[f"{name}.taper"]), f"{name}.taper")
+    mouth, deep = float(s[f"{name}.mouth"]), float(s[f"{name}.depth"])
+    small = mouth - taper.ratio * deep
+    if small <= 0:
+        raise BadInput(
+            f"{name}.depth",
+            f"depth of {spoken(name)}: it ends in a point at "
+            f"{mouth / taper.ratio:.1f} mm.",
+        )
+    if s[f"{name}.end"] == "right":
+        start, end = axis.length - deep, axis.length
+        return TaperBore(name, start, end, small, mouth, taper.name)
+    return TaperBore(name, 0.0, deep, mouth, small, taper.name)
+
+
+def hole_of_part(s: Values, name: str, depth: float | None = None) -> Hole:
+    thread = str(s[f"{name}.thread"])
+    if thread == "none":
+        return Hole(float(s[f"{name}.diameter"]), depth)
+    return tapped(thread, depth)
+
+
+def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
+    """One of the features that lie on or in the steps."""
+
+    def size(measure: str) -> float:
+        return float(s[f"{name}.{measure}"])
+
+    match kind_of(name):
+        case "bore":
+            side, start, stop, through = axis.inside(s, name)
+            flat = s[f"{name}.floor"] == "flat"
+            return Bore(
+                name,
+                start,
+                stop,
+                size("diameter"),
+                opens="both" if through else side,
+                pointed=not through and not flat,
+            )
+        case "nut":
+            side, start, stop, through = axis.inside(s, name)
+            thread = str(s[f"{name}.thread"])
+            nut = NutThread(name, start, stop, thread, bore_for(thread))
+            if through or nut.of.major > LARGEST_TAP:
+                return nut
+            room = RUN_OUT * nut.of.pitch
+            if side == "right":
+                return replace(nut, before=min(room, start))
+            return replace(nut, beyond=min(room, axis.length - stop))
+        case "thread":
+            side, long = s[f"{name}.end"], size("length")
+            ends = (axis.length - long, axis.length) if side == "right" else (0.0, long)
+            runs: Side = "left" if side == "right" else "right"
+            return Screw(name, *ends, str(s[f"{name}.thread"]), runs)
+        case "groove" | "undercut":
+            at = size("from_end")
+            inside = kind_of(name) == "undercut"
+            return Groove(name, at, at + size("width"), size("diameter"), inside)
+        case "socket":
+            return socket_of(s, axis, name)
+        case "trepan":
+            side = s[f"{name}.end"]
+            return FaceGroove(
+                name,
+                axis.end(side),
+                side,
+                size("inner"),
+                size("outer"),
+                size("depth"),
+            )
+        case "centre":
+            side = s[f"{name}.end"]
+            return Centre(name, axis.end(side), side, size("mouth"))
+        case "edge":
+            side = s[f"{name}.end"]
+            z = axis.end(side)
+            return Bevel(name, z, axis.round_at(z), size("leg"), side)
+        case "round":
+            side = s[f"{name}.end"]
+            z = axis.end(side)
+            return EdgeRound(name, z, axis.round_at(z), size("radius"), side)
+        case "bore_keyway":
+            start, stop, wide = keyed_bore(s, axis, name)
+            sizes = size("width"), size("depth")
+            return Keyway(name, start, stop, wide, *sizes, inside=True)
+        case "slit":
+            side, long = s[f"{name}.end"], size("length")
+            start = 0.0 if side == "left" else axis.length - long
+            stop = start + long
+            met = [
+                max(a, b) for _, z0, z1, a, b in axis.steps if z0 < stop and start < z1
+            ]
+            width, count = size("width"), int(s[f"{name}.count"])
+            return Slits(name, start, stop, max(met), width, count)
+        case "knurl":
+            at, crossed = size("from_end"), bool(s[f"{name}.crossed"])
+            wide = axis.round_at(at + size("length") / 2)
+            return Knurl(name, at, at + size("length"), wide, size("pitch"), crossed)
+        case "cross":
+            z, count = size("from_end"), int(s[f"{name}.count"])
+            wide = axis.round_at(z)
+            deep = wide if count == 1 else wide / 2
+            return CrossHoles(name, z, wide, hole_of_part(s, name), deep, count)
+        case "ring":
+            side, deep = s[f"{name}.end"], size("depth")
+            hole = hole_of_part(s, name, deep or None)
+            circle = Circle(int(s[f"{name}.count"]), size("circle"))
+            return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
+        case "flat":
+            at = size("from_end")
+            count = int(s[f"{name}.count"])
+            return Flats(name, at, at + size("length"), size("across"), count)
+    at = size("from_end")
+    wide = axis.round_at(at + size("length") / 2)
+    return Keyway(name, at, at + size("length"), wide, size("width"), size("depth"))

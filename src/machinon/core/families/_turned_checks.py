@@ -1,0 +1,302 @@
+"""Whether the features of a free turned piece leave enough of it, and can be cut."""
+
+import math
+from collections.abc import Iterable
+
+from machinon.core.families._tapped import thread_checks
+from machinon.core.families._turned_axis import (
+    LARGEST_TAP,
+    OVER,
+    Axis,
+    feature_of_part,
+    hole_of_part,
+    kind_of,
+    socket_of,
+)
+from machinon.core.piece.family import (
+    Check,
+    Values,
+    at_least,
+    spoken,
+)
+from machinon.core.piece.feature import Side
+from machinon.core.piece.turned_features import (
+    Bore,
+    Groove,
+    Keyway,
+    NutThread,
+    Screw,
+)
+from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.wording import begun
+
+AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its taper
+EVEN = 0.1  # of a pitch by which a knurl may come out uneven
+
+
+def _wall(s: Values, axis: Axis, start: float, stop: float) -> float:
+    """The least diameter outside of a bore, threads and grooves counted."""
+    found = [axis.outside(start, stop)]
+    for name in (*axis.of("thread"), *axis.of("groove")):
+        one = feature_of_part(s, axis, name)
+        if isinstance(one, Screw) and one.start < stop and start < one.end:
+            found.append(one.of.minor_external)
+        if isinstance(one, Groove) and one.start < stop and start < one.end:
+            found.append(one.diameter)
+    return min(found)
+
+
+def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    for name in (*axis.of("bore"), *axis.of("nut"), *axis.of("undercut")):
+        if kind_of(name) == "undercut":
+            start = s[f"{name}.from_end"]
+            stop = start + s[f"{name}.width"]
+        else:
+            _, start, stop, _ = axis.inside(s, name)
+            one = feature_of_part(s, axis, name)
+            if isinstance(one, NutThread):
+                start, stop = one.drilled
+        threaded = kind_of(name) == "nut"
+        wide = (
+            thread_of(str(s[f"{name}.thread"])).major
+            if threaded
+            else float(s[f"{name}.diameter"])
+        )
+        yield at_least(
+            f"{name}-wall",
+            name,
+            (_wall(s, axis, start, stop) - wide) / 2,
+            1.0,
+            f"Wall round {spoken(name)}",
+        )
+
+
+def _socket_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    for name in axis.of("socket"):
+        one = socket_of(s, axis, name)
+        yield at_least(
+            f"{name}-wall",
+            name,
+            min(
+                (axis.round_at(z) - wide) / 2
+                for z, wide in (
+                    (one.start, one.start_diameter),
+                    (one.end, one.end_diameter),
+                )
+            ),
+            2.0,
+            f"Wall round {spoken(name)}",
+        )
+        small = min(one.start_diameter, one.end_diameter)
+        inner = one.start if s[f"{name}.end"] == "right" else one.end
+        bores = [feature_of_part(s, axis, bore) for bore in axis.of("bore")]
+        through = [
+            bore.diameter
+            for bore in bores
+            if isinstance(bore, Bore) and bore.start - 1e-6 <= inner <= bore.end + 1e-6
+        ]
+        yield at_least(
+            f"{name}-begins",
+            name,
+            max(through, default=0.0),
+            min(3.0, small),
+            f"Bore down to the bottom of {spoken(name)}, which its tool begins in",
+        )
+        yield at_least(
+            f"{name}-bears",
+            name,
+            small - max(through, default=0.0),
+            0.2,
+            f"Small end of {spoken(name)} over the bore behind it",
+        )
+        named = taper_of(one.taper).large
+        if named is not None:
+            yield Check(
+                f"{name}-mouth",
+                name,
+                abs(one.large - named) <= AS_NAMED,
+                f"{one.taper} is {named:.3f} mm wide at its mouth, {spoken(name)} "
+                f"{one.large:.3f} mm: a shank stands out of a narrow one and goes too "
+                "deep into a wide one.",
+                grave=False,
+            )
+
+
+def _run_out_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    """Whether the tool of an inside thread that ends at a floor has room there."""
+    for name in axis.of("nut"):
+        one = feature_of_part(s, axis, name)
+        side, start, stop, through = axis.inside(s, name)
+        assert isinstance(one, NutThread)
+        if through or one.of.major <= LARGEST_TAP:
+            continue  # a tap's room is drilled
+        floor = start if side == "right" else stop
+        room = 0.0
+        for other in (*axis.of("undercut"), *axis.of("bore")):
+            open_ = feature_of_part(s, axis, other)
+            if isinstance(open_, Groove) and open_.diameter >= one.of.major:
+                if open_.start - 1e-6 <= floor <= open_.end + 1e-6:
+                    room = max(room, open_.end - open_.start)
+            elif isinstance(open_, Bore) and open_.diameter >= one.bore:
+                beyond = floor - open_.start if side == "right" else open_.end - floor
+                room = max(room, beyond)
+        yield at_least(
+            f"{name}-runs-out",
+            name,
+            room,
+            2 * one.of.pitch,
+            f"Room at the floor of {spoken(name)} for the tool to run out: a groove in "
+            "the bore, or a bore beyond it",
+            grave=False,
+        )
+
+
+def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    for name in axis.of("thread"):
+        one = feature_of_part(s, axis, name)
+        assert isinstance(one, Screw)
+        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
+        yield at_least(
+            f"{name}-crest",
+            name,
+            0.1 * one.of.pitch - abs(max(at[3:]) - one.of.major),
+            0.0,
+            f"Step under {spoken(name)} within a tenth of a pitch of {one.of.says}",
+        )
+        yield at_least(
+            f"{name}-length",
+            name,
+            at[2] - at[1],
+            one.end - one.start,
+            f"Step that {spoken(name)} is on",
+        )
+    for name in axis.of("groove"):
+        at, wide = s[f"{name}.from_end"], s[f"{name}.width"]
+        yield at_least(
+            f"{name}-deep",
+            name,
+            axis.outside(at, at + wide) - s[f"{name}.diameter"],
+            0.1,
+            f"Step over the floor of {spoken(name)}",
+        )
+    for name in axis.of("cross"):
+        at, half = s[f"{name}.from_end"], hole_of_part(s, name).diameter / 2
+        inner = [min(at - half - a, b - at - half) for _, a, b, *_ in axis.steps]
+        yield at_least(
+            f"{name}-on-a-step",
+            name,
+            max(inner),
+            0.5,
+            f"Holes of {spoken(name)} clear of the ends of their step",
+        )
+    for name in axis.of("ring"):
+        side: Side = s[f"{name}.end"]
+        hole = hole_of_part(s, name, float(s[f"{name}.depth"]) or None)
+        circle = float(s[f"{name}.circle"])
+        yield from thread_checks(name, hole, str(s["material"]))
+        inside = [
+            float(s[f"{bore}.diameter"])
+            for bore in axis.of("bore")
+            if s[f"{bore}.end"] == side
+        ]
+        outer = axis.round_at(axis.end(side)) - circle
+        between = circle - max(inside) if inside else circle
+        yield at_least(
+            f"{name}-edges",
+            name,
+            (min(outer, between) - hole.diameter) / 2,
+            1.0,
+            f"Metal between the holes of {spoken(name)} and the edges of their face",
+        )
+
+
+def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    for name in axis.of("round"):
+        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
+        yield at_least(
+            f"{name}-room",
+            name,
+            min(at[2] - at[1], min(at[3:]) / 2),
+            s[f"{name}.radius"],
+            f"Step under the radius of {spoken(name)}",
+        )
+        side = s[f"{name}.end"]
+        broken = [one for one in axis.of("edge") if s[f"{one}.end"] == side]
+        if broken:
+            yield Check(
+                f"{name}-alone",
+                name,
+                False,
+                f"{begun(spoken(name))} and {spoken(broken[0])} are of one edge: take "
+                "one of them out.",
+                grave=False,
+            )
+    for name in axis.of("bore_keyway"):
+        one = feature_of_part(s, axis, name)
+        assert isinstance(one, Keyway)
+        reach = one.diameter / 2 + one.depth
+        yield at_least(
+            f"{name}-wall",
+            name,
+            axis.outside(one.start, one.end) / 2 - reach,
+            max(1.5, one.width / 3),
+            f"Wall outside of {spoken(name)} (a third of its width)",
+        )
+        yield at_least(
+            f"{name}-narrow",
+            name,
+            one.diameter / 2.5,
+            one.width,
+            f"Bore for the width of {spoken(name)} (two fifths of it)",
+        )
+    for name in axis.of("slit"):
+        yield at_least(
+            f"{name}-holds",
+            name,
+            axis.length - s[f"{name}.length"],
+            2.0,
+            f"Solid left behind {spoken(name)}",
+        )
+    for name in axis.of("knurl"):
+        start, long = s[f"{name}.from_end"], s[f"{name}.length"]
+        under = [one for one in axis.steps if one[1] - 1e-6 <= start < one[2] - 1e-6]
+        room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
+        yield at_least(
+            f"{name}-on-a-step", name, room, long, f"Step that {spoken(name)} is on"
+        )
+        pitch = s[f"{name}.pitch"]
+        wide = axis.round_at(start + long / 2)
+        count = max(round(math.pi * wide / pitch), 1)
+        even = count * pitch / math.pi
+        yield Check(
+            f"{name}-even",
+            name,
+            abs(wide - even) <= EVEN * pitch,
+            f"{count} teeth of {spoken(name)} come out even on ⌀{even:.2f}, its step "
+            f"is ⌀{wide:.2f}: off by much, the wheels cut twice.",
+            grave=False,
+        )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    axis = Axis(s)
+    yield from _rolled_checks(s, axis)
+    yield from _inside_checks(s, axis)
+    yield from _socket_checks(s, axis)
+    yield from _run_out_checks(s, axis)
+    yield from _outside_checks(s, axis)
+    yield at_least(
+        "stock-length",
+        "stock",
+        s["stock.length"] - axis.length,
+        2 * OVER,
+        "Stock over the length to face both ends",
+    )
+    yield at_least(
+        "stock-diameter",
+        "stock",
+        s["stock.diameter"] - axis.largest,
+        0.0,
+        "Stock over the largest step",
+    )
