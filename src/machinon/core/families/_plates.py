@@ -11,6 +11,7 @@ from itertools import chain
 from msgspec.structs import replace
 
 from machinon.core.families import plate_block
+from machinon.core.families._plate_checks import checks as plate_checks
 from machinon.core.piece.family import Check, Family, Holding, Mate, Size, Values, grown
 from machinon.core.piece.hardware import Hardware
 
@@ -64,7 +65,7 @@ def plate(
         own=tuple(begun(size) for size in block.own),
         parts=parts,
         mates=mates,
-        checks=lambda values: chain(plate_block.checks(values), checks(values)),
+        checks=lambda values: chain(plate_checks(values), checks(values)),
         hardware=lambda values: chain(plate_block.hardware(values), hardware(values)),
         route=lambda values: (*plate_block.route(values), *after),
         full={},

@@ -8,6 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped
 from machinon.core.piece.family import (
     Values,
+    kind_of,
     spoken,
 )
 from machinon.core.piece.feature import Feature, Side
@@ -33,11 +34,6 @@ from machinon.core.threads.screw_thread import thread_of
 OVER = 1.0  # mm: stock over the left end
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 ALONG = ("step", "taper")
-
-
-def kind_of(name: str) -> str:
-    """What a part is, without its number: `step` of `step2`."""
-    return name.rstrip("0123456789")
 
 
 class Axis:

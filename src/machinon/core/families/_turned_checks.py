@@ -10,13 +10,13 @@ from machinon.core.families._turned_axis import (
     Axis,
     feature_of_part,
     hole_of_part,
-    kind_of,
     socket_of,
 )
 from machinon.core.piece.family import (
     Check,
     Values,
     at_least,
+    kind_of,
     spoken,
 )
 from machinon.core.piece.feature import Side

@@ -4,28 +4,25 @@ Seen from above, x runs along its length and y along its width, from the low lef
 corner; what is in a face is dimensioned from there, or from the face's centre.
 """
 
-import math
-from collections.abc import Iterable, Mapping, Sequence
-from itertools import pairwise
+from collections.abc import Iterable, Mapping
 from typing import Any
 
-from machinon.core.errors import BadInput
-from machinon.core.families._dovetail import slot_steps, slot_widths
-from machinon.core.families._tapped import tapped, thread_checks
+from machinon.core.families._dovetail import slot_steps
+from machinon.core.families._plate_checks import checks
+from machinon.core.families._plate_features import (
+    block_of,
+    face_of,
+    feature_of_part,
+    from_centre,
+    hole_of_part,
+    parts_of,
+    pattern_of,
+)
 from machinon.core.piece.block_features import (
-    CornerRounds,
-    EdgeBevels,
-    FlankedSlot,
-    Outline,
-    Pocket,
-    Rebate,
-    RoundSeat,
     SixFaces,
-    Slot,
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
-    Check,
     Family,
     Holding,
     Mate,
@@ -35,20 +32,14 @@ from machinon.core.piece.family import (
     Size,
     Step,
     Values,
-    at_least,
     grown,
     spoken,
 )
-from machinon.core.piece.feature import BlockFace, Dimension, Feature
+from machinon.core.piece.feature import BlockFace
 from machinon.core.piece.hardware import Hardware, cap_screws
-from machinon.core.piece.hole_features import Circle, Grid, Hole, Holes, Pattern, Places
-from machinon.core.piece.outline import Corner, corners_of, outline_of
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
-from machinon.core.threads.screw_thread import thread_of
-from machinon.core.threads.screws import cap_screw
-from machinon.core.wording import begun
 
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
 DRILLED = ("hole", "row", "holes", "ring")  # parts that are patterns of holes
@@ -63,369 +54,19 @@ AFTER = {  # what is done to a hole once it is drilled
 }
 
 
-def _kind(name: str) -> str:
-    return name.rstrip("0123456789")
-
-
-def _block(s: Values) -> tuple[float, float, float]:
-    return s["block.length"], s["block.width"], s["block.height"]
-
-
-def _face(s: Values, face: BlockFace) -> tuple[float, float, float]:
-    """A face's length and width as it is looked at, and how deep the block is there."""
-    long, wide, high = _block(s)
-    return {
-        "top": (long, wide, high),
-        "bottom": (long, wide, high),
-        "front": (long, high, wide),
-        "back": (long, high, wide),
-        "left": (wide, high, long),
-        "right": (wide, high, long),
-    }[face]
-
-
-def _from_centre(s: Values, name: str) -> bool:
-    return s.get(f"{name}.datum") == "centre"
-
-
-def _pattern(s: Values, name: str) -> Pattern:
-    long, wide, _ = _face(s, s[f"{name}.face"])
-    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
-    if _from_centre(s, name):
-        x, y = long / 2 - x, wide / 2 - y
-    if _kind(name) == "hole":
-        return Places(((x, y),))
-    if _kind(name) == "ring":
-        count = int(s[f"{name}.count"])
-        return Circle(count, s[f"{name}.circle"], s[f"{name}.start"], (x, y))
-    across = int(s[f"{name}.across"])
-    up = int(s[f"{name}.up"]) if _kind(name) == "holes" else 1
-    pitch = (long - 2 * x) / (across - 1) if across > 1 else 0.0
-    rise = (wide - 2 * y) / (up - 1) if up > 1 else 0.0
-    return Grid(across, up, pitch, rise, (x, y))
-
-
-def _hole(s: Values, name: str) -> Hole:
-    thread = thread_of(str(s[f"{name}.screw"]))
-    deep = s[f"{name}.depth"] or None
-    kind = s[f"{name}.kind"]
-    if kind == "tapped":
-        return tapped(thread.name, deep)
-    if kind == "reamed":
-        return Hole(thread.major, deep, ream=True)
-    screw = cap_screw(str(s[f"{name}.screw"]))
-    if kind == "counterbored":
-        wide, sunk = screw.counterbore, screw.counterbore_depth
-        return Hole(screw.normal, deep, bore=wide, bore_depth=sunk)
-    if kind == "countersunk":
-        return Hole(screw.normal, deep, sink=2 * thread.major)
-    return Hole(screw.normal, deep)
-
-
-def _bore(s: Values, name: str) -> Hole:
-    return Hole(
-        s[f"{name}.diameter"],
-        s[f"{name}.depth"] or None,
-        bore=s[f"{name}.counterbore"],
-        bore_depth=s[f"{name}.counterbore_depth"],
-        flat=True,
-    )
-
-
-def _dovetail(s: Values, name: str) -> FlankedSlot:
-    """A dovetail slot as wide as its pins say. Raises BadInput on the size of it that
-    cannot be."""
-    between, pin, deep, angle = (
-        float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
-    )
-    try:
-        mouth, floor = slot_widths(between, pin, deep, angle)
-    except BadInput as error:
-        measure = "pins" if error.key == "measured" else error.key
-        raise BadInput(
-            f"{name}.{measure}", f"{spoken(name)}: {error.message}"
-        ) from None
-    across = s[f"{name}.runs"] == "across"
-    at = float(s[f"{name}.at"])
-    return FlankedSlot(name, "top", _block(s), at, mouth, floor, deep, across, pin)
-
-
-def _slot(s: Values, name: str) -> Slot:
-    block, face = _block(s), s[f"{name}.face"]
-    long, wide, _ = _face(s, face)
-    at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"]
-    first, closed = s[f"{name}.from_end"], s[f"{name}.length"]
-    crosswise = s[f"{name}.runs"] == "across"
-    end = wide if crosswise else long
-    # from one end to the other, or between the centres of its round ends
-    a, b = (first, first + closed) if closed else (-1.0, end + 1.0)
-    first_end, last_end = ((at, a), (at, b)) if crosswise else ((a, at), (b, at))
-    return Slot(name, face, block, first_end, last_end, width, depth, bool(closed))
-
-
-def _feature(s: Values, name: str) -> Feature:
-    block = _block(s)
-
-    def size(measure: str) -> float:
-        return float(s[f"{name}.{measure}"])
-
-    match _kind(name):
-        case "hole" | "row" | "holes" | "ring":
-            face = s[f"{name}.face"]
-            deep = _face(s, face)[2]
-            pattern, hole = _pattern(s, name), _hole(s, name)
-            centred = _from_centre(s, name)
-            return Holes(
-                name, face, pattern, hole, deep, block=block, from_centre=centred
-            )
-        case "bore":
-            at = Places(((size("from_side"), size("from_front")),))
-            return Holes(name, "top", at, _bore(s, name), block[2], block=block)
-        case "slot":
-            return _slot(s, name)
-        case "pocket":
-            x, y = size("from_side"), size("from_front")
-            far = x + size("length"), y + size("width")
-            floor = size("depth") or None
-            return Pocket(name, "top", block, (x, y), far, size("radius"), floor)
-        case "vee":
-            wide = size("width")
-            deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
-            crosswise = s[f"{name}.runs"] == "across"
-            return FlankedSlot(
-                name, "top", block, size("at"), wide, 0.0, deep, crosswise
-            )
-        case "dovetail":
-            return _dovetail(s, name)
-        case "seat":
-            across = s[f"{name}.runs"] == "across"
-            wide, deep = size("diameter"), size("depth")
-            return RoundSeat(name, block, size("at"), wide, deep, across)
-        case "rebate":
-            side = s[f"{name}.side"]
-            return Rebate(name, side, block, size("width"), size("depth"))
-        case "corner":
-            return CornerRounds(name, block, size("radius"))
-        case "outline":
-            corners = corners_of(str(s[f"{name}.points"]), key=f"{name}.points")
-            points = outline_of(corners, f"{name}.points")
-            return Outline(name, block, points, _corner_lines(corners))
-    return EdgeBevels(name, block, size("leg"), s[f"{name}.which"])
-
-
-def _corner_lines(corners: list[Corner]) -> tuple[tuple[str, Dimension], ...]:
-    """Where each corner of an outline lies, from the left and from the front."""
-    return tuple(
-        line
-        for n, (x, y, _) in enumerate(corners, 1)
-        for line in (
-            (f"x{n}", Dimension("x", 0.0, x, (y, 0.0))),
-            (f"y{n}", Dimension("y", 0.0, y, (x, 0.0))),
-        )
-    )
-
-
 def build(s: Values) -> Body:
-    long, wide, high = block = _block(s)
+    long, wide, high = block = block_of(s)
     over = s["stock.over"]
-    features = [SixFaces("block", *block), *(_feature(s, n) for n in s["parts"])]
+    features = [SixFaces("block", *block), *(feature_of_part(s, n) for n in s["parts"])]
     high_corner = (long + over, wide + over, high + over)
     return Body(Block((-over, -over, -over), high_corner), tuple(features))
 
 
-def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
-    """How far holes lie inside the outlines of a plate; less than nothing outside."""
-    from shapely import Point, Polygon
-
-    found = [math.inf]
-    for name in _parts(s, "outline"):
-        shape = Polygon(outline_of(corners_of(str(s[f"{name}.points"]))))
-        for point in map(Point, points):
-            far = shape.exterior.distance(point)
-            found.append(far if shape.contains(point) else -far)
-    return found
-
-
-def _holes_checks(s: Values, name: str) -> Iterable[Check]:
-    long, wide, deep = _face(s, s[f"{name}.face"])
-    hole, points = _hole(s, name), _pattern(s, name).points()
-    outer = max(hole.bore, hole.sink, hole.diameter) / 2
-    said = spoken(name)
-    near = min(min(x, long - x, y, wide - y) for x, y in points)
-    if s[f"{name}.face"] in ("top", "bottom"):
-        near = min(near, *_from_outlines(s, points))
-    yield at_least(
-        f"{name}-edge",
-        name,
-        near - outer,
-        0.5 * hole.diameter,
-        f"Metal between {said} and the edges (half a hole)",
-    )
-    apart = [math.dist(a, b) for a, b in pairwise(points)]
-    if apart:
-        yield at_least(
-            f"{name}-apart",
-            name,
-            min(apart) - 2 * outer,
-            0.25 * hole.diameter,
-            f"Metal between neighbours of {said} (a quarter of a hole)",
-        )
-    if hole.bore:
-        yield at_least(
-            f"{name}-under-head",
-            name,
-            deep - hole.bore_depth,
-            0.8 * hole.diameter,
-            f"Metal under the screw heads of {said}",
-        )
-    if hole.depth is not None:
-        yield at_least(
-            f"{name}-floor",
-            name,
-            deep - hole.depth - 0.3 * hole.diameter,
-            1.0,
-            f"Metal below the points of {said}",
-        )
-    yield from thread_checks(name, hole, str(s["material"]))
-
-
-def _bore_checks(s: Values, name: str) -> Iterable[Check]:
-    long, wide, high = _block(s)
-    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
-    yield at_least(
-        f"{name}-wall",
-        name,
-        min(x, long - x, y, wide - y) - s[f"{name}.diameter"] / 2,
-        3.0,
-        f"Wall beside {spoken(name)} (below nothing it breaks out as a window)",
-        grave=False,
-    )
-    if s[f"{name}.counterbore"]:
-        yield at_least(
-            f"{name}-pinch",
-            name,
-            high - s[f"{name}.counterbore_depth"],
-            2.0,
-            f"Metal under the counterbore of {spoken(name)}",
-        )
-
-
-def _part_checks(s: Values, name: str) -> Iterable[Check]:
-    long, wide, high = _block(s)
-    match _kind(name):
-        case "hole" | "row" | "holes" | "ring":
-            yield from _holes_checks(s, name)
-        case "bore":
-            yield from _bore_checks(s, name)
-        case "slot" | "rebate":
-            deep = _face(s, s[f"{name}.face"])[2] if _kind(name) == "slot" else high
-            yield at_least(
-                f"{name}-floor",
-                name,
-                deep - s[f"{name}.depth"],
-                3.0,
-                f"Metal left at the floor of {spoken(name)}",
-            )
-        case "dovetail":
-            one = _dovetail(s, name)
-            room = long if one.across else wide
-            yield at_least(
-                f"{name}-floor",
-                name,
-                high - one.depth,
-                3.0,
-                f"Metal left under {spoken(name)}",
-            )
-            yield at_least(
-                f"{name}-sides",
-                name,
-                min(one.at, room - one.at) - one.floor / 2,
-                max(3.0, one.depth / 2),
-                f"Metal beside the foot of {spoken(name)} (half its depth)",
-            )
-        case "vee":
-            half = math.radians(s[f"{name}.angle"] / 2)
-            yield at_least(
-                f"{name}-floor",
-                name,
-                high - s[f"{name}.width"] / 2 / math.tan(half),
-                3.0,
-                f"Metal left under {spoken(name)}",
-            )
-        case "seat":
-            wide, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
-            yield at_least(
-                f"{name}-floor",
-                name,
-                high - deep,
-                max(3.0, wide / 4),
-                f"Metal left under {spoken(name)} (a quarter of it)",
-            )
-            yield at_least(
-                f"{name}-half",
-                name,
-                wide / 2 - deep,
-                0.0,
-                f"{begun(spoken(name))} no deeper than half its round, or "
-                "nothing goes in",
-            )
-        case "outline":
-            corners = corners_of(str(s[f"{name}.points"]))
-            yield at_least(
-                f"{name}-inside",
-                name,
-                min(min(x, long - x, y, wide - y) for x, y, _ in corners),
-                0.0,
-                f"Corners of {spoken(name)} inside the block",
-            )
-        case "pocket":
-            x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
-            far = x + s[f"{name}.length"], y + s[f"{name}.width"]
-            yield at_least(
-                f"{name}-wall",
-                name,
-                min(x, y, long - far[0], wide - far[1]),
-                3.0,
-                f"Wall beside {spoken(name)}",
-                grave=False,
-            )
-            yield at_least(
-                f"{name}-corners",
-                name,
-                min(s[f"{name}.length"], s[f"{name}.width"]) / 2,
-                s[f"{name}.radius"],
-                f"Half the width of {spoken(name)} for the cutter in its corners",
-            )
-            if s[f"{name}.depth"]:
-                yield at_least(
-                    f"{name}-floor",
-                    name,
-                    high - s[f"{name}.depth"],
-                    2.0,
-                    f"Metal left at the floor of {spoken(name)}",
-                )
-
-
 def _cut_off(s: Values) -> str:
     """An outline to begin with: the block with a corner cut off."""
-    long, wide, _ = _block(s)
+    long, wide, _ = block_of(s)
     half, deep = long / 2, wide / 2
     return f"0,0 {long:g},0 {long:g},{deep:g} {half:g},{wide:g} 0,{wide:g}"
-
-
-def checks(s: Values) -> Iterable[Check]:
-    yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
-    for name in s["parts"]:
-        yield from _part_checks(s, name)
-    if "lathe.centre_height" in s:
-        yield at_least(
-            "height",
-            "block",
-            s["lathe.centre_height"] - s["block.height"],
-            0.0,
-            "Height under the centre it is to stand below",
-            grave=False,
-        )
 
 
 def _drilled(s: Values, name: str) -> list[Step]:
@@ -442,18 +83,18 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
     """What is cut in one face, bores first: they are the zero of much that follows."""
     steps: list[Step] = []
     if face == "top":
-        for name in _parts(s, "bore"):
+        for name in parts_of(s, "bore"):
             title = f"Open {spoken(name)} by drills"
             steps.append(Step("drill", (name,), leaves=1.0, title=title))
             steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
-        steps += [Step("mill", (name,)) for name in _parts(s, "pocket", "rebate")]
-        for name in _parts(s, "vee"):
+        steps += [Step("mill", (name,)) for name in parts_of(s, "pocket", "rebate")]
+        for name in parts_of(s, "vee"):
             note = "A slit at its bottom first keeps the cutter's corner free."
             steps.append(Step("mill", (name,), tool="angle cutter", note=note))
-        for name in _parts(s, "dovetail"):
+        for name in parts_of(s, "dovetail"):
             angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
             steps += slot_steps(name, spoken(name), angle, pin)
-        for name in _parts(s, "seat"):
+        for name in parts_of(s, "seat"):
             note = (
                 "Clamp a scrap block on it, face to face, and bore along the seam: the "
                 "bore is measured whole, and both halves together are as high as the "
@@ -463,17 +104,13 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
             steps.append(
                 Step("mill", (name,), title=title, tool="boring head", note=note)
             )
-    for name in _parts(s, *DRILLED):
+    for name in parts_of(s, *DRILLED):
         if s[f"{name}.face"] == face:
             steps += _drilled(s, name)
-    for name in _parts(s, "slot"):
+    for name in parts_of(s, "slot"):
         if s[f"{name}.face"] == face:
             steps.append(Step("mill", (name,)))
     return steps
-
-
-def _parts(s: Values, *kinds: str) -> list[str]:
-    return [name for name in s["parts"] if _kind(name) in kinds]
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -510,13 +147,14 @@ def route(s: Values) -> tuple[Holding, ...]:
             )
         )
     shaped = [
-        Step("mill", (name,), title="Round the corners") for name in _parts(s, "corner")
+        Step("mill", (name,), title="Round the corners")
+        for name in parts_of(s, "corner")
     ]
-    for name in _parts(s, "outline"):
+    for name in parts_of(s, "outline"):
         title = f"Saw near {spoken(name)}, mill or file to its line"
         note = "Stick the template on, or mark it out: the saw leaves a millimetre."
         shaped.append(Step("mill", (name,), title=title, note=note))
-    for name in _parts(s, "edge"):
+    for name in parts_of(s, "edge"):
         upright = s[f"{name}.which"] == "upright"
         edges = "the upright edges" if upright else "the upper edges"
         shaped.append(
@@ -542,7 +180,7 @@ def _on_its_face(way: int, *more: str) -> dict[str, Any]:
     across (1), and what that rests on."""
 
     def middle(name: str, s: Values) -> float:
-        return 0.0 if _from_centre(s, name) else _face(s, s[f"{name}.face"])[way] / 2
+        return 0.0 if from_centre(s, name) else face_of(s, s[f"{name}.face"])[way] / 2
 
     return {
         "rule": OfPart(middle),
@@ -552,18 +190,18 @@ def _on_its_face(way: int, *more: str) -> dict[str, Any]:
 
 
 def _circle(name: str, s: Values) -> float:
-    return 0.6 * min(_face(s, s[f"{name}.face"])[:2])
+    return 0.6 * min(face_of(s, s[f"{name}.face"])[:2])
 
 
 def _across(name: str, s: Values) -> float:
     """The middle of a slot's face, across the way it runs."""
-    long, wide, _ = _face(s, s[f"{name}.face"])
+    long, wide, _ = face_of(s, s[f"{name}.face"])
     return (long if s[f"{name}.runs"] == "across" else wide) / 2
 
 
 def _lies(name: str, s: Values) -> float:
     """The middle of the upper face, across the way that a groove runs in it."""
-    long, wide, _ = _block(s)
+    long, wide, _ = block_of(s)
     return (long if s[f"{name}.runs"] == "across" else wide) / 2
 
 
@@ -699,12 +337,12 @@ PARTS = (
 
 def hardware(s: Values) -> Iterable[Hardware]:
     """Screws for the holes that they go through, as far as their sizes say."""
-    for name in _parts(s, "hole", "row", "holes", "ring"):
-        kind, hole = s[f"{name}.kind"], _hole(s, name)
+    for name in parts_of(s, "hole", "row", "holes", "ring"):
+        kind, hole = s[f"{name}.kind"], hole_of_part(s, name)
         if kind in ("tapped", "reamed") or hole.depth is not None:
             continue
-        through = _face(s, s[f"{name}.face"])[2] - hole.bore_depth
-        count = len(_pattern(s, name).points())
+        through = face_of(s, s[f"{name}.face"])[2] - hole.bore_depth
+        count = len(pattern_of(s, name).points())
         head = "countersunk" if kind == "countersunk" else "cap"
         use = f"in {spoken(name)}"
         yield cap_screws(str(s[f"{name}.screw"]), count, use, through, head=head)

@@ -13,7 +13,6 @@ from machinon.core.families._turned_axis import (
     OVER,
     Axis,
     feature_of_part,
-    kind_of,
 )
 from machinon.core.families._turned_checks import checks
 from machinon.core.piece.body import Body
@@ -26,6 +25,7 @@ from machinon.core.piece.family import (
     Step,
     Values,
     grown,
+    kind_of,
     spoken,
 )
 from machinon.core.piece.feature import Feature, Side

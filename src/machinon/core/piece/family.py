@@ -369,7 +369,7 @@ class Family(Struct, frozen=True):
 
     def part(self, name: str) -> Part:
         """What part a name is of: `groove2`. Raises BadInput naming the nearest."""
-        key = name.rstrip("0123456789")
+        key = kind_of(name)
         for one in self.parts:
             if one.key == key:
                 return one
@@ -393,6 +393,11 @@ class Family(Struct, frozen=True):
         return {
             f"{mate.role}.{one.key}": one for mate in self.mates for one in mate.sizes
         }
+
+
+def kind_of(name: str) -> str:
+    """What a part is, without its number: `step` of `step2`."""
+    return name.rstrip("0123456789")
 
 
 def spoken(name: str) -> str:

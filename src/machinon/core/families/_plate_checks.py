@@ -1,0 +1,212 @@
+"""Whether the features of a free plate leave enough of it, and can be cut."""
+
+import math
+from collections.abc import Iterable, Sequence
+from itertools import pairwise
+
+from machinon.core.families._plate_features import (
+    block_of,
+    dovetail_of,
+    face_of,
+    hole_of_part,
+    parts_of,
+    pattern_of,
+)
+from machinon.core.families._tapped import thread_checks
+from machinon.core.piece.family import (
+    Check,
+    Values,
+    at_least,
+    kind_of,
+    spoken,
+)
+from machinon.core.piece.outline import corners_of, outline_of
+from machinon.core.wording import begun
+
+
+def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
+    """How far holes lie inside the outlines of a plate; less than nothing outside."""
+    from shapely import Point, Polygon
+
+    found = [math.inf]
+    for name in parts_of(s, "outline"):
+        shape = Polygon(outline_of(corners_of(str(s[f"{name}.points"]))))
+        for point in map(Point, points):
+            far = shape.exterior.distance(point)
+            found.append(far if shape.contains(point) else -far)
+    return found
+
+
+def _holes_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, deep = face_of(s, s[f"{name}.face"])
+    hole, points = hole_of_part(s, name), pattern_of(s, name).points()
+    outer = max(hole.bore, hole.sink, hole.diameter) / 2
+    said = spoken(name)
+    near = min(min(x, long - x, y, wide - y) for x, y in points)
+    if s[f"{name}.face"] in ("top", "bottom"):
+        near = min(near, *_from_outlines(s, points))
+    yield at_least(
+        f"{name}-edge",
+        name,
+        near - outer,
+        0.5 * hole.diameter,
+        f"Metal between {said} and the edges (half a hole)",
+    )
+    apart = [math.dist(a, b) for a, b in pairwise(points)]
+    if apart:
+        yield at_least(
+            f"{name}-apart",
+            name,
+            min(apart) - 2 * outer,
+            0.25 * hole.diameter,
+            f"Metal between neighbours of {said} (a quarter of a hole)",
+        )
+    if hole.bore:
+        yield at_least(
+            f"{name}-under-head",
+            name,
+            deep - hole.bore_depth,
+            0.8 * hole.diameter,
+            f"Metal under the screw heads of {said}",
+        )
+    if hole.depth is not None:
+        yield at_least(
+            f"{name}-floor",
+            name,
+            deep - hole.depth - 0.3 * hole.diameter,
+            1.0,
+            f"Metal below the points of {said}",
+        )
+    yield from thread_checks(name, hole, str(s["material"]))
+
+
+def _bore_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = block_of(s)
+    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+    yield at_least(
+        f"{name}-wall",
+        name,
+        min(x, long - x, y, wide - y) - s[f"{name}.diameter"] / 2,
+        3.0,
+        f"Wall beside {spoken(name)} (below nothing it breaks out as a window)",
+        grave=False,
+    )
+    if s[f"{name}.counterbore"]:
+        yield at_least(
+            f"{name}-pinch",
+            name,
+            high - s[f"{name}.counterbore_depth"],
+            2.0,
+            f"Metal under the counterbore of {spoken(name)}",
+        )
+
+
+def _part_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = block_of(s)
+    match kind_of(name):
+        case "hole" | "row" | "holes" | "ring":
+            yield from _holes_checks(s, name)
+        case "bore":
+            yield from _bore_checks(s, name)
+        case "slot" | "rebate":
+            deep = face_of(s, s[f"{name}.face"])[2] if kind_of(name) == "slot" else high
+            yield at_least(
+                f"{name}-floor",
+                name,
+                deep - s[f"{name}.depth"],
+                3.0,
+                f"Metal left at the floor of {spoken(name)}",
+            )
+        case "dovetail":
+            one = dovetail_of(s, name)
+            room = long if one.across else wide
+            yield at_least(
+                f"{name}-floor",
+                name,
+                high - one.depth,
+                3.0,
+                f"Metal left under {spoken(name)}",
+            )
+            yield at_least(
+                f"{name}-sides",
+                name,
+                min(one.at, room - one.at) - one.floor / 2,
+                max(3.0, one.depth / 2),
+                f"Metal beside the foot of {spoken(name)} (half its depth)",
+            )
+        case "vee":
+            half = math.radians(s[f"{name}.angle"] / 2)
+            yield at_least(
+                f"{name}-floor",
+                name,
+                high - s[f"{name}.width"] / 2 / math.tan(half),
+                3.0,
+                f"Metal left under {spoken(name)}",
+            )
+        case "seat":
+            wide, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
+            yield at_least(
+                f"{name}-floor",
+                name,
+                high - deep,
+                max(3.0, wide / 4),
+                f"Metal left under {spoken(name)} (a quarter of it)",
+            )
+            yield at_least(
+                f"{name}-half",
+                name,
+                wide / 2 - deep,
+                0.0,
+                f"{begun(spoken(name))} no deeper than half its round, or "
+                "nothing goes in",
+            )
+        case "outline":
+            corners = corners_of(str(s[f"{name}.points"]))
+            yield at_least(
+                f"{name}-inside",
+                name,
+                min(min(x, long - x, y, wide - y) for x, y, _ in corners),
+                0.0,
+                f"Corners of {spoken(name)} inside the block",
+            )
+        case "pocket":
+            x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+            far = x + s[f"{name}.length"], y + s[f"{name}.width"]
+            yield at_least(
+                f"{name}-wall",
+                name,
+                min(x, y, long - far[0], wide - far[1]),
+                3.0,
+                f"Wall beside {spoken(name)}",
+                grave=False,
+            )
+            yield at_least(
+                f"{name}-corners",
+                name,
+                min(s[f"{name}.length"], s[f"{name}.width"]) / 2,
+                s[f"{name}.radius"],
+                f"Half the width of {spoken(name)} for the cutter in its corners",
+            )
+            if s[f"{name}.depth"]:
+                yield at_least(
+                    f"{name}-floor",
+                    name,
+                    high - s[f"{name}.depth"],
+                    2.0,
+                    f"Metal left at the floor of {spoken(name)}",
+                )
+
+
+def checks(s: Values) -> Iterable[Check]:
+    yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
+    for name in s["parts"]:
+        yield from _part_checks(s, name)
+    if "lathe.centre_height" in s:
+        yield at_least(
+            "height",
+            "block",
+            s["lathe.centre_height"] - s["block.height"],
+            0.0,
+            "Height under the centre it is to stand below",
+            grave=False,
+        )

@@ -1,0 +1,197 @@
+"""What a free plate consists of: its block, and the features that are cut into it."""
+
+import math
+
+from machinon.core.errors import BadInput
+from machinon.core.families._dovetail import slot_widths
+from machinon.core.families._tapped import tapped
+from machinon.core.piece.block_features import (
+    CornerRounds,
+    EdgeBevels,
+    FlankedSlot,
+    Outline,
+    Pocket,
+    Rebate,
+    RoundSeat,
+    Slot,
+)
+from machinon.core.piece.family import (
+    Values,
+    kind_of,
+    spoken,
+)
+from machinon.core.piece.feature import BlockFace, Dimension, Feature
+from machinon.core.piece.hole_features import Circle, Grid, Hole, Holes, Pattern, Places
+from machinon.core.piece.outline import Corner, corners_of, outline_of
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screws import cap_screw
+
+
+def parts_of(s: Values, *kinds: str) -> list[str]:
+    """Its parts of some kinds, in their order."""
+    return [name for name in s["parts"] if kind_of(name) in kinds]
+
+
+def block_of(s: Values) -> tuple[float, float, float]:
+    """Its length, width and height, in mm."""
+    return s["block.length"], s["block.width"], s["block.height"]
+
+
+def face_of(s: Values, face: BlockFace) -> tuple[float, float, float]:
+    """A face's length and width as one looks at it, and the depth behind it, in mm."""
+    long, wide, high = block_of(s)
+    return {
+        "top": (long, wide, high),
+        "bottom": (long, wide, high),
+        "front": (long, high, wide),
+        "back": (long, high, wide),
+        "left": (wide, high, long),
+        "right": (wide, high, long),
+    }[face]
+
+
+def from_centre(s: Values, name: str) -> bool:
+    """Whether a part is placed from the middle of its face, not from a corner."""
+    return s.get(f"{name}.datum") == "centre"
+
+
+def pattern_of(s: Values, name: str) -> Pattern:
+    """Where the holes of a part lie on its face, from the low left corner, in mm."""
+    long, wide, _ = face_of(s, s[f"{name}.face"])
+    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+    if from_centre(s, name):
+        x, y = long / 2 - x, wide / 2 - y
+    if kind_of(name) == "hole":
+        return Places(((x, y),))
+    if kind_of(name) == "ring":
+        count = int(s[f"{name}.count"])
+        return Circle(count, s[f"{name}.circle"], s[f"{name}.start"], (x, y))
+    across = int(s[f"{name}.across"])
+    up = int(s[f"{name}.up"]) if kind_of(name) == "holes" else 1
+    pitch = (long - 2 * x) / (across - 1) if across > 1 else 0.0
+    rise = (wide - 2 * y) / (up - 1) if up > 1 else 0.0
+    return Grid(across, up, pitch, rise, (x, y))
+
+
+def hole_of_part(s: Values, name: str) -> Hole:
+    """The hole for a screw: tapped, reamed, plain, counterbored or countersunk."""
+    thread = thread_of(str(s[f"{name}.screw"]))
+    deep = s[f"{name}.depth"] or None
+    kind = s[f"{name}.kind"]
+    if kind == "tapped":
+        return tapped(thread.name, deep)
+    if kind == "reamed":
+        return Hole(thread.major, deep, ream=True)
+    screw = cap_screw(str(s[f"{name}.screw"]))
+    if kind == "counterbored":
+        wide, sunk = screw.counterbore, screw.counterbore_depth
+        return Hole(screw.normal, deep, bore=wide, bore_depth=sunk)
+    if kind == "countersunk":
+        return Hole(screw.normal, deep, sink=2 * thread.major)
+    return Hole(screw.normal, deep)
+
+
+def bore_of_part(s: Values, name: str) -> Hole:
+    """A bore by its own diameter, with its counterbore if it has one."""
+    return Hole(
+        s[f"{name}.diameter"],
+        s[f"{name}.depth"] or None,
+        bore=s[f"{name}.counterbore"],
+        bore_depth=s[f"{name}.counterbore_depth"],
+        flat=True,
+    )
+
+
+def dovetail_of(s: Values, name: str) -> FlankedSlot:
+    """A dovetail slot as wide as its pins say. Raises BadInput on the size of it that
+    cannot be."""
+    between, pin, deep, angle = (
+        float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
+    )
+    try:
+        mouth, floor = slot_widths(between, pin, deep, angle)
+    except BadInput as error:
+        measure = "pins" if error.key == "measured" else error.key
+        raise BadInput(
+            f"{name}.{measure}", f"{spoken(name)}: {error.message}"
+        ) from None
+    across = s[f"{name}.runs"] == "across"
+    at = float(s[f"{name}.at"])
+    return FlankedSlot(name, "top", block_of(s), at, mouth, floor, deep, across, pin)
+
+
+def slot_of(s: Values, name: str) -> Slot:
+    """A slot from end to end, or between the centres of its round ends."""
+    block, face = block_of(s), s[f"{name}.face"]
+    long, wide, _ = face_of(s, face)
+    at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"]
+    first, closed = s[f"{name}.from_end"], s[f"{name}.length"]
+    crosswise = s[f"{name}.runs"] == "across"
+    end = wide if crosswise else long
+    # from one end to the other, or between the centres of its round ends
+    a, b = (first, first + closed) if closed else (-1.0, end + 1.0)
+    first_end, last_end = ((at, a), (at, b)) if crosswise else ((a, at), (b, at))
+    return Slot(name, face, block, first_end, last_end, width, depth, bool(closed))
+
+
+def feature_of_part(s: Values, name: str) -> Feature:
+    """What a part cuts into the block. Raises BadInput on the size that cannot be."""
+    block = block_of(s)
+
+    def size(measure: str) -> float:
+        return float(s[f"{name}.{measure}"])
+
+    match kind_of(name):
+        case "hole" | "row" | "holes" | "ring":
+            face = s[f"{name}.face"]
+            deep = face_of(s, face)[2]
+            pattern, hole = pattern_of(s, name), hole_of_part(s, name)
+            centred = from_centre(s, name)
+            return Holes(
+                name, face, pattern, hole, deep, block=block, from_centre=centred
+            )
+        case "bore":
+            at = Places(((size("from_side"), size("from_front")),))
+            return Holes(name, "top", at, bore_of_part(s, name), block[2], block=block)
+        case "slot":
+            return slot_of(s, name)
+        case "pocket":
+            x, y = size("from_side"), size("from_front")
+            far = x + size("length"), y + size("width")
+            floor = size("depth") or None
+            return Pocket(name, "top", block, (x, y), far, size("radius"), floor)
+        case "vee":
+            wide = size("width")
+            deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
+            crosswise = s[f"{name}.runs"] == "across"
+            return FlankedSlot(
+                name, "top", block, size("at"), wide, 0.0, deep, crosswise
+            )
+        case "dovetail":
+            return dovetail_of(s, name)
+        case "seat":
+            across = s[f"{name}.runs"] == "across"
+            wide, deep = size("diameter"), size("depth")
+            return RoundSeat(name, block, size("at"), wide, deep, across)
+        case "rebate":
+            side = s[f"{name}.side"]
+            return Rebate(name, side, block, size("width"), size("depth"))
+        case "corner":
+            return CornerRounds(name, block, size("radius"))
+        case "outline":
+            corners = corners_of(str(s[f"{name}.points"]), key=f"{name}.points")
+            points = outline_of(corners, f"{name}.points")
+            return Outline(name, block, points, _corner_lines(corners))
+    return EdgeBevels(name, block, size("leg"), s[f"{name}.which"])
+
+
+def _corner_lines(corners: list[Corner]) -> tuple[tuple[str, Dimension], ...]:
+    """Where each corner of an outline lies, from the left and from the front."""
+    return tuple(
+        line
+        for n, (x, y, _) in enumerate(corners, 1)
+        for line in (
+            (f"x{n}", Dimension("x", 0.0, x, (y, 0.0))),
+            (f"y{n}", Dimension("y", 0.0, y, (x, 0.0))),
+        )
+    )
