@@ -35,7 +35,7 @@ class LongEnough(unittest.TestCase):
 
     def test_of_inch_screws_the_length_is_in_inches(self):
         name = cap_screws("1/4-20", 2, "", 8).name
-        self.assertEqual(name, "cap screw 1/4-20 UNC × 0.75 in")
+        self.assertEqual(name, "cap screw 1/4-20 UNC × 3/4 in")
 
     def test_what_is_needed_can_be_bought(self):
         for family in families().values():

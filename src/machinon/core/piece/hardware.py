@@ -1,5 +1,6 @@
 """Bought parts that a piece is put together with: counted, and as long as they need."""
 
+from fractions import Fraction
 from typing import Any
 
 from msgspec import Struct
@@ -8,9 +9,12 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
 from machinon.core.reckoning import reckon
+from machinon.core.setting_out.converting import fraction_text
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.screws import stock_lengths
 
+# mm: that a 64th of an inch is met this closely makes it an inch size
+SAME = 0.0006
 INTO = 1.5  # diameters that a screw goes into a thread, where that is deep enough
 CLEAR = 1.0  # mm that it stays off the floor of a blind one
 
@@ -106,8 +110,7 @@ def set_screws(thread: str, count: float, use: str, most: float = 0.0) -> Hardwa
 def _screws(
     kind: str, words: str, thread: Thread, long: float, count: float, use: str
 ) -> Hardware:
-    sold = f"{long / INCH:g} in" if thread.inch else f"{long:g}"
-    tail = f" × {sold}" if long else ""
+    tail = f" × {sold_as(long)}" if long else ""
     name = called(thread)
     full = f"{words} {name}{tail}"
     return Hardware(kind, full, thread.major, long, int(count), use, name)
@@ -117,5 +120,18 @@ def plain_parts(
     kind: str, size: float, count: float, use: str, length: float = 0.0
 ) -> Hardware:
     """Dowels, balls, keys and the like, by their size across and their length, mm."""
-    tail = f" × {length:g}" if length else ""
-    return Hardware(kind, f"{kind} {size:g}{tail}", size, length, int(count), use)
+    tail = f" × {sold_as(length)}" if length else ""
+    name = f"{kind} {sold_as(size)}{tail}"
+    return Hardware(kind, name, size, length, int(count), use)
+
+
+def sold_as(size: float) -> str:
+    """A size in mm as one asks for it: by the fraction of an inch where it is one.
+
+    >>> sold_as(6.0), sold_as(4.7625), sold_as(25.4), sold_as(6.024)
+    ('6', '3/16 in', '1 in', '6.024')
+    """
+    parts = size / INCH * 64
+    if abs(parts - round(parts)) * INCH / 64 < SAME:
+        return f"{fraction_text(Fraction(round(parts), 64))} in"
+    return f"{round(size, 3):g}"
