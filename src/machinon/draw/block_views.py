@@ -6,7 +6,7 @@ import operator
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from machinon.core.piece.block_features import CornerRounds, FlankedSlot, SixFaces
+from machinon.core.piece.block_features import CornerRounds, SectionSlot, SixFaces
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Circle as HoleCircle
@@ -160,19 +160,26 @@ def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
     return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
-def _flank_edges(one: FlankedSlot, cut: Sunk, view: str) -> list[Edge]:
-    """A slot with leaning flanks from its side: every edge by itself, since from above
+def _along_edges(one: SectionSlot, cut: Sunk, view: str) -> list[Edge]:
+    """A slot of its own section from its side: every edge by itself, since from above
     the floor of a vee is seen and that of a dovetail is not."""
     across, up, _ = VIEWS[view]
     level = one.block[2] if one.face == "top" else 0.0
+    narrows = one.section[-1][0] <= one.mouth
     found: list[Edge] = []
     for u, v in cut.outline:
         run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
         mouth = abs(v - level) < 1e-6
-        seen = view == one.face and (mouth or one.floor <= one.mouth)
+        seen = view == one.face and (mouth or narrows)
         ends = [(p[across], p[up]) for p in run]
         found.append((ends, "outline" if seen else "hidden"))
-    return found
+    # one behind another is drawn once, the one that is seen
+    kept = {str(ends): (ends, role) for ends, role in sorted(found, key=_last_seen)}
+    return list(kept.values())
+
+
+def _last_seen(edge: Edge) -> bool:
+    return edge[1] == "outline"
 
 
 @functools.lru_cache(maxsize=64)
@@ -199,8 +206,8 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
                 top = max(cut.top, 0.0)
                 places = [cut.frame.at(u, v, top) for u, v in cut.outline]
                 ring = [(p[across], p[up]) for p in places]
-            elif isinstance(one, FlankedSlot):
-                edges += _flank_edges(one, cut, view)
+            elif isinstance(one, SectionSlot):
+                edges += _along_edges(one, cut, view)
                 continue
             else:
                 ring = list(rectangle(low[across], low[up], high[across], high[up]))

@@ -56,6 +56,28 @@ class PlateBlocks(unittest.TestCase):
             block("dovetail", dovetail1_depth="25", dovetail1_pins="8")
         self.assertEqual(refused.exception.key, "dovetail1.depth")
 
+    def test_a_tee_is_the_standard_one_of_its_neck(self):
+        """For 14, ISO 299: head 23 × 9, 23 deep, so lips of 14: 14 × 14 + 23 × 9 is a
+        section of 403, along 100."""
+        made = block("tee", tee1_neck="14")
+        self.assertEqual(failed(made), set())
+        self.assertAlmostEqual(taken(made) / (403 * 100), 1, 3)
+        neck, head = (
+            s for up in route_told(made) for s in up.steps if "tee1" in s.features
+        )
+        self.assertEqual((neck.tool, head.tool), ("end mill", "T-slot cutter"))
+        self.assertAlmostEqual(neck.cut[0].depth, 22.7, msg="the floor is left")
+        thin = block("tee", tee1_neck="14", tee1_lip="8", block_height="24")
+        self.assertEqual(failed(thin), {"tee1-lips"})
+        with self.assertRaisesRegex(BadInput, "T-slot 1: the head must") as refused:
+            block("tee", tee1_neck="14", tee1_head="14")
+        self.assertEqual(refused.exception.key, "tee1.head")
+
+    def test_two_tees_leave_metal_between_them(self):
+        """Heads of 16, their middles 20 apart: 4 are left, half a neck is 5."""
+        made = block("tee tee", tee1_at="20", tee2_at="40")
+        self.assertEqual(failed(made), {"tee1-apart"})
+
     def test_holes_lie_from_a_corner_or_from_the_middle(self):
         corner = block("hole", hole1_from_side="20", hole1_from_front="10")
         self.assertEqual(corner.body.feature("hole1").points, [(20, 10)])

@@ -129,6 +129,21 @@ class OwnTools(unittest.TestCase):
         says = self.of_step(shelf(items=bars), "turned-piece", "bore-bore1", **bore)
         self.assertEqual(says, "yours: bar 16")
 
+    def test_a_t_slot_cutter_goes_in_below_the_lips(self):
+        """Head 23 × 9 below a neck of 14: 25 goes in nowhere, 21 × 9 does and leaves
+        the sides; one on a neck of 14 does not pass the lips."""
+        cutters = tuple(
+            Item("T-slot cutter", f"T {size}", size, neck, 9)
+            for size, neck in ((25, 12), (21, 10), (23, 14))
+        )
+        slot = {"parts": "tee", "tee1_neck": "14"}
+        has = shelf(items=cutters)
+        says = self.of_step(has, "plate-block", "head-tee1", **slot)
+        self.assertEqual(says, "yours: T 21, smaller than the head: widen it after")
+        has = shelf(items=cutters[::2])
+        says = self.of_step(has, "plate-block", "head-tee1", **slot)
+        self.assertIn("no T-slot cutter", says)
+
     def test_a_saw_is_as_thin_as_its_cut_and_reaches_through(self):
         """A strip 21.2 high cut 1.6 wide: 40 across on a bore of 16 reaches 8, 80 on 22
         reaches 23; one of 2 is too thick."""

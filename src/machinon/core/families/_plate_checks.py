@@ -11,6 +11,7 @@ from machinon.core.families._plate_features import (
     hole_of_part,
     parts_of,
     pattern_of,
+    tee_of,
 )
 from machinon.core.families._tapped import thread_checks
 from machinon.core.piece.family import (
@@ -101,6 +102,48 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
         )
 
 
+def _tee_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = block_of(s)
+    one, said = tee_of(s, name), spoken(name)
+    yield at_least(
+        f"{name}-floor",
+        name,
+        high - one.depth,
+        max(3.0, one.height / 2),
+        f"Metal left under {said} (half its head's height)",
+    )
+    room = long if one.across else wide
+    yield at_least(
+        f"{name}-sides",
+        name,
+        min(one.at, room - one.at) - one.head / 2,
+        one.neck / 2,
+        f"Metal beside the head of {said} (half its neck)",
+    )
+    yield at_least(
+        f"{name}-lips",
+        name,
+        one.depth - one.height,
+        0.7 * one.neck,
+        f"Lips of {said}: thinner ones break out under a clamp",
+        grave=False,
+    )
+    beside = (tee_of(s, n) for n in parts_of(s, "tee") if n > name)
+    apart = [
+        abs(other.at - one.at) - (other.head + one.head) / 2
+        for other in beside
+        if other.across == one.across
+    ]
+    if apart:
+        yield at_least(
+            f"{name}-apart",
+            name,
+            min(apart),
+            one.neck / 2,
+            f"Metal between {said} and the next (half its neck)",
+        )
+
+
 def _part_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, high = block_of(s)
     match kind_of(name):
@@ -134,6 +177,8 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 max(3.0, one.depth / 2),
                 f"Metal beside the foot of {spoken(name)} (half its depth)",
             )
+        case "tee":
+            yield from _tee_checks(s, name)
         case "vee":
             half = math.radians(s[f"{name}.angle"] / 2)
             yield at_least(

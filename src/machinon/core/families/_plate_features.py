@@ -14,6 +14,7 @@ from machinon.core.piece.block_features import (
     Rebate,
     RoundSeat,
     Slot,
+    TeeSlot,
 )
 from machinon.core.piece.family import (
     Values,
@@ -117,7 +118,19 @@ def dovetail_of(s: Values, name: str) -> FlankedSlot:
         ) from None
     across = s[f"{name}.runs"] == "across"
     at = float(s[f"{name}.at"])
-    return FlankedSlot(name, "top", block_of(s), at, mouth, floor, deep, across, pin)
+    return FlankedSlot(name, "top", block_of(s), at, deep, across, mouth, floor, pin)
+
+
+def tee_of(s: Values, name: str) -> TeeSlot:
+    """A T-slot. Raises BadInput where its head is no wider than its neck."""
+    at, neck, head, high, lip = (
+        float(s[f"{name}.{one}"]) for one in ("at", "neck", "head", "height", "lip")
+    )
+    if head <= neck:
+        said = f"{spoken(name)}: the head must be wider than the neck ({neck:g} mm)."
+        raise BadInput(f"{name}.head", said)
+    across = s[f"{name}.runs"] == "across"
+    return TeeSlot(name, "top", block_of(s), at, lip + high, across, neck, head, high)
 
 
 def slot_of(s: Values, name: str) -> Slot:
@@ -165,10 +178,12 @@ def feature_of_part(s: Values, name: str) -> Feature:
             deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
             crosswise = s[f"{name}.runs"] == "across"
             return FlankedSlot(
-                name, "top", block, size("at"), wide, 0.0, deep, crosswise
+                name, "top", block, size("at"), deep, crosswise, wide, 0.0
             )
         case "dovetail":
             return dovetail_of(s, name)
+        case "tee":
+            return tee_of(s, name)
         case "seat":
             across = s[f"{name}.runs"] == "across"
             wide, deep = size("diameter"), size("depth")

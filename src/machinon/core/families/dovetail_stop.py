@@ -101,8 +101,8 @@ def build(s: Values) -> Body:
         Block((-over, -over, -over), (long + over, wide + over, high + over)),
         (
             SixFaces("block", *block),
-            FlankedSlot("slot", "bottom", block, at, _mouth(s), _floor(s), slot,
-                        pin=s["slide.pin"]),
+            FlankedSlot("slot", "bottom", block, at, slot, False, _mouth(s),
+                        _floor(s), s["slide.pin"]),
             Holes("stop", "left", Places(((at, s["stop.level"]),)),
                   tapped(stop), long, block=block),
             Holes("lock", "front", Places(((long / 2, s["lock.level"]),)),

@@ -18,6 +18,7 @@ from machinon.core.families._plate_features import (
     parts_of,
     pattern_of,
 )
+from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.piece.block_features import (
     SixFaces,
 )
@@ -42,6 +43,7 @@ from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
+FLOOR = 0.3  # mm that the end mill leaves on the floor of a T-slot
 DRILLED = ("hole", "row", "holes", "ring")  # parts that are patterns of holes
 FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
 # what the length and the width of a part's face come from
@@ -94,6 +96,8 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         for name in parts_of(s, "dovetail"):
             angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
             steps += slot_steps(name, spoken(name), angle, pin)
+        for name in parts_of(s, "tee"):
+            steps += _tee_steps(name, spoken(name))
         for name in parts_of(s, "seat"):
             note = (
                 "Clamp a scrap block on it, face to face, and bore along the seam: the "
@@ -111,6 +115,20 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         if s[f"{name}.face"] == face:
             steps.append(Step("mill", (name,)))
     return steps
+
+
+def _tee_steps(name: str, said: str) -> tuple[Step, Step]:
+    """Its neck by an end mill, its head by the cutter that is made for it."""
+    return (
+        Step("mill", (name,), leaves=FLOOR, title=f"Neck of {said} with an end mill",
+             note="To its width, as the cutter of the head does not widen it.",
+             key=f"neck-{name}"),
+        Step("mill", (name,), title=f"Head of {said}", tool="T-slot cutter",
+             note="Feed slowly, cut against the feed where a side is widened.",
+             caution="Chips cannot get out by themselves: clear them all the way, or "
+             "the cutter's thin neck breaks. Keep the hands off until it stands.",
+             key=f"head-{name}"),
+    )  # fmt: skip
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -203,6 +221,17 @@ def _lies(name: str, s: Values) -> float:
     """The middle of the upper face, across the way that a groove runs in it."""
     long, wide, _ = block_of(s)
     return (long if s[f"{name}.runs"] == "across" else wide) / 2
+
+
+def _standard(column: str) -> OfPart:
+    """A figure of the standard T-slot nearest to a part's neck, mm."""
+    return OfPart(lambda name, s: float(standard_slot(s[f"{name}.neck"])[column]))
+
+
+def _lip(name: str, s: Values) -> float:
+    """The least depth of that slot less the head."""
+    row = standard_slot(s[f"{name}.neck"])
+    return float(row["depth_least_mm"]) - float(row["head_height_least_mm"])
 
 
 def _where(
@@ -307,6 +336,20 @@ PARTS = (
         Size("pin", "pins that {} is read by", "6", "", 0.5, 40),
         Size("pins", "{} between its pins", "14", "", 1, 400, step=0.001),
     )),
+    Part("tee", "A T-slot", (
+        Size("runs", "how {} runs", "along", "", kind=TEXT,
+             choices=("along", "across")),
+        Size("at", "middle of {} from the edge", OfPart(_lies), "in the middle", 0,
+             1000, rests=("{}.runs", "block.length", "block.width")),
+        Size("neck", "neck of {}", "10", "", 3, 100),
+        Size("head", "width of its head, {}", _standard("head_least_mm"),
+             "as the standard slot has", 3, 200, rests=("{}.neck",)),
+        Size("height", "height of its head, {}", _standard("head_height_least_mm"),
+             "as the standard slot has", 1, 100, rests=("{}.neck",)),
+        Size("lip", "lips of {}", OfPart(_lip), "as the standard slot has", 1, 200,
+             rests=("{}.neck",)),
+    ), surfaces=(("tee-neck", "neck"), ("tee-head", "head"),
+                 ("tee-head-depth", "height"), ("tee-lip", "lip"))),
     Part("seat", "A half-round seat", (
         Size("diameter", "round of {}", "16", "", 1, 400),
         Size("depth", "depth of {}", "{}.diameter/2", "half the round", 0.2, 200),
@@ -355,7 +398,7 @@ FAMILY = grown(
         "A squared block or plate: holes, bores, slots, pockets, edges, one by one.",
         "as a 100 × 60 × 30 block with four counterbored holes for M8",
         also="riser base bracket jig stop clamp bar plate cube keeper retainer cover "
-        "free window",
+        "free window table T-slot",
         sizes=(
             Size("block.length", "length", "100", "", 2, 1000),
             Size("block.width", "width", "60", "", 2, 600),
@@ -366,7 +409,7 @@ FAMILY = grown(
         build=build,
         route=route,
         checks=checks,
-    hardware=hardware,
+        hardware=hardware,
         mates=(
             Mate("post", "the tool post", (
                 MateSize("width", "its width", 80.0, ("width", "thickness"), True),
@@ -436,6 +479,14 @@ FAMILY = grown(
                 "dovetail2.runs": "across",
                 "dovetail2.at": "70",
                 "dovetail1.depth": "6",
+            },
+            {
+                "parts": "tee tee",
+                "block.width": "80",
+                "block.height": "32",
+                "tee1.at": "22",
+                "tee1.neck": "12",
+                "tee2.at": "58",
             },
             {
                 "parts": "vee vee",

@@ -7,6 +7,7 @@ width, the head below it. Both rebates are cut alike by turning the strip over.
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import tap_drill
+from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.materials import material
 from machinon.core.piece.block_features import Rebate, SawCuts, SixFaces
 from machinon.core.piece.body import Body
@@ -26,7 +27,6 @@ from machinon.core.piece.hole_features import Grid, Hole, Holes
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import thread_of
 
 SINK = 0.5  # mm to a side that a countersink stands over the thread
@@ -39,9 +39,7 @@ def _drill(s: Values) -> float:
 
 def _stud(s: Values) -> str:
     """The stud that goes with the nearest standard slot."""
-    neck = float(s["slot.neck"])
-    near = min(rows("tee_slots"), key=lambda r: abs(float(r["neck_mm"]) - neck))
-    return near["stud"]
+    return standard_slot(s["slot.neck"])["stud"]
 
 
 def _pitch(s: Values) -> float:

@@ -1,11 +1,17 @@
 """T-slots: the nut that goes into a measured slot."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
+
+
+def standard_slot(neck: float) -> Mapping[str, str]:
+    """The row of the standard slot whose neck is nearest, mm."""
+    return min(rows("tee_slots"), key=lambda r: abs(float(r["neck_mm"]) - neck))
 
 
 @reckoning(
@@ -111,7 +117,7 @@ def _t_nut(
         trail.cautions.append(
             "Little metal stands under the lips: they may break out. Clamp lightly."
         )
-    near = min(rows("tee_slots"), key=lambda r: abs(float(r["neck_mm"]) - neck))
+    near = standard_slot(neck)
     trail.source(near["source"])
     trail.notes.append(
         "Do not tap the stud's hole through: a stud screwed through lifts the lips."

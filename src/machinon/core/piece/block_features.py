@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Mapping
-from typing import Literal, TypeAlias
+from typing import ClassVar, Literal, TypeAlias
 
 from msgspec.structs import replace
 
@@ -208,59 +208,44 @@ class Rebate(Feature, frozen=True):
         }
 
 
-class FlankedSlot(Feature, frozen=True):
-    """A slot whose flanks lean, along a block's top or bottom: a vee, or a dovetail.
+class SectionSlot(Feature, frozen=True):
+    """A slot of its own section, along a block's top or bottom from end to end.
 
-    at: its middle, from the front or, where it runs across, from the left; mouth,
-    floor: its widths; none on the floor is a vee; pin: diameter of the pins that it is
-    read over.
+    at: its middle, from the front or, where it runs across, from the left. SAID: what
+    of it is written at it.
     """
+
+    SAID: ClassVar[tuple[str, ...]] = ()
 
     face: Literal["top", "bottom"]
     block: tuple[float, float, float]
     at: float
-    mouth: float
-    floor: float
     depth: float
-    across: bool = False
-    pin: float = 0.0
+    across: bool
 
     @property
-    def half_angle(self) -> float:
-        """Of a flank to the middle plane, degrees."""
-        return math.degrees(math.atan2(abs(self.mouth - self.floor) / 2, self.depth))
+    def section(self) -> tuple[tuple[float, float], ...]:
+        """Its width at each depth where that changes, from the face down."""
+        raise NotImplementedError
 
-    def leaving(self, metal: float) -> Feature:
-        """A dovetail is roughed as a plain slot, as wide as its mouth lets one in."""
-        if self.floor <= self.mouth:
-            return self
-        wide = self.mouth - 2 * metal
-        return replace(self, mouth=wide, floor=wide, depth=self.depth - metal)
+    @property
+    def mouth(self) -> float:
+        """Its width at the face."""
+        return self.section[0][0]
 
     def cuts(self) -> tuple[Cut, ...]:
         _, _, high = self.block
         end, out = (high, 1.0) if self.face == "top" else (0.0, -1.0)
-        down = end - out * self.depth
-        section = [
-            (self.mouth, end + out * PAST),
-            (self.mouth, end),
-            (self.floor, down),
-        ]
+        half = [(self.mouth / 2, end + out * PAST)]
+        half += [(wide / 2, end - out * deep) for wide, deep in self.section]
         outline = (
-            *((self.at - wide / 2, v) for wide, v in section),
-            *((self.at + wide / 2, v) for wide, v in reversed(section)),
+            *((self.at - wide, v) for wide, v in half),
+            *((self.at + wide, v) for wide, v in reversed(half)),
         )
         name, long = (
             ("front", self.block[1]) if self.across else ("left", self.block[0])
         )
         return (Sunk(block_face(name, *self.block), outline, -PAST, long + PAST),)
-
-    def faces(self) -> dict[str, Face]:
-        return {
-            f"{self.name}.flanks": Face(
-                "plane", {"half_angle": self.half_angle, "width": self.mouth}, True
-            )
-        }
 
     def dimensions(self) -> dict[str, Dimension]:
         _, _, high = self.block
@@ -273,7 +258,84 @@ class FlankedSlot(Feature, frozen=True):
             **dict.fromkeys(("mouth", "width"), Dimension(kind, a, b, (0.0, level))),
             "at": Dimension(kind, 0.0, self.at, (0.0, level)),
             "depth": Dimension("z", deep[0], deep[1]),
-            **dict.fromkeys(("angle", "half_angle", "face", "pins", "runs"), said),
+            **dict.fromkeys(self.SAID, said),
+        }
+
+
+class FlankedSlot(SectionSlot, frozen=True):
+    """One whose flanks lean: a vee, or a dovetail.
+
+    wide, floor: its widths at the face and below; none on the floor is a vee; pin:
+    diameter of the pins that it is read over.
+    """
+
+    SAID: ClassVar = ("angle", "half_angle", "face", "pins", "runs")
+
+    wide: float
+    floor: float
+    pin: float = 0.0
+
+    @property
+    def section(self) -> tuple[tuple[float, float], ...]:
+        return (self.wide, 0.0), (self.floor, self.depth)
+
+    @property
+    def half_angle(self) -> float:
+        """Of a flank to the middle plane, degrees."""
+        return math.degrees(math.atan2(abs(self.mouth - self.floor) / 2, self.depth))
+
+    def leaving(self, metal: float) -> Feature:
+        """A dovetail is roughed as a plain slot, as wide as its mouth lets one in."""
+        if self.floor <= self.mouth:
+            return self
+        wide = self.mouth - 2 * metal
+        return replace(self, wide=wide, floor=wide, depth=self.depth - metal)
+
+    def faces(self) -> dict[str, Face]:
+        return {
+            f"{self.name}.flanks": Face(
+                "plane", {"half_angle": self.half_angle, "width": self.mouth}, True
+            )
+        }
+
+
+class TeeSlot(SectionSlot, frozen=True):
+    """A T-slot: its neck between the lips, and the wider head below them.
+
+    height: of the head, from the floor up to the lips; a head no wider than the neck is
+    the plain slot that is cut first.
+    """
+
+    SAID: ClassVar = ("neck", "head", "height", "lip", "runs")
+
+    neck: float
+    head: float
+    height: float
+
+    @property
+    def section(self) -> tuple[tuple[float, float], ...]:
+        lip = self.depth - self.height
+        return (
+            (self.neck, 0.0),
+            (self.neck, lip),
+            (self.head, lip),
+            (
+                self.head,
+                self.depth,
+            ),
+        )
+
+    def leaving(self, metal: float) -> Feature:
+        """Its neck alone is cut first; the floor is left for the cutter of its head."""
+        return replace(
+            self, head=self.neck, depth=self.depth - metal, height=self.height - metal
+        )
+
+    def faces(self) -> dict[str, Face]:
+        sides = {"neck": self.neck, "head": self.head}
+        return {
+            f"{self.name}.{key}": Face("slot", {"width": wide}, True)
+            for key, wide in sides.items()
         }
 
 

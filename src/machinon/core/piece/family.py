@@ -402,7 +402,8 @@ def kind_of(name: str) -> str:
 
 def spoken(name: str) -> str:
     """A feature's name as it is said: `groove 2`, `hub face`."""
-    return re.sub(r"(?<=[a-z])(\d+)$", r" \1", name).replace("_", " ")
+    words = re.sub(r"^tee(?=\d)", "T-slot", name).replace("_", " ")
+    return re.sub(r"(?<=[a-z])(\d+)$", r" \1", words)
 
 
 def grown(family: Family, names: Sequence[str]) -> Family:

@@ -20,6 +20,7 @@ from machinon.core.piece.block_features import (
     SawCuts,
     SixFaces,
     Slot,
+    TeeSlot,
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Step, spoken
@@ -483,6 +484,11 @@ def _words(step: Step, feature: Feature) -> str:
         case FlankedSlot():
             wide, deep = (_size(round(x, 2)) for x in (feature.mouth, feature.depth))
             return f"{name}, {wide} at its mouth, {deep} deep"
+        case TeeSlot() if feature.head == feature.neck:
+            return f"{name}, {_size(feature.neck)} wide, {_size(feature.depth)} deep"
+        case TeeSlot():
+            head = f"{_size(feature.head)} × {_size(feature.height)}"
+            return f"{name}, neck {_size(feature.neck)}, head {head}"
         case Slits():
             return f"{name}: {feature.count} × {_size(feature.width)} wide"
         case Knurl():

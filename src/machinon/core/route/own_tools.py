@@ -2,7 +2,13 @@
 
 from msgspec import Struct
 
-from machinon.core.piece.block_features import FlankedSlot, Pocket, SawCuts, Slot
+from machinon.core.piece.block_features import (
+    FlankedSlot,
+    Pocket,
+    SawCuts,
+    Slot,
+    TeeSlot,
+)
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import Bore, Cylinder, Keyway, Screw, Slits
@@ -53,6 +59,10 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
             return _own_die(one.thread, shelf)
         case FlankedSlot() if one.floor > one.mouth:
             return _own_dovetail(90 - one.half_angle, one.depth, shelf)
+        case TeeSlot() if one.head > one.neck:
+            return _own_tee(one, shelf)
+        case TeeSlot():
+            return _own_mill(one.neck, shelf, inch)
         case Bore() if step.operation == "bore" and step.before.turns:
             inner, _ = step.before.radii((one.start + one.end) / 2)
             return _own_bar(2 * inner, one.end - one.start, shelf, inch)
@@ -150,6 +160,25 @@ def _own_dovetail(angle: float, deep: float, shelf: Belongings) -> OwnTool:
     if not own:
         return OwnTool(f"no dovetail cutter of {angle:g}° that deep")
     return _yours(own[0])
+
+
+def _own_tee(slot: TeeSlot, shelf: Belongings) -> OwnTool:
+    """The largest cutter that goes in below the lips, with a neck that passes them."""
+    cutters = shelf.of_kind("T-slot cutter")
+    if not cutters:
+        return UNASKED
+    own = [
+        one
+        for one in cutters
+        if one.size <= slot.head + SAME
+        and one.length <= slot.height + SAME
+        and one.second < slot.neck
+    ]
+    if not own:
+        return OwnTool("no T-slot cutter on the shelf goes into it")
+    best = max(own, key=lambda one: (one.size, one.length))
+    whole = best.size > slot.head - SAME and best.length > slot.height - SAME
+    return _yours(best, "" if whole else ", smaller than the head: widen it after")
 
 
 def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> OwnTool:

@@ -17,6 +17,7 @@ from machinon.core.piece.block_features import (
     SixFaces,
     Slope,
     Slot,
+    TeeSlot,
 )
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Flats, Keyway, Slits
@@ -150,7 +151,7 @@ def dovetail_list(
     lines = (
         Line(
             "depth",
-            "Cutter down to depth, the spindle locked",
+            "Cutter down to depth, its height locked",
             (Shown("Depth", one.depth),),
             "One depth for both flanks. A cutter that is lower than the form leaves a "
             "flat: look before it is deep.",
@@ -191,6 +192,45 @@ def _down(step: StepTold, high: float, deep: float | None) -> float:
     """How far the cutter goes down, mm: right through all that lie on each other where
     nothing is left under it."""
     return high * step.stacked if deep is None or deep >= high else deep
+
+
+def _tee_lines(one: TeeSlot) -> tuple[Line, ...]:
+    """Its head: the floor first, then up to the lips and out to either side."""
+    return (
+        Line(
+            "floor",
+            "Cutter down to the floor, its height locked",
+            (Shown("Depth", one.depth),),
+            "It cleans the floor that the end mill left. Into the slot from its end, "
+            "turning; never stop it inside.",
+        ),
+        Line(
+            "middle",
+            "Through along the middle",
+            (Shown("Middle from the edge", one.at),),
+            "Slow feed, the chips out all the way: air or a brush, never a finger.",
+        ),
+        Line(
+            "lips",
+            "Up under the lips",
+            (Shown("Head's height", one.height), Shown("Lips", one.depth - one.height)),
+            "Where the cutter is thinner than the head is high: up by what is missing, "
+            "locked again, through once more.",
+        ),
+        Line(
+            "sides",
+            "Out to either side",
+            (Shown("Head's width", one.head),),
+            "Where the cutter is narrower: by half of what is missing to one side, "
+            "then to the other; cut against the feed.",
+        ),
+        Line(
+            "try",
+            "Try a T-nut from end to end",
+            (),
+            "Break the edges of the neck first. It must slide all the way.",
+        ),
+    )
 
 
 def sunk_list(step: StepTold) -> WorkList | None:
@@ -253,6 +293,16 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "little, and measure before the last pass.",
             )
             return WorkList((place, *_passes(one.depth, one.width)))
+        case TeeSlot() if one.head == one.neck:
+            place = Line(
+                "place",
+                "Over the middle of it",
+                (Shown("Middle from the edge", one.at), Shown("Neck", one.neck)),
+                "A cutter under the width first; then either side, measured.",
+            )
+            return WorkList((place, *_passes(one.depth, one.neck)))
+        case TeeSlot():
+            return WorkList(_tee_lines(one))
         case FlankedSlot() if one.mouth == one.floor:
             place = Line(
                 "place",
