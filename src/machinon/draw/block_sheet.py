@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from machinon.core.piece.block_features import Outline, RoundSeat, SectionSlot, Slope
+from machinon.core.piece.block_features import EndToEnd, Outline, RoundSeat, Slope
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.draw.block_views import draw_block_view
@@ -174,7 +174,7 @@ class BlockSheet(SheetLayout):
         one = self.made.body.feature(name)
         if isinstance(one, Holes):
             return seen.get(one.face, "top"), one.points
-        if isinstance(one, SectionSlot):
+        if isinstance(one, EndToEnd):
             half = one.depth / 2
             level = one.block[2] - half if one.face == "top" else half
             return "front" if one.across else "right", [(one.at, level)]

@@ -6,7 +6,7 @@ import operator
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from machinon.core.piece.block_features import CornerRounds, SectionSlot, SixFaces
+from machinon.core.piece.block_features import CornerRounds, EndToEnd, SixFaces
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Circle as HoleCircle
@@ -160,17 +160,16 @@ def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
     return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
-def _along_edges(one: SectionSlot, cut: Sunk, view: str) -> list[Edge]:
-    """A slot of its own section from its side: every edge by itself, since from above
-    the floor of a vee is seen and that of a dovetail is not."""
+def _along_edges(one: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
+    """What has one section, from its side: every edge by itself, since from above the
+    floor of a vee is seen and that of a dovetail is not."""
     across, up, _ = VIEWS[view]
     level = one.block[2] if one.face == "top" else 0.0
-    narrows = one.section[-1][0] <= one.mouth
     found: list[Edge] = []
     for u, v in cut.outline:
         run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
         mouth = abs(v - level) < 1e-6
-        seen = view == one.face and (mouth or narrows)
+        seen = view == one.face and (mouth or not one.undercut)
         ends = [(p[across], p[up]) for p in run]
         found.append((ends, "outline" if seen else "hidden"))
     # one behind another is drawn once, the one that is seen
@@ -206,7 +205,7 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
                 top = max(cut.top, 0.0)
                 places = [cut.frame.at(u, v, top) for u, v in cut.outline]
                 ring = [(p[across], p[up]) for p in places]
-            elif isinstance(one, SectionSlot):
+            elif isinstance(one, EndToEnd):
                 edges += _along_edges(one, cut, view)
                 continue
             else:

@@ -12,8 +12,8 @@ from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
+    EndToEnd,
     Outline,
-    SectionSlot,
 )
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
@@ -189,7 +189,7 @@ def _is_to_be_said(made: Made, one: Dimension) -> bool:
 def _follows(feature: Feature, measure: str) -> bool:
     """Whether a measure has a line where nothing else tells it; what slopes is told by
     its angle."""
-    if isinstance(feature, SectionSlot):
+    if isinstance(feature, EndToEnd):
         return measure == "at"
     return _kind_of(measure) in FOLLOW and not isinstance(feature, Sloping)
 

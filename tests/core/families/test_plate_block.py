@@ -56,7 +56,26 @@ class PlateBlocks(unittest.TestCase):
             block("dovetail", dovetail1_depth="25", dovetail1_pins="8")
         self.assertEqual(refused.exception.key, "dovetail1.depth")
 
-    def test_a_tee_is_the_standard_one_of_its_neck(self):
+    def test_a_raised_dovetail_is_as_wide_as_it_reads_over_its_pins(self):
+        """40 over pins of 6 at 60°: 40 - 6 (1 + cot 30°) = 23.608 at its foot, 16 /
+        tan 60° more on top, 32.845: 60 less 28.227 in the mean, 8 deep, along 100."""
+        raised = {"dovetail1_form": "raised"}
+        made = block("dovetail", **raised)
+        self.assertEqual(failed(made), set())
+        self.assertAlmostEqual(taken(made) / (31.773 * 8 * 100), 1, 3)
+        rough, _ = (
+            s for up in route_told(made) for s in up.steps if "dovetail1" in s.features
+        )
+        self.assertAlmostEqual(rough.cut[0].mouth, 33.845, 3, "no wider than its top")
+        slim = block("dovetail", dovetail1_pins="22", **raised)
+        self.assertEqual(failed(slim), {"dovetail1-foot"})
+
+    def test_an_edge_that_was_cut_away_is_not_chamfered(self):
+        """A rebate took the front edge: 50 of two sides and 100 of one are left."""
+        left = taken(block("rebate edge")) - taken(block("rebate"))
+        self.assertAlmostEqual(left / (0.5**2 / 2 * (100 + 2 * 50)), 1, 1)
+
+    def test_a_t_slot_is_the_standard_one_of_its_neck(self):
         """For 14, ISO 299: head 23 × 9, 23 deep, so lips of 14: 14 × 14 + 23 × 9 is a
         section of 403, along 100."""
         made = block("tee", tee1_neck="14")
@@ -73,7 +92,7 @@ class PlateBlocks(unittest.TestCase):
             block("tee", tee1_neck="14", tee1_head="14")
         self.assertEqual(refused.exception.key, "tee1.head")
 
-    def test_two_tees_leave_metal_between_them(self):
+    def test_two_t_slots_leave_metal_between_them(self):
         """Heads of 16, their middles 20 apart: 4 are left, half a neck is 5."""
         made = block("tee tee", tee1_at="20", tee2_at="40")
         self.assertEqual(failed(made), {"tee1-apart"})

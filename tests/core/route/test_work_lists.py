@@ -205,6 +205,28 @@ class Dovetails(unittest.TestCase):
         self.assertAlmostEqual(figures(small)["Between them it should read"],
                                74.247 - 5.5 * (1 + math.sqrt(3)), 2)  # fmt: skip
 
+    def test_of_one_that_stands_up_the_pins_read_less_with_each_cut(self):
+        """40 over pins of 6, 30 from the edge: its foot, 40 − 6 (1 + cot 30°) = 23.608
+        wide, begins at 18.196. At 40.3 there is 0.3 to come off."""
+        given = {"parts": "dovetail", "dovetail1.form": "raised"}
+        read = {"flanks-dovetail1.between": "40.3"}
+        lines = listed("plate-block", "flanks-dovetail1", given, **read)
+        self.assertEqual(figures(lines[1])["Its foot from the edge"], 18.196)
+        pins = figures(lines[2])
+        self.assertEqual((pins["Pins ⌀"], pins["Over them it should read"]), (6, 40))
+        self.assertEqual(pins["Still to come off"], 0.3)
+        self.assertEqual(lines[2].asks[1], "Read over the pins")
+
+    def test_the_head_of_a_t_slot_is_cut_from_its_floor_up(self):
+        """Of 14 by the standard: 23 deep, lips of 14, the head 9 high and 23 wide."""
+        given = {"parts": "tee", "tee1.neck": "14"}
+        neck = listed("plate-block", "neck-tee1", given)
+        self.assertEqual(figures(neck[-1])["Depth"], 22.7)
+        floor, _, lips, sides, _ = listed("plate-block", "head-tee1", given)
+        self.assertEqual(figures(floor), {"Depth": 23})
+        self.assertEqual(figures(lips), {"Head's height": 9, "Lips": 14})
+        self.assertEqual(figures(sides), {"Head's width": 23})
+
     def test_a_plain_slot_is_roughed_half_a_millimetre_inside_the_mouth(self):
         """The mouth is 60.045 wide, the slot 12.3 deep."""
         place, *passes = listed("dovetail-stop", "rough-slot")

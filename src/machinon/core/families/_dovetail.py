@@ -1,4 +1,4 @@
-"""A dovetail slot: its widths from what is read between its pins, and how it is cut."""
+"""A dovetail: its widths from what is read by its pins, and how it is cut."""
 
 import math
 
@@ -8,31 +8,42 @@ from machinon.core.reckoning import reckon
 ROUGH = 0.5  # mm to a side that an end mill leaves for the dovetail cutter
 
 
-def slot_widths(
-    between: float, pin: float, depth: float, angle: float
+def dovetail_widths(
+    read: float, pin: float, depth: float, angle: float, slot: bool = True
 ) -> tuple[float, float]:
-    """At the mouth, and on the floor between the sharp corners, mm.
+    """At the mouth of a slot, or on top of a raised one, and between the sharp corners
+    that the pins lie in, mm.
 
-    between: what is read between the pins, mm; angle: of a flank to the floor,
-    degrees. Raises BadInput of `dovetail` where no such slot is.
+    read: between the pins of a slot, over those of a raised one, mm; angle: of a flank
+    to the floor, degrees. Raises BadInput of `dovetail` where there is none such.
     """
-    asked = {"angle": angle, "pin": pin, "depth": depth, "internal": True}
-    answer = reckon("dovetail", {**asked, "measured": between})
-    floor = float(answer["width_bottom"])
-    return floor - 2 * depth / math.tan(math.radians(angle)), floor
+    asked = {"angle": angle, "pin": pin, "depth": depth, "internal": slot}
+    answer = reckon("dovetail", {**asked, "measured": read})
+    corners = float(answer["width_bottom"])
+    lean = 2 * depth / math.tan(math.radians(angle))
+    return corners + (-lean if slot else lean), corners
 
 
-def slot_steps(
-    name: str, words: str, angle: float, pin: float, fit: str = "", key: str = ""
+def dovetail_steps(
+    name: str,
+    words: str,
+    angle: float,
+    pin: float,
+    fit: str = "",
+    key: str = "",
+    slot: bool = True,
 ) -> tuple[Step, Step]:
     """Roughed straight, then by its own cutter, one flank after the other; key: of the
-    latter, else by its name."""
+    latter, else by its name; slot: it is none that stands up."""
+    rough = f"Rough {words} with an end mill, to its mouth"
+    if not slot:
+        rough = f"Rough both sides of {words} with an end mill, to its top"
     return (
         Step(
             "mill",
             (name,),
             leaves=ROUGH,
-            title=f"Rough {words} with an end mill, to its mouth",
+            title=rough,
             key=f"rough-{name}",
         ),
         Step(

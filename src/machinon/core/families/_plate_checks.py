@@ -14,6 +14,7 @@ from machinon.core.families._plate_features import (
     tee_of,
 )
 from machinon.core.families._tapped import thread_checks
+from machinon.core.piece.block_features import RaisedDovetail
 from machinon.core.piece.family import (
     Check,
     Values,
@@ -103,7 +104,7 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
 
 
 def _tee_checks(s: Values, name: str) -> Iterable[Check]:
-    long, wide, high = block_of(s)
+    _, _, high = block_of(s)
     one, said = tee_of(s, name), spoken(name)
     yield at_least(
         f"{name}-floor",
@@ -112,11 +113,10 @@ def _tee_checks(s: Values, name: str) -> Iterable[Check]:
         max(3.0, one.height / 2),
         f"Metal left under {said} (half its head's height)",
     )
-    room = long if one.across else wide
     yield at_least(
         f"{name}-sides",
         name,
-        min(one.at, room - one.at) - one.head / 2,
+        min(one.at, one.room - one.at) - one.head / 2,
         one.neck / 2,
         f"Metal beside the head of {said} (half its neck)",
     )
@@ -162,7 +162,6 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
             )
         case "dovetail":
             one = dovetail_of(s, name)
-            room = long if one.across else wide
             yield at_least(
                 f"{name}-floor",
                 name,
@@ -170,10 +169,27 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 3.0,
                 f"Metal left under {spoken(name)}",
             )
+            beside = min(one.at, one.room - one.at) - max(one.mouth, one.floor) / 2
+            if isinstance(one, RaisedDovetail):
+                yield at_least(
+                    f"{name}-inside",
+                    name,
+                    beside,
+                    0.0,
+                    f"Block beside the top of {spoken(name)}",
+                )
+                yield at_least(
+                    f"{name}-foot",
+                    name,
+                    one.floor,
+                    one.depth,
+                    f"Foot of {spoken(name)} (as wide as it is high)",
+                )
+                return
             yield at_least(
                 f"{name}-sides",
                 name,
-                min(one.at, room - one.at) - one.floor / 2,
+                beside,
                 max(3.0, one.depth / 2),
                 f"Metal beside the foot of {spoken(name)} (half its depth)",
             )

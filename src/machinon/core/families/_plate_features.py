@@ -1,16 +1,18 @@
 """What a free plate consists of: its block, and the features that are cut into it."""
 
 import math
+from collections.abc import Iterator
 
 from machinon.core.errors import BadInput
-from machinon.core.families._dovetail import slot_widths
+from machinon.core.families._dovetail import dovetail_widths
 from machinon.core.families._tapped import tapped
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
-    FlankedSlot,
+    Flanked,
     Outline,
     Pocket,
+    RaisedDovetail,
     Rebate,
     RoundSeat,
     Slot,
@@ -103,14 +105,15 @@ def bore_of_part(s: Values, name: str) -> Hole:
     )
 
 
-def dovetail_of(s: Values, name: str) -> FlankedSlot:
-    """A dovetail slot as wide as its pins say. Raises BadInput on the size of it that
-    cannot be."""
-    between, pin, deep, angle = (
+def dovetail_of(s: Values, name: str) -> Flanked:
+    """A dovetail as wide as its pins say. Raises BadInput on the size of it that cannot
+    be."""
+    slot = s[f"{name}.form"] == "slot"
+    read, pin, deep, angle = (
         float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
     )
     try:
-        mouth, floor = slot_widths(between, pin, deep, angle)
+        mouth, corners = dovetail_widths(read, pin, deep, angle, slot)
     except BadInput as error:
         measure = "pins" if error.key == "measured" else error.key
         raise BadInput(
@@ -118,7 +121,8 @@ def dovetail_of(s: Values, name: str) -> FlankedSlot:
         ) from None
     across = s[f"{name}.runs"] == "across"
     at = float(s[f"{name}.at"])
-    return FlankedSlot(name, "top", block_of(s), at, deep, across, mouth, floor, pin)
+    form = Flanked if slot else RaisedDovetail
+    return form(name, "top", block_of(s), at, deep, across, mouth, corners, pin)
 
 
 def tee_of(s: Values, name: str) -> TeeSlot:
@@ -177,9 +181,7 @@ def feature_of_part(s: Values, name: str) -> Feature:
             wide = size("width")
             deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
             crosswise = s[f"{name}.runs"] == "across"
-            return FlankedSlot(
-                name, "top", block, size("at"), deep, crosswise, wide, 0.0
-            )
+            return Flanked(name, "top", block, size("at"), deep, crosswise, wide, 0.0)
         case "dovetail":
             return dovetail_of(s, name)
         case "tee":
@@ -197,7 +199,17 @@ def feature_of_part(s: Values, name: str) -> Feature:
             corners = corners_of(str(s[f"{name}.points"]), key=f"{name}.points")
             points = outline_of(corners, f"{name}.points")
             return Outline(name, block, points, _corner_lines(corners))
-    return EdgeBevels(name, block, size("leg"), s[f"{name}.which"])
+    return EdgeBevels(name, block, size("leg"), s[f"{name}.which"], tuple(_cut_away(s)))
+
+
+def _cut_away(s: Values) -> Iterator[str]:
+    """The sides whose upper edge is gone."""
+    for name in parts_of(s, "rebate"):
+        yield s[f"{name}.side"]
+    for name in parts_of(s, "dovetail"):
+        if s[f"{name}.form"] == "raised":
+            across = s[f"{name}.runs"] == "across"
+            yield from ("left", "right") if across else ("front", "back")
 
 
 def _corner_lines(corners: list[Corner]) -> tuple[tuple[str, Dimension], ...]:

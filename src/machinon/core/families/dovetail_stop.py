@@ -11,9 +11,9 @@ from typing import Any
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families._dovetail import slot_steps, slot_widths
+from machinon.core.families._dovetail import dovetail_steps, dovetail_widths
 from machinon.core.families._tapped import tapped
-from machinon.core.piece.block_features import EdgeBevels, FlankedSlot, SixFaces
+from machinon.core.piece.block_features import EdgeBevels, Flanked, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -64,7 +64,7 @@ def _told(s: Values) -> dict[str, Any]:
 def _widths(s: Values) -> tuple[float, float]:
     """Of the slot at its mouth, and between its sharp corners."""
     of = s["slot.pins"], s["slide.pin"], s["slot.depth"], s["slide.angle"]
-    return slot_widths(*of)
+    return dovetail_widths(*of)
 
 
 def _floor(s: Values) -> float:
@@ -101,7 +101,7 @@ def build(s: Values) -> Body:
         Block((-over, -over, -over), (long + over, wide + over, high + over)),
         (
             SixFaces("block", *block),
-            FlankedSlot("slot", "bottom", block, at, slot, False, _mouth(s),
+            Flanked("slot", "bottom", block, at, slot, False, _mouth(s),
                         _floor(s), s["slide.pin"]),
             Holes("stop", "left", Places(((at, s["stop.level"]),)),
                   tapped(stop), long, block=block),
@@ -208,7 +208,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "only the second flank is brought to size. It stays in the vise until it "
             "goes on.",
             (
-                *slot_steps("slot", "the slot", s["slide.angle"], pin, "slot",
+                *dovetail_steps("slot", "the slot", s["slide.angle"], pin, "slot",
                             "flanks"),
                 Step("prove", ("slot",), title="Try it on the slide", tool="the slide",
                      hold=True, fit="slot"),

@@ -7,7 +7,7 @@ corner; what is in a face is dimensioned from there, or from the face's centre.
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from machinon.core.families._dovetail import slot_steps
+from machinon.core.families._dovetail import dovetail_steps
 from machinon.core.families._plate_checks import checks
 from machinon.core.families._plate_features import (
     block_of,
@@ -95,7 +95,9 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
             steps.append(Step("mill", (name,), tool="angle cutter", note=note))
         for name in parts_of(s, "dovetail"):
             angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
-            steps += slot_steps(name, spoken(name), angle, pin)
+            steps += dovetail_steps(
+                name, spoken(name), angle, pin, slot=s[f"{name}.form"] == "slot"
+            )
         for name in parts_of(s, "tee"):
             steps += _tee_steps(name, spoken(name))
         for name in parts_of(s, "seat"):
@@ -223,6 +225,10 @@ def _lies(name: str, s: Values) -> float:
     return (long if s[f"{name}.runs"] == "across" else wide) / 2
 
 
+def _by_pins(name: str, s: Values) -> float:
+    return 14.0 if s[f"{name}.form"] == "slot" else 40.0
+
+
 def _standard(column: str) -> OfPart:
     """A figure of the standard T-slot nearest to a part's neck, mm."""
     return OfPart(lambda name, s: float(standard_slot(s[f"{name}.neck"])[column]))
@@ -326,7 +332,8 @@ PARTS = (
         Size("angle", "angle of {}, flank to flank", "90", "", 20, 150, ANGLE),
         Size("width", "{} at its mouth", "20", "", 1, 400),
     )),
-    Part("dovetail", "A dovetail slot", (
+    Part("dovetail", "A dovetail", (
+        Size("form", "form of {}", "slot", "", kind=TEXT, choices=("slot", "raised")),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", OfPart(_lies), "in the middle", 0,
@@ -334,7 +341,8 @@ PARTS = (
         Size("depth", "depth of {}", "8", "", 0.5, 100),
         Size("angle", "angle of {}", "60", "to its floor", 35, 80, ANGLE),
         Size("pin", "pins that {} is read by", "6", "", 0.5, 40),
-        Size("pins", "{} between its pins", "14", "", 1, 400, step=0.001),
+        Size("pins", "{} between its pins, or over them", OfPart(_by_pins), "", 1, 400,
+             step=0.001, rests=("{}.form",)),
     )),
     Part("tee", "A T-slot", (
         Size("runs", "how {} runs", "along", "", kind=TEXT,
@@ -480,6 +488,7 @@ FAMILY = grown(
                 "dovetail2.at": "70",
                 "dovetail1.depth": "6",
             },
+            {"parts": "dovetail", "dovetail1.form": "raised"},
             {
                 "parts": "tee tee",
                 "block.width": "80",

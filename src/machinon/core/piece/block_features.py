@@ -208,8 +208,8 @@ class Rebate(Feature, frozen=True):
         }
 
 
-class SectionSlot(Feature, frozen=True):
-    """A slot of its own section, along a block's top or bottom from end to end.
+class EndToEnd(Feature, frozen=True):
+    """What has one section along a block's top or bottom, from end to end of it.
 
     at: its middle, from the front or, where it runs across, from the left. SAID: what
     of it is written at it.
@@ -233,19 +233,37 @@ class SectionSlot(Feature, frozen=True):
         """Its width at the face."""
         return self.section[0][0]
 
-    def cuts(self) -> tuple[Cut, ...]:
+    @property
+    def undercut(self) -> bool:
+        """Whether metal stands over it, so that only its own cutter gets there."""
+        return self.section[-1][0] > self.mouth
+
+    @property
+    def room(self) -> float:
+        """The block across it, mm."""
+        return self.block[0] if self.across else self.block[1]
+
+    def _sides(self) -> tuple[tuple[Point, ...], tuple[Point, ...]]:
+        """Its left side from over the face to its floor, its right side back up."""
         _, _, high = self.block
         end, out = (high, 1.0) if self.face == "top" else (0.0, -1.0)
         half = [(self.mouth / 2, end + out * PAST)]
         half += [(wide / 2, end - out * deep) for wide, deep in self.section]
-        outline = (
-            *((self.at - wide, v) for wide, v in half),
-            *((self.at + wide, v) for wide, v in reversed(half)),
+        return (
+            tuple((self.at - wide, v) for wide, v in half),
+            tuple((self.at + wide, v) for wide, v in reversed(half)),
         )
+
+    def _through(self, *outlines: tuple[Point, ...]) -> tuple[Cut, ...]:
         name, long = (
             ("front", self.block[1]) if self.across else ("left", self.block[0])
         )
-        return (Sunk(block_face(name, *self.block), outline, -PAST, long + PAST),)
+        frame = block_face(name, *self.block)
+        return tuple(Sunk(frame, one, -PAST, long + PAST) for one in outlines)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        left, right = self._sides()
+        return self._through((*left, *right))
 
     def dimensions(self) -> dict[str, Dimension]:
         _, _, high = self.block
@@ -262,14 +280,14 @@ class SectionSlot(Feature, frozen=True):
         }
 
 
-class FlankedSlot(SectionSlot, frozen=True):
+class Flanked(EndToEnd, frozen=True):
     """One whose flanks lean: a vee, or a dovetail.
 
     wide, floor: its widths at the face and below; none on the floor is a vee; pin:
     diameter of the pins that it is read over.
     """
 
-    SAID: ClassVar = ("angle", "half_angle", "face", "pins", "runs")
+    SAID: ClassVar = ("form", "angle", "half_angle", "face", "pins", "runs")
 
     wide: float
     floor: float
@@ -286,7 +304,7 @@ class FlankedSlot(SectionSlot, frozen=True):
 
     def leaving(self, metal: float) -> Feature:
         """A dovetail is roughed as a plain slot, as wide as its mouth lets one in."""
-        if self.floor <= self.mouth:
+        if not self.undercut:
             return self
         wide = self.mouth - 2 * metal
         return replace(self, wide=wide, floor=wide, depth=self.depth - metal)
@@ -299,7 +317,32 @@ class FlankedSlot(SectionSlot, frozen=True):
         }
 
 
-class TeeSlot(SectionSlot, frozen=True):
+class RaisedDovetail(Flanked, frozen=True):
+    """A dovetail that stands up, the block cut away on both sides of it.
+
+    wide, floor: its widths on top and at its foot.
+    """
+
+    @property
+    def undercut(self) -> bool:
+        return self.floor < self.wide
+
+    def leaving(self, metal: float) -> Feature:
+        """It is roughed straight, as wide as its top."""
+        wide = self.wide + 2 * metal
+        return replace(self, wide=wide, floor=wide, depth=self.depth - metal)
+
+    def cuts(self) -> tuple[Cut, ...]:
+        left, right = self._sides()
+        over, foot = left[0][1], left[-1][1]
+        near, far = -PAST, self.room + PAST
+        return self._through(
+            ((near, over), (near, foot), *reversed(left)),
+            (*reversed(right), (far, foot), (far, over)),
+        )
+
+
+class TeeSlot(EndToEnd, frozen=True):
     """A T-slot: its neck between the lips, and the wider head below them.
 
     height: of the head, from the floor up to the lips; a head no wider than the neck is
@@ -340,11 +383,15 @@ class TeeSlot(SectionSlot, frozen=True):
 
 
 class EdgeBevels(Feature, frozen=True):
-    """The four upright edges, or those round the top, broken by a leg at 45°."""
+    """The four upright edges, or those round the top, broken by a leg at 45°.
+
+    without: sides of the top whose edge was cut away before.
+    """
 
     block: tuple[float, float, float]
     leg: float
     which: Literal["upright", "top"] = "top"
+    without: tuple[str, ...] = ()
 
     def cuts(self) -> tuple[Cut, ...]:
         length, width, height = self.block
@@ -377,22 +424,32 @@ class EdgeBevels(Feature, frozen=True):
             ]
             return tuple(Sunk(frame, one, -PAST, height + PAST) for one in corners)
         taken = []
-        for name, long, deep in (("front", length, width), ("left", width, length)):
+        for near, far, long, deep in (
+            ("front", "back", length, width),
+            ("left", "right", width, length),
+        ):
             # seen along the edge: a triangle off both upper corners
-            side = "left" if name == "front" else "front"
-            frame = block_face(side, *self.block)
-            for outline in (
+            frame = block_face("left" if near == "front" else "front", *self.block)
+            for side, outline in (
                 (
-                    (-PAST, height - leg - PAST),
-                    (-PAST, height + PAST),
-                    (leg + PAST, height + PAST),
+                    near,
+                    (
+                        (-PAST, height - leg - PAST),
+                        (-PAST, height + PAST),
+                        (leg + PAST, height + PAST),
+                    ),
                 ),
                 (
-                    (deep + PAST, height - leg - PAST),
-                    (deep - leg - PAST, height + PAST),
-                    (deep + PAST, height + PAST),
+                    far,
+                    (
+                        (deep + PAST, height - leg - PAST),
+                        (deep - leg - PAST, height + PAST),
+                        (deep + PAST, height + PAST),
+                    ),
                 ),
             ):
+                if side in self.without:
+                    continue
                 taken.append(Sunk(frame, outline, -PAST, long + PAST))
         return tuple(taken)
 

@@ -14,8 +14,9 @@ from msgspec.structs import replace
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.block_features import (
-    FlankedSlot,
+    Flanked,
     Pocket,
+    RaisedDovetail,
     RoundSeat,
     SawCuts,
     SixFaces,
@@ -481,7 +482,10 @@ def _words(step: Step, feature: Feature) -> str:
             return f"{name}, {_size(feature.width)} wide, {_size(feature.depth)} deep"
         case Flats():
             return f"{name}, {_size(feature.across)} across"
-        case FlankedSlot():
+        case RaisedDovetail():
+            wide, high = (_size(round(x, 2)) for x in (feature.wide, feature.depth))
+            return f"{name}, {wide} on top, {high} high"
+        case Flanked():
             wide, deep = (_size(round(x, 2)) for x in (feature.mouth, feature.depth))
             return f"{name}, {wide} at its mouth, {deep} deep"
         case TeeSlot() if feature.head == feature.neck:

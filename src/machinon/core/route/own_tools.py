@@ -3,7 +3,7 @@
 from msgspec import Struct
 
 from machinon.core.piece.block_features import (
-    FlankedSlot,
+    Flanked,
     Pocket,
     SawCuts,
     Slot,
@@ -57,7 +57,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
             return _own_saw(one.width, one.diameter / 2, shelf, inch)
         case Screw() if step.operation == "thread":
             return _own_die(one.thread, shelf)
-        case FlankedSlot() if one.floor > one.mouth:
+        case Flanked() if one.undercut:
             return _own_dovetail(90 - one.half_angle, one.depth, shelf)
         case TeeSlot() if one.head > one.neck:
             return _own_tee(one, shelf)

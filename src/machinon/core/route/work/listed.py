@@ -6,7 +6,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.in_inches import in_inches
-from machinon.core.piece.block_features import FlankedSlot, SixFaces
+from machinon.core.piece.block_features import Flanked, SixFaces
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
@@ -102,7 +102,7 @@ def _of_feature(
             return keyway_list(step, one)
         case Flats() if step.operation == "mill":
             return flats_list(step, one, at, ways)
-        case FlankedSlot() if step.operation == "mill" and one.floor > one.mouth:
+        case Flanked() if step.operation == "mill" and one.undercut:
             return dovetail_list(step, one, at, ways)
         case Slits() if step.operation == "saw":
             return slits_list(one, at)

@@ -8,9 +8,10 @@ from collections.abc import Mapping
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
-    FlankedSlot,
+    Flanked,
     Outline,
     Pocket,
+    RaisedDovetail,
     Rebate,
     RoundSeat,
     SawCuts,
@@ -123,14 +124,15 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
 
 
 def dovetail_list(
-    step: StepTold, one: FlankedSlot, at: Machines, ways: Mapping[str, str]
+    step: StepTold, one: Flanked, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
-    """A dovetail slot: its first flank by the edge, its second by what the pins say."""
+    """A dovetail: its first flank by the edge, its second by what the pins say."""
+    slot = not isinstance(one, RaisedDovetail)
     asked = {
         "angle": 90.0 - one.half_angle,
         "width_bottom": one.floor,
         "depth": one.depth,
-        "internal": True,
+        "internal": slot,
     }
     most = float(reckon("dovetail", {**asked, "pin": 1.0})["pin_max"])
     owned = sorted(set(at.pins)) or PINS
@@ -144,10 +146,12 @@ def dovetail_list(
         ways,
     )
     answer = reckon("dovetail", {**asked, "pin": float(pins.chosen)})
-    wanted = float(answer["between_pins"])
+    wanted = float(answer["between_pins" if slot else "over_pins"])
+    by = "Between them" if slot else "Over them"
     key = f"{step.key}.between"
     read = float(ways.get(key) or 0.0)
-    left = [Shown("Still to come off", wanted - read)] if read else []
+    off = wanted - read if slot else read - wanted
+    left = [Shown("Still to come off", off)] if read else []
     lines = (
         Line(
             "depth",
@@ -167,12 +171,12 @@ def dovetail_list(
             "The second flank, by what the pins say",
             (
                 Shown("Pins ⌀", float(pins.chosen)),
-                Shown("Between them it should read", wanted, step=0.001),
+                Shown(f"{by} it should read", wanted, step=0.001),
                 *left,
             ),
             "Read when it is nearly there, both pins wiped and pressed home. What is "
             "missing is what the slide goes: one for one.",
-            asks=(key, "Read between the pins"),
+            asks=(key, f"Read {by.split()[0].lower()} the pins"),
         ),
         Line(
             "climb",
@@ -303,7 +307,16 @@ def sunk_list(step: StepTold) -> WorkList | None:
             return WorkList((place, *_passes(one.depth, one.neck)))
         case TeeSlot():
             return WorkList(_tee_lines(one))
-        case FlankedSlot() if one.mouth == one.floor:
+        case RaisedDovetail() if not one.undercut:
+            place = Line(
+                "place",
+                "Down on both sides of it",
+                (Shown("Middle from the edge", one.at), Shown("Standing", one.wide)),
+                "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
+            )
+            beside = max(one.at, one.room - one.at) - one.wide / 2
+            return WorkList((place, *_passes(one.depth, beside)))
+        case Flanked() if one.mouth == one.floor:
             place = Line(
                 "place",
                 "Over the middle of it",
@@ -311,7 +324,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
             )
             return WorkList((place, *_passes(one.depth, one.mouth)))
-        case FlankedSlot():
+        case Flanked():
             place = Line(
                 "place",
                 "Over the middle of it",
