@@ -70,6 +70,14 @@ class PlateBlocks(unittest.TestCase):
         slim = block("dovetail", dovetail1_pins="22", **raised)
         self.assertEqual(failed(slim), {"dovetail1-foot"})
 
+    def test_a_hole_is_in_the_floor_of_a_slot_or_beside_it(self):
+        """A head of 16 about 30: M8, 9 wide, is in its neck at 30, cut by its flank at
+        24, and clear of it from 30 - 8 - 4.5 = 17.5 on."""
+        for at, wanted in (("30", set()), ("24", {"hole1-beside-tee1"}), ("17", set())):
+            hole = {"hole1_kind": "through", "hole1_from_front": at}
+            with self.subTest(at):
+                self.assertEqual(failed(block("tee hole", **hole)), wanted)
+
     def test_an_edge_that_was_cut_away_is_not_chamfered(self):
         """A rebate took the front edge: 50 of two sides and 100 of one are left."""
         left = taken(block("rebate edge")) - taken(block("rebate"))

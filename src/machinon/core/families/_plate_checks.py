@@ -8,13 +8,14 @@ from machinon.core.families._plate_features import (
     block_of,
     dovetail_of,
     face_of,
+    feature_of_part,
     hole_of_part,
     parts_of,
     pattern_of,
     tee_of,
 )
 from machinon.core.families._tapped import thread_checks
-from machinon.core.piece.block_features import RaisedDovetail
+from machinon.core.piece.block_features import EndToEnd, RaisedDovetail
 from machinon.core.piece.family import (
     Check,
     Values,
@@ -54,6 +55,19 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         0.5 * hole.diameter,
         f"Metal between {said} and the edges (half a hole)",
     )
+    for other in parts_of(s, "dovetail", "tee") if s[f"{name}.face"] == "top" else ():
+        one = feature_of_part(s, other)
+        assert isinstance(one, EndToEnd)
+        inner, reach = sorted((one.mouth / 2, one.section[-1][0] / 2))
+        off = [abs(point[0 if one.across else 1] - one.at) for point in points]
+        yield at_least(
+            f"{name}-beside-{other}",
+            name,
+            min(max(inner - x - outer, x - outer - reach) for x in off),
+            0.0,
+            f"Metal between {said} and the flanks of {spoken(other)}",
+            grave=False,
+        )
     apart = [math.dist(a, b) for a, b in pairwise(points)]
     if apart:
         yield at_least(
