@@ -287,6 +287,11 @@ class Laws(unittest.TestCase):
                     with self.assertRaisesRegex(BadInput, "no word"):
                         make(made.family, given)
 
+    def test_where_a_size_comes_from_is_said_in_words(self):
+        for _, made in everywhere(self):
+            for known in made.sizes.values():
+                self.assertNotIn("<", known.because, known.size.key)
+
     def test_sizes_that_leave_nothing_are_refused(self):
         """A vee of 88 at 27° is 183 deep, in a block of 50; a bore wider than its
         round: what was drawn before stays."""

@@ -236,7 +236,8 @@ def _by_rule(size: Size, values: Values) -> Value:
 def _why(size: Size) -> str:
     if size.why:
         return size.why
-    return f"= {size.rule}" if _names_of(size) else "as usual"
+    follows = isinstance(size.rule, str) and _names_of(size)
+    return f"= {size.rule}" if follows else "as usual"
 
 
 def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
