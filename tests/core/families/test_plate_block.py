@@ -100,6 +100,13 @@ class PlateBlocks(unittest.TestCase):
             block("tee", tee1_neck="14", tee1_head="14")
         self.assertEqual(refused.exception.key, "tee1.head")
 
+    def test_what_goes_into_a_t_slot_finds_it_by_its_surfaces(self):
+        surfaces = block("tee tee", tee1_at="15", tee2_at="45").family.surfaces
+        for form, size in (("neck", "neck"), ("head", "head"), ("lip", "lip"),
+                           ("head-depth", "height")):  # fmt: skip
+            self.assertEqual(surfaces[f"tee-{form}"], f"tee1.{size}")
+            self.assertEqual(surfaces[f"tee-{form}-2"], f"tee2.{size}")
+
     def test_two_t_slots_leave_metal_between_them(self):
         """Heads of 16, their middles 20 apart: 4 are left, half a neck is 5."""
         made = block("tee tee", tee1_at="20", tee2_at="40")

@@ -424,7 +424,8 @@ def grown(family: Family, names: Sequence[str]) -> Family:
         part = family.part(name)
         sizes += [_named(size, name, of_all, lies) for size in part.sizes]
         for form, measure in part.surfaces:
-            number = sum(one.startswith(form) for one in surfaces) + 1
+            of_form = re.compile(rf"{form}(-\d+)?")
+            number = sum(bool(of_form.fullmatch(one)) for one in surfaces) + 1
             key = form if number == 1 else f"{form}-{number}"
             surfaces[key] = f"{name}.{measure}"
     return replace(
