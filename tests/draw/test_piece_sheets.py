@@ -190,6 +190,25 @@ class Sheets(unittest.TestCase):
                     met = lead.intersects(box(x + 4, y + 4, x + w - 4, y + h - 4))
                     self.assertFalse(met, (family.key, size, tie))
 
+    def test_a_narrow_length_has_its_figure_where_no_line_comes_down(self):
+        """The register is 13 deep from the left face; at its right the lines of 18 and
+        37.5 come down: the 13 stands left of them all, the 3.5 right."""
+        made = make(families()["back-plate"], {})
+        for width in (860, 1100):
+            drawing = piece_sheet(made, width, 500)
+            rects = {one.tie: one.rect for one in drawing.figures}
+            lines = {
+                one.start[0]
+                for one in drawing.items
+                if isinstance(one, Line)
+                and one.role == "dimension"
+                and one.start[0] == one.end[0]
+                and one.end[1] > rects["register.depth"][1] > one.start[1]
+            }
+            left, _, wide, _ = rects["register.depth"]
+            self.assertLess(left + wide, min(lines))
+            self.assertGreater(rects["spigot.height"][0], max(lines))
+
     def test_sizes_that_lead_to_the_same_place_have_one_line(self):
         """A carriage stop's screw lies in the middle of its vee: both are 30 from its
         front. Half a millimetre apart each has its own."""

@@ -140,12 +140,15 @@ class BlockSheet(SheetLayout):
     ) -> None:
         """The lengths beside the view from above: its edge, and which way they go."""
         y = edge + way * 1.6 * self.size
+        keys = [key for row in rows for key in row]
+        scale = abs(above(1.0, 0)[0] - above(0.0, 0)[0])
         for row in rows:
             for key in row:
                 one = self.drawn[key]
                 a, b = above(one.start, 0)[0], above(one.end, 0)[0]
                 start = edge if not one.at[0] else above(0, one.at[0])[1]
-                self._level(key, y, (min(a, b), max(a, b)), start)
+                ends = min(a, b), max(a, b)
+                self._level(key, y, ends, start, self._before(key, scale, keys))
             y += way * LANE * self.size
 
     def _room_beside(self, rows: list[list[str]]) -> float:

@@ -380,8 +380,10 @@ class Board:
         name: str,
         number: int = 0,
         mark: MarkKind | None = None,
+        before: bool = False,
     ) -> None:
-        """A horizontal dimension; its figure goes beside it where it is narrow."""
+        """A horizontal dimension; its figure goes beside it where it is narrow, to the
+        right or, before, to the left."""
         past = 5 if y > from_y else -5
         for x in (left, right):
             self.line((x, from_y), (x, y + past), "dimension", 0.8)
@@ -404,8 +406,9 @@ class Board:
         self.arrow((right, y), (right + out, y))
         wide = text_width(text, self.size)
         start = right + out + 4
-        if start + wide + aside > self.width:  # no room there: at the other side
-            start = left - out - 4 - wide - aside
+        at_left = left - out - 4 - wide - aside
+        if start + wide + aside > self.width or (before and at_left > 0):
+            start = at_left
         self.label(
             (start + (lead + wide) / 2, y),
             text,

@@ -140,13 +140,18 @@ class SheetLayout:
         self.board.along_the_foot(rows, self._abreast(), ROW)
 
     def _level(
-        self, key: str, y: float, ends: tuple[float, float], from_y: float
+        self,
+        key: str,
+        y: float,
+        ends: tuple[float, float],
+        from_y: float,
+        before: bool = False,
     ) -> None:
         """A size as a horizontal dimension; ends: from the left, px."""
         one = self.figures[key]
         self.board.level(
             y, *ends, from_y, one.text, one.small, one.role, key, one.name, one.number,
-            one.mark,
+            one.mark, before,
         )  # fmt: skip
 
     def _upright(
@@ -172,7 +177,7 @@ class SheetLayout:
         scale: px a mm; a short one has its figure beside it.
         """
         rows: list[list[str]] = []
-        spans = {key: self._span(key, scale) for key in keys}
+        spans = {key: self._span(key, scale, keys) for key in keys}
         for key in sorted(
             keys, key=lambda k: abs(self.drawn[k].end - self.drawn[k].start)
         ):
@@ -185,19 +190,43 @@ class SheetLayout:
                 rows.append([key])
         return rows
 
-    def _span(self, key: str, scale: float) -> tuple[float, float]:
-        """From where to where a length's line and figure reach, mm."""
-        one, figure = self.drawn[key], self.figures[key]
-        a, b = sorted((one.start, one.end))
-        if not scale:
-            return a, b
+    def _before(self, key: str, scale: float, keys: Sequence[str]) -> bool:
+        """Whether a length among others, whose figure stands beside its line, has it at
+        the left, since lines of longer ones come down at the right."""
+        a, b = self._ends(key)
+        beside = self._beside(key) / scale
+        longer = [
+            end
+            for low, high in map(self._ends, keys)
+            if high - low > b - a
+            for end in (low, high)
+        ]
+        left = sum(a - beside < end < a - 1e-6 for end in longer)
+        return left < sum(b + 1e-6 < end < b + beside for end in longer)
+
+    def _ends(self, key: str) -> tuple[float, float]:
+        """A length from its low end to its high one, mm."""
+        one = self.drawn[key]
+        return min(one.start, one.end), max(one.start, one.end)
+
+    def _beside(self, key: str) -> float:
+        """How far a figure beside its line reaches past the end of that, px."""
+        figure = self.figures[key]
         text = text_width(figure.text, self.size) + figure.room(self.size)
         if figure.small:
             text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
-        out = 1.3 * self.size
-        if (b - a) * scale >= text + 2.5 * self.size:
+        return 2.3 * self.size + text
+
+    def _span(self, key: str, scale: float, keys: Sequence[str]) -> tuple[float, float]:
+        """From where to where a length's line and figure reach among others, mm."""
+        a, b = self._ends(key)
+        beside = self._beside(key)
+        if not scale or (b - a) * scale >= beside + 0.2 * self.size:
             return a, b
-        return a - out / scale, b + (out + text + self.size) / scale
+        out = 1.3 * self.size
+        if self._before(key, scale, keys):
+            return a - beside / scale, b + out / scale
+        return a - out / scale, b + beside / scale
 
     def note_lines(self) -> list[Note]:
         """What is written at holes and at what else has no line."""

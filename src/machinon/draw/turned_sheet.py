@@ -99,11 +99,11 @@ class TurnedSheet(SheetLayout):
         size, (first, last) = self.size, self.made.body.ends
         sides = self._lanes_across(first, last)
         along = [key for key, one in self.drawn.items() if one.kind == "along"]
-        below, over_only = self._lanes_along(along, 0.0), False
+        below, over_only = self._lanes_along(along, 0.0), (False, False)
         for _ in range(2):  # how many rows there are depends on the scale, and back
             lanes = (
-                self._lanes(sides[0], way, False),
-                self._lanes(sides[1], way, over_only),
+                self._lanes(sides[0], way, over_only[0]),
+                self._lanes(sides[1], way, over_only[1]),
             )
             left, right = (
                 max((one.out + one.half for one in side), default=0.0) + size
@@ -119,7 +119,11 @@ class TurnedSheet(SheetLayout):
             scale = max(min(room_x / share, room_y / self.made.body.largest), 0.05)
             below = self._lanes_along(along, scale)
             # a length may have its figure where one would stand under the piece
-            over_only = any(self._span(key, scale)[1] > last + 1e-6 for key in along)
+            spans = [self._span(key, scale, along) for key in along]
+            over_only = (
+                any(low < first - 1e-6 for low, _ in spans),
+                any(high > last + 1e-6 for _, high in spans),
+            )
         return _Fitted(scale, room_x, room_y, left, right, over, lanes, below)
 
     def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
@@ -192,12 +196,15 @@ class TurnedSheet(SheetLayout):
                 self._upright(key, x, (top, bottom), place(near, 0.0)[0], sign, at)
 
     def _lengths(self, rows: list[list[str]], place: Placing, y: float) -> None:
+        keys = [key for row in rows for key in row]
+        scale = place(1.0, 0.0)[0] - place(0.0, 0.0)[0]
         for row in rows:
             for key in row:
                 one = self.drawn[key]
                 a, b = sorted((one.start, one.end))
                 ends = place(a, 0.0)[0], place(b, 0.0)[0]
-                self._level(key, y, ends, place(a, -one.at[0])[1])
+                under = place(a, -one.at[0])[1]
+                self._level(key, y, ends, under, self._before(key, scale, keys))
             y += LANE * self.size
 
     def _notes(
