@@ -273,7 +273,6 @@ class EndToEnd(Feature, frozen=True):
         deep = sorted((level, level + (self.depth if not level else -self.depth)))
         said = Dimension("hole", a, b, (self.at, 0.0))
         return {
-            **dict.fromkeys(("mouth", "width"), Dimension(kind, a, b, (0.0, level))),
             "at": Dimension(kind, 0.0, self.at, (0.0, level)),
             "depth": Dimension("z", deep[0], deep[1]),
             **dict.fromkeys(self.SAID, said),
@@ -287,7 +286,7 @@ class Flanked(EndToEnd, frozen=True):
     diameter of the pins that it is read over.
     """
 
-    SAID: ClassVar = ("form", "angle", "half_angle", "face", "pins", "runs")
+    SAID: ClassVar = ("form", "width", "angle", "half_angle", "face", "pins", "runs")
 
     wide: float
     floor: float
