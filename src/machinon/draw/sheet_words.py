@@ -4,7 +4,7 @@ from collections.abc import Collection, Container, Mapping, Sequence
 from typing import NamedTuple
 
 from machinon.core.in_inches import in_inches
-from machinon.core.piece.block_features import Flanked, RaisedDovetail, RoundSeat
+from machinon.core.piece.block_features import Flanked, MaleDovetail, RoundSeat
 from machinon.core.piece.family import spoken
 from machinon.core.piece.hole_features import (
     Arc,
@@ -139,7 +139,7 @@ def _measures(
     if isinstance(one, Flanked) and "pins" in said:
         said.pop("angle", None)  # it stands to the floor, and is said with the pins
         pin, flank = length_said(one.pin, inch), 90 - one.half_angle
-        if isinstance(one, RaisedDovetail):
+        if isinstance(one, MaleDovetail):
             said["pins"] = said["pins"].replace("between", "over")
         said["pins"] += f" of ⌀{pin}, flanks at {flank:g}°"
     return f"{spoken(name)}: {count}{', '.join(said.values())}"

@@ -56,18 +56,18 @@ class PlateBlocks(unittest.TestCase):
             block("dovetail", dovetail1_depth="25", dovetail1_pins="8")
         self.assertEqual(refused.exception.key, "dovetail1.depth")
 
-    def test_a_raised_dovetail_is_as_wide_as_it_reads_over_its_pins(self):
+    def test_a_male_dovetail_is_as_wide_as_it_reads_over_its_pins(self):
         """40 over pins of 6 at 60°: 40 - 6 (1 + cot 30°) = 23.608 at its foot, 16 /
         tan 60° more on top, 32.845: 60 less 28.227 in the mean, 8 deep, along 100."""
-        raised = {"dovetail1_form": "raised"}
-        made = block("dovetail", **raised)
+        male = {"dovetail1_form": "male"}
+        made = block("dovetail", **male)
         self.assertEqual(failed(made), set())
         self.assertAlmostEqual(taken(made) / (31.773 * 8 * 100), 1, 3)
         rough, _ = (
             s for up in route_told(made) for s in up.steps if "dovetail1" in s.features
         )
         self.assertAlmostEqual(rough.cut[0].mouth, 33.845, 3, "no wider than its top")
-        slim = block("dovetail", dovetail1_pins="22", **raised)
+        slim = block("dovetail", dovetail1_pins="22", **male)
         self.assertEqual(failed(slim), {"dovetail1-foot"})
 
     def test_a_hole_is_in_the_floor_of_a_slot_or_beside_it(self):

@@ -208,7 +208,7 @@ class Dovetails(unittest.TestCase):
     def test_of_one_that_stands_up_the_pins_read_less_with_each_cut(self):
         """40 over pins of 6, 30 from the edge: its foot, 40 − 6 (1 + cot 30°) = 23.608
         wide, begins at 18.196. At 40.3 there is 0.3 to come off."""
-        given = {"parts": "dovetail", "dovetail1.form": "raised"}
+        given = {"parts": "dovetail", "dovetail1.form": "male"}
         read = {"flanks-dovetail1.between": "40.3"}
         lines = listed("plate-block", "flanks-dovetail1", given, **read)
         self.assertEqual(figures(lines[1])["Its foot from the edge"], 18.196)

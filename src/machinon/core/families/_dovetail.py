@@ -11,10 +11,10 @@ ROUGH = 0.5  # mm to a side that an end mill leaves for the dovetail cutter
 def dovetail_widths(
     read: float, pin: float, depth: float, angle: float, slot: bool = True
 ) -> tuple[float, float]:
-    """At the mouth of a slot, or on top of a raised one, and between the sharp corners
+    """At the mouth of a slot, or on top of a male one, and between the sharp corners
     that the pins lie in, mm.
 
-    read: between the pins of a slot, over those of a raised one, mm; angle: of a flank
+    read: between the pins of a slot, over those of a male one, mm; angle: of a flank
     to the floor, degrees. Raises BadInput of `dovetail` where there is none such.
     """
     asked = {"angle": angle, "pin": pin, "depth": depth, "internal": slot}

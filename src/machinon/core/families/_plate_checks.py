@@ -15,7 +15,7 @@ from machinon.core.families._plate_features import (
     tee_of,
 )
 from machinon.core.families._tapped import thread_checks
-from machinon.core.piece.block_features import EndToEnd, RaisedDovetail
+from machinon.core.piece.block_features import EndToEnd, MaleDovetail
 from machinon.core.piece.family import (
     Check,
     Values,
@@ -184,7 +184,7 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 f"Metal left under {spoken(name)}",
             )
             beside = min(one.at, one.room - one.at) - max(one.mouth, one.floor) / 2
-            if isinstance(one, RaisedDovetail):
+            if isinstance(one, MaleDovetail):
                 yield at_least(
                     f"{name}-inside",
                     name,

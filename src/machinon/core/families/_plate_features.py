@@ -10,9 +10,9 @@ from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
     Flanked,
+    MaleDovetail,
     Outline,
     Pocket,
-    RaisedDovetail,
     Rebate,
     RoundSeat,
     Slot,
@@ -108,7 +108,7 @@ def bore_of_part(s: Values, name: str) -> Hole:
 def dovetail_of(s: Values, name: str) -> Flanked:
     """A dovetail as wide as its pins say. Raises BadInput on the size of it that cannot
     be."""
-    slot = s[f"{name}.form"] == "slot"
+    slot = s[f"{name}.form"] == "female"
     read, pin, deep, angle = (
         float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
     )
@@ -121,7 +121,7 @@ def dovetail_of(s: Values, name: str) -> Flanked:
         ) from None
     across = s[f"{name}.runs"] == "across"
     at = float(s[f"{name}.at"])
-    form = Flanked if slot else RaisedDovetail
+    form = Flanked if slot else MaleDovetail
     return form(name, "top", block_of(s), at, deep, across, mouth, corners, pin)
 
 
@@ -207,7 +207,7 @@ def _cut_away(s: Values) -> Iterator[str]:
     for name in parts_of(s, "rebate"):
         yield s[f"{name}.side"]
     for name in parts_of(s, "dovetail"):
-        if s[f"{name}.form"] == "raised":
+        if s[f"{name}.form"] == "male":
             across = s[f"{name}.runs"] == "across"
             yield from ("left", "right") if across else ("front", "back")
 

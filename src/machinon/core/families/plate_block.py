@@ -96,7 +96,7 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         for name in parts_of(s, "dovetail"):
             angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
             steps += dovetail_steps(
-                name, spoken(name), angle, pin, slot=s[f"{name}.form"] == "slot"
+                name, spoken(name), angle, pin, slot=s[f"{name}.form"] == "female"
             )
         for name in parts_of(s, "tee"):
             steps += _tee_steps(name, spoken(name))
@@ -226,7 +226,7 @@ def _lies(name: str, s: Values) -> float:
 
 
 def _by_pins(name: str, s: Values) -> float:
-    return 14.0 if s[f"{name}.form"] == "slot" else 40.0
+    return 14.0 if s[f"{name}.form"] == "female" else 40.0
 
 
 def _standard(column: str) -> OfPart:
@@ -333,7 +333,7 @@ PARTS = (
         Size("width", "{} at its mouth", "20", "", 1, 400),
     )),
     Part("dovetail", "A dovetail", (
-        Size("form", "form of {}", "slot", "", kind=TEXT, choices=("slot", "raised")),
+        Size("form", "form of {}", "female", "", kind=TEXT, choices=("female", "male")),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", OfPart(_lies), "in the middle", 0,
@@ -488,7 +488,7 @@ FAMILY = grown(
                 "dovetail2.at": "70",
                 "dovetail1.depth": "6",
             },
-            {"parts": "dovetail", "dovetail1.form": "raised"},
+            {"parts": "dovetail", "dovetail1.form": "male"},
             {
                 "parts": "tee tee",
                 "block.width": "80",

@@ -316,7 +316,7 @@ class Flanked(EndToEnd, frozen=True):
         }
 
 
-class RaisedDovetail(Flanked, frozen=True):
+class MaleDovetail(Flanked, frozen=True):
     """A dovetail that stands up, the block cut away on both sides of it.
 
     wide, floor: its widths on top and at its foot.

@@ -15,8 +15,8 @@ from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.block_features import (
     Flanked,
+    MaleDovetail,
     Pocket,
-    RaisedDovetail,
     RoundSeat,
     SawCuts,
     SixFaces,
@@ -482,7 +482,7 @@ def _words(step: Step, feature: Feature) -> str:
             return f"{name}, {_size(feature.width)} wide, {_size(feature.depth)} deep"
         case Flats():
             return f"{name}, {_size(feature.across)} across"
-        case RaisedDovetail():
+        case MaleDovetail():
             wide, high = (_size(round(x, 2)) for x in (feature.wide, feature.depth))
             return f"{name}, {wide} on top, {high} high"
         case Flanked():

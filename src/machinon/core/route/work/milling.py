@@ -9,9 +9,9 @@ from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
     Flanked,
+    MaleDovetail,
     Outline,
     Pocket,
-    RaisedDovetail,
     Rebate,
     RoundSeat,
     SawCuts,
@@ -127,7 +127,7 @@ def dovetail_list(
     step: StepTold, one: Flanked, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
     """A dovetail: its first flank by the edge, its second by what the pins say."""
-    slot = not isinstance(one, RaisedDovetail)
+    slot = not isinstance(one, MaleDovetail)
     asked = {
         "angle": 90.0 - one.half_angle,
         "width_bottom": one.floor,
@@ -307,7 +307,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             return WorkList((place, *_passes(one.depth, one.neck)))
         case TeeSlot():
             return WorkList(_tee_lines(one))
-        case RaisedDovetail() if not one.undercut:
+        case MaleDovetail() if not one.undercut:
             place = Line(
                 "place",
                 "Down on both sides of it",
