@@ -209,6 +209,22 @@ class Sheets(unittest.TestCase):
             self.assertLess(left + wide, min(lines))
             self.assertGreater(rects["spigot.height"][0], max(lines))
 
+    def test_a_slot_s_width_stands_clear_of_the_line_to_its_middle(self):
+        """10 wide, its middle 17 from the foot: that line passes where the 10 would be."""
+        drawing = piece_sheet(make(families()["vee-block"], {}), 862, 500)
+        rects = {one.tie: one.rect for one in drawing.figures}
+        x, y, wide, high = rects["slot1.width"]
+        level = [
+            one.start[1]
+            for one in drawing.items
+            if isinstance(one, Line)
+            and one.role == "dimension"
+            and one.start[1] == one.end[1]
+            and min(one.start[0], one.end[0]) < x + wide / 2
+        ]
+        self.assertTrue(level)
+        self.assertFalse([at for at in level if y + 4 < at < y + high - 4])
+
     def test_sizes_that_lead_to_the_same_place_have_one_line(self):
         """A carriage stop's screw lies in the middle of its vee: both are 30 from its
         front. Half a millimetre apart each has its own."""

@@ -160,16 +160,50 @@ class BlockSheet(SheetLayout):
 
     def _uprights(self, rows: list[list[str]], place: Placing, x0: float) -> None:
         x = x0
-        for row in rows:
+        ends = {key: self._ends(key) for row in rows for key in row}
+        spans = {
+            key: (place(0, high)[1], place(0, low)[1])
+            for key, (low, high) in ends.items()
+        }
+        for n, row in enumerate(rows):
             step = max(self._wide(key) for key in row)
             x -= step / 2 + 0.5 * self.size
+            past = [y for outer in rows[n + 1 :] for key in outer for y in spans[key]]
             for key in row:
                 one = self.drawn[key]
-                top = place(0, max(one.start, one.end))[1]
-                bottom = place(0, min(one.start, one.end))[1]
                 near = place(one.at[0], 0)[0] if one.at[0] else x0
-                self._upright(key, x, (top, bottom), near)
+                others = [spans[o] for o in row if o != key]
+                at = self._figure_at(key, spans[key], past, others)
+                self._upright(key, x, spans[key], near, at=at)
             x -= step / 2
+
+    def _figure_at(
+        self,
+        key: str,
+        span: tuple[float, float],
+        past: Sequence[float],
+        others: Sequence[tuple[float, float]],
+    ) -> float:
+        """Where on its line an upright's figure stands: in the middle, unless a line of
+        another passes there and there is room within it or next to it; past: where
+        those are, others: from where to where its row is taken, px."""
+        (top, bottom), half = span, 0.8 * self.size
+        if self.figures[key].small or not past:
+            return 0.5
+        long = max(bottom - top, 1.0)
+        beside = (2.2 * self.size + half) / long
+        for at in (0.5, 0.25, 0.75, 1 + beside, -beside):
+            y = top + at * long
+            within = 0 < at < 1
+            crossed = any(abs(y - one) < half for one in past)
+            free = within or (
+                min(past) + half < y < max(past) - half
+                and not any(a - 2 * half < y < b + 2 * half for a, b in others)
+            )
+            arrows = at == 0.5 or not within or min(at, 1 - at) * long > 2 * half
+            if free and arrows and not crossed:
+                return at
+        return 0.5
 
     def _seen_at(self, name: str) -> tuple[str, list[Point]]:
         """The view of a block that a feature's words belong to, and where in it."""
