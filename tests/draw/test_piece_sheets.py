@@ -210,7 +210,7 @@ class Sheets(unittest.TestCase):
             self.assertGreater(rects["spigot.height"][0], max(lines))
 
     def test_a_slot_s_width_stands_clear_of_the_line_to_its_middle(self):
-        """10 wide, its middle 17 from the foot: that line passes where the 10 would be."""
+        """10 wide, its middle 17 from the foot: that line passes where 10 would be."""
         drawing = piece_sheet(make(families()["vee-block"], {}), 862, 500)
         rects = {one.tie: one.rect for one in drawing.figures}
         x, y, wide, high = rects["slot1.width"]
