@@ -191,9 +191,11 @@ class SheetLayout:
         return rows
 
     def _before(self, key: str, scale: float, keys: Sequence[str]) -> bool:
-        """Whether a length among others, whose figure stands beside its line, has it at
-        the left, since lines of longer ones come down at the right."""
+        """Whether a narrow length among others has its figure at the left, since lines
+        of longer ones come down at the right."""
         a, b = self._ends(key)
+        if not self._narrow(key, scale):
+            return False
         beside = self._beside(key) / scale
         longer = [
             end
@@ -209,6 +211,11 @@ class SheetLayout:
         one = self.drawn[key]
         return min(one.start, one.end), max(one.start, one.end)
 
+    def _narrow(self, key: str, scale: float) -> bool:
+        """Whether a length is too short for its figure, which stands beside it then."""
+        low, high = self._ends(key)
+        return (high - low) * scale < self._beside(key) + 0.2 * self.size
+
     def _beside(self, key: str) -> float:
         """How far a figure beside its line reaches past the end of that, px."""
         figure = self.figures[key]
@@ -220,10 +227,9 @@ class SheetLayout:
     def _span(self, key: str, scale: float, keys: Sequence[str]) -> tuple[float, float]:
         """From where to where a length's line and figure reach among others, mm."""
         a, b = self._ends(key)
-        beside = self._beside(key)
-        if not scale or (b - a) * scale >= beside + 0.2 * self.size:
+        if not scale or not self._narrow(key, scale):
             return a, b
-        out = 1.3 * self.size
+        beside, out = self._beside(key), 1.3 * self.size
         if self._before(key, scale, keys):
             return a - beside / scale, b + out / scale
         return a - out / scale, b + beside / scale
