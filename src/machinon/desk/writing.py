@@ -1,7 +1,6 @@
 """Files that take a while: written while the window goes on, and given up at will."""
 
 import contextlib
-import os
 import threading
 from collections.abc import Callable
 from pathlib import Path
@@ -9,9 +8,14 @@ from pathlib import Path
 from PySide6.QtCore import QObject, Signal
 
 from machinon.core.errors import MachinonError
+from machinon.store.whole import written_whole
 
 # kinds of file that no painter is needed for: solids and lines
 ASIDE = ("dxf", "stl", "3mf", "jig")
+
+
+class _GivenUpError(Exception):
+    """It is not wanted any more: nothing is put in its place."""
 
 
 class Writing(QObject):
@@ -39,19 +43,21 @@ class Writing(QObject):
         """A program that ends waits for it."""
         threading.Thread(target=self._run).start()
 
+    def _unless_given_up(self, beside: Path) -> None:
+        self._write(beside)
+        if self._given_up.is_set():
+            raise _GivenUpError
+
     def _run(self) -> None:
-        beside = self.path.with_name(f".{self.path.name}.begun")
         try:
-            self._write(beside)
-            if not self._given_up.is_set():
-                os.replace(beside, self.path)
+            written_whole(self.path, self._unless_given_up)
+        except _GivenUpError:
+            pass
         except OSError as trouble:
             self.error = MachinonError(
                 f"{self.path} could not be written: {trouble.strerror}."
             )
         except Exception as trouble:  # told where the window can say it
             self.error = trouble
-        finally:
-            beside.unlink(missing_ok=True)
         with contextlib.suppress(RuntimeError):  # the window is gone
             self.ended.emit(self)

@@ -15,10 +15,9 @@ from machinon.core.job.plan import Plan
 from machinon.core.job.proof import Verdict
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece
-from machinon.store.lists import ListFileError
+from machinon.store.lists import write_text
 from machinon.store.shop_file import DaybookLine
 from machinon.store.upgrades import FORMAT
-from machinon.store.whole import written_whole
 
 PLACES = 6  # behind the point: far below what any gauge tells
 
@@ -90,12 +89,7 @@ def write_job(plan: Plan, daybook: Iterable[DaybookLine], path: Path) -> None:
     written.
     """
     text = msgspec.json.format(msgspec.json.encode(_job_file(plan, daybook)), indent=1)
-    try:
-        written_whole(path, lambda beside: beside.write_bytes(text + b"\n"))
-    except OSError as error:
-        raise ListFileError(
-            f"{path} could not be written: {error.strerror}."
-        ) from error
+    write_text(path, text.decode() + "\n")
 
 
 def _job_file(plan: Plan, daybook: Iterable[DaybookLine]) -> JobFile:

@@ -457,13 +457,17 @@ def _all_or_none(
 def _write(
     path: Path, columns: Sequence[str], rows: Iterable[Mapping[str, str]]
 ) -> None:
-    """Write rows beside the place, then move them there whole."""
     out = io.StringIO()
     writer = csv.DictWriter(out, columns, lineterminator="\n")
     writer.writeheader()
     for row in rows:
         writer.writerow({key: _harmless(value) for key, value in row.items()})
-    text = out.getvalue()
+    write_text(path, out.getvalue())
+
+
+def write_text(path: Path, text: str) -> None:
+    """Write a text beside the place, then move it there whole. Raises ListFileError
+    where it cannot be written."""
     try:
         written_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
     except OSError as error:
