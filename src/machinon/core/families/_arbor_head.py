@@ -22,7 +22,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hardware import Hardware, called, cap_screws, plain_parts
+from machinon.core.piece.hardware import Hardware, by_thread, cap_screws, plain_parts
 from machinon.core.piece.hole_features import Circle, Hole, Holes
 from machinon.core.piece.turned_features import (
     Bore,
@@ -256,8 +256,7 @@ def head_hardware(s: Values) -> Iterable[Hardware]:
     thread, use = str(s["screw.thread"]), "clamps the cutter"
     washer = WASHER if s["washer.over"] else 0.0
     if by_nut(s):
-        one = thread_of(thread)
-        yield Hardware("nut", f"nut {called(one)}", one.major, 0.0, 1, use)
+        yield by_thread("nut", "nut", thread, use)
     else:
         through = max(s["cutter.width"] - s["spigot.length"], 0.0) + washer
         yield cap_screws(thread, 1, use, through, s["screw.depth"])

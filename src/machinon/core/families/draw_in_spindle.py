@@ -25,7 +25,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hardware import Hardware, called
+from machinon.core.piece.hardware import Hardware, by_thread
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -310,8 +310,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
             1,
             f"at the {key}",
         )
-    nut = thread_of(str(s["nut.thread"]))
-    yield Hardware("nut", f"nut {called(nut)}", nut.major, 0.0, 1, "sets the play")
+    yield by_thread("nut", "nut", str(s["nut.thread"]), "sets the play")
 
 
 FAMILY = Family(

@@ -24,7 +24,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hardware import Hardware, called
+from machinon.core.piece.hardware import Hardware, by_thread
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bore,
@@ -280,10 +280,8 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 
 def hardware(s: Values) -> Iterable[Hardware]:
-    one = thread_of(str(s["screw.thread"]))
-    yield Hardware(
-        "screw", f"taper screw {called(one)}", one.major, 0.0, 1, "spreads the nose"
-    )
+    thread = str(s["screw.thread"])
+    yield by_thread("screw", "taper screw", thread, "spreads the nose")
 
 
 FAMILY = Family(

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from machinon.core.families._plates import plate
 from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
-from machinon.core.piece.hardware import Hardware, called
+from machinon.core.piece.hardware import Hardware, by_thread
 from machinon.core.quantity import TORQUE
 from machinon.core.threads.screw_thread import thread_of
 
@@ -76,10 +76,7 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def hardware(s: Values) -> Iterable[Hardware]:
-    one = thread_of(str(s["hole1.screw"]))
-    yield Hardware(
-        "screw", f"jack screw {called(one)}", one.major, 0.0, 1, "under the heel"
-    )
+    yield by_thread("screw", "jack screw", str(s["hole1.screw"]), "under the heel")
 
 
 FAMILY = plate(

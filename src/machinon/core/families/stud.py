@@ -20,7 +20,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware, called
+from machinon.core.piece.hardware import Hardware, by_thread
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Screw
 from machinon.core.reckoning import TEXT
@@ -143,14 +143,14 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 
 def hardware(s: Values) -> Iterable[Hardware]:
-    one = thread_of(str(s["nut.thread"]))
-    yield Hardware("nut", f"nut {called(one)}", one.major, 0.0, 1, "on it")
+    nut = by_thread("nut", "nut", str(s["nut.thread"]), "on it")
+    yield nut
     if s["washer.thickness"]:
         thick = s["washer.thickness"]
         yield Hardware(
             "washer",
-            f"washer {one.major:g}, {thick:g} thick",
-            one.major,
+            f"washer {nut.size:g}, {thick:g} thick",
+            nut.size,
             0.0,
             1,
             "under the nut",

@@ -116,6 +116,16 @@ def _screws(
     return Hardware(kind, full, thread.major, long, int(count), use, name)
 
 
+def by_thread(
+    kind: str, words: str, thread: str, use: str, length: float = 0.0
+) -> Hardware:
+    """One nut or screw that is asked for by its thread, and by its length, mm, where
+    that is known."""
+    tail = f" × {sold_as(length)}" if length else ""
+    one = thread_of(thread)
+    return Hardware(kind, f"{words} {called(one)}{tail}", one.major, length, 1, use)
+
+
 def plain_parts(
     kind: str, size: float, count: float, use: str, length: float = 0.0
 ) -> Hardware:
