@@ -178,9 +178,8 @@ class SheetLayout:
         """
         rows: list[list[str]] = []
         spans = {key: self._span(key, scale, keys) for key in keys}
-        for key in sorted(
-            keys, key=lambda k: abs(self.drawn[k].end - self.drawn[k].start)
-        ):
+        lengths = {key: high - low for key in keys for low, high in [self._ends(key)]}
+        for key in sorted(keys, key=lengths.__getitem__):
             a, b = spans[key]
             for row in rows:
                 if all(b <= spans[o][0] + 0.01 or a >= spans[o][1] - 0.01 for o in row):

@@ -200,10 +200,9 @@ class TurnedSheet(SheetLayout):
         scale = place(1.0, 0.0)[0] - place(0.0, 0.0)[0]
         for row in rows:
             for key in row:
-                one = self.drawn[key]
-                a, b = sorted((one.start, one.end))
+                a, b = self._ends(key)
                 ends = place(a, 0.0)[0], place(b, 0.0)[0]
-                under = place(a, -one.at[0])[1]
+                under = place(a, -self.drawn[key].at[0])[1]
                 self._level(key, y, ends, under, self._before(key, scale, keys))
             y += LANE * self.size
 

@@ -1,7 +1,5 @@
 """A dovetail: its widths from what is read by its pins, and how it is cut."""
 
-import math
-
 from machinon.core.piece.family import Step
 from machinon.core.reckoning import reckon
 
@@ -19,9 +17,7 @@ def dovetail_widths(
     """
     asked = {"angle": angle, "pin": pin, "depth": depth, "internal": slot}
     answer = reckon("dovetail", {**asked, "measured": read})
-    corners = float(answer["width_bottom"])
-    lean = 2 * depth / math.tan(math.radians(angle))
-    return corners + (-lean if slot else lean), corners
+    return float(answer["width_top"]), float(answer["width_bottom"])
 
 
 def dovetail_steps(

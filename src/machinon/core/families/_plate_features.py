@@ -53,6 +53,16 @@ def face_of(s: Values, face: BlockFace) -> tuple[float, float, float]:
     }[face]
 
 
+def crosswise(s: Values, name: str) -> bool:
+    """Whether a part runs across the block, not along it."""
+    return bool(s[f"{name}.runs"] == "across")
+
+
+def is_female(s: Values, name: str) -> bool:
+    """Whether a dovetail is a slot, not one that stands up."""
+    return bool(s[f"{name}.form"] == "female")
+
+
 def from_centre(s: Values, name: str) -> bool:
     """Whether a part is placed from the middle of its face, not from a corner."""
     return s.get(f"{name}.datum") == "centre"
@@ -108,7 +118,7 @@ def bore_of_part(s: Values, name: str) -> Hole:
 def dovetail_of(s: Values, name: str) -> Flanked:
     """A dovetail as wide as its pins say. Raises BadInput on the size of it that cannot
     be."""
-    slot = s[f"{name}.form"] == "female"
+    slot = is_female(s, name)
     read, pin, deep, angle = (
         float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
     )
@@ -119,8 +129,7 @@ def dovetail_of(s: Values, name: str) -> Flanked:
         raise BadInput(
             f"{name}.{measure}", f"{spoken(name)}: {error.message}"
         ) from None
-    across = s[f"{name}.runs"] == "across"
-    at = float(s[f"{name}.at"])
+    across, at = crosswise(s, name), float(s[f"{name}.at"])
     form = Flanked if slot else MaleDovetail
     return form(name, "top", block_of(s), at, deep, across, mouth, corners, pin)
 
@@ -133,8 +142,8 @@ def tee_of(s: Values, name: str) -> TeeSlot:
     if head <= neck:
         said = f"{spoken(name)}: the head must be wider than the neck ({neck:g} mm)."
         raise BadInput(f"{name}.head", said)
-    across = s[f"{name}.runs"] == "across"
-    return TeeSlot(name, "top", block_of(s), at, lip + high, across, neck, head, high)
+    block, across = block_of(s), crosswise(s, name)
+    return TeeSlot(name, "top", block, at, lip + high, across, neck, head, high)
 
 
 def slot_of(s: Values, name: str) -> Slot:
@@ -143,11 +152,11 @@ def slot_of(s: Values, name: str) -> Slot:
     long, wide, _ = face_of(s, face)
     at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"]
     first, closed = s[f"{name}.from_end"], s[f"{name}.length"]
-    crosswise = s[f"{name}.runs"] == "across"
-    end = wide if crosswise else long
+    across = crosswise(s, name)
+    end = wide if across else long
     # from one end to the other, or between the centres of its round ends
     a, b = (first, first + closed) if closed else (-1.0, end + 1.0)
-    first_end, last_end = ((at, a), (at, b)) if crosswise else ((a, at), (b, at))
+    first_end, last_end = ((at, a), (at, b)) if across else ((a, at), (b, at))
     return Slot(name, face, block, first_end, last_end, width, depth, bool(closed))
 
 
@@ -180,14 +189,14 @@ def feature_of_part(s: Values, name: str) -> Feature:
         case "vee":
             wide = size("width")
             deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
-            crosswise = s[f"{name}.runs"] == "across"
-            return Flanked(name, "top", block, size("at"), deep, crosswise, wide, 0.0)
+            across = crosswise(s, name)
+            return Flanked(name, "top", block, size("at"), deep, across, wide, 0.0)
         case "dovetail":
             return dovetail_of(s, name)
         case "tee":
             return tee_of(s, name)
         case "seat":
-            across = s[f"{name}.runs"] == "across"
+            across = crosswise(s, name)
             wide, deep = size("diameter"), size("depth")
             return RoundSeat(name, block, size("at"), wide, deep, across)
         case "rebate":
@@ -207,9 +216,8 @@ def _cut_away(s: Values) -> Iterator[str]:
     for name in parts_of(s, "rebate"):
         yield s[f"{name}.side"]
     for name in parts_of(s, "dovetail"):
-        if s[f"{name}.form"] == "male":
-            across = s[f"{name}.runs"] == "across"
-            yield from ("left", "right") if across else ("front", "back")
+        if not is_female(s, name):
+            yield from ("left", "right") if crosswise(s, name) else ("front", "back")
 
 
 def _corner_lines(corners: list[Corner]) -> tuple[tuple[str, Dimension], ...]:

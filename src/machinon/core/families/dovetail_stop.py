@@ -27,7 +27,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware, called, set_screws
+from machinon.core.piece.hardware import Hardware, by_thread, set_screws
 from machinon.core.piece.hole_features import Holes, Places
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
@@ -67,17 +67,10 @@ def _widths(s: Values) -> tuple[float, float]:
     return dovetail_widths(*of)
 
 
-def _floor(s: Values) -> float:
-    return _widths(s)[1]
-
-
-def _mouth(s: Values) -> float:
-    return _widths(s)[0]
-
-
 def _lock_thread(s: Values) -> float:
     """How deep the lock's hole is tapped: the plug slides in what is left of it."""
-    side = (s["block.width"] - _mouth(s)) / 2
+    mouth, _ = _widths(s)
+    side = (s["block.width"] - mouth) / 2
     wall = side - s["lock.level"] / math.tan(math.radians(s["slide.angle"]))
     return float(max(wall - s["lock.plug"], 0.5))
 
@@ -86,23 +79,23 @@ def build(s: Values) -> Body:
     long, wide, high = block = _block(s)
     over = s["stock.over"]
     stop, lock = str(s["stop.thread"]), str(s["lock.thread"])
-    slot = s["slot.depth"]
-    if _floor(s) >= wide - 1.0:
+    slot, (mouth, floor) = s["slot.depth"], _widths(s)
+    if floor >= wide - 1.0:
         raise BadInput(
             "block.width",
-            f"width: the slot is {_floor(s):.1f} wide at its floor; "
-            f"{_floor(s) + 1:.1f} or more is allowed.",
+            f"width: the slot is {floor:.1f} wide at its floor; "
+            f"{floor + 1:.1f} or more is allowed.",
         )
-    if _mouth(s) <= 0:
+    if mouth <= 0:
         raise BadInput("slot.pins", "between its pins: nothing is left of the mouth.")
     at = wide / 2
-    beside = (wide - _mouth(s)) / 2
+    beside = (wide - mouth) / 2
     return Body(
         Block((-over, -over, -over), (long + over, wide + over, high + over)),
         (
             SixFaces("block", *block),
-            Flanked("slot", "bottom", block, at, slot, False, _mouth(s),
-                        _floor(s), s["slide.pin"]),
+            Flanked("slot", "bottom", block, at, slot, False, mouth, floor,
+                    s["slide.pin"]),
             Holes("stop", "left", Places(((at, s["stop.level"]),)),
                   tapped(stop), long, block=block),
             Holes("lock", "front", Places(((long / 2, s["lock.level"]),)),
@@ -115,7 +108,7 @@ def build(s: Values) -> Body:
 
 def checks(s: Values) -> Iterable[Check]:
     _, wide, high = _block(s)
-    slot, floor = s["slot.depth"], _floor(s)
+    slot, (_, floor) = s["slot.depth"], _widths(s)
     stop, lock = (thread_of(str(s[f"{one}.thread"])) for one in ("stop", "lock"))
     lean = 90 - s["slide.angle"]
     yield at_least(
@@ -209,7 +202,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "goes on.",
             (
                 *dovetail_steps("slot", "the slot", s["slide.angle"], pin, "slot",
-                            "flanks"),
+                                "flanks"),
                 Step("prove", ("slot",), title="Try it on the slide", tool="the slide",
                      hold=True, fit="slot"),
             ),
@@ -245,16 +238,8 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 
 def hardware(s: Values) -> Iterable[Hardware]:
-    stop = thread_of(str(s["stop.thread"]))
-    long = s["stop.length"]
-    yield Hardware(
-        "screw",
-        f"screw {called(stop)} × {long:g}",
-        stop.major,
-        long,
-        1,
-        "the stop, with a nut to lock it",
-    )
+    thread, use = str(s["stop.thread"]), "the stop, with a nut to lock it"
+    yield by_thread("screw", "screw", thread, use, s["stop.length"])
     yield set_screws(
         str(s["lock.thread"]), 1, "locks it, before its plug", _lock_thread(s)
     )

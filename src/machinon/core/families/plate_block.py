@@ -11,10 +11,12 @@ from machinon.core.families._dovetail import dovetail_steps
 from machinon.core.families._plate_checks import checks
 from machinon.core.families._plate_features import (
     block_of,
+    crosswise,
     face_of,
     feature_of_part,
     from_centre,
     hole_of_part,
+    is_female,
     parts_of,
     pattern_of,
 )
@@ -95,9 +97,8 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
             steps.append(Step("mill", (name,), tool="angle cutter", note=note))
         for name in parts_of(s, "dovetail"):
             angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
-            steps += dovetail_steps(
-                name, spoken(name), angle, pin, slot=s[f"{name}.form"] == "female"
-            )
+            slot = is_female(s, name)
+            steps += dovetail_steps(name, spoken(name), angle, pin, slot=slot)
         for name in parts_of(s, "tee"):
             steps += _tee_steps(name, spoken(name))
         for name in parts_of(s, "seat"):
@@ -214,19 +215,15 @@ def _circle(name: str, s: Values) -> float:
 
 
 def _across(name: str, s: Values) -> float:
-    """The middle of a slot's face, across the way it runs."""
-    long, wide, _ = face_of(s, s[f"{name}.face"])
-    return (long if s[f"{name}.runs"] == "across" else wide) / 2
-
-
-def _lies(name: str, s: Values) -> float:
-    """The middle of the upper face, across the way that a groove runs in it."""
-    long, wide, _ = block_of(s)
-    return (long if s[f"{name}.runs"] == "across" else wide) / 2
+    """The middle of a part's face, across the way it runs; what has no choice of faces
+    is in the upper one."""
+    long, wide, _ = face_of(s, s.get(f"{name}.face", "top"))
+    return (long if crosswise(s, name) else wide) / 2
 
 
 def _by_pins(name: str, s: Values) -> float:
-    return 14.0 if s[f"{name}.form"] == "female" else 40.0
+    """What a dovetail reads by its pins to begin with, mm."""
+    return 14.0 if is_female(s, name) else 40.0
 
 
 def _standard(column: str) -> OfPart:
@@ -336,7 +333,7 @@ PARTS = (
         Size("form", "form of {}", "female", "", kind=TEXT, choices=("female", "male")),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
-        Size("at", "middle of {} from the edge", OfPart(_lies), "in the middle", 0,
+        Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
              1000, rests=("{}.runs", "block.length", "block.width")),
         Size("depth", "depth of {}", "8", "", 0.5, 100),
         Size("angle", "angle of {}", "60", "to its floor", 35, 80, ANGLE),
@@ -347,7 +344,7 @@ PARTS = (
     Part("tee", "A T-slot", (
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
-        Size("at", "middle of {} from the edge", OfPart(_lies), "in the middle", 0,
+        Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
              1000, rests=("{}.runs", "block.length", "block.width")),
         Size("neck", "neck of {}", "10", "", 3, 100),
         Size("head", "width of its head, {}", _standard("head_least_mm"),

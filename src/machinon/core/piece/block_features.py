@@ -356,16 +356,9 @@ class TeeSlot(EndToEnd, frozen=True):
 
     @property
     def section(self) -> tuple[tuple[float, float], ...]:
-        lip = self.depth - self.height
-        return (
-            (self.neck, 0.0),
-            (self.neck, lip),
-            (self.head, lip),
-            (
-                self.head,
-                self.depth,
-            ),
-        )
+        lip, floor = self.depth - self.height, self.depth
+        neck, head = self.neck, self.head
+        return (neck, 0.0), (neck, lip), (head, lip), (head, floor)
 
     def leaving(self, metal: float) -> Feature:
         """Its neck alone is cut first; the floor is left for the cutter of its head."""

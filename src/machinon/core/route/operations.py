@@ -488,7 +488,7 @@ def _words(step: Step, feature: Feature) -> str:
         case Flanked():
             wide, deep = (_size(round(x, 2)) for x in (feature.mouth, feature.depth))
             return f"{name}, {wide} at its mouth, {deep} deep"
-        case TeeSlot() if feature.head == feature.neck:
+        case TeeSlot() if not feature.undercut:
             return f"{name}, {_size(feature.neck)} wide, {_size(feature.depth)} deep"
         case TeeSlot():
             head = f"{_size(feature.head)} × {_size(feature.height)}"

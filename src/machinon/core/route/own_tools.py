@@ -59,7 +59,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
             return _own_die(one.thread, shelf)
         case Flanked() if one.undercut:
             return _own_dovetail(90 - one.half_angle, one.depth, shelf)
-        case TeeSlot() if one.head > one.neck:
+        case TeeSlot() if one.undercut:
             return _own_tee(one, shelf)
         case TeeSlot():
             return _own_mill(one.neck, shelf, inch)

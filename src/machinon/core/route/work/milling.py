@@ -297,7 +297,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "little, and measure before the last pass.",
             )
             return WorkList((place, *_passes(one.depth, one.width)))
-        case TeeSlot() if one.head == one.neck:
+        case TeeSlot() if not one.undercut:
             place = Line(
                 "place",
                 "Over the middle of it",
