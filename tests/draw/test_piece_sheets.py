@@ -24,7 +24,7 @@ from machinon.draw.end_view import draw_end_view
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
-from machinon.draw.half_section import draw_half_section
+from machinon.draw.half_section import draw_half_section, turned_in
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.sheet_figures import places_of, said_with
 
@@ -253,6 +253,23 @@ class Sheets(unittest.TestCase):
         items = piece_sheet(made, 980, 620, inch=inch).items
         return [one.text for one in items if isinstance(one, Text)]
 
+    def test_what_has_no_line_is_written_where_it_is_cut(self):
+        made = make(
+            families()["plate-block"],
+            {"parts": "slot slot pocket corner edge", "slot2.length": "30"},
+        )
+        said = {one.text for one in texts(piece_sheet(made, 980, 620))}
+        for words in (
+            "slot 1: from end to end",
+            "slot 2: round ends",
+            "pocket 1: through, R3",
+            "corners R5",
+            "upper edges 0.5 × 45°",
+        ):
+            self.assertIn(words, said)
+        keys = [one.key for one in said_with(made, "edge1.leg")]
+        self.assertEqual(keys, ["edge1.leg", "edge1.which"])
+
     def test_what_only_follows_from_the_sizes_has_its_line_as_well(self):
         """Six nuts of 22, five saws of 1.6 and ten clean ends of 0.3: a strip of 143;
         pins in the middle of a collar of 12 behind a journal of 60; a spigot's screw is
@@ -355,6 +372,31 @@ class Sheets(unittest.TestCase):
         self.assertEqual({x for x, _ in key}, {-3.0, 3.0})
         ends = {round(-y, 3) for _, y in key}
         self.assertEqual(ends, {12.807, round((10.007**2 - 3**2) ** 0.5, 3)})
+
+    def test_of_holes_on_one_circle_the_section_shows_those_that_lie_in_it(self):
+        """The middle recess of a detent plate is on top, 0.9 of its 5 deep; the screws
+        on the same circle are turned away from it."""
+        body = make(families()["detent-plate"], {}).body
+        names = [one.name for one in turned_in(body)]
+        self.assertEqual(names, ["recesses"])
+        board = Board(500, 500)
+        draw_half_section(board, body, lambda z, r: (z, r))
+        cut = [one for one in board.items if getattr(one, "hatch", "")]
+        floors = {round(z, 3) for one in cut for z, r in one.points if 22 < r < 23}
+        self.assertEqual(min(floors), 4.1)
+
+    def test_the_section_of_a_tapped_hole_has_its_crests_thin(self):
+        """M6 right through a flange from 25 to 32 on a circle of 46: from 20 to 26."""
+        board = Board(500, 500)
+        body = make(families()["hub-adapter"], {}).body
+        draw_half_section(board, body, lambda z, r: (z, r))
+        thin = {
+            (*one.start, *one.end)
+            for one in board.items
+            if isinstance(one, Line) and one.role == "thin"
+        }
+        for crest in (20.0, 26.0):
+            self.assertIn((32.0, crest, 25.0, crest), thin)
 
     def test_what_metal_stands_before_is_dashed_from_the_end(self):
         """A keyway behind the seat of the shaft's own screw; the flat of a bar."""

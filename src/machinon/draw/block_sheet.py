@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from machinon.core.piece.block_features import EndToEnd, Outline, RoundSeat, Slope
+from machinon.core.piece.block_features import EndToEnd, RoundSeat, Slope, Slot
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.draw.block_views import draw_block_view
@@ -77,7 +77,13 @@ class BlockSheet(SheetLayout):
             draw_block_view(self.board, self.made.body, view, places[view])
         # away from the view from above, on its free side
         edge, way = (y0 + wide * scale, 1) if self.first_angle else (y0, -1)
-        self._levels(rows["x"], above, edge, way)
+        self._level_rows(
+            rows["x"],
+            lambda x: above(x, 0.0)[0],
+            lambda one: above(0.0, one.at[0])[1] if one.at[0] else edge,
+            edge + way * 1.6 * size,
+            way,
+        )
         self._uprights(rows["y"], above, x0)
         self._uprights(rows["z"], front, x0)
         lines = len(rows["x"]) * LANE
@@ -134,22 +140,6 @@ class BlockSheet(SheetLayout):
         if over > beside:
             top, words = top + above_all * (not self.first_angle), 0.0
         return _Fitted(scale, room_x, left, top, words, over > beside, rows)
-
-    def _levels(
-        self, rows: list[list[str]], above: Placing, edge: float, way: int
-    ) -> None:
-        """The lengths beside the view from above: its edge, and which way they go."""
-        y = edge + way * 1.6 * self.size
-        keys = [key for row in rows for key in row]
-        scale = abs(above(1.0, 0)[0] - above(0.0, 0)[0])
-        for row in rows:
-            for key in row:
-                one = self.drawn[key]
-                a, b = above(one.start, 0)[0], above(one.end, 0)[0]
-                start = edge if not one.at[0] else above(0, one.at[0])[1]
-                ends = min(a, b), max(a, b)
-                self._level(key, y, ends, start, self._before(key, scale, keys))
-            y += way * LANE * self.size
 
     def _room_beside(self, rows: list[list[str]]) -> float:
         """How wide the upright dimensions stand beside their view."""
@@ -209,8 +199,15 @@ class BlockSheet(SheetLayout):
         """The view of a block that a feature's words belong to, and where in it."""
         seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
         one = self.made.body.feature(name)
+        said = one.dimensions().values()
+        places = [line.at for line in said if line.kind == "hole"]
         if isinstance(one, Holes):
             return seen.get(one.face, "top"), one.points
+        if isinstance(one, Slot):  # where it is looked into, or along it
+            along = next(view for view, axes in VIEWS.items() if axes[2] == one.run)
+            view = seen.get(one.face, "top") if one.rounded else along
+            x, y, _ = VIEWS[view]
+            return view, [(one.middle[x], one.middle[y])]
         if isinstance(one, EndToEnd):
             half = one.depth / 2
             level = one.block[2] - half if one.face == "top" else half
@@ -222,8 +219,7 @@ class BlockSheet(SheetLayout):
         if isinstance(one, Slope):
             long = one.block[0]
             return "front", [(0.75 * long, one.low + 0.75 * one.rise)]
-        said = one.dimensions().values() if isinstance(one, Outline) else ()
-        return "top", [line.at for line in said if line.kind == "hole"] or [(0.0, 0.0)]
+        return "top", places
 
     def _block_notes(
         self,

@@ -287,7 +287,7 @@ class Board:
             self.text((x, y), text, role=role, backed=True)
         if small and beside:
             self.text(
-                (x + width / 2 + size * 0.5, y),
+                (left + width + size * 0.5, y),
                 small,
                 size * SMALL,
                 "faint",
@@ -358,9 +358,11 @@ class Board:
         past = 5 if x > from_x else -5
         for y in (top, bottom):
             self.line((from_x, y), (x + past, y), "dimension", 0.8)
-        self.line((x, top), (x, bottom), "dimension", 0.8)
-        self.arrow((x, top), (x, bottom))
-        self.arrow((x, bottom), (x, top))
+        # where it is narrow its arrows come from outside
+        out = 1.3 * self.size if bottom - top < 2.9 * self.size else 0.0
+        self.line((x, top - out), (x, bottom + out), "dimension", 0.8)
+        self.arrow((x, top), (x, top - out if out else bottom))
+        self.arrow((x, bottom), (x, bottom + out if out else top))
         y = top + (bottom - top) * at
         for end, away in ((top, -1), (bottom, 1)):
             if (y - end) * away > self.size:
@@ -381,9 +383,10 @@ class Board:
         number: int = 0,
         mark: MarkKind | None = None,
         before: bool = False,
+        shift: float = 0.0,
     ) -> None:
         """A horizontal dimension; its figure goes beside it where it is narrow, to the
-        right or, before, to the left."""
+        right or, before, to the left; else that far right of its middle."""
         past = 5 if y > from_y else -5
         for x in (left, right):
             self.line((x, from_y), (x, y + past), "dimension", 0.8)
@@ -395,7 +398,7 @@ class Board:
             self.line((left, y), (right, y), "dimension", 0.8)
             self.arrow((left, y), (right, y))
             self.arrow((right, y), (left, y))
-            middle = (left + right - aside + lead) / 2
+            middle = (left + right - aside + lead) / 2 + shift
             self.label(
                 (middle, y), text, small, role, tie, name, number, mark, beside=True
             )

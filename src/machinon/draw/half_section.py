@@ -17,6 +17,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     Slits,
 )
+from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Line, Place, Role, Shape
 
 SHY = 1e-6  # mm from the axis that counts as on it
@@ -74,12 +75,39 @@ def hole_section(one: Feature) -> list[Point]:
     return []
 
 
+def turned_in(body: Body) -> list[Feature]:
+    """Its holes and keyways that the section shows. Where holes of one end would lie
+    on each other once they are turned into it, those that lie there already."""
+    shown: list[Feature] = []
+    holes = [one for one in body.features if hole_section(one)]
+    for one in sorted(holes, key=_out_of_the_section):
+        if not any(_on_each_other(one, other) for other in shown):
+            shown.append(one)
+    return shown
+
+
+def _out_of_the_section(one: Feature) -> float:
+    """Degrees from the half that is cut to the nearest of its holes."""
+    if not isinstance(one, Holes):
+        return 0.0
+    return round(min(abs(math.degrees(math.atan2(x, y))) for x, y in one.points), 2)
+
+
+def _on_each_other(one: Feature, other: Feature) -> bool:
+    """Whether two are holes of one end at one distance from the axis."""
+    if not (isinstance(one, Holes) and isinstance(other, Holes)):
+        return False
+    apart = abs(math.hypot(*one.points[0]) - math.hypot(*other.points[0]))
+    across = one.hole.mouth[0][0] + other.hole.mouth[0][0]
+    return one.face == other.face and apart < across
+
+
 def draw_upper_half(
     board: Board, body: Body, place: Place, role: Role = "outline"
 ) -> None:
     """The half above the axis, cut and hatched; ISO 128."""
     cut = body.region
-    holes = [found for one in body.features if (found := hole_section(one))]
+    holes = [hole_section(one) for one in turned_in(body)]
     if holes:
         cut = cut.difference(_union(holes))
         # beyond a hole its far edge is seen
@@ -110,6 +138,8 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
         _thread_lines(board, one, place)
         if isinstance(one, CrossHoles):
             _mouths_outside(board, one, place)
+    for one in turned_in(body):
+        _tapped_lines(board, one, place)
     past = 0.06 * (last - first) + 2
     board.items.append(
         Line(place(first - past, 0.0), place(last + past, 0.0), "centre", 1.0)
@@ -228,4 +258,21 @@ def _thread_lines(board: Board, one: Feature, place: Place) -> None:
     elif isinstance(one, NutThread):
         r = one.of.major / 2
         ends = place(one.start, r), place(one.end, r)
+        board.items.append(Line(*ends, "thin", 0.9))
+
+
+def _tapped_lines(board: Board, one: Feature, place: Place) -> None:
+    """The thin lines of a hole's thread, at its crest; ISO 6410."""
+    if not isinstance(one, Holes | CrossHoles) or not one.hole.thread:
+        return
+    r = thread_of(one.hole.thread).major / 2
+    deep = one.hole.threaded(one.through)
+    for side in (-r, r):
+        if isinstance(one, CrossHoles):
+            z, top = one.z + side, one.diameter / 2
+            ends = place(z, top), place(z, top - deep)
+        else:
+            at = math.hypot(*one.points[0]) + side
+            out = 1.0 if one.face == "left" else -1.0
+            ends = place(one.level, at), place(one.level + out * deep, at)
         board.items.append(Line(*ends, "thin", 0.9))

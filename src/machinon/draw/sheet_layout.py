@@ -139,20 +139,46 @@ class SheetLayout:
         rows = [(one.text, one.name, one.role, one.key) for one in shown]
         self.board.along_the_foot(rows, self._abreast(), ROW)
 
-    def _level(
+    def _level_rows(
         self,
-        key: str,
+        rows: Sequence[Sequence[str]],
+        across: Callable[[float], float],
+        begins: Callable[[Dimension], float],
         y: float,
-        ends: tuple[float, float],
-        from_y: float,
-        before: bool = False,
+        way: int = 1,
     ) -> None:
-        """A size as a horizontal dimension; ends: from the left, px."""
-        one = self.figures[key]
-        self.board.level(
-            y, *ends, from_y, one.text, one.small, one.role, key, one.name, one.number,
-            one.mark, before,
-        )  # fmt: skip
+        """Lengths in rows from a height on, down or, way -1, up; across: where on the
+        page a place along the piece is; begins: the height that a length begins at."""
+        keys = [key for row in rows for key in row]
+        scale = abs(across(1.0) - across(0.0))
+        for n, row in enumerate(rows):
+            outer = [
+                across(end) for o in rows[n + 1 :] for k in o for end in self._ends(k)
+            ]
+            for key in row:
+                low, high = sorted(map(across, self._ends(key)))
+                one = self.figures[key]
+                before = self._before(key, scale, keys)
+                shift = self._clear_of(key, (low, high), outer)
+                self.board.level(
+                    y, low, high, begins(self.drawn[key]), one.text, one.small,
+                    one.role, key, one.name, one.number, one.mark, before, shift,
+                )  # fmt: skip
+            y += way * LANE * self.size
+
+    def _clear_of(
+        self, key: str, span: tuple[float, float], outer: Sequence[float]
+    ) -> float:
+        """How far right of its line's middle a figure stands, where lines of longer
+        ones come down, px."""
+        (low, high), half = span, self._beside(key) / 2 - 0.9 * self.size
+        middle, room = (low + high) / 2, (high - low) / 2 - 1.25 * self.size - half
+        places = [0.0, *(x + side * half - middle for x in outer for side in (-1, 1))]
+        for shift in sorted(places, key=abs):
+            at = middle + shift
+            if abs(shift) <= room and all(abs(x - at) > half - 0.1 for x in outer):
+                return shift
+        return 0.0
 
     def _upright(
         self,

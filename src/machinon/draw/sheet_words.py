@@ -4,7 +4,15 @@ from collections.abc import Collection, Container, Mapping, Sequence
 from typing import NamedTuple
 
 from machinon.core.in_inches import in_inches
-from machinon.core.piece.block_features import Flanked, MaleDovetail, RoundSeat
+from machinon.core.piece.block_features import (
+    CornerRounds,
+    EdgeBevels,
+    Flanked,
+    MaleDovetail,
+    Pocket,
+    RoundSeat,
+    Slot,
+)
 from machinon.core.piece.family import spoken
 from machinon.core.piece.hole_features import (
     Arc,
@@ -17,7 +25,7 @@ from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import Flats, Knurl, Sloping
 from machinon.core.tapers.tapers import taper_of
-from machinon.draw.sheet_figures import Figure, feature_of, length_said
+from machinon.draw.sheet_figures import BROKEN, Figure, feature_of, length_said
 
 # how a measure is said that has no line of its own
 SAID = {
@@ -71,6 +79,13 @@ def notes_of(
                 text += f", then {one.tilt:.1f}° aslant"
         elif isinstance(one, CrossHoles):
             text = one.hole.says(_alike(made, one, by_feature))
+        elif isinstance(one, EdgeBevels):
+            text = f"{BROKEN[one.which]} {figures[said[0]].text} × 45°"
+        elif isinstance(one, CornerRounds):
+            text = f"corners R{figures[said[0]].text}"
+        elif isinstance(one, Slot):
+            ends = "round ends" if one.rounded else "from end to end"
+            text = f"{spoken(name)}: {ends}"
         elif isinstance(one, RoundSeat):
             text = f"{spoken(name)}: round ⌀{figures[said[0]].text}"
         else:
@@ -79,8 +94,7 @@ def notes_of(
             text = in_inches(text)
         if isinstance(one, Holes):
             text += _apart(one, inch)
-        ends = [figures[key].small for key in said if figures[key].small]
-        text += "".join(f" ({one})" for one in ends)
+        text += "".join(f" ({s})" for key in said if (s := figures[key].small))
         found.append(Note(name, text, said))
     return found
 
@@ -132,6 +146,8 @@ def _measures(
     count = f"{said.pop('count')} " if "count" in said else ""
     if isinstance(one, Sloping) and "taper" in said:
         said["taper"] += f", {taper_of(one.taper).half_angle:.3f}° a side"
+    if isinstance(one, Pocket) and "depth" in said:
+        said["depth"] = "through"  # its depth has a line where it has a floor
     if isinstance(one, Knurl):
         said["pitch"] += ", crossed" if one.crossed else ", straight"
     if isinstance(one, Flats):

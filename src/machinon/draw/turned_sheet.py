@@ -81,7 +81,12 @@ class TurnedSheet(SheetLayout):
 
         draw_half_section(self.board, body, place)
         self._diameters(lanes, place, first, last)
-        self._lengths(below, place, axis + wide / 2 * scale + 1.6 * size)
+        self._level_rows(
+            below,
+            lambda z: place(z, 0.0)[0],
+            lambda one: place(0.0, -one.at[0])[1],
+            axis + wide / 2 * scale + 1.6 * size,
+        )
         if end_view:
             x = x0 + last * scale + right + wide / 2 * scale
             if self.first_angle:
@@ -194,17 +199,6 @@ class TurnedSheet(SheetLayout):
                     out += place(0.0, -self.made.body.largest / 2)[1] - place(0.0, 0)[1]
                     at = 0.5 + (out if lane.level < 0 else -out) / tall
                 self._upright(key, x, (top, bottom), place(near, 0.0)[0], sign, at)
-
-    def _lengths(self, rows: list[list[str]], place: Placing, y: float) -> None:
-        keys = [key for row in rows for key in row]
-        scale = place(1.0, 0.0)[0] - place(0.0, 0.0)[0]
-        for row in rows:
-            for key in row:
-                a, b = self._ends(key)
-                ends = place(a, 0.0)[0], place(b, 0.0)[0]
-                under = place(a, -self.drawn[key].at[0])[1]
-                self._level(key, y, ends, under, self._before(key, scale, keys))
-            y += LANE * self.size
 
     def _notes(
         self,

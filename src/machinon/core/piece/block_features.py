@@ -113,10 +113,30 @@ class Slot(Feature, frozen=True):
             "width": Dimension(kind, at - half, at + half),
             "depth": Dimension(into, low, low + self.depth),
         }
+        said = dict.fromkeys(
+            ("face", "runs", "length", "from_end"), Dimension("hole", 0.0, 0.0)
+        )
         if self.rounded:
             found["from_end"] = Dimension(other, 0.0, along, (at, 0.0))
             found["length"] = Dimension(other, along, end, (at, 0.0))
-        return found
+        return said | found
+
+    @property
+    def run(self) -> int:
+        """The axis of the block that it runs along: 0 for x, 1 for y, 2 for z."""
+        u, v, _ = FACE_AXES[self.face]
+        return "xyz".index(v if self.a[0] == self.b[0] else u)
+
+    @property
+    def middle(self) -> tuple[float, ...]:
+        """Its middle in the block, half way down to its floor: x, y, z."""
+        u, v, into = FACE_AXES[self.face]
+        far = self.block["xyz".index(into)]
+        outer = self.face in ("top", "back", "right")
+        deep = far - self.depth / 2 if outer else self.depth / 2
+        (ax, ay), (bx, by) = self.a, self.b
+        at = {u: (ax + bx) / 2, v: (ay + by) / 2, into: deep}
+        return tuple(at[axis] for axis in ("x", "y", "z"))
 
 
 class Pocket(Feature, frozen=True):
@@ -163,6 +183,9 @@ class Pocket(Feature, frozen=True):
             "from_front": Dimension("y", 0.0, b, (a, 0.0)),
             "width": Dimension("y", b, d, (a, 0.0)),
         }
+        rounded = (1 - math.sqrt(0.5)) * self.radius
+        said = Dimension("hole", 0.0, 0.0, (c - rounded, d - rounded))
+        found |= {"depth": said, "radius": said}
         if self.depth is not None:
             high = self.block[2]
             low = high - self.depth if self.face == "top" else 0.0
@@ -448,6 +471,15 @@ class EdgeBevels(Feature, frozen=True):
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("plane", {"leg": self.leg})}
 
+    def dimensions(self) -> dict[str, Dimension]:
+        long, wide, _ = self.block
+        off = self.leg / 2
+        at = long - off, wide - off
+        if self.which == "top":
+            gone = "right" in self.without
+            at = (0.8 * long, at[1]) if gone else (at[0], 0.8 * wide)
+        return dict.fromkeys(("leg", "which"), Dimension("hole", 0.0, 0.0, at))
+
 
 class CornerRounds(Feature, frozen=True):
     """The four upright corners of a block, rounded."""
@@ -481,6 +513,10 @@ class CornerRounds(Feature, frozen=True):
 
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("cylinder", {"radius": self.radius})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        (long, wide, _), off = self.block, (1 - math.sqrt(0.5)) * self.radius
+        return {"radius": Dimension("hole", 0.0, 0.0, (long - off, wide - off))}
 
 
 class Slope(Feature, frozen=True):
