@@ -3,7 +3,12 @@ import unittest
 from itertools import pairwise, product
 
 from msgspec.structs import replace
+from shapely import box
 
+from machinon.core.errors import BadInput
+from machinon.core.families import families
+from machinon.core.piece.around import rings_of
+from machinon.core.piece.made import make
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
@@ -184,6 +189,41 @@ class StackStrip(unittest.TestCase):
         self.assertAlmostEqual((chuck[0] - plate[0]) / scale, 35.0, places=6)
         # the nose ends 36.05 from its shoulder, inside the plate
         self.assertAlmostEqual((nose[0] + nose[2] - plate[0]) / scale, 36.05, places=6)
+
+    def test_what_stands_about_a_piece_stands_clear_of_its_metal(self):
+        """Threads bite and a ring is pinched by hundredths; no ring stands in metal."""
+        in_metal = {
+            ("collet-spindle", "collet"),  # its taper in the seat, drawn as a round
+            ("hub-adapter", "key_bar"),  # in the keyway, which is no part of the region
+        }
+        found = []
+        for family in families().values():
+            for way in ({}, family.full, *family.ways):
+                made = make(family, way)
+                for mate in family.mates:
+                    try:
+                        rings = rings_of(mate, made)
+                    except BadInput:  # the bushing of a bar without a pilot
+                        continue
+                    found += rings
+                    for one in rings if (family.key, mate.role) not in in_metal else ():
+                        ring = box(one.start, one.inner, one.end, one.outer)
+                        met = made.body.region.intersection(ring).area
+                        self.assertLess(met, 0.07 * ring.area, (family.key, mate.role))
+        self.assertGreater(len(found), 50)
+
+    def test_a_stud_stands_through_all_that_it_holds(self):
+        """12 in the T-nut, 75 of tool post, a washer of 2 and a nut of 8.4."""
+        family = families()["stud"]
+        made = make(family, {})
+        spans = {
+            mate.role: [(one.start, one.end) for one in rings_of(mate, made)]
+            for mate in family.mates
+        }
+        self.assertEqual(spans["below"], [(0, 12)])
+        self.assertEqual(spans["held"], [(12, 87)])
+        self.assertEqual(spans["washer"], [(87, 89)])
+        self.assertEqual(spans["nut"], [(89, 97.4)])
 
     def test_a_screw_stands_on_its_seat_and_in_the_chuck(self):
         """Flange 18 from 17: its counterbore of 8.6 ends at 25.6; an M8 of 25 goes on

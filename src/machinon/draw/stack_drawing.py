@@ -1,23 +1,24 @@
 """The stack strip: the pieces of a job and what is made between them, to scale."""
 
 import math
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from itertools import pairwise
-from typing import Literal
+from collections.abc import Iterator, Sequence
+from itertools import combinations, pairwise
+from typing import Literal, NamedTuple
 
-from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
-from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import Plan
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import Chain
-from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
-from machinon.core.piece.relations import Expression
+from machinon.core.piece.turned_features import NutThread
 from machinon.core.quantity import length_text
-from machinon.core.threads.screws import cap_screw
+from machinon.core.threads.screws import CapScrew, cap_screws
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     Board,
@@ -28,52 +29,40 @@ from machinon.draw.drawing import (
     Spot,
     text_width,
 )
-from machinon.draw.half_section import draw_upper_half
-from machinon.draw.piece_shape import Outline, outline_of
+from machinon.draw.half_section import draw_upper_half, turned_in
+from machinon.draw.sheet_layout import Placing
+from machinon.draw.stack_parts import TO_MAKE, Part, groups_of, meets
 
-TO_MAKE = ", to make"  # after the name of a piece that is made here
-SHARE = 0.8  # of its column that the longest piece takes
+SHARE = 0.8  # of its columns that the longest group takes
+LANE = 1.5  # figure heights from one line of a chain to the next
+TOUCH = 0.5  # mm that neighbours in a chain may reach into each other
+LETTERS = 0.85  # of a figure's height: what is written beside the pieces
 
 
-class _Part(Struct, frozen=True):
-    """A piece that exists, by its outline, or one that is made here; at: where its own
-    zero lies along the whole, mm; lit: it is the one that is spoken of."""
+class _Link(NamedTuple):
+    """A link of a chain: the tie of its piece, its length, as said and in mm, whether
+    that is measured or ruled by the others, and from where to where it goes on its
+    piece, where that is known."""
 
     tie: str
-    name: str
-    outline: Outline | None = None
-    made: Made | None = None
-    at: float = 0.0
-    lit: bool = False
+    text: str
+    long: float
+    role: Role
+    span: tuple[float, float] | None = None
 
-    @property
-    def ends(self) -> tuple[float, float]:
-        """Where it begins and ends along the whole."""
-        if self.made is not None:
-            first, last = self.made.body.ends
-            return self.at + first, self.at + last
-        assert self.outline is not None
-        start = self.at - self.outline.zero
-        return start, start + self.outline.size[0]
-
-    @property
-    def size(self) -> tuple[float, float]:
-        """How long and how high it is drawn, mm."""
-        if self.outline is not None:
-            return self.outline.size
-        assert self.made is not None
-        body = self.made.body
-        if body.turns:
-            first, last = body.ends
-            return last - first, body.largest / 2
-        x0, _, z0, x1, _, z1 = body.shadow.box
-        return x1 - x0, z1 - z0
-
-    @property
-    def turns(self) -> bool:
-        if self.outline is not None:
-            return self.outline.turns
-        return self.made is not None and self.made.body.turns
+    def ends(self, parts: Sequence[Part]) -> tuple[float, float] | None:
+        """From where to where it goes along the whole, if its piece is there: between
+        the faces that are as far apart, else over all of it."""
+        part = next((one for one in parts if one.tie == self.tie), None)
+        if part is None:
+            return None
+        faces = sorted(z for one in part.rings for z in (one.start, one.end))
+        span = self.span or min(
+            combinations(faces, 2),
+            key=lambda ends: abs(ends[1] - ends[0] - self.long),
+            default=None,
+        )
+        return part.ends if span is None else (part.at + span[0], part.at + span[1])
 
 
 def stack_drawing(
@@ -81,126 +70,93 @@ def stack_drawing(
 ) -> Drawing:
     """The set-up in section, from above the axis of what turns.
 
-    Pieces that say where they seat stand together as they will be, else side by side.
-    Ties are the ids of pieces, of made ones what stands for them, and `fit.N` for the
-    numbered fits.
+    Pieces that say where they seat stand together as they will be, the others beside
+    them, to one scale. Ties are the ids of pieces, of made ones what stands for them,
+    and `fit.N` for the numbered fits.
     """
     board = Board(width, height, size)
     pieces = list(plan.stack)
     made = any(one is not None for one in plan.bodies.values())
-    if not all(piece.surfaces for piece in pieces) or not (pieces or made):
-        _unknown(board, plan)
-        return board.done()
-    parts = _parts(plan)
-    together = _seated(plan, parts)
-    if together is not None:
-        _together(board, plan, together)
+    if all(piece.surfaces for piece in pieces) and (pieces or made):
+        _in_a_row(board, plan, groups_of(plan))
     else:
-        _row(board, plan, parts)
+        _unknown(board, plan)
     return board.done()
 
 
-def _parts(plan: Plan) -> dict[str, _Part]:
-    """Every piece by its tie, what is made second."""
-    found = [
-        _Part(
-            piece.id,
-            piece.name,
-            outline_of(
-                piece, {s.id: plan.measured[piece.id, s.id] for s in piece.surfaces}
-            ),
-        )
-        for piece in plan.stack
-    ]
-    made = [
-        _Part(
-            work.as_mate,
-            f"{family_for(work.making).name}{TO_MAKE}",
-            made=plan.bodies.get(work.key),
-            lit=work.key == plan.job.at,
-        )
-        for work in plan.job.works
-        if work.making is not None
-    ]
-    return {one.tie: one for one in (*found[:1], *made, *found[1:])}
-
-
-def _seated(plan: Plan, parts: Mapping[str, _Part]) -> list[_Part] | None:
-    """The parts where they seat, from the piece that no other is a mate of; None where
-    not all of them say where."""
-    works = {one.as_mate: one for one in plan.job.works if one.making is not None}
-    mates = {
-        id for one in works.values() if one.making for id in one.making.mates.values()
-    }
-    roots = [tie for tie in works if tie not in mates]
-    found: list[_Part] = []
-
-    def seat(tie: str, at: float) -> None:
-        part = parts.get(tie)
-        if part is None or any(one.tie == tie for one in found):
-            return
-        found.append(replace(part, at=at))
-        work, made = works.get(tie), part.made
-        if work is None or made is None or work.making is None:
-            return
-        numbers = {
-            k: float(v) for k, v in made.values.items() if isinstance(v, int | float)
-        }
-        for mate in made.family.mates:
-            if mate.seats and mate.role in work.making.mates:
-                along = Expression(mate.seats, mate.role).value(numbers)
-                seat(work.making.mates[mate.role], at + along)
-
-    if len(roots) == 1:
-        seat(roots[0], 0.0)
-    whole = len(found) == len(parts) > 1
-    drawn = all(one.turns for one in found)
-    return found if whole and drawn else None
-
-
-def _together(board: Board, plan: Plan, parts: list[_Part]) -> None:
-    """All on one axis, as they will be."""
+def _in_a_row(board: Board, plan: Plan, groups: list[list[Part]]) -> None:
+    """The groups side by side to one scale, on one axis; a column for each part."""
     size = board.size
-    first = min(one.ends[0] for one in parts)
-    last = max(one.ends[1] for one in parts)
-    radius = max(one.size[1] for one in parts)
-    scale = min(
-        (board.height - 2.6 * size) / radius, (board.width - 2 * size) / (last - first)
-    )
-    axis = board.height - 0.9 * size
-    left = (board.width - (last - first) * scale) / 2 - first * scale
+    step = board.width / sum(map(len, groups))
+    axis = board.height - 1.9 * size
+    chains, rows = list(_chains(plan)), len(list(_chains(plan)))
+    for _ in range(2):  # how many lines the chains take is known where the parts are
+        scale = _scale(groups, step, axis - (1.2 + LANE * rows) * size)
+        parts = _placed(groups, step, scale)
+        lanes = [_lanes(links, parts) for links in chains]
+        rows = sum(map(len, lanes))
+    for n, one in enumerate(one for group in groups for one in group):
+        _name(board, one, (n + 0.5) * step, axis, step)
+        if not one.known:
+            _not_known(board, one, (n + 0.5) * step, axis, step)
 
-    def place(z: float, r: float) -> Point:
-        return left + z * scale, axis - max(r, 0.0) * scale
-
-    # what exists stands in front of what is made, and the piece at hand in front of all
-    for one in sorted(parts, key=lambda one: (one.lit, one.made is None)):
-
-        def seated(z: float, r: float, at: float = one.at) -> Point:
-            return place(at + z, r)
-
-        _draw(board, one, seated)
-        if one.made is not None:
-            _screws(board, one.made, seated)
-    past = 4 * scale
-    board.line(
-        (left + first * scale - past, axis),
-        (left + last * scale + past, axis),
-        "centre",
-        1.0,
-    )
-    by_tie = {one.tie: one for one in parts}
+    # what exists stands behind what is made, and the piece at hand before all
+    for one in sorted(parts, key=lambda one: (one.lit, one.made is not None)):
+        _draw(board, one, lambda z, r: (z * scale, axis - r * scale))
     for fit in plan.fits:
-        spot = _meets(by_tie, fit)
+        spot = meets(parts, fit)
         if spot is not None:
-            _number(board, fit, place(*spot))
+            _number(board, fit, (spot[0] * scale, axis - spot[1] * scale))
+    if any(one.turns for one in parts):
+        board.line((4, axis), (board.width - 4, axis), "centre", 1.0)
+    y = LANE * size
+    for each in lanes:
+        for links in each:
+            _chain(board, links, parts, scale, y)
+            y += LANE * size
 
 
-def _draw(board: Board, one: _Part, place: Callable[[float, float], Point]) -> None:
-    """A part; place: from its own (z, r) to the page."""
-    if one.outline is not None:
-        zero = one.outline.zero
-        points = [place(x - zero, y) for x, y in one.outline.points]
+def _scale(groups: Sequence[Sequence[Part]], step: float, room: float) -> float:
+    """Pixels a mm at which every group has room in its columns and under a height."""
+    known = [one for group in groups for one in group if one.known]
+    found = [room / max(one.high for one in known)]
+    for group in groups:
+        there = [one.ends for one in group if one.known]
+        if there:
+            long = max(end for _, end in there) - min(start for start, _ in there)
+            found.append(SHARE * step * len(group) / long)
+    return min(found)
+
+
+def _placed(groups: Sequence[Sequence[Part]], step: float, scale: float) -> list[Part]:
+    """What is known, each along the row as if all were one whole."""
+    found: list[Part] = []
+    column = 0
+    for group in groups:
+        middle = (column + len(group) / 2) * step / scale
+        column += len(group)
+        there = [one for one in group if one.known]
+        first = min((one.ends[0] for one in there), default=0.0)
+        last = max((one.ends[1] for one in there), default=0.0)
+        off = middle - (first + last) / 2
+        found += [replace(one, at=one.at + off) for one in there]
+    return found
+
+
+def _draw(board: Board, one: Part, place: Placing) -> None:
+    """A part, where it lies along the whole."""
+    points: list[Point] = []
+    if one.rings:
+        for ring in one.rings:
+            a, b = one.at + ring.start, one.at + ring.end
+            low, high = ring.inner, ring.outer
+            corners = ((a, low), (b, low), (b, high), (a, high))
+            shape = tuple(place(z, r) for z, r in corners)
+            lean: Literal["", "left"] = "left" if ring.inner else ""
+            board.items.append(Shape(shape, "outline", 1.4, "panel", lean, tie=one.tie))
+            points += shape
+    elif one.outline is not None:
+        points = [place(one.along(x), y) for x, y in one.outline.points]
         hatch: Literal["", "left"] = "left" if one.outline.cut else ""
         board.items.append(
             Shape(tuple(points), "outline", 1.4, "panel", hatch, tie=one.tie)
@@ -208,111 +164,91 @@ def _draw(board: Board, one: _Part, place: Callable[[float, float], Point]) -> N
     elif one.made is not None:
         body = one.made.body
         role: Role = "cut" if one.lit else "measured"
+
+        def own(z: float, r: float) -> Point:
+            return place(one.at + z, r)
+
         if body.turns:
-            draw_upper_half(board, body, place, role)
-            points = [place(z, r) for z, r in body.rings()[0]]
+            draw_upper_half(board, body, own, role)
+            points = [own(z, r) for z, r in body.rings()[0]]
+            _screws(board, one.made, own)
         else:
             x0, _, z0, x1, _, z1 = body.shadow.box
-            draw_block_view(board, body, "front", lambda x, z: place(x - x0, z - z0))
-            points = [place(0, 0), place(x1 - x0, z1 - z0)]
-    else:
-        return
+            draw_block_view(board, body, "front", lambda x, z: own(x - x0, z - z0))
+            points = [own(0, 0), own(x1 - x0, z1 - z0)]
     _spot(board, points, one.tie, one.name)
 
 
-def _screws(board: Board, made: Made, place: Callable[[float, float], Point]) -> None:
-    """The screws that hold it, one of each circle: the head on its seat, the shank into
-    what it is screwed to."""
+def _screws(board: Board, made: Made, place: Placing) -> None:
+    """The screws that hold it, one of those in each of its ends and sides: the head on
+    its seat, the shank into what it is screwed to."""
+    shown = turned_in(made.body)
     for one in made.hardware:
         if not one.at or not one.length:
             continue
-        holes = made.body.feature(one.at)
-        assert isinstance(holes, Holes)
-        head = cap_screw(one.thread)
-        out = 1.0 if holes.face == "left" else -1.0
-        seat = holes.level + out * holes.hole.bore_depth
-        middle = math.hypot(*holes.points[0])
-        for near, far, wide in (
-            (seat - out * head.head_height, seat, head.head_diameter),
-            (seat, seat + out * one.length, head.diameter),
-        ):
-            low, high = middle - wide / 2, middle + wide / 2
-            corners = (near, low), (far, low), (far, high), (near, high)
-            points = tuple(place(z, r) for z, r in corners)
-            board.items.append(Shape(points, "measured", 1.0, "ground"))
+        head = cap_screws().get(one.thread) if one.kind == "screw" else None
+        for feature in made.body.features:
+            # some that are alike are numbered
+            if one.at not in (feature.name, feature.name.rstrip("0123456789")):
+                continue
+            if isinstance(feature, Holes) and feature not in shown:
+                continue
+            for a, b, wide in _screw_at(feature, one, made.body, head):
+                _cylinder(board, a, b, wide, place)
 
 
-def _meets(parts: Mapping[str, _Part], fit: FitPlan) -> Point | None:
-    """Where the halves of a fit meet along the whole, (z, r)."""
-    mate = parts.get(fit.choice.piece)
-    if mate is not None and mate.outline is not None:
-        at = mate.outline.places.get(fit.choice.surface)
-        if at is not None:
-            return mate.ends[0] + at[0], at[1]
-    for one in parts.values():
-        if one.made is not None:
-            at = _ruled_at(one.made, fit.choice.number)
-            if at is not None:
-                return one.at + at[0], at[1]
-    return None
+def _screw_at(
+    feature: Feature, one: Hardware, body: Body, head: CapScrew | None
+) -> Iterator[tuple[Point, Point, float]]:
+    """A screw in a feature, (z, r) from end to end of its axis with the width there:
+    first its head, where it has one."""
+    if isinstance(feature, CrossHoles):
+        # its tip at the end of the thread, or on what lies in a hole that it meets
+        met = (
+            other.hole.diameter / 2
+            for other in body.features
+            if isinstance(other, CrossHoles)
+            and other is not feature
+            and other.z == feature.z
+        )
+        end = feature.diameter / 2 - feature.hole.threaded(feature.through)
+        tip = max(end, *met, 0.0)
+        yield (feature.z, tip), (feature.z, tip + one.length), one.size
+        return
+    if isinstance(feature, NutThread):
+        at, into, seat = 0.0, -1.0, feature.end
+        first, last = body.ends
+        if feature.start - first < last - feature.end:
+            into, seat = 1.0, feature.start
+        grip = one.asked.get("grip", 0.0)
+    else:
+        assert isinstance(feature, Holes)
+        at = math.hypot(*feature.points[0])
+        into = 1.0 if feature.face == "left" else -1.0
+        seat = feature.level + into * feature.hole.bore_depth
+        # the head of one in a tapped hole stands on what it holds there
+        grip = one.asked.get("grip", 0.0) if feature.hole.thread else 0.0
+    seat -= into * grip
+    if head is not None:
+        yield (seat - into * head.head_height, at), (seat, at), head.head_diameter
+    yield (seat, at), (seat + into * one.length, at), one.size
 
 
-def _ruled_at(made: Made, number: int) -> Point | None:
-    """The middle of what a fit rules on a piece, (z, r)."""
-    key = ruled_by_fits(made).get(number, "")
-    name, _, measure = key.partition(".")
-    one = next((one for one in made.body.features if one.name == name), None)
-    if isinstance(one, Holes) and isinstance(one.pattern, Circle):
-        into = one.through / 2 if one.face == "left" else -one.through / 2
-        return one.level + into, one.pattern.diameter / 2
-    at = one.dimensions().get(measure) if one is not None else None
-    if at is None or at.kind != "diameter":
-        return None
-    return (at.start + at.end) / 2, at.at[0]
+def _cylinder(board: Board, a: Point, b: Point, wide: float, place: Placing) -> None:
+    """A screw's shank or head seen from the side, above the axis."""
+    half = wide / 2
+    if a[0] == b[0]:
+        corners = [(a[0] - half, a[1]), (a[0] + half, a[1])]
+        corners += [(b[0] + half, b[1]), (b[0] - half, b[1])]
+    else:
+        low, high = max(a[1] - half, 0.0), a[1] + half
+        corners = [(a[0], low), (b[0], low), (b[0], high), (a[0], high)]
+    points = tuple(place(z, r) for z, r in corners)
+    board.items.append(Shape(points, "measured", 1.0, "ground"))
 
 
-def _row(board: Board, plan: Plan, parts: Mapping[str, _Part]) -> None:
-    """The pieces side by side to one scale, on one axis."""
-    size = board.size
-    step = board.width / len(parts)
-    foot = 1.9 * size
-    known = [one for one in parts.values() if one.outline or one.made]
-    chains = list(_chains(plan))
-    above = 2.4 if chains else 1.2
-    scale = min(
-        (board.height - foot - above * size) / max(one.size[1] for one in known),
-        SHARE * step / max(one.size[0] for one in known),
-    )
-    axis = board.height - foot
-    seated: dict[str, _Part] = {}
-    for number, one in enumerate(parts.values()):
-        middle = (number + 0.5) * step
-        _name(board, one, middle, axis, step)
-        if one not in known:
-            _not_known(board, one, middle, axis, step)
-            continue
-        start = middle - one.size[0] * scale / 2
-        # along the row as if all were one whole, in its own millimetres
-        at = start / scale - (one.ends[0] if one.turns else 0.0)
-        seated[one.tie] = replace(one, at=at)
-
-        def place(z: float, r: float, at: float = at) -> Point:
-            return (at + z) * scale, axis - r * scale
-
-        _draw(board, one, place)
-    for fit in plan.fits:
-        spot = _meets(seated, fit)
-        if spot is not None:
-            _number(board, fit, (spot[0] * scale, axis - spot[1] * scale))
-    if any(one.turns for one in known):
-        board.line((4, axis), (board.width - 4, axis), "centre", 1.0)
-    for links in chains:
-        _chain(board, links, seated, scale)
-
-
-def _chains(plan: Plan) -> Iterator[list[tuple[str, str, Role]]]:
-    """The chains of lengths of what is made, link by link: the tie of its piece, its
-    length, and whether it is measured or ruled by the others."""
+def _chains(plan: Plan) -> Iterator[list[_Link]]:
+    """The chains of lengths of what is made."""
     inch = plan.shop.inch
     for work in plan.job.works:
         made = plan.bodies.get(work.key)
@@ -321,52 +257,73 @@ def _chains(plan: Plan) -> Iterator[list[tuple[str, str, Role]]]:
         for band in made.fits:
             if not isinstance(band.slot, Chain) or band.lower is None:
                 continue
-            links: list[tuple[str, str, Role]] = []
+            links: list[_Link] = []
             for name, _ in band.slot.links:
                 tie = work.making.mates.get(name.partition(".")[0], work.as_mate)
                 if tie == work.as_mate:
                     continue  # its own, and drawn on its sheet
                 value = float(made.values[name])
-                links.append((tie, length_text(value, inch=inch), "measured"))
+                text = length_text(value, inch=inch)
+                links.append(_Link(tie, text, value, "measured"))
             low = length_text(band.lower, inch=inch, unit=False)
             high = length_text(band.upper or band.lower, inch=inch)
-            yield [*links, (work.as_mate, f"{low} to {high}", "cut")]
+            rules = band.slot.rules
+            long, span = float(made.values[rules]), _span(made, rules)
+            yield [*links, _Link(work.as_mate, f"{low} to {high}", long, "cut", span)]
+
+
+def _span(made: Made, key: str) -> tuple[float, float] | None:
+    """From where to where a size goes along its piece, if it is drawn there."""
+    name, _, measure = made.sizes[key].size.drawn_at.partition(".")
+    found = (one.dimensions() for one in made.body.features if one.name == name)
+    line = next(found, {}).get(measure)
+    if line is None or line.kind != "along":
+        return None
+    return min(line.start, line.end), max(line.start, line.end)
+
+
+def _lanes(links: Sequence[_Link], parts: Sequence[Part]) -> list[list[_Link]]:
+    """A chain on as many lines as keep its lengths off each other."""
+    lanes: list[list[_Link]] = []
+    for one in links:
+        ends = one.ends(parts)
+        if ends is None:
+            continue
+        for row in lanes:
+            taken = [other for o in row if (other := o.ends(parts))]
+            if all(
+                ends[1] < low + TOUCH or ends[0] > high - TOUCH for low, high in taken
+            ):
+                row.append(one)
+                break
+        else:
+            lanes.append([one])
+    return lanes
 
 
 def _chain(
-    board: Board,
-    links: Sequence[tuple[str, str, Role]],
-    seated: Mapping[str, _Part],
-    scale: float,
+    board: Board, links: Sequence[_Link], parts: Sequence[Part], scale: float, y: float
 ) -> None:
-    """A chain along the top: each link over its piece, one line through them all."""
-    y = 1.4 * board.size
-    spans, said = [], []
-    for tie, text, role in links:
-        part = seated.get(tie)
-        if part is None:
-            continue
-        left, right = ((part.at + z) * scale for z in (0.0, part.size[0]))
+    """Links of a chain, each over its piece, and one line through them all; what is
+    written stands in their order, past what stands already."""
+    known = [(ends, one) for one in links if (ends := one.ends(parts))]
+    spans, taken, letters = [], 0.0, LETTERS * board.size
+    for ends, link in sorted(known, key=lambda item: item[0]):
+        left, right = (end * scale for end in ends)
         for x in (left, right):
-            board.line((x, y - 4), (x, y + 4), role, 1.2)
-        board.line((left, y), (right, y), role, 1.6)
-        said.append(((left + right) / 2, text, role))
+            board.line((x, y - 4), (x, y + 4), link.role, 1.2)
+        board.line((left, y), (right, y), link.role, 1.6)
+        half = text_width(link.text, letters) / 2
+        at = max((left + right) / 2, taken + half)
+        taken = at + half + 0.5 * board.size
+        board.text((at, y - 0.8 * board.size), link.text, letters, link.role)
         spans.append((left, right))
-    # figures shrink before they lie on each other
-    letters = 0.85 * board.size
-    for (a, one, _), (b, two, _) in pairwise(sorted(said)):
-        if b - a > 1:  # a piece may be a link twice
-            wide = text_width(f"{one}{two}", 0.5) + 0.6
-            letters = min(letters, (b - a) / wide)
-    for middle, text, role in said:
-        board.text((middle, y - 0.8 * board.size), text, letters, role)
-    spans.sort()
     for (_, start), (stop, _) in pairwise(spans):
         board.line((start, y), (stop, y), "faint", 1.0)
 
 
 def _not_known(
-    board: Board, one: _Part, middle: float, axis: float, step: float
+    board: Board, one: Part, middle: float, axis: float, step: float
 ) -> None:
     """What is made, while its sizes are not known."""
     half, high = 0.3 * step, axis - 2.4 * board.size
@@ -383,9 +340,10 @@ def _spot(board: Board, points: list[Point], tie: str, name: str) -> None:
     board.spots.append(Spot(rect, tie, name))
 
 
-def _name(board: Board, one: _Part, middle: float, axis: float, step: float) -> None:
+def _name(board: Board, one: Part, middle: float, axis: float, step: float) -> None:
     small = 0.85 * board.size
-    role: Role = "cut" if one.lit else "measured" if one.outline is None else "faint"
+    exists = one.outline is not None or one.rings
+    role: Role = "cut" if one.lit else "faint" if exists else "measured"
     place = (middle, axis + board.size)
     board.text(place, _cut(one.name, step, small), small, role)
 

@@ -65,11 +65,12 @@ class DrawTubes(unittest.TestCase):
     def test_the_tube_gets_its_groove_and_loses_its_shoulder(self):
         """A ball of 4.5 in a mouth of 4.0 sinks 2.25 − √(2.25² − 2²) = 1.219, less a
         lip of 0.6: it stands 0.619 out. Groove ⌀20 − 1.24 = 18.76, at its mouth
-        2 √(2.25² − 1.631²) = 3.1 wide; 20 from the face and a washer of 2: at 22."""
+        2 √(2.25² − 1.631²) = 3.1 wide; a third of 61.25, so 20.5, from the face and a
+        washer of 2: at 22.5."""
         sleeve = made("draw-tube-sleeve", tube_shoulder="24", tube_bore="16")
         titles = [one.title for up in sleeve.holdings for one in up.steps]
         self.assertIn("⌀24 down to ⌀20", titles[0], "the sleeve is tried on it")
-        self.assertIn("Groove ⌀18.76, 3.1 wide at its mouth, 22.00", titles[-1])
+        self.assertIn("Groove ⌀18.76, 3.1 wide at its mouth, 22.50", titles[-1])
         self.assertAlmostEqual(check(sleeve, "groove-wall").have, (18.76 - 16) / 2, 2)
 
     def test_a_thin_tube_is_not_cut_through(self):

@@ -16,6 +16,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -43,6 +44,8 @@ FINISH = 0.25  # mm to a side, left on what is finished last, between centres
 CUTTER = Mate("cutter", "the cutter", (
     MateSize("bore", "its bore", 22.01, ("bore", "recess")),
     MateSize("width", "its width at the bore", 3.0, ("width", "thickness")),
+), around=(
+    Ring("spigot.begins", "spigot.begins + cutter.width", "cutter.bore"),
 ))  # fmt: skip
 SPIGOT = FitSlot(
     "spigot",
@@ -259,7 +262,7 @@ def head_hardware(s: Values) -> Iterable[Hardware]:
         yield by_thread("nut", "nut", thread, use)
     else:
         through = max(s["cutter.width"] - s["spigot.length"], 0.0) + washer
-        yield cap_screws(thread, 1, use, through, s["screw.depth"])
+        yield cap_screws(thread, 1, use, through, s["screw.depth"], at="screw")
     if s["key.width"]:
         long = s["spigot.length"]
         yield plain_parts("key", s["key.width"], 1, "drives the cutter", long)

@@ -18,6 +18,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -338,7 +339,9 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 def hardware(s: Values) -> Iterable[Hardware]:
     over = (s["bar.diameter"] - s["bits.diameter"]) / 2 - s["grubs.sunk"]
-    yield set_screws(str(s["grubs.thread"]), s["bits.count"], "over the bits", over)
+    yield set_screws(
+        str(s["grubs.thread"]), s["bits.count"], "over the bits", over, "grub"
+    )
 
 
 FAMILY = Family(
@@ -387,12 +390,21 @@ FAMILY = Family(
     mates=(
         Mate("holder", "the holder", (
             MateSize("bore", "its bore", 20.01, ("bore",)),
+        ), around=(
+            Ring("bar.begins", "bar.ends - bits.from_end - bar.overhang",
+                 "holder.bore"),
         )),
         Mate("bit", "the tool bit", (
             MateSize("diameter", "its shank", 8.0, ("shaft", "thickness")),
+        ), around=(
+            Ring("bar.ends - bits.from_end - bits.diameter/2",
+                 "bar.ends - bits.from_end + bits.diameter/2", "bar.diameter",
+                 "work.bore"),
         )),
         Mate("bushing", "the bushing at the far end", (
             MateSize("bore", "its bore", 16.01, ("bore",), True),
+        ), around=(
+            Ring("pilot.begins", "pilot.ends", "bushing.bore"),
         )),
         Mate("work", "what is bored", (
             MateSize("bore", "diameter to be cut", 32.0),

@@ -395,7 +395,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
     if not isinstance(found, BadInput):
         long = float(found["length"])
         yield set_screws(
-            str(s["grubs.thread"]), bolts, "cone point, for the dimples", long
+            str(s["grubs.thread"]), bolts, "cone point, for the dimples", long, "grubs"
         )
 
 

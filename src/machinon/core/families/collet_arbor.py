@@ -30,6 +30,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -145,6 +146,8 @@ FAMILY = Family(
         Mate("collet", "the collet", (
             MateSize("bore", "its bore, open", 20.0, ("bore",)),
             MateSize("closes", "how far it closes", 0.5, optional=True),
+        ), around=(
+            Ring("shank.ends/3", "shank.ends - 1", "collet.bore"),
         )),
         CUTTER,
     ),

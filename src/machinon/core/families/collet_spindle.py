@@ -16,6 +16,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -342,11 +343,15 @@ FAMILY = Family(
         Mate("tube", "the tube it turns in", (
             MateSize("bore", "its bore", 30.01, ("bore",)),
             MateSize("length", "its length", 60.0, ("length", "shoulder")),
+        ), around=(
+            Ring("journal.begins", "journal.begins + tube.length", "tube.bore"),
         )),
         Mate("nut", "its nut", (
             MateSize("thread", "its thread", "M32x1.5"),
             MateSize("length", "length of its thread", 12.0,
                      ("length", "depth", "thickness")),
+        ), around=(
+            Ring("nose.ends - nut.length", "nose.ends", "nut.thread"),
         )),
         Mate("collet", "the collets", (
             MateSize("large", "large end of their taper", 25.0, ("shaft",)),
@@ -354,6 +359,9 @@ FAMILY = Family(
                      ("length", "shoulder")),
             MateSize("half_angle", "half angle of their taper", 8.0, kind=ANGLE),
             MateSize("largest", "largest bar they hold", 16.0),
+        ), around=(
+            Ring("seat.ends - collet.taper_length", "seat.ends + 2",
+                 "collet.largest", "collet.large"),
         )),
     ),
     fits=(

@@ -17,6 +17,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -311,6 +312,9 @@ FAMILY = Family(
     mates=(
         Mate("shaft", "the shaft", (
             MateSize("diameter", "its diameter", 12.0, ("shaft",)),
+        ), around=(
+            Ring("-shaft.diameter", "plate.ends + shaft.diameter",
+                 outside="shaft.diameter"),
         )),
         Mate("ball", "the ball", (
             MateSize("diameter", "its diameter", 6.0, ("ball",), least=0.5),

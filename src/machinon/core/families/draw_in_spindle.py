@@ -19,6 +19,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -366,26 +367,40 @@ FAMILY = Family(
         Mate("front_bearing", "the front bearing", (
             MateSize("bore", "its bore", 30.0, ("bore",)),
             MateSize("width", "its width", 16.0, ("width", "thickness")),
+        ), around=(
+            Ring("front.begins", "front.begins + front_bearing.width",
+                 "front_bearing.bore"),
         )),
         Mate("rear_bearing", "the rear bearing", (
             MateSize("bore", "its bore", 30.0, ("bore",)),
             MateSize("width", "its width", 16.0, ("width", "thickness")),
+        ), around=(
+            Ring("rear.begins", "rear.begins + rear_bearing.width",
+                 "rear_bearing.bore"),
         )),
         Mate("bearings", "the housing", (
             MateSize("between", "between its shoulders, outer ring to outer ring", 48.0,
                      ("shoulder", "length", "width")),
             MateSize("shoulder", "inside of its cover", 50.0, optional=True),
+        ), around=(
+            Ring("front.begins - bearings.between", "front.begins",
+                 "1.3*front_bearing.bore", "1.6*front_bearing.bore"),
         )),
         Mate("locknut", "its nut", (
             MateSize("thread", "its thread", "M27x1.5"),
             MateSize("length", "length of its thread", 8.0,
                      ("thickness", "length")),
+        ), around=(
+            Ring("nut.ends - locknut.length", "nut.ends", "locknut.thread"),
         )),
         Mate("shank", "what goes in the socket", (
             MateSize("taper", "its taper", "MT2", ("taper-out",)),
-        )),
+        ), seats="socket.ends", turned=True),
         Mate("draw_bar", "the draw bar", (
             MateSize("diameter", "its diameter", 10.0, ("shaft",)),
+        ), around=(
+            Ring("-1.5*draw_bar.diameter", "socket.begins",
+                 outside="draw_bar.diameter"),
         )),
     ),
     fits=(

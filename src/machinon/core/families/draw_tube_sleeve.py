@@ -19,6 +19,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -41,6 +42,15 @@ FINISH = 0.25  # mm to a side, left in the bore for the last cuts
 def _bevel(s: Values) -> float:
     """How long the bevel is along the axis."""
     return float(s["bevel.rise"] / math.tan(math.radians(s["bevel.angle"])))
+
+
+def _inside(s: Values) -> float:
+    """How far its nose stands in the bore, whose edge bears on the bevel, mm."""
+    if not s["bevel.rise"]:
+        return 0.0
+    over = (s["sleeve.diameter"] - s["spindle.bore"]) / 2
+    inside = (s["bevel.rise"] - over) / math.tan(math.radians(s["bevel.angle"]))
+    return max(float(inside), 0.0)
 
 
 def _ball_size(s: Values) -> str:
@@ -351,6 +361,9 @@ FAMILY = Family(
              40, step=0.1),
         Size("bevel.angle", "bevel to the axis", "45", "", 15, 75, ANGLE,
              at="bevel.half_angle"),
+        Size("bevel.inside", "how far its nose goes into the spindle", _inside,
+             "to where the bore's edge bears", 0, 60, step=0.01,
+             rests=("bevel.rise", "bevel.angle", "sleeve.diameter")),
         Size("balls.count", "sprung balls", "3", "by threes they centre", 0, 6, COUNT),
         Size("balls.thread", "their tapped holes", _ball_size, "into the wall",
              kind=TEXT, rests=("sleeve.diameter",)),
@@ -371,14 +384,24 @@ FAMILY = Family(
             MateSize("bore", "its bore (0: not known)", 0.0, ("bore",), True),
             MateSize("shoulder", "old shoulder to be turned off (0: none)", 0.0,
                      (), True),
+        ), around=(
+            Ring("-tube.diameter", "sleeve.ends + tube.diameter", "tube.bore",
+                 "tube.diameter"),
         )),
         Mate("spindle", "the spindle's end", (
             MateSize("bore", "its bore", 32.0, ("bore",)),
             MateSize("between", "from its face to the collar", 62.0,
                      ("depth", "shoulder", "length")),
+        ), around=(
+            Ring("sleeve.ends - bevel.inside", "sleeve.ends + tube.diameter/2",
+                 "spindle.bore"),
+            Ring("-washer.thickness - tube.diameter/4", "-washer.thickness",
+                 "tube.diameter", "sleeve.diameter"),
         )),
         Mate("washer", "the washer under the collar", (
             MateSize("thickness", "its thickness", 2.0, ("thickness",)),
+        ), around=(
+            Ring("-washer.thickness", "0", "tube.diameter", "sleeve.diameter"),
         )),
         Mate("float", "the float it needs", (
             MateSize("least", "least", 0.1),
@@ -394,8 +417,8 @@ FAMILY = Family(
     ),
     chains=(
         Chain("length", "Sleeve under the collar", "sleeve.length",
-              (("spindle.between", 1), ("washer.thickness", -1)), "float.least",
-              "float.most"),
+              (("spindle.between", 1), ("bevel.inside", 1), ("washer.thickness", -1)),
+              "float.least", "float.most"),
     ),
     ways=({"balls.count": "0", "bevel.rise": "0", "sleeve.diameter": "30"},),
     surfaces={"bore": "bore.diameter", "length": "sleeve.length"},

@@ -15,6 +15,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -245,6 +246,9 @@ FAMILY = Family(
         Mate("part", "the work", (
             MateSize("bore", "its bore", 40.02, ("bore", "recess")),
             MateSize("depth", "depth of its bore", 12.0, ("recess-depth", "depth")),
+        ), around=(
+            Ring("plate.begins - part.depth", "plate.begins", "part.bore",
+                 "max(plate.diameter, 1.3*part.bore)"),
         )),
         Mate("pattern", "the holes wanted", (
             MateSize("count", "how many", 6.0, kind=COUNT),

@@ -18,6 +18,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -329,9 +330,13 @@ FAMILY = Family(
         Mate("work", "the work", (
             MateSize("bore", "its bore", 20.01, ("bore",)),
             MateSize("length", "length of its bore", 25.0, ("depth", "length")),
+        ), around=(
+            Ring("nose.begins", "nose.begins + work.length", "work.bore"),
         )),
         Mate("collet", "what holds the shank", (
             MateSize("bore", "its bore", 16.0, ("bore",)),
+        ), around=(
+            Ring("shank.ends/3", "shank.ends - 1", "collet.bore"),
         )),
     ),
     fits=(

@@ -16,6 +16,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -250,11 +251,17 @@ FAMILY = Family(
             MateSize("thread", "its thread", "M16"),
             MateSize("length", "length screwed in", 20.0,
                      ("depth", "length", "thickness")),
+        ), around=(
+            Ring("shank.begins + hole.depth", "shank.begins + hole.depth + nut.length",
+                 "nut.thread"),
         )),
         Mate("hole", "what it passes through", (
             MateSize("diameter", "the hole", 17.0, ("bore", "hole")),
             MateSize("depth", "its thickness there", 20.0,
                      ("thickness", "depth", "length")),
+        ), around=(
+            Ring("shank.begins", "shank.begins + hole.depth", "hole.diameter",
+                 "1.2*head.across"),
         )),
     ),
     fits=(

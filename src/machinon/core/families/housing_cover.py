@@ -16,6 +16,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -300,9 +301,19 @@ FAMILY = Family(
             MateSize("inner_ring", "outside of the inner ring", 32.0),
             MateSize("bolts", "screws in it", 4.0, kind=COUNT),
             MateSize("circle", "their circle", 64.0),
+        ), around=(
+            Ring("lip.begins", "lip.begins + 2.5*housing.depth", "housing.bore",
+                 "max(flange.diameter, 1.3*housing.bore)"),
+            Ring("lip.begins + housing.depth", "lip.begins + 2.5*housing.depth",
+                 "housing.ring_bore", "housing.bore"),
+            Ring("lip.begins + housing.depth", "lip.begins + 2.5*housing.depth",
+                 "shaft.diameter", "housing.inner_ring"),
         )),
         Mate("shaft", "the shaft", (
             MateSize("diameter", "its diameter", 25.0, ("shaft",)),
+        ), around=(
+            Ring("-shaft.diameter/2", "lip.begins + 3*housing.depth",
+                 outside="shaft.diameter"),
         )),
         Mate("pinch", "the pinch on the ring", (
             MateSize("least", "least", 0.02),

@@ -19,6 +19,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -428,6 +429,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         s["wheel.thickness"],
         s["flange.thickness"],
         blind=False,
+        at="bolts",
     )
     if s["dowels.diameter"]:
         yield plain_parts(
@@ -437,7 +439,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         yield plain_parts("key", s["key.width"], 1, "in the shaft", _deep(s))
     if s["grub.thread"] != "none":
         wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
-        yield set_screws(str(s["grub.thread"]), 1, "on the shaft", wall)
+        yield set_screws(str(s["grub.thread"]), 1, "on the shaft", wall, "grub")
 
 
 FAMILY = Family(
@@ -505,6 +507,8 @@ FAMILY = Family(
                      ("shoulder", "length")),
             MateSize("screw_head", "head of the screw in its end", 16.0,
                      optional=True),
+        ), around=(
+            Ring("-shaft.diameter/2", "shaft.length", outside="shaft.diameter"),
         )),
         Mate("wheel", "the wheel", (
             MateSize("bore", "its bore", 30.02, ("bore", "recess")),
@@ -514,9 +518,15 @@ FAMILY = Family(
             MateSize("hole", "its holes", 6.4, aid="hole"),
             MateSize("screw", "its screws", "M6", ("bolt-circle",), True),
             MateSize("bolts", "how many holes", 4.0, kind=COUNT, aid="holes"),
+        ), around=(
+            Ring("boss.begins", "boss.begins + wheel.thickness", "wheel.bore",
+                 "max(1.6*wheel.bore, wheel.circle + 2*wheel.hole)"),
         )),
         Mate("key_bar", "the key", (
             MateSize("width", "its width", 6.0, ("tongue", "width"), True),
+        ), around=(
+            Ring("hub.begins", "min(hub.ends, shaft.length)",
+                 "shaft.diameter - key.depth", "shaft.diameter + 2*key.depth"),
         )),
         Mate("like", "the old part", (
             MateSize("hub_length", "length of its hub", 25.0, ("shoulder", "length"),

@@ -14,6 +14,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -198,6 +199,9 @@ FAMILY = Family(
             MateSize("size", "across its thread, about", 6.0, ("thread-major",)),
             MateSize("length", "thread that stands out for it", 9.0,
                      ("length", "shoulder")),
+        ), around=(
+            Ring("-2*stud.size", "min(stud.length, thread.depth)",
+                 outside="stud.size"),
         )),
     ),
     ways=({"thread.depth": "18", "knurl.crossed": "no"},),

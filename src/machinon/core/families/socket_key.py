@@ -17,6 +17,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -296,7 +297,9 @@ def route(s: Values) -> tuple[Holding, ...]:
 def hardware(s: Values) -> Iterable[Hardware]:
     yield plain_parts("rod", s["handle.hole"], 1, "the handle", s["handle.length"])
     if s["screw.thread"] != "none":
-        yield set_screws(str(s["screw.thread"]), 1, "holds the handle", _over_handle(s))
+        yield set_screws(
+            str(s["screw.thread"]), 1, "holds the handle", _over_handle(s), "screw"
+        )
 
 
 FAMILY = Family(
@@ -345,6 +348,9 @@ FAMILY = Family(
             MateSize("sides", "its sides: 4 or 6", 4.0, kind=COUNT),
             MateSize("corner", "radius of its corners", 0.5, optional=True),
             MateSize("torque", "what it is tightened to, Nm", 25.0, kind=TORQUE),
+        ), around=(
+            Ring("point_round.begins", "point_round.begins + socket.depth",
+                 "point.round", "2*point.round"),
         )),
         Mate("machine", "where it is turned", (
             MateSize("clear", "room round its axis", 120.0),

@@ -11,6 +11,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -105,11 +106,19 @@ FAMILY = Family(
     mates=(
         Mate("shaft", "the shaft", (
             MateSize("diameter", "its diameter", 19.99, ("shaft", "register")),
+        ), around=(
+            Ring("-shaft.diameter", "gap.between + shaft.diameter",
+                 outside="shaft.diameter"),
         )),
         Mate("gap", "where it goes", (
             MateSize("between", "between its faces", 45.03, ("length", "depth")),
             MateSize("least", "least play along the shaft", 0.05),
             MateSize("most", "most play along the shaft", 0.10),
+        ), around=(
+            Ring("-shaft.diameter/4", "0", "shaft.diameter",
+                 "1.4*sleeve.diameter"),
+            Ring("gap.between", "gap.between + shaft.diameter/4", "shaft.diameter",
+                 "1.4*sleeve.diameter"),
         )),
     ),
     fits=(

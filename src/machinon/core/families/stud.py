@@ -15,6 +15,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -197,17 +198,30 @@ FAMILY = Family(
                      ("thickness", "depth", "length")),
             MateSize("floor", "from its top to what lies under it", 16.0,
                      ("depth", "length")),
+        ), around=(
+            Ring("lower.begins", "below.depth", "below.thread", "2.4*stud.diameter"),
         )),
         Mate("held", "what is clamped", (
             MateSize("height", "its height", 75.0, ("length", "thickness", "width")),
             MateSize("hole", "the hole in it", 11.0, ("bore", "hole")),
+        ), around=(
+            Ring("lower.ends", "lower.ends + held.height", "held.hole",
+                 "3*held.hole"),
         )),
         Mate("nut", "its nut", (
             MateSize("thread", "its thread", "M10"),
             MateSize("height", "its height", 8.4, ("thickness", "length")),
+        ), around=(
+            Ring("lower.ends + held.height + washer.thickness",
+                 "lower.ends + held.height + washer.thickness + nut.height",
+                 "nut.thread", "1.7*stud.diameter"),
         )),
         Mate("washer", "the washer", (
             MateSize("thickness", "its thickness", 2.0, ("thickness",)),
+        ), around=(
+            Ring("lower.ends + held.height",
+                 "lower.ends + held.height + washer.thickness", "stud.diameter",
+                 "2.1*stud.diameter"),
         )),
     ),
     chains=(

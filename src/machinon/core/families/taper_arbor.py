@@ -322,7 +322,7 @@ FAMILY = Family(
     mates=(
         Mate("socket", "the socket it goes in", (
             MateSize("taper", "its taper", "MT3", ("taper-in",)),
-        )),
+        ), seats="shank.ends - shank.off", turned=True),
         CUTTER,
     ),
     fits=(SPIGOT,),

@@ -160,18 +160,37 @@ class MateSize(Struct, frozen=True):
         return f"{quantity.typed_again(value)}{unit}"
 
 
+class Ring(Struct, frozen=True):
+    """A part of a mate as it stands about the axis of a piece: from where to where
+    along it, and its diameters.
+
+    All are expressions in its sizes, in which a thread is its major diameter and
+    `feature.begins` and `feature.ends` are where one lies along the axis. bore: none
+    for what is solid; outside: as it was read, if it is not said.
+    """
+
+    start: str
+    end: str
+    bore: str = ""
+    outside: str = ""
+
+
 class Mate(Struct, frozen=True):
     """What a piece goes on or carries: its role, and what of it is measured.
 
-    seats: where its own zero lies along the piece when both are together, an
-    expression; empty where that is not said; shape, metal, surfaces: what a new one is
-    drawn as, made of and starts with, where its sizes do not say it well enough.
+    seats: where its own zero lies along the piece when both are together, an expression
+    as in a ring; empty where that is not said; turned: it is turned end for end there;
+    around: what is drawn of it there, where its readings do not tell enough to draw it
+    by; shape, metal, surfaces: what a new one is drawn as, made of and starts with,
+    where its sizes do not say it well enough.
     """
 
     role: str
     words: str
     sizes: tuple[MateSize, ...]
     seats: str = ""
+    turned: bool = False
+    around: tuple[Ring, ...] = ()
     shape: Literal["nose", "chuck", "other"] = "other"
     metal: str = "steel"
     surfaces: tuple[Surface, ...] = ()

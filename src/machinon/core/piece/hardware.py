@@ -35,7 +35,8 @@ class Hardware(Struct, frozen=True):
 
     kind: as on the shop's shelf; name: as one asks for them; size: of the thread or
     across, mm; length: mm, 0 where the mate decides it; use: what they are for; thread:
-    of screws; at: the feature whose holes they are in, where a drawing shows them;
+    of screws; at: the feature that they are in, where a drawing shows them, of some
+    that are numbered without its number;
     asked: what the reckoning of their length was.
     """
 
@@ -98,13 +99,15 @@ def _long_enough(thread: Thread, asked: dict[str, Any]) -> float:
     return short[-1] if short else 0.0
 
 
-def set_screws(thread: str, count: float, use: str, most: float = 0.0) -> Hardware:
+def set_screws(
+    thread: str, count: float, use: str, most: float = 0.0, at: str = ""
+) -> Hardware:
     """Screws without a head, the longest that lie within `most`, mm; 0 where the mate
-    decides it."""
+    decides it; at: the feature that they are in."""
     one = thread_of(thread)
     fits = [size for size in stock_lengths(one, True) if size <= most + 1e-9]
     long = fits[-1] if fits else 0.0
-    return _screws("set screw", "set screw", one, long, count, use)
+    return replace(_screws("set screw", "set screw", one, long, count, use), at=at)
 
 
 def _screws(

@@ -1,0 +1,212 @@
+"""The pieces of a job as they stand together: which of them, and where along it."""
+
+from collections.abc import Mapping, Sequence
+
+from msgspec import Struct
+from msgspec.structs import replace
+
+from machinon.core.errors import BadInput
+from machinon.core.families import family_for
+from machinon.core.job.fit_plan import FitPlan
+from machinon.core.job.job import Work
+from machinon.core.job.made_piece import ruled_by_fits
+from machinon.core.job.plan import Plan
+from machinon.core.piece.around import RingSection, rings_of, seat_of
+from machinon.core.piece.family import Mate
+from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.made import Made
+from machinon.core.shop.things import Piece
+from machinon.draw.drawing import Point
+from machinon.draw.piece_shape import Outline, is_outside, is_round, outline_of
+
+TO_MAKE = ", to make"  # after the name of a piece that is made here
+
+
+class Part(Struct, frozen=True):
+    """A piece that exists, by its outline or as it stands about another, or one that is
+    made here; at: where its own zero lies along the whole, mm; turned: end for end;
+    lit: it is the one that is spoken of."""
+
+    tie: str
+    name: str
+    outline: Outline | None = None
+    made: Made | None = None
+    rings: tuple[RingSection, ...] = ()
+    at: float = 0.0
+    turned: bool = False
+    lit: bool = False
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """Where it begins and ends along the whole."""
+        if self.rings:
+            first = min(one.start for one in self.rings)
+            last = max(one.end for one in self.rings)
+        elif self.outline is not None:
+            first, last = sorted(map(self.along, (0.0, self.outline.size[0])))
+            return first, last
+        elif self.made is not None and self.made.body.turns:
+            first, last = self.made.body.ends
+        else:
+            first, last = 0.0, self._box[0]
+        return self.at + first, self.at + last
+
+    def along(self, x: float) -> float:
+        """Where a place along its outline lies along the whole."""
+        assert self.outline is not None
+        own = x - self.outline.zero
+        return self.at + (-own if self.turned else own)
+
+    @property
+    def high(self) -> float:
+        """How high it is drawn, mm: of what turns, the half above the axis."""
+        if self.rings:
+            return max(one.outer for one in self.rings)
+        if self.outline is not None:
+            return self.outline.size[1]
+        if self.made is not None and self.made.body.turns:
+            return self.made.body.largest / 2
+        return self._box[1]
+
+    @property
+    def turns(self) -> bool:
+        if self.outline is not None:
+            return self.outline.turns
+        return bool(self.rings) or (self.made is not None and self.made.body.turns)
+
+    @property
+    def known(self) -> bool:
+        """Whether it can be drawn."""
+        return self.outline is not None or self.made is not None or bool(self.rings)
+
+    @property
+    def _box(self) -> tuple[float, float]:
+        """How long and how high a block is."""
+        assert self.made is not None
+        x0, _, z0, x1, _, z1 = self.made.body.shadow.box
+        return x1 - x0, z1 - z0
+
+
+def groups_of(plan: Plan) -> list[list[Part]]:
+    """The parts of a job: those that say where they seat together in one group, each of
+    the others by itself."""
+    parts = _parts(plan)
+    seated = _seated(plan, parts)
+    groups = [] if len(seated) < 2 else [list(seated.values())]
+    alone = [[one] for tie, one in parts.items() if not groups or tie not in seated]
+    return groups + alone
+
+
+def _parts(plan: Plan) -> dict[str, Part]:
+    """Every piece by its tie, what is made second."""
+    found = [
+        Part(
+            piece.id,
+            piece.name,
+            outline_of(
+                piece, {s.id: plan.measured[piece.id, s.id] for s in piece.surfaces}
+            ),
+        )
+        for piece in plan.stack
+    ]
+    made = [
+        Part(
+            work.as_mate,
+            f"{family_for(work.making).name}{TO_MAKE}",
+            made=plan.bodies.get(work.key),
+            lit=work.key == plan.job.at,
+        )
+        for work in plan.job.works
+        if work.making is not None
+    ]
+    return {one.tie: one for one in (*found[:1], *made, *found[1:])}
+
+
+def _seated(plan: Plan, parts: Mapping[str, Part]) -> dict[str, Part]:
+    """The parts that seat on each other, by their ties, from the piece that no other is
+    a mate of; in the order along the whole."""
+    works = {one.as_mate: one for one in plan.job.works if one.making is not None}
+    mates = {
+        id for one in works.values() if one.making for id in one.making.mates.values()
+    }
+    roots = [tie for tie in works if tie not in mates]
+    found: dict[str, Part] = {}
+
+    def seat(part: Part) -> None:
+        found[part.tie] = part
+        work = works.get(part.tie)
+        if work is None or part.made is None or not part.turns:
+            return
+        for mate, tie in _mates_of(work, part.made):
+            other = parts.get(tie)
+            if other is not None and tie not in found:
+                stands = _stands(plan, mate, other, part)
+                if stands is not None:
+                    seat(stands)
+
+    if len(roots) == 1 and parts[roots[0]].known:
+        seat(parts[roots[0]])
+    return dict(sorted(found.items(), key=lambda item: sum(item[1].ends)))
+
+
+def _mates_of(work: Work, made: Made) -> list[tuple[Mate, str]]:
+    """The mates of a piece that are pieces themselves, with their ties."""
+    assert work.making is not None
+    chosen = work.making.mates
+    return [(one, chosen[one.role]) for one in made.family.mates if one.role in chosen]
+
+
+def _stands(plan: Plan, mate: Mate, other: Part, part: Part) -> Part | None:
+    """A mate where it stands on a piece; None where that is not said, or not known."""
+    assert part.made is not None
+    try:
+        if mate.around and other.made is None:
+            piece = next(one for one in plan.stack if one.id == other.tie)
+            rings = rings_of(mate, part.made, _read_outside(plan, piece))
+            if rings:
+                return replace(other, outline=None, rings=rings, at=part.at)
+        elif mate.seats and other.turns:
+            at = part.at + seat_of(mate, part.made)
+            return replace(other, at=at, turned=mate.turned)
+    except BadInput:
+        pass  # it rests on a size that this piece has not
+    return None
+
+
+def _read_outside(plan: Plan, piece: Piece) -> float:
+    """The largest outside diameter that was read on a piece, mm."""
+    found = (
+        plan.measured[piece.id, one.id]
+        for one in piece.surfaces
+        if is_round(one) and is_outside(one)
+    )
+    return max((one.size for one in found if one is not None), default=0.0)
+
+
+def meets(parts: Sequence[Part], fit: FitPlan) -> Point | None:
+    """Where the halves of a fit meet along the whole, (z, r)."""
+    for one in parts:
+        if one.tie == fit.choice.piece and one.outline is not None:
+            at = one.outline.places.get(fit.choice.surface)
+            if at is not None:
+                return one.along(at[0]), at[1]
+    for one in parts:
+        if one.made is not None:
+            at = _ruled_at(one.made, fit.choice.number)
+            if at is not None:
+                return one.at + at[0], at[1]
+    return None
+
+
+def _ruled_at(made: Made, number: int) -> Point | None:
+    """The middle of what a fit rules on a piece, (z, r)."""
+    key = ruled_by_fits(made).get(number, "")
+    name, _, measure = key.partition(".")
+    one = next((one for one in made.body.features if one.name == name), None)
+    if isinstance(one, Holes) and isinstance(one.pattern, Circle):
+        into = one.through / 2 if one.face == "left" else -one.through / 2
+        return one.level + into, one.pattern.diameter / 2
+    at = one.dimensions().get(measure) if one is not None else None
+    if at is None or at.kind != "diameter":
+        return None
+    return (at.start + at.end) / 2, at.at[0]
