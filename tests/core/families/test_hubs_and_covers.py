@@ -128,6 +128,7 @@ class DrawTubeSleeves(unittest.TestCase):
                 ({"sleeve_diameter": "22", "bevel_rise": "0"}, "wall"),
                 ({"bevel_rise": "2"}, "goes-in"),
                 ({"sleeve_diameter": "32"}, "bevel-centres"),
+                ({"sleeve_diameter": "33", "bevel_rise": "0"}, "bears"),
                 ({"balls_diameter": "5"}, "ball-passes"),
                 ({"balls_lip": "3"}, "ball-reaches"),
                 ({"spring_solid": "4"}, "spring-solid"),

@@ -128,15 +128,22 @@ def build(s: Values) -> Body:
 def checks(s: Values) -> Iterable[Check]:
     wall = (s["sleeve.diameter"] - s["bore.diameter"]) / 2
     yield at_least("wall", "sleeve", wall, 1.5, "Wall of the sleeve")
-    yield at_least(
-        "goes-in",
-        "sleeve",
-        s["spindle.bore"] - s["sleeve.diameter"] if not s["bevel.rise"] else
-        s["spindle.bore"] - (s["sleeve.diameter"] - 2 * s["bevel.rise"]),
-        0.2,
-        "Nose of the bevel into the spindle's bore",
-    )  # fmt: skip
-    if s["bevel.rise"]:
+    if not s["bevel.rise"]:
+        yield at_least(
+            "bears",
+            "sleeve",
+            (s["sleeve.diameter"] - s["spindle.bore"]) / 2,
+            1.0,
+            "Face of the sleeve on the spindle's end",
+        )
+    else:
+        yield at_least(
+            "goes-in",
+            "bevel",
+            s["spindle.bore"] - (s["sleeve.diameter"] - 2 * s["bevel.rise"]),
+            0.2,
+            "Nose of the bevel into the spindle's bore",
+        )
         yield at_least(
             "bevel-centres",
             "bevel",
@@ -420,6 +427,6 @@ FAMILY = Family(
               (("spindle.between", 1), ("bevel.inside", 1), ("washer.thickness", -1)),
               "float.least", "float.most"),
     ),
-    ways=({"balls.count": "0", "bevel.rise": "0", "sleeve.diameter": "30"},),
+    ways=({"balls.count": "0", "bevel.rise": "0"},),
     surfaces={"bore": "bore.diameter", "length": "sleeve.length"},
 )  # fmt: skip
