@@ -74,6 +74,7 @@ class Covers(unittest.TestCase):
                 ({"flange_diameter": "54"}, "flange-seats"),
                 ({"housing_ring_bore": "51"}, "pinches-ring"),
                 ({"hollow_diameter": "32"}, "ring-free"),
+                ({"hollow_depth": "0"}, "ring-free"),
                 ({"hollow_depth": "10"}, "floor"),
                 ({"groove_width": "9"}, "groove-lands"),
                 ({"trepan_depth": "4.5", "groove_width": "0"}, "trepan-floor"),

@@ -33,6 +33,14 @@ class LongEnough(unittest.TestCase):
         )
         self.assertEqual(bar.hardware[0].name, "set screw M4 × 5")
 
+    def test_a_key_is_no_longer_than_the_shaft_that_it_lies_in(self):
+        hub = make(
+            family_of("hub-adapter"), {"shaft.length": "30", "key_bar.width": "6"}
+        )
+        self.assertEqual(hub.body.ends[1], 39)
+        self.assertGreater(hub.values["key.width"], 6)
+        self.assertIn("key 6 × 30", [one.name for one in hub.hardware])
+
     def test_of_inch_screws_the_length_is_in_inches(self):
         name = cap_screws("1/4-20", 2, "", 8).name
         self.assertEqual(name, "cap screw 1/4-20 UNC × 3/4 in")

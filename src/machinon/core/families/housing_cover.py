@@ -120,14 +120,15 @@ def checks(s: Values) -> Iterable[Check]:
         1.0,
         "Lip on the outer ring's face",
     )
+    opening, over = ("hollow", "Hollow") if s["hollow.depth"] else ("hole", "Hole")
+    yield at_least(
+        "ring-free",
+        opening,
+        s[f"{opening}.diameter"] - s["housing.inner_ring"],
+        1.0,
+        f"{over} over the inner ring, which turns",
+    )
     if s["hollow.depth"]:
-        yield at_least(
-            "ring-free",
-            "hollow",
-            s["hollow.diameter"] - s["housing.inner_ring"],
-            1.0,
-            "Hollow over the inner ring, which turns",
-        )
         yield at_least(
             "floor",
             "hollow",
@@ -329,6 +330,6 @@ FAMILY = Family(
               "pinch.least", "pinch.most", over=True, step=0.01),
     ),
     full={"trepan.depth": "2"},
-    ways=({"bolts.count": "0", "hollow.depth": "0"},),
+    ways=({"bolts.count": "0", "hollow.depth": "0", "hole.diameter": "34"},),
     surfaces={"register": "lip.diameter", "register-length": "lip.length"},
 )  # fmt: skip

@@ -436,7 +436,9 @@ def hardware(s: Values) -> Iterable[Hardware]:
             "dowel", s["dowels.diameter"], 2, "drive the wheel", s["dowels.length"]
         )
     if _keyed(s):
-        yield plain_parts("key", s["key.width"], 1, "in the shaft", _deep(s))
+        long = min(_deep(s), s["shaft.length"])
+        wide = s.get("key_bar.width") or s["key.width"]
+        yield plain_parts("key", wide, 1, "in the shaft", long)
     if s["grub.thread"] != "none":
         wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
         yield set_screws(str(s["grub.thread"]), 1, "on the shaft", wall, "grub")
