@@ -41,6 +41,11 @@ class LongEnough(unittest.TestCase):
         self.assertGreater(hub.values["key.width"], 6)
         self.assertIn("key 6 × 30", [one.name for one in hub.hardware])
 
+    def test_a_bush_is_told_by_its_drill_and_its_outside(self):
+        given = {"bush.outside": "12", "pattern.count": "6", "pattern.drill": "6.8"}
+        bushes = make(family_of("drill-plate"), given).hardware[0]
+        self.assertEqual(bushes.says, "6 × bush 6.8 × 12, guide the drill")
+
     def test_of_inch_screws_the_length_is_in_inches(self):
         name = cap_screws("1/4-20", 2, "", 8).name
         self.assertEqual(name, "cap screw 1/4-20 UNC × 3/4 in")

@@ -22,7 +22,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hardware import Hardware, plain_parts
+from machinon.core.piece.hardware import Hardware, plain_parts, sold_as
 from machinon.core.piece.hole_features import Circle, Hole, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
@@ -199,6 +199,11 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 
 def hardware(s: Values) -> Iterable[Hardware]:
+    if _bushed(s):
+        wide, drill = s["bush.outside"], s["pattern.drill"]
+        name = f"bush {sold_as(drill)} × {sold_as(wide)}"
+        count = int(s["holes.count"])
+        yield Hardware("bush", name, wide, 0.0, count, "guide the drill")
     if s["pin.diameter"]:
         yield plain_parts("dowel", s["pin.diameter"], 1, "finds the first hole")
 
