@@ -1,15 +1,19 @@
+from msgspec.structs import replace
 from pypdf import PdfReader
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 
 from machinon.core.job.made_piece import told_of
+from machinon.core.job.planning import plan_of
+from machinon.core.job.true_running import stations
 from machinon.core.shop.making import Making
-from machinon.core.shop.things import Piece
+from machinon.core.shop.things import Piece, Runs
 from machinon.desk.piece_paper import FILES
 from machinon.desk.sheet import write_sheet
 from machinon.draw.drawing import Text
 from machinon.draw.stack_drawing import stack_drawing
+from machinon.draw.stack_parts import groups_of
 from tests.desk.bench import WindowCase
 
 
@@ -168,6 +172,14 @@ class TNuts(MadePieces):
         self.assertEqual(self.value("head.width"), 23.1)
         self.assertEqual(self.value("head.height"), 9.6)
         self.assertEqual(self.value("thread.thread"), "M12")
+        # in the stack its head lies under lips of 12.1, its tongue 0.5 below the table
+        slot, nut = {one.tie: one for one in groups_of(plan)[0]}.values()
+        if slot.made is not None:
+            slot, nut = nut, slot
+        ((_, table),) = slot.outline.places.values()
+        self.assertAlmostEqual(table - nut.high, 0.5)
+        self.assertAlmostEqual(table - nut.up - 9.6, 12.1)
+        self.assertAlmostEqual(sum(nut.ends), sum(slot.ends), msg="in its middle")
         # six nuts of 22, five cuts of 1.6 with 0.3 to clean at each side
         self.stage("piece")
         self.assertEqual(self.job.plan.made.body.stock.size[0], 6 * 22 + 5 * 2.2 + 4)
@@ -314,6 +326,14 @@ class Arbor(MadePieces):
         self.window.go("fits")
         self.type(self.window.job_page().view().cylinder.least.edit, "0.005")
         self.type(self.window.job_page().view().cylinder.most.edit, "0.055")
+        # it runs on its socket, which was read 2 µm out, and carries the cutter
+        plan, socket = self.job.plan, self.job.job.making.mates["socket"]
+        off = replace(plan.pieces[socket], runs=(Runs((0.002, 0, -0.002, 0), ""),))
+        pieces = {**plan.pieces, socket: off}
+        arbor, cutter = stations(plan_of(plan.job, plan.shop, plan.lathe, pieces))
+        self.assertEqual((arbor.carried, cutter.carried), (False, True))
+        self.assertAlmostEqual(arbor.most, 0.004)
+        self.assertGreater(cutter.most, arbor.most)
         self.prove(23.0)
         route = self.tick_all()
         self.assertEqual(self.job.plan.open["route"], ())

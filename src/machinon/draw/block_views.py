@@ -29,7 +29,9 @@ SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
 Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
 
 
-def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
+def draw_block_view(
+    board: Board, body: Body, view: str, place: Place, role: Role = "outline"
+) -> None:
     """One view of a block: outline, what is seen in it, what is hidden dashed."""
     assert isinstance(body.stock, Block)
     unit = place(1, 0)[0] - place(0, 0)[0]
@@ -39,10 +41,10 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
         hole = None if area > 0 else _round(ring)
         if hole is None:
             points = tuple(place(x, y) for x, y in ring)
-            board.items.append(Shape(points, "outline", EDGE, fill))
+            board.items.append(Shape(points, role, EDGE, fill))
         else:
             (x, y), radius = hole
-            circle = Circle(place(x, y), radius * unit, "outline", EDGE, fill)
+            circle = Circle(place(x, y), radius * unit, role, EDGE, fill)
             board.items.append(circle)
     begun = len(board.items)
     for one in body.features:
@@ -52,10 +54,10 @@ def draw_block_view(board: Board, body: Body, view: str, place: Place) -> None:
         if isinstance(one, Holes) and isinstance(one.pattern, HoleCircle):
             _circle_lines(board, one.frame, one.pattern, view, place)
     edges: dict[tuple[Point, ...], Role] = {}
-    for chain, role in sorted(_sunk_edges(body)[view], key=lambda edge: edge[1]):
-        edges[tuple(place(x, y) for x, y in chain)] = role  # "outline" over "hidden"
-    for points, role in edges.items():
-        board.items.append(Shape(points, role, 1.2, closed=False))
+    for chain, line in sorted(_sunk_edges(body)[view], key=lambda edge: edge[1]):
+        edges[tuple(place(x, y) for x, y in chain)] = line  # "outline" over "hidden"
+    for points, line in edges.items():
+        board.items.append(Shape(points, line, 1.2, closed=False))
     board.once(begun)
 
 

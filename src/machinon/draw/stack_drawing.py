@@ -16,6 +16,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
+from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.turned_features import NutThread
 from machinon.core.quantity import length_text
 from machinon.core.threads.screws import CapScrew, cap_screws
@@ -173,9 +174,13 @@ def _draw(board: Board, one: Part, place: Placing) -> None:
             points = [own(z, r) for z, r in body.rings()[0]]
             _screws(board, one.made, own)
         else:
-            x0, _, z0, x1, _, z1 = body.shadow.box
-            draw_block_view(board, body, "front", lambda x, z: own(x - x0, z - z0))
-            points = [own(0, 0), own(x1 - x0, z1 - z0)]
+            view = "right" if one.endways else "front"
+            across, _, _ = VIEWS[view]
+            left, low = body.shadow.box[across], body.shadow.box[2] - one.up
+            draw_block_view(
+                board, body, view, lambda x, z: own(x - left, z - low), role
+            )
+            points = [own(0, one.up), own(one.ends[1] - one.at, one.high)]
     _spot(board, points, one.tie, one.name)
 
 

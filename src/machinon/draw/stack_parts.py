@@ -24,8 +24,12 @@ TO_MAKE = ", to make"  # after the name of a piece that is made here
 
 class Part(Struct, frozen=True):
     """A piece that exists, by its outline or as it stands about another, or one that is
-    made here; at: where its own zero lies along the whole, mm; turned: end for end;
-    lit: it is the one that is spoken of."""
+    made here.
+
+    at: where its own zero lies along the whole; up: how far over the foot of the whole;
+    mm. turned: end for end; endways: a block that is looked at along its length; lit:
+    it is the one that is spoken of.
+    """
 
     tie: str
     name: str
@@ -33,7 +37,9 @@ class Part(Struct, frozen=True):
     made: Made | None = None
     rings: tuple[RingSection, ...] = ()
     at: float = 0.0
+    up: float = 0.0
     turned: bool = False
+    endways: bool = False
     lit: bool = False
 
     @property
@@ -66,7 +72,7 @@ class Part(Struct, frozen=True):
             return self.outline.size[1]
         if self.made is not None and self.made.body.turns:
             return self.made.body.largest / 2
-        return self._box[1]
+        return self.up + self._box[1]
 
     @property
     def turns(self) -> bool:
@@ -81,10 +87,10 @@ class Part(Struct, frozen=True):
 
     @property
     def _box(self) -> tuple[float, float]:
-        """How long and how high a block is."""
+        """How long and how high a block is, as it is looked at."""
         assert self.made is not None
-        x0, _, z0, x1, _, z1 = self.made.body.shadow.box
-        return x1 - x0, z1 - z0
+        x0, y0, z0, x1, y1, z1 = self.made.body.shadow.box
+        return (y1 - y0 if self.endways else x1 - x0), z1 - z0
 
 
 def groups_of(plan: Plan) -> list[list[Part]]:
@@ -135,7 +141,10 @@ def _seated(plan: Plan, parts: Mapping[str, Part]) -> dict[str, Part]:
     def seat(part: Part) -> None:
         found[part.tie] = part
         work = works.get(part.tie)
-        if work is None or part.made is None or not part.turns:
+        if work is None or part.made is None:
+            return
+        if not part.turns:
+            found.update(_in_section(parts, part, _mates_of(work, part.made)))
             return
         for mate, tie in _mates_of(work, part.made):
             other = parts.get(tie)
@@ -154,6 +163,25 @@ def _mates_of(work: Work, made: Made) -> list[tuple[Mate, str]]:
     assert work.making is not None
     chosen = work.making.mates
     return [(one, chosen[one.role]) for one in made.family.mates if one.role in chosen]
+
+
+def _in_section(
+    parts: Mapping[str, Part], part: Part, mates: Sequence[tuple[Mate, str]]
+) -> dict[str, Part]:
+    """A block in the slot or on the slide that it is made for, both cut across; nothing
+    where it has none."""
+    assert part.made is not None
+    for mate, tie in mates:
+        on = parts.get(tie)
+        if not mate.seats or on is None or on.outline is None or on.outline.turns:
+            continue
+        seen = replace(part, endways=True)
+        ((x, high),) = on.outline.places.values()
+        # its middle over that of the slot, its foot as far under the slot's mouth
+        middle = (seen.ends[0] + seen.ends[1]) / 2
+        lifted = replace(seen, up=high - seat_of(mate, part.made))
+        return {part.tie: lifted, tie: replace(on, at=middle - x)}
+    return {}
 
 
 def _stands(plan: Plan, mate: Mate, other: Part, part: Part) -> Part | None:

@@ -291,7 +291,7 @@ FAMILY = Family(
             MateSize("depth", "its depth", 12.0, aid="depth"),
             MateSize("angle", "floor to flank", 60.0, kind=ANGLE, aid="angle"),
             MateSize("pin", "the pins it is read over", 8.0, aid="pin"),
-        )),
+        ), seats="min(slide.depth, slot.depth)"),
     ),
     fits=(
         FitSlot("slot", "Slot on the slide", "slot.pins", "slide.bottom", "shaft",

@@ -251,7 +251,7 @@ FAMILY = Family(
             MateSize("head", "width of its head", 24.1, ("tee-head",)),
             MateSize("head_depth", "height of its head", 10.1, ("tee-head-depth",)),
             MateSize("lip", "height of its lips", 12.1, ("tee-lip",)),
-        )),
+        ), seats="head.height + slot.lip"),
     ),
     fits=(
         FitSlot("tongue", "Tongue in the slot", "tongue.width", "slot.neck",

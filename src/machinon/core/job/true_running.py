@@ -128,14 +128,15 @@ def _turned(one: Station, inch: bool) -> str:
 def _mates(work: Work) -> tuple[str | None, list[str]]:
     """The id of what a piece goes on, where it has that, and of what it carries.
 
-    The first mate is its seat, unless that stands further along the piece.
+    The first mate is its seat, unless that stands further along the piece and does not
+    face it.
     """
     making = work.making
     assert making is not None
     first, *others = family_for(making).mates or (None,)
     if first is None:
         return None, []
-    on = first.seats in ("", "0")
+    on = first.turned or first.seats in ("", "0")
     roles = [mate.role for mate in (others if on else (first, *others))]
     carried = [making.mates[role] for role in roles if role in making.mates]
     return making.mates.get(first.role) if on else None, carried

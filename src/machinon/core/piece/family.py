@@ -178,8 +178,9 @@ class Ring(Struct, frozen=True):
 class Mate(Struct, frozen=True):
     """What a piece goes on or carries: its role, and what of it is measured.
 
-    seats: where its own zero lies along the piece when both are together, an expression
-    as in a ring; empty where that is not said; turned: it is turned end for end there;
+    seats: where its own zero lies along the piece when both are together, or how high
+    the mouth of its slot stands over a block's foot, an expression as in a ring; empty
+    where that is not said; turned: it is turned end for end there;
     around: what is drawn of it there, where its readings do not tell enough to draw it
     by; shape, metal, surfaces: what a new one is drawn as, made of and starts with,
     where its sizes do not say it well enough.
