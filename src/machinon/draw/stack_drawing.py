@@ -1,6 +1,5 @@
 """The stack strip: the pieces of a job and what is made between them, to scale."""
 
-import math
 from collections.abc import Iterator, Sequence
 from itertools import combinations, pairwise
 from typing import Literal, NamedTuple
@@ -10,16 +9,10 @@ from msgspec.structs import replace
 from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.plan import Plan
-from machinon.core.piece.body import Body
 from machinon.core.piece.family import Chain
-from machinon.core.piece.feature import Feature
-from machinon.core.piece.hardware import Hardware
-from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.shadow import VIEWS
-from machinon.core.piece.turned_features import NutThread
 from machinon.core.quantity import length_text
-from machinon.core.threads.screws import CapScrew, cap_screws
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     Board,
@@ -30,8 +23,9 @@ from machinon.draw.drawing import (
     Spot,
     text_width,
 )
-from machinon.draw.half_section import draw_upper_half, turned_in
+from machinon.draw.half_section import draw_upper_half
 from machinon.draw.sheet_layout import Placing
+from machinon.draw.stack_hardware import draw_screws
 from machinon.draw.stack_parts import TO_MAKE, Part, groups_of, meets
 
 SHARE = 0.8  # of its columns that the longest group takes
@@ -172,84 +166,20 @@ def _draw(board: Board, one: Part, place: Placing) -> None:
         if body.turns:
             draw_upper_half(board, body, own, role)
             points = [own(z, r) for z, r in body.rings()[0]]
-            _screws(board, one.made, own)
+            draw_screws(board, one.made, own)
         else:
             view = "right" if one.endways else "front"
             across, _, _ = VIEWS[view]
             left, low = body.shadow.box[across], body.shadow.box[2] - one.up
-            draw_block_view(
-                board, body, view, lambda x, z: own(x - left, z - low), role
-            )
+
+            def seen(x: float, z: float) -> Point:
+                return own(x - left, z - low)
+
+            draw_block_view(board, body, view, seen, role)
+            if not one.endways:
+                draw_screws(board, one.made, seen)
             points = [own(0, one.up), own(one.ends[1] - one.at, one.high)]
     _spot(board, points, one.tie, one.name)
-
-
-def _screws(board: Board, made: Made, place: Placing) -> None:
-    """The screws that hold it, one of those in each of its ends and sides: the head on
-    its seat, the shank into what it is screwed to."""
-    shown = turned_in(made.body)
-    for one in made.hardware:
-        if not one.at or not one.length:
-            continue
-        head = cap_screws().get(one.thread) if one.kind == "screw" else None
-        for feature in made.body.features:
-            # some that are alike are numbered
-            if one.at not in (feature.name, feature.name.rstrip("0123456789")):
-                continue
-            if isinstance(feature, Holes) and feature not in shown:
-                continue
-            for a, b, wide in _screw_at(feature, one, made.body, head):
-                _cylinder(board, a, b, wide, place)
-
-
-def _screw_at(
-    feature: Feature, one: Hardware, body: Body, head: CapScrew | None
-) -> Iterator[tuple[Point, Point, float]]:
-    """A screw in a feature, (z, r) from end to end of its axis with the width there:
-    first its head, where it has one."""
-    if isinstance(feature, CrossHoles):
-        # its tip at the end of the thread, or on what lies in a hole that it meets
-        met = (
-            other.hole.diameter / 2
-            for other in body.features
-            if isinstance(other, CrossHoles)
-            and other is not feature
-            and other.z == feature.z
-        )
-        end = feature.diameter / 2 - feature.hole.threaded(feature.through)
-        tip = max(end, *met, 0.0)
-        yield (feature.z, tip), (feature.z, tip + one.length), one.size
-        return
-    if isinstance(feature, NutThread):
-        at, into, seat = 0.0, -1.0, feature.end
-        first, last = body.ends
-        if feature.start - first < last - feature.end:
-            into, seat = 1.0, feature.start
-        grip = one.asked.get("grip", 0.0)
-    else:
-        assert isinstance(feature, Holes)
-        at = math.hypot(*feature.points[0])
-        into = 1.0 if feature.face == "left" else -1.0
-        seat = feature.level + into * feature.hole.bore_depth
-        # the head of one in a tapped hole stands on what it holds there
-        grip = one.asked.get("grip", 0.0) if feature.hole.thread else 0.0
-    seat -= into * grip
-    if head is not None:
-        yield (seat - into * head.head_height, at), (seat, at), head.head_diameter
-    yield (seat, at), (seat + into * one.length, at), one.size
-
-
-def _cylinder(board: Board, a: Point, b: Point, wide: float, place: Placing) -> None:
-    """A screw's shank or head seen from the side, above the axis."""
-    half = wide / 2
-    if a[0] == b[0]:
-        corners = [(a[0] - half, a[1]), (a[0] + half, a[1])]
-        corners += [(b[0] + half, b[1]), (b[0] - half, b[1])]
-    else:
-        low, high = max(a[1] - half, 0.0), a[1] + half
-        corners = [(a[0], low), (b[0], low), (b[0], high), (a[0], high)]
-    points = tuple(place(z, r) for z, r in corners)
-    board.items.append(Shape(points, "measured", 1.0, "ground"))
 
 
 def _chains(plan: Plan) -> Iterator[list[_Link]]:

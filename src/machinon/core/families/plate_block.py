@@ -393,7 +393,8 @@ def hardware(s: Values) -> Iterable[Hardware]:
         count = len(pattern_of(s, name).points())
         head = "countersunk" if kind == "countersunk" else "cap"
         use = f"in {spoken(name)}"
-        yield cap_screws(str(s[f"{name}.screw"]), count, use, through, head=head)
+        screw = str(s[f"{name}.screw"])
+        yield cap_screws(screw, count, use, through, head=head, at=name)
 
 
 FAMILY = grown(
