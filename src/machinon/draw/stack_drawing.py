@@ -84,16 +84,21 @@ def _in_a_row(board: Board, plan: Plan, groups: list[list[Part]]) -> None:
     size = board.size
     step = board.width / sum(map(len, groups))
     axis = board.height - 1.9 * size
-    chains, rows = list(_chains(plan)), len(list(_chains(plan)))
+    chains = list(_chains(plan))
+    rows = len(chains)
     for _ in range(2):  # how many lines the chains take is known where the parts are
         scale = _scale(groups, step, axis - (1.2 + LANE * rows) * size)
         parts = _placed(groups, step, scale)
         lanes = [_lanes(links, parts) for links in chains]
         rows = sum(map(len, lanes))
-    for n, one in enumerate(one for group in groups for one in group):
-        _name(board, one, (n + 0.5) * step, axis, step)
-        if not one.known:
-            _not_known(board, one, (n + 0.5) * step, axis, step)
+    column = 0
+    for group in groups:
+        middle = (column + len(group) / 2) * step
+        apart = _long(group) * scale / len(group)
+        _names_under(board, group, (middle, axis), (apart, step))
+        if not group[0].known:
+            _not_known(board, group[0], middle, axis, step)
+        column += len(group)
 
     # what exists stands behind what is made, and the piece at hand before all
     for one in sorted(parts, key=lambda one: (one.lit, one.made is not None)):
@@ -115,12 +120,17 @@ def _scale(groups: Sequence[Sequence[Part]], step: float, room: float) -> float:
     """Pixels a mm at which every group has room in its columns and under a height."""
     known = [one for group in groups for one in group if one.known]
     found = [room / max(one.high for one in known)]
-    for group in groups:
-        there = [one.ends for one in group if one.known]
-        if there:
-            long = max(end for _, end in there) - min(start for start, _ in there)
-            found.append(SHARE * step * len(group) / long)
+    longs = [(len(group), long) for group in groups if (long := _long(group))]
+    found += [SHARE * step * many / long for many, long in longs]
     return min(found)
+
+
+def _long(group: Sequence[Part]) -> float:
+    """How long a group is, mm; of what is known."""
+    there = [one.ends for one in group if one.known]
+    if not there:
+        return 0.0
+    return max(end for _, end in there) - min(start for start, _ in there)
 
 
 def _placed(groups: Sequence[Sequence[Part]], step: float, scale: float) -> list[Part]:
@@ -275,12 +285,20 @@ def _spot(board: Board, points: list[Point], tie: str, name: str) -> None:
     board.spots.append(Spot(rect, tie, name))
 
 
-def _name(board: Board, one: Part, middle: float, axis: float, step: float) -> None:
-    small = 0.85 * board.size
-    exists = one.outline is not None or one.rings
-    role: Role = "cut" if one.lit else "faint" if exists else "measured"
-    place = (middle, axis + board.size)
-    board.text(place, _cut(one.name, step, small), small, role)
+def _names_under(
+    board: Board, group: Sequence[Part], at: Point, apart: tuple[float, float]
+) -> None:
+    """The names of a group in its order, about a place on the axis; apart: at least and
+    at most, px."""
+    small = LETTERS * board.size
+    widest = max(text_width(one.name, small) for one in group) + 2 * small
+    step = min(max(apart[0], widest), apart[1])
+    for n, one in enumerate(group):
+        exists = one.outline is not None or one.rings
+        role: Role = "cut" if one.lit else "faint" if exists else "measured"
+        x = at[0] + (n - (len(group) - 1) / 2) * step
+        place = x, at[1] + board.size
+        board.text(place, _cut(one.name, step, small), small, role)
 
 
 def _cut(name: str, room: float, size: float) -> str:
