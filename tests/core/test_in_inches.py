@@ -5,6 +5,7 @@ import unittest
 
 from machinon.core.families import families
 from machinon.core.in_inches import in_inches, sizes_in_inches
+from machinon.core.piece.family import at_least
 from machinon.core.piece.made import make
 from machinon.core.quantity import INCH
 from machinon.core.route.operations import route_told
@@ -65,6 +66,8 @@ class InInches(unittest.TestCase):
             ("end mill 8 mm", "end mill 8 mm"),
             ("100 N at the cut bend it 4 µm.", "100 N at the cut bend it 0.2 thou."),
             ("up to 315 N/mm² does", "up to 315 N/mm² does"),
+            (at_least("", "", -2.54, 0.25, "Room").says,
+             "Room: −0.1000 in, at least 0.0098 in wanted."),
             ("Bore the taper, compound at 10°", "Bore the taper, compound at 10°"),
         ):  # fmt: skip
             self.assertEqual(in_inches(metric), inch)

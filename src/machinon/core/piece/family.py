@@ -276,11 +276,12 @@ def at_least(
     key: str, place: str, have: float, need: float, says: str, grave: bool = True
 ) -> Check:
     """A check that one size is at least another."""
+    said = f"{round(have, 2) + 0.0:.2f}".replace("-", "−")
     return Check(
         key,
         place,
         have >= need - 1e-9,
-        f"{says}: {have:.2f} mm, at least {need:.2f} mm wanted.",
+        f"{says}: {said} mm, at least {need:.2f} mm wanted.",
         grave,
         have,
         need,
