@@ -486,6 +486,16 @@ class Sheets(unittest.TestCase):
         # nor what only a draw-bar thread would have
         self.assertIsNone(paper.spot("draw.depth"))
 
+    def test_paper_leaves_out_the_choices_that_the_drawing_shows(self):
+        """From which end a bore goes in is seen, as that it goes through."""
+        made = make(families()["turned-piece"], {"parts": "step bore edge centre"})
+        screen, paper = (piece_sheet(made, 980, 620, paper=on) for on in (False, True))
+        for key in ("bore1.end", "bore1.depth", "bore1.floor"):
+            self.assertIsNotNone(screen.spot(key))
+            self.assertIsNone(paper.spot(key))
+        said = {one.text for one in texts(paper)}
+        self.assertLessEqual({"0.5 × 45°", "centre ⌀5"}, said)
+
 
 class Written(unittest.TestCase):
     def setUp(self):

@@ -19,6 +19,7 @@ from machinon.draw.sheet_figures import (
     figures_of,
     left_out,
     places_of,
+    seen_in_it,
 )
 from machinon.draw.turned_sheet import TurnedSheet
 
@@ -50,8 +51,12 @@ def piece_sheet(
         said = figure_of(made, replace(made.sizes[key], value=(was or {})[key]), inch)
         figures[key] = replace(figures[key], small=f"was {said.text}", role="cut")
     if paper:
-        without = left_out(made)
-        figures = {k: one for k, one in figures.items() if feature_of(k) not in without}
+        without, seen = left_out(made), seen_in_it(made) - places.keys()
+        figures = {
+            key: one
+            for key, one in figures.items()
+            if feature_of(key) not in without and key not in seen
+        }
 
     kind = TurnedSheet if made.body.turns else BlockSheet
 

@@ -34,6 +34,8 @@ from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
 
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
+# choices that the drawing shows
+SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum")
 ALONG = ("along", "x", "y", "z")  # kinds of lines that lead from place to place
 # measures that have a line where nothing else tells them, and how they are called
 FOLLOW = {
@@ -356,6 +358,16 @@ def left_out(made: Made) -> set[str]:
     for key in made.sizes:
         first.setdefault(feature_of(key), made.values[key])
     return {n for n, v in first.items() if v in (0, "none") and n not in there}
+
+
+def seen_in_it(made: Made) -> set[str]:
+    """Sizes that are choices which the drawing shows, or that go through."""
+    return {
+        key
+        for key, one in made.sizes.items()
+        if one.size.measure in SHOWN
+        or (one.value == 0 and one.size.why.startswith(GOES))
+    }
 
 
 def feature_of(key: str) -> str:

@@ -14,6 +14,7 @@ from machinon.core.piece.block_features import (
     Slot,
 )
 from machinon.core.piece.family import spoken
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import (
     Arc,
     CrossHoles,
@@ -23,7 +24,14 @@ from machinon.core.piece.hole_features import (
 )
 from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.made import Made
-from machinon.core.piece.turned_features import Flats, Knurl, Sloping
+from machinon.core.piece.turned_features import (
+    Bevel,
+    Centre,
+    EdgeRound,
+    Flats,
+    Knurl,
+    Sloping,
+)
 from machinon.core.tapers.tapers import taper_of
 from machinon.draw.sheet_figures import BROKEN, Figure, feature_of, length_said
 
@@ -79,15 +87,10 @@ def notes_of(
                 text += f", then {one.tilt:.1f}° aslant"
         elif isinstance(one, CrossHoles):
             text = one.hole.says(_alike(made, one, by_feature))
-        elif isinstance(one, EdgeBevels):
-            text = f"{BROKEN[one.which]} {figures[said[0]].text} × 45°"
-        elif isinstance(one, CornerRounds):
-            text = f"corners R{figures[said[0]].text}"
-        elif isinstance(one, Slot):
-            ends = "round ends" if one.rounded else "from end to end"
-            text = f"{spoken(name)}: {ends}"
-        elif isinstance(one, RoundSeat):
-            text = f"{spoken(name)}: round ⌀{figures[said[0]].text}"
+        elif (told := _told_short(one)) is not None:
+            measure, words = told
+            key = next((k for k in said if k.endswith(f".{measure}")), "")
+            text = words.format(figures[key].text if key else spoken(name))
         else:
             text = _measures(made, figures, name, said, inch)
         if inch and isinstance(one, Holes | CrossHoles):
@@ -97,6 +100,27 @@ def notes_of(
         text += "".join(f" ({s})" for key in said if (s := figures[key].small))
         found.append(Note(name, text, said))
     return found
+
+
+def _told_short(one: Feature) -> tuple[str, str] | None:
+    """The measure of a feature that is written, and the words about it; empty for one
+    that is only named. None for what is told by all its measures."""
+    match one:
+        case EdgeBevels():
+            return "leg", f"{BROKEN[one.which]} {{}} × 45°"
+        case Bevel():
+            return "leg", f"{{}} × {one.angle:g}°"
+        case Centre():
+            return "mouth", "centre ⌀{}"
+        case EdgeRound():
+            return "radius", "R{}"
+        case CornerRounds():
+            return "radius", "corners R{}"
+        case RoundSeat():
+            return "diameter", f"{spoken(one.name)}: round ⌀{{}}"
+        case Slot():
+            return "", f"{{}}: {'round ends' if one.rounded else 'from end to end'}"
+    return None
 
 
 def _alike(made: Made, one: CrossHoles, written: Container[str]) -> int:

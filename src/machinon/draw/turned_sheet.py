@@ -5,6 +5,8 @@ from typing import Literal, NamedTuple
 
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.turned_features import (
+    Bevel,
+    Centre,
     EdgeRound,
     Flats,
     Keyway,
@@ -238,6 +240,10 @@ class TurnedSheet(SheetLayout):
             return section((one.start + one.end) / 2, middle)
         if isinstance(one, EdgeRound):
             return section(*one.at(45.0))
+        if isinstance(one, Bevel):
+            return section(one.z, one.diameter / 2)
+        if isinstance(one, Centre):
+            return section(one.z, one.mouth / 2)
         if isinstance(one, Flats | Knurl | Slits):
             wide = one.across if isinstance(one, Flats) else one.diameter
             return section((one.start + one.end) / 2, -wide / 4)

@@ -123,6 +123,17 @@ class PlateBlocks(unittest.TestCase):
         self.assertEqual([x for x, _ in row.body.feature("row1").points],
                          [15, 32.5, 50, 67.5, 85])  # fmt: skip
 
+    def test_a_hole_is_as_wide_as_its_screw_asks_until_it_is_typed(self):
+        """M8: 6.8 before the tap, 9 to clear it; a drill of 7 leaves 62 % of thread:
+        (8 − 7) / (1.299 × 1.25)."""
+        made = block("hole holes", hole1_diameter="7")
+        self.assertEqual(made.values["holes1.diameter"], 9)
+        self.assertEqual(block("hole").values["hole1.diameter"], 6.8)
+        drilled = made.body.feature("hole1").hole
+        self.assertEqual((drilled.diameter, drilled.thread), (7, "M8x1.25"))
+        (share,) = (one.have for one in made.checks if one.key == "hole1-drill")
+        self.assertAlmostEqual(share, 100 / (1.299038 * 1.25), places=3)
+
     def test_holes_in_the_front_are_measured_on_the_front(self):
         """The front is 100 × 30: a row 15 up, 15 in; M6 clear is 6.6, 60 deep."""
         made = block("row", row1_face="front", row1_from_front="15")
@@ -150,6 +161,8 @@ class PlateBlocks(unittest.TestCase):
             ("pocket", {"pocket1_depth": "29"}, "pocket1-floor"),
             ("seat", {"seat1_diameter": "54"}, "seat1-floor"),
             ("seat", {"seat1_depth": "8.5"}, "seat1-half"),
+            ("holes", {"holes1_diameter": "12.5"}, "holes1-seat"),
+            ("hole", {"hole1_diameter": "7.5"}, "hole1-drill"),
         ):
             with self.subTest(key):
                 self.assertIn(key, failed(block(parts, **given)))

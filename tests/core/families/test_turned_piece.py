@@ -194,6 +194,27 @@ class TurnedPieces(unittest.TestCase):
         edge = turned("ring", ring1_circle="22", ring1_diameter="3")
         self.assertIn("ring1-edges", failed(edge))
 
+    def test_holes_in_a_face_are_counterbored_and_holes_from_the_side_reamed(self):
+        """Four of ⌀4 through 62, opened to ⌀7 for 3: 4 × 3 × π (3.5² − 2²)."""
+        given = {
+            "ring1_circle": "17",
+            "ring1_diameter": "4",
+            "ring1_depth": "0",
+            "step3_diameter": "36",
+        }
+        plain = turned("ring", **given)
+        sunk = {"ring1_counterbore": "7", "ring1_counterbore_depth": "3"}
+        made = turned("ring cross", **given, **sunk, cross1_reamed="yes",
+                      cross1_from_end="52")  # fmt: skip
+        taken = plain.body.volume - turned("ring", **given, **sunk).body.volume
+        self.assertAlmostEqual(taken / (12 * math.pi * (3.5**2 - 2**2)), 1, 2)
+        operations = [step.operation for step in route_told(made)[-1].steps]
+        self.assertEqual(
+            operations, ["drill", "counterbore", "drill", "ream", "deburr"]
+        )
+        wide = turned("ring", **given, ring1_counterbore="18")
+        self.assertIn("ring1-edges", failed(wide))
+
     def test_parts_get_their_numbers_and_what_is_unknown_is_refused(self):
         made = turned("groove groove", groove2_from_end="50", groove2_diameter="22")
         self.assertIn("groove2", {one.name for one in made.body.features})

@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.outline import corners_of, outline_of
+from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
 
 
@@ -78,6 +79,13 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             f"Metal between neighbours of {said} (a quarter of a hole)",
         )
     if hole.bore:
+        yield at_least(
+            f"{name}-seat",
+            name,
+            (cap_screw(str(s[f"{name}.screw"])).head_diameter - hole.diameter) / 2,
+            0.5,
+            f"Seat of the screw heads in {said}",
+        )
         yield at_least(
             f"{name}-under-head",
             name,

@@ -3,6 +3,8 @@
 import math
 from collections.abc import Iterator
 
+from msgspec.structs import replace
+
 from machinon.core.errors import BadInput
 from machinon.core.families._dovetail import dovetail_widths
 from machinon.core.families._tapped import tapped
@@ -87,6 +89,11 @@ def pattern_of(s: Values, name: str) -> Pattern:
 
 
 def hole_of_part(s: Values, name: str) -> Hole:
+    """The hole of a part, as wide as it is said to be."""
+    return replace(hole_by_screw(s, name), diameter=float(s[f"{name}.diameter"]))
+
+
+def hole_by_screw(s: Values, name: str) -> Hole:
     """The hole for a screw: tapped, reamed, plain, counterbored or countersunk."""
     thread = thread_of(str(s[f"{name}.screw"]))
     deep = s[f"{name}.depth"] or None

@@ -7,6 +7,7 @@ from machinon.core.piece.family import Check, at_least, spoken
 from machinon.core.piece.hole_features import Hole
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import LEAST, MOST, full_thread
 
 CHIP_ROOM = 4.0  # threads that a tap needs below the thread
 RUN_OUT = 3.0  # that a bottoming tap needs: its lead of 2, and chips
@@ -34,10 +35,24 @@ def tapped(thread: str, depth: float | None = None) -> Hole:
 
 
 def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
-    """Whether a blind tapped hole has the thread that its screw wants in the metal."""
-    if not hole.thread or hole.depth is None:
+    """Whether a tapped hole has the thread that its screw wants in the metal."""
+    if not hole.thread:
         return
     one = thread_of(hole.thread)
+    share = 100 * (one.major - hole.diameter) / full_thread(one)
+    yield Check(
+        f"{name}-drill",
+        name,
+        LEAST <= share <= MOST,
+        f"A drill of {hole.diameter:g} mm leaves {share:.0f} % of thread in "
+        f"{spoken(name)}: under {LEAST} it strips early, over {MOST} it breaks taps in "
+        "tough metal.",
+        grave=share <= 0 or share > 100,
+        have=share,
+        need=LEAST,
+    )
+    if hole.depth is None:
+        return
     yield at_least(
         f"{name}-thread",
         name,

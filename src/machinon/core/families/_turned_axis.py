@@ -151,9 +151,12 @@ def socket_of(s: Values, axis: Axis, name: str) -> TaperBore:
 
 def hole_of_part(s: Values, name: str, depth: float | None = None) -> Hole:
     thread = str(s[f"{name}.thread"])
-    if thread == "none":
-        return Hole(float(s[f"{name}.diameter"]), depth)
-    return tapped(thread, depth)
+    if thread != "none":
+        return tapped(thread, depth)
+    wide, ream = float(s[f"{name}.diameter"]), bool(s[f"{name}.reamed"])
+    head = float(s.get(f"{name}.counterbore", 0.0))
+    sunk = float(s[f"{name}.counterbore_depth"]) if head else 0.0
+    return Hole(wide, depth, bore=head, bore_depth=sunk, ream=ream)
 
 
 def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:

@@ -205,7 +205,7 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
         yield at_least(
             f"{name}-edges",
             name,
-            (min(outer, between) - hole.diameter) / 2,
+            (min(outer, between) - max(hole.diameter, hole.bore)) / 2,
             1.0,
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )

@@ -15,6 +15,7 @@ from machinon.core.families._plate_features import (
     face_of,
     feature_of_part,
     from_centre,
+    hole_by_screw,
     hole_of_part,
     is_female,
     parts_of,
@@ -210,6 +211,10 @@ def _on_its_face(way: int, *more: str) -> dict[str, Any]:
     }
 
 
+def _wide(name: str, s: Values) -> float:
+    return hole_by_screw(s, name).diameter
+
+
 def _circle(name: str, s: Values) -> float:
     return 0.6 * min(face_of(s, s[f"{name}.face"])[:2])
 
@@ -260,7 +265,9 @@ def _made(kind: str, screw: str) -> tuple[Size, ...]:
         Size("kind", "kind of {}", kind, "", kind=TEXT, choices=KINDS),
         Size("screw", "screws of {}", screw, "", kind=TEXT),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
-    )
+        Size("diameter", "{} across", OfPart(_wide), "as its screw or tap asks", 0.3,
+             200, step=0.001, rests=("{}.kind", "{}.screw")),
+    )  # fmt: skip
 
 
 PARTS = (

@@ -13,6 +13,7 @@ from machinon.core.families._turned_axis import (
     OVER,
     Axis,
     feature_of_part,
+    hole_of_part,
 )
 from machinon.core.families._turned_checks import checks
 from machinon.core.piece.body import Body
@@ -161,9 +162,14 @@ def _last(s: Values, axis: Axis) -> list[Step]:
     """What does not turn."""
     steps = []
     for name in (*axis.of("ring"), *axis.of("cross")):
+        hole = hole_of_part(s, name)
         steps.append(Step("drill", (name,)))
-        if s[f"{name}.thread"] != "none":
+        if hole.thread:
             steps.append(Step("tap", (name,), note="In the set-up of the drill."))
+        if hole.ream:
+            steps.append(Step("ream", (name,)))
+        if hole.bore > hole.diameter:
+            steps.append(Step("counterbore", (name,)))
     steps += [Step("mill", (name,)) for name in axis.of("flat")]
     steps += [Step("keyway", (name,)) for name in axis.of("keyway")]
     steps += [Step("saw", (name,)) for name in axis.of("slit")]
@@ -323,6 +329,7 @@ PARTS = (
         Size("diameter", "hole of {}", "5", "", 0.5, 100),
         Size("count", "how many holes {} has", "1", "", 1, 24, COUNT),
         _thread("none"),
+        Size("reamed", "{} reamed", "no", kind=FLAG),
     )),
     Part("ring", "Holes in a face, on a circle", (
         _end(),
@@ -332,6 +339,10 @@ PARTS = (
         Size("diameter", "hole of {}", "5", "", 0.5, 100),
         Size("depth", "depth of {}", "12", "0 goes through", 0, 1000),
         _thread("none"),
+        Size("reamed", "{} reamed", "no", kind=FLAG),
+        Size("counterbore", "counterbore of {}", "0", "0 for none", 0, 200),
+        Size("counterbore_depth", "depth of that counterbore, {}", "{}.diameter",
+             "as deep as the hole is wide", 0.2, 200),
     )),
     Part("flat", "Flats", (
         Size("from_end", "{} from the left end", "0", "the end", 0, 1500),
@@ -446,6 +457,8 @@ FAMILY = grown(
                 "cross1.from_end": "50",
                 "ring1.circle": "20",
                 "ring1.diameter": "4",
+                "ring1.counterbore": "7",
+                "ring1.counterbore_depth": "3",
                 "flat1.length": "8",
                 "flat1.across": "22",
                 "keyway1.from_end": "16",

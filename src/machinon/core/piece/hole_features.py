@@ -28,6 +28,13 @@ from machinon.core.piece.solid_cuts import (
 from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.core.threads.screw_thread import thread_of
 
+# what is written at holes in a face, where their sizes have it
+SAID = (
+    *("diameter", "count", "circle", "screw", "thread", "drill", "depth", "reamed"),
+    *("counterbore", "counterbore_depth", "across", "up", "kind", "pattern"),
+    *("datum", "face"),
+)
+
 
 class Hole(msgspec.Struct, frozen=True):
     """A hole as it is drilled: through, or `depth` deep to its shoulder.
@@ -251,14 +258,7 @@ class Holes(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         x, y = self.points[0]
-        said = ("diameter", "count", "circle", "screw", "thread", "drill", "depth")
-        found = dict.fromkeys(
-            (
-                *said,
-                *("across", "up", "kind", "pattern", "counterbore", "datum", "face"),
-            ),
-            Dimension("hole", 0.0, 0.0, (x, y)),
-        )
+        found = dict.fromkeys(SAID, Dimension("hole", 0.0, 0.0, (x, y)))
         if isinstance(self.pattern, Arc):
             found["apart"] = found["circle"]
         if isinstance(self.pattern, Circle):
@@ -353,15 +353,11 @@ class CrossHoles(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         radius = (self.diameter / 2, 0.0)
-        said = {"from_end": self.end_at, "pitch": self.beside}
+        places = {"from_end": self.end_at, "pitch": self.beside}
         along = {
             key: along_axis(at, self.z, radius)
-            for key, at in said.items()
+            for key, at in places.items()
             if at is not None
         }
-        return along | {
-            "diameter": Dimension("hole", self.z, self.z, radius),
-            "thread": Dimension("hole", self.z, self.z, radius),
-            "depth": Dimension("hole", self.z, self.z, radius),
-            "count": Dimension("hole", self.z, self.z, radius),
-        }
+        said = ("diameter", "thread", "depth", "count", "reamed")
+        return along | dict.fromkeys(said, Dimension("hole", self.z, self.z, radius))

@@ -285,6 +285,10 @@ class Bevel(Feature, frozen=True):
             )
         }
 
+    def dimensions(self) -> dict[str, Dimension]:
+        said = Dimension("hole", self.z, self.z, (self.diameter / 2, 0.0))
+        return dict.fromkeys(("leg", "end"), said)
+
 
 class EdgeRound(Feature, frozen=True):
     """An outer edge rounded to a radius, tangent to face and round."""
@@ -328,7 +332,7 @@ class EdgeRound(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         z, r = self.at(45.0)
-        return {"radius": Dimension("hole", z, z, (r, 0.0))}
+        return dict.fromkeys(("radius", "end"), Dimension("hole", z, z, (r, 0.0)))
 
 
 class Bore(Feature, frozen=True):
@@ -505,6 +509,10 @@ class Centre(Feature, frozen=True):
         return {
             self.name: Face("cone", {"diameter": self.mouth, "half_angle": 30.0}, True)
         }
+
+    def dimensions(self) -> dict[str, Dimension]:
+        said = Dimension("hole", self.z, self.z, (self.mouth / 2, 0.0))
+        return dict.fromkeys(("mouth", "end"), said)
 
 
 class Flats(Feature, frozen=True):

@@ -20,9 +20,10 @@ from machinon.core.reckoning import (
     reckoning,
 )
 from machinon.core.tables import rows
-from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screw_thread import Thread, thread_of
 
 USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0}  # %
+LEAST, MOST = 55, 85  # % of thread: less strips early, more breaks taps
 FORMED = 0.68  # of the pitch: what a forming tap raises; makers' rule
 
 
@@ -83,6 +84,11 @@ def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
     return tuple(found[size] for size in sorted(found))
 
 
+def full_thread(one: Thread) -> float:
+    """How much of its diameter a whole cut thread takes, mm."""
+    return 2 * one.form.engaged * one.pitch
+
+
 @reckoning(
     "tap-drill",
     group="Threads",
@@ -136,7 +142,7 @@ def _tap_drill(
         engagement = USUAL_ENGAGEMENT[kind]
     elif engagement < 1:
         engagement *= 100
-    full = FORMED * one.pitch if kind == "form" else 2 * one.form.engaged * one.pitch
+    full = FORMED * one.pitch if kind == "form" else full_thread(one)
     ideal = trail.step(
         "Ideal drill",
         f"{one.major:g} − {full:.4f} × {engagement:g} %",
@@ -167,10 +173,12 @@ def _tap_drill(
         gives(chosen),
         PERCENT,
     )
-    if real > 85:
-        trail.cautions.append("More than 85 % of thread breaks taps in tough metal.")
-    if real < 55:
-        trail.cautions.append("Less than 55 % of thread strips early.")
+    if real > MOST:
+        trail.cautions.append(
+            f"More than {MOST} % of thread breaks taps in tough metal."
+        )
+    if real < LEAST:
+        trail.cautions.append(f"Less than {LEAST} % of thread strips early.")
     around = rack[max(at - 2, 0) : at] + rack[at + 1 : at + 3]
     return {
         "ideal": ideal,
