@@ -67,7 +67,7 @@ class AtTheSimulatedLathe(WindowCase):
         self.settle()
         self.page.simulate("readout")
         self.page.simulate("gauge")
-        hub = self.window.hub
+        hub = self.window.wired.hub
         readout, link = (one.link for one in hub.on_wire.values())
         ins = hub.stand_ins.values()
         self.assertTrue(self.until(lambda: all(one.listened_to for one in ins)))

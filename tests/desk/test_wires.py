@@ -30,7 +30,7 @@ class DevicesAtTheDesk(WindowCase):
         page.name.put(name)
         page.port.put(port)
         self.click(page.add)
-        return self.window.hub.on_wire.get(page._at)
+        return self.window.wired.hub.on_wire.get(page._at)
 
     def test_a_gauge_is_added_and_its_reading_goes_into_the_survey(self):
         gauge = self.stand_in("gauge")
@@ -81,7 +81,7 @@ class DevicesAtTheDesk(WindowCase):
         page = self.open_page()
         self.click(page.forget)
         self.assertEqual(self.window.settings.get("devices"), "[]")
-        self.assertFalse(self.window.hand.isVisible())
+        self.assertFalse(self.window.wired.hand.isVisible())
 
     def test_a_device_that_is_asked_is_asked_as_often_as_is_said(self):
         page = self.open_page()
@@ -109,7 +109,7 @@ class DevicesAtTheDesk(WindowCase):
         self.choose(texts["0012.345"], "value")
         self.choose(texts["mm"], "unit")
         self.click(page.taught)
-        one = self.window.hub.on_wire[page._at]
+        one = self.window.wired.hub.on_wire[page._at]
         self.assertTrue(self.until(lambda: gauge.listened_to))
         self.assertTrue(self.until(lambda: one.link._port))
         gauge._put("N08 L= -0003.250 mm\r\n")
@@ -120,7 +120,7 @@ class DevicesAtTheDesk(WindowCase):
         page = self.open_page()
         one = self.add(page, "Mill", "readout", "named", "socket://127.0.0.1:9")
         self.assertTrue(self.until(lambda: one.state == "lost"))
-        self.assertTrue(one.stale(self.window.hub.now()))
+        self.assertTrue(one.stale(self.window.wired.hub.now()))
         self.assertIn("nobody answers", page.state.text())
         self.close_window()
 
@@ -130,7 +130,7 @@ class DevicesAtTheDesk(WindowCase):
         one = self.add(page, "Mill", "readout", "named", readout.url)
         readout.show(X=10.0)
         self.assertTrue(self.until(lambda: one.mirror.shown.get("X") == 10.0))
-        bar = self.window.hand
+        bar = self.window.wired.hand
         self.pick(bar.axis_menu(one.device.id, "X"), "Zero here")
         readout.show(X=50.0)
         self.assertTrue(self.until(lambda: one.mirror.shown["X"] == 40.0))
@@ -148,7 +148,7 @@ class DevicesAtTheDesk(WindowCase):
         page = self.open_page()
         page.fault.setCurrentIndex(2)
         page.simulate("readout")
-        one = self.window.hub.on_wire[page._at]
+        one = self.window.wired.hub.on_wire[page._at]
         self.assertTrue(self.until(lambda: any(
             line.values is None for line in one.link.lines)))  # fmt: skip
         self.settle()
@@ -174,13 +174,13 @@ class SixHoles(ByKeys):
         devices.name.put("Mill")
         devices.port.put(readout.url)
         self.click(devices.add)
-        one = self.window.hub.readout
+        one = self.window.wired.hub.readout
         self.begin("plate-block", "Base")
         self.stage("piece").add_part("ring")
         self.stage("piece")
         self.work("drill-ring1")
         self.press(Qt.Key.Key_Return)  # the zero is found
-        bar = self.window.hand
+        bar = self.window.wired.hand
         for hole in range(1, 7):
             self.assertEqual(self.page.head.text(), f"Hole {hole} of 6")
             wanted = self.page.wanted

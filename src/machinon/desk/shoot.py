@@ -99,7 +99,7 @@ def shoot(
     take("practice")
     _listen(window)
     take("devices")
-    window.hub.stop()
+    window.wired.hub.stop()
     window.show_reckoner()
     window.pages.currentWidget().search.put("1.25 pitch 4mm leadscrew")  # type: ignore[attr-defined]
     take("reckoner")
@@ -136,7 +136,7 @@ def _listen(window: MainWindow) -> None:
     page = window.pages.currentWidget()
     page.simulate("gauge")  # type: ignore[attr-defined]
     page.simulate("readout")  # type: ignore[attr-defined]
-    gauge, readout = window.hub.stand_ins.values()
+    gauge, readout = window.wired.hub.stand_ins.values()
     readout.show(X=42.425, Y=-17.58, Z=3.0)
     for wait in (0.4, 1.0):
         _wait(wait)

@@ -13,9 +13,7 @@ from PySide6.QtCore import QByteArray, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
-    QDialog,
     QFileDialog,
-    QGridLayout,
     QMainWindow,
     QMessageBox,
     QStackedWidget,
@@ -25,14 +23,16 @@ from PySide6.QtWidgets import (
 
 from machinon import __version__
 from machinon.core.errors import BadInput, MachinonError
-from machinon.core.quantity import LENGTH, typed_again
+from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import Answer
 from machinon.desk.commands import COMMANDS, Command
 from machinon.desk.faults import faults
 from machinon.desk.keeping import Keeping
+from machinon.desk.keys_sheet import show_keys
 from machinon.desk.settings import SCALES, Settings
 from machinon.desk.theme import THEMES, dress
-from machinon.desk.widgets import Entry, Field, Look, button, label
+from machinon.desk.widgets import Entry, Look, label
+from machinon.desk.wires.wired import Wired
 
 if TYPE_CHECKING:
     from machinon.core.ask.own_figures import OwnFigures
@@ -40,7 +40,6 @@ if TYPE_CHECKING:
     from machinon.core.shop.things import Lathe
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
-    from machinon.desk.wires.hub import Hub
     from machinon.store.searching import Hit
     from machinon.store.shop_file import ShopFile
 
@@ -112,8 +111,7 @@ class MainWindow(QMainWindow):
         column.setSpacing(0)
         column.addWidget(self.keeping.bar)
         column.addWidget(self.pages, 1)
-        self._column = column
-        self._hub: Hub | None = None
+        self.wired = Wired(self, column)
         self.setCentralWidget(whole)
         faults.tell = self.tell
         self.setMinimumSize(900, 600)
@@ -142,94 +140,7 @@ class MainWindow(QMainWindow):
             self.show_start()
         self.keeping.offer_left_over()
         self.keeping.on_trouble()
-        if self.settings.get("devices"):
-            self.hub  # noqa: B018  listens to what was set up before
-
-    # -- devices ---------------------------------------------------------
-
-    @property
-    def hub(self) -> "Hub":
-        """The devices on a wire, with the bar that shows them; made when first used."""
-        if self._hub is None:
-            from machinon.desk.wires.hand_bar import HandBar
-            from machinon.desk.wires.hub import Hub
-            from machinon.devices.device import kept_devices
-
-            self._hub = Hub()
-            self.hand = HandBar(
-                self.look,
-                self._hub,
-                self.take_size,
-                self._wanted,
-                lambda: self.file.shop().inch,
-            )
-            self._column.addWidget(self.hand)
-            self._hub.reading.connect(self._on_reading)
-            for device in kept_devices(self.settings.get("devices")):
-                self._hub.listen(device)
-        return self._hub
-
-    def show_devices(self) -> None:
-        """What is on a wire, and how it is read."""
-        from machinon.desk.wires.devices_page import DevicesPage
-        from machinon.devices.device import kept
-
-        self._leave_machine()
-        job = self.job
-        page = DevicesPage(
-            self.look,
-            self.hub,
-            self.file.shop(),
-            lambda devices: self.settings.put("devices", kept(devices)),
-        )
-        page.left.connect(
-            lambda: self.open_job(job.job.id) if job else self.show_start()
-        )
-        self._show_page(page)
-        self._refresh_page = self.show_devices
-
-    def _on_reading(self, id: str, size: float) -> None:
-        device = self.hub.on_wire[id].device
-        page = self.job_page()
-        view = page.view() if page is not None else None
-        # what it was read with is the gauge that sent it
-        if device.instrument and hasattr(view, "use_instrument"):
-            view.use_instrument(device.instrument)
-        if self.take_size(size):
-            self.hub.taken(id)
-
-    def take_size(self, size: float) -> bool:
-        """Put a size from a device into the reading that has the focus, mm; whether
-        there was one."""
-        field = self.focusWidget()
-        while field is not None and not isinstance(field, Field):
-            field = field.parentWidget()
-        reads = isinstance(field, Field) and field.from_wire and field.isVisible()
-        if not isinstance(field, Field) or not reads:
-            return False
-        field.take(f"{typed_again(round(size, 5))} mm")
-        return True
-
-    def _wanted(self) -> Mapping[str, float]:
-        """Where the page at hand wants the axes to be, mm."""
-        page = self.job_page()
-        view = page.view() if page is not None else None
-        return getattr(view, "wanted", {})
-
-    def _say_on_wire(self, kind: str, size: float) -> None:
-        """The practice lathe's gauge and dial speak through simulated devices, where
-        there are any."""
-        stand_ins = self._hub.stand_ins.values() if self._hub is not None else ()
-        one = next((one for one in stand_ins if one.kind == kind), None)
-        if one is not None and kind == "gauge":
-            one.send(size)
-        elif one is not None:
-            one.show(X=size)
-
-    def take_in_hand(self) -> None:
-        """What a device has in hand, into the focused reading."""
-        if self._hub is not None:
-            self.hand.take_any()
+        self.wired.begin()
 
     # -- commands --------------------------------------------------------
 
@@ -265,7 +176,7 @@ class MainWindow(QMainWindow):
             "set_up": self.show_set_up_bench,
             "practice": self.show_practice,
             "devices": self.show_devices,
-            "devices.take": self.take_in_hand,
+            "devices.take": self.wired.take_in_hand,
             "shop.open": self.show_shop,
             "job.sheet": lambda: self._on_proof("sheet"),
             "job.drawing_svg": lambda: self._on_proof("svg"),
@@ -298,7 +209,7 @@ class MainWindow(QMainWindow):
             "view.larger": lambda: self._scale_by(1),
             "view.smaller": lambda: self._scale_by(-1),
             "view.machine": self.at_the_machine,
-            "help.keys": self.show_keys,
+            "help.keys": lambda: show_keys(self, self.look),
             "help.about": self.show_about,
         }
 
@@ -499,6 +410,17 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         self._refresh_page = self.show_shop
 
+    def show_devices(self) -> None:
+        """What is on a wire, and how it is read."""
+        self._leave_machine()
+        job = self.job
+        page = self.wired.page()
+        page.left.connect(
+            lambda: self.open_job(job.job.id) if job else self.show_start()
+        )
+        self._show_page(page)
+        self._refresh_page = self.show_devices
+
     def show_practice(self) -> None:
         """The simulated lathe; what was under way there goes on."""
         from machinon.desk.practice.practice_page import PracticePage
@@ -519,8 +441,8 @@ class MainWindow(QMainWindow):
             page.go_on_from(before)
         page.left.connect(self.show_start)
         page.full_screen_left.connect(self.at_the_machine)
-        page.measured.connect(lambda size: self._say_on_wire("gauge", size))
-        page.dialled.connect(lambda at: self._say_on_wire("readout", at))
+        page.measured.connect(lambda size: self.wired.speak("gauge", size))
+        page.dialled.connect(lambda at: self.wired.speak("readout", at))
         self.setWindowTitle("Practice · Machinon")
         self._show_page(page)
         self._refresh_page = self.show_practice
@@ -812,34 +734,6 @@ class MainWindow(QMainWindow):
         if hasattr(self.pages.currentWidget(), "at_the_machine"):
             self._show_anew()
 
-    def show_keys(self) -> None:
-        """Every command with its keys."""
-        sheet = QDialog(self)
-        sheet.setWindowTitle("Keys")
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(self.look.px(24))
-        row = 0
-        for command in COMMANDS:
-            if command.keys:
-                grid.addWidget(label(command.words), row, 0)
-                grid.addWidget(label(command.keys, "head"), row, 1)
-                row += 1
-        for words, keys in (
-            ("Take what is typed, or the cut advised", "Enter"),
-            ("Walk over the sizes of a drawing", "Arrows, Enter"),
-            ("A line of a step is done: the next one", "Enter or Space"),
-            ("Undo the last line", "Backspace"),
-            ("Leave a size as it was", "Escape"),
-        ):
-            grid.addWidget(label(words), row, 0)
-            grid.addWidget(label(keys, "head"), row, 1)
-            row += 1
-        column = QVBoxLayout(sheet)
-        column.addLayout(grid)
-        column.addWidget(button("Close", sheet.close), 0, Qt.AlignmentFlag.AlignRight)
-        sheet.show()
-
     def show_about(self) -> None:
         self.tell(
             f"Machinon {__version__}, under the MIT licence. Its fonts, B612 and "
@@ -881,8 +775,7 @@ class MainWindow(QMainWindow):
                 self._close_anyway,
             )
             return
-        if self._hub is not None:
-            self._hub.stop()
+        self.wired.stop()
         self.settings.put("geometry", self.saveGeometry())
         if hasattr(self, "file"):
             self.file.close()
