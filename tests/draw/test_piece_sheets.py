@@ -237,6 +237,16 @@ class Sheets(unittest.TestCase):
             both = ["vee1.at", "hole1.from_side"]
             self.assertEqual(sorted(said), sorted(both if not offset else both[1:]))
 
+    def test_a_taper_begins_on_the_line_of_the_step_that_it_goes_on_from(self):
+        family = families()["turned-piece"]
+        made = make(family, family.full)
+        self.assertEqual(self.written(made).count("⌀24"), 1)
+        said = [one.key for one in said_with(made, "taper1.left")]
+        self.assertEqual(said, ["step1.diameter", "taper1.left"])
+        # two ends of a stud are as thick, and each has its line
+        stud = make(families()["stud"], {})
+        self.assertEqual(self.written(stud).count("M10"), 2)
+
     def test_holes_in_rows_are_written_with_the_way_from_one_to_the_next(self):
         """Four at 15 from the edges of 100 x 60; six nuts of 22, a saw of 1.6 and 0.3
         left at either end of each: every 24.2."""

@@ -285,15 +285,28 @@ def on_one_line(
     places: Mapping[str, Dimension], figures: Mapping[str, Figure]
 ) -> Iterable[list[str]]:
     """Sizes that would have the same line with the same figure, as a hole in the middle
-    of a vee has that of the vee."""
+    of a vee has that of the vee, and a taper the end of the step that it goes on from.
+    """
     lines: dict[object, list[str]] = {}
     for key, one in places.items():
+        figure = figures[key]
+        same = one.kind, figure.text, figure.small, figure.number, figure.role
         if one.kind in ALONG:
-            figure = figures[key]
-            ends = one.kind, round(one.start, 4), round(one.end, 4)
-            same = *ends, figure.text, figure.small, figure.number, figure.role
-            lines.setdefault(same, []).append(key)
+            ends = round(one.start, 4), round(one.end, 4)
+            lines.setdefault((ends, *same), []).append(key)
+        elif one.kind == "diameter":
+            line = (round(one.at[0], 4), one.inside, *same)
+            alike = lines.setdefault(line, [])
+            if not alike or any(_touch(one, places[other]) for other in alike):
+                alike.append(key)
+            else:  # one as wide elsewhere has a line of its own
+                lines[key] = [key]
     return lines.values()
+
+
+def _touch(one: Dimension, other: Dimension) -> bool:
+    """Whether two diameters are of the same place along the axis."""
+    return max(one.start, other.start) <= min(one.end, other.end) + 1e-6
 
 
 def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
