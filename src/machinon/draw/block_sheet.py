@@ -8,8 +8,8 @@ from machinon.core.piece.block_features import EndToEnd, RoundSeat, Slope, Slot
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.draw.block_views import draw_block_view
-from machinon.draw.drawing import Point
-from machinon.draw.sheet_layout import LANE, NOTE, Placed, Placing, SheetLayout
+from machinon.draw.drawing import Place, Point
+from machinon.draw.sheet_layout import LANE, NOTE, Placed, SheetLayout
 from machinon.draw.sheet_words import Note
 
 GAP = 3.0  # figure heights between two views
@@ -148,7 +148,7 @@ class BlockSheet(SheetLayout):
             2 * self.size,
         )
 
-    def _uprights(self, rows: list[list[str]], place: Placing, x0: float) -> None:
+    def _uprights(self, rows: list[list[str]], place: Place, x0: float) -> None:
         x = x0
         ends = {key: self._ends(key) for row in rows for key in row}
         spans = {
@@ -224,7 +224,7 @@ class BlockSheet(SheetLayout):
     def _block_notes(
         self,
         notes: Sequence[Note],
-        views: Mapping[str, Placing],
+        views: Mapping[str, Place],
         x: float | None,
         y: float,
     ) -> None:

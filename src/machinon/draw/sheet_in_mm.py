@@ -5,7 +5,7 @@ from msgspec import Struct
 from machinon.core.piece.made import Made
 from machinon.core.piece.shadow import VIEWS
 from machinon.draw.block_views import draw_block_view
-from machinon.draw.drawing import Board, Drawing, Point
+from machinon.draw.drawing import Board, Drawing, Place, Point
 from machinon.draw.end_view import draw_end_view
 from machinon.draw.half_section import draw_half_section
 from machinon.draw.sheet_figures import (
@@ -15,7 +15,7 @@ from machinon.draw.sheet_figures import (
     places_of,
     title_said,
 )
-from machinon.draw.sheet_layout import Placing, SheetLayout
+from machinon.draw.sheet_layout import SheetLayout
 
 
 class MeasuredLine(Struct, frozen=True):
@@ -58,7 +58,7 @@ def sheet_in_mm(
         # room for the lines of dimensions beside and below
         over = -(wide + 30) if first_angle else tall + 30
         beside = -(wide + 90) if first_angle else long + 30
-        views: dict[str, Placing] = {
+        views: dict[str, Place] = {
             "top": lambda x, y: (x, y + over),
             "front": lambda x, z: (x, z),
             "right": lambda y, z: (y + beside, z),

@@ -17,8 +17,6 @@ from machinon.draw.sheet_figures import (
 )
 from machinon.draw.sheet_words import Note, notes_of
 
-Placing = Callable[[float, float], Point]  # a view's point on the page
-
 ROW = 2.6  # figure heights of a row of sizes along the foot
 LANE = 2.3  # figure heights from one dimension line to the next
 NOTE = 1.7  # figure heights of a line written at a hole

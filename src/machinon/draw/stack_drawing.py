@@ -17,6 +17,7 @@ from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
     Board,
     Drawing,
+    Place,
     Point,
     Role,
     Shape,
@@ -24,7 +25,6 @@ from machinon.draw.drawing import (
     text_width,
 )
 from machinon.draw.half_section import draw_upper_half
-from machinon.draw.sheet_layout import Placing
 from machinon.draw.stack_hardware import draw_screws
 from machinon.draw.stack_parts import TO_MAKE, Part, groups_of, meets
 
@@ -148,7 +148,7 @@ def _placed(groups: Sequence[Sequence[Part]], step: float, scale: float) -> list
     return found
 
 
-def _draw(board: Board, one: Part, place: Placing) -> None:
+def _draw(board: Board, one: Part, place: Place) -> None:
     """A part, where it lies along the whole."""
     points: list[Point] = []
     if one.rings:
@@ -260,6 +260,7 @@ def _chain(
         board.line((left, y), (right, y), link.role, 1.6)
         half = text_width(link.text, letters) / 2
         at = max((left + right) / 2, taken + half)
+        at = min(at, board.width - half)
         taken = at + half + 0.5 * board.size
         board.text((at, y - 0.8 * board.size), link.text, letters, link.role)
         spans.append((left, right))

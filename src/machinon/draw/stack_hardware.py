@@ -12,15 +12,14 @@ from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import NutThread
 from machinon.core.threads.screws import CapScrew, cap_screws
-from machinon.draw.drawing import Board, Point, Shape
+from machinon.draw.drawing import Board, Place, Point, Shape
 from machinon.draw.half_section import turned_in
-from machinon.draw.sheet_layout import Placing
 
 # a cylinder on the page's plane: from where to where its axis goes, and its width
 Cylinder = tuple[Point, Point, float]
 
 
-def draw_screws(board: Board, made: Made, place: Placing) -> None:
+def draw_screws(board: Board, made: Made, place: Place) -> None:
     """The screws that hold it: the head on its seat, the shank into what it is screwed
     to; of those in one end of what turns, one. place: from (z, r) of what turns, from
     (x, z) of a block seen from the front."""
@@ -94,9 +93,7 @@ def _with_head(
     yield at(-grip), at(one.length - grip), one.size
 
 
-def _draw_cylinder(
-    board: Board, a: Point, b: Point, wide: float, place: Placing
-) -> None:
+def _draw_cylinder(board: Board, a: Point, b: Point, wide: float, place: Place) -> None:
     """It from the side; of what lies on the axis, the half above it."""
     half = wide / 2
     if a[0] == b[0]:

@@ -14,10 +14,10 @@ from machinon.core.piece.turned_features import (
     Slits,
     Sloping,
 )
-from machinon.draw.drawing import Point
+from machinon.draw.drawing import Place, Point
 from machinon.draw.end_view import draw_end_view
 from machinon.draw.half_section import draw_half_section
-from machinon.draw.sheet_layout import LANE, NOTE, Placed, Placing, SheetLayout
+from machinon.draw.sheet_layout import LANE, NOTE, Placed, SheetLayout
 from machinon.draw.sheet_words import Note
 
 FACING = 180.0  # degrees at which a cross hole looks at whoever reads the sheet
@@ -179,7 +179,7 @@ class TurnedSheet(SheetLayout):
     def _diameters(
         self,
         lanes: tuple[list[Lane], list[Lane]],
-        place: Placing,
+        place: Place,
         first: float,
         last: float,
     ) -> None:
@@ -208,7 +208,7 @@ class TurnedSheet(SheetLayout):
         centre: Point,
         scale: float,
         top: float,
-        section: Placing,
+        section: Place,
     ) -> None:
         """Each on a leader from its first hole, stacked above the views."""
         placed = [
@@ -221,7 +221,7 @@ class TurnedSheet(SheetLayout):
             y += NOTE * self.size
 
     def _led_from(
-        self, name: str, centre: Point, scale: float, section: Placing
+        self, name: str, centre: Point, scale: float, section: Place
     ) -> Point:
         """Where on the page a feature is seen that has something written at it."""
         one = self.made.body.feature(name)
