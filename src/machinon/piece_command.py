@@ -238,6 +238,13 @@ def _help(family: Family) -> str:
             part for part in (f"{size.words} ({kind})", rule, allowed) if part
         )
         out.append(f"  {size.key:<24} {parts}")
+    if family.parts:
+        named = " ".join(name.rstrip("0123456789") for name in family.names)
+        begins = f'Parts: it begins as parts="{named}", each as often as it is named'
+        out += ["", begins]
+    for part in family.parts:
+        measures = ", ".join(one.key for one in part.sizes)
+        out.append(f"  {part.key:<24} {part.words}: {measures}")
     if family.fits:
         out += ["", "Fits"]
     for slot in family.fits:

@@ -39,6 +39,8 @@ class PieceCommand(unittest.TestCase):
             for slot in family.fits:
                 self.assertIn(f"fit.{slot.key}", out)
             self.assertIn(family.example, out)
+            for part in family.parts:
+                self.assertIn(f"{part.words}: {part.sizes[0].key}", out)
 
     def test_a_spigot_follows_the_measured_recess(self):
         """g6 at 96 is −34 to −12 µm, the doubt 4: 96.000 less 0.030 to 0.016."""

@@ -35,9 +35,8 @@ class Hardware(Struct, frozen=True):
 
     kind: as on the shop's shelf; name: as one asks for them; size: of the thread or
     across, mm; length: mm, 0 where the mate decides it; use: what they are for; thread:
-    of screws; at: the feature that they are in, where a drawing shows them, of some
-    that are numbered without its number;
-    asked: what the reckoning of their length was.
+    of screws; at: the feature that they are in, or what several that are numbered are
+    called, where a drawing shows them; asked: what the reckoning of their length was.
     """
 
     kind: str
