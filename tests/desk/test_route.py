@@ -75,6 +75,9 @@ class MovedSteps(WindowCase):
         low, high = self.job.plan.fits[0].lower, self.job.plan.fits[0].upper
         self.assertIn(f"{low:.3f} mm to {high:.3f} mm", text)
         self.assertIn("feed 0.05 mm a tooth", text)
+        # under the drawing the set-up, each piece of it by its name
+        for piece in self.job.plan.stack:
+            self.assertIn(piece.name, text)
         self.assertIn("Hole 8 of 8: X", text)
         self.assertIn(done.key, self.job.job.done)
         self.assertNotIn(self.job.lines_of(done._step).lines[0].head, text)

@@ -22,13 +22,14 @@ from machinon.desk.painter import paint, paint_mark
 from machinon.desk.sheet import A4_UPRIGHT, CAUTION, say, upright_pages
 from machinon.desk.theme import PRINT, Role, font
 from machinon.draw.body_film import body_film
-from machinon.draw.drawing import Mark
+from machinon.draw.drawing import Drawing, Mark
 from machinon.draw.large_figures import shown_text
 from machinon.draw.piece_sheet import piece_sheet
+from machinon.draw.stack_drawing import stack_drawing
 
-# in the page's own units: the head of a page and its foot, the drawing, a step's
-# picture, where its words begin, and a box to tick
-HEAD, FOOT, DRAWING = 62.0, 26.0, 320.0
+# in the page's own units: the head of a page and its foot, the drawing, the stack and
+# their letters, a step's picture, where its words begin, and a box to tick
+HEAD, FOOT, DRAWING, STACK, LETTERS = 62.0, 26.0, 320.0, 96.0, 9.0
 PICTURE_WIDE, PICTURE_TALL, WORDS, BOX = 96.0, 78.0, 136.0, 13.0
 READS, READ_WIDE = 4, 84.0  # boxes for what a size at the dial measured
 WRAPS = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
@@ -88,21 +89,16 @@ def _on_pages(parts: list[_Part]) -> list[list[_Part]]:
 
 
 def _parts(job: OpenJob) -> Iterator[_Part]:
-    """The drawing, then holding by holding."""
+    """The drawing, the set-up that the piece belongs to, then holding by holding."""
     plan = job.plan
     made, wide = plan.made, A4_UPRIGHT[0]
     assert made is not None
-    drawn = piece_sheet(
-        made, wide, DRAWING, 9.0, job.inch, True, first_angle=job.shop.first_angle
+    first = job.shop.first_angle
+    yield _drawn(
+        piece_sheet(made, wide, DRAWING, LETTERS, job.inch, True, first_angle=first)
     )
-
-    def drawing(painter: QPainter, top: float) -> None:
-        painter.save()
-        painter.translate(0, top)
-        paint(painter, drawn, PRINT)
-        painter.restore()
-
-    yield _Part(DRAWING + 8, drawing)
+    if plan.stack:
+        yield _drawn(stack_drawing(plan, wide, STACK, LETTERS))
     if plan.grave:
         yield _words(f"Cut nothing yet: {plan.grave[0].says}", 12, "stop", True)
     for line in job.own_hardware():
@@ -113,6 +109,16 @@ def _parts(job: OpenJob) -> Iterator[_Part]:
         for step in up.steps:
             number += 1
             yield from _step(job, step, number)
+
+
+def _drawn(drawing: Drawing) -> _Part:
+    def draw(painter: QPainter, top: float) -> None:
+        painter.save()
+        painter.translate(0, top)
+        paint(painter, drawing, PRINT)
+        painter.restore()
+
+    return _Part(drawing.height + 8, draw)
 
 
 def _holding(job: OpenJob, up: HoldingTold) -> Iterator[_Part]:

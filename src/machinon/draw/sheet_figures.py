@@ -35,7 +35,7 @@ from machinon.draw.drawing import MarkKind, Role
 
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 # choices that the drawing shows
-SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum")
+SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum", "bolting")
 ALONG = ("along", "x", "y", "z")  # kinds of lines that lead from place to place
 # measures that have a line where nothing else tells them, and how they are called
 FOLLOW = {
