@@ -1,5 +1,6 @@
 import csv
 
+from pypdf import PdfReader
 from PySide6.QtCore import QRectF
 from PySide6.QtWidgets import QLabel
 
@@ -91,7 +92,10 @@ class NoDeadEnds(WindowCase):
             page, table = self.folder / f"{id}.pdf", self.folder / f"{id}.csv"
             fits.print_sheet(page)
             fits.print_sheet(table)
-            self.assertTrue(page.read_bytes().startswith(b"%PDF"))
+            (sheet,) = PdfReader(page).pages  # four fits and the set-up over them
+            text = " ".join(sheet.extract_text().split())
+            for one in (*self.job.plan.stack, *(f.choice for f in self.job.plan.fits)):
+                self.assertIn(one.name, text)
             rows = list(csv.DictReader(table.read_text("utf-8").splitlines()))
             numbers = {row["fit"] for row in rows}
             self.assertEqual(

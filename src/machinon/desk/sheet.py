@@ -32,6 +32,7 @@ from machinon.draw.how_to_measure import measuring_drawing
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.proof_drawing import VERDICTS, band_drawing
 from machinon.draw.sketch import figure
+from machinon.draw.stack_drawing import stack_drawing
 from machinon.store.lists import export_fits
 from machinon.store.whole import written_whole
 
@@ -239,11 +240,13 @@ def write_answer(
     upright_pages(path, answer.title, page)
 
 
-FIT_ROW = 236.0  # page units from fit to fit
+FIT_ROW = 212.0  # page units from fit to fit
+SET_UP = 102.0  # that the stack takes over them
 
 
 def write_fit_sheet(plan: Plan, path: Path) -> None:
-    """Every fit of a job: mate, readings, what is wanted, the band and its gauge.
+    """The set-up of a job, and every fit in it: mate, readings, what is wanted, the
+    band and its gauge.
 
     The file's ending chooses .pdf or .csv. Raises MachinonError where there is no
     fit yet or it cannot be written.
@@ -255,15 +258,23 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
         return
     title = f"{plan.job.name}: fits"
     lines = fit_lines(plan)
-    each = int((A4_UPRIGHT[1] - 90) // FIT_ROW)
+    high = SET_UP if plan.stack else 0.0
+    room = A4_UPRIGHT[1] - 90
+    at_first, each = int((room - high) // FIT_ROW), int(room // FIT_ROW)
+    starts = [0, *range(at_first, len(lines), each)]
 
     def page(first: int) -> Callable[[QPainter], None]:
         def draw(painter: QPainter) -> None:
             say(painter, 0, 26, title, 20, bold=True)
             say(painter, 0, 48, f"{plan.shop.name}   {plan.job.reason}", 11, "faint")
-            for i in range(first, min(first + each, len(lines))):
-                top = 62 + (i - first) * FIT_ROW
+            top, many = 62.0, each
+            if not first:
+                if plan.stack:
+                    _set_up(painter, plan, top)
+                top, many = top + high, at_first
+            for i in range(first, min(first + many, len(lines))):
                 _fit_on_paper(painter, top, plan, plan.fits[i], lines[i])
+                top += FIT_ROW
             say(
                 painter,
                 0,
@@ -275,7 +286,15 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
 
         return draw
 
-    upright_pages(path, title, *(page(first) for first in range(0, len(lines), each)))
+    upright_pages(path, title, *map(page, starts))
+
+
+def _set_up(painter: QPainter, plan: Plan, top: float) -> None:
+    """The stack, with the numbers of its fits."""
+    painter.save()
+    painter.translate(0, top)
+    paint(painter, stack_drawing(plan, A4_UPRIGHT[0], SET_UP - 8, 9.0), PRINT)
+    painter.restore()
 
 
 def _fit_on_paper(
