@@ -18,8 +18,8 @@ from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.core.route.work.lines import CARRIAGE, Line
 from machinon.core.wording import begun
 from machinon.desk.open_job import OpenJob
-from machinon.desk.painter import paint, paint_mark
-from machinon.desk.sheet import A4_UPRIGHT, CAUTION, say, upright_pages
+from machinon.desk.painter import paint_mark
+from machinon.desk.sheet import A4_UPRIGHT, CAUTION, put, say, upright_pages
 from machinon.desk.theme import PRINT, Role, font
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Drawing, Mark
@@ -112,13 +112,7 @@ def _parts(job: OpenJob) -> Iterator[_Part]:
 
 
 def _drawn(drawing: Drawing) -> _Part:
-    def draw(painter: QPainter, top: float) -> None:
-        painter.save()
-        painter.translate(0, top)
-        paint(painter, drawing, PRINT)
-        painter.restore()
-
-    return _Part(drawing.height + 8, draw)
+    return _Part(drawing.height + 8, lambda painter, top: put(painter, drawing, top))
 
 
 def _holding(job: OpenJob, up: HoldingTold) -> Iterator[_Part]:
@@ -149,10 +143,7 @@ def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[_Part]:
 
     def draw(painter: QPainter, top: float) -> None:
         _box(painter, 0, top + 2, done)
-        painter.save()
-        painter.translate(BOX + 12, top)
-        paint(painter, film, PRINT)
-        painter.restore()
+        put(painter, film, top, BOX + 12)
         for one in beside:
             one.paint(painter, top)
             top += one.tall

@@ -172,6 +172,14 @@ def _wide(painter: QPainter, text: str, size: float, bold: bool = False) -> floa
     return painter.fontMetrics().horizontalAdvance(text)
 
 
+def put(painter: QPainter, drawing: Drawing, top: float, left: float = 0.0) -> None:
+    """Put a drawing on the page, in the inks of paper."""
+    painter.save()
+    painter.translate(left, top)
+    paint(painter, drawing, PRINT)
+    painter.restore()
+
+
 def say(
     painter: QPainter,
     x: float,
@@ -215,10 +223,7 @@ def write_answer(
     def page(painter: QPainter) -> None:
         width, _ = A4_UPRIGHT
         say(painter, 0, 26, answer.title, 22, bold=True)
-        painter.save()
-        painter.translate(0, 40)
-        paint(painter, picture(width, 430, 12), PRINT)
-        painter.restore()
+        put(painter, picture(width, 430, 12), 40)
         y = 500.0
         kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
         for key, value in answer.results.items():
@@ -258,8 +263,8 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
         return
     title = f"{plan.job.name}: fits"
     lines = fit_lines(plan)
-    high = SET_UP if plan.stack else 0.0
-    room = A4_UPRIGHT[1] - 90
+    wide, tall = A4_UPRIGHT
+    high, room = SET_UP if plan.stack else 0.0, tall - 90
     at_first, each = int((room - high) // FIT_ROW), int(room // FIT_ROW)
     starts = [0, *range(at_first, len(lines), each)]
 
@@ -270,7 +275,7 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
             top, many = 62.0, each
             if not first:
                 if plan.stack:
-                    _set_up(painter, plan, top)
+                    put(painter, stack_drawing(plan, wide, SET_UP - 8, 9.0), top)
                 top, many = top + high, at_first
             for i in range(first, min(first + many, len(lines))):
                 _fit_on_paper(painter, top, plan, plan.fits[i], lines[i])
@@ -289,14 +294,6 @@ def write_fit_sheet(plan: Plan, path: Path) -> None:
     upright_pages(path, title, *map(page, starts))
 
 
-def _set_up(painter: QPainter, plan: Plan, top: float) -> None:
-    """The stack, with the numbers of its fits."""
-    painter.save()
-    painter.translate(0, top)
-    paint(painter, stack_drawing(plan, A4_UPRIGHT[0], SET_UP - 8, 9.0), PRINT)
-    painter.restore()
-
-
 def _fit_on_paper(
     painter: QPainter, top: float, plan: Plan, fit: FitPlan, line: FitLine
 ) -> None:
@@ -305,16 +302,8 @@ def _fit_on_paper(
     painter.drawLine(QPointF(0, top), QPointF(width, top))
     say(painter, 0, top + 20, f"{line.number}   {line.name}", 14, bold=True)
     left = width * 0.44
-    painter.save()
-    painter.translate(0, top + 26)
-    taken = fit_readings(plan, fit)
-    high = FIT_ROW - 34
-    paint(
-        painter,
-        gauge_drawing(fit, taken, left - 14, high, 9.0, plan.shop.inch),
-        PRINT,
-    )
-    painter.restore()
+    taken, room = fit_readings(plan, fit), (left - 14, FIT_ROW - 34)
+    put(painter, gauge_drawing(fit, taken, *room, 9.0, plan.shop.inch), top + 26)
     parts = [
         ("Mate", line.mate, False),
         ("Read", "; ".join(line.readings) or "nothing yet", False),
@@ -389,10 +378,7 @@ def _to_measure(painter: QPainter, top: float, piece: Piece, surface: Surface) -
     width, _ = A4_UPRIGHT
     painter.setPen(QPen(PRINT.ink("thin"), 0.8))
     painter.drawLine(QPointF(0, top), QPointF(width, top))
-    painter.save()
-    painter.translate(0, top + 4)
-    paint(painter, measuring_drawing(surface, 190, ROW - 8, 9.0), PRINT)
-    painter.restore()
+    put(painter, measuring_drawing(surface, 190, ROW - 8, 9.0), top + 4)
     x = 200.0
     say(painter, x, top + 17, surface.name, 13, bold=True)
     say(painter, x + 220, top + 17, piece.name, 11, "faint")
@@ -429,21 +415,15 @@ def _sheet_page(painter: QPainter, plan: Plan, width: float, height: float) -> N
     y = 118.0
     made = plan.made
     if made is not None:
-        painter.save()
-        painter.translate(0, 104)
         first = plan.shop.first_angle
         drawn = piece_sheet(made, width, 330, 8.5, inch, True, first_angle=first)
-        paint(painter, drawn, PRINT)
-        painter.restore()
+        put(painter, drawn, 104)
         y = 448.0
     if plan.proof:
         say(painter, 0, y, "Made, against what the mates want", 15, bold=True)
     y += 10
     for line in plan.proof:
-        painter.save()
-        painter.translate(0, y)
-        paint(painter, band_drawing(line, width * 0.56, 66, 11, inch), PRINT)
-        painter.restore()
+        put(painter, band_drawing(line, width * 0.56, 66, 11, inch), y)
         painter.setFont(font(11))
         painter.setPen(QPen(PRINT.ink("text")))
         painter.drawText(
@@ -515,14 +495,8 @@ def _runs_on_paper(painter: QPainter, plan: Plan, top: float) -> list[str]:
     """The rose of the run-out, and what is said beside it."""
     inch, proof = plan.shop.inch, plan.job.proof
     found = resolve(proof.runout) if len(proof.runout) >= 3 else None
-    painter.save()
-    painter.translate(0, top + 6)
-    paint(
-        painter,
-        rose_drawing(proof.runout, found, proof.runout_limit, 250, 250, 10, inch),
-        PRINT,
-    )
-    painter.restore()
+    rose = rose_drawing(proof.runout, found, proof.runout_limit, 250, 250, 10, inch)
+    put(painter, rose, top + 6)
     lines = [
         f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the indicator"
     ]
