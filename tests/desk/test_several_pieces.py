@@ -1,6 +1,7 @@
 from PySide6.QtWidgets import QMessageBox
 
 from machinon.desk.fit_choices import BoltChoice
+from machinon.draw.stack_parts import groups_of
 from tests.desk.test_made_pieces import MadePieces
 
 
@@ -62,6 +63,32 @@ class CarrierAndPlate(MadePieces):
         self.assertTrue(page.what_says.isVisible())
         self.assertIn("what is to be made", page.what_says.text())
         self.assertEqual(len(self.job.job.works), 1)
+
+    def test_pieces_that_do_not_meet_stand_apart_each_on_its_own_mate(self):
+        self.set_up()
+        self.begin("carrier", "Collet chuck on the lathe", held="new")
+        self.read(
+            ("held", "shaft", "micrometer", "60.004", "60.006"),
+            ("held", "shoulder", "caliper", "40"),
+        )
+        self.click(self.window.job_page().more)
+        page = self.window.pages.currentWidget()
+        self.click(page.what.cards["knob"])
+        self.click(page.go)
+        self.settle()
+        self.read(
+            ("stud", "thread-major", "micrometer", "5.98"),
+            ("stud", "length", "caliper", "9"),
+        )
+        piece = self.stage("piece")
+        self.type(piece.asked["stud.thread"].edit, "M6")
+        groups = groups_of(self.job.plan)
+        names = [sorted(one.name.split(",")[0] for one in group) for group in groups]
+        self.assertEqual(
+            names,
+            [["Chuck carrier", "Chuck without a shank"],
+             ["Its screw or stud", "Knurled knob"]],
+        )  # fmt: skip
 
     def test_the_second_is_cut_to_the_first_as_made(self):
         self.begin_both()

@@ -94,13 +94,22 @@ class Part(Struct, frozen=True):
 
 
 def groups_of(plan: Plan) -> list[list[Part]]:
-    """The parts of a job: those that say where they seat together in one group, each of
-    the others by itself."""
+    """The parts of a job: those together that say where they seat on each other, each
+    of the others by itself."""
     parts = _parts(plan)
-    seated = _seated(plan, parts)
-    groups = [] if len(seated) < 2 else [list(seated.values())]
-    alone = [[one] for tie, one in parts.items() if not groups or tie not in seated]
-    return groups + alone
+    works = {one.as_mate: one for one in plan.job.works if one.making is not None}
+    mates = {
+        id for one in works.values() if one.making for id in one.making.mates.values()
+    }
+    groups: list[list[Part]] = []
+    # each from a piece that no other is a mate of
+    for tie in works:
+        if tie not in mates and parts[tie].known:
+            seated = _seated(plan, works, parts, tie)
+            if len(seated) > 1:
+                groups.append(list(seated.values()))
+                parts = {key: one for key, one in parts.items() if key not in seated}
+    return groups + [[one] for one in parts.values()]
 
 
 def _parts(plan: Plan) -> dict[str, Part]:
@@ -128,14 +137,11 @@ def _parts(plan: Plan) -> dict[str, Part]:
     return {one.tie: one for one in (*found[:1], *made, *found[1:])}
 
 
-def _seated(plan: Plan, parts: Mapping[str, Part]) -> dict[str, Part]:
-    """The parts that seat on each other, by their ties, from the piece that no other is
-    a mate of; in the order along the whole."""
-    works = {one.as_mate: one for one in plan.job.works if one.making is not None}
-    mates = {
-        id for one in works.values() if one.making for id in one.making.mates.values()
-    }
-    roots = [tie for tie in works if tie not in mates]
+def _seated(
+    plan: Plan, works: Mapping[str, Work], parts: Mapping[str, Part], root: str
+) -> dict[str, Part]:
+    """The parts that seat on a piece and on each other, by their ties, in the order
+    along the whole."""
     found: dict[str, Part] = {}
 
     def seat(part: Part) -> None:
@@ -153,8 +159,7 @@ def _seated(plan: Plan, parts: Mapping[str, Part]) -> dict[str, Part]:
                 if stands is not None:
                     seat(stands)
 
-    if len(roots) == 1 and parts[roots[0]].known:
-        seat(parts[roots[0]])
+    seat(parts[root])
     return dict(sorted(found.items(), key=lambda item: sum(item[1].ends)))
 
 
