@@ -27,6 +27,7 @@ from machinon.core.piece.family import (
     Holding,
     Mate,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -401,9 +402,11 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
     )  # fmt: skip
 
 
-def spindle(*seat: MateSize, surfaces: tuple[Surface, ...] = ()) -> Mate:
+def spindle(*seat: MateSize, nose: Ring, surfaces: tuple[Surface, ...] = ()) -> Mate:
     """The spindle with its flange; seat: what of its nose is measured, surfaces: on
-    what, where the kind of surface does not say it well enough."""
+    what, where the kind of surface does not say it well enough; nose: as it stands in
+    the plate."""
+    flange = Ring("-spindle.flange/3", "0", "spindle.bore", "spindle.flange")
     return Mate("spindle", "the spindle", (
         *seat,
         MateSize("flange", "its flange", 92.0, ("shaft",)),
@@ -411,7 +414,7 @@ def spindle(*seat: MateSize, surfaces: tuple[Surface, ...] = ()) -> Mate:
         MateSize("bolt_circle", "their circle", 78.0, ("bolt-span", "bolt-circle")),
         MateSize("hole", "the holes in it", 9.0, ("bolt-hole", "hole"), True),
         MateSize("bore", "its bore", 26.0, ("bore",)),
-    ), seats="0", surfaces=surfaces)  # fmt: skip
+    ), around=(flange, nose), surfaces=surfaces)  # fmt: skip
 
 
 CHUCK = chuck("plate.thickness")

@@ -23,6 +23,7 @@ from machinon.core.piece.family import (
     Family,
     Holding,
     MateSize,
+    Ring,
     Size,
     Step,
     Values,
@@ -142,6 +143,9 @@ FAMILY = Family(
             MateSize("large", "its taper at the flange", 63.513, ("register",)),
             MateSize("taper_length", "length of its taper", 10.0,
                      ("register-length",)),
+            # as thin as its taper of 1 : 4 ends
+            nose=Ring("0", "spindle.taper_length", "spindle.bore",
+                      "spindle.large - spindle.taper_length/4"),
             surfaces=NOSE,
         ),
         CHUCK,
