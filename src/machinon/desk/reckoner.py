@@ -63,8 +63,6 @@ from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure
 from machinon.store.searching import Hit
 
-MOST_ROWS = 14  # of a table among the results
-
 
 class ReckonerPage(QWidget):
     """Search line on top, the picture with its figures, what follows from them.
@@ -429,15 +427,15 @@ class ReckonerPage(QWidget):
         grid = QGridLayout()
         grid.setHorizontalSpacing(self.look.px(10))
         grid.setVerticalSpacing(self.look.px(2))
+        # lines that wrap need a place each; figures stand in one, however many
+        apart = any(isinstance(part, str) for part in rows[0].values())
         for at, column in enumerate(rows[0]):
             grid.addWidget(label(plain_name(column), "faint", wrap=True), 0, at)
-            for down, part in enumerate(rows[:MOST_ROWS], 1):
-                cell = self._cell(part.get(column), one.kind_of(column))
-                said = isinstance(part.get(column), str)
+            values = [part.get(column) for part in rows]
+            cells = [self._cell(value, one.kind_of(column)) for value in values]
+            for down, cell in enumerate(cells if apart else ["\n".join(cells)], 1):
+                said = isinstance(values[down - 1], str)
                 grid.addWidget(label(cell, wrap=said), down, at)
-        if len(rows) > MOST_ROWS:
-            more = label(f"and {len(rows) - MOST_ROWS} more", "faint")
-            grid.addWidget(more, MOST_ROWS + 1, 0, 1, len(rows[0]))
         return grid
 
     def _cell(self, value: Any, kind: Kind) -> str:

@@ -411,6 +411,10 @@ TELLINGS: Mapping[str, Telling] = {
         f"{small_text(abs(t['change']), t.inch)}"
     ),
     "knurl": _knurl,
+    "ball-turning": lambda t: (
+        f"{t['count']:.0f} steps leave {t.size('left')} to the file; it is "
+        f"{t.both('length')} long"
+    ),
     "boring-bar": lambda t: (
         f"{t['advice']} Gives {small_text(t['deflection'], t.inch)}"
     ),

@@ -1,5 +1,6 @@
 """Pictures around the cut: speed, passes, bar, allowance, disc, lever."""
 
+import itertools
 import math
 
 from machinon.core.quantity import length_text
@@ -188,7 +189,46 @@ def lever(s: Sketch) -> None:
     s.tell("torque", (s.p(0, 0)[0], s.p(0, arm * 0.16)[1] - 1.6 * s.size))
 
 
+def ball_turning(s: Sketch) -> None:
+    """Above the axis the steps over the ball that they leave, below it the ball."""
+    radius, neck = s.v("ball") / 2, s.v("neck") / 2
+    long = s.r("length", radius)
+    # its tip at the right, the neck going on to the left
+    s.frame(-long - 0.7 * radius, -1.1 * radius, 0, 1.2 * radius, (8, 5))
+    half = neck or radius
+    s.box(-long - 0.7 * radius, -half, -long, half)
+    turns = [math.pi * i / 90 for i in range(91)]
+    ball = [(radius * (math.cos(t) - 1), radius * math.sin(t)) for t in turns]
+    ball = [point for point in ball if -point[0] <= long]
+    s.shape([*ball, (-long, half), (-long, 0)], hatch=True)
+    s.shape([*((x, -y) for x, y in ball), (-long, -half), (-long, 0)], fill="panel")
+    steps = [
+        tuple(float(one[key]) for key in ("from", "to", "diameter"))
+        for one in s.results.get("steps") or []
+    ]
+    for behind in (False, True):
+        # down the stairs from the blank, towards the tip or the neck
+        edge = -long if behind else 0.0
+        stairs = [(-radius, radius)]
+        for low, high, diameter in steps:
+            if (low > 0) == behind:
+                at = -low if behind else -high
+                stairs += [(at, stairs[-1][1]), (at, diameter / 2)]
+        stairs += [(edge, stairs[-1][1])]
+        for one, other in itertools.pairwise(stairs):
+            s.line(one, other, "cut", 1.6)
+    s.line((-long - radius, 0), (0.2 * radius, 0), "centre", 1.0)
+    s.across("ball", (-radius, -radius), (-radius, radius), 0.0)
+    s.across("length", (-long, -radius), (0, -radius), -1.8)
+    s.ask("neck", (s.p(-long - 0.5 * radius, 0)[0], s.p(0, -half)[1] + 3 * s.size))
+    x, y = s.p(0.1 * radius, 0.7 * radius)
+    s.tell("left", (x, y), "ridge that stays", "left")
+    s.tell("count", (x, y + 3.2 * s.size), "steps", "left")
+    s.ask("ridge", (x, y + 7.2 * s.size), anchor="left")
+
+
 PICTURES = {
+    "ball-turning": ball_turning,
     "speeds": speeds,
     "passes": passes,
     "boring-bar": boring_bar,

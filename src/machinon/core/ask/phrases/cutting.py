@@ -175,6 +175,19 @@ def _knurl(s: Said) -> Inputs | None:
     return {"pitch": pitch or "1mm", "diameter": diameter}
 
 
+@phrase("ball-turning", "turn a ball 20 neck 12")
+def _ball(s: Said) -> Inputs | None:
+    if not s.has("ball") or not s.has("turn", "turning", "neck", "handle", "knob"):
+        return None
+    s.has("a", "on", "of", "neck", "turn", "turning")
+    neck = s.near("neck")
+    ball = s.near("ball") or s.size()
+    if not ball:
+        return None
+    neck = neck or s.size()
+    return {"ball": ball, **({"neck": neck} if neck else {})}
+
+
 @phrase("boring-bar", "boring bar 16 out 80")
 def _bar(s: Said) -> Inputs | None:
     if not s.has("bore") or not s.has("bar"):
