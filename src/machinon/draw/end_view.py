@@ -7,7 +7,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
 from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import EdgeRound, Flats, Keyway, Slits
+from machinon.core.piece.turned_features import Ball, EdgeRound, Flats, Keyway, Slits
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
 
@@ -135,13 +135,21 @@ def _seen_radii(body: Body) -> tuple[set[float], float]:
         for one in body.features
         if isinstance(one, EdgeRound) and one.side == "right"
     ]
+    balls = [one for one in body.features if isinstance(one, Ball)]
+
+    def smooth(z: float, r: float) -> bool:
+        """Whether the round there has no edge: of a ball only its width is seen."""
+        if any(one.holds(z, r) and r < one.diameter / 2 - 1e-3 for one in balls):
+            return True
+        return any(low - 1e-3 < r < high - 1e-3 for low, high in rounded)
+
     seen: set[float] = set()
     largest, least = 0.0, math.inf
     sides = [z + beside for z in stations for beside in (-1e-4, 1e-4)]
-    for inner, outer in body.radii_at(sides):
+    for z, (inner, outer) in zip(sides, body.radii_at(sides), strict=True):
         if outer > largest + 1e-3:
             largest = outer
-            if not any(low - 1e-3 < outer < high - 1e-3 for low, high in rounded):
+            if not smooth(z, outer):
                 seen.add(round(outer, 3))
         if outer > 0 and inner < least - 1e-3:
             if inner > 1e-3:

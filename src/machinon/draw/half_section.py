@@ -9,6 +9,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
+    Ball,
     EdgeRound,
     Flats,
     Keyway,
@@ -126,7 +127,7 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
     first, last = body.ends
     begun = len(board.items)
     draw_upper_half(board, body, place)
-    rounds = [one for one in body.features if isinstance(one, EdgeRound)]
+    rounds = [one for one in body.features if isinstance(one, EdgeRound | Ball)]
     for ring in envelope(body):
         mirrored = tuple(place(z, -r) for z, r in ring)
         board.items.append(Shape(mirrored, "outline", EDGE, "panel"))

@@ -20,6 +20,7 @@ from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.made import Known, Made
 from machinon.core.piece.stock import stock_said
 from machinon.core.piece.turned_features import (
+    Ball,
     Bevel,
     Bore,
     Centre,
@@ -207,10 +208,17 @@ def figures_of(
     """Every size as it stands on the sheet, by key, and what else has a place there."""
     numbers = {key: number for number, key in ruled_by_fits(made).items()}
     wrong = _at_fault(made)
+    balls = [one.name for one in made.body.features if isinstance(one, Ball)]
+    follow = {f"{name}.length" for name in balls}
     found = {}
     for key, one in made.sizes.items():
         figure = figure_of(made, one, inch)
         role: Role = "stop" if key in wrong else figure.role
+        if one.by == "rule" and one.size.drawn_at in follow:
+            # no tape reads it: it follows from the ball and its necks
+            figure = replace(
+                figure, text=f"({length_said(round(float(one.value), 2), inch)})"
+            )
         found[key] = replace(figure, number=numbers.get(key, 0), role=role)
     for key, line in places.items():
         if key not in found:

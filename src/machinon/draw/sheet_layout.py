@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core.piece.feature import Dimension
 from machinon.core.piece.made import Made
+from machinon.core.piece.turned_features import Ball
 from machinon.draw.drawing import NEAR, SMALL, Board, Point, Spot, text_width
 from machinon.draw.sheet_figures import (
     Figure,
@@ -101,10 +102,16 @@ class SheetLayout:
         known = {feature_of(one) for way in (family.full, *family.ways) for one in way}
         return name not in known
 
+    def _sign(self, key: str) -> str:
+        """What stands before a figure: of a round, of a ball; ISO 129."""
+        if self.places.get(key, _NOWHERE).kind != "diameter" or key.endswith(".thread"):
+            return ""
+        ball = isinstance(self.made.body.feature(feature_of(key)), Ball)
+        return "S⌀" if ball else "⌀"
+
     def _wide(self, key: str) -> float:
         one = self.figures[key]
-        sign = "⌀" if self.places.get(key, _NOWHERE).kind == "diameter" else ""
-        figure = text_width(sign + one.text, self.size)
+        figure = text_width(self._sign(key) + one.text, self.size)
         figure += one.room(self.size)
         return max(figure, text_width(one.small, SMALL * self.size)) + self.size
 

@@ -192,7 +192,6 @@ class TurnedSheet(SheetLayout):
                 x = edge + side * lane.out
                 near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
                 top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
-                sign = "" if key.endswith(".thread") else "⌀"
                 tall = max(bottom - top, 1)
                 # staggered, so that no figure stands on its neighbour's line
                 at = 0.5 + (0.5 - n % 2) * min(3.4 * size / tall, 0.5)
@@ -200,7 +199,9 @@ class TurnedSheet(SheetLayout):
                     out = self._led(abs(lane.level))
                     out += place(0.0, -self.made.body.largest / 2)[1] - place(0.0, 0)[1]
                     at = 0.5 + (out if lane.level < 0 else -out) / tall
-                self._upright(key, x, (top, bottom), place(near, 0.0)[0], sign, at)
+                self._upright(
+                    key, x, (top, bottom), place(near, 0.0)[0], self._sign(key), at
+                )
 
     def _notes(
         self,

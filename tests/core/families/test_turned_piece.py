@@ -106,6 +106,47 @@ class TurnedPieces(unittest.TestCase):
         )
         self.assertEqual(step.title, "Round the right edge, R4")
 
+    def test_a_ball_ends_on_its_neck_and_is_cut_last_on_its_shank(self):
+        """⌀20 on ⌀12: 10 + √(10² − 6²) = 18 long, and π · 18² (10 − 18 / 3) = 4071.5
+        mm³ of it; before a step of its own diameter it is half a ball."""
+        sizes = {"step1.diameter": "12", "step1.length": "40"}
+
+        def ended(parts, **given):
+            given = {name.replace("_", "."): text for name, text in given.items()}
+            return make(family_of("turned-piece"), {"parts": parts, **sizes, **given})
+
+        ball = ended("ball step")
+        self.assertEqual(ball.values["ball1.length"], 18)
+        wanted = 4071.5 + math.pi / 4 * 12**2 * 40
+        self.assertAlmostEqual(ball.body.volume / wanted, 1, delta=0.003)
+        self.assertEqual(
+            ended("ball step", ball1_diameter="12").values["ball1.length"], 6
+        )
+        self.assertEqual(failed(ball), set())
+        alone = make(family_of("turned-piece"), {"parts": "ball taper"})
+        self.assertIn("ball-held", failed(alone))
+        first, then, _ = route_told(ended("step ball"))
+        self.assertEqual(first.title, "In the chuck, left end out")
+        self.assertEqual(cut_in(first, "turn"), ["step1"])
+        self.assertEqual(cut_in(then, "bevel"), ["ball1"])
+        for length in ("17", "30"):
+            self.assertIn(
+                "ball1-length", failed(ended("ball step", ball1_length=length))
+            )
+        for parts, wrong in (("ball ball step", "ball1.diameter"),
+                             ("step ball edge", "edge1.end")):  # fmt: skip
+            with self.assertRaises(BadInput) as told:
+                ended(parts)
+            self.assertEqual(told.exception.key, wrong)
+        steps = [one.title for one in route_told(ball)[1].steps]
+        self.assertEqual(
+            steps[1:],
+            [
+                "Turn the blank of ball 1 to ⌀20.1",
+                "Turn ball 1 in steps and file it to ⌀20",
+            ],
+        )
+
     def test_a_knurl_wants_whole_teeth_and_lies_on_one_step(self):
         """78 teeth of 1 come out even on 78 / π = 24.83: 25 is off by a sixth of one
         tooth, 24.83 by none."""

@@ -69,6 +69,23 @@ class Turned(unittest.TestCase):
         (line,) = listed("draw-in-spindle", "turn-rear")
         self.assertIn("Nothing more comes off", line.note)
 
+    def test_a_ball_is_stepped_from_its_neck_and_from_its_tip(self):
+        """⌀20 on ⌀12, its neck at the right: √(10² − 6²) = 8 behind its middle. Ridges
+        of 0.4 at most: 0.64 of its square in 0.0816 at a time are 8, all of it 13; the
+        widest from the tip is 20 √(12 / 13) over 10 (1 − √(1 / 13))."""
+        given = {"parts": "ball step", "step1.diameter": "12", "step1.length": "40"}
+        *steps, last = listed("turned-piece", "bevel-ball1", given)
+        right = [figures(one) for one in steps if one.head.startswith("From the right")]
+        left = [figures(one) for one in steps if one.head.startswith("From the left")]
+        self.assertEqual((len(right), len(left)), (7, 12))
+        self.assertEqual(right[0], {"⌀": 19.183, "Length": 5.172})
+        self.assertEqual(left[0], {"⌀": 19.215, "Length": 7.226})
+        self.assertEqual(figures(last), {"⌀": 20})
+        # a large one in ridges a file can take, not in hundreds of steps
+        large = {**given, "ball1.diameter": "400", "step1.diameter": "20"}
+        steps = listed("turned-piece", "bevel-ball1", large)
+        self.assertLess(len(steps), 55)
+
     def test_a_band_that_is_only_skimmed_says_how(self):
         """A journal of 200 wants a steady, its band is where the collar will be."""
         (band,) = listed("collet-spindle", "band", {"journal.length": "200"})

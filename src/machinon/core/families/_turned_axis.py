@@ -14,6 +14,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
 from machinon.core.piece.turned_features import (
+    Ball,
     Bevel,
     Bore,
     Centre,
@@ -30,10 +31,36 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.wording import begun
 
 OVER = 1.0  # mm: stock over the left end
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
-ALONG = ("step", "taper")
+ALONG = ("step", "taper", "ball")
+
+
+def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
+    """A ball that begins at a station, on what stands at it: half round to its tip at
+    an end of the piece, half a ball before what is no thinner. Raises BadInput on its
+    diameter for a ball at a ball."""
+    wide, long = float(s[f"{name}.diameter"]), float(s.get(f"{name}.length", 0.0))
+    along = [one for one in s["parts"] if kind_of(one) in ALONG]
+    place = along.index(name)
+
+    def neck(beside: int, near: str) -> float:
+        if not 0 <= beside < len(along):
+            return 0.0
+        other = along[beside]
+        if kind_of(other) == "ball":
+            raise BadInput(
+                f"{name}.diameter",
+                f"{begun(spoken(name))} stands at {spoken(other)}: put a step between "
+                "them.",
+            )
+        measure = "diameter" if kind_of(other) == "step" else near
+        return min(float(s[f"{other}.{measure}"]), wide)
+
+    necks = neck(place - 1, "right"), neck(place + 1, "left")
+    return Ball(name, at, at + long, wide, *necks)
 
 
 class Axis:
@@ -41,6 +68,7 @@ class Axis:
 
     def __init__(self, s: Values) -> None:
         self.steps: list[tuple[str, float, float, float, float]] = []
+        self.balls: dict[str, Ball] = {}
         self.names: tuple[str, ...] = s["parts"]
         at = 0.0
         for name in self.names:
@@ -51,6 +79,9 @@ class Axis:
                 continue
             if kind_of(name) == "step":
                 a = b = float(s[f"{name}.diameter"])
+            elif kind_of(name) == "ball":
+                ball = self.balls[name] = ball_of(s, name, at)
+                a, b = ball.at(at), ball.at(at + long)
             else:
                 a, b = float(s[f"{name}.left"]), float(s[f"{name}.right"])
             self.steps.append((name, at, at + long, a, b))
@@ -58,11 +89,21 @@ class Axis:
         if not self.steps:
             raise BadInput("step1.length", "A piece needs a step that has a length.")
         self.length = at
-        widths = [max(a, b) for *_, a, b in self.steps]
-        self.largest = max(widths)
-        middle = widths.index(self.largest)
+        # the widest that each is
+        self.widths = [
+            self.balls[name].diameter if self._is_ball(n) else max(a, b)
+            for n, (name, _, _, a, b) in enumerate(self.steps)
+        ]
+        self.largest = max(self.widths)
+        middle = self.widths.index(self.largest)
         # from the right is turned what comes from here on; the jaws have the rest
-        self.middle = middle or min(1, len(widths) - 1)
+        self.middle = middle or min(1, len(self.widths) - 1)
+        kinds = [kind_of(name) for name, *_ in self.steps]
+        before, after = kinds[: self.middle], kinds[self.middle :]
+        self.held = "step" in kinds
+        # a ball comes last, held by a step
+        ball_last = "ball" in after and "step" not in after and "step" in before
+        self.first: Side = "left" if ball_last else "right"
 
     def of(self, kind: str) -> list[str]:
         """Its parts of a kind, in their order."""
@@ -73,8 +114,10 @@ class Axis:
 
     def round_at(self, z: float) -> float:
         """Diameter at a station; 0 beyond the ends."""
-        for _, start, stop, a, b in self.steps:
+        for name, start, stop, a, b in self.steps:
             if start - 1e-9 <= z <= stop + 1e-9:
+                if name in self.balls:
+                    return self.balls[name].at(z)
                 return a + (b - a) * (z - start) / (stop - start)
         return 0.0
 
@@ -90,11 +133,20 @@ class Axis:
         return "right" if z >= self.steps[self.middle][1] - 1e-9 else "left"
 
     def shoulder(self, at: int) -> Literal["left", "right", ""]:
-        """The end at which a step has its larger neighbour."""
-        _, _, _, a, b = self.steps[at]
-        left = at > 0 and self.steps[at - 1][4] > a
-        right = at + 1 < len(self.steps) and self.steps[at + 1][3] > b
-        return "left" if left else "right" if right else ""
+        """The end at which a step has its larger neighbour; none for one between
+        larger ones, which no tool comes to from an end."""
+        wide = self.widths[at] + 1e-6
+        before, after = self.widths[:at], self.widths[at + 1 :]
+        if max(before, default=0.0) > wide and max(after, default=0.0) > wide:
+            return ""
+        if before and (self.steps[at - 1][4] > wide or self._is_ball(at - 1)):
+            return "left"
+        if after and (self.steps[at + 1][3] > wide or self._is_ball(at + 1)):
+            return "right"
+        return ""
+
+    def _is_ball(self, at: int) -> bool:
+        return self.steps[at][0] in self.balls
 
     def inside(self, s: Values, name: str) -> tuple[Side, float, float, bool]:
         """A bore or inside thread: its end, where it starts and ends, if it goes
@@ -159,6 +211,21 @@ def hole_of_part(s: Values, name: str, depth: float | None = None) -> Hole:
     return Hole(wide, depth, bore=head, bore_depth=sunk, ream=ream)
 
 
+def _edge(s: Values, axis: Axis, name: str) -> tuple[Side, float, float]:
+    """The end whose edge is broken, its station and diameter. Raises BadInput on `end`
+    for the tip of a ball."""
+    side: Side = s[f"{name}.end"]
+    z = axis.end(side)
+    wide = axis.round_at(z)
+    if not wide:
+        raise BadInput(
+            f"{name}.end",
+            f"{begun(spoken(name))}: a ball has no edge at its tip; take it out, or "
+            "choose the other end.",
+        )
+    return side, z, wide
+
+
 def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
     """One of the features that lie on or in the steps."""
 
@@ -212,13 +279,11 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             side = s[f"{name}.end"]
             return Centre(name, axis.end(side), side, size("mouth"))
         case "edge":
-            side = s[f"{name}.end"]
-            z = axis.end(side)
-            return Bevel(name, z, axis.round_at(z), size("leg"), side)
+            side, z, wide = _edge(s, axis, name)
+            return Bevel(name, z, wide, size("leg"), side)
         case "round":
-            side = s[f"{name}.end"]
-            z = axis.end(side)
-            return EdgeRound(name, z, axis.round_at(z), size("radius"), side)
+            side, z, wide = _edge(s, axis, name)
+            return EdgeRound(name, z, wide, size("radius"), side)
         case "bore_keyway":
             start, stop, wide = keyed_bore(s, axis, name)
             sizes = size("width"), size("depth")

@@ -32,6 +32,7 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
 AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its taper
+OF_BALL = 0.02  # mm: by so much a ball's typed length may be off
 EVEN = 0.1  # of a pitch by which a knurl may come out uneven
 
 
@@ -279,8 +280,30 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
         )
 
 
+def _ball_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    for name, ball in axis.balls.items():
+        long, needs = ball.end - ball.start, sum(ball.sides)
+        yield Check(
+            f"{name}-length",
+            name,
+            abs(long - needs) <= OF_BALL,
+            f"{begun(spoken(name))} is {long:.2f} long; between what it stands at it "
+            f"is {needs:.2f}.",
+        )
+    if axis.balls and not axis.held:
+        yield Check(
+            "ball-held",
+            "stock",
+            False,
+            "Turned round, nothing is there to hold it by but balls and tapers: leave "
+            "a step for the jaws, or work between centres.",
+            grave=False,
+        )
+
+
 def checks(s: Values) -> Iterable[Check]:
     axis = Axis(s)
+    yield from _ball_checks(s, axis)
     yield from _rolled_checks(s, axis)
     yield from _inside_checks(s, axis)
     yield from _socket_checks(s, axis)

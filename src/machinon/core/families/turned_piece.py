@@ -12,6 +12,7 @@ from machinon.core.families._turned_axis import (
     LARGEST_TAP,
     OVER,
     Axis,
+    ball_of,
     feature_of_part,
     hole_of_part,
 )
@@ -38,10 +39,12 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.setting_out.ball_turning import FILING
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import known_threads, thread_of
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
+FILED = 0.05  # mm to a side that a ball's blank is over it
 UNDER = 0.5  # mm to a side that is left in an inside taper for its last cuts
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
@@ -55,16 +58,18 @@ def build(s: Values) -> Body:
         if kind_of(name) == "step":
             side = axis.shoulder(at)
             features.append(Cylinder(name, start, stop, a, shoulder=side))
+        elif name in axis.balls:
+            features.append(axis.balls[name])
         else:
             features.append(Cone(name, start, stop, a, b))
     features.append(End("right_end", axis.length, "right"))
     features += [
         feature_of_part(s, axis, n) for n in axis.names if kind_of(n) not in ALONG
     ]
-    end = axis.length + OVER  # what is longer is for the jaws, and parted off
-    return Body(
-        Round(s["stock.diameter"], end - s["stock.length"], end), tuple(features)
-    )
+    # what is longer is for the jaws, and parted off
+    long, end = s["stock.length"], axis.length + OVER
+    start = -OVER if axis.first == "left" else end - long
+    return Body(Round(s["stock.diameter"], start, start + long), tuple(features))
 
 
 def _bored(s: Values, name: str) -> list[Step]:
@@ -94,10 +99,8 @@ def _threaded(s: Values, name: str) -> list[Step]:
 
 def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     """Everything that is cut from one end, in its order."""
-    right = side == "right"
-    steps = [Step("face", ("right_end",))]
-    if not right:
-        steps = [Step("face", ("left_end",), title="Face to length")]
+    title = "" if side == axis.first else "Face to length"
+    steps = [Step("face", (f"{side}_end",), title=title)]
 
     def here(kind: str) -> list[str]:
         if kind in ("groove", "undercut", "knurl"):
@@ -109,7 +112,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     steps += [Step("centre", (name,)) for name in here("centre")]
     # the narrow ones first: a drill follows the hole that is there
     narrow = sorted(here("bore"), key=lambda name: float(s[f"{name}.diameter"]))
-    if right:
+    if side == "right":
         along = axis.steps[axis.middle :]
     else:
         along = axis.steps[: axis.middle][::-1]
@@ -117,6 +120,12 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
         if kind_of(name) == "step":
             title = f"Turn step {name[4:]} to ⌀{a:g}"
             steps.append(Step("turn", (name,), title=title))
+        elif name in axis.balls:
+            wide = axis.balls[name].diameter + 2 * FILED
+            title = f"Turn the blank of {spoken(name)} to ⌀{wide:g}"
+            steps.append(
+                Step("turn", (name,), leaves=FILED, title=title, key=f"blank-{name}")
+            )
         else:
             title = f"Turn taper {name[5:]}, ⌀{a:g} to ⌀{b:g} over {stop - start:g}"
             steps.append(Step("taper", (name,), title=title))
@@ -130,6 +139,17 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     ]
     for name in narrow:
         steps += _bored(s, name)
+    steps += [
+        Step(
+            "bevel",
+            (name,),
+            title=f"Turn {spoken(name)} in steps and file it to ⌀{ball.diameter:g}",
+            tool="pointed tool both ways, file and ring",
+            caution=FILING,
+        )
+        for name, *_ in along
+        if (ball := axis.balls.get(name))
+    ]
     for name in here("socket"):
         half = taper_of(str(s[f"{name}.taper"])).half_angle
         steps += [
@@ -205,25 +225,27 @@ def route(s: Values) -> tuple[Holding, ...]:
     axis = Axis(s)
     last = _last(s, axis)
     milled = len(last) > 1
-    right = _from(s, axis, "right")
+    first: Side = axis.first
+    other: Side = "left" if first == "right" else "right"
+    opened = _from(s, axis, first)
     if s["stock.length"] - axis.length >= PARTED:
-        right.append(Step("part", ("left_end",), leaves=OVER))
+        opened.append(Step("part", (f"{other}_end",), leaves=OVER))
     return (
         Holding(
-            "right",
+            first,
             "lathe",
-            "In the chuck, right end out",
+            f"In the chuck, {first} end out",
             "What must run true together is cut in one chucking: bores, threads and "
             "the steps of this end.",
-            tuple(right),
+            tuple(opened),
             "jaws",
         ),
         Holding(
-            "left",
+            other,
             "lathe",
             "Turned round, in soft jaws or a collet",
             "Set by the indicator on a finished step, then to length.",
-            tuple(_from(s, axis, "left")),
+            tuple(_from(s, axis, other)),
             "jaws",
         ),
         *_keyed(s, axis),
@@ -264,6 +286,10 @@ def _long(name: str, s: Values) -> float:
     return socket_depth(str(s[f"{name}.taper"]), f"{name}.taper")
 
 
+def _ball_length(name: str, s: Values) -> float:
+    return sum(ball_of(s, name).sides)
+
+
 def _end(usual: str = "right") -> Size:
     return Size("end", "end that {} is cut from", usual, "", kind=TEXT, choices=SIDES)
 
@@ -282,6 +308,11 @@ PARTS = (
         Size("left", "{} at its left", "20", "", 1, 500),
         Size("right", "{} at its right", "16", "", 1, 500),
     ), along=("left", "right")),
+    Part("ball", "A ball", (
+        Size("diameter", "{}", "20", "", 2, 400),
+        Size("length", "length of {}", OfPart(_ball_length), "from neck to neck or tip",
+             1, 500, step=0, rests=("{}.diameter", "{across}")),
+    ), along=("diameter",)),
     Part("bore", "A bore", (
         _end(),
         Size("diameter", "{}", "8", "", 1, 400),
@@ -390,7 +421,7 @@ FAMILY = grown(
         "Any round: steps, tapers, bores, threads, grooves, holes, added one by one.",
         "as a stub of two steps with broken edges",
         also="shaft stub bush stepped round bar pin stud boss hub arbor knob adapter "
-        "collar free",
+        "collar ball handle free",
         sizes=(
             Size("stock.diameter", "stock diameter", "up({widest} + 2, 1)",
                  "a clean-up", 2, 520),
@@ -426,6 +457,15 @@ FAMILY = grown(
             "edge1.leg": "1",
         },
         ways=(
+            {
+                "parts": "ball step step nut edge",
+                "ball1.diameter": "18",
+                "step1.diameter": "10",
+                "step1.length": "40",
+                "step2.diameter": "12",
+                "nut1.thread": "M6",
+                "edge1.end": "right",
+            },
             {
                 "parts": "step step bore knurl round edge slit bore_keyway",
                 "bore1.diameter": "6",

@@ -433,7 +433,7 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     along = [(name, family.part(name).along) for name in names]
     lengths = [f"{name}.length" for name, wide in along if wide]
     widths = [f"{name}.{one}" for name, wide in along for one in wide]
-    lies = (*lengths, *widths)
+    lies = {"{along}": (*lengths, *widths), "{across}": widths}
     of_all = {
         "{all}": f"({' + '.join(lengths) or '0'})",
         "{widest}": f"max({', '.join([*widths, '0', '0'])})",
@@ -455,10 +455,11 @@ def grown(family: Family, names: Sequence[str]) -> Family:
 
 
 def _named(
-    size: Size, name: str, of_all: Mapping[str, str], lies: Sequence[str]
+    size: Size, name: str, of_all: Mapping[str, str], lies: Mapping[str, Sequence[str]]
 ) -> Size:
     """A size of a part as that of one of them; lies: the sizes of all that lies along
-    the axis, which `{along}` stands for among those that it rests on."""
+    the axis, which `{along}` stands for among those that it rests on; `{across}` for
+    the diameters alone."""
     rule = size.rule
     number = name.lstrip("abcdefghijklmnopqrstuvwxyz_") or "1"
     if isinstance(rule, str):
@@ -478,7 +479,7 @@ def _named(
         rests=tuple(
             key
             for one in size.rests
-            for key in (lies if one == "{along}" else (one.replace("{}", name),))
+            for key in lies.get(one, (one.replace("{}", name),))
         ),
     )
 

@@ -173,6 +173,67 @@ class Cone(Sloping, frozen=True):
         )
 
 
+class Ball(Feature, frozen=True):
+    """A ball between two stations. left, right: its necks there; 0 for its tip."""
+
+    start: float
+    end: float
+    diameter: float
+    left: float = 0.0
+    right: float = 0.0
+
+    @property
+    def sides(self) -> tuple[float, float]:
+        """How far it goes to either side of its middle, to its necks or its tip."""
+        behind = [self.diameter**2 - neck**2 for neck in (self.left, self.right)]
+        return math.sqrt(behind[0]) / 2, math.sqrt(behind[1]) / 2
+
+    @property
+    def z(self) -> float:
+        """Its middle."""
+        return self.start + self.sides[0]
+
+    def at(self, z: float) -> float:
+        """Its diameter at a station."""
+        off = min(abs(z - self.z), self.diameter / 2)
+        thick = math.sqrt(self.diameter**2 - (2 * off) ** 2)
+        return max(thick, self.left if z < self.z else self.right)
+
+    def holds(self, z: float, r: float) -> bool:
+        """Whether a point lies on its round between its necks, where no edge is seen;
+        none is where a round of its own diameter joins it."""
+        left, right = self.sides
+        between = self.z - left + 1e-6 < z < self.z + right - 1e-6
+        return (between or abs(z - self.z) < 1e-6) and abs(r - self.at(z) / 2) < 1e-3
+
+    def cuts(self) -> tuple[Cut, ...]:
+        far, radius = 10_000.0, self.diameter / 2
+        left, right = self.sides
+        right = min(right, self.end - self.z)
+        first, last = (math.asin(x / radius) for x in (-left, right))
+        top = min(last, 0.0)  # its middle, where it is as wide as it is said to be
+        turns = [first + (top - first) * i / ARC for i in range(ARC)]
+        turns += [top + (last - top) * i / ARC for i in range(ARC + 1)]
+        over = [(self.z + radius * math.sin(t), radius * math.cos(t)) for t in turns]
+        over.append((self.end, max(over[-1][1], self.right / 2)))
+        return (Turned((*over, (self.end, far), (self.start, far))),)
+
+    def faces(self) -> dict[str, Face]:
+        return {self.name: Face("ball", {"diameter": self.diameter})}
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            "diameter": Dimension("diameter", self.z, self.z, radius),
+            "length": Dimension("along", self.start, self.end, radius),
+        }
+
+    def leaving(self, metal: float) -> Feature:
+        """The blank that it is turned from."""
+        wide = self.diameter + 2 * metal
+        return Cylinder(self.name, self.start, self.end, wide)
+
+
 class Screw(Feature, frozen=True):
     """An outside thread. runs_out: the end that has its run-out groove."""
 

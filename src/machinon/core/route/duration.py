@@ -12,7 +12,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Sunk, extent
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Flats, Slits
+from machinon.core.piece.turned_features import Ball, Flats, Slits
 from machinon.core.route.operations import StepTold
 
 STANDING = {
@@ -37,6 +37,7 @@ SNEAKED_UP = 8.0  # minutes of cuts and readings until a size is in its band
 BLUED = 15.0  # minutes of setting, bluing and turning until a taper bears
 EACH_HOLE, EACH_TAPPED, EACH_FLAT = 0.5, 2.0, 2.0  # minutes, to find it and do it
 MILLED = 60.0  # mm³ a minute for each m/min that high-speed steel may cut the metal at
+BALL = 20.0  # minutes to turn a ball in its steps and to file it
 FILED = 50.0  # mm² of edge a minute, sawn near a line and filed to it
 PARTED = 0.04  # mm a turn
 
@@ -60,6 +61,8 @@ def minutes_of(step: StepTold) -> float:
     for one in step.cut:
         if isinstance(one, Holes | CrossHoles):
             cut += each * one.many
+        elif isinstance(one, Ball):
+            cut += BALL
         elif isinstance(one, Flats | Slits):
             cut += EACH_FLAT * one.count
     return round(HANDLING + cut, 1)

@@ -12,11 +12,11 @@ from machinon.core.piece.family import Holding, Step
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Bore, Cone, Cylinder, End, Screw
+from machinon.core.piece.turned_features import Ball, Bore, Cone, Cylinder, End, Screw
 from machinon.core.route.drills import drill_of
 from machinon.core.route.order import AFTER_DRILL, NO_METAL
 
-OUTSIDE = Cylinder | Cone | Screw  # what the outside of a round is made of
+OUTSIDE = Cylinder | Cone | Ball | Screw  # what the outside of a round is made of
 NEAR = 1e-6  # mm: no more than this is none
 BESIDE = 0.02  # mm beyond a cut that are looked at
 
@@ -164,7 +164,7 @@ def _passed(
 
 def widest(one: OUTSIDE) -> float:
     """Its largest diameter, mm."""
-    if isinstance(one, Cylinder):
+    if isinstance(one, Cylinder | Ball):
         return one.diameter
     if isinstance(one, Screw):
         return one.of.major

@@ -13,6 +13,7 @@ from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block, Round
 from machinon.core.piece.turned_features import (
+    Ball,
     Centre,
     Cone,
     Cylinder,
@@ -206,6 +207,9 @@ def _outside(one: Feature) -> tuple[float, ...]:
     match one:
         case Cone():
             return one.start, one.end, min(one.start_diameter, one.end_diameter)
+        case Ball():  # it carries by its necks, whatever its tip is like
+            necks = one.at(one.start), one.at(one.end)
+            return one.start, one.end, min(filter(None, necks), default=one.diameter)
         case Screw():
             return one.start, one.end, one.of.minor_external
         case Cylinder() | Groove() if not getattr(one, "inside", False):

@@ -29,6 +29,7 @@ from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import (
+    Ball,
     Bevel,
     Bore,
     Centre,
@@ -416,7 +417,7 @@ def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
         return feature.bore
     if feature is not None and (cutter := _cutter(feature)):
         return cutter
-    if isinstance(feature, Cylinder | Cone | Screw):
+    if isinstance(feature, Cylinder | Cone | Ball | Screw):
         _, radius = before.radii((feature.start + feature.end) / 2)
         if radius:
             return 2 * radius
@@ -504,6 +505,8 @@ def _words(step: Step, feature: Feature) -> str:
         case Bevel():
             apart = "," if name[-1].isdigit() else ""
             return f"{name}{apart} {_size(feature.leg)} × {_size(feature.angle)}°"
+        case Ball():
+            return f"{name}, ⌀{_size(feature.diameter)}"
         case EdgeRound():
             apart = "," if name[-1].isdigit() else ""
             return f"{name}{apart} R{_size(feature.radius)}"

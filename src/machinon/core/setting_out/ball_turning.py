@@ -7,6 +7,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, reckoning
 
+FILING = "Filing at the lathe: a handle on the file, sleeves up, clear of the jaws."
 MOST = 200  # steps: more nobody turns
 
 
@@ -78,7 +79,5 @@ def _ball_turning(
         "tip, those behind it from the neck, which a grooving tool opens. File the "
         "ridges off: a ring of smaller bore shows by its rubbing where it is high."
     )
-    trail.cautions.append(
-        "Filing at the lathe: a handle on the file, sleeves up, clear of the jaws."
-    )
+    trail.cautions.append(FILING)
     return {"length": length, "count": len(steps), "left": left, "steps": steps}

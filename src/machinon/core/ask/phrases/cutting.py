@@ -177,7 +177,7 @@ def _knurl(s: Said) -> Inputs | None:
 
 @phrase("ball-turning", "turn a ball 20 neck 12")
 def _ball(s: Said) -> Inputs | None:
-    if not s.has("ball") or not s.has("turn", "turning", "neck", "handle", "knob"):
+    if not s.has("ball") or not s.has("turn", "turning", "neck", "handle"):
         return None
     s.has("a", "on", "of", "neck", "turn", "turning")
     neck = s.near("neck")

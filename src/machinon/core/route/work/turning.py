@@ -12,6 +12,7 @@ from machinon.core.materials import material
 from machinon.core.piece.family import spoken
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
+    Ball,
     Bevel,
     Bore,
     Centre,
@@ -39,6 +40,7 @@ from machinon.core.wording import begun
 # grinding, mm: shop rules for a light grinder or a spindle on the slide
 WHEEL_ROUGH, WHEEL_LAST = 0.01, 0.0025  # to a side and pass
 LAST_GROUND = 0.02  # on the diameter, left for the last passes
+RIDGE = 0.4  # mm that a file takes off between the steps of a ball of ⌀20 to ⌀40
 LEAST = 0.02  # mm on the diameter: less is no cut of its own
 HAND_WARM = 10.0  # degrees over the gauge
 
@@ -277,6 +279,36 @@ def _leg(one: Bevel) -> tuple[Shown, ...]:
     return Shown("Leg", one.leg), Shown("Angle", one.angle, ANGLE)
 
 
+def _ball_list(one: Ball) -> WorkList:
+    """The steps over a ball from its right end and from its left, then the file."""
+    lines = []
+    ball = one.diameter
+    ridge = max(min(RIDGE, 0.02 * ball), 0.01 * ball)
+    for side, station in (("right", one.end), ("left", one.start)):
+        if abs(station - one.z) < LEAST:
+            continue  # half a ball: this side of its middle is another step
+        neck = one.at(station)
+        tip = neck < LEAST
+        given = {"ball": ball, "neck": 0.0 if tip else neck, "ridge": ridge}
+        found = reckon("ball-turning", given)
+        steps = [row for row in found["steps"] if (row["from"] == 0.0) == tip]
+        lines += [
+            Line(
+                f"{side}{n}",
+                f"From the {side}, step {n} of {len(steps)}",
+                (
+                    Shown("⌀", row["diameter"]),
+                    Shown("Length", row["to"] - row["from"]),
+                ),
+                f"From {'the tip' if tip else 'the neck'} on." if n == 1 else "",
+            )
+            for n, row in enumerate(steps, 1)
+        ]
+    says = "File the ridges off; a ring of smaller bore rubs where it is high."
+    figures = (Shown("⌀", ball),)
+    return WorkList((*lines, Line("file", "File it round", figures, says)))
+
+
 def one_cut(step: StepTold) -> WorkList | None:
     """What is done in one go, with its figures: an edge, a centre, parting off."""
     one = step.cut[0] if step.cut else None
@@ -292,6 +324,8 @@ def one_cut(step: StepTold) -> WorkList | None:
             )
         case Bevel():
             figures = _leg(one)
+        case Ball():
+            return _ball_list(one)
         case EdgeRound():
             figures = (Shown("Radius", one.radius),)
         case Centre():
