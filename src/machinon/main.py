@@ -8,6 +8,7 @@ import socket
 import sys
 import tempfile
 from collections.abc import Sequence
+from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -76,29 +77,38 @@ def reports() -> Path:
     return user_state_path("machinon") / "reports"
 
 
+# what is told on the terminal, by the module that tells it
+COMMANDS = {
+    "ask": ("machinon.commandline", "ask_command"),
+    "coach": ("machinon.commandline", "coach_command"),
+    "reckon": ("machinon.commandline", "reckon_command"),
+    "piece": ("machinon.piece_command", "piece_command"),
+    "simulate": ("machinon.devices.command", "simulate_command"),
+}
+
+
+def _told(command: tuple[str, str], given: Sequence[str]) -> int:
+    module, name = command
+    try:
+        code: int = getattr(import_module(module), name)(given)
+        sys.stdout.flush()
+    except BrokenPipeError:
+        # whoever reads it has read enough; nothing more is flushed at the end
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 128 + signal.SIGPIPE
+    except KeyboardInterrupt:
+        return 128 + signal.SIGINT
+    except OSError as error:
+        print(f"machinon: {error.strerror or error}", file=sys.stderr)
+        return 1
+    return code
+
+
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run Machinon. Returns the exit code: 0, or 2 for what cannot be opened."""
     given = list(sys.argv[1:] if arguments is None else arguments)
-    if given and given[0] == "reckon":
-        from machinon.commandline import reckon_command
-
-        return reckon_command(given[1:])
-    if given and given[0] == "coach":
-        from machinon.commandline import coach_command
-
-        return coach_command(given[1:])
-    if given and given[0] == "ask":
-        from machinon.commandline import ask_command
-
-        return ask_command(given[1:])
-    if given and given[0] == "piece":
-        from machinon.piece_command import piece_command
-
-        return piece_command(given[1:])
-    if given and given[0] == "simulate":
-        from machinon.devices.command import simulate_command
-
-        return simulate_command(given[1:])
+    if given and given[0] in COMMANDS:
+        return _told(COMMANDS[given[0]], given[1:])
     options = _options(given)
     # until the window's loop hears it, being told to end is only noted: raised into the
     # middle of an import it would be lost

@@ -1,6 +1,9 @@
 import contextlib
 import io
 import json
+import os
+import subprocess
+import sys
 import tempfile
 import unittest
 from pathlib import Path
@@ -29,6 +32,21 @@ class PieceCommand(unittest.TestCase):
         self.assertEqual(len(out.splitlines()), len(families()))
         for key in families():
             self.assertIn(key, out)
+
+    def test_who_reads_no_further_is_told_no_fault(self):
+        """As `| head` does; a full disk is said in one line."""
+        read, write = os.pipe()
+        os.close(read)
+        with open("/dev/full", "w") as full, os.fdopen(write, "w") as closed:
+            for out, wanted in ((closed, b""), (full, b"machinon: No space left")):
+                ran = subprocess.run(
+                    [sys.executable, "-m", "machinon", "piece", "--help"],
+                    stdout=out,
+                    stderr=subprocess.PIPE,
+                )
+                self.assertNotEqual(ran.returncode, 0)
+                self.assertEqual(ran.stderr.count(b"\n"), 1 if wanted else 0)
+                self.assertTrue(ran.stderr.startswith(wanted))
 
     def test_help_tells_mates_sizes_fits_and_checks(self):
         for key, family in families().items():

@@ -418,7 +418,7 @@ FAMILY = grown(
     Family(
         "turned-piece",
         "Turned piece",
-        "Any round: steps, tapers, bores, threads, grooves, holes, added one by one.",
+        "Any round: steps, tapers, balls, bores, threads, grooves, holes, one by one.",
         "as a stub of two steps with broken edges",
         also="shaft stub bush stepped round bar pin stud boss hub arbor knob adapter "
         "collar ball handle free",
