@@ -34,15 +34,14 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
 OVER = 1.0  # mm: stock over the left end
+LEAST_BALL = 1.0  # mm along the axis
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 ALONG = ("step", "taper", "ball")
 
 
-def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
-    """A ball that begins at a station, on what stands at it: half round to its tip at
-    an end of the piece, half a ball before what is no thinner. Raises BadInput on its
-    diameter for a ball at a ball."""
-    wide, long = float(s[f"{name}.diameter"]), float(s.get(f"{name}.length", 0.0))
+def necks(s: Values, name: str) -> tuple[float, float]:
+    """The diameters of what stands at the left and right of a ball; 0 for an end of
+    the piece. Raises BadInput on its diameter for a ball at a ball."""
     along = [one for one in s["parts"] if kind_of(one) in ALONG]
     place = along.index(name)
 
@@ -57,10 +56,25 @@ def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
                 "them.",
             )
         measure = "diameter" if kind_of(other) == "step" else near
-        return min(float(s[f"{other}.{measure}"]), wide)
+        return float(s[f"{other}.{measure}"])
 
-    necks = neck(place - 1, "right"), neck(place + 1, "left")
-    return Ball(name, at, at + long, wide, *necks)
+    return neck(place - 1, "right"), neck(place + 1, "left")
+
+
+def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
+    """A ball that begins at a station: half round to its tip at an end of the piece,
+    half a ball before what is no thinner. Raises BadInput on its diameter where nothing
+    of it is left."""
+    wide, long = float(s[f"{name}.diameter"]), float(s.get(f"{name}.length", 0.0))
+    left, right = necks(s, name)
+    ball = Ball(name, at, at + long, wide, min(left, wide), min(right, wide))
+    if sum(ball.sides) < LEAST_BALL:
+        raise BadInput(
+            f"{name}.diameter",
+            f"{begun(spoken(name))} is lost between what stands at it: make it wider "
+            f"than ⌀{min(left, right):g}.",
+        )
+    return ball
 
 
 class Axis:
@@ -211,17 +225,17 @@ def hole_of_part(s: Values, name: str, depth: float | None = None) -> Hole:
     return Hole(wide, depth, bore=head, bore_depth=sunk, ream=ream)
 
 
-def _edge(s: Values, axis: Axis, name: str) -> tuple[Side, float, float]:
-    """The end whose edge is broken, its station and diameter. Raises BadInput on `end`
-    for the tip of a ball."""
+def end_face(s: Values, axis: Axis, name: str) -> tuple[Side, float, float]:
+    """The end that a part is cut from, its station and diameter. Raises BadInput on
+    `end` for the tip of a ball."""
     side: Side = s[f"{name}.end"]
     z = axis.end(side)
     wide = axis.round_at(z)
     if not wide:
         raise BadInput(
             f"{name}.end",
-            f"{begun(spoken(name))}: a ball has no edge at its tip; take it out, or "
-            "choose the other end.",
+            f"{begun(spoken(name))}: the {side} end is the tip of a ball; choose the "
+            f"other end, or take {spoken(name)} out.",
         )
     return side, z, wide
 
@@ -279,10 +293,10 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             side = s[f"{name}.end"]
             return Centre(name, axis.end(side), side, size("mouth"))
         case "edge":
-            side, z, wide = _edge(s, axis, name)
+            side, z, wide = end_face(s, axis, name)
             return Bevel(name, z, wide, size("leg"), side)
         case "round":
-            side, z, wide = _edge(s, axis, name)
+            side, z, wide = end_face(s, axis, name)
             return EdgeRound(name, z, wide, size("radius"), side)
         case "bore_keyway":
             start, stop, wide = keyed_bore(s, axis, name)
@@ -299,7 +313,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             return Slits(name, start, stop, max(met), width, count)
         case "knurl":
             at, crossed = size("from_end"), bool(s[f"{name}.crossed"])
-            wide = axis.round_at(at + size("length") / 2)
+            wide = axis.round_at(at + size("length") / 2) or axis.largest
             return Knurl(name, at, at + size("length"), wide, size("pitch"), crossed)
         case "cross":
             z, count = size("from_end"), int(s[f"{name}.count"])

@@ -4,17 +4,21 @@ z = 0 is the left end. Steps and tapers stand side by side from there, in their 
 everything else lies on or in them.
 """
 
+import math
 import re
 
 from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._turned_axis import (
     ALONG,
     LARGEST_TAP,
+    LEAST_BALL,
     OVER,
     Axis,
     ball_of,
+    end_face,
     feature_of_part,
     hole_of_part,
+    necks,
 )
 from machinon.core.families._turned_checks import checks
 from machinon.core.piece.body import Body
@@ -261,8 +265,7 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 def _at_its_end(name: str, s: Values) -> float:
     """The diameter at the end that a part is cut from."""
-    axis = Axis(s)
-    return axis.round_at(axis.end(s[f"{name}.end"]))
+    return end_face(s, Axis(s), name)[2]
 
 
 def _circle(name: str, s: Values) -> float:
@@ -284,6 +287,11 @@ def _mouth(name: str, s: Values) -> float:
 
 def _long(name: str, s: Values) -> float:
     return socket_depth(str(s[f"{name}.taper"]), f"{name}.taper")
+
+
+def _ball_diameter(name: str, s: Values) -> float:
+    """A good half over what it stands on, in whole millimetres."""
+    return math.ceil(1.6 * max(necks(s, name))) or 20.0
 
 
 def _ball_length(name: str, s: Values) -> float:
@@ -309,9 +317,10 @@ PARTS = (
         Size("right", "{} at its right", "16", "", 1, 500),
     ), along=("left", "right")),
     Part("ball", "A ball", (
-        Size("diameter", "{}", "20", "", 2, 400),
+        Size("diameter", "{}", OfPart(_ball_diameter), "half over its neck", 2, 400,
+             step=1, rests=("{across}",)),
         Size("length", "length of {}", OfPart(_ball_length), "from neck to neck or tip",
-             1, 500, step=0, rests=("{}.diameter", "{across}")),
+             LEAST_BALL, 500, step=0, rests=("{}.diameter", "{across}")),
     ), along=("diameter",)),
     Part("bore", "A bore", (
         _end(),

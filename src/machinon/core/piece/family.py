@@ -459,7 +459,7 @@ def _named(
 ) -> Size:
     """A size of a part as that of one of them; lies: the sizes of all that lies along
     the axis, which `{along}` stands for among those that it rests on; `{across}` for
-    the diameters alone."""
+    the diameters of what is not of its kind."""
     rule = size.rule
     number = name.lstrip("abcdefghijklmnopqrstuvwxyz_") or "1"
     if isinstance(rule, str):
@@ -480,6 +480,7 @@ def _named(
             key
             for one in size.rests
             for key in lies.get(one, (one.replace("{}", name),))
+            if one != "{across}" or kind_of(key.split(".")[0]) != kind_of(name)
         ),
     )
 
