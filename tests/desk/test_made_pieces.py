@@ -671,6 +671,40 @@ class TurnedPiece(MadePieces):
         self.job.drop_surface(old, told["step1.diameter"])
         self.assertEqual(self.value("step1.diameter"), drawn)
 
+    def test_a_ball_on_its_handle_is_turned_in_steps_held_by_its_shank(self):
+        """⌀20 on ⌀12, its tip to the right: 18 long, 12 steps from its tip and 7 from
+        its neck, then the file."""
+        self.begin("turned-piece", "Ball handle")
+        view = self.stage("piece")
+        self.size("step1.diameter", "12")
+        view.begin_edit("step2.length")
+        self.pick(view.part_menu(), "A ball")
+        self.assertIn("The right end is the tip of a ball", view.says.text())
+        for key in ("edge1.leg", "step2.length"):
+            view.begin_edit(key)
+            self.click(view.take_out)
+        view.begin_edit("step1.length")
+        self.pick(view.part_menu(), "A ball")
+        self.assertEqual(view._key, "ball1.diameter")
+        self.type(view.edit, "20")
+        self.assertEqual(self.value("ball1.length"), 18)
+        self.assertEqual(self.job.plan.failed, ())
+        first, then, _ = self.job.plan.route
+        self.assertIn("turn-step1", [step.key for step in first.steps])
+        route = self.stage("route")
+        for step in (*first.steps, *then.steps[:2]):
+            route.choose(step.key)
+            self.click(route.done)
+        self.assertEqual(self.job.next_step().key, "bevel-ball1")
+        route.choose("bevel-ball1")
+        self.click(route.go)
+        page = self.window.job_page().view().lines
+        self.assertEqual(len(page.list.lines), 12 + 7 + 1)
+        for _ in page.list.lines:
+            QTest.keyClick(page, Qt.Key.Key_Return)
+            self.settle()
+        self.assertIn("bevel-ball1", self.job.job.done)
+
     def test_features_are_added_one_by_one_and_taken_out(self):
         """A spool: two steps, a third, a groove of 3 in it, and a bore through."""
         self.begin("turned-piece", "Spool")

@@ -234,8 +234,8 @@ def end_face(s: Values, axis: Axis, name: str) -> tuple[Side, float, float]:
     if not wide:
         raise BadInput(
             f"{name}.end",
-            f"{begun(spoken(name))}: the {side} end is the tip of a ball; choose the "
-            f"other end, or take {spoken(name)} out.",
+            f"The {side} end is the tip of a ball: choose the other, or take "
+            f"{spoken(name)} out.",
         )
     return side, z, wide
 
