@@ -71,6 +71,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("knurl 20", "knurl", "growth", 0.4),
     ("turn a ball 20 neck 12", "ball-turning", "length", 18.0),
     ("ball handle 20 on a neck of 12", "ball-turning", "length", 18.0),
+    ("turn a round end on 16", "ball-turning", "length", 8.0),
     ("woodruff 6x9", "woodruff", "cutter", 22.0),
     ("circlip 20 shaft", "circlip", "groove_diameter", 19.0),
     ("weight 50 bar 200 steel", "mass", "mass", 3.0827),

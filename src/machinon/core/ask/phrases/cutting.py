@@ -177,7 +177,11 @@ def _knurl(s: Said) -> Inputs | None:
 
 @phrase("ball-turning", "turn a ball 20 neck 12")
 def _ball(s: Said) -> Inputs | None:
-    if not s.has("ball") or not s.has("turn", "turning", "neck", "handle"):
+    if s.has("points", "sprung", "spring", "detent"):
+        return None  # it asks another sum
+    turned = s.has("turn", "turning", "neck", "handle")
+    end = s.has("end")
+    if not (s.has("ball") and (turned or end)) and not (s.has("round") and end):
         return None
     s.has("a", "on", "of", "neck", "turn", "turning")
     neck = s.near("neck")
