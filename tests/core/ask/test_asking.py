@@ -7,6 +7,7 @@ import unittest
 
 from machinon.commandline import ask_command
 from machinon.core.ask.asking import found_with, understand
+from machinon.core.ask.phrases import PHRASES
 from machinon.core.ask.sentences import sentence
 from machinon.core.reckoning import reckon, reckonings
 
@@ -72,6 +73,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("turn a ball 20 neck 12", "ball-turning", "length", 18.0),
     ("ball handle 20 on a neck of 12", "ball-turning", "length", 18.0),
     ("turn a round end on 16", "ball-turning", "length", 8.0),
+    ("round an end radius 20 by points cutter 10", "arc-points", "", None),
+    ("places on an arc radius 30 with cutter 12", "arc-points", "", None),
     ("woodruff 6x9", "woodruff", "cutter", 22.0),
     ("circlip 20 shaft", "circlip", "groove_diameter", 19.0),
     ("weight 50 bar 200 steel", "mass", "mass", 3.0827),
@@ -227,6 +230,13 @@ class WhatOneWouldSay(unittest.TestCase):
                     self.assertAlmostEqual(told.answer[key], value, delta=off)
                 elif value is not None:
                     self.assertEqual(told.answer[key], value)
+
+    def test_what_it_offers_to_say_it_understands(self):
+        for one in PHRASES:
+            with self.subTest(one.example):
+                told = understand(one.example)
+                self.assertIsNotNone(told.answer, told)
+                self.assertEqual(told.found.reckoning.name, one.reckoner)
 
     def test_the_order_of_the_words_does_not_matter(self):
         for one, other in (

@@ -80,6 +80,21 @@ _AFTER = frozenset(
 )
 
 
+@functools.cache
+def _plain(low: str) -> str:
+    """A word as others say it, singular.
+
+    >>> _plain("holes"), _plain("passes"), _plain("across")
+    ('hole', 'pass', 'across')
+    """
+    for one in (low, low.removesuffix("es"), low.removesuffix("s")):
+        if _same().get(one):
+            return _same()[one]
+    if len(low) > 3 and low.endswith("s") and low[-2:] not in ("ss", "us", "is", "as"):
+        return low.removesuffix("es" if low.endswith("sses") else "s")
+    return low
+
+
 @dataclass(slots=True)
 class Part:
     """One part of what was said; used: by the question that was made of it."""
@@ -97,13 +112,7 @@ class Part:
     @property
     def word(self) -> str:
         """A word in its plain form: lower case, singular, as others say it."""
-        low = self.text.lower()
-        for one in (low, low.removesuffix("es"), low.removesuffix("s")):
-            if _same().get(one):
-                return _same()[one]
-        if low.endswith("s") and low[-2:] not in ("ss", "us", "is") and len(low) > 3:
-            return low.removesuffix("s")
-        return low
+        return _plain(self.text.lower())
 
 
 @dataclass(slots=True)
@@ -119,8 +128,9 @@ class Said:
     def has(self, *words: str) -> bool:
         """Whether one of these words was said; all of them are used then."""
         found = False
+        plain = set(map(_plain, words))
         for part in self.parts:
-            if part.kind == "word" and part.word in words:
+            if part.kind == "word" and part.word in plain:
                 part.used = found = True
         return found
 
@@ -138,8 +148,9 @@ class Said:
 
     def near(self, *words: str, kinds: Iterable[str] = ("size", "number")) -> str:
         """The size that stands next to a word: `tip 10`, but `10 wide`."""
+        plain = set(map(_plain, words))
         for i, part in enumerate(self.parts):
-            if part.kind != "word" or part.word not in words:
+            if part.kind != "word" or part.word not in plain:
                 continue
             beside = (i - 1, i + 1) if part.text.lower() in _AFTER else (i + 1, i - 1)
             for other in beside:

@@ -79,7 +79,7 @@ def _speed(s: Said) -> Inputs | None:
 
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
-    if not s.has("pass", "passe", "cut", "cuts"):
+    if not s.has("pass", "cut"):
         return None
     most = s.near("deepest", "at", "most")
     start, finish = s.size(), s.size()
@@ -129,10 +129,10 @@ def _cutting_time(s: Said) -> Inputs | None:
         return None
     rpm, diameter = s.take("rpm"), s.near("diameter")
     feed = s.near("feed", kinds=("number", "size"))
-    length = s.near("long", "length", "over") or s.size()
-    passes = s.near("passes", "pass", "passe", kinds=("number",)) or "1"
+    length = s.near("length", "over") or s.size()
+    passes = s.near("pass", kinds=("number",)) or "1"
     metal = s.take("material")
-    s.has("cutting", "cut", "turn", "turning", "pass", "bar", "for")
+    s.has("cutting", "cut", "turn", "pass", "bar", "for")
     if not length or not (rpm or (diameter and metal)):
         return None
     given: Inputs = {"length": length}
@@ -144,8 +144,8 @@ def _cutting_time(s: Said) -> Inputs | None:
 @phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
     warmth = s.has("temperature")
-    warmer = s.has("warmer", "heat", "heated", "hotter") or (warmth and s.has("rise"))
-    cooler = s.has("cooler", "cold", "colder") or (warmth and s.has("drop"))
+    warmer = s.has("warmer", "heat", "heated") or (warmth and s.has("rise"))
+    cooler = s.has("cooler", "cold") or (warmth and s.has("drop"))
     if not warmer and not cooler:
         return None
     metal = s.take("material") or "steel"
@@ -177,13 +177,13 @@ def _knurl(s: Said) -> Inputs | None:
 
 @phrase("ball-turning", "turn a ball 20 neck 12")
 def _ball(s: Said) -> Inputs | None:
-    if s.has("points", "sprung", "spring", "detent"):
+    if s.has("point", "sprung", "spring", "detent"):
         return None  # it asks another sum
-    turned = s.has("turn", "turning", "neck", "handle")
+    turned = s.has("turn", "neck", "handle")
     end = s.has("end")
     if not (s.has("ball") and (turned or end)) and not (s.has("round") and end):
         return None
-    s.has("a", "on", "of", "neck", "turn", "turning")
+    s.has("a", "on", "of", "neck", "turn")
     neck = s.near("neck")
     ball = s.near("ball") or s.size()
     if not ball:

@@ -113,7 +113,7 @@ def _pipe_joint(s: Said) -> Inputs | None:
 
 @phrase("arc-points", "round an end radius 20 by points cutter 10")
 def _arc_points(s: Said) -> Inputs | None:
-    if not s.has("points", "places") or not s.has("round", "arc", "end", "hollow"):
+    if not s.has("point", "place") or not s.has("round", "arc", "end", "hollow"):
         return None
     radius, cutter = s.size(), s.size()
     if not radius or not cutter:

@@ -121,7 +121,7 @@ def _thread_depth(s: Said) -> Inputs | None:
 @phrase("thread-engagement", "m6x1 engagement")
 def _engagement(s: Said) -> Inputs | None:
     thread = _thread(s)
-    if not thread or not s.has("engagement", "strip", "strips"):
+    if not thread or not s.has("engagement", "strip"):
         return None
     s.has("least", "minimum", "length")
     return {"thread": thread}
