@@ -366,6 +366,18 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(code, 2)
         self.assertIn("machinon reckon shrink-fit  How hot a hub must be", err)
 
+    def test_a_thread_is_cut_on_the_coarser_screw(self):
+        """Unless it is said which is which."""
+        for said, pitch, lead in (
+            ("1.25 leadscrew 4mm", "1.25", "4mm"),
+            ("gears for 4mm leadscrew 1.25", "1.25", "4mm"),
+            ("4mm lead screw 6 pitch", "6", "4mm"),
+            ("pitch 1.5 leadscrew 8 tpi", "1.5", "8tpi"),
+        ):
+            with self.subTest(said):
+                inputs = understand(said).found.inputs
+                self.assertEqual((inputs["pitch"], inputs["leadscrew"]), (pitch, lead))
+
     def test_what_is_not_understood_ends_with_2_and_three_offers(self):
         code, out, _ = self.said("banana", "--json")
         self.assertEqual(code, 2)

@@ -3,7 +3,8 @@
 import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import Said
+from machinon.core.ask.said import Part, Said
+from machinon.core.quantity import parse
 from machinon.core.threads.screw_thread import known_threads
 
 phrase = Phrases()
@@ -173,15 +174,31 @@ def _lead(s: Said) -> str:
         if part.kind != "word" or part.word != "lead":
             continue
         part.used = True
-        if i + 1 < len(s.parts) and s.parts[i + 1].text.lower() == "screw":
-            s.parts[i + 1].used = True
-        for other in (i - 1, i + 2, i + 1):
-            if 0 <= other < len(s.parts):
-                one = s.parts[other]
-                if one.kind in ("size", "number", "tpi") and not one.used:
-                    one.used = True
-                    return one.text.replace(" ", "")
+        behind = i + 1
+        if behind < len(s.parts) and s.parts[behind].text.lower() == "screw":
+            s.parts[behind].used = True
+            behind += 1
+        beside = [s.parts[j] for j in (i - 1, behind) if 0 <= j < len(s.parts)]
+        sizes = [
+            p for p in beside if p.kind in ("size", "number", "tpi") and not p.used
+        ]
+        if len(sizes) == 2:
+            # a screw is cut on one that is coarser, unless it is said which is which
+            said = s.parts[behind + 1].word if behind + 1 < len(s.parts) else ""
+            one = sizes[0] if said == "pitch" else max(sizes, key=_coarse)
+        elif sizes:
+            (one,) = sizes
+        else:
+            return ""
+        one.used = True
+        return one.text.replace(" ", "")
     return ""
+
+
+def _coarse(part: Part) -> float:
+    """The pitch that was said, mm."""
+    number = re.sub(r"\s*[a-z].*", "", part.text, flags=re.I)
+    return 25.4 / parse(number) if part.kind == "tpi" else parse(part.text)
 
 
 @phrase("thread-identify", "which thread 7.85 18tpi")
