@@ -208,6 +208,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("which thread 7.85 18tpi", "thread-identify", "", None),
     ("dovetail 10 pins 50", "dovetail", "over_pins", 77.3205),
     ("1/64", "convert", "mm", 0.3969),
+    ("8 tpi in mm", "convert", "mm", 3.175),
+    ("pitch of 40 tpi", "convert", "mm", 0.635),
+    ("taper 25 to 20 over 50", "taper-angle", "half_angle", 2.8624),
+    ("taper pin 5 x 40", "taper-pin", "large_diameter", 5.8),
     ("2 tenths", "convert", "um", 5.08),
     ("12.7 in inches", "convert", "inch", 0.5),
     ("number drill #7", "convert", "mm", 5.1054),
@@ -286,6 +290,10 @@ class WhatOneWouldSay(unittest.TestCase):
             ("7.94mm in drills", "7.94 mm is nearest to drill 5/16, +2.5 µm"),
             ("h7 25", "25 mm h7: 24.979 to 25.000 mm"),
             ("passes 13 to 12.1", "2 passes: to 12.30, 12.10 mm"),
+            (
+                "taper 24.13 to 25.4 over 25.4",
+                "1 : 20, compound at 1.4321°, 2.8642° included, like MT2",
+            ),
         ):
             with self.subTest(said):
                 self.assertEqual(understand(said).sentence, wanted)

@@ -19,6 +19,8 @@ from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
+ALIKE = 1.0  # minutes of arc: no further off, a taper is like one that has a name
+
 
 class _Teller:
     """An answer's figures as words; inch: which unit stands first."""
@@ -214,16 +216,25 @@ def _circle(t: _Teller) -> str:
 
 
 def _taper(t: _Teller) -> str:
-    ratio = float(t["ratio"])
     large = ""
     if t.has("large_diameter"):
         large = f", {t.size('large_diameter')} at its large end"
     name = taper_of(str(t.given("name"))).name
     called = "" if name.startswith("1:") else f"{name}: "
+    return f"{called}{_slope(t)}{large}"
+
+
+def _slope(t: _Teller) -> str:
     return (
-        f"{called}1 : {1 / ratio:.4g}, compound at "
-        f"{t.angle('half_angle')}, {t.angle('included_angle')} included{large}"
+        f"1 : {1 / float(t['ratio']):.4g}, compound at {t.angle('half_angle')}, "
+        f"{t.angle('included_angle')} included"
     )
+
+
+def _from_ends(t: _Teller) -> str:
+    off = abs(float(t["error_minutes"]))
+    near = f", like {t['nearest']}" if off < ALIKE else ""
+    return f"{_slope(t)}{near}"
 
 
 def _set_up(t: _Teller) -> str:
@@ -348,6 +359,7 @@ TELLINGS: Mapping[str, Telling] = {
     "inch-fit": _fit,
     "bearing-seat": _seat,
     "taper": _taper,
+    "taper-angle": _from_ends,
     "taper-setup": _set_up,
     "taper-advance": lambda t: (
         f"{t.both('diameter_change')} on the diameter, {t.size('radial_infeed')} a side"

@@ -1,7 +1,10 @@
 """Questions about tapers: angles, settings and pins."""
 
+import re
+
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -40,6 +43,19 @@ def _over(s: Said) -> Inputs | None:
     return {"taper": taper, "advance": advance} if advance else None
 
 
+@phrase("taper-angle", "taper 25 to 20 over 50")
+def _from_ends(s: Said) -> Inputs | None:
+    if not s.has("taper", "cone"):
+        return None
+    length = s.near("over", "length")
+    one, other = s.size(), s.size()
+    s.has("from", "to", "angle", "diameter", "large", "small", "end")
+    if not one or not other or not length:
+        return None
+    small, large = sorted((one, other), key=parse)
+    return {"large": large, "small": small, "length": length}
+
+
 @phrase("taper-pin", "taper pin #4 25 long")
 def _taper_pin(s: Said) -> Inputs | None:
     if not s.has("pin") or s.has("dovetail"):
@@ -47,6 +63,9 @@ def _taper_pin(s: Said) -> Inputs | None:
     s.has("taper")
     pin = s.take("pin")
     length = s.near("length")
+    pair = s.take("pair")  # 5 x 40
+    if pair:
+        pin, length = re.split(r"\s*[x×*]\s*", pair)[:2]
     pin = pin or s.size()
     length = length or s.size()
     s.has("length", "drill", "ream", "reamer")

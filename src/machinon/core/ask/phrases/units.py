@@ -76,6 +76,15 @@ def _convert(s: Said) -> Inputs | None:
     return given
 
 
+@phrase("convert", "8 tpi in mm")
+def _pitch(s: Said) -> Inputs | None:
+    tpi = s.take("tpi")
+    if not tpi or not s.has("mm", "millimetre", "pitch"):
+        return None
+    s.has("thread", "screw")
+    return {"value": "1in/" + re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), "to": "mm"}
+
+
 @phrase("convert", "half of 98.4 less 12")
 def _half(s: Said) -> Inputs | None:
     if not s.has("half"):
