@@ -208,6 +208,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("which thread 7.85 18tpi", "thread-identify", "", None),
     ("dovetail 10 pins 50", "dovetail", "over_pins", 77.3205),
     ("1/64", "convert", "mm", 0.3969),
+    ("keyway 8 in 30 bore", "keyway", "across", 33.3),
+    ("keyway 30 shaft 8 key", "keyway", "across", 26),
     ("8 tpi in mm", "convert", "mm", 3.175),
     ("pitch of 40 tpi", "convert", "mm", 0.635),
     ("taper 25 to 20 over 50", "taper-angle", "half_angle", 2.8624),

@@ -16,7 +16,7 @@ from machinon.core.tapers.tapers import SPELLED
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
 _UNIT = (
     r"(?:mm\b|cm\b|µm|μm|um\b|microns?\b"
-    r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
+    r"|inch(?:es)?\b|in\b(?!\s+[\d./]+\s+(?:bore|hub|shaft))|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 

@@ -4,6 +4,7 @@ import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -41,14 +42,19 @@ def _dovetail(s: Said) -> Inputs | None:
 def _keyway(s: Said) -> Inputs | None:
     if not s.has("keyway", "key") or s.has("woodruff"):
         return None
-    shaft = s.size()
-    if not shaft:
+    pair = s.take("pair")
+    one = s.size()
+    other = "" if pair else s.size()
+    if not one:
         return None
+    # 8 in a bore of 30: a key is narrower than what it is in
+    *width, shaft = sorted(filter(None, (one, other)), key=parse)
     given: Inputs = {"shaft_diameter": shaft}
+    if width:
+        (given["key"],) = width
     if s.has("shaft"):
         given["bore"] = "no"
-    s.has("bore", "hub")
-    pair = s.take("pair")
+    s.has("bore", "hub", "on")
     return {**given, "key": pair} if pair else given
 
 
