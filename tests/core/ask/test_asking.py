@@ -210,6 +210,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("1/64", "convert", "mm", 0.3969),
     ("keyway 8 in 30 bore", "keyway", "across", 33.3),
     ("keyway 30 shaft 8 key", "keyway", "across", 26),
+    ("fit 46 H7 g6", "iso-fit", "hole_upper", 46.025),
+    ("46 g6 in H7", "iso-fit", "hole_upper", 46.025),
     ("8 tpi in mm", "convert", "mm", 3.175),
     ("pitch of 40 tpi", "convert", "mm", 0.635),
     ("taper 25 to 20 over 50", "taper-angle", "half_angle", 2.8624),

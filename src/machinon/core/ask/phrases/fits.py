@@ -14,6 +14,12 @@ phrase = Phrases()
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = s.take("fit"), s.size()
     s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
+    if not fit:
+        one, other = s.take("zone"), s.take("zone")  # 40 H7 k6
+        if not other:
+            return None
+        holes_last = other[0].isupper() and one[0].islower()
+        fit = f"{other}/{one}" if holes_last else f"{one}/{other}"
     if fit.islower():  # said in small letters the hole still comes first
         hole, _, shaft = fit.partition("/")
         fit = f"{hole.upper()}/{shaft}"
