@@ -16,7 +16,7 @@ from machinon.core.tapers.tapers import SPELLED
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
 _UNIT = (
     r"(?:mm\b|cm\b|µm|μm|um\b|microns?\b"
-    r"|inch(?:es)?\b|in\b(?!\s+[\d./]+\s+(?:bore|hub|shaft))|\"|″|''|thou\b|tenths?\b|ft\b)"
+    r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 
@@ -258,10 +258,25 @@ def heard(text: str) -> Said:
     return said
 
 
+MOST_INCHES = 6  # a bar of more is rather said in millimetres
+_LEADS = re.compile(
+    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills?)\b"
+    r"|[\d./]+\s+(?:bore|hub|shaft|plate|housing|block)\b",
+    re.IGNORECASE,
+)
+
+
 def _is_preposition(text: str, match: re.Match[str]) -> bool:
-    """Whether `in` after a number leads on: 50 in steel, 12.7 in mm."""
-    if not match.group().lower().endswith("in"):
+    """Whether `in` after a number leads on: 50 in steel, 12.7 in mm, 8 in 30 bore.
+
+    Of a metal 2 in, 1/2 in and 2in are inches: turned as millimetres they would be
+    turned 25 times as fast.
+    """
+    said = match.group().lower()
+    if not said.endswith("in"):
         return False
     rest = text[match.end() :].lstrip()
-    leads = re.match(r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills?)\b", rest, re.I)
-    return bool(leads or _materials().match(rest))
+    if _materials().match(rest):
+        whole = re.fullmatch(r"(\d+)\s+in", said)
+        return whole is not None and int(whole[1]) > MOST_INCHES
+    return _LEADS.match(rest) is not None

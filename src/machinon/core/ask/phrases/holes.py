@@ -5,6 +5,7 @@ from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -42,6 +43,9 @@ def _circle(s: Said) -> Inputs | None:
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally")
     sized = s.take("size")
     if sized:
+        other = s.take("size")  # of the holes, which the circle does not ask
+        if other and parse(other) > parse(sized):
+            sized = other
         count = s.count("hole", "bolt")
         return {"holes": count, "diameter": sized} if count else None
     first, second = s.take("number"), s.take("number")
