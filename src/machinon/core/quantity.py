@@ -108,8 +108,16 @@ FACTOR = Kind("factor", "", {}, "2 or 1.5")
 DURATION = Kind("time", "s", {"s": 1.0, "min": 60.0}, "90 or 2min", limit=1e7)
 FORCE = Kind("force", "N", {"n": 1.0, "kn": 1000.0}, "200N or 1.5kN", limit=1e9)
 ROTATION = Kind("speed", "rpm", {"rpm": 1.0}, "540", limit=1e6)
-SURFACE_SPEED = Kind("surface speed", "m/min", {"m/min": 1.0}, "30", limit=1e5)
-FEED = Kind("feed", "mm/rev", {"mm/rev": 1.0}, "0.1", limit=1e3)
+SURFACE_SPEED = Kind(
+    "surface speed",
+    "m/min",
+    {"m/min": 1.0, "ft/min": FOOT, "sfm": FOOT},
+    "30 or 100ft/min",
+    limit=1e5,
+)
+FEED = Kind(
+    "feed", "mm/rev", {"mm/rev": 1.0, "in/rev": INCH}, "0.1 or 0.004in/rev", limit=1e3
+)
 
 _TOKEN = re.compile(
     r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<fraction>\d+/\d+(?![\d.]))"
@@ -575,6 +583,10 @@ def other_text(value: float, kind: Kind) -> str:
         return f"{value / 1.3558179:.3g} lbf·ft"
     if kind is TEMPERATURE:
         return f"{value * 1.8 + 32:.0f} °F"
+    if kind is SURFACE_SPEED:
+        return f"{value / FOOT:.0f} ft/min"
+    if kind is FEED:
+        return f"{plain(value / INCH, 4)} in/rev"
     return ""
 
 

@@ -28,6 +28,7 @@ from machinon.core.quantity import (
     PERCENT,
     Kind,
     length_text,
+    other_text,
     plain,
 )
 from machinon.core.reckoning import (
@@ -397,6 +398,8 @@ class ReckonerPage(QWidget):
                 small = length_text(value, step, not self.inch)
             else:
                 shown = label(figure(value, one.kind, self.inch), "head", wrap=True)
+                if isinstance(value, int | float):
+                    small = other_text(value, one.kind)
             shown.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
             self.results.addWidget(shown, row, 1, Qt.AlignmentFlag.AlignTop)
             if small:

@@ -307,6 +307,9 @@ class WhatOneWouldSay(unittest.TestCase):
                 self.assertEqual(understand(said).sentence, wanted)
         inch = understand("tap drill 5/16-18", inch=True).sentence
         self.assertIn("0.2570 in", inch)
+        # 25 m/min is 82 feet, a tenth of a millimetre four thou
+        speed = understand("speed 2 steel", inch=True).sentence
+        self.assertEqual(speed, "157 rpm, feed 0.0039 in a turn, 82 ft/min")
 
     def test_a_bare_number_is_in_the_shop_s_unit(self):
         inch = understand("keyway 1", inch=True).answer

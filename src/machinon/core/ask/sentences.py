@@ -11,6 +11,7 @@ from machinon.core.quantity import (
     plain,
     rough_text,
     small_text,
+    surface_speed_in,
     text_of,
     whole_tpi,
 )
@@ -130,8 +131,9 @@ def _speed(t: _Teller) -> str:
         if t.given("machine_speeds")
         else ""
     )
-    feed = f", feed {t['feed']:g} mm a turn" if t["feed"] else ""
-    return f"{rpm}{own}{feed}, {t['surface_speed']:.0f} m/min"
+    feed = f", feed {t.size('feed')} a turn" if t["feed"] else ""
+    speed, unit = surface_speed_in(t["surface_speed"], t.inch)
+    return f"{rpm}{own}{feed}, {speed:.0f} {unit}"
 
 
 def _gears(t: _Teller) -> str:
