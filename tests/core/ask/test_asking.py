@@ -385,6 +385,19 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(code, 2)
         self.assertIn("machinon reckon shrink-fit  How hot a hub must be", err)
 
+    def test_what_is_no_size_is_refused_by_its_sum(self):
+        """1/0 is none; and a key is narrower than its bore in inches as in mm."""
+        for said in (
+            "knurl 1/0 25",
+            "keyway 1/0 5",
+            "taper 1/0 to 5 over 3",
+            "4mm leadscrew 0 tpi",
+        ):
+            with self.subTest(said):
+                self.assertIsNone(understand(said).answer)
+        keyway = understand("keyway 1/4 in 1 bore", inch=True).answer
+        self.assertAlmostEqual(keyway["key_width"], 6.35)
+
     def test_a_thread_is_cut_on_the_coarser_screw(self):
         """Unless it is said which is which."""
         for said, pitch, lead in (

@@ -114,7 +114,7 @@ def understand(
     if not said or len(said) > MOST_LETTERS:
         return Understood(said)
     refused: Understood | None = None
-    for one in _sum(said, inch) or _candidates(heard(said)):
+    for one in _sum(said, inch) or _candidates(heard(said, inch)):
         found, words, why = _asked(one, inch, own or OwnFigures())
         if found.answer is not None:
             return Understood(

@@ -9,7 +9,9 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
+from machinon.core.errors import BadInput
 from machinon.core.materials import materials
+from machinon.core.quantity import parse
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import SPELLED
 
@@ -95,6 +97,11 @@ def _plain(low: str) -> str:
     return low
 
 
+def _number_in(text: str) -> str:
+    """`11` of `11 tpi`."""
+    return re.sub(r"\s*[a-z].*", "", text, flags=re.IGNORECASE)
+
+
 @dataclass(slots=True)
 class Part:
     """One part of what was said; used: by the question that was made of it."""
@@ -117,13 +124,16 @@ class Part:
 
 @dataclass(slots=True)
 class Said:
-    """What was said, part by part, and what a question has used of it."""
+    """What was said, part by part, and what a question has used of it. inch: a bare
+    number is inches."""
 
     parts: list[Part] = field(default_factory=list)
+    inch: bool = False
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""
-        return Said([Part(one.kind, one.text, one.at) for one in self.parts])
+        parts = [Part(one.kind, one.text, one.at) for one in self.parts]
+        return Said(parts, self.inch)
 
     def has(self, *words: str) -> bool:
         """Whether one of these words was said; all of them are used then."""
@@ -145,6 +155,28 @@ class Said:
     def size(self) -> str:
         """The first size, with or without its unit."""
         return self.take("size", "number")
+
+    def pair(self) -> list[str]:
+        """The sizes of the first `5 x 40` or `6 x 9 x 20`; none where none was said."""
+        text = self.take("pair")
+        return re.split(r"\s*[x×*]\s*", text) if text else []
+
+    def tpi(self) -> str:
+        """How many threads to the inch; empty where they were not said."""
+        return _number_in(self.take("tpi"))
+
+    def mm(self, text: str) -> float:
+        """A size as it was said, mm; 0 for 1/0 and the like, which its sum refuses."""
+        try:
+            return parse(text, inch=self.inch)
+        except BadInput:
+            return 0.0
+
+    def pitch_of(self, part: Part) -> float:
+        """A pitch, said as a size or as threads to the inch, mm."""
+        if part.kind == "tpi":
+            return self.mm(f"1in/({_number_in(part.text)})")
+        return self.mm(part.text)
 
     def near(self, *words: str, kinds: Iterable[str] = ("size", "number")) -> str:
         """The size that stands next to a word: `tip 10`, but `10 wide`."""
@@ -220,15 +252,16 @@ _FEET = re.compile(
 )
 
 
-def heard(text: str) -> Said:
-    """Take what was said apart; what is no word of any kind is left out."""
+def heard(text: str, inch: bool = False) -> Said:
+    """Take what was said apart; what is no word of any kind is left out. inch: a bare
+    number is inches."""
     text = re.sub(r"(?<=\d),(?=\d)", ".", text)
     # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
     text = _FEET.sub(lambda m: f"{float(m[1] or m[2]) * 0.3048:g} m/min", text)
-    said = Said()
+    said = Said(inch=inch)
     at = 0
     while at < len(text):
         skipped = _SKIPPED.match(text, at)

@@ -4,7 +4,6 @@ import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
-from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -96,9 +95,8 @@ def _weight(s: Said) -> Inputs | None:
     if not s.has("weight"):
         return None
     metal = s.take("material") or "steel"
-    pair = s.take("pair")
-    if pair:
-        sizes = re.split(r"\s*[x×*]\s*", pair)
+    sizes = s.pair()
+    if sizes:
         if len(sizes) == 3:
             keys = ("width", "height", "length")
             s.has("block", "plate")
@@ -163,15 +161,15 @@ def _warm(s: Said) -> Inputs | None:
 def _knurl(s: Said) -> Inputs | None:
     if not s.has("knurl"):
         return None
-    tpi = s.take("tpi")
+    tpi = s.tpi()
     pitch = s.near("pitch")
     diameter = s.near("diameter", "on") or s.size()
     if not diameter:
         return None
     if tpi:
-        return {"tpi": re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), "diameter": diameter}
+        return {"tpi": tpi, "diameter": diameter}
     # 25 pitch 1: the teeth are the smaller
-    pitch, diameter = sorted((pitch or "1mm", diameter), key=parse)
+    pitch, diameter = sorted((pitch or "1mm", diameter), key=s.mm)
     return {"pitch": pitch or "1mm", "diameter": diameter}
 
 
@@ -179,11 +177,10 @@ def _knurl(s: Said) -> Inputs | None:
 def _ball(s: Said) -> Inputs | None:
     if s.has("point", "sprung", "spring", "detent"):
         return None  # it asks another sum
-    turned = s.has("turn", "neck", "handle")
-    end = s.has("end")
+    turned, end = s.has("turn", "neck", "handle"), s.has("end")
     if not (s.has("ball") and (turned or end)) and not (s.has("round") and end):
         return None
-    s.has("a", "on", "of", "neck", "turn")
+    s.has("a", "on", "of")
     neck = s.near("neck")
     ball = s.near("ball") or s.size()
     if not ball:

@@ -1,11 +1,9 @@
 """Questions about holes and dividing: circles, dividing, polygons, chamfers, edges."""
 
-import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
-from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -44,7 +42,7 @@ def _circle(s: Said) -> Inputs | None:
     sized = s.take("size")
     if sized:
         other = s.take("size")  # of the holes, which the circle does not ask
-        if other and parse(other) > parse(sized):
+        if other and s.mm(other) > s.mm(sized):
             sized = other
         count = s.count("hole", "bolt")
         return {"holes": count, "diameter": sized} if count else None
@@ -130,9 +128,9 @@ def _arc_points(s: Said) -> Inputs | None:
 def _chamfer(s: Said) -> Inputs | None:
     if not s.has("chamfer", "bevel"):
         return None
-    pair, angle = s.take("pair"), s.take("angle")
+    pair, angle = s.pair(), s.take("angle")
     if pair:
-        leg, degrees = re.split(r"\s*[x×*]\s*", pair)[:2]
+        leg, degrees = pair[:2]
         return {"leg": leg, "angle": degrees}
     leg = s.size()
     if not leg:

@@ -1,10 +1,7 @@
 """Questions about measuring: dovetails, keys, flats, slips, triangles."""
 
-import re
-
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
-from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -48,7 +45,7 @@ def _keyway(s: Said) -> Inputs | None:
     if not one:
         return None
     # 8 in a bore of 30: a key is narrower than what it is in
-    *width, shaft = sorted(filter(None, (one, other)), key=parse)
+    *width, shaft = sorted(filter(None, (one, other)), key=s.mm)
     given: Inputs = {"shaft_diameter": shaft}
     if width:
         (given["key"],) = width
@@ -63,9 +60,9 @@ def _woodruff(s: Said) -> Inputs | None:
     if not s.has("woodruff"):
         return None
     s.has("key", "cutter", "keyway")
-    pair = s.take("pair")
+    pair = s.pair()
     if pair:
-        return {"key": re.sub(r"\s*[x×*]\s*", "x", pair)}
+        return {"key": "x".join(pair)}
     if s.has("shaft"):
         size = s.size()
         return {"shaft": size} if size else None

@@ -1,10 +1,7 @@
 """Questions about tapers: angles, settings and pins."""
 
-import re
-
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
-from machinon.core.quantity import parse
 
 phrase = Phrases()
 
@@ -52,7 +49,7 @@ def _from_ends(s: Said) -> Inputs | None:
     s.has("from", "to", "angle", "diameter", "large", "small", "end")
     if not one or not other or not length:
         return None
-    small, large = sorted((one, other), key=parse)
+    small, large = sorted((one, other), key=s.mm)
     return {"large": large, "small": small, "length": length}
 
 
@@ -63,9 +60,9 @@ def _taper_pin(s: Said) -> Inputs | None:
     s.has("taper")
     pin = s.take("pin")
     length = s.near("length")
-    pair = s.take("pair")  # 5 x 40
+    pair = s.pair()
     if pair:
-        pin, length = re.split(r"\s*[x×*]\s*", pair)[:2]
+        pin, length = pair[:2]
     pin = pin or s.size()
     length = length or s.size()
     s.has("length", "drill", "ream", "reamer")

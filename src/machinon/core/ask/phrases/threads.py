@@ -3,8 +3,7 @@
 import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import Part, Said
-from machinon.core.quantity import parse
+from machinon.core.ask.said import Said
 from machinon.core.threads.screw_thread import known_threads
 
 phrase = Phrases()
@@ -157,14 +156,14 @@ def _gears(s: Said) -> Inputs | None:
     asked = s.has("gear", "wheel", "change", "train")
     if not lead and not asked:
         return None
-    tpi = s.take("tpi")
+    tpi = s.tpi()
     pitch = "" if tpi else s.near("pitch") or s.size()
     if not tpi and not pitch:
         return None
     s.has("pitch", "thread", "cut", "lathe")
     given: Inputs = {"leadscrew": lead} if lead else {}
     if tpi:
-        return {"tpi": re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), **given}
+        return {"tpi": tpi, **given}
     return {"pitch": pitch, **given}
 
 
@@ -185,7 +184,7 @@ def _lead(s: Said) -> str:
         if len(sizes) == 2:
             # a screw is cut on one that is coarser, unless it is said which is which
             said = s.parts[behind + 1].word if behind + 1 < len(s.parts) else ""
-            one = sizes[0] if said == "pitch" else max(sizes, key=_coarse)
+            one = sizes[0] if said == "pitch" else max(sizes, key=s.pitch_of)
         elif sizes:
             (one,) = sizes
         else:
@@ -195,24 +194,18 @@ def _lead(s: Said) -> str:
     return ""
 
 
-def _coarse(part: Part) -> float:
-    """The pitch that was said, mm."""
-    number = re.sub(r"\s*[a-z].*", "", part.text, flags=re.I)
-    return 25.4 / parse(number) if part.kind == "tpi" else parse(part.text)
-
-
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
     if not s.has("identify", "unknown") and not (
         s.has("thread") and any(p.text.lower() == "which" for p in s.parts)
     ):
         return None
-    tpi, major = s.take("tpi"), s.size()
+    tpi, major = s.tpi(), s.size()
     if not major:
         return None
     given: Inputs = {"measured_major": major}
     if tpi:
-        given["tpi"] = re.sub(r"\s*[a-z].*", "", tpi, flags=re.I)
+        given["tpi"] = tpi
     else:
         pitch = s.near("pitch") or s.size()
         if pitch:

@@ -78,11 +78,11 @@ def _convert(s: Said) -> Inputs | None:
 
 @phrase("convert", "8 tpi in mm")
 def _pitch(s: Said) -> Inputs | None:
-    tpi = s.take("tpi")
+    tpi = s.tpi()
     if not tpi or not s.has("mm", "millimetre", "pitch"):
         return None
     s.has("thread", "screw")
-    return {"value": "1in/" + re.sub(r"\s*[a-z].*", "", tpi, flags=re.I), "to": "mm"}
+    return {"value": f"1in/{tpi}", "to": "mm"}
 
 
 @phrase("convert", "half of 98.4 less 12")
