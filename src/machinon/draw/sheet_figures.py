@@ -208,17 +208,15 @@ def figures_of(
     """Every size as it stands on the sheet, by key, and what else has a place there."""
     numbers = {key: number for number, key in ruled_by_fits(made).items()}
     wrong = _at_fault(made)
-    balls = [one.name for one in made.body.features if isinstance(one, Ball)]
-    follow = {f"{name}.length" for name in balls}
+    follow = {f"{b.name}.length" for b in made.body.features if isinstance(b, Ball)}
     found = {}
     for key, one in made.sizes.items():
         figure = figure_of(made, one, inch)
         role: Role = "stop" if key in wrong else figure.role
         if one.by == "rule" and one.size.drawn_at in follow:
             # no tape reads it: it follows from the ball and its necks
-            figure = replace(
-                figure, text=f"({length_said(round(float(one.value), 2), inch)})"
-            )
+            said = length_said(round(float(one.value), 2), inch)
+            figure = replace(figure, text=f"({said})")
         found[key] = replace(figure, number=numbers.get(key, 0), role=role)
     for key, line in places.items():
         if key not in found:
@@ -267,7 +265,7 @@ def figure_of(made: Made, one: Known, inch: bool) -> Figure:
 def _groove_said(made: Made, drawn_at: str, inch: bool) -> str:
     """The groove that an outside thread runs out in, as it stands under the thread."""
     name, _, measure = drawn_at.partition(".")
-    one = next((one for one in made.body.features if one.name == name), None)
+    one = made.body.found(name)
     if not isinstance(one, Screw) or measure != "thread" or not one.runs_out:
         return ""
     wide, floor = (round(one.groove_width, 2), round(one.groove, 2))

@@ -12,6 +12,7 @@ from machinon.core.job.plan import Plan
 from machinon.core.piece.family import Chain
 from machinon.core.piece.made import Made
 from machinon.core.piece.shadow import VIEWS
+from machinon.core.piece.solid_cuts import rectangle
 from machinon.core.quantity import length_text
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import (
@@ -154,8 +155,7 @@ def _draw(board: Board, one: Part, place: Place) -> None:
     if one.rings:
         for ring in one.rings:
             a, b = one.at + ring.start, one.at + ring.end
-            low, high = ring.inner, ring.outer
-            corners = ((a, low), (b, low), (b, high), (a, high))
+            corners = rectangle(a, ring.inner, b, ring.outer)
             shape = tuple(place(z, r) for z, r in corners)
             lean: Literal["", "left"] = "left" if ring.inner else ""
             board.items.append(Shape(shape, "outline", 1.4, "panel", lean, tie=one.tie))
@@ -220,8 +220,8 @@ def _chains(plan: Plan) -> Iterator[list[_Link]]:
 def _span(made: Made, key: str) -> tuple[float, float] | None:
     """From where to where a size goes along its piece, if it is drawn there."""
     name, _, measure = made.sizes[key].size.drawn_at.partition(".")
-    found = (one.dimensions() for one in made.body.features if one.name == name)
-    line = next(found, {}).get(measure)
+    one = made.body.found(name)
+    line = one.dimensions().get(measure) if one is not None else None
     if line is None or line.kind != "along":
         return None
     return min(line.start, line.end), max(line.start, line.end)
@@ -273,14 +273,12 @@ def _not_known(
 ) -> None:
     """What is made, while its sizes are not known."""
     half, high = 0.3 * step, axis - 2.4 * board.size
-    corners = [(middle - half, axis), (middle + half, axis - high)]
-    (a, low), (b, top) = corners
-    points = ((a, low), (b, low), (b, top), (a, top))
+    points = rectangle(middle - half, axis - high, middle + half, axis)
     board.items.append(Shape(points, "cut", 1.4, "panel"))
-    _spot(board, corners, one.tie, one.name)
+    _spot(board, points, one.tie, one.name)
 
 
-def _spot(board: Board, points: list[Point], tie: str, name: str) -> None:
+def _spot(board: Board, points: Sequence[Point], tie: str, name: str) -> None:
     xs, ys = [x for x, _ in points], [y for _, y in points]
     rect = (min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
     board.spots.append(Spot(rect, tie, name))
@@ -344,14 +342,9 @@ def _unknown(board: Board, plan: Plan) -> None:
     for i, (name, made) in enumerate(names):
         left, right = i * step + 6, (i + 1) * step - 6
         top, bottom = board.height * 0.28, board.height * 0.72
-        board.items.append(
-            Shape(
-                ((left, top), (right, top), (right, bottom), (left, bottom)),
-                "cut" if made else "outline",
-                1.4,
-                "panel",
-            )
-        )
+        points = rectangle(left, top, right, bottom)
+        role: Role = "cut" if made else "outline"
+        board.items.append(Shape(points, role, 1.4, "panel"))
         board.text(
             ((left + right) / 2, (top + bottom) / 2),
             _cut(name, step - 16 + board.size, board.size),

@@ -10,6 +10,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
+from machinon.core.piece.solid_cuts import rectangle
 from machinon.core.piece.turned_features import NutThread
 from machinon.core.threads.screws import CapScrew, cap_screws
 from machinon.draw.drawing import Board, Place, Point, Shape
@@ -97,10 +98,8 @@ def _draw_cylinder(board: Board, a: Point, b: Point, wide: float, place: Place) 
     """It from the side; of what lies on the axis, the half above it."""
     half = wide / 2
     if a[0] == b[0]:
-        corners = [(a[0] - half, a[1]), (a[0] + half, a[1])]
-        corners += [(b[0] + half, b[1]), (b[0] - half, b[1])]
+        corners = rectangle(a[0] - half, a[1], a[0] + half, b[1])
     else:
-        low, high = max(a[1] - half, 0.0), a[1] + half
-        corners = [(a[0], low), (b[0], low), (b[0], high), (a[0], high)]
+        corners = rectangle(a[0], max(a[1] - half, 0.0), b[0], a[1] + half)
     points = tuple(place(z, r) for z, r in corners)
     board.items.append(Shape(points, "measured", 1.0, "ground"))

@@ -235,7 +235,7 @@ def _ruled_at(made: Made, number: int) -> Point | None:
     """The middle of what a fit rules on a piece, (z, r)."""
     key = ruled_by_fits(made).get(number, "")
     name, _, measure = key.partition(".")
-    one = next((one for one in made.body.features if one.name == name), None)
+    one = made.body.found(name)
     if isinstance(one, Holes) and isinstance(one.pattern, Circle):
         into = one.through / 2 if one.face == "left" else -one.through / 2
         return one.level + into, one.pattern.diameter / 2

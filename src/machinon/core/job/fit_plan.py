@@ -233,7 +233,7 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
         return None
     surface = drawn_surface(made, key)
     name, _, measure = made.sizes[key].size.drawn_at.partition(".")
-    feature = next((one for one in made.body.features if one.name == name), None)
+    feature = made.body.found(name)
     if surface is None or feature is None:
         return None
     shrinks = surface.kind == "outside"

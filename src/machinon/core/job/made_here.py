@@ -106,7 +106,7 @@ class RingOfHoles(Struct, frozen=True):
 def holes_of(made: Made, key: str) -> RingOfHoles | None:
     """The holes on the circle that a size is of."""
     name = key.partition(".")[0]
-    feature = next((one for one in made.body.features if one.name == name), None)
+    feature = made.body.found(name)
     if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
         return None
     hole = feature.hole

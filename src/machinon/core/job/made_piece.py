@@ -452,7 +452,7 @@ def drawn_surface(made: Made, key: str) -> Surface | None:
     if size.kind is not LENGTH:
         return None
     name, _, measure = size.drawn_at.partition(".")
-    feature = next((one for one in made.body.features if one.name == name), None)
+    feature = made.body.found(name)
     at = feature.dimensions().get(measure) if feature is not None else None
     if at is None:
         return None

@@ -56,5 +56,4 @@ def _known(name: str, made: Made) -> float | None:
         return thread_of(value).major if isinstance(value, str) else float(value)
     feature, _, end = name.partition(".")
     at = {"begins": "start", "ends": "end"}.get(end, "")
-    found = (one for one in made.body.features if one.name == feature)
-    return getattr(next(found, None), at, None)
+    return getattr(made.body.found(feature), at, None)

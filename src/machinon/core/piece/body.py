@@ -44,6 +44,10 @@ class Body(Struct, frozen=True, dict=True):
     def feature(self, name: str) -> Feature:
         return next(one for one in self.features if one.name == name)
 
+    def found(self, name: str) -> Feature | None:
+        """The feature of a name; None where there is none."""
+        return next((one for one in self.features if one.name == name), None)
+
     def face(self, name: str) -> Face | None:
         """Where a face lies; None where the body as it stands has none so called."""
         return self.faces.get(name)

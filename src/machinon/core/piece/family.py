@@ -20,7 +20,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.outline import corners_of, corners_text
-from machinon.core.quantity import COUNT, LENGTH, Kind
+from machinon.core.quantity import COUNT, LENGTH, Kind, plain
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.shop.things import Surface
 from machinon.core.threads.screw_thread import thread_of
@@ -276,12 +276,11 @@ def at_least(
     key: str, place: str, have: float, need: float, says: str, grave: bool = True
 ) -> Check:
     """A check that one size is at least another."""
-    said = f"{round(have, 2) + 0.0:.2f}".replace("-", "−")
     return Check(
         key,
         place,
         have >= need - 1e-9,
-        f"{says}: {said} mm, at least {need:.2f} mm wanted.",
+        f"{says}: {plain(have, 2)} mm, at least {need:.2f} mm wanted.",
         grave,
         have,
         need,
@@ -433,7 +432,7 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     along = [(name, family.part(name).along) for name in names]
     lengths = [f"{name}.length" for name, wide in along if wide]
     widths = [f"{name}.{one}" for name, wide in along for one in wide]
-    lies = {"{along}": (*lengths, *widths), "{across}": widths}
+    lies = {"{along}": (*lengths, *widths)}
     of_all = {
         "{all}": f"({' + '.join(lengths) or '0'})",
         "{widest}": f"max({', '.join([*widths, '0', '0'])})",
@@ -443,7 +442,14 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     surfaces = {form: key for form, key in family.surfaces.items() if key in first}
     for name in names:
         part = family.part(name)
-        sizes += [_named(size, name, of_all, lies) for size in part.sizes]
+        others = [
+            f"{other}.{one}"
+            for other, wide in along
+            if kind_of(other) != part.key
+            for one in wide
+        ]
+        rests = {**lies, "{across}": others}
+        sizes += [_named(size, name, of_all, rests) for size in part.sizes]
         for form, measure in part.surfaces:
             of_form = re.compile(rf"{form}(-\d+)?")
             number = sum(bool(of_form.fullmatch(one)) for one in surfaces) + 1
@@ -457,9 +463,9 @@ def grown(family: Family, names: Sequence[str]) -> Family:
 def _named(
     size: Size, name: str, of_all: Mapping[str, str], lies: Mapping[str, Sequence[str]]
 ) -> Size:
-    """A size of a part as that of one of them; lies: the sizes of all that lies along
-    the axis, which `{along}` stands for among those that it rests on; `{across}` for
-    the diameters of what is not of its kind."""
+    """A size of a part as that of one of them; lies: what `{along}`, the sizes of all
+    that lies along the axis, and `{across}`, the diameters of what there is not of its
+    kind, stand for among those that it rests on."""
     rule = size.rule
     number = name.lstrip("abcdefghijklmnopqrstuvwxyz_") or "1"
     if isinstance(rule, str):
@@ -480,7 +486,6 @@ def _named(
             key
             for one in size.rests
             for key in lies.get(one, (one.replace("{}", name),))
-            if one != "{across}" or kind_of(key.split(".")[0]) != kind_of(name)
         ),
     )
 

@@ -22,6 +22,7 @@ from machinon.core.piece.solid_cuts import (
     rectangle,
     ring,
 )
+from machinon.core.setting_out.ball_turning import middle_to_neck
 from machinon.core.threads.screw_thread import Thread, thread_of
 
 RUN_OUT = 0.6  # of a pitch: depth of a run-out groove below the thread's root
@@ -185,8 +186,8 @@ class Ball(Feature, frozen=True):
     @property
     def sides(self) -> tuple[float, float]:
         """How far it goes to either side of its middle, to its necks or its tip."""
-        behind = [self.diameter**2 - neck**2 for neck in (self.left, self.right)]
-        return math.sqrt(behind[0]) / 2, math.sqrt(behind[1]) / 2
+        ball = self.diameter
+        return middle_to_neck(ball, self.left), middle_to_neck(ball, self.right)
 
     @property
     def z(self) -> float:

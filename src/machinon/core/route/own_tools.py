@@ -72,7 +72,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
 def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
     """What the shelf of holding says of a shank that goes into a collet, in a sentence;
     empty where there is none, or no collet is listed."""
-    shank = next((one for one in made.body.features if one.name == "shank"), None)
+    shank = made.body.found("shank")
     by_collet = any(one.role == "collet" for one in made.family.mates)
     collets = shelf.of_kind("collet") if shelf is not None else ()
     if not by_collet or not collets or not isinstance(shank, Cylinder):

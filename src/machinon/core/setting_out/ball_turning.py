@@ -11,14 +11,14 @@ FILING = "Filing at the lathe: a handle on the file, sleeves up, clear of the ja
 MOST = 200  # steps: more nobody turns
 
 
-def ball_length(ball: float, neck: float) -> float:
-    """From the tip of a ball to its neck, or to its middle where that is none; mm.
+def middle_to_neck(ball: float, neck: float) -> float:
+    """From the middle of a ball to its neck, by their diameters, mm; to its tip where
+    the neck is 0.
 
-    >>> round(ball_length(20, 12), 6)
-    18.0
+    >>> middle_to_neck(20, 12), middle_to_neck(20, 0)
+    (8.0, 10.0)
     """
-    behind = math.sqrt(ball**2 - neck**2) / 2 if neck else 0.0
-    return ball / 2 + behind
+    return math.sqrt(ball**2 - neck**2) / 2
 
 
 @reckoning(
@@ -48,7 +48,7 @@ def _ball_turning(
     length = trail.step(
         "From tip to neck" if neck else "From tip to middle",
         f"{ball:g} / 2 + √({ball:g}² − {neck:g}²) / 2" if neck else f"{ball:g} / 2",
-        ball_length(ball, neck),
+        ball / 2 + (middle_to_neck(ball, neck) if neck else 0.0),
     )
     # a step's corner stands as far over the ball as the squares of its ends differ
     most = (1 + ridge / radius) ** 2 - 1

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
+    EndToEnd,
     Flanked,
     MaleDovetail,
     Outline,
@@ -43,6 +44,7 @@ PINS = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 16.0, 20.0)  # mm, as dowels c
 PIN_SHARE = 0.8  # of the largest pin that sits in the corner
 ARC = 3.0  # mm: shorter than this it is a piece of a round corner
 SHAPED = 0.1  # mm a pass of a keyway that is pulled through a bore
+SLIM_TEETH = "The dovetail cutter has slim teeth: leave it nothing but the flanks."
 
 
 def down(depth: float, width: float) -> list[float]:
@@ -198,6 +200,13 @@ def _down(step: StepTold, high: float, deep: float | None) -> float:
     return high * step.stacked if deep is None or deep >= high else deep
 
 
+def _over_it(
+    one: EndToEnd, note: str, *figures: Shown, head: str = "Over the middle of it"
+) -> Line:
+    """Where the cutter goes along it, with more of its figures."""
+    return Line("place", head, (Shown("Middle from the edge", one.at), *figures), note)
+
+
 def _tee_lines(one: TeeSlot) -> tuple[Line, ...]:
     """Its head: the floor first, then up to the lips and out to either side."""
     return (
@@ -298,43 +307,33 @@ def sunk_list(step: StepTold) -> WorkList | None:
             )
             return WorkList((place, *_passes(one.depth, one.width)))
         case TeeSlot() if not one.undercut:
-            place = Line(
-                "place",
-                "Over the middle of it",
-                (Shown("Middle from the edge", one.at), Shown("Neck", one.neck)),
+            place = _over_it(
+                one,
                 "A cutter under the width first; then either side, measured.",
+                Shown("Neck", one.neck),
             )
             return WorkList((place, *_passes(one.depth, one.neck)))
         case TeeSlot():
             return WorkList(_tee_lines(one))
         case MaleDovetail() if not one.undercut:
-            place = Line(
-                "place",
-                "Down on both sides of it",
-                (Shown("Middle from the edge", one.at), Shown("Standing", one.wide)),
-                "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
+            place = _over_it(
+                one,
+                SLIM_TEETH,
+                Shown("Standing", one.wide),
+                head="Down on both sides of it",
             )
             beside = max(one.at, one.room - one.at) - one.wide / 2
             return WorkList((place, *_passes(one.depth, beside)))
         case Flanked() if one.mouth == one.floor:
-            place = Line(
-                "place",
-                "Over the middle of it",
-                (Shown("Middle from the edge", one.at), Shown("Width", one.mouth)),
-                "The dovetail cutter has slim teeth: leave it nothing but the flanks.",
-            )
+            place = _over_it(one, SLIM_TEETH, Shown("Width", one.mouth))
             return WorkList((place, *_passes(one.depth, one.mouth)))
         case Flanked():
-            place = Line(
-                "place",
-                "Over the middle of it",
-                (
-                    Shown("Middle from the edge", one.at),
-                    Shown("Half angle", one.half_angle, ANGLE),
-                    Shown("At its mouth", one.mouth),
-                ),
+            place = _over_it(
+                one,
                 "Rough a plain slot first, so that the angle cutter only has its "
                 "flanks left.",
+                Shown("Half angle", one.half_angle, ANGLE),
+                Shown("At its mouth", one.mouth),
             )
             return WorkList((place, *_passes(one.depth, 0.0, "Both flanks alike.")))
         case RoundSeat():
