@@ -222,7 +222,8 @@ def ball_turning(s: Sketch) -> None:
     s.across("length", (-long, -radius), (0, -radius), -1.8)
     s.ask("neck", (s.p(-long - 0.5 * radius, 0)[0], s.p(0, -half)[1] + 3 * s.size))
     x, y = s.p(0.1 * radius, 0.7 * radius)
-    s.tell("left", (x, y), "ridge that stays", "left")
+    over = s.p(-radius, radius)
+    s.tell("left", (over[0], over[1] - 3.4 * s.size), "ridge that stays")
     s.tell("count", (x, y + 3.2 * s.size), "steps", "left")
     s.ask("ridge", (x, y + 7.2 * s.size), anchor="left")
 
