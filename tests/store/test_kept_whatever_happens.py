@@ -390,10 +390,12 @@ class Killed(ShopFileCase):
         journal beside it: for reading alone such a file cannot be opened."""
         for look_only in (False, True):
             file = open_shop(self.path)
-            file.act("job", "First.", chuck(1))
-            file.close()
-            self.killed_after(0, _HALF_WRITTEN)
             journal = self.path.with_name(f"{self.path.name}-journal")
+            file.act("job", "First.", chuck(1))
+            self.assertTrue(journal.exists())
+            file.close()
+            self.assertFalse(journal.exists(), "nothing is left beside a closed shop")
+            self.killed_after(0, _HALF_WRITTEN)
             self.assertGreater(journal.stat().st_size, 0)
             file = open_shop(self.path, look_only=look_only)
             self.assertEqual(file.get("chuck"), chuck(1))

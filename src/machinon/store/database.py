@@ -1,5 +1,6 @@
 """The SQLite database under a shop file: its tables, connections and troubles."""
 
+import contextlib
 import sqlite3
 from collections.abc import Callable
 from pathlib import Path
@@ -104,12 +105,15 @@ def connect(target: str, durable: bool = True) -> sqlite3.Connection:
     """An SQLite connection that leaves transactions to us.
 
     A rollback journal, not a write-ahead log: between two acts the file is whole
-    by itself, so that a copy of it has everything and nothing is left beside it.
+    by itself, so that a copy of it has everything. The journal beside it is emptied
+    after each act and deleted when the file is let go of: to make and delete it
+    each time took longer than all the rest of an act.
     """
     connection = sqlite3.connect(
         target, timeout=PATIENCE, isolation_level=None, check_same_thread=False
     )
     connection.execute("PRAGMA foreign_keys=ON")
+    connection.execute("PRAGMA journal_mode=PERSIST")
     connection.execute(f"PRAGMA synchronous={'EXTRA' if durable else 'OFF'}")
     return connection
 
@@ -125,6 +129,11 @@ def engine_on(creator: Callable[[], sqlite3.Connection]) -> sa.Engine:
         # a writer takes its lock at once, not in the middle of its work
         write = connection.get_execution_options().get("write", True)
         connection.exec_driver_sql("BEGIN IMMEDIATE" if write else "BEGIN")
+
+    @sa.event.listens_for(engine, "close")
+    def _nothing_left(connection: sqlite3.Connection, _record: object) -> None:
+        with contextlib.suppress(sqlite3.Error):
+            connection.execute("PRAGMA journal_mode=DELETE")
 
     return engine
 
@@ -180,6 +189,17 @@ def identity(path: Path) -> tuple[int, int] | None:
     except OSError:
         return None
     return found.st_dev, found.st_ino
+
+
+def drop_emptied_journal(path: Path) -> None:
+    """Take away the emptied journal of a file that no longer bears its name: SQLite
+    would not read that file while a journal stands under the name."""
+    journal = Path(f"{path}-journal")
+    with contextlib.suppress(OSError):
+        with journal.open("rb") as opened:
+            emptied = opened.read(1) == b"\0"
+        if emptied:
+            journal.unlink()
 
 
 def is_trouble(error: sa.exc.DatabaseError) -> bool:

@@ -38,6 +38,7 @@ from machinon.store.database import (
     connect,
     copy_all,
     documents,
+    drop_emptied_journal,
     engine_on,
     identity,
     is_trouble,
@@ -211,6 +212,7 @@ class ShopFile:
                 return done[0]
             except _Gone as error:
                 committed = bool(done)
+                drop_emptied_journal(self.path)
                 self._take_shelter(str(error))
                 if committed:
                     return done[0]

@@ -11,9 +11,10 @@ from dataclasses import dataclass, field
 
 from machinon.core.errors import BadInput
 from machinon.core.materials import materials
-from machinon.core.quantity import parse
+from machinon.core.quantity import INCH, parse
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import SPELLED
+from machinon.core.threads.screw_thread import known_threads
 
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
 _UNIT = (
@@ -233,6 +234,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
+        (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
         # a taper of so much in so much, both of one unit
         (
@@ -242,6 +244,39 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|slope|gradient)\b", r"1:\1 \2"),
     )
 )
+
+
+# a taper by the foot, both ways in inches: 5/8 per foot
+_FOOT = re.compile(
+    rf"({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:/|per|to\s+the|a)\s*"
+    r"(?:ft|foot)\b(?!\s*(?:/|pin))",
+    re.IGNORECASE,
+)
+# an inch thread said without its hyphen, where threads are spoken of: 3/8 in 24
+_APART = re.compile(
+    r"(?<![\d/])((?:\d+\s+)?\d+/\d+)\s*(?:in(?:ch)?\b|\"|″)?\s*[x×]?\s*(\d{1,2})\b"
+    r"(?:\s*tpi\b)?(?![/.])",
+    re.IGNORECASE,
+)
+_OF_THREADS = re.compile(
+    r"\b(?:tap|tapping|threads?|clearance|wires?|screws?|bolts?|counterbore|tpi)\b",
+    re.IGNORECASE,
+)
+_UNKNOWN = re.compile(r"\b(?:which|unknown|identify|gears?|wheels?)\b", re.IGNORECASE)
+
+
+def _by_the_foot(match: re.Match[str]) -> str:
+    try:
+        return f"1:{12 * INCH / parse(f'{match[1]}in'):g}"
+    except BadInput:
+        return match[0]
+
+
+def _joined(match: re.Match[str]) -> str:
+    """`3/8-24` where there is such a thread, else as it was said."""
+    name = f"{match[1]}-{match[2]}"
+    known = any(one.startswith(f"{name} UN") for one in known_threads())
+    return name if known else match[0]
 
 
 # a surface speed in feet a minute: 100 sfm, sfm 100, 100 ft/min
@@ -260,6 +295,9 @@ def heard(text: str, inch: bool = False) -> Said:
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
+    text = _FOOT.sub(_by_the_foot, text)
+    if _OF_THREADS.search(text) and not _UNKNOWN.search(text):
+        text = _APART.sub(_joined, text)
     text = _FEET.sub(lambda m: f"{float(m[1] or m[2]) * 0.3048:g} m/min", text)
     said = Said(inch=inch)
     at = 0

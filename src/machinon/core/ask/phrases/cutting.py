@@ -38,12 +38,22 @@ def _disc(s: Said) -> Inputs | None:
     return {"outside_diameter": size, "material": metal}
 
 
+def _cuts_metal(s: Said) -> bool:
+    """Whether a cut in a metal was said, as in `drill 10 brass` or `cut 40 steel`."""
+    metal = any(p.kind == "material" and p.text.lower() not in _TOOLS for p in s.parts)
+    cut = any(p.kind == "word" and p.word in (*_OPERATIONS, "cut") for p in s.parts)
+    if metal and cut:
+        s.has("cut")
+    return metal and cut
+
+
 @phrase("speeds", "speed mild steel 40")
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
     if s.take("rpm"):  # the speed is known: that is another question
         return None
-    if not s.has("speed", "rpm", "feed", "surface", "fast") and not surface:
+    asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
+    if not asked and not _cuts_metal(s):
         return None
     s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill")
     given: Inputs = {}
@@ -141,6 +151,14 @@ def _cutting_time(s: Said) -> Inputs | None:
 
 @phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
+    metal_at = s.has("measured", "read", "reading") and s.take("angle")
+    if metal_at:
+        size, at = s.size(), re.match(r"[\d.]+", metal_at)
+        metal = s.take("material") or "steel"
+        if not size or not at:
+            return None
+        s.has("at", "c", "celsius")
+        return {"size": size, "material": metal, "temperature": float(at.group())}
     warmth = s.has("temperature")
     warmer = s.has("warmer", "heat", "heated") or (warmth and s.has("rise"))
     cooler = s.has("cooler", "cold") or (warmth and s.has("drop"))

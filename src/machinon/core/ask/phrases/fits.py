@@ -45,7 +45,7 @@ def _inch_fit(s: Said) -> Inputs | None:
 @phrase("iso-limits", "25 h6", keyed=False)
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
-    s.has("limit", "tolerance", "shaft")
+    s.has("limit", "tolerance", "shaft", "size")
     if s.has("hole", "bore", "reamer", "ream"):
         zone = zone.upper()
     return {"nominal": nominal, "zone": zone} if zone and nominal else None

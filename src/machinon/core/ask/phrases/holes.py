@@ -87,18 +87,30 @@ def _polygon(s: Said) -> Inputs | None:
         (n for word, n in (("hex", 6), ("square", 4), ("octagon", 8)) if s.has(word)),
         None,
     )
-    if sides is None or s.has("broach"):
+    words = [one.text.lower() for one in s.parts]
+    flats_said = "af" in words or ("flats" in words and "across" in words)
+    corners_said = "corners" in words and "across" in words
+    if s.has("polygon"):
+        sides = s.count("side")
+    if sides is None and (flats_said or corners_said):
+        sides = 6  # what is measured across flats is mostly a hexagon
+    if not sides or s.has("broach") or "hole" in words or "holes" in words:
         return None
-    if any(p.kind == "word" and p.word == "hole" for p in s.parts):
+    size = s.size()
+    if not size:
         return None
-    flats = s.size()
-    if not flats:
-        return None
-    from_bar = any(p.text.lower() in ("bar", "rod") for p in s.parts)
+    bar = next((i for i, one in enumerate(words) if one in ("bar", "rod")), None)
+    # what bar for 17 across flats: the bar is asked
+    of_bar = bar is not None and "for" not in words[bar + 1 : bar + 2]
+    # from 25 round, but 17 from round
+    of_round = any(
+        one.text == size and after in ("round", "bar", "rod") and words[i - 1] == "from"
+        for i, (one, after) in enumerate(zip(s.parts, words[1:], strict=False))
+    )
     s.has("round", "flat", "across", "af", "bar", "rod", "corner")
-    if from_bar:
-        return {"sides": sides, "round": flats}
-    return {**({} if sides == 6 else {"sides": sides}), "across_flats": flats}
+    if not flats_said and (of_bar or of_round or corners_said):
+        return {"sides": sides, "round": size}
+    return {**({} if sides == 6 else {"sides": sides}), "across_flats": size}
 
 
 @phrase("pipe-joint", "pipe 25 on tube 42 at 60 deg")

@@ -91,6 +91,8 @@ def _flat(s: Said) -> Inputs | None:
     wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
     diameter = s.near("diameter", "round", "on", "shaft") or s.size()
     s.has("round", "shaft", "bar")
+    if not (wide or depth or across):
+        wide = s.size()  # flat 10 on 25
     given = {"width": wide, "depth": depth, "across": across}
     said = {key: value for key, value in given.items() if value}
     if len(said) != 1 or not diameter:

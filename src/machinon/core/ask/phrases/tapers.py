@@ -74,6 +74,6 @@ def _taper(s: Said) -> Inputs | None:
     taper = s.take("taper")
     if not taper:
         return None
-    s.has("taper", "angle", "seat", "size", "large", "small", "end", "half")
+    s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "drawbar")
     return {"name": taper}

@@ -47,6 +47,16 @@ def _fine(name: str) -> str:
     return f"M{size[1:]}x{pitch:g}" if pitch else ""
 
 
+def _coarse(s: Said) -> str:
+    """The coarse thread of a size said in inches; empty where there is none."""
+    size = s.size()
+    if re.fullmatch(r"[\d /]*\d/\d+", size):
+        size += "in"
+    known = (t for t in known_threads().values() if t.series == "UNC")
+    mm = s.mm(size) if size else 0.0
+    return next((t.name for t in known if abs(t.major - mm) < 0.005), "")
+
+
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
     thread = _thread(s)
@@ -65,10 +75,13 @@ def _tap(s: Said) -> Inputs | None:
 
 @phrase("clearance-hole", "clearance m8")
 def _clearance(s: Said) -> Inputs | None:
-    thread = _thread(s)
-    if not thread or not s.has("clearance"):
+    if not s.has("clearance"):
         return None
-    s.has("hole", "drill")
+    # of an inch screw whose threads were not said: its series makes no difference
+    thread = _thread(s) or _coarse(s)
+    if not thread:
+        return None
+    s.has("hole", "drill", "screw", "bolt")
     for fit in ("close", "normal", "loose"):
         if s.has(fit):
             return {"thread": thread, "fit": fit}
@@ -86,6 +99,9 @@ def _head(s: Said) -> Inputs | None:
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
         return {"thread": thread}
+    if s.has("spanner", "wrench"):
+        s.has("size", "for", "nut")
+        return {"thread": thread, "head": "hex"}
     return None
 
 
