@@ -207,7 +207,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("speed mild steel 40", "speeds", "", None),
     ("cut 40 steel carbide", "speeds", "", None),
     ("drill 10 brass", "speeds", "", None),
-    ("25.012 measured at 30 degrees in steel", "thermal-size", "size_at_reference", 25.0091),
+    ("25 measured at 30 deg steel", "thermal-size", "size_at_reference", 24.9971),
     ("rpm brass 20", "speeds", "", None),
     ("cast iron 100mm carbide speed", "speeds", "", None),
     ("ream speed 10mm steel", "speeds", "", None),

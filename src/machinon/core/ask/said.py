@@ -78,7 +78,7 @@ _AFTER = frozenset(
         *("wide", "long", "deep", "high", "tall", "thick", "pitch", "pcd", "bore"),
         *("hole", "holes", "bolt", "bolts", "pin", "pins", "roller", "rollers"),
         *("flute", "flutes", "tooth", "teeth", "divisions", "division", "warmer"),
-        *("bar", "rod", "round", "cooler"),
+        *("bar", "rod", "round", "cooler", "sides"),
     )
 )
 

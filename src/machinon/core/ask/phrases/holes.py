@@ -91,7 +91,7 @@ def _polygon(s: Said) -> Inputs | None:
     flats_said = "af" in words or ("flats" in words and "across" in words)
     corners_said = "corners" in words and "across" in words
     if s.has("polygon"):
-        sides = s.count("side")
+        sides = int(s.count("side") or 0)
     if sides is None and (flats_said or corners_said):
         sides = 6  # what is measured across flats is mostly a hexagon
     if not sides or s.has("broach") or "hole" in words or "holes" in words:
