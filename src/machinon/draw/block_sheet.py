@@ -112,7 +112,10 @@ class BlockSheet(SheetLayout):
         by_kind: dict[str, list[str]] = {"x": [], "y": [], "z": []}
         for key, one in self.drawn.items():
             by_kind[one.kind].append(key)
-        rows = {kind: self._lanes_along(keys, 0.0) for kind, keys in by_kind.items()}
+        rows = {
+            kind: self._lanes_along(self._reaches(keys, 0.0))
+            for kind, keys in by_kind.items()
+        }
         gap = GAP * size
         left = max(self._room_beside(rows[kind]) for kind in "yz")
         room_x = self.board.width - left - gap - 2 * size
@@ -133,7 +136,7 @@ class BlockSheet(SheetLayout):
                     beside = min((room_x - words) / long, beside)
                 over = min(fits, (room_y - above_all) / (wide + tall))
             scale = max(beside, over, 0.05)
-            rows["x"] = self._lanes_along(by_kind["x"], scale)
+            rows["x"] = self._lanes_along(self._reaches(by_kind["x"], scale))
         # above the views: the title, and the lengths where the upper one is that from
         # above
         top = 4.0 * size + (over_it if self.first_angle else lanes)

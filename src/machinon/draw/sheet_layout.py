@@ -1,6 +1,6 @@
 """What every sheet of a piece has: its figures, its foot, and what is written on it."""
 
-from collections.abc import Callable, Sequence, Set
+from collections.abc import Callable, Mapping, Sequence, Set
 from typing import NamedTuple
 
 from msgspec.structs import replace
@@ -40,6 +40,16 @@ class Words(NamedTuple):
     middle: float
     lead: float
     half: float
+
+
+class Reach(NamedTuple):
+    """From where to where a length's line and figure reach, and how long it is, mm;
+    before: its figure stands beside it at the left."""
+
+    low: float
+    high: float
+    length: float
+    before: bool = False
 
 
 class SheetLayout:
@@ -155,7 +165,7 @@ class SheetLayout:
         """Lengths in rows from a height on, down or, way -1, up; across: where on the
         page a place along the piece is; begins: the height that a length begins at."""
         keys = [key for row in rows for key in row]
-        scale = abs(across(1.0) - across(0.0))
+        reaches = self._reaches(keys, abs(across(1.0) - across(0.0)))
         for n, row in enumerate(rows):
             outer = [
                 across(end) for o in rows[n + 1 :] for k in o for end in self._ends(k)
@@ -163,7 +173,7 @@ class SheetLayout:
             for key in row:
                 low, high = sorted(map(across, self._ends(key)))
                 one = self.figures[key]
-                before = self._before(key, scale, keys)
+                before = reaches[key].before
                 shift = self._clear_of(key, (low, high), outer)
                 self.board.level(
                     y, low, high, begins(self.drawn[key]), one.text, one.small,
@@ -202,49 +212,51 @@ class SheetLayout:
             one.number, one.mark, at=at,
         )  # fmt: skip
 
-    def _lanes_along(self, keys: Sequence[str], scale: float) -> list[list[str]]:
-        """Lengths in rows in which none lies over another, the shortest nearest.
-
-        scale: px a mm; a short one has its figure beside it.
-        """
+    def _lanes_along(self, reaches: Mapping[str, Reach]) -> list[list[str]]:
+        """Lengths in rows in which none lies over another, the shortest nearest."""
         rows: list[list[str]] = []
-        spans = {key: self._span(key, scale, keys) for key in keys}
-        lengths = {key: high - low for key in keys for low, high in [self._ends(key)]}
-        for key in sorted(keys, key=lengths.__getitem__):
-            a, b = spans[key]
+        for key in sorted(reaches, key=lambda one: reaches[one].length):
+            a, b = reaches[key].low + 0.01, reaches[key].high - 0.01
             for row in rows:
-                if all(b <= spans[o][0] + 0.01 or a >= spans[o][1] - 0.01 for o in row):
+                if all(b <= reaches[o].low or a >= reaches[o].high for o in row):
                     row.append(key)
                     break
             else:
                 rows.append([key])
         return rows
 
-    def _before(self, key: str, scale: float, keys: Sequence[str]) -> bool:
-        """Whether a narrow length among others has its figure at the left, since lines
-        of longer ones come down at the right."""
-        a, b = self._ends(key)
-        if not self._narrow(key, scale):
-            return False
-        beside = self._beside(key) / scale
-        longer = [
-            end
-            for low, high in map(self._ends, keys)
-            if high - low > b - a
-            for end in (low, high)
-        ]
-        left = sum(a - beside < end < a - 1e-6 for end in longer)
-        return left < sum(b + 1e-6 < end < b + beside for end in longer)
+    def _reaches(self, keys: Sequence[str], scale: float) -> dict[str, Reach]:
+        """How far each length reaches among the others; scale: px a mm, nought while
+        it is not known.
+
+        One too short for its figure has that beside it: at the right, or at the left
+        where fewer lines of longer ones come down.
+        """
+        ends = {key: self._ends(key) for key in keys}
+        found = {}
+        for key, (a, b) in ends.items():
+            beside = self._beside(key)
+            if not scale or (b - a) * scale >= beside + 0.2 * self.size:
+                found[key] = Reach(a, b, b - a)
+                continue
+            beside, out = beside / scale, 1.3 * self.size / scale
+            longer = [
+                end
+                for both in ends.values()
+                if both[1] - both[0] > b - a
+                for end in both
+            ]
+            left = sum(a - beside < end < a - 1e-6 for end in longer)
+            if left < sum(b + 1e-6 < end < b + beside for end in longer):
+                found[key] = Reach(a - beside, b + out, b - a, before=True)
+            else:
+                found[key] = Reach(a - out, b + beside, b - a)
+        return found
 
     def _ends(self, key: str) -> tuple[float, float]:
         """A length from its low end to its high one, mm."""
         one = self.drawn[key]
         return min(one.start, one.end), max(one.start, one.end)
-
-    def _narrow(self, key: str, scale: float) -> bool:
-        """Whether a length is too short for its figure, which stands beside it then."""
-        low, high = self._ends(key)
-        return (high - low) * scale < self._beside(key) + 0.2 * self.size
 
     def _beside(self, key: str) -> float:
         """How far a figure beside its line reaches past the end of that, px."""
@@ -253,16 +265,6 @@ class SheetLayout:
         if figure.small:
             text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
         return 2.3 * self.size + text
-
-    def _span(self, key: str, scale: float, keys: Sequence[str]) -> tuple[float, float]:
-        """From where to where a length's line and figure reach among others, mm."""
-        a, b = self._ends(key)
-        if not scale or not self._narrow(key, scale):
-            return a, b
-        beside, out = self._beside(key), 1.3 * self.size
-        if self._before(key, scale, keys):
-            return a - beside / scale, b + out / scale
-        return a - out / scale, b + beside / scale
 
     def note_lines(self) -> list[Note]:
         """What is written at holes and at what else has no line."""

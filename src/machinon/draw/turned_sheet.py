@@ -106,7 +106,7 @@ class TurnedSheet(SheetLayout):
         size, (first, last) = self.size, self.made.body.ends
         sides = self._lanes_across(first, last)
         along = [key for key, one in self.drawn.items() if one.kind == "along"]
-        below, over_only = self._lanes_along(along, 0.0), (False, False)
+        below, over_only = self._lanes_along(self._reaches(along, 0.0)), (False, False)
         for _ in range(2):  # how many rows there are depends on the scale, and back
             lanes = (
                 self._lanes(sides[0], way, over_only[0]),
@@ -124,12 +124,12 @@ class TurnedSheet(SheetLayout):
             under = max((len(below) * LANE + 1.5) * size, under)
             room_y = self._floor() - top - over - under
             scale = max(min(room_x / share, room_y / self.made.body.largest), 0.05)
-            below = self._lanes_along(along, scale)
+            reaches = self._reaches(along, scale)
+            below = self._lanes_along(reaches)
             # a length may have its figure where one would stand under the piece
-            spans = [self._span(key, scale, along) for key in along]
             over_only = (
-                any(low < first - 1e-6 for low, _ in spans),
-                any(high > last + 1e-6 for _, high in spans),
+                any(one.low < first - 1e-6 for one in reaches.values()),
+                any(one.high > last + 1e-6 for one in reaches.values()),
             )
         return _Fitted(scale, room_x, room_y, left, right, over, lanes, below)
 
