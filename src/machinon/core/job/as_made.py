@@ -76,46 +76,8 @@ def _cut_to_size(plan: Plan, fit: FitPlan, surface: Surface) -> ProofLine | None
 def proved(plan: Plan) -> Plan:
     """The plan with the proof of what its bands rule."""
     job, made = plan.job, plan.made
-    material = made.material if made else "steel"
-    chains = {f"chain.{b.slot.key}": b for b in made.fits} if made else {}
-    lines = []
-    for surface in job.proof.surfaces:
-        number = int(surface.id[4:]) if surface.id.startswith("fit.") else 0
-        fit = next((one for one in plan.fits if one.choice.number == number), None)
-        band = chains.get(surface.id)
-        measured = measure(surface, plan.shop, material)
-        if surface.id.startswith("size."):
-            lines.append(_size_line(plan, surface, measured))
-            continue
-        if fit is None and band is None:
-            continue
-        if fit is not None and fit.choice.kind == "bolts":
-            lines.append(_circle_line(plan, surface, fit, measured))
-            continue
-        # the last reading at the dial stands until it is measured again
-        cut = None
-        if fit is not None and measured is None:
-            cut = _cut_to_size(plan, fit, surface)
-        ends: tuple[float | None, float | None] = (None, None)
-        if fit is not None:
-            ends = fit.lower, fit.upper
-        elif band is not None:
-            ends = band.lower, band.upper
-        log = job.cuts.get(str(number))
-        lines.append(
-            proof_line(
-                surface.id,
-                surface.name,
-                number,
-                *ends,
-                measured,
-                cut.size if cut else None,
-                cut.doubt if cut else 0.0,
-                tried=job.proof.tried.get(surface.id, "") or (log.trial if log else ""),
-                accepted=job.proof.accepted.get(surface.id, ""),
-                by_trial=fit is not None and fit.could_fit is not None,
-            )
-        )
+    found = (_line_of(plan, surface) for surface in job.proof.surfaces)
+    lines = [line for line in found if line is not None]
     if not lines and (made is None or job.fits):
         return plan
     runs = made is not None and made.family.runs
@@ -143,6 +105,58 @@ def proved(plan: Plan) -> Plan:
         ]
     return replace(
         plan, proof=tuple(lines), runout=runout, verdict=verdict, verdict_says=says
+    )
+
+
+def _line_of(plan: Plan, surface: Surface) -> ProofLine | None:
+    """The proof of what was measured on a surface; None where nothing rules it."""
+    measured = measure(surface, plan.shop, plan.made.material if plan.made else "steel")
+    if surface.id.startswith("size."):
+        return _size_line(plan, surface, measured)
+    number = int(surface.id[4:]) if surface.id.startswith("fit.") else 0
+    for fit in plan.fits:
+        if fit.choice.number == number:
+            return _fit_line(plan, surface, fit, measured)
+    for band in plan.made.fits if plan.made else ():
+        if surface.id == f"chain.{band.slot.key}":
+            return _banded(plan, surface, (band.lower, band.upper), measured)
+    return None
+
+
+def _fit_line(
+    plan: Plan, surface: Surface, fit: FitPlan, measured: Measured | None
+) -> ProofLine:
+    """The proof of the new half of a fit."""
+    if fit.choice.kind == "bolts":
+        return _circle_line(plan, surface, fit, measured)
+    # the last reading at the dial stands until it is measured again
+    cut = None if measured is not None else _cut_to_size(plan, fit, surface)
+    ends = fit.lower, fit.upper
+    return _banded(plan, surface, ends, measured, cut, fit)
+
+
+def _banded(
+    plan: Plan,
+    surface: Surface,
+    ends: tuple[float | None, float | None],
+    measured: Measured | None,
+    cut: ProofLine | None = None,
+    fit: FitPlan | None = None,
+) -> ProofLine:
+    """A size against its band; cut: as it came out at the machine."""
+    proof, number = plan.job.proof, fit.choice.number if fit else 0
+    log = plan.job.cuts.get(str(number))
+    return proof_line(
+        surface.id,
+        surface.name,
+        number,
+        *ends,
+        measured,
+        cut.size if cut else None,
+        cut.doubt if cut else 0.0,
+        tried=proof.tried.get(surface.id, "") or (log.trial if log else ""),
+        accepted=proof.accepted.get(surface.id, ""),
+        by_trial=fit is not None and fit.could_fit is not None,
     )
 
 

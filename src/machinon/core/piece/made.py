@@ -90,25 +90,7 @@ def make(
     typed |= read
     present = [slot for slot in family.slots if _stands(family, slot, given)]
     slots = {slot.rules: slot for slot in present}
-    rests: dict[str, tuple[str, ...]] = {}
-    links: dict[str, Expression] = {}
-    for size in family.sizes:
-        text = typed.get(size.key, "")
-        if text.startswith("="):
-            if size.kind in (TEXT, FLAG):
-                raise BadInput(size.key, f"{size.words}: a sum is no word for it.")
-            links[size.key] = Expression(text, size.key)
-            rests[size.key] = links[size.key].names
-        elif text:
-            rests[size.key] = ()
-        elif size.key not in slots:
-            rests[size.key] = _names_of(size)
-        if size.key in slots:
-            # a band is worked out whatever rules the size
-            rests[size.key] = (
-                *rests.get(size.key, ()),
-                *_needs(slots[size.key], family),
-            )
+    rests, links = _rests_on(family, typed, slots)
     known: dict[str, Known] = {}
     middles = {name: round(sum(ends) / 2, 3) for name, ends in (bands or {}).items()}
     values: dict[str, Any] = {**middles, **mates, "material": metal}
@@ -154,6 +136,31 @@ def make(
         dict(given),
         numbers or {slot.key: n for n, slot in enumerate(family.fits, 1)},
     )
+
+
+def _rests_on(
+    family: Family, typed: Mapping[str, str], slots: Mapping[str, FitSlot | Chain]
+) -> tuple[dict[str, tuple[str, ...]], dict[str, Expression]]:
+    """What each size is reckoned from, and the links that were typed; slots: by the
+    size that each rules."""
+    rests: dict[str, tuple[str, ...]] = {}
+    links: dict[str, Expression] = {}
+    for size in family.sizes:
+        text = typed.get(size.key, "")
+        if text.startswith("="):
+            if size.kind in (TEXT, FLAG):
+                raise BadInput(size.key, f"{size.words}: a sum is no word for it.")
+            links[size.key] = Expression(text, size.key)
+            rests[size.key] = links[size.key].names
+        elif text:
+            rests[size.key] = ()
+        elif size.key not in slots:
+            rests[size.key] = _names_of(size)
+        if size.key in slots:
+            # a band is worked out whatever rules the size
+            needs = _needs(slots[size.key], family)
+            rests[size.key] = (*rests.get(size.key, ()), *needs)
+    return rests, links
 
 
 def _sorted_out(

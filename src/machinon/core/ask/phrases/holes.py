@@ -1,5 +1,6 @@
 """Questions about holes and dividing: circles, dividing, polygons, chamfers, edges."""
 
+import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
@@ -83,34 +84,42 @@ def _dividing(s: Said) -> Inputs | None:
 
 @phrase("polygon", "hex 17 from round")
 def _polygon(s: Said) -> Inputs | None:
-    sides = next(
-        (n for word, n in (("hex", 6), ("square", 4), ("octagon", 8)) if s.has(word)),
-        None,
-    )
     words = [one.text.lower() for one in s.parts]
-    flats_said = "af" in words or ("flats" in words and "across" in words)
-    corners_said = "corners" in words and "across" in words
-    if s.has("polygon"):
-        sides = int(s.count("side") or 0)
-    if sides is None and (flats_said or corners_said):
-        sides = 6  # what is measured across flats is mostly a hexagon
-    if not sides or s.has("broach") or "hole" in words or "holes" in words:
+    if s.has("broach") or "hole" in words or "holes" in words:
         return None
+    sides = _sides(s, words)
     size = s.size()
-    if not size:
+    if not sides or not size:
         return None
-    bar = next((i for i, one in enumerate(words) if one in ("bar", "rod")), None)
-    # what bar for 17 across flats: the bar is asked
-    of_bar = bar is not None and "for" not in words[bar + 1 : bar + 2]
-    # from 25 round, but 17 from round
-    of_round = any(
-        one.text == size and after in ("round", "bar", "rod") and words[i - 1] == "from"
-        for i, (one, after) in enumerate(zip(s.parts, words[1:], strict=False))
-    )
     s.has("round", "flat", "across", "af", "bar", "rod", "corner")
-    if not flats_said and (of_bar or of_round or corners_said):
+    if _is_of_round(size, words):
         return {"sides": sides, "round": size}
     return {**({} if sides == 6 else {"sides": sides}), "across_flats": size}
+
+
+def _sides(s: Said, words: list[str]) -> int:
+    """How many sides were said; 0 for none."""
+    if s.has("polygon"):
+        return int(s.count("side") or 0)
+    for word, sides in (("hex", 6), ("square", 4), ("octagon", 8)):
+        if s.has(word):
+            return sides
+    across = "across" in words and ("flats" in words or "corners" in words)
+    # what is measured across flats is mostly a hexagon
+    return 6 if across or "af" in words else 0
+
+
+def _is_of_round(size: str, words: list[str]) -> bool:
+    """Whether the round was said, not what it is across flats: `from 25 round`, but
+    `17 from round`; `from bar`, but `what bar for 17`; `across corners`."""
+    if "af" in words or "flats" in words:
+        return False
+    said = " ".join(words)
+    return (
+        re.search(r"\b(?:bar|rod)\b(?! for\b)", said) is not None
+        or f"from {size.lower()} round" in said
+        or "across corners" in said
+    )
 
 
 @phrase("pipe-joint", "pipe 25 on tube 42 at 60 deg")

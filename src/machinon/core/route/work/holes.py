@@ -5,7 +5,7 @@ geometry; the order of laps and the way they are approached are shop rules.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from statistics import mean
 from typing import Any
 
@@ -82,15 +82,31 @@ def holes_list(
             zero = long / 2, wide / 2
         places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
         lines = [_zero(step.after, one, centre)]
+    each = list(zip(faced, places, strict=True))
+    lines += _each_hole(step, one, drills or (0.0,), by_hole, each)
+    if step.operation == "drill" and len(places) > 1:
+        lines.append(_checked(one, circle, answers))
+    return WorkList(tuple(lines), tuple(asked), tuple(answers), zero)
+
+
+def _each_hole(
+    step: StepTold,
+    one: Holes,
+    laps: Sequence[float],
+    by_hole: bool,
+    places: Sequence[tuple[Point, tuple[Shown, ...]]],
+) -> Iterator[Line]:
+    """A line for each hole and drill: all with one drill, or a hole with all of them.
+
+    places: where each is on the face, and what the machine shows there.
+    """
     many = len(places)
-    laps = drills or (0.0,)
     numbered = [(drill, n) for drill in laps for n in range(many)]
     if by_hole:
         numbered = [(drill, n) for n in range(many) for drill in laps]
     for drill, n in numbered:
         key, head = _named(n, many, drill, len(laps))
         deep = _deep(step, one.hole, one.through, drill)
-        on_face = faced[n]
         note = _note(step, one.hole, one.through)
         if drill and one.hole.flat and one.hole.depth is not None:
             deep = (Shown("Point at", one.hole.depth),)
@@ -98,10 +114,8 @@ def holes_list(
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
             note = f"About {_rpm(step, drill):.0f} rpm. {note}".strip()
-        lines.append(Line(key, head, (*places[n], *deep), note, on_face))
-    if step.operation == "drill" and many > 1:
-        lines.append(_checked(one, circle, answers))
-    return WorkList(tuple(lines), tuple(asked), tuple(answers), zero)
+        on_face, shown = places[n]
+        yield Line(key, head, (*shown, *deep), note, on_face)
 
 
 def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
