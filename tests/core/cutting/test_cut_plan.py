@@ -4,7 +4,7 @@ from msgspec.structs import replace
 
 from machinon.core.cutting.cut_plan import Band, Plan, ThisLathe
 
-BAND = Band(enters=0.004, leaves=0.004, zero=0.0005**2, costs=1.5)
+BAND = Band(enters=0.004, leaves=0.004, zero=0.0005**2, costs=1.5, cut=0.004)
 LATHE = ThisLathe(
     share=0.9,
     push=0.004,

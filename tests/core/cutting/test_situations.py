@@ -53,7 +53,7 @@ SITUATIONS = (
     ("a first cut not read", ((0.5, None),), {}, "measure", "Measure now"),
     ("two not read", ((0.5, None), (0.7, None)), {}, "measure", "Measure now"),
     ("two good cuts", TWO, {}, "trial", "leaves a little"),
-    ("95 µm left of them", (*TWO, (0.95, 50.135)), {}, "trial", "leaves a little"),
+    ("95 µm left of them", (*TWO, (0.95, 50.135)), {}, "trial", "cut, scaled"),
     ("last cut between lines", ((0.503, 51.03), (0.807, 50.42)), {}, "trial", ""),
     (
         "four lines left",

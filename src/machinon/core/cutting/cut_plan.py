@@ -23,7 +23,7 @@ from machinon.core.cutting.cut_belief import (
     rubbing,
 )
 
-CUT, READ = 0.004, 0.006  # what a cut, and a reading, must gain to be worth its time
+READ = 0.006  # what a reading must gain to be worth its time
 TURNS = 8  # cuts looked ahead
 LADDER = (1, 2, 3, 4, 6, 9, 13, 20)  # divisions that a cut to come may take
 # mm that a surface may stand before the tool's line; behind it, where that lay deeper
@@ -40,13 +40,14 @@ class Band(Struct, frozen=True):
 
     enters, leaves: from the aim back to where the band begins, and on to where it ends;
     zero: variance of the gauge's zero; costs: what a piece past the band does, besides
-    not being in it.
+    not being in it; cut: what a cut must gain to be worth its time.
     """
 
     enters: float
     leaves: float
     zero: float
     costs: float
+    cut: float
 
     def ended(self, left: Any, var: Any) -> Any:
         """Of surfaces with so much left to the aim, known with these variances."""
@@ -153,7 +154,7 @@ class Plan:
         self.passed = self.cut = self.read = np.full((len(LAGS), PLACES), LOST)
         for turn in range(len(lathe.tools) - 1, -1, -1):
             if turn < len(lathe.tools) - 1:
-                after = self._moved(self.read, ways, turn) - CUT - READ
+                after = self._moved(self.read, ways, turn) - self.band.cut - READ
                 self.cut = after[:, :-1].max(axis=1)
                 spring = np.where(idle[turn], LOST, after[:, -1])
                 self.passed = np.maximum(self.cut, spring)
@@ -177,7 +178,7 @@ class Plan:
         far = flat[at] * (1 - on) + flat[at + 1] * on
         # beyond the table one measured cut more brings it to a fifth
         beyond = np.log(np.maximum(left / self.places[-1], 1.0)) / math.log(5)
-        return near * (1 - part) + far * part - (CUT + READ) * beyond
+        return near * (1 - part) + far * part - (self.band.cut + READ) * beyond
 
     def _between(self, lag: Any) -> tuple[Any, Any]:
         """The lag below, and how far on it is to the next."""

@@ -23,7 +23,6 @@ from machinon.core.cutting.cut_belief import (
     phi,
 )
 from machinon.core.cutting.cut_plan import (
-    CUT,
     LEAST_FOUND,
     READ,
     ROOM,
@@ -39,8 +38,10 @@ if TYPE_CHECKING:
     import numpy as np
 
 # what a scrapped piece costs besides not being in the band; less where the gauge's zero
-# was not checked, as no caution at the dial makes up for that
+# was not checked, as no caution at the dial makes up for that; and what a cut must gain
+# to be worth its time, more there, as small ones end in that doubt
 PAST, PAST_UNCHECKED = 3.0, 1.5
+CUT, CUT_UNCHECKED = 0.004, 0.008
 NEVER = -9.0  # of what cannot be done
 FLOOR = 0.0013  # mm by which any cut comes out other than it was thought
 CANDIDATES, SMALL = 24, 6  # dial positions weighed for one cut, and smallest steps
@@ -75,6 +76,7 @@ class Worths:
             self.leave - self.aim,
             (state.zero_sigma / 2) ** 2,
             PAST if checked else PAST_UNCHECKED,
+            CUT if checked else CUT_UNCHECKED,
         )
 
     def size(self, belief: Belief) -> float:
@@ -167,9 +169,8 @@ class Worths:
     def _passed(self, then: Ahead) -> "np.ndarray":
         """Of a pass that leaves such surfaces, and its reading."""
         left, lag, _ = self._told(then)
-        return (
-            self._expected(then, self._plan.at(self._plan.read, left, lag)) - CUT - READ
-        )
+        worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
+        return worth - self._band.cut - READ
 
     def _told(self, then: Ahead) -> tuple[Any, Any, Any]:
         """What a reading may say of surfaces: the metal left and the lag, (..., n, q),
