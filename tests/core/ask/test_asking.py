@@ -64,6 +64,19 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("bearing seat 6204", "bearing-seat", "lost_most", 0.012),
     ("10 dowel press", "iso-fit", "hole_upper", 10.015),
     ("hex 17 from round", "polygon", "round_needed", 19.6299),
+    ("t-nut for a 14 slot", "t-nut", "tongue_upper", 13.95),
+    ("tee slot 14", "t-nut", "head_upper", 22.0),
+    ("thread dial m8 on 8tpi leadscrew", "thread-dial", "", None),
+    ("half nuts 1/4-20 8tpi leadscrew", "thread-dial", "", None),
+    # 8 × (24 + 1.5) − 1.5
+    ("strip for 8 pieces 24 long kerf 1.5", "strip-length", "strip", 202.5),
+    ("leave for grinding 20 by 200", "grinding-allowance", "expected_warp", 0.1265),
+    # 0.1 mm of 50 at 11.5 µm a metre and degree, from 20 °C
+    ("heat a hub 50 on 0.05 steel", "shrink-fit", "hub_temperature", 193.913),
+    # 50 from hole to hole, and a pin
+    ("check 6 holes on 100 pins 6", "chord-check", "over_pins", 56.0),
+    ("over pins 6 holes 100 circle 8 mm pins", "chord-check", "over_pins", 58.0),
+    ("clean up 48 from 50 run out 0.6", "cleans-up", "least", 0.7),
     ("dovetail 60 deg 10mm pins 40 wide", "dovetail", "over_pins", 67.3205),
     ("chamfer 1 x 45", "chamfer", "face", 1.4142),
     ("radius from chord 40 height 5", "arc-chord", "radius", 42.5),
@@ -293,6 +306,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "15 degrees 60 long rise",
             "radius 20 chord 10",
             "bearing 6204 housing",
+            "t-nut 5/8",
             "tailstock set over 1 degree 150",
         ):
             with self.subTest(said):

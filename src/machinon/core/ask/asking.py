@@ -24,6 +24,8 @@ UNUSED = 2  # words beside a question that may be left over, and are then named
 _USUAL = {
     "dividing": ("worm", "plates"),
     "polygon": ("sides",),
+    "t-nut": ("play_least", "play_most"),
+    "shrink-fit": ("assembly_clearance", "hub_material", "shaft_material"),
     "change-gears": ("leadscrew", "gears"),
     "thread-engagement": ("screw_strength", "nut_strength"),
     "gauge-stack": ("pieces",),

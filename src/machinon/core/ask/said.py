@@ -78,7 +78,7 @@ _AFTER = frozenset(
         *("wide", "long", "deep", "high", "tall", "thick", "pitch", "pcd", "bore"),
         *("hole", "holes", "bolt", "bolts", "pin", "pins", "roller", "rollers"),
         *("flute", "flutes", "tooth", "teeth", "divisions", "division", "warmer"),
-        *("bar", "rod", "round", "cooler", "sides"),
+        *("bar", "rod", "round", "cooler", "sides", "piece", "pieces"),
     )
 )
 
@@ -234,6 +234,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
+        (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
         # a taper of so much in so much, both of one unit

@@ -7,6 +7,7 @@ from machinon.core.quantity import (
     ANGLE,
     INCH,
     LENGTH,
+    TEMPERATURE,
     length_text,
     plain,
     rough_text,
@@ -345,6 +346,7 @@ TELLINGS: Mapping[str, Telling] = {
         f"Over wires of {t.size('best_wire')}: {t.both('over_wires')}"
     ),
     "crest-flat": lambda t: f"Flat on the crest {t.both('flat')}",
+    "thread-dial": lambda t: str(t["rule"]),
     "thread-passes": lambda t: (
         f"{t.both('total_depth')} deep a side, in {len(t['passes'])} passes"
     ),
@@ -359,7 +361,16 @@ TELLINGS: Mapping[str, Telling] = {
     "iso-limits": _limits,
     "iso-fit": _fit,
     "inch-fit": _fit,
+    "shrink-fit": lambda t: (
+        f"Heat the hub to {rough_text(float(t['hub_temperature']), TEMPERATURE)}: it "
+        f"grows {t.both('total_expansion', 0.01)} and drops on"
+    ),
     "bearing-seat": _seat,
+    "t-nut": lambda t: (
+        f"Tongue {t.size('tongue_lower', 0.01)} to {t.size('tongue_upper', 0.01)}, "
+        f"head {t.size('head_upper')} × {t.size('height_upper')} at most, where the "
+        "slot is as the standard has it: measure yours"
+    ),
     "taper": _taper,
     "taper-angle": _from_ends,
     "taper-setup": _set_up,
@@ -378,6 +389,10 @@ TELLINGS: Mapping[str, Telling] = {
     "arc-points": lambda t: (
         f"{t['count']:.0f} places, {t['step']:.3f}° apart, the cutter's axis "
         f"{t.both('path')} from the centre; {t.size('left')} of ridge"
+    ),
+    "chord-check": lambda t: (
+        f"Neighbours: {t.size('over_pins')} over the pins, {t.size('inside_pins')} "
+        "between them"
     ),
     "chamfer": lambda t: (
         f"Leg {t.size('leg')}, face {t.size('face')}; fed square to it "
@@ -416,6 +431,15 @@ TELLINGS: Mapping[str, Telling] = {
         + f": {t.size('total')}"
     ),
     "speeds": _speed,
+    "strip-length": lambda t: (
+        f"Saw off {t.both('strip', 0.1)}; the pieces are {t.size('pitch')} apart"
+    ),
+    "grinding-allowance": lambda t: (
+        f"Leave {t.both('allowance_on_diameter', 0.01)} on the diameter"
+    ),
+    "cleans-up": lambda t: (
+        f"{t['advice']} Stock of {t.both('stock_needed', 0.1)} would do"
+    ),
     "passes": _passes,
     "mass": lambda t: (
         f"{rough_text(float(t['mass']), reckonings()['mass'].results[0].kind)}"

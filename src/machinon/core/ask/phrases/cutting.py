@@ -100,6 +100,48 @@ def _passes(s: Said) -> Inputs | None:
     return {**given, "most": most} if most else given
 
 
+@phrase("strip-length", "strip for 8 pieces 24 long kerf 1.5")
+def _strip(s: Said) -> Inputs | None:
+    if not s.has("strip", "bar") or not s.has("kerf", "saw"):
+        return None
+    kerf = s.near("kerf", "saw")
+    count = s.near("piece", kinds=("number",))
+    long = s.near("length") or s.size()
+    s.has("for", "piece", "each", "stock")
+    if not (kerf and count.isdigit() and long):
+        return None
+    return {"pieces": count, "length": long, "kerf": kerf}
+
+
+@phrase("grinding-allowance", "leave for grinding 20 by 200 long")
+def _grinding(s: Said) -> Inputs | None:
+    if not s.has("grind", "grinding"):
+        return None
+    soft = s.has("soft", "unhardened")
+    pair = s.pair()
+    length = pair[1] if len(pair) == 2 else s.near("length")
+    diameter = pair[0] if pair else s.size()
+    length = length or s.size()
+    s.has("leave", "allowance", "stock", "hardened", "for", "by", "much")
+    if not diameter or not length:
+        return None
+    given: Inputs = {"diameter": diameter, "length": length}
+    return {**given, "hardened": "no"} if soft else given
+
+
+@phrase("cleans-up", "clean up 48 from 50 run out 0.6")
+def _cleans(s: Said) -> Inputs | None:
+    if not s.has("clean", "cleans"):
+        return None
+    runs = s.near("out", "runout", "run-out", "swing")
+    one, other = s.size(), s.size()
+    s.has("up", "run", "true", "from", "stock", "bar", "out")
+    if not (runs and one and other):
+        return None
+    size, stock = sorted((one, other), key=s.mm)
+    return {"stock": stock, "size": size, "run_out": runs}
+
+
 @phrase("mass", "weight 50 bar 200 steel")
 def _weight(s: Said) -> Inputs | None:
     if not s.has("weight"):

@@ -4,10 +4,13 @@ import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.sizes.limits import limits_of_size
 from machinon.core.tables import rows
 
 phrase = Phrases()
+
+WORN = 0.5  # mm by which a standard slot's neck may be off
 
 
 @phrase("iso-fit", "46 H7/g6", keyed=False)
@@ -62,6 +65,42 @@ def _dowel(s: Said) -> Inputs | None:
     s.has("press", "tight", "hole", "ream", "pin")
     # dowels are bought to m6
     return {"nominal": nominal, "fit": "G7/m6" if slides else "H7/m6"}
+
+
+@phrase("t-nut", "t-nut for a 14 slot")
+def _t_nut(s: Said) -> Inputs | None:
+    if not s.has("t-nut", "t-slot"):
+        return None
+    neck = s.size()
+    if not neck:
+        return None
+    s.has("nut", "slot", "neck", "size")
+    # the standard slot at its smallest: such a nut goes into any of them
+    row = standard_slot(s.mm(neck))
+    slot = {key: float(one) for key, one in row.items() if key.endswith("_mm")}
+    if abs(slot["neck_mm"] - s.mm(neck)) > WORN:
+        return None  # of a slot of another standard only the neck is known
+    return {
+        "neck": neck,
+        "head": f"{slot['head_least_mm']:g}mm",
+        "head_height": f"{slot['head_height_least_mm']:g}mm",
+        "lip": f"{slot['depth_least_mm'] - slot['head_height_most_mm']:g}mm",
+    }
+
+
+@phrase("shrink-fit", "shrink fit 50 interference 0.05")
+def _shrink(s: Said) -> Inputs | None:
+    if not (s.has("shrink") or (s.has("heat") and s.has("hub", "ring"))):
+        return None
+    tight = s.near("interference", "tight", "over")
+    one, other = s.size(), "" if tight else s.size()
+    s.has("fit", "hub", "shaft", "on", "drop")
+    if not one or not (tight or other):
+        return None
+    tight, wide = sorted((one, tight or other), key=s.mm)
+    metal = s.take("material")
+    given: Inputs = {"diameter": wide, "interference": tight}
+    return {**given, "hub_material": metal} if metal else given
 
 
 @phrase("bearing-seat", "bearing seat 6204")

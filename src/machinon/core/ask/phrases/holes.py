@@ -67,6 +67,19 @@ def _value(text: str) -> float:
     return total
 
 
+@phrase("chord-check", "check 6 holes on 100 pins 6")
+def _check(s: Said) -> Inputs | None:
+    if not s.has("check", "over", "across") or not s.has("pin"):
+        return None
+    count = s.near("hole", kinds=("number",))
+    one, other = s.size(), s.size()
+    s.has("hole", "bolt", "circle", "on", "diameter")
+    if not (count.isdigit() and one and other):
+        return None
+    pin, circle = sorted((one, other), key=s.mm)
+    return {"holes": count, "diameter": circle, "pin": pin}
+
+
 @phrase("dividing", "7 divisions 40:1")
 def _dividing(s: Said) -> Inputs | None:
     if not s.has("divide", "index", "indexing"):

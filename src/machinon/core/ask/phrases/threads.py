@@ -210,6 +210,18 @@ def _lead(s: Said) -> str:
     return ""
 
 
+@phrase("thread-dial", "thread dial m8 on 8tpi leadscrew")
+def _dial(s: Said) -> Inputs | None:
+    half_nuts = s.has("half-nut") or (s.has("half") and s.has("nut"))
+    if not half_nuts and not (s.has("dial") and s.has("thread")):
+        return None
+    lead, thread = _lead(s), _thread(s)
+    if not lead or not thread:
+        return None
+    s.has("thread", "dial", "close", "mark", "which")
+    return {"thread": thread, "leadscrew": lead}
+
+
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
     if not s.has("identify", "unknown") and not (
