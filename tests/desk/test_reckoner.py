@@ -203,6 +203,8 @@ class Reckoner(WindowCase):
         (places,) = (
             v for v in self.page.question.answer.results.values() if isinstance(v, list)
         )
+        shown = [one.text() for one in self.page.findChildren(QLabel)]
+        self.assertTrue(any("1: 31, 0\n2: 26.847, 15.5\n" in one for one in shown))
         self.click(self.page.note)
         line = self.window.file.daybook("back-plate-130")[0].says
         for x, y in places:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QGridLayout,
     QHBoxLayout,
+    QLabel,
     QLayout,
     QListWidget,
     QListWidgetItem,
@@ -63,6 +64,14 @@ from machinon.draw.drawing import Drawing
 from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure
 from machinon.store.searching import Hit
+
+MOST_LISTED = 400  # figures of one list
+
+
+def _copied(shown: QLabel) -> QLabel:
+    """A label whose words can be marked and copied."""
+    shown.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+    return shown
 
 
 class ReckonerPage(QWidget):
@@ -381,27 +390,20 @@ class ReckonerPage(QWidget):
             one = known[key]
             name = label(one.words, "faint", wrap=True)
             name.setToolTip(one.meaning)
-            if isinstance(value, list) and value and isinstance(value[0], dict):
-                # a table has the whole width, its name above it
+            if isinstance(value, list):
+                # a list or a table has the whole width, its name above it
                 self.results.addWidget(name, row, 0, 1, 2)
-                self.results.addLayout(self._table(one, value), row + 1, 0, 1, 2)
+                if value and isinstance(value[0], dict):
+                    self.results.addLayout(self._table(one, value), row + 1, 0, 1, 2)
+                else:
+                    listed = _copied(label(self._in_rows(value, one.kind), wrap=True))
+                    self.results.addWidget(listed, row + 1, 0, 1, 2)
                 row += 2
                 continue
             self.results.addWidget(name, row, 0, Qt.AlignmentFlag.AlignTop)
-            small = ""
-            if isinstance(value, list):
-                text = ", ".join(self._cell(part, one.kind) for part in value[:24])
-                shown = label(text or "none", wrap=True)
-            elif one.kind is LENGTH and isinstance(value, int | float):
-                step = 0.0001 if abs(value) < 1 else 0.001
-                shown = label(length_text(value, step, self.inch), "head")
-                small = length_text(value, step, not self.inch)
-            else:
-                shown = label(figure(value, one.kind, self.inch), "head", wrap=True)
-                if isinstance(value, int | float):
-                    small = other_text(value, one.kind)
-            shown.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-            self.results.addWidget(shown, row, 1, Qt.AlignmentFlag.AlignTop)
+            shown, small = self._said(value, one.kind)
+            said = _copied(label(shown, "head", wrap=one.kind is not LENGTH))
+            self.results.addWidget(said, row, 1, Qt.AlignmentFlag.AlignTop)
             if small:
                 row += 1
                 self.results.addWidget(label(small, "faint"), row, 1)
@@ -409,6 +411,18 @@ class ReckonerPage(QWidget):
         self.results.setColumnStretch(1, 1)
         self.notes.setText("\n".join((*answer.cautions, *answer.notes)))
         self.source.setText("Source: " + "; ".join(answer.sources))
+
+    def _said(self, value: Any, kind: Kind) -> tuple[str, str]:
+        """One figure, and the same in the other measure for small print."""
+        if not isinstance(value, int | float):
+            return figure(value, kind, self.inch), ""
+        if kind is LENGTH:
+            step = 0.0001 if abs(value) < 1 else 0.001
+            one, other = (
+                length_text(value, step, i) for i in (self.inch, not self.inch)
+            )
+            return one, other
+        return figure(value, kind, self.inch), other_text(value, kind)
 
     def _share(self, columns: int) -> None:
         """The width is shared so that a table of so many columns has room."""
@@ -440,6 +454,22 @@ class ReckonerPage(QWidget):
                 said = isinstance(values[down - 1], str)
                 grid.addWidget(label(cell, wrap=said), down, at)
         return grid
+
+    def _in_rows(self, values: list[Any], kind: Kind) -> str:
+        """Figures after each other; places below each other, numbered as drawn."""
+        shown = [self._entry(one, kind) for one in values[:MOST_LISTED]]
+        places = bool(values) and isinstance(values[0], list)
+        if places:
+            shown = [f"{n}: {place}" for n, place in enumerate(shown, 1)]
+        if len(values) > len(shown):
+            shown.append(f"and {len(values) - len(shown)} more")
+        return ("\n" if places else ", ").join(shown) or "none"
+
+    def _entry(self, value: Any, kind: Kind) -> str:
+        """A figure of a list, or the two of a place."""
+        if isinstance(value, list):
+            return ", ".join(self._cell(one, kind) for one in value)
+        return self._cell(value, kind)
 
     def _cell(self, value: Any, kind: Kind) -> str:
         """One figure of a table, short."""
@@ -574,7 +604,7 @@ class ReckonerPage(QWidget):
                 )
                 yield ", ".join(cells)
             else:
-                yield self._cell(value, one.kind)
+                yield self._entry(value, one.kind)
 
     def _copy(self) -> None:
         QGuiApplication.clipboard().setText(self.answer_text())

@@ -218,11 +218,11 @@ QHeaderView, QTableCornerButton::section {{ background: transparent; }}
 QHeaderView::section {{ background: {ink["ground"]}; color: {ink["faint"]};
   border: none; border-bottom: 1px solid {theme.line}; padding: {px(4)}; }}
 QTreeWidget, QListWidget {{ background: {ink["panel"]};
-  border: 1px solid {theme.line}; outline: none; }}
-QTreeWidget::item, QListWidget::item {{ padding: {px(5)} {px(3)}; }}
+  border: 1px solid {theme.line}; outline: none; padding: 0 {px(3)}; }}
+QTreeWidget::item, QListWidget::item {{ padding: {px(5)} 0; }}
 QTreeWidget:focus, QListWidget:focus {{ border: 2px solid {ink["centre"]}; }}
 QTreeWidget::item:selected, QListWidget::item:selected {{
   background: {theme.raised}; color: {ink["text"]};
   border-top: 2px solid {ink["centre"]}; border-bottom: 2px solid {ink["centre"]};
-  padding: {px(3)} {px(3)}; }}
+  padding: {px(3)} 0; }}
 """

@@ -14,6 +14,7 @@ from machinon.core.quantity import (
     LENGTH,
     MASS,
     STRESS,
+    TEMPERATURE,
     TORQUE,
     Kind,
     length_text,
@@ -31,7 +32,7 @@ from machinon.draw.drawing import (
 )
 from machinon.draw.plane import Plane
 
-CHIP = 2.6  # figure heights that a row of inputs along the foot takes
+CHIP = 2.9  # figure heights that a row of inputs along the foot takes
 
 
 class Sketch(Plane):
@@ -277,6 +278,6 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
         return f"{number} {unit}"
     if kind is ANGLE:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
-    if kind in (FORCE, TORQUE, STRESS, FACTOR, MASS):
+    if kind in (FORCE, TORQUE, STRESS, FACTOR, MASS, TEMPERATURE):
         return rough_text(float(value), kind)
     return text_of(float(value), kind)

@@ -329,6 +329,12 @@ class WhatOneWouldSay(unittest.TestCase):
             ("7.94mm in drills", "7.94 mm is nearest to drill 5/16, +2.5 µm"),
             ("h7 25", "25 mm h7: 24.979 to 25.000 mm"),
             ("passes 13 to 12.1", "2 passes: to 12.30, 12.10 mm"),
+            # 40/127 of a turn is 2.8346°, 6 holes of 19 are 2.8421°: 27″ more
+            (
+                "divide 127",
+                "6 holes on the 19 circle for each: not exact, 27″ off at each, so set "
+                "each by its own angle",
+            ),
             (
                 "taper 24.13 to 25.4 over 25.4",
                 "1 : 20, compound at 1.4321°, 2.8642° included, like MT2",

@@ -58,6 +58,7 @@ class _Teller:
         return text_of(float(self[key]), ANGLE)
 
 
+EXACT = 0.01  # seconds of arc: a division off by less is exact
 SAME_DRILL = 0.1  # mm apart: either does for the thread
 Telling = Callable[[_Teller], str]
 
@@ -162,7 +163,11 @@ def _dividing(t: _Teller) -> str:
         if first["holes"]
         else ""
     )
-    return " and ".join(one for one in (whole, part) if one) + " for each"
+    said = " and ".join(one for one in (whole, part) if one) + " for each"
+    off = abs(float(first["error"])) * 3600
+    if off < EXACT:
+        return said
+    return f"{said}: not exact, {off:.0f}″ off at each, so set each by its own angle"
 
 
 def _convert(t: _Teller) -> str:
