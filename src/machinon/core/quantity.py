@@ -555,6 +555,10 @@ def small_range(low: float, high: float, inch: bool = False) -> str:
     return f"{small_text(low, inch).rsplit(' ', 1)[0]} to {small_text(high, inch)}"
 
 
+# what is never known in a shop to more than three figures
+ROUGH = (FORCE, TORQUE, STRESS, FACTOR, MASS, TEMPERATURE)
+
+
 def rough_text(value: float, kind: Kind) -> str:
     """A force, torque, stress, temperature, time or factor to three figures.
 

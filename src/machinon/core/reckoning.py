@@ -247,11 +247,16 @@ _PLAIN = {
     "best_value": "best clocked",
     "best_value_tir": "best clocked, on the indicator",
     "circle": "hole circle",
+    "clearance": "play",
     "corner_drop": "corners touch before the middle by",
     "error_minutes": "off by, minutes of arc",
     "error_per_100mm": "off in 100 mm",
     "error_percent": "off by, percent",
     "feed": "feed a turn",
+    "external_major": "over the screw's crests",
+    "external_pitch": "screw's pitch diameter",
+    "internal_minor": "nut's bore",
+    "internal_pitch": "nut's pitch diameter",
     "feed_from_contact": "feed from the first touch",
     "flat_max": "flat, not over",
     "flat_min": "flat, not under",
@@ -280,6 +285,7 @@ _PLAIN = {
     "rss": "likely",
     "rss_tir": "likely, on the indicator",
     "score": "fits",
+    "seconds": "until it grips",
     "strips_first": "strips first",
     "times_free": "times as stiff as held at one end",
     "tir": "run-out on the indicator",
@@ -292,13 +298,21 @@ _PLAIN = {
 }
 
 
+_ENDS = {"lower": "least", "min": "least", "upper": "most", "max": "most"}
+
+
 def plain_name(key: str) -> str:
     """A result or a column by what a person calls it.
 
-    >>> plain_name("wire_min"), plain_name("best_wire")
-    ('smallest wire', 'best wire')
+    >>> plain_name("wire_min"), plain_name("best_wire"), plain_name("tongue_upper")
+    ('smallest wire', 'best wire', 'tongue, most')
     """
-    return _PLAIN.get(key, key.replace("_", " "))
+    if key in _PLAIN:
+        return _PLAIN[key]
+    name, _, end = key.rpartition("_")
+    if name and end in _ENDS:
+        return f"{plain_name(name)}, {_ENDS[end]}"
+    return key.replace("_", " ")
 
 
 class Result(Struct, frozen=True):

@@ -9,13 +9,8 @@ from typing import Any
 
 from machinon.core.quantity import (
     ANGLE,
-    FACTOR,
-    FORCE,
     LENGTH,
-    MASS,
-    STRESS,
-    TEMPERATURE,
-    TORQUE,
+    ROUGH,
     Kind,
     length_text,
     rough_text,
@@ -278,6 +273,6 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
         return f"{number} {unit}"
     if kind is ANGLE:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
-    if kind in (FORCE, TORQUE, STRESS, FACTOR, MASS, TEMPERATURE):
+    if kind in ROUGH:
         return rough_text(float(value), kind)
     return text_of(float(value), kind)

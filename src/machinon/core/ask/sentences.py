@@ -7,6 +7,7 @@ from machinon.core.quantity import (
     ANGLE,
     INCH,
     LENGTH,
+    ROUGH,
     TEMPERATURE,
     length_text,
     plain,
@@ -481,7 +482,8 @@ def sentence(answer: Answer, inch: bool = False) -> str:
         elif one.kind is LENGTH:
             parts.append(f"{one.words} {teller.both(float(value))}")
         else:
-            parts.append(f"{one.words} {text_of(float(value), one.kind)}")
+            tell = rough_text if one.kind in ROUGH else text_of
+            parts.append(f"{one.words} {tell(float(value), one.kind)}")
         if len(parts) == 2:
             break
     text = ", ".join(parts)
