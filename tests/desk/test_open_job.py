@@ -183,10 +183,10 @@ class CutScreen(DemoJob):
         self.assertIn("94.991 to 95.002", present(self.job).under)
 
     def test_the_dial_is_said_in_its_own_reading_and_lines(self):
-        """0.04 radial from 0.49 is 2.26 on a diameter dial touched at 1.20."""
+        """0.02 radial from 0.51 is 2.26 on a diameter dial touched at 1.20."""
         screen = present(self.job)
         self.assertEqual(screen.large, "2.26")
-        self.assertIn("from 2.18: 4 lines", screen.under)
+        self.assertIn("from 2.22: 2 lines", screen.under)
 
     def on_a_dial(self, reads, division):
         """The job afresh on a lathe of that dial, measured and touched."""

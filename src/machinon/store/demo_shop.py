@@ -228,9 +228,9 @@ def fill_demo(file: ShopFile) -> None:
     file.leave_at(job.id, "cut")
     job = job.with_work(cutting=3).with_log(CutLog())
     file.act(job.id, "To the machine: Plate spigot in chuck.", job)
-    job = job.with_log(CutLog(start=96.024, touch=1.2))
+    job = job.with_log(CutLog(start=96.02, touch=1.2))
     file.act(
-        job.id, "Touched at 1.20 on the dial, 96.024 mm before the first cut.", job
+        job.id, "Touched at 1.20 on the dial, 96.020 mm before the first cut.", job
     )
     pieces = {nose.id: nose, chuck.id: chuck}
     _keep_cuts(file, job, lambda one: plan_of(one, shop, lathe, pieces), 3)
