@@ -145,9 +145,11 @@ def _from_zero(board: Board, at: Point, at_zero: Point, place, inch: bool) -> No
 
     if abs(hole[0] - zero[0]) > 3.5 * size:
         under = zero[1] + (1.2 if y >= 0 else -0.7) * size
-        board.text(((zero[0] + hole[0]) / 2, under), said(x), size, "cut")
+        board.text(((zero[0] + hole[0]) / 2, under), said(x), size, "cut",
+                   backed=True)  # fmt: skip
     if abs(hole[1] - zero[1]) > 2.2 * size:
         out = 0.6 * size
         away: Anchor = "left" if x >= 0 else "right"
         beside = hole[0] + (out if x >= 0 else -out)
-        board.text((beside, (zero[1] + hole[1]) / 2), said(y), size, "cut", away)
+        board.text((beside, (zero[1] + hole[1]) / 2), said(y), size, "cut", away,
+                   backed=True)  # fmt: skip
