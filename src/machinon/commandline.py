@@ -96,6 +96,7 @@ def ask_command(arguments: Sequence[str]) -> int:
             "inputs": dict(told.found.inputs) if told.found else {},
             "sentence": told.sentence,
             "results": dict(answer.results) if answer else {},
+            "cautions": list(answer.cautions) if answer else [],
             "unused": list(told.unused),
             "offered": [] if answer else list(told.offered),
         }
@@ -110,6 +111,8 @@ def ask_command(arguments: Sequence[str]) -> int:
         return 2
     print(told.sentence)
     print(f"Understood: {told.understood}")
+    for caution in answer.cautions:
+        print(f"Caution: {caution}")
     if told.unused:
         print("Not understood: " + ", ".join(told.unused))
     return 0

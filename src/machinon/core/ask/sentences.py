@@ -10,6 +10,7 @@ from machinon.core.quantity import (
     ROUGH,
     TEMPERATURE,
     length_text,
+    other_text,
     plain,
     rough_text,
     small_text,
@@ -368,8 +369,9 @@ TELLINGS: Mapping[str, Telling] = {
     "iso-fit": _fit,
     "inch-fit": _fit,
     "shrink-fit": lambda t: (
-        f"Heat the hub to {rough_text(float(t['hub_temperature']), TEMPERATURE)}: it "
-        f"grows {t.both('total_expansion', 0.01)} and drops on"
+        f"Heat the hub to {rough_text(float(t['hub_temperature']), TEMPERATURE)} "
+        f"({other_text(float(t['hub_temperature']), TEMPERATURE)}): it grows "
+        f"{t.both('total_expansion', 0.01)} and drops on"
     ),
     "bearing-seat": _seat,
     "t-nut": lambda t: (
