@@ -409,7 +409,7 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(out.splitlines()[0], "Drill F, 6.53 mm: 77 % of the thread")
 
     def test_what_can_hurt_is_said_with_the_answer(self):
-        _, out, _ = self.said(*"heat a hub 50 on 0.05".split())
+        _, out, _ = self.said("heat", "hub", "50", "0.05")
         self.assertIn("Caution: Hot and cold parts burn", out)
 
     def test_the_whole_answer_as_json(self):
