@@ -1,9 +1,8 @@
 """Questions about fits: zones, presses, dowels and bearings."""
 
-import re
-
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.errors import BadInput
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.sizes.limits import limits_of_size
 from machinon.core.tables import rows
@@ -116,9 +115,8 @@ def _bearing(s: Said) -> Inputs | None:
     if s.has("housing", "outer", "outside"):  # the other ring: not this question
         return None
     try:
-        size = float(re.sub(r"[^\d.]", "", bore))
-        zone = limits_of_size(size, "k6")
-    except ValueError:
+        zone = limits_of_size(s.mm(bore), "k6")
+    except BadInput:  # no size that the tables have
         return None
     # the ring that turns, on a shaft of k6
     return {
