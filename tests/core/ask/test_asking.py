@@ -91,6 +91,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("woodruff 6x9", "woodruff", "cutter", 22.0),
     ("circlip 20 shaft", "circlip", "groove_diameter", 19.0),
     ("weight 50 bar 200 steel", "mass", "mass", 3.0827),
+    # 50.8 by 304.8 mm of 7.85 g/cm³: the bar is twelve inches long, not twelve mm
+    ("weight 2 in bar 12 in steel", "mass", "mass", 4.85),
     ("100mm steel 10 deg warmer", "thermal-size", "change", 0.0115),
     ("triangle 3 4", "triangle", "slope", 5.0),
     ("passes 13 to 12.1", "passes", "count", 2),
@@ -351,8 +353,12 @@ class WhatOneWouldSay(unittest.TestCase):
         self.assertEqual(speed, "157 rpm, feed 0.0039 in a turn, 82 ft/min")
 
     def test_a_bare_number_is_in_the_shop_s_unit(self):
+        # 1 in takes a key of 1/4 in: 1.114 in across, by the table of the standard
         inch = understand("keyway 1", inch=True).answer
-        self.assertAlmostEqual(inch["across"], 28.7)
+        self.assertAlmostEqual(inch["across"] / 25.4, 1.114, places=3)
+        time = understand("time 6 long 0.004 feed 300 rpm", inch=True).answer
+        # 6.08 in at 1.2 in a minute, and ten seconds to set it
+        self.assertAlmostEqual(time["minutes"], 5.23, delta=0.01)
         self.assertAlmostEqual(understand("0.5", inch=True).answer["mm"], 12.7)
 
 

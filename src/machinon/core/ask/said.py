@@ -21,6 +21,7 @@ _UNIT = (
     r"(?:mm\b|cm\b|µm|μm|um\b|microns?\b"
     r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
+_INCHES = re.compile(r"(?:\bin(?:ch(?:es)?)?\b|\d\s*in(?:ch)?\b|\"|″|''|thou)", re.I)
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 
 # in this order: what is more than a number before the number in it
@@ -165,6 +166,11 @@ class Said:
     def tpi(self) -> str:
         """How many threads to the inch; empty where they were not said."""
         return _number_in(self.take("tpi"))
+
+    def in_inches(self, text: str) -> bool:
+        """Whether a size was said in inches: by its unit, as a fraction, or bare."""
+        bare = re.fullmatch(r"[\d./ ]+", text) is not None
+        return (bare and (self.inch or "/" in text)) or bool(_INCHES.search(text))
 
     def mm(self, text: str) -> float:
         """A size as it was said, mm; 0 for 1/0 and the like, which its sum refuses."""
@@ -350,5 +356,9 @@ def _is_preposition(text: str, match: re.Match[str]) -> bool:
     rest = text[match.end() :].lstrip()
     if _materials().match(rest):
         whole = re.fullmatch(r"(\d+)\s+in", said)
-        return whole is not None and int(whole[1]) > MOST_INCHES
+        if whole is None or int(whole[1]) <= MOST_INCHES:
+            return False
+        # beside another size in inches it is one of them: 2 in bar 12 in steel
+        beside = text[: match.start()] + text[match.end() :]
+        return re.search(r"\d\s*(?:in|inch(?:es)?|\"|″)(?!\w)", beside) is None
     return _LEADS.match(rest) is not None

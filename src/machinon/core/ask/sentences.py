@@ -328,7 +328,8 @@ def _rotating(t: _Teller) -> str:
 def _cutting_time(t: _Teller) -> str:
     count, minutes = int(t["passes"]), float(t["minutes"])
     passes = "pass" if count == 1 else "passes"
-    return f"{minutes:.2g} minutes for {count} {passes}, with setting each"
+    whole = plain(minutes, 0 if minutes >= 10 else 1)
+    return f"{whole} minutes for {count} {passes}, with setting each"
 
 
 def _identify(t: _Teller) -> str:

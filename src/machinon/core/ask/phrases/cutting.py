@@ -4,6 +4,7 @@ import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.quantity import INCH
 
 phrase = Phrases()
 
@@ -185,6 +186,8 @@ def _cutting_time(s: Said) -> Inputs | None:
     s.has("cutting", "cut", "turn", "pass", "bar", "for")
     if not length or not (rpm or (diameter and metal)):
         return None
+    if feed and s.in_inches(feed):
+        feed = f"{s.mm(feed) / INCH:g}in/rev"
     given: Inputs = {"length": length}
     named = (("rpm", rpm), ("feed", feed), ("diameter", diameter))
     given |= {key: value for key, value in (*named, ("passes", passes)) if value}

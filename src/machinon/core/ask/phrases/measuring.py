@@ -49,6 +49,8 @@ def _keyway(s: Said) -> Inputs | None:
     given: Inputs = {"shaft_diameter": shaft}
     if width:
         (given["key"],) = width
+    elif not pair and s.in_inches(shaft):
+        given["standard"] = "inch"
     if s.has("shaft"):
         given["bore"] = "no"
     s.has("bore", "hub", "on")
