@@ -1,5 +1,6 @@
 """Change gears: trains from the wheels there are, exact ones first."""
 
+import functools
 from collections.abc import Sequence
 from typing import Any
 
@@ -39,6 +40,21 @@ def mounts(
     return False, (driven[0], driven[1])
 
 
+@functools.cache
+def _pairs(count: int) -> tuple[Any, Any, Any]:
+    """Every two of so many wheels, and which pairs share one; (n,), (n,), (n, n)."""
+    import numpy as np
+
+    first, second = np.triu_indices(count, 1)
+    shared = (
+        (first[:, None] == first)
+        | (first[:, None] == second)
+        | (second[:, None] == first)
+        | (second[:, None] == second)
+    )
+    return first, second, shared
+
+
 def trains(
     pitch: float, leadscrew: float, gears: Sequence[int], most: int
 ) -> list[Train]:
@@ -61,19 +77,14 @@ def trains(
         if np.isfinite(off[i, j]):
             found.append((float(off[i, j]), 2, (int(teeth[i]),), (int(teeth[j]),)))
     if count >= 4:
-        first, second = np.triu_indices(count, 1)
+        first, second, shared = _pairs(count)
         product = (teeth[first] * teeth[second]).astype(float)
-        off = np.abs(product[:, None] / product[None, :] / wanted - 1)
-        shared = (
-            (first[:, None] == first[None, :])
-            | (first[:, None] == second[None, :])
-            | (second[:, None] == first[None, :])
-            | (second[:, None] == second[None, :])
-        )
+        off = product[:, None] * (1 / (product * wanted))
+        np.abs(np.subtract(off, 1, out=off), out=off)
         off[shared] = np.inf
         # many pairs have the same ratio: look far enough to fill the list, and at
         # every exact one, as not each of them can be mounted
-        look = 12 * most + 60 + int((off < EXACT).sum())
+        look = 6 * most + 30 + int((off < EXACT).sum())
         look = min(off.size - 1, look)
         near = np.argpartition(off, look, axis=None)[: look + 1]
         near = near[np.isfinite(off.flat[near])]
