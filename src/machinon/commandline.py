@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable, Sequence
 from typing import Any, TextIO
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, Kind, length_text, text_of
+from machinon.core.quantity import LENGTH, Kind, length_text, other_text, text_of
 from machinon.core.reckoning import (
     Answer,
     Reckoning,
@@ -25,7 +25,7 @@ machinon reckon                      list all reckonings
 machinon reckon NAME --help          its inputs, results and source
 machinon reckon NAME key=value ...   an answer with its working
   --json     one JSON object instead
-  --inch     bare lengths are inches
+  --inch     bare lengths are inches, feeds in a turn, surface speeds ft/min
 machinon reckon --stream             JSON lines in, one JSON line out for each
 machinon coach --stream              JSON lines: where a cut stands, what to do next
 machinon ask WORDS... [--inch] [--json]   a question as one would say it
@@ -293,7 +293,8 @@ def _said(value: Any, kind: Kind) -> str:
         if kind is LENGTH:
             inch = length_text(value, 0.0001, inch=True)
             return f"{length_text(value, 0.0001)}  ({inch})"
-        return text_of(float(value), kind)
+        other = f"  ({other_text(value, kind)})" if kind.inch_unit else ""
+        return f"{text_of(float(value), kind)}{other}"
     if isinstance(value, list | tuple):
         return "; ".join(_said(one, kind) for one in value)
     if isinstance(value, dict):

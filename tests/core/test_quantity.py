@@ -6,8 +6,10 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import (
     ANGLE,
     COUNT,
+    FEED,
     LENGTH,
     PERCENT,
+    SURFACE_SPEED,
     angle_text,
     checked,
     length_text,
@@ -16,6 +18,7 @@ from machinon.core.quantity import (
     plain,
     small_range,
     small_text,
+    text_of,
 )
 from tests.trials import SEED, TIMES
 
@@ -51,6 +54,15 @@ class TypedLengths(unittest.TestCase):
         self.assertAlmostEqual(parse("1.5", inch=True), 38.1)
         self.assertAlmostEqual(parse("38.1mm", inch=True), 38.1)
         self.assertAlmostEqual(parse("1 3/8", inch=True), 34.925)
+
+    def test_an_inch_shop_says_feeds_in_a_turn_and_speeds_in_feet(self):
+        """80 taken for metres would turn it three times too fast."""
+        self.assertAlmostEqual(parse("0.004", FEED, inch=True), 0.1016)
+        self.assertAlmostEqual(parse("80", SURFACE_SPEED, inch=True), 24.384)
+        self.assertEqual(parse("80m/min", SURFACE_SPEED, inch=True), 80)
+        self.assertEqual(parse("80", SURFACE_SPEED), 80)
+        self.assertEqual(text_of(24.384, SURFACE_SPEED, inch=True), "80 ft/min")
+        self.assertEqual(text_of(0.1016, FEED, inch=True), "0.0040 in/rev")
 
     def test_an_inch_written_in_either_unit_is_the_same_size(self):
         for thou in (1, 15, 375, 1000, 2362):

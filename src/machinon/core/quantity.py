@@ -28,6 +28,7 @@ class Kind(Struct, frozen=True):
     limit: float = 1e9
     least: float = 1e-9  # what is smaller and not 0 is no figure of a shop
     inch_fractions: bool = False  # a bare 13/32 means inches, also in a metric shop
+    inch_unit: str = ""  # of a bare number where inches come first
 
     @property
     def allowed(self) -> str:
@@ -62,6 +63,7 @@ LENGTH = Kind(
     limit=100_000.0,
     least=1e-6,
     inch_fractions=True,
+    inch_unit="in",
 )
 ANGLE = Kind(
     "angle",
@@ -114,9 +116,15 @@ SURFACE_SPEED = Kind(
     {"m/min": 1.0, "ft/min": FOOT, "sfm": FOOT},
     "30 or 100ft/min",
     limit=1e5,
+    inch_unit="ft/min",
 )
 FEED = Kind(
-    "feed", "mm/rev", {"mm/rev": 1.0, "in/rev": INCH}, "0.1 or 0.004in/rev", limit=1e3
+    "feed",
+    "mm/rev",
+    {"mm/rev": 1.0, "in/rev": INCH},
+    "0.1 or 0.004in/rev",
+    limit=1e3,
+    inch_unit="in/rev",
 )
 
 _TOKEN = re.compile(
@@ -347,8 +355,9 @@ def parse(
 ) -> float:
     """Read a typed quantity; returns it in the base unit of its kind.
 
-    inch: a bare length is inches; a bare fraction (13/32, 1 3/8) always is. low,
-    high: allowed range, both accepted; above: must be more than this.
+    inch: a bare length is inches, a bare feed inches a turn, a bare surface speed feet
+    a minute; a bare fraction of a length (13/32, 1 3/8) always is inches. low, high:
+    allowed range, both accepted; above: must be more than this.
     Raises BadInput(key) saying what is allowed.
 
     >>> parse('1 3/8in'), parse('1 3/8')
@@ -376,7 +385,7 @@ def parse(
                 f"{text!r} could mean a mixed number or a difference: type a "
                 "blank (1 3/8in) for the one, units (1in - 3/8in) for the other.",
             )
-        factor = INCH if inch and kind is LENGTH else 1.0
+        factor = kind.units[kind.inch_unit] if inch and kind.inch_unit else 1.0
         try:
             value = _Reader(text, kind, factor).whole()
         except (RecursionError, OverflowError):
@@ -579,8 +588,11 @@ def rough_text(value: float, kind: Kind) -> str:
     return f"{value:.10g} {kind.unit}".strip().replace("-", "−")
 
 
-def other_text(value: float, kind: Kind) -> str:
-    """The same in inch measure, for small print; empty where there is none."""
+def other_text(value: float, kind: Kind, inch: bool = False) -> str:
+    """The same in the measure that does not come first, for small print; empty where
+    there is none."""
+    if inch and kind in (SURFACE_SPEED, FEED):
+        return text_of(value, kind)
     if kind is FORCE:
         return f"{round(value / 4.4482216):d} lbf"
     if kind is TORQUE:
@@ -623,5 +635,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{value:.0f} rpm"
     if kind in (DURATION, FACTOR):
         return rough_text(value, kind)
+    if inch and kind in (SURFACE_SPEED, FEED):
+        return other_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

@@ -121,4 +121,5 @@ def as_typed(value: Any, one: Input, inch: bool) -> str:
         return "yes" if value else "no"
     if one.kind is LENGTH and inch:
         return length_text(float(value), 0.0001, False)
-    return typed_again(float(value))
+    unit = one.kind.unit if inch and one.kind.inch_unit else ""
+    return f"{typed_again(float(value))}{unit}"

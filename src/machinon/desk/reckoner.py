@@ -422,7 +422,7 @@ class ReckonerPage(QWidget):
                 length_text(value, step, i) for i in (self.inch, not self.inch)
             )
             return one, other
-        return figure(value, kind, self.inch), other_text(value, kind)
+        return figure(value, kind, self.inch), other_text(value, kind, self.inch)
 
     def _share(self, columns: int) -> None:
         """The width is shared so that a table of so many columns has room."""

@@ -275,4 +275,4 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
     if kind in ROUGH:
         return rough_text(float(value), kind)
-    return text_of(float(value), kind)
+    return text_of(float(value), kind, inch)

@@ -1,5 +1,6 @@
 """The answer in one sentence, as a machinist would say it across the shop."""
 
+import functools
 from collections.abc import Callable, Mapping
 from typing import Any
 
@@ -485,7 +486,8 @@ def sentence(answer: Answer, inch: bool = False) -> str:
         elif one.kind is LENGTH:
             parts.append(f"{one.words} {teller.both(float(value))}")
         else:
-            tell = rough_text if one.kind in ROUGH else text_of
+            rough = one.kind in ROUGH
+            tell = rough_text if rough else functools.partial(text_of, inch=inch)
             parts.append(f"{one.words} {tell(float(value), one.kind)}")
         if len(parts) == 2:
             break
