@@ -224,6 +224,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("speed mild steel 40", "speeds", "", None),
     ("cut 40 steel carbide", "speeds", "", None),
     ("drill 10 brass", "speeds", "", None),
+    # 100 ft/min round an inch: 30.48 m over 79.8 mm
+    ("speed sfm 100 1 in drill aluminium", "speeds", "rpm_ideal", 381.97),
     ("25 measured at 30 deg steel", "thermal-size", "size_at_reference", 24.9971),
     ("rpm brass 20", "speeds", "", None),
     ("cast iron 100mm carbide speed", "speeds", "", None),

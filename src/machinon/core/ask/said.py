@@ -45,7 +45,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("ratio", r"\d+\s?:\s?1\b"),
     ("fit", r"[A-Z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}|[a-z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}"),
     ("inch fit", r"(?:rc|lc|lt|ln|fn)\s?\d{1,2}\b"),
-    ("speed", rf"{NUMBER}\s*m\s*/\s*min\b"),
+    ("speed", rf"{NUMBER}\s*(?:m|ft)\s*/\s*min\b"),
     ("rpm", rf"{NUMBER}\s*rpm\b"),
     ("tpi", rf"{NUMBER}\s*(?:tpi|threads?\s+(?:per|to\s+the|an)\s+inch)\b"),
     ("percent", rf"{NUMBER}\s*%"),
@@ -305,7 +305,7 @@ def heard(text: str, inch: bool = False) -> Said:
     text = _FOOT.sub(_by_the_foot, text)
     if _OF_THREADS.search(text) and not _UNKNOWN.search(text):
         text = _APART.sub(_joined, text)
-    text = _FEET.sub(lambda m: f"{float(m[1] or m[2]) * 0.3048:g} m/min", text)
+    text = _FEET.sub(lambda m: f"{m[1] or m[2]} ft/min", text)
     said = Said(inch=inch)
     at = 0
     while at < len(text):
@@ -338,7 +338,7 @@ def heard(text: str, inch: bool = False) -> Said:
 
 MOST_INCHES = 6  # a bar of more is rather said in millimetres
 _LEADS = re.compile(
-    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills?)\b"
+    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?)\b"
     r"|[\d./]+\s+(?:bore|hub|shaft|plate|housing|block)\b",
     re.IGNORECASE,
 )

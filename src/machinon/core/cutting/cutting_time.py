@@ -4,7 +4,7 @@ import math
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import COUNT, DURATION, FEED, LENGTH, NUMBER, ROTATION
+from machinon.core.quantity import COUNT, DURATION, FACTOR, FEED, LENGTH, ROTATION
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckon, reckoning
 
 
@@ -49,7 +49,7 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckon, reckonin
     results=(
         Result("passes", COUNT, "how many"),
         Result("per_pass", DURATION, "of one, winding back and all"),
-        Result("minutes", NUMBER, "altogether"),
+        Result("minutes", FACTOR, "altogether"),
     ),
     sources=("(length + approach) / (rpm × feed), and what lies between the passes",),
 )
@@ -103,6 +103,6 @@ def _cutting_time(
         "passes": passes,
         "per_pass": per,
         "minutes": trail.step(
-            "Altogether", f"{passes} × {per:.4g} / 60", passes * per / 60, NUMBER
+            "Altogether", f"{passes} × {per:.4g} / 60", passes * per / 60, FACTOR
         ),
     }
