@@ -580,6 +580,8 @@ def rough_text(value: float, kind: Kind) -> str:
         value = round(value)
     elif value:
         value = round(value, 2 - math.floor(math.log10(abs(value))))
+    if kind is MASS and abs(value) < 1:
+        return f"{value * 1000:.10g} g".replace("-", "−")
     if kind is FORCE and abs(value) >= 10_000:
         return f"{value / 1000:g} kN".replace("-", "−")
     if kind is DURATION and abs(value) >= 120:

@@ -354,6 +354,23 @@ class WhatOneWouldSay(unittest.TestCase):
         speed = understand("speed 2 steel", inch=True).sentence
         self.assertEqual(speed, "157 rpm, feed 0.0039 in a turn, 82 ft/min")
 
+    def test_what_may_be_inches_or_millimetres_is_asked_back(self):
+        """8 in cast iron: as millimetres a plate of 8 inches would be told to run 25
+        times as fast."""
+        for said in ("how fast 8 in cast iron disc", "drill 5 in brass"):
+            with self.subTest(said):
+                told = understand(said)
+                self.assertIsNone(told.answer)
+                self.assertIn("inches, or", told.sentence)
+                self.assertTrue(all(understand(one).answer for one in told.offered))
+                self.assertIsNotNone(understand(said, inch=True).answer)
+
+    def test_sizes_said_together_share_their_unit(self):
+        answer = understand("passes 2 in to 1.95").answer
+        self.assertAlmostEqual(answer.inputs["finish"], 49.53)
+        block = understand("weight 4 x 2 x 1 in steel").answer
+        self.assertAlmostEqual(block["mass"], 1.03, places=2)
+
     def test_a_bare_number_is_in_the_shop_s_unit(self):
         # 1 in takes a key of 1/4 in: 1.114 in across, by the table of the standard
         inch = understand("keyway 1", inch=True).answer

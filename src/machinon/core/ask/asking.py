@@ -116,8 +116,11 @@ def understand(
     if not said or len(said) > MOST_LETTERS:
         return Understood(said)
     refused: Understood | None = None
-    for one in _sum(said, inch) or _candidates(heard(said, inch)):
+    parts = heard(said, inch)
+    for one in _sum(said, inch) or _candidates(parts):
         found, words, why = _asked(one, inch, own or OwnFigures())
+        if parts.unclear:
+            return _unclear(said, words, parts.unclear, one.unused)
         if found.answer is not None:
             return Understood(
                 said, words, found, sentence(found.answer, inch), one.unused
@@ -125,6 +128,14 @@ def understand(
         if refused is None:
             refused = Understood(said, words, found, why, one.unused, _offered(said))
     return refused or Understood(said, unused=(said,), offered=_offered(said))
+
+
+def _unclear(said: str, words: str, size: str, unused: tuple[str, ...]) -> Understood:
+    """Asked back which unit was meant: one of them is 25 times as much."""
+    number = size[:-2].strip()
+    offered = tuple(said.replace(size, f"{number}{unit}") for unit in ("mm", "inch"))
+    why = f"{number} inches, or {number} mm in it? Say {number}inch or {number}mm."
+    return Understood(said, words, None, why, unused, offered)
 
 
 _ADDED = re.compile(r"[+*()]|\s-\s")  # 10-32 is a thread

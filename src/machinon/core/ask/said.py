@@ -53,7 +53,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("angle", rf"{NUMBER}\s*(?:deg(?:rees?)?\b|°)"),
     ("pin", r"#\d+/?\d*"),
     ("bearing", r"6[0-3]\d{2}\b"),
-    ("pair", rf"{NUMBER}(?:\s*[x×*]\s*{NUMBER})+"),
+    ("pair", rf"{NUMBER}\s*{_UNIT}?(?:\s*[x×*]\s*{NUMBER}\s*{_UNIT}?)+"),
     ("size", rf"{NUMBER}\s*{_UNIT}"),
     ("number", NUMBER),
     ("zone", r"(?:js|JS|za|ZA|zb|ZB|zc|ZC|[a-zA-Z])\d{1,2}\b"),
@@ -127,10 +127,11 @@ class Part:
 @dataclass(slots=True)
 class Said:
     """What was said, part by part, and what a question has used of it. inch: a bare
-    number is inches."""
+    number is inches; unclear: a size that may be inches or millimetres."""
 
     parts: list[Part] = field(default_factory=list)
     inch: bool = False
+    unclear: str = ""
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""
@@ -161,7 +162,13 @@ class Said:
     def pair(self) -> list[str]:
         """The sizes of the first `5 x 40` or `6 x 9 x 20`; none where none was said."""
         text = self.take("pair")
-        return re.split(r"\s*[x×*]\s*", text) if text else []
+        return self.alike(*re.split(r"\s*[x×*]\s*", text)) if text else []
+
+    def alike(self, *sizes: str) -> list[str]:
+        """Sizes of one thing: where one was said in inches, so were the bare ones."""
+        if not any(map(_INCHES.search, sizes)):
+            return list(sizes)
+        return [f"{one}in" if re.fullmatch(r"[\d./ ]+", one) else one for one in sizes]
 
     def tpi(self) -> str:
         """How many threads to the inch; empty where they were not said."""
@@ -324,9 +331,13 @@ def heard(text: str, inch: bool = False) -> Said:
             continue
         kind = _PARTS[int((match.lastgroup or "k0")[1:])][0]
         whole = match.group()
-        if kind == "size" and _is_preposition(text, match):
-            whole = re.sub(r"\s*in$", "", whole, flags=re.IGNORECASE)
-            kind = "number"
+        if kind in ("size", "pair") and whole.lower().endswith("in"):
+            told = _after_in(text, match)
+            if told == "mm":
+                whole = re.sub(r"\s*in$", "", whole, flags=re.IGNORECASE)
+                kind = "number" if kind == "size" else kind
+            elif told == "unclear" and not inch:
+                said.unclear = whole.strip()
         if kind == "thread" and re.fullmatch(
             r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
         ):
@@ -336,29 +347,37 @@ def heard(text: str, inch: bool = False) -> Said:
     return said
 
 
-MOST_INCHES = 6  # a bar of more is rather said in millimetres
+MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetres
+MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
 _LEADS = re.compile(
     r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?)\b"
     r"|[\d./]+\s+(?:bore|hub|shaft|plate|housing|block)\b",
     re.IGNORECASE,
 )
+_SMALL = re.compile(r"\b(?:drill|ream|reamer|tap|mill|cutter)\b", re.IGNORECASE)
 
 
-def _is_preposition(text: str, match: re.Match[str]) -> bool:
-    """Whether `in` after a number leads on: 50 in steel, 12.7 in mm, 8 in 30 bore.
+def _after_in(text: str, match: re.Match[str]) -> str:
+    """What a size that ends with `in` is: `inches`; `mm` where the word leads on, as in
+    50 in steel, 12.7 in mm, 8 in 30 bore; `unclear` where it may be either.
 
-    Of a metal 2 in, 1/2 in and 2in are inches: turned as millimetres they would be
-    turned 25 times as fast.
+    Turned as millimetres, inches would be turned 25 times as fast.
     """
-    said = match.group().lower()
-    if not said.endswith("in"):
-        return False
     rest = text[match.end() :].lstrip()
-    if _materials().match(rest):
-        whole = re.fullmatch(r"(\d+)\s+in", said)
-        if whole is None or int(whole[1]) <= MOST_INCHES:
-            return False
-        # beside another size in inches it is one of them: 2 in bar 12 in steel
-        beside = text[: match.start()] + text[match.end() :]
-        return re.search(r"\d\s*(?:in|inch(?:es)?|\"|″)(?!\w)", beside) is None
-    return _LEADS.match(rest) is not None
+    if _LEADS.match(rest):
+        return "mm"
+    largest = max(map(float, re.findall(r"\d+(?:\.\d+)?", match.group())))
+    beside = text[: match.start()] + text[match.end() :]
+    # a part of an inch, or beside another size in inches: 2 in bar 12 in steel
+    if (
+        not _materials().match(rest)
+        or not re.search(r"\d\s+in$", match.group())
+        or "/" in match.group()
+        or largest % 1
+        or _INCHES.search(beside)
+    ):
+        return "inches"
+    if largest > MOST_UNCLEAR:
+        return "mm"
+    small = largest > 1 and _SMALL.search(beside) is not None
+    return "unclear" if largest > MOST_INCHES or small else "inches"

@@ -56,8 +56,8 @@ def _speed(s: Said) -> Inputs | None:
     asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
     if not asked and not _cuts_metal(s):
         return None
-    s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill")
-    given: Inputs = {}
+    s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill", "end")
+    given: Inputs = {"operation": "ream"} if s.has("reamer") else {}
     metal = s.take("material")
     if metal.lower() in _TOOLS:  # a tool's metal, not the work's
         given["tool"], metal = metal.lower(), s.take("material")
@@ -92,7 +92,7 @@ def _passes(s: Said) -> Inputs | None:
     if not s.has("pass", "cut"):
         return None
     most = s.near("deepest", "at", "most")
-    start, finish = s.size(), s.size()
+    start, finish = s.alike(s.size(), s.size())
     if not start or not finish:
         return None
     given: Inputs = {"start": start, "finish": finish}
@@ -107,7 +107,7 @@ def _strip(s: Said) -> Inputs | None:
         return None
     kerf = s.near("kerf", "saw")
     count = s.near("piece", kinds=("number",))
-    long = s.near("length") or s.size()
+    kerf, long = s.alike(kerf, s.near("length") or s.size())
     s.has("for", "piece", "each", "stock")
     if not (kerf and count.isdigit() and long):
         return None
@@ -135,7 +135,7 @@ def _cleans(s: Said) -> Inputs | None:
     if not s.has("clean", "cleans"):
         return None
     runs = s.near("out", "runout", "run-out", "swing")
-    one, other = s.size(), s.size()
+    runs, one, other = s.alike(runs, s.size(), s.size())
     s.has("up", "run", "true", "from", "stock", "bar", "out")
     if not (runs and one and other):
         return None
@@ -167,7 +167,7 @@ def _weight(s: Said) -> Inputs | None:
         }
     length = s.near("length")
     diameter = s.near("bar", "rod", "round", "diameter") or s.size()
-    length = length or s.size()
+    diameter, length = s.alike(diameter, length or s.size())
     s.has("bar", "rod", "round")
     if not diameter or not length:
         return None

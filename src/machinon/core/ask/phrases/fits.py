@@ -92,11 +92,11 @@ def _shrink(s: Said) -> Inputs | None:
     if not (s.has("shrink") or (s.has("heat") and s.has("hub", "ring"))):
         return None
     tight = s.near("interference", "tight", "over")
-    one, other = s.size(), "" if tight else s.size()
+    one, other = s.alike(s.size(), tight or s.size())
     s.has("fit", "hub", "shaft", "on", "drop")
-    if not one or not (tight or other):
+    if not one or not other:
         return None
-    tight, wide = sorted((one, tight or other), key=s.mm)
+    tight, wide = sorted((one, other), key=s.mm)
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
     return {**given, "hub_material": metal} if metal else given

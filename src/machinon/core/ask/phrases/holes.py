@@ -180,7 +180,7 @@ def _half_way(s: Said) -> Inputs | None:
     if not (s.has("half-way", "halfway", "middle") or (s.has("half") and s.has("way"))):
         return None
     tip = s.near("tip", "finder")
-    a, b = s.size(), s.size()
+    tip, a, b = s.alike(tip, s.size(), s.size())
     s.has("between", "edge")
     if not a or not b:
         return None

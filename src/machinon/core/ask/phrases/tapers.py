@@ -45,7 +45,7 @@ def _from_ends(s: Said) -> Inputs | None:
     if not s.has("taper", "cone"):
         return None
     length = s.near("over", "length")
-    one, other = s.size(), s.size()
+    length, one, other = s.alike(length, s.size(), s.size())
     s.has("from", "to", "angle", "diameter", "large", "small", "end")
     if not one or not other or not length:
         return None
