@@ -375,6 +375,8 @@ class WhatOneWouldSay(unittest.TestCase):
         # 1 in takes a key of 1/4 in: 1.114 in across, by the table of the standard
         inch = understand("keyway 1", inch=True).answer
         self.assertAlmostEqual(inch["across"] / 25.4, 1.114, places=3)
+        circle = understand("bolt circle 6 holes 4", inch=True).answer
+        self.assertAlmostEqual(circle["chord"] / 25.4, 2.0)
         time = understand("time 6 long 0.004 feed 300 rpm", inch=True).answer
         # 6.08 in at 1.2 in a minute, and ten seconds to set it
         self.assertAlmostEqual(time["minutes"], 5.23, delta=0.01)
@@ -465,6 +467,10 @@ class CommandLine(unittest.TestCase):
                 self.assertIsNone(understand(said).answer)
         keyway = understand("keyway 1/4 in 1 bore", inch=True).answer
         self.assertAlmostEqual(keyway["key_width"], 6.35)
+        # half of the key below where its corners meet the shaft: 0.125 and 0.016 in
+        seat = understand("keyway 1/4 in 1 in shaft").answer
+        self.assertAlmostEqual(seat["shaft_depth"] / 25.4, 0.1409, places=4)
+        self.assertIsNone(understand("keyway 0.25 25.4").answer)
 
     def test_a_thread_is_cut_on_the_coarser_screw(self):
         """Unless it is said which is which."""

@@ -50,6 +50,7 @@ def keys(standard: str) -> tuple[Key, ...]:
     return tuple(found)
 
 
+SLIMMEST = 20  # a key is no thinner than this part of its shaft
 INCH_CLEARANCE = 0.005 * INCH  # over the key in the hub; ANSI B17.1-1967
 
 
@@ -145,6 +146,12 @@ def _keyway(
     if not one.width < shaft_diameter:
         raise BadInput(
             "key", f"The key is as wide as the shaft ({shaft_diameter:g} mm)."
+        )
+    if one.width < shaft_diameter / SLIMMEST:
+        raise BadInput(
+            "key",
+            f"{one.width:g} mm is no key for {shaft_diameter:g} mm: a twentieth of it "
+            "or more is allowed. Write 0.25in where inches are meant.",
         )
     if not tool < shaft_diameter:
         raise BadInput("tool_width", f"Must be under {shaft_diameter:g} mm.")

@@ -47,11 +47,14 @@ def _circle(s: Said) -> Inputs | None:
             sized = other
         count = s.count("hole", "bolt")
         return {"holes": count, "diameter": sized} if count else None
-    first, second = s.take("number"), s.take("number")
+    # in millimetres a circle is larger than its count, in inches hardly ever
+    counted = s.near("hole", "bolt", kinds=("number",)) if s.inch else ""
+    first, second = counted or s.take("number"), s.take("number")
     if not first or not second:
         return None
-    # of two bare numbers the circle is the larger one
-    count, diameter = sorted((first, second), key=_value)
+    count, diameter = first, second
+    if not counted:  # of two bare numbers the circle is the larger one
+        count, diameter = sorted((first, second), key=_value)
     if not count.isdigit():
         return None
     s.has("diameter")

@@ -49,7 +49,7 @@ def _keyway(s: Said) -> Inputs | None:
     given: Inputs = {"shaft_diameter": shaft}
     if width:
         (given["key"],) = width
-    elif not pair and s.in_inches(shaft):
+    if s.in_inches("".join(width) or pair.partition("x")[0] or shaft):
         given["standard"] = "inch"
     if s.has("shaft"):
         given["bore"] = "no"
