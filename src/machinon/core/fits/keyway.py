@@ -50,7 +50,7 @@ def keys(standard: str) -> tuple[Key, ...]:
     return tuple(found)
 
 
-SLIMMEST = 20  # a key is no thinner than this part of its shaft
+SLIMMEST = 50  # a key is no thinner than this part of its shaft
 INCH_CLEARANCE = 0.005 * INCH  # over the key in the hub; ANSI B17.1-1967
 
 
@@ -150,7 +150,7 @@ def _keyway(
     if one.width < shaft_diameter / SLIMMEST:
         raise BadInput(
             "key",
-            f"{one.width:g} mm is no key for {shaft_diameter:g} mm: a twentieth of it "
+            f"{one.width:g} mm is no key for {shaft_diameter:g} mm: a fiftieth of it "
             "or more is allowed. Write 0.25in where inches are meant.",
         )
     if not tool < shaft_diameter:
