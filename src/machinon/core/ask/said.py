@@ -21,7 +21,7 @@ _UNIT = (
     r"(?:mm\b|cm\b|µm|μm|um\b|microns?\b"
     r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
-_INCHES = re.compile(r"(?:\bin(?:ch(?:es)?)?\b|\d\s*in(?:ch)?\b|\"|″|''|thou)", re.I)
+_INCHES = re.compile(r"\d\s*in(?:ch(?:es)?)?\b|[\"″]|''|thou", re.IGNORECASE)
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 
 # in this order: what is more than a number before the number in it
