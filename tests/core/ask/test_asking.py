@@ -67,6 +67,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("t-nut for a 14 slot", "t-nut", "tongue_upper", 13.95),
     ("tee slot 14", "t-nut", "head_upper", 22.0),
     ("thread dial m8 on 8tpi leadscrew", "thread-dial", "", None),
+    # a thread in a metal of 400 MPa needs 11/20 of what one of 220 MPa does
+    ("m8 engagement", "thread-engagement", "minimum_length", 12.107),
+    ("m8 engagement in mild steel", "thread-engagement", "minimum_length", 6.6588),
+    ("how deep m8 in ally", "thread-engagement", "minimum_length", 13.3176),
+    ("how deep m8 in mild steel", "thread-engagement", "minimum_length", 6.6588),
     ("half nuts 1/4-20 8tpi leadscrew", "thread-dial", "", None),
     # 8 × (24 + 1.5) − 1.5
     ("strip for 8 pieces 24 long kerf 1.5", "strip-length", "strip", 202.5),

@@ -235,7 +235,7 @@ class Said:
 
 @functools.cache
 def _materials() -> re.Pattern[str]:
-    names = [*materials(), "stainless steel", "aluminum", "ally"]
+    names = [*materials(), "stainless steel", "aluminum"]
     names.sort(key=len, reverse=True)
     return re.compile(rf"\b(?:{'|'.join(map(re.escape, names))})\b", re.IGNORECASE)
 
@@ -247,6 +247,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
+        (r"\bally\b", "aluminium"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),

@@ -4,6 +4,7 @@ import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.materials import material
 from machinon.core.threads.screw_thread import known_threads
 
 phrase = Phrases()
@@ -137,10 +138,13 @@ def _thread_depth(s: Said) -> Inputs | None:
 @phrase("thread-engagement", "m6x1 engagement")
 def _engagement(s: Said) -> Inputs | None:
     thread = _thread(s)
-    if not thread or not s.has("engagement", "strip"):
+    metal = s.take("material")
+    if not thread or not (s.has("engagement", "strip") or (metal and s.has("depth"))):
         return None
-    s.has("least", "minimum", "length")
-    return {"thread": thread}
+    s.has("least", "minimum", "length", "tap", "hole", "into")
+    if not metal:
+        return {"thread": thread}
+    return {"thread": thread, "nut_strength": material(metal).strength}
 
 
 @phrase("drill-depth", "drill depth m8 16 deep")
