@@ -373,6 +373,8 @@ class WhatOneWouldSay(unittest.TestCase):
     def test_sizes_said_together_share_their_unit(self):
         answer = understand("passes 2 in to 1.95").answer
         self.assertAlmostEqual(answer.inputs["finish"], 49.53)
+        bar = understand("weight 50 x 200 mm steel", inch=True).answer
+        self.assertAlmostEqual(bar["mass"], 3.0827, places=3)
         block = understand("weight 4 x 2 x 1 in steel").answer
         self.assertAlmostEqual(block["mass"], 1.03, places=2)
 

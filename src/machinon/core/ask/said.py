@@ -22,6 +22,7 @@ _UNIT = (
     r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
 _INCHES = re.compile(r"\d\s*in(?:ch(?:es)?)?\b|[\"″]|''|thou", re.IGNORECASE)
+_BARE = re.compile(r"[\d./ ]+")
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 
 # in this order: what is more than a number before the number in it
@@ -165,10 +166,10 @@ class Said:
         return self.alike(*re.split(r"\s*[x×*]\s*", text)) if text else []
 
     def alike(self, *sizes: str) -> list[str]:
-        """Sizes of one thing: where one was said in inches, so were the bare ones."""
-        if not any(map(_INCHES.search, sizes)):
-            return list(sizes)
-        return [f"{one}in" if re.fullmatch(r"[\d./ ]+", one) else one for one in sizes]
+        """Sizes of one thing: in the unit that one was said in so were the bare ones."""
+        inches = any(map(_INCHES.search, sizes))
+        unit = "in" if inches else "mm" if any("mm" in one for one in sizes) else ""
+        return [f"{one}{unit}" if _BARE.fullmatch(one) else one for one in sizes]
 
     def tpi(self) -> str:
         """How many threads to the inch; empty where they were not said."""
@@ -176,7 +177,7 @@ class Said:
 
     def in_inches(self, text: str) -> bool:
         """Whether a size was said in inches: by its unit, as a fraction, or bare."""
-        bare = re.fullmatch(r"[\d./ ]+", text) is not None
+        bare = _BARE.fullmatch(text) is not None
         return (bare and (self.inch or "/" in text)) or bool(_INCHES.search(text))
 
     def mm(self, text: str) -> float:
