@@ -166,10 +166,12 @@ class Said:
         return self.alike(*re.split(r"\s*[x×*]\s*", text)) if text else []
 
     def alike(self, *sizes: str) -> list[str]:
-        """Sizes of one thing: in the unit that one was said in so were the bare ones."""
+        """Sizes of one thing: the bare ones in the unit that another was said in; a
+        fraction is inches as it is."""
         inches = any(map(_INCHES.search, sizes))
         unit = "in" if inches else "mm" if any("mm" in one for one in sizes) else ""
-        return [f"{one}{unit}" if _BARE.fullmatch(one) else one for one in sizes]
+        bare = [_BARE.fullmatch(one) and "/" not in one for one in sizes]
+        return [f"{o}{unit}" if b else o for o, b in zip(sizes, bare, strict=True)]
 
     def tpi(self) -> str:
         """How many threads to the inch; empty where they were not said."""
