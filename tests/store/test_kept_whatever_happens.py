@@ -250,6 +250,7 @@ class Troubled(ShopFileCase):
     def test_a_file_taken_away_takes_nothing_along(self):
         moved = self.path.with_name("moved.machinon")
         self.path.rename(moved)
+        self.assertEqual(self.file.get("chuck"), chuck(1), "it can still be read")
         self.file.act("job", "Second.", chuck(1, 2))
         self.assertIn("no longer there", self.file.trouble)
         copy = self.path.with_name("elsewhere.machinon")

@@ -191,6 +191,8 @@ class ShopFile:
         if self._connection is not None:
             return work(self._connection)
         engine = self._shelter or self._engine
+        if self._shelter is None:
+            self._why_gone()  # what was moved away can still be read
         with self._reported(), self._begun(engine, write=False) as connection:
             return work(connection)
 
@@ -212,7 +214,6 @@ class ShopFile:
                 return done[0]
             except _Gone as error:
                 committed = bool(done)
-                drop_emptied_journal(self.path)
                 self._take_shelter(str(error))
                 if committed:
                     return done[0]
@@ -226,13 +227,20 @@ class ShopFile:
 
     def _still_there(self) -> None:
         """Raises _Gone unless the open file bears its name."""
-        if self.look_only:
-            return
+        why = "" if self.look_only else self._why_gone()
+        if why:
+            raise _Gone(why)
+
+    def _why_gone(self) -> str:
+        """Why the open file no longer bears its name, empty where it does; its emptied
+        journal is taken away then."""
         now = identity(self.path)
+        if now == self._stands:
+            return ""
+        drop_emptied_journal(self.path)
         if now is None:
-            raise _Gone("the file is no longer there")
-        if now != self._stands:
-            raise _Gone("another file stands in its place")
+            return "the file is no longer there"
+        return "another file stands in its place"
 
     def _take_shelter(self, why: str) -> None:
         """Go on in a copy beside the program's own files, or in memory."""
