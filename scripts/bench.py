@@ -142,6 +142,11 @@ def yardstick() -> float:
     return statistics.median(took) / YARDSTICK
 
 
+def there(ms: float, slow: float) -> str:
+    """How slow this machine is, and how long what it took would take on a laptop."""
+    return f"this machine {slow:.1f} × a shop laptop: {ms / slow:.1f} there"
+
+
 def timed(work: Callable[[int], None], count: int) -> tuple[float, float]:
     """Median and 95th percentile of `work`, in ms, after a warm-up."""
     took = []
@@ -262,8 +267,8 @@ def families_edited(folder: Path) -> None:
                 whole = f"; the rest of the film {rest:.0f} ms"
             print(
                 f"{family.key:<15} edit to repainted {stage:<6}"
-                f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target {EDIT}), this machine "
-                f"{slow:.1f} × a shop laptop: {p95 / slow:.1f} there{whole}"
+                f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target {EDIT}), "
+                f"{there(p95, slow)}{whole}"
             )
     told = ", ".join(f"{stage} {count}" for stage, count in quick.items())
     print(f"of {len(families())} families under {EDIT} ms there: {told}")
@@ -389,7 +394,7 @@ def at_the_dial(count: int = 400) -> None:
     slow = yardstick()
     print(
         f"one coach answer            {p50:6.2f} ms p50 {p95:6.2f} ms p95 (target 5), "
-        f"this machine {slow:.1f} × a shop laptop: {p95 / slow:.2f} there"
+        f"{there(p95, slow)}"
     )
     for name, hand, zero in (
         ("coach", by_the_coach, False),

@@ -91,14 +91,18 @@ def materials() -> Mapping[str, Material]:
     }
 
 
-_ALSO_CALLED = {"aluminum": "aluminium", "stainless steel": "stainless"}
+ALSO_CALLED = {
+    "aluminum": "aluminium",
+    "ally": "aluminium",
+    "stainless steel": "stainless",
+}
 
 
 def material(name: str, key: str = "material") -> Material:
     """A material by name. Raises BadInput on `key`."""
     known = materials()
     word = name.strip().lower().replace("-", " ").replace("_", " ")
-    word = _ALSO_CALLED.get(word, word)
+    word = ALSO_CALLED.get(word, word)
     if word not in known:
         raise unknown(key, name, known)
     return known[word]

@@ -593,7 +593,7 @@ def rough_text(value: float, kind: Kind) -> str:
 def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     """The same in the measure that does not come first, for small print; empty where
     there is none."""
-    if inch and kind in (SURFACE_SPEED, FEED):
+    if inch and kind.inch_unit:
         return text_of(value, kind)
     if kind is FORCE:
         return f"{round(value / 4.4482216):d} lbf"
@@ -637,7 +637,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{value:.0f} rpm"
     if kind in (DURATION, FACTOR):
         return rough_text(value, kind)
-    if inch and kind in (SURFACE_SPEED, FEED):
+    if inch and kind.inch_unit:
         return other_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
 from machinon.core.errors import BadInput
-from machinon.core.materials import materials
+from machinon.core.materials import ALSO_CALLED, materials
 from machinon.core.quantity import INCH, parse
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import SPELLED
@@ -238,7 +238,7 @@ class Said:
 
 @functools.cache
 def _materials() -> re.Pattern[str]:
-    names = [*materials(), "stainless steel", "aluminum"]
+    names = [*materials(), *ALSO_CALLED]
     names.sort(key=len, reverse=True)
     return re.compile(rf"\b(?:{'|'.join(map(re.escape, names))})\b", re.IGNORECASE)
 
@@ -250,7 +250,6 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
-        (r"\bally\b", "aluminium"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),

@@ -1,6 +1,5 @@
 """The answer in one sentence, as a machinist would say it across the shop."""
 
-import functools
 from collections.abc import Callable, Mapping
 from typing import Any
 
@@ -486,9 +485,10 @@ def sentence(answer: Answer, inch: bool = False) -> str:
         elif one.kind is LENGTH:
             parts.append(f"{one.words} {teller.both(float(value))}")
         else:
-            rough = one.kind in ROUGH
-            tell = rough_text if rough else functools.partial(text_of, inch=inch)
-            parts.append(f"{one.words} {tell(float(value), one.kind)}")
+            known, kind = float(value), one.kind
+            rough = kind in ROUGH
+            said = rough_text(known, kind) if rough else text_of(known, kind, inch)
+            parts.append(f"{one.words} {said}")
         if len(parts) == 2:
             break
     text = ", ".join(parts)

@@ -57,7 +57,7 @@ def _speed(s: Said) -> Inputs | None:
     if not asked and not _cuts_metal(s):
         return None
     s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill", "end")
-    given: Inputs = {"operation": "ream"} if s.has("reamer") else {}
+    given: Inputs = {}
     metal = s.take("material")
     if metal.lower() in _TOOLS:  # a tool's metal, not the work's
         given["tool"], metal = metal.lower(), s.take("material")
@@ -116,7 +116,7 @@ def _strip(s: Said) -> Inputs | None:
 
 @phrase("grinding-allowance", "leave for grinding 20 by 200 long")
 def _grinding(s: Said) -> Inputs | None:
-    if not s.has("grind", "grinding"):
+    if not s.has("grind"):
         return None
     soft = s.has("soft", "unhardened")
     pair = s.pair()
@@ -132,7 +132,7 @@ def _grinding(s: Said) -> Inputs | None:
 
 @phrase("cleans-up", "clean up 48 from 50 run out 0.6")
 def _cleans(s: Said) -> Inputs | None:
-    if not s.has("clean", "cleans"):
+    if not s.has("clean"):
         return None
     runs = s.near("out", "runout", "run-out", "swing")
     runs, one, other = s.alike(runs, s.size(), s.size())

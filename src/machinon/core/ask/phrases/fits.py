@@ -48,7 +48,7 @@ def _inch_fit(s: Said) -> Inputs | None:
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
     s.has("limit", "tolerance", "shaft", "size")
-    if s.has("hole", "bore", "reamer", "ream"):
+    if s.has("hole", "bore", "ream"):
         zone = zone.upper()
     return {"nominal": nominal, "zone": zone} if zone and nominal else None
 

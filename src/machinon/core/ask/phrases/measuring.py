@@ -39,7 +39,7 @@ def _dovetail(s: Said) -> Inputs | None:
 def _keyway(s: Said) -> Inputs | None:
     if not s.has("keyway", "key") or s.has("woodruff"):
         return None
-    pair = s.take("pair")
+    pair = s.pair()
     one = s.size()
     other = "" if pair else s.size()
     if not one:
@@ -49,12 +49,12 @@ def _keyway(s: Said) -> Inputs | None:
     given: Inputs = {"shaft_diameter": shaft}
     if width:
         (given["key"],) = width
-    if s.in_inches("".join(width) or pair.partition("x")[0] or shaft):
+    if s.in_inches((pair or width or [shaft])[0]):
         given["standard"] = "inch"
     if s.has("shaft"):
         given["bore"] = "no"
     s.has("bore", "hub", "on")
-    return {**given, "key": pair} if pair else given
+    return {**given, "key": "x".join(pair)} if pair else given
 
 
 @phrase("woodruff", "woodruff 6x9")

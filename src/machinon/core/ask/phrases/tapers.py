@@ -65,7 +65,7 @@ def _taper_pin(s: Said) -> Inputs | None:
         pin, length = pair[:2]
     pin = pin or s.size()
     length = length or s.size()
-    s.has("length", "drill", "ream", "reamer")
+    s.has("length", "drill", "ream")
     return {"pin": pin, "length": length} if pin and length else None
 
 
