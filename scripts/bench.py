@@ -136,7 +136,7 @@ def yardstick() -> float:
             at = chance.random(), chance.random()
             by_tag.setdefault(f"tag {i % 97}", []).append(at)
         for points in by_tag.values():
-            points.sort(key=lambda one: one[1])
+            points.sort(key=lambda point: point[1])
             max(abs(a[0] - b[0]) + a[1] for a, b in pairwise(points))
         took.append((time.perf_counter() - begun) * 1000)
     return statistics.median(took) / YARDSTICK
@@ -241,11 +241,11 @@ def families_edited(folder: Path) -> None:
         # the length that has the most room to be another
         known = max(
             (
-                one
-                for one in made.sizes.values()
-                if one.size.kind is LENGTH and one.by == "rule"
+                known
+                for known in made.sizes.values()
+                if known.size.kind is LENGTH and known.by == "rule"
             ),
-            key=lambda one: float(one.value),
+            key=lambda known: float(known.value),
         )
         edit = partial(_one_edit, job, known.size.key, float(known.value))
         for stage in quick:
@@ -306,8 +306,8 @@ def a_thousand_bodies(folder: Path) -> None:
         metal = ("mild steel", "cast iron", "brass")[i % 3]
         made.append(make(family, {"material": metal}))
     built = time.perf_counter()
-    for one in made[:100]:
-        write_dxf(one, folder / "piece.dxf")
+    for piece in made[:100]:
+        write_dxf(piece, folder / "piece.dxf")
     written = time.perf_counter()
     print(
         f"bodies built and checked    {1000 / (built - begun):6.0f} a second; "
@@ -327,8 +327,8 @@ def reckonings() -> None:
     teeth = np.array(wheels)
 
     def bare(_i: int) -> None:
-        one, two = np.triu_indices(len(teeth), 1)
-        product = (teeth[one] * teeth[two]).astype(float)
+        first, two = np.triu_indices(len(teeth), 1)
+        product = (teeth[first] * teeth[two]).astype(float)
         np.abs(product[:, None] / product[None, :] / 0.3175 - 1).argmin()
 
     ours, _ = timed(lambda _i: void(trains(1.27, 4, wheels, 10)), 20)
@@ -403,24 +403,28 @@ def at_the_dial(count: int = 400) -> None:
         ("dials the remainder", by_the_remainder, False),
     ):
         found = [hand(bench(seed, zero)) for seed in range(count)]
-        inside = sum(one.inside for one in found) / count
-        past = sum(one.past for one in found) / count
+        inside = sum(outcome.inside for outcome in found) / count
+        past = sum(outcome.past for outcome in found) / count
         error = (inside * (1 - inside) / count) ** 0.5
-        stops = sum(one.stops for one in found) / count
+        stops = sum(outcome.stops for outcome in found) / count
         bands = ", ".join(
             f"{1000 * band:.0f} µm "
-            f"{100 * statistics.mean(one.inside for one in those):.0f}"
+            f"{100 * statistics.mean(outcome.inside for outcome in those):.0f}"
             for band in BANDS
-            if (those := [one for one in found if abs(one.band - band) < 1e-9])
+            if (
+                those := [
+                    outcome for outcome in found if abs(outcome.band - band) < 1e-9
+                ]
+            )
         )
-        told = [one for one in found if one.said is not None]
+        told = [outcome for outcome in found if outcome.said is not None]
         said = ""
         if told:
-            are = statistics.mean(one.inside for one in told)
-            chance = statistics.mean(one.said or 0.0 for one in told)
+            are = statistics.mean(outcome.inside for outcome in told)
+            chance = statistics.mean(outcome.said or 0.0 for outcome in told)
             said = f"; says {100 * chance:.0f} % at the end, {100 * are:.0f} are"
-            off = [one for job in told for one in job.off]
-            rms = statistics.mean(one**2 for one in off) ** 0.5
+            off = [error for job in told for error in job.off]
+            rms = statistics.mean(error**2 for error in off) ** 0.5
             said += f"; errors {rms:.2f} of its sigma (target 0.85 to 1.15)"
         print(
             f"{name:<20} in band {100 * inside:.1f} ± {100 * error:.1f} %, scrapped "
@@ -446,9 +450,9 @@ def practice_levels(seeds: int = 28) -> None:
                 for seed in range(seeds)
             ]
             count = len(found)
-            inside = sum(one.inside for one in found) / count
-            past = sum(one.past for one in found) / count
-            stops = statistics.mean(one.stops for one in found)
+            inside = sum(outcome.inside for outcome in found) / count
+            past = sum(outcome.past for outcome in found) / count
+            stops = statistics.mean(outcome.stops for outcome in found)
             print(
                 f"practice, {level:<6}{name:<13} in band {100 * inside:.0f} %, scrap "
                 f"{100 * past:.0f} %, {stops:.1f} stops ({count} jobs)"

@@ -38,13 +38,13 @@ def main() -> int:
         nonlocal shown
         shown += 1
 
-    for one in (readout, gauge):
-        one.start()
+    for device in (readout, gauge):
+        device.start()
     links = (
         Link(Device("r", "read-out", "readout", readout.url, FORMS["named"]), show),
         Link(
             Device("g", "gauge", "gauge", gauge.url, FORMS["number"]),
-            lambda one: heard.append(one.values[""]),
+            lambda message: heard.append(message.values[""]),
         ),
     )
     for link in links:
@@ -72,8 +72,8 @@ def main() -> int:
     time.sleep(1.0)
     for link in links:
         link.stop()
-    for one in (readout, gauge):
-        one.stop()
+    for device in (readout, gauge):
+        device.stop()
     wanted = [i / 1000 for i in range(1, sent + 1)]
     lost = len(set(wanted) - set(heard))
     doubled = len(heard) - len(set(heard))

@@ -69,7 +69,7 @@ def rounded(value):
     if isinstance(value, float):
         return round(value, 4) + 0.0
     if isinstance(value, tuple | list):
-        return [rounded(one) for one in value]
+        return [rounded(inner) for inner in value]
     return value
 
 
@@ -77,7 +77,9 @@ def told(plan: Plan) -> dict:
     """A plan as plain values."""
     return rounded_all(
         {
-            "missing": [f"{one.mate.words}: {one.words}" for one in plan.missing],
+            "missing": [
+                f"{wanted.mate.words}: {wanted.words}" for wanted in plan.missing
+            ],
             "fits": [
                 [f.choice.number, f.lower, f.upper, f.made, f.contradiction, f.problem]
                 for f in plan.fits

@@ -51,15 +51,15 @@ def read(surfaces: tuple[Surface, ...], readings: dict) -> tuple[Surface, ...]:
     """The surfaces with readings: id: (instrument, sizes…)."""
     return tuple(
         replace(
-            one,
+            surface,
             readings=tuple(
-                Reading(size, readings[one.id][0], temperature=20.0)
-                for size in readings[one.id][1:]
+                Reading(size, readings[surface.id][0], temperature=20.0)
+                for size in readings[surface.id][1:]
             )
-            if one.id in readings
+            if surface.id in readings
             else (),
         )
-        for one in surfaces
+        for surface in surfaces
     )
 
 

@@ -34,8 +34,8 @@ machinon ask WORDS... [--inch] [--json]   a question as one would say it
 
 def reckon_command(arguments: Sequence[str]) -> int:
     """`machinon reckon ...`. Returns the exit code: 0, or 2 for bad input."""
-    flags = {one for one in arguments if one.startswith("--")}
-    words = [one for one in arguments if not one.startswith("--")]
+    flags = {argument for argument in arguments if argument.startswith("--")}
+    words = [argument for argument in arguments if not argument.startswith("--")]
     unknown = flags - {"--json", "--inch", "--stream", "--help"}
     as_json = "--json" in flags
     try:
@@ -81,8 +81,10 @@ def ask_command(arguments: Sequence[str]) -> int:
     """`machinon ask ...`. Returns the exit code: 0, or 2 for what is not answered."""
     from machinon.core.ask.asking import found_with, understand
 
-    flags = {one for one in arguments if one in ("--json", "--inch", "--help")}
-    words = [one for one in arguments if one not in flags]
+    flags = {
+        argument for argument in arguments if argument in ("--json", "--inch", "--help")
+    }
+    words = [argument for argument in arguments if argument not in flags]
     if "--help" in flags or not words:
         print(USAGE.rstrip(), file=sys.stdout if "--help" in flags else sys.stderr)
         return 0 if "--help" in flags else 2
@@ -105,8 +107,8 @@ def ask_command(arguments: Sequence[str]) -> int:
     if answer is None:
         print(told.sentence or "That was not understood.", file=sys.stderr)
         print("Try: " + " · ".join(told.offered), file=sys.stderr)
-        for one in found_with(told)[:2]:
-            known = one.reckoning
+        for found in found_with(told)[:2]:
+            known = found.reckoning
             print(f"Or: machinon reckon {known.name}  {known.title}", file=sys.stderr)
         return 2
     print(told.sentence)
@@ -126,12 +128,12 @@ def _find(name: str) -> Reckoning:
 
 
 def _inputs(name: str, pairs: Iterable[str]) -> dict[str, str]:
-    one = _find(name)
+    reckoning = _find(name)
     given: dict[str, str] = {}
     for pair in pairs:
         key, equals, value = pair.partition("=")
         if not equals:
-            keys = ", ".join(given.key for given in one.inputs)
+            keys = ", ".join(given.key for given in reckoning.inputs)
             raise BadInput(pair, f"Write inputs as key=value; {name} takes {keys}.")
         if key in given:
             raise BadInput(key, f"{key} is given twice.")
@@ -208,11 +210,11 @@ def reckoned(request: dict[str, Any]) -> dict[str, Any]:
 def _listed() -> str:
     out: list[str] = []
     group = ""
-    for one in reckonings().values():
-        if one.group != group:
-            group = one.group
+    for reckoning in reckonings().values():
+        if reckoning.group != group:
+            group = reckoning.group
             out += ["", group] if out else [group]
-        out.append(f"  {one.name:<22} {one.title}")
+        out.append(f"  {reckoning.name:<22} {reckoning.title}")
     return "\n".join(out)
 
 
@@ -220,9 +222,9 @@ def _unit(kind: Kind) -> str:
     return kind.unit or kind.name
 
 
-def _help(one: Reckoning) -> str:
-    out = [f"{one.name}: {one.title}", "", "Inputs"]
-    for given in one.inputs:
+def _help(reckoning: Reckoning) -> str:
+    out = [f"{reckoning.name}: {reckoning.title}", "", "Inputs"]
+    for given in reckoning.inputs:
         allowed = []
         if given.choices:
             allowed.append("one of " + ", ".join(given.choices))
@@ -245,14 +247,14 @@ def _help(one: Reckoning) -> str:
             + ", ".join(allowed)
         )
     out += ["", "Results"]
-    out += [f"  {r.key:<24} {r.meaning} ({_unit(r.kind)})" for r in one.results]
-    out += ["", "Source", *(f"  {source}" for source in one.sources)]
+    out += [f"  {r.key:<24} {r.meaning} ({_unit(r.kind)})" for r in reckoning.results]
+    out += ["", "Source", *(f"  {source}" for source in reckoning.sources)]
     return "\n".join(out)
 
 
 def readable(answer: Answer) -> str:
     """An answer as a person reads it: results, working, notes, sources."""
-    results = {one.key: one for one in reckonings()[answer.reckoner].results}
+    results = {result.key: result for result in reckonings()[answer.reckoner].results}
     out = [answer.title]
     out += [
         f"  {results[key].words:<28} {_result(value, results[key])}"
@@ -276,11 +278,11 @@ def _result(value: Any, result: Result) -> str:
     return "; ".join(
         ", ".join(
             f"{plain_name(key)} {_said(v, result.kind_of(key))}"
-            for key, v in one.items()
+            for key, v in row.items()
         )
-        if isinstance(one, dict)
-        else _said(one, result.kind)
-        for one in value
+        if isinstance(row, dict)
+        else _said(row, result.kind)
+        for row in value
     )
 
 
@@ -296,7 +298,7 @@ def _said(value: Any, kind: Kind) -> str:
         other = f"  ({other_text(value, kind)})" if kind.inch_unit else ""
         return f"{text_of(float(value), kind)}{other}"
     if isinstance(value, list | tuple):
-        return "; ".join(_said(one, kind) for one in value)
+        return "; ".join(_said(item, kind) for item in value)
     if isinstance(value, dict):
-        return ", ".join(f"{key} {_said(one, kind)}" for key, one in value.items())
+        return ", ".join(f"{key} {_said(item, kind)}" for key, item in value.items())
     return str(value)

@@ -187,8 +187,8 @@ def _end_when_told(app: "QApplication") -> socket.socket:
     from PySide6.QtCore import QSocketNotifier
 
     heard, told = socket.socketpair()
-    for one in (heard, told):
-        one.setblocking(False)
+    for connection in (heard, told):
+        connection.setblocking(False)
     signal.set_wakeup_fd(told.fileno())
 
     def end(*_: object) -> None:

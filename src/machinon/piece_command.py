@@ -86,17 +86,17 @@ def _taken_apart(
     files: dict[str, Path] = {}
     words: list[str] = []
     rest = iter(arguments)
-    for one in rest:
-        if one in ("--json", "--inch", "--help"):
-            flags.add(one)
-        elif one.startswith("--"):
-            kind = one[2:]
+    for argument in rest:
+        if argument in ("--json", "--inch", "--help"):
+            flags.add(argument)
+        elif argument.startswith("--"):
+            kind = argument[2:]
             path = next(rest, "")
             if kind not in WRITERS or not path or path.startswith("--"):
-                raise BadInput(one, "That option is not known.\n" + USAGE.rstrip())
+                raise BadInput(argument, "That option is not known.\n" + USAGE.rstrip())
             files[kind] = Path(path)
         else:
-            words.append(one)
+            words.append(argument)
     return flags, files, words
 
 
@@ -119,10 +119,10 @@ def as_object(made: Made) -> dict[str, Any]:
     volume = made.body.volume
     return {
         "family": made.family.key,
-        "sizes": {key: _size(one) for key, one in made.sizes.items()},
+        "sizes": {key: _size(known) for key, known in made.sizes.items()},
         "features": [
-            {"name": one.name, "kind": one.kind, **_plain(one)}
-            for one in made.body.features
+            {"name": feature.name, "kind": feature.kind, **_plain(feature)}
+            for feature in made.body.features
         ],
         "faces": {
             name: {"kind": face.kind, "inside": face.inside, **face.at}
@@ -140,18 +140,18 @@ def as_object(made: Made) -> dict[str, Any]:
         ],
         "checks": [
             {
-                "key": one.key,
-                "place": one.place,
-                "passed": one.passed,
-                "grave": one.grave,
-                "have": one.have,
-                "need": one.need,
-                "says": one.says,
+                "key": check.key,
+                "place": check.place,
+                "passed": check.passed,
+                "grave": check.grave,
+                "have": check.have,
+                "need": check.need,
+                "says": check.says,
             }
-            for one in (*made.checks, *along_the_route(route))
+            for check in (*made.checks, *along_the_route(route))
         ],
-        "route": [_holding(one) for one in route],
-        "hardware": [msgspec.to_builtins(one) for one in made.hardware],
+        "route": [_holding(holding) for holding in route],
+        "hardware": [msgspec.to_builtins(hardware) for hardware in made.hardware],
         "material": made.material,
         "stock": {
             "kind": made.body.stock.__struct_config__.tag,
@@ -164,28 +164,28 @@ def as_object(made: Made) -> dict[str, Any]:
     }
 
 
-def _plain(one: msgspec.Struct) -> dict[str, Any]:
+def _plain(value: msgspec.Struct) -> dict[str, Any]:
     """A feature's or stock's own sizes; its name and kind stand beside them."""
-    found: dict[str, Any] = msgspec.to_builtins(one)
+    found: dict[str, Any] = msgspec.to_builtins(value)
     return {key: value for key, value in found.items() if key not in ("name", "type")}
 
 
-def _size(one: Known) -> dict[str, Any]:
-    unit = one.size.kind.unit if one.size.kind is not TEXT else ""
+def _size(known: Known) -> dict[str, Any]:
+    unit = known.size.kind.unit if known.size.kind is not TEXT else ""
     return {
-        "value": one.value,
+        "value": known.value,
         "unit": unit,
-        "by": one.by,
-        "because": one.because,
+        "by": known.by,
+        "because": known.because,
     }
 
 
-def _holding(one: HoldingTold) -> dict[str, Any]:
+def _holding(holding: HoldingTold) -> dict[str, Any]:
     return {
-        "holding": one.title,
-        "machine": one.machine,
-        "reason": one.reason,
-        "steps": [_step(step) for step in one.steps],
+        "holding": holding.title,
+        "machine": holding.machine,
+        "reason": holding.reason,
+        "steps": [_step(step) for step in holding.steps],
     }
 
 
@@ -206,7 +206,9 @@ def _step(step: StepTold) -> dict[str, Any]:
 
 
 def _listed() -> str:
-    return "\n".join(f"  {one.key:<18} {one.purpose}" for one in families().values())
+    return "\n".join(
+        f"  {family.key:<18} {family.purpose}" for family in families().values()
+    )
 
 
 def _help(family: Family) -> str:
@@ -217,9 +219,11 @@ def _help(family: Family) -> str:
     if family.mates:
         out += ["", "Mates"]
     for mate in family.mates:
-        for one in mate.sizes:
-            key = f"{mate.role}.{one.key}"
-            out.append(f"  {key:<24} {mate.words}: {one.words}; {one.usual}")
+        for mate_size in mate.sizes:
+            key = f"{mate.role}.{mate_size.key}"
+            out.append(
+                f"  {key:<24} {mate.words}: {mate_size.words}; {mate_size.usual}"
+            )
     out += ["", "Sizes"]
     for size in family.sizes:
         kind = size.kind.unit or size.kind.name
@@ -243,7 +247,7 @@ def _help(family: Family) -> str:
         begins = f'Parts: it begins as parts="{named}", each as often as it is named'
         out += ["", begins]
     for part in family.parts:
-        measures = ", ".join(one.key for one in part.sizes)
+        measures = ", ".join(size.key for size in part.sizes)
         out.append(f"  {part.key:<24} {part.words}: {measures}")
     if family.fits:
         out += ["", "Fits"]
@@ -252,7 +256,8 @@ def _help(family: Family) -> str:
         out.append(f"  {key:<24} {slot.words}; {slot.want}, rules {slot.rules}")
     out += ["", "Checks"]
     out += [
-        f"  {one.key:<24} {one.says.split(':')[0]}" for one in make(family, {}).checks
+        f"  {check.key:<24} {check.says.split(':')[0]}"
+        for check in make(family, {}).checks
     ]
     return "\n".join(out)
 
@@ -260,20 +265,20 @@ def _help(family: Family) -> str:
 def _readable(made: Made, inch: bool) -> str:
     stock = stock_said(made.body.stock, inch)
     out = [f"{made.family.name}, {made.material}, from {stock}"]
-    for key, one in made.sizes.items():
-        value = one.value
+    for key, known in made.sizes.items():
+        value = known.value
         if isinstance(value, bool):
             said = "yes" if value else "no"
         elif isinstance(value, str):
             said = value
-        elif one.size.kind is LENGTH:
+        elif known.size.kind is LENGTH:
             said = length_text(value, 0.001, inch)
         else:
-            said = text_of(float(value), one.size.kind, inch)
-        out.append(f"  {key:<22} {said:<16} {one.by}: {one.because}")
+            said = text_of(float(value), known.size.kind, inch)
+        out.append(f"  {key:<22} {said:<16} {known.by}: {known.because}")
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
-    out += [f"With it: {one.says}" for one in made.hardware]
+    out += [f"With it: {hardware.says}" for hardware in made.hardware]
     route = route_told(made)
     for check in (*made.checks, *along_the_route(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"

@@ -254,10 +254,10 @@ class Tables(unittest.TestCase):
 
     def test_acme_is_half_a_pitch_deep(self):
         """1-5 Acme: pitch 0.2 in, pitch diameter 0.9, nut bored 0.8 in."""
-        one = thread_of("1-5 Acme")
-        self.assertAlmostEqual(one.pitch_diameter, 0.9 * INCH)
-        self.assertAlmostEqual(one.minor_internal, 0.8 * INCH)
-        self.assertAlmostEqual(one.minor_external, 0.78 * INCH)
+        thread = thread_of("1-5 Acme")
+        self.assertAlmostEqual(thread.pitch_diameter, 0.9 * INCH)
+        self.assertAlmostEqual(thread.minor_internal, 0.8 * INCH)
+        self.assertAlmostEqual(thread.minor_external, 0.78 * INCH)
 
     def test_a_screw_without_a_table_gets_a_metric_one_s_room(self):
         found = reckon("clearance-hole", {"thread": "2BA"})

@@ -82,8 +82,8 @@ class Patterns(unittest.TestCase):
         asked = {"holes": 7, "diameter": 62, "start": 12, "x": 5, "y": -3}
         made = reckon("bolt-circle", asked)
         points = made["points"]
-        for one, other in zip(points, points[1:] + points[:1], strict=True):
-            self.assertAlmostEqual(math.dist(one, other), made["chord"])
+        for point, other in zip(points, points[1:] + points[:1], strict=True):
+            self.assertAlmostEqual(math.dist(point, other), made["chord"])
 
     def test_the_land_of_an_index_ring_is_what_lies_between_its_holes(self):
         for holes in (24, 36, 60):
@@ -97,10 +97,10 @@ class Patterns(unittest.TestCase):
         for divisions in (3, 7, 9, 11, 24):
             with self.subTest(divisions):
                 asked = {"worm": 40, "plates": plates}
-                one = reckon("dividing", {**asked, "divisions": divisions})
+                answer = reckon("dividing", {**asked, "divisions": divisions})
                 angle = f"{360 / divisions:.12f}deg"
                 other = reckon("dividing", {**asked, "angle": angle})
-                first, same = one["settings"][0], other["settings"][0]
+                first, same = answer["settings"][0], other["settings"][0]
                 turns = first["turns"] + first["holes"] / first["circle"]
                 self.assertAlmostEqual(turns, 40 / divisions)
                 self.assertAlmostEqual(
@@ -138,10 +138,12 @@ class Forms(unittest.TestCase):
 
     def test_a_chamfer_is_a_right_angled_triangle(self):
         for angle in (15, 30, 45, 60):
-            one = reckon("chamfer", {"leg": 3, "angle": angle})
-            self.assertAlmostEqual(math.hypot(one["leg"], one["depth"]), one["face"])
-            by_face = reckon("chamfer", {"face": one["face"], "angle": angle})
-            by_depth = reckon("chamfer", {"depth": one["depth"], "angle": angle})
+            answer = reckon("chamfer", {"leg": 3, "angle": angle})
+            self.assertAlmostEqual(
+                math.hypot(answer["leg"], answer["depth"]), answer["face"]
+            )
+            by_face = reckon("chamfer", {"face": answer["face"], "angle": angle})
+            by_depth = reckon("chamfer", {"depth": answer["depth"], "angle": angle})
             self.assertAlmostEqual(by_face["leg"], 3)
             self.assertAlmostEqual(by_depth["leg"], 3)
 
@@ -180,10 +182,10 @@ class Heat(unittest.TestCase):
                 self.assertAlmostEqual(back["size_at_reference"], cold, places=3)
 
     def test_what_is_warm_is_read_too_large_by_as_much_as_it_grew(self):
-        one = {"size": 100, "temperature": 35, "material": "aluminium"}
-        grown = reckon("thermal-size", one)
+        inputs = {"size": 100, "temperature": 35, "material": "aluminium"}
+        grown = reckon("thermal-size", inputs)
         self.assertAlmostEqual(grown["size_at_reference"] + grown["change"], 100)
-        again = {**one, "size": grown["size_at_reference"], "temperature": 20}
+        again = {**inputs, "size": grown["size_at_reference"], "temperature": 20}
         self.assertAlmostEqual(reckon("thermal-size", again)["change"], 0)
 
 
@@ -270,8 +272,8 @@ class Threads(unittest.TestCase):
                     },
                 )
                 sizes = [
-                    reckon("thread", {"thread": one["thread"]})
-                    for one in found["candidates"][:3]
+                    reckon("thread", {"thread": candidate["thread"]})
+                    for candidate in found["candidates"][:3]
                 ]
                 self.assertTrue(
                     any(
@@ -294,18 +296,18 @@ class Threads(unittest.TestCase):
                 for least in (0.02, 0.05, 0.1):
                     asked = {"thread": thread, "first": first, "least": least}
                     made = reckon("thread-passes", {**asked, "spring": 0})
-                    cuts = [one["radial"] for one in made["passes"]]
+                    cuts = [cut["radial"] for cut in made["passes"]]
                     with self.subTest(asked):
                         self.assertAlmostEqual(math.fsum(cuts), made["total_depth"])
                         self.assertLessEqual(cuts[0], first + 1e-9)
-                        for one, after in itertools.pairwise(cuts):
-                            self.assertLessEqual(after, one + 1e-9)
+                        for cut, after in itertools.pairwise(cuts):
+                            self.assertLessEqual(after, cut + 1e-9)
                         self.assertTrue(all(c >= least - 1e-9 for c in cuts[:-1]))
 
     def test_passes_of_every_school_end_at_the_same_depth(self):
         for school in ("plunge", "flank", "alternate"):
             made = reckon("thread-passes", {"thread": "M20", "school": school})
-            deep = math.fsum(one["radial"] for one in made["passes"])
+            deep = math.fsum(cut["radial"] for cut in made["passes"])
             self.assertAlmostEqual(deep, 0.613435 * 2.5, places=4)
             # the compound goes the long way, down the flank
             along = made["compound_total"] * math.cos(math.radians(29.5))
@@ -321,15 +323,15 @@ class Fits(unittest.TestCase):
             with self.subTest(code):
                 hole, shaft = code.split("/")
                 fit = reckon("iso-fit", {"nominal": 46, "fit": code})
-                one = reckon("iso-limits", {"nominal": 46, "zone": hole})
+                answer = reckon("iso-limits", {"nominal": 46, "zone": hole})
                 two = reckon("iso-limits", {"nominal": 46, "zone": shaft})
-                self.assertEqual(fit["hole_upper"], one["upper"])
+                self.assertEqual(fit["hole_upper"], answer["upper"])
                 self.assertEqual(fit["shaft_lower"], two["lower"])
                 self.assertAlmostEqual(
-                    fit["clearance_max"], one["upper"] - two["lower"]
+                    fit["clearance_max"], answer["upper"] - two["lower"]
                 )
                 self.assertAlmostEqual(
-                    fit["clearance_min"], one["lower"] - two["upper"]
+                    fit["clearance_min"], answer["lower"] - two["upper"]
                 )
 
     def test_a_hole_in_the_middle_of_its_zone_gets_the_shaft_of_the_code(self):
@@ -411,11 +413,11 @@ class Cutting(unittest.TestCase):
                         "dial": dial,
                     }
                     made = reckon("passes", asked)
-                    sizes = [60, *(one["diameter"] for one in made["passes"])]
+                    sizes = [60, *(cut["diameter"] for cut in made["passes"])]
                     with self.subTest(asked):
                         self.assertAlmostEqual(sizes[-1], 52.34)
-                        for one, next_one in itertools.pairwise(sizes):
-                            self.assertLessEqual((one - next_one) / 2, most + 1e-9)
+                        for size, next_one in itertools.pairwise(sizes):
+                            self.assertLessEqual((size - next_one) / 2, most + 1e-9)
 
     def test_more_passes_than_anyone_takes_are_refused_with_what_is_allowed(self):
         asked = {"start": 60, "finish": 40, "most": 0.001}

@@ -17,16 +17,16 @@ from machinon.core.threads.screw_thread import known_threads, thread_of
 from machinon.core.threads.tapping import drills
 from tests.trials import SEED, TIMES
 
-USUAL = {name: dict(one.usual) for name, one in reckonings().items()}
+USUAL = {name: dict(reckoning.usual) for name, reckoning in reckonings().items()}
 
 
 def numbers(value):
     if isinstance(value, dict):
-        for one in value.values():
-            yield from numbers(one)
+        for inner in value.values():
+            yield from numbers(inner)
     elif isinstance(value, list | tuple):
-        for one in value:
-            yield from numbers(one)
+        for inner in value:
+            yield from numbers(inner)
     elif isinstance(value, int | float):
         yield value
 
@@ -36,7 +36,7 @@ class AllOfThem(unittest.TestCase):
         for name, inputs in USUAL.items():
             with self.subTest(name):
                 answer = reckon(name, inputs)
-                known = {one.key for one in reckonings()[name].results}
+                known = {result.key for result in reckonings()[name].results}
                 self.assertLessEqual(set(answer.results), known)
                 self.assertTrue(answer.sources)
                 json.dumps(answer.as_json(), allow_nan=False)
@@ -69,12 +69,12 @@ class AllOfThem(unittest.TestCase):
             [1, -1],
         ]
         for name, usual in USUAL.items():
-            for one in reckonings()[name].inputs:
+            for given in reckonings()[name].inputs:
                 values = [*odd, *(rng.uniform(-5, 300) for _ in range(6 * TIMES))]
                 for value in values:
-                    with self.subTest(name, key=one.key, value=value):
+                    with self.subTest(name, key=given.key, value=value):
                         try:
-                            answer = reckon(name, {**usual, one.key: value})
+                            answer = reckon(name, {**usual, given.key: value})
                         except BadInput as error:
                             self.assertTrue(error.message)
                             self.assertTrue(error.key)
@@ -106,7 +106,7 @@ class AllOfThem(unittest.TestCase):
                 )
 
     def test_a_flag_word_and_object_are_checked_too(self):
-        kinds = {one.kind.name for r in reckonings().values() for one in r.inputs}
+        kinds = {given.kind.name for r in reckonings().values() for given in r.inputs}
         self.assertLessEqual({FLAG.name, TEXT.name, OBJECT.name}, kinds)
 
 
@@ -296,9 +296,9 @@ class Threads(unittest.TestCase):
                 if not {*over} & {*under} and math.prod(over) == math.prod(under):
                     exact.add((over, under))
         found = {
-            (tuple(sorted(one.drivers)), tuple(sorted(one.driven)))
-            for one in trains(4, 4, list(wheels), most=1)
-            if one.error_percent == 0
+            (tuple(sorted(train.drivers)), tuple(sorted(train.driven)))
+            for train in trains(4, 4, list(wheels), most=1)
+            if train.error_percent == 0
         }
         self.assertEqual(found, exact)
 
@@ -345,8 +345,8 @@ class FitsAndMaterials(unittest.TestCase):
             self.assertEqual(holes, sorted(holes), fit)
             for line in lines:
                 self.assertGreater(line.shaft_upper, line.shaft_lower, fit)
-            for one, two in itertools.pairwise(lines):
-                self.assertAlmostEqual(one.to, two.above, msg=fit)
+            for inch_fit, two in itertools.pairwise(lines):
+                self.assertAlmostEqual(inch_fit.to, two.above, msg=fit)
             self.assertGreaterEqual(lines[-1].to, 10 * INCH)
 
     def test_a_solid_press_fit_of_one_metal(self):
@@ -496,8 +496,8 @@ class PatternsAndMeasuring(unittest.TestCase):
     def test_a_ring_of_holes_closes_and_its_chords_are_equal(self):
         answer = reckon("bolt-circle", {"holes": 7, "diameter": 62, "start": 11})
         points = answer["points"]
-        for one, two in zip(points, [*points[1:], points[0]], strict=True):
-            self.assertAlmostEqual(math.dist(one, two), answer["chord"], places=9)
+        for point, two in zip(points, [*points[1:], points[0]], strict=True):
+            self.assertAlmostEqual(math.dist(point, two), answer["chord"], places=9)
 
     def test_over_and_inside_pins_are_two_pins_apart(self):
         answer = reckon("chord-check", USUAL["chord-check"])

@@ -59,10 +59,10 @@ class SettingUp(unittest.TestCase):
         four stand as high. A corner up by 0.04 alone is a hundredth of twist."""
         corners = (0.0, 0.08, 0.11, 0.03)
         answer = reckon("packing", {"readings": corners})
-        lifted = [c + one["shim"] for c, one in zip(corners, answer["shims"],
+        lifted = [c + foot["shim"] for c, foot in zip(corners, answer["shims"],
                                                     strict=True)]  # fmt: skip
-        for one in lifted:
-            self.assertAlmostEqual(one, 0.11)
+        for height in lifted:
+            self.assertAlmostEqual(height, 0.11)
         twisted = reckon("packing", {"readings": (0.04, 0, 0, 0)})
         self.assertAlmostEqual(twisted["twist"], 0.01)
         with self.assertRaises(BadInput):
@@ -131,7 +131,7 @@ class TaperPins(unittest.TestCase):
 class Threads(unittest.TestCase):
     def test_a_nose_whose_flanks_nobody_read_is_of_two_forms(self):
         found = reckon("thread-identify", {"measured_major": 28.5, "tpi": 12})
-        names = [one["thread"] for one in found["candidates"][:2]]
+        names = [candidate["thread"] for candidate in found["candidates"][:2]]
         self.assertEqual(names, ["1 1/8-12 UNF", "1 1/8-12 W"])
         self.assertFalse(found["told_apart"])
         self.assertIn("flanks", found["decides"])
@@ -200,7 +200,7 @@ class PassesAndBars(unittest.TestCase):
             )
             for metal in ("mild steel", "tool steel", "alloy steel")
         ]
-        stiff = [one["stiffness"] for one in found]
+        stiff = [answer["stiffness"] for answer in found]
         self.assertLess(max(stiff) / min(stiff), 1.05)
         self.assertIn("equally stiff", found[0].notes[0])
 
@@ -254,11 +254,11 @@ class RunOut(unittest.TestCase):
                 for i in range(rng.randint(2, 6))
             ]
             best = best_clocking(pieces)
-            sizes = [one.amplitude for one in pieces]
+            sizes = [element.amplitude for element in pieces]
             self.assertLessEqual(best.left, likely(sizes, 2000)[0])
             total = sum(
-                cmath.rect(one.amplitude, math.radians(turned))
-                for one, turned in zip(pieces, best.turned, strict=True)
+                cmath.rect(element.amplitude, math.radians(turned))
+                for element, turned in zip(pieces, best.turned, strict=True)
             )
             self.assertAlmostEqual(abs(total), best.left)
 

@@ -129,12 +129,12 @@ class Keyways(unittest.TestCase):
     def test_the_key_stands_clear_of_the_hub_by_a_few_tenths(self):
         """Both depths together hold the key's height and 0.2 to 0.5 mm more."""
         for diameter in (7, 9, 11, 15, 20, 25, 35, 40, 48, 55, 60, 70, 80, 90, 100):
-            one = reckon("keyway", {"shaft_diameter": diameter})
-            clear = one["shaft_depth"] + one["hub_depth"] - one["key_height"]
+            answer = reckon("keyway", {"shaft_diameter": diameter})
+            clear = answer["shaft_depth"] + answer["hub_depth"] - answer["key_height"]
             with self.subTest(diameter):
                 self.assertGreater(clear, 0.15)
                 self.assertLess(clear, 0.55)
-                self.assertLess(one["key_width"], diameter / 2)
+                self.assertLess(answer["key_width"], diameter / 2)
 
 
 class BallsAndRollers(unittest.TestCase):
@@ -210,9 +210,9 @@ class Holes(unittest.TestCase):
         for holes in (3, 5, 7, 12):
             found = reckon("bolt-circle", {"holes": holes, "diameter": 62})
             points = found["points"]
-            for one, other in zip(points, points[1:] + points[:1], strict=True):
-                self.assertAlmostEqual(math.dist(one, other), found["chord"], 6)
-                self.assertAlmostEqual(math.hypot(*one), 31, 6)
+            for point, other in zip(points, points[1:] + points[:1], strict=True):
+                self.assertAlmostEqual(math.dist(point, other), found["chord"], 6)
+                self.assertAlmostEqual(math.hypot(*point), 31, 6)
 
 
 class FlatsAndEdges(unittest.TestCase):
@@ -275,8 +275,8 @@ class FlatsAndEdges(unittest.TestCase):
                 for i in range(sides)
             ]
             middle = [
-                (one + other) / 2
-                for one, other in zip(corners[0], corners[1], strict=True)
+                (before + other) / 2
+                for before, other in zip(corners[0], corners[1], strict=True)
             ]
             self.assertAlmostEqual(2 * math.hypot(*middle), across, 6)
             self.assertAlmostEqual(
@@ -298,9 +298,9 @@ class LengthsInARow(unittest.TestCase):
         for way in product((-1, 1), repeat=len(self.LINKS)):
             gaps.append(
                 sum(
-                    (1 if one["sign"] == "+" else -1)
-                    * (one["length"] + off * one["tolerance"])
-                    for one, off in zip(self.LINKS, way, strict=True)
+                    (1 if link["sign"] == "+" else -1)
+                    * (link["length"] + off * link["tolerance"])
+                    for link, off in zip(self.LINKS, way, strict=True)
                 )
             )
         self.assertAlmostEqual(found["worst_least"], min(gaps))
@@ -309,7 +309,7 @@ class LengthsInARow(unittest.TestCase):
         self.assertLess(found["likely"], max(gaps) - found["total"])
 
     def test_the_link_to_be_made_keeps_the_gap_at_both_its_limits(self):
-        links = [dict(one) for one in self.LINKS]
+        links = [dict(link) for link in self.LINKS]
         asked = {
             "links": links, "unknown": "spacer", "gap_least": -0.3, "gap_most": 0.6
         }  # fmt: skip
@@ -318,7 +318,7 @@ class LengthsInARow(unittest.TestCase):
             ("lower", "worst_most", 0.6),
             ("upper", "worst_least", -0.3),
         ):
-            made = [dict(one) for one in self.LINKS]
+            made = [dict(link) for link in self.LINKS]
             made[2] |= {"length": band[end], "tolerance": 0}
             gap = reckon("length-chain", {"links": made})
             with self.subTest(end):
@@ -345,8 +345,8 @@ class LengthsInARow(unittest.TestCase):
                 self.assertEqual(len(edges), found["passes"])
                 self.assertAlmostEqual(edges[0], 10)
                 self.assertAlmostEqual(edges[-1] + saw, 10 + width)
-                for one, other in pairwise(edges):
-                    self.assertLessEqual(other - one, saw + 1e-9)
+                for edge, other in pairwise(edges):
+                    self.assertLessEqual(other - edge, saw + 1e-9)
 
     def test_a_screw_from_stock_holds_and_does_not_reach_the_floor(self):
         found = reckon(
@@ -370,7 +370,7 @@ class Lines(unittest.TestCase):
         def left(rise: float) -> float:
             lines = [y - rise * 50 * i for i, y in enumerate(readings)]
             mean = sum(lines) / len(lines)
-            return sum((one - mean) ** 2 for one in lines)
+            return sum((line - mean) ** 2 for line in lines)
 
         for other in (slope * 0.9, slope * 1.1, slope + 1e-5, slope - 1e-5):
             self.assertLess(left(slope), left(other))
@@ -413,14 +413,16 @@ class Dividing(unittest.TestCase):
                 {"divisions": divisions, "worm": 40, "plates": list(self.PLATES)},
             )
             exact = {
-                one["circle"] for one in found["settings"] if abs(one["error"]) < 1e-9
+                setting["circle"]
+                for setting in found["settings"]
+                if abs(setting["error"]) < 1e-9
             }
             with self.subTest(divisions):
-                for one in found["settings"]:
-                    if one["circle"] not in exact:
+                for setting in found["settings"]:
+                    if setting["circle"] not in exact:
                         continue
-                    holes = one["turns"] * one["circle"] + one["holes"]
-                    self.assertEqual(holes * divisions, 40 * one["circle"])
+                    holes = setting["turns"] * setting["circle"] + setting["holes"]
+                    self.assertEqual(holes * divisions, 40 * setting["circle"])
                 able = {c for c in self.PLATES if 40 * c % divisions == 0}
                 # one setting of whole turns stands for every circle
                 self.assertTrue(exact <= able)

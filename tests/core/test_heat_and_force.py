@@ -137,7 +137,7 @@ class Heat(unittest.TestCase):
         self.assertIn("harmed", answer["warning"])
         mild = reckon("shrink-fit", {**asked, "diameter": 60})
         self.assertEqual(mild["warning"], "")
-        self.assertTrue(any("burn" in one for one in mild.cautions))
+        self.assertTrue(any("burn" in caution for caution in mild.cautions))
 
     def test_seconds_in_hand_by_small_steps_of_cooling(self):
         """Newton's cooling and a film of air that thins, walked in steps."""
@@ -243,20 +243,20 @@ class Stiffness(unittest.TestCase):
 
 class Materials(unittest.TestCase):
     def test_what_must_be_true_of_any_material(self):
-        for one in materials().values():
-            with self.subTest(one.name):
-                self.assertTrue(0 < one.poisson < 0.5)
-                self.assertTrue(2e-6 < one.expansion < 2e-4)
-                self.assertTrue(900 < one.density < 20_000)
-                self.assertLessEqual(one.yield_strength, one.strength)
-                self.assertTrue(100 < one.specific_heat < 3000)
+        for metal in materials().values():
+            with self.subTest(metal.name):
+                self.assertTrue(0 < metal.poisson < 0.5)
+                self.assertTrue(2e-6 < metal.expansion < 2e-4)
+                self.assertTrue(900 < metal.density < 20_000)
+                self.assertLessEqual(metal.yield_strength, metal.strength)
+                self.assertTrue(100 < metal.specific_heat < 3000)
 
     def test_heat_held_in_a_litre_of_metal_is_much_alike(self):
         """Density × specific heat of metals lies between 2 and 4 MJ/(m³·K)."""
-        for one in materials().values():
-            if one.density > 2500:
-                with self.subTest(one.name):
-                    stored = one.density * one.specific_heat / 1e6
+        for metal in materials().values():
+            if metal.density > 2500:
+                with self.subTest(metal.name):
+                    stored = metal.density * metal.specific_heat / 1e6
                     self.assertTrue(1.5 < stored < 4.2, stored)
 
     def test_names_are_found_as_people_write_them(self):

@@ -35,15 +35,15 @@ def said_at_the_machine(made):
     """Every word of the lines of its steps, done in any way."""
     for step in (step for up in route_told(made) for step in up.steps):
         ways = work_list(step, Machines(), {}).ways
-        done = [{}, *({one.key: key} for one in ways for key, _ in one.answers)]
+        done = [{}, *({way.key: key} for way in ways for key, _ in way.answers)]
         for chosen in done:
             found = lines_in_inches(work_list(step, Machines(), chosen))
             for line in found.lines:
                 yield from (line.head, line.note, line.asks[1])
-                yield from (one.name for one in line.figures)
-                yield from (one.value for one in line.figures)
-            for one in found.ways:
-                yield from (says for _, says in one.answers)
+                yield from (shown.name for shown in line.figures)
+                yield from (shown.value for shown in line.figures)
+            for way in found.ways:
+                yield from (says for _, says in way.answers)
 
 
 class InInches(unittest.TestCase):
@@ -93,7 +93,7 @@ class InInches(unittest.TestCase):
         for family in families().values():
             for says in said_of(make(family, {})):
                 sizes, turned = (
-                    [float(one) for one in re.findall(r"⌀(\d+(?:\.\d+)?)", text)]
+                    [float(figure) for figure in re.findall(r"⌀(\d+(?:\.\d+)?)", text)]
                     for text in (says, in_inches(says))
                 )
                 self.assertEqual(len(sizes), len(turned), says)

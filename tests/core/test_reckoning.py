@@ -27,12 +27,12 @@ class Examples(unittest.TestCase):
 
 class Registry(unittest.TestCase):
     def test_every_reckoning_says_its_inputs_results_and_source(self):
-        for one in reckonings().values():
-            with self.subTest(one.name):
-                self.assertTrue(one.sources)
-                self.assertTrue(one.results)
-                self.assertTrue(all(given.meaning for given in one.inputs))
-                keys = [given.key for given in one.inputs]
+        for reckoning in reckonings().values():
+            with self.subTest(reckoning.name):
+                self.assertTrue(reckoning.sources)
+                self.assertTrue(reckoning.results)
+                self.assertTrue(all(given.meaning for given in reckoning.inputs))
+                keys = [given.key for given in reckoning.inputs]
                 self.assertEqual(len(keys), len(set(keys)))
 
     def test_an_answer_carries_its_working_and_units(self):
@@ -134,7 +134,7 @@ class CommandLine(unittest.TestCase):
                 },
             },
         ]
-        lines = [json.dumps(one) for one in requests]
+        lines = [json.dumps(request) for request in requests]
         lines.append("9" * 5000)
         lines.append('{"id": "\\ud800", "reckoner": "sine", "inputs": {}}')
         lines.append("[" * 100_000)
@@ -145,7 +145,7 @@ class CommandLine(unittest.TestCase):
         stream(io.StringIO("\n".join(lines)), out, reckoned)
         answers = [json.loads(line) for line in out.getvalue().splitlines()]
         self.assertEqual(len(answers), len(lines))
-        self.assertTrue(all("error" in one for one in answers[:-1]))
+        self.assertTrue(all("error" in answer for answer in answers[:-1]))
         self.assertEqual(answers[3]["error"]["input"], "readings")
         self.assertEqual(answers[-1]["results"]["upper"], 46.025)
         out.getvalue().encode()
@@ -153,22 +153,24 @@ class CommandLine(unittest.TestCase):
     def test_answers_are_finite_and_sizes_above_nothing(self):
         """Figures of every size put into every reckoning."""
         rng = random.Random(8)
-        for one in reckonings().values():
+        for reckoning in reckonings().values():
             for _ in range(12):
-                given = dict(one.usual)
-                for asked in one.inputs:
+                given = dict(reckoning.usual)
+                for asked in reckoning.inputs:
                     usual = given.get(asked.key)
                     if isinstance(usual, int | float) and not isinstance(usual, bool):
                         factor = rng.choice((1, 1, 0.01, 0.5, 2, 100, 1e-7, 1e9, -1))
                         given[asked.key] = usual * factor
                 try:
-                    answer = one.answer(given)
+                    answer = reckoning.answer(given)
                 except BadInput:
                     continue
-                for result in one.results:
+                for result in reckoning.results:
                     value = answer.results.get(result.key)
                     if isinstance(value, float):
-                        with self.subTest(one.name, result=result.key, given=given):
+                        with self.subTest(
+                            reckoning.name, result=result.key, given=given
+                        ):
                             self.assertTrue(math.isfinite(value))
                             if result.is_size:
                                 self.assertGreaterEqual(value, -1e-9)

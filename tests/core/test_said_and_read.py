@@ -219,14 +219,14 @@ class Readings(unittest.TestCase):
         needle = Surface("runout", "Run-out", "runout", "")
         shaft = Surface("shaft", "Shaft", "outside", "")
         self.assertEqual(read_typed("0", needle, False), 0)
-        for typed, one in (
+        for typed, read in (
             ("0", shaft),
             ("21", needle),
             ("2001", shaft),
             ("-1", shaft),
         ):
             with self.subTest(typed), self.assertRaises(BadInput):
-                read_typed(typed, one, False)
+                read_typed(typed, read, False)
         self.assertAlmostEqual(read_typed("1.001", shaft, True), 1.001 * INCH)
 
     def test_a_place_is_a_distance_along_a_taper_and_a_word_elsewhere(self):

@@ -87,23 +87,23 @@ def is_true(step: Step) -> bool | None:
     return abs(found - value) <= 1.05 * rounding(text) + 1e-9 + 1e-6 * abs(value)
 
 
-def nearby(one, chance):
+def nearby(value, chance):
     """A reckoning's usual inputs, each size a little larger or smaller."""
-    kinds = {given.key: given.kind for given in one.inputs}
+    kinds = {given.key: given.kind for given in value.inputs}
     return {
         key: round(value * chance.uniform(0.75, 1.3), 3)
         if type(value) in (int, float) and kinds[key] is not COUNT
         else value
-        for key, value in one.usual.items()
+        for key, value in value.usual.items()
     }
 
 
-def questions(one, chance):
+def questions(reckoning, chance):
     """Ways to ask a reckoning: other sizes, each choice, each entry one may leave."""
-    yield one.usual
+    yield reckoning.usual
     for _ in range(12):
-        yield nearby(one, chance)
-    for given in one.inputs:
+        yield nearby(reckoning, chance)
+    for given in reckoning.inputs:
         if given.many or given.columns:
             continue
         if given.choices:
@@ -115,7 +115,7 @@ def questions(one, chance):
         else:
             continue
         for other in others:
-            yield {**nearby(one, chance), given.key: other}
+            yield {**nearby(reckoning, chance), given.key: other}
 
 
 class Working(unittest.TestCase):
@@ -137,10 +137,10 @@ class Working(unittest.TestCase):
 
     def test_every_sum_that_is_shown_gives_its_figure(self):
         chance, sums = random.Random(8), 0
-        for one in reckonings().values():
-            for inputs in questions(one, chance):
+        for reckoning in reckonings().values():
+            for inputs in questions(reckoning, chance):
                 try:
-                    answer = one.answer(inputs)
+                    answer = reckoning.answer(inputs)
                 except BadInput:
                     continue  # outside what the shop allows
                 for step in answer.working:
@@ -149,7 +149,7 @@ class Working(unittest.TestCase):
                     self.assertIsNot(
                         true,
                         False,
-                        f"{one.name}: {step.what} = {step.expression} is not "
+                        f"{reckoning.name}: {step.what} = {step.expression} is not "
                         f"{step.value} with {inputs}",
                     )
         self.assertGreater(sums, 1500)

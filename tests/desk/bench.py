@@ -181,7 +181,7 @@ class WindowCase(unittest.TestCase):
         for line in lines:
             if line.menu() is not None:
                 lines += line.menu().actions()
-        next(one for one in lines if one.text() == words).trigger()
+        next(action for action in lines if action.text() == words).trigger()
         self.settle()
 
     def sneak_up(self, start, sign):

@@ -46,7 +46,7 @@ class AnyJob(WindowCase):
         for _ in range(2):
             survey.choose("worm-shaft", "shaft")
             self.pick(survey.surface_menu(), "Tongue or key")
-        names = [one.name for one in self.job.pieces["worm-shaft"].surfaces]
+        names = [surface.name for surface in self.job.pieces["worm-shaft"].surfaces]
         self.assertEqual(names[-2:], ["Tongue or key width", "Tongue or key width 2"])
         fits = self.stage("fits")
         self.pick(fits.fit_menu(), "Rear recess of Three-jaw chuck 130 mm")
@@ -95,7 +95,7 @@ class AnyJob(WindowCase):
     def test_a_nut_in_its_slot_is_chosen_by_a_slot_s_words(self):
         self.window.open_job("t-nuts")
         choice = self.stage("fits").cylinder
-        shown = [key for key, one in choice.radios.items() if not one.isHidden()]
+        shown = [key for key, radio in choice.radios.items() if not radio.isHidden()]
         self.assertEqual(shown, ["free", "glides", "snug", "driven"])
         self.assertNotIn("⌀", choice.aim.text())
         self.choose(choice.joint, "register")

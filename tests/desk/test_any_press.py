@@ -26,10 +26,10 @@ from tests.trials import SEED, TIMES
 TYPED = ("", "12", "12.5", "-3", "1 3/8in", "0.001", "M6", "1e9", "8tpi", "H7/g6")
 TYPED += ("steel", "0", "45", "back 90", "200 to 90", "3,4,5", "rubbish")
 TYPED += ("= bore.diameter + 2", "= fit1", "1/2-13", "0.5 0 -0.5 0", "brass", "10°")
-KEYS = [getattr(Qt.Key, f"Key_{one}") for one in ("Return", "Escape", "Up", "Down")]
-KEYS += [getattr(Qt.Key, f"Key_{one}") for one in ("Left", "Right", "Space", "Tab")]
-KEYS += [getattr(Qt.Key, f"Key_{one}") for one in ("Backspace", "Delete", "F8")]
-KEYS += [getattr(Qt.Key, f"Key_{one}") for one in ("0", "1", "5", "Period", "Minus")]
+KEYS = [getattr(Qt.Key, f"Key_{name}") for name in ("Return", "Escape", "Up", "Down")]
+KEYS += [getattr(Qt.Key, f"Key_{name}") for name in ("Left", "Right", "Space", "Tab")]
+KEYS += [getattr(Qt.Key, f"Key_{name}") for name in ("Backspace", "Delete", "F8")]
+KEYS += [getattr(Qt.Key, f"Key_{name}") for name in ("0", "1", "5", "Period", "Minus")]
 STAYS = ("desk.quit", "view.machine")  # would end the test, or hide all it presses
 
 
@@ -53,18 +53,18 @@ class AnyPress(WindowCase):
     def there(self, kind):
         """What of a kind can be seen and used now."""
         found = self.window.findChildren(kind)
-        return [one for one in found if one.isVisible() and one.isEnabled()]
+        return [widget for widget in found if widget.isVisible() and widget.isEnabled()]
 
     def press(self, chance: random.Random):
         """One thing that a person could do now."""
-        for one in self.app.topLevelWidgets():
-            if isinstance(one, QMenu) and one.isVisible():
-                acts = [a for a in one.actions() if a.isEnabled() and a.text()]
+        for widget in self.app.topLevelWidgets():
+            if isinstance(widget, QMenu) and widget.isVisible():
+                acts = [a for a in widget.actions() if a.isEnabled() and a.text()]
                 if acts:
                     chance.choice(acts).trigger()
-                one.close()
-            elif isinstance(one, QDialog) and one.isVisible():
-                one.close()
+                widget.close()
+            elif isinstance(widget, QDialog) and widget.isVisible():
+                widget.close()
         acts = [self.go, self.pick_it, self.point_at_it, self.list_it, self.resize_it]
         acts += 2 * [self.type_it, self.click_it, self.key_it]
         chance.choice(acts)(chance)
@@ -101,7 +101,7 @@ class AnyPress(WindowCase):
             chance.choice(buttons).click()
 
     def pick_it(self, chance):
-        combos = [one for one in self.there(QComboBox) if one.count()]
+        combos = [combo for combo in self.there(QComboBox) if combo.count()]
         if combos:
             combo = chance.choice(combos)
             at = chance.randrange(combo.count())
@@ -109,7 +109,7 @@ class AnyPress(WindowCase):
             combo.activated.emit(at)
 
     def point_at_it(self, chance):
-        drawings = [one for one in self.there(DrawingView) if one.drawing().spots]
+        drawings = [view for view in self.there(DrawingView) if view.drawing().spots]
         if drawings:
             drawing = chance.choice(drawings)
             x, y, w, h = chance.choice(drawing.drawing().spots).rect

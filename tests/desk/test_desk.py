@@ -67,7 +67,7 @@ class Themes(unittest.TestCase):
                         )
 
 
-def _contrast(one, other) -> float:
+def _contrast(ink, other) -> float:
     def light(color):
         parts = (color.redF(), color.greenF(), color.blueF())
         linear = [
@@ -75,7 +75,7 @@ def _contrast(one, other) -> float:
         ]
         return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
 
-    a, b = sorted((light(one), light(other)))
+    a, b = sorted((light(ink), light(other)))
     return (b + 0.05) / (a + 0.05)
 
 
@@ -122,7 +122,7 @@ class AtTheDesk(WindowCase):
 
         def shown():
             lines = (page.targets.itemAt(i) for i in range(page.targets.count()))
-            return [one.widget().property("target") for one in lines]
+            return [line.widget().property("target") for line in lines]
 
         before = shown()
         first = self.job.add_fit("chuck-130", "bolt-span")
@@ -292,7 +292,7 @@ class AtTheDesk(WindowCase):
         self.click(proof.expected.sums)
         page = self.window.pages.currentWidget()
         self.assertEqual(page.question.reckoning.name, "runout-stack")
-        names = [one["name"] for one in page.question.given["elements"]]
+        names = [element["name"] for element in page.question.given["elements"]]
         self.assertEqual(names, ["Play of fit 1", "Play of fit 3"])
 
     def test_what_is_bought_stands_beside_the_drawing_and_its_length_opens(self):
@@ -418,7 +418,9 @@ class Paper(WindowCase):
         self.assertTrue(self.until(lambda: proof.writing is None))
         self.assertIn(f"Written: {path}", proof.written.text())
         self.assertFalse(proof.cancel.isVisible())
-        self.assertEqual([one.name for one in self.folder.glob("*plate*")], [path.name])
+        self.assertEqual(
+            [path.name for path in self.folder.glob("*plate*")], [path.name]
+        )
         proof.write_file("dxf", self.folder / "none" / "plate.dxf")
         self.assertTrue(self.until(lambda: proof.writing is None))
         self.assertIn("could not be written", proof.written.text())

@@ -75,11 +75,11 @@ class Readings(WindowCase):
     def test_an_inch_shop_starts_with_inch_instruments(self):
         from machinon.core.shop.things import starter_instruments
 
-        for one in starter_instruments(inch=True):
-            with self.subTest(one.id):
-                self.assertTrue(one.inch or one.id == "thread-gauge")
+        for instrument in starter_instruments(inch=True):
+            with self.subTest(instrument.id):
+                self.assertTrue(instrument.inch or instrument.id == "thread-gauge")
         lengths = [i for i in starter_instruments(False) if "length" in i.suits]
-        self.assertTrue(any(one.reaches(1000) for one in lengths))
+        self.assertTrue(any(instrument.reaches(1000) for instrument in lengths))
 
     def test_a_width_is_read_with_what_reaches_and_carries_a_fit(self):
         piece = next(iter(self.job.pieces.values()))

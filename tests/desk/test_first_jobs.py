@@ -96,7 +96,7 @@ class FirstJobs(WindowCase):
         fits = page.view()
         self.assertEqual(len(self.job.plan.open["fits"]), 2)
         fits.show_fit(2)
-        names = [one.text() for one in fits.thread.near]
+        names = [button.text() for button in fits.thread.near]
         self.assertEqual(names, ["It is 1 1/2 BSF", "It is 1 1/2-8 UN"])
         self.click(fits.thread.near[1])
         self.entries += 1

@@ -54,7 +54,7 @@ class EveryKindOfFit(WindowCase):
         return plan
 
     def band(self, plan, name, lower, upper, places=4):
-        found = {one.name: one for one in plan.joined.bands}[name]
+        found = {band.name: band for band in plan.joined.bands}[name]
         self.assertAlmostEqual(found.lower, lower, places=places)
         self.assertAlmostEqual(found.upper, upper, places=places)
 

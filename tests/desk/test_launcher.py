@@ -29,12 +29,14 @@ class InTheMenu(unittest.TestCase):
             self.assertIn(f'Exec="{ROOT}/.venv/bin/machinon" %f', entry)
             self.assertTrue((home / ".local/bin/machinon").is_symlink())
             self.install(home, "--remove")
-            left = [one.name for one in home.rglob("*machinon*")]
+            left = [path.name for path in home.rglob("*machinon*")]
             self.assertEqual(left, [])
 
     def test_a_shop_file_is_known_by_its_ending(self):
         kind = ET.parse(LAUNCHER / "machinon.mime.xml").getroot()
-        named = {one.get("pattern") for one in kind.iter() if one.get("pattern")}
+        named = {
+            element.get("pattern") for element in kind.iter() if element.get("pattern")
+        }
         self.assertEqual(named, {"*.machinon"})
         entry = (LAUNCHER / "machinon.desktop").read_text()
         self.assertIn(kind[0].get("type"), entry)

@@ -173,7 +173,7 @@ class TNuts(MadePieces):
         self.assertEqual(self.value("head.height"), 9.6)
         self.assertEqual(self.value("thread.thread"), "M12")
         # in the stack its head lies under lips of 12.1, its tongue 0.5 below the table
-        slot, nut = {one.tie: one for one in groups_of(plan)[0]}.values()
+        slot, nut = {part.tie: part for part in groups_of(plan)[0]}.values()
         if slot.made is not None:
             slot, nut = nut, slot
         ((_, table),) = slot.outline.places.values()
@@ -238,7 +238,7 @@ class TNuts(MadePieces):
         self.begin("t-nut-strip", "Four more", like=nuts.id)
         self.assertEqual(self.job.job.making.sizes, nuts.making.sizes)
         self.assertEqual(nuts.making.sizes["nuts.count"], "4")
-        self.assertEqual([one.id for one in nuts.surfaces], ["tongue"])
+        self.assertEqual([surface.id for surface in nuts.surfaces], ["tongue"])
         self.assertAlmostEqual(nuts.surfaces[0].readings[0].value, size, places=3)
 
     def test_a_typed_tongue_that_contradicts_its_slot_stops_the_cutting(self):
@@ -341,7 +341,7 @@ class Arbor(MadePieces):
         proof = self.stage("proof")
         self.type(proof.runout.edit, "0 0.004 0.006 0.002")
         arbor = self.finish()
-        self.assertEqual([one.id for one in arbor.surfaces], ["register"])
+        self.assertEqual([surface.id for surface in arbor.surfaces], ["register"])
         route = self.stage("route")
         titles = [frame.accessibleName() for frame in route.frames.values()]
         self.assertTrue(any("compound at 1.4307°" in title for title in titles))
@@ -369,8 +369,8 @@ class Blocks(MadePieces):
             self.type(view.edit, typed)
         self.assertEqual(self.value("holes1.screw"), "M6")
         self.assertEqual(len(self.job.plan.made.body.feature("holes1").points), 6)
-        one = view.drawing.drawing().spot("block.length")
-        view.drawing.spot_chosen.emit(one.tie, view.drawing.rect_of(one.tie))
+        spot = view.drawing.drawing().spot("block.length")
+        view.drawing.spot_chosen.emit(spot.tie, view.drawing.rect_of(spot.tie))
         self.assertTrue(view.edit.isVisible(), "a size by itself opens at once")
 
     def test_a_block_with_four_counterbored_holes_and_a_stud_hole(self):
@@ -476,7 +476,7 @@ class Revisions(MadePieces):
         hub = self.value("hub.diameter")
         self.size("hub.diameter", "72")
         self.size("flange.thickness", "20")
-        thick, hub_typed = [one.text() for one in view.drawn_menu().actions()]
+        thick, hub_typed = [action.text() for action in view.drawn_menu().actions()]
         self.assertIn("hub diameter: 72", hub_typed)
         self.pick(view.drawn_menu(), hub_typed)
         self.assertIn("3 sizes differ", view.says.text())
@@ -516,7 +516,7 @@ class Sleeves(MadePieces):
         self.assertAlmostEqual(chain.lower, 44.91 + doubt)
         self.assertAlmostEqual(self.value("sleeve.length"), 44.945, delta=0.006)
         stack = stack_drawing(self.job.plan, 540, 150)
-        texts = [one.text for one in stack.items if isinstance(one, Text)]
+        texts = [item.text for item in stack.items if isinstance(item, Text)]
         self.assertIn("45.030 mm", texts, "the chain runs along the stack")
         self.assertIn(f"{chain.lower:.3f} to {chain.upper:.3f} mm", texts)
         self.window.go("fits")
@@ -532,7 +532,9 @@ class Sleeves(MadePieces):
         self.assertIn("the mate decides", proof.line_says.text())
         self.click(proof.answers["goes on"])
         sleeve = self.finish()
-        self.assertEqual([one.id for one in sleeve.surfaces], ["bore", "length"])
+        self.assertEqual(
+            [surface.id for surface in sleeve.surfaces], ["bore", "length"]
+        )
 
 
 class TurnedPiece(MadePieces):
@@ -572,7 +574,7 @@ class TurnedPiece(MadePieces):
         self.assertEqual((line.key, line.verdict), ("size.step1.diameter", "proved"))
         self.assertAlmostEqual(line.size, size, 3)
         stud = self.finish()
-        self.assertEqual([one.kind for one in stud.surfaces], ["outside"])
+        self.assertEqual([surface.kind for surface in stud.surfaces], ["outside"])
         self.assertAlmostEqual(stud.surfaces[0].readings[0].value, size, 3)
 
     def test_a_length_is_cut_by_the_dial_that_counts_mm_for_mm(self):
@@ -601,7 +603,7 @@ class TurnedPiece(MadePieces):
         self.click(cut.finished)
         self.assertEqual(self.job.job.done, (), "its diameter is still to be turned")
         line = next(
-            one for one in self.job.plan.proof if one.key == "size.step2.length"
+            line for line in self.job.plan.proof if line.key == "size.step2.length"
         )
         self.assertEqual(line.verdict, "proved")
 
@@ -618,7 +620,7 @@ class TurnedPiece(MadePieces):
         cut = {name for s in steps for name in s.features}
         self.assertFalse({"bore1", "step1"} & cut)
         self.assertIn("step2", cut)
-        there = {one.name for one in steps[0].before.features}
+        there = {feature.name for feature in steps[0].before.features}
         self.assertEqual(there, {"bore1", "step1"})
         view.begin_edit("bore1.diameter")
         self.assertEqual(view.there.text(), "It is to be cut")
@@ -724,7 +726,9 @@ class TurnedPiece(MadePieces):
         self.size("bore1.diameter", "= step1.diameter/2")
         self.assertEqual(self.job.plan.failed, ())
         titles = [s.title for up in self.job.plan.route for s in up.steps]
-        self.assertTrue(any("Turn groove 1 to ⌀36" in one for one in titles), titles)
+        self.assertTrue(
+            any("Turn groove 1 to ⌀36" in title for title in titles), titles
+        )
         # a step that something is linked to stays
         view.begin_edit("step1.length")
         self.assertEqual(view.take_out.text(), "Take out step 1")

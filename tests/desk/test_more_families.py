@@ -26,7 +26,7 @@ class OfTheFamilies(MadePieces):
 
     def band(self, key):
         """Of a fit or a chain."""
-        return next(one for one in self.job.plan.made.fits if one.slot.key == key)
+        return next(fit for fit in self.job.plan.made.fits if fit.slot.key == key)
 
     def finish_by(self, *cuts, proof=()):
         """Cut every fit the route cuts, in its order: (start, 1 outside or -1 inside);
@@ -78,10 +78,10 @@ class BarsHubsAndKeys(OfTheFamilies):
         self.assertEqual(places, [long - 12, long - 36])
         # in the stack each bit has its set screw: M4, 5 long, from 4 off the axis
         stack = stack_drawing(self.job.plan, 540, 150)
-        screws = [one.points for one in stack.items
-                  if isinstance(one, Shape) and one.role == "measured"]  # fmt: skip
-        tall = [max(y for _, y in one) - min(y for _, y in one) for one in screws]
-        wide = [max(x for x, _ in one) - min(x for x, _ in one) for one in screws]
+        screws = [shape.points for shape in stack.items
+                  if isinstance(shape, Shape) and shape.role == "measured"]  # fmt: skip
+        tall = [max(y for _, y in screw) - min(y for _, y in screw) for screw in screws]
+        wide = [max(x for x, _ in screw) - min(x for x, _ in screw) for screw in screws]
         self.assertEqual(len(screws), 2)
         self.assertAlmostEqual(tall[0] / wide[0], 5 / 4)
         self.finish_by((20.8, 1), proof=[("fit.2", "bore-gauge", "8.05")])
@@ -335,7 +335,7 @@ class ArborsCoversAndStops(OfTheFamilies):
             ("round", "shaft", "micrometer", "20.0", "20.0"),
             ("round", "length", "caliper", "8.0"),
         )
-        checks = {one.key: one for one in self.job.plan.made.checks}
+        checks = {check.key: check for check in self.job.plan.made.checks}
         self.assertAlmostEqual(checks["presses"].have, 8 - 22 + 10 * 2**0.5)
         self.finish_by(proof=[("size.block.height", "caliper", "24.0")])
 
@@ -362,7 +362,7 @@ class ClampsAndSpanners(OfTheFamilies):
             typed=[("bed.angle", "90"), ("bed.room", "70")],
         )
         self.assertEqual(self.value("vee1.width"), 20)
-        checks = {one.key: one for one in self.job.plan.made.checks}
+        checks = {check.key: check for check in self.job.plan.made.checks}
         self.assertAlmostEqual(checks["over-the-crest"].have, 2.0)
         self.finish_by(proof=[("size.block.height", "caliper", "40.0")])
 
@@ -400,7 +400,7 @@ class PlatesAndArms(OfTheFamilies):
             ("clamped", "thickness", "micrometer", "20.3", "20.3"),
             ("clamped", "depth", "depth-gauge", "20.0"),
         )
-        checks = {one.key: one for one in self.job.plan.made.checks}
+        checks = {check.key: check for check in self.job.plan.made.checks}
         self.assertAlmostEqual(checks["pinch"].have, 0.3)
         self.size("block.height", "6")
         self.assertIn("bows", [check.key for check in self.job.plan.failed])
@@ -421,7 +421,7 @@ class PlatesAndArms(OfTheFamilies):
                 ("lever.holds", "0.2"),
             ],
         )
-        checks = {one.key: one for one in self.job.plan.made.checks}
+        checks = {check.key: check for check in self.job.plan.made.checks}
         self.assertAlmostEqual(
             checks["lands"].have, 45 * 0.258819 - 2 * (0.9 * 5.1) ** 0.5, places=3
         )
@@ -452,7 +452,7 @@ class PlatesAndArms(OfTheFamilies):
         """A vee of 90°, 44 wide, is 22 deep; a round of 40 touches it 20 cos² 45° / sin
         45° = 14.14 above its bottom, 7.86 below the mouth."""
         self.make("vee-block", typed=[("rounds.least", "12"), ("rounds.largest", "40")])
-        checks = {one.key: one for one in self.job.plan.made.checks}
+        checks = {check.key: check for check in self.job.plan.made.checks}
         self.assertAlmostEqual(checks["largest-in-vee"].have, 22 - 20 / 2**0.5)
         self.finish_by(proof=[("size.block.height", "caliper", "50.0")])
 

@@ -94,8 +94,11 @@ class NoDeadEnds(WindowCase):
             fits.print_sheet(table)
             (sheet,) = PdfReader(page).pages  # four fits and the set-up over them
             text = " ".join(sheet.extract_text().split())
-            for one in (*self.job.plan.stack, *(f.choice for f in self.job.plan.fits)):
-                self.assertIn(one.name, text)
+            for choice in (
+                *self.job.plan.stack,
+                *(f.choice for f in self.job.plan.fits),
+            ):
+                self.assertIn(choice.name, text)
             rows = list(csv.DictReader(table.read_text("utf-8").splitlines()))
             numbers = {row["fit"] for row in rows}
             self.assertEqual(
@@ -129,7 +132,7 @@ class NoDeadEnds(WindowCase):
         self.assertIn("1 set apart", survey.says.spread._small.words)
         self.assertIn(
             "Set apart until you decide",
-            " ".join(one.text() for one in survey.findChildren(QLabel)),
+            " ".join(label.text() for label in survey.findChildren(QLabel)),
         )
         survey._let_count(len(survey._surface().readings) - 1, "seen twice")
         self.assertGreater(self.job.plan.measured["chuck-130", "recess"].size, before)
@@ -144,7 +147,7 @@ class StillToBeKnown(MadePieces):
         self.begin("collet-spindle", "Spindle", tube="new", nut="new", collet="new")
         survey = self.stage("survey")
         collets = self.job.plan.pieces[self.job.job.making.mates["collet"]]
-        names = [one.name for one in collets.surfaces]
+        names = [surface.name for surface in collets.surfaces]
         self.assertEqual(names, ["Large end of their taper", "Length of their taper"])
         job_page = self.window.job_page()
         for stage in ("piece", "route", "cut"):
@@ -165,9 +168,9 @@ class StillToBeKnown(MadePieces):
         it ends in a point at 6 / (2 tan 8°) = 21.35 mm."""
         self.begin("collet-spindle", "Spindle", tube="new", nut="new", collet="new")
         family = families()["collet-spindle"]
-        for key, one in family.mate_keys.items():
+        for key, mate_size in family.mate_keys.items():
             if key != "collet.large":  # it is read
-                self.job.set_size(key, f"{one.usual}")
+                self.job.set_size(key, f"{mate_size.usual}")
         mate = self.job.job.making.mates["collet"]
         self.job.add_reading(mate, "shaft", "26", "caliper")
         self.job.set_size("seat.length", "29")
@@ -183,7 +186,9 @@ class StillToBeKnown(MadePieces):
     def test_what_is_typed_beside_a_reading_is_asked_there_alone(self):
         """Over pins: a dovetail's depth, angle and pins go with the reading."""
         self.begin("dovetail-stop", "Stop", slide="new")
-        wanted = {one.key: one.stage for one in self.job.plan.missing}
+        wanted = {
+            wanted_one.key: wanted_one.stage for wanted_one in self.job.plan.missing
+        }
         self.assertEqual(set(wanted.values()), {"survey"}, wanted)
         self.assertEqual(self.stage("piece").asked, {})
 

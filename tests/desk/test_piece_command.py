@@ -64,7 +64,7 @@ class PieceCommand(unittest.TestCase):
         """g6 at 96 is −34 to −12 µm, the doubt 4: 96.000 less 0.030 to 0.016."""
         code, piece = told("back-plate", "chuck.recess=96.000")
         self.assertEqual(code, 0)
-        fit = next(one for one in piece["fits"] if one["slot"] == "spigot")
+        fit = next(slot for slot in piece["fits"] if slot["slot"] == "spigot")
         self.assertAlmostEqual(fit["lower"], 95.970)
         self.assertAlmostEqual(fit["upper"], 95.984)
         size = piece["sizes"]["spigot.diameter"]
@@ -73,9 +73,9 @@ class PieceCommand(unittest.TestCase):
     def test_a_surer_reading_leaves_a_wider_band(self):
         wide, usual = (
             next(
-                one
-                for one in told("back-plate", *more)[1]["fits"]
-                if one["slot"] == "spigot"
+                line
+                for line in told("back-plate", *more)[1]["fits"]
+                if line["slot"] == "spigot"
             )
             for more in (("chuck.recess.doubt=0.001",), ())
         )
@@ -92,7 +92,7 @@ class PieceCommand(unittest.TestCase):
 
     def test_a_typed_size_that_contradicts_its_mate_fails_its_check(self):
         _, piece = told("back-plate", "spigot.diameter=95.05")
-        failed = [one["key"] for one in piece["checks"] if not one["passed"]]
+        failed = [check["key"] for check in piece["checks"] if not check["passed"]]
         self.assertIn("fit-spigot", failed)
         self.assertEqual(piece["sizes"]["spigot.diameter"]["by"], "typed")
 
@@ -149,7 +149,7 @@ class PieceCommand(unittest.TestCase):
         _, piece = told(
             "spacer-sleeve", "gap.between=60.10", "gap.least=0.05", "gap.most=0.15"
         )
-        chain = next(one for one in piece["fits"] if one["slot"] == "length")
+        chain = next(slot for slot in piece["fits"] if slot["slot"] == "length")
         self.assertAlmostEqual(chain["lower"], 59.954)
         self.assertAlmostEqual(chain["upper"], 60.046)
         self.assertEqual(piece["sizes"]["sleeve.length"]["by"], "chain")

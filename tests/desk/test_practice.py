@@ -68,9 +68,9 @@ class AtTheSimulatedLathe(WindowCase):
         self.page.simulate("readout")
         self.page.simulate("gauge")
         hub = self.window.wired.hub
-        readout, link = (one.link for one in hub.on_wire.values())
+        readout, link = (device.link for device in hub.on_wire.values())
         ins = hub.stand_ins.values()
-        self.assertTrue(self.until(lambda: all(one.listened_to for one in ins)))
+        self.assertTrue(self.until(lambda: all(device.listened_to for device in ins)))
         page = self.begin(seed="11")
         for _ in range(40):
             if page.job is None:
@@ -157,12 +157,12 @@ class AtTheSimulatedLathe(WindowCase):
     def test_a_casting_is_centred_and_told(self):
         page = self.begin("centring")
         run = page.run
-        one, two = run.fields.values()
+        first, two = run.fields.values()
         for _ in range(12):
             if run.exercise.over:
                 break
             a, b, c, d = run.exercise.readings
-            self.type(one.edit, f"{(a - c) / 2:.3f}")
+            self.type(first.edit, f"{(a - c) / 2:.3f}")
             self.type(two.edit, f"{(b - d) / 2:.3f}")
         self.assertTrue(run.exercise.over)
         self.assertIn("True", run.tip.text())

@@ -8,8 +8,8 @@ from machinon.desk.question import Question
 
 
 def asked(name):
-    one = reckonings()[name]
-    question = Question(one, dict(one.usual))
+    reckoning = reckonings()[name]
+    question = Question(reckoning, dict(reckoning.usual))
     question.work_out(False)
     return question
 
@@ -30,29 +30,29 @@ class WhatTakesAnothersPlace(unittest.TestCase):
 
     def test_of_a_triangle_the_last_two_count(self):
         """3 and 4 make 5; then 5 along the slope and 30°: it rises 2.5."""
-        one = asked("triangle")
+        question = asked("triangle")
         for key, text in (("side", "3"), ("rise", "4")):
-            one.put(key, text, False)
-        self.assertAlmostEqual(one.answer["slope"], 5)
+            question.put(key, text, False)
+        self.assertAlmostEqual(question.answer["slope"], 5)
         for key, text in (("slope", "5"), ("angle", "30")):
-            one.put(key, text, False)
-        self.assertIsNone(one.wrong)
-        self.assertAlmostEqual(one.answer["rise"], 2.5)
+            question.put(key, text, False)
+        self.assertIsNone(question.wrong)
+        self.assertAlmostEqual(question.answer["rise"], 2.5)
 
     def test_a_shape_asks_its_own_sizes(self):
         """A tube of 50 with a bore of 30: π/4 (50² − 30²) a millimetre."""
-        one = asked("mass")
-        length = float(one.values["length"])
-        one.put("shape", "tube", False)
-        self.assertIsNone(one.wrong)
-        self.assertAlmostEqual(one.answer["volume"], math.pi / 4 * 1600 * length)
-        one.put("shape", "block", False)
-        self.assertEqual(set(one.given) & {"bore", "diameter", "width"}, {"width"})
+        question = asked("mass")
+        length = float(question.values["length"])
+        question.put("shape", "tube", False)
+        self.assertIsNone(question.wrong)
+        self.assertAlmostEqual(question.answer["volume"], math.pi / 4 * 1600 * length)
+        question.put("shape", "block", False)
+        self.assertEqual(set(question.given) & {"bore", "diameter", "width"}, {"width"})
 
     def test_every_choice_of_every_reckoning_can_be_made(self):
         """But of one: tapped holes meet holes that have to be measured."""
-        for name, one in reckonings().items():
-            for given in one.inputs:
+        for name, reckoning in reckonings().items():
+            for given in reckoning.inputs:
                 choices = given.choices or ("yes", "no") * (given.kind is FLAG)
                 for choice in choices:
                     question = asked(name)
@@ -62,11 +62,11 @@ class WhatTakesAnothersPlace(unittest.TestCase):
                             self.assertIsNone(question.wrong)
 
     def test_what_cannot_be_left_out_stays(self):
-        one = asked("mass")
-        before = dict(one.given)
-        one.put("diameter", "", False)
-        self.assertIsNotNone(one.wrong)
-        self.assertEqual(one.given, before)
+        question = asked("mass")
+        before = dict(question.given)
+        question.put("diameter", "", False)
+        self.assertIsNotNone(question.wrong)
+        self.assertEqual(question.given, before)
 
 
 if __name__ == "__main__":

@@ -15,19 +15,22 @@ from tests.desk.bench import WindowCase
 class Pictures(WindowCase):
     def test_every_reckoning_has_a_picture_with_all_its_inputs_in_reach(self):
         self.assertEqual(set(PICTURES), set(reckonings()))
-        for one in reckonings().values():
-            values, answer = one.read(one.usual), one.answer(one.usual)
+        for reckoning in reckonings().values():
+            values, answer = (
+                reckoning.read(reckoning.usual),
+                reckoning.answer(reckoning.usual),
+            )
             for width, height, size in ((700, 440, 14), (560, 380, 14), (330, 400, 21)):
                 drawing = picture_of(
-                    one, values, answer.results, {}, width, height, size
+                    reckoning, values, answer.results, {}, width, height, size
                 )
-                with self.subTest(one.name, width=width):
+                with self.subTest(reckoning.name, width=width):
                     self.assertEqual(list(drawing.troubles()), [])
-                for given in one.inputs:
+                for given in reckoning.inputs:
                     spot = drawing.spot(given.key)
-                    if spot is None and one.name == "mass":
+                    if spot is None and reckoning.name == "mass":
                         continue  # a bar is not asked the sizes of tubes and blocks
-                    with self.subTest(one.name, key=given.key, width=width):
+                    with self.subTest(reckoning.name, key=given.key, width=width):
                         self.assertIsNotNone(spot)
                         left, top, wide, tall = spot.rect
                         self.assertTrue(left >= -1 and left + wide <= width + 1)
@@ -132,7 +135,7 @@ class Reckoner(WindowCase):
         self.assertTrue(self.page.under.isHidden())
         self.click(self.page.working)
         self.page.change("leg", "3")
-        said = [one.text() for one in self.page.under.findChildren(QLabel)]
+        said = [label.text() for label in self.page.under.findChildren(QLabel)]
         self.assertIn("Source", said)
         self.assertTrue(any("4.243" in text for text in said), said)
         self.click(self.page.working)
@@ -203,8 +206,8 @@ class Reckoner(WindowCase):
         (places,) = (
             v for v in self.page.question.answer.results.values() if isinstance(v, list)
         )
-        shown = [one.text() for one in self.page.findChildren(QLabel)]
-        self.assertTrue(any("1: 31, 0\n2: 26.847, 15.5\n" in one for one in shown))
+        shown = [label.text() for label in self.page.findChildren(QLabel)]
+        self.assertTrue(any("1: 31, 0\n2: 26.847, 15.5\n" in text for text in shown))
         self.click(self.page.note)
         line = self.window.file.daybook("back-plate-130")[0].says
         for x, y in places:

@@ -174,8 +174,8 @@ class ChangedAfterItWasCut(WindowCase):
         route.choose("hub")
         self.assertIn(f"now it is {before - 2:.3f} mm", route.note.text())
         self.assertEqual(self.job.plan.stale, {"hub.diameter"})
-        self.assertTrue(any(one.place == "hub" for one in self.job.plan.failed))
-        self.assertTrue(any(says in one for one in self.job.plan.open["piece"]))
+        self.assertTrue(any(check.place == "hub" for check in self.job.plan.failed))
+        self.assertTrue(any(says in line for line in self.job.plan.open["piece"]))
         # put back, or done again, it is as it was cut
         self.job.set_size("hub.diameter", f"{before:g}mm")
         self.assertEqual(self.job.plan.changed, {})
@@ -202,7 +202,7 @@ class WhichMachine(WindowCase):
         self.assertEqual(self.job.plan.mill.name, "Knee mill")
         self.choose(route.machine, "small")
         self.assertEqual(self.job.plan.mill.name, "Small mill")
-        failed = [one.says for one in self.job.plan.checks if not one.passed]
+        failed = [check.says for check in self.job.plan.checks if not check.passed]
         self.assertTrue(any("Small mill" in says for says in failed), failed)
         self.close_window()
         self.open_window()
@@ -219,9 +219,9 @@ class InAnInchShop(WindowCase):
         job = begin_job(file, {"what": "housing-cover", "name": "Cover"})
         wanted = families()["housing-cover"].mate_keys
         typed = {
-            key: f"{one.usual:g}mm"
-            for key, one in wanted.items()
-            if one.kind is LENGTH and not isinstance(one.usual, str)
+            key: f"{mate_size.usual:g}mm"
+            for key, mate_size in wanted.items()
+            if mate_size.kind is LENGTH and not isinstance(mate_size.usual, str)
         }
         work = job.with_work(making=replace(job.making, sizes=typed))
         file.act(job.id, "As usual.", work)
@@ -250,7 +250,7 @@ class InAnInchShop(WindowCase):
         self.assertNotIn(" mm", said)
         piece = self.stage("piece")
         items = piece.drawing.drawing().items
-        written = " ".join(one.text for one in items if isinstance(one, Text))
+        written = " ".join(item.text for item in items if isinstance(item, Text))
         self.assertIn("⌀0.5118", written)
         self.job.work_at("mark-thread")  # a nut of 22 mm: its middle at half of it
         self.assertIn("0.4331, ", self.job.lines.lines[0].note)

@@ -49,7 +49,7 @@ class CarrierAndPlate(MadePieces):
     def choose_work(self, name):
         line = self.window.job_page().work_line
         links = [line.itemAt(i).widget() for i in range(line.count())]
-        self.click(next(one for one in links if one and one.text() == name))
+        self.click(next(link for link in links if link and link.text() == name))
 
     def spigot(self):
         return self.job.plan.fit(4)
@@ -83,7 +83,7 @@ class CarrierAndPlate(MadePieces):
         piece = self.stage("piece")
         self.type(piece.asked["stud.thread"].edit, "M6")
         groups = groups_of(self.job.plan)
-        names = [sorted(one.name.split(",")[0] for one in group) for group in groups]
+        names = [sorted(part.name.split(",")[0] for part in group) for group in groups]
         self.assertEqual(
             names,
             [["Chuck carrier", "Chuck without a shank"],
@@ -166,9 +166,13 @@ class CarrierAndPlate(MadePieces):
         self.choose_work("Chuck carrier")
         fits = self.stage("fits")
         fits.show_fit(5)
-        bolts = next(one for one in fits.findChildren(BoltChoice) if one.isVisible())
+        bolts = next(
+            bolt_choice
+            for bolt_choice in fits.findChildren(BoltChoice)
+            if bolt_choice.isVisible()
+        )
         self.type(bolts.count.edit, "3")
-        carrier, plate = (one.making.sizes for one in self.job.job.works)
+        carrier, plate = (work.making.sizes for work in self.job.job.works)
         self.assertEqual(plate["chuck.bolts"], "3")
         self.assertNotIn("chuck.bolts", carrier)
         self.choose_work("Chuck carrier")
@@ -176,7 +180,7 @@ class CarrierAndPlate(MadePieces):
         self.click(fits.cut_it)
         self.assertEqual(self.job.job.making.family, "back-plate")
         self.assertEqual(self.window.job_page().stage, "cut")
-        self.assertEqual([one.cutting for one in self.job.job.works], [0, 2])
+        self.assertEqual([work.cutting for work in self.job.job.works], [0, 2])
 
     def test_the_other_half_can_be_made_first(self):
         """The spigot stands at its 62.9805 as drawn; the register is bored to it."""

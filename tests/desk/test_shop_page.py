@@ -158,7 +158,7 @@ class Shop(WindowCase):
         page.what.choose("back-plate")
         noses, chucks = page.combos["mate.nose"], page.combos["mate.chuck"]
         nose = next(
-            one for one in range(noses.count()) if "Watch lathe" in noses.itemText(one)
+            at for at in range(noses.count()) if "Watch lathe" in noses.itemText(at)
         )
         noses.setCurrentIndex(nose)
         self.choose(chucks, chucks.itemData(chucks.findText("Chuck 50")))
@@ -211,7 +211,9 @@ class Shop(WindowCase):
         self.assertIsNone(self.window.file.get("chuck-arbor"))
 
     def test_a_set_is_put_on_its_shelf_and_an_item_found_changed_removed(self):
-        reamers = next(one for one in starter_sets("tools") if one.key == "reamers")
+        reamers = next(
+            starter for starter in starter_sets("tools") if starter.key == "reamers"
+        )
         self.page.add_set(reamers)
         card = self.card()
         self.type(card.find.edit, "reamer 6", enter=False)
@@ -220,7 +222,7 @@ class Shop(WindowCase):
         self.assertEqual(card.fields["size"].text(), "6")
         self.type(card.fields["note"].edit, "worn, cuts 5.99")
         kept = [i for i in self.page.shelf("tools").of_kind("reamer") if i.note]
-        self.assertEqual([one.size for one in kept], [6])
+        self.assertEqual([drill.size for drill in kept], [6])
         card = self.card()
         card.remove()
         self.assertIn("Choose an item", self.page.says.text())
@@ -277,6 +279,8 @@ class Shop(WindowCase):
         self.assertIn("New gauge stays: readings were taken", page.says.text())
         self.window.show_start()
         self.window.actions_by_id["edit.undo"].trigger()
-        self.assertIn("new-gauge", [one.id for one in file.shop().instruments])
+        self.assertIn(
+            "new-gauge", [instrument.id for instrument in file.shop().instruments]
+        )
         self.window.open_job("back-plate-130")
         self.assertEqual(self.job.job.id, "back-plate-130")

@@ -18,9 +18,9 @@ class Surveying(WindowCase):
     def rows(self) -> str:
         layout = self.view.rows
         return " ".join(
-            one.text()
+            label.text()
             for i in range(layout.count())
-            for one in layout.itemAt(i).widget().findChildren(QLabel)
+            for label in layout.itemAt(i).widget().findChildren(QLabel)
         )
 
     def press(self, words: str, row: int):
@@ -119,7 +119,7 @@ class Surveying(WindowCase):
             self.job.drop_surface("worm-shaft", "shaft")
         self.view.choose("worm-shaft", "key-across")
         self.pick(self.view.more_menu(), "Remove this surface")
-        names = [one.id for one in self.job.pieces["worm-shaft"].surfaces]
+        names = [surface.id for surface in self.job.pieces["worm-shaft"].surfaces]
         self.assertEqual(names, ["shaft", "shoulder", "key-width"])
 
     def test_an_inch_thread_is_found_in_a_metric_piece(self):

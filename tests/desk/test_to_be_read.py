@@ -38,8 +38,8 @@ def _light(code: str) -> float:
     return 0.2126 * r + 0.7152 * g + 0.0722 * b
 
 
-def contrast(one: str, other: str) -> float:
-    low, high = sorted((_light(one), _light(other)))
+def contrast(ink: str, other: str) -> float:
+    low, high = sorted((_light(ink), _light(other)))
     return (high + 0.05) / (low + 0.05)
 
 
@@ -107,8 +107,10 @@ class FiguresStayWhole(WindowCase):
     def test_the_links_of_a_chain_are_read_in_full(self):
         """Two bearings, a spacer and what the nut has to clamp, side by side."""
         mates = {
-            key: f"{one.usual}" if isinstance(one.usual, str) else f"{one.usual:g}mm"
-            for key, one in families()["draw-in-spindle"].mate_keys.items()
+            key: f"{mate_size.usual}"
+            if isinstance(mate_size.usual, str)
+            else f"{mate_size.usual:g}mm"
+            for key, mate_size in families()["draw-in-spindle"].mate_keys.items()
         }
         job = begin_job(
             self.window.file, {"what": "draw-in-spindle", "name": "Spindle"}
@@ -134,11 +136,11 @@ class FiguresStayWhole(WindowCase):
                 self.settle()
                 page = self.window.job_page()
                 whole = {f.choice.number: page._target(f) for f in self.job.plan.fits}
-                for one in page.head.findChildren(QPushButton):
-                    number = one.property("target")
+                for button in page.head.findChildren(QPushButton):
+                    number = button.property("target")
                     if number and ": " in whole[number]:
                         figure = whole[number].rpartition(": ")[2]
-                        self.assertTrue(one.text().endswith(figure), one.text())
+                        self.assertTrue(button.text().endswith(figure), button.text())
 
     def test_the_stage_has_the_room_it_needs_before_the_strip_has(self):
         self.window.settings.put("font_scale", 150)
@@ -168,17 +170,22 @@ class FiguresStayWhole(WindowCase):
                 self.settle()
                 self.settle()  # words in more lines have made room
                 view = self.window.job_page().view()
-                for one in view.findChildren(QWidget) if view else ():
-                    wraps = isinstance(one, QLabel) and one.wordWrap()
-                    if not one.isVisible() or not (
-                        wraps or isinstance(one, QLineEdit | QComboBox)
+                for widget in view.findChildren(QWidget) if view else ():
+                    wraps = isinstance(widget, QLabel) and widget.wordWrap()
+                    if not widget.isVisible() or not (
+                        wraps or isinstance(widget, QLineEdit | QComboBox)
                     ):
                         continue
-                    least = one.minimumSizeHint().height()
+                    least = widget.minimumSizeHint().height()
                     if wraps:
-                        least = one.heightForWidth(one.width())
-                    says = stage, scale, one.accessibleName(), wraps and one.text()
-                    self.assertGreaterEqual(one.height(), least - 2, says)
+                        least = widget.heightForWidth(widget.width())
+                    says = (
+                        stage,
+                        scale,
+                        widget.accessibleName(),
+                        wraps and widget.text(),
+                    )
+                    self.assertGreaterEqual(widget.height(), least - 2, says)
 
     def test_on_a_low_screen_what_is_to_be_pressed_is_seen_without_scrolling(self):
         """At 150 % on 1024x700 the film is lower, and the keys come after the button;
@@ -193,33 +200,36 @@ class FiguresStayWhole(WindowCase):
                 for _ in range(4):  # what is found too low moves after that
                     self.settle()
                 view = self.window.job_page().view()
-                one, around = getattr(view, name), area_of(view).viewport()
-                under = one.mapTo(around, one.rect().bottomLeft()).y()
+                widget, around = getattr(view, name), area_of(view).viewport()
+                under = widget.mapTo(around, widget.rect().bottomLeft()).y()
                 self.assertLessEqual(under, around.height(), (stage, size))
             keys = view.pad.mapTo(around, view.pad.rect().topLeft()).y()
             self.assertEqual(keys > under, low)
 
-    def cut_off(self, one: QWidget) -> bool:
+    def cut_off(self, widget: QWidget) -> bool:
         """Whether the words of a label, a button or a box have no room."""
-        lines, room = [], one.width()
-        if isinstance(one, EnterButton):
-            lines, room = one._lines(), one._room()
-        elif isinstance(one, QCheckBox | QRadioButton):
-            lines = one.text().split("\n")
-        elif isinstance(one, QLabel) and one is not self.window.job_page().open_says:
-            if one.wordWrap():
-                return one.heightForWidth(room) > one.height() + 3
-            lines = one.text().split("\n")
-        wide = map(one.fontMetrics().horizontalAdvance, lines)
+        lines, room = [], widget.width()
+        if isinstance(widget, EnterButton):
+            lines, room = widget._lines(), widget._room()
+        elif isinstance(widget, QCheckBox | QRadioButton):
+            lines = widget.text().split("\n")
+        elif (
+            isinstance(widget, QLabel)
+            and widget is not self.window.job_page().open_says
+        ):
+            if widget.wordWrap():
+                return widget.heightForWidth(room) > widget.height() + 3
+            lines = widget.text().split("\n")
+        wide = map(widget.fontMetrics().horizontalAdvance, lines)
         return max(wide, default=0) > room + 1
 
     def words_are_whole(self, *where: str) -> None:
         for _ in range(6):  # what needs more room asks from panel to page to window
             self.settle()
-        for one in self.window.job_page().findChildren(QWidget):
-            if one.isVisible() and one.width() > 1:
-                says = *where, getattr(one, "text", str)()
-                self.assertFalse(self.cut_off(one), says)
+        for widget in self.window.job_page().findChildren(QWidget):
+            if widget.isVisible() and widget.width() > 1:
+                says = *where, getattr(widget, "text", str)()
+                self.assertFalse(self.cut_off(widget), says)
 
     def test_in_a_small_window_no_words_are_cut_off(self):
         """At 150 % on 1024x700 names, figures and buttons go into lines."""

@@ -125,8 +125,10 @@ class NotOnDisk(WindowCase):
         self.settle()
         self.assertIn("dial-hub", [e.id for e in self.window.file.entries("job")])
         self.assertEqual(len(list(self.folder.glob("*-before-restore-*"))), 1)
-        recent = [one.text() for one in self.window.keeping.recent_menu().actions()]
-        self.assertTrue(any("new.machinon" in one for one in recent))
+        recent = [
+            action.text() for action in self.window.keeping.recent_menu().actions()
+        ]
+        self.assertTrue(any("new.machinon" in path for path in recent))
 
     def test_a_damaged_job_leads_to_the_start_page_and_offers_the_one_before(self):
         self.window.open_job("dial-hub")
@@ -158,7 +160,7 @@ class NotOnDisk(WindowCase):
 
     def offered(self):
         boxes = [
-            one for one in self.window.findChildren(QMessageBox) if one.isVisible()
+            box for box in self.window.findChildren(QMessageBox) if box.isVisible()
         ]
         return boxes[0] if boxes else None
 
@@ -231,7 +233,7 @@ class Faulty(unittest.TestCase):
         view.resize(200, 100)
         view.grab()
         self.assertEqual(faults.count, before + 1)
-        texts = [one.text for one in view.drawing().items if isinstance(one, Text)]
+        texts = [item.text for item in view.drawing().items if isinstance(item, Text)]
         self.assertEqual(texts, [CANNOT])
 
     def test_a_painter_is_ended_whatever_happens(self):

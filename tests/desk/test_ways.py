@@ -30,7 +30,9 @@ class Ways(WindowCase):
         self.app.processEvents()
 
     def dialogs(self, kind):
-        return [one for one in self.window.findChildren(kind) if one.isVisible()]
+        return [
+            widget for widget in self.window.findChildren(kind) if widget.isVisible()
+        ]
 
     def test_the_rail_is_clicked_and_walked_with_the_arrows(self):
         rail = self.page.rail
@@ -94,7 +96,7 @@ class Ways(WindowCase):
     def test_every_key_there_is_stands_on_the_sheet_of_keys(self):
         self.window.actions_by_id["help.keys"].trigger()
         (sheet,) = self.dialogs(QDialog)
-        said = [one.text() for one in sheet.findChildren(QLabel)]
+        said = [label.text() for label in sheet.findChildren(QLabel)]
         for command in COMMANDS:
             if command.keys:
                 self.assertIn(command.keys, said, command.id)

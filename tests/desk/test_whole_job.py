@@ -227,14 +227,16 @@ class WholeJob(WindowCase):
 
     def all_text(self, layout) -> str:
         return " ".join(
-            one.text()
+            label.text()
             for i in range(layout.count())
-            for one in layout.itemAt(i).widget().findChildren(QLabel)
+            for label in layout.itemAt(i).widget().findChildren(QLabel)
         )
 
     def press_in(self, widget, words):
         button = next(
-            one for one in widget.findChildren(QPushButton) if one.text() == words
+            button
+            for button in widget.findChildren(QPushButton)
+            if button.text() == words
         )
         self.click(button)
 

@@ -44,7 +44,7 @@ class DevicesAtTheDesk(WindowCase):
         self.assertIn("A=X", page.axes.message.text())
         page.axes.put("")
         self.choose(page.instrument, "micrometer")
-        one = self.add(page, "Micrometer", "gauge", "number", gauge.url)
+        device = self.add(page, "Micrometer", "gauge", "number", gauge.url)
         self.assertIn("Micrometer", self.window.settings.get("devices"))
         self.assertTrue(self.until(lambda: gauge.listened_to))
         self.window.open_job("back-plate-130")
@@ -64,20 +64,20 @@ class DevicesAtTheDesk(WindowCase):
         self.assertEqual(last.instrument, "micrometer", "it is what sent it")
         gauge.send(45.993)
         gauge.send(45.993)
-        self.assertTrue(self.until(lambda: one.link.counts.handed == 3))
+        self.assertTrue(self.until(lambda: device.link.counts.handed == 3))
         self.until(lambda: False, 0.2)
         self.assertEqual(count(), before + 1, "sent again at once: taken once")
         # elsewhere it stays in hand until it is taken by its key
         self.stage("route")
         gauge.send(45.991)
-        self.assertTrue(self.until(lambda: one.hand == 45.991))
+        self.assertTrue(self.until(lambda: device.hand == 45.991))
         survey = self.stage("survey")
         survey.choose("lathe-nose", "register")
         survey.reading.edit.setFocus()
         self.window.actions_by_id["devices.take"].trigger()
         self.settle()
         self.assertEqual(count(), before + 2)
-        self.assertIsNone(one.hand)
+        self.assertIsNone(device.hand)
         page = self.open_page()
         self.click(page.forget)
         self.assertEqual(self.window.settings.get("devices"), "[]")
@@ -89,19 +89,19 @@ class DevicesAtTheDesk(WindowCase):
         page.ask.put("?")
         self.assertTrue(page.every.isVisible())
         self.choose(page.every, 1.0)
-        one = self.add(page, "Read-out", "readout", "named", "/dev/none")
-        self.assertEqual((one.device.ask, one.device.every), ("?", 1.0))
+        device = self.add(page, "Read-out", "readout", "named", "/dev/none")
+        self.assertEqual((device.device.ask, device.device.every), ("?", 1.0))
 
     def test_a_form_is_taught_from_a_line_that_came(self):
         gauge = self.stand_in("gauge")
         page = self.open_page()
-        one = self.add(page, "Old gauge", "gauge", "columns", gauge.url)
+        device = self.add(page, "Old gauge", "gauge", "columns", gauge.url)
         self.assertTrue(self.until(lambda: gauge.listened_to))
         self.click(page.teach)
         self.assertIn("Nothing came yet", page.says.text())
         gauge._put("N07 L= +0012.345 mm\r\n")
-        self.assertTrue(self.until(lambda: one.link.lines))
-        self.assertIn("not of the form", one.link.lines[-1].says)
+        self.assertTrue(self.until(lambda: device.link.lines))
+        self.assertIn("not of the form", device.link.lines[-1].says)
         self.click(page.teach)
         texts = {page.parts[at].text: combo for at, combo in page.chosen.items()}
         self.click(page.taught)
@@ -109,53 +109,53 @@ class DevicesAtTheDesk(WindowCase):
         self.choose(texts["0012.345"], "value")
         self.choose(texts["mm"], "unit")
         self.click(page.taught)
-        one = self.window.wired.hub.on_wire[page._at]
+        device = self.window.wired.hub.on_wire[page._at]
         self.assertTrue(self.until(lambda: gauge.listened_to))
-        self.assertTrue(self.until(lambda: one.link._port))
+        self.assertTrue(self.until(lambda: device.link._port))
         gauge._put("N08 L= -0003.250 mm\r\n")
-        self.assertTrue(self.until(lambda: one.last == -3.25))
+        self.assertTrue(self.until(lambda: device.last == -3.25))
         self.assertIn("taught", self.window.settings.get("devices"))
 
     def test_what_is_old_looks_old_and_closing_never_hangs(self):
         page = self.open_page()
-        one = self.add(page, "Mill", "readout", "named", "socket://127.0.0.1:9")
-        self.assertTrue(self.until(lambda: one.state == "lost"))
-        self.assertTrue(one.stale(self.window.wired.hub.now()))
+        device = self.add(page, "Mill", "readout", "named", "socket://127.0.0.1:9")
+        self.assertTrue(self.until(lambda: device.state == "lost"))
+        self.assertTrue(device.stale(self.window.wired.hub.now()))
         self.assertIn("nobody answers", page.state.text())
         self.close_window()
 
     def test_axes_are_zeroed_and_halved_here_alone(self):
         readout = self.stand_in("readout")
         page = self.open_page()
-        one = self.add(page, "Mill", "readout", "named", readout.url)
+        device = self.add(page, "Mill", "readout", "named", readout.url)
         readout.show(X=10.0)
-        self.assertTrue(self.until(lambda: one.mirror.shown.get("X") == 10.0))
+        self.assertTrue(self.until(lambda: device.mirror.shown.get("X") == 10.0))
         bar = self.window.wired.hand
-        self.pick(bar.axis_menu(one.device.id, "X"), "Zero here")
+        self.pick(bar.axis_menu(device.device.id, "X"), "Zero here")
         readout.show(X=50.0)
-        self.assertTrue(self.until(lambda: one.mirror.shown["X"] == 40.0))
-        self.pick(bar.axis_menu(one.device.id, "X"), "Half of it: the middle")
-        self.assertEqual(one.mirror.shown["X"], 20.0)
-        self.assertIn("+20.000", bar.figures[one.device.id, "X"].text())
+        self.assertTrue(self.until(lambda: device.mirror.shown["X"] == 40.0))
+        self.pick(bar.axis_menu(device.device.id, "X"), "Half of it: the middle")
+        self.assertEqual(device.mirror.shown["X"], 20.0)
+        self.assertIn("+20.000", bar.figures[device.device.id, "X"].text())
         # however long a busy machine takes to hear of it
         with mock.patch.object(mirror, "IN", 60.0):
             readout.show(X=900.0)
-            self.assertTrue(self.until(lambda: "X" in one.mirror.jumped))
+            self.assertTrue(self.until(lambda: "X" in device.mirror.jumped))
         bar.refresh()
-        self.assertIn("jumped", bar.figures[one.device.id, "X"].text())
+        self.assertIn("jumped", bar.figures[device.device.id, "X"].text())
 
     def test_a_simulated_read_out_is_moved_from_the_page(self):
         page = self.open_page()
         page.fault.setCurrentIndex(2)
         page.simulate("readout")
-        one = self.window.wired.hub.on_wire[page._at]
+        device = self.window.wired.hub.on_wire[page._at]
         self.assertTrue(self.until(lambda: any(
-            line.values is None for line in one.link.lines)))  # fmt: skip
+            line.values is None for line in device.link.lines)))  # fmt: skip
         self.settle()
         self.type(page.move.edit, "sideways")
         self.assertIn("Axis and number", page.move.message.text())
         self.type(page.move.edit, "X 12.5 Y -3")
-        self.assertTrue(self.until(lambda: one.mirror.shown.get("X") == 12.5))
+        self.assertTrue(self.until(lambda: device.mirror.shown.get("X") == 12.5))
         self.assertEqual(self.window.settings.get("devices"), "", "never kept")
 
 
@@ -174,7 +174,7 @@ class SixHoles(ByKeys):
         devices.name.put("Mill")
         devices.port.put(readout.url)
         self.click(devices.add)
-        one = self.window.wired.hub.readout
+        device = self.window.wired.hub.readout
         self.begin("plate-block", "Base")
         self.stage("piece").add_part("ring")
         self.stage("piece")
@@ -189,16 +189,16 @@ class SixHoles(ByKeys):
             if hole in (2, 4):
                 self.assertTrue(self.until(lambda: readout.listened_to))
                 readout.hang_up()
-                self.assertTrue(self.until(lambda: one.state == "lost"))
+                self.assertTrue(self.until(lambda: device.state == "lost"))
             there = bar.to_go
             self.assertTrue(
                 self.until(lambda there=there: all(
-                    there[one.device.id, axis].text() == "there" for axis in "XY")),
+                    there[device.device.id, axis].text() == "there" for axis in "XY")),
                 [w.text() for w in bar.to_go.values()],
             )  # fmt: skip
             self.assertEqual(len(self.job.lines_done), hole)
             self.press(Qt.Key.Key_Return)
-        self.assertEqual(one.link.counts.lost, 2)
+        self.assertEqual(device.link.counts.lost, 2)
         self.assertEqual(self.page.head.text(), "Check before the next tool")
 
 

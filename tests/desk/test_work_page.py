@@ -83,7 +83,7 @@ class AtTheMachine(ByKeys):
         self.assertEqual(page.head.text(), "Hole 1 of 6")
         up = f"{page.line.figures[1].value:.2f}"
         said = [
-            one.text for one in page.picture.drawing().items if hasattr(one, "text")
+            item.text for item in page.picture.drawing().items if hasattr(item, "text")
         ]
         self.assertIn(up, said, "the picture counts from the same zero")
         self.press(Qt.Key.Key_Backspace)
@@ -193,7 +193,7 @@ class AtTheMachine(ByKeys):
             self.press(Qt.Key.Key_Return)
         self.assertEqual(page.head.text(), "Prove the setting by indicator")
         self.type(page.asked.edit, "1.95")
-        said = {one.name: one.value for one in page.line.figures}
+        said = {figure.name: figure.value for figure in page.line.figures}
         self.assertEqual(said["Steeper by"], "6.8′")
         self.type(page.asked.edit, "a bit")
         self.assertTrue(page.asked.message.text())

@@ -73,7 +73,7 @@ class Forms(unittest.TestCase):
 class Teaching(unittest.TestCase):
     def teach(self, line, **told):
         """told: by what it is, the text of the part."""
-        places = [one.text for one in parts_of(line)]
+        places = [part.text for part in parts_of(line)]
         return taught(line, {places.index(text): name for name, text in told.items()})
 
     def test_a_padded_figure_with_a_unit_and_words_round_it(self):

@@ -34,7 +34,7 @@ class Wires(unittest.TestCase):
         self.heard, self.states = [], []
         made = Link(
             Device("d", "device", kind, port, form, **more),
-            lambda one: self.heard.append(one.values),
+            lambda heard: self.heard.append(heard.values),
             lambda state, says: self.states.append((state, says)),
         )
         made.start()
@@ -42,7 +42,7 @@ class Wires(unittest.TestCase):
         return made
 
     def sizes(self):
-        return [round(one[""], 3) for one in self.heard]
+        return [round(values[""], 3) for values in self.heard]
 
     def test_a_gauge_is_heard_once_for_each_press_on_either_wire(self):
         gauge = self.stand_in("gauge")
@@ -110,8 +110,8 @@ class Wires(unittest.TestCase):
         gauge._put("\n7.5 mm\n")
         self.assertTrue(until(lambda: len(self.heard) == 2))
         self.assertEqual(self.sizes(), [46.01, 7.5], "the halves belong together")
-        said = [one.says for one in link.lines if one.values is None]
-        self.assertTrue(any("not of the form" in one for one in said))
+        said = [line.says for line in link.lines if line.values is None]
+        self.assertTrue(any("not of the form" in line for line in said))
 
     def test_half_a_line_does_not_outlive_its_port(self):
         gauge = self.stand_in("gauge")
@@ -196,7 +196,7 @@ class Simulated(unittest.TestCase):
             url = program.stdout.readline().split()[2]
             heard = []
             link = Link(Device("d", "d", "gauge", url, FORMS["number"]),
-                        lambda one: heard.append(one.values[""]))  # fmt: skip
+                        lambda message: heard.append(message.values[""]))  # fmt: skip
             link.start()
 
             def typed(text):

@@ -88,12 +88,12 @@ class Film(unittest.TestCase):
         )
         square, wide = body_film(drilled, 148, 140), body_film(drilled, 340, 140)
         for drawing, rings in ((square, 0), (wide, 3)):
-            lit = [one for one in drawing.items if getattr(one, "role", "") == "cut"]
-            self.assertEqual(sum(isinstance(one, Shape) for one in lit), 1)
-            found = [one.centre for one in lit if isinstance(one, Circle)]
+            lit = [item for item in drawing.items if getattr(item, "role", "") == "cut"]
+            self.assertEqual(sum(isinstance(item, Shape) for item in lit), 1)
+            found = [item.centre for item in lit if isinstance(item, Circle)]
             self.assertEqual(len(found), rings)
         sides = [math.dist(a, b) for a, b in pairwise(found)]
-        body = next(one for one in wide.items if isinstance(one, Circle))
+        body = next(item for item in wide.items if isinstance(item, Circle))
         scale = 2 * body.radius / drilled.after.largest
         for side in sides:
             self.assertAlmostEqual(side / scale, 110 * math.sin(math.pi / 3), places=3)
@@ -107,7 +107,7 @@ class SheetOfAPlate(unittest.TestCase):
             self.assertIn(size, said)
         for number in "1234":
             self.assertIn(number, said)
-        self.assertTrue(any("on ⌀110 (109.090 to 110.903)" in one for one in said))
+        self.assertTrue(any("on ⌀110 (109.090 to 110.903)" in text for text in said))
 
     def test_the_section_is_to_scale(self):
         """An upright dimension is as long as its size, all at one scale."""
@@ -122,7 +122,7 @@ class SheetOfAPlate(unittest.TestCase):
         for key in ("core.diameter", "spigot.diameter", "hub.diameter"):
             size = made.values[key]
             self.assertTrue(
-                any(abs(one / scale - size) < 0.01 for one in uprights), key
+                any(abs(upright / scale - size) < 0.01 for upright in uprights), key
             )
 
     def test_a_contradiction_is_red_and_marked_at_the_size_itself(self):
@@ -206,10 +206,12 @@ class StackStrip(unittest.TestCase):
                     except BadInput:  # the bushing of a bar without a pilot
                         continue
                     found += rings
-                    for one in rings if (family.key, mate.role) not in in_metal else ():
-                        ring = box(one.start, one.inner, one.end, one.outer)
-                        met = made.body.region.intersection(ring).area
-                        self.assertLess(met, 0.07 * ring.area, (family.key, mate.role))
+                    for ring in (
+                        rings if (family.key, mate.role) not in in_metal else ()
+                    ):
+                        metal = box(ring.start, ring.inner, ring.end, ring.outer)
+                        met = made.body.region.intersection(metal).area
+                        self.assertLess(met, 0.07 * metal.area, (family.key, mate.role))
         self.assertGreater(len(found), 50)
 
     def test_a_stud_stands_through_all_that_it_holds(self):
@@ -217,7 +219,7 @@ class StackStrip(unittest.TestCase):
         family = families()["stud"]
         made = make(family, {})
         spans = {
-            mate.role: [(one.start, one.end) for one in rings_of(mate, made)]
+            mate.role: [(ring.start, ring.end) for ring in rings_of(mate, made)]
             for mate in family.mates
         }
         self.assertEqual(spans["below"], [(0, 12)])

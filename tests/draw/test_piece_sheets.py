@@ -71,7 +71,7 @@ def block_view(made, view):
 
 
 def texts(drawing):
-    return [one for one in drawing.items if isinstance(one, Text)]
+    return [item for item in drawing.items if isinstance(item, Text)]
 
 
 class Sheets(unittest.TestCase):
@@ -88,8 +88,10 @@ class Sheets(unittest.TestCase):
                     self.assertEqual(list(drawing.troubles()), [])
                     ties = [spot.tie for spot in drawing.spots]
                     self.assertEqual(len(ties), len(set(ties)))
-                    found = {one.key for tie in ties for one in said_with(made, tie)}
-                    there = {one.name for one in made.body.features}
+                    found = {
+                        figure.key for tie in ties for figure in said_with(made, tie)
+                    }
+                    there = {feature.name for feature in made.body.features}
                     first: dict[str, str] = {}
                     for key, known in made.sizes.items():
                         name = known.size.feature
@@ -108,8 +110,14 @@ class Sheets(unittest.TestCase):
                 box = made.body.shadow.box
                 spans = {way: (box[n], box[n + 3]) for n, way in enumerate("xyz")}
             said = {
-                (one.kind, *(round(end, 1) for end in sorted((one.start, one.end))))
-                for one in places_of(made).values()
+                (
+                    dimension.kind,
+                    *(
+                        round(end, 1)
+                        for end in sorted((dimension.start, dimension.end))
+                    ),
+                )
+                for dimension in places_of(made).values()
             }
             for way, (low, high) in spans.items():
                 span = way, round(low, 1), round(high, 1)
@@ -120,9 +128,9 @@ class Sheets(unittest.TestCase):
         """A collet spindle of 60, 12 and 16.5: 88.5 in all; a block is as long as it
         is written."""
         spindle = piece_sheet(make(families()["collet-spindle"], {}), 980, 620)
-        self.assertIn("(88.5)", [one.text for one in texts(spindle)])
+        self.assertIn("(88.5)", [text.text for text in texts(spindle)])
         block = piece_sheet(make(families()["plate-block"], {}), 980, 620)
-        self.assertNotIn("(", "".join(one.text for one in texts(block)))
+        self.assertNotIn("(", "".join(text.text for text in texts(block)))
 
     def test_the_corners_of_an_outline_have_their_lines(self):
         """A corner cut off from 50 along to 30 up: both stand on the sheet, and no
@@ -130,7 +138,8 @@ class Sheets(unittest.TestCase):
         corners = {"parts": "outline", "outline1.points": "0,0 100,0 100,30 50,60 0,60"}
         plate = make(families()["plate-block"], corners)
         lines = {
-            (one.kind, one.start, one.end) for one in places_of(plate).values()
+            (dimension.kind, dimension.start, dimension.end)
+            for dimension in places_of(plate).values()
         } - {("x", 0, 100), ("y", 0, 60), ("z", 0, plate.values["block.height"])}
         self.assertEqual(lines, {("x", 0, 50), ("y", 0, 30)})
 
@@ -147,9 +156,9 @@ class Sheets(unittest.TestCase):
             ("ring-nut-spanner", ("arc of radius 22.8, 130° round the nut",)),
         ):
             sheet = piece_sheet(make(families()[family], {}), 980, 620)
-            said = "\n".join(one.text for one in texts(sheet))
-            for one in words:
-                self.assertIn(one, said)
+            said = "\n".join(text.text for text in texts(sheet))
+            for word in words:
+                self.assertIn(word, said)
 
     def test_a_line_is_as_long_as_its_figure_says(self):
         """That of a circle's place goes to its centre, not to its first hole."""
@@ -178,13 +187,15 @@ class Sheets(unittest.TestCase):
             made = make(family, {})
             for *size, first in product((860, 1100), (500, 700), (False, True)):
                 drawing = piece_sheet(made, *size, first_angle=first)
-                words = [(*one.rect, one.tie) for one in drawing.figures]
+                words = [(*spot.rect, spot.tie) for spot in drawing.figures]
                 slanting = (
-                    LineString((one.start, one.end))
-                    for one in drawing.items
-                    if isinstance(one, Line)
-                    and one.role == "dimension"
-                    and min(abs(a - b) for a, b in zip(one.start, one.end, strict=True))
+                    LineString((line.start, line.end))
+                    for line in drawing.items
+                    if isinstance(line, Line)
+                    and line.role == "dimension"
+                    and min(
+                        abs(a - b) for a, b in zip(line.start, line.end, strict=True)
+                    )
                 )
                 for lead, (x, y, w, h, tie) in product(slanting, words):
                     met = lead.intersects(box(x + 4, y + 4, x + w - 4, y + h - 4))
@@ -196,14 +207,14 @@ class Sheets(unittest.TestCase):
         made = make(families()["back-plate"], {})
         for width in (860, 1100):
             drawing = piece_sheet(made, width, 500)
-            rects = {one.tie: one.rect for one in drawing.figures}
+            rects = {spot.tie: spot.rect for spot in drawing.figures}
             lines = {
-                one.start[0]
-                for one in drawing.items
-                if isinstance(one, Line)
-                and one.role == "dimension"
-                and one.start[0] == one.end[0]
-                and one.end[1] > rects["register.depth"][1] > one.start[1]
+                line.start[0]
+                for line in drawing.items
+                if isinstance(line, Line)
+                and line.role == "dimension"
+                and line.start[0] == line.end[0]
+                and line.end[1] > rects["register.depth"][1] > line.start[1]
             }
             left, _, wide, _ = rects["register.depth"]
             self.assertLess(left + wide, min(lines))
@@ -212,15 +223,15 @@ class Sheets(unittest.TestCase):
     def test_a_slot_s_width_stands_clear_of_the_line_to_its_middle(self):
         """10 wide, its middle 17 from the foot: that line passes where 10 would be."""
         drawing = piece_sheet(make(families()["vee-block"], {}), 862, 500)
-        rects = {one.tie: one.rect for one in drawing.figures}
+        rects = {spot.tie: spot.rect for spot in drawing.figures}
         x, y, wide, high = rects["slot1.width"]
         level = [
-            one.start[1]
-            for one in drawing.items
-            if isinstance(one, Line)
-            and one.role == "dimension"
-            and one.start[1] == one.end[1]
-            and min(one.start[0], one.end[0]) < x + wide / 2
+            line.start[1]
+            for line in drawing.items
+            if isinstance(line, Line)
+            and line.role == "dimension"
+            and line.start[1] == line.end[1]
+            and min(line.start[0], line.end[0]) < x + wide / 2
         ]
         self.assertTrue(level)
         self.assertFalse([at for at in level if y + 4 < at < y + high - 4])
@@ -232,8 +243,8 @@ class Sheets(unittest.TestCase):
             given = {"hole1.from_side": offset} if offset else {}
             made = make(families()["carriage-stop"], given)
             written = self.written(made)
-            self.assertEqual([one for one in written if one.startswith("30")], at)
-            said = [one.key for one in said_with(made, "hole1.from_side")]
+            self.assertEqual([text for text in written if text.startswith("30")], at)
+            said = [figure.key for figure in said_with(made, "hole1.from_side")]
             both = ["vee1.at", "hole1.from_side"]
             self.assertEqual(sorted(said), sorted(both if not offset else both[1:]))
 
@@ -241,7 +252,7 @@ class Sheets(unittest.TestCase):
         family = families()["turned-piece"]
         made = make(family, family.full)
         self.assertEqual(self.written(made).count("⌀24"), 1)
-        said = [one.key for one in said_with(made, "taper1.left")]
+        said = [figure.key for figure in said_with(made, "taper1.left")]
         self.assertEqual(said, ["step1.diameter", "taper1.left"])
         # two ends of a stud are as thick, and each has its line
         stud = make(families()["stud"], {})
@@ -257,18 +268,18 @@ class Sheets(unittest.TestCase):
             ("detent-plate", False, "on ⌀45, 30° apart"),
         ):
             written = self.written(make(families()[key], {}), inch)
-            self.assertTrue(any(one.endswith(apart) for one in written), written)
+            self.assertTrue(any(text.endswith(apart) for text in written), written)
 
     def written(self, made, inch=False):
         items = piece_sheet(made, 980, 620, inch=inch).items
-        return [one.text for one in items if isinstance(one, Text)]
+        return [item.text for item in items if isinstance(item, Text)]
 
     def test_what_has_no_line_is_written_where_it_is_cut(self):
         made = make(
             families()["plate-block"],
             {"parts": "slot slot pocket corner edge", "slot2.length": "30"},
         )
-        said = {one.text for one in texts(piece_sheet(made, 980, 620))}
+        said = {text.text for text in texts(piece_sheet(made, 980, 620))}
         for words in (
             "slot 1: from end to end",
             "slot 2: round ends",
@@ -277,7 +288,7 @@ class Sheets(unittest.TestCase):
             "upper edges 0.5 × 45°",
         ):
             self.assertIn(words, said)
-        keys = [one.key for one in said_with(made, "edge1.leg")]
+        keys = [figure.key for figure in said_with(made, "edge1.leg")]
         self.assertEqual(keys, ["edge1.leg", "edge1.which"])
 
     def test_what_only_follows_from_the_sizes_has_its_line_as_well(self):
@@ -296,7 +307,7 @@ class Sheets(unittest.TestCase):
             self.assertIn(length, self.written(made))
         spacer = make(families()["spacer-sleeve"], {})
         ties = [spot.tie for spot in piece_sheet(spacer, 980, 620).spots]
-        self.assertEqual([one for one in ties if one not in spacer.sizes], [])
+        self.assertEqual([tie for tie in ties if tie not in spacer.sizes], [])
 
     def test_edges_and_centres_that_are_no_sizes_are_said_under_the_title(self):
         """The nose's edge is as wide as its thread's pitch of 1.5."""
@@ -315,21 +326,21 @@ class Sheets(unittest.TestCase):
         made = make(families()["single-point-bar"], {"bits.count": "3"})
         written = self.written(made)
         self.assertIn("3 × M4 × 0.7, drill 3.3", written)
-        self.assertTrue(any(one.startswith("3 × ⌀8.02, reamed") for one in written))
+        self.assertTrue(any(text.startswith("3 × ⌀8.02, reamed") for text in written))
         board = Board(400, 200)
         draw_half_section(board, made.body, lambda z, r: (z, -r))
         mouths = [
-            one
-            for one in board.items
-            if isinstance(one, Shape)
-            and not one.closed
-            and max(x for x, _ in one.points) - min(x for x, _ in one.points) < 3.4
+            shape
+            for shape in board.items
+            if isinstance(shape, Shape)
+            and not shape.closed
+            and max(x for x, _ in shape.points) - min(x for x, _ in shape.points) < 3.4
         ]
-        middles = sorted(sum(x for x, _ in one.points[::12]) / 2 for one in mouths)
+        middles = sorted(sum(x for x, _ in shape.points[::12]) / 2 for shape in mouths)
         stations = [made.body.feature(f"grub{i}").z for i in (3, 2, 1)]
         for middle, station in zip(middles, stations, strict=True):
             self.assertAlmostEqual(middle, station)
-        self.assertTrue(all(y >= -1e-9 for one in mouths for _, y in one.points))
+        self.assertTrue(all(y >= -1e-9 for shape in mouths for _, y in shape.points))
 
     def test_a_block_s_lines_stand_once_and_end_where_the_metal_ends(self):
         for made in pieces():
@@ -339,25 +350,28 @@ class Sheets(unittest.TestCase):
                 found = block_view(made, view)
                 with self.subTest(made.family.key, view=view):
                     self.assertEqual(len(found), len(set(found)))
-                    shapes = [one for one in found if isinstance(one, Shape)]
+                    shapes = [item for item in found if isinstance(item, Shape)]
                     whole, outline = (
-                        bounds(MultiPoint(sum((one.points for one in some), ())))
-                        for some in (shapes, [one for one in shapes if one.closed])
+                        bounds(MultiPoint(sum((shape.points for shape in some), ())))
+                        for some in (
+                            shapes,
+                            [shape for shape in shapes if shape.closed],
+                        )
                     )
                     for wide, out in zip(whole, outline, strict=True):
                         self.assertAlmostEqual(wide, out, 3)
 
     def test_a_hole_through_a_block_is_one_circle_that_one_sees_through(self):
         made = make(families()["plate-block"], {})
-        circles = [one for one in block_view(made, "top") if isinstance(one, Circle)]
-        through = [one for one in circles if one.fill == "ground"]
+        circles = [item for item in block_view(made, "top") if isinstance(item, Circle)]
+        through = [circle for circle in circles if circle.fill == "ground"]
         self.assertEqual(
-            sorted(one.centre for one in through),
+            sorted(circle.centre for circle in through),
             [(15, 15), (15, 45), (85, 15), (85, 45)],
         )
-        self.assertEqual({round(2 * one.radius, 4) for one in through}, {9.0})
+        self.assertEqual({round(2 * circle.radius, 4) for circle in through}, {9.0})
         # and above each its counterbore
-        self.assertEqual({2 * one.radius for one in circles}, {9.0, 15.0})
+        self.assertEqual({2 * circle.radius for circle in circles}, {9.0, 15.0})
 
     def test_what_turns_is_seen_through_its_bore_and_open_where_its_key_goes(self):
         # dowels and screws on one circle have one centre line
@@ -369,14 +383,16 @@ class Sheets(unittest.TestCase):
         board = Board(500, 500)
         made = make(families()["hub-adapter"], {})
         draw_end_view(board, made.body, (0, 0), 1.0)
-        circles = [one for one in board.items if isinstance(one, Circle)]
+        circles = [item for item in board.items if isinstance(item, Circle)]
         self.assertEqual(len(circles), len(set(circles)))
-        through = {round(2 * one.radius, 3) for one in circles if one.fill == "ground"}
+        through = {
+            round(2 * circle.radius, 3) for circle in circles if circle.fill == "ground"
+        }
         self.assertEqual(through, {20.014, 5.0})  # the bore, and M6 drilled
         (key,) = (
-            one.points
-            for one in board.items
-            if isinstance(one, Shape) and one.role == "outline"
+            shape.points
+            for shape in board.items
+            if isinstance(shape, Shape) and shape.role == "outline"
         )
         # 6 wide, 2.8 into the bore's top; its sides begin where the bore is 6 wide
         self.assertEqual({x for x, _ in key}, {-3.0, 3.0})
@@ -387,12 +403,12 @@ class Sheets(unittest.TestCase):
         """The middle recess of a detent plate is on top, 0.9 of its 5 deep; the screws
         on the same circle are turned away from it."""
         body = make(families()["detent-plate"], {}).body
-        names = [one.name for one in turned_in(body)]
+        names = [feature.name for feature in turned_in(body)]
         self.assertEqual(names, ["recesses"])
         board = Board(500, 500)
         draw_half_section(board, body, lambda z, r: (z, r))
-        cut = [one for one in board.items if getattr(one, "hatch", "")]
-        floors = {round(z, 3) for one in cut for z, r in one.points if 22 < r < 23}
+        cut = [item for item in board.items if getattr(item, "hatch", "")]
+        floors = {round(z, 3) for item in cut for z, r in item.points if 22 < r < 23}
         self.assertEqual(min(floors), 4.1)
 
     def test_the_section_of_a_tapped_hole_has_its_crests_thin(self):
@@ -401,9 +417,9 @@ class Sheets(unittest.TestCase):
         body = make(families()["hub-adapter"], {}).body
         draw_half_section(board, body, lambda z, r: (z, r))
         thin = {
-            (*one.start, *one.end)
-            for one in board.items
-            if isinstance(one, Line) and one.role == "thin"
+            (*line.start, *line.end)
+            for line in board.items
+            if isinstance(line, Line) and line.role == "thin"
         }
         for crest in (20.0, 26.0):
             self.assertIn((32.0, crest, 25.0, crest), thin)
@@ -414,25 +430,29 @@ class Sheets(unittest.TestCase):
                            ("single-point-bar", {})):  # fmt: skip
             board = Board(500, 500)
             draw_end_view(board, make(families()[key], given).body, (0, 0), 1.0)
-            straight = [one for one in board.items if isinstance(one, Shape | Line)]
-            roles = {one.role for one in straight} - {"centre"}
+            straight = [item for item in board.items if isinstance(item, Shape | Line)]
+            roles = {item.role for item in straight} - {"centre"}
             self.assertEqual(roles, {"hidden"}, key)
 
     def test_a_countersink_is_as_wide_as_it_is_written_from_above_and_the_side(self):
         made = make(families()["t-nut-strip"], {})
-        written = {one.hole.sink for one in made.body.features if hasattr(one, "hole")}
+        written = {
+            feature.hole.sink
+            for feature in made.body.features
+            if hasattr(feature, "hole")
+        }
         self.assertEqual(written, {13.0})
         above = {
-            round(2 * one.radius, 3)
-            for one in block_view(made, "top")
-            if isinstance(one, Circle)
+            round(2 * item.radius, 3)
+            for item in block_view(made, "top")
+            if isinstance(item, Circle)
         }
         # its thread's drill, the thread M12, the mouth
         self.assertEqual(above, {10.3, 12.0, 13.0})
         hidden = [
-            one.points
-            for one in block_view(made, "front")
-            if isinstance(one, Shape) and one.role == "hidden"
+            shape.points
+            for shape in block_view(made, "front")
+            if isinstance(shape, Shape) and shape.role == "hidden"
         ]
         # the first nut's hole in 22 mm of it, its mouth 6.5 to both sides of 11
         mouths = {round(x, 3) for points in hidden for x, _ in points}
@@ -442,9 +462,9 @@ class Sheets(unittest.TestCase):
     def test_a_round_end_runs_out_without_an_edge(self):
         made = make(families()["hinged-arm"], {})
         edges = [
-            one.points
-            for one in block_view(made, "front")
-            if isinstance(one, Shape) and not one.closed and one.role == "outline"
+            shape.points
+            for shape in block_view(made, "front")
+            if isinstance(shape, Shape) and not shape.closed and shape.role == "outline"
         ]
         self.assertEqual(edges, [])
 
@@ -456,7 +476,7 @@ class Sheets(unittest.TestCase):
             items = piece_sheet(
                 make(families()[key], {}), 980, 620, first_angle=first
             ).items
-            circles = [one.centre for one in items if isinstance(one, Circle)]
+            circles = [item.centre for item in items if isinstance(item, Circle)]
             return max(circles), max(y for _, y in circles)
 
         third, first = holes("plate-block", False), holes("plate-block", True)
@@ -472,12 +492,12 @@ class Sheets(unittest.TestCase):
                 if isinstance(item, Text)
             ]
             for band in made.fits:
-                there = {one.name for one in made.body.features}
+                there = {feature.name for feature in made.body.features}
                 name = made.sizes[band.slot.rules].size.drawn_at.split(".")[0]
                 if band.lower is not None and name in there:
                     with self.subTest(made.family.key, fit=band.slot.key):
                         limits = f"{band.lower:.3f} to {band.upper:.3f}"
-                        self.assertTrue(any(limits in one for one in said), said)
+                        self.assertTrue(any(limits in text for text in said), said)
 
     def test_a_sheet_in_inches_says_inches(self):
         made = make(families()["plate-block"], {})
@@ -503,7 +523,7 @@ class Sheets(unittest.TestCase):
         for key in ("bore1.end", "bore1.depth", "bore1.floor"):
             self.assertIsNotNone(screen.spot(key))
             self.assertIsNone(paper.spot(key))
-        said = {one.text for one in texts(paper)}
+        said = {text.text for text in texts(paper)}
         self.assertLessEqual({"0.5 × 45°", "centre ⌀5"}, said)
 
 
@@ -520,15 +540,15 @@ class Written(unittest.TestCase):
             document = readfile(path)
             self.assertFalse(document.audit().has_errors)
             found = sorted(
-                round(one.get_measurement(), 3)
-                for one in document.modelspace().query("DIMENSION")
+                round(entity.get_measurement(), 3)
+                for entity in document.modelspace().query("DIMENSION")
             )
-            texts = {one.dxf.text for one in document.modelspace().query("TEXT")}
+            texts = {entity.dxf.text for entity in document.modelspace().query("TEXT")}
             for known in made.sizes.values():
                 size, value = known.size, known.value
                 if size.kind in (TEXT, FLAG, COUNT):
                     continue
-                drawn = any(abs(value - one) < 2e-3 for one in found)
+                drawn = any(abs(value - figure) < 2e-3 for figure in found)
                 written = any(size.words in text for text in texts)
                 noted = any(
                     re.search(rf"(?<![\d.]){value:g}0*(?!\d)", t) for t in texts
@@ -537,7 +557,8 @@ class Written(unittest.TestCase):
                 absent = (
                     unused
                     or value == 0
-                    or size.feature not in {one.name for one in made.body.features}
+                    or size.feature
+                    not in {feature.name for feature in made.body.features}
                 )
                 with self.subTest(made.family.key, size=size.key):
                     self.assertTrue(drawn or written or noted or absent)

@@ -164,11 +164,11 @@ class FromTheEnd(unittest.TestCase):
             read("hole-three", 86.5, hole=6.5, span_12=66.5, span_23=56.5),
         )
         (pattern,) = patterns_of(piece, measured)
-        one, two, three = pattern.centres
-        self.assertAlmostEqual(math.dist(one, two), 60)
+        first, two, three = pattern.centres
+        self.assertAlmostEqual(math.dist(first, two), 60)
         self.assertAlmostEqual(math.dist(two, three), 50)
-        self.assertAlmostEqual(math.dist(three, one), 80)
-        self.assertAlmostEqual(2 * math.hypot(*one), pattern.circle)
+        self.assertAlmostEqual(math.dist(three, first), 80)
+        self.assertAlmostEqual(2 * math.hypot(*first), pattern.circle)
 
     def test_a_keyways_floor_is_half_the_round_short_of_the_reading(self):
         across = read("key-across", 9.5)
@@ -186,8 +186,8 @@ class FromTheEnd(unittest.TestCase):
             with self.subTest(key):
                 (flats,) = flats_of(*piece_of(read("shaft", 20.0), read(key, size)))
                 found = [end for chord in flats.chords() for end in chord]
-                for one, other in zip(found, ends, strict=True):
-                    self.assertAlmostEqual(math.dist(one, other), 0)
+                for point, other in zip(found, ends, strict=True):
+                    self.assertAlmostEqual(math.dist(point, other), 0)
 
     def test_what_is_no_flat_of_this_round_is_not_drawn_on_it(self):
         for key, size in (("flats", 21.0), ("flat", 9.0), ("flat", 20.5)):
@@ -202,10 +202,10 @@ class CutAcross(unittest.TestCase):
     def test_the_pins_touch_floor_and_flank_and_span_the_reading(self):
         for key, reading, side in (("over-pins", 137.313, 1), ("between-pins", 40, -1)):
             with self.subTest(key):
-                one = read(key, reading, pin=10.0, angle=60.0, depth=14.0)
-                _, measured = piece_of(one)
-                section = section_of(one, sizes(measured))
-                (x, y, pin), _ = pins_of(one, section)
+                surface = read(key, reading, pin=10.0, angle=60.0, depth=14.0)
+                _, measured = piece_of(surface)
+                section = section_of(surface, sizes(measured))
+                (x, y, pin), _ = pins_of(surface, section)
                 (top_x, top), (corner, floor) = section.edge
                 self.assertAlmostEqual(y - floor, pin / 2)
                 # distance of the pin's centre from the line of the flank
@@ -215,14 +215,14 @@ class CutAcross(unittest.TestCase):
                 self.assertAlmostEqual(2 * x + side * pin, reading)
 
     def test_a_tee_slot_is_its_neck_lip_and_head(self):
-        one = read("tee-neck", 14.0)
+        surface = read("tee-neck", 14.0)
         _, measured = piece_of(
-            one,
+            surface,
             read("tee-head", 24.0),
             read("tee-head-depth", 10.0),
             read("tee-lip", 12.0),
         )
-        section = section_of(one, sizes(measured))
+        section = section_of(surface, sizes(measured))
         self.assertEqual(section.edge, ((7, 0), (7, -12), (12, -12), (12, -22)))
 
 
@@ -230,14 +230,14 @@ class ThePicture(unittest.TestCase):
     def test_every_kind_of_surface_has_its_figure_on_the_page(self):
         for group in surface_groups():
             piece = Piece("piece", "Piece", "other", "steel")
-            for one in new_surfaces(piece, group):
-                piece = piece.with_surface(one)
-            unread = {one.id: None for one in piece.surfaces}
+            for surface in new_surfaces(piece, group):
+                piece = piece.with_surface(surface)
+            unread = {surface.id: None for surface in piece.surfaces}
             for width, height in ((900, 380), (620, 300)):
                 drawing = piece_drawing(piece, unread, width, height)
-                for one in piece.surfaces:
-                    with self.subTest(group, surface=one.id, width=width):
-                        spot = drawing.spot(one.id)
+                for surface in piece.surfaces:
+                    with self.subTest(group, surface=surface.id, width=width):
+                        spot = drawing.spot(surface.id)
                         self.assertIsNotNone(spot)
                         x, y, w, h = spot.rect
                         self.assertTrue(x >= 0 and x + w <= width)
@@ -248,22 +248,22 @@ class ThePicture(unittest.TestCase):
         for number in range(150):
             piece = Piece("piece", "Piece", "other", "steel")
             for group in chance.sample(list(surface_groups()), 4):
-                for one in new_surfaces(piece, group):
-                    asked = sum_of(one).asks if sum_of(one) else ()
+                for surface in new_surfaces(piece, group):
+                    asked = sum_of(surface).asks if sum_of(surface) else ()
                     sizes = [10 ** chance.uniform(-1.5, 2.7) for _ in range(2)]
                     readings = tuple(
-                        Reading(size, TOOLS[one.kind], place=f"{50 * i} mm")
+                        Reading(size, TOOLS[surface.kind], place=f"{50 * i} mm")
                         for i, size in enumerate(sizes)
                     )
                     aids = {ask.key: chance.choice((3, 10, 60.0)) for ask in asked}
                     piece = piece.with_surface(
-                        replace(one, readings=readings, aids=aids)
+                        replace(surface, readings=readings, aids=aids)
                     )
             measured = {s.id: measure(s, SHOP, "steel") for s in piece.surfaces}
             drawing = piece_drawing(piece, measured, 800, 380)
             with self.subTest(number, surfaces=[s.id for s in piece.surfaces]):
-                for one in piece.surfaces:
-                    self.assertIsNotNone(drawing.spot(one.id), one.id)
+                for surface in piece.surfaces:
+                    self.assertIsNotNone(drawing.spot(surface.id), surface.id)
                 for x, y in points(drawing):
                     self.assertTrue(math.isfinite(x) and math.isfinite(y))
 
@@ -280,26 +280,26 @@ class ThePicture(unittest.TestCase):
                 for inch in (False, True):
                     drawing = piece_drawing(piece, measured, 900, 380, inch=inch)
                     figures = [i for i in drawing.items if isinstance(i, Text)]
-                    for at, one in enumerate(figures):
+                    for at, text in enumerate(figures):
                         for other in figures[at + 1 :]:
-                            apart = abs(one.at[1] - other.at[1])
-                            with self.subTest(piece.name, one=one.text, to=other.text):
+                            apart = abs(text.at[1] - other.at[1])
+                            with self.subTest(piece.name, one=text.text, to=other.text):
                                 self.assertTrue(
-                                    apart > 0.4 * (one.size + other.size)
-                                    or not _side_by_side(one, other)
+                                    apart > 0.4 * (text.size + other.size)
+                                    or not _side_by_side(text, other)
                                 )
 
     def test_a_chuck_may_lack_any_of_its_usual_surfaces(self):
         for role, usual in (("chuck", CHUCK_SURFACES), ("nose", NOSE_SURFACES)):
             for gone in usual:
-                kept = tuple(one for one in usual if one is not gone)
+                kept = tuple(surface for surface in usual if surface is not gone)
                 piece = Piece(role, role, role, "steel", kept)
                 drawing = piece_drawing(
                     piece, dict.fromkeys(s.id for s in kept), 800, 400
                 )
-                for one in kept:
-                    with self.subTest(role, without=gone.id, surface=one.id):
-                        self.assertIsNotNone(drawing.spot(one.id))
+                for surface in kept:
+                    with self.subTest(role, without=gone.id, surface=surface.id):
+                        self.assertIsNotNone(drawing.spot(surface.id))
 
     def test_what_was_read_is_drawn_thick(self):
         bar = piece_drawing(*piece_of(read("shaft", 16.0)), 700, 400)
@@ -312,7 +312,7 @@ class ThePicture(unittest.TestCase):
         )
 
 
-def _side_by_side(one: Text, other: Text) -> bool:
+def _side_by_side(text: Text, other: Text) -> bool:
     """Whether two texts of one line run into each other."""
 
     def ends(text: Text) -> tuple[float, float]:
@@ -321,7 +321,7 @@ def _side_by_side(one: Text, other: Text) -> bool:
         start = text.at[0] - {"left": 0, "centre": wide / 2, "right": wide}[text.anchor]
         return start, start + wide
 
-    (a, b), (c, d) = ends(one), ends(other)
+    (a, b), (c, d) = ends(text), ends(other)
     return a < d and c < b
 
 

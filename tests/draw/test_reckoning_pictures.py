@@ -12,33 +12,33 @@ from machinon.draw.pictures import picture_of
 
 def drawn(name, inch=False, width=700, height=480, size=14, **inputs):
     """A reckoning's picture with its answer."""
-    one = reckonings()[name]
-    asked = {**(one.usual if not inputs else {}), **inputs}
-    values, answer = one.read(asked, inch), one.answer(asked, inch)
+    reckoning = reckonings()[name]
+    asked = {**(reckoning.usual if not inputs else {}), **inputs}
+    values, answer = reckoning.read(asked, inch), reckoning.answer(asked, inch)
     drawing = picture_of(
-        one, values, answer.results, {}, width, height, size, inch=inch
+        reckoning, values, answer.results, {}, width, height, size, inch=inch
     )
     return drawing, answer
 
 
 def circles(drawing, fill=None):
     return [
-        one
-        for one in drawing.items
-        if isinstance(one, Circle) and (fill is None or one.fill == fill)
+        circle
+        for circle in drawing.items
+        if isinstance(circle, Circle) and (fill is None or circle.fill == fill)
     ]
 
 
 def shapes(drawing, role="outline", closed=True):
     return [
-        one
-        for one in drawing.items
-        if isinstance(one, Shape) and one.role == role and one.closed == closed
+        shape
+        for shape in drawing.items
+        if isinstance(shape, Shape) and shape.role == role and shape.closed == closed
     ]
 
 
 def texts(drawing):
-    return [one.text for one in drawing.items if isinstance(one, Text)]
+    return [item.text for item in drawing.items if isinstance(item, Text)]
 
 
 def sides(shape):
@@ -56,7 +56,9 @@ class Patterns(unittest.TestCase):
     def test_holes_stand_evenly_on_their_circle(self):
         for count in (3, 5, 6, 8):
             drawing, _ = drawn("bolt-circle", holes=count, diameter=80)
-            ring = next(one for one in circles(drawing) if one.role == "centre")
+            ring = next(
+                circle for circle in circles(drawing) if circle.role == "centre"
+            )
             holes = circles(drawing, "panel")
             self.assertEqual(len(holes), count)
             for hole in holes:
@@ -70,7 +72,7 @@ class Patterns(unittest.TestCase):
 
     def test_every_hole_has_its_coordinates_beside_it(self):
         drawing, answer = drawn("bolt-circle", holes=4, diameter=100, start=45)
-        said = [one for one in texts(drawing) if re.match(r"\d: ", one)]
+        said = [text for text in texts(drawing) if re.match(r"\d: ", text)]
         self.assertEqual(len(said), 4)
         for text, (x, y) in zip(said, answer["points"], strict=True):
             numbers = text.replace("−", "-").split(": ")[1].split(", ")
@@ -80,11 +82,11 @@ class Patterns(unittest.TestCase):
     def test_a_span_is_drawn_from_outside_to_outside(self):
         drawing, answer = drawn("hole-span", holes=3, span=103.15, hole=7.89)
         span = next(
-            one
-            for one in drawing.items
-            if isinstance(one, Line) and one.role == "measured" and one.width > 2
+            line
+            for line in drawing.items
+            if isinstance(line, Line) and line.role == "measured" and line.width > 2
         )
-        ring = next(one for one in circles(drawing) if one.role == "centre")
+        ring = next(circle for circle in circles(drawing) if circle.role == "centre")
         scale = 2 * ring.radius / answer["diameter"]
         self.assertAlmostEqual(
             math.dist(span.start, span.end) / scale, 103.15, places=3
@@ -92,7 +94,7 @@ class Patterns(unittest.TestCase):
 
     def test_three_unlike_spans_draw_an_unlike_pattern(self):
         drawing, _ = drawn("hole-pattern", hole=8, span_12=58, span_23=48, span_31=68)
-        holes = sorted(circles(drawing), key=lambda one: one.radius)[:3]
+        holes = sorted(circles(drawing), key=lambda circle: circle.radius)[:3]
         scale = 2 * holes[0].radius / 8
         found = sorted(
             round(math.dist(a.centre, b.centre) / scale, 3)
@@ -112,7 +114,7 @@ class Sections(unittest.TestCase):
             shape = next(s for s in shapes(drawing) if len(s.points) == count)
             lengths = sides(shape)
             self.assertAlmostEqual(min(lengths), max(lengths), places=6)
-            corners = max(circles(drawing), key=lambda one: one.radius)
+            corners = max(circles(drawing), key=lambda circle: circle.radius)
             for point in shape.points:
                 self.assertAlmostEqual(
                     math.dist(point, corners.centre), corners.radius, places=3
@@ -120,7 +122,7 @@ class Sections(unittest.TestCase):
 
     def test_a_taper_narrows_by_its_rate(self):
         drawing, _ = drawn("taper-angle", large=30, small=20, length=60)
-        plug = max(shapes(drawing), key=lambda one: extent(one)[0])
+        plug = max(shapes(drawing), key=lambda shape: extent(shape)[0])
         (long, tall), points = extent(plug), plug.points
         self.assertAlmostEqual(tall / long, 30 / 60, places=6)
         left = min(x for x, _ in points)
@@ -131,8 +133,8 @@ class Sections(unittest.TestCase):
         small, _ = drawn("polygon", width=420, height=300, sides=6, across_flats=20)
         large, _ = drawn("polygon", width=1200, height=900, sides=6, across_flats=20)
         across = [
-            extent(next(s for s in shapes(one) if len(s.points) == 6))[0]
-            for one in (small, large)
+            extent(next(s for s in shapes(drawing) if len(s.points) == 6))[0]
+            for drawing in (small, large)
         ]
         self.assertGreater(across[1], 2 * across[0])
 
@@ -140,11 +142,14 @@ class Sections(unittest.TestCase):
 class Figures(unittest.TestCase):
     def test_every_figure_of_a_picture_is_one_of_the_answer_s(self):
         """No number stands in a picture that is neither an input nor a result."""
-        for one in reckonings().values():
-            if one.name in ("dividing", "change-gears", "thread-passes", "knurl"):
+        for reckoning in reckonings().values():
+            if reckoning.name in ("dividing", "change-gears", "thread-passes", "knurl"):
                 continue  # these write out tables of their own
-            values, answer = one.read(one.usual), one.answer(one.usual)
-            drawing = picture_of(one, values, answer.results, {}, 900, 600)
+            values, answer = (
+                reckoning.read(reckoning.usual),
+                reckoning.answer(reckoning.usual),
+            )
+            drawing = picture_of(reckoning, values, answer.results, {}, 900, 600)
             known = set(numbers_of({**values, **answer.results}))
             bold = [
                 item
@@ -155,7 +160,7 @@ class Figures(unittest.TestCase):
             for text in bold:
                 for number in re.findall(r"(?<![\w.])[−-]?\d+(?:\.\d+)?", text.text):
                     value = abs(float(number.replace("−", "-")))
-                    with self.subTest(one.name, text=text.text):
+                    with self.subTest(reckoning.name, text=text.text):
                         self.assertTrue(
                             any(near(value, other, number) for other in known),
                             f"{value} of {sorted(known)[:40]}",
@@ -163,39 +168,51 @@ class Figures(unittest.TestCase):
 
     def test_an_inch_shop_s_pictures_are_in_inches(self):
         for name in ("polygon", "bolt-circle", "keyway", "taper-angle", "press-fit"):
-            one = reckonings()[name]
-            values, answer = one.read(one.usual), one.answer(one.usual)
+            reckoning = reckonings()[name]
+            values, answer = (
+                reckoning.read(reckoning.usual),
+                reckoning.answer(reckoning.usual),
+            )
             said = texts(
-                picture_of(one, values, answer.results, {}, 700, 480, inch=True)
+                picture_of(reckoning, values, answer.results, {}, 700, 480, inch=True)
             )
             with self.subTest(name):
                 self.assertTrue(any(text.endswith(" in") for text in said))
                 self.assertFalse(any(text.endswith(" mm") for text in said))
 
     def test_what_was_typed_is_shown_as_it_was_typed(self):
-        one = reckonings()["polygon"]
+        reckoning = reckonings()["polygon"]
         asked = {"sides": "6", "across_flats": "11/16"}
-        values, answer = one.read(asked, True), one.answer(asked, True)
-        drawing = picture_of(one, values, answer.results, asked, 700, 480, inch=True)
+        values, answer = reckoning.read(asked, True), reckoning.answer(asked, True)
+        drawing = picture_of(
+            reckoning, values, answer.results, asked, 700, 480, inch=True
+        )
         self.assertIn("11/16", texts(drawing))
 
     def test_every_input_can_be_chosen_and_every_result_is_told_or_listed(self):
-        for one in reckonings().values():
-            values, answer = one.read(one.usual), one.answer(one.usual)
-            drawing = picture_of(one, values, answer.results, {}, 700, 480)
+        for reckoning in reckonings().values():
+            values, answer = (
+                reckoning.read(reckoning.usual),
+                reckoning.answer(reckoning.usual),
+            )
+            drawing = picture_of(reckoning, values, answer.results, {}, 700, 480)
             # a bar is not asked the sizes of tubes and blocks
-            asked = [g.key for g in one.inputs if g.required or g.key in one.usual]
-            if one.name != "mass":
-                asked = [given.key for given in one.inputs]
-            with self.subTest(one.name):
+            asked = [
+                g.key
+                for g in reckoning.inputs
+                if g.required or g.key in reckoning.usual
+            ]
+            if reckoning.name != "mass":
+                asked = [given.key for given in reckoning.inputs]
+            with self.subTest(reckoning.name):
                 self.assertLessEqual(set(asked), {spot.tie for spot in drawing.spots})
 
     def test_without_an_answer_the_inputs_stand_there_to_be_typed(self):
-        for one in reckonings().values():
-            drawing = picture_of(one, {}, {}, {}, 700, 480)
-            with self.subTest(one.name):
+        for reckoning in reckonings().values():
+            drawing = picture_of(reckoning, {}, {}, {}, 700, 480)
+            with self.subTest(reckoning.name):
                 self.assertEqual(
-                    {given.key for given in one.inputs},
+                    {given.key for given in reckoning.inputs},
                     {spot.tie for spot in drawing.spots},
                 )
                 self.assertIn("–", texts(drawing))

@@ -27,7 +27,7 @@ class Wrapped(unittest.TestCase):
         """25 is 78.54 round; square on 42 it is 21 − √(21² − 12.5²) = 4.13 deep."""
         answer = reckon("pipe-joint", {"pipe": 25, "on": 42})
         drawing = wrapped(answer, *PAGE)
-        shape = next(one for one in drawing.items if isinstance(one, Shape))
+        shape = next(item for item in drawing.items if isinstance(item, Shape))
         xs, ys = zip(*shape.points, strict=True)
         self.assertAlmostEqual(max(xs) - min(xs), 25 * math.pi)
         curve = ys[:-2]
@@ -60,8 +60,8 @@ class Templates(unittest.TestCase):
         plate = made("back-plate")
         (face,) = faces_with_holes(plate.body)
         a, b, c = self.holes(template(plate, face, *PAGE), 9)
-        for one, other in ((a, b), (b, c), (c, a)):
-            self.assertAlmostEqual(math.dist(one, other), 95.263, places=3)
+        for point, other in ((a, b), (b, c), (c, a)):
+            self.assertAlmostEqual(math.dist(point, other), 95.263, places=3)
 
     def test_a_face_is_drawn_as_it_is_seen_from_outside(self):
         """A hole 20 from the left, seen from above; from below it lies at the right."""

@@ -30,11 +30,11 @@ class JobsForOtherPrograms(unittest.TestCase):
 
     def test_readings_bands_sizes_steps_and_proof_are_in_it(self):
         job = self.written()
-        band = next(one for one in job["bands"] if one["fit"] == SPIGOT)
+        band = next(row for row in job["bands"] if row["fit"] == SPIGOT)
         self.assertAlmostEqual(band["lower"], 94.9917, places=3)
         self.assertEqual(job["sizes"]["spigot.diameter"], 94.997)
         self.assertEqual(job["job"]["cuts"]["3"]["entries"][0]["measured"], 95.43)
-        recess = next(one for one in job["measured"] if one["surface"] == "recess")
+        recess = next(row for row in job["measured"] if row["surface"] == "recess")
         self.assertAlmostEqual(recess["size"], 95.020)
         self.assertEqual(recess["readings"], 3)
         self.assertEqual(job["steps"][0]["done"], False)

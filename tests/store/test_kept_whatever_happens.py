@@ -45,8 +45,8 @@ class StoredFormats(unittest.TestCase):
         """They left out whatever was as usual then."""
         stored = json.loads((SAMPLES / "format_1.json").read_text())
         read = {
-            key: unpacked(zlib.compress(json.dumps(one).encode()))
-            for key, one in stored.items()
+            key: unpacked(zlib.compress(json.dumps(document).encode()))
+            for key, document in stored.items()
         }
         sizes = read["back-plate-130"].making.sizes
         self.assertEqual(sizes["bolts.screw"], "M8")
@@ -68,7 +68,7 @@ class StoredFormats(unittest.TestCase):
                 self.assertEqual(job.cutting, 3)
                 self.assertGreater(len(job.log.entries), 1, "its spigot's cuts")
                 self.assertEqual(job.fit(2).joint, "thread")
-                proved = [one.id for one in job.proof.surfaces]
+                proved = [surface.id for surface in job.proof.surfaces]
                 self.assertEqual(proved, ["fit.1", "fit.3", "fit.4"])
 
     def made_before(self, family, **sizes):
@@ -130,8 +130,8 @@ class StoredFormats(unittest.TestCase):
     def test_every_stored_sample_opens(self):
         for number in range(1, FORMAT + 1):
             stored = json.loads((SAMPLES / f"format_{number}.json").read_text())
-            for key, one in stored.items():
-                text = one if isinstance(one, str) else json.dumps(one)
+            for key, written in stored.items():
+                text = written if isinstance(written, str) else json.dumps(written)
                 with self.subTest(number, document=key):
                     document = unpacked(zlib.compress(text.encode()))
                     if key == "shop":
@@ -482,12 +482,12 @@ class Files(ShopFileCase):
         old.execute("INSERT INTO daybook VALUES (7, '', 'shop', 'In the log.')")
         old.commit()
         with tempfile.TemporaryDirectory() as folder:
-            for one in self.path.parent.glob("shop.machinon*"):
-                shutil.copy(one, folder)
+            for path in self.path.parent.glob("shop.machinon*"):
+                shutil.copy(path, folder)
             file = open_shop(Path(folder) / "shop.machinon")
             self.assertEqual(file.daybook()[0].says, "In the log.")
             file.close()
-            left = {one.name for one in Path(folder).iterdir()}
+            left = {path.name for path in Path(folder).iterdir()}
             self.assertEqual(left, {"shop.machinon"})
 
     def test_a_backup_put_back_is_what_it_was(self):

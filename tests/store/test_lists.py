@@ -47,14 +47,19 @@ class Instruments(unittest.TestCase):
         export_instruments(self.shop, self.path)
         back, count = import_instruments(self.shop, self.path)
         self.assertEqual(count, len(STARTER_INSTRUMENTS))
-        for one, two in zip(back.instruments, self.shop.instruments, strict=True):
+        for instrument, two in zip(
+            back.instruments, self.shop.instruments, strict=True
+        ):
             self.assertEqual(
-                (one.id, one.suits, one.inch), (two.id, two.suits, two.inch)
+                (instrument.id, instrument.suits, instrument.inch),
+                (two.id, two.suits, two.inch),
             )
         fresh, _ = import_instruments(Shop(), self.path)
-        for one, two in zip(fresh.instruments, self.shop.instruments, strict=True):
-            self.assertEqual((one.name, one.suits), (two.name, two.suits))
-            self.assertAlmostEqual(one.uncertainty, two.uncertainty, places=6)
+        for instrument, two in zip(
+            fresh.instruments, self.shop.instruments, strict=True
+        ):
+            self.assertEqual((instrument.name, instrument.suits), (two.name, two.suits))
+            self.assertAlmostEqual(instrument.uncertainty, two.uncertainty, places=6)
 
     def test_sizes_are_in_the_instruments_own_unit(self):
         """An inch micrometer of a tenth is 0.00254 mm; words mix as everywhere."""
@@ -106,7 +111,9 @@ class Shelves(unittest.TestCase):
         self.path = Path(folder.name) / "list.csv"
 
     def test_a_shelf_goes_out_and_in_again(self):
-        items = next(one for one in STARTER_SETS if one.key == "screws").items()
+        items = next(
+            starter for starter in STARTER_SETS if starter.key == "screws"
+        ).items()
         shelf = with_items(Belongings("hardware", "Hardware"), items)
         export_shelf(shelf, self.path)
         back, count = import_shelf(Belongings("hardware", "Hardware"), self.path)
@@ -116,7 +123,7 @@ class Shelves(unittest.TestCase):
         empty = Belongings("tools", "Tools")
         self.path.write_text("kind,size\ndrill,1/4in\ndrill,5.5\n")
         shelf, _ = import_shelf(empty, self.path)
-        self.assertEqual([one.size for one in shelf.items], [5.5, 6.35])
+        self.assertEqual([item.size for item in shelf.items], [5.5, 6.35])
         self.path.write_text("kind,size\ndrill,5.5\nspanner,10\n")
         with self.assertRaisesRegex(ListFileError, "line 3, kind.*Nothing was"):
             import_shelf(empty, self.path)
@@ -194,7 +201,9 @@ class Pieces(unittest.TestCase):
         self.addCleanup(folder.cleanup)
         self.path = Path(folder.name) / "pieces.csv"
         self.shop = Shop(instruments=STARTER_INSTRUMENTS)
-        self.names = {one.id: one.name for one in STARTER_INSTRUMENTS}
+        self.names = {
+            instrument.id: instrument.name for instrument in STARTER_INSTRUMENTS
+        }
 
     def read(self, *pieces, text=""):
         if text:
@@ -248,8 +257,8 @@ class Pieces(unittest.TestCase):
         self.assertAlmostEqual(piece.surfaces[1].readings[0].value, 1.5875)
 
     def test_two_new_pieces_never_share_an_id(self):
-        (one, two), _ = self.read(text="piece\nArbor\nARBOR\n")
-        self.assertNotEqual(one.id, two.id)
+        (first, two), _ = self.read(text="piece\nArbor\nARBOR\n")
+        self.assertNotEqual(first.id, two.id)
 
     def test_a_wrong_row_is_named_and_nothing_is_half_imported(self):
         head = "piece,role,material,surface,aids,value_mm,instrument,place\n"
@@ -294,13 +303,15 @@ class HostileLists(unittest.TestCase):
         names = ("=1+1", "+cmd", "-x", "@sum", "'quoted")
         shop = Shop()
         for i, name in enumerate(names):
-            one = Instrument(f"i{i}", name, 0.01, 0.03, 0.01, ("outside",))
-            shop = with_instrument(shop, one)
+            instrument = Instrument(f"i{i}", name, 0.01, 0.03, 0.01, ("outside",))
+            shop = with_instrument(shop, instrument)
         export_instruments(shop, self.path)
         for line in self.path.read_text().splitlines()[1:]:
             self.assertNotIn(line[0], "=+-@")
         back, _ = import_instruments(Shop(), self.path)
-        self.assertEqual([one.name for one in back.instruments], list(names))
+        self.assertEqual(
+            [instrument.name for instrument in back.instruments], list(names)
+        )
 
     def test_a_planted_link_is_replaced_never_followed(self):
         victim = self.path.with_name("victim.txt")

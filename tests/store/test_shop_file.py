@@ -110,7 +110,7 @@ class Acts(ShopFileCase):
             file.act(id, "Kept.", Job(id, id))
         with contextlib.closing(sqlite3.connect(self.path)) as beside, beside:
             beside.execute("update document set touched_at = '2026-01-01'")
-        self.assertEqual([one.id for one in file.entries("job")], ["b", "c", "a"])
+        self.assertEqual([entry.id for entry in file.entries("job")], ["b", "c", "a"])
 
     def test_ids_are_never_given_twice(self):
         file = self.open()
@@ -250,7 +250,9 @@ class Demo(unittest.TestCase):
             stages = {entry.id: entry.stage for entry in file.entries("job")}
             self.assertEqual(stages["back-plate-130"], "cut")
             self.assertEqual(len(stages), 8)
-            past = [one for one in stages.values() if one not in ("survey", "fits")]
+            past = [
+                stage for stage in stages.values() if stage not in ("survey", "fits")
+            ]
             self.assertEqual(set(past), {"route", "cut", "proof"})
             self.assertEqual(len(past), 5)
             self.assertGreater(len(file.get("back-plate-130").log.entries), 1)

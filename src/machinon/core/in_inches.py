@@ -57,7 +57,7 @@ def sizes_in_inches(text: str) -> str:
     >>> sizes_in_inches("63 × 33 × 27")
     '2.4803 × 1.2992 × 1.0630 in'
     """
-    return f"{re.sub(_N, lambda one: _inches(one.group()), text)} in"
+    return f"{re.sub(_N, lambda match: _inches(match.group()), text)} in"
 
 
 def _said(found: re.Match[str]) -> str:
@@ -68,7 +68,7 @@ def _said(found: re.Match[str]) -> str:
         deep = f" × {_inches(parts['deep'])}" if parts["deep"] else ""
         return f"⌀{_inches(parts['round'])}{deep}"
     if parts["list"]:
-        return f"{re.sub(_N, lambda one: _inches(one.group()), parts['list'])} in"
+        return f"{re.sub(_N, lambda match: _inches(match.group()), parts['list'])} in"
     if parts["microns"]:
         return small_text(float(parts["microns"]) / 1000, inch=True)
     bare = parts["bare"] or parts["chamfer"] or parts["and_deep"]

@@ -446,32 +446,32 @@ class Reckoning(Struct, frozen=True):
 
     def read(self, given: Mapping[str, Any], inch: bool = False) -> dict[str, Any]:
         """All inputs in base units, defaults filled in. Raises BadInput."""
-        known = {one.key: one for one in self.inputs}
+        known = {given.key: given for given in self.inputs}
         for key in given:
             if key not in known:
                 raise unknown(key, key, known)
         values: dict[str, Any] = {}
-        for one in self.inputs:
-            if one.key in given and given[one.key] is not None:
-                values[one.key] = one.read(given[one.key], inch)
-            elif one.required:
-                raise BadInput(one.key, f"{one.key} is missing: {one.meaning}.")
+        for asked in self.inputs:
+            if asked.key in given and given[asked.key] is not None:
+                values[asked.key] = asked.read(given[asked.key], inch)
+            elif asked.required:
+                raise BadInput(asked.key, f"{asked.key} is missing: {asked.meaning}.")
             else:
-                values[one.key] = one.default
+                values[asked.key] = asked.default
         return values
 
     def answer(self, given: Mapping[str, Any], inch: bool = False) -> Answer:
         """Work it out. Raises BadInput naming the input at fault."""
         values = self.read(given, inch)
         trail = Trail()
-        for one in self.inputs:
-            if one.kind is quantity.PERCENT and one.key in given:
-                values[one.key] = _percent(given[one.key], values[one.key], trail)
+        for asked in self.inputs:
+            if asked.kind is quantity.PERCENT and asked.key in given:
+                values[asked.key] = _percent(given[asked.key], values[asked.key], trail)
         results = {
-            key: _unsigned(one) for key, one in self.work(trail, **values).items()
+            key: _unsigned(value) for key, value in self.work(trail, **values).items()
         }
         self._sound(results)
-        kinds = {one.key: one.kind for one in self.results}
+        kinds = {result.key: result.kind for result in self.results}
         return Answer(
             self.name,
             self.title,
@@ -486,25 +486,26 @@ class Reckoning(Struct, frozen=True):
 
     def _sound(self, results: Mapping[str, Any]) -> None:
         """Raises BadInput where figures lead to what cannot exist."""
-        for one in self.results:
-            value = results.get(one.key)
+        for result in self.results:
+            value = results.get(result.key)
             for number in _numbers(value):
                 if not math.isfinite(number):
                     raise BadInput(
                         self._first(),
                         "These figures lead beyond what can be worked out.",
                     )
-            if isinstance(value, float) and value < -1e-9 and one.is_size:
+            if isinstance(value, float) and value < -1e-9 and result.is_size:
                 raise BadInput(
                     self._first(),
-                    f"These sizes leave nothing: {one.key.replace('_', ' ')} would be "
-                    f"{value:.4g} {one.kind.unit}. Only sizes above 0 can be made.",
+                    f"These sizes leave nothing: {result.key.replace('_', ' ')} would "
+                    f"be {value:.4g} {result.kind.unit}. Only sizes above 0 can be "
+                    "made.",
                 )
 
     def _first(self) -> str:
         """The input that a refusal of the whole question stands at."""
         return next(
-            (one.key for one in self.inputs if one.kind is quantity.LENGTH),
+            (given.key for given in self.inputs if given.kind is quantity.LENGTH),
             self.inputs[0].key,
         )
 
@@ -519,11 +520,11 @@ def _numbers(value: Any) -> Iterator[float]:
     if isinstance(value, float):
         yield value
     elif isinstance(value, Mapping):
-        for one in value.values():
-            yield from _numbers(one)
+        for inner in value.values():
+            yield from _numbers(inner)
     elif isinstance(value, list | tuple):
-        for one in value:
-            yield from _numbers(one)
+        for inner in value:
+            yield from _numbers(inner)
 
 
 def _percent(given: Any, value: Any, trail: Trail) -> Any:
@@ -594,5 +595,5 @@ _answered: dict[tuple[Any, ...], Answer] = {}
 def _fixed(value: Any) -> Any:
     """The value as part of a key; 1, 1.0 and True are different questions."""
     if isinstance(value, list | tuple):
-        return tuple(_fixed(one) for one in value)
+        return tuple(_fixed(inner) for inner in value)
     return (type(value), value)

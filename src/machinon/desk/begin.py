@@ -45,15 +45,15 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
 
 def could_be_mate(file: ShopFile, mate: Mate) -> list[Piece]:
     """The pieces of the shop that have every surface a mate is read on."""
-    return [one for one in file.all_of(Piece) if could_be(mate, one)]
+    return [piece for piece in file.all_of(Piece) if could_be(mate, piece)]
 
 
 def made_before(file: ShopFile, family: Family) -> list[Piece]:
     """The shop's pieces of a family, whose sizes another can start from."""
     return [
-        one
-        for one in file.all_of(Piece)
-        if one.making and one.making.family == family.key
+        piece
+        for piece in file.all_of(Piece)
+        if piece.making and piece.making.family == family.key
     ]
 
 
@@ -68,7 +68,8 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     name = words(typed, "name", "what the job is called")
     mates, new = chosen_mates(file, family, typed)
     before = next(
-        (one for one in made_before(file, family) if one.id == typed.get("like")), None
+        (piece for piece in made_before(file, family) if piece.id == typed.get("like")),
+        None,
     )
     start = before.making if before and before.making else Making(family.key)
     start = replace(start, old="", read_on={})  # that one was made from its own
@@ -117,10 +118,10 @@ def typed_of_mates(
 ) -> dict[str, str]:
     """What no gauge reads of the mates, as far as it was said."""
     found = {}
-    for key, one in family.mate_keys.items():
+    for key, mate_size in family.mate_keys.items():
         text = typed.get(f"size.{key}", "").strip()
         if text:
-            found[key] = one.kept(f"size.{key}", text, inch)
+            found[key] = mate_size.kept(f"size.{key}", text, inch)
     return found
 
 
@@ -128,5 +129,5 @@ def _lathe_of(file: ShopFile, mates: Mapping[str, Piece]) -> str:
     """The lathe whose nose is among the mates, else the first of the shop."""
     lathes = file.all_of(Lathe)
     noses = {piece.id for piece in mates.values()}
-    own = (one for one in lathes if one.nose in noses)
-    return next((one.id for one in (*own, *lathes)), "")
+    own = (lathe for lathe in lathes if lathe.nose in noses)
+    return next((lathe.id for lathe in (*own, *lathes)), "")

@@ -43,7 +43,7 @@ class Bench:
         ways: list[WayOn] = [
             (words, functools.partial(self.go, stage, 0))
             for stage, words in TELLS.items()
-            if stage in {one.stage for one in missing}
+            if stage in {wanted.stage for wanted in missing}
         ]
         return "\n".join(lines), ways
 

@@ -91,7 +91,7 @@ def working_of(look: Look, answer: Answer) -> QWidget:
     column.addWidget(label("Put in", "head"))
     grid = QGridLayout()
     grid.setHorizontalSpacing(px(18))
-    inputs = {one.key: one for one in reckonings()[answer.reckoner].inputs}
+    inputs = {given.key: given for given in reckonings()[answer.reckoner].inputs}
     for i, (key, value) in enumerate(answer.inputs.items()):
         grid.addWidget(label(inputs[key].meaning, "faint"), i, 0)
         grid.addWidget(label(_said(value, inputs[key].kind), wrap=True), i, 1)
@@ -152,7 +152,7 @@ class WorkingWindow(QDialog):
 def _said(value: object, kind: Kind) -> str:
     """An input as a person would write it."""
     if isinstance(value, tuple | list):
-        return ", ".join(_said(one, kind) for one in value)
+        return ", ".join(_said(item, kind) for item in value)
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, float | int):

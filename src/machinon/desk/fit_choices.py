@@ -90,10 +90,10 @@ class PlainChoice(Choice):
             lambda _: self.job.set_joint(self.number(), self.joint.currentData())
         )
         self.box.addWidget(self.joint)
-        for one in characters().values():
-            radio = self.offer(one.key, begun(one.words))
-            zone = f" ({one.zone})" if one.letter else ""
-            radio.setToolTip(one.meaning + zone)
+        for character in characters().values():
+            radio = self.offer(character.key, begun(character.words))
+            zone = f" ({character.zone})" if character.letter else ""
+            radio.setToolTip(character.meaning + zone)
         self.meaning = label("", "faint", wrap=True)
         self.box.addWidget(self.meaning)
         self.code = Field("or by code", None, placeholder="H7/g6")
@@ -129,7 +129,7 @@ class PlainChoice(Choice):
         self._fill_joints(fit)
         want = fit.choice.want
         words = words_for(fit.choice.joint)
-        offered = {one.key for one in words}
+        offered = {character.key for character in words}
         self.group.setExclusive(False)
         for key, radio in self.radios.items():
             radio.setVisible(key in offered)
@@ -169,11 +169,11 @@ class PlainChoice(Choice):
         if own not in forms:
             forms.append(own)
         if [self.joint.itemData(i) for i in range(self.joint.count())] != [
-            one.key for one in forms
+            form.key for form in forms
         ]:
             self.joint.clear()
-            for one in forms:
-                self.joint.addItem(one.name, one.key)
+            for form in forms:
+                self.joint.addItem(form.name, form.key)
         self.joint.setCurrentIndex(self.joint.findData(own.key))
 
     def _say_meaning(self, want: str) -> None:
@@ -241,7 +241,9 @@ class PlainChoice(Choice):
         """The bands of a joint that has several, each with what can prove it."""
         inch = self.job.inch
         made = [
-            one for one in (fit.joined.bands if fit.joined else ()) if not one.measured
+            band
+            for band in (fit.joined.bands if fit.joined else ())
+            if not band.measured
         ]
         for figure, band in zip(self.bands.show_count(len(made)), made, strict=True):
             figure.set_name(band.name)
@@ -258,12 +260,12 @@ class PlainChoice(Choice):
                 figure.setToolTip(
                     f"The {band.gauge.name} can prove it." if band.gauge else ""
                 )
-        lines = [one for one in made if one.width > 0 and one.kind is not ANGLE]
-        without = [within(one.name) for one in lines if one.gauge is None]
+        lines = [band for band in made if band.width > 0 and band.kind is not ANGLE]
+        without = [within(band.name) for band in lines if band.gauge is None]
         proved = [
-            f"{within(one.name)} with {within(one.gauge.name)}"
-            for one in lines
-            if one.gauge
+            f"{within(band.name)} with {within(band.gauge.name)}"
+            for band in lines
+            if band.gauge
         ]
         if without:
             self.advice.setText(
@@ -338,10 +340,10 @@ class ThreadChoice(Choice):
         self.grade.put(fit.choice.want)
         self.advice.setText(fit.advice)
         self.advice.setVisible(bool(fit.advice))
-        for i, one in enumerate(self.near):
+        for i, choice in enumerate(self.near):
             there = i < len(fit.could_be)
-            one.setText(f"It is {fit.could_be[i]}" if there else "")
-            one.setVisible(there)
+            choice.setText(f"It is {fit.could_be[i]}" if there else "")
+            choice.setVisible(there)
         nut = fit.choice.exists == "shaft"
         self.bore.set_name("Bore before threading" if nut else "Over the crests, least")
         if fit.thread is None or fit.band is None:

@@ -333,8 +333,8 @@ class JobPage(QWidget):
         here = self.stage, self.width(), self.height()
         low = left < px(110) or self._gave_way == here
         self._gave_way = here if low else None
-        for one in (self.stack, self.fits, self.reason, self.works):
-            one.setVisible(not low)
+        for widget in (self.stack, self.fits, self.reason, self.works):
+            widget.setVisible(not low)
         ways = QBoxLayout.Direction
         self.whose.setDirection(ways.LeftToRight if low else ways.TopToBottom)
         self.whose.setSpacing(px(16 if low else 3))
@@ -452,7 +452,7 @@ class JobPage(QWidget):
     def _fill_works(self) -> None:
         """The pieces that are made, where there are several; the way to one more."""
         job = self.job.job
-        makings = ((one.key, one.making) for one in job.works)
+        makings = ((work.key, work.making) for work in job.works)
         works = [(key, making.family) for key, making in makings if making is not None]
         if self._works_shown == (job.at, works):
             return
@@ -460,11 +460,11 @@ class JobPage(QWidget):
         clear_layout(self.work_line, keep=self.more)
         for key, family in works if len(works) > 1 else ():
             name = family_of(family).name
-            one = button(name, lambda key=key: self.job.choose_work(key), "link")
+            link = button(name, lambda key=key: self.job.choose_work(key), "link")
             chosen = key == job.at
-            one.setAccessibleName(f"{name}, at hand" if chosen else name)
-            set_ink(one, "cut" if chosen else "measured")
-            self.work_line.addWidget(one)
+            link.setAccessibleName(f"{name}, at hand" if chosen else name)
+            set_ink(link, "cut" if chosen else "measured")
+            self.work_line.addWidget(link)
         self.work_line.addWidget(self.more)
         if len(works) > 1:
             less = button("− piece", self.less_wished.emit, "link")
@@ -475,16 +475,16 @@ class JobPage(QWidget):
     def _fill_targets(self) -> None:
         """A line for each fit that leads to it."""
         room = round(self.width() * TARGETS)
-        says = {one.choice.number: self._target(one) for one in self.job.plan.fits}
+        says = {fit.choice.number: self._target(fit) for fit in self.job.plan.fits}
         if self._targets_shown == (room, says):
             return
         if list(self._targets_shown[1]) != list(says):
             clear_layout(self.targets)
             for number in says:
                 act = functools.partial(self.bench.go, "fits", number)
-                one = button("", act, "link")
-                one.setProperty("target", number)
-                self.targets.addWidget(one)
+                link = button("", act, "link")
+                link.setProperty("target", number)
+                self.targets.addWidget(link)
         self._targets_shown = (room, says)
         for i, (number, target) in enumerate(says.items()):
             line = self.targets.itemAt(i).widget()
@@ -548,7 +548,7 @@ class JobPage(QWidget):
     def _after(self) -> Stage | None:
         """The next stage that this piece goes through; None after the last."""
         later = STAGES[STAGES.index(self.stage) + 1 :]
-        return next((one for one in later if one not in self._absent()), None)
+        return next((stage for stage in later if stage not in self._absent()), None)
 
     @property
     def _ends_in_fits(self) -> bool:

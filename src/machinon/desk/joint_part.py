@@ -112,7 +112,7 @@ class JointPart(QWidget):
         self.asked.grid.setHorizontalSpacing(px(10))
         self.schools = label("", "faint", wrap=True)
         self.caution = label("", "", "cut", wrap=True)
-        for one in (
+        for widget in (
             self.effects,
             self.unsaid,
             self.advice,
@@ -120,7 +120,7 @@ class JointPart(QWidget):
             self.caution,
             self.schools,
         ):
-            self.column.addWidget(one)
+            self.column.addWidget(widget)
 
     def show_fit(self, fit: FitPlan) -> None:
         self.fit = fit
@@ -213,8 +213,8 @@ class JointPart(QWidget):
         """On to the entry after the one that was taken."""
         keys = list(self.fields)
         after = keys[keys.index(key) + 1 :] if key in keys else []
-        for one in after:
-            entry = self.fields[one]
+        for later in after:
+            entry = self.fields[later]
             if isinstance(entry, Field):
                 entry.edit.setFocus()
                 entry.edit.selectAll()

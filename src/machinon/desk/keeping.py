@@ -94,7 +94,7 @@ class Keeping:
     def remember(self) -> None:
         before = self.window.settings.get("recent_shops").split("\n")
         own = str(self.window.file.path.resolve())
-        kept = [one for one in before if one and one != own][: RECENT - 1]
+        kept = [path for path in before if path and path != own][: RECENT - 1]
         self.window.settings.put("recent_shops", "\n".join([own, *kept]))
 
     def offer_left_over(self) -> None:
@@ -157,10 +157,10 @@ class Keeping:
     def recent_menu(self) -> QMenu:
         """The shops opened lately."""
         menu = QMenu(self.window)
-        for one in self.window.settings.get("recent_shops").split("\n"):
-            path = Path(one)
-            if one and path != self.window.file.path.resolve() and path.exists():
-                menu.addAction(one, lambda path=path: self.open_path(path))
+        for name in self.window.settings.get("recent_shops").split("\n"):
+            path = Path(name)
+            if name and path != self.window.file.path.resolve() and path.exists():
+                menu.addAction(name, lambda path=path: self.open_path(path))
         if menu.isEmpty():
             menu.addAction("No other shop was opened yet").setEnabled(False)
         return menu

@@ -23,7 +23,7 @@ def show_keys(over: QWidget, look: Look) -> None:
     sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
     grid = QGridLayout()
     grid.setHorizontalSpacing(look.px(24))
-    lines = [(one.words, one.keys) for one in COMMANDS if one.keys]
+    lines = [(command.words, command.keys) for command in COMMANDS if command.keys]
     for row, (words, keys) in enumerate((*lines, *BESIDES)):
         grid.addWidget(label(words), row, 0)
         grid.addWidget(label(keys, "head"), row, 1)

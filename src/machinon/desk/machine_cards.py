@@ -127,12 +127,12 @@ class LatheCard(PictureCard):
     """A lathe as its picture, and what the work needs to know of it."""
 
     def __init__(self, page: Page, lathe: Lathe | None) -> None:
-        self.one = lathe or NO_LATHE
-        one, forms = self.one, figure_forms("lathe")
-        super().__init__(page, one.name or "A new lathe", bool(lathe), one.nose)
-        typed = typed_lathe(one, self.inch) if lathe else {}
+        self.machine = lathe or NO_LATHE
+        machine, forms = self.machine, figure_forms("lathe")
+        super().__init__(page, machine.name or "A new lathe", bool(lathe), machine.nose)
+        typed = typed_lathe(machine, self.inch) if lathe else {}
         for form in forms:
-            typed[form.key] = form.typed(one.figures.get(form.key, ""), self.inch)
+            typed[form.key] = form.typed(machine.figures.get(form.key, ""), self.inch)
         self.entries(
             (*LATHE_ENTRIES, *((form.key, form.name) for form in forms)),
             typed,
@@ -143,13 +143,13 @@ class LatheCard(PictureCard):
         self.reads.setAccessibleName("The cross dial counts on")
         self.reads.addItem("The cross dial counts on the diameter", "diameter")
         self.reads.addItem("The cross dial counts on the radius", "radius")
-        self.reads.setCurrentIndex(self.reads.findData(one.dial_reads))
+        self.reads.setCurrentIndex(self.reads.findData(machine.dial_reads))
         self.box.addWidget(self.reads, 0, Qt.AlignmentFlag.AlignLeft)
         more: tuple[tuple[str, Callable[[], object]], ...] = ()
-        if one.nose and isinstance(page.file.get(one.nose), Piece):
+        if machine.nose and isinstance(page.file.get(machine.nose), Piece):
             more = (
-                ("Remove it", lambda: page.remove("lathe", one.id)),
-                ("Measure its nose", lambda: page.measure_piece(one.nose)),
+                ("Remove it", lambda: page.remove("lathe", machine.id)),
+                ("Measure its nose", lambda: page.measure_piece(machine.nose)),
             )
         self.feet(*more)
 
@@ -157,12 +157,12 @@ class LatheCard(PictureCard):
         return "lathe"
 
     def figures(self) -> dict[str, Figure]:
-        return lathe_figures(self.one, self.inch)
+        return lathe_figures(self.machine, self.inch)
 
     def take(self) -> None:
         typed = {**self.typed(), "dial_reads": self.reads.currentData()}
         made = replace(
-            lathe_of(typed, self.inch, self.one),
+            lathe_of(typed, self.inch, self.machine),
             figures=read_figures("lathe", typed, self.inch),
         )
         if self.known:
@@ -175,14 +175,17 @@ class LatheCard(PictureCard):
 class MachineCard(PictureCard):
     """A machine as its picture, and the figures that the work asks of it."""
 
-    def __init__(self, page: Page, one: Machine | None, kind: MachineKind) -> None:
-        self.one, self._kind = one, kind
-        name, seat = (one.name, one.seat) if one else (f"A new {kind}", "")
-        super().__init__(page, name, one is not None, seat)
-        typed = {"name": one.name if one else "", "note": one.note if one else ""}
+    def __init__(self, page: Page, machine: Machine | None, kind: MachineKind) -> None:
+        self.machine, self._kind = machine, kind
+        name, seat = (machine.name, machine.seat) if machine else (f"A new {kind}", "")
+        super().__init__(page, name, machine is not None, seat)
+        typed = {
+            "name": machine.name if machine else "",
+            "note": machine.note if machine else "",
+        }
         forms = figure_forms(kind)
         for form in forms:
-            kept = one.figures.get(form.key, "") if one else ""
+            kept = machine.figures.get(form.key, "") if machine else ""
             typed[form.key] = form.typed(kept, self.inch)
         self.entries(
             (("name", "Name"), *((f.key, f.name) for f in forms), ("note", "Note")),
@@ -193,34 +196,38 @@ class MachineCard(PictureCard):
         more: tuple[tuple[str, Callable[[], object]], ...] = (
             ("Measure its seat", self.measure_seat),
         )
-        if one:
-            more = (("Remove it", lambda: page.remove("machine", one.id)), *more)
+        if machine:
+            more = (("Remove it", lambda: page.remove("machine", machine.id)), *more)
         self.feet(*more)
 
     def kind(self) -> str:
         return self._kind
 
     def figures(self) -> dict[str, Figure]:
-        kept = self.one.figures if self.one else {}
+        kept = self.machine.figures if self.machine else {}
         return shown_figures(self._kind, kept, self.inch)
 
     def take(self) -> None:
         typed = self.typed()
         file = self.page.file
-        id = self.one.id if self.one else file.new_id(typed["name"] or self._kind)
-        seat = self.one.seat if self.one else ""
+        id = (
+            self.machine.id
+            if self.machine
+            else file.new_id(typed["name"] or self._kind)
+        )
+        seat = self.machine.seat if self.machine else ""
         made = machine_of(typed, self._kind, id, self.inch, seat)
         self.page.keep(f"Machine entered: {made.name}.", "machine", made.id, made)
 
     def measure_seat(self) -> None:
         """The spindle or table as a piece of its own, to be measured."""
-        if self.one is None:
+        if self.machine is None:
             self.page.say("Keep the machine first, then measure its seat.", wrong=True)
             return
-        if not self.one.seat:
-            name = f"{self.one.name}: seat"
+        if not self.machine.seat:
+            name = f"{self.machine.name}: seat"
             piece = Piece(self.page.file.new_id(name), name, "other", "steel")
-            kept = replace(self.one, seat=piece.id)
+            kept = replace(self.machine, seat=piece.id)
             self.page.file.act("shop", f"To be measured: {name}.", piece, kept)
-            self.one = kept
-        self.page.measure_piece(self.one.seat)
+            self.machine = kept
+        self.page.measure_piece(self.machine.seat)

@@ -76,14 +76,14 @@ class Abreast(QWidget):
 
     @property
     def _shown(self) -> list[QWidget]:
-        return [one for one in self.widgets if not one.isHidden()]
+        return [widget for widget in self.widgets if not widget.isHidden()]
 
     def _place(self) -> None:
         """Each that is shown in its row and column."""
         self._placed = self._shown
         abreast = min(self.columns, len(self._placed))
-        for at, one in enumerate(self._placed):
-            self.grid.addWidget(one, *divmod(at, self.columns), self.held)
+        for at, widget in enumerate(self._placed):
+            self.grid.addWidget(widget, *divmod(at, self.columns), self.held)
         for i in range(self.most):
             wide = i < abreast if self.even else i == self.columns - 1
             self.grid.setColumnStretch(i, int(wide))
@@ -91,8 +91,8 @@ class Abreast(QWidget):
     def _least(self) -> list[int]:
         """The least width of each that is shown."""
         return [
-            max(one.minimumSizeHint().width(), one.minimumWidth())
-            for one in self._shown
+            max(widget.minimumSizeHint().width(), widget.minimumWidth())
+            for widget in self._shown
         ]
 
     def _columns(self, width: int) -> int:

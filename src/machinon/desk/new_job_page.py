@@ -77,8 +77,8 @@ class WhatCard(EnterButton):
         words = label(name, "head", wrap=True), label(purpose, "faint", wrap=True)
         picture.setFixedHeight(look.px(92))
         column.addWidget(picture)
-        for one in (picture, *words):
-            one.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        for widget in (picture, *words):
+            widget.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         for text in words:
             column.addWidget(text)
         column.addStretch(1)
@@ -86,7 +86,7 @@ class WhatCard(EnterButton):
     def answers(self, typed: str) -> bool:
         """Whether each word that is typed begins one that it is found by."""
         wanted = re.findall(r"[^\W_]+", typed.casefold())
-        return all(any(one.startswith(w) for one in self.said) for w in wanted)
+        return all(any(word.startswith(w) for word in self.said) for w in wanted)
 
     def how_well(self, typed: str) -> int:
         """More where whole words were typed, most where they are in its name."""
@@ -113,14 +113,14 @@ class WhatIsMade(QWidget):
         self.none = label("", "faint", wrap=True)
         self.none.hide()
         self.cards = {
-            one.key: WhatCard(
+            family.key: WhatCard(
                 look,
-                one.name,
-                one.purpose,
-                f"{one.also} {one.purpose} {one.example}",
-                family_picture(one),
+                family.name,
+                family.purpose,
+                f"{family.also} {family.purpose} {family.example}",
+                family_picture(family),
             )
-            for one in families().values()
+            for family in families().values()
         }
         other = WhatCard(
             look,
@@ -157,8 +157,8 @@ class WhatIsMade(QWidget):
         whatever is typed."""
         typed = self.search.text()
         other = self.cards.get("other")
-        named = [one for one in self.cards.values() if one.answers(typed)]
-        named = [one for one in named if one is not other]
+        named = [card for card in self.cards.values() if card.answers(typed)]
+        named = [card for card in named if card is not other]
         named.sort(key=lambda card: -card.how_well(typed))
         return [*named, *([other] if other else [])]
 
@@ -176,7 +176,7 @@ class WhatIsMade(QWidget):
         for at in range(self.grid.rowCount() + 1):
             self.grid.setRowStretch(at, int(at == rows))
         typed = self.search.text().strip()
-        named = [one for one in found if one is not self.cards.get("other")]
+        named = [card for card in found if card is not self.cards.get("other")]
         self.none.setVisible(not named and bool(typed))
         self.none.setText(
             f"Nothing here is called “{typed}” yet. Its fits can be measured, decided "
@@ -231,8 +231,8 @@ class NewJobPage(FormPage):
         right = QVBoxLayout()
         right.setContentsMargins(px(18), px(14), px(18), px(14))
         right.setSpacing(px(8))
-        for one in self.fields.values():
-            right.addWidget(one)
+        for field in self.fields.values():
+            right.addWidget(field)
         right.addWidget(self.mates)
         right.addWidget(self.example)
         right.addStretch(1)
@@ -275,13 +275,13 @@ class NewJobPage(FormPage):
         for role, wanted in mate_pieces(family).items():
             here = self.job.made_here().values() if self.job is not None else ()
             choices = [
-                (f"{one.name}, made here", one.id)
-                for one in here
-                if could_be(roles[role], one)
+                (f"{piece.name}, made here", piece.id)
+                for piece in here
+                if could_be(roles[role], piece)
             ]
             choices += [
-                (self._called(one), one.id)
-                for one in could_be_mate(self.file, roles[role])
+                (self._called(piece), piece.id)
+                for piece in could_be_mate(self.file, roles[role])
             ]
             choices.append(("a new one, to be measured in Survey", NEW_MATE))
             if roles[role].optional:
@@ -291,9 +291,9 @@ class NewJobPage(FormPage):
             called = self.field(f"name.{role}", "It is called", hint=wanted.name)
             self.mate_lines.addWidget(called)
             sizes = [
-                self._typed_size(roles[role], one)
-                for one in roles[role].sizes
-                if not one.surfaces and not one.optional
+                self._typed_size(roles[role], mate_size)
+                for mate_size in roles[role].sizes
+                if not mate_size.surfaces and not mate_size.optional
             ]
             for size in sizes:
                 self.mate_lines.addWidget(size)
@@ -307,15 +307,19 @@ class NewJobPage(FormPage):
 
     def _called(self, piece: Piece) -> str:
         """A piece by its name; a spindle nose with the lathe that it is of."""
-        of = (one for one in self.file.all_of(Lathe) if one.nose == piece.id)
+        of = (lathe for lathe in self.file.all_of(Lathe) if lathe.nose == piece.id)
         lathe = next(of, None)
         return f"{piece.name}, {lathe.name}" if lathe else piece.name
 
-    def _typed_size(self, mate: Mate, one: MateSize) -> Field:
+    def _typed_size(self, mate: Mate, mate_size: MateSize) -> Field:
         """An entry for what no gauge reads of a mate; it may stay empty."""
-        name = f"{mate.called}: {one.words}"
-        usual = one.usual if isinstance(one.usual, str) else f"{one.usual:g}"
-        key = f"size.{mate.role}.{one.key}"
+        name = f"{mate.called}: {mate_size.words}"
+        usual = (
+            mate_size.usual
+            if isinstance(mate_size.usual, str)
+            else f"{mate_size.usual:g}"
+        )
+        key = f"size.{mate.role}.{mate_size.key}"
         return self.field(key, name, hint=f"{usual}, or later")
 
     def _next_after(self, key: str) -> None:
@@ -349,6 +353,6 @@ def _ask_of(chosen: QComboBox, called: Field, sizes: list[Field], _: int = 0) ->
     its own sizes, and of none nothing is asked."""
     new = chosen.currentData() == NEW_MATE
     told = str(chosen.currentData()).startswith((MADE_HERE, NO_MATE))
-    for field, asked in ((called, new), *((one, not told) for one in sizes)):
+    for field, asked in ((called, new), *((field, not told) for field in sizes)):
         field.setVisible(asked)
         field.setEnabled(asked)

@@ -82,7 +82,9 @@ def write_template(made: Made, path: Path) -> None:
     drawn = [
         template(made, face, width, height, MM) for face in faces_with_holes(made.body)
     ]
-    pages = [functools.partial(paint, drawing=one, theme=PRINT) for one in drawn]
+    pages = [
+        functools.partial(paint, drawing=drawing, theme=PRINT) for drawing in drawn
+    ]
     upright_pages(path, f"{made.family.name}: template", *pages)
     del application
 

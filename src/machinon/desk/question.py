@@ -85,14 +85,14 @@ class Question:
         name = self.reckoning.name
         for group in ONE_OF.get(name, ()):
             if key in group:
-                return [one for one in group if one != key]
+                return [other for other in group if other != key]
         group = TWO_OF.get(name, ())
-        others = [one for one in group if one != key and one in self.given]
+        others = [other for other in group if other != key and other in self.given]
         if key not in group or len(others) < 2:
             return []
-        typed = [one for one in self.typed if one in others]
+        typed = [other for other in self.typed if other in others]
         kept = typed[-1] if typed else others[0]
-        return [one for one in others if one != kept]
+        return [other for other in others if other != kept]
 
     def _ask_with(self, key: str, choice: str) -> None:
         """What a choice needs besides, and not what another one did."""
@@ -100,13 +100,13 @@ class Question:
         if choice not in choices:
             return
         for asked in choices.values():
-            for one in asked.keys() - choices[choice].keys():
-                self._leave_out(one)
-        for one, value in choices[choice].items():
-            self.given.setdefault(one, value)
+            for unasked in asked.keys() - choices[choice].keys():
+                self._leave_out(unasked)
+        for asked_key, value in choices[choice].items():
+            self.given.setdefault(asked_key, value)
 
 
-def as_typed(value: Any, one: Input, inch: bool) -> str:
+def as_typed(value: Any, given: Input, inch: bool) -> str:
     """An input's value as one would type it again."""
     if value is None:
         return ""
@@ -116,10 +116,10 @@ def as_typed(value: Any, one: Input, inch: bool) -> str:
         cells = ((name, part) for name, part in value.items() if part is not None)
         return " ".join(f"{plain_name(name)} {part}" for name, part in cells)
     if isinstance(value, list | tuple):
-        return ", ".join(as_typed(part, one, inch) for part in value)
+        return ", ".join(as_typed(part, given, inch) for part in value)
     if isinstance(value, bool):
         return "yes" if value else "no"
-    if one.kind is LENGTH and inch:
+    if given.kind is LENGTH and inch:
         return length_text(float(value), 0.0001, False)
-    unit = one.kind.unit if inch and one.kind.inch_unit else ""
+    unit = given.kind.unit if inch and given.kind.inch_unit else ""
     return f"{typed_again(float(value))}{unit}"

@@ -217,13 +217,13 @@ class ReckonerPage(QWidget):
         group = ""
         # with nothing found all sums stand there, by their groups
         everything = not (text.strip() and (found or hits))
-        for one in self._all() if everything else found:
-            if everything and one.reckoning.group != group:
-                group = one.reckoning.group
+        for match in self._all() if everything else found:
+            if everything and match.reckoning.group != group:
+                group = match.reckoning.group
                 self._add_heading(group)
-            item = QListWidgetItem(one.reckoning.title)
-            item.setData(Qt.ItemDataRole.UserRole, one)
-            item.setToolTip(f"machinon reckon {one.reckoning.name}")
+            item = QListWidgetItem(match.reckoning.title)
+            item.setData(Qt.ItemDataRole.UserRole, match)
+            item.setToolTip(f"machinon reckon {match.reckoning.name}")
             self.list.addItem(item)
         if hits:
             self._add_heading("In your shop")
@@ -260,12 +260,12 @@ class ReckonerPage(QWidget):
                 button(phrase, lambda phrase=phrase: self.search.put(phrase), "link")
             )
         self._offered.addStretch(1)
-        for one, shown in (
+        for widget, shown in (
             (self.line, bool(told.sentence)),
             (self.understood, bool(said)),
             (self.offers, lost),
         ):
-            one.setVisible(shown)
+            widget.setVisible(shown)
         if told.found is not None and told.answer is not None:
             self._ask(told.found.reckoning, told.found.inputs, told.found.whose)
         elif asked:
@@ -288,8 +288,8 @@ class ReckonerPage(QWidget):
     def _show_buttons(self) -> None:
         """What can be done with an answer, while there is one."""
         there = self.question is not None
-        for one in (self.working, self.copy, self.print):
-            one.setVisible(there)
+        for widget in (self.working, self.copy, self.print):
+            widget.setVisible(there)
         asked = self.question
         self.wrap.setVisible(asked is not None and asked.reckoning.name == "pipe-joint")
         self.note.setVisible(there and self._in_job)
@@ -297,9 +297,9 @@ class ReckonerPage(QWidget):
 
     def _all(self) -> list[Found]:
         by_group = sorted(
-            reckonings().values(), key=lambda one: one.group != self._ahead
+            reckonings().values(), key=lambda reckoning: reckoning.group != self._ahead
         )
-        return [Found(one, {}, None) for one in by_group]
+        return [Found(reckoning, {}, None) for reckoning in by_group]
 
     def _open_first(self) -> None:
         item = self.list.item(0)
@@ -321,17 +321,17 @@ class ReckonerPage(QWidget):
 
     def open(self, name: str) -> None:
         """Open a reckoning with its usual question."""
-        one = reckonings()[name]
-        own = self._own.of(one)
-        self._ask(one, own.with_usual(one), own.whose)
+        reckoning = reckonings()[name]
+        own = self._own.of(reckoning)
+        self._ask(reckoning, own.with_usual(reckoning), own.whose)
 
     # -- asking ----------------------------------------------------------
 
     def _ask(
-        self, one: Reckoning, given: dict[str, Any], whose: tuple[str, ...] = ()
+        self, reckoning: Reckoning, given: dict[str, Any], whose: tuple[str, ...] = ()
     ) -> None:
         typed = {key: v for key, v in given.items() if isinstance(v, str)}
-        self.question = Question(one, dict(given), typed)
+        self.question = Question(reckoning, dict(given), typed)
         self.whose.setText("From your shop: " + "; ".join(whose) if whose else "")
         self.whose.setVisible(bool(whose))
         self.question.work_out(self.inch)
@@ -360,7 +360,7 @@ class ReckonerPage(QWidget):
         self._show_buttons()
         self.picture.refresh()
         if asked.wrong is not None:
-            inputs = {one.key: one.words for one in asked.reckoning.inputs}
+            inputs = {given.key: given.words for given in asked.reckoning.inputs}
             name = inputs.get(asked.wrong.key, asked.wrong.key)
             self.says.setText(f"{name}: {asked.wrong.message}")
             set_ink(self.says, "stop")
@@ -375,7 +375,7 @@ class ReckonerPage(QWidget):
         answer = self.question.answer if self.question else None
         if answer is None:
             return
-        known = {one.key: one for one in reckonings()[answer.reckoner].results}
+        known = {result.key: result for result in reckonings()[answer.reckoner].results}
         self._share(
             max(
                 len(value[0])
@@ -387,22 +387,24 @@ class ReckonerPage(QWidget):
         for key, value in answer.results.items():
             if value in ("", None):
                 continue
-            one = known[key]
-            name = label(one.words, "faint", wrap=True)
-            name.setToolTip(one.meaning)
+            result = known[key]
+            name = label(result.words, "faint", wrap=True)
+            name.setToolTip(result.meaning)
             if isinstance(value, list):
                 # a list or a table has the whole width, its name above it
                 self.results.addWidget(name, row, 0, 1, 2)
                 if value and isinstance(value[0], dict):
-                    self.results.addLayout(self._table(one, value), row + 1, 0, 1, 2)
+                    self.results.addLayout(self._table(result, value), row + 1, 0, 1, 2)
                 else:
-                    listed = _copied(label(self._in_rows(value, one.kind), wrap=True))
+                    listed = _copied(
+                        label(self._in_rows(value, result.kind), wrap=True)
+                    )
                     self.results.addWidget(listed, row + 1, 0, 1, 2)
                 row += 2
                 continue
             self.results.addWidget(name, row, 0, Qt.AlignmentFlag.AlignTop)
-            shown, small = self._said(value, one.kind)
-            said = _copied(label(shown, "head", wrap=one.kind is not LENGTH))
+            shown, small = self._said(value, result.kind)
+            said = _copied(label(shown, "head", wrap=result.kind is not LENGTH))
             self.results.addWidget(said, row, 1, Qt.AlignmentFlag.AlignTop)
             if small:
                 row += 1
@@ -418,10 +420,10 @@ class ReckonerPage(QWidget):
             return figure(value, kind, self.inch), ""
         if kind is LENGTH:
             step = 0.0001 if abs(value) < 1 else 0.001
-            one, other = (
+            first, other = (
                 length_text(value, step, i) for i in (self.inch, not self.inch)
             )
-            return one, other
+            return first, other
         return figure(value, kind, self.inch), other_text(value, kind, self.inch)
 
     def _share(self, columns: int) -> None:
@@ -439,7 +441,7 @@ class ReckonerPage(QWidget):
         super().resizeEvent(event)
         self._share(self._columns)
 
-    def _table(self, one: Result, rows: list[dict[str, Any]]) -> QGridLayout:
+    def _table(self, result: Result, rows: list[dict[str, Any]]) -> QGridLayout:
         """Rows of results under the names of their columns."""
         grid = QGridLayout()
         grid.setHorizontalSpacing(self.look.px(10))
@@ -449,7 +451,7 @@ class ReckonerPage(QWidget):
         for at, column in enumerate(rows[0]):
             grid.addWidget(label(plain_name(column), "faint", wrap=True), 0, at)
             values = [part.get(column) for part in rows]
-            cells = [self._cell(value, one.kind_of(column)) for value in values]
+            cells = [self._cell(value, result.kind_of(column)) for value in values]
             for down, cell in enumerate(cells if apart else ["\n".join(cells)], 1):
                 said = isinstance(values[down - 1], str)
                 grid.addWidget(label(cell, wrap=said), down, at)
@@ -457,7 +459,7 @@ class ReckonerPage(QWidget):
 
     def _in_rows(self, values: list[Any], kind: Kind) -> str:
         """Figures after each other; places below each other, numbered as drawn."""
-        shown = [self._entry(one, kind) for one in values[:MOST_LISTED]]
+        shown = [self._entry(value, kind) for value in values[:MOST_LISTED]]
         places = bool(values) and isinstance(values[0], list)
         if places:
             shown = [f"{n}: {place}" for n, place in enumerate(shown, 1)]
@@ -468,7 +470,7 @@ class ReckonerPage(QWidget):
     def _entry(self, value: Any, kind: Kind) -> str:
         """A figure of a list, or the two of a place."""
         if isinstance(value, list):
-            return ", ".join(self._cell(one, kind) for one in value)
+            return ", ".join(self._cell(item, kind) for item in value)
         return self._cell(value, kind)
 
     def _cell(self, value: Any, kind: Kind) -> str:
@@ -478,7 +480,7 @@ class ReckonerPage(QWidget):
         if isinstance(value, bool):
             return "yes" if value else "no"
         if isinstance(value, list | tuple):
-            return " × ".join(self._cell(one, kind) for one in value)
+            return " × ".join(self._cell(side, kind) for side in value)
         if isinstance(value, float) and kind is LENGTH:
             step = 0.0001 if abs(value) < 1 else 0.001
             return trimmed(length_text(value, step, self.inch, unit=False))
@@ -492,11 +494,13 @@ class ReckonerPage(QWidget):
 
     def _input(self, key: str) -> Input:
         assert self.question is not None
-        return next(one for one in self.question.reckoning.inputs if one.key == key)
+        return next(
+            given for given in self.question.reckoning.inputs if given.key == key
+        )
 
     def _on_spot_chosen(self, key: str, place: QRectF) -> None:
-        one = self._input(key)
-        choices = one.choices or (("yes", "no") if one.kind is FLAG else ())
+        given = self._input(key)
+        choices = given.choices or (("yes", "no") if given.kind is FLAG else ())
         if choices:
             menu = QMenu(self)
             for word in choices:
@@ -511,15 +515,15 @@ class ReckonerPage(QWidget):
         assert asked is not None
         place = place or self.picture.rect_of(key) or QRectF(0, 0, 10, 10)
         self._key = key
-        one = self._input(key)
+        given = self._input(key)
         value = asked.given.get(key, asked.values.get(key))
-        if one.columns:
-            self._ask_rows(one, value or ())
+        if given.columns:
+            self._ask_rows(given, value or ())
             return
         px = self.look.px
-        wide = px(620) if one.many else max(px(170), place.width() + px(30))
-        self.edit.open_over(place, as_typed(value, one, self.inch), wide)
-        self.says.setText(f"{begun(one.meaning)}: type, then Enter.")
+        wide = px(620) if given.many else max(px(170), place.width() + px(30))
+        self.edit.open_over(place, as_typed(value, given, self.inch), wide)
+        self.says.setText(f"{begun(given.meaning)}: type, then Enter.")
         set_ink(self.says, "")
 
     def _on_entered(self) -> None:
@@ -538,15 +542,15 @@ class ReckonerPage(QWidget):
         asked.put(key, text, self.inch)
         self._show()
 
-    def _ask_rows(self, one: Input, rows: Iterable[Mapping[str, Any]]) -> None:
+    def _ask_rows(self, given: Input, rows: Iterable[Mapping[str, Any]]) -> None:
         """Open the rows of an input whose entries have several values."""
         self.rows = RowsDialog(
             self,
             self.look,
-            one,
+            given,
             rows,
             self.inch,
-            lambda made: self._put_rows(one.key, made),
+            lambda made: self._put_rows(given.key, made),
         )
         self.rows.open()
 
@@ -593,18 +597,18 @@ class ReckonerPage(QWidget):
         said = sentence(asked.answer, self.inch)
         return f"{asked.reckoning.title} ({given}): {said}{lists}"
 
-    def _listed(self, one: Result, values: list[Any]) -> Iterator[str]:
+    def _listed(self, result: Result, values: list[Any]) -> Iterator[str]:
         """Every entry of a list in words, none left out."""
         for value in values:
             if isinstance(value, dict):
                 cells = (
-                    f"{plain_name(key)} {self._cell(part, one.kind_of(key))}"
+                    f"{plain_name(key)} {self._cell(part, result.kind_of(key))}"
                     for key, part in value.items()
                     if part is not None
                 )
                 yield ", ".join(cells)
             else:
-                yield self._entry(value, one.kind)
+                yield self._entry(value, result.kind)
 
     def _copy(self) -> None:
         QGuiApplication.clipboard().setText(self.answer_text())
@@ -684,7 +688,9 @@ def size_menu(
 ) -> QMenu:
     """A menu of the answer's lengths, each with the sizes of a piece it could be."""
     menu = QMenu(parent)
-    kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
+    kinds = {
+        result.key: result.kind for result in reckonings()[answer.reckoner].results
+    }
     for key, value in answer.results.items():
         if kinds[key] is not LENGTH or not isinstance(value, float) or value <= 0:
             continue

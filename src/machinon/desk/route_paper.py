@@ -138,17 +138,17 @@ def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[_Part]:
     if job.way_of(step) in ("fit", "size"):
         beside.append(_Part(34, _to_read))
     lines = [] if done else _listed(job, step)
-    while lines and sum(one.tall for one in beside) < PICTURE_TALL:
+    while lines and sum(part.tall for part in beside) < PICTURE_TALL:
         beside.append(lines.pop(0))
 
     def draw(painter: QPainter, top: float) -> None:
         _box(painter, 0, top + 2, done)
         put(painter, film, top, BOX + 12)
-        for one in beside:
-            one.paint(painter, top)
-            top += one.tall
+        for part in beside:
+            part.paint(painter, top)
+            top += part.tall
 
-    tall = max(sum(one.tall for one in beside), PICTURE_TALL)
+    tall = max(sum(part.tall for part in beside), PICTURE_TALL)
     yield _Part(tall + 8 * (not lines), draw, leads=bool(lines))
     yield from lines
     if lines:
@@ -175,7 +175,7 @@ def _said_of(
 def _limits(job: OpenJob, step: StepTold) -> list[str]:
     """The limits that the fit of a step sets; a thread has those of its bore as well,
     for the step before it."""
-    line = next((one for one in fit_lines(job.plan) if one.number == step.fit), None)
+    line = next((line for line in fit_lines(job.plan) if line.number == step.fit), None)
     fit = job.plan.fit(step.fit) if line else None
     if line is None or fit is None:
         return []
@@ -183,7 +183,7 @@ def _limits(job: OpenJob, step: StepTold) -> list[str]:
     if fit.thread is not None and len(wanted) > 1:
         threads = step.operation in ("thread", "tap")
         wanted = wanted[:1] if threads else wanted[1:]
-    return [one.says for one in wanted]
+    return [piece.says for piece in wanted]
 
 
 def _to_read(painter: QPainter, top: float) -> None:
@@ -235,12 +235,12 @@ def _row(texts: list[tuple[str, bool]], note: str, room: float) -> _Part:
         for n, (text, _) in enumerate(texts)
     ]
     under = _words(note, 10, "faint", x=WORDS + 20, room=room - 24) if note else None
-    tall = max(one.tall for one in words)
+    tall = max(part.tall for part in words)
 
     def draw(painter: QPainter, top: float) -> None:
-        for n, one in enumerate(words):
+        for n, part in enumerate(words):
             _box(painter, WORDS + n * room, top + 1, texts[n][1])
-            one.paint(painter, top)
+            part.paint(painter, top)
         if under is not None:
             under.paint(painter, top + tall)
 
@@ -252,9 +252,9 @@ def _line_said(line: Line, before: Line | None, inch: bool) -> str:
     stays where it is, is said once."""
     same = before.figures if before is not None else ()
     figures = (
-        " ".join((one.name, *filter(None, shown_text(one, inch))))
-        for one in line.figures
-        if one.name != CARRIAGE or one not in same
+        " ".join((shown.name, *filter(None, shown_text(shown, inch))))
+        for shown in line.figures
+        if shown.name != CARRIAGE or shown not in same
     )
     text = ", ".join(figures)
     return f"{line.head}: {text}" if text else line.head

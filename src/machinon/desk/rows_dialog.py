@@ -32,20 +32,20 @@ class RowsDialog(QDialog):
         self,
         parent: QWidget,
         look: Look,
-        one: Input,
+        given: Input,
         rows: Iterable[Mapping[str, Any]],
         inch: bool,
         take: Callable[[list[dict[str, Any]]], object],
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle(begun(plain_name(one.key)))
+        self.setWindowTitle(begun(plain_name(given.key)))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self._columns, self._inch, self._take = one.columns, inch, take
-        self.table = QTableWidget(0, len(one.columns))
+        self._columns, self._inch, self._take = given.columns, inch, take
+        self.table = QTableWidget(0, len(given.columns))
         self.table.setHorizontalHeaderLabels(
-            [plain_name(key) for key, _ in one.columns]
+            [plain_name(key) for key, _ in given.columns]
         )
-        self.table.setAccessibleName(f"Rows of {plain_name(one.key)}")
+        self.table.setAccessibleName(f"Rows of {plain_name(given.key)}")
         for row in rows:
             self._add(row)
         for _ in range(SPARE):
@@ -70,7 +70,7 @@ class RowsDialog(QDialog):
         column.addWidget(self.table, 1)
         column.addWidget(self.says)
         column.addLayout(buttons)
-        self.resize(look.px(140) * len(one.columns) + look.px(60), look.px(380))
+        self.resize(look.px(140) * len(given.columns) + look.px(60), look.px(380))
         self.table.horizontalHeader().setSectionResizeMode(
             self.table.horizontalHeader().ResizeMode.Stretch
         )

@@ -19,8 +19,8 @@ class Setting(Struct, frozen=True):
 SCALES = (100, 115, 130, 150, 175, 200)
 
 SETTINGS = {
-    one.key: one
-    for one in (
+    setting.key: setting
+    for setting in (
         Setting("theme", "blued", ("blued", "paper"), "the theme of the screen"),
         Setting("font_scale", 100, SCALES, "size of all text and figures, percent"),
         Setting("geometry", QByteArray(), (), "place and size of the window"),
@@ -41,17 +41,21 @@ class Settings:
         self._memory: dict[str, Any] = {}
 
     def get(self, key: str) -> Any:
-        one = SETTINGS[key]
+        setting = SETTINGS[key]
         value = self._memory.get(key)
         if value is None and self._file is not None:
             value = self._file.value(key)
         if value is None:
-            return one.default
+            return setting.default
         try:
-            value = type(one.default)(value)
+            value = type(setting.default)(value)
         except (TypeError, ValueError):
-            return one.default
-        return value if not one.allowed or value in one.allowed else one.default
+            return setting.default
+        return (
+            value
+            if not setting.allowed or value in setting.allowed
+            else setting.default
+        )
 
     def put(self, key: str, value: Any) -> None:
         self._memory[SETTINGS[key].key] = value

@@ -225,7 +225,9 @@ def write_answer(
         say(painter, 0, 26, answer.title, 22, bold=True)
         put(painter, picture(width, 430, 12), 40)
         y = 500.0
-        kinds = {one.key: one.kind for one in reckonings()[answer.reckoner].results}
+        kinds = {
+            result.key: result.kind for result in reckonings()[answer.reckoner].results
+        }
         for key, value in answer.results.items():
             if isinstance(value, list | dict) or value in ("", None):
                 continue
@@ -309,7 +311,7 @@ def _fit_on_paper(
         ("Read", "; ".join(line.readings) or "nothing yet", False),
         ("Size", line.measured, False),
         ("Wanted", line.wanted, False),
-        *(("To make", one.says, True) for one in line.to_make),
+        *(("To make", piece.says, True) for piece in line.to_make),
         ("Follows", "; ".join(line.follows), False),
         ("Reason", line.reason, False),
         ("Note", line.says, False),
@@ -501,9 +503,9 @@ def _runs_on_paper(painter: QPainter, plan: Plan, top: float) -> list[str]:
         f"Run-out allowed: {small_text(proof.runout_limit, inch)} on the indicator"
     ]
     lines += [
-        f"Its seat allows up to {small_text(one.most, inch)}"
-        for one in stations(plan)
-        if not one.carried
+        f"Its seat allows up to {small_text(station.most, inch)}"
+        for station in stations(plan)
+        if not station.carried
     ]
     if plan.runout is None:
         return [*lines, "not measured yet"]

@@ -83,10 +83,10 @@ def shoot(
     take("piece-boring-bar")
     window.open_job(_one_more(file, "chuck-drill-plate"))
     holes = next(
-        one.key
+        step.key
         for up in window.job.plan.route
-        for one in up.steps
-        if one.operation == "drill" and len(one.cut[0].cuts()) > 2
+        for step in up.steps
+        if step.operation == "drill" and len(step.cut[0].cuts()) > 2
     )
     _work(window, holes, 3)
     take("cut-holes")
@@ -110,8 +110,8 @@ def _work(window: MainWindow, step: str, lines: int) -> None:
     """Put a step of the open job at the machine, its first lines done."""
     assert window.job is not None
     window.job.work_at(step)
-    for one in window.job.lines.lines[:lines]:
-        window.job.tick_line(one.key)
+    for line in window.job.lines.lines[:lines]:
+        window.job.tick_line(line.key)
     window.go("cut")
 
 

@@ -11,9 +11,9 @@ from machinon.store.shop_file import ShopFile
 def read_with(file: ShopFile, id: str) -> bool:
     """Whether readings or cuts of the shop were taken with an instrument."""
     jobs = file.all_of(Job)
-    surfaces = [one for piece in file.all_of(Piece) for one in piece.surfaces]
-    surfaces += [one for j in jobs for w in j.works for one in w.proof.surfaces]
-    used = {one.instrument for surface in surfaces for one in surface.readings}
+    surfaces = [surface for piece in file.all_of(Piece) for surface in piece.surfaces]
+    surfaces += [surface for j in jobs for w in j.works for surface in w.proof.surfaces]
+    used = {reading.instrument for surface in surfaces for reading in surface.readings}
     logs = (log for job in jobs for log in job.cuts.values())
     return id in used or any(log.instrument == id and log.entries for log in logs)
 
@@ -27,9 +27,9 @@ def move_in_shop(file: ShopFile, which: Literal["undo", "redo"]) -> str:
     move, back = file.undo, file.redo
     if which == "redo":
         move, back = back, move
-    before = {one.id: one.name for one in file.shop().instruments}
+    before = {instrument.id: instrument.name for instrument in file.shop().instruments}
     says = move("shop")
-    gone = before.keys() - {one.id for one in file.shop().instruments}
+    gone = before.keys() - {instrument.id for instrument in file.shop().instruments}
     for id in sorted(gone):
         if read_with(file, id):
             back("shop")

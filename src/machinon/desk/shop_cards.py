@@ -137,11 +137,13 @@ class Card(QWidget):
 class InstrumentCard(Card):
     """An instrument: what it shows, how sure it is, what it measures."""
 
-    def __init__(self, page: Page, one: Instrument | None) -> None:
+    def __init__(self, page: Page, instrument: Instrument | None) -> None:
         super().__init__(page)
-        self.one = one
-        self.box.addWidget(label(one.name if one else "A new instrument", "head"))
-        typed = typed_instrument(one) if one else {"reads": "mm"}
+        self.instrument = instrument
+        self.box.addWidget(
+            label(instrument.name if instrument else "A new instrument", "head")
+        )
+        typed = typed_instrument(instrument) if instrument else {"reads": "mm"}
         self.reads = Combo()
         self.reads.setAccessibleName("It reads in")
         self.reads.addItem("It reads in millimetres", "mm")
@@ -164,7 +166,7 @@ class InstrumentCard(Card):
         self.box.addWidget(label("It measures", "faint"))
         for kind in KINDS:
             box = QCheckBox(KIND_WORDS[kind])
-            box.setChecked(bool(one) and kind in one.suits)  # type: ignore[union-attr]
+            box.setChecked(bool(instrument) and kind in instrument.suits)  # type: ignore[union-attr]
             self.kinds[kind] = box
         left = Qt.AlignmentFlag.AlignLeft
         self.box.addWidget(Abreast(4, *self.kinds.values(), held=left))
@@ -179,8 +181,8 @@ class InstrumentCard(Card):
         )
         self.box.addStretch(1)
         more = ()
-        if one:
-            more = (("Remove it", lambda: page.remove("instrument", one.id)),)
+        if instrument:
+            more = (("Remove it", lambda: page.remove("instrument", instrument.id)),)
         self.foot("Keep it", *more)
 
     def take(self) -> None:
@@ -190,7 +192,11 @@ class InstrumentCard(Card):
             "suits": ",".join(k for k, box in self.kinds.items() if box.isChecked()),
         }
         shop = self.page.file.shop()
-        id = self.one.id if self.one else new_instrument_id(shop, typed["name"])
+        id = (
+            self.instrument.id
+            if self.instrument
+            else new_instrument_id(shop, typed["name"])
+        )
         made = instrument_of(typed, id)
         self.page.keep(
             f"Instrument entered: {made.name}.",
@@ -254,7 +260,7 @@ class PieceCard(Card):
         for surface in piece.surfaces:
             found = measure(surface, self.shop, piece.material)
             self.measured[piece.id, surface.id] = found
-        bare = tuple(replace(one, readings=()) for one in piece.surfaces)
+        bare = tuple(replace(surface, readings=()) for surface in piece.surfaces)
         self.pieces.append(replace(piece, surfaces=bare))
 
     def _look_further(self) -> None:
@@ -279,8 +285,10 @@ class PieceCard(Card):
             for mate in mates_of(self.piece, pieces, self.measured)
         ]
         links = links_of(self.piece, pieces, self.measured)
-        found = [f"{one.piece.name} {one.says}" for one in links if one.direct] + found
-        found += [f"{one.piece.name} {one.says}" for one in links if not one.direct]
+        found = [
+            f"{link.piece.name} {link.says}" for link in links if link.direct
+        ] + found
+        found += [f"{link.piece.name} {link.says}" for link in links if not link.direct]
         return found or [
             "Nothing that is measured goes on it, not with a back plate or a sleeve "
             "between either: an adapter has to be made."
@@ -317,7 +325,7 @@ class PieceCard(Card):
     def _on_surface_chosen(self, id: str, _place: QRectF) -> None:
         surface = self.piece.surface(id)
         if surface is not None:
-            count = sum(not one.struck for one in surface.readings)
+            count = sum(not reading.struck for reading in surface.readings)
             self.page.say(f"{surface.name}: {count} readings count. {surface.how}")
 
 
@@ -372,27 +380,27 @@ class ShelfCard(Card):
         self.list.blockSignals(True)
         self.list.clear()
         rows = []
-        for one in self.shelf.items:
-            if wanted and wanted not in f"{one.kind} {one.name} {one.note}".lower():
+        for item in self.shelf.items:
+            if wanted and wanted not in f"{item.kind} {item.name} {item.note}".lower():
                 continue
             sizes = [
                 _shown(value, self.inch) if value else ""
-                for value in (one.size, one.second, one.length)
+                for value in (item.size, item.second, item.length)
             ]
-            told = ", ".join(part for part in (one.material, one.note) if part)
-            row = QTreeWidgetItem([one.kind, one.name, *sizes, str(one.count), told])
-            row.setData(0, Qt.ItemDataRole.UserRole, one)
+            told = ", ".join(part for part in (item.material, item.note) if part)
+            row = QTreeWidgetItem([item.kind, item.name, *sizes, str(item.count), told])
+            row.setData(0, Qt.ItemDataRole.UserRole, item)
             rows.append(row)
         self.list.addTopLevelItems(rows)
         self.list.blockSignals(False)
 
     def _on_chosen(self, item: QTreeWidgetItem | None) -> None:
-        one = item.data(0, Qt.ItemDataRole.UserRole) if item else None
-        if one is None:
+        owned = item.data(0, Qt.ItemDataRole.UserRole) if item else None
+        if owned is None:
             return
-        self.chosen = one
-        self.kind.setCurrentIndex(self.kind.findData(one.kind))
-        for key, text in typed_item(one, self.inch).items():
+        self.chosen = owned
+        self.kind.setCurrentIndex(self.kind.findData(owned.kind))
+        for key, text in typed_item(owned, self.inch).items():
             if key in self.fields:
                 self.fields[key].put(text)
                 self.fields[key].accept()

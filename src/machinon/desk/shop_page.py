@@ -129,8 +129,14 @@ class ShopPage(QWidget):
         instruments = self.file.shop().instruments
         return (
             ("Machines", found("lathe", "machine")),
-            ("Instruments", [("instrument", one.id, one.name) for one in instruments]),
-            ("Shelves", [("shelf", one, SHELF_NAMES[one]) for one in SHELVES]),
+            (
+                "Instruments",
+                [
+                    ("instrument", instrument.id, instrument.name)
+                    for instrument in instruments
+                ],
+            ),
+            ("Shelves", [("shelf", shelf, SHELF_NAMES[shelf]) for shelf in SHELVES]),
             ("Pieces", found("piece")),
         )
 
@@ -326,7 +332,9 @@ class ShopPage(QWidget):
         if kind == "instrument":
             shop = self.file.shop()
             name = shop.instrument(id).name
-            kept = tuple(one for one in shop.instruments if one.id != id)
+            kept = tuple(
+                instrument for instrument in shop.instruments if instrument.id != id
+            )
             self.file.act("shop", f"{name} removed.", replace(shop, instruments=kept))
         else:
             thing = self.file.get(id)
@@ -340,14 +348,14 @@ class ShopPage(QWidget):
         """What would be left without a thing that it rests on; empty for nothing."""
         jobs = self.file.all_of(Job)
         if kind == "piece":
-            job = next((one.name for one in jobs if id in one.pieces), "")
+            job = next((job.name for job in jobs if id in job.pieces), "")
             seat = next((m.name for m in self._machines() if m.seat == id), "")
             nose = next((m.name for m in self.file.all_of(Lathe) if m.nose == id), "")
             return " and ".join(
                 f"{name} has it" for name in (job, seat or nose) if name
             )
         if kind == "lathe":
-            job = next((one.name for one in jobs if one.lathe == id), "")
+            job = next((job.name for job in jobs if job.lathe == id), "")
             if job:
                 return f"{job} is made on it"
             return "" if len(self.file.entries("lathe")) > 1 else "it is the only lathe"
@@ -363,17 +371,23 @@ class ShopPage(QWidget):
         menu.addAction("The usual instruments", self.add_starters)
         for id in SHELVES:
             menu.addSeparator()
-            for one in starter_sets(id):
-                menu.addAction(one.name, lambda one=one: self.add_set(one))
+            for starter in starter_sets(id):
+                menu.addAction(
+                    starter.name, lambda starter=starter: self.add_set(starter)
+                )
         return menu
 
     def add_starters(self) -> None:
         """Those of the usual instruments that the shop does not have yet."""
         shop = self.file.shop()
-        have = {one.id for one in shop.instruments}
-        added = [one for one in STARTER_INSTRUMENTS if one.id not in have]
-        for one in added:
-            shop = with_instrument(shop, one)
+        have = {instrument.id for instrument in shop.instruments}
+        added = [
+            instrument
+            for instrument in STARTER_INSTRUMENTS
+            if instrument.id not in have
+        ]
+        for instrument in added:
+            shop = with_instrument(shop, instrument)
         if added:
             self.file.act("shop", f"{len(added)} starter instruments added.", shop)
         self._fill("instrument", "")
@@ -383,11 +397,11 @@ class ShopPage(QWidget):
             else "The starter instruments are all there."
         )
 
-    def add_set(self, one: StarterSet) -> None:
+    def add_set(self, starter: StarterSet) -> None:
         """Put a starter set on its shelf."""
-        items = one.items()
-        shelf = with_items(self.shelf(one.shelf), items)
-        self.keep(f"{one.name}: {len(items)} added.", "shelf", one.shelf, shelf)
+        items = starter.items()
+        shelf = with_items(self.shelf(starter.shelf), items)
+        self.keep(f"{starter.name}: {len(items)} added.", "shelf", starter.shelf, shelf)
 
     @property
     def _list(self) -> str:
@@ -437,7 +451,10 @@ class ShopPage(QWidget):
             elif name == "pieces":
                 export_pieces(
                     self._pieces(),
-                    {one.id: one.name for one in self.file.shop().instruments},
+                    {
+                        instrument.id: instrument.name
+                        for instrument in self.file.shop().instruments
+                    },
                     path,
                 )
             else:

@@ -47,8 +47,8 @@ class SizePanel(QWidget):
         self.shape = Figure("Taper, back less front")
         self.round = Figure("Out of round")
         self.advice = label("", "", wrap=True)
-        for one in (self.nominal, self.likely, self.shape, self.round, self.advice):
-            one.hide()  # until something is known
+        for widget in (self.nominal, self.likely, self.shape, self.round, self.advice):
+            widget.hide()  # until something is known
         for figure in (self.size, self.doubt, self.spread):
             figure.opened.connect(bench.open_working)
         self.chart = DrawingView(
@@ -121,7 +121,9 @@ class SizePanel(QWidget):
         else:
             self.doubt.show_text(f"± {found.uncertainty:.2g}°", "", "", "", answer)
         count = f"{found.count} reading{'s' if found.count != 1 else ''}"
-        aside = sum(not one.struck for one in self.surface.readings) - found.count
+        aside = (
+            sum(not reading.struck for reading in self.surface.readings) - found.count
+        )
         if aside > 0:
             count += f", {aside} set apart"
         self.spread.show_text(small_text(found.spread, inch), "", count)
@@ -135,7 +137,9 @@ class SizePanel(QWidget):
             first = likely[0]
             sure = f"{first.chance * 100:.0f} %" if first.chance < 0.995 else ""
             self.nominal.show_text(first.name, "", sure)
-            others = [f"{one.name}, {one.chance * 100:.0f} %" for one in likely[1:]]
+            others = [
+                f"{likely.name}, {likely.chance * 100:.0f} %" for likely in likely[1:]
+            ]
             text = "or " + "; ".join(others) if others else ""
             text = ". ".join(part for part in (text, first.note) if part)
             self.likely.setText(f"{begun(text)}." if text else "")

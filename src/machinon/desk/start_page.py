@@ -208,7 +208,7 @@ class StartPage(QWidget):
             row.deleteLater()
         self.jobs = []
         typed = self.find.text().strip().lower()
-        found = [one for one in entries if typed in one.name.lower()]
+        found = [entry for entry in entries if typed in entry.name.lower()]
         shown, other = 0, 0
         for entry in found:
             if shown == MOST:
@@ -374,7 +374,7 @@ class StartPage(QWidget):
         line = QHBoxLayout(row)
         line.setContentsMargins(0, 0, self.look.px(10), 0)
         measured = sum(
-            any(not r.struck for r in one.readings) for one in piece.surfaces
+            any(not r.struck for r in surface.readings) for surface in piece.surfaces
         )
         whole = measured == len(piece.surfaces)
         line.addWidget(MarkView(self.look, "measured" if whole else "cut", 13))
@@ -433,8 +433,8 @@ class FormPage(QWidget):
 
     def typed(self) -> dict[str, str]:
         return {
-            **{key: one.text() for key, one in self.fields.items()},
-            **{key: one.currentData() for key, one in self.combos.items()},
+            **{key: field.text() for key, field in self.fields.items()},
+            **{key: combo.currentData() for key, combo in self.combos.items()},
         }
 
     def _next_after(self, key: str) -> None:
@@ -443,7 +443,7 @@ class FormPage(QWidget):
         if wrong:
             self.fields[key].refuse(wrong)
             return
-        order = [k for k, one in self.fields.items() if one.isEnabled()]
+        order = [k for k, field in self.fields.items() if field.isEnabled()]
         at = order.index(key)
         if at + 1 < len(order):
             self.fields[order[at + 1]].edit.setFocus()
@@ -545,8 +545,8 @@ class WelcomePage(FormPage):
                 ),
             ),
         )
-        for i, (one, other) in enumerate(rows):
-            grid.addWidget(one, i, 0, Qt.AlignmentFlag.AlignTop)
+        for i, (widget, other) in enumerate(rows):
+            grid.addWidget(widget, i, 0, Qt.AlignmentFlag.AlignTop)
             grid.addWidget(other, i, 1, Qt.AlignmentFlag.AlignTop)
         counts = self.named("The cross dial counts on", self.combos["dial_reads"])
         grid.addWidget(counts, 4, 0, Qt.AlignmentFlag.AlignTop)

@@ -388,9 +388,9 @@ class EmptyPage(QFrame):
         self.title.setText(title)
         self.words.setText(words)
         self._ways = ways
-        for one, shown in enumerate((self.start, self.other)):
-            shown.setVisible(one < len(ways))
-            shown.setText(ways[one][0] if one < len(ways) else "")
+        for side, shown in enumerate((self.start, self.other)):
+            shown.setVisible(side < len(ways))
+            shown.setText(ways[side][0] if side < len(ways) else "")
 
 
 def scrolled(widget: QWidget) -> QScrollArea:

@@ -153,7 +153,7 @@ class MainWindow(QMainWindow):
                     [QKeySequence(keys) for keys in command.keys.split(", ")]
                 )
             action.triggered.connect(
-                lambda _=False, one=command: self._do(one, handlers[one.id])
+                lambda _=False, command=command: self._do(command, handlers[command.id])
             )
             self.actions_by_id[command.id] = action
             self.addAction(action)

@@ -56,7 +56,7 @@ def device_of(
     made = Device(id, name.strip()[:60], kind, port, form)
     made = msgspec.structs.replace(made, **more)
     if made.rate not in RATES:
-        allowed = ", ".join(str(one) for one in RATES)
+        allowed = ", ".join(str(rate) for rate in RATES)
         raise BadInput("rate", f"{made.rate} is no rate: {allowed} are.")
     if made.parity not in PARITIES:
         raise BadInput("parity", "Parity is N, E or O.")
@@ -74,8 +74,8 @@ def kept_devices(text: str) -> list[Device]:
     """The devices that were kept; none where that cannot be read."""
     try:
         found = msgspec.json.decode(text or "[]", type=list[Device])
-        for one in found:
-            compiled(one.form.pattern)
+        for device in found:
+            compiled(device.form.pattern)
     except (msgspec.MsgspecError, BadInput):
         return []
     return found

@@ -65,19 +65,19 @@ class LineForm(msgspec.Struct, frozen=True):
 
     def _found(self, text: str) -> list[dict[str, str | None]]:
         if "axis" not in self._pattern.groupindex:
-            one = self._pattern.fullmatch(text)
-            if one is None:
+            match = self._pattern.fullmatch(text)
+            if match is None:
                 raise NotUnderstood(f"not of the form “{self.name}”")
-            return [one.groupdict()]
+            return [match.groupdict()]
         found, at = [], 0
         while at < len(text):
             at = _past_gap(text, at)
-            one = self._pattern.match(text, at)
-            if one is None or one.end() == at:
+            part = self._pattern.match(text, at)
+            if part is None or part.end() == at:
                 rest = text[at : at + 12]
                 raise NotUnderstood(f"“{rest}” is not of the form “{self.name}”")
-            found.append(one.groupdict())
-            at = _past_gap(text, one.end())
+            found.append(part.groupdict())
+            at = _past_gap(text, part.end())
         return found
 
     def _value(self, written: str, sign: str, unit: str | None) -> float:
@@ -108,7 +108,10 @@ def _figures(groups: Mapping[str, str | None]) -> list[tuple[str, str, str]]:
             bare = written.lstrip("+-− ")
             sign = "-" if written.lstrip()[0] in "-−" else ""
             found.append((axis, bare, sign))
-    return [(axis, one, "-" if sign in ("-", "−") else "") for axis, one, sign in found]
+    return [
+        (axis, digits, "-" if sign in ("-", "−") else "")
+        for axis, digits, sign in found
+    ]
 
 
 def axes_told(typed: str) -> tuple[dict[str, str], tuple[str, ...]]:

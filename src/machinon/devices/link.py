@@ -170,7 +170,7 @@ class Link:
             if chunk:
                 *lines, rest = (rest + chunk).replace(b"\r", b"\n").split(b"\n")
                 rest = rest if len(rest) <= UNFINISHED else b""
-                if self._take([one for one in lines if one.strip()], now):
+                if self._take([line for line in lines if line.strip()], now):
                     heard = now
             elif now - heard >= SILENT and self.device.kind == "readout":
                 self._tell("silent", f"nothing for {SILENT:g} s")
@@ -197,14 +197,14 @@ class Link:
         self.counts.lines += len(lines)
         if self.device.kind == "readout":
             # the newest figures are all that counts of it
-            for one in reversed(lines[-BACK:]):
-                self._held = self._read(one, now) or self._held
+            for line in reversed(lines[-BACK:]):
+                self._held = self._read(line, now) or self._held
                 if self._held is not None and self._held.at == now:
                     self._tell("live", "it sends")
                     break
             return bool(lines)
-        for one in lines:
-            heard = self._read(one, now)
+        for line in lines:
+            heard = self._read(line, now)
             if heard is None:
                 continue
             if self._gate.lets(now):

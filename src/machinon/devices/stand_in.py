@@ -57,8 +57,8 @@ def line_of(form: str, values: dict[str, float]) -> str:
         case "number":
             return f"{ordered[0][1]:+.3f} mm"
         case "named":
-            return " ".join(f"{axis or 'A'}{one:+.3f}" for axis, one in ordered)
-    return "; ".join(f"{one:.3f}" for _, one in ordered)
+            return " ".join(f"{axis or 'A'}{value:+.3f}" for axis, value in ordered)
+    return "; ".join(f"{value:.3f}" for _, value in ordered)
 
 
 @dataclass
@@ -131,9 +131,9 @@ class StandIn:
             thread.join(timeout=1.0)
         self.hang_up()
         self._server.close()
-        for one in (self._master, self._slave):
+        for end in (self._master, self._slave):
             with contextlib.suppress(OSError):
-                os.close(one)
+                os.close(end)
 
     # -- what it does ------------------------------------------------------
 
@@ -153,10 +153,10 @@ class StandIn:
         """Drop everybody who listens on the socket."""
         with self._lock:
             clients, self._clients = self._clients, []
-        for one in clients:
+        for connection in clients:
             with contextlib.suppress(OSError):
-                one.shutdown(socket.SHUT_RDWR)
-            one.close()
+                connection.shutdown(socket.SHUT_RDWR)
+            connection.close()
 
     @property
     def listened_to(self) -> bool:
@@ -217,22 +217,28 @@ class StandIn:
         except (OSError, ValueError):
             return False
         asked = False
-        for one in ready:
+        for connection in ready:
             try:
-                got = os.read(one, 256) if isinstance(one, int) else one.recv(256)
+                got = (
+                    os.read(connection, 256)
+                    if isinstance(connection, int)
+                    else connection.recv(256)
+                )
             except OSError:
                 got = b""
             if got:
                 asked = True
-            elif not isinstance(one, int):
-                self._forget(one)
+            elif not isinstance(connection, int):
+                self._forget(connection)
         return asked
 
     def _line(self) -> str:
         with self._lock:
             values = dict(self.values)
         crept = self.fault.drift * (time.monotonic() - self._began) / 60
-        said = line_of(self.form, {axis: one + crept for axis, one in values.items()})
+        said = line_of(
+            self.form, {axis: value + crept for axis, value in values.items()}
+        )
         if self.fault.garble and self._chance.random() < self.fault.garble:
             at = self._chance.randrange(len(said))
             noise = "".join(self._chance.choices(_NOISE, k=3))
@@ -243,11 +249,11 @@ class StandIn:
         data = text.encode()
         with self._lock:
             clients = list(self._clients)
-        for one in clients:
+        for connection in clients:
             try:
-                one.sendall(data)
+                connection.sendall(data)
             except OSError:
-                self._forget(one)
+                self._forget(connection)
         # nobody may be reading the terminal: what does not fit is lost, as on a wire
         with contextlib.suppress(OSError):
             os.write(self._master, data)

@@ -33,19 +33,19 @@ class LinePart(Struct, frozen=True):
 def parts_of(line: str) -> list[LinePart]:
     """A line taken apart.
 
-    >>> [one.text for one in parts_of("A1: -3.250 mm")]
+    >>> [part.text for part in parts_of("A1: -3.250 mm")]
     ['A', '1', ': ', '-', '3.250', ' ', 'mm']
     """
     found: list[LinePart] = []
-    for one in _PART.finditer(line.strip()):
+    for word in _PART.finditer(line.strip()):
         kind: PartKind = "gap"
         for name in ("number", "word", "sign"):
-            if one.group(name):
+            if word.group(name):
                 kind = name
         if kind == "gap" and found and found[-1].kind == "gap":
-            found[-1] = LinePart(found[-1].text + one.group(), "gap")
+            found[-1] = LinePart(found[-1].text + word.group(), "gap")
         else:
-            found.append(LinePart(one.group(), kind))
+            found.append(LinePart(word.group(), kind))
     return found
 
 
@@ -94,6 +94,9 @@ def _pattern_of(part: LinePart, name: str) -> str:
             return r"[+\-−]?"
         case "gap":
             # as many blanks as there are: figures are often lined up
-            blank = [r"\s*" if one.isspace() else re.escape(one) for one in part.text]
+            blank = [
+                r"\s*" if letter.isspace() else re.escape(letter)
+                for letter in part.text
+            ]
             return re.sub(r"(\\s\*)+", lambda _: r"\s*", "".join(blank))
     return re.escape(part.text)

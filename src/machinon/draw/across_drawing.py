@@ -15,27 +15,27 @@ class AcrossPicture(PieceFigures):
     def __init__(
         self,
         piece: Piece,
-        one: Surface,
+        surface: Surface,
         measured: Readings,
         board: Board,
         inch: bool,
     ) -> None:
-        """one: the surface that the piece is cut across at."""
+        """surface: where the piece is cut across."""
         super().__init__(piece, measured, board, inch)
-        self.one = one
-        self.section = section_of(one, sizes(measured))
+        self.surface = surface
+        self.section = section_of(surface, sizes(measured))
 
     def lay_out(self) -> bool:
         """Draw it all, each figure where it was read; it is always large enough."""
-        section, one, size = self.section, self.one, self.size
-        pins = pins_of(one, section)
+        section, surface, size = self.section, self.surface, self.size
+        pins = pins_of(surface, section)
         side = max(x for x, _ in section.points)
         if section.solid and pins:
             side = max(side, pins[0][0] + pins[0][2] / 2)
         low = min(y for _, y in section.points)
         self.frame(-side, low, side, 0, (3, 4.2))
-        head = self.piece.surface(beside(one, "tee-head"))
-        aside = max(self.beside(s.id) for s in (one, head) if s is not None)
+        head = self.piece.surface(beside(surface, "tee-head"))
+        aside = max(self.beside(s.id) for s in (surface, head) if s is not None)
         if self.length(2 * section.edge[0][0]) < 1.6 * aside:
             # figures that find no room between their arrows stand at the right
             self.width -= 0.7 * aside
@@ -53,25 +53,25 @@ class AcrossPicture(PieceFigures):
         above = self.p(0, 0)[1] - 1.6 * size
         foot = self.p(0, low)[1] + 1.6 * size
         if pins:
-            self._pins(one, section, pins[0], above, foot)
+            self._pins(surface, section, pins[0], above, foot)
         else:
             at = self.p(-open_x, 0)[0], self.p(open_x, 0)[0]
-            self.level(one.id, above, *at, self.p(0, 0)[1])
-        if form_key(one) == "tee-neck":
-            self._tee(one, edge, self.p(side, 0)[0] + 5 * size, foot)
+            self.level(surface.id, above, *at, self.p(0, 0)[1])
+        if form_key(surface) == "tee-neck":
+            self._tee(surface, edge, self.p(side, 0)[0] + 5 * size, foot)
         self.along_the_foot()
         return True
 
     def _pins(
         self,
-        one: Surface,
+        surface: Surface,
         section: Section,
         pin: tuple[float, float, float],
         above: float,
         foot: float,
     ) -> None:
         """The reading over the pins, and what it makes of the corners."""
-        found = self.measured.get(one.id)
+        found = self.measured.get(surface.id)
         x, y, across = pin
         out = x + across / 2 if section.solid else x - across / 2
         read = (
@@ -83,12 +83,20 @@ class AcrossPicture(PieceFigures):
         left, right = self.p(-out, 0)[0], self.p(out, 0)[0]
         from_y = self.p(0, y)[1]
         self.board.level(
-            above, left, right, from_y, read, one.name, role, one.id, one.name
+            above,
+            left,
+            right,
+            from_y,
+            read,
+            surface.name,
+            role,
+            surface.id,
+            surface.name,
         )
-        self.drawn.add(one.id)
+        self.drawn.add(surface.id)
         if found is not None:
             corner = section.edge[-1][0]
-            text, _, _ = self.figure_of(one.id, "")
+            text, _, _ = self.figure_of(surface.id, "")
             self.board.level(
                 foot,
                 self.p(-corner, 0)[0],
@@ -97,18 +105,18 @@ class AcrossPicture(PieceFigures):
                 text,
                 found.says.lower(),
                 role,
-                one.id,
-                one.name,
+                surface.id,
+                surface.name,
             )
 
     def _tee(
-        self, one: Surface, edge: tuple[Point, ...], x: float, foot: float
+        self, surface: Surface, edge: tuple[Point, ...], x: float, foot: float
     ) -> None:
         """Head, lip and height of a T-slot, those that were added with its neck."""
         (_, _), (_, lip), (head, _), (_, floor) = edge
         have = {s.id for s in self.piece.surfaces}
         keys = ("tee-head", "tee-lip", "tee-head-depth")
-        ids = {key: beside(one, key) for key in keys}
+        ids = {key: beside(surface, key) for key in keys}
         if ids["tee-head"] in have:
             at = self.p(-head, 0)[0], self.p(head, 0)[0]
             self.level(ids["tee-head"], foot, *at, self.p(0, floor)[1])

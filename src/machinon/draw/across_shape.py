@@ -26,18 +26,18 @@ class Section(Struct, frozen=True):
         return -self.edge[-1][1]
 
 
-def section_of(one: Surface, size: Callable[[str, float], float]) -> Section:
+def section_of(surface: Surface, size: Callable[[str, float], float]) -> Section:
     """What runs along a piece, cut across: a T-slot, a dovetail, a slot."""
-    form = form_key(one)
-    wide = size(one.id, 14.0)
+    form = form_key(surface)
+    wide = size(surface.id, 14.0)
     if form == "tee-neck":
-        head = size(beside(one, "tee-head"), 1.7 * wide)
-        high = size(beside(one, "tee-head-depth"), 0.7 * wide)
-        lip = size(beside(one, "tee-lip"), 0.9 * wide)
+        head = size(beside(surface, "tee-head"), 1.7 * wide)
+        high = size(beside(surface, "tee-head-depth"), 0.7 * wide)
+        lip = size(beside(surface, "tee-lip"), 0.9 * wide)
         widths = [(wide, 0.0), (wide, -lip), (head, -lip), (head, -lip - high)]
     elif form in ("over-pins", "between-pins"):
-        deep = one.aids.get("depth", 0.1 * wide)
-        lean = 2 * deep / math.tan(math.radians(one.aids.get("angle", 60)))
+        deep = surface.aids.get("depth", 0.1 * wide)
+        lean = 2 * deep / math.tan(math.radians(surface.aids.get("angle", 60)))
         mouth = wide + (lean if form == "over-pins" else -lean)
         widths = [(mouth, 0.0), (wide, -deep)]
     else:
@@ -56,15 +56,17 @@ def section_of(one: Surface, size: Callable[[str, float], float]) -> Section:
     return Section(points, tuple(edge), solid)
 
 
-def pins_of(one: Surface, section: Section) -> tuple[tuple[float, float, float], ...]:
+def pins_of(
+    surface: Surface, section: Section
+) -> tuple[tuple[float, float, float], ...]:
     """The two pins that a dovetail is read over: x, y and diameter.
 
     Source: geometry; a pin's centre lies on the bisector of the corner.
     """
-    pin = one.aids.get("pin", 0.0)
-    if not pin or form_key(one) not in ("over-pins", "between-pins"):
+    pin = surface.aids.get("pin", 0.0)
+    if not pin or form_key(surface) not in ("over-pins", "between-pins"):
         return ()
     corner, floor = section.edge[-1]
-    out = pin / 2 / math.tan(math.radians(one.aids.get("angle", 60)) / 2)
+    out = pin / 2 / math.tan(math.radians(surface.aids.get("angle", 60)) / 2)
     x = corner + out if section.solid else corner - out
     return ((x, floor + pin / 2, pin), (-x, floor + pin / 2, pin))

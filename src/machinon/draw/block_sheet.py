@@ -80,7 +80,9 @@ class BlockSheet(SheetLayout):
         self._level_rows(
             rows["x"],
             lambda x: above(x, 0.0)[0],
-            lambda one: above(0.0, one.at[0])[1] if one.at[0] else edge,
+            lambda dimension: (
+                above(0.0, dimension.at[0])[1] if dimension.at[0] else edge
+            ),
             edge + way * 1.6 * size,
             way,
         )
@@ -110,8 +112,8 @@ class BlockSheet(SheetLayout):
         the views."""
         size, (long, wide, tall) = self.size, sizes
         by_kind: dict[str, list[str]] = {"x": [], "y": [], "z": []}
-        for key, one in self.drawn.items():
-            by_kind[one.kind].append(key)
+        for key, dimension in self.drawn.items():
+            by_kind[dimension.kind].append(key)
         rows = {
             kind: self._lanes_along(self._reaches(keys, 0.0))
             for kind, keys in by_kind.items()
@@ -163,8 +165,8 @@ class BlockSheet(SheetLayout):
             x -= step / 2 + 0.5 * self.size
             past = [y for outer in rows[n + 1 :] for key in outer for y in spans[key]]
             for key in row:
-                one = self.drawn[key]
-                near = place(one.at[0], 0)[0] if one.at[0] else x0
+                dimension = self.drawn[key]
+                near = place(dimension.at[0], 0)[0] if dimension.at[0] else x0
                 others = [spans[o] for o in row if o != key]
                 at = self._figure_at(key, spans[key], past, others)
                 self._upright(key, x, spans[key], near, at=at)
@@ -188,7 +190,7 @@ class BlockSheet(SheetLayout):
         for at in (0.5, 0.25, 0.75, 1 + beside, -beside):
             y = top + at * long
             within = 0 < at < 1
-            crossed = any(abs(y - one) < half for one in past)
+            crossed = any(abs(y - line) < half for line in past)
             free = within or (
                 min(past) + half < y < max(past) - half
                 and not any(a - 2 * half < y < b + 2 * half for a, b in others)
@@ -201,27 +203,29 @@ class BlockSheet(SheetLayout):
     def _seen_at(self, name: str) -> tuple[str, list[Point]]:
         """The view of a block that a feature's words belong to, and where in it."""
         seen = {"front": "front", "back": "front", "left": "right", "right": "right"}
-        one = self.made.body.feature(name)
-        said = one.dimensions().values()
+        feature = self.made.body.feature(name)
+        said = feature.dimensions().values()
         places = [line.at for line in said if line.kind == "hole"]
-        if isinstance(one, Holes):
-            return seen.get(one.face, "top"), one.points
-        if isinstance(one, Slot):  # where it is looked into, or along it
-            along = next(view for view, axes in VIEWS.items() if axes[2] == one.run)
-            view = seen.get(one.face, "top") if one.rounded else along
+        if isinstance(feature, Holes):
+            return seen.get(feature.face, "top"), feature.points
+        if isinstance(feature, Slot):  # where it is looked into, or along it
+            along = next(view for view, axes in VIEWS.items() if axes[2] == feature.run)
+            view = seen.get(feature.face, "top") if feature.rounded else along
             x, y, _ = VIEWS[view]
-            return view, [(one.middle[x], one.middle[y])]
-        if isinstance(one, EndToEnd):
-            half = one.depth / 2
-            level = one.block[2] - half if one.face == "top" else half
-            return "front" if one.across else "right", [(one.at, level)]
-        if isinstance(one, RoundSeat):
-            long, wide, _ = one.block
-            at = (one.at, 0.8 * wide) if one.across else (0.9 * long, one.at)
+            return view, [(feature.middle[x], feature.middle[y])]
+        if isinstance(feature, EndToEnd):
+            half = feature.depth / 2
+            level = feature.block[2] - half if feature.face == "top" else half
+            return "front" if feature.across else "right", [(feature.at, level)]
+        if isinstance(feature, RoundSeat):
+            long, wide, _ = feature.block
+            at = (
+                (feature.at, 0.8 * wide) if feature.across else (0.9 * long, feature.at)
+            )
             return "top", [at]
-        if isinstance(one, Slope):
-            long = one.block[0]
-            return "front", [(0.75 * long, one.low + 0.75 * one.rise)]
+        if isinstance(feature, Slope):
+            long = feature.block[0]
+            return "front", [(0.75 * long, feature.low + 0.75 * feature.rise)]
         return "top", places
 
     def _block_notes(
@@ -244,16 +248,16 @@ class BlockSheet(SheetLayout):
             at = min((views[view](*place) for place in places), key=near)
             placed.append(Placed(at, note))
         if x is None:
-            for one in self._stacked(placed):
-                self._note(one, y)
+            for label in self._stacked(placed):
+                self._note(label, y)
                 y += NOTE * self.size
             return
         # from what lies abreast of them to what lies below, so that no leaders cross
-        placed.sort(key=lambda one: math.atan2(one.at[0] - x, one.at[1] - y))
-        for n, one in enumerate(placed, 1):
-            wide = self._note_wide(one.note)
-            self._lead(one.at, (x - 0.4 * self.size, y), len(placed) - n)
-            self._written(one.note, (x + wide / 2, y), flush=True)
+        placed.sort(key=lambda placed: math.atan2(placed.at[0] - x, placed.at[1] - y))
+        for n, label in enumerate(placed, 1):
+            wide = self._note_wide(label.note)
+            self._lead(label.at, (x - 0.4 * self.size, y), len(placed) - n)
+            self._written(label.note, (x + wide / 2, y), flush=True)
             y += NOTE * self.size
 
     def _lead(self, at: Point, words: Point, under: int) -> None:

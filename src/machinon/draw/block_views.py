@@ -36,7 +36,7 @@ def draw_block_view(
     assert isinstance(body.stock, Block)
     unit = place(1, 0)[0] - place(0, 0)[0]
     outline = [(_area(ring), ring) for ring in body.shadow.outlines[view]]
-    for area, ring in sorted(outline, key=lambda one: -abs(one[0])):
+    for area, ring in sorted(outline, key=lambda pair: -abs(pair[0])):
         fill: Role = "panel" if area > 0 else "ground"
         hole = None if area > 0 else _round(ring)
         if hole is None:
@@ -47,12 +47,12 @@ def draw_block_view(
             circle = Circle(place(x, y), radius * unit, role, EDGE, fill)
             board.items.append(circle)
     begun = len(board.items)
-    for one in body.features:
-        for cut in cuts_of(one):
+    for feature in body.features:
+        for cut in cuts_of(feature):
             if isinstance(cut, Drilled):
-                _drilled_lines(board, cut, view, place, one, body.shadow.box)
-        if isinstance(one, Holes) and isinstance(one.pattern, HoleCircle):
-            _circle_lines(board, one.frame, one.pattern, view, place)
+                _drilled_lines(board, cut, view, place, feature, body.shadow.box)
+        if isinstance(feature, Holes) and isinstance(feature.pattern, HoleCircle):
+            _circle_lines(board, feature.frame, feature.pattern, view, place)
     edges: dict[tuple[Point, ...], Role] = {}
     for chain, line in sorted(_sunk_edges(body)[view], key=lambda edge: edge[1]):
         edges[tuple(place(x, y) for x, y in chain)] = line  # "outline" over "hidden"
@@ -85,20 +85,20 @@ def _drilled_lines(
     cut: Drilled,
     view: str,
     place: Place,
-    one: Feature,
+    holes: Feature,
     box: tuple[float, ...],
 ) -> None:
     across, up, along = VIEWS[view]
     into = cut.frame.into
     if abs(into[along]) > 0.5:
         at = cut.frame.at(*cut.at)
-        if cut.tilt and isinstance(one, Holes):
+        if cut.tilt and isinstance(holes, Holes):
             # the pass that leans is seen where it comes out
-            at = _leant(cut, one.through)
+            at = _leant(cut, holes.through)
         centre = place(at[across], at[up])
         unit = place(at[across] + 1, at[up])[0] - centre[0]
         seen = into[along] < 0 if view != "front" else into[along] > 0
-        hole = one.hole if isinstance(one, Holes) else None
+        hole = holes.hole if isinstance(holes, Holes) else None
         radii = sorted({round(r, 6) for _, r in cut.in_metal if r > 0})
         through = hole is not None and hole.depth is None
         for radius in radii:
@@ -119,8 +119,8 @@ def _drilled_lines(
     # from the side: its profile dashed, its axis
     side = across if abs(into[up]) > 0.5 else up
     end = cut.profile[-1][0]
-    if isinstance(one, Holes) and one.hole.depth is None:
-        end = one.through
+    if isinstance(holes, Holes) and holes.hole.depth is None:
+        end = holes.through
 
     def aside(depth: float, radius: float) -> Point:
         shifted = [*_leant(cut, min(depth, end))]
@@ -128,9 +128,9 @@ def _drilled_lines(
         return place(shifted[across], shifted[up])
 
     chains = [[aside(d, sign * r) for d, r in cut.in_metal] for sign in (1, -1)]
-    if isinstance(one, Holes) and one.hole.thread:
-        crest = thread_of(one.hole.thread).major / 2
-        deep = one.hole.threaded(end)
+    if isinstance(holes, Holes) and holes.hole.thread:
+        crest = thread_of(holes.hole.thread).major / 2
+        deep = holes.hole.threaded(end)
         round_it = (0, crest), (deep, crest), (deep, -crest), (0, -crest)
         chains.append([aside(depth, radius) for depth, radius in round_it])
     for chain in chains:
@@ -162,16 +162,16 @@ def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
     return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
-def _along_edges(one: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
+def _along_edges(form: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
     """What has one section, from its side: every edge by itself, since from above the
     floor of a vee is seen and that of a dovetail is not."""
     across, up, _ = VIEWS[view]
-    level = one.block[2] if one.face == "top" else 0.0
+    level = form.block[2] if form.face == "top" else 0.0
     found: list[Edge] = []
     for u, v in cut.outline:
         run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
         mouth = abs(v - level) < 1e-6
-        seen = view == one.face and (mouth or not one.undercut)
+        seen = view == form.face and (mouth or not form.undercut)
         ends = [(p[across], p[up]) for p in run]
         found.append((ends, "outline" if seen else "hidden"))
     # one behind another is drawn once, the one that is seen
@@ -196,10 +196,10 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
     # the face that is looked at: the front is looked at from low y
     near = shadow.box[along] if view == "front" else shadow.box[along + 3]
     edges: list[Edge] = []
-    for one in body.features:
+    for feature in body.features:
         # a round corner runs out without an edge; ISO 128
-        whole = isinstance(one, SixFaces | CornerRounds)
-        for cut in () if whole else cuts_of(one):
+        whole = isinstance(feature, SixFaces | CornerRounds)
+        for cut in () if whole else cuts_of(feature):
             if not isinstance(cut, Sunk):
                 continue
             low, high = cut.span(0.0)
@@ -207,8 +207,8 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
                 top = max(cut.top, 0.0)
                 places = [cut.frame.at(u, v, top) for u, v in cut.outline]
                 ring = [(p[across], p[up]) for p in places]
-            elif isinstance(one, EndToEnd):
-                edges += _along_edges(one, cut, view)
+            elif isinstance(feature, EndToEnd):
+                edges += _along_edges(feature, cut, view)
                 continue
             else:
                 ring = list(rectangle(low[across], low[up], high[across], high[up]))

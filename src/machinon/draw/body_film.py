@@ -66,23 +66,23 @@ def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> No
     wide = (last - first + beside * 1.1 * tall) * scale
     left = (board.width - wide) / 2 - first * scale
     axis = board.height / 2
-    lit = [one for one in after.features if one.name in cut]
+    lit = [feature for feature in after.features if feature.name in cut]
 
     def place(z: float, r: float) -> Point:
         return left + z * scale, axis - r * scale
 
     draw_half_section(board, after, place)
-    for one in lit:
-        ring = tuple(place(z, min(r, tall / 2)) for z, r in hole_section(one))
+    for feature in lit:
+        ring = tuple(place(z, min(r, tall / 2)) for z, r in hole_section(feature))
         if ring:
             board.items.append(Shape(ring, LIT, 2.4))
     if beside:
         centre = (board.width + wide) / 2 - tall / 2 * scale, axis
         draw_end_view(board, after, centre, scale)
-        for one in (one for one in lit if isinstance(one, Holes)):
-            for x, y in one.points:
+        for holes in (feature for feature in lit if isinstance(feature, Holes)):
+            for x, y in holes.points:
                 at = centre[0] + x * scale, centre[1] - y * scale
-                board.items.append(Circle(at, one.hole.rim / 2 * scale, LIT, 2.4))
+                board.items.append(Circle(at, holes.hole.rim / 2 * scale, LIT, 2.4))
     taken = before.region.difference(after.region)
     if taken.is_empty:
         return
@@ -149,10 +149,10 @@ def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
     for view, place in (("top", above), (side, beneath)):
         draw_block_view(board, after, view, place)
     across, up, _ = VIEWS["top"]
-    for one in after.features:
-        if one.name not in cut or isinstance(one, SixFaces):
+    for feature in after.features:
+        if feature.name not in cut or isinstance(feature, SixFaces):
             continue
-        for what in one.cuts():
+        for what in feature.cuts():
             if isinstance(what, Drilled):
                 at = what.frame.at(*what.at)
                 radius = max(r for _, r in what.in_metal) * scale

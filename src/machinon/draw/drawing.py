@@ -136,7 +136,7 @@ class Drawing(Struct, frozen=True):
     figures: tuple[Spot, ...] = ()
 
     def spot(self, tie: str) -> Spot | None:
-        return next((one for one in self.spots if one.tie == tie), None)
+        return next((spot for spot in self.spots if spot.tie == tie), None)
 
     @property
     def crowded(self) -> bool:
@@ -145,17 +145,17 @@ class Drawing(Struct, frozen=True):
 
     def troubles(self) -> Iterator[tuple[str, ...]]:
         """Ties of the figures that are cut, and of each two that lie on each other."""
-        for at, one in enumerate(self.figures):
-            x, y, w, h = one.rect
+        for at, spot in enumerate(self.figures):
+            x, y, w, h = spot.rect
             if x < -NEAR or x + w > self.width + NEAR or y + h > self.height + NEAR:
-                yield (one.tie,)
+                yield (spot.tie,)
             for other in self.figures[at + 1 :]:
                 left, top, wide, high = other.rect
                 if (
                     min(x + w, left + wide) - max(x, left) > NEAR
                     and min(y + h, top + high) - max(y, top) > NEAR
                 ):
-                    yield one.tie, other.tie
+                    yield spot.tie, other.tie
 
 
 def uncrowded(

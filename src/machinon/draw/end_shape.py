@@ -57,31 +57,31 @@ class Flats(Struct, frozen=True):
 def patterns_of(piece: Piece, measured: Readings) -> tuple[Pattern, ...]:
     """Circles of holes whose holes and spans are measured."""
     found = []
-    for one in piece.surfaces:
-        span = measured.get(one.id)
-        form = form_key(one)
+    for surface in piece.surfaces:
+        span = measured.get(surface.id)
+        form = form_key(surface)
         if span is None or span.refused:
             continue
-        if form == "bolt-circle" and span.says and one.aids.get("holes"):
-            holes = int(one.aids["holes"])
+        if form == "bolt-circle" and span.says and surface.aids.get("holes"):
+            holes = int(surface.aids["holes"])
             centres = hole_points(holes, span.size, 90.0)
-            hole = one.aids.get("hole", 0.0)
-            id = beside(one, "hole")
-            found.append(Pattern(span.size, hole, centres, one.id, id))
+            hole = surface.aids.get("hole", 0.0)
+            id = beside(surface, "hole")
+            found.append(Pattern(span.size, hole, centres, surface.id, id))
         elif form == "hole-three" and span.says:
             given = span.answer.results
             x, y = given["centre"]
             centres = tuple((px - x, py - y) for px, py in given["points"])
-            hole = one.aids.get("hole", 0.0)
-            id = beside(one, "hole")
-            found.append(Pattern(span.size, hole, centres, one.id, id))
+            hole = surface.aids.get("hole", 0.0)
+            id = beside(surface, "hole")
+            found.append(Pattern(span.size, hole, centres, surface.id, id))
         elif form == "bolt-span":
             hole_found = measured.get("bolt-hole")
             if hole_found is not None and span.size > hole_found.size:
                 circle = circle_from_span(span.size, hole_found.size, CHUCK_HOLES)
                 centres = hole_points(CHUCK_HOLES, circle, 90.0)
                 found.append(
-                    Pattern(circle, hole_found.size, centres, one.id, "bolt-hole")
+                    Pattern(circle, hole_found.size, centres, surface.id, "bolt-hole")
                 )
     return tuple(found)
 
@@ -89,30 +89,32 @@ def patterns_of(piece: Piece, measured: Readings) -> tuple[Pattern, ...]:
 def notches_of(piece: Piece, measured: Readings) -> tuple[Notch, ...]:
     """Keyways whose width and floor are measured."""
     found = []
-    for one in piece.surfaces:
-        across_id = beside(one, "key-across")
-        width, across = measured.get(one.id), measured.get(across_id)
-        host = host_of(piece, one, measured)
+    for surface in piece.surfaces:
+        across_id = beside(surface, "key-across")
+        width, across = measured.get(surface.id), measured.get(across_id)
+        host = host_of(piece, surface, measured)
         mate = measured.get(host.id) if host is not None else None
-        if form_key(one) != "key-width" or not (width and across and host and mate):
+        if form_key(surface) != "key-width" or not (width and across and host and mate):
             continue
         # from the far side: of the shaft, or of the bore
         floor = across.size - mate.size / 2
-        found.append(Notch(width.size, floor, not is_outside(host), one.id, across_id))
+        found.append(
+            Notch(width.size, floor, not is_outside(host), surface.id, across_id)
+        )
     return tuple(found)
 
 
 def flats_of(piece: Piece, measured: Readings) -> tuple[Flats, ...]:
     """Flats that are cut on a round, where both are measured."""
     found = []
-    for one in piece.surfaces:
-        size, host = measured.get(one.id), host_of(piece, one, measured)
+    for surface in piece.surfaces:
+        size, host = measured.get(surface.id), host_of(piece, surface, measured)
         mate = measured.get(host.id) if host is not None else None
         if not (size and host and mate and is_outside(host)):
             continue
         r = mate.size / 2
-        if form_key(one) == "flats" and size.size / 2 < r:
-            found.append(Flats(r, size.size / 2, -size.size / 2, one.id))
-        elif form_key(one) == "flat" and r < size.size < 2 * r:
-            found.append(Flats(r, size.size - r, -r, one.id))
+        if form_key(surface) == "flats" and size.size / 2 < r:
+            found.append(Flats(r, size.size / 2, -size.size / 2, surface.id))
+        elif form_key(surface) == "flat" and r < size.size < 2 * r:
+            found.append(Flats(r, size.size - r, -r, surface.id))
     return tuple(found)

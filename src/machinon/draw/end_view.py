@@ -26,30 +26,30 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
         if radius < largest - 1e-3:
             fill: Role = "ground" if radius == bore else "none"
             board.items.append(Circle(centre, radius * scale, "outline", 1.4, fill))
-    for one in body.features:
-        match one:
-            case Holes() if one.block is None:
-                _holes(board, one, place, scale)
+    for feature in body.features:
+        match feature:
+            case Holes() if feature.block is None:
+                _holes(board, feature, place, scale)
             case Keyway():
-                _keyway(board, body, one, place, scale)
+                _keyway(board, body, feature, place, scale)
             case Slits():
-                _slits(board, body, one, place)
+                _slits(board, body, feature, place)
             case Flats():
-                _flats(board, body, one, place)
+                _flats(board, body, feature, place)
     reach = 1.08 * largest
     board.items.append(Line(place(-reach, 0), place(reach, 0), "centre", 1.0))
     board.items.append(Line(place(0, reach), place(0, -reach), "centre", 1.0))
     board.once(begun)
 
 
-def _holes(board: Board, one: Holes, place: Place, scale: float) -> None:
+def _holes(board: Board, holes: Holes, place: Place, scale: float) -> None:
     """Holes in a face, with what is sunk or tapped at their mouths."""
-    hole, through = one.hole, one.hole.depth is None
-    near: Role = "outline" if one.face == "right" else "hidden"
-    if isinstance(one.pattern, HoleCircle | Arc):
-        circle = one.pattern.diameter / 2 * scale
+    hole, through = holes.hole, holes.hole.depth is None
+    near: Role = "outline" if holes.face == "right" else "hidden"
+    if isinstance(holes.pattern, HoleCircle | Arc):
+        circle = holes.pattern.diameter / 2 * scale
         board.items.append(Circle(place(0, 0), circle, "centre", 1.0))
-    for x, y in one.points:
+    for x, y in holes.points:
         at, radius = place(x, y), hole.rim / 2 * scale
         if through:
             board.items.append(Circle(at, radius, "outline", 1.4, "ground"))
@@ -63,28 +63,30 @@ def _holes(board: Board, one: Holes, place: Place, scale: float) -> None:
             board.items.append(Circle(at, crest, "thin", 0.9))
 
 
-def _keyway(board: Board, body: Body, one: Keyway, place: Place, scale: float) -> None:
+def _keyway(
+    board: Board, body: Body, keyway: Keyway, place: Place, scale: float
+) -> None:
     """Its floor and sides, and the round open where it goes in from this end."""
-    half, top = one.width / 2, one.diameter / 2
+    half, top = keyway.width / 2, keyway.diameter / 2
     rim = math.sqrt(max(top**2 - half**2, 0.0))  # height at which its sides meet it
-    floor = top + one.depth if one.inside else top - one.depth
+    floor = top + keyway.depth if keyway.inside else top - keyway.depth
     left, right = (place(x, floor) for x in (-half, half))
     first, last = body.ends
-    if one.end >= last and (one.start <= first or not one.inside):
-        past = rim - 1 / scale if one.inside else top + 1 / scale
-        clear: Role = "ground" if one.inside else "panel"
+    if keyway.end >= last and (keyway.start <= first or not keyway.inside):
+        past = rim - 1 / scale if keyway.inside else top + 1 / scale
+        clear: Role = "ground" if keyway.inside else "panel"
         mouth = (left, right, place(half, past), place(-half, past))
         board.items.append(Shape(mouth, clear, 0.5, clear))
-    role = _seen_as(body, one.end, top, one.inside)
+    role = _seen_as(body, keyway.end, top, keyway.inside)
     sides = (place(-half, rim), left, right, place(half, rim))
     board.items.append(Shape(sides, role, 1.4, closed=False))
 
 
-def _slits(board: Board, body: Body, one: Slits, place: Place) -> None:
-    half, outer = one.width / 2, one.diameter / 2
-    inner = max(half, body.radii(one.end - 1e-4)[0])
-    for i in range(one.count):
-        turn = math.radians(90.0 + 360.0 * i / one.count)
+def _slits(board: Board, body: Body, slits: Slits, place: Place) -> None:
+    half, outer = slits.width / 2, slits.diameter / 2
+    inner = max(half, body.radii(slits.end - 1e-4)[0])
+    for i in range(slits.count):
+        turn = math.radians(90.0 + 360.0 * i / slits.count)
         cos, sin = math.cos(turn), math.sin(turn)
         for side in (-half, half):
             a, b = (
@@ -94,18 +96,18 @@ def _slits(board: Board, body: Body, one: Slits, place: Place) -> None:
             board.items.append(Line(a, b, "outline", 1.4))
 
 
-def _flats(board: Board, body: Body, one: Flats, place: Place) -> None:
-    radius = body.radii(one.start + 1e-4)[1]
-    role = _seen_as(body, one.end, radius)
-    if one.count > 2:
-        turn = math.pi / one.count
-        corner = one.across / 2 / math.cos(turn)
-        turns = [turn * (2 * i + 1) for i in range(one.count)]
+def _flats(board: Board, body: Body, flats: Flats, place: Place) -> None:
+    radius = body.radii(flats.start + 1e-4)[1]
+    role = _seen_as(body, flats.end, radius)
+    if flats.count > 2:
+        turn = math.pi / flats.count
+        corner = flats.across / 2 / math.cos(turn)
+        turns = [turn * (2 * i + 1) for i in range(flats.count)]
         points = [place(corner * math.cos(a), corner * math.sin(a)) for a in turns]
         board.items.append(Shape(tuple(points), role, 1.4))
         return
-    for side in (1, -1)[: one.count]:
-        x = side * one.across / 2
+    for side in (1, -1)[: flats.count]:
+        x = side * flats.across / 2
         y = math.sqrt(max(radius**2 - x**2, 0.0))
         board.items.append(Line(place(x, -y), place(x, y), role, 1.4))
 
@@ -131,15 +133,15 @@ def _seen_radii(body: Body) -> tuple[set[float], float]:
     stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
     # a rounded edge runs into face and round without an edge of its own
     rounded = [
-        (one.centre[1], one.diameter / 2)
-        for one in body.features
-        if isinstance(one, EdgeRound) and one.side == "right"
+        (edge.centre[1], edge.diameter / 2)
+        for edge in body.features
+        if isinstance(edge, EdgeRound) and edge.side == "right"
     ]
-    balls = [one for one in body.features if isinstance(one, Ball)]
+    balls = [feature for feature in body.features if isinstance(feature, Ball)]
 
     def smooth(z: float, r: float) -> bool:
         """Whether the round there has no edge: of a ball only its width is seen."""
-        if any(one.holds(z, r) and r < one.diameter / 2 - 1e-3 for one in balls):
+        if any(ball.holds(z, r) and r < ball.diameter / 2 - 1e-3 for ball in balls):
             return True
         return any(low - 1e-3 < r < high - 1e-3 for low, high in rounded)
 

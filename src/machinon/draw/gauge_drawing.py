@@ -249,8 +249,8 @@ def _rows(
     drawn to a scale of its own, and says so.
     """
     size = board.size
-    widths = [one.width for one in bands if one.width > 0 and one.kind is not ANGLE]
-    widest = max((one for one in widths if one <= 12 * min(widths)), default=0.01)
+    widths = [band.width for band in bands if band.width > 0 and band.kind is not ANGLE]
+    widest = max((width for width in widths if width <= 12 * min(widths)), default=0.01)
     row = (board.height - 1.4 * size) / max(len(bands), 1)
     left, right = 12.5 * size, board.width - 12.5 * size
     middle, half = (left + right) / 2, max((right - left) / 2, 2 * size)

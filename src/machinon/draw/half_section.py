@@ -55,24 +55,29 @@ def envelope(body: Body) -> list[list[Point]]:
     return _rings(shapely.union_all(shapely.polygons(filled))) if filled else []
 
 
-def hole_section(one: Feature) -> list[Point]:
+def hole_section(holes: Feature) -> list[Point]:
     """A hole or keyway of what turns as the section meets it, one of each turned into
     it: (z, r); empty for what is neither."""
-    if isinstance(one, Holes) and one.block is None:
-        x, y = one.points[0]
-        at, out = math.hypot(x, y), 1.0 if one.face == "left" else -1.0
-        profile = one.hole.profile(one.through)
-        side = [(one.level + out * d, at + r) for d, r in profile]
-        return side + [(one.level + out * d, at - r) for d, r in reversed(profile)]
-    if isinstance(one, CrossHoles):
-        top = one.diameter / 2
-        profile = one.hole.profile(one.through)
-        side = [(one.z + r, top - d) for d, r in profile]
-        return side + [(one.z - r, top - d) for d, r in reversed(profile)]
-    if isinstance(one, Keyway):
-        top, deep = one.diameter / 2, one.depth
-        low, high = (top - 1, top + deep) if one.inside else (top - deep, top + 1)
-        return [(one.start, low), (one.end, low), (one.end, high), (one.start, high)]
+    if isinstance(holes, Holes) and holes.block is None:
+        x, y = holes.points[0]
+        at, out = math.hypot(x, y), 1.0 if holes.face == "left" else -1.0
+        profile = holes.hole.profile(holes.through)
+        side = [(holes.level + out * d, at + r) for d, r in profile]
+        return side + [(holes.level + out * d, at - r) for d, r in reversed(profile)]
+    if isinstance(holes, CrossHoles):
+        top = holes.diameter / 2
+        profile = holes.hole.profile(holes.through)
+        side = [(holes.z + r, top - d) for d, r in profile]
+        return side + [(holes.z - r, top - d) for d, r in reversed(profile)]
+    if isinstance(holes, Keyway):
+        top, deep = holes.diameter / 2, holes.depth
+        low, high = (top - 1, top + deep) if holes.inside else (top - deep, top + 1)
+        return [
+            (holes.start, low),
+            (holes.end, low),
+            (holes.end, high),
+            (holes.start, high),
+        ]
     return []
 
 
@@ -80,27 +85,27 @@ def turned_in(body: Body) -> list[Feature]:
     """Its holes and keyways that the section shows. Where holes of one end would lie
     on each other once they are turned into it, those that lie there already."""
     shown: list[Feature] = []
-    holes = [one for one in body.features if hole_section(one)]
-    for one in sorted(holes, key=_out_of_the_section):
-        if not any(_on_each_other(one, other) for other in shown):
-            shown.append(one)
+    holes = [feature for feature in body.features if hole_section(feature)]
+    for feature in sorted(holes, key=_out_of_the_section):
+        if not any(_on_each_other(feature, other) for other in shown):
+            shown.append(feature)
     return shown
 
 
-def _out_of_the_section(one: Feature) -> float:
+def _out_of_the_section(feature: Feature) -> float:
     """Degrees from the half that is cut to the nearest of its holes."""
-    if not isinstance(one, Holes):
+    if not isinstance(feature, Holes):
         return 0.0
-    return round(min(abs(math.degrees(math.atan2(x, y))) for x, y in one.points), 2)
+    return round(min(abs(math.degrees(math.atan2(x, y))) for x, y in feature.points), 2)
 
 
-def _on_each_other(one: Feature, other: Feature) -> bool:
+def _on_each_other(holes: Feature, other: Feature) -> bool:
     """Whether two are holes of one end at one distance from the axis."""
-    if not (isinstance(one, Holes) and isinstance(other, Holes)):
+    if not (isinstance(holes, Holes) and isinstance(other, Holes)):
         return False
-    apart = abs(math.hypot(*one.points[0]) - math.hypot(*other.points[0]))
-    across = one.hole.mouth[0][0] + other.hole.mouth[0][0]
-    return one.face == other.face and apart < across
+    apart = abs(math.hypot(*holes.points[0]) - math.hypot(*other.points[0]))
+    across = holes.hole.mouth[0][0] + other.hole.mouth[0][0]
+    return holes.face == other.face and apart < across
 
 
 def draw_upper_half(
@@ -108,7 +113,7 @@ def draw_upper_half(
 ) -> None:
     """The half above the axis, cut and hatched; ISO 128."""
     cut = body.region
-    holes = [hole_section(one) for one in turned_in(body)]
+    holes = [hole_section(feature) for feature in turned_in(body)]
     if holes:
         cut = cut.difference(_union(holes))
         # beyond a hole its far edge is seen
@@ -127,69 +132,71 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
     first, last = body.ends
     begun = len(board.items)
     draw_upper_half(board, body, place)
-    rounds = [one for one in body.features if isinstance(one, EdgeRound | Ball)]
+    rounds = [
+        feature for feature in body.features if isinstance(feature, EdgeRound | Ball)
+    ]
     for ring in envelope(body):
         mirrored = tuple(place(z, -r) for z, r in ring)
         board.items.append(Shape(mirrored, "outline", EDGE, "panel"))
         for z, r in ring:
-            smooth = any(one.holds(z, r) for one in rounds)
+            smooth = any(feature.holds(z, r) for feature in rounds)
             if r > 1e-6 and first + 1e-6 < z < last - 1e-6 and not smooth:
                 board.items.append(Line(place(z, 0.0), place(z, -r), "outline", 1.2))
-    for one in body.features:
-        _thread_lines(board, one, place)
-        if isinstance(one, CrossHoles):
-            _mouths_outside(board, one, place)
-    for one in turned_in(body):
-        _tapped_lines(board, one, place)
+    for feature in body.features:
+        _thread_lines(board, feature, place)
+        if isinstance(feature, CrossHoles):
+            _mouths_outside(board, feature, place)
+    for feature in turned_in(body):
+        _tapped_lines(board, feature, place)
     past = 0.06 * (last - first) + 2
     board.items.append(
         Line(place(first - past, 0.0), place(last + past, 0.0), "centre", 1.0)
     )
-    for one in body.features:
-        if isinstance(one, Holes) and one.block is None:
-            x, y = one.points[0]
+    for holes in body.features:
+        if isinstance(holes, Holes) and holes.block is None:
+            x, y = holes.points[0]
             at = math.hypot(x, y)
-            ends = place(one.level - 4, at), place(one.level + 4, at)
-            if one.through:
-                out = 1.0 if one.face == "left" else -1.0
+            ends = place(holes.level - 4, at), place(holes.level + 4, at)
+            if holes.through:
+                out = 1.0 if holes.face == "left" else -1.0
                 ends = (
-                    place(one.level - 3 * out, at),
-                    place(one.level + out * (one.through + 3), at),
+                    place(holes.level - 3 * out, at),
+                    place(holes.level + out * (holes.through + 3), at),
                 )
             board.items.append(Line(*ends, "centre", 1.0))
-    for one in body.features:
-        if isinstance(one, Flats):
-            _flat_lines(board, one, place)
-        elif isinstance(one, Knurl):
-            _knurl_lines(board, one, place)
-        elif isinstance(one, Slits):
-            _slit_lines(board, one, place)
+    for feature in body.features:
+        if isinstance(feature, Flats):
+            _flat_lines(board, feature, place)
+        elif isinstance(feature, Knurl):
+            _knurl_lines(board, feature, place)
+        elif isinstance(feature, Slits):
+            _slit_lines(board, feature, place)
     board.once(begun)
 
 
-def _mouths_outside(board: Board, one: CrossHoles, place: Place) -> None:
+def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:
     """Where cross holes come out of the lower half as it is seen from outside; each
     narrower the more it is seen from the side."""
-    for i in range(one.count):
-        turn = math.radians(one.angle + 360.0 * i / one.count)
-        out, up = -math.cos(turn), math.sin(turn) * one.diameter / 2
+    for i in range(holes.count):
+        turn = math.radians(holes.angle + 360.0 * i / holes.count)
+        out, up = -math.cos(turn), math.sin(turn) * holes.diameter / 2
         if out < LEAST_SEEN or up > SHY:
             continue
-        ring = one.hole.mouth
+        ring = holes.hole.mouth
         if up > -SHY:  # the other half is cut away
             ring = ring[: len(ring) // 2 + 1]
-        points = tuple(place(one.z + z, min(up + out * r, 0.0)) for z, r in ring)
+        points = tuple(place(holes.z + z, min(up + out * r, 0.0)) for z, r in ring)
         board.items.append(Shape(points, "outline", 1.2, closed=False))
 
 
-def _knurl_lines(board: Board, one: Knurl, place: Place) -> None:
+def _knurl_lines(board: Board, knurl: Knurl, place: Place) -> None:
     """A knurl as seen from outside: its crests, crossed or along; ISO 128."""
-    r = one.diameter / 2
-    low, long = -r, one.end - one.start
-    step = max(one.pitch, 0.12 * r)
-    if not one.crossed:
+    r = knurl.diameter / 2
+    low, long = -r, knurl.end - knurl.start
+    step = max(knurl.pitch, 0.12 * r)
+    if not knurl.crossed:
         for i in range(1, math.ceil(r / step)):
-            ends = place(one.start, -i * step), place(one.end, -i * step)
+            ends = place(knurl.start, -i * step), place(knurl.end, -i * step)
             board.items.append(Line(*ends, "thin", 0.7))
         return
     lean = math.tan(math.radians(30.0))
@@ -201,7 +208,7 @@ def _knurl_lines(board: Board, one: Knurl, place: Place) -> None:
             line = _within(a, b, 0.0, long)
             if line is not None:
                 (za, ra), (zb, rb) = line
-                ends = place(one.start + za, ra), place(one.start + zb, rb)
+                ends = place(knurl.start + za, ra), place(knurl.start + zb, rb)
                 board.items.append(Line(*ends, "thin", 0.7))
             at += 2 * step
 
@@ -218,19 +225,19 @@ def _within(a: Point, b: Point, low: float, high: float) -> tuple[Point, Point] 
     return at(max(az, low)), at(min(bz, high))
 
 
-def _slit_lines(board: Board, one: Slits, place: Place) -> None:
+def _slit_lines(board: Board, slits: Slits, place: Place) -> None:
     """The near edge of the saw cut that is looked into."""
-    r = -one.width / 2
-    board.items.append(Line(place(one.start, r), place(one.end, r), "outline", 1.2))
+    r = -slits.width / 2
+    board.items.append(Line(place(slits.start, r), place(slits.end, r), "outline", 1.2))
 
 
-def _flat_lines(board: Board, one: Flats, place: Place) -> None:
+def _flat_lines(board: Board, flats: Flats, place: Place) -> None:
     """A flat seen square on has its diagonals thin; ISO 128."""
-    half = one.across / 2 * math.tan(math.pi / max(one.count, 3))
-    low, high = -min(half, one.across / 2), 0.0
+    half = flats.across / 2 * math.tan(math.pi / max(flats.count, 3))
+    low, high = -min(half, flats.across / 2), 0.0
     for a, b in (
-        ((one.start, low), (one.end, high)),
-        ((one.start, high), (one.end, low)),
+        ((flats.start, low), (flats.end, high)),
+        ((flats.start, high), (flats.end, low)),
     ):
         board.items.append(Line(place(*a), place(*b), "thin", 0.8))
 
@@ -249,31 +256,31 @@ def _inner_edges(body: Body) -> tuple[Point, ...]:
     )
 
 
-def _thread_lines(board: Board, one: Feature, place: Place) -> None:
+def _thread_lines(board: Board, feature: Feature, place: Place) -> None:
     """The thin line of a thread, at a screw's root or a nut's crest; ISO 6410."""
-    if isinstance(one, Screw):
-        r = one.of.minor_external / 2
+    if isinstance(feature, Screw):
+        r = feature.of.minor_external / 2
         for side in (1, -1):
-            ends = place(one.start, side * r), place(one.end, side * r)
+            ends = place(feature.start, side * r), place(feature.end, side * r)
             board.items.append(Line(*ends, "thin", 0.9))
-    elif isinstance(one, NutThread):
-        r = one.of.major / 2
-        ends = place(one.start, r), place(one.end, r)
+    elif isinstance(feature, NutThread):
+        r = feature.of.major / 2
+        ends = place(feature.start, r), place(feature.end, r)
         board.items.append(Line(*ends, "thin", 0.9))
 
 
-def _tapped_lines(board: Board, one: Feature, place: Place) -> None:
+def _tapped_lines(board: Board, holes: Feature, place: Place) -> None:
     """The thin lines of a hole's thread, at its crest; ISO 6410."""
-    if not isinstance(one, Holes | CrossHoles) or not one.hole.thread:
+    if not isinstance(holes, Holes | CrossHoles) or not holes.hole.thread:
         return
-    r = thread_of(one.hole.thread).major / 2
-    deep = one.hole.threaded(one.through)
+    r = thread_of(holes.hole.thread).major / 2
+    deep = holes.hole.threaded(holes.through)
     for side in (-r, r):
-        if isinstance(one, CrossHoles):
-            z, top = one.z + side, one.diameter / 2
+        if isinstance(holes, CrossHoles):
+            z, top = holes.z + side, holes.diameter / 2
             ends = place(z, top), place(z, top - deep)
         else:
-            at = math.hypot(*one.points[0]) + side
-            out = 1.0 if one.face == "left" else -1.0
-            ends = place(one.level, at), place(one.level + out * deep, at)
+            at = math.hypot(*holes.points[0]) + side
+            out = 1.0 if holes.face == "left" else -1.0
+            ends = place(holes.level, at), place(holes.level + out * deep, at)
         board.items.append(Line(*ends, "thin", 0.9))

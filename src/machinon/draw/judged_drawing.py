@@ -22,7 +22,7 @@ def judged_drawing(
     return board.done()
 
 
-def _blue(board: Board, one: Taper) -> None:
+def _blue(board: Board, taper: Taper) -> None:
     """The plug, with the part of it that came out blue."""
     middle, long = board.height / 2, board.width * 0.7
     left = board.width * 0.15
@@ -40,9 +40,9 @@ def _blue(board: Board, one: Taper) -> None:
         )
 
     board.items.append(Shape(piece(left, left + long), "outline", 1.6, "panel"))
-    share = one.rubbed
+    share = taper.rubbed
     # a bore that is too steep is wide at its mouth: it touches the plug's small end
-    begins = left + long * (1 - share) if one.error > 0 and share < 1 else left
+    begins = left + long * (1 - share) if taper.error > 0 and share < 1 else left
     blued = piece(begins, begins + long * share)
     board.items.append(Shape(blued, "measured", 1.2, "none", "right"))
     board.line((left - 8, middle), (left + long + 8, middle), "centre", 1.0)
@@ -51,14 +51,14 @@ def _blue(board: Board, one: Taper) -> None:
     board.text((left + long, below), "small end", role="faint")
 
 
-def _jaws(board: Board, one: Centring) -> None:
+def _jaws(board: Board, centring: Centring) -> None:
     """The work from the tailstock: where the needle stood at each jaw."""
     cx, cy = board.width / 2, board.height / 2
     radius = min(board.width, board.height) * 0.27
     board.items.append(Circle((cx, cy), radius, "outline", 1.6))
-    zero = one.readings[0]
+    zero = centring.readings[0]
     words = radius > 4 * board.size  # with less room they stand below the picture alone
-    for i, reading in enumerate(one.readings):
+    for i, reading in enumerate(centring.readings):
         turn = math.radians(90 * i)
         x, y = math.cos(turn), -math.sin(turn)
         at = (cx + x * radius * 1.1, cy + y * radius * 1.1)
@@ -73,11 +73,11 @@ def _jaws(board: Board, one: Centring) -> None:
                    bold=True)  # fmt: skip
 
 
-def _depth(board: Board, one: Thread) -> None:
+def _depth(board: Board, thread: Thread) -> None:
     """How far was dialled in, of what the table says."""
     left, right = board.width * 0.12, board.width * 0.88
     top, bottom = board.height * 0.42, board.height * 0.58
-    share = min(one.said / DEEP, 1.3)
+    share = min(thread.said / DEEP, 1.3)
     most = right - left
     at = left + most / 1.3
     filled = left + most * share / 1.3
@@ -88,5 +88,5 @@ def _depth(board: Board, one: Thread) -> None:
     board.line((at, top - board.size), (at, bottom + board.size), "outline", 1.6)
     above = top - 1.8 * board.size
     board.text((at, above), f"the table: {length_text(DEEP, 0.001)}", role="faint")
-    board.text((filled, bottom + 1.6 * board.size), length_text(one.said, 0.001),
+    board.text((filled, bottom + 1.6 * board.size), length_text(thread.said, 0.001),
                role="cut", bold=True)  # fmt: skip

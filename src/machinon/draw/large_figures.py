@@ -17,14 +17,14 @@ LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
 
-def shown_text(one: Shown, inch: bool) -> tuple[str, str]:
+def shown_text(shown: Shown, inch: bool) -> tuple[str, str]:
     """A figure and its unit, as they are read at the machine."""
-    if one.kind is TEXT or isinstance(one.value, str):
-        return str(one.value), ""
-    if one.kind is LENGTH:
-        text = length_text(one.value, one.step, inch, unit=False)
+    if shown.kind is TEXT or isinstance(shown.value, str):
+        return str(shown.value), ""
+    if shown.kind is LENGTH:
+        text = length_text(shown.value, shown.step, inch, unit=False)
         return text, "in" if inch else "mm"
-    text = text_of(one.value, one.kind, inch)
+    text = text_of(shown.value, shown.kind, inch)
     number, _, unit = text.partition(" ")
     return number, unit
 
@@ -36,7 +36,7 @@ def figures_drawing(
     board = Board(width, height, size)
     if not figures:
         return board.done()
-    said = [shown_text(one, inch) for one in figures]
+    said = [shown_text(shown, inch) for shown in figures]
     widest = max(max(_bold_width(text) for text, _ in said), 2.0)
     units = max(text_width(unit, NAME * size) for _, unit in said)
 
@@ -49,11 +49,11 @@ def figures_drawing(
     columns = max(range(1, len(figures) + 1), key=tall_in)
     tall = max(tall_in(columns), size)
     room_x, room_y = width / columns, height / -(-len(figures) // columns)
-    for n, (one, (text, unit)) in enumerate(zip(figures, said, strict=True)):
+    for n, (shown, (text, unit)) in enumerate(zip(figures, said, strict=True)):
         x = (n % columns) * room_x + 0.4 * size
         y = (n // columns) * room_y
-        letters = min(NAME * size, (room_x - 0.6 * size) / text_width(one.name, 1.0))
-        board.text((x, y + 0.8 * size), one.name, letters, "faint", "left")
+        letters = min(NAME * size, (room_x - 0.6 * size) / text_width(shown.name, 1.0))
+        board.text((x, y + 0.8 * size), shown.name, letters, "faint", "left")
         middle = y + (NAME + 0.7) * size + tall / 2
         board.text((x, middle), text, tall, "cut", "left", bold=True)
         if unit:

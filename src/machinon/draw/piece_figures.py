@@ -53,7 +53,11 @@ class PieceFigures(Plane):
 
     def along_the_foot(self) -> None:
         """The surfaces that have no place in the picture."""
-        rest = [one.id for one in self.piece.surfaces if one.id not in self.drawn]
+        rest = [
+            surface.id
+            for surface in self.piece.surfaces
+            if surface.id not in self.drawn
+        ]
         figures = [(*self.figure_of(id, ""), id) for id in rest]
         self.board.along_the_foot(figures, ABREAST, ROW)
 
@@ -75,5 +79,5 @@ class PieceFigures(Plane):
 
     def foot_room(self, placed: set[str]) -> float:
         """Page units that the surfaces without a place take along the foot."""
-        rest = sum(one.id not in placed for one in self.piece.surfaces)
+        rest = sum(surface.id not in placed for surface in self.piece.surfaces)
         return ROW * self.size * math.ceil(rest / ABREAST)

@@ -91,17 +91,17 @@ class Turned(Struct, frozen=True):
 
     @property
     def long(self) -> float:
-        return max(one.end for one in self.outer)
+        return max(step.end for step in self.outer)
 
     @property
     def radius(self) -> float:
-        return max(one.widest for one in self.outer)
+        return max(step.widest for step in self.outer)
 
     @property
     def upper_half(self) -> tuple[Point, ...]:
         """The half above the axis as a closed shape of (z, r)."""
-        face = [point for one in self.outer for point in one.points]
-        back = [point for one in reversed(self.inner) for point in one.points[::-1]]
+        face = [point for step in self.outer for point in step.points]
+        back = [point for step in reversed(self.inner) for point in step.points[::-1]]
         start, end = self.outer[0].start, self.outer[-1].end
         if not back:
             back = [(end, 0.0), (start, 0.0)]
@@ -141,7 +141,9 @@ def outline_of(piece: Piece, measured: Readings) -> Outline:
         high = max(y for _, y in shifted)
         return Outline(shifted, False, True, {section.id: (-left, high)})
     turned = turned_of(piece, measured)
-    places = {one.id: one.middle for one in (*turned.outer, *turned.inner) if one.id}
+    places = {
+        step.id: step.middle for step in (*turned.outer, *turned.inner) if step.id
+    }
     cut = bool(turned.inner)
     return Outline(turned.upper_half, True, cut, places, turned.zero)
 
@@ -167,9 +169,11 @@ def is_round(surface: Surface) -> bool:
 
 def sectioned(piece: Piece) -> Surface | None:
     """The surface that a piece is cut across at; None for one drawn along its axis."""
-    if any(is_round(one) for one in piece.surfaces):
+    if any(is_round(surface) for surface in piece.surfaces):
         return None
-    return next((one for one in piece.surfaces if form_key(one) in _SECTIONS), None)
+    return next(
+        (surface for surface in piece.surfaces if form_key(surface) in _SECTIONS), None
+    )
 
 
 # -- along the axis -----------------------------------------------------------
@@ -191,9 +195,11 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
     long = measured.get(whole.id) if whole is not None else None
     bores = [s for s in piece.surfaces if is_round(s) and not is_outside(s)]
     if not outer:
-        widest = max((size(one.id, UNKNOWN) for one in bores), default=UNKNOWN)
-        found = [measured.get(one.id) for one in bores]
-        slopes = [one.slope.apart for one in found if one and one.slope]
+        widest = max((size(surface.id, UNKNOWN) for surface in bores), default=UNKNOWN)
+        found = [measured.get(surface.id) for surface in bores]
+        slopes = [
+            measured.slope.apart for measured in found if measured and measured.slope
+        ]
         end = max(slopes) if slopes else SHARE * 1.5 * widest
         outer = [_cylinder(0.0, end, 1.5 * widest, "", False)]
     if whole is not None and long is not None and long.size > outer[-1].start:
@@ -203,11 +209,11 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
         lengths.append(Along(0.0, long.size, outer[0].widest, whole.id))
     end = outer[-1].end
     grooves = _grooves(piece, measured, outer, lengths)
-    least = min(one.narrowest for one in outer)
+    least = min(step.narrowest for step in outer)
     # a bore wider than what is around it belongs to another end: left out
-    bores = [one for one in bores if size(one.id, UNKNOWN) / 2 < least]
+    bores = [surface for surface in bores if size(surface.id, UNKNOWN) / 2 < least]
     inner = _inner_steps(piece, bores, measured, end, lengths)
-    drawn = tuple(one for one in lengths if one.start < one.end)
+    drawn = tuple(length for length in lengths if length.start < length.end)
     return Turned(tuple(outer), tuple(inner), drawn, grooves)
 
 
@@ -225,7 +231,7 @@ def _only_of(piece: Piece, turned: Turned) -> Turned:
     def named(steps: tuple[Step, ...]) -> tuple[Step, ...]:
         return tuple(s if piece.surface(s.id) else replace(s, id="") for s in steps)
 
-    lengths = tuple(one for one in turned.lengths if piece.surface(one.id))
+    lengths = tuple(length for length in turned.lengths if piece.surface(length.id))
     return replace(
         turned, outer=named(turned.outer), inner=named(turned.inner), lengths=lengths
     )
@@ -286,18 +292,18 @@ def _chuck(size: Callable[[str, float], float], measured: Readings) -> Turned:
 def _outer_steps(piece: Piece, measured: Readings, lengths: list[Along]) -> list[Step]:
     """Outside steps in the order of the survey; `lengths` takes those measured."""
     outer: list[Step] = []
-    for one in piece.surfaces:
+    for surface in piece.surfaces:
         at = outer[-1].end if outer else 0.0
-        found = measured.get(one.id)
-        form = form_key(one)
-        if is_round(one) and is_outside(one):
-            outer.append(_step(form, at, one.id, found))
+        found = measured.get(surface.id)
+        form = form_key(surface)
+        if is_round(surface) and is_outside(surface):
+            outer.append(_step(form, at, surface.id, found))
         elif form in _STEP_LENGTHS and outer and found is not None:
             last = outer[-1]
             (a, r), (_, e) = last.points[0], last.points[-1]
             end = a + max(found.size, TRACE)
             outer[-1] = Step(((a, r), (end, e)), last.id, True)
-            lengths.append(Along(a, end, r, one.id))
+            lengths.append(Along(a, end, r, surface.id))
     return outer
 
 
@@ -306,12 +312,17 @@ def _grooves(
 ) -> tuple[Step, ...]:
     """Cut the grooves that are measured into the middle of the step before each."""
     made = []
-    for one in piece.surfaces:
-        floor_id = beside(one, "groove-diameter")
-        width, floor = measured.get(one.id), measured.get(floor_id)
-        host = host_of(piece, one, measured)
+    for surface in piece.surfaces:
+        floor_id = beside(surface, "groove-diameter")
+        width, floor = measured.get(surface.id), measured.get(floor_id)
+        host = host_of(piece, surface, measured)
         at = next((i for i, s in enumerate(outer) if host and s.id == host.id), None)
-        if form_key(one) != "groove" or width is None or floor is None or at is None:
+        if (
+            form_key(surface) != "groove"
+            or width is None
+            or floor is None
+            or at is None
+        ):
             continue
         step = outer[at]
         (a, r), (b, e) = step.points[0], step.points[-1]
@@ -322,13 +333,13 @@ def _grooves(
         cut = ((low, r), (low, deep), (high, deep), (high, e))
         outer[at] = Step((step.points[0], *cut, step.points[-1]), step.id, step.ended)
         made.append(Step(((low, deep), (high, deep)), floor_id))
-        lengths.append(Along(low, high, min(r, e), one.id))
+        lengths.append(Along(low, high, min(r, e), surface.id))
     return tuple(made)
 
 
-def host_of(piece: Piece, one: Surface, measured: Readings) -> Surface | None:
+def host_of(piece: Piece, surface: Surface, measured: Readings) -> Surface | None:
     """The round surface, measured, that another is cut into: the last before it."""
-    before = piece.surfaces[: piece.surfaces.index(one)]
+    before = piece.surfaces[: piece.surfaces.index(surface)]
     rounds = [r for r in before if is_round(r) and measured.get(r.id) is not None]
     return rounds[-1] if rounds else None
 
@@ -360,18 +371,18 @@ def _inner_steps(
     """The bore from its mouth inward: each step narrower than the one before."""
     deep: dict[str, tuple[float, str]] = {}  # how deep a bore is, and who says so
     last = ""
-    for one in piece.surfaces:
-        found = measured.get(one.id)
-        if one in bores:
-            last = one.id
-        elif form_key(one) in _BORE_LENGTHS and last and found is not None:
-            deep[last] = (max(found.size, TRACE), one.id)
+    for surface in piece.surfaces:
+        found = measured.get(surface.id)
+        if surface in bores:
+            last = surface.id
+        elif form_key(surface) in _BORE_LENGTHS and last and found is not None:
+            deep[last] = (max(found.size, TRACE), surface.id)
     inner: list[Step] = []
     size = sizes(measured)
-    for one in sorted(bores, key=lambda one: -size(one.id, UNKNOWN)):
+    for surface in sorted(bores, key=lambda surface: -size(surface.id, UNKNOWN)):
         at = inner[-1].end if inner else 0.0
-        step = _step(form_key(one), at, one.id, measured.get(one.id))
-        to, says = deep.get(one.id, (0.0, ""))
+        step = _step(form_key(surface), at, surface.id, measured.get(surface.id))
+        to, says = deep.get(surface.id, (0.0, ""))
         if says:
             to = min(to, end)
             lengths.append(Along(0.0, to, step.points[0][1], says))
@@ -382,7 +393,7 @@ def _inner_steps(
             to = at + (end - at) * (0.3 if others else 1.0)
         if to > at:
             (_, r), (_, e) = step.points[0], step.points[-1]
-            inner.append(Step(((at, r), (to, e)), one.id, bool(says)))
+            inner.append(Step(((at, r), (to, e)), surface.id, bool(says)))
     return inner
 
 

@@ -53,8 +53,8 @@ def piece_sheet(
     if paper:
         without, seen = left_out(made), seen_in_it(made) - places.keys()
         figures = {
-            key: one
-            for key, one in figures.items()
+            key: figure
+            for key, figure in figures.items()
             if feature_of(key) not in without and key not in seen
         }
 
@@ -78,5 +78,7 @@ def changed_since_then(made: Made, was: Mapping[str, Value]) -> list[str]:
         return a == b
 
     return [
-        k for k, one in made.sizes.items() if k in was and not same(one.value, was[k])
+        k
+        for k, known in made.sizes.items()
+        if k in was and not same(known.value, was[k])
     ]

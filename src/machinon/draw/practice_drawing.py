@@ -32,7 +32,7 @@ def progress_drawing(
         (x(i), bottom - (bottom - top) * share) for i, share in enumerate(shares)
     )
     board.items.append(Shape(points, "proved", 2.2, closed=False))
-    for i, one in enumerate(last):
-        kind: MarkKind = "proved" if one.inside else "stop" if one.past else "cut"
+    for i, record in enumerate(last):
+        kind: MarkKind = "proved" if record.inside else "stop" if record.past else "cut"
         board.items.append(Mark((x(i), height - 1.4 * size), kind, 0.9 * size))
     return board.done()

@@ -54,7 +54,7 @@ def band_drawing(
         room = right - size * 2.8 - text_width(line.name, size)
         # what it is measured over is asked below
         shorter = (line.says, line.says.partition(":")[0], "open")
-        says = next((one for one in shorter if text_width(one, size) < room), "")
+        says = next((form for form in shorter if text_width(form, size) < room), "")
         board.text((right, size * 1.3), says, role="faint", anchor="right")
     elif line.size is not None:
         board.text((right, size * 1.3), figure, role=role, anchor="right", bold=True)

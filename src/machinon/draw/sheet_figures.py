@@ -84,14 +84,14 @@ class Figure(Struct, frozen=True):
 
 def places_of(made: Made) -> dict[str, Dimension]:
     """Where each size is dimensioned, of those that have a place in the drawing."""
-    by_feature = {one.name: one.dimensions() for one in made.body.features}
+    by_feature = {feature.name: feature.dimensions() for feature in made.body.features}
     found = {}
     for key, known in made.sizes.items():
         name, _, measure = known.size.drawn_at.partition(".")
-        one = by_feature.get(name, {}).get(measure)
+        dimension = by_feature.get(name, {}).get(measure)
         # nought is said, it has no line: a depth that goes through
-        if one is not None and (known.value != 0 or one.kind == "hole"):
-            found[key] = one
+        if dimension is not None and (known.value != 0 or dimension.kind == "hole"):
+            found[key] = dimension
     found |= _following(made, found)
     return found | _rounds_left(made, found) | _over_all(made, found)
 
@@ -101,53 +101,65 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
     each place that no line leads to; by `feature.measure`."""
     joined: dict[tuple[str, float], tuple[str, float]] = {}
 
-    def ends_of(one: Dimension) -> list[tuple[str, float]]:
+    def ends_of(dimension: Dimension) -> list[tuple[str, float]]:
         """The two places of a line; those that lines join have one and the same."""
         found: list[tuple[str, float]] = []
-        for at in (one.start, one.end):
-            place: tuple[str, float] = (one.kind, round(at, 4))
+        for at in (dimension.start, dimension.end):
+            place: tuple[str, float] = (dimension.kind, round(at, 4))
             while place in joined:
                 place = joined[place]
             found.append(place)
         return found
 
-    def joins(one: Dimension) -> bool:
-        a, b = ends_of(one)
+    def joins(dimension: Dimension) -> bool:
+        a, b = ends_of(dimension)
         if a != b:
             joined[a] = b
         return a != b
 
-    for one in said.values():
-        if one.kind in ALONG:
-            joins(one)
+    for dimension in said.values():
+        if dimension.kind in ALONG:
+            joins(dimension)
     told = {known.size.drawn_at for known in made.sizes.values()}
     found = {}
     for feature in made.body.features:
         first = feature.name.rstrip("0123456789") + "1"  # of some that are alike
-        for measure, one in feature.dimensions().items():
+        for measure, dimension in feature.dimensions().items():
             key = f"{feature.name}.{measure}"
-            if key in told or one.kind not in ALONG or not _follows(feature, measure):
+            if (
+                key in told
+                or dimension.kind not in ALONG
+                or not _follows(feature, measure)
+            ):
                 continue
-            if not joins(one) or f"{first}.{measure}" in told:
+            if not joins(dimension) or f"{first}.{measure}" in told:
                 continue
-            if isinstance(feature, Outline) or _is_to_be_said(made, one):
-                found[key] = one
+            if isinstance(feature, Outline) or _is_to_be_said(made, dimension):
+                found[key] = dimension
     return found
 
 
 def _rounds_left(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
     """The diameters that no line tells and no thread in their bore: a clearance hole,
     the round that a hexagon is cut from; by `feature.diameter`."""
-    told = {round(one.at[0], 3) for one in said.values() if one.kind == "diameter"}
+    told = {
+        round(dimension.at[0], 3)
+        for dimension in said.values()
+        if dimension.kind == "diameter"
+    }
     features = made.body.features
-    told |= {round(one.bore / 2, 3) for one in features if isinstance(one, NutThread)}
+    told |= {
+        round(feature.bore / 2, 3)
+        for feature in features
+        if isinstance(feature, NutThread)
+    }
     found = {}
-    for one in features:
-        if isinstance(one, Cylinder | Bore | Groove):
-            line = one.dimensions()["diameter"]
+    for feature in features:
+        if isinstance(feature, Cylinder | Bore | Groove):
+            line = feature.dimensions()["diameter"]
             if round(line.at[0], 3) not in told:
                 told.add(round(line.at[0], 3))
-                found[f"{one.name}.diameter"] = line
+                found[f"{feature.name}.diameter"] = line
     return found
 
 
@@ -167,26 +179,28 @@ def _over_all(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]
             "height": Dimension("z", box[2], box[5]),
         }
 
-    def says(one: Dimension, span: Dimension) -> bool:
-        off = max(abs(one.start - span.start), abs(one.end - span.end))
-        return one.kind == span.kind and off < 0.01
+    def says(dimension: Dimension, span: Dimension) -> bool:
+        off = max(abs(dimension.start - span.start), abs(dimension.end - span.end))
+        return dimension.kind == span.kind and off < 0.01
 
     return {
         f"{WHOLE}.{measure}": span
         for measure, span in spans.items()
-        if not any(says(one, span) for one in said.values())
+        if not any(says(dimension, span) for dimension in said.values())
     }
 
 
-def _is_to_be_said(made: Made, one: Dimension) -> bool:
+def _is_to_be_said(made: Made, dimension: Dimension) -> bool:
     """Whether a line of a block says more than is seen: metal still reaches both its
     ends, which an outline may have taken off, and neither is the block's middle."""
-    if one.kind == "along":
+    if dimension.kind == "along":
         return True
-    axis, box = "xyz".index(one.kind), made.body.shadow.box
+    axis, box = "xyz".index(dimension.kind), made.body.shadow.box
     low, high = box[axis], box[axis + 3]
-    middle = min(abs(at - (low + high) / 2) for at in (one.start, one.end))
-    return bool(low < one.start + 1e-3 and one.end < high + 1e-3 and middle > 1e-3)
+    middle = min(abs(at - (low + high) / 2) for at in (dimension.start, dimension.end))
+    return bool(
+        low < dimension.start + 1e-3 and dimension.end < high + 1e-3 and middle > 1e-3
+    )
 
 
 def _follows(feature: Feature, measure: str) -> bool:
@@ -210,12 +224,12 @@ def figures_of(
     wrong = _at_fault(made)
     follow = {f"{b.name}.length" for b in made.body.features if isinstance(b, Ball)}
     found = {}
-    for key, one in made.sizes.items():
-        figure = figure_of(made, one, inch)
+    for key, known in made.sizes.items():
+        figure = figure_of(made, known, inch)
         role: Role = "stop" if key in wrong else figure.role
-        if one.by == "rule" and one.size.drawn_at in follow:
+        if known.by == "rule" and known.size.drawn_at in follow:
             # no tape reads it: it follows from the ball and its necks
-            said = length_said(round(float(one.value), 2), inch)
+            said = length_said(round(float(known.value), 2), inch)
             figure = replace(figure, text=f"({said})")
         found[key] = replace(figure, number=numbers.get(key, 0), role=role)
     for key, line in places.items():
@@ -232,15 +246,15 @@ def figures_of(
     return found
 
 
-def figure_of(made: Made, one: Known, inch: bool) -> Figure:
+def figure_of(made: Made, known: Known, inch: bool) -> Figure:
     """A size as it is written, with the ends of its band under it."""
-    value, size = one.value, one.size
-    ends = one.ends
+    value, size = known.value, known.size
+    ends = known.ends
     for band in made.fits:
         low, high = band.lower, band.upper
         if band.slot.rules == size.key and low is not None and high is not None:
             ends = low, high
-    ruled = ends is not None or one.by in ("fit", "copy", "chain", "read")
+    ruled = ends is not None or known.by in ("fit", "copy", "chain", "read")
     role: Role = "measured" if ruled else "dimension"
     small = ""
     if isinstance(value, bool):
@@ -265,10 +279,10 @@ def figure_of(made: Made, one: Known, inch: bool) -> Figure:
 def _groove_said(made: Made, drawn_at: str, inch: bool) -> str:
     """The groove that an outside thread runs out in, as it stands under the thread."""
     name, _, measure = drawn_at.partition(".")
-    one = made.body.found(name)
-    if not isinstance(one, Screw) or measure != "thread" or not one.runs_out:
+    screw = made.body.found(name)
+    if not isinstance(screw, Screw) or measure != "thread" or not screw.runs_out:
         return ""
-    wide, floor = (round(one.groove_width, 2), round(one.groove, 2))
+    wide, floor = (round(screw.groove_width, 2), round(screw.groove, 2))
     return f"groove {length_said(wide, inch)} × ⌀{length_said(floor, inch)}"
 
 
@@ -277,7 +291,7 @@ def _at_fault(made: Made) -> set[str]:
     failed = [c for c in made.checks if not c.passed and c.grave]
     ruled = {f"fit-{band.slot.key}": band.slot.rules for band in made.fits}
     places = {c.place for c in failed if c.key not in ruled}
-    found = {key for key, one in made.sizes.items() if one.size.feature in places}
+    found = {key for key, known in made.sizes.items() if known.size.feature in places}
     return found | {ruled[c.key] for c in failed if c.key in ruled}
 
 
@@ -294,25 +308,25 @@ def on_one_line(
     of a vee has that of the vee, and a taper the end of the step that it goes on from.
     """
     lines: dict[object, list[str]] = {}
-    for key, one in places.items():
+    for key, dimension in places.items():
         figure = figures[key]
-        same = one.kind, figure.text, figure.small, figure.number, figure.role
-        if one.kind in ALONG:
-            ends = round(one.start, 4), round(one.end, 4)
+        same = dimension.kind, figure.text, figure.small, figure.number, figure.role
+        if dimension.kind in ALONG:
+            ends = round(dimension.start, 4), round(dimension.end, 4)
             lines.setdefault((ends, *same), []).append(key)
-        elif one.kind == "diameter":
-            line = (round(one.at[0], 4), one.inside, *same)
+        elif dimension.kind == "diameter":
+            line = (round(dimension.at[0], 4), dimension.inside, *same)
             alike = lines.setdefault(line, [])
-            if not alike or any(_touch(one, places[other]) for other in alike):
+            if not alike or any(_touch(dimension, places[other]) for other in alike):
                 alike.append(key)
             else:  # one as wide elsewhere has a line of its own
                 lines[key] = [key]
     return lines.values()
 
 
-def _touch(one: Dimension, other: Dimension) -> bool:
+def _touch(dimension: Dimension, other: Dimension) -> bool:
     """Whether two diameters are of the same place along the axis."""
-    return max(one.start, other.start) <= min(one.end, other.end) + 1e-6
+    return max(dimension.start, other.start) <= min(dimension.end, other.end) + 1e-6
 
 
 def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
@@ -321,14 +335,14 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
     places = places_of(made)
     figures = figures_of(made, inch, places)
     where = {
-        one: feature_of(made.sizes[one].size.drawn_at)
-        for one, place in places.items()
+        at: feature_of(made.sizes[at].size.drawn_at)
+        for at, place in places.items()
         if place.kind == "hole"
     }
     alike = next((k for k in on_one_line(places, figures) if key in k), [key])
     if key in where:
-        alike = [one for one, feature in where.items() if feature == where[key]]
-    return [figures[one] for one in alike if one in made.sizes or one == key]
+        alike = [other for other, feature in where.items() if feature == where[key]]
+    return [figures[other] for other in alike if other in made.sizes or other == key]
 
 
 def title_said(made: Made, inch: bool = False) -> str:
@@ -339,17 +353,17 @@ def title_said(made: Made, inch: bool = False) -> str:
 
 def edges_said(made: Made, inch: bool = False) -> str:
     """The broken edges, rounds and centre holes that no size is of, in one line."""
-    sizes = {feature_of(one.size.drawn_at) for one in made.sizes.values()}
-    own = [one for one in made.body.features if one.name not in sizes]
+    sizes = {feature_of(known.size.drawn_at) for known in made.sizes.values()}
+    own = [feature for feature in made.body.features if feature.name not in sizes]
 
     def about(value: float) -> str:
         """To the thou: nobody measures an edge."""
         return length_said(value, inch, 0.05 if inch else 0.0)
 
     bevels = {
-        one.name: f"{about(round(one.leg, 2))} × {one.angle:g}°"
-        for one in own
-        if isinstance(one, Bevel)
+        bevel.name: f"{about(round(bevel.leg, 2))} × {bevel.angle:g}°"
+        for bevel in own
+        if isinstance(bevel, Bevel)
     }
     found = []
     if bevels:
@@ -360,19 +374,19 @@ def edges_said(made: Made, inch: bool = False) -> str:
             for name, says in bevels.items()
             if says != usual or many == 1
         ]
-    for one in own:
-        if isinstance(one, EdgeBevels):
-            found.append(f"{BROKEN[one.which]} {about(one.leg)} × 45°")
-        elif isinstance(one, CornerRounds):
-            found.append(f"{spoken(one.name)} R{about(one.radius)}")
-    centres = (about(one.mouth) for one in own if isinstance(one, Centre))
-    found += [f"centre ⌀{one}" for one in dict.fromkeys(centres)]
+    for feature in own:
+        if isinstance(feature, EdgeBevels):
+            found.append(f"{BROKEN[feature.which]} {about(feature.leg)} × 45°")
+        elif isinstance(feature, CornerRounds):
+            found.append(f"{spoken(feature.name)} R{about(feature.radius)}")
+    centres = (about(feature.mouth) for feature in own if isinstance(feature, Centre))
+    found += [f"centre ⌀{diameter}" for diameter in dict.fromkeys(centres)]
     return begun(", ".join(found))
 
 
 def left_out(made: Made) -> set[str]:
     """Features that the piece has not: the first size of each says none."""
-    there = {one.name for one in made.body.features}
+    there = {feature.name for feature in made.body.features}
     first: dict[str, object] = {}
     for key in made.sizes:
         first.setdefault(feature_of(key), made.values[key])
@@ -383,9 +397,9 @@ def seen_in_it(made: Made) -> set[str]:
     """Sizes that are choices which the drawing shows, or that go through."""
     return {
         key
-        for key, one in made.sizes.items()
-        if one.size.measure in SHOWN
-        or (one.value == 0 and one.size.why.startswith(GOES))
+        for key, known in made.sizes.items()
+        if known.size.measure in SHOWN
+        or (known.value == 0 and known.size.why.startswith(GOES))
     }
 
 

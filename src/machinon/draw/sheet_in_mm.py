@@ -95,19 +95,25 @@ def _turned_lines(
 ) -> None:
     out = {-1: first - 10.0, 1: last + 10.0}
     under = -half - 10.0
-    for key, one in sorted(sheet.drawn.items(), key=lambda item: item[1].at[0]):
-        figure, r = sheet.figures[key], one.at[0]
-        if one.kind == "diameter":
-            side = 1 if (one.start + one.end) / 2 > (first + last) / 2 else -1
-            z = max(one.start, one.end) if side > 0 else min(one.start, one.end)
+    for key, dimension in sorted(sheet.drawn.items(), key=lambda item: item[1].at[0]):
+        figure, r = sheet.figures[key], dimension.at[0]
+        if dimension.kind == "diameter":
+            side = (
+                1 if (dimension.start + dimension.end) / 2 > (first + last) / 2 else -1
+            )
+            z = (
+                max(dimension.start, dimension.end)
+                if side > 0
+                else min(dimension.start, dimension.end)
+            )
             thread = key.endswith(".thread")
             text = _said(figure, "%%c")
             if thread:
                 text = ", ".join(filter(None, (figure.text, figure.small)))
             lines.append(MeasuredLine((z, -r), (z, r), (out[side], 0.0), 90, text))
             out[side] += side * 9.0
-        elif one.kind == "along":
-            a, b = sorted((one.start, one.end))
+        elif dimension.kind == "along":
+            a, b = sorted((dimension.start, dimension.end))
             lines.append(MeasuredLine((a, -r), (b, -r), (a, under), 0, _said(figure)))
             under -= 7.0
 
@@ -115,14 +121,21 @@ def _turned_lines(
 def _block_lines(sheet: SheetLayout, lines: list[MeasuredLine], above: float) -> None:
     """above: how far up the view from above lies."""
     left, low = -10.0, min(above, 0.0) - 10.0
-    for key, one in sheet.drawn.items():
+    for key, dimension in sheet.drawn.items():
         text = _said(sheet.figures[key])
-        if one.kind == "x":
-            y = above + one.at[0]
-            lines.append(MeasuredLine((one.start, y), (one.end, y), (0, low), 0, text))
+        if dimension.kind == "x":
+            y = above + dimension.at[0]
+            lines.append(
+                MeasuredLine(
+                    (dimension.start, y), (dimension.end, y), (0, low), 0, text
+                )
+            )
             low -= 7.0
         else:
-            lift = above if one.kind == "y" else 0.0
-            a, b = (one.at[0], one.start + lift), (one.at[0], one.end + lift)
+            lift = above if dimension.kind == "y" else 0.0
+            a, b = (
+                (dimension.at[0], dimension.start + lift),
+                (dimension.at[0], dimension.end + lift),
+            )
             lines.append(MeasuredLine(a, b, (left, 0.0), 90, text))
             left -= 9.0

@@ -78,13 +78,13 @@ class SheetLayout:
         ]
         self.notes = [
             key
-            for key, one in self.places.items()
-            if one.kind == "hole" and key not in aside
+            for key, dimension in self.places.items()
+            if dimension.kind == "hole" and key not in aside
         ]
         self.drawn = {
-            key: one
-            for key, one in self.places.items()
-            if one.kind != "hole" and key not in aside
+            key: dimension
+            for key, dimension in self.places.items()
+            if dimension.kind != "hole" and key not in aside
         }
         for first, *more in on_one_line(self.drawn, figures):
             for key in more:
@@ -98,10 +98,12 @@ class SheetLayout:
         """Whether a size is there to be seen: of a feature that the piece has not, only
         the one that would bring it."""
         first = next(
-            one for one in self.figures if one.split(".")[0] == key.split(".")[0]
+            figure
+            for figure in self.figures
+            if figure.split(".")[0] == key.split(".")[0]
         )
-        drawn = {one.split(".")[0] for one in self.places}
-        features = {one.name for one in self.made.body.features}
+        drawn = {place.split(".")[0] for place in self.places}
+        features = {feature.name for feature in self.made.body.features}
         name = key.split(".")[0]
         absent = name not in features and name not in drawn
         return key == first or not absent or self._speaks_of_more(name)
@@ -109,7 +111,9 @@ class SheetLayout:
     def _speaks_of_more(self, name: str) -> bool:
         """Whether a name is of the stock or the like, and no feature's at all."""
         family = self.made.family
-        known = {feature_of(one) for way in (family.full, *family.ways) for one in way}
+        known = {
+            feature_of(listed) for way in (family.full, *family.ways) for listed in way
+        }
         return name not in known
 
     def _sign(self, key: str) -> str:
@@ -120,10 +124,10 @@ class SheetLayout:
         return "S⌀" if ball else "⌀"
 
     def _wide(self, key: str) -> float:
-        one = self.figures[key]
-        figure = text_width(self._sign(key) + one.text, self.size)
-        figure += one.room(self.size)
-        return max(figure, text_width(one.small, SMALL * self.size)) + self.size
+        shown = self.figures[key]
+        figure = text_width(self._sign(key) + shown.text, self.size)
+        figure += shown.room(self.size)
+        return max(figure, text_width(shown.small, SMALL * self.size)) + self.size
 
     def _abreast(self) -> int:
         widest = max(
@@ -151,7 +155,7 @@ class SheetLayout:
         edges, small = edges_said(made, self.inch), SMALL * size
         self.board.text((0.6 * size, 2.3 * size), edges, small, "faint", "left")
         shown = (self.figures[key] for key in self.foot)
-        rows = [(one.text, one.name, one.role, one.key) for one in shown]
+        rows = [(figure.text, figure.name, figure.role, figure.key) for figure in shown]
         self.board.along_the_foot(rows, self._abreast(), ROW)
 
     def _level_rows(
@@ -172,12 +176,13 @@ class SheetLayout:
             ]
             for key in row:
                 low, high = sorted(map(across, self._ends(key)))
-                one = self.figures[key]
+                figure = self.figures[key]
                 before = reaches[key].before
                 shift = self._clear_of(key, (low, high), outer)
                 self.board.level(
-                    y, low, high, begins(self.drawn[key]), one.text, one.small,
-                    one.role, key, one.name, one.number, one.mark, before, shift,
+                    y, low, high, begins(self.drawn[key]), figure.text, figure.small,
+                    figure.role, key, figure.name, figure.number, figure.mark, before,
+                    shift,
                 )  # fmt: skip
             y += way * LANE * self.size
 
@@ -206,16 +211,16 @@ class SheetLayout:
     ) -> None:
         """A size as an upright dimension; ends: from the top, px; at: where on the
         line its figure stands."""
-        one = self.figures[key]
+        figure = self.figures[key]
         self.board.upright(
-            x, *ends, from_x, sign + one.text, one.small, one.role, key, one.name,
-            one.number, one.mark, at=at,
+            x, *ends, from_x, sign + figure.text, figure.small, figure.role, key,
+            figure.name, figure.number, figure.mark, at=at,
         )  # fmt: skip
 
     def _lanes_along(self, reaches: Mapping[str, Reach]) -> list[list[str]]:
         """Lengths in rows in which none lies over another, the shortest nearest."""
         rows: list[list[str]] = []
-        for key in sorted(reaches, key=lambda one: reaches[one].length):
+        for key in sorted(reaches, key=lambda name: reaches[name].length):
             a, b = reaches[key].low + 0.01, reaches[key].high - 0.01
             for row in rows:
                 if all(b <= reaches[o].low or a >= reaches[o].high for o in row):
@@ -255,8 +260,8 @@ class SheetLayout:
 
     def _ends(self, key: str) -> tuple[float, float]:
         """A length from its low end to its high one, mm."""
-        one = self.drawn[key]
-        return min(one.start, one.end), max(one.start, one.end)
+        dimension = self.drawn[key]
+        return min(dimension.start, dimension.end), max(dimension.start, dimension.end)
 
     def _beside(self, key: str) -> float:
         """How far a figure beside its line reaches past the end of that, px."""
@@ -273,17 +278,20 @@ class SheetLayout:
     def _stacked(self, placed: list[Placed]) -> list[Placed]:
         """From the top down, so that no leader runs through the words under it; else
         the leftmost first."""
-        left = sorted(placed, key=lambda one: one.at[0])
+        left = sorted(placed, key=lambda placed: placed.at[0])
         found: list[Placed] = []
 
         def through(note: Placed) -> tuple[int, int]:
             # in their usual places; and in those left of their own leaders as well
             lead = self._words(note).lead
             met = both = 0
-            for one in left:
-                if one is note:
+            for placed in left:
+                if placed is note:
                     continue
-                usual, ended = self._words(one), self._words(one, self._left_of(one))
+                usual, ended = (
+                    self._words(placed),
+                    self._words(placed, self._left_of(placed)),
+                )
                 met += abs(lead - usual.middle) < usual.half
                 apart = max(abs(lead - usual.middle), abs(lead - ended.middle))
                 both += apart < usual.half
@@ -294,35 +302,35 @@ class SheetLayout:
             left.remove(found[-1])
         return found
 
-    def _left_of(self, one: Placed) -> float:
+    def _left_of(self, placed: Placed) -> float:
         """By how much words stand out of their place that end before their leader."""
-        return -self._note_wide(one.note) - self.size
+        return -self._note_wide(placed.note) - self.size
 
-    def _words(self, one: Placed, aside: float = 0.0) -> Words:
+    def _words(self, placed: Placed, aside: float = 0.0) -> Words:
         """Where a note is written; aside: out of its usual place, px."""
-        x = one.at[0]
-        half = (self._note_wide(one.note) - self.size) / 2
+        x = placed.at[0]
+        half = (self._note_wide(placed.note) - self.size) / 2
         most = self.board.width - half - 4
         middle = min(max(x + half + self.size + aside, half + 4), most)
         half += 2
         return Words(middle, min(max(x, middle - half), middle + half), half)
 
-    def _note(self, one: Placed, y: float) -> None:
+    def _note(self, placed: Placed, y: float) -> None:
         """Written where its leader comes to it past the figures that stand already, and
         no leader that is drawn runs through it."""
         usual = [step * self.size for step in ASIDE]
         # as usual in the end, where no way is free
-        for aside in (*usual, self._left_of(one), 0.0):
-            words = self._words(one, aside)
-            end = self._led_to(one.at, words, y)
+        for aside in (*usual, self._left_of(placed), 0.0):
+            words = self._words(placed, aside)
+            end = self._led_to(placed.at, words, y)
             half, high = words.half, 0.7 * self.size
             place = Spot((words.middle - half, y - high, 2 * half, 2 * high), "", "")
             met = any(place.crossed(*lead, NEAR / 2) for lead in self.leads)
-            if not met and not self._runs_through(one.at, end):
+            if not met and not self._runs_through(placed.at, end):
                 break
-        self.leads.append((one.at, end))
-        self.board.line(one.at, end, "dimension", 0.8)
-        self._written(one.note, (words.middle, y))
+        self.leads.append((placed.at, end))
+        self.board.line(placed.at, end, "dimension", 0.8)
+        self._written(placed.note, (words.middle, y))
 
     def _led_to(self, at: Point, words: Words, y: float) -> Point:
         """The end of the leader of words at a height."""
@@ -333,7 +341,7 @@ class SheetLayout:
 
     def _runs_through(self, at: Point, end: Point) -> bool:
         """Whether a leader would run through a figure that stands already."""
-        return any(one.crossed(at, end, NEAR / 2) for one in self.board.figures)
+        return any(spot.crossed(at, end, NEAR / 2) for spot in self.board.figures)
 
     def _written(self, note: Note, at: Point, flush: bool = False) -> None:
         """What is said at a hole, tied to the first of its sizes; flush: with those

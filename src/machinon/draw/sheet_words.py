@@ -75,41 +75,41 @@ def notes_of(
         by_feature.setdefault(feature_of(place), []).append(key)
     found = []
     for name, said in by_feature.items():
-        one = made.body.feature(name)
-        if isinstance(one, Holes):
-            text = one.hole.says(len(one.points))
-            if isinstance(one.pattern, HoleCircle | Arc):
-                text += f" on ⌀{one.pattern.diameter:g}"
-            if isinstance(one.pattern, Arc) and one.many > 1:
-                text += f", {one.pattern.pitch:g}° apart"
-            text += _turned(made, one)
-            if one.tilt:
-                text += f", then {one.tilt:.1f}° aslant"
-        elif isinstance(one, CrossHoles):
-            text = one.hole.says(_alike(made, one, by_feature))
-        elif (told := _told_short(one)) is not None:
+        holes = made.body.feature(name)
+        if isinstance(holes, Holes):
+            text = holes.hole.says(len(holes.points))
+            if isinstance(holes.pattern, HoleCircle | Arc):
+                text += f" on ⌀{holes.pattern.diameter:g}"
+            if isinstance(holes.pattern, Arc) and holes.many > 1:
+                text += f", {holes.pattern.pitch:g}° apart"
+            text += _turned(made, holes)
+            if holes.tilt:
+                text += f", then {holes.tilt:.1f}° aslant"
+        elif isinstance(holes, CrossHoles):
+            text = holes.hole.says(_alike(made, holes, by_feature))
+        elif (told := _told_short(holes)) is not None:
             measure, words = told
             key = next((k for k in said if k.endswith(f".{measure}")), "")
             text = words.format(figures[key].text if key else spoken(name))
         else:
             text = _measures(made, figures, name, said, inch)
-        if inch and isinstance(one, Holes | CrossHoles):
+        if inch and isinstance(holes, Holes | CrossHoles):
             text = in_inches(text)
-        if isinstance(one, Holes):
-            text += _apart(one, inch)
+        if isinstance(holes, Holes):
+            text += _apart(holes, inch)
         text += "".join(f" ({s})" for key in said if (s := figures[key].small))
         found.append(Note(name, text, said))
     return found
 
 
-def _told_short(one: Feature) -> tuple[str, str] | None:
+def _told_short(feature: Feature) -> tuple[str, str] | None:
     """The measure of a feature that is written, and the words about it; empty for one
     that is only named. None for what is told by all its measures."""
-    match one:
+    match feature:
         case EdgeBevels():
-            return "leg", f"{BROKEN[one.which]} {{}} × 45°"
+            return "leg", f"{BROKEN[feature.which]} {{}} × 45°"
         case Bevel():
-            return "leg", f"{{}} × {one.angle:g}°"
+            return "leg", f"{{}} × {feature.angle:g}°"
         case Centre():
             return "mouth", "centre ⌀{}"
         case EdgeRound():
@@ -117,36 +117,36 @@ def _told_short(one: Feature) -> tuple[str, str] | None:
         case CornerRounds():
             return "radius", "corners R{}"
         case RoundSeat():
-            return "diameter", f"{spoken(one.name)}: round ⌀{{}}"
+            return "diameter", f"{spoken(feature.name)}: round ⌀{{}}"
         case Slot():
-            return "", f"{{}}: {'round ends' if one.rounded else 'from end to end'}"
+            return "", f"{{}}: {'round ends' if feature.rounded else 'from end to end'}"
     return None
 
 
-def _alike(made: Made, one: CrossHoles, written: Container[str]) -> int:
+def _alike(made: Made, holes: CrossHoles, written: Container[str]) -> int:
     """How many cross holes there are like it with nothing written of their own."""
     others = (
         other.count
         for other in made.body.features
         if isinstance(other, CrossHoles)
-        and (other.hole, other.angle) == (one.hole, one.angle)
+        and (other.hole, other.angle) == (holes.hole, holes.angle)
         and other.name not in written
     )
-    return one.count + sum(others)
+    return holes.count + sum(others)
 
 
-def _turned(made: Made, one: Holes) -> str:
+def _turned(made: Made, holes: Holes) -> str:
     """How far its holes are turned from those of the first other circle."""
-    if one.block is not None:
+    if holes.block is not None:
         return ""
     first = next(f for f in made.body.features if isinstance(f, Holes))
-    turned = turned_from(one, first)
+    turned = turned_from(holes, first)
     return f", {turned:g}° from the {spoken(first.name)}" if turned else ""
 
 
-def _apart(one: Holes, inch: bool) -> str:
+def _apart(holes: Holes, inch: bool) -> str:
     """How far the holes of rows are from each other: only the first has lines."""
-    grid = one.pattern
+    grid = holes.pattern
     if not isinstance(grid, Grid):
         return ""
     ways = ((grid.across, grid.pitch_across), (grid.up, grid.pitch_up))
@@ -166,20 +166,20 @@ def _measures(
     for key in keys:
         measure = made.sizes[key].size.drawn_at.partition(".")[2]
         said[measure] = SAID.get(measure, "{}").format(figures[key].text)
-    one = made.body.feature(name)
+    feature = made.body.feature(name)
     count = f"{said.pop('count')} " if "count" in said else ""
-    if isinstance(one, Sloping) and "taper" in said:
-        said["taper"] += f", {taper_of(one.taper).half_angle:.3f}° a side"
-    if isinstance(one, Pocket) and "depth" in said:
+    if isinstance(feature, Sloping) and "taper" in said:
+        said["taper"] += f", {taper_of(feature.taper).half_angle:.3f}° a side"
+    if isinstance(feature, Pocket) and "depth" in said:
         said["depth"] = "through"  # its depth has a line where it has a floor
-    if isinstance(one, Knurl):
-        said["pitch"] += ", crossed" if one.crossed else ", straight"
-    if isinstance(one, Flats):
-        count = "1 flat, " if one.count == 1 else f"{one.count} flats, "
-    if isinstance(one, Flanked) and "pins" in said:
+    if isinstance(feature, Knurl):
+        said["pitch"] += ", crossed" if feature.crossed else ", straight"
+    if isinstance(feature, Flats):
+        count = "1 flat, " if feature.count == 1 else f"{feature.count} flats, "
+    if isinstance(feature, Flanked) and "pins" in said:
         said.pop("angle", None)  # it stands to the floor, and is said with the pins
-        pin, flank = length_said(one.pin, inch), 90 - one.half_angle
-        if isinstance(one, MaleDovetail):
+        pin, flank = length_said(feature.pin, inch), 90 - feature.half_angle
+        if isinstance(feature, MaleDovetail):
             said["pins"] = said["pins"].replace("between", "over")
         said["pins"] += f" of ⌀{pin}, flanks at {flank:g}°"
     return f"{spoken(name)}: {count}{', '.join(said.values())}"

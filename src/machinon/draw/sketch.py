@@ -89,7 +89,7 @@ class Sketch(Plane):
         if self.typed.get(key):
             return self.typed[key]
         value = self.values.get(key)
-        kind = next(one.kind for one in self.asked.inputs if one.key == key)
+        kind = next(given.kind for given in self.asked.inputs if given.key == key)
         if value is None:
             return "–"
         if isinstance(value, tuple):
@@ -105,8 +105,8 @@ class Sketch(Plane):
             self._framed(key, at, name, anchor)
 
     def _framed(self, key: str, at: Point, name: str, anchor: Anchor) -> None:
-        one = next(given for given in self.asked.inputs if given.key == key)
-        label = name or one.words
+        given = next(given for given in self.asked.inputs if given.key == key)
+        label = name or given.words
         text = self.said(key)
         size = self.size
         wide = text_width(text, size) + size
@@ -136,11 +136,11 @@ class Sketch(Plane):
         )
         self.board.text((x, y), text, size, "text", bold=True)
         self.board.spots.append(
-            Spot((x - wide / 2, y - half, wide, 2 * half), key, one.meaning)
+            Spot((x - wide / 2, y - half, wide, 2 * half), key, given.meaning)
         )
         top = y - 1.75 * size
         self.board.figures.append(
-            Spot((x - whole / 2, top, whole, y + half - top), key, one.meaning)
+            Spot((x - whole / 2, top, whole, y + half - top), key, given.meaning)
         )
 
     def tell(
@@ -152,7 +152,7 @@ class Sketch(Plane):
             return
         if key in self.aside:
             return
-        kind = next(one.kind for one in self.asked.results if one.key == key)
+        kind = next(result.kind for result in self.asked.results if result.key == key)
         label = name or key.replace("_", " ")
         text = figure(value, kind, self.inch)
         x, y = at
@@ -178,7 +178,7 @@ class Sketch(Plane):
         """An input or a result, whichever the key is."""
         if key in self.results and self.values.get(key) is None:
             self.tell(key, at, name, anchor)
-        elif any(one.key == key for one in self.asked.inputs):
+        elif any(given.key == key for given in self.asked.inputs):
             self.ask(key, at, name, anchor)
         else:
             self.tell(key, at, name, anchor)
@@ -227,20 +227,20 @@ class Sketch(Plane):
 
     def left_over(self) -> set[str]:
         """The inputs that found no place in the picture."""
-        return {one.key for one in self.asked.inputs} - self._shown
+        return {given.key for given in self.asked.inputs} - self._shown
 
     def _chip_rows(self) -> list[list[str]]:
         """The inputs that stand along the foot, in rows."""
         rows: list[list[str]] = []
         used = 0.0
-        for one in self.asked.inputs:
-            if one.key not in self.aside:
+        for given in self.asked.inputs:
+            if given.key not in self.aside:
                 continue
-            wide = self._chip_width(one.key)
+            wide = self._chip_width(given.key)
             if not rows or used + wide > self.board.width - self.size:
                 rows.append([])
                 used = 0.0
-            rows[-1].append(one.key)
+            rows[-1].append(given.key)
             used += wide
         return rows
 

@@ -49,10 +49,10 @@ class _Link(NamedTuple):
     def ends(self, parts: Sequence[Part]) -> tuple[float, float] | None:
         """From where to where it goes along the whole, if its piece is there: between
         the faces that are as far apart, else over all of it."""
-        part = next((one for one in parts if one.tie == self.tie), None)
+        part = next((part for part in parts if part.tie == self.tie), None)
         if part is None:
             return None
-        faces = sorted(z for one in part.rings for z in (one.start, one.end))
+        faces = sorted(z for ring in part.rings for z in (ring.start, ring.end))
         span = self.span or min(
             combinations(faces, 2),
             key=lambda ends: abs(ends[1] - ends[0] - self.long),
@@ -72,7 +72,7 @@ def stack_drawing(
     """
     board = Board(width, height, size)
     pieces = list(plan.stack)
-    made = any(one is not None for one in plan.bodies.values())
+    made = any(made is not None for made in plan.bodies.values())
     if all(piece.surfaces for piece in pieces) and (pieces or made):
         _in_a_row(board, plan, groups_of(plan))
     else:
@@ -102,13 +102,13 @@ def _in_a_row(board: Board, plan: Plan, groups: list[list[Part]]) -> None:
         column += len(group)
 
     # what exists stands behind what is made, and the piece at hand before all
-    for one in sorted(parts, key=lambda one: (one.lit, one.made is not None)):
-        _draw(board, one, lambda z, r: (z * scale, axis - r * scale))
+    for part in sorted(parts, key=lambda part: (part.lit, part.made is not None)):
+        _draw(board, part, lambda z, r: (z * scale, axis - r * scale))
     for fit in plan.fits:
         spot = meets(parts, fit)
         if spot is not None:
             _number(board, fit, (spot[0] * scale, axis - spot[1] * scale))
-    if any(one.turns for one in parts):
+    if any(part.turns for part in parts):
         board.line((4, axis), (board.width - 4, axis), "centre", 1.0)
     y = LANE * size
     for each in lanes:
@@ -119,8 +119,8 @@ def _in_a_row(board: Board, plan: Plan, groups: list[list[Part]]) -> None:
 
 def _scale(groups: Sequence[Sequence[Part]], step: float, room: float) -> float:
     """Pixels a mm at which every group has room in its columns and under a height."""
-    known = [one for group in groups for one in group if one.known]
-    found = [room / max(one.high for one in known)]
+    known = [part for group in groups for part in group if part.known]
+    found = [room / max(part.high for part in known)]
     longs = [(len(group), long) for group in groups if (long := _long(group))]
     found += [SHARE * step * many / long for many, long in longs]
     return min(found)
@@ -128,7 +128,7 @@ def _scale(groups: Sequence[Sequence[Part]], step: float, room: float) -> float:
 
 def _long(group: Sequence[Part]) -> float:
     """How long a group is, mm; of what is known."""
-    there = [one.ends for one in group if one.known]
+    there = [part.ends for part in group if part.known]
     if not there:
         return 0.0
     return max(end for _, end in there) - min(start for start, _ in there)
@@ -141,55 +141,57 @@ def _placed(groups: Sequence[Sequence[Part]], step: float, scale: float) -> list
     for group in groups:
         middle = (column + len(group) / 2) * step / scale
         column += len(group)
-        there = [one for one in group if one.known]
-        first = min((one.ends[0] for one in there), default=0.0)
-        last = max((one.ends[1] for one in there), default=0.0)
+        there = [part for part in group if part.known]
+        first = min((part.ends[0] for part in there), default=0.0)
+        last = max((part.ends[1] for part in there), default=0.0)
         off = middle - (first + last) / 2
-        found += [replace(one, at=one.at + off) for one in there]
+        found += [replace(part, at=part.at + off) for part in there]
     return found
 
 
-def _draw(board: Board, one: Part, place: Place) -> None:
+def _draw(board: Board, part: Part, place: Place) -> None:
     """A part, where it lies along the whole."""
     points: list[Point] = []
-    if one.rings:
-        for ring in one.rings:
-            a, b = one.at + ring.start, one.at + ring.end
+    if part.rings:
+        for ring in part.rings:
+            a, b = part.at + ring.start, part.at + ring.end
             corners = rectangle(a, ring.inner, b, ring.outer)
             shape = tuple(place(z, r) for z, r in corners)
             lean: Literal["", "left"] = "left" if ring.inner else ""
-            board.items.append(Shape(shape, "outline", 1.4, "panel", lean, tie=one.tie))
+            board.items.append(
+                Shape(shape, "outline", 1.4, "panel", lean, tie=part.tie)
+            )
             points += shape
-    elif one.outline is not None:
-        points = [place(one.along(x), y) for x, y in one.outline.points]
-        hatch: Literal["", "left"] = "left" if one.outline.cut else ""
+    elif part.outline is not None:
+        points = [place(part.along(x), y) for x, y in part.outline.points]
+        hatch: Literal["", "left"] = "left" if part.outline.cut else ""
         board.items.append(
-            Shape(tuple(points), "outline", 1.4, "panel", hatch, tie=one.tie)
+            Shape(tuple(points), "outline", 1.4, "panel", hatch, tie=part.tie)
         )
-    elif one.made is not None:
-        body = one.made.body
-        role: Role = "cut" if one.lit else "measured"
+    elif part.made is not None:
+        body = part.made.body
+        role: Role = "cut" if part.lit else "measured"
 
         def own(z: float, r: float) -> Point:
-            return place(one.at + z, r)
+            return place(part.at + z, r)
 
         if body.turns:
             draw_upper_half(board, body, own, role)
             points = [own(z, r) for z, r in body.rings()[0]]
-            draw_screws(board, one.made, own)
+            draw_screws(board, part.made, own)
         else:
-            view = "right" if one.endways else "front"
+            view = "right" if part.endways else "front"
             across, _, _ = VIEWS[view]
-            left, low = body.shadow.box[across], body.shadow.box[2] - one.up
+            left, low = body.shadow.box[across], body.shadow.box[2] - part.up
 
             def seen(x: float, z: float) -> Point:
                 return own(x - left, z - low)
 
             draw_block_view(board, body, view, seen, role)
-            if not one.endways:
-                draw_screws(board, one.made, seen)
-            points = [own(0, one.up), own(one.ends[1] - one.at, one.high)]
-    _spot(board, points, one.tie, one.name)
+            if not part.endways:
+                draw_screws(board, part.made, seen)
+            points = [own(0, part.up), own(part.ends[1] - part.at, part.high)]
+    _spot(board, points, part.tie, part.name)
 
 
 def _chains(plan: Plan) -> Iterator[list[_Link]]:
@@ -220,8 +222,8 @@ def _chains(plan: Plan) -> Iterator[list[_Link]]:
 def _span(made: Made, key: str) -> tuple[float, float] | None:
     """From where to where a size goes along its piece, if it is drawn there."""
     name, _, measure = made.sizes[key].size.drawn_at.partition(".")
-    one = made.body.found(name)
-    line = one.dimensions().get(measure) if one is not None else None
+    feature = made.body.found(name)
+    line = feature.dimensions().get(measure) if feature is not None else None
     if line is None or line.kind != "along":
         return None
     return min(line.start, line.end), max(line.start, line.end)
@@ -230,8 +232,8 @@ def _span(made: Made, key: str) -> tuple[float, float] | None:
 def _lanes(links: Sequence[_Link], parts: Sequence[Part]) -> list[list[_Link]]:
     """A chain on as many lines as keep its lengths off each other."""
     lanes: list[list[_Link]] = []
-    for one in links:
-        ends = one.ends(parts)
+    for link in links:
+        ends = link.ends(parts)
         if ends is None:
             continue
         for row in lanes:
@@ -239,10 +241,10 @@ def _lanes(links: Sequence[_Link], parts: Sequence[Part]) -> list[list[_Link]]:
             if all(
                 ends[1] < low + TOUCH or ends[0] > high - TOUCH for low, high in taken
             ):
-                row.append(one)
+                row.append(link)
                 break
         else:
-            lanes.append([one])
+            lanes.append([link])
     return lanes
 
 
@@ -251,7 +253,7 @@ def _chain(
 ) -> None:
     """Links of a chain, each over its piece, and one line through them all; what is
     written stands in their order, past what stands already."""
-    known = [(ends, one) for one in links if (ends := one.ends(parts))]
+    known = [(ends, link) for link in links if (ends := link.ends(parts))]
     spans, taken, letters = [], 0.0, LETTERS * board.size
     for ends, link in sorted(known, key=lambda item: item[0]):
         left, right = (end * scale for end in ends)
@@ -269,13 +271,13 @@ def _chain(
 
 
 def _not_known(
-    board: Board, one: Part, middle: float, axis: float, step: float
+    board: Board, part: Part, middle: float, axis: float, step: float
 ) -> None:
     """What is made, while its sizes are not known."""
     half, high = 0.3 * step, axis - 2.4 * board.size
     points = rectangle(middle - half, axis - high, middle + half, axis)
     board.items.append(Shape(points, "cut", 1.4, "panel"))
-    _spot(board, points, one.tie, one.name)
+    _spot(board, points, part.tie, part.name)
 
 
 def _spot(board: Board, points: Sequence[Point], tie: str, name: str) -> None:
@@ -290,14 +292,14 @@ def _names_under(
     """The names of a group in its order, about a place on the axis; apart: at least and
     at most, px."""
     small = LETTERS * board.size
-    widest = max(text_width(one.name, small) for one in group) + 2 * small
+    widest = max(text_width(part.name, small) for part in group) + 2 * small
     step = min(max(apart[0], widest), apart[1])
-    for n, one in enumerate(group):
-        exists = one.outline is not None or one.rings
-        role: Role = "cut" if one.lit else "faint" if exists else "measured"
+    for n, part in enumerate(group):
+        exists = part.outline is not None or part.rings
+        role: Role = "cut" if part.lit else "faint" if exists else "measured"
         x = at[0] + (n - (len(group) - 1) / 2) * step
         place = x, at[1] + board.size
-        board.text(place, _cut(one.name, step, small), small, role)
+        board.text(place, _cut(part.name, step, small), small, role)
 
 
 def _cut(name: str, room: float, size: float) -> str:
@@ -318,9 +320,9 @@ def _number(board: Board, fit: FitPlan, at: Point) -> None:
     bad = bool(fit.problem or fit.contradiction or fit.spent)
     # two fits on one surface stand side by side
     while any(
-        abs(one.rect[0] + size - at[0]) < size
-        for one in board.spots
-        if one.tie.startswith("fit.")
+        abs(spot.rect[0] + size - at[0]) < size
+        for spot in board.spots
+        if spot.tie.startswith("fit.")
     ):
         at = (at[0] + 1.4 * size, at[1])
     board.numbered(at, fit.choice.number, "stop" if bad else "cut")

@@ -26,22 +26,22 @@ def draw_screws(board: Board, made: Made, place: Place) -> None:
     (x, z) of a block seen from the front."""
     body = made.body
     shown = turned_in(body) if body.turns else body.features
-    for one in made.hardware:
-        if not one.at or not one.length:
+    for hardware in made.hardware:
+        if not hardware.at or not hardware.length:
             continue
-        head = cap_screws().get(one.thread) if one.kind == "screw" else None
+        head = cap_screws().get(hardware.thread) if hardware.kind == "screw" else None
         for feature in body.features:
             # some that are alike are numbered
-            if one.at not in (feature.name, feature.name.rstrip("0123456789")):
+            if hardware.at not in (feature.name, feature.name.rstrip("0123456789")):
                 continue
             if isinstance(feature, Holes) and feature not in shown:
                 continue
-            for a, b, wide in _screws_in(feature, one, body, head):
+            for a, b, wide in _screws_in(feature, hardware, body, head):
                 _draw_cylinder(board, a, b, wide, place)
 
 
 def _screws_in(
-    feature: Feature, one: Hardware, body: Body, head: CapScrew | None
+    feature: Feature, hardware: Hardware, body: Body, head: CapScrew | None
 ) -> Iterator[Cylinder]:
     """The screws in a feature, of each first its head, where it has one."""
     if isinstance(feature, CrossHoles):
@@ -55,34 +55,38 @@ def _screws_in(
         )
         end = feature.diameter / 2 - feature.hole.threaded(feature.through)
         tip = max(end, *met, 0.0)
-        yield (feature.z, tip), (feature.z, tip + one.length), one.size
+        yield (feature.z, tip), (feature.z, tip + hardware.length), hardware.size
     elif isinstance(feature, NutThread):
         first, last = body.ends
         if feature.start - first < last - feature.end:
             seat, into = (feature.start, 0.0), (1.0, 0.0)
         else:
             seat, into = (feature.end, 0.0), (-1.0, 0.0)
-        yield from _with_head(seat, into, one, head, one.asked.get("grip", 0.0))
+        yield from _with_head(
+            seat, into, hardware, head, hardware.asked.get("grip", 0.0)
+        )
     elif isinstance(feature, Holes):
         hole = feature.hole
         # the head of one in a tapped hole stands on what it holds there
-        grip = one.asked.get("grip", 0.0) if hole.thread else -hole.bore_depth
+        grip = hardware.asked.get("grip", 0.0) if hole.thread else -hole.bore_depth
         if feature.block is None:
             into = (1.0 if feature.face == "left" else -1.0, 0.0)
             seat = feature.level, math.hypot(*feature.points[0])
-            yield from _with_head(seat, into, one, head, grip)
+            yield from _with_head(seat, into, hardware, head, grip)
         elif feature.face in ("top", "bottom") and hole.bore_depth:
             up, high = feature.face == "top", feature.block[2]
             into = (0.0, -1.0 if up else 1.0)
             # as far as it is in the block: there is no room in the strip for the rest
-            within = replace(one, length=min(one.length, high - hole.bore_depth))
+            within = replace(
+                hardware, length=min(hardware.length, high - hole.bore_depth)
+            )
             for x in sorted({round(x, 6) for x, _ in feature.points}):
                 seat = x, high if up else 0.0
                 yield from _with_head(seat, into, within, head, grip)
 
 
 def _with_head(
-    face: Point, into: Point, one: Hardware, head: CapScrew | None, grip: float
+    face: Point, into: Point, hardware: Hardware, head: CapScrew | None, grip: float
 ) -> Iterator[Cylinder]:
     """A screw that goes through a face; grip: how far before it its head is seated."""
 
@@ -91,7 +95,7 @@ def _with_head(
 
     if head is not None:
         yield at(-grip - head.head_height), at(-grip), head.head_diameter
-    yield at(-grip), at(one.length - grip), one.size
+    yield at(-grip), at(hardware.length - grip), hardware.size
 
 
 def _draw_cylinder(board: Board, a: Point, b: Point, wide: float, place: Place) -> None:

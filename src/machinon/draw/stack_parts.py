@@ -46,8 +46,8 @@ class Part(Struct, frozen=True):
     def ends(self) -> tuple[float, float]:
         """Where it begins and ends along the whole."""
         if self.rings:
-            first = min(one.start for one in self.rings)
-            last = max(one.end for one in self.rings)
+            first = min(ring.start for ring in self.rings)
+            last = max(ring.end for ring in self.rings)
         elif self.outline is not None:
             first, last = sorted(map(self.along, (0.0, self.outline.size[0])))
             return first, last
@@ -67,7 +67,7 @@ class Part(Struct, frozen=True):
     def high(self) -> float:
         """How high it is drawn, mm: of what turns, the half above the axis."""
         if self.rings:
-            return max(one.outer for one in self.rings)
+            return max(ring.outer for ring in self.rings)
         if self.outline is not None:
             return self.outline.size[1]
         if self.made is not None and self.made.body.turns:
@@ -97,9 +97,12 @@ def groups_of(plan: Plan) -> list[list[Part]]:
     """The parts of a job: those together that say where they seat on each other, each
     of the others by itself."""
     parts = _parts(plan)
-    works = {one.as_mate: one for one in plan.job.works if one.making is not None}
+    works = {work.as_mate: work for work in plan.job.works if work.making is not None}
     mates = {
-        id for one in works.values() if one.making for id in one.making.mates.values()
+        id
+        for work in works.values()
+        if work.making
+        for id in work.making.mates.values()
     }
     groups: list[list[Part]] = []
     # each from a piece that no other is a mate of
@@ -108,8 +111,8 @@ def groups_of(plan: Plan) -> list[list[Part]]:
             seated = _seated(plan, works, parts, tie)
             if len(seated) > 1:
                 groups.append(list(seated.values()))
-                parts = {key: one for key, one in parts.items() if key not in seated}
-    return groups + [[one] for one in parts.values()]
+                parts = {key: part for key, part in parts.items() if key not in seated}
+    return groups + [[part] for part in parts.values()]
 
 
 def _parts(plan: Plan) -> dict[str, Part]:
@@ -134,7 +137,7 @@ def _parts(plan: Plan) -> dict[str, Part]:
         for work in plan.job.works
         if work.making is not None
     ]
-    return {one.tie: one for one in (*found[:1], *made, *found[1:])}
+    return {part.tie: part for part in (*found[:1], *made, *found[1:])}
 
 
 def _seated(
@@ -167,7 +170,9 @@ def _mates_of(work: Work, made: Made) -> list[tuple[Mate, str]]:
     """The mates of a piece that are pieces themselves, with their ties."""
     assert work.making is not None
     chosen = work.making.mates
-    return [(one, chosen[one.role]) for one in made.family.mates if one.role in chosen]
+    return [
+        (mate, chosen[mate.role]) for mate in made.family.mates if mate.role in chosen
+    ]
 
 
 def _in_section(
@@ -194,7 +199,7 @@ def _stands(plan: Plan, mate: Mate, other: Part, part: Part) -> Part | None:
     assert part.made is not None
     try:
         if mate.around and other.made is None:
-            piece = next(one for one in plan.stack if one.id == other.tie)
+            piece = next(piece for piece in plan.stack if piece.id == other.tie)
             rings = rings_of(mate, part.made, _read_outside(plan, piece))
             if rings:
                 return replace(other, outline=None, rings=rings, at=part.at)
@@ -209,25 +214,27 @@ def _stands(plan: Plan, mate: Mate, other: Part, part: Part) -> Part | None:
 def _read_outside(plan: Plan, piece: Piece) -> float:
     """The largest outside diameter that was read on a piece, mm."""
     found = (
-        plan.measured[piece.id, one.id]
-        for one in piece.surfaces
-        if is_round(one) and is_outside(one)
+        plan.measured[piece.id, surface.id]
+        for surface in piece.surfaces
+        if is_round(surface) and is_outside(surface)
     )
-    return max((one.size for one in found if one is not None), default=0.0)
+    return max(
+        (measured.size for measured in found if measured is not None), default=0.0
+    )
 
 
 def meets(parts: Sequence[Part], fit: FitPlan) -> Point | None:
     """Where the halves of a fit meet along the whole, (z, r)."""
-    for one in parts:
-        if one.tie == fit.choice.piece and one.outline is not None:
-            at = one.outline.places.get(fit.choice.surface)
+    for part in parts:
+        if part.tie == fit.choice.piece and part.outline is not None:
+            at = part.outline.places.get(fit.choice.surface)
             if at is not None:
-                return one.along(at[0]), at[1]
-    for one in parts:
-        if one.made is not None:
-            at = _ruled_at(one.made, fit.choice.number)
+                return part.along(at[0]), at[1]
+    for part in parts:
+        if part.made is not None:
+            at = _ruled_at(part.made, fit.choice.number)
             if at is not None:
-                return one.at + at[0], at[1]
+                return part.at + at[0], at[1]
     return None
 
 
@@ -235,11 +242,11 @@ def _ruled_at(made: Made, number: int) -> Point | None:
     """The middle of what a fit rules on a piece, (z, r)."""
     key = ruled_by_fits(made).get(number, "")
     name, _, measure = key.partition(".")
-    one = made.body.found(name)
-    if isinstance(one, Holes) and isinstance(one.pattern, Circle):
-        into = one.through / 2 if one.face == "left" else -one.through / 2
-        return one.level + into, one.pattern.diameter / 2
-    at = one.dimensions().get(measure) if one is not None else None
+    holes = made.body.found(name)
+    if isinstance(holes, Holes) and isinstance(holes.pattern, Circle):
+        into = holes.through / 2 if holes.face == "left" else -holes.through / 2
+        return holes.level + into, holes.pattern.diameter / 2
+    at = holes.dimensions().get(measure) if holes is not None else None
     if at is None or at.kind != "diameter":
         return None
     return (at.start + at.end) / 2, at.at[0]

@@ -47,10 +47,10 @@ def template(
         for ring in body.shadow.outlines["top"] if flat else (corners,):
             points = tuple(place(*corner) for corner in ring)
             board.items.append(Shape(points, "outline", 1.0))
-    for one in body.features:
-        if isinstance(one, Holes) and one.face == face:
-            for at in one.points:
-                radius = one.hole.diameter / 2
+    for holes in body.features:
+        if isinstance(holes, Holes) and holes.face == face:
+            for at in holes.points:
+                radius = holes.hole.diameter / 2
                 _cross(board, place(*at), radius, unit)
     what = f"{made.family.name}, {spoken(face)} as seen from outside"
     _measure_it(board, what, height, unit)
@@ -71,16 +71,16 @@ def wrapped(answer: Answer, width: float, height: float, unit: float) -> Drawing
     board = Board(width, height, 11.0)
     left, base = (width - around * unit) / 2, (straight + deep + 20.0) * unit
     curve = tuple(
-        (left + one["along"] * unit, base - one["up"] * unit)
-        for one in answer["points"]
+        (left + point["along"] * unit, base - point["up"] * unit)
+        for point in answer["points"]
     )
     low = base + straight * unit
     ends = (left + around * unit, low), (left, low)
     board.items.append(Shape((*curve, *ends), "outline", 1.0))
-    for one, (x, y) in zip(answer["points"], curve, strict=True):
+    for point, (x, y) in zip(answer["points"], curve, strict=True):
         board.line((x, y), (x, low), "thin", 0.5)
-        if round(one["at"]) % 90 == 0:
-            board.text((x, low + 3 * unit), f"{one['at']:.0f}°", 9.0, "faint")
+        if round(point["at"]) % 90 == 0:
+            board.text((x, low + 3 * unit), f"{point['at']:.0f}°", 9.0, "faint")
     board.text((left, low + 9 * unit), "Sharp side at both ends", 10.0, anchor="left")
     _measure_it(board, answer.title, height, unit)
     return board.done()
@@ -92,9 +92,11 @@ def _round_face(
     """The largest round, the bores that open on the face, and its centre."""
     body = made.body
     board.items.append(Circle(middle, body.largest / 2 * unit, "outline", 1.0))
-    for one in body.features:
-        if isinstance(one, Bore) and one.opens in (face, "both"):
-            board.items.append(Circle(middle, one.diameter / 2 * unit, "outline", 0.8))
+    for feature in body.features:
+        if isinstance(feature, Bore) and feature.opens in (face, "both"):
+            board.items.append(
+                Circle(middle, feature.diameter / 2 * unit, "outline", 0.8)
+            )
     _cross(board, middle, 0.0, unit)
 
 

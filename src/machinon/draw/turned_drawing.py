@@ -36,7 +36,7 @@ class TurnedPicture(PieceFigures):
         self.seen = bool(
             self.patterns or self.notches or self.flats or self.turned.inner or sides
         )
-        circles = [one.circle + one.hole for one in self.patterns]
+        circles = [pattern.circle + pattern.hole for pattern in self.patterns]
         self.across = max([2 * self.turned.radius, *circles])
 
     def lay_out(self) -> bool:
@@ -75,12 +75,14 @@ class TurnedPicture(PieceFigures):
 
     def _foot_room(self) -> float:
         """For the lengths, the words on holes, and what has no place above."""
-        placed = {one.id for one in (*self.turned.outer, *self.turned.inner)}
-        placed |= {one.id for one in self.turned.lengths}
-        placed |= {id for one in self.patterns for id in (one.id, one.hole_id)}
-        placed |= {id for one in self.notches for id in (one.id, one.across_id)}
-        placed |= {one.id for one in self.flats}
-        placed |= {one.id for one in self.turned.grooves}
+        placed = {step.id for step in (*self.turned.outer, *self.turned.inner)}
+        placed |= {length.id for length in self.turned.lengths}
+        placed |= {
+            id for pattern in self.patterns for id in (pattern.id, pattern.hole_id)
+        }
+        placed |= {id for notch in self.notches for id in (notch.id, notch.across_id)}
+        placed |= {flats.id for flats in self.flats}
+        placed |= {step.id for step in self.turned.grooves}
         rows = 2.0 + 1.7 * len(self.turned.lengths) + 1.6 * bool(self.patterns)
         return rows * self.size + self.foot_room(placed)
 
@@ -88,9 +90,9 @@ class TurnedPicture(PieceFigures):
         """Between section and end view, and past it for a keyway's width."""
         if not self.seen:
             return 0.0, 0.0
-        aside = [self.wide(one.across_id) + self.size for one in self.notches]
-        past = max((self.beside(one.id) / 2 for one in self.notches), default=0.0)
-        flats = sum(self.wide(one.id) + self.size for one in self.flats)
+        aside = [self.wide(notch.across_id) + self.size for notch in self.notches]
+        past = max((self.beside(notch.id) / 2 for notch in self.notches), default=0.0)
+        flats = sum(self.wide(flats.id) + self.size for flats in self.flats)
         return 2.5 * self.size + sum(aside), max(past, flats)
 
     # -- along the axis ----------------------------------------------------
@@ -98,9 +100,11 @@ class TurnedPicture(PieceFigures):
     def _lengths(self) -> None:
         """The lengths read, the shortest next to the piece."""
         y = self.p(0, -self.turned.radius)[1] + 1.5 * self.size
-        for one in sorted(self.turned.lengths, key=lambda one: one.end - one.start):
-            ends = self.p(one.start, 0)[0], self.p(one.end, 0)[0]
-            self.level(one.id, y, *ends, self.p(0, -one.radius)[1])
+        for length in sorted(
+            self.turned.lengths, key=lambda length: length.end - length.start
+        ):
+            ends = self.p(length.start, 0)[0], self.p(length.end, 0)[0]
+            self.level(length.id, y, *ends, self.p(0, -length.radius)[1])
             y += 1.7 * self.size
 
     def _sided(self, step: Step) -> int:
@@ -197,11 +201,11 @@ class TurnedPicture(PieceFigures):
             role="thin",
             width=0.9,
         )
-        face = [(z, -r) for one in self.turned.outer for z, r in one.points]
+        face = [(z, -r) for step in self.turned.outer for z, r in step.points]
         start, end = self.turned.outer[0].start, self.turned.outer[-1].end
         self.shape([(start, 0.0), *face, (end, 0.0)], role="thin", width=0.9)
-        for one in self.turned.inner:
-            for z, r in (one.points[0], one.points[-1]):
+        for bore in self.turned.inner:
+            for z, r in (bore.points[0], bore.points[-1]):
                 self.line((z, 0), (z, r), "thin", 0.9)
         for side, ways in ((self.turned.outer, (1, -1)), (self.turned.inner, (1,))):
             for before, step in zip((None, *side), side, strict=False):

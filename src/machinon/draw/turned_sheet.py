@@ -68,7 +68,7 @@ class TurnedSheet(SheetLayout):
         ways: tuple[Stand, ...] = ("led", "abreast") if slender else ("staggered",)
         fits = [self._fitted(way, top, share) for way in ways]
         scale, room_x, room_y, left, right, over, lanes, below = max(
-            fits, key=lambda one: one.scale
+            fits, key=lambda fitted: fitted.scale
         )
         # smaller figures give a long thin piece no more height
         slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
@@ -86,7 +86,7 @@ class TurnedSheet(SheetLayout):
         self._level_rows(
             below,
             lambda z: place(z, 0.0)[0],
-            lambda one: place(0.0, -one.at[0])[1],
+            lambda dimension: place(0.0, -dimension.at[0])[1],
             axis + wide / 2 * scale + 1.6 * size,
         )
         if end_view:
@@ -105,7 +105,9 @@ class TurnedSheet(SheetLayout):
         taken above it, px; share: what is drawn abreast, mm."""
         size, (first, last) = self.size, self.made.body.ends
         sides = self._lanes_across(first, last)
-        along = [key for key, one in self.drawn.items() if one.kind == "along"]
+        along = [
+            key for key, dimension in self.drawn.items() if dimension.kind == "along"
+        ]
         below, over_only = self._lanes_along(self._reaches(along, 0.0)), (False, False)
         for _ in range(2):  # how many rows there are depends on the scale, and back
             lanes = (
@@ -113,12 +115,12 @@ class TurnedSheet(SheetLayout):
                 self._lanes(sides[1], way, over_only[1]),
             )
             left, right = (
-                max((one.out + one.half for one in side), default=0.0) + size
+                max((lane.out + lane.half for lane in side), default=0.0) + size
                 for side in lanes
             )
             right += size
             room_x = self.board.width - left - right - 3 * size
-            levels = [one.level for one in (*lanes[0], *lanes[1])]
+            levels = [lane.level for lane in (*lanes[0], *lanes[1])]
             over = self._led(max(levels, default=0)) + size
             under = self._led(-min(levels, default=0)) + size
             under = max((len(below) * LANE + 1.5) * size, under)
@@ -128,8 +130,8 @@ class TurnedSheet(SheetLayout):
             below = self._lanes_along(reaches)
             # a length may have its figure where one would stand under the piece
             over_only = (
-                any(one.low < first - 1e-6 for one in reaches.values()),
-                any(one.high > last + 1e-6 for one in reaches.values()),
+                any(reach.low < first - 1e-6 for reach in reaches.values()),
+                any(reach.high > last + 1e-6 for reach in reaches.values()),
             )
         return _Fitted(scale, room_x, room_y, left, right, over, lanes, below)
 
@@ -137,9 +139,11 @@ class TurnedSheet(SheetLayout):
         """Diameters at the left and at the right, the smallest nearest to the piece."""
         middle = (first + last) / 2
         sides: tuple[list[str], list[str]] = ([], [])
-        for key, one in sorted(self.drawn.items(), key=lambda item: item[1].at[0]):
-            if one.kind == "diameter":
-                sides[(one.start + one.end) / 2 > middle].append(key)
+        for key, dimension in sorted(
+            self.drawn.items(), key=lambda item: item[1].at[0]
+        ):
+            if dimension.kind == "diameter":
+                sides[(dimension.start + dimension.end) / 2 > middle].append(key)
         return sides
 
     def _lanes(self, keys: Sequence[str], way: Stand, over_only: bool) -> list[Lane]:
@@ -163,9 +167,9 @@ class TurnedSheet(SheetLayout):
             under = bool(n % turns)
             clear = [wide + 0.5 * size] if under else []  # of the lengths beside it
             clear += [  # of the figures that its line is led along
-                one.out + one.half + 0.6 * size
-                for one in found
-                if (one.level < 0) == under
+                lane.out + lane.half + 0.6 * size
+                for lane in found
+                if (lane.level < 0) == under
             ]
             level = 1 + n // turns
             out = max(before + 1.8 * size, *clear, 0.0)
@@ -188,10 +192,17 @@ class TurnedSheet(SheetLayout):
             edge = place(first if side < 0 else last, 0.0)[0]
             for n, lane in enumerate(beside):
                 key = lane.key
-                one = self.drawn[key]
+                dimension = self.drawn[key]
                 x = edge + side * lane.out
-                near = min(one.start, one.end) if side < 0 else max(one.start, one.end)
-                top, bottom = place(near, one.at[0])[1], place(near, -one.at[0])[1]
+                near = (
+                    min(dimension.start, dimension.end)
+                    if side < 0
+                    else max(dimension.start, dimension.end)
+                )
+                top, bottom = (
+                    place(near, dimension.at[0])[1],
+                    place(near, -dimension.at[0])[1],
+                )
                 tall = max(bottom - top, 1)
                 # staggered, so that no figure stands on its neighbour's line
                 at = 0.5 + (0.5 - n % 2) * min(3.4 * size / tall, 0.5)
@@ -217,35 +228,35 @@ class TurnedSheet(SheetLayout):
             for note in notes
         ]
         y = top - (len(notes) * NOTE - 0.4) * self.size
-        for one in self._stacked(placed):
-            self._note(one, y)
+        for note in self._stacked(placed):
+            self._note(note, y)
             y += NOTE * self.size
 
     def _led_from(
         self, name: str, centre: Point, scale: float, section: Place
     ) -> Point:
         """Where on the page a feature is seen that has something written at it."""
-        one = self.made.body.feature(name)
-        if isinstance(one, Holes) and one.block is None:
+        feature = self.made.body.feature(name)
+        if isinstance(feature, Holes) and feature.block is None:
             # the uppermost of them, which no leader has to cross the piece to
-            px, py = max(one.points, key=lambda p: (round(p[1], 3), p[0]))
+            px, py = max(feature.points, key=lambda p: (round(p[1], 3), p[0]))
             return centre[0] + px * scale, centre[1] - py * scale
-        if isinstance(one, Keyway):
-            return centre[0], centre[1] - one.diameter / 2 * scale
-        if isinstance(one, CrossHoles):
-            faces = abs(one.angle - FACING) < 1e-6  # in the half seen from outside
-            up = -one.hole.diameter / 4 if faces else one.diameter / 2
-            return section(one.z, up)
-        if isinstance(one, Sloping):
-            middle = (one.start_diameter + one.end_diameter) / 4
-            return section((one.start + one.end) / 2, middle)
-        if isinstance(one, EdgeRound):
-            return section(*one.at(45.0))
-        if isinstance(one, Bevel):
-            return section(one.z, one.diameter / 2)
-        if isinstance(one, Centre):
-            return section(one.z, one.mouth / 2)
-        if isinstance(one, Flats | Knurl | Slits):
-            wide = one.across if isinstance(one, Flats) else one.diameter
-            return section((one.start + one.end) / 2, -wide / 4)
+        if isinstance(feature, Keyway):
+            return centre[0], centre[1] - feature.diameter / 2 * scale
+        if isinstance(feature, CrossHoles):
+            faces = abs(feature.angle - FACING) < 1e-6  # in the half seen from outside
+            up = -feature.hole.diameter / 4 if faces else feature.diameter / 2
+            return section(feature.z, up)
+        if isinstance(feature, Sloping):
+            middle = (feature.start_diameter + feature.end_diameter) / 4
+            return section((feature.start + feature.end) / 2, middle)
+        if isinstance(feature, EdgeRound):
+            return section(*feature.at(45.0))
+        if isinstance(feature, Bevel):
+            return section(feature.z, feature.diameter / 2)
+        if isinstance(feature, Centre):
+            return section(feature.z, feature.mouth / 2)
+        if isinstance(feature, Flats | Knurl | Slits):
+            wide = feature.across if isinstance(feature, Flats) else feature.diameter
+            return section((feature.start + feature.end) / 2, -wide / 4)
         return centre

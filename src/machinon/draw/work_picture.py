@@ -37,26 +37,26 @@ def work_picture(
     inch: bool = False,
 ) -> Drawing:
     """The picture of a step with the line at hand; done: keys of those ticked."""
-    one = step.cut[0] if step.cut else None
-    if not isinstance(one, Holes) or all(line.at is None for line in listed.lines):
+    feature = step.cut[0] if step.cut else None
+    if not isinstance(feature, Holes) or all(line.at is None for line in listed.lines):
         return body_film(step, width, height, size)
     board = Board(width, height, size)
-    _face(board, step.after, one, listed, done, at, inch)
+    _face(board, step.after, feature, listed, done, at, inch)
     return board.done()
 
 
 def _face(
     board: Board,
     body: Body,
-    one: Holes,
+    holes: Holes,
     listed: WorkList,
     done: Collection[str],
     at: str,
     inch: bool,
 ) -> None:
     size = board.size
-    long, wide = face_size(body, one.face)
-    low = (-long / 2, -wide / 2) if one.block is None else (0.0, 0.0)
+    long, wide = face_size(body, holes.face)
+    low = (-long / 2, -wide / 2) if holes.block is None else (0.0, 0.0)
     margin = min(5.2 * size, 0.17 * min(board.width, board.height))
     scale = min((board.width - 2 * margin) / long, (board.height - 2 * margin) / wide)
     left = (board.width - long * scale) / 2
@@ -65,7 +65,7 @@ def _face(
     def place(x: float, y: float) -> Point:
         return left + (x - low[0]) * scale, foot - (y - low[1]) * scale
 
-    _outline(board, body, one, place, scale)
+    _outline(board, body, holes, place, scale)
     laps: dict[Point, list[Line]] = {}
     for line in listed.lines:
         if line.at is not None:
@@ -73,7 +73,7 @@ def _face(
     hand = next((line for line in listed.lines if line.key == at), None)
     ticks = {p: sum(line.key in done for line in of) for p, of in laps.items()}
     behind = ticks.get(hand.at, 0) if hand is not None and hand.at is not None else 0
-    radius = max(one.hole.diameter / 2 * scale, 0.35 * size)
+    radius = max(holes.hole.diameter / 2 * scale, 0.35 * size)
     for n, (point, of) in enumerate(laps.items(), 1):
         here = hand is not None and hand.at == point
         # done in this lap, or altogether
@@ -103,9 +103,9 @@ def _face(
         _from_zero(board, hand.at, listed.zero, place, inch)
 
 
-def _outline(board: Board, body: Body, one: Holes, place, scale: float) -> None:  # type: ignore[no-untyped-def]
-    long, wide = face_size(body, one.face)
-    if one.block is not None:
+def _outline(board: Board, body: Body, holes: Holes, place, scale: float) -> None:  # type: ignore[no-untyped-def]
+    long, wide = face_size(body, holes.face)
+    if holes.block is not None:
         corners = ((0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide))
         board.items.append(
             Shape(tuple(place(*c) for c in corners), "outline", 1.8, "panel")
@@ -113,18 +113,18 @@ def _outline(board: Board, body: Body, one: Holes, place, scale: float) -> None:
         others = [
             other
             for other in body.features
-            if isinstance(other, Holes) and other.face == one.face
+            if isinstance(other, Holes) and other.face == holes.face
         ]
         for other in others:
-            if other.name != one.name:
+            if other.name != holes.name:
                 for x, y in seen(body, other):
                     r = other.hole.diameter / 2 * scale
                     board.items.append(Circle(place(x, y), r, "faint", 1.2))
         return
     middle = place(0.0, 0.0)
     board.items.append(Circle(middle, long / 2 * scale, "outline", 1.8, "panel"))
-    if isinstance(one.pattern, HoleCircle | Arc):
-        r = one.pattern.diameter / 2 * scale
+    if isinstance(holes.pattern, HoleCircle | Arc):
+        r = holes.pattern.diameter / 2 * scale
         board.items.append(Circle(middle, r, "centre", 1.0))
     bores = [f.diameter for f in body.features if isinstance(f, Bore)]
     for wide_bore in bores:

@@ -63,7 +63,7 @@ def _read(
     *sizes: float,
     temperature: float | None = 20.0,
 ) -> Surface:
-    surface = next(one for one in surfaces if one.id == id)
+    surface = next(surface for surface in surfaces if surface.id == id)
     return replace(
         surface,
         readings=tuple(
@@ -233,7 +233,7 @@ def fill_demo(file: ShopFile) -> None:
         job.id, "Touched at 1.20 on the dial, 96.020 mm before the first cut.", job
     )
     pieces = {nose.id: nose, chuck.id: chuck}
-    _keep_cuts(file, job, lambda one: plan_of(one, shop, lathe, pieces), 3)
+    _keep_cuts(file, job, lambda job: plan_of(job, shop, lathe, pieces), 3)
 
 
 def _machines() -> tuple[Machine, ...]:
@@ -325,9 +325,9 @@ SETS = (
 def _shelves() -> tuple[Belongings, ...]:
     """The sets that Ottermere Lane bought, and what it has besides."""
     found = {id: Belongings(id, SHELF_NAMES[id]) for id in SHELVES}
-    for one in STARTER_SETS:
-        if one.key in SETS:
-            found[one.shelf] = with_items(found[one.shelf], one.items())
+    for starter in STARTER_SETS:
+        if starter.key in SETS:
+            found[starter.shelf] = with_items(found[starter.shelf], starter.items())
     own: dict[Shelf, Item] = {
         "tools": Item("slitting saw", "saw 80 × 22 × 1.6", 80, 22, 1.6),
         "holding": Item("vise", "machine vise 100", 100, 120),
@@ -727,9 +727,9 @@ def _reading(size: _Reading, instrument: str) -> Reading:
 
 
 def _other_jobs(file: ShopFile, shop: Shop, lathe: Lathe) -> None:
-    pieces = {one[0]: _piece_of(*one) for one in _PIECES}
+    pieces = {row[0]: _piece_of(*row) for row in _PIECES}
     used = {id for job in _JOBS for id in job[4]}
-    used |= {id for one in _MADE for id in one.mates.values()}
+    used |= {id for row in _MADE for id in row.mates.values()}
     loose = [piece for id, piece in pieces.items() if id not in used]
     file.act("shop", "Pieces measured that no job needs yet.", *loose)
     finished = [
@@ -742,12 +742,12 @@ def _other_jobs(file: ShopFile, shop: Shop, lathe: Lathe) -> None:
     file.act("shop", "Pieces made and proved here.", *finished)
 
     def work(job: Job) -> Plan:
-        return plan_of(job, shop, lathe, {one: pieces[one] for one in job.pieces})
+        return plan_of(job, shop, lathe, {piece: pieces[piece] for piece in job.pieces})
 
     for id, name, reason, stage, own, fits in _JOBS:
         choices = [_fit_of(pieces, number, *fit) for number, fit in enumerate(fits, 1)]
         job = Job(id, name, reason, "lathe", own, tuple(choices))
-        file.act(id, f"Job begun: {name}.", *(pieces[one] for one in own), job)
+        file.act(id, f"Job begun: {name}.", *(pieces[name] for name in own), job)
         if id in _AT_MACHINE:
             _at_machine(file, job, work)
         file.leave_at(id, stage)
@@ -768,9 +768,9 @@ def _fit_of(
     surface = pieces[piece_id].surface(surface_id)
     assert surface is not None
     form = next(
-        one
-        for one in joint_forms().values()
-        if one.key == (joint or likely_joint(surface))
+        form
+        for form in joint_forms().values()
+        if form.key == (joint or likely_joint(surface))
     )
     return FitChoice(
         number,
@@ -845,17 +845,17 @@ _MADE = (
 
 
 def _begin_made(
-    file: ShopFile, one: _Made, pieces: dict[str, Piece], work: Callable[[Job], Plan]
+    file: ShopFile, row: _Made, pieces: dict[str, Piece], work: Callable[[Job], Plan]
 ) -> None:
-    mates = {role: pieces[id] for role, id in one.mates.items()}
-    making = Making(one.family, one.sizes)
-    job = made_job(one.id, one.name, one.reason, "lathe", making, mates)
+    mates = {role: pieces[id] for role, id in row.mates.items()}
+    making = Making(row.family, row.sizes)
+    job = made_job(row.id, row.name, row.reason, "lathe", making, mates)
     file.act(job.id, f"Job begun: {job.name}.", *mates.values(), job)
     plan = work(job)
-    for step in plan.route[0].steps[: one.steps] if plan.route else ():
+    for step in plan.route[0].steps[: row.steps] if plan.route else ():
         job = with_done(job, plan.made, plan.route, [step.key])
         file.act(job.id, f"Step done: {step.title}.", job)
-    file.leave_at(job.id, one.stage)
+    file.leave_at(job.id, row.stage)
 
 
 def demo_shop(folder: Path) -> Path:

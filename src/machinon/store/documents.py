@@ -120,16 +120,16 @@ def _sound(document: Document) -> Document:
         for form in figure_forms(kind):
             form.read(document.figures.get(form.key, ""), False)
     if isinstance(document, Piece):
-        _distinct("surfaces", [one.id for one in document.surfaces])
+        _distinct("surfaces", [surface.id for surface in document.surfaces])
     if isinstance(document, Job):
         for fit in document.fits:
             given_values(fit)
-        _distinct("fits", [one.number for one in document.fits])
-        _distinct("works", [one.key for one in document.works])
-        if document.at not in [one.key for one in document.works]:
+        _distinct("fits", [fit.number for fit in document.fits])
+        _distinct("works", [work.key for work in document.works])
+        if document.at not in [work.key for work in document.works]:
             raise ValueError("a job that speaks of a piece it does not make")
         for work in document.works:
-            _distinct("surfaces", [one.id for one in work.proof.surfaces])
+            _distinct("surfaces", [surface.id for surface in work.proof.surfaces])
     return document
 
 
@@ -144,11 +144,11 @@ def _values(value: Any) -> Iterator[Any]:
         for name in value.__struct_fields__:
             yield from _values(getattr(value, name))
     elif isinstance(value, tuple | list):
-        for one in value:
-            yield from _values(one)
+        for inner in value:
+            yield from _values(inner)
     elif isinstance(value, dict):
-        for key, one in value.items():
+        for key, inner in value.items():
             yield key
-            yield from _values(one)
+            yield from _values(inner)
     else:
         yield value

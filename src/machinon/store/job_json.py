@@ -105,13 +105,13 @@ def _job_file(plan: Plan, daybook: Iterable[DaybookLine]) -> JobFile:
             MeasuredSize(
                 piece,
                 surface,
-                round(one.size, PLACES),
-                one.kind.unit,
-                round(one.uncertainty, PLACES),
-                one.count,
+                round(measured.size, PLACES),
+                measured.kind.unit,
+                round(measured.uncertainty, PLACES),
+                measured.count,
             )
-            for (piece, surface), one in plan.measured.items()
-            if one is not None
+            for (piece, surface), measured in plan.measured.items()
+            if measured is not None
         ],
         [
             Band(
@@ -144,7 +144,7 @@ def _job_file(plan: Plan, daybook: Iterable[DaybookLine]) -> JobFile:
             for line in plan.proof
         ],
         plan.verdict,
-        [Line(one.at, one.says) for one in daybook],
+        [Line(line.at, line.says) for line in daybook],
     )
 
 

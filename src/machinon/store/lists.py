@@ -133,7 +133,14 @@ def import_instruments(shop: Shop, path: Path) -> tuple[Shop, int]:
 
     def add(made: Shop, row: Mapping[str, str]) -> Shop:
         name = row["name"].strip()
-        same = next((one.id for one in made.instruments if one.name == name), "")
+        same = next(
+            (
+                instrument.id
+                for instrument in made.instruments
+                if instrument.name == name
+            ),
+            "",
+        )
         id = same or new_instrument_id(made, name)
         return with_instrument(made, instrument_of(row, id))
 
@@ -143,7 +150,9 @@ def import_instruments(shop: Shop, path: Path) -> tuple[Shop, int]:
 
 def new_instrument_id(shop: Shop, name: str) -> str:
     """An id that no instrument of the shop has."""
-    return unused(id_of(name, "instrument"), {one.id for one in shop.instruments})
+    return unused(
+        id_of(name, "instrument"), {instrument.id for instrument in shop.instruments}
+    )
 
 
 # -- shelves ---------------------------------------------------------------------
@@ -151,7 +160,7 @@ def new_instrument_id(shop: Shop, name: str) -> str:
 
 def export_shelf(shelf: Belongings, path: Path) -> None:
     """Write a shelf's items, bare sizes in mm. Raises ListFileError."""
-    _write(path, ITEM_COLUMNS, (typed_item(one, False) for one in shelf.items))
+    _write(path, ITEM_COLUMNS, (typed_item(item, False) for item in shelf.items))
 
 
 def import_shelf(shelf: Belongings, path: Path) -> tuple[Belongings, int]:
@@ -180,13 +189,13 @@ def import_shelf(shelf: Belongings, path: Path) -> tuple[Belongings, int]:
 def export_machines(machines: Iterable[Machine | Lathe], path: Path) -> None:
     """Write machines, one figure a row, sizes in mm. Raises ListFileError."""
     rows = []
-    for one in machines:
-        if isinstance(one, Lathe):
-            kind, figures = "lathe", typed_lathe(one, False) | one.figures
+    for machine in machines:
+        if isinstance(machine, Lathe):
+            kind, figures = "lathe", typed_lathe(machine, False) | machine.figures
             figures = {k: v for k, v in figures.items() if k != "name" and v}
         else:
-            kind, figures = one.kind, one.figures
-        whole = {"kind": kind, "name": one.name}
+            kind, figures = machine.kind, machine.figures
+        whole = {"kind": kind, "name": machine.name}
         rows.append(whole)
         rows += [{**whole, "figure": k, "value": v} for k, v in figures.items()]
     _write(path, MACHINE_COLUMNS, rows)
@@ -249,8 +258,8 @@ def export_fits(plan: Plan, path: Path) -> None:
     _write(path, COLUMNS, rows)
 
 
-def _kind(one: Machine | Lathe) -> str:
-    return one.kind if isinstance(one, Machine) else "lathe"
+def _kind(machine: Machine | Lathe) -> str:
+    return machine.kind if isinstance(machine, Machine) else "lathe"
 
 
 def _machine_of(
@@ -307,17 +316,17 @@ def export_pieces(
             }
             if not surface.readings:
                 rows.append(part)
-            for one in surface.readings:
-                warm = one.temperature
+            for read in surface.readings:
+                warm = read.temperature
                 reading = {
-                    "value_mm": typed_again(one.value),
-                    "typed": one.typed,
-                    "instrument": instrument.get(one.instrument, one.instrument),
-                    "place": one.place,
+                    "value_mm": typed_again(read.value),
+                    "typed": read.typed,
+                    "instrument": instrument.get(read.instrument, read.instrument),
+                    "place": read.place,
                     "temperature_c": "" if warm is None else f"{warm:g}",
-                    "at": one.at,
-                    "struck": one.struck,
-                    "kept": one.kept,
+                    "at": read.at,
+                    "struck": read.struck,
+                    "kept": read.kept,
                 }
                 rows.append({**part, **reading})
     _write(path, PIECE_COLUMNS, rows)
@@ -332,7 +341,7 @@ def import_pieces(
     that it has already is not taken again. new_id: makes an id from a name.
     Raises ListFileError that names the row and column.
     """
-    known = {one.name: one for one in pieces}
+    known = {piece.name: piece for piece in pieces}
     fresh = _each_once(new_id)
     # the same size may well have been read twice: each that a surface had stands
     # for one row of the file
@@ -359,7 +368,7 @@ def import_pieces(
 
     none: dict[str, Piece] = {}
     made = _all_or_none(path, _rows(path, PIECE_COLUMNS, ("piece",)), none, add)
-    changed = tuple(one for name, one in made.items() if known.get(name) != one)
+    changed = tuple(piece for name, piece in made.items() if known.get(name) != piece)
     return changed, len(changed)
 
 
@@ -392,7 +401,7 @@ def _new_piece(name: str, row: Mapping[str, str], id: str) -> Piece:
 def _surface_of(piece: Piece, row: Mapping[str, str]) -> Surface:
     """The piece's surface of that id, or a new one of its kind."""
     id = row["surface"].strip()
-    own = next((one for one in FAMILIES[piece.role] if one.id == id), None)
+    own = next((surface for surface in FAMILIES[piece.role] if surface.id == id), None)
     found = piece.surface(id) or own
     if found is None:
         kind = form_key(Surface(id, id, "outside"))
@@ -409,9 +418,13 @@ def _surface_of(piece: Piece, row: Mapping[str, str]) -> Surface:
 
 def _reading_of(surface: Surface, row: Mapping[str, str], shop: Shop) -> Reading:
     name = row.get("instrument", "").strip()
-    tool = next((one for one in shop.instruments if one.name == name), None)
+    tool = next(
+        (instrument for instrument in shop.instruments if instrument.name == name), None
+    )
     if tool is None:
-        raise unknown("instrument", name, (one.name for one in shop.instruments))
+        raise unknown(
+            "instrument", name, (instrument.name for instrument in shop.instruments)
+        )
     if not set(kinds_that_read(surface)) & set(tool.suits):
         raise BadInput(
             "instrument", f"{tool.name} cannot measure {KIND_WORDS[surface.kind]}."
@@ -513,13 +526,13 @@ def _rows(
         found = [(name or "").strip().lower() for name in reader.fieldnames or []]
     except csv.Error as error:
         raise _no_table(path, error) from None
-    twice = [one for one, count in Counter(found).items() if count > 1]
+    twice = [heading for heading, count in Counter(found).items() if count > 1]
     if twice:
         raise ListFileError(
             f"{path.name}: the column {twice[0]!r} stands twice. Nothing was imported."
         )
-    missing = [one for one in needed if one not in found]
-    odd = [one for one in found if one not in columns]
+    missing = [heading for heading in needed if heading not in found]
+    odd = [heading for heading in found if heading not in columns]
     if missing or odd:
         wrong = (
             f"it lacks {', '.join(missing)}" if missing else f"{odd[0]!r} is not one"

@@ -114,8 +114,8 @@ def _make(path: Path) -> None:
         raise ShopFileError(path, f"it cannot be made there ({why}).") from error
     finally:
         engine.dispose()
-        for one in (made, Path(f"{aside}-journal")):
-            one.unlink(missing_ok=True)
+        for left in (made, Path(f"{aside}-journal")):
+            left.unlink(missing_ok=True)
 
 
 def _reading(path: Path) -> sqlite3.Connection:

@@ -39,7 +39,7 @@ def search(file: ShopFile, text: str) -> list[Hit]:
         found = [e for e in file.entries(kind) if fits(e.name)]
         hits += [Hit(kind, e.id, e.name) for e in found[:MOST]]
     hits += _surfaces(file, fits)
-    hits += [_line(one) for one in file.daybook_with(words, MOST)]
+    hits += [_line(line) for line in file.daybook_with(words, MOST)]
     return hits
 
 
@@ -54,7 +54,7 @@ def _surfaces(file: ShopFile, fits: Callable[..., bool]) -> list[Hit]:
             continue
         for surface in piece.surfaces:
             if fits(surface.name, piece.name) and not fits(piece.name):
-                count = sum(not one.struck for one in surface.readings)
+                count = sum(not reading.struck for reading in surface.readings)
                 says = f"{count} readings" if count else "not measured"
                 found.append(
                     Hit(

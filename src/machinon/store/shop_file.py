@@ -407,7 +407,7 @@ class ShopFile:
                 found.append(self._taken(*row))
             except Damaged as error:
                 self.damaged[error.id] = error
-        return [one for one in found if isinstance(one, kind)]
+        return [document for document in found if isinstance(document, kind)]
 
     def get(self, id: str) -> Document | None:
         """The document as it is now; None if there is none of that id.

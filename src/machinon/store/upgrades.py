@@ -54,7 +54,7 @@ def _plain_decimals(texts: Plain) -> Plain:
 
 
 def _each(name: str, listed: Any) -> list[Any]:
-    return [{**_USUAL_1[name], **one} for one in listed]
+    return [{**_USUAL_1[name], **item} for item in listed]
 
 
 # what format 1 meant where nothing was written
@@ -360,8 +360,8 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         document = {**document, "making": _of_parts(document["making"])}
     if document.get("type") == "piece" and document["role"] == "plate":
         surfaces = [
-            {**one, "id": _MADE.get(one["id"], one["id"])}
-            for one in document["surfaces"]
+            {**surface, "id": _MADE.get(surface["id"], surface["id"])}
+            for surface in document["surfaces"]
         ]
         return {**document, "role": "other", "surfaces": surfaces}
     if document.get("type") != "job":
@@ -395,7 +395,9 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
         work["fits"] = {slot: number for number, slot in slots if number in numbers}
     if plate is None:
         # a job without a plate had the three lines of one all the same
-        surfaces = [one for one in proof["surfaces"] if one["id"] not in _PROVED]
+        surfaces = [
+            surface for surface in proof["surfaces"] if surface["id"] not in _PROVED
+        ]
         work["proof"] = {**proof, "surfaces": surfaces}
         return document
     sizes = {
@@ -420,7 +422,8 @@ def _back_plates_are_pieces(document: Plain) -> Plain:
     document["cuts"] = {**document["cuts"], "3": cut}
     work["cutting"] = work["cutting"] or 3
     surfaces = [
-        {**one, "id": _PROVED.get(one["id"], one["id"])} for one in proof["surfaces"]
+        {**surface, "id": _PROVED.get(surface["id"], surface["id"])}
+        for surface in proof["surfaces"]
     ]
     work["proof"] = {**proof, "surfaces": surfaces}
     for part in ("tried", "accepted"):
@@ -445,9 +448,9 @@ def _steps_are_worked_by_lines(document: Plain) -> Plain:
         work |= {"at_step": "", "ticked": {}, "ways": {}, "trued": {}}
     if document.get("type") == "piece":
         document["runs"] = []
-    for one in (document, *document.get("works", ())):
-        if one.get("making"):
-            one["making"]["there"] = []
+    for holder in (document, *document.get("works", ())):
+        if holder.get("making"):
+            holder["making"]["there"] = []
     if document.get("type") == "shop":
         document["first_angle"] = False
     return document
@@ -461,9 +464,9 @@ def _old_pieces_are_measured(document: Plain) -> Plain:
             fit["joint"] = "thread"
     for log in document.get("cuts", {}).values():
         log["tool"] = ""
-    for one in (document, *document.get("works", ())):
-        if one.get("making"):
-            one["making"] |= {"old": "", "read_on": {}}
+    for holder in (document, *document.get("works", ())):
+        if holder.get("making"):
+            holder["making"] |= {"old": "", "read_on": {}}
     return document
 
 

@@ -285,21 +285,21 @@ class WhatOneWouldSay(unittest.TestCase):
                     self.assertEqual(told.answer[key], value)
 
     def test_what_it_offers_to_say_it_understands(self):
-        for one in PHRASES:
-            with self.subTest(one.example):
-                told = understand(one.example)
+        for phrase in PHRASES:
+            with self.subTest(phrase.example):
+                told = understand(phrase.example)
                 self.assertIsNotNone(told.answer, told)
-                self.assertEqual(told.found.reckoning.name, one.reckoner)
+                self.assertEqual(told.found.reckoning.name, phrase.reckoner)
 
     def test_the_order_of_the_words_does_not_matter(self):
-        for one, other in (
+        for said, other in (
             ("tap drill m8", "m8 drill tap"),
             ("bolt circle 6 holes 80mm", "80mm 6 holes circle bolt"),
             ("speed 40mm mild steel", "mild steel 40mm speed"),
             ("circlip 20 shaft", "shaft 20 circlip"),
         ):
-            with self.subTest(one):
-                a, b = understand(one).answer, understand(other).answer
+            with self.subTest(said):
+                a, b = understand(said).answer, understand(other).answer
                 self.assertEqual(a.results, b.results)
 
     def test_words_that_nothing_is_made_of_are_said(self):
@@ -367,7 +367,9 @@ class WhatOneWouldSay(unittest.TestCase):
                 told = understand(said)
                 self.assertIsNone(told.answer)
                 self.assertIn("inches, or", told.sentence)
-                self.assertTrue(all(understand(one).answer for one in told.offered))
+                self.assertTrue(
+                    all(understand(question).answer for question in told.offered)
+                )
                 self.assertIsNotNone(understand(said, inch=True).answer)
 
     def test_sizes_said_together_share_their_unit(self):
@@ -405,15 +407,19 @@ class FindingSums(unittest.TestCase):
         ):
             with self.subTest(word):
                 found = found_with(understand(word))[:3]
-                self.assertIn(name, [one.reckoning.name for one in found])
+                self.assertIn(name, [found.reckoning.name for found in found])
 
     def test_every_reckoning_is_found_by_its_own_name_and_title(self):
-        for one in reckonings().values():
-            for said in (one.name, one.name.replace("-", " "), one.title):
+        for reckoning in reckonings().values():
+            for said in (
+                reckoning.name,
+                reckoning.name.replace("-", " "),
+                reckoning.title,
+            ):
                 with self.subTest(said):
                     found = found_with(understand(said))
                     names = [like.reckoning.name for like in found]
-                    self.assertIn(one.name, names[:4])
+                    self.assertIn(reckoning.name, names[:4])
 
     def test_nonsense_finds_nothing_and_harms_nothing(self):
         for said in ("", "   ", "zzzz", "M", "((((", "25 q6", "9" * 300, "a" * 5000):

@@ -32,7 +32,7 @@ class OddSituations(unittest.TestCase):
 
     def test_a_shaft_that_grew_is_read_again_before_any_metal(self):
         for readings in ((96.05,), (96.05, 96.051)):
-            advice = cut(*((0.1, one) for one in readings))
+            advice = cut(*((0.1, reading) for reading in readings))
             self.assertEqual(advice["action"], "measure")
         self.assertIn("larger than before the cut", advice["why"])
 
@@ -155,8 +155,8 @@ class AskedByMessage(unittest.TestCase):
         out = io.StringIO()
         stream(io.StringIO("\n".join(lines)), out, advice_for)
         answers = [json.loads(line) for line in out.getvalue().splitlines()]
-        self.assertEqual([one.get("id") for one in answers], [7, None, "b"])
-        self.assertEqual(["error" in one for one in answers], [False, True, True])
+        self.assertEqual([answer.get("id") for answer in answers], [7, None, "b"])
+        self.assertEqual(["error" in answer for answer in answers], [False, True, True])
         with redirect_stderr(io.StringIO()) as said:
             self.assertEqual(coach_command(["--odd"]), 2)
         self.assertIn("coach --stream", said.getvalue())

@@ -15,7 +15,7 @@ def failed(piece):
 
 
 def check(piece, key):
-    return next(one for one in piece.checks if one.key == key)
+    return next(check for check in piece.checks if check.key == key)
 
 
 def each_is_said(case, family, wrongs):

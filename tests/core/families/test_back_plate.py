@@ -36,7 +36,7 @@ class FromAnOldPlate(unittest.TestCase):
                if step.operation not in ("prove", "mount", "deburr")}  # fmt: skip
         self.assertFalse(cut & {"thread", "core", "hub", "hub_face"})
         first = next(iter(steps(made).values()))
-        self.assertIn("thread", {one.name for one in first.before.features})
+        self.assertIn("thread", {feature.name for feature in first.before.features})
         self.assertIn("Skim the old register", steps(made)["seat"].title)
 
     def test_enough_has_to_be_left_once_its_register_is_skimmed_off(self):
@@ -76,7 +76,7 @@ class IndexRing(unittest.TestCase):
         usual = {"flange_diameter": "145", "ring_count": "24"}
         made = plate(**usual)
         self.assertEqual(failed(made), set())
-        land = next(one for one in made.checks if one.key == "ring-land")
+        land = next(check for check in made.checks if check.key == "ring-land")
         self.assertAlmostEqual(land.have, 12.926, places=3)
         for more, key in (
             ({"ring_count": "100"}, "ring-land"),
@@ -105,7 +105,7 @@ class Screws(unittest.TestCase):
         made = plate(bolts_bolting="into")
         self.assertEqual(steps(made)["holes"].drill, 6.8)
         self.assertEqual(steps(made)["tap"].tap, "M8")
-        thread = next(one for one in made.checks if one.key == "engagement")
+        thread = next(check for check in made.checks if check.key == "engagement")
         self.assertAlmostEqual(thread.need, 11.2)
 
 

@@ -31,7 +31,7 @@ class BoringBars(unittest.TestCase):
         self.assertLess(bar.body.volume, round_bar.body.volume)
         steps = [s for up in route_told(bar) for s in up.steps]
         broach = next(s for s in steps if s.operation == "broach")
-        keys = [one.key for one in work_list(broach).lines]
+        keys = [line.key for line in work_list(broach).lines]
         self.assertEqual(keys, ["support", "start", "release", "try"])
         self.assertNotIn("ream", [s.operation for s in steps])
 
@@ -68,7 +68,7 @@ class DrawTubes(unittest.TestCase):
         2 √(2.25² − 1.631²) = 3.1 wide; a third of 61.25, so 20.5, from the face and a
         washer of 2: at 22.5."""
         sleeve = made("draw-tube-sleeve", tube_shoulder="24", tube_bore="16")
-        titles = [one.title for up in sleeve.holdings for one in up.steps]
+        titles = [step.title for up in sleeve.holdings for step in up.steps]
         self.assertIn("⌀24 down to ⌀20", titles[0], "the sleeve is tried on it")
         self.assertIn("Groove ⌀18.76, 3.1 wide at its mouth, 22.50", titles[-1])
         self.assertAlmostEqual(check(sleeve, "groove-wall").have, (18.76 - 16) / 2, 2)

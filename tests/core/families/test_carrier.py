@@ -31,7 +31,7 @@ class Carriers(unittest.TestCase):
         """Four bolts on 90: 45 sin 45° = 31.82 from a grub screw's axis to a bolt's;
         less 3 and 3 for the two M6, 25.82 mm."""
         made = carrier()
-        check = next(one for one in made.checks if one.key == "grubs-bolts")
+        check = next(check for check in made.checks if check.key == "grubs-bolts")
         self.assertAlmostEqual(check.have, 45 * math.sin(math.pi / 4) - 6)
         # twelve on 70 with M10 in 40 mm of length, right behind the bolts' ends
         tight = carrier(
@@ -61,7 +61,10 @@ class Carriers(unittest.TestCase):
                 self.assertIn(key, failed(carrier(**given)))
 
     def test_its_bore_is_finished_on_its_own_spindle_and_pinned_last(self):
-        up = {one.key: [s.key for s in one.steps] for one in route_told(carrier())}
+        up = {
+            holding.key: [s.key for s in holding.steps]
+            for holding in route_told(carrier())
+        }
         self.assertEqual(list(up), ["rear", "bolts", "in-place", "grubs", "tight"])
         place = up["in-place"]
         self.assertLess(place.index("rough-bore"), place.index("bore"))
@@ -70,7 +73,9 @@ class Carriers(unittest.TestCase):
         grooves = [key for key in place if key.startswith("groove")]
         self.assertEqual(len(grooves), 2)
         none = [
-            s.key for one in route_told(carrier(grooves_count="0")) for s in one.steps
+            s.key
+            for holding in route_told(carrier(grooves_count="0"))
+            for s in holding.steps
         ]
         self.assertFalse([key for key in none if key.startswith("groove")])
 
@@ -84,7 +89,7 @@ class Carriers(unittest.TestCase):
         self.assertIn("M6 × 30", note)
 
     def test_a_thin_chuck_takes_no_dimple(self):
-        told = {one.key: one for one in carrier(held_wall="2").checks}
+        told = {check.key: check for check in carrier(held_wall="2").checks}
         self.assertFalse(told["grub-long"].passed)
         self.assertIn("2.40 mm of wall", told["grub-long"].says)
 

@@ -77,7 +77,9 @@ def other_value(known: Known) -> str | None:
         choices = size.choices or {"taper": ("MT2", "MT3")}.get(
             size.measure, ("M6", "M8", "M10")
         )
-        return next((one for one in choices if one not in (value, "none")), None)
+        return next(
+            (choice for choice in choices if choice not in (value, "none")), None
+        )
     if size.kind is COUNT:
         return str(int(value) + 1)
     for moved in (value * 0.98, value * 1.02, value + 0.1):
@@ -120,11 +122,11 @@ class Laws(unittest.TestCase):
                 self.assertIn(slot.rules, keys)
             for slot in family.fits:
                 self.assertIn(slot.mate, mates)
-                words = [one.key for one in words_for(slot.joint)]
+                words = [character.key for character in words_for(slot.joint)]
                 self.assertIn(slot.want, words or ["", "normal"])
             self.assertLessEqual(set(family.proof), keys)
-            self.assertLessEqual(set(family.grips), {one.key for one in family.fits})
-            names = {one.name for one in made.body.features}
+            self.assertLessEqual(set(family.grips), {fit.key for fit in family.fits})
+            names = {feature.name for feature in made.body.features}
             self.assertEqual(len(names), len(made.body.features))
             for holding in made.holdings:
                 for step in holding.steps:
@@ -136,7 +138,9 @@ class Laws(unittest.TestCase):
         for family in families().values():
             # a size of another way of making it moves something there
             here = [(way, make(family, way)) for way in other_ways(family)]
-            sizes = {key: known for _, one in here for key, known in one.sizes.items()}
+            sizes = {
+                key: known for _, made in here for key, known in made.sizes.items()
+            }
             for key, known in sizes.items():
                 other = other_value(known)
                 with self.subTest(family.key, size=key, other=other):
@@ -160,8 +164,8 @@ class Laws(unittest.TestCase):
             steps = [s for holding in route for s in holding.steps]
             for step in steps:
                 before, after = (
-                    one.region.area if one.turns else one.volume
-                    for one in (step.before, step.after)
+                    body.region.area if body.turns else body.volume
+                    for body in (step.before, step.after)
                 )
                 self.assertLessEqual(after, before + 1e-6, step.title)
             keys = [step.key for step in steps]
@@ -182,18 +186,22 @@ class Laws(unittest.TestCase):
         for made, route in routes_everywhere(self):
             if not made.body.turns:
                 continue
-            outside = [one for one in made.body.features if isinstance(one, OUTSIDE)]
+            outside = [
+                feature
+                for feature in made.body.features
+                if isinstance(feature, OUTSIDE)
+            ]
             for step in (s for up in route for s in up.steps):
-                cut = [one for one in step.cut if isinstance(one, Cylinder)]
-                for one in cut if step.operation == "turn" else ():
-                    before = [it for it in outside if it.end <= one.start + 1e-6]
-                    after = [it for it in outside if it.start >= one.end - 1e-6]
+                cut = [feature for feature in step.cut if isinstance(feature, Cylinder)]
+                for cylinder in cut if step.operation == "turn" else ():
+                    before = [it for it in outside if it.end <= cylinder.start + 1e-6]
+                    after = [it for it in outside if it.start >= cylinder.end - 1e-6]
                     between = all(
-                        max(map(widest, side), default=0) > one.diameter + 1e-6
+                        max(map(widest, side), default=0) > cylinder.diameter + 1e-6
                         for side in (before, after)
                     )
                     if between:
-                        self.assertEqual(one.shoulder, "", step.title)
+                        self.assertEqual(cylinder.shoulder, "", step.title)
 
     def test_between_centres_no_tool_runs_into_the_dog(self):
         """The end that is cut is said, and changes only where the work is turned end
@@ -208,8 +216,8 @@ class Laws(unittest.TestCase):
                             self.assertEqual(step.operation, "mount")
                         if "dog" in step.title:
                             self.assertIn("The dog's tail catches", step.caution)
-                        for one in step.cut if step.operation == "turn" else ():
-                            self.assertNotEqual(one.shoulder, step.out)
+                        for feature in step.cut if step.operation == "turn" else ():
+                            self.assertNotEqual(feature.shoulder, step.out)
                     out = step.out
 
     def test_nothing_is_bored_out_of_the_solid(self):
@@ -219,8 +227,8 @@ class Laws(unittest.TestCase):
                 bored = [o for o in step.cut if isinstance(o, INSIDE)]
                 if not bored or step.operation in ("drill", *NO_METAL):
                     continue
-                for one in bored:
-                    middle = (one.start + one.end) / 2
+                for bore in bored:
+                    middle = (bore.start + bore.end) / 2
                     with self.subTest(step=step.title):
                         self.assertGreater(step.before.radii(middle)[0], 0)
 
@@ -236,12 +244,12 @@ class Laws(unittest.TestCase):
         and the piece comes out as it was."""
         for _, made in everywhere(self):
             planned = keyed(made.holdings)
-            for key in [step.key for one in planned for step in one.steps]:
+            for key in [step.key for holding in planned for step in holding.steps]:
                 for later in (False, True):
                     with contextlib.suppress(BadInput):
                         moved = stepped(planned, (), key, later)
                         order = in_order(planned, moved)
-                        if any(one.never for one in broken(order, planned)):
+                        if any(rule.never for rule in broken(order, planned)):
                             continue
                         steps = [
                             s for h in route_told(made, moved=moved) for s in h.steps
@@ -271,9 +279,9 @@ class Laws(unittest.TestCase):
             self.assertLess(made.body.volume, made.body.stock_volume)
             if made.body.turns:
                 turned = made.body.after(
-                    (one.name, 0.0)
-                    for one in made.body.features
-                    if type(one).__name__ not in across
+                    (feature.name, 0.0)
+                    for feature in made.body.features
+                    if type(feature).__name__ not in across
                 )
                 region = turned.region
                 pappus = 2 * math.pi * region.centroid.y * region.area
@@ -338,22 +346,22 @@ class Laws(unittest.TestCase):
                         continue
                     made += 1
                     route_told(piece)
-                    self.assertTrue(all(one.name for one in piece.hardware))
+                    self.assertTrue(all(hardware.name for hardware in piece.hardware))
             self.assertGreater(made, 15, family.key)
 
     def test_nothing_measured_as_nought_breaks_a_family(self):
         """Each figure of a mate in turn as 0, as one types it by mistake."""
         for family in families().values():
-            for key, one in family.mate_keys.items():
-                if isinstance(one.usual, str):
+            for key, mate_size in family.mate_keys.items():
+                if isinstance(mate_size.usual, str):
                     continue
                 with self.subTest(family.key, mate=key), contextlib.suppress(BadInput):
                     made = make(family, {key: "0"})
                     route_told(made)
-                    self.assertTrue(all(one.count for one in made.hardware))
+                    self.assertTrue(all(hardware.count for hardware in made.hardware))
 
     def test_nothing_else_names_a_family(self):
-        files = {one.stem for one in Path(package.__file__).parent.glob("[a-z]*.py")}
+        files = {path.stem for path in Path(package.__file__).parent.glob("[a-z]*.py")}
         words = sorted({*families(), *files})
         named = re.compile("|".join(rf'"{word}"|families\.{word}\b' for word in words))
         store = SOURCE / "store"

@@ -131,7 +131,7 @@ class PlateBlocks(unittest.TestCase):
         self.assertEqual(block("hole").values["hole1.diameter"], 6.8)
         drilled = made.body.feature("hole1").hole
         self.assertEqual((drilled.diameter, drilled.thread), (7, "M8x1.25"))
-        (share,) = (one.have for one in made.checks if one.key == "hole1-drill")
+        (share,) = (check.have for check in made.checks if check.key == "hole1-drill")
         self.assertAlmostEqual(share, 100 / (1.299038 * 1.25), places=3)
 
     def test_holes_in_the_front_are_measured_on_the_front(self):
@@ -182,7 +182,7 @@ class PlateBlocks(unittest.TestCase):
                 "hole", hole1_kind="tapped", hole1_screw="M10", hole1_depth=deep
             )
             hole = made.body.feature("hole1").hole
-            (check,) = (one for one in made.checks if one.key == "hole1-thread")
+            (check,) = (check for check in made.checks if check.key == "hole1-thread")
             says[deep] = (hole.threaded(30), check.passed, check.grave)
         self.assertEqual(
             says,
@@ -244,8 +244,8 @@ class Outlined(unittest.TestCase):
 
     def test_a_hole_that_an_outline_cuts_off_is_noticed(self):
         """The counterbore of the hole at 85, 45 lies over the corner that is cut."""
-        whole = {one.key: one for one in block("holes").checks}
-        cut = {one.key: one for one in block("holes outline").checks}
+        whole = {check.key: check for check in block("holes").checks}
+        cut = {check.key: check for check in block("holes outline").checks}
         self.assertTrue(whole["holes1-edge"].passed)
         self.assertFalse(cut["holes1-edge"].passed)
 

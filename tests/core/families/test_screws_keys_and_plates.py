@@ -17,8 +17,8 @@ class Swings(unittest.TestCase):
         self.assertAlmostEqual(hole.tilt, 19.45, delta=0.1)
         taken = made("hinged-arm").body.volume - arm.body.volume
         self.assertAlmostEqual(taken, 342 + 116, delta=10)
-        titles = [one.title for up in arm.holdings for one in up.steps]
-        self.assertTrue(any("Lean the head 19.5°" in one for one in titles), titles)
+        titles = [step.title for up in arm.holdings for step in up.steps]
+        self.assertTrue(any("Lean the head 19.5°" in title for title in titles), titles)
 
 
 class Detents(unittest.TestCase):
@@ -127,7 +127,7 @@ class Keys(unittest.TestCase):
         )
         self.assertIn("1.0 deep", dimple.title)
         pressed = made("socket-key", screw_thread="none")
-        self.assertNotIn("screw", {one.name for one in pressed.body.features})
+        self.assertNotIn("screw", {feature.name for feature in pressed.body.features})
 
 
 class Plates(unittest.TestCase):
@@ -230,7 +230,7 @@ class ClampsStopsAndSpanners(unittest.TestCase):
     def test_a_strap_clamp_shares_its_pull_by_its_arms(self):
         """25 Nm on M10 pull 25 / (0.2 × 0.010) = 12.5 kN. The stud at 57.5: 28.5 to the
         work, 45.5 to the heel at 12; 12.5 × 45.5 / 74 = 7.7 kN on the work."""
-        told = {one.key: one for one in made("strap-clamp").checks}
+        told = {check.key: check for check in made("strap-clamp").checks}
         self.assertEqual((told["near-the-work"].need, told["near-the-work"].have),
                          (28.5, 45.5))  # fmt: skip
         self.assertIn("12.5 kN, 7.7 kN", told["holds"].says)
@@ -252,7 +252,7 @@ class ClampsStopsAndSpanners(unittest.TestCase):
     def test_a_carriage_stop_bears_on_the_flanks_of_its_bed(self):
         """A bed vee of 90°, 12 high with a flat of 3: the flat lies 1.5 under its sharp
         top. A groove 22.2 wide is 11.1 deep, and 9.6 of its flanks bear."""
-        told = {one.key: one for one in made("carriage-stop").checks}
+        told = {check.key: check for check in made("carriage-stop").checks}
         self.assertAlmostEqual(told["over-the-crest"].have, 1.5)
         self.assertAlmostEqual(told["bears"].have, 9.6)
         # what clamps it is marked from it, once it is whole
@@ -274,13 +274,13 @@ class ClampsStopsAndSpanners(unittest.TestCase):
 
     def test_a_hook_carries_the_nut_s_torque_on_its_nose(self):
         """30 Nm on a nut of 45: 1333 N on a nose of 4.8 × 8."""
-        told = {one.key: one for one in made("ring-nut-spanner").checks}
+        told = {check.key: check for check in made("ring-nut-spanner").checks}
         self.assertAlmostEqual(told["shears"].have, 30_000 / 22.5 / (4.8 * 8))
 
     def test_pins_share_it_as_a_couple(self):
         """34 between them: 882 N on each pin of 4."""
         pins = made("ring-nut-spanner", head_kind="pins")
-        told = {one.key: one for one in pins.checks}
+        told = {check.key: check for check in pins.checks}
         self.assertAlmostEqual(told["shears"].have, 30_000 / 34 / (math.pi * 4))
         (a, b) = pins.body.feature("pins").points
         self.assertAlmostEqual(math.dist(a, b), 34)
@@ -315,7 +315,7 @@ class ClampsStopsAndSpanners(unittest.TestCase):
         self.assertAlmostEqual(block.values["block.height"], 5 + 21.44)
         volume = 80 * 24 * (5 + 21.436 / 2)
         self.assertAlmostEqual(block.body.volume, volume - 4 * 0.5 * 15.7, delta=15)
-        told = {one.key: one for one in block.checks}
+        told = {check.key: check for check in block.checks}
         self.assertIn("25 µm", told["minute"].says)
 
     def test_what_usually_goes_wrong_with_an_angle_block(self):

@@ -50,15 +50,15 @@ class TurnedPieces(unittest.TestCase):
         leads there, one of 16 leaves no seat, and with none it is solid. Morse 3 has a
         mouth of 23.825 and goes deeper."""
         sleeve = {"step1_diameter": "40", "step1_length": "100"}
-        one = turned("bore socket", bore1_diameter="12", **sleeve)
-        self.assertNotIn("socket1", " ".join(failed(one)))
-        socket = one.body.feature("socket1")
+        made = turned("bore socket", bore1_diameter="12", **sleeve)
+        self.assertNotIn("socket1", " ".join(failed(made)))
+        socket = made.body.feature("socket1")
         self.assertAlmostEqual(socket.start_diameter, 14.383, delta=0.001)
         larger = turned("bore socket", socket1_taper="MT3", **sleeve).values
         self.assertEqual(larger["socket1.mouth"], 23.825)
         self.assertGreater(larger["socket1.depth"], 80)
         self.assertEqual(socket.end_diameter, 17.78, "its mouth is in the right end")
-        tools = [s.tool for up in route_told(one) for s in up.steps
+        tools = [s.tool for up in route_told(made) for s in up.steps
                  if s.operation == "taper"]  # fmt: skip
         self.assertEqual(set(tools), {"boring bar, compound set over"})
         for parts, sizes, wrong in (
@@ -138,7 +138,7 @@ class TurnedPieces(unittest.TestCase):
             with self.assertRaises(BadInput) as told:
                 ended(parts)
             self.assertEqual(told.exception.key, wrong)
-        steps = [one.title for one in route_told(ball)[1].steps]
+        steps = [step.title for step in route_told(ball)[1].steps]
         self.assertEqual(
             steps[1:],
             [
@@ -258,7 +258,7 @@ class TurnedPieces(unittest.TestCase):
 
     def test_parts_get_their_numbers_and_what_is_unknown_is_refused(self):
         made = turned("groove groove", groove2_from_end="50", groove2_diameter="22")
-        self.assertIn("groove2", {one.name for one in made.body.features})
+        self.assertIn("groove2", {feature.name for feature in made.body.features})
         for parts, says in (("widget", "not known"), ("step1", "listed twice")):
             with self.subTest(parts), self.assertRaises(BadInput) as no:
                 turned(parts)

@@ -27,17 +27,18 @@ class PlainWords(unittest.TestCase):
 
     def test_each_joint_is_offered_from_loose_to_tight(self):
         for joint in joint_forms():
-            plays = [middle(one.key, 16) for one in words_for(joint)]
+            plays = [middle(character.key, 16) for character in words_for(joint)]
             self.assertEqual(plays, sorted(plays, reverse=True), joint)
         self.assertEqual(
-            [one.key for one in words_for("key")], ["free", "glides", "snug", "driven"]
+            [character.key for character in words_for("key")],
+            ["free", "glides", "snug", "driven"],
         )
 
     def test_what_presses_or_strikes_carries_a_caution(self):
-        for one in characters().values():
-            grips = one.joint in ("register", "press", "shrink", "bond")
-            if grips or middle(one.key, 20) < 0:
-                self.assertTrue(one.caution, one.key)
+        for character in characters().values():
+            grips = character.joint in ("register", "press", "shrink", "bond")
+            if grips or middle(character.key, 20) < 0:
+                self.assertTrue(character.caution, character.key)
 
     def test_the_same_words_rule_hole_and_shaft_alike(self):
         """A light press on a 12 mm half: n6 is +12 to +23 µm, either way round."""
@@ -51,7 +52,7 @@ class PlainWords(unittest.TestCase):
                     "want": "light-press",
                 },
             )
-            edges = sorted(12 + sign * one for one in (0.012, 0.023))
+            edges = sorted(12 + sign * away for away in (0.012, 0.023))
             self.assertAlmostEqual(answer["lower"], edges[0], places=6)
             self.assertAlmostEqual(answer["upper"], edges[1], places=6)
 

@@ -65,18 +65,18 @@ def fit_of(*surfaces, **asked):
     return job_with(*surfaces, **asked).fits[0]
 
 
-def doubt_of(one: Surface) -> float:
-    found = measure(one, SHOP, "steel")
+def doubt_of(surface: Surface) -> float:
+    found = measure(surface, SHOP, "steel")
     assert found is not None
     return found.uncertainty
 
 
 class Bands(unittest.TestCase):
     def band(self, fit, name):
-        return next(one for one in fit.joined.bands if one.name == name)
+        return next(band for band in fit.joined.bands if band.name == name)
 
     def effect(self, fit, name):
-        return next(one for one in fit.joined.effects if one.name == name)
+        return next(effect for effect in fit.joined.effects if effect.name == name)
 
     def test_a_taper_by_its_readings_and_by_its_name(self):
         """20 at the large end, 1 in 20 over 40 mm; half a millimetre in or out."""
@@ -101,8 +101,8 @@ class Bands(unittest.TestCase):
         self.assertIn("no taper", flat.problem)
         back = fit_of(surface("taper-out", (18, "0 mm"), (20, "40 mm")), joint="taper")
         self.assertIn("from its large end", back.problem)
-        one = fit_of(surface("taper-out", (18, "0 mm")), joint="taper")
-        self.assertIn("from one place", one.problem)
+        fit = fit_of(surface("taper-out", (18, "0 mm")), joint="taper")
+        self.assertIn("from one place", fit.problem)
 
     def test_two_dowels_slide_and_keep(self):
         pin = surface("dowel", 6.0)
@@ -207,7 +207,7 @@ class Bands(unittest.TestCase):
 
 class Gripping(unittest.TestCase):
     def effects(self, fit):
-        return {one.name: one for one in fit.joined.effects}
+        return {effect.name: effect for effect in fit.joined.effects}
 
     def test_a_press_is_worked_at_both_its_ends(self):
         bore = surface("bore", 25.0, instrument="bore-gauge")
@@ -298,9 +298,14 @@ class Words(unittest.TestCase):
     def test_words_go_from_loose_to_tight(self):
         """Among the words of one joint no later one lets more play than the first."""
         for joint in ("register", "shaft", "slot", "press", "shrink"):
-            plays = [wanted_play(one.key, 50, "shaft") for one in words_for(joint)]
-            for one, other in pairwise(plays):
-                self.assertGreaterEqual(one.most + one.least, other.most + other.least)
+            plays = [
+                wanted_play(character.key, 50, "shaft")
+                for character in words_for(joint)
+            ]
+            for play, other in pairwise(plays):
+                self.assertGreaterEqual(
+                    play.most + play.least, other.most + other.least
+                )
 
     def test_a_word_asks_the_same_of_a_hole_as_of_a_shaft(self):
         for key in characters():
@@ -353,7 +358,7 @@ class OnPaper(unittest.TestCase):
     def test_each_fit_of_the_plate_is_a_line_with_what_was_read(self):
         plan = planned()
         lines = fit_lines(plan)
-        self.assertEqual([one.number for one in lines], [1, 2, 3, 4])
+        self.assertEqual([line.number for line in lines], [1, 2, 3, 4])
         register = lines[0]
         self.assertEqual(register.mate, "Register of Spindle nose")
         self.assertEqual(
@@ -365,8 +370,8 @@ class OnPaper(unittest.TestCase):
             (made.name, made.low[:6], made.high[:6]), ("diameter", "46.007", "46.013")
         )
         self.assertEqual(made.gauge, "")  # no bore gauge proves seven micrometres
-        self.assertTrue(any(one.startswith("play ") for one in register.follows))
-        names = [one.name for one in lines[1].to_make]
+        self.assertTrue(any(follow.startswith("play ") for follow in register.follows))
+        names = [piece.name for piece in lines[1].to_make]
         self.assertEqual(names, ["pitch diameter", "before threading"])
         self.assertIn("M45", lines[1].wanted)
         self.assertEqual(lines[3].wanted, "Screws: normal")
@@ -392,10 +397,10 @@ class OnPaper(unittest.TestCase):
         self.assertEqual(line.cells[0][6:10], ("", "", "", ""))
 
     def test_struck_readings_stay_off_the_paper(self):
-        one = surface("bore", 25.0, 25.4, instrument="bore-gauge")
+        bore = surface("bore", 25.0, 25.4, instrument="bore-gauge")
         struck = replace(
-            one,
-            readings=(one.readings[0], replace(one.readings[1], struck=True)),
+            bore,
+            readings=(bore.readings[0], replace(bore.readings[1], struck=True)),
         )
         plan = job_with(struck, joint="press")
         self.assertEqual(

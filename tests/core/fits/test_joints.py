@@ -104,9 +104,9 @@ class ThereAndBack(unittest.TestCase):
 class Tables(unittest.TestCase):
     def test_bearing_play_rises_without_a_gap(self):
         table = rows("bearing_clearance")
-        for one, two in pairwise(table):
-            self.assertEqual(one["to_mm"], two["above_mm"])
-            self.assertLessEqual(float(one["most_um"]), float(two["most_um"]))
+        for row, two in pairwise(table):
+            self.assertEqual(row["to_mm"], two["above_mm"])
+            self.assertLessEqual(float(row["most_um"]), float(two["most_um"]))
         self.assertEqual(usual_clearance(50)[:2], (0.006, 0.023))
         with self.assertRaisesRegex(BadInput, "up to 120"):
             usual_clearance(121)
@@ -194,7 +194,7 @@ class Refusals(unittest.TestCase):
 class Offered(unittest.TestCase):
     def test_each_surface_is_offered_what_makes_sense_on_it(self):
         def keys(form):
-            return [one.key for one in joints_on(surface(form))]
+            return [form.key for form in joints_on(surface(form))]
 
         self.assertEqual(keys("taper-in"), ["taper"])
         self.assertEqual(keys("over-pins"), ["dovetail"])
@@ -205,7 +205,7 @@ class Offered(unittest.TestCase):
     def test_each_joint_has_its_school_and_starts_from_a_word_of_its_own(self):
         for form in joint_forms().values():
             self.assertTrue(form.schools.endswith("."), form.key)
-            words = {one.key for one in words_for(form.key)}
+            words = {character.key for character in words_for(form.key)}
             if words:
                 self.assertIn(form.usual, words, form.key)
 
@@ -213,7 +213,7 @@ class Offered(unittest.TestCase):
         """50 mm at 120 °C: 50 · (23 − 11.5)e-6 · 100 = 57.5 µm more play."""
         bore = surface("bore", 50.0, 50.0, 50.0, instrument="bore-gauge")
         fit = planned(bore, joint="press", other="aluminium", warm="120")
-        tighter = {one.name: one.value for one in fit.joined.effects}
+        tighter = {effect.name: effect.value for effect in fit.joined.effects}
         self.assertAlmostEqual(
             tighter["Most play, warm"] - fit.band["clearance_max"],
             -0.0575,
@@ -228,12 +228,12 @@ class AnyReadings(unittest.TestCase):
         for _ in range(400):
             group = rng.choice(list(surface_groups()))
             piece = Piece("part", "Part", "other", rng.choice(["steel", "nylon"]))
-            for one in new_surfaces(piece, group):
-                piece = piece.with_surface(self.read(one, rng))
+            for bare in new_surfaces(piece, group):
+                piece = piece.with_surface(self.read(bare, rng))
             fits = tuple(
-                self.decided(number, one, rng)
-                for number, one in enumerate(piece.surfaces, 1)
-                if takes_fit(one)
+                self.decided(number, bare, rng)
+                for number, bare in enumerate(piece.surfaces, 1)
+                if takes_fit(bare)
             )
             job = Job("job", "Job", pieces=("part",), fits=fits)
             plan = plan_of(job, SHOP, LATHE, {"part": piece})
@@ -244,25 +244,25 @@ class AnyReadings(unittest.TestCase):
                 self.assertTrue(gauge_drawing(fit, (), 500, 300).width)
             self.assertTrue(stack_drawing(plan, 500, 100).width)
 
-    def read(self, one, rng):
+    def read(self, surface, rng):
         """A surface with aids and readings that may go together or not."""
-        tools = SHOP.instruments_for(one.kind)
-        asks = sum_of(one).asks if sum_of(one) else ()
+        tools = SHOP.instruments_for(surface.kind)
+        asks = sum_of(surface).asks if sum_of(surface) else ()
         base = 10 ** rng.uniform(-0.5, 2.3)
         readings = tuple(
             Reading(
                 base + rng.uniform(0, 0.01),
                 rng.choice(tools).id,
-                place=f"{rng.choice([0, 20, 50])} mm" if is_tapered(one) else "",
+                place=f"{rng.choice([0, 20, 50])} mm" if is_tapered(surface) else "",
             )
             for _ in range(rng.choice([0, 1, 3]))
         )
         aids = {a.key: float(rng.choice([1, 4, 6, 20, 60])) for a in asks}
-        return replace(one, readings=readings, aids=aids)
+        return replace(surface, readings=readings, aids=aids)
 
-    def decided(self, number, one, rng):
-        threaded = one.id.startswith("thread")
-        form = joint_forms()["thread"] if threaded else rng.choice(joints_on(one))
+    def decided(self, number, surface, rng):
+        threaded = surface.id.startswith("thread")
+        form = joint_forms()["thread"] if threaded else rng.choice(joints_on(surface))
         words = [word.key for word in words_for(form.key)]
         given = {}
         for ask in form.asks:
@@ -274,8 +274,8 @@ class AnyReadings(unittest.TestCase):
             number,
             "Fit",
             "part",
-            one.id,
-            "hole" if is_inside(one) else "shaft",
+            surface.id,
+            "hole" if is_inside(surface) else "shaft",
             rng.choice([*words, "own"]) if words else form.usual,
             -0.02,
             0.03,
@@ -397,9 +397,9 @@ class LooserWords(unittest.TestCase):
     def test_long_bores_and_plastics_have_words_looser_than_a_register_s(self):
         bore = surface("bore", 50.01, instrument="bore-gauge")
         plays = [
-            planned(bore, joint=joint, want=one.key).band["clearance_min"]
+            planned(bore, joint=joint, want=character.key).band["clearance_min"]
             for joint in ("register", "shaft")
-            for one in words_for(joint)[:2]
+            for character in words_for(joint)[:2]
         ]
         easy = planned(bore, joint="register", want="easy").band["clearance_min"]
         self.assertGreater(min(plays[0], plays[2], plays[3]), easy)

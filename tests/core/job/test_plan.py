@@ -97,13 +97,13 @@ class FromReadingsToThePlate(unittest.TestCase):
         self.assertIn("No limits are kept", plan.fit(THREAD).advice)
 
     def test_without_a_reading_it_says_what_is_missing(self):
-        chuck = {key: one for key, one in CHUCK.items() if key != "recess"}
+        chuck = {key: value for key, value in CHUCK.items() if key != "recess"}
         plan = planned(chuck=chuck)
         self.assertIsNone(plan.made)
         self.assertEqual(told_of(plan.missing), "the chuck (its recess)")
         self.assertEqual(plan.missing[0].stage, "survey")
         self.assertIn("rear recess: measure it", plan.fit(SPIGOT).problem)
-        self.assertTrue(any("rear recess" in one for one in plan.open["survey"]))
+        self.assertTrue(any("rear recess" in line for line in plan.open["survey"]))
 
     def test_a_caliper_leaves_nothing_of_a_close_fit(self):
         chuck = {**CHUCK, "recess": ("caliper", 95.02, 95.02)}

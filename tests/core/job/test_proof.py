@@ -76,7 +76,7 @@ class Lines(unittest.TestCase):
             "bore",
             "Bore",
             "inside",
-            readings=tuple(Reading(one, "bore-gauge") for one in sizes),
+            readings=tuple(Reading(size, "bore-gauge") for size in sizes),
         )
         found = measure(bore, SHOP, "steel")
         self.assertAlmostEqual(found.size, 10.0047, 3)
@@ -107,7 +107,7 @@ class Whole(unittest.TestCase):
         for pair in product(order, repeat=2):
             with self.subTest(pair):
                 worst = min(pair, key=order.index)
-                found, says = self.verdict(*(lines[one] for one in pair))
+                found, says = self.verdict(*(lines[key] for key in pair))
                 self.assertEqual(found, worst, says)
 
     def test_thread_run_out_and_steps_count_as_the_lines_do(self):
@@ -205,7 +205,7 @@ class ByItsStandard(unittest.TestCase):
 class OnPaper(unittest.TestCase):
     def test_every_fit_of_the_plate_stands_there_with_readings_band_and_gauge(self):
         plan = planned()
-        lines = {one.number: one for one in fit_lines(plan)}
+        lines = {line.number: line for line in fit_lines(plan)}
         self.assertEqual(set(lines), {fit.choice.number for fit in plan.fits})
         spigot = lines[SPIGOT]
         self.assertEqual(spigot.mate, "Rear recess of Three-jaw chuck")
@@ -222,8 +222,8 @@ class OnPaper(unittest.TestCase):
         self.assertIn("clear holes for M8", " ".join(lines[BOLTS].follows))
 
     def test_a_list_has_a_row_for_each_size_and_a_cell_for_each_column(self):
-        for one in fit_lines(planned()):
-            for row in one.cells:
+        for line in fit_lines(planned()):
+            for row in line.cells:
                 self.assertEqual(len(row), len(COLUMNS))
 
     def test_a_struck_reading_is_left_out_and_nothing_read_is_said(self):
@@ -249,7 +249,7 @@ class OnPaper(unittest.TestCase):
 
     def test_an_inch_shop_has_its_sheet_in_inches(self):
         plan = planned(shop=replace(SHOP, inch=True))
-        spigot = next(one for one in fit_lines(plan) if one.number == SPIGOT)
+        spigot = next(line for line in fit_lines(plan) if line.number == SPIGOT)
         self.assertTrue(spigot.to_make[0].low.endswith(" in"), spigot.to_make[0])
 
 

@@ -53,10 +53,12 @@ class WhatRunsOnWhat(unittest.TestCase):
         """A register of 46.003 on 45.993: 10 µm of play and the doubt of both."""
         surfaces = planned().job.proof.surfaces
         made = tuple(
-            replace(one, readings=(Reading(46.003, "bore-gauge", temperature=20.0),))
-            if one.id == "fit.1"
-            else one
-            for one in surfaces
+            replace(
+                surface, readings=(Reading(46.003, "bore-gauge", temperature=20.0),)
+            )
+            if surface.id == "fit.1"
+            else surface
+            for surface in surfaces
         )
         self.assertTrue(made)
         job = back_plate().with_work(proof=ProofLog(surfaces=made))

@@ -39,7 +39,7 @@ class LongEnough(unittest.TestCase):
         )
         self.assertEqual(hub.body.ends[1], 39)
         self.assertGreater(hub.values["key.width"], 6)
-        self.assertIn("key 6 × 30", [one.name for one in hub.hardware])
+        self.assertIn("key 6 × 30", [part.name for part in hub.hardware])
 
     def test_a_bush_is_told_by_its_drill_and_its_outside(self):
         given = {"bush.outside": "12", "pattern.count": "6", "pattern.drill": "6.8"}
@@ -53,12 +53,12 @@ class LongEnough(unittest.TestCase):
     def test_what_is_needed_can_be_bought(self):
         for family in families().values():
             for way in ({}, family.full, *family.ways):
-                for one in make(family, way).hardware:
-                    with self.subTest(family.key, part=one.name):
-                        self.assertGreaterEqual(one.count, 1)
-                        if one.kind == "set screw" and one.length:
+                for hardware in make(family, way).hardware:
+                    with self.subTest(family.key, part=hardware.name):
+                        self.assertGreaterEqual(hardware.count, 1)
+                        if hardware.kind == "set screw" and hardware.length:
                             lengths = stock_lengths(thread_of("M6"), True)
-                            self.assertIn(one.length, lengths)
+                            self.assertIn(hardware.length, lengths)
 
 
 class OnTheShelf(unittest.TestCase):

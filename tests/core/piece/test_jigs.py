@@ -17,9 +17,9 @@ def body(key, **given):
     return make(families()[key], sizes).body
 
 
-def holes_of(one):
+def holes_of(made):
     """Where the holes go in, and the way out of their face."""
-    found = [f for f in one.features if isinstance(f, Holes)]
+    found = [f for f in made.features if isinstance(f, Holes)]
     points = [np.array(f.frame.at(*at)) for f in found for at in f.points]
     return points, -np.array(found[0].frame.into)
 
@@ -71,14 +71,16 @@ class Jigs(unittest.TestCase):
         """The hub stands up from the flange: the jig's bore is 0.2 over it."""
         plate = body("back-plate")
         jig = drill_jig(plate)
-        seat = next(one for one in jig.features if one.name == "seat")
+        seat = next(feature for feature in jig.features if feature.name == "seat")
         hub = plate.feature("hub")
         self.assertAlmostEqual(seat.diameter, hub.diameter + 0.2)
         self.assertEqual(jig.stock.diameter, face_size(plate, "left")[0])
 
     def test_a_flat_end_is_taken_in_a_rim(self):
         disc = body("turned-piece", parts="step ring", step1_diameter="60")
-        seat = next(one for one in drill_jig(disc).features if one.name == "seat")
+        seat = next(
+            feature for feature in drill_jig(disc).features if feature.name == "seat"
+        )
         self.assertEqual((seat.diameter, seat.end - seat.start), (60.2, 4.0))
 
     def test_it_is_a_closed_solid_with_a_guide_for_every_hole(self):

@@ -44,7 +44,7 @@ class Shadows(unittest.TestCase):
                 continue
             bodies = [step.after for up in route_told(made) for step in up.steps]
             for body in [made.body, *bodies]:
-                sunk = tuple(one for one in body.cuts if isinstance(one, Sunk))
+                sunk = tuple(cut for cut in body.cuts if isinstance(cut, Sunk))
                 outlines = shadow_of(body.stock, sunk).outlines
                 for view in VIEWS:
                     with self.subTest(family=family.key, view=view):

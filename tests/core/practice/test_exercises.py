@@ -24,32 +24,32 @@ class BadLathes(unittest.TestCase):
     def test_winding_back_by_less_than_the_play_leaves_the_tool_where_it_was(self):
         """0.3 of play: from 1.0 back to 0.8 the slide stays at 1.0, back to 0.5 it
         stands at 0.8."""
-        one = lathe(backlash=0.3)
+        machine = lathe(backlash=0.3)
         for dial, slide in ((1.0, 1.0), (0.8, 1.0), (0.5, 0.8), (0.7, 0.8), (0.9, 0.9)):
-            one.wind_to(dial)
-            self.assertAlmostEqual(one.slide, slide)
+            machine.wind_to(dial)
+            self.assertAlmostEqual(machine.slide, slide)
 
     def test_a_cut_warms_the_work_and_waiting_cools_it(self):
         """A millimetre deep at 0.02 mm for each is 0.02; three minutes at a half each
         leave an eighth of it."""
-        one = lathe(heats=0.02, cools=0.5)
-        one.cut_to(1.0)
-        self.assertAlmostEqual(one.read(), 48.02)
-        one.wait(3)
-        self.assertAlmostEqual(one.read(), 48.0025, delta=0.0006)
+        machine = lathe(heats=0.02, cools=0.5)
+        machine.cut_to(1.0)
+        self.assertAlmostEqual(machine.read(), 48.02)
+        machine.wait(3)
+        self.assertAlmostEqual(machine.read(), 48.0025, delta=0.0006)
 
     def test_a_dull_edge_falls_behind_pass_by_pass(self):
-        one = lathe(wears=0.01)
+        machine = lathe(wears=0.01)
         for dial in (0.5, 1.0, 1.5):
-            one.cut_to(dial)
-        self.assertAlmostEqual(one.cut, 1.5 - 0.02, msg="the third stood 0.02 back")
+            machine.cut_to(dial)
+        self.assertAlmostEqual(machine.cut, 1.5 - 0.02, msg="the third stood 0.02 back")
 
     def test_what_is_heard_tells_air_rubbing_a_chip_and_chatter(self):
         heard = []
         for share, dial in ((1.0, 0.0), (1.0, 0.002), (1.0, 0.3), (0.5, 0.3)):
-            one = lathe(compliance=1 / share - 1)
-            one.cut_to(dial)
-            heard.append(one.says.split(",")[0].split(":")[0])
+            machine = lathe(compliance=1 / share - 1)
+            machine.cut_to(dial)
+            heard.append(machine.says.split(",")[0].split(":")[0])
         self.assertEqual(heard, ["No chip", "It only rubs", "A good chip",
                                  "It chatters"])  # fmt: skip
 
@@ -57,21 +57,23 @@ class BadLathes(unittest.TestCase):
 class SneakingUp(unittest.TestCase):
     def test_a_seed_repeats_the_lathe_and_another_does_not(self):
         for kind in WORDS:
-            one, again = (begin(kind, "usual", 3) for _ in range(2))
-            self.assertEqual(one.lathe.habits, again.lathe.habits)
-            self.assertEqual([one.read() for _ in range(3)],
+            sneak_up, again = (begin(kind, "usual", 3) for _ in range(2))
+            self.assertEqual(sneak_up.lathe.habits, again.lathe.habits)
+            self.assertEqual([sneak_up.read() for _ in range(3)],
                              [again.read() for _ in range(3)])  # fmt: skip
-            self.assertNotEqual(one.lathe.habits, begin(kind, "usual", 4).lathe.habits)
+            self.assertNotEqual(
+                sneak_up.lathe.habits, begin(kind, "usual", 4).lathe.habits
+            )
 
     def test_every_exercise_can_be_cut_and_no_line_is_wider_than_the_band(self):
         for kind in WORDS:
             for level in LEVELS:
-                one = begin(kind, level, 5)
-                plan, (low, high) = one.plan, one.band
+                sneak_up = begin(kind, level, 5)
+                plan, (low, high) = sneak_up.plan, sneak_up.band
                 self.assertEqual(plan.advice.action, "start")
                 travel = plan.dial.travel * 2
                 self.assertLessEqual(travel, 0.81 * (high - low) + 1e-3, (kind, level))
-                start, outside = one.lathe.start, one.lathe.kind == "external"
+                start, outside = sneak_up.lathe.start, sneak_up.lathe.kind == "external"
                 self.assertTrue(start > high if outside else start < low)
 
     def test_the_worse_the_lathe_the_more_the_coach_is_worth(self):
@@ -87,21 +89,21 @@ class SneakingUp(unittest.TestCase):
             self.assertGreater(landed[by_care], landed[by_haste])
 
     def test_the_mate_goes_on_by_the_true_size(self):
-        one = begin("shaft", "calm", 1)
-        low, high = one.band
-        one.lathe.habits = replace(one.lathe.habits, compliance=0.0)
+        sneak_up = begin("shaft", "calm", 1)
+        low, high = sneak_up.band
+        sneak_up.lathe.habits = replace(sneak_up.lathe.habits, compliance=0.0)
         for size, goes in ((high + 0.01, "tight"), ((low + high) / 2, "goes on"),
                            (low - 0.01, "loose")):  # fmt: skip
-            one.lathe.cut = (one.lathe.start - size) / 2
-            self.assertEqual(one.mate_goes, goes)
+            sneak_up.lathe.cut = (sneak_up.lathe.start - size) / 2
+            self.assertEqual(sneak_up.mate_goes, goes)
 
     def test_habits_that_one_sets_are_taken_or_refused(self):
         """All habits at nothing but a share of 0.9: a pass of 1.0 takes 0.9."""
         still = dict.fromkeys(("push_off", "touch", "seating", "wear", "warm"), 0.0)
         own = own_settings({**still, "takes": 0.9})
-        one = begin("shaft", "own", 1, own)
-        one.obey(0.4, False)
-        self.assertAlmostEqual(one.lathe.cut, 0.36)
+        sneak_up = begin("shaft", "own", 1, own)
+        sneak_up.obey(0.4, False)
+        self.assertAlmostEqual(sneak_up.lathe.cut, 0.36)
         for key, value in (("takes", 0.1), ("slips", float("nan")), ("luck", 1.0)):
             with self.assertRaises(BadInput) as caught:
                 own_settings({key: value})
@@ -110,9 +112,9 @@ class SneakingUp(unittest.TestCase):
 
 class LookingBack(unittest.TestCase):
     def test_true_sizes_stand_beside_the_read_ones_and_the_coachs_word(self):
-        one = begin("bore", "usual", 2)
-        outcome = by_care(one)
-        told = debrief(one)
+        sneak_up = begin("bore", "usual", 2)
+        outcome = by_care(sneak_up)
+        told = debrief(sneak_up)
         self.assertEqual(told.outcome, outcome)
         for step in told.steps[1:]:
             self.assertIsNotNone(step.coach)
@@ -143,27 +145,27 @@ class LookingBack(unittest.TestCase):
 class ByFeel(unittest.TestCase):
     def test_a_thread_is_cut_to_its_nut_by_the_tips(self):
         for seed in range(12):
-            one = begin_judged("thread", "usual", seed)
-            while not one.over and one.stops < 60:
-                left = 1.2268 - one.said
-                tight = "tight" in one.seen().large
-                one.do({"infeed": 0.025 if tight or left < 0.1 else 0.3 * left})
-            told = one.ended()
+            exercise = begin_judged("thread", "usual", seed)
+            while not exercise.over and exercise.stops < 60:
+                left = 1.2268 - exercise.said
+                tight = "tight" in exercise.seen().large
+                exercise.do({"infeed": 0.025 if tight or left < 0.1 else 0.3 * left})
+            told = exercise.ended()
             self.assertTrue(told.inside, (seed, told))
-        one = begin_judged("thread", "usual", 3)
-        while not one.over:
-            one.do({"infeed": 0.5})
-        self.assertTrue(one.ended().past, "half a millimetre at a time")
+        exercise = begin_judged("thread", "usual", 3)
+        while not exercise.over:
+            exercise.do({"infeed": 0.5})
+        self.assertTrue(exercise.ended().past, "half a millimetre at a time")
 
     def test_a_taper_is_turned_by_the_length_of_its_blue(self):
         """1.5 minutes are blue all along: a fifth blue is 7.5 minutes off."""
         for seed in range(12):
-            one = begin_judged("taper", "usual", seed)
-            while not one.over:
-                off = 1.5 / one.rubbed
-                small = "small end" in one.seen().large
-                one.do({"turn": -off if small else off})
-            self.assertTrue(one.ended().inside, seed)
+            exercise = begin_judged("taper", "usual", seed)
+            while not exercise.over:
+                off = 1.5 / exercise.rubbed
+                small = "small end" in exercise.seen().large
+                exercise.do({"turn": -off if small else off})
+            self.assertTrue(exercise.ended().inside, seed)
         blind = begin_judged("taper", "usual", 1)
         while not blind.over:
             blind.do({"turn": 0.0})
@@ -171,13 +173,13 @@ class ByFeel(unittest.TestCase):
 
     def test_a_rough_casting_is_centred_by_half_the_difference(self):
         for level in LEVELS:
-            one = begin_judged("centring", level, 4)
+            exercise = begin_judged("centring", level, 4)
             for _ in range(12):
-                if one.over:
+                if exercise.over:
                     break
-                a, b, c, d = one.readings
-                one.do({"one": (a - c) / 2, "two": (b - d) / 2})
-            self.assertTrue(one.ended().inside, level)
+                a, b, c, d = exercise.readings
+                exercise.do({"one": (a - c) / 2, "two": (b - d) / 2})
+            self.assertTrue(exercise.ended().inside, level)
 
     def test_following_the_tips_ends_well_on_nearly_every_machine(self):
         for kind in ("thread", "taper", "centring"):
@@ -186,10 +188,10 @@ class ByFeel(unittest.TestCase):
                 self.assertGreaterEqual(sum(ends), 17, (kind, level))
 
     def test_what_is_not_possible_is_refused_and_costs_nothing(self):
-        one = begin_judged("taper", "usual", 1)
+        exercise = begin_judged("taper", "usual", 1)
         with self.assertRaises(BadInput) as caught:
-            one.do({"turn": 900.0})
-        self.assertEqual((caught.exception.key, one.stops), ("turn", 0))
+            exercise.do({"turn": 900.0})
+        self.assertEqual((caught.exception.key, exercise.stops), ("turn", 0))
 
 
 if __name__ == "__main__":

@@ -15,7 +15,7 @@ from machinon.core.shop.machines import Machine
 def checks(key, **given):
     sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
     route = route_told(make(families()[key], sizes))
-    return {one.key: one for one in held_well(route)}
+    return {check.key: check for check in held_well(route)}
 
 
 class HardMetal(unittest.TestCase):
@@ -40,7 +40,7 @@ class HardMetal(unittest.TestCase):
         for long, band in (("60", False), ("200", True)):
             given = {"journal.length": long}
             made = make(families()["collet-spindle"], given)
-            keys = [one.key for one in made.holdings[0].steps]
+            keys = [step.key for step in made.holdings[0].steps]
             self.assertEqual("band" in keys, band, keys)
 
 
@@ -85,8 +85,8 @@ class Held(unittest.TestCase):
         made = families()["collet-arbor"]
         way = next(w for w in made.ways if "nut" in str(w))
         told = {
-            one.key: one
-            for one in held_well(route_told(make(made, {**made.full, **way})))
+            check.key: check
+            for check in held_well(route_told(make(made, {**made.full, **way})))
         }
         self.assertTrue(told["straight-between-centres"].passed)
 
@@ -103,7 +103,7 @@ class OnTheMill(unittest.TestCase):
     def told(self, mill, **given):
         sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
         made = make(families()["plate-block"], sizes)
-        return {one.key: one for one in on_the_mill(made, mill)}
+        return {check.key: check for check in on_the_mill(made, mill)}
 
     def test_sawn_stock_must_go_into_the_vise_and_the_cutter_run_off_its_ends(self):
         """100 × 60 × 30 sawn 1.5 over all round: held by its 33 or its 63, and 103 with
@@ -150,14 +150,14 @@ class Durations(unittest.TestCase):
     def test_hands_take_their_time(self):
         """Six taps of two minutes beside six holes of half a minute."""
         drilled, tapped = (
-            minutes("t-nut-strip", one) for one in ("Drill 6", "Tap M12")
+            minutes("t-nut-strip", title) for title in ("Drill 6", "Tap M12")
         )
         self.assertEqual(tapped - drilled, 6 * 1.5)
 
     def test_every_metal_that_can_be_cut_has_its_time(self):
-        for one in materials().values():
-            if not one.ground_only:
-                took = minutes("plate-block", "Mill the six", material=one.name)
+        for material in materials().values():
+            if not material.ground_only:
+                took = minutes("plate-block", "Mill the six", material=material.name)
                 self.assertGreater(took, 18)
 
 

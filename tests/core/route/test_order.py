@@ -53,8 +53,8 @@ class Order(unittest.TestCase):
             at = before.index(key)
             self.assertLessEqual(abs(gone.index(key) - at), 1)
             self.assertEqual(
-                [one for one in before if one != key],
-                [one for one in gone if one != key],
+                [step for step in before if step != key],
+                [step for step in gone if step != key],
             )
 
     def test_a_holding_with_nothing_left_to_cut_hinders_no_move(self):
@@ -69,11 +69,11 @@ class Order(unittest.TestCase):
 
     def test_nothing_is_proved_before_it_is_cut(self):
         told = self.says(Moved("prove-rebate_front", "mill-rebate_front"))
-        self.assertTrue(any(one.never for one in told))
+        self.assertTrue(any(rule.never for rule in told))
 
     def test_what_is_sawn_off_is_hard_to_hold(self):
         told = self.says(Moved("saw-saw_cuts", "countersink-thread"))
-        self.assertEqual([one.never for one in told], [False])
+        self.assertEqual([rule.never for rule in told], [False])
         self.assertIn("last", told[0].says)
 
     def test_a_countersink_may_come_before_the_tap(self):
@@ -82,8 +82,8 @@ class Order(unittest.TestCase):
     def test_the_film_shows_the_new_order(self):
         moved = (Moved("saw-saw_cuts", "drill-thread"),)
         steps = [s for h in route_told(self.made, moved=moved) for s in h.steps]
-        drill = next(one for one in steps if one.operation == "drill")
-        self.assertIn("saw_cuts", [one.name for one in drill.before.features])
+        drill = next(step for step in steps if step.operation == "drill")
+        self.assertIn("saw_cuts", [feature.name for feature in drill.before.features])
 
     def test_a_step_of_a_feature_that_is_gone_is_passed_over(self):
         gone = Moved("tap-thread", "ream-elsewhere", later=True)
@@ -102,7 +102,7 @@ class Order(unittest.TestCase):
         told = broken(
             in_order(planned, [Moved("spigot", other.key, later=True)]), planned
         )
-        self.assertTrue(any("true together" in one.says for one in told), told)
+        self.assertTrue(any("true together" in rule.says for rule in told), told)
 
 
 if __name__ == "__main__":

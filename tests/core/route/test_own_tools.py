@@ -16,9 +16,9 @@ STEP = planned().route[-1].steps[-1]  # by hand: it takes neither drill nor tap
 
 def shelf(*sets: str, items: tuple[Item, ...] = ()) -> Belongings:
     made = Belongings("tools", "Tools", items)
-    for one in STARTER_SETS:
-        if one.key in sets:
-            made = with_items(made, one.items())
+    for starter in STARTER_SETS:
+        if starter.key in sets:
+            made = with_items(made, starter.items())
     return made
 
 

@@ -33,14 +33,16 @@ def listed(family, step, given=(), at=None, **ways):
     """The lines of one step of a piece."""
     made = make(family_of(family), dict(given))
     steps = [s for up in route_told(made, LATHE.speed_choices) for s in up.steps]
-    wanted = next(one for one in steps if one.key == step)
+    wanted = next(told for told in steps if told.key == step)
     return work_list(wanted, at or Machines(LATHE), ways).lines
 
 
 def figures(line):
     return {
-        one.name: one.value if one.kind is TEXT else round(float(one.value), 3)
-        for one in line.figures
+        figure.name: figure.value
+        if figure.kind is TEXT
+        else round(float(figure.value), 3)
+        for figure in line.figures
     }
 
 
@@ -75,8 +77,12 @@ class Turned(unittest.TestCase):
         widest from the tip is 20 √(12 / 13) over 10 (1 − √(1 / 13))."""
         given = {"parts": "ball step", "step1.diameter": "12", "step1.length": "40"}
         *steps, last = listed("turned-piece", "bevel-ball1", given)
-        right = [figures(one) for one in steps if one.head.startswith("From the right")]
-        left = [figures(one) for one in steps if one.head.startswith("From the left")]
+        right = [
+            figures(step) for step in steps if step.head.startswith("From the right")
+        ]
+        left = [
+            figures(step) for step in steps if step.head.startswith("From the left")
+        ]
         self.assertEqual((len(right), len(left)), (7, 12))
         self.assertEqual(right[0], {"⌀": 19.183, "Length": 5.172})
         self.assertEqual(left[0], {"⌀": 19.215, "Length": 7.226})
@@ -98,7 +104,9 @@ class Turned(unittest.TestCase):
 
     def test_a_nut_s_thread_counts_from_its_bore(self):
         """The plate's is 40.46, in the middle of its band: 2.608 along the compound."""
-        passes = [one for one in listed("back-plate", "thread") if "Pass" in one.head]
+        passes = [
+            line for line in listed("back-plate", "thread") if "Pass" in line.head
+        ]
         self.assertEqual(figures(passes[-1])["Compound to"], 2.608)
 
     def test_a_thread_is_cut_on_its_own_outside_with_its_groove(self):
@@ -182,12 +190,12 @@ class Drilled(unittest.TestCase):
 
 class Blocks(unittest.TestCase):
     def test_a_plate_bought_to_its_thickness_is_not_milled_on_its_faces(self):
-        keys = [one.key for one in listed("ring-nut-spanner", "square-plate")]
+        keys = [line.key for line in listed("ring-nut-spanner", "square-plate")]
         self.assertEqual(keys, ["second", "third", "fifth", "sixth"])
 
     def test_ends_as_round_as_they_are_wide_are_two_not_four_corners(self):
         arm = listed("hinged-arm", "mill-ends")
-        self.assertEqual([one.head for one in arm], ["End 1 of 2", "End 2 of 2"])
+        self.assertEqual([line.head for line in arm], ["End 1 of 2", "End 2 of 2"])
         self.assertEqual(figures(arm[0]), {"Radius": 9.0})
         corners = {"parts": "corner", "corner1.radius": "5"}
         self.assertEqual(len(listed("plate-block", "mill-corner1", corners)), 4)
@@ -201,14 +209,14 @@ class Blocks(unittest.TestCase):
 
 class Dovetails(unittest.TestCase):
     def test_its_trial_is_no_cutting_again(self):
-        self.assertEqual([one.key for one in listed("dovetail-stop", "prove-slot")],
+        self.assertEqual([line.key for line in listed("dovetail-stop", "prove-slot")],
                          ["whole"])  # fmt: skip
 
     def test_the_second_flank_is_cut_by_what_the_pins_read(self):
         """Its foot 74.247 wide at 60°, pins of 8 as it is proved over: 74.247 −
         8 (1 + cot 30°) = 52.391 between; at 52.000 there is 0.391 to come off."""
         lines = listed("dovetail-stop", "flanks")
-        keys = [one.key for one in lines]
+        keys = [line.key for line in lines]
         self.assertEqual(keys, ["depth", "first", "pins", "climb", "try"])
         pins = figures(lines[2])
         self.assertEqual((pins["Pins ⌀"], pins["Between them it should read"]),
@@ -275,10 +283,14 @@ class AsItIsDrawn(unittest.TestCase):
         """A point of 24 across cannot stand on a bar of 17: a check says so too."""
         given = {"point.across": "24.09", "handle.length": "200"}
         made = make(family_of("socket-key"), given)
-        self.assertTrue(any(not one.passed for one in made.checks))
+        self.assertTrue(any(not check.passed for check in made.checks))
         steps = [step for up in route_told(made) for step in up.steps]
         lists = [work_list(step) for step in steps]
-        bare = [one.lines[0] for one in lists if "no figures" in one.lines[0].note]
+        bare = [
+            work_list.lines[0]
+            for work_list in lists
+            if "no figures" in work_list.lines[0].note
+        ]
         self.assertEqual(len(bare), 1)
         self.assertEqual(bare[0].figures, ())
 
@@ -289,7 +301,7 @@ class WhatMayNotBeHurried(unittest.TestCase):
         the diameter in fours of 2.5; ten degrees warm it is 11e-6 × 10 × 20 = 2.2 µm
         larger."""
         lines = listed("slit-arbor", "grind-nose", {"nose.hard": "yes"})
-        keys = [one.key for one in lines]
+        keys = [line.key for line in lines]
         self.assertEqual(
             keys, ["clean", "bow", "taper", "rough", "cool", "last", "spark"]
         )
@@ -299,7 +311,7 @@ class WhatMayNotBeHurried(unittest.TestCase):
 
     def test_a_bush_is_pressed_cold_or_shrunk_with_the_seconds_it_has(self):
         bushed = {"bush.outside": "12", "holes.circle": "70"}
-        pressed = [one.key for one in listed("drill-plate", "bushes", bushed)]
+        pressed = [line.key for line in listed("drill-plate", "bushes", bushed)]
         self.assertEqual(pressed, ["ready", "start", "home", "look"])
         ways = {"press.how": "shrunk", "press.seconds": "20"}
         home = listed("drill-plate", "bushes", bushed, **ways)[2]
@@ -311,7 +323,7 @@ class HolesAreWalked(unittest.TestCase):
         """M8 goes through 9: drills 4.5 and 9. Hole 2 at 150°: 60 − 40 cos 30° and
         60 + 40 sin 30°."""
         lines = listed("plate-block", "drill-ring1", RING)
-        keys = [one.key for one in lines]
+        keys = [line.key for line in lines]
         self.assertEqual(keys[:3], ["zero", "4.5-1", "4.5-2"])
         self.assertEqual(keys[7], "9-1")
         self.assertEqual(keys[-1], "check")
@@ -328,7 +340,7 @@ class HolesAreWalked(unittest.TestCase):
 
     def test_hole_by_hole_and_from_the_middle(self):
         lines = listed("plate-block", "drill-ring1", RING, order="holes", zero="centre")
-        keys = [one.key for one in lines][1:4]
+        keys = [line.key for line in lines][1:4]
         self.assertEqual(keys, ["4.5-1", "9-1", "4.5-2"])
         first = figures(lines[1])
         self.assertEqual((first["X"], first["Y"]), (0, 40))
@@ -378,7 +390,9 @@ class PassesAreCounted(unittest.TestCase):
 
     def thread(self, **ways):
         """An M27 × 1.5 nut thread on a spindle's rear end."""
-        return {one.key: one for one in listed("draw-in-spindle", "thread-nut", **ways)}
+        return {
+            line.key: line for line in listed("draw-in-spindle", "thread-nut", **ways)
+        }
 
     def test_a_thread_along_its_flank_comes_to_its_depth_on_the_compound(self):
         """0.6134 × 1.5 = 0.9202 deep, over cos 29.5° = 1.0572; the wheels 24 and 64
@@ -415,11 +429,11 @@ class PassesAreCounted(unittest.TestCase):
 
     def test_a_taper_is_proved_by_indicator_and_by_two_places(self):
         """Morse 3 is 0.05020 of its length: 1.004 over 40, 1.255 on ⌀ over 25."""
-        lines = {one.key: one for one in listed("taper-arbor", "taper-shank")}
+        lines = {line.key: line for line in listed("taper-arbor", "taper-shank")}
         self.assertAlmostEqual(figures(lines["indicator"])["It should read"], 1.004, 3)
         self.assertAlmostEqual(figures(lines["rough"])["Difference on ⌀"], 1.255, 3)
         self.assertNotIn("blue", lines, "metal is left on it yet")
-        finish = [one.key for one in listed("taper-arbor", "taper-shank-2")]
+        finish = [line.key for line in listed("taper-arbor", "taper-shank-2")]
         self.assertEqual(finish, ["blue", "depth"])
 
     def test_what_the_needle_read_says_how_much_steeper(self):
@@ -464,7 +478,7 @@ class KeysAndFlats(unittest.TestCase):
         shown = figures(lines[0])
         self.assertEqual(shown["Corner drop"], round(drop, 3))
         self.assertEqual(shown["Feed in all"], round(way.depth + drop, 3))
-        across = next(one for one in lines if one.key == "across")
+        across = next(line for line in lines if line.key == "across")
         self.assertEqual(
             figures(across), {"To its floor": round(way.diameter + way.depth, 3)}
         )
@@ -524,9 +538,9 @@ class EveryStepHasLines(unittest.TestCase):
             for step in (s for up in route_told(made) for s in up.steps):
                 with self.subTest(family=family.key, step=step.key):
                     lines = work_list(step, at).lines
-                    keys = [one.key for one in lines]
+                    keys = [line.key for line in lines]
                     self.assertEqual(len(keys), len(set(keys)))
                     self.assertTrue(keys)
-                    for shown in (f for one in lines for f in one.figures):
+                    for shown in (f for line in lines for f in line.figures):
                         if not isinstance(shown.value, str):
                             self.assertTrue(math.isfinite(shown.value), shown)

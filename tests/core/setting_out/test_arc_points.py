@@ -7,7 +7,7 @@ from machinon.core.reckoning import reckon
 
 def ridge_left(answer, radius, cutter, hollow):
     """What stands between the first two cuts, found by walking over the arc."""
-    a, b = ((one["x"], one["y"]) for one in answer["points"][:2])
+    a, b = ((point["x"], point["y"]) for point in answer["points"][:2])
     worst = 0.0
     turn = math.radians(answer["points"][0]["at"] + answer["step"] / 2)
     for i in range(20001):
@@ -31,8 +31,8 @@ class ArcPoints(unittest.TestCase):
         self.assertEqual((points[0]["x"], points[0]["y"]), (25, 0))
         self.assertAlmostEqual(points[-1]["y"], 25)
         self.assertEqual(len(points), answer["count"])
-        for one in points:
-            self.assertAlmostEqual(math.hypot(one["x"], one["y"]), 25)
+        for point in points:
+            self.assertAlmostEqual(math.hypot(point["x"], point["y"]), 25)
 
     def test_the_ridge_is_what_walking_over_the_arc_finds(self):
         for radius, cutter, form in ((20, 10, "rounded"), (30, 16, "hollow")):
@@ -45,8 +45,8 @@ class ArcPoints(unittest.TestCase):
     def test_half_the_ridge_takes_more_places(self):
         """It grows with the square of the step: four times less by half of it."""
         coarse, fine = (
-            reckon("arc-points", {"radius": 20, "cutter": 10, "ridge": one})
-            for one in (0.2, 0.05)
+            reckon("arc-points", {"radius": 20, "cutter": 10, "ridge": ridge})
+            for ridge in (0.2, 0.05)
         )
         self.assertAlmostEqual(fine["count"] / coarse["count"], 2, delta=0.2)
 

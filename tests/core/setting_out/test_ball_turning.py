@@ -28,19 +28,19 @@ class BallTurning(unittest.TestCase):
             found = reckon("ball-turning", asked)
             radius = ball / 2
             self.assertLessEqual(found["left"], ridge + 1e-9)
-            before = [one for one in found["steps"] if one["from"] == 0]
-            for one in before:
-                on = math.hypot(radius - one["to"], one["diameter"] / 2)
+            before = [step for step in found["steps"] if step["from"] == 0]
+            for step in before:
+                on = math.hypot(radius - step["to"], step["diameter"] / 2)
                 self.assertAlmostEqual(on, radius, msg="its end lies on the ball")
-            for one, inner in pairwise(before):
-                corner = math.hypot(radius - inner["to"], one["diameter"] / 2)
+            for step, inner in pairwise(before):
+                corner = math.hypot(radius - inner["to"], step["diameter"] / 2)
                 self.assertAlmostEqual(corner - radius, found["left"], delta=ridge / 3)
                 self.assertGreater(corner, radius)
 
     def test_half_the_ridge_takes_twice_the_steps(self):
         coarse, fine = (
-            reckon("ball-turning", {"ball": 40, "ridge": one})["count"]
-            for one in (0.4, 0.2)
+            reckon("ball-turning", {"ball": 40, "ridge": ridge})["count"]
+            for ridge in (0.4, 0.2)
         )
         self.assertAlmostEqual(fine / coarse, 2, delta=0.1)
 

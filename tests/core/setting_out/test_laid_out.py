@@ -168,13 +168,13 @@ class SawSlots(unittest.TestCase):
                 self.assertAlmostEqual(last + saw, 4 + width)
                 self.assertEqual(found["passes"], len(found["positions"]))
                 self.assertEqual(found["passes"], math.ceil(width / saw - 1e-9))
-                for one, other in itertools.pairwise(found["positions"]):
-                    self.assertAlmostEqual(one + saw - other, found["overlap"])
+                for position, other in itertools.pairwise(found["positions"]):
+                    self.assertAlmostEqual(position + saw - other, found["overlap"])
                     self.assertGreaterEqual(found["overlap"], -1e-9)
-                for one, touched in zip(
+                for position, touched in zip(
                     found["positions"], found["from_touch"], strict=True
                 ):
-                    self.assertAlmostEqual(touched - one, saw)
+                    self.assertAlmostEqual(touched - position, saw)
         self.assertEqual(asked("saw-slot", depth=4, width=2, saw=2)["overlap"], 0)
         refused(self, "saw", "saw-slot", depth=4, width=2, saw=2.1)
 
@@ -182,14 +182,14 @@ class SawSlots(unittest.TestCase):
 class Spans(unittest.TestCase):
     def test_three_holes_lie_where_their_spans_say(self):
         found = asked("hole-pattern", hole=8, span_12=58, span_23=48, span_31=68)
-        one, two, three = (complex(*at) for at in found["points"])
-        self.assertAlmostEqual(abs(one - two), 50)
+        point, two, three = (complex(*at) for at in found["points"])
+        self.assertAlmostEqual(abs(point - two), 50)
         self.assertAlmostEqual(abs(two - three), 40)
-        self.assertAlmostEqual(abs(three - one), 60)
+        self.assertAlmostEqual(abs(three - point), 60)
         centre = complex(*found["centre"])
-        for at in (one, two, three):
+        for at in (point, two, three):
             self.assertAlmostEqual(2 * abs(at - centre), found["diameter"])
-        turns = [cmath.phase(at - centre) for at in (one, two, three)]
+        turns = [cmath.phase(at - centre) for at in (point, two, three)]
         for i, angle in enumerate(found["angles"]):
             between = math.degrees(turns[(i + 1) % 3] - turns[i]) % 360
             self.assertAlmostEqual(angle, between)
@@ -312,7 +312,9 @@ class Screws(unittest.TestCase):
                 self.assertGreaterEqual(length - grip, 8)
                 self.assertLessEqual(length - grip, depth - 1)
             sold = stock_lengths(thread_of("M6"))
-            left_out = [one for one in sold if grip + 8 <= one <= grip + depth - 1]
+            left_out = [
+                length for length in sold if grip + 8 <= length <= grip + depth - 1
+            ]
             self.assertEqual(found["stock"], left_out)
 
     def test_without_an_engagement_it_goes_in_its_own_diameter(self):
@@ -334,7 +336,11 @@ class Screws(unittest.TestCase):
 
     def test_through_a_nut_the_three_shortest_that_hold(self):
         found = asked("screw-length", grip=20, engagement=8, washer=1.6, screw="M8")
-        sold = [one for one in stock_lengths(thread_of("M8")) if one >= 29.6]
+        sold = [
+            stock_length
+            for stock_length in stock_lengths(thread_of("M8"))
+            if stock_length >= 29.6
+        ]
         self.assertEqual(found["stock"], sold[:3])
         self.assertNotIn("most", found)
 

@@ -34,11 +34,11 @@ class PipeJoint(unittest.TestCase):
             answer = reckon("pipe-joint", {"pipe": pipe, "on": on, "angle": angle})
             rows = answer["points"]
             first = met(0.0, pipe, on, angle)
-            for one in rows:
-                far = met(math.radians(one["at"]), pipe, on, angle)
-                with self.subTest(pipe=pipe, at=one["at"]):
+            for row in rows:
+                far = met(math.radians(row["at"]), pipe, on, angle)
+                with self.subTest(pipe=pipe, at=row["at"]):
                     self.assertAlmostEqual(
-                        one["up"] - rows[0]["up"], first - far, places=6
+                        row["up"] - rows[0]["up"], first - far, places=6
                     )
 
     def test_square_on_it_the_depth_is_the_arrow_of_its_chord(self):

@@ -31,23 +31,23 @@ from machinon.draw.machine_drawing import OUTLINES, machine_drawing
 
 def shelf(id: str, *sets: str) -> Belongings:
     made = Belongings(id, SHELF_NAMES[id])
-    for one in STARTER_SETS:
-        if one.key in sets:
-            made = with_items(made, one.items())
+    for starter in STARTER_SETS:
+        if starter.key in sets:
+            made = with_items(made, starter.items())
     return made
 
 
 class Shelves(unittest.TestCase):
     def test_every_set_goes_on_its_shelf_and_out_again_by_typing(self):
-        for one in STARTER_SETS:
-            for item in one.items():
+        for starter in STARTER_SETS:
+            for item in starter.items():
                 for inch in (False, True):
-                    back = item_of(typed_item(item, inch), one.shelf, inch)
+                    back = item_of(typed_item(item, inch), starter.shelf, inch)
                     self.assertEqual((back.kind, back.name), (item.kind, item.name))
                     self.assertAlmostEqual(back.size, item.size, places=6)
 
     def test_forty_seven_slip_gauges_make_every_hundredth(self):
-        slips = [one.size for one in shelf("holding", "slips").items]
+        slips = [item.size for item in shelf("holding", "slips").items]
         self.assertEqual(len(slips), 47)
         for target in (3.47, 38.95, 61.785, 99.99):
             found = stack(target, slips, 5, 0.0)
@@ -114,7 +114,7 @@ class Machines(unittest.TestCase):
                 drawing = machine_drawing(kind, shown, 620, 450, 20)
                 heights = {i.size for i in drawing.items if isinstance(i, Text)}
                 self.assertGreaterEqual(max(heights), 0.7 * 20)
-                self.assertEqual(set(shown), {one.tie for one in drawing.spots})
+                self.assertEqual(set(shown), {spot.tie for spot in drawing.spots})
                 self.assertFalse(drawing.crowded)
 
     def test_an_outline_is_to_scale(self):
@@ -142,8 +142,10 @@ class Machines(unittest.TestCase):
             )
             for high, long in ((100, 300), (100, 600))
         ]
-        heights = [_upright(one, "centre_height") for one in drawings]
-        ratios = [between(one) / h for one, h in zip(drawings, heights, strict=True)]
+        heights = [_upright(drawing, "centre_height") for drawing in drawings]
+        ratios = [
+            between(drawing) / h for drawing, h in zip(drawings, heights, strict=True)
+        ]
         # the nose stands 0.14 of the centre height into what lies between
         self.assertAlmostEqual((ratios[0] + 0.14) * 100, 300, places=0)
         self.assertAlmostEqual((ratios[1] + 0.14) * 100, 600, places=0)

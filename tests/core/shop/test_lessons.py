@@ -14,7 +14,7 @@ class WhatWentWrongBefore(unittest.TestCase):
     def at(self, *lessons, family="keeper", step="tap-hole1", operation="tap",
            tool="tap M10 × 1.5"):  # fmt: skip
         found = lessons_at(Shop(lessons=lessons), family, step, operation, tool)
-        return [one.says for one in found]
+        return [lesson.says for lesson in found]
 
     def test_a_broken_tap_is_remembered_wherever_that_tap_is_used(self):
         self.assertEqual(self.at(lesson()), ["Broke."])

@@ -127,9 +127,9 @@ class Instruments(Refusing):
                 "most": "1.4",
             },
         ):
-            one = instrument_of(typed, "gauge")
-            again = typed_instrument(one)
-            self.assertEqual(instrument_of(again, "gauge"), one)
+            instrument = instrument_of(typed, "gauge")
+            again = typed_instrument(instrument)
+            self.assertEqual(instrument_of(again, "gauge"), instrument)
             self.assertEqual({**again, "suits": typed["suits"]}, typed)
 
     def test_bare_figures_are_in_the_unit_it_shows(self):
@@ -167,21 +167,21 @@ class Instruments(Refusing):
         open_ended = self.instrument(most="")
         self.assertTrue(open_ended.reaches(900))
         self.assertFalse(open_ended.reaches(17.9))
-        one = self.instrument()
+        instrument = self.instrument()
         for size, reached in ((17.99, False), (18, True), (35, True), (35.01, False)):
-            self.assertIs(one.reaches(size), reached, size)
+            self.assertIs(instrument.reaches(size), reached, size)
         for most in ("18", "12"):
             self.refuses("most", "above", lambda m=most: self.instrument(most=m))
 
     def test_a_gauge_proves_a_band_twice_as_wide_as_its_doubt(self):
-        one = self.instrument(uncertainty="0.005")
-        self.assertTrue(one.proves(0.01))
-        self.assertFalse(one.proves(0.0099))
+        instrument = self.instrument(uncertainty="0.005")
+        self.assertTrue(instrument.proves(0.01))
+        self.assertFalse(instrument.proves(0.0099))
 
     def test_the_surest_that_reaches_comes_first(self):
         shop = Shop(instruments=STARTER_INSTRUMENTS)
         self.assertEqual(
-            [one.id for one in shop.instruments_for("outside", size=40)],
+            [instrument.id for instrument in shop.instruments_for("outside", size=40)],
             ["micrometer", "inch-micrometer", "caliper", "rule"],
         )
         self.assertEqual(shop.instruments_for("outside", size=120)[0].id, "micrometer")
@@ -193,8 +193,8 @@ class Instruments(Refusing):
         better = replace(shop.instrument("caliper"), uncertainty=0.02)
         changed = with_instrument(shop, better)
         self.assertEqual(
-            [one.id for one in changed.instruments],
-            [one.id for one in shop.instruments],
+            [instrument.id for instrument in changed.instruments],
+            [instrument.id for instrument in shop.instruments],
         )
         self.assertEqual(changed.instrument("caliper").uncertainty, 0.02)
         new = with_instrument(changed, replace(better, id="caliper-2"))
@@ -203,16 +203,18 @@ class Instruments(Refusing):
 
     def test_an_inch_shop_starts_with_inch_instruments(self):
         """As they are bought: a tenth of a thou, 0 to 6 in; a rule in 64ths."""
-        set_of = {one.id: one for one in starter_instruments(True)}
+        set_of = {instrument.id: instrument for instrument in starter_instruments(True)}
         self.assertNotIn("inch-micrometer", set_of)
-        self.assertTrue(all(one.inch for one in set_of.values()))
+        self.assertTrue(all(instrument.inch for instrument in set_of.values()))
         self.assertAlmostEqual(set_of["micrometer"].resolution, 0.0001 * 25.4)
         self.assertAlmostEqual(set_of["micrometer"].most, 152.4)
         self.assertAlmostEqual(set_of["rule"].resolution, 25.4 / 64)
         self.assertAlmostEqual(set_of["tape"].most, 10 * 12 * 25.4)
-        metric = {one.id: one for one in starter_instruments(False)}
-        for id, one in set_of.items():
-            self.assertEqual(one.uncertainty, metric[id].uncertainty, id)
+        metric = {
+            instrument.id: instrument for instrument in starter_instruments(False)
+        }
+        for id, instrument in set_of.items():
+            self.assertEqual(instrument.uncertainty, metric[id].uncertainty, id)
 
 
 class Lathes(Refusing):
@@ -351,7 +353,7 @@ class Machines(Refusing):
             ("grinder", "swivel", "8", "8", "8 degrees", "8"),
         ):
             with self.subTest(key):
-                form = next(one for one in figure_forms(kind) if one.key == key)
+                form = next(form for form in figure_forms(kind) if form.key == key)
                 self.assertEqual(form.read(typed, False), kept)
                 self.assertEqual(form.said(kept, False), said)
                 self.assertEqual(form.typed(kept, False), again)
@@ -363,7 +365,7 @@ class Machines(Refusing):
     def test_an_inch_shop_types_and_reads_inches(self):
         kept = self.figures("mill", True, tee_slot="0.5")["tee_slot"]
         self.assertEqual(kept, "12.7")
-        form = next(one for one in figure_forms("mill") if one.key == "tee_slot")
+        form = next(form for form in figure_forms("mill") if form.key == "tee_slot")
         self.assertEqual(form.said(kept, True), "0.5 in")
         self.assertEqual(form.typed(kept, True), "0.5")
 
@@ -406,8 +408,8 @@ class Machines(Refusing):
     def test_a_new_machine_has_every_figure_to_be_said(self):
         for kind in MACHINE_KINDS:
             shown = shown_figures(kind, {}, False)
-            self.assertEqual({one.text for one in shown.values()}, {""})
-            self.assertEqual(list(shown), [one.key for one in figure_forms(kind)])
+            self.assertEqual({figure.text for figure in shown.values()}, {""})
+            self.assertEqual(list(shown), [form.key for form in figure_forms(kind)])
 
 
 class Pieces(unittest.TestCase):
@@ -416,7 +418,8 @@ class Pieces(unittest.TestCase):
         renamed = replace(CHUCK_SURFACES[1], name="Recess at the back")
         changed = chuck.with_surface(renamed)
         self.assertEqual(
-            [one.id for one in changed.surfaces], [one.id for one in chuck.surfaces]
+            [surface.id for surface in changed.surfaces],
+            [surface.id for surface in chuck.surfaces],
         )
         self.assertEqual(changed.surface("recess").name, "Recess at the back")
         self.assertEqual(changed.surface("body"), chuck.surface("body"))
@@ -427,9 +430,9 @@ class Pieces(unittest.TestCase):
 
 class UsualSet(unittest.TestCase):
     def test_each_usual_instrument_repeats_better_than_it_is_sure(self):
-        for one in STARTER_INSTRUMENTS:
-            with self.subTest(one.name):
-                self.assertIsInstance(one, Instrument)
-                self.assertLessEqual(one.repeatability, one.uncertainty)
-                self.assertTrue(one.suits)
+        for instrument in STARTER_INSTRUMENTS:
+            with self.subTest(instrument.name):
+                self.assertIsInstance(instrument, Instrument)
+                self.assertLessEqual(instrument.repeatability, instrument.uncertainty)
+                self.assertTrue(instrument.suits)
         self.assertIsInstance(NO_LATHE, Lathe)

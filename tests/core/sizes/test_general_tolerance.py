@@ -31,7 +31,7 @@ class GeneralTolerances(unittest.TestCase):
                     general_tolerance(small, grade), general_tolerance(large, grade)
                 )
         for size in sizes:
-            fine, medium, coarse = (general_tolerance(size, one) for one in "fmc")
+            fine, medium, coarse = (general_tolerance(size, grade) for grade in "fmc")
             self.assertLess(fine, medium)
             self.assertLess(medium, coarse)
 

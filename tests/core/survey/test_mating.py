@@ -45,9 +45,9 @@ class WhatFits(unittest.TestCase):
             piece("shaft", ("end", "outside", 22)),
             piece("saw", ("bore", "inside", 22.02)),
         )
-        one, two = self.ask(shaft, saw)[0], self.ask(saw, shaft)[0]
-        self.assertAlmostEqual(one.play, two.play)
-        self.assertAlmostEqual(one.doubt, two.doubt)
+        first, two = self.ask(shaft, saw)[0], self.ask(saw, shaft)[0]
+        self.assertAlmostEqual(first.play, two.play)
+        self.assertAlmostEqual(first.doubt, two.doubt)
 
     def test_a_tight_one_is_pressed_and_a_doubtful_one_is_tried(self):
         shaft = piece("shaft", ("end", "outside", 22.0))

@@ -56,8 +56,8 @@ class Readings(unittest.TestCase):
         slip = made.readings[2]
         struck = replace(slip, struck="misread")
         kept = replace(slip, kept="looked at")
-        for one, count in ((struck, 3), (kept, 4)):
-            readings = (*made.readings[:2], one, made.readings[3])
+        for reading, count in ((struck, 3), (kept, 4)):
+            readings = (*made.readings[:2], reading, made.readings[3])
             found = measure(replace(made, readings=readings), SHOP, "cast iron")
             self.assertEqual(found.count, count)
             self.assertEqual(found.doubts, ())

@@ -27,7 +27,9 @@ PIECE = Piece("part", "Part", "other")
 def surface(key: str, *readings, instrument="micrometer", **aids) -> Surface:
     """A surface of a form read with one instrument; a reading may have its place."""
     form = surface_forms()[key]
-    pairs = [one if isinstance(one, tuple) else (one, "") for one in readings]
+    pairs = [
+        reading if isinstance(reading, tuple) else (reading, "") for reading in readings
+    ]
     return Surface(
         key,
         form.name,
@@ -38,18 +40,18 @@ def surface(key: str, *readings, instrument="micrometer", **aids) -> Surface:
     )
 
 
-def measured(one: Surface):
-    return measure(one, SHOP, "steel")
+def measured(surface: Surface):
+    return measure(surface, SHOP, "steel")
 
 
 class WhatIsAdded(unittest.TestCase):
     def test_what_only_means_something_together_is_added_together(self):
         piece = PIECE
         for _ in range(2):
-            for one in new_surfaces(piece, "tee"):
-                piece = piece.with_surface(one)
+            for surface in new_surfaces(piece, "tee"):
+                piece = piece.with_surface(surface)
         self.assertEqual(
-            [one.id for one in piece.surfaces][3:5], ["tee-lip", "tee-neck-2"]
+            [surface.id for surface in piece.surfaces][3:5], ["tee-lip", "tee-neck-2"]
         )
         with self.assertRaisesRegex(BadInput, "did you mean"):
             new_surfaces(PIECE, "dovetial-out")
@@ -118,10 +120,12 @@ class Sums(unittest.TestCase):
 
     def test_a_pitch_stays_what_it_is_in_either_unit(self):
         for pitch, says in ((25.4 / 8, "8 tpi"), (4.5, "4.50 mm"), (0.2, "0.20 mm")):
-            one = surface("thread-pitch", pitch, instrument="thread-gauge")
+            thread = surface("thread-pitch", pitch, instrument="thread-gauge")
             for inch in (False, True):
                 with self.subTest(says, inch=inch):
-                    self.assertEqual(measured_text(one, measured(one), inch), says)
+                    self.assertEqual(
+                        measured_text(thread, measured(thread), inch), says
+                    )
 
     def test_a_reading_waits_for_what_stands_in_it(self):
         bare = surface("over-pins")
@@ -156,8 +160,8 @@ class Sums(unittest.TestCase):
             self.assertAlmostEqual(read_typed(typed, shaft, False), 45.993, places=3)
 
     def test_every_sum_names_inputs_that_its_reckoning_has(self):
-        for one in SUMS.values():
-            self.assertEqual(len(one.asks), len(one.aids))
+        for listed in SUMS.values():
+            self.assertEqual(len(listed.asks), len(listed.aids))
 
 
 class Shape(unittest.TestCase):
@@ -222,12 +226,12 @@ class Standards(unittest.TestCase):
     def test_chances_add_up_and_fall(self):
         found = likely_threads(7.9, False, None, 0.03)
         self.assertGreater(len(found), 1, "without a pitch several are possible")
-        chances = [one.chance for one in found]
+        chances = [likely.chance for likely in found]
         self.assertEqual(chances, sorted(chances, reverse=True))
         self.assertLessEqual(sum(chances), 1 + 1e-9)
 
     def test_an_inch_thread_in_a_metric_shaft_is_found(self):
-        names = {one.name for one in likely_threads(7.85, False, 25.4 / 18, 0.03)}
+        names = {likely.name for likely in likely_threads(7.85, False, 25.4 / 18, 0.03)}
         self.assertEqual(names, {"5/16-18 UNC", "5/16 BSW"})
 
     def test_a_bearing_s_size_is_said(self):
@@ -237,8 +241,8 @@ class Standards(unittest.TestCase):
 
 class Reseating(unittest.TestCase):
     def says(self, *runouts):
-        one = surface("reseat", *runouts, instrument="indicator")
-        return reseating(measured(one))
+        mounted = surface("reseat", *runouts, instrument="indicator")
+        return reseating(measured(mounted))
 
     def test_five_mountings_tell(self):
         self.assertIn("5 more times", self.says())

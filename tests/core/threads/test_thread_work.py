@@ -40,20 +40,20 @@ class Passes(unittest.TestCase):
         for thread in THREADS:
             for first in (None, 0.05, 0.3):
                 found = asked("thread-passes", thread=thread, first=first)
-                cuts = [one["radial"] for one in found["passes"][:-2]]
+                cuts = [cut["radial"] for cut in found["passes"][:-2]]
                 with self.subTest(thread, first=first):
                     self.assertAlmostEqual(math.fsum(cuts), found["total_depth"])
-                    for one, other in pairwise(cuts):
-                        self.assertLessEqual(other, one + 1e-9)
+                    for cut, other in pairwise(cuts):
+                        self.assertLessEqual(other, cut + 1e-9)
                     self.assertEqual(
-                        [one["radial"] for one in found["passes"][-2:]], [0, 0]
+                        [cut["radial"] for cut in found["passes"][-2:]], [0, 0]
                     )
 
     def test_no_pass_rubs_but_perhaps_the_last(self):
         for thread in THREADS:
             for least in (0.02, 0.05, 0.1):
                 found = asked("thread-passes", thread=thread, least=least, spring=0)
-                cuts = [one["radial"] for one in found["passes"]]
+                cuts = [cut["radial"] for cut in found["passes"]]
                 with self.subTest(thread, least=least):
                     self.assertTrue(all(cut >= least - 1e-9 for cut in cuts[:-1]))
 
@@ -72,8 +72,8 @@ class Passes(unittest.TestCase):
         """The depth after n passes goes as the root of n while none is too light."""
         found = asked("thread-passes", thread="M20", first=0.3, least=0.002, spring=0)
         deep, depths = 0.0, []
-        for one in found["passes"][:5]:
-            deep += one["radial"]
+        for cut in found["passes"][:5]:
+            deep += cut["radial"]
             depths.append(deep)
         for n, depth in enumerate(depths, 1):
             self.assertAlmostEqual(depth / depths[0], math.sqrt(n), places=1)
@@ -81,8 +81,8 @@ class Passes(unittest.TestCase):
     def test_the_compound_goes_further_by_its_angle(self):
         found = asked("thread-passes", thread="M10", angle=29)
         slant = math.cos(math.radians(29))
-        for one in found["passes"]:
-            self.assertAlmostEqual(one["compound"] * slant, one["radial"])
+        for cut in found["passes"]:
+            self.assertAlmostEqual(cut["compound"] * slant, cut["radial"])
         self.assertAlmostEqual(found["compound_total"] * slant, found["total_depth"])
         straight = asked("thread-passes", thread="M10", school="plunge", angle=29)
         self.assertAlmostEqual(straight["compound_total"], straight["total_depth"])
@@ -116,12 +116,12 @@ class Passes(unittest.TestCase):
 
     def test_a_run_out_groove_clears_the_tool(self):
         for thread in ("M10", "M45x4.5", "1-8"):
-            one = thread_of(thread)
+            sizes = thread_of(thread)
             screw = asked("thread-passes", thread=thread)
             nut = asked("thread-passes", thread=thread, internal=True)
-            self.assertLess(screw["runout_groove_diameter"], one.minor_external)
-            self.assertGreater(nut["runout_groove_diameter"], one.major)
-            self.assertAlmostEqual(screw["runout_groove_width"], 3 * one.pitch)
+            self.assertLess(screw["runout_groove_diameter"], sizes.minor_external)
+            self.assertGreater(nut["runout_groove_diameter"], sizes.major)
+            self.assertAlmostEqual(screw["runout_groove_width"], 3 * sizes.pitch)
 
 
 class Dial(unittest.TestCase):
@@ -181,23 +181,23 @@ class Wires(unittest.TestCase):
         """The groove's flanks meet below the pitch line, where groove is half a pitch
         wide; a round wire in it stands its radius over sin(half) above that point."""
         for thread in ("M8", "M24", "1/2-13", "1/2 BSW"):
-            one = thread_of(thread)
-            half = math.radians(one.form.angle / 2)
+            sizes = thread_of(thread)
+            half = math.radians(sizes.form.angle / 2)
             for wire in (None, asked("thread-wires", thread=thread)["best_wire"] * 1.1):
                 found = asked("thread-wires", thread=thread, wire=wire)
                 size = wire or found["best_wire"]
-                root = one.pitch_diameter / 2 - one.pitch / 4 / math.tan(half)
+                root = sizes.pitch_diameter / 2 - sizes.pitch / 4 / math.tan(half)
                 centre = root + size / 2 / math.sin(half)
                 with self.subTest(thread, wire=size):
                     self.assertAlmostEqual(found["over_wires"], 2 * centre + size)
 
     def test_the_best_wire_touches_at_the_pitch_line(self):
         for thread in ("M8", "1/2-13", "1/2 BSW", "Tr20x4"):
-            one = thread_of(thread)
-            half = math.radians(one.form.angle / 2)
+            sizes = thread_of(thread)
+            half = math.radians(sizes.form.angle / 2)
             best = asked("thread-wires", thread=thread)["best_wire"]
             # along the pitch line it touches half a groove from the middle
-            self.assertAlmostEqual(best / 2 * math.cos(half), one.pitch / 4)
+            self.assertAlmostEqual(best / 2 * math.cos(half), sizes.pitch / 4)
 
     def test_wires_that_cannot_touch_are_refused(self):
         found = asked("thread-wires", thread="M10")
@@ -224,9 +224,9 @@ class Wires(unittest.TestCase):
     def test_a_pointed_tool_leaves_an_eighth_of_the_pitch_on_the_crest(self):
         """ISO 68-1: the crest of the basic profile is P/8 wide."""
         for thread in ("M8", "M45x4.5", "1/2-13"):
-            one = thread_of(thread)
-            flat = crest_flat(one, one.major, one.pitch_diameter)
-            self.assertAlmostEqual(flat, one.pitch / 8, 4)
+            sizes = thread_of(thread)
+            flat = crest_flat(sizes, sizes.major, sizes.pitch_diameter)
+            self.assertAlmostEqual(flat, sizes.pitch / 8, 4)
 
     def test_the_flat_of_a_class_lies_between_its_limits(self):
         found = asked("crest-flat", thread="M10")
@@ -237,17 +237,17 @@ class Wires(unittest.TestCase):
 
     def test_the_flat_and_the_wires_tell_the_same_pitch_diameter(self):
         for thread in ("M8", "1/2-13", "1/2 BSW", "Tr20x4"):
-            one = thread_of(thread)
+            sizes = thread_of(thread)
             wires = asked("thread-wires", thread=thread)
             deeper = asked(
                 "thread-wires", thread=thread, measured=wires["over_wires"] - 0.02
             )
-            flat = crest_flat(one, one.major, one.pitch_diameter)
-            lean = math.tan(math.radians(one.form.angle / 2))
+            flat = crest_flat(sizes, sizes.major, sizes.pitch_diameter)
+            lean = math.tan(math.radians(sizes.form.angle / 2))
             read = asked(
                 "crest-flat",
                 thread=thread,
-                outside=one.major,
+                outside=sizes.major,
                 measured=flat - 0.02 * lean,
             )
             with self.subTest(thread):
@@ -277,23 +277,23 @@ class Engagement(unittest.TestCase):
     def test_at_the_least_length_screw_and_thread_fail_together(self):
         """Sheared area of a nut's thread: π · major · share of the pitch that is
         metal there, half a pitch and what the flank adds to the pitch line."""
-        one = thread_of("M10")
+        thread = thread_of("M10")
         found = asked(
             "thread-engagement", thread="M10", screw_strength=800, nut_strength=220
         )
-        metal = one.pitch / 2 + math.tan(math.radians(30)) * (
-            one.major - one.pitch_diameter
+        metal = thread.pitch / 2 + math.tan(math.radians(30)) * (
+            thread.major - thread.pitch_diameter
         )
         holds = (
             0.5
             * 220
             * math.pi
-            * one.major
+            * thread.major
             * metal
             * found["minimum_length"]
-            / one.pitch
+            / thread.pitch
         )
-        core = (one.pitch_diameter + one.minor_external) / 2
+        core = (thread.pitch_diameter + thread.minor_external) / 2
         self.assertAlmostEqual(holds, 800 * math.pi / 4 * core**2, places=3)
         self.assertAlmostEqual(found["turns"], found["minimum_length"] / 1.5)
 
@@ -313,7 +313,7 @@ class Engagement(unittest.TestCase):
 
 class TapDrills(unittest.TestCase):
     def test_the_drill_named_is_the_nearest_there_is(self):
-        sizes = [one.size for one in drills("metric")]
+        sizes = [drill.size for drill in drills("metric")]
         for thread in ("M3", "M5", "M8", "M16", "M10x1"):
             for engagement in (60, 70, 80):
                 found = asked("tap-drill", thread=thread, engagement=engagement)
@@ -330,13 +330,13 @@ class TapDrills(unittest.TestCase):
 
     def test_beside_it_stand_two_smaller_and_two_larger(self):
         found = asked("tap-drill", thread="M8")
-        sizes = [one["size"] for one in found["alternatives"]]
+        sizes = [drill["size"] for drill in found["alternatives"]]
         self.assertEqual(len(sizes), 4)
         self.assertEqual(sizes, sorted(sizes))
         self.assertTrue(sizes[1] < found["drill_size"] < sizes[2])
-        for one in found["alternatives"]:
-            larger = one["size"] > found["drill_size"]
-            self.assertEqual(one["engagement"] < found["engagement"], larger)
+        for drill in found["alternatives"]:
+            larger = drill["size"] > found["drill_size"]
+            self.assertEqual(drill["engagement"] < found["engagement"], larger)
 
     def test_too_much_and_too_little_thread_are_cautioned(self):
         for engagement, words in ((95, "breaks taps"), (40, "strips early"), (75, "")):

@@ -117,16 +117,18 @@ def understand(
         return Understood(said)
     refused: Understood | None = None
     parts = heard(said, inch)
-    for one in _sum(said, inch) or _candidates(parts):
-        found, words, why = _asked(one, inch, own or OwnFigures())
+    for candidate in _sum(said, inch) or _candidates(parts):
+        found, words, why = _asked(candidate, inch, own or OwnFigures())
         if parts.unclear:
-            return _unclear(said, words, parts.unclear, one.unused)
+            return _unclear(said, words, parts.unclear, candidate.unused)
         if found.answer is not None:
             return Understood(
-                said, words, found, sentence(found.answer, inch), one.unused
+                said, words, found, sentence(found.answer, inch), candidate.unused
             )
         if refused is None:
-            refused = Understood(said, words, found, why, one.unused, _offered(said))
+            refused = Understood(
+                said, words, found, why, candidate.unused, _offered(said)
+            )
     return refused or Understood(said, unused=(said,), offered=_offered(said))
 
 
@@ -149,7 +151,7 @@ def _sum(said: str, inch: bool) -> list[_Candidate]:
         parse(said, inch=inch)
     except BadInput:
         return []
-    phrase = next(one for one in PHRASES if one.reckoner == "convert")
+    phrase = next(phrase_ for phrase_ in PHRASES if phrase_.reckoner == "convert")
     return [_Candidate((0, 0, 0), phrase, {"value": said}, ())]
 
 
@@ -166,17 +168,19 @@ def _candidates(said: Said) -> list[_Candidate]:
             continue
         rank = (len(unused), -trial.words_used, order)
         found.append(_Candidate(rank, phrase, inputs, unused))
-    return sorted(found, key=lambda one: one.rank)
+    return sorted(found, key=lambda candidate: candidate.rank)
 
 
-def _asked(one: _Candidate, inch: bool, own: OwnFigures) -> tuple[Found, str, str]:
+def _asked(
+    candidate: _Candidate, inch: bool, own: OwnFigures
+) -> tuple[Found, str, str]:
     """The question asked: what came of it, its words, and why it was refused."""
-    reckoning = reckonings()[one.phrase.reckoner]
+    reckoning = reckonings()[candidate.phrase.reckoner]
     mine = own.of(reckoning)
     usual = {key: reckoning.usual[key] for key in _USUAL.get(reckoning.name, ())}
-    inputs = {**usual, **mine.inputs, **one.inputs}
-    assumed = [key for key in usual if key not in {**mine.inputs, **one.inputs}]
-    words = _in_words(reckoning, one.inputs, {key: usual[key] for key in assumed})
+    inputs = {**usual, **mine.inputs, **candidate.inputs}
+    assumed = [key for key in usual if key not in {**mine.inputs, **candidate.inputs}]
+    words = _in_words(reckoning, candidate.inputs, {key: usual[key] for key in assumed})
     try:
         answer = reckon(reckoning.name, inputs, inch)
     except BadInput as error:
@@ -203,7 +207,11 @@ def _in_words(
 def _offered(said: str) -> tuple[str, ...]:
     """The phrases that are nearest to what was said."""
     known = examples()
-    by_words = [known[one.name] for one in _by_words(said) if one.name in known]
+    by_words = [
+        known[reckoning.name]
+        for reckoning in _by_words(said)
+        if reckoning.name in known
+    ]
     alike = difflib.get_close_matches(
         said.lower(), list(known.values()), n=OFFERED, cutoff=0.3
     )
@@ -218,10 +226,10 @@ def found_with(told: Understood) -> list[Found]:
     'tap-drill'
     """
     found = [told.found] if told.found and told.answer else []
-    seen = {one.reckoning.name for one in found}
-    for one in _by_words(told.said[:MOST_LETTERS]):
-        if one.name not in seen:
-            found.append(Found(one, {}, None))
+    seen = {found.reckoning.name for found in found}
+    for reckoning in _by_words(told.said[:MOST_LETTERS]):
+        if reckoning.name not in seen:
+            found.append(Found(reckoning, {}, None))
     return found[:MOST_FOUND]
 
 
@@ -229,15 +237,16 @@ def _by_words(said: str) -> list[Reckoning]:
     """Those whose name, title or words hold what was typed, most of it first."""
     words = [word for word in re.split(r"[^a-z0-9]+", said.lower()) if word]
     scored = []
-    for one in reckonings().values():
-        meanings = " ".join(given.meaning for given in one.inputs)
-        near = f"{one.name} {one.title} {_ALSO.get(one.name, '')}".lower()
-        far = f"{one.group} {meanings}".lower()
+    for reckoning in reckonings().values():
+        meanings = " ".join(given.meaning for given in reckoning.inputs)
+        also = _ALSO.get(reckoning.name, "")
+        near = f"{reckoning.name} {reckoning.title} {also}".lower()
+        far = f"{reckoning.group} {meanings}".lower()
         score = sum(
             3 * bool(re.search(rf"\b{re.escape(word)}", near))
             + bool(re.search(rf"\b{re.escape(word)}", far))
             for word in words
         )
         if score or not words:
-            scored.append((-score, one.group, one.name, one))
-    return [one for *_, one in sorted(scored, key=lambda s: s[:3])]
+            scored.append((-score, reckoning.group, reckoning.name, reckoning))
+    return [reckoning for *_, reckoning in sorted(scored, key=lambda s: s[:3])]

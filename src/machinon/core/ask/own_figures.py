@@ -21,9 +21,9 @@ class Own(Struct, frozen=True):
     inputs: Mapping[str, Any] = {}
     whose: tuple[str, ...] = ()
 
-    def with_usual(self, one: Reckoning) -> dict[str, Any]:
+    def with_usual(self, reckoning: Reckoning) -> dict[str, Any]:
         """The usual question of a reckoning, about what the shop owns."""
-        return {**one.usual, **self.inputs}
+        return {**reckoning.usual, **self.inputs}
 
 
 class OwnFigures(Struct, frozen=True):
@@ -36,12 +36,12 @@ class OwnFigures(Struct, frozen=True):
     machines: tuple[Machine, ...] = ()
     shelves: Mapping[str, Belongings] = {}
 
-    def of(self, one: Reckoning) -> Own:
+    def of(self, reckoning: Reckoning) -> Own:
         """What the shop knows of a reckoning's inputs; the rest is not there."""
         inputs: dict[str, Any] = {}
         whose: list[str] = []
-        keys = {asked.key for asked in one.inputs}
-        for name, own in self._known(one.name):
+        keys = {asked.key for asked in reckoning.inputs}
+        for name, own in self._known(reckoning.name):
             known = {k: v for k, v in own.items() if v and k in keys}
             if known:
                 inputs |= known

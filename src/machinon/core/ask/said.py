@@ -92,9 +92,9 @@ def _plain(low: str) -> str:
     >>> _plain("holes"), _plain("passes"), _plain("across")
     ('hole', 'pass', 'across')
     """
-    for one in (low, low.removesuffix("es"), low.removesuffix("s")):
-        if _same().get(one):
-            return _same()[one]
+    for form in (low, low.removesuffix("es"), low.removesuffix("s")):
+        if _same().get(form):
+            return _same()[form]
     if len(low) > 3 and low.endswith("s") and low[-2:] not in ("ss", "us", "is", "as"):
         return low.removesuffix("es" if low.endswith("sses") else "s")
     return low
@@ -136,7 +136,7 @@ class Said:
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""
-        parts = [Part(one.kind, one.text, one.at) for one in self.parts]
+        parts = [Part(part.kind, part.text, part.at) for part in self.parts]
         return Said(parts, self.inch)
 
     def has(self, *words: str) -> bool:
@@ -169,8 +169,8 @@ class Said:
         """Sizes of one thing: the bare ones in the unit that another was said in; a
         fraction is inches as it is."""
         inches = any(map(_INCHES.search, sizes))
-        unit = "in" if inches else "mm" if any("mm" in one for one in sizes) else ""
-        bare = [_BARE.fullmatch(one) and "/" not in one for one in sizes]
+        unit = "in" if inches else "mm" if any("mm" in size for size in sizes) else ""
+        bare = [_BARE.fullmatch(size) and "/" not in size for size in sizes]
         return [f"{o}{unit}" if b else o for o, b in zip(sizes, bare, strict=True)]
 
     def tpi(self) -> str:
@@ -204,10 +204,10 @@ class Said:
             beside = (i - 1, i + 1) if part.text.lower() in _AFTER else (i + 1, i - 1)
             for other in beside:
                 if 0 <= other < len(self.parts):
-                    one = self.parts[other]
-                    if one.kind in kinds and not one.used:
-                        one.used = part.used = True
-                        return one.text
+                    spoken = self.parts[other]
+                    if spoken.kind in kinds and not spoken.used:
+                        spoken.used = part.used = True
+                        return spoken.text
         return ""
 
     def count(self, *words: str) -> str:
@@ -216,24 +216,24 @@ class Said:
         if found and found.isdigit():
             return found
         whole = [
-            one
-            for one in self.parts
-            if one.kind == "number" and not one.used and one.text.isdigit()
+            part
+            for part in self.parts
+            if part.kind == "number" and not part.used and part.text.isdigit()
         ]
         if not whole:
             return ""
-        least = min(whole, key=lambda one: int(one.text))
+        least = min(whole, key=lambda part: int(part.text))
         least.used = True
         return least.text
 
     @property
     def unused(self) -> list[str]:
         """Parts that say something and that nobody uses."""
-        return [one.text for one in self.parts if not one.used and not one.is_noise]
+        return [part.text for part in self.parts if not part.used and not part.is_noise]
 
     @property
     def words_used(self) -> int:
-        return sum(one.used and one.kind == "word" for one in self.parts)
+        return sum(part.used and part.kind == "word" for part in self.parts)
 
 
 @functools.cache
@@ -292,7 +292,7 @@ def _by_the_foot(match: re.Match[str]) -> str:
 def _joined(match: re.Match[str]) -> str:
     """`3/8-24` where there is such a thread, else as it was said."""
     name = f"{match[1]}-{match[2]}"
-    known = any(one.startswith(f"{name} UN") for one in known_threads())
+    known = any(listed.startswith(f"{name} UN") for listed in known_threads())
     return name if known else match[0]
 
 

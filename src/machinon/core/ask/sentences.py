@@ -120,7 +120,7 @@ def _fit(t: _Teller) -> str:
 def _play(t: _Teller) -> str:
     """From the tightest to the loosest pair: play, or by how much the shaft is over."""
     least, most = float(t["clearance_min"]), float(t["clearance_max"])
-    tight, loose = (small_text(abs(one), t.inch) for one in (least, most))
+    tight, loose = (small_text(abs(limit), t.inch) for limit in (least, most))
     if least >= 0:
         return f"{t['kind']}, {tight} to {loose} of play"
     if most <= 0:
@@ -165,7 +165,7 @@ def _dividing(t: _Teller) -> str:
         if first["holes"]
         else ""
     )
-    said = " and ".join(one for one in (whole, part) if one) + " for each"
+    said = " and ".join(words for words in (whole, part) if words) + " for each"
     off = abs(float(first["error"])) * 3600
     if off < EXACT:
         return said
@@ -198,7 +198,7 @@ def _convert(t: _Teller) -> str:
     first, second = (inch, mm) if t.inch else (mm, inch)
     if wanted == "mm":
         first, second = inch, mm
-    more = "".join(f"; {one}" for one in (fraction, drill) if one)
+    more = "".join(f"; {words}" for words in (fraction, drill) if words)
     if not t.inch and _is_inch_decimal(value):
         more += f"; {_trim(value, 6)} in would be {_trim(value * INCH, 3)} mm"
     return f"{first} is {second}{more}"
@@ -265,7 +265,7 @@ def _polygon(t: _Teller) -> str:
 
 
 def _knurl(t: _Teller) -> str:
-    sizes = " or ".join(t.size(one) for one in t["best_diameters"])
+    sizes = " or ".join(t.size(diameter) for diameter in t["best_diameters"])
     return f"Turn it to {sizes}: whole teeth; it grows about {t.size('growth', 0.01)}"
 
 
@@ -286,7 +286,8 @@ def _keyway(t: _Teller) -> str:
 
 def _pin(t: _Teller) -> str:
     steps = ", ".join(
-        f"{t.size(one['drill'])} to {t.size(one['depth'], 0.1)}" for one in t["drills"]
+        f"{t.size(drill['drill'])} to {t.size(drill['depth'], 0.1)}"
+        for drill in t["drills"]
     )
     return (
         f"Ends {t.size('large_diameter')} and {t.size('small_diameter')}; drill {steps}"
@@ -308,7 +309,7 @@ def _seat(t: _Teller) -> str:
 
 def _passes(t: _Teller) -> str:
     key = "length" if t.given("on") == "length" else "diameter"
-    sizes = [length_text(one[key], 0.01, t.inch, unit=False) for one in t["passes"]]
+    sizes = [length_text(row[key], 0.01, t.inch, unit=False) for row in t["passes"]]
     more = " …" if len(sizes) > 6 else ""
     count = int(t["count"])
     unit = "in" if t.inch else "mm"
@@ -436,7 +437,7 @@ TELLINGS: Mapping[str, Telling] = {
     "arc-chord": lambda t: f"Radius {t.both(float(t['diameter']) / 2)}",
     "gauge-stack": lambda t: (
         "Stack "
-        + " + ".join(f"{one:g}" for one in t["pieces"])
+        + " + ".join(f"{piece:g}" for piece in t["pieces"])
         + f": {t.size('total')}"
     ),
     "speeds": _speed,
@@ -476,19 +477,19 @@ def sentence(answer: Answer, inch: bool = False) -> str:
         return telling(_Teller(answer, inch))
     teller = _Teller(answer, inch)
     parts = []
-    for one in reckonings()[answer.reckoner].results:
-        value = answer.results.get(one.key)
+    for result in reckonings()[answer.reckoner].results:
+        value = answer.results.get(result.key)
         if value in (None, "") or isinstance(value, bool | list | dict):
             continue
         if isinstance(value, str):
-            parts.append(f"{one.words} {value}")
-        elif one.kind is LENGTH:
-            parts.append(f"{one.words} {teller.both(float(value))}")
+            parts.append(f"{result.words} {value}")
+        elif result.kind is LENGTH:
+            parts.append(f"{result.words} {teller.both(float(value))}")
         else:
-            known, kind = float(value), one.kind
+            known, kind = float(value), result.kind
             rough = kind in ROUGH
             said = rough_text(known, kind) if rough else text_of(known, kind, inch)
-            parts.append(f"{one.words} {said}")
+            parts.append(f"{result.words} {said}")
         if len(parts) == 2:
             break
     text = ", ".join(parts)

@@ -67,8 +67,8 @@ def advise_by_trial(state: CutState, trial: str) -> Advice:
 
 def last_size(state: CutState) -> float | None:
     """What it was read at last, or before the first cut; mm on the diameter."""
-    read = (one.measured for one in reversed(state.entries))
-    return next((one for one in read if one is not None), state.start)
+    read = (entry.measured for entry in reversed(state.entries))
+    return next((reading for reading in read if reading is not None), state.start)
 
 
 def _arrived(before: CutState, size: float) -> bool:

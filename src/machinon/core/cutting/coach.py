@@ -333,7 +333,7 @@ def _grown(belief: Belief, state: CutState) -> bool:
     if not belief.seen or belief.seen >= READINGS:
         return False
     read = [(0.0, state.start)]
-    read += [(one.dial, one.measured) for one in state.entries]
+    read += [(entry.dial, entry.measured) for entry in state.entries]
     sizes = [(dial, size) for dial, size in read if size is not None]
     before = [size for dial, size in sizes if dial < belief.dial - 1e-9]
     grown = (sizes[-1][1] - before[-1]) / 2 if before else 0.0
@@ -344,14 +344,14 @@ def _grown(belief: Belief, state: CutState) -> bool:
 def _sprung(state: CutState) -> int:
     """How many passes were taken without infeed since the dial was moved."""
     last = state.entries[-1].dial
-    return sum(one.spring for one in state.entries if one.dial >= last - 1e-9)
+    return sum(entry.spring for entry in state.entries if entry.dial >= last - 1e-9)
 
 
 def _took_nothing(state: CutState) -> int:
     """How many cuts in a row, the last ones, took less than readings differ by."""
     sigma, count = state.read_sigma, 0
-    for one in reversed(cuts_taken(state)):
-        if one.removed > 2 * sigma:
+    for taken in reversed(cuts_taken(state)):
+        if taken.removed > 2 * sigma:
             break
         count += 1
     return count

@@ -149,8 +149,8 @@ def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
         if key in fields:
             inner = fields[key]
             if inner is not None:
-                for one in value if isinstance(value, list) else [value]:
-                    _spelled(one, inner, f"{path}{key}.")
+                for part in value if isinstance(value, list) else [value]:
+                    _spelled(part, inner, f"{path}{key}.")
             continue
         near = difflib.get_close_matches(str(key), fields, 1, 0.75)
         if near:
@@ -161,13 +161,13 @@ def _spelled(message: Any, kind: type[msgspec.Struct], path: str = "") -> None:
 @functools.cache
 def _fields(kind: type[msgspec.Struct]) -> dict[str, type[msgspec.Struct] | None]:
     """The keys of a structure, each with the structure that it may hold."""
-    return {one.name: _struct(one.type) for one in msgspec.structs.fields(kind)}
+    return {field.name: _struct(field.type) for field in msgspec.structs.fields(kind)}
 
 
 def _struct(kind: Any) -> type[msgspec.Struct] | None:
-    for one in (kind, *typing.get_args(kind)):
-        if isinstance(one, type) and issubclass(one, msgspec.Struct):
-            return one
+    for part in (kind, *typing.get_args(kind)):
+        if isinstance(part, type) and issubclass(part, msgspec.Struct):
+            return part
     return None
 
 

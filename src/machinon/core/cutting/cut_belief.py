@@ -172,20 +172,20 @@ def first_belief(state: CutState) -> Belief:
     rows = [
         (share, rubs * max(state.least, LEAST_RUB), scale, usual * often * read, slip)
         for slip, read in ((0.0, 1 - sum(often for _, often in SLIPS)), *SLIPS)
-        for scale, usual in (*SCALES, *((one, 1.0) for one in SLOWER))
+        for scale, usual in (*SCALES, *((share, 1.0) for share in SLOWER))
         if not slip or scale == 1
         for share in (SHARES[-1:] if scale in SLOWER else SHARES)
         for rubs, often in ((middle,) if slip or scale != 1 else RUBBING)
     ]
     share, rubs, scale, chance, slip = (
-        np.array(one) for one in zip(*rows, strict=True)
+        np.array(column) for column in zip(*rows, strict=True)
     )
     off = share - state.ratio
     usual = (1 - ODD) * _bell(off, SHARE_SIGMA) + ODD * _bell(off, ODD_SIGMA)
     slower = np.isin(scale, SLOWER)
     chance *= np.where(slower, 1.0, usual)
-    for one in (slower, ~slower):  # a slide's chance is its own
-        chance[one] /= chance[one].sum()
+    for of in (slower, ~slower):  # a slide's chance is its own
+        chance[of] /= chance[of].sum()
     chance *= np.where(slower, SLOWER_CHANCE, 1 - SLOWER_CHANCE)
     # one sigma of the start as it was read, on the radius, squared
     reading = state.read_sigma**2 + slip**2
@@ -255,8 +255,8 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
     z, w = nodes()
     there = np.maximum(before[..., None] + spread[..., None] * z, 0.0)
     share, push, rubs = (
-        twice(one)[:, None]
-        for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
+        twice(values)[:, None]
+        for values in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
     )
     bites = biting(there, rubs)
     full = pushed_off(there, share, push, bites)
@@ -328,20 +328,20 @@ def looked_ahead(belief: Belief, dials: Any, state: CutState) -> Ahead:
     import numpy as np
 
     ready = set_to(belief, belief.dial, state)
-    one = _passes(ready, dials, (1.0, 0.0))
-    at = twice(ready.at) + one.pull[:, SURFACE] * one.shift + one.take
-    row = one.row.copy()
+    taken = _passes(ready, dials, (1.0, 0.0))
+    at = twice(ready.at) + taken.pull[:, SURFACE] * taken.shift + taken.take
+    row = taken.row.copy()
     row[..., SURFACE] += 1.0
     along = np.einsum("...ni,nij->...nj", row, twice(ready.cov, 0))
-    pulled = (row * one.pull).sum(axis=-1)
-    var = (along * row).sum(axis=-1) - pulled**2 * one.narrower + one.rest
-    touch = twice(ready.mean[:, TOUCH]) + one.pull[:, TOUCH] * one.shift
-    with_touch = along[..., TOUCH] - pulled * one.pull[:, TOUCH] * one.narrower
+    pulled = (row * taken.pull).sum(axis=-1)
+    var = (along * row).sum(axis=-1) - pulled**2 * taken.narrower + taken.rest
+    touch = twice(ready.mean[:, TOUCH]) + taken.pull[:, TOUCH] * taken.shift
+    with_touch = along[..., TOUCH] - pulled * taken.pull[:, TOUCH] * taken.narrower
     lag = twice(belief.scale) * dials + touch - at
     if state.spring_pass == "always":
         share, push, rubs = (
-            twice(one)
-            for one in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
+            twice(values)
+            for values in (belief.mean[:, SHARE], belief.mean[:, PUSH], belief.rubs)
         )
         there = np.maximum(lag, 0.0)
         full = pushed_off(there, share, push, biting(there, rubs))
@@ -349,7 +349,7 @@ def looked_ahead(belief: Belief, dials: Any, state: CutState) -> Ahead:
         at, lag = at + FINDS * full, lag - FINDS * full
         var = var + (FINDS_SIGMA * full) ** 2
     var = np.maximum(var, 1e-12)
-    return Ahead(one.chance, at, var, lag, 1 - with_touch / var)
+    return Ahead(taken.chance, at, var, lag, 1 - with_touch / var)
 
 
 def as_it_is(belief: Belief) -> Ahead:
@@ -361,25 +361,26 @@ def as_it_is(belief: Belief) -> Ahead:
     return Ahead(belief.chance, belief.at, belief.var, lag, own)
 
 
-def _after(belief: Belief, one: Pass) -> Belief:
+def _after(belief: Belief, taken: Pass) -> Belief:
     """The belief after a pass: what each distribution learns from rubbing or biting."""
     import numpy as np
 
-    keep = np.argsort(-one.chance)[:KEPT]
-    keep = keep[one.chance[keep] > LEAST_CHANCE]
-    left = belief._only(keep % len(belief.chance), one.chance[keep])
-    pull = one.pull[keep]
-    mean = left.mean + pull * one.shift[keep, None]
+    keep = np.argsort(-taken.chance)[:KEPT]
+    keep = keep[taken.chance[keep] > LEAST_CHANCE]
+    left = belief._only(keep % len(belief.chance), taken.chance[keep])
+    pull = taken.pull[keep]
+    mean = left.mean + pull * taken.shift[keep, None]
     cov = (
-        left.cov - pull[:, :, None] * pull[:, None, :] * one.narrower[keep, None, None]
+        left.cov
+        - pull[:, :, None] * pull[:, None, :] * taken.narrower[keep, None, None]
     )
-    mean[:, SURFACE] += one.take[keep]
+    mean[:, SURFACE] += taken.take[keep]
     # the surface moves by what is taken, and is in doubt with all that this rests on
-    row = one.row[keep]
+    row = taken.row[keep]
     along = np.einsum("ni,nij->nj", row, cov)
     cov[:, SURFACE, :] += along
     cov[:, :, SURFACE] += along
-    cov[:, SURFACE, SURFACE] += (row * along).sum(axis=1) + one.rest[keep]
+    cov[:, SURFACE, SURFACE] += (row * along).sum(axis=1) + taken.rest[keep]
     slip = np.zeros(len(keep))
     return replace(
         left,

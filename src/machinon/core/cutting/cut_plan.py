@@ -140,10 +140,10 @@ class Plan:
         import numpy as np
 
         read, doubt = lathe.read, lathe.seat + np.array(lathe.tools)
-        _, one = once_read(doubt, read)
-        told, two = once_read(one, read)
+        _, sure = once_read(doubt, read)
+        told, two = once_read(sure, read)
         ended, ended_again = (
-            self.band.ended(self.places, var[:, None]) for var in (one, two)
+            self.band.ended(self.places, var[:, None]) for var in (sure, two)
         )
         z, w = nodes(FAR)
         rows = np.arange(len(LAGS))[:, None]

@@ -102,10 +102,10 @@ class Worths:
         import numpy as np
 
         now = as_it_is(self.belief)
-        left, lag, one = self._told(now)
+        left, lag, sure = self._told(now)
         plan = self._plan
         onward = plan.at(plan.passed, left, lag) - self._hoped(plan.passed)
-        ended = self._band.ended(left, one[..., None])
+        ended = self._band.ended(left, sure[..., None])
         return float(self._expected(now, np.maximum(ended, onward))) - READ
 
     @functools.cached_property

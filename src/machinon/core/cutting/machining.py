@@ -130,7 +130,7 @@ def _roughing(rough: float, most: float, travel: float) -> list[float]:
         depths = sorted({depth for depth in depths if 0 < depth < rough - 1e-9})
         depths += [rough] * bool(steps)
         taken = [b - a for a, b in itertools.pairwise([0.0, *depths])]
-        if all(one <= most + 1e-9 for one in taken):
+        if all(cut <= most + 1e-9 for cut in taken):
             break
     return depths
 
@@ -295,17 +295,17 @@ def _rotating_limit(
 ) -> dict[str, Any]:
     if not bore < outside_diameter:
         raise BadInput("bore", f"Must be under {outside_diameter:g} mm.")
-    one = material_named(material)
+    metal = material_named(material)
     outer, inner = outside_diameter / 2000, bore / 2000  # metres
-    nu = one.poisson
+    nu = metal.poisson
     if bore > 0:
         shape = (3 + nu) / 4 * (outer**2 + (1 - nu) / (3 + nu) * inner**2)
     else:
         shape = (3 + nu) / 8 * outer**2
-    omega = math.sqrt(one.yield_strength / 3 * 1e6 / (one.density * shape))
+    omega = math.sqrt(metal.yield_strength / 3 * 1e6 / (metal.density * shape))
     limit = trail.step(
         "Limit",
-        f"60 / 2π × √({one.yield_strength:g} MPa / 3 / ({one.density:g} × "
+        f"60 / 2π × √({metal.yield_strength:g} MPa / 3 / ({metal.density:g} × "
         f"{shape:.4g}))",
         omega * 60 / (2 * math.pi),
         ROTATION,

@@ -42,23 +42,25 @@ TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 def usual_speed(material: str, tool: str, operation: str) -> float:
     """Recommended surface speed, m/min. Raises BadInput on `material`."""
-    one = material_named(material)
-    if one.ground_only:
-        raise BadInput("material", f"{one.name} is ground, not cut with a {tool} tool.")
-    if one.hard and tool != "carbide":
-        raise BadInput("tool", f"{one.name} is cut with carbide, or ground.")
+    metal = material_named(material)
+    if metal.ground_only:
+        raise BadInput(
+            "material", f"{metal.name} is ground, not cut with a {tool} tool."
+        )
+    if metal.hard and tool != "carbide":
+        raise BadInput("tool", f"{metal.name} is cut with carbide, or ground.")
     base = {
-        "hss": one.turn_hss,
-        "cobalt": 1.25 * one.turn_hss,
-        "carbide": one.turn_carbide,
-        "brazed": 0.7 * one.turn_carbide,
+        "hss": metal.turn_hss,
+        "cobalt": 1.25 * metal.turn_hss,
+        "carbide": metal.turn_carbide,
+        "brazed": 0.7 * metal.turn_carbide,
     }[tool]
     return base * OPERATIONS[operation][0]
 
 
 def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
     """The machine's nearest speed at or below the ideal, else its slowest; rpm."""
-    below = [one for one in speeds if one <= ideal]
+    below = [speed for speed in speeds if speed <= ideal]
     return max(below) if below else min(speeds)
 
 

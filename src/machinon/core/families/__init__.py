@@ -18,11 +18,14 @@ from machinon.core.shop.making import Making
 def families() -> Mapping[str, Family]:
     """Every family by its key, in the order of their names."""
     found = (
-        importlib.import_module(f"{__name__}.{one.name}").FAMILY
-        for one in pkgutil.iter_modules(__path__)
-        if not one.name.startswith("_")
+        importlib.import_module(f"{__name__}.{module.name}").FAMILY
+        for module in pkgutil.iter_modules(__path__)
+        if not module.name.startswith("_")
     )
-    return {one.key: one for one in sorted(found, key=lambda one: str(one.name))}
+    return {
+        family.key: family
+        for family in sorted(found, key=lambda family: str(family.name))
+    }
 
 
 def family_of(key: str) -> Family:

@@ -57,10 +57,10 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         f"Metal between {said} and the edges (half a hole)",
     )
     for other in parts_of(s, "dovetail", "tee") if s[f"{name}.face"] == "top" else ():
-        one = feature_of_part(s, other)
-        assert isinstance(one, EndToEnd)
-        inner, reach = sorted((one.mouth / 2, one.section[-1][0] / 2))
-        off = [abs(point[0 if one.across else 1] - one.at) for point in points]
+        form = feature_of_part(s, other)
+        assert isinstance(form, EndToEnd)
+        inner, reach = sorted((form.mouth / 2, form.section[-1][0] / 2))
+        off = [abs(point[0 if form.across else 1] - form.at) for point in points]
         yield at_least(
             f"{name}-beside-{other}",
             name,
@@ -127,41 +127,41 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
 
 def _tee_checks(s: Values, name: str) -> Iterable[Check]:
     _, _, high = block_of(s)
-    one, said = tee_of(s, name), spoken(name)
+    slot, said = tee_of(s, name), spoken(name)
     yield at_least(
         f"{name}-floor",
         name,
-        high - one.depth,
-        max(3.0, one.height / 2),
+        high - slot.depth,
+        max(3.0, slot.height / 2),
         f"Metal left under {said} (half its head's height)",
     )
     yield at_least(
         f"{name}-sides",
         name,
-        min(one.at, one.room - one.at) - one.head / 2,
-        one.neck / 2,
+        min(slot.at, slot.room - slot.at) - slot.head / 2,
+        slot.neck / 2,
         f"Metal beside the head of {said} (half its neck)",
     )
     yield at_least(
         f"{name}-lips",
         name,
-        one.depth - one.height,
-        0.7 * one.neck,
+        slot.depth - slot.height,
+        0.7 * slot.neck,
         f"Lips of {said}: thinner ones break out under a clamp",
         grave=False,
     )
     beside = (tee_of(s, n) for n in parts_of(s, "tee") if n > name)
     apart = [
-        abs(other.at - one.at) - (other.head + one.head) / 2
+        abs(other.at - slot.at) - (other.head + slot.head) / 2
         for other in beside
-        if other.across == one.across
+        if other.across == slot.across
     ]
     if apart:
         yield at_least(
             f"{name}-apart",
             name,
             min(apart),
-            one.neck / 2,
+            slot.neck / 2,
             f"Metal between {said} and the next (half its neck)",
         )
 
@@ -183,16 +183,19 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 f"Metal left at the floor of {spoken(name)}",
             )
         case "dovetail":
-            one = dovetail_of(s, name)
+            flanked = dovetail_of(s, name)
             yield at_least(
                 f"{name}-floor",
                 name,
-                high - one.depth,
+                high - flanked.depth,
                 3.0,
                 f"Metal left under {spoken(name)}",
             )
-            beside = min(one.at, one.room - one.at) - max(one.mouth, one.floor) / 2
-            if isinstance(one, MaleDovetail):
+            beside = (
+                min(flanked.at, flanked.room - flanked.at)
+                - max(flanked.mouth, flanked.floor) / 2
+            )
+            if isinstance(flanked, MaleDovetail):
                 yield at_least(
                     f"{name}-inside",
                     name,
@@ -203,8 +206,8 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 yield at_least(
                     f"{name}-foot",
                     name,
-                    one.floor,
-                    one.depth,
+                    flanked.floor,
+                    flanked.depth,
                     f"Foot of {spoken(name)} (as wide as it is high)",
                 )
                 return
@@ -212,7 +215,7 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 f"{name}-sides",
                 name,
                 beside,
-                max(3.0, one.depth / 2),
+                max(3.0, flanked.depth / 2),
                 f"Metal beside the foot of {spoken(name)} (half its depth)",
             )
         case "tee":

@@ -127,7 +127,7 @@ def dovetail_of(s: Values, name: str) -> Flanked:
     be."""
     slot = is_female(s, name)
     read, pin, deep, angle = (
-        float(s[f"{name}.{one}"]) for one in ("pins", "pin", "depth", "angle")
+        float(s[f"{name}.{measure}"]) for measure in ("pins", "pin", "depth", "angle")
     )
     try:
         mouth, corners = dovetail_widths(read, pin, deep, angle, slot)
@@ -144,7 +144,8 @@ def dovetail_of(s: Values, name: str) -> Flanked:
 def tee_of(s: Values, name: str) -> TeeSlot:
     """A T-slot. Raises BadInput where its head is no wider than its neck."""
     at, neck, head, high, lip = (
-        float(s[f"{name}.{one}"]) for one in ("at", "neck", "head", "height", "lip")
+        float(s[f"{name}.{measure}"])
+        for measure in ("at", "neck", "head", "height", "lip")
     )
     if head <= neck:
         said = f"{spoken(name)}: the head must be wider than the neck ({neck:g} mm)."

@@ -21,7 +21,7 @@ def tap_drill(thread: str) -> float:
 def thread_within(most: float, *sizes: str) -> str:
     """The first of these threads, thick to thin, that is no thicker than `most`, mm;
     the last where all are."""
-    return next((one for one in sizes if thread_of(one).major <= most), sizes[-1])
+    return next((size for size in sizes if thread_of(size).major <= most), sizes[-1])
 
 
 def tapped(thread: str, depth: float | None = None) -> Hole:
@@ -38,8 +38,8 @@ def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
     """Whether a tapped hole has the thread that its screw wants in the metal."""
     if not hole.thread:
         return
-    one = thread_of(hole.thread)
-    share = 100 * (one.major - hole.diameter) / full_thread(one)
+    thread = thread_of(hole.thread)
+    share = 100 * (thread.major - hole.diameter) / full_thread(thread)
     yield Check(
         f"{name}-drill",
         name,
@@ -57,8 +57,8 @@ def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
         f"{name}-thread",
         name,
         hole.thread_depth,
-        material(metal).engagement * one.major,
+        material(metal).engagement * thread.major,
         f"Full thread of {spoken(name)} for its screw in {metal}; it ends "
         f"{RUN_OUT:g} threads before the drill",
-        grave=hole.thread_depth < one.pitch,
+        grave=hole.thread_depth < thread.pitch,
     )

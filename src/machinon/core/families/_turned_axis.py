@@ -42,7 +42,7 @@ ALONG = ("step", "taper", "ball")
 def necks(s: Values, name: str) -> tuple[float, float]:
     """The diameters of what stands at the left and right of a ball; 0 for an end of
     the piece. Raises BadInput on its diameter for a ball at a ball."""
-    along = [one for one in s["parts"] if kind_of(one) in ALONG]
+    along = [name for name in s["parts"] if kind_of(name) in ALONG]
     place = along.index(name)
 
     def neck(beside: int, near: str) -> float:
@@ -177,8 +177,8 @@ class Axis:
 
 def bore_for(thread: str) -> float:
     """The bore before an inside thread: its drill, or the basic minor diameter."""
-    one = thread_of(thread)
-    return tap_drill(thread) if one.major <= LARGEST_TAP else one.minor_internal
+    sizes = thread_of(thread)
+    return tap_drill(thread) if sizes.major <= LARGEST_TAP else sizes.minor_internal
 
 
 def keyed_bore(s: Values, axis: Axis, name: str) -> tuple[float, float, float]:

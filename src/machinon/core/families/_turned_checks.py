@@ -40,11 +40,11 @@ def _wall(s: Values, axis: Axis, start: float, stop: float) -> float:
     """The least diameter outside of a bore, threads and grooves counted."""
     found = [axis.outside(start, stop)]
     for name in (*axis.of("thread"), *axis.of("groove")):
-        one = feature_of_part(s, axis, name)
-        if isinstance(one, Screw) and one.start < stop and start < one.end:
-            found.append(one.of.minor_external)
-        if isinstance(one, Groove) and one.start < stop and start < one.end:
-            found.append(one.diameter)
+        feature = feature_of_part(s, axis, name)
+        if isinstance(feature, Screw) and feature.start < stop and start < feature.end:
+            found.append(feature.of.minor_external)
+        if isinstance(feature, Groove) and feature.start < stop and start < feature.end:
+            found.append(feature.diameter)
     return min(found)
 
 
@@ -55,9 +55,9 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             stop = start + s[f"{name}.width"]
         else:
             _, start, stop, _ = axis.inside(s, name)
-            one = feature_of_part(s, axis, name)
-            if isinstance(one, NutThread):
-                start, stop = one.drilled
+            feature = feature_of_part(s, axis, name)
+            if isinstance(feature, NutThread):
+                start, stop = feature.drilled
         threaded = kind_of(name) == "nut"
         wide = (
             thread_of(str(s[f"{name}.thread"])).major
@@ -75,22 +75,22 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
 
 def _socket_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name in axis.of("socket"):
-        one = socket_of(s, axis, name)
+        taper = socket_of(s, axis, name)
         yield at_least(
             f"{name}-wall",
             name,
             min(
                 (axis.round_at(z) - wide) / 2
                 for z, wide in (
-                    (one.start, one.start_diameter),
-                    (one.end, one.end_diameter),
+                    (taper.start, taper.start_diameter),
+                    (taper.end, taper.end_diameter),
                 )
             ),
             2.0,
             f"Wall round {spoken(name)}",
         )
-        small = min(one.start_diameter, one.end_diameter)
-        inner = one.start if s[f"{name}.end"] == "right" else one.end
+        small = min(taper.start_diameter, taper.end_diameter)
+        inner = taper.start if s[f"{name}.end"] == "right" else taper.end
         bores = [feature_of_part(s, axis, bore) for bore in axis.of("bore")]
         through = [
             bore.diameter
@@ -111,15 +111,15 @@ def _socket_checks(s: Values, axis: Axis) -> Iterable[Check]:
             0.2,
             f"Small end of {spoken(name)} over the bore behind it",
         )
-        named = taper_of(one.taper).large
+        named = taper_of(taper.taper).large
         if named is not None:
             yield Check(
                 f"{name}-mouth",
                 name,
-                abs(one.large - named) <= AS_NAMED,
-                f"{one.taper} is {named:.3f} mm wide at its mouth, {spoken(name)} "
-                f"{one.large:.3f} mm: a shank stands out of a narrow one and goes too "
-                "deep into a wide one.",
+                abs(taper.large - named) <= AS_NAMED,
+                f"{taper.taper} is {named:.3f} mm wide at its mouth, {spoken(name)} "
+                f"{taper.large:.3f} mm: a shank stands out of a narrow one and goes "
+                "too deep into a wide one.",
                 grave=False,
             )
 
@@ -127,26 +127,26 @@ def _socket_checks(s: Values, axis: Axis) -> Iterable[Check]:
 def _run_out_checks(s: Values, axis: Axis) -> Iterable[Check]:
     """Whether the tool of an inside thread that ends at a floor has room there."""
     for name in axis.of("nut"):
-        one = feature_of_part(s, axis, name)
+        nut = feature_of_part(s, axis, name)
         side, start, stop, through = axis.inside(s, name)
-        assert isinstance(one, NutThread)
-        if through or one.of.major <= LARGEST_TAP:
+        assert isinstance(nut, NutThread)
+        if through or nut.of.major <= LARGEST_TAP:
             continue  # a tap's room is drilled
         floor = start if side == "right" else stop
         room = 0.0
         for other in (*axis.of("undercut"), *axis.of("bore")):
             open_ = feature_of_part(s, axis, other)
-            if isinstance(open_, Groove) and open_.diameter >= one.of.major:
+            if isinstance(open_, Groove) and open_.diameter >= nut.of.major:
                 if open_.start - 1e-6 <= floor <= open_.end + 1e-6:
                     room = max(room, open_.end - open_.start)
-            elif isinstance(open_, Bore) and open_.diameter >= one.bore:
+            elif isinstance(open_, Bore) and open_.diameter >= nut.bore:
                 beyond = floor - open_.start if side == "right" else open_.end - floor
                 room = max(room, beyond)
         yield at_least(
             f"{name}-runs-out",
             name,
             room,
-            2 * one.of.pitch,
+            2 * nut.of.pitch,
             f"Room at the floor of {spoken(name)} for the tool to run out: a groove in "
             "the bore, or a bore beyond it",
             grave=False,
@@ -155,21 +155,21 @@ def _run_out_checks(s: Values, axis: Axis) -> Iterable[Check]:
 
 def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name in axis.of("thread"):
-        one = feature_of_part(s, axis, name)
-        assert isinstance(one, Screw)
+        screw = feature_of_part(s, axis, name)
+        assert isinstance(screw, Screw)
         at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
         yield at_least(
             f"{name}-crest",
             name,
-            0.1 * one.of.pitch - abs(max(at[3:]) - one.of.major),
+            0.1 * screw.of.pitch - abs(max(at[3:]) - screw.of.major),
             0.0,
-            f"Step under {spoken(name)} within a tenth of a pitch of {one.of.says}",
+            f"Step under {spoken(name)} within a tenth of a pitch of {screw.of.says}",
         )
         yield at_least(
             f"{name}-length",
             name,
             at[2] - at[1],
-            one.end - one.start,
+            screw.end - screw.start,
             f"Step that {spoken(name)} is on",
         )
     for name in axis.of("groove"):
@@ -223,7 +223,7 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"Step under the radius of {spoken(name)}",
         )
         side = s[f"{name}.end"]
-        broken = [one for one in axis.of("edge") if s[f"{one}.end"] == side]
+        broken = [edge for edge in axis.of("edge") if s[f"{edge}.end"] == side]
         if broken:
             yield Check(
                 f"{name}-alone",
@@ -234,21 +234,21 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 grave=False,
             )
     for name in axis.of("bore_keyway"):
-        one = feature_of_part(s, axis, name)
-        assert isinstance(one, Keyway)
-        reach = one.diameter / 2 + one.depth
+        keyway = feature_of_part(s, axis, name)
+        assert isinstance(keyway, Keyway)
+        reach = keyway.diameter / 2 + keyway.depth
         yield at_least(
             f"{name}-wall",
             name,
-            axis.outside(one.start, one.end) / 2 - reach,
-            max(1.5, one.width / 3),
+            axis.outside(keyway.start, keyway.end) / 2 - reach,
+            max(1.5, keyway.width / 3),
             f"Wall outside of {spoken(name)} (a third of its width)",
         )
         yield at_least(
             f"{name}-narrow",
             name,
-            one.diameter / 2.5,
-            one.width,
+            keyway.diameter / 2.5,
+            keyway.width,
             f"Bore for the width of {spoken(name)} (two fifths of it)",
         )
     for name in axis.of("slit"):
@@ -261,7 +261,9 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
         )
     for name in axis.of("knurl"):
         start, long = s[f"{name}.from_end"], s[f"{name}.length"]
-        under = [one for one in axis.steps if one[1] - 1e-6 <= start < one[2] - 1e-6]
+        under = [
+            step for step in axis.steps if step[1] - 1e-6 <= start < step[2] - 1e-6
+        ]
         room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
         yield at_least(
             f"{name}-on-a-step", name, room, long, f"Step that {spoken(name)} is on"

@@ -256,12 +256,13 @@ def route(s: Values) -> tuple[Holding, ...]:
     grooves = [
         Step(
             "groove",
-            (one.name,),
+            (groove.name,),
             title="Groove the bore, "
-            f"{s['body.length'] - (one.start + one.end) / 2:.1f} mm from the front",
+            f"{s['body.length'] - (groove.start + groove.end) / 2:.1f} mm "
+            "from the front",
             note="To its middle; it keeps the compound that would be wiped out.",
         )
-        for one in _grooves(s)
+        for groove in _grooves(s)
     ]
     return (
         Holding(

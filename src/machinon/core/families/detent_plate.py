@@ -98,7 +98,7 @@ def build(s: Values) -> Body:
 def _nearest(
     a: Sequence[tuple[float, float]], b: Sequence[tuple[float, float]]
 ) -> float:
-    return min(math.dist(one, other) for one in a for other in b)
+    return min(math.dist(point, other) for point in a for other in b)
 
 
 def checks(s: Values) -> Iterable[Check]:

@@ -109,7 +109,7 @@ def build(s: Values) -> Body:
 def checks(s: Values) -> Iterable[Check]:
     _, wide, high = _block(s)
     slot, (_, floor) = s["slot.depth"], _widths(s)
-    stop, lock = (thread_of(str(s[f"{one}.thread"])) for one in ("stop", "lock"))
+    stop, lock = (thread_of(str(s[f"{name}.thread"])) for name in ("stop", "lock"))
     lean = 90 - s["slide.angle"]
     yield at_least(
         "side-wall",

@@ -111,7 +111,8 @@ def build(s: Values) -> Body:
     if _hook(s):
         on_arc = x, y + s["hook.arc"]
         measures += [
-            (one, Dimension("hole", 0.0, 0.0, on_arc)) for one in ("arc", "reach")
+            (measure, Dimension("hole", 0.0, 0.0, on_arc))
+            for measure in ("arc", "reach")
         ]
         measures.append(("middle_x", Dimension("x", 0.0, x, (y, 0.0))))
         measures.append(("middle_y", Dimension("y", 0.0, y, (x, 0.0))))

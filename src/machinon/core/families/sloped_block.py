@@ -50,7 +50,7 @@ def build(s: Values) -> Body:
         features.append(Holes("window", "front", at, hole, wide, block=size))
     features.append(EdgeBevels("edges", size, s["edges.leg"], "upright"))
     over = s["stock.over"]
-    high = tuple(one + over for one in size)
+    high = tuple(side + over for side in size)
     return Body(Block((-over, -over, -over), high), tuple(features))
 
 
@@ -119,7 +119,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "The base and one side are what the angle is set from.",
             (
                 Step("square", ("block",), title="Mill the six faces to size"),
-                *(Step("drill", (one,)) for one in windows),
+                *(Step("drill", (window,)) for window in windows),
             ),
         ),
         Holding(

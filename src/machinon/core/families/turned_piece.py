@@ -275,10 +275,12 @@ def _circle(name: str, s: Values) -> float:
 def _coarse(name: str, s: Values) -> str:
     """The largest coarse metric thread that its step can carry."""
     wide = _at_its_end(name, s) + 1e-6
-    sizes = [one for one in known_threads().values() if COARSE.fullmatch(one.name)]
-    least = min(sizes, key=lambda one: one.major)
-    fits = [one for one in sizes if one.major <= wide]
-    return max(fits, key=lambda one: one.major, default=least).name
+    sizes = [
+        thread for thread in known_threads().values() if COARSE.fullmatch(thread.name)
+    ]
+    least = min(sizes, key=lambda thread: thread.major)
+    fits = [thread for thread in sizes if thread.major <= wide]
+    return max(fits, key=lambda thread: thread.major, default=least).name
 
 
 def _mouth(name: str, s: Values) -> float:

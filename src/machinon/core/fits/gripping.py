@@ -41,7 +41,7 @@ def _warm(m: Meeting) -> tuple[Effect, ...]:
 def plain(m: Meeting) -> Joined:
     effects = _warm(m)
     advice: tuple[str, ...] = ()
-    if any(one.grave for one in effects):
+    if any(effect.grave for effect in effects):
         advice = ("At work the fit turns into another one: see the play when warm.",)
     elif m.choice.joint == "shaft" and _plays(m)[1] <= 0:
         advice = (
@@ -92,7 +92,7 @@ def _gripping(m: Meeting) -> tuple[Answer, Answer | None, list[Effect], list[str
         yields = tight.cautions[0]
         advice.insert(0, f"Stop: at the tight end {within(yields)}")
     warm = _warm(m)
-    if any(one.grave for one in warm):
+    if any(effect.grave for effect in warm):
         advice.append("At work the grip is lost at the loose end.")
     return tight, loose, [*effects, *warm], advice
 

@@ -72,8 +72,8 @@ def _asks(asked: tuple[tuple[str, str, str], ...]) -> tuple[Input, ...]:
         if not reckoner:
             found.append(_OWN[key])
             continue
-        one = next(i for i in reckonings()[reckoner].inputs if i.key == key)
-        found.append(with_parts(one, meaning=words or one.meaning))
+        given = next(i for i in reckonings()[reckoner].inputs if i.key == key)
+        found.append(with_parts(given, meaning=words or given.meaning))
     return tuple(found)
 
 
@@ -82,13 +82,13 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
 
     Empty text gives it up. Raises BadInput on `key`.
     """
-    one = next((ask for ask in form.asks if ask.key == key), None)
-    if one is None:
+    given = next((ask for ask in form.asks if ask.key == key), None)
+    if given is None:
         raise BadInput(key, f"{form.name} asks no {key}.")
     if not typed.strip():
         return ""
-    value = one.read(typed, inch)
-    if one.key == "other":
+    value = given.read(typed, inch)
+    if given.key == "other":
         return material(str(value), key).name
     return value if isinstance(value, str) else typed_again(value)
 
@@ -96,7 +96,7 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
 def given_values(choice: FitChoice) -> dict[str, object]:
     """What was said about a fit's joint, in base units."""
     values: dict[str, object] = {}
-    asks = {one.key: one for one in form_of(choice).asks}
+    asks = {given.key: given for given in form_of(choice).asks}
     for key, kept in choice.given.items():
         if key in asks and kept:
             values[key] = asks[key].read(kept)
@@ -359,7 +359,7 @@ _FORMS = (
 @functools.cache
 def joint_forms() -> Mapping[Joint, JointForm]:
     """Every kind of fit that a surface can have besides a thread, by key."""
-    return {one.key: one for one in _FORMS}
+    return {form.key: form for form in _FORMS}
 
 
 def form_of(choice: FitChoice) -> JointForm:
@@ -370,7 +370,7 @@ def form_of(choice: FitChoice) -> JointForm:
 def joints_on(surface: Surface) -> tuple[JointForm, ...]:
     """The kinds of fit that make sense on a surface, plain ones first."""
     key = form_key(surface)
-    special = [one for one in _FORMS if one.starts and key in one.starts]
+    special = [form for form in _FORMS if form.starts and key in form.starts]
     # what has its own form only makes sense by it: a taper is no plain bore
     alone = {
         "taper-out",
@@ -386,7 +386,7 @@ def joints_on(surface: Surface) -> tuple[JointForm, ...]:
         return tuple(special)
     if key in (*_OVER, *_INTO):
         return (joint_forms()["slot"],)
-    return (*(one for one in _FORMS if not one.starts), *special)
+    return (*(form for form in _FORMS if not form.starts), *special)
 
 
 # lengths that something goes over or into, as over a tongue or into a slot

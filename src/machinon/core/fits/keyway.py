@@ -66,9 +66,9 @@ def crown(diameter: float, width: float) -> float:
 def _chosen(key: str | None, shaft: float, standard: str) -> Key:
     known = keys(standard)
     if key is None:
-        for one in known:
-            if one.above < shaft <= one.to + 1e-9:
-                return one
+        for row in known:
+            if row.above < shaft <= row.to + 1e-9:
+                return row
         raise BadInput(
             "shaft_diameter",
             f"{shaft:g} mm is outside the table: above {known[0].above:g} and up to "
@@ -81,11 +81,11 @@ def _chosen(key: str | None, shaft: float, standard: str) -> Key:
     ]
     if len(sizes) > 2:
         raise BadInput("key", "Write a key as 8x7, or its width alone.")
-    for one in known:
-        if abs(one.width - sizes[0]) < 1e-6 and (
-            len(sizes) == 1 or abs(one.height - sizes[1]) < 1e-6
+    for row in known:
+        if abs(row.width - sizes[0]) < 1e-6 and (
+            len(sizes) == 1 or abs(row.height - sizes[1]) < 1e-6
         ):
-            return one
+            return row
     height = sizes[1] if len(sizes) == 2 else sizes[0]
     return Key(
         0, 0, sizes[0], height, height / 2, height / 2, "half of the key in each"
@@ -140,27 +140,28 @@ def _keyway(
     if contact is None:
         # a flat tool meets a bore with its corners, a shaft with its middle
         contact = "corners" if bore else "crown"
-    one = _chosen(key, shaft_diameter, standard)
-    trail.source(one.source)
-    tool = one.width if tool_width is None else tool_width
-    if not one.width < shaft_diameter:
+    section = _chosen(key, shaft_diameter, standard)
+    trail.source(section.source)
+    tool = section.width if tool_width is None else tool_width
+    if not section.width < shaft_diameter:
         raise BadInput(
             "key", f"The key is as wide as the shaft ({shaft_diameter:g} mm)."
         )
-    if one.width < shaft_diameter / SLIMMEST:
+    if section.width < shaft_diameter / SLIMMEST:
         raise BadInput(
             "key",
-            f"{one.width:g} mm is no key for {shaft_diameter:g} mm: a fiftieth of it "
-            "or more is allowed. Write 0.25in where inches are meant.",
+            f"{section.width:g} mm is no key for {shaft_diameter:g} mm: a fiftieth of "
+            "it or more is allowed. Write 0.25in where inches are meant.",
         )
     if not tool < shaft_diameter:
         raise BadInput("tool_width", f"Must be under {shaft_diameter:g} mm.")
-    in_shaft, in_hub = one.shaft_depth, one.hub_depth
+    in_shaft, in_hub = section.shaft_depth, section.hub_depth
     if standard == "inch":
+        radius = f"{shaft_diameter / 2:g}"
         rise = trail.step(
             "Crown over the seat's corner",
-            f"{shaft_diameter / 2:g} − √({shaft_diameter / 2:g}² − {one.width / 2:g}²)",
-            crown(shaft_diameter, one.width),
+            f"{radius} − √({radius}² − {section.width / 2:g}²)",
+            crown(shaft_diameter, section.width),
         )
         in_shaft, in_hub = in_shaft + rise, in_hub - rise + INCH_CLEARANCE
     if depth is not None:
@@ -190,8 +191,8 @@ def _keyway(
         feed = in_shaft - (drop if contact == "corners" else 0.0)
     trail.step("Feed from contact", f"depth, touched with the {contact}", feed)
     return {
-        "key_width": one.width,
-        "key_height": one.height,
+        "key_width": section.width,
+        "key_height": section.height,
         "shaft_depth": in_shaft,
         "hub_depth": in_hub,
         "across": across,

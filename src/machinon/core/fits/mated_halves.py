@@ -127,11 +127,11 @@ def dowels(m: Meeting) -> Joined:
 def nearest_key(width: float) -> tuple[str, float]:
     """The standard key nearest to a keyway's width: (metric or inch, mm)."""
     found = [
-        (standard, one.width)
+        (standard, key.width)
         for standard in ("metric", "inch")
-        for one in keys(standard)
+        for key in keys(standard)
     ]
-    return min(found, key=lambda one: abs(one[1] - width))
+    return min(found, key=lambda pair: abs(pair[1] - width))
 
 
 def key_widths(m: Meeting) -> Joined:

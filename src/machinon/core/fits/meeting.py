@@ -69,7 +69,7 @@ class Joined(Struct, frozen=True):
     @property
     def first(self) -> Band | None:
         """The band that is cut to first; None for a joint without its own."""
-        return next((one for one in self.bands if not one.measured), None)
+        return next((band for band in self.bands if not band.measured), None)
 
 
 class Meeting(Struct, frozen=True):
@@ -107,8 +107,8 @@ class Meeting(Struct, frozen=True):
         """Refuse while a figure that the joint needs is not typed. Raises BadInput."""
         for key in keys:
             if key not in self.given:
-                one = next(ask for ask in self.asks if ask.key == key)
-                raise BadInput(key, f"Type this first: {one.meaning}.")
+                given = next(ask for ask in self.asks if ask.key == key)
+                raise BadInput(key, f"Type this first: {given.meaning}.")
 
     def machine(self, answer: Answer) -> tuple[Effect, ...]:
         """What the lathe can turn, to set beside what a joint carries."""
@@ -171,9 +171,9 @@ class Meeting(Struct, frozen=True):
         if kind is LENGTH:
             gauge = next(
                 (
-                    one
-                    for one in self.shop.instruments_for(side, size=low)
-                    if one.proves(high - low)
+                    instrument
+                    for instrument in self.shop.instruments_for(side, size=low)
+                    if instrument.proves(high - low)
                 ),
                 None,
             )

@@ -67,7 +67,7 @@ def _screw_dimple(
     middle = (lower + upper) / 2
     most = around + upper  # no longer, or it stands out and catches
     sold = stock_lengths(thread, set_screw=True)
-    length = max((one for one in sold if one <= most), default=sold[0])
+    length = max((stock for stock in sold if stock <= most), default=sold[0])
     engaged = trail.step(
         "Thread in the wall",
         f"least of {length:g} − {d / 2:g} of cone, and {around:g}",

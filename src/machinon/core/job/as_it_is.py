@@ -25,7 +25,9 @@ def stays(made: Made, route: Sequence[HoldingTold]) -> tuple[str, ...]:
         if step.operation not in NO_METAL
         for name in step.features
     }
-    return tuple(one.name for one in made.body.features if one.name not in cut)
+    return tuple(
+        feature.name for feature in made.body.features if feature.name not in cut
+    )
 
 
 def to_be_read(made: Made, making: Making, route: Sequence[HoldingTold]) -> list[str]:
@@ -35,8 +37,8 @@ def to_be_read(made: Made, making: Making, route: Sequence[HoldingTold]) -> list
     known = {*making.sizes, *making.read_on}
     return [
         key
-        for key, one in made.sizes.items()
-        if one.size.drawn_at.partition(".")[0] in names
+        for key, size in made.sizes.items()
+        if size.size.drawn_at.partition(".")[0] in names
         and key not in known
         and drawn_surface(made, key) is not None
     ]

@@ -98,10 +98,10 @@ def proved(plan: Plan) -> Plan:
     )
     if plan.shop.inch:  # but not what a person typed
         lines = [
-            one
-            if one.key in job.proof.accepted
-            else replace(one, says=in_inches(one.says))
-            for one in lines
+            line
+            if line.key in job.proof.accepted
+            else replace(line, says=in_inches(line.says))
+            for line in lines
         ]
     return replace(
         plan, proof=tuple(lines), runout=runout, verdict=verdict, verdict_says=says
@@ -165,7 +165,7 @@ def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> Proof
     the rest within the general tolerance of the drawing."""
     made, key = plan.made, surface.id.removeprefix("size.")
     forms = made.family.surfaces if made else {}
-    rests = {one.choice.surface for one in plan.fits if one.choice.piece == _mate(plan)}
+    rests = {fit.choice.surface for fit in plan.fits if fit.choice.piece == _mate(plan)}
     form = next((form for form, size in forms.items() if size == key), "")
     if form not in rests:
         drawn = made.values.get(key) if made else None

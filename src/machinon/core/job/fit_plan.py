@@ -389,9 +389,9 @@ def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) ->
     }[eats]
     helps = []
     better = [
-        one
-        for one in shop.instruments_for(kind, size=mate.size)
-        if one.uncertainty < parts["instrument"] * 0.7
+        instrument
+        for instrument in shop.instruments_for(kind, size=mate.size)
+        if instrument.uncertainty < parts["instrument"] * 0.7
     ]
     if eats == "instrument":
         if better:
@@ -438,7 +438,7 @@ def _thread_fit(
             )
         if problem:
             near = ranked[:2] if undecided(ranked) else ()
-            could_be = tuple(one.thread.name for one in near)
+            could_be = tuple(candidate.thread.name for candidate in near)
             return FitPlan(choice, mate, problem=problem, could_be=could_be)
         if thread.form_name == "metric":
             thread = thread_of(f"M{thread.major:g}x{thread.pitch:g}")
@@ -522,7 +522,7 @@ def with_bolts(
     if fit.hole is not None:
         asked["measured"] = fit.hole
     centred = next(
-        (one for one in fits if one.choice.number == said.get("centred")), None
+        (fit for fit in fits if fit.choice.number == said.get("centred")), None
     )
     if centred is not None and centred.band is not None:
         asked["play"] = max(float(centred.band["clearance_max"]), 0.0)

@@ -69,15 +69,15 @@ class FitLine(Struct, frozen=True):
                 "; ".join(self.readings),
                 self.measured,
                 self.wanted,
-                one.name,
-                one.low,
-                one.high,
-                one.gauge,
+                piece.name,
+                piece.low,
+                piece.high,
+                piece.gauge,
                 "; ".join(self.follows),
                 self.reason,
                 self.says,
             )
-            for one in made
+            for piece in made
         )
 
 
@@ -115,7 +115,9 @@ def fit_readings(plan: Plan, fit: FitPlan) -> tuple[float, ...]:
     surface = plan.existing(fit)
     slope = fit.mate.slope if fit.mate else None
     readings = surface.readings if surface else ()
-    return tuple(laid_back(one, slope) for one in readings if not one.struck)
+    return tuple(
+        laid_back(reading, slope) for reading in readings if not reading.struck
+    )
 
 
 def _line(plan: Plan, fit: FitPlan) -> FitLine:
@@ -139,7 +141,7 @@ def _line(plan: Plan, fit: FitPlan) -> FitLine:
         )
         follows.append(f"room round a screw {length_text(fit.bolt_room, 0.01, inch)}")
     if fit.joined is not None:
-        follows += [_effect(one, inch) for one in fit.joined.effects]
+        follows += [_effect(effect, inch) for effect in fit.joined.effects]
         says = says or " ".join(fit.joined.advice)
     return FitLine(
         fit.choice.number,
@@ -158,13 +160,15 @@ def _line(plan: Plan, fit: FitPlan) -> FitLine:
 def _readings(plan: Plan, surface: Surface) -> tuple[str, ...]:
     """Readings by the instrument they were taken with; struck ones are left out."""
     by_tool: dict[str, list[str]] = {}
-    for one in surface.readings:
-        if one.struck:
+    for reading in surface.readings:
+        if reading.struck:
             continue
-        tool = plan.shop.instrument(one.instrument)
-        text = length_text(one.value, tool.resolution, tool.inch)
-        if one.place:
-            text += f" at {one.place}" if is_tapered(surface) else f" ({one.place})"
+        tool = plan.shop.instrument(reading.instrument)
+        text = length_text(reading.value, tool.resolution, tool.inch)
+        if reading.place:
+            text += (
+                f" at {reading.place}" if is_tapered(surface) else f" ({reading.place})"
+            )
         by_tool.setdefault(tool.name, []).append(text)
     return tuple(f"{', '.join(all)}, {tool}" for tool, all in by_tool.items())
 

@@ -63,7 +63,7 @@ def habit_of(
             other, of = _made_of(job, name)
             if what == "lengths" and other != family:
                 continue
-            fit = next((one for one in job.fits if str(one.number) == name), None)
+            fit = next((fit for fit in job.fits if str(fit.number) == name), None)
             state = _cut(fit, log, shop) if fit is not None else None
             if fit is None or state is None:
                 continue
@@ -87,10 +87,13 @@ def _settles(states: Sequence[CutState]) -> float:
     if not states:
         return CUT_SIGMA
     foreseen = [
-        sum(belief_of(replace(one, dial_sigma=sigma)).foreseen for one in states)
+        sum(
+            belief_of(replace(cut_state, dial_sigma=sigma)).foreseen
+            for cut_state in states
+        )
         for sigma in SETTLING
     ]
-    likely = [math.exp(one - max(foreseen)) for one in foreseen]
+    likely = [math.exp(chance - max(foreseen)) for chance in foreseen]
     squares = sum(w * sigma**2 for w, sigma in zip(likely, SETTLING, strict=True))
     return math.sqrt(squares / sum(likely))
 
@@ -98,7 +101,7 @@ def _settles(states: Sequence[CutState]) -> float:
 def _made_of(job: Job, name: str) -> tuple[str, str]:
     """The family and the metal of the piece that a fit belongs to; empty for none."""
     for work in job.works:
-        numbers = [str(one) for one in work.fits.values()]
+        numbers = [str(fit) for fit in work.fits.values()]
         if work.making is not None and name in numbers:
             metal = work.making.material or family_for(work.making).material
             return work.making.family, metal

@@ -42,7 +42,7 @@ class CutLog(msgspec.Struct, frozen=True):
     @property
     def last_read(self) -> CutEntry | None:
         """The entry that was measured last; None before the first."""
-        read = (one for one in reversed(self.entries) if one.measured is not None)
+        read = (entry for entry in reversed(self.entries) if entry.measured is not None)
         return next(read, None)
 
 
@@ -131,15 +131,17 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
 
     @property
     def work(self) -> Work:
-        return next(one for one in self.works if one.key == self.at)
+        return next(work for work in self.works if work.key == self.at)
 
     def with_work(self, **changes: Any) -> "Job":
         """The job with its work changed."""
         return msgspec.structs.replace(
             self,
             works=tuple(
-                msgspec.structs.replace(one, **changes) if one.key == self.at else one
-                for one in self.works
+                msgspec.structs.replace(work, **changes)
+                if work.key == self.at
+                else work
+                for work in self.works
             ),
         )
 
@@ -178,10 +180,12 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
         return self.work.log_of(f"size.{size}" if size else f"fit.{self.cutting}")
 
     def fit(self, number: int) -> FitChoice:
-        return next(one for one in self.fits if one.number == number)
+        return next(fit for fit in self.fits if fit.number == number)
 
     def with_fit(self, fit: FitChoice) -> "Job":
         return msgspec.structs.replace(
             self,
-            fits=tuple(fit if one.number == fit.number else one for one in self.fits),
+            fits=tuple(
+                fit if choice.number == fit.number else choice for choice in self.fits
+            ),
         )

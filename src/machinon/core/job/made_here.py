@@ -28,12 +28,12 @@ from machinon.core.wording import begun
 
 def made_in_order(works: Sequence[Work]) -> list[Work]:
     """The works of a job, each after those that it is made to."""
-    by_key = {one.as_mate: one for one in works}
+    by_key = {work.as_mate: work for work in works}
     rests = {
-        one.as_mate: [id for id in one.making.mates.values() if id in by_key]
-        if one.making
+        work.as_mate: [id for id in work.making.mates.values() if id in by_key]
+        if work.making
         else []
-        for one in works
+        for work in works
     }
     return [by_key[id] for id in in_order(rests)]
 
@@ -50,7 +50,7 @@ def stand_in(
     family = family_for(work.making)
     metal = work.making.material or family.material
     ruled = ruled_sizes(work)
-    proved = {one.id: one for one in work.proof.surfaces}
+    proved = {surface.id: surface for surface in work.proof.surfaces}
     surfaces: list[Surface] = []
     measured: dict[str, Measured | None] = {}
     for form_name, key in family.surfaces.items():
@@ -129,7 +129,7 @@ def read_at_dial(log: CutLog | None) -> tuple[Reading, ...]:
 
 def with_mates_proved(job: Job, work: Work) -> Job:
     """The job in which what a new piece is fitted to is measured once it is made."""
-    works = {one.as_mate: one for one in job.works}
+    works = {work.as_mate: work for work in job.works}
     for fit in job.fits:
         if fit.piece in works and fit.number in work.fits.values():
             works[fit.piece] = _to_be_measured(works[fit.piece], fit.surface)
@@ -142,10 +142,10 @@ def _to_be_measured(work: Work, form: str) -> Work:
     assert work.making is not None
     family = family_for(work.making)
     key = family.surfaces[form]
-    one = size_surface(family, key, form)
-    if key in ruled_sizes(work) or any(s.id == one.id for s in work.proof.surfaces):
+    surface = size_surface(family, key, form)
+    if key in ruled_sizes(work) or any(s.id == surface.id for s in work.proof.surfaces):
         return work
-    surfaces = (*work.proof.surfaces, one)
+    surfaces = (*work.proof.surfaces, surface)
     return replace(work, proof=replace(work.proof, surfaces=surfaces))
 
 
@@ -159,10 +159,10 @@ def _both_halves(job: Job, number: int) -> tuple[Work, str, Work, str, str] | No
     size, and as what kind of surface that is a mate. None where a half is no piece of
     the job that is made."""
     fit = job.fit(number)
-    works = {one.as_mate: one for one in job.works if one.making is not None}
+    works = {work.as_mate: work for work in job.works if work.making is not None}
     first = works.get(fit.piece)
     second = next(
-        (one for one in works.values() if number in ruled_sizes(one).values()), None
+        (work for work in works.values() if number in ruled_sizes(work).values()), None
     )
     if first is None or second is None or fit.kind != "cylinder":
         return None
@@ -199,7 +199,7 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
     )
     alone = _to_be_measured(alone, form)
     # the one that is made to it
-    slots = {one.rules: one.key for one in family_for(first.making).fits}
+    slots = {slot.rules: slot.key for slot in family_for(first.making).fits}
     own = slots.get(there, "")
     free = bool(own) and own not in first.fits
     to_it = replace(
@@ -221,11 +221,11 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
         proof=replace(to_it.proof, surfaces=(*to_it.proof.surfaces, line)),
     )
     changed = {alone.key: alone, to_it.key: to_it}
-    works = tuple(changed.get(one.key, one) for one in job.works)
+    works = tuple(changed.get(work.key, work) for work in job.works)
     return replace(job.with_fit(fit), works=works)
 
 
 def _proof_without(work: Work, id: str) -> ProofLog:
     """What is measured of a piece, less one surface."""
-    surfaces = tuple(one for one in work.proof.surfaces if one.id != id)
+    surfaces = tuple(surface for surface in work.proof.surfaces if surface.id != id)
     return replace(work.proof, surfaces=surfaces)

@@ -54,9 +54,11 @@ def told_of(missing: Sequence[Wanted]) -> str:
 
 def by_mate(missing: Sequence[Wanted]) -> list[tuple[Mate, str]]:
     """Each mate, and what is not known of it; they come one mate after the other."""
-    groups = groupby(missing, key=lambda one: one.mate.role)
+    groups = groupby(missing, key=lambda wanted: wanted.mate.role)
     found = [list(ones) for _, ones in groups]
-    return [(ones[0].mate, ", ".join(one.words for one in ones)) for ones in found]
+    return [
+        (ones[0].mate, ", ".join(wanted.words for wanted in ones)) for ones in found
+    ]
 
 
 class MadePiece(Struct, frozen=True):
@@ -68,9 +70,9 @@ class MadePiece(Struct, frozen=True):
     problem: str = ""
 
 
-def surface_of(piece: Piece, one: MateSize) -> Surface | None:
+def surface_of(piece: Piece, mate_size: MateSize) -> Surface | None:
     """The surface of a piece that a mate's size is read from."""
-    for key in one.surfaces:
+    for key in mate_size.surfaces:
         for surface in piece.surfaces:
             if form_key(surface) == key:
                 return surface
@@ -101,21 +103,21 @@ def worked_out(
     missing: list[Wanted] = []
     for mate in family.mates:
         piece = pieces.get(making.mates.get(mate.role, ""))
-        for one in mate.sizes:
-            key = f"{mate.role}.{one.key}"
+        for mate_size in mate.sizes:
+            key = f"{mate.role}.{mate_size.key}"
             if key in given:
                 continue
             if key in told:
                 known = {k: v for k, v in found.items() if k in (key, f"{key}.doubt")}
-            elif one.aid:
-                known = _aid_of(key, piece, one)
+            elif mate_size.aid:
+                known = _aid_of(key, piece, mate_size)
             else:
-                known = _known(key, piece, one, measured) or {}
+                known = _known(key, piece, mate_size, measured) or {}
             if known:
                 given |= known
-            elif not one.optional or (mate.optional and piece is not None):
-                stage = _where_told(key, piece, one, measured)
-                missing.append(Wanted(mate, one.words, key, stage))
+            elif not mate_size.optional or (mate.optional and piece is not None):
+                stage = _where_told(key, piece, mate_size, measured)
+                missing.append(Wanted(mate, mate_size.words, key, stage))
     if missing:
         return MadePiece(missing=tuple(missing))
     try:
@@ -136,7 +138,7 @@ def worked_out(
 def _said(family: Family, error: BadInput) -> str:
     """Why a piece cannot be made, with the words of the size that does not work."""
     sizes = (*family.sizes, *_typed_of_mates(family))
-    words = next((one.words for one in sizes if one.key == error.key), "")
+    words = next((size.words for size in sizes if size.key == error.key), "")
     says = error.message
     if words and not says.startswith(words):
         says = f"{words}: {says}"
@@ -147,9 +149,9 @@ def _read(making: Making, measured: Measures) -> dict[str, str]:
     """The sizes that are measured on the piece it is made from, as far as they are."""
     found = {}
     for key, surface in making.read_on.items():
-        one = measured.get((making.old, surface))
-        if one is not None and not one.refused:
-            found[key] = f"{typed_again(one.size)}mm"
+        read = measured.get((making.old, surface))
+        if read is not None and not read.refused:
+            found[key] = f"{typed_again(read.size)}mm"
     return found
 
 
@@ -163,7 +165,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
     if making is None:
         return {}
     family = family_for(making)
-    sizes = {one.key: one for one in (*family.sizes, *_typed_of_mates(family))}
+    sizes = {size.key: size for size in (*family.sizes, *_typed_of_mates(family))}
     found: dict[int, dict[str, Any]] = {}
     for slot in family.fits:
         if not slot.rests or slot.key not in numbers:
@@ -184,9 +186,9 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
 def _typed_of_mates(family: Family) -> list[Size]:
     """What of the mates is typed, as sizes of the family."""
     return [
-        Size(key, one.words, "", low=1e-6, kind=one.kind)
-        for key, one in family.mate_keys.items()
-        if not one.surfaces
+        Size(key, mate_size.words, "", low=1e-6, kind=mate_size.kind)
+        for key, mate_size in family.mate_keys.items()
+        if not mate_size.surfaces
     ]
 
 
@@ -207,23 +209,25 @@ def _word_of_mate(
 ) -> str | None:
     """A word that a mate gives, as the screws of its holes: what it is made by, else
     the usual one; None where the key is none of a mate's."""
-    one = family.mate_keys.get(key)
-    if one is None or not isinstance(one.usual, str):
+    mate_size = family.mate_keys.get(key)
+    if mate_size is None or not isinstance(mate_size.usual, str):
         return None
     piece = standing.get(making.mates.get(key.partition(".")[0], ""))
-    surface = surface_of(piece, one) if piece is not None else None
-    return surface.given if surface is not None and surface.given else one.usual
+    surface = surface_of(piece, mate_size) if piece is not None else None
+    return surface.given if surface is not None and surface.given else mate_size.usual
 
 
 def _aid_of_mate(
     key: str, making: Making, family: Family, standing: Mapping[str, Piece]
 ) -> float | None:
     """What stands in a mate's readings, as the depth of its dovetail; None without."""
-    one = family.mate_keys.get(key)
+    mate_size = family.mate_keys.get(key)
     piece = standing.get(making.mates.get(key.partition(".")[0], ""))
-    if one is None or piece is None or not one.aid:
+    if mate_size is None or piece is None or not mate_size.aid:
         return None
-    return next((s.aids[one.aid] for s in piece.surfaces if one.aid in s.aids), None)
+    return next(
+        (s.aids[mate_size.aid] for s in piece.surfaces if mate_size.aid in s.aids), None
+    )
 
 
 def ruled_by_fits(made: Made) -> dict[int, str]:
@@ -245,7 +249,7 @@ def ruled_by_fits(made: Made) -> dict[int, str]:
 def ruled_sizes(work: Work) -> dict[str, int]:
     """By size of a piece that is made, the number of the fit that rules it."""
     assert work.making is not None
-    slots = {one.key: one.rules for one in family_for(work.making).fits}
+    slots = {slot.key: slot.rules for slot in family_for(work.making).fits}
     ruled = {slots[slot]: number for slot, number in work.fits.items()}
     for key, text in work.making.sizes.items():
         if found := re.fullmatch(r"=\s*fit(\d+)", text):
@@ -257,22 +261,22 @@ def wish_of(fit: FitChoice) -> str:
     """How a fit shall go, as a family is told it."""
     if fit.want == "own":
         ends = (fit.clearance_min, fit.clearance_max)
-        return " to ".join(f"{typed_again(one)}mm" for one in ends)
+        return " to ".join(f"{typed_again(end)}mm" for end in ends)
     return fit.want
 
 
 def _known(
-    key: str, piece: Piece | None, one: MateSize, measured: Measures
+    key: str, piece: Piece | None, mate_size: MateSize, measured: Measures
 ) -> dict[str, str] | None:
     """A mate's size as measured with its doubt, or the standard that it is of; None
     while it is unknown."""
-    surface = surface_of(piece, one) if piece is not None else None
+    surface = surface_of(piece, mate_size) if piece is not None else None
     if piece is None or surface is None:
         return None
     found = measured.get((piece.id, surface.id))
     if found is None or found.refused:
         return None
-    if isinstance(one.usual, str):
+    if isinstance(mate_size.usual, str):
         name = surface.given or (found.likely[0].name if found.likely else "")
         return {key: name} if name else None
     doubt = found.uncertainty + found.shape / 2
@@ -280,34 +284,34 @@ def _known(
     return {name: f"{typed_again(size)}mm" for name, size in sizes.items()}
 
 
-def _aid_of(key: str, piece: Piece | None, one: MateSize) -> dict[str, str]:
+def _aid_of(key: str, piece: Piece | None, mate_size: MateSize) -> dict[str, str]:
     """What stands in a mate's readings, as the number of its holes."""
     for surface in piece.surfaces if piece else ():
-        found = aid_of(surface, one.aid)
+        found = aid_of(surface, mate_size.aid)
         if found is not None:
             return {key: typed_again(found)}
     return {}
 
 
 def _where_told(
-    key: str, piece: Piece | None, one: MateSize, measured: Measures
+    key: str, piece: Piece | None, mate_size: MateSize, measured: Measures
 ) -> Literal["survey", "fits", "piece"]:
     """The stage that tells a mate's size while it is not known."""
-    if not one.surfaces:
+    if not mate_size.surfaces:
         surfaces = piece.surfaces if piece is not None else ()
         sums = [sum_of(surface) for surface in surfaces]
         asks = {ask.key for found in sums if found for ask in found.asks}
-        return "survey" if one.aid in asks else "piece"
-    read = _known(key, piece, one, measured) is not None
+        return "survey" if mate_size.aid in asks else "piece"
+    read = _known(key, piece, mate_size, measured) is not None
     return "fits" if read else "survey"
 
 
 def could_be(mate: Mate, piece: Piece) -> bool:
     """Whether a piece has every surface that a mate's sizes are read on."""
     return all(
-        surface_of(piece, one) is not None
-        for one in mate.sizes
-        if one.surfaces and (mate.optional or not one.optional)
+        surface_of(piece, mate_size) is not None
+        for mate_size in mate.sizes
+        if mate_size.surfaces and (mate.optional or not mate_size.optional)
     )
 
 
@@ -319,20 +323,20 @@ def mate_pieces(family: Family) -> dict[str, Piece]:
     found = {}
     for mate in family.mates:
         piece = Piece(mate.role, mate.called, mate.shape, mate.metal, mate.surfaces)
-        for one in mate.sizes:
-            wanted = mate.optional or not one.optional
-            group = _group_of(one) if wanted else ""
-            if group and surface_of(piece, one) is None:
-                for surface in new_surfaces(piece, group, one.called):
+        for mate_size in mate.sizes:
+            wanted = mate.optional or not mate_size.optional
+            group = _group_of(mate_size) if wanted else ""
+            if group and surface_of(piece, mate_size) is None:
+                for surface in new_surfaces(piece, group, mate_size.called):
                     piece = piece.with_surface(surface)
         if piece.surfaces:
             found[mate.role] = piece
     return found
 
 
-def _group_of(one: MateSize) -> str:
+def _group_of(mate_size: MateSize) -> str:
     """The group of surfaces that is added for a mate's size; empty for none."""
-    for wanted in one.surfaces:
+    for wanted in mate_size.surfaces:
         for group in surface_groups().values():
             if wanted in (form.key for form in group.forms):
                 return group.key
@@ -348,8 +352,8 @@ def first_fits(
     for number, slot in enumerate(family.fits, first):
         role = slot.mate.partition(".")[0]
         piece = mates.get(role)
-        one = family.mate_keys[slot.mate]
-        surface = surface_of(piece, one) if piece is not None else None
+        mate_size = family.mate_keys[slot.mate]
+        surface = surface_of(piece, mate_size) if piece is not None else None
         if piece is None or surface is None:
             continue
         form = joint_forms()[slot.joint]  # type: ignore[index]
@@ -491,9 +495,11 @@ def shop_surfaces(
             kinds[f"fit.{ruled[key]}" if key in ruled else f"size.{key}"] = form
     taken: dict[str, int] = {}
     found = []
-    for one in surfaces:
-        key = re.sub(r"-\d+$", "", kinds.get(one.id, "length"))
+    for surface in surfaces:
+        key = re.sub(r"-\d+$", "", kinds.get(surface.id, "length"))
         taken[key] = taken.get(key, 0) + 1
         id = key if taken[key] == 1 else f"{key}-{taken[key]}"
-        found.append(replace(one, id=id, aids=dict(aids.get(one.id, one.aids))))
+        found.append(
+            replace(surface, id=id, aids=dict(aids.get(surface.id, surface.aids)))
+        )
     return tuple(found)

@@ -28,10 +28,10 @@ def own_alike(made: Made, pieces: Iterable[Piece], inch: bool) -> str:
         if not _of(brings, making.sizes):
             continue
         differs = []
-        for one in others:
-            theirs = _of(one, making.sizes)
-            if isinstance(theirs, float) and abs(theirs - made.values[one.key]) > SAME:
-                differs.append(f"{one.words} {length_said(theirs, inch)}")
+        for size in others:
+            theirs = _of(size, making.sizes)
+            if isinstance(theirs, float) and abs(theirs - made.values[size.key]) > SAME:
+                differs.append(f"{size.words} {length_said(theirs, inch)}")
         said.append(
             f"not as on {piece.name}, which has {', '.join(differs)}"
             if differs

@@ -77,7 +77,7 @@ class Plan(Struct, frozen=True, dict=True):
     @property
     def asked(self) -> tuple[str, ...]:
         """The sizes of its mates that no gauge reads, still to be typed."""
-        return tuple(one.key for one in self.missing if one.stage == "piece")
+        return tuple(wanted.key for wanted in self.missing if wanted.stage == "piece")
 
     @property
     def stale(self) -> frozenset[str]:
@@ -97,7 +97,7 @@ class Plan(Struct, frozen=True, dict=True):
             made, key = self.made, self.job.work.at_size
             return cut_as_drawn(made, key, self.shop) if made is not None else None
         number = self.job.cutting
-        return next((one for one in self.fits if one.choice.number == number), None)
+        return next((fit for fit in self.fits if fit.choice.number == number), None)
 
     @property
     def at_step(self) -> StepTold | None:
@@ -126,7 +126,7 @@ class Plan(Struct, frozen=True, dict=True):
         return piece.surface(fit.choice.surface) if piece else None
 
     def fit(self, number: int) -> FitPlan:
-        return next(one for one in self.fits if one.choice.number == number)
+        return next(fit for fit in self.fits if fit.choice.number == number)
 
     @property
     def failed(self) -> tuple[Check, ...]:
@@ -141,7 +141,7 @@ class Plan(Struct, frozen=True, dict=True):
     def stack(self) -> tuple[Piece, ...]:
         """What exists and stays: without the pieces that others are made from."""
         used = {w.making.old for w in self.job.works if w.making is not None}
-        return tuple(one for id, one in self.pieces.items() if id not in used)
+        return tuple(piece for id, piece in self.pieces.items() if id not in used)
 
     @property
     def grave_stages(self) -> tuple[Stage, ...]:

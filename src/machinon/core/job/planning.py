@@ -89,17 +89,19 @@ def _in_inches(plan: Plan) -> Plan:
     """The plan of an inch shop: what it says was said in millimetres so far."""
     fits = (
         replace(
-            one,
-            contradiction=in_inches(one.contradiction),
-            problem=in_inches(one.problem),
-            advice=in_inches(one.advice),
+            fit,
+            contradiction=in_inches(fit.contradiction),
+            problem=in_inches(fit.problem),
+            advice=in_inches(fit.advice),
         )
-        for one in plan.fits
+        for fit in plan.fits
     )
     return replace(
         plan,
         fits=tuple(fits),
-        checks=tuple(replace(one, says=in_inches(one.says)) for one in plan.checks),
+        checks=tuple(
+            replace(check, says=in_inches(check.says)) for check in plan.checks
+        ),
         route=route_in_inches(plan.route),
         in_mm={step.key: step for up in plan.route for step in up.steps},
         problem=in_inches(plan.problem),
@@ -148,7 +150,7 @@ class _Drawing:
 
     def _stand(self, piece: Piece, sizes: Mapping[str, Measured | None]) -> None:
         self.standing[piece.id] = piece
-        self.measured |= {(piece.id, id): one for id, one in sizes.items()}
+        self.measured |= {(piece.id, id): measured for id, measured in sizes.items()}
 
     def _settle(
         self, told: Mapping[int, Mapping[str, Any]], numbers: Collection[int]
@@ -163,14 +165,14 @@ class _Drawing:
             self.fits[number] = with_bolts(self.fits[number], told, fits)
 
     def _blank(self, job: Job) -> Plan:
-        fits = [self.fits.get(one.number) for one in job.fits]
+        fits = [self.fits.get(fit.number) for fit in job.fits]
         return Plan(
             job,
             self.shop,
             self.lathe,
             self.own,
             self.measured,
-            tuple(one for one in fits if one is not None),
+            tuple(fit for fit in fits if fit is not None),
             standing=self.standing,
             mill=self.mill,
         )
@@ -178,15 +180,15 @@ class _Drawing:
     def plan_of(self, key: str) -> Plan:
         """The plan of one piece, with all fits and bodies of the job."""
         plan = self.plans[key]
-        fits = tuple(self.fits[one.number] for one in self.job.fits)
-        bodies = {key: one.made for key, one in self.plans.items()}
+        fits = tuple(self.fits[fit.number] for fit in self.job.fits)
+        bodies = {key: plan.made for key, plan in self.plans.items()}
         return replace(plan, fits=fits, bodies=bodies, standing=self.standing)
 
 
 def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     """The plan with its piece worked out, as far as what is known goes."""
     by_number = {number: slot for slot, number in work.fits.items()}
-    slots = {one.key: one for one in family_for(making).fits}
+    slots = {slot.key: slot for slot in family_for(making).fits}
     known: dict[str, str] = {}
     decided: dict[str, FitBand] = {}
     for fit in plan.fits:
@@ -216,8 +218,10 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
             return _with_making(plan, read, work)
     changed = changed_since(made, route, work, plan.shop.inch)
     checks = tuple(
-        _by_trial(replace(one, fit=numbers.get(one.key.removeprefix("fit-"), 0)), plan)
-        for one in (
+        _by_trial(
+            replace(check, fit=numbers.get(check.key.removeprefix("fit-"), 0)), plan
+        )
+        for check in (
             *made.checks,
             *on_the_lathe(made, plan.lathe),
             *on_the_mill(made, plan.mill),
@@ -240,7 +244,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
 
 def _by_trial(check: Check, plan: Plan) -> Check:
     """A check that no band is left passes once the fit is cut to its mate by trial."""
-    fit = next((one for one in plan.fits if one.choice.number == check.fit), None)
+    fit = next((fit for fit in plan.fits if fit.choice.number == check.fit), None)
     if check.passed or fit is None or fit.could_fit is None:
         return check
     if str(check.fit) in plan.job.cuts:

@@ -26,7 +26,7 @@ def with_done(
     job: Job, made: Made | None, route: Sequence[HoldingTold], keys: Iterable[str]
 ) -> Job:
     """The job with these steps done, and what their sizes were then."""
-    wanted = [one for one in dict.fromkeys(keys) if one not in job.done]
+    wanted = [key for key in dict.fromkeys(keys) if key not in job.done]
     steps = {step.key: step for up in route for step in up.steps}
     cut = {
         key: sizes_cut(made, steps[key])
@@ -39,8 +39,8 @@ def with_done(
 def without_done(job: Job, key: str) -> Job:
     """The job with a step to do again."""
     return job.with_work(
-        done=tuple(one for one in job.done if one != key),
-        done_as={name: one for name, one in job.work.done_as.items() if name != key},
+        done=tuple(step for step in job.done if step != key),
+        done_as={name: told for name, told in job.work.done_as.items() if name != key},
     )
 
 

@@ -56,7 +56,11 @@ def _undecided(plan: Plan, fit: FitPlan) -> str:
     begun = fit.could_fit is not None and str(fit.choice.number) in plan.job.cuts
     if fit.spent and not begun:
         return "nothing is left of its band."
-    grave = [one.name for one in fit.joined.effects if one.grave] if fit.joined else []
+    grave = (
+        [effect.name for effect in fit.joined.effects if effect.grave]
+        if fit.joined
+        else []
+    )
     if fit.joined and grave:
         return next(iter(fit.joined.advice), f"{grave[0]}: see why.")
     return ""

@@ -29,22 +29,22 @@ class Station(Struct, frozen=True):
 
     @property
     def most(self) -> float:
-        return 2 * together([one.amplitude for one in self.parts])[0]
+        return 2 * together([element.amplitude for element in self.parts])[0]
 
     @property
     def typical(self) -> float:
-        return 2 * together([one.amplitude for one in self.parts])[1]
+        return 2 * together([element.amplitude for element in self.parts])[1]
 
     @property
     def clocked(self) -> tuple[float, float] | None:
         """How far it is best turned on its bolts, degrees from mark to mark, and the
         most that it then runs out, mm; None where fewer than two high sides are known,
         or where it does not turn."""
-        known = [one for one in self.parts if one.phase is not None]
+        known = [element for element in self.parts if element.phase is not None]
         if len(known) < 2 or known[-1].clockings < 2 or known[-1] != self.parts[-1]:
             return None
         best = best_clocking(known)
-        free = [one.amplitude for one in self.parts if one.phase is None]
+        free = [element.amplitude for element in self.parts if element.phase is None]
         return best.turned[-1], 2 * (best.left + sum(free))
 
     @property
@@ -53,12 +53,18 @@ class Station(Struct, frozen=True):
         return {
             "elements": [
                 {
-                    "name": one.name,
-                    "eccentricity": round(one.eccentricity, 5),
-                    **({} if one.phase is None else {"phase": round(one.phase)}),
-                    **({"clockings": one.clockings} if one.clockings > 1 else {}),
+                    "name": element.name,
+                    "eccentricity": round(element.eccentricity, 5),
+                    **(
+                        {} if element.phase is None else {"phase": round(element.phase)}
+                    ),
+                    **(
+                        {"clockings": element.clockings}
+                        if element.clockings > 1
+                        else {}
+                    ),
                 }
-                for one in self.parts
+                for element in self.parts
             ]
         }
 
@@ -87,38 +93,44 @@ def expected_says(plan: Plan, inch: bool) -> str:
     """The run-out to expect; of a piece that was read, what that says of its seat.
     Empty where nothing is known."""
     said = []
-    for one in stations(plan):
-        if one.carried:
-            said.append(f"{one.name} on it: {_range(one, inch)}.{_turned(one, inch)}")
+    for station in stations(plan):
+        if station.carried:
+            said.append(
+                f"{station.name} on it: {_range(station, inch)}."
+                f"{_turned(station, inch)}"
+            )
         elif plan.runout is None:
             limit = plan.job.proof.runout_limit
-            said.append(f"Each time it is mounted: {_range(one, inch)}.")
-            if one.most > limit:
+            said.append(f"Each time it is mounted: {_range(station, inch)}.")
+            if station.most > limit:
                 said[-1] += (
                     f" More than the {small_text(limit, inch)} allowed: a closer fit, "
                     "or set it true by indicator each time."
                 )
-        elif plan.runout["tir"] <= one.most:
-            said.append(f"Its seat alone allows up to {small_text(one.most, inch)}.")
+        elif plan.runout["tir"] <= station.most:
+            said.append(
+                f"Its seat alone allows up to {small_text(station.most, inch)}."
+            )
         else:
             said.append(
-                f"Its seat allows no more than {small_text(one.most, inch)}: look for "
-                "a chip or a bruise there, mount it again; what stays is in the piece."
+                f"Its seat allows no more than {small_text(station.most, inch)}: look "
+                "for a chip or a bruise there, mount it again; what stays is in the "
+                "piece."
             )
     return "\n".join(said)
 
 
-def _range(one: Station, inch: bool) -> str:
-    most = small_text(one.most, inch)
-    if len(one.parts) == 1:
+def _range(station: Station, inch: bool) -> str:
+    most = small_text(station.most, inch)
+    if len(station.parts) == 1:
         return f"up to {most}"
-    return f"up to {most}, about {small_text(one.typical, inch)} as a rule"
+    return f"up to {most}, about {small_text(station.typical, inch)} as a rule"
 
 
-def _turned(one: Station, inch: bool) -> str:
-    if one.clocked is None:
+def _turned(station: Station, inch: bool) -> str:
+    if station.clocked is None:
         return ""
-    angle, most = one.clocked
+    angle, most = station.clocked
     way = (
         f"turned {angle:.0f}° from mark to mark" if angle else "with the marks in line"
     )
@@ -147,7 +159,7 @@ def _seat(plan: Plan, work: Work) -> tuple[Element, ...]:
     seat, _ = _mates(work)
     if seat is None:
         return ()
-    under = next((one for one in plan.job.works if one.as_mate == seat), None)
+    under = next((work for work in plan.job.works if work.as_mate == seat), None)
     if under is None or under.making is None:
         carries = _itself(plan, seat)
     else:
@@ -167,12 +179,13 @@ def _itself(plan: Plan, id: str) -> tuple[Element, ...]:
         return (Element(f"{piece.name}, as read", off, high, clockings=clockings),)
     swings = [
         found.size
-        for one in piece.surfaces
-        if form_key(one) == "runout" and (found := plan.measured.get((id, one.id)))
+        for surface in piece.surfaces
+        if form_key(surface) == "runout"
+        and (found := plan.measured.get((id, surface.id)))
     ]
     return tuple(
-        Element(f"{piece.name}, as read", one / 2, clockings=clockings)
-        for one in sorted(swings)[-1:]
+        Element(f"{piece.name}, as read", swing / 2, clockings=clockings)
+        for swing in sorted(swings)[-1:]
     )
 
 
@@ -192,7 +205,9 @@ def _clockings(plan: Plan, id: str) -> int:
         for fit in plan.fits
         if fit.choice.kind == "bolts" and fit.choice.piece == id
     ]
-    counts = [int(one.inputs.get("holes", 1)) for one in circles if one is not None]
+    counts = [
+        int(answer.inputs.get("holes", 1)) for answer in circles if answer is not None
+    ]
     return max(counts, default=1)
 
 
@@ -216,7 +231,7 @@ def _plays(plan: Plan, id: str) -> tuple[Element, ...]:
     ]
     if not plays:
         return ()
-    play, fit = min(plays, key=lambda one: one[0])
+    play, fit = min(plays, key=lambda pair: pair[0])
     if play <= 0:
         return ()
     return (Element(f"Play of fit {fit.choice.number}", play / 2),)
@@ -227,7 +242,7 @@ def _play(plan: Plan, fit: FitPlan) -> float:
     it is allowed."""
     assert fit.play is not None
     assert fit.mate is not None
-    line = next((one for one in plan.proof if one.fit == fit.choice.number), None)
+    line = next((line for line in plan.proof if line.fit == fit.choice.number), None)
     if line is None or line.size is None:
         return 2 * float(fit.play["offset"])
     play = fit.mate.size - line.size

@@ -29,23 +29,25 @@ def rings_of(mate: Mate, made: Made, read: float = 0.0) -> tuple[RingSection, ..
     """What stands of a mate about a piece; none that has no length. read: how wide it
     was read outside, mm, 0 for nowhere. Raises BadInput for a size or a feature that
     the piece has not."""
-    found = (_ring(one, made, read) for one in mate.around)
-    return tuple(one for one in found if one.start < one.end)
+    found = (_ring(ring, made, read) for ring in mate.around)
+    return tuple(ring for ring in found if ring.start < ring.end)
 
 
-def _ring(one: Ring, made: Made, read: float) -> RingSection:
-    inner = _worked_out(one.bore, made) / 2 if one.bore else 0.0
+def _ring(ring: Ring, made: Made, read: float) -> RingSection:
+    inner = _worked_out(ring.bore, made) / 2 if ring.bore else 0.0
     outer = max(WALL * inner, read / 2)
-    if one.outside:
-        outer = _worked_out(one.outside, made) / 2
-    start, end = (_worked_out(text, made) for text in (one.start, one.end))
+    if ring.outside:
+        outer = _worked_out(ring.outside, made) / 2
+    start, end = (_worked_out(text, made) for text in (ring.start, ring.end))
     return RingSection(start, end, inner, outer)
 
 
 def _worked_out(text: str, made: Made) -> float:
-    one = Expression(text, "mate")
-    known = {name: at for name in one.names if (at := _known(name, made)) is not None}
-    return one.value(known)
+    expression = Expression(text, "mate")
+    known = {
+        name: at for name in expression.names if (at := _known(name, made)) is not None
+    }
+    return expression.value(known)
 
 
 def _known(name: str, made: Made) -> float | None:

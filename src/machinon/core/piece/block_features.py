@@ -282,7 +282,7 @@ class EndToEnd(Feature, frozen=True):
             ("front", self.block[1]) if self.across else ("left", self.block[0])
         )
         frame = block_face(name, *self.block)
-        return tuple(Sunk(frame, one, -PAST, long + PAST) for one in outlines)
+        return tuple(Sunk(frame, outline, -PAST, long + PAST) for outline in outlines)
 
     def cuts(self) -> tuple[Cut, ...]:
         left, right = self._sides()
@@ -437,7 +437,9 @@ class EdgeBevels(Feature, frozen=True):
                     (leg, width + PAST),
                 ),
             ]
-            return tuple(Sunk(frame, one, -PAST, height + PAST) for one in corners)
+            return tuple(
+                Sunk(frame, corner, -PAST, height + PAST) for corner in corners
+            )
         taken = []
         for near, far, long, deep in (
             ("front", "back", length, width),

@@ -38,15 +38,19 @@ class Body(Struct, frozen=True, dict=True):
     def faces(self) -> Mapping[str, Face]:
         """Every face that its features leave, by name."""
         return {
-            name: face for one in self.features for name, face in one.faces().items()
+            name: face
+            for feature in self.features
+            for name, face in feature.faces().items()
         }
 
     def feature(self, name: str) -> Feature:
-        return next(one for one in self.features if one.name == name)
+        return next(feature for feature in self.features if feature.name == name)
 
     def found(self, name: str) -> Feature | None:
         """The feature of a name; None where there is none."""
-        return next((one for one in self.features if one.name == name), None)
+        return next(
+            (feature for feature in self.features if feature.name == name), None
+        )
 
     def face(self, name: str) -> Face | None:
         """Where a face lies; None where the body as it stands has none so called."""
@@ -65,15 +69,17 @@ class Body(Struct, frozen=True, dict=True):
         """
         left = dict(done)
         standing = []
-        for one in self.features:
-            if one.name in left:
-                cut = one.as_drilled() if one.name in bare else one
-                standing.append(cut.leaving(left[one.name]) if left[one.name] else cut)
+        for feature in self.features:
+            if feature.name in left:
+                cut = feature.as_drilled() if feature.name in bare else feature
+                standing.append(
+                    cut.leaving(left[feature.name]) if left[feature.name] else cut
+                )
         return Body(self.stock, (*standing, *passed))
 
     @functools.cached_property
     def cuts(self) -> tuple[Cut, ...]:
-        return tuple(cut for one in self.features for cut in cuts_of(one))
+        return tuple(cut for feature in self.features for cut in cuts_of(feature))
 
     # -- what turns --------------------------------------------------------
 
@@ -192,7 +198,9 @@ def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
     wide = stock.diameter if isinstance(stock, Round) else stock.corners
     whole = box(stock.start, inner, stock.end, wide / 2)
     taken = [Polygon(cut.section) for cut in cuts]
-    return whole.difference(union_all([one for one in taken if one.area > 1e-12]))
+    return whole.difference(
+        union_all([section for section in taken if section.area > 1e-12])
+    )
 
 
 # the shapes in process share most of their cuts, and an edit leaves most as they were

@@ -204,7 +204,7 @@ class Mate(Struct, frozen=True):
     @property
     def optional(self) -> bool:
         """Whether the piece can be made without it."""
-        return all(one.optional for one in self.sizes)
+        return all(mate_size.optional for mate_size in self.sizes)
 
 
 class FitSlot(Struct, frozen=True):
@@ -390,17 +390,17 @@ class Family(Struct, frozen=True):
     def part(self, name: str) -> Part:
         """What part a name is of: `groove2`. Raises BadInput naming the nearest."""
         key = kind_of(name)
-        for one in self.parts:
-            if one.key == key:
-                return one
-        raise unknown("parts", name, [one.key for one in self.parts])
+        for part in self.parts:
+            if part.key == key:
+                return part
+        raise unknown("parts", name, [part.key for part in self.parts])
 
     def size(self, key: str) -> Size:
         """A size by its key. Raises BadInput naming the nearest."""
-        for one in self.sizes:
-            if one.key == key:
-                return one
-        raise unknown(key, key, [one.key for one in self.sizes])
+        for size in self.sizes:
+            if size.key == key:
+                return size
+        raise unknown(key, key, [size.key for size in self.sizes])
 
     @property
     def slots(self) -> tuple[FitSlot | Chain, ...]:
@@ -411,7 +411,9 @@ class Family(Struct, frozen=True):
     def mate_keys(self) -> dict[str, MateSize]:
         """Every measured size of every mate: `nose.register`."""
         return {
-            f"{mate.role}.{one.key}": one for mate in self.mates for one in mate.sizes
+            f"{mate.role}.{mate_size.key}": mate_size
+            for mate in self.mates
+            for mate_size in mate.sizes
         }
 
 
@@ -431,7 +433,7 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     own = family.own or family.sizes
     along = [(name, family.part(name).along) for name in names]
     lengths = [f"{name}.length" for name, wide in along if wide]
-    widths = [f"{name}.{one}" for name, wide in along for one in wide]
+    widths = [f"{name}.{measure}" for name, wide in along for measure in wide]
     lies = {"{along}": (*lengths, *widths)}
     of_all = {
         "{all}": f"({' + '.join(lengths) or '0'})",
@@ -443,16 +445,16 @@ def grown(family: Family, names: Sequence[str]) -> Family:
     for name in names:
         part = family.part(name)
         others = [
-            f"{other}.{one}"
+            f"{other}.{measure}"
             for other, wide in along
             if kind_of(other) != part.key
-            for one in wide
+            for measure in wide
         ]
         rests = {**lies, "{across}": others}
         sizes += [_named(size, name, of_all, rests) for size in part.sizes]
         for form, measure in part.surfaces:
             of_form = re.compile(rf"{form}(-\d+)?")
-            number = sum(bool(of_form.fullmatch(one)) for one in surfaces) + 1
+            number = sum(bool(of_form.fullmatch(surface)) for surface in surfaces) + 1
             key = form if number == 1 else f"{form}-{number}"
             surfaces[key] = f"{name}.{measure}"
     return replace(
@@ -484,8 +486,8 @@ def _named(
         rule=rule,
         rests=tuple(
             key
-            for one in size.rests
-            for key in lies.get(one, (one.replace("{}", name),))
+            for rest in size.rests
+            for key in lies.get(rest, (rest.replace("{}", name),))
         ),
     )
 

@@ -68,10 +68,10 @@ def cap_screws(
     """Screws with a head. through: what they clamp, mm, 0 where that is not known;
     into: the thread that there is for them, mm, 0 where that is not known; blind: they
     must not go further; at: the feature whose holes they go through."""
-    one = thread_of(thread)
-    asked = _asked(one, through, into, blind) if through else {}
-    long = _long_enough(one, asked) if asked else 0.0
-    found = _screws("screw", f"{head} screw", one, long, count, use)
+    sizes = thread_of(thread)
+    asked = _asked(sizes, through, into, blind) if through else {}
+    long = _long_enough(sizes, asked) if asked else 0.0
+    found = _screws("screw", f"{head} screw", sizes, long, count, use)
     return replace(found, at=at, asked=asked)
 
 
@@ -103,10 +103,10 @@ def set_screws(
 ) -> Hardware:
     """Screws without a head, the longest that lie within `most`, mm; 0 where the mate
     decides it; at: the feature that they are in."""
-    one = thread_of(thread)
-    fits = [size for size in stock_lengths(one, True) if size <= most + 1e-9]
+    sizes = thread_of(thread)
+    fits = [size for size in stock_lengths(sizes, True) if size <= most + 1e-9]
     long = fits[-1] if fits else 0.0
-    return replace(_screws("set screw", "set screw", one, long, count, use), at=at)
+    return replace(_screws("set screw", "set screw", sizes, long, count, use), at=at)
 
 
 def _screws(
@@ -124,8 +124,8 @@ def by_thread(
     """One nut or screw that is asked for by its thread, and by its length, mm, where
     that is known."""
     tail = f" × {sold_as(length)}" if length else ""
-    one = thread_of(thread)
-    return Hardware(kind, f"{words} {called(one)}{tail}", one.major, length, 1, use)
+    sizes = thread_of(thread)
+    return Hardware(kind, f"{words} {called(sizes)}{tail}", sizes.major, length, 1, use)
 
 
 def plain_parts(

@@ -117,8 +117,8 @@ class Hole(msgspec.Struct, frozen=True):
         many = f"{count} × " if count > 1 else ""
         deep = "" if self.depth is None else f" × {self.depth:g} deep"
         if self.thread:
-            one = f"{many}{thread_of(self.thread).says}"
-            text = one + (
+            hole = f"{many}{thread_of(self.thread).says}"
+            text = hole + (
                 f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
             )
             text += f", drill {self.diameter:g}{deep}"
@@ -283,14 +283,14 @@ class Holes(Feature, frozen=True):
         return found
 
 
-def turned_from(one: Holes, other: Holes) -> float:
+def turned_from(holes: Holes, other: Holes) -> float:
     """The least angle about the axis between a hole of one and a hole of the other,
     degrees; both in ends of what turns."""
 
     def angles(holes: Holes) -> list[float]:
         return [math.degrees(math.atan2(y, x)) for x, y in holes.points]
 
-    between = (abs(a - b) % 360 for a in angles(one) for b in angles(other))
+    between = (abs(a - b) % 360 for a in angles(holes) for b in angles(other))
     return round(min(min(turn, 360 - turn) for turn in between), 2)
 
 

@@ -24,7 +24,7 @@ MIRRORED = {True: ("left",), False: ("bottom", "back", "left")}
 
 def faces_with_holes(body: Body) -> list[BlockFace]:
     """In the order of the piece. Raises MachinonError where there is none."""
-    found = [one.face for one in body.features if isinstance(one, Holes)]
+    found = [feature.face for feature in body.features if isinstance(feature, Holes)]
     if not found:
         raise MachinonError("There is no face with holes on this piece.")
     return list(dict.fromkeys(found))
@@ -51,10 +51,10 @@ def drill_jig(body: Body) -> Body:
 
     Seen with its seat towards one, so that it lies on the face when turned over.
     """
-    holes = [one for one in body.features if isinstance(one, Holes)]
+    holes = [feature for feature in body.features if isinstance(feature, Holes)]
     faces = faces_with_holes(body)
     face = max(faces, key=lambda f: sum(len(h.points) for h in holes if h.face == f))
-    here = [one for one in holes if one.face == face]
+    here = [holes for holes in holes if holes.face == face]
     # turned over: what is kept as seen through the piece stays as it is
     way = 1.0 if mirrored(body, face) else -1.0
     if body.turns:
@@ -64,9 +64,9 @@ def drill_jig(body: Body) -> Body:
     low = RIM, RIM
     middle = size[0] / 2, RIM + PLAY / 2
     guides = tuple(
-        _guides(one, [(middle[0] + way * (x - long / 2), middle[1] + y)
-                      for x, y in one.points], PLATE + RIM, size)
-        for one in here
+        _guides(holes, [(middle[0] + way * (x - long / 2), middle[1] + y)
+                      for x, y in holes.points], PLATE + RIM, size)
+        for holes in here
     )  # fmt: skip
     pocket = Pocket("seat", "top", size, low, (size[0] - RIM, size[1] - RIM), 0.0, RIM)
     return Body(Block((0, 0, 0), size), (SixFaces("jig", *size), pocket, *guides))
@@ -89,8 +89,8 @@ def _round_jig(body: Body, face: BlockFace, here: list[Holes], way: float) -> Bo
         seat = Bore("seat", PLATE, top, around + PLAY, opens="right")
         stock = Round(around + PLAY + 2 * RIM, 0.0, top)
     guides = tuple(
-        _guides(one, [(way * x, y) for x, y in one.points], stock.end, None)
-        for one in here
+        _guides(holes, [(way * x, y) for x, y in holes.points], stock.end, None)
+        for holes in here
     )
     return Body(stock, (seat, *guides))
 

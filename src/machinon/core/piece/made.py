@@ -169,10 +169,12 @@ def _sorted_out(
     """Wishes, sizes as typed, mates, their doubts, and the metal."""
     wants: dict[str, str] = {}
     typed: dict[str, str] = {}
-    mates: dict[str, Any] = {key: one.usual for key, one in family.mate_keys.items()}
+    mates: dict[str, Any] = {
+        key: mate_size.usual for key, mate_size in family.mate_keys.items()
+    }
     doubts: dict[str, float] = {}
     metal = family.material
-    sizes = {one.key for one in family.sizes}
+    sizes = {size.key for size in family.sizes}
     slots = {slot.key for slot in family.fits}
     for key, text in given.items():
         if key == "parts" and family.parts:
@@ -251,7 +253,7 @@ def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
     """The sizes that must be known before a slot's band is worked out."""
     if isinstance(slot, Chain) or not slot.centred:
         return slot.rests
-    centres = next(one for one in family.fits if one.key == slot.centred)
+    centres = next(fit for fit in family.fits if fit.key == slot.centred)
     return (*slot.rests, centres.rules)
 
 

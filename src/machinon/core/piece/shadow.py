@@ -50,11 +50,13 @@ def shadow_of(stock: Block, cuts: tuple[Cut, ...]) -> Shadow:
     A hole changes what is seen of the outside only along its own axis, and is taken
     out of that view alone.
     """
-    box, plain = _milled(stock, tuple(one for one in cuts if isinstance(one, Sunk)))
+    box, plain = _milled(stock, tuple(cut for cut in cuts if isinstance(cut, Sunk)))
     outlines = {}
     for view, rings in plain.items():
-        holes = [one for one in cuts if isinstance(one, Drilled)]
-        through = [_opening(one, view) for one in holes if opens(one, view, box)]
+        holes = [cut for cut in cuts if isinstance(cut, Drilled)]
+        through = [
+            _opening(drilled, view) for drilled in holes if opens(drilled, view, box)
+        ]
         outlines[view] = _less(rings, through)
     return Shadow(box, outlines)
 
@@ -72,7 +74,7 @@ def _milled(
         _, z0, _, z1 = _reach(flat["front"])
         return (x0, y0, z0, x1, y1, z1), flat
     solid = solid_of(stock, cuts)
-    box = tuple(float(one) for one in solid.bounding_box())
+    box = tuple(float(side) for side in solid.bounding_box())
     views = {view: solid.transform(_looking(view)).project() for view in VIEWS}
     return box, {view: _polygons(seen) for view, seen in views.items()}
 
@@ -83,9 +85,9 @@ def _reach(rings: Rings) -> tuple[float, float, float, float]:
 
 def _flat(block: Block, cuts: Collection[Sunk]) -> dict[str, Rings] | None:
     """The outlines of a block less its cuts; None where only the solid tells."""
-    if not all(one.frame.square for one in cuts):
+    if not all(sunk.frame.square for sunk in cuts):
         return None
-    spans = [(one, *one.span()) for one in cuts]
+    spans = [(sunk, *sunk.span()) for sunk in cuts]
     views = {}
     for view, (across, up, along) in VIEWS.items():
         whole = (block.low[along], block.high[along])

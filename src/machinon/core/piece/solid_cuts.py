@@ -38,7 +38,7 @@ class Frame(Struct, frozen=True):
     @property
     def square(self) -> bool:
         """Whether it stands square to the body's space."""
-        return all(one.count(0) == 2 for one in (self.u, self.v, self.into))
+        return all(axis.count(0) == 2 for axis in (self.u, self.v, self.into))
 
 
 class Turned(Struct, frozen=True):
@@ -73,7 +73,7 @@ class Sunk(Struct, frozen=True):
         else:
             ends = [at(u, v, d) for u, v in self.outline for d in (top, self.bottom)]
         (x0, x1), (y0, y1), (z0, z1) = (
-            (min(one), max(one)) for one in zip(*ends, strict=True)
+            (min(axis), max(axis)) for axis in zip(*ends, strict=True)
         )
         return (x0, y0, z0), (x1, y1, z1)
 

@@ -54,7 +54,7 @@ class Block(msgspec.Struct, frozen=True, tag="block"):
 
     @property
     def says(self) -> str:
-        return " × ".join(f"{one:g}" for one in self.size)
+        return " × ".join(f"{side:g}" for side in self.size)
 
 
 Stock: TypeAlias = Round | Bar | Block

@@ -269,8 +269,10 @@ class Screw(Feature, frozen=True):
         return tuple(taken)
 
     def faces(self) -> dict[str, Face]:
-        one = self.of
-        return {self.name: Face("thread", {"diameter": one.major, "pitch": one.pitch})}
+        thread = self.of
+        return {
+            self.name: Face("thread", {"diameter": thread.major, "pitch": thread.pitch})
+        }
 
     def dimensions(self) -> dict[str, Dimension]:
         radius = (self.of.major / 2, 0.0)
@@ -506,9 +508,11 @@ class NutThread(Feature, frozen=True):
         return self.start - self.before, self.end + self.beyond
 
     def faces(self) -> dict[str, Face]:
-        one = self.of
+        thread = self.of
         return {
-            self.name: Face("thread", {"diameter": one.major, "pitch": one.pitch}, True)
+            self.name: Face(
+                "thread", {"diameter": thread.major, "pitch": thread.pitch}, True
+            )
         }
 
     def dimensions(self) -> dict[str, Dimension]:

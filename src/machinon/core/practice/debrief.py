@@ -114,13 +114,13 @@ def _lesson(
 ) -> str:
     """The one thing to take home."""
     mine, lathe = exercise.lathe.habits, exercise.lathe
-    readings = [one.done for one in steps if one.done.read is not None]
+    readings = [step.done for step in steps if step.done.read is not None]
     known = mine.zero + max(lathe.grown, mine.warm)
     slips = [
-        one for one in readings if abs((one.read or 0.0) - one.true - known) > SLIP
+        done for done in readings if abs((done.read or 0.0) - done.true - known) > SLIP
     ]
     last = readings[-1] if readings else None
-    cuts = [one for one in steps if one.done.what in ("cut", "spring")]
+    cuts = [step for step in steps if step.done.what in ("cut", "spring")]
     if not cuts:
         return "Nothing was cut: begin by a trial cut that leaves plenty."
     if not outcome.inside and last in slips:
@@ -141,8 +141,8 @@ def _lesson(
             f"It was read {small_text(lathe.grown, inch)} warm: let it cool before the "
             "last cut, or the size is gone by dinner."
         )
-    rubbed = sum(one.done.what == "cut" and _rubs(exercise, steps, one)
-                 for one in steps)  # fmt: skip
+    rubbed = sum(step.done.what == "cut" and _rubs(exercise, steps, step)
+                 for step in steps)  # fmt: skip
     if rubbed > 2:
         return (
             f"{rubbed} passes only rubbed: under {small_text(mine.rubs, inch)} a side "
@@ -168,8 +168,8 @@ def _infeed(cuts: Sequence[Step]) -> float:
     return cuts[-1].done.dial - before
 
 
-def _rubs(exercise: SneakUp, steps: Sequence[Step], one: Step) -> bool:
+def _rubs(exercise: SneakUp, steps: Sequence[Step], step: Step) -> bool:
     """Whether a pass took nearly nothing."""
-    at = list(steps).index(one)
+    at = list(steps).index(step)
     before = steps[at - 1].done.true if at else exercise.lathe.start
-    return abs(one.done.true - before) < exercise.lathe.habits.rubs / 2
+    return abs(step.done.true - before) < exercise.lathe.habits.rubs / 2

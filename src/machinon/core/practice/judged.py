@@ -322,13 +322,13 @@ class Centring(Exercise):
 
     def seen(self) -> Seen:
         zero = self.readings[0]
-        said = "   ".join(f"{i}: {one - zero:+.2f}" for i, one in
+        said = "   ".join(f"{i}: {reading - zero:+.2f}" for i, reading in
                           enumerate(self.readings, 1))  # fmt: skip
         return Seen("Reading at each jaw", said, "plus where it stands nearer")
 
     def _told(self) -> tuple[Line, Answer | None]:
         zero = self.readings[0]
-        needle = [one - zero for one in self.readings]
+        needle = [reading - zero for reading in self.readings]
         return set_true(needle, 2 * self.limit, "four")
 
     def advised(self) -> dict[str, float]:
@@ -343,7 +343,8 @@ class Centring(Exercise):
         line, answer = self._told()
         moves = answer["moves"] if answer is not None else []
         pushes = ", ".join(
-            f"from jaw {one['from'] / 90 + 1:.0f} by {one['move']:.3f}" for one in moves
+            f"from jaw {move['from'] / 90 + 1:.0f} by {move['move']:.3f}"
+            for move in moves
         )
         return f"{line.head}. {f'Push {pushes}.' if pushes else ''}".strip()
 

@@ -16,7 +16,7 @@ def ended(exercise: SneakUp, said: float | None = None) -> Outcome:
     """What became of an exercise as it stands now."""
     low, high = exercise.band
     true, external = exercise.lathe.true, exercise.lathe.kind == "external"
-    stops = sum(one.what != "start" for one in exercise.log)
+    stops = sum(done.what != "start" for done in exercise.log)
     past = true < low if external else true > high
     return Outcome(low <= true <= high, past, stops, high - low, said)
 

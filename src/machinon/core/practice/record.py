@@ -37,7 +37,7 @@ def kept_records(text: str) -> tuple[Record, ...]:
 def running(records: Sequence[Record]) -> list[float]:
     """After each exercise, the share of the last `LATELY` that ended in the band."""
     return [
-        sum(one.inside for one in records[max(i + 1 - LATELY, 0) : i + 1])
+        sum(record.inside for record in records[max(i + 1 - LATELY, 0) : i + 1])
         / min(i + 1, LATELY)
         for i in range(len(records))
     ]
@@ -48,9 +48,9 @@ def says(records: Sequence[Record]) -> str:
     if not records:
         return "Nothing tried yet. Metal costs nothing here."
     last = records[-LATELY:]
-    inside = sum(one.inside for one in last)
-    scrap = sum(one.past for one in last)
-    stops = sum(one.stops for one in last) / len(last)
+    inside = sum(record.inside for record in last)
+    scrap = sum(record.past for record in last)
+    stops = sum(record.stops for record in last) / len(last)
     return (
         f"Of the last {len(last)}: {inside} in the band, {scrap} scrapped, "
         f"{stops:.0f} stops each."

@@ -100,7 +100,7 @@ class SneakUp:
 
     @property
     def _cut(self) -> bool:
-        return any(one.what in ("cut", "spring") for one in self.log)
+        return any(done.what in ("cut", "spring") for done in self.log)
 
     @property
     def mate_goes(self) -> Trial:

@@ -50,5 +50,5 @@ def ladder(drill: float) -> tuple[float, ...]:
 
 def _under(most: float) -> float:
     """The largest drill of the usual set that is not over a size, mm."""
-    below = [one.size for one in drills("metric") if one.size <= most + 1e-9]
+    below = [drill.size for drill in drills("metric") if drill.size <= most + 1e-9]
     return below[-1] if below else most

@@ -52,19 +52,19 @@ def minutes_of(step: StepTold) -> float:
     elif step.before.turns:
         cut = _turned(step, metal)
     else:
-        cut = TOUCHED + sum(_milled(step, one, metal) for one in step.cut)
+        cut = TOUCHED + sum(_milled(step, feature, metal) for feature in step.cut)
     if step.operation == "taper" and not step.leaves:
         cut += BLUED
     elif step.banded and step.operation in BANDED:
         cut += SNEAKED_UP
     each = EACH_TAPPED if step.operation == "tap" else EACH_HOLE
-    for one in step.cut:
-        if isinstance(one, Holes | CrossHoles):
-            cut += each * one.many
-        elif isinstance(one, Ball):
+    for feature in step.cut:
+        if isinstance(feature, Holes | CrossHoles):
+            cut += each * feature.many
+        elif isinstance(feature, Ball):
             cut += BALL
-        elif isinstance(one, Flats | Slits):
-            cut += EACH_FLAT * one.count
+        elif isinstance(feature, Flats | Slits):
+            cut += EACH_FLAT * feature.count
     return round(HANDLING + cut, 1)
 
 
@@ -75,26 +75,28 @@ def _turned(step: StepTold, metal: Material) -> float:
     return taken / rate if rate else 0.0
 
 
-def _milled(step: StepTold, one: Feature, metal: Material) -> float:
+def _milled(step: StepTold, feature: Feature, metal: Material) -> float:
     """Of what an end mill takes out of a block, by its outline and its depth."""
     rate = MILLED * (metal.turn_hss or metal.turn_carbide / 4)
     stock = step.before.stock
-    if isinstance(one, SixFaces) and isinstance(stock, Block):
-        taken = math.prod(stock.size) - one.length * one.width * one.height
+    if isinstance(feature, SixFaces) and isinstance(stock, Block):
+        taken = math.prod(stock.size) - feature.length * feature.width * feature.height
         return 6 * TURNED_OVER + taken / rate
-    if isinstance(one, Outline):
-        round_it = zip(one.points, (*one.points[1:], one.points[0]), strict=True)
-        return sum(math.dist(a, b) for a, b in round_it) * one.block[2] / FILED
+    if isinstance(feature, Outline):
+        round_it = zip(
+            feature.points, (*feature.points[1:], feature.points[0]), strict=True
+        )
+        return sum(math.dist(a, b) for a, b in round_it) * feature.block[2] / FILED
     box = step.before.shadow.box
-    roughed = [it for it in step.before.features if it.name == one.name]
-    taken = _sunk(one, box) - sum(_sunk(it, box) for it in roughed)
+    roughed = [it for it in step.before.features if it.name == feature.name]
+    taken = _sunk(feature, box) - sum(_sunk(it, box) for it in roughed)
     return max(taken, 0.0) / rate
 
 
-def _sunk(one: Feature, box: tuple[float, ...]) -> float:
+def _sunk(feature: Feature, box: tuple[float, ...]) -> float:
     """About what a feature's prisms take out of a box, mm³."""
     taken = 0.0
-    for cut in cuts_of(one):
+    for cut in cuts_of(feature):
         if not isinstance(cut, Sunk) or not cut.frame.square:
             continue
         low, high = cut.span()

@@ -43,15 +43,19 @@ def in_process(
         for name in step.features
     }
     # what no step cuts is there already: a thread in an old plate
-    done = {one.name: 0.0 for one in made.body.features if one.name not in cut}
+    done = {
+        feature.name: 0.0 for feature in made.body.features if feature.name not in cut
+    }
     bare = {
         name
         for step in steps
         if step.operation in AFTER_DRILL
         for name in step.features
     }
-    outside = [one for one in made.body.features if isinstance(one, OUTSIDE)]
-    ends = {one.name: one.side for one in made.body.features if isinstance(one, End)}
+    outside = [
+        feature for feature in made.body.features if isinstance(feature, OUTSIDE)
+    ]
+    ends = {end.name: end.side for end in made.body.features if isinstance(end, End)}
     passed: dict[str, Feature] = {}
     body = made.body.after(done.items(), bare)
     for holding in holdings:
@@ -104,16 +108,16 @@ def _comes_from(
 ) -> Side | None:
     """The end that a tool comes from to a diameter, where neither is faced in its
     holding: that away from its shoulder."""
-    one = made.body.feature(step.features[0])
-    if not isinstance(one, Cylinder):
+    cylinder = made.body.feature(step.features[0])
+    if not isinstance(cylinder, Cylinder):
         return None
-    if one.shoulder:
-        return "right" if one.shoulder == "left" else "left"
+    if cylinder.shoulder:
+        return "right" if cylinder.shoulder == "left" else "left"
     cut = [(it, done[it.name]) for it in made.body.features if it.name in done]
     cut += [(it, 0.0) for it in passed]
-    reach = one.diameter + 2 * (step.leaves + BESIDE)
+    reach = cylinder.diameter + 2 * (step.leaves + BESIDE)
     left, right = (
-        _wide(cut, z) > reach for z in (one.start - BESIDE, one.end + BESIDE)
+        _wide(cut, z) > reach for z in (cylinder.start - BESIDE, cylinder.end + BESIDE)
     )
     if left == right:
         return None
@@ -124,12 +128,12 @@ def _wide(cut: Iterable[tuple[Feature, float]], z: float) -> float:
     """What stands at a station, mm across: cut gives what was cut and the metal left
     on it; no end to it where only the stock stands."""
     found = math.inf
-    for one, left in cut:
-        if isinstance(one, End):
-            beyond = z < one.z if one.side == "left" else z > one.z
+    for feature, left in cut:
+        if isinstance(feature, End):
+            beyond = z < feature.z if feature.side == "left" else z > feature.z
             found = 0.0 if beyond else found
-        elif isinstance(one, OUTSIDE) and one.start <= z <= one.end:
-            found = min(found, widest(one) + 2 * left)
+        elif isinstance(feature, OUTSIDE) and feature.start <= z <= feature.end:
+            found = min(found, widest(feature) + 2 * left)
     return found
 
 
@@ -145,12 +149,14 @@ def _passed(
     stock = made.body.stock
     found: dict[str, Feature] = {}
     for name in step.features if out else ():
-        one = made.body.feature(name)
-        if not isinstance(one, Cylinder) or isinstance(stock, Block):
+        cylinder = made.body.feature(name)
+        if not isinstance(cylinder, Cylinder) or isinstance(stock, Block):
             continue
         right = out == "right"
-        start, end = (one.end, stock.end) if right else (stock.start, one.start)
-        wide = one.diameter + 2 * step.leaves
+        start, end = (
+            (cylinder.end, stock.end) if right else (stock.start, cylinder.start)
+        )
+        wide = cylinder.diameter + 2 * step.leaves
         there = [
             it for it in outside if it.start < end - NEAR and start + NEAR < it.end
         ]
@@ -162,10 +168,10 @@ def _passed(
     return found
 
 
-def widest(one: OUTSIDE) -> float:
+def widest(feature: OUTSIDE) -> float:
     """Its largest diameter, mm."""
-    if isinstance(one, Cylinder | Ball):
-        return one.diameter
-    if isinstance(one, Screw):
-        return one.of.major
-    return max(one.start_diameter, one.end_diameter)
+    if isinstance(feature, Cylinder | Ball):
+        return feature.diameter
+    if isinstance(feature, Screw):
+        return feature.of.major
+    return max(feature.start_diameter, feature.end_diameter)

@@ -120,8 +120,8 @@ def held_well(route: Sequence[HoldingTold]) -> Iterator[Check]:
     """What the jaws hold, and whether it stays straight under the tool."""
     for up in route:
         body = up.steps[-1].after
-        there = {one.name: one for one in body.features}
-        names = dict.fromkeys(chain.from_iterable(one.features for one in up.steps))
+        there = {feature.name: feature for feature in body.features}
+        names = dict.fromkeys(chain.from_iterable(step.features for step in up.steps))
         cut = [there[name] for name in names if name in there]
         if up.held == "jaws":
             yield from _in_the_jaws(up, body, cut)
@@ -133,12 +133,12 @@ def _in_the_jaws(
     up: HoldingTold, body: Body, cut: Sequence[Feature]
 ) -> Iterator[Check]:
     # the first end that is faced sticks out; another is parted off
-    ends = [one for one in cut if isinstance(one, End)]
+    ends = [feature for feature in cut if isinstance(feature, End)]
     side = ends[0].side if ends else "right"
     tip = _end(body, side)
     held_end = _end(up.steps[0].before, "left" if side == "right" else "right")
-    stations = [one.z for one in ends]
-    stations += [z for one in cut for z in _outside(one)[:2]]
+    stations = [end.z for end in ends]
+    stations += [z for feature in cut for z in _outside(feature)[:2]]
     root = (min if side == "right" else max)(stations, default=tip)
     yield at_least(
         f"grip-{up.key}",
@@ -148,7 +148,10 @@ def _in_the_jaws(
         f"Left for the jaws ({within(up.title)})",
         grave=False,
     )
-    centred = any(isinstance(one, Centre) and one.side == side for one in body.features)
+    centred = any(
+        isinstance(feature, Centre) and feature.side == side
+        for feature in body.features
+    )
     if abs(tip - root):
         yield from _straight(up, cut, root, tip, centred)
 
@@ -163,8 +166,8 @@ def _straight(
     """The thinnest place by what it carries: from it to the tip that sticks out of the
     jaws, or as the middle of a bar between centres (centred None)."""
     worst: tuple[float, float, float, str] | None = None
-    for one in cut:
-        found = _outside(one)
+    for feature in cut:
+        found = _outside(feature)
         if not found:
             continue
         start, end, thin = found
@@ -173,7 +176,7 @@ def _straight(
         else:
             out = max(abs(tip - start), abs(tip - end))
         if worst is None or out / thin > worst[0]:
-            worst = (out / thin, out, thin, one.name)
+            worst = (out / thin, out, thin, feature.name)
     if worst is None:
         return
     _, out, thin, place = worst
@@ -194,24 +197,24 @@ def _straight(
 
 def _end(body: Body, side: Side) -> float:
     """Where the body ends as it stands."""
-    for one in body.features:
-        if isinstance(one, End) and one.side == side:
-            return one.z
+    for feature in body.features:
+        if isinstance(feature, End) and feature.side == side:
+            return feature.z
     stock = body.stock
     assert not isinstance(stock, Block)
     return stock.start if side == "left" else stock.end
 
 
-def _outside(one: Feature) -> tuple[float, ...]:
+def _outside(ball: Feature) -> tuple[float, ...]:
     """Stations and least diameter of what is turned outside; empty for others."""
-    match one:
+    match ball:
         case Cone():
-            return one.start, one.end, min(one.start_diameter, one.end_diameter)
+            return ball.start, ball.end, min(ball.start_diameter, ball.end_diameter)
         case Ball():  # it carries by its necks, whatever its tip is like
-            necks = one.at(one.start), one.at(one.end)
-            return one.start, one.end, min(filter(None, necks), default=one.diameter)
+            necks = ball.at(ball.start), ball.at(ball.end)
+            return ball.start, ball.end, min(filter(None, necks), default=ball.diameter)
         case Screw():
-            return one.start, one.end, one.of.minor_external
-        case Cylinder() | Groove() if not getattr(one, "inside", False):
-            return one.start, one.end, one.diameter
+            return ball.start, ball.end, ball.of.minor_external
+        case Cylinder() | Groove() if not getattr(ball, "inside", False):
+            return ball.start, ball.end, ball.diameter
     return ()

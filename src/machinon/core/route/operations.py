@@ -70,8 +70,8 @@ class Operation(Struct, frozen=True):
 
 
 OPERATIONS: Mapping[str, Operation] = {
-    one.key: one
-    for one in (
+    operation.key: operation
+    for operation in (
         Operation("mount", "Mount", "by hand"),
         Operation("face", "Face", "facing tool", "face"),
         Operation("turn", "Turn", "knife tool", "turn"),
@@ -212,7 +212,7 @@ class StepTold(Struct, frozen=True, dict=True):
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
         """What it cuts, as it leaves it."""
-        there = {one.name: one for one in self.after.features}
+        there = {feature.name: feature for feature in self.after.features}
         return tuple(there[name] for name in self.features if name in there)
 
     @functools.cached_property
@@ -221,7 +221,7 @@ class StepTold(Struct, frozen=True, dict=True):
         kind = OPERATIONS[self.operation].speed
         if self.tool == BY_HAND:
             return None
-        if any(isinstance(one, Keyway) and one.inside for one in self.cut):
+        if any(isinstance(feature, Keyway) and feature.inside for feature in self.cut):
             return None  # pulled or pushed through its bore
         wide = self.drill or self.diameter
         if not kind or wide < THIN:
@@ -278,8 +278,8 @@ def route_told(
     for holding, standing in in_process(made, holdings):
         own = turning.get(holding.machine) or None
         steps = [
-            _told(made, holding, one, own, (fits or {}).get(one.step.fit, 0))
-            for one in standing
+            _told(made, holding, standing, own, (fits or {}).get(standing.step.fit, 0))
+            for standing in standing
         ]
         out.append(
             HoldingTold(
@@ -302,14 +302,14 @@ def still_cut(
         return tuple(holdings)
 
     def left(step: Step) -> Step | None:
-        names = tuple(one for one in step.features if one not in there)
+        names = tuple(feature for feature in step.features if feature not in there)
         if step.operation in NO_METAL or names == step.features:
             return step
         return replace(step, features=names) if names else None
 
     return tuple(
-        replace(one, steps=tuple(s for step in one.steps if (s := left(step))))
-        for one in holdings
+        replace(holding, steps=tuple(s for step in holding.steps if (s := left(step))))
+        for holding in holdings
     )
 
 
@@ -368,7 +368,7 @@ def _told(
 
 def _banded(made: Made, step: Step) -> bool:
     """Whether a step is the one that brings a size into the band of its fit."""
-    ruled = {one.slot.rules.partition(".")[0] for one in made.fits}
+    ruled = {fit_band.slot.rules.partition(".")[0] for fit_band in made.fits}
     return bool(ruled.intersection(step.features)) and not step.leaves
 
 
@@ -376,7 +376,7 @@ def _note(step: Step, drill: float) -> str:
     stages = ladder(drill) if drill else ()
     if len(stages) < 2:
         return step.note
-    said = ", ".join(_size(one) for one in stages)
+    said = ", ".join(_size(stage) for stage in stages)
     return f"{step.note} One after the other: {said} mm.".strip()
 
 
@@ -389,7 +389,7 @@ def _caution(operation: Operation, feature: Feature | None) -> str:
 
 
 def _is(made: Made, name: str) -> bool:
-    return any(one.name == name for one in made.body.features)
+    return any(feature.name == name for feature in made.body.features)
 
 
 def _many(feature: Feature) -> int:
@@ -543,7 +543,7 @@ def _title(
         return f"Ream {_named(step, features[0])} to ⌀{_size(hole.diameter)}"
     if operation.key in ("deburr", "mount"):
         return operation.verb
-    said = ", ".join(_words(step, one) for one in features)
+    said = ", ".join(_words(step, feature) for feature in features)
     own = said.removeprefix("the ")
     if own.lower().startswith(operation.verb.lower()):
         said = own[len(operation.verb) :].lstrip()  # not "bore the bore"

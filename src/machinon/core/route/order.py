@@ -71,7 +71,8 @@ def keyed(holdings: Sequence[Holding]) -> tuple[Holding, ...]:
         return replace(step, key=name if seen[name] == 1 else f"{name}-{seen[name]}")
 
     return tuple(
-        replace(one, steps=tuple(named(step) for step in one.steps)) for one in holdings
+        replace(holding, steps=tuple(named(step) for step in holding.steps))
+        for holding in holdings
     )
 
 
@@ -90,9 +91,9 @@ def in_order(
         ):
             continue
         for at, holding in enumerate(made):
-            left = [one for one in holding.steps if one.key != move.step]
-            for where, one in enumerate(left):
-                if one.key == move.beside:
+            left = [step for step in holding.steps if step.key != move.step]
+            for where, later in enumerate(left):
+                if later.key == move.beside:
                     left.insert(where + move.later, step)
                     break
             made[at] = replace(holding, steps=tuple(left))
@@ -108,7 +109,7 @@ def stepped(
     ends of the route.
     """
     now = in_order(holdings, moved)
-    rows = [(up, step.key) for up, one in enumerate(now) for step in one.steps]
+    rows = [(up, step.key) for up, holding in enumerate(now) for step in holding.steps]
     at = next(number for number, (_, name) in enumerate(rows) if name == key)
     other = at + (1 if later else -1)
     if not 0 <= other < len(rows):
@@ -117,7 +118,7 @@ def stepped(
     # across the gap between two holdings it stays between the same neighbours
     after = later if within else not later
     beside = rows[other][1]
-    left = tuple(one for one in moved if one.step != key)
+    left = tuple(moved for moved in moved if moved.step != key)
     move = Moved(key, beside, after)
     wanted = in_order(now, [move])
     # its earlier moves are let go of, unless another step stands where it does by them
@@ -129,45 +130,45 @@ def stepped(
 
 def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Broken]:
     """The rules that an order of named steps breaks; planned: the family's own."""
-    home = {step.key: one.key for one in planned for step in one.steps}
+    home = {step.key: holding.key for holding in planned for step in holding.steps}
     placed = [
         Placed(number, holding, step)
         for number, (holding, step) in enumerate(
             (holding, step) for holding in holdings for step in holding.steps
         )
     ]
-    firsts = {one.steps[0].key for one in planned if one.steps}
+    firsts = {holding.steps[0].key for holding in planned if holding.steps}
     out: list[Broken] = []
-    for one in placed:
-        before, after = placed[: one.number], placed[one.number + 1 :]
-        out += _impossible(one, after)
-        here = [p for p in before if p.holding is one.holding]
-        if one.step.operation == "mount" and here and one.step.key in firsts:
-            out.append(Broken(one.step.key, "The piece is held by it first.", True))
-        out += _against_the_rules(one, before, home)
+    for at in placed:
+        before, after = placed[: at.number], placed[at.number + 1 :]
+        out += _impossible(at, after)
+        here = [p for p in before if p.holding is at.holding]
+        if at.step.operation == "mount" and here and at.step.key in firsts:
+            out.append(Broken(at.step.key, "The piece is held by it first.", True))
+        out += _against_the_rules(at, before, home)
     return out
 
 
-def _impossible(one: Placed, after: Sequence[Placed]) -> Iterator[Broken]:
+def _impossible(placed: Placed, after: Sequence[Placed]) -> Iterator[Broken]:
     """What no metal allows: a feature's steps the other way round."""
     for other in after:
-        if other.step.operation in NO_METAL or not one.of(other):
+        if other.step.operation in NO_METAL or not placed.of(other):
             continue
-        if one.step.operation in AFTER_DRILL and other.step.operation == "drill":
-            yield Broken(one.step.key, "There is no hole for it yet.", True)
-        elif one.step.operation == "prove":
-            yield Broken(one.step.key, "It is not cut yet.", True)
-        elif other.step.leaves > one.step.leaves:
-            yield Broken(one.step.key, "It is roughed before it is finished.", True)
+        if placed.step.operation in AFTER_DRILL and other.step.operation == "drill":
+            yield Broken(placed.step.key, "There is no hole for it yet.", True)
+        elif placed.step.operation == "prove":
+            yield Broken(placed.step.key, "It is not cut yet.", True)
+        elif other.step.leaves > placed.step.leaves:
+            yield Broken(placed.step.key, "It is roughed before it is finished.", True)
 
 
 def _against_the_rules(
-    one: Placed, before: Sequence[Placed], home: dict[str, str]
+    placed: Placed, before: Sequence[Placed], home: dict[str, str]
 ) -> Iterator[Broken]:
     """What a rule of the shop speaks against."""
-    step = one.step
-    here = [other for other in before if other.holding is one.holding]
-    drilled = [p for p in before if p.step.operation == "drill" and p.of(one)]
+    step = placed.step
+    here = [other for other in before if other.holding is placed.holding]
+    drilled = [p for p in before if p.step.operation == "drill" and p.of(placed)]
     elsewhere = drilled and drilled[-1] not in here and step.operation != "broach"
     if step.operation in AFTER_DRILL and elsewhere:
         yield Broken(
@@ -175,13 +176,13 @@ def _against_the_rules(
             "Finish a hole in the holding of its drill: set up again it is never quite "
             "in line.",
         )
-    elif step.hold and not any(other.of(one) for other in here):
+    elif step.hold and not any(other.of(placed) for other in here):
         yield Broken(
             step.key,
             "It is proved where it was cut: once it has come off it cannot be put back "
             "as true.",
         )
-    elif step.operation not in FREE and one.holding.key != home[step.key]:
+    elif step.operation not in FREE and placed.holding.key != home[step.key]:
         yield Broken(
             step.key,
             "What must run true together is cut in one holding: here it is only as "

@@ -11,23 +11,27 @@ def own_hardware(made: Made, shelf: Belongings | None) -> tuple[str, ...]:
     """A line for each kind of bought part; where the shelf lists such parts at all, it
     says whether this one is there."""
     return tuple(
-        f"{one.says}{_said(one, shelf.of_kind(one.kind) if shelf else ())}"
-        for one in made.hardware
+        hardware.says + _said(hardware, shelf.of_kind(hardware.kind) if shelf else ())
+        for hardware in made.hardware
     )
 
 
-def _said(one: Hardware, listed: tuple[Item, ...]) -> str:
+def _said(hardware: Hardware, listed: tuple[Item, ...]) -> str:
     if not listed:
         return ""
     fits = [
         item
         for item in listed
-        if abs(item.size - one.size) < SAME
-        and (not one.length or not item.length or abs(item.length - one.length) < ALONG)
+        if abs(item.size - hardware.size) < SAME
+        and (
+            not hardware.length
+            or not item.length
+            or abs(item.length - hardware.length) < ALONG
+        )
     ]
     if not fits:
         return ": to be had"
     best = max(fits, key=lambda item: item.count)
-    if best.count < one.count:
+    if best.count < hardware.count:
         return f": only {best.count} of yours, {best.name}"
     return f": yours, {best.name}"

@@ -33,10 +33,12 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
         return ""
     body = made.body
     kinds = ROUNDS if body.turns else FLATS
-    listed = [one for one in shelf.items if one.kind in kinds]
+    listed = [item for item in shelf.items if item.kind in kinds]
     if not listed:
         return ""
-    right = [one for one in listed if not one.material or one.material == made.material]
+    right = [
+        item for item in listed if not item.material or item.material == made.material
+    ]
     fits = list(_turned(made, right) if body.turns else _blocks(made, right))
     if not fits:
         return f"Nothing on the rack would do: {_needed(made, inch)}."
@@ -79,23 +81,23 @@ def _may_swing(made: Made, item: Item, inch: bool) -> str:
 
 def _turned(made: Made, items: list[Item]) -> Iterator[_Fit]:
     least, long = made.body.largest + 2 * CLEANS_UP, _length(made)
-    for one in items:
-        if one.size >= least and (not one.length or one.length >= long):
-            yield _Fit(math.pi / 4 * (one.size**2 - least**2), one, long)
+    for item in items:
+        if item.size >= least and (not item.length or item.length >= long):
+            yield _Fit(math.pi / 4 * (item.size**2 - least**2), item, long)
 
 
 def _blocks(made: Made, items: list[Item]) -> Iterator[_Fit]:
     sides = sorted(_sides(made))
-    for one in items:
-        section = sorted((one.size, one.second or one.size))
+    for item in items:
+        section = sorted((item.size, item.second or item.size))
         # the piece lies along the bar by its longest side, else across it
         for along in (2, 1, 0):
             across = [side for i, side in enumerate(sides) if i != along]
             long = sides[along]
             wide = all(a <= b for a, b in zip(across, section, strict=True))
-            if wide and (not one.length or one.length >= long):
+            if wide and (not item.length or item.length >= long):
                 over = section[0] * section[1] - across[0] * across[1]
-                yield _Fit(over, one, long)
+                yield _Fit(over, item, long)
                 break
 
 
@@ -103,5 +105,7 @@ def _needed(made: Made, inch: bool) -> str:
     if made.body.turns:
         wide = length_text(made.body.largest + 2 * CLEANS_UP, 0.1, inch, unit=False)
         return f"⌀{wide} × {length_text(_length(made), 0.1, inch)} is needed"
-    sides = " × ".join(length_text(one, 0.1, inch, unit=False) for one in _sides(made))
+    sides = " × ".join(
+        length_text(side, 0.1, inch, unit=False) for side in _sides(made)
+    )
     return f"{sides} {'in' if inch else 'mm'} is needed"

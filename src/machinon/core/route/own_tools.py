@@ -39,33 +39,33 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
         return _own_drill(step.drill, shelf, inch)
     if step.tap:
         return _own_tap(step.tap, shelf)
-    one = step.cut[0] if step.cut else None
-    match one:
+    bore = step.cut[0] if step.cut else None
+    match bore:
         case Holes(hole=hole) | CrossHoles(hole=hole) if step.operation == "ream":
             return _own_size("reamer", hole.diameter, shelf, inch)
         case CrossHoles(hole=hole) if step.operation == "broach":
             return _own_size("broach", hole.square, shelf, inch)
-        case Keyway() if one.inside:
-            return _own_size("broach", one.width, shelf, inch)
+        case Keyway() if bore.inside:
+            return _own_size("broach", bore.width, shelf, inch)
         case Keyway() | Slot():
-            return _own_mill(one.width, shelf, inch)
-        case Pocket() if one.radius:
-            return _own_mill(2 * one.radius, shelf, inch)
+            return _own_mill(bore.width, shelf, inch)
+        case Pocket() if bore.radius:
+            return _own_mill(2 * bore.radius, shelf, inch)
         case SawCuts():
-            return _own_saw(one.kerf, one.block[2], shelf, inch)
+            return _own_saw(bore.kerf, bore.block[2], shelf, inch)
         case Slits():
-            return _own_saw(one.width, one.diameter / 2, shelf, inch)
+            return _own_saw(bore.width, bore.diameter / 2, shelf, inch)
         case Screw() if step.operation == "thread":
-            return _own_die(one.thread, shelf)
-        case Flanked() if one.undercut:
-            return _own_dovetail(90 - one.half_angle, one.depth, shelf)
-        case TeeSlot() if one.undercut:
-            return _own_tee(one, shelf)
+            return _own_die(bore.thread, shelf)
+        case Flanked() if bore.undercut:
+            return _own_dovetail(90 - bore.half_angle, bore.depth, shelf)
+        case TeeSlot() if bore.undercut:
+            return _own_tee(bore, shelf)
         case TeeSlot():
-            return _own_mill(one.neck, shelf, inch)
+            return _own_mill(bore.neck, shelf, inch)
         case Bore() if step.operation == "bore" and step.before.turns:
-            inner, _ = step.before.radii((one.start + one.end) / 2)
-            return _own_bar(2 * inner, one.end - one.start, shelf, inch)
+            inner, _ = step.before.radii((bore.start + bore.end) / 2)
+            return _own_bar(2 * inner, bore.end - bore.start, shelf, inch)
     return UNASKED
 
 
@@ -73,17 +73,20 @@ def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
     """What the shelf of holding says of a shank that goes into a collet, in a sentence;
     empty where there is none, or no collet is listed."""
     shank = made.body.found("shank")
-    by_collet = any(one.role == "collet" for one in made.family.mates)
+    by_collet = any(mate.role == "collet" for mate in made.family.mates)
     collets = shelf.of_kind("collet") if shelf is not None else ()
     if not by_collet or not collets or not isinstance(shank, Cylinder):
         return ""
     wide, said = shank.diameter, length_text(shank.diameter, 0.01, inch)
     # what opens to its very size still lets it in
-    own = [one for one in collets
-           if one.size - SAME <= wide <= (one.second or one.size) + SAME]  # fmt: skip
+    own = [
+        item
+        for item in collets
+        if item.size - SAME <= wide <= (item.second or item.size) + SAME
+    ]
     if own:
         return f"Your {own[0].name} holds the shank of {said}."
-    near = min(collets, key=lambda one: abs((one.second or one.size) - wide))
+    near = min(collets, key=lambda item: abs((item.second or item.size) - wide))
     return f"No collet of yours holds {said}: {near.name} is nearest."
 
 
@@ -101,11 +104,11 @@ def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> OwnToo
     listed = shelf.of_kind(kind)
     if not listed:
         return UNASKED
-    own = next((one for one in listed if abs(one.size - wanted) < SAME), None)
+    own = next((item for item in listed if abs(item.size - wanted) < SAME), None)
     if own is None:
         return OwnTool(f"no {kind} of {length_text(wanted, 0.01, inch)} on the shelf")
     alike = [
-        one.name for one in listed if SAME <= abs(one.size - wanted) < ALIKE + 0.15
+        item.name for item in listed if SAME <= abs(item.size - wanted) < ALIKE + 0.15
     ]
     return _yours(own, _alike(alike[:3]))
 
@@ -116,10 +119,10 @@ def _alike(names: list[str]) -> str:
 
 def _own_mill(width: float, shelf: Belongings, inch: bool) -> OwnTool:
     """The widest end mill that goes into a slot."""
-    mills = sorted(shelf.of_kind("end mill"), key=lambda one: one.size)
+    mills = sorted(shelf.of_kind("end mill"), key=lambda item: item.size)
     if not mills:
         return UNASKED
-    into = [one for one in mills if one.size <= width + SAME]
+    into = [item for item in mills if item.size <= width + SAME]
     if not into:
         said = length_text(width, 0.01, inch)
         nearest = mills[0].name
@@ -132,14 +135,14 @@ def _own_mill(width: float, shelf: Belongings, inch: bool) -> OwnTool:
 
 def _own_saw(wide: float, deep: float, shelf: Belongings, inch: bool) -> OwnTool:
     """The thickest slitting saw that is no wider than a cut, and reaches through it."""
-    saws = sorted(shelf.of_kind("slitting saw"), key=lambda one: one.length)
+    saws = sorted(shelf.of_kind("slitting saw"), key=lambda item: item.length)
     if not saws:
         return UNASKED
     # about half as much again of its bore is taken by what clamps it
     reach = [
-        one
-        for one in saws
-        if one.length <= wide + SAME and (one.size - 1.5 * one.second) / 2 >= deep
+        item
+        for item in saws
+        if item.length <= wide + SAME and (item.size - 1.5 * item.second) / 2 >= deep
     ]
     if not reach:
         said = " and ".join(length_text(size, 0.1, inch) for size in (wide, deep))
@@ -152,9 +155,9 @@ def _own_dovetail(angle: float, deep: float, shelf: Belongings) -> OwnTool:
     if not cutters:
         return UNASKED
     own = [
-        one
-        for one in cutters
-        if abs(one.second - angle) < 0.5 and (not one.length or one.length >= deep)
+        item
+        for item in cutters
+        if abs(item.second - angle) < 0.5 and (not item.length or item.length >= deep)
     ]
     # one that is lower than the form leaves a flat on its flank
     if not own:
@@ -168,28 +171,29 @@ def _own_tee(slot: TeeSlot, shelf: Belongings) -> OwnTool:
     if not cutters:
         return UNASKED
     own = [
-        one
-        for one in cutters
-        if one.size <= slot.head + SAME
-        and one.length <= slot.height + SAME
-        and one.second < slot.neck
+        item
+        for item in cutters
+        if item.size <= slot.head + SAME
+        and item.length <= slot.height + SAME
+        and item.second < slot.neck
     ]
     if not own:
         return OwnTool("no T-slot cutter on the shelf goes into it")
-    best = max(own, key=lambda one: (one.size, one.length))
+    best = max(own, key=lambda item: (item.size, item.length))
     whole = best.size > slot.head - SAME and best.length > slot.height - SAME
     return _yours(best, "" if whole else ", smaller than the head: widen it after")
 
 
 def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> OwnTool:
     """The stoutest boring bar that goes in and reaches."""
-    bars = sorted(shelf.of_kind("boring bar"), key=lambda one: one.size)
+    bars = sorted(shelf.of_kind("boring bar"), key=lambda item: item.size)
     if not bars:
         return UNASKED
     own = [
-        one
-        for one in bars
-        if (one.second or one.size) <= wide and (not one.length or one.length >= long)
+        item
+        for item in bars
+        if (item.second or item.size) <= wide
+        and (not item.length or item.length >= long)
     ]
     if not own:
         said = " and ".join(length_text(size, 0.1, inch) for size in (wide, long))
@@ -198,14 +202,14 @@ def _own_bar(wide: float, long: float, shelf: Belongings, inch: bool) -> OwnTool
 
 
 def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
-    drills = sorted(shelf.of_kind("drill"), key=lambda one: one.size)
+    drills = sorted(shelf.of_kind("drill"), key=lambda item: item.size)
     if not drills:
         return UNASKED
-    own = next((one for one in drills if abs(one.size - wanted) < SAME), None)
+    own = next((item for item in drills if abs(item.size - wanted) < SAME), None)
     if own is None:
-        near = [one for one in drills if one.size < wanted][-1:]
-        near += [one for one in drills if one.size > wanted][:1]
-        names = " and ".join(one.name for one in near)
+        near = [item for item in drills if item.size < wanted][-1:]
+        near += [item for item in drills if item.size > wanted][:1]
+        names = " and ".join(item.name for item in near)
         if wanted > drills[-1].size:
             return OwnTool(f"not on the shelf: it goes up to {names}, bore from there")
         # called as its step calls it; an inch shop looks for one near that in inches
@@ -214,9 +218,9 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
             said += f" ({length_text(wanted, 0.01, inch)})"
         return OwnTool(f"{said} is not on the shelf; next to it {names}")
     alike = [
-        one.name
-        for one in drills
-        if SAME <= abs(one.size - wanted) < ALIKE and one.name != own.name
+        item.name
+        for item in drills
+        if SAME <= abs(item.size - wanted) < ALIKE and item.name != own.name
     ]
     return _yours(own, _alike(alike[:4]))
 
@@ -228,7 +232,7 @@ def _own_tap(thread: str, shelf: Belongings) -> OwnTool:
     if not own:
         return OwnTool(f"no {thread} tap on the shelf")
     # a set is taken one after the other
-    return _yours(own[0], "".join(f", {_noted(one)}" for one in own[1:]))
+    return _yours(own[0], "".join(f", {_noted(item)}" for item in own[1:]))
 
 
 def _own_die(thread: str, shelf: Belongings) -> OwnTool:
@@ -240,8 +244,8 @@ def _own_die(thread: str, shelf: Belongings) -> OwnTool:
 def _of_thread(kind: str, thread: str, shelf: Belongings) -> list[Item]:
     wanted = thread_of(thread, "thread")
     return [
-        one
-        for one in shelf.of_kind(kind)
-        if abs(one.size - wanted.major) < 0.01
-        and (not one.second or abs(one.second - wanted.pitch) < 0.01)
+        item
+        for item in shelf.of_kind(kind)
+        if abs(item.size - wanted.major) < 0.01
+        and (not item.second or abs(item.second - wanted.pitch) < 0.01)
     ]

@@ -158,7 +158,7 @@ def _packing(trail: Trail, readings: Sequence[float]) -> dict[str, Any]:
         "Twist", f"|{a:g} − {b:g} + {c:g} − {d:g}| / 4", abs(a - b + c - d) / 4
     )
     lift = (a - b + c - d) / 4
-    plane = [one - sign * lift for one, sign in zip(readings, (1, -1, 1, -1),
+    plane = [reading - sign * lift for reading, sign in zip(readings, (1, -1, 1, -1),
                                                     strict=True)]  # fmt: skip
     highest = max(plane)
     shims: list[dict[str, Any]] = [
@@ -170,7 +170,7 @@ def _packing(trail: Trail, readings: Sequence[float]) -> dict[str, Any]:
         }
         for name, at in zip(CORNERS, plane, strict=True)
     ]
-    largest = max(one["shim"] for one in shims)
+    largest = max(shim["shim"] for shim in shims)
     if largest < GOOD * 50:
         advice = "It lies level."
     elif twist > largest:

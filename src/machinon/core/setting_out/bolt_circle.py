@@ -247,7 +247,7 @@ def _bolt_room(
     play: float,
     drilling: float,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
+    sizes = thread_of(thread)
     if new == "tapped" and measured is None:
         raise BadInput(
             "measured",
@@ -263,15 +263,17 @@ def _bolt_room(
         passing = measured
     room = trail.step(
         "Room round a screw",
-        f"({passing:g} − {one.major:g}) / 2",
-        max(passing - one.major, 0.0) / 2,
+        f"({passing:g} − {sizes.major:g}) / 2",
+        max(passing - sizes.major, 0.0) / 2,
     )
     need = trail.step(
         "Room wanted",
         f"{drilling:g} + {circle_doubt:.4f} / 2 + {play:.4f} / 2",
         drilling + circle_doubt / 2 + play / 2,
     )
-    mismatch = "" if measured is None else _other_screw(one, measured, new == "tapped")
+    mismatch = (
+        "" if measured is None else _other_screw(sizes, measured, new == "tapped")
+    )
     warning = ""
     if room < need:
         warning = (

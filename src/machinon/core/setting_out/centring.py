@@ -107,7 +107,7 @@ NEEDLE = 0.002  # mm: what an indicator repeats to at best
 
 
 def _without(readings: Sequence[float], index: int) -> list[float]:
-    return [one for i, one in enumerate(readings) if i != index]
+    return [reading for i, reading in enumerate(readings) if i != index]
 
 
 def _lone(readings: Sequence[float]) -> int | None:
@@ -154,7 +154,7 @@ def _detent(
     depth: float | None,
     drill_angle: float | None,
 ) -> dict[str, Any]:
-    if sum(one is not None for one in (land_diameter, depth, drill_angle)) != 1:
+    if sum(size is not None for size in (land_diameter, depth, drill_angle)) != 1:
         raise BadInput(
             "land_diameter", "Give one of land_diameter, depth, drill_angle."
         )

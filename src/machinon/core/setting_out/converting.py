@@ -46,8 +46,8 @@ def _convert(trail: Trail, value: float, to: str | None) -> dict[str, Any]:
     }
     if 0 < value <= DRILLS_TO:
         near = min(
-            (one for series in SERIES for one in drills(series)),
-            key=lambda one: abs(one.size - value),
+            (drill for series in SERIES for drill in drills(series)),
+            key=lambda drill: abs(drill.size - value),
         )
         results["drill"] = near.name
         results["drill_error"] = value - near.size

@@ -74,7 +74,7 @@ def _dividing(
         )
     if not settings:
         raise BadInput("plates", "No circle of these is fine enough for that angle.")
-    settings.sort(key=lambda one: (abs(one["error"]), one["circle"]))
+    settings.sort(key=lambda setting: (abs(setting["error"]), setting["circle"]))
     if settings[0]["error"]:
         trail.cautions.append(
             f"No circle divides it exactly: the nearest is "

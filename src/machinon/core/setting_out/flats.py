@@ -33,7 +33,7 @@ def _flat(
     depth: float | None,
     across: float | None,
 ) -> dict[str, Any]:
-    if sum(one is not None for one in (width, depth, across)) != 1:
+    if sum(size is not None for size in (width, depth, across)) != 1:
         raise BadInput("width", "Give one of width, depth and across.")
     radius = diameter / 2
     if width is not None:
@@ -138,12 +138,12 @@ def _triangle(
     slope: float | None,
     angle: float | None,
 ) -> dict[str, Any]:
-    given = [one for one in (side, rise, slope, angle) if one is not None]
+    given = [value for value in (side, rise, slope, angle) if value is not None]
     if len(given) != 2:
         raise BadInput("side", "Give two of side, rise, slope and angle.")
     if slope is not None:
-        for key, one in (("side", side), ("rise", rise)):
-            if one is not None and not one < slope:
+        for key, value in (("side", side), ("rise", rise)):
+            if value is not None and not value < slope:
                 raise BadInput(key, f"Under the long side, {slope:g} mm, is allowed.")
     if angle is not None:
         a = math.radians(angle)

@@ -87,6 +87,6 @@ def _gauge_stack(
         )
     # the pieces as they were given, not as they were counted
     given = {round(piece / UNIT): piece for piece in pieces}
-    names = [given[round(one / UNIT)] for one in chosen]
-    total = trail.step("Sum", " + ".join(f"{one:g}" for one in names), sum(names))
+    names = [given[round(size / UNIT)] for size in chosen]
+    total = trail.step("Sum", " + ".join(f"{name:g}" for name in names), sum(names))
     return {"pieces": names, "total": total, "error": total - target}

@@ -96,14 +96,14 @@ def _drill_depth(
     point_angle: float,
     chip_room: float,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
+    sizes = thread_of(thread)
     if drill is None:
         drill = float(reckon("tap-drill", {"thread": thread})["drill_size"])
     lead = LEADS[tap]
     full = trail.step(
         "To the shoulder",
-        f"{thread_depth:g} + {lead} × {one.pitch:.4g} + {chip_room:g}",
-        thread_depth + lead * one.pitch + chip_room,
+        f"{thread_depth:g} + {lead} × {sizes.pitch:.4g} + {chip_room:g}",
+        thread_depth + lead * sizes.pitch + chip_room,
     )
     point = drill / (2 * math.tan(math.radians(point_angle) / 2))
     tip = trail.step(
@@ -117,8 +117,8 @@ def _drill_depth(
         "tip_depth": tip,
         "turns": trail.step(
             "Turns",
-            f"{thread_depth:g} / {one.pitch:.4g}",
-            thread_depth / one.pitch,
+            f"{thread_depth:g} / {sizes.pitch:.4g}",
+            thread_depth / sizes.pitch,
             NUMBER,
         ),
     }
@@ -172,7 +172,11 @@ def _screw_length(
         f"{grip:g} + {washer:g} + {engagement:g}",
         grip + washer + engagement,
     )
-    sold = [one for one in stock_lengths(thread) if one >= least - 1e-9]
+    sold = [
+        stock_length
+        for stock_length in stock_lengths(thread)
+        if stock_length >= least - 1e-9
+    ]
     results: dict[str, Any] = {"least": least}
     if thread_depth is not None:
         most = trail.step(
@@ -186,7 +190,7 @@ def _screw_length(
                 f"The hole is too shallow: from {engagement + clear:.4g} mm of thread.",
             )
         results["most"] = most
-        sold = [one for one in sold if one <= most + 1e-9]
+        sold = [stock for stock in sold if stock <= most + 1e-9]
     else:
         sold = sold[:3]
     if not sold:
@@ -247,7 +251,7 @@ def _chain(
     gap_most: float | None,
     unknown: str | None,
 ) -> dict[str, Any]:
-    read = [_link(one, i) for i, one in enumerate(links)]
+    read = [_link(link, i) for i, link in enumerate(links)]
     names = [name for name, *_ in read]
     if unknown is not None and unknown not in names:
         raise _unknown_link(unknown, names)
@@ -277,7 +281,7 @@ def _chain(
         raise BadInput(
             "gap_most", "Say the least and the most gap wanted, the most above it."
         )
-    others = [one for one in read if one[0] != unknown]
+    others = [link for link in read if link[0] != unknown]
     way = next(way for name, _, _, way in read if name == unknown)
     rest = sum(w * size for _, size, _, w in others)
     play = sum(slack for _, _, slack, _ in others)

@@ -100,7 +100,7 @@ def _chamfer(
     depth: float | None,
     angle: float,
 ) -> dict[str, Any]:
-    if sum(one is not None for one in (leg, face, depth)) != 1:
+    if sum(size is not None for size in (leg, face, depth)) != 1:
         raise BadInput("leg", "Give one of leg, face and depth.")
     a = math.radians(angle)
     if face is not None:

@@ -73,11 +73,11 @@ def _runout_apart(
     tool_turned: float | None,
     tool_turned_at: float,
 ) -> dict[str, Any]:
-    one, two = _vector(first, first_at), _vector(collet_turned, collet_turned_at)
-    seat, held = (one + two) / 2, (one - two) / 2
+    point, two = _vector(first, first_at), _vector(collet_turned, collet_turned_at)
+    seat, held = (point + two) / 2, (point - two) / 2
     tool = 0j
     if tool_turned is not None:
-        tool = (one - _vector(tool_turned, tool_turned_at)) / 2
+        tool = (point - _vector(tool_turned, tool_turned_at)) / 2
     collet = held - tool
     sizes = {
         "seat": _told(trail, "Seat", "(first + collet turned) / 2", seat),

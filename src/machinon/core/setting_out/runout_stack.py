@@ -48,9 +48,9 @@ def element_of(given: Mapping[str, Any], index: int) -> Element:
     def value(key: str, kind: Any, default: float | None, low: float) -> float:
         if given.get(key) is None and default is not None:
             return default
-        one = Input("elements", kind, key, low=low)
+        asked = Input("elements", kind, key, low=low)
         try:
-            return float(one.read(given.get(key)))
+            return float(asked.read(given.get(key)))
         except BadInput as error:
             raise BadInput(
                 "elements", f"{key} of element {index + 1}: {error.message}"
@@ -123,8 +123,8 @@ def best_clocking(elements: Sequence[Element]) -> Clocking:
     Raises BadInput on `elements` for too many ways to try.
     """
     counts = [
-        1 if i == 0 or one.phase is None else one.clockings
-        for i, one in enumerate(elements)
+        1 if i == 0 or element.phase is None else element.clockings
+        for i, element in enumerate(elements)
     ]
     if math.prod(counts) > MOST_CLOCKINGS:
         raise BadInput(
@@ -132,7 +132,7 @@ def best_clocking(elements: Sequence[Element]) -> Clocking:
             f"{math.prod(counts)} ways to clock them are too many: up to "
             f"{MOST_CLOCKINGS} are tried.",
         )
-    free = [one.amplitude for one in elements if one.phase is None]
+    free = [element.amplitude for element in elements if element.phase is None]
     best, known, least = (0,) * len(counts), 0j, math.inf
     for way in itertools.product(*(range(count) for count in counts)):
         total = sum(_vectors(elements, way), 0j)
@@ -145,10 +145,10 @@ def best_clocking(elements: Sequence[Element]) -> Clocking:
 def _vectors(elements: Sequence[Element], way: Sequence[int]) -> Iterator[complex]:
     """The offsets of the pieces whose phase is known, each as it then stands."""
     turned = 0.0
-    for one, position in zip(elements, way, strict=True):
-        turned += 360 * position / one.clockings
-        if one.phase is not None:
-            yield cmath.rect(one.amplitude, math.radians(one.phase + turned))
+    for element, position in zip(elements, way, strict=True):
+        turned += 360 * position / element.clockings
+        if element.phase is not None:
+            yield cmath.rect(element.amplitude, math.radians(element.phase + turned))
 
 
 def _closed(fixed: float, free: Sequence[float]) -> float:
@@ -163,11 +163,11 @@ def _turned(
     """How far each piece is turned; a free one from its high side at 0°, degrees."""
     aims = iter(_directions(known, free))
     turned = []
-    for one, position in zip(elements, way, strict=True):
-        if one.phase is None:
+    for element, position in zip(elements, way, strict=True):
+        if element.phase is None:
             turned.append(math.degrees(next(aims)) % 360)
         else:
-            turned.append(360 * position / one.clockings)
+            turned.append(360 * position / element.clockings)
     return tuple(turned)
 
 
@@ -253,13 +253,13 @@ def _directions(known: complex, free: Sequence[float]) -> list[float]:
     sources=("vector sum of the offsets; a million seeded random assemblies",),
 )
 def _runout_stack(trail: Trail, elements: tuple[Any, ...]) -> dict[str, Any]:
-    pieces = [element_of(one, i) for i, one in enumerate(elements)]
-    sizes = [one.amplitude for one in pieces]
+    pieces = [element_of(element, i) for i, element in enumerate(elements)]
+    sizes = [element.amplitude for element in pieces]
     worst, rss = together(sizes)
-    trail.step("Worst", " + ".join(f"{one:.4g}" for one in sizes), worst)
+    trail.step("Worst", " + ".join(f"{size:.4g}" for size in sizes), worst)
     trail.step(
         "Root of the squares",
-        "√(" + " + ".join(f"{one:.4g}²" for one in sizes) + ")",
+        "√(" + " + ".join(f"{size:.4g}²" for size in sizes) + ")",
         rss,
     )
     mean, most = likely(sizes)
@@ -270,7 +270,7 @@ def _runout_stack(trail: Trail, elements: tuple[Any, ...]) -> dict[str, Any]:
         "least vector sum, each piece turning all that it carries",
         best.left,
     )
-    if any(one.phase is None for one in pieces):
+    if any(element.phase is None for element in pieces):
         trail.notes.append(
             "Where a high side is not known, the best is what turning that piece by "
             "trial can reach: mark each high side and the positions can be named."
@@ -288,11 +288,11 @@ def _runout_stack(trail: Trail, elements: tuple[Any, ...]) -> dict[str, Any]:
         results[f"{key}_tir"] = 2 * value
     results["best_clocking"] = [
         {
-            "name": one.name,
-            "position": position if one.phase is not None else None,
+            "name": element.name,
+            "position": position if element.phase is not None else None,
             "angle": turned,
         }
-        for one, position, turned in zip(
+        for element, position, turned in zip(
             pieces, best.positions, best.turned, strict=True
         )
     ]

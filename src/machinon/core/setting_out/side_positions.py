@@ -108,7 +108,7 @@ def _saw_slot(trail: Trail, depth: float, width: float, saw: float) -> dict[str,
     return {
         "passes": passes,
         "positions": positions,
-        "from_touch": [one + saw for one in positions],
+        "from_touch": [position + saw for position in positions],
         "overlap": overlap,
     }
 

@@ -90,7 +90,7 @@ def _square_hole(
         )
     if series is None:
         series = INCH_SERIES if inch else ("metric",)
-    rack = [one for one in drills_of(series) if one.size >= pilot - 1e-6]
+    rack = [drill for drill in drills_of(series) if drill.size >= pilot - 1e-6]
     results: dict[str, Any] = {"pilot": pilot, "corner_distance": corners}
     if rack and rack[0].size < corners:
         results |= {"drill": rack[0].size, "drill_name": rack[0].name}

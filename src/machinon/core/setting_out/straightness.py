@@ -79,7 +79,7 @@ def _straightness(
 def _squareness(trail: Trail, gaps: tuple[Any, ...], length: float) -> dict[str, Any]:
     if len(gaps) != 2:
         raise BadInput("gaps", "Give two places, each with its height and its gap.")
-    (low, a), (high, b) = sorted(_gap(one) for one in gaps)
+    (low, a), (high, b) = sorted(_gap(gap) for gap in gaps)
     if not high > low:
         raise BadInput("gaps", "The two places must be apart.")
     slope = (b - a) / (high - low)

@@ -52,7 +52,7 @@ class Belongings(msgspec.Struct, frozen=True, tag="belongings"):
     items: tuple[Item, ...] = ()
 
     def of_kind(self, kind: str) -> tuple[Item, ...]:
-        return tuple(one for one in self.items if one.kind == kind)
+        return tuple(item for item in self.items if item.kind == kind)
 
 
 class ItemForm(Struct, frozen=True):
@@ -84,7 +84,7 @@ def item_of(typed: Mapping[str, str], shelf: Shelf, inch: bool) -> Item:
     kind = typed.get("kind", "").strip().lower()
     if kind not in {name.lower() for name in forms}:
         raise unknown("kind", kind, forms)
-    form = next(one for one in forms.values() if one.kind.lower() == kind)
+    form = next(form for form in forms.values() if form.kind.lower() == kind)
 
     def length(key: str, name: str, needed: bool) -> float:
         text = typed.get(key, "").strip()
@@ -121,21 +121,21 @@ def item_of(typed: Mapping[str, str], shelf: Shelf, inch: bool) -> Item:
     )
 
 
-def typed_item(one: Item, inch: bool) -> dict[str, str]:
+def typed_item(item: Item, inch: bool) -> dict[str, str]:
     """An item's entries as they would be typed again."""
 
     def size(value: float) -> str:
         return bare(value, inch) if value else ""
 
     return {
-        "kind": one.kind,
-        "name": one.name,
-        "size": size(one.size),
-        "second": size(one.second),
-        "length": size(one.length),
-        "count": str(one.count),
-        "material": one.material,
-        "note": one.note,
+        "kind": item.kind,
+        "name": item.name,
+        "size": size(item.size),
+        "second": size(item.second),
+        "length": size(item.length),
+        "count": str(item.count),
+        "material": item.material,
+        "note": item.note,
     }
 
 
@@ -144,7 +144,7 @@ def with_items(shelf: Belongings, added: tuple[Item, ...]) -> Belongings:
 
     Raises BadInput on `name` where the shelf would hold too many.
     """
-    new = {(one.kind, one.name): one for one in added}
+    new = {(item.kind, item.name): item for item in added}
     kept = [new.pop((old.kind, old.name), old) for old in shelf.items]
     made = (*kept, *new.values())
     if len(made) > MOST_ITEMS:
@@ -152,9 +152,9 @@ def with_items(shelf: Belongings, added: tuple[Item, ...]) -> Belongings:
     return replace(shelf, items=tuple(sorted(made, key=lambda i: (i.kind, i.size))))
 
 
-def without_item(shelf: Belongings, one: Item) -> Belongings:
+def without_item(shelf: Belongings, item: Item) -> Belongings:
     """The shelf without an item."""
-    return replace(shelf, items=tuple(i for i in shelf.items if i != one))
+    return replace(shelf, items=tuple(i for i in shelf.items if i != item))
 
 
 # -- starter sets -------------------------------------------------------------
@@ -171,9 +171,9 @@ class StarterSet(Struct, frozen=True):
 
 def _drills(series: str, least: float, most: float) -> tuple[Item, ...]:
     return tuple(
-        Item("drill", f"drill {one.name}", round(one.size, 4))
-        for one in drills(series)
-        if least - 1e-9 <= one.size <= most + 1e-9
+        Item("drill", f"drill {drill.name}", round(drill.size, 4))
+        for drill in drills(series)
+        if least - 1e-9 <= drill.size <= most + 1e-9
     )
 
 
@@ -304,4 +304,4 @@ STARTER_SETS: tuple[StarterSet, ...] = (
 
 
 def starter_sets(shelf: Shelf) -> tuple[StarterSet, ...]:
-    return tuple(one for one in STARTER_SETS if one.shelf == shelf)
+    return tuple(starter for starter in STARTER_SETS if starter.shelf == shelf)

@@ -141,7 +141,7 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
     for word in typed.get("suits", "").split(","):
         if not word.strip():
             continue
-        kind = next((one for one in KINDS if one == word.strip()), None)
+        kind = next((kind_ for kind_ in KINDS if kind_ == word.strip()), None)
         if kind is None:
             raise unknown("suits", word.strip(), KINDS)
         suits.append(kind)
@@ -176,30 +176,30 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
     )
 
 
-def typed_instrument(one: Instrument) -> dict[str, str]:
+def typed_instrument(instrument: Instrument) -> dict[str, str]:
     """An instrument's entries as they would be typed again."""
 
     def size(value: float) -> str:
-        return bare(value, one.inch)
+        return bare(value, instrument.inch)
 
     return {
-        "name": one.name,
-        "reads": "in" if one.inch else "mm",
-        "resolution": size(one.resolution),
-        "uncertainty": size(one.uncertainty),
-        "repeatability": size(one.repeatability),
-        "suits": ",".join(one.suits),
-        "checked": one.checked,
-        "least": size(one.least) if one.least else "",
-        "most": size(one.most) if one.most else "",
+        "name": instrument.name,
+        "reads": "in" if instrument.inch else "mm",
+        "resolution": size(instrument.resolution),
+        "uncertainty": size(instrument.uncertainty),
+        "repeatability": size(instrument.repeatability),
+        "suits": ",".join(instrument.suits),
+        "checked": instrument.checked,
+        "least": size(instrument.least) if instrument.least else "",
+        "most": size(instrument.most) if instrument.most else "",
     }
 
 
-def with_instrument(shop: Shop, one: Instrument) -> Shop:
+def with_instrument(shop: Shop, instrument: Instrument) -> Shop:
     """The shop with an instrument added, or changed where its id is there."""
-    kept = [one if old.id == one.id else old for old in shop.instruments]
-    if all(old.id != one.id for old in shop.instruments):
-        kept.append(one)
+    kept = [instrument if old.id == instrument.id else old for old in shop.instruments]
+    if all(old.id != instrument.id for old in shop.instruments):
+        kept.append(instrument)
     return replace(shop, instruments=tuple(kept))
 
 
@@ -266,11 +266,11 @@ def lathe_of(typed: Mapping[str, str], inch: bool, base: Lathe) -> Lathe:
 _RANGE = re.compile(r"^\s*([\d.]+)\s*(?:-|–|to)\s*([\d.]+)\s*(?:rpm)?\s*$")
 
 
-def speeds_text(one: Lathe) -> str:
+def speeds_text(lathe: Lathe) -> str:
     """A lathe's speeds as a list, or as the range of a stepless drive."""
-    if one.stepless:
-        return f"{one.speeds[0]:g} to {one.speeds[-1]:g}"
-    return ", ".join(f"{speed:g}" for speed in one.speeds)
+    if lathe.stepless:
+        return f"{lathe.speeds[0]:g} to {lathe.speeds[-1]:g}"
+    return ", ".join(f"{speed:g}" for speed in lathe.speeds)
 
 
 NO_LATHE = Lathe("", "", 0, 0, 0, (), "")  # what a new one is entered over
@@ -283,21 +283,21 @@ def with_nose(lathe: Lathe, new_id: Callable[[str], str]) -> tuple[Piece, Lathe]
     return nose, replace(lathe, id=new_id(lathe.name), nose=nose.id)
 
 
-def typed_lathe(one: Lathe, inch: bool) -> dict[str, str]:
+def typed_lathe(lathe: Lathe, inch: bool) -> dict[str, str]:
     """A lathe's entries as they would be typed again."""
 
     def size(value: float) -> str:
         return bare(value, inch)
 
     return {
-        "name": one.name,
-        "centre_height": size(one.centre_height),
-        "between_centres": size(one.between_centres),
-        "swing_over_slide": size(one.swing_over_slide),
-        "speeds": speeds_text(one),
-        "dial_reads": one.dial_reads,
-        "dial_division": size(one.dial_division),
-        "lead_screw": f"{bare(one.lead_screw, False)}mm",
-        "wheels": ", ".join(str(wheel) for wheel in one.wheels),
-        "tailstock": one.tailstock,
+        "name": lathe.name,
+        "centre_height": size(lathe.centre_height),
+        "between_centres": size(lathe.between_centres),
+        "swing_over_slide": size(lathe.swing_over_slide),
+        "speeds": speeds_text(lathe),
+        "dial_reads": lathe.dial_reads,
+        "dial_division": size(lathe.dial_division),
+        "lead_screw": f"{bare(lathe.lead_screw, False)}mm",
+        "wheels": ", ".join(str(wheel) for wheel in lathe.wheels),
+        "tailstock": lathe.tailstock,
     }

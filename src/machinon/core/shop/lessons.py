@@ -17,12 +17,17 @@ def lessons_at(
 ) -> tuple[Lesson, ...]:
     """What a step is to be warned of, the newest first."""
 
-    def concerns(one: Lesson) -> bool:
-        if (one.family, one.step) == (family, step):
+    def concerns(lesson: Lesson) -> bool:
+        if (lesson.family, lesson.step) == (family, step):
             return True
-        return operation in ALIKE and (one.operation, one.tool) == (operation, tool)
+        return operation in ALIKE and (lesson.operation, lesson.tool) == (
+            operation,
+            tool,
+        )
 
-    return tuple(one for one in reversed(shop.lessons) if concerns(one))[:SHOWN]
+    return tuple(lesson for lesson in reversed(shop.lessons) if concerns(lesson))[
+        :SHOWN
+    ]
 
 
 def lesson_said(typed: str) -> str:

@@ -103,7 +103,7 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
     runs: tuple[Runs, ...] = ()
 
     def surface(self, id: str) -> Surface | None:
-        return next((one for one in self.surfaces if one.id == id), None)
+        return next((surface for surface in self.surfaces if surface.id == id), None)
 
     def names(self, surface: Surface) -> str:
         """A surface of it in a sentence: "Collets, length of their taper"."""
@@ -116,7 +116,7 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
         return msgspec.structs.replace(
             self,
             surfaces=tuple(
-                surface if one.id == surface.id else one for one in self.surfaces
+                surface if kept.id == surface.id else kept for kept in self.surfaces
             ),
         )
 
@@ -200,9 +200,9 @@ class Shop(msgspec.Struct, frozen=True, tag="shop"):
 
     def instrument(self, id: str) -> Instrument:
         """An instrument by id. Raises BadInput on `instrument`."""
-        for one in self.instruments:
-            if one.id == id:
-                return one
+        for instrument in self.instruments:
+            if instrument.id == id:
+                return instrument
         raise BadInput(
             "instrument",
             "That instrument is not in the shop; choose one of those listed.",
@@ -215,12 +215,12 @@ class Shop(msgspec.Struct, frozen=True, tag="shop"):
         return tuple(
             sorted(
                 (
-                    one
-                    for one in self.instruments
-                    if set(kinds) & set(one.suits)
-                    and (size is None or one.reaches(size))
+                    instrument
+                    for instrument in self.instruments
+                    if set(kinds) & set(instrument.suits)
+                    and (size is None or instrument.reaches(size))
                 ),
-                key=lambda one: one.uncertainty,
+                key=lambda instrument: instrument.uncertainty,
             )
         )
 
@@ -297,13 +297,15 @@ STARTER_INSTRUMENTS = (
 )
 
 
-def _in_inches(one: Instrument) -> Instrument:
+def _in_inches(instrument: Instrument) -> Instrument:
     """An instrument of the usual set as an inch shop has it."""
-    steps, name, most = _INCH_SET.get(one.id, (None, one.name, one.most / INCH))
+    steps, name, most = _INCH_SET.get(
+        instrument.id, (None, instrument.name, instrument.most / INCH)
+    )
     return msgspec.structs.replace(
-        one,
+        instrument,
         name=name,
-        resolution=steps * INCH if steps else one.resolution,
+        resolution=steps * INCH if steps else instrument.resolution,
         inch=True,
         most=most * INCH,
     )
@@ -327,7 +329,9 @@ def starter_instruments(inch: bool) -> tuple[Instrument, ...]:
     if not inch:
         return STARTER_INSTRUMENTS
     return tuple(
-        _in_inches(one) for one in STARTER_INSTRUMENTS if one.id != "inch-micrometer"
+        _in_inches(instrument)
+        for instrument in STARTER_INSTRUMENTS
+        if instrument.id != "inch-micrometer"
     )
 
 

@@ -131,7 +131,9 @@ _WORDS_OF: Mapping[Joint, Joint] = {"tee": "slot", "key": "slot"}
 def words_for(joint: Joint) -> tuple[Character, ...]:
     """The plain words that a joint is chosen by, loosest first; empty for none."""
     of = _WORDS_OF.get(joint, joint)
-    return tuple(one for one in characters().values() if one.joint == of)
+    return tuple(
+        character for character in characters().values() if character.joint == of
+    )
 
 
 class Play(Struct, frozen=True):
@@ -152,14 +154,14 @@ def wanted_play(want: str, nominal: float, exists: Side) -> Play:
     """
     try:
         if want in characters():
-            one = characters()[want]
-            if not one.letter:
-                return Play(one.least, one.most, one.words)
-            zone = limits.limits_of_size(nominal, one.zone)
+            character = characters()[want]
+            if not character.letter:
+                return Play(character.least, character.most, character.words)
+            zone = limits.limits_of_size(nominal, character.zone)
             return Play(
                 -zone.upper_deviation,
                 -zone.lower_deviation,
-                f"{one.zone} laid on the mate",
+                f"{character.zone} laid on the mate",
             )
         if want.strip().upper() in inch_fits():
             line = inch_fit(nominal, want)

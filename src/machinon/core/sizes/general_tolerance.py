@@ -15,5 +15,5 @@ def general_tolerance(size: float, grade: str = MEDIUM) -> float:
     (0.2, 0.3, 0.8)
     """
     table = rows("general_tolerances")
-    row = next((one for one in table if size <= float(one["to"])), table[-1])
+    row = next((line for line in table if size <= float(line["to"])), table[-1])
     return float(row[grade])

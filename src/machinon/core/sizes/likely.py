@@ -96,8 +96,8 @@ def likely_standards(
     if kind not in ("outside", "inside", "gap") or form.startswith("thread"):
         return ()
     return tuple(
-        replace(one, note=bearing_note(form, size)) if at == 0 else one
-        for at, one in enumerate(_ranked(_plain(form, kind, size, doubt)))
+        replace(named, note=bearing_note(form, size)) if at == 0 else named
+        for at, named in enumerate(_ranked(_plain(form, kind, size, doubt)))
     )
 
 
@@ -108,7 +108,7 @@ def _ranked(found: Iterable[tuple[str, float, float]]) -> tuple[Likely, ...]:
         if weight > best.get(name, (0.0, 1e-9))[1]:
             best[name] = (off, weight)
     whole = sum(weight for _, weight in best.values())
-    ranked = sorted(best.items(), key=lambda one: -one[1][1])
+    ranked = sorted(best.items(), key=lambda pair: -pair[1][1])
     return tuple(
         Likely(name, off, weight / whole)
         for name, (off, weight) in ranked[:MOST]
@@ -141,7 +141,7 @@ def _plain(
 def bearing_note(form: str, size: float) -> str:
     """Whether a ball bearing of the usual series goes there; size: mm."""
     sizes = {"shaft": BEARING_BORES, "bore": BEARING_OUTSIDES}.get(form, ())
-    near = next((one for one in sizes if abs(size - one) <= 0.06), None)
+    near = next((listed for listed in sizes if abs(size - listed) <= 0.06), None)
     return f"a bearing of {near} mm goes there" if near is not None else ""
 
 
@@ -194,10 +194,10 @@ def _tapers(
 ) -> Iterable[tuple[str, float, float]]:
     # a good taper is made to a few tenths of a per cent
     sigma = max(doubt / 2, 0.002 * ratio)
-    for one in named_tapers().values():
-        off = ratio - one.ratio
+    for taper in named_tapers().values():
+        off = ratio - taper.ratio
         if abs(off) > 4 * sigma:
             continue
         # a Morse socket is mostly read near its large end
-        near = _bell((size - one.large) / one.large, 0.1) if one.large else 0.3
-        yield one.name, off, _bell(off, sigma) * near
+        near = _bell((size - taper.large) / taper.large, 0.1) if taper.large else 0.3
+        yield taper.name, off, _bell(off, sigma) * near

@@ -128,8 +128,8 @@ def split_zone(zone: str, key: str = "zone") -> tuple[str, int]:
         raise unknown(
             key,
             zone,
-            [f"{one}{grade}" for one in SHAFT_LETTERS]
-            + [f"{one.upper()}{grade}" for one in SHAFT_LETTERS],
+            [f"{letter}{grade}" for letter in SHAFT_LETTERS]
+            + [f"{letter.upper()}{grade}" for letter in SHAFT_LETTERS],
         )
     if not 1 <= grade <= 18:
         raise BadInput(key, f"Grade {grade} is not in the table: 1 to 18 are.")

@@ -67,7 +67,7 @@ def mates_of(
                 if TIGHTEST <= play <= LOOSEST:
                     doubt = (mine.uncertainty**2 + theirs.uncertainty**2) ** 0.5
                     found.append(Mate(surface, other, mate, play, doubt))
-    return tuple(sorted(found, key=lambda one: abs(one.play)))
+    return tuple(sorted(found, key=lambda mate: abs(mate.play)))
 
 
 def _round(surface: Surface) -> bool:
@@ -111,7 +111,7 @@ def links_of(
         found += _tapers_apart(other, mine, theirs)
         if {piece.role, other.role} == {"nose", "chuck"}:
             found.append(Link(other, "goes on with a back plate between", False))
-    return tuple(sorted(found, key=lambda one: not one.direct))
+    return tuple(sorted(found, key=lambda link: not link.direct))
 
 
 def _named(

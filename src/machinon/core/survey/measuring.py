@@ -227,8 +227,8 @@ def _apart(surface: Surface, doubts: Sequence[Doubt]) -> Surface:
     return msgspec.structs.replace(
         surface,
         readings=tuple(
-            msgspec.structs.replace(one, struck=aside[i]) if i in aside else one
-            for i, one in enumerate(surface.readings)
+            msgspec.structs.replace(reading, struck=aside[i]) if i in aside else reading
+            for i, reading in enumerate(surface.readings)
         ),
     )
 
@@ -278,21 +278,21 @@ def _doubted(
     """
     unnamed = [i for i, place in enumerate(places) if place.startswith("reading ")]
     groups = {
-        place: [i for i, one in enumerate(places) if one == place] for place in places
+        place: [i for i, at in enumerate(places) if at == place] for place in places
     }
     for at in [unnamed, *groups.values()]:
         found = disagreeing(
             [values[i] for i in at], tool.repeatability, tool.uncertainty
         )
-        for one in found:
-            if at is not unnamed or abs(one.off) > WORN:
-                yield Doubt(at[one.index], one.off, one.cause)
+        for doubt in found:
+            if at is not unnamed or abs(doubt.off) > WORN:
+                yield Doubt(at[doubt.index], doubt.off, doubt.cause)
 
 
 def _with_sum(surface: Surface, found: Measured) -> Measured:
     """The size behind the reading, and what the reading's doubt makes of it."""
-    one = sum_of(surface)
-    if one is None:
+    its_sum = sum_of(surface)
+    if its_sum is None:
         return found
     try:
         answer = summed(surface, found.mean)
@@ -302,7 +302,7 @@ def _with_sum(surface: Surface, found: Measured) -> Measured:
         return replace(found, refused=error.message)
     assert answer is not None
     assert nudged is not None
-    size = float(answer[one.result])
+    size = float(answer[its_sum.result])
     slope = found.slope
     if "ratio" in answer.results:
         off = abs(float(nudged["ratio"]) - float(answer["ratio"])) / NUDGE
@@ -310,14 +310,14 @@ def _with_sum(surface: Surface, found: Measured) -> Measured:
         # both depths are read, and each is as doubtful
         doubt = math.sqrt(2) * off * found.mean_doubt
         slope = Slope(-float(answer["ratio"]), doubt, apart)
-    share = abs(float(nudged[one.result]) - size) / NUDGE
+    share = abs(float(nudged[its_sum.result]) - size) / NUDGE
     return replace(
         found,
         size=size,
         uncertainty=share * found.mean_doubt,
         answer=answer,
-        kind=one.kind,
-        says=one.says,
+        kind=its_sum.kind,
+        says=its_sum.says,
         slope=slope,
     )
 
@@ -354,8 +354,8 @@ def _slope(readings: Sequence[Reading], tool: Instrument) -> Slope | None:
     ratio = sum((z - middle) * r.value for z, r in zip(at, readings, strict=True))
     ratio /= spread
     # the instrument's own error is in every reading alike and falls out
-    one = math.hypot(tool.repeatability, ratio * PLACE_DOUBT)
-    return Slope(ratio, 2 * one / math.sqrt(spread), max(at) - min(at))
+    single = math.hypot(tool.repeatability, ratio * PLACE_DOUBT)
+    return Slope(ratio, 2 * single / math.sqrt(spread), max(at) - min(at))
 
 
 def laid_back(reading: Reading, slope: Slope | None) -> float:

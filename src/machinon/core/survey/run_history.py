@@ -28,10 +28,10 @@ def runs_said(runs: Sequence[Runs], inch: bool) -> str:
     where none was taken."""
     if not runs:
         return ""
-    found = [resolve(one.readings) for one in runs]
+    found = [resolve(runs.readings) for runs in runs]
     days = [
-        f"{small_text(turn.tir, inch)} on {one.at[:10]}"
-        for one, turn in zip(runs, found, strict=True)
+        f"{small_text(turn.tir, inch)} on {runs.at[:10]}"
+        for runs, turn in zip(runs, found, strict=True)
     ]
     said = f"Run-out: {', '.join(days)}."
     if len(runs) < 2:

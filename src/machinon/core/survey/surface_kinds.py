@@ -69,7 +69,7 @@ def surface_groups() -> Mapping[str, SurfaceGroup]:
             r["key"],
             r["part"],
             r["name"],
-            tuple(forms[one] for one in r["surfaces"].split()),
+            tuple(forms[name] for name in r["surfaces"].split()),
         )
         for r in rows("surface_groups")
     }
@@ -121,7 +121,7 @@ def new_surfaces(piece: Piece, key: str, name: str = "") -> tuple[Surface, ...]:
     if key not in groups:
         raise unknown("surface", key, groups)
     forms = groups[key].forms
-    taken = {one.id for one in piece.surfaces}
+    taken = {surface.id for surface in piece.surfaces}
     number = 1
     while any(_numbered(form.key, number) in taken for form in forms):
         number += 1

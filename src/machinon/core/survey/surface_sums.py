@@ -44,7 +44,7 @@ class Sum(Struct, frozen=True):
     @property
     def asks(self) -> tuple[Input, ...]:
         """The aids as inputs, with what is allowed."""
-        inputs = {one.key: one for one in reckonings()[self.reckoner].inputs}
+        inputs = {given.key: given for given in reckonings()[self.reckoner].inputs}
         return tuple(inputs[key] for key in self.aids)
 
 
@@ -106,27 +106,29 @@ def sum_of(surface: Surface) -> Sum | None:
 
 def missing_aids(surface: Surface) -> tuple[Input, ...]:
     """What has to be typed before a reading of the surface means anything."""
-    one = sum_of(surface)
-    if one is None:
+    its_sum = sum_of(surface)
+    if its_sum is None:
         return ()
     return tuple(
-        ask for ask in one.asks if _needed(one, ask) and ask.key not in surface.aids
+        ask
+        for ask in its_sum.asks
+        if _needed(its_sum, ask) and ask.key not in surface.aids
     )
 
 
 def aid_of(surface: Surface, key: str) -> float | None:
     """What goes with a surface's readings: as typed, else what they were worked out
     by; None while that is not said."""
-    one = sum_of(surface)
-    if key in surface.aids or one is None or not surface.readings:
+    its_sum = sum_of(surface)
+    if key in surface.aids or its_sum is None or not surface.readings:
         return surface.aids.get(key)
-    usual = next((ask.default for ask in one.asks if ask.key == key), None)
+    usual = next((ask.default for ask in its_sum.asks if ask.key == key), None)
     return usual if isinstance(usual, float | int) else None
 
 
-def _needed(one: Sum, ask: Input) -> bool:
+def _needed(its_sum: Sum, ask: Input) -> bool:
     # without its depth a dovetail cannot be laid against its mate
-    return ask.required or (one.reckoner == "dovetail" and ask.key == "depth")
+    return ask.required or (its_sum.reckoner == "dovetail" and ask.key == "depth")
 
 
 def summed(surface: Surface, reading: float) -> Answer | None:
@@ -134,16 +136,18 @@ def summed(surface: Surface, reading: float) -> Answer | None:
 
     Raises BadInput for an aid that cannot be, on its key.
     """
-    one = sum_of(surface)
-    if one is None:
+    its_sum = sum_of(surface)
+    if its_sum is None:
         return None
-    return reckon(one.reckoner, {**one.fixed, **surface.aids, one.reading: reading})
+    return reckon(
+        its_sum.reckoner, {**its_sum.fixed, **surface.aids, its_sum.reading: reading}
+    )
 
 
 def read_aid(surface: Surface, key: str, typed: str, inch: bool) -> float:
     """An aid as typed, mm or degrees. Raises BadInput on its key."""
-    one = sum_of(surface)
-    asked = next((a for a in one.asks if a.key == key), None) if one else None
+    its_sum = sum_of(surface)
+    asked = next((a for a in its_sum.asks if a.key == key), None) if its_sum else None
     if asked is None:
         raise BadInput(key, f"{surface.name} needs no {key}.")
     return float(asked.read(typed, inch))

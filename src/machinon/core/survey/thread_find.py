@@ -42,18 +42,23 @@ def _possible() -> tuple[tuple[Thread, float], ...]:
     """
     known = known_threads().values()
     other: dict[FormName, FormName] = {"unified": "whitworth", "whitworth": "unified"}
-    there = {(one.form_name, round(one.major, 3), round(one.tpi, 3)) for one in known}
-    found = [(one, 0.0) for one in known]
-    for one in known:
-        form = other.get(one.form_name)
-        if form is None or one.major < LEAST_SPECIAL - 1e-6:
+    there = {
+        (thread.form_name, round(thread.major, 3), round(thread.tpi, 3))
+        for thread in known
+    }
+    found = [(thread, 0.0) for thread in known]
+    for thread in known:
+        form = other.get(thread.form_name)
+        if form is None or thread.major < LEAST_SPECIAL - 1e-6:
             continue
-        key = (form, round(one.major, 3), round(one.tpi, 3))
+        key = (form, round(thread.major, 3), round(thread.tpi, 3))
         if key not in there:
             there.add(key)
-            size = one.name.removesuffix(f" {one.series}").split("-")[0].strip()
+            size = thread.name.removesuffix(f" {thread.series}").split("-")[0].strip()
             end = "W" if form == "whitworth" else "UNS"
-            twin = Thread(f"{size}-{one.tpi:g} {end}", one.major, one.pitch, form, end)
+            twin = Thread(
+                f"{size}-{thread.tpi:g} {end}", thread.major, thread.pitch, form, end
+            )
             found.append((twin, UNUSUAL))
     return tuple(found)
 
@@ -68,21 +73,21 @@ def candidates(
     inside; half of the usual tolerance is taken as its middle and its scatter.
     """
     found = []
-    for one, unusual in _possible():
+    for thread, unusual in _possible():
         if minor:
-            nominal = one.minor_internal if internal else one.minor_external
+            nominal = thread.minor_internal if internal else thread.minor_external
         else:
-            nominal = one.major
-        usual = 0.09 * one.pitch if internal and minor else 0.06 * one.pitch
+            nominal = thread.major
+        usual = 0.09 * thread.pitch if internal and minor else 0.06 * thread.pitch
         lean = usual if internal else -usual
         error = size - nominal
         sigma = math.hypot(doubt / 2, usual)
         misfit = unusual + ((error - lean) / sigma) ** 2
         pitch_error = None
         if pitch is not None:
-            pitch_error = pitch - one.pitch
-            misfit += (pitch_error / (PITCH_DOUBT * one.pitch)) ** 2
-        found.append(Candidate(one, error, pitch_error, misfit))
+            pitch_error = pitch - thread.pitch
+            misfit += (pitch_error / (PITCH_DOUBT * thread.pitch)) ** 2
+        found.append(Candidate(thread, error, pitch_error, misfit))
     return tuple(sorted(found, key=lambda c: (c.misfit, c.thread.name)))
 
 
@@ -94,12 +99,12 @@ def likely_threads(
     inside: across the crests of a nut; pitch: None while it is not measured.
     """
     ranked = candidates(size, inside, inside, pitch, doubt)
-    near = [one for one in ranked if one.misfit < FARTHEST]
-    weights = [math.exp(-one.misfit / 2) for one in near]
+    near = [candidate for candidate in ranked if candidate.misfit < FARTHEST]
+    weights = [math.exp(-candidate.misfit / 2) for candidate in near]
     whole = sum(weights)
     return tuple(
-        Likely(one.thread.name, one.major_error, weight / whole)
-        for one, weight in zip(near[:MOST], weights[:MOST], strict=True)
+        Likely(candidate.thread.name, candidate.major_error, weight / whole)
+        for candidate, weight in zip(near[:MOST], weights[:MOST], strict=True)
         if weight / whole >= LITTLE
     )
 
@@ -177,7 +182,9 @@ def _identify(
     size = measured_major if measured_major is not None else measured_minor
     assert size is not None
     ranked = candidates(size, measured_major is None, internal, pitch, uncertainty)
-    likely = [one for one in ranked if one.misfit < FARTHEST][:SHOWN] or ranked[:3]
+    likely = [candidate for candidate in ranked if candidate.misfit < FARTHEST][
+        :SHOWN
+    ] or ranked[:3]
     if ranked[0].misfit > FARTHEST:
         trail.cautions.append(
             "No thread kept here is near: measure both again, or it is a special."
@@ -194,12 +201,12 @@ def _identify(
     return {
         "candidates": [
             {
-                "thread": one.thread.name,
-                "major_error": one.major_error,
-                "pitch_error": one.pitch_error,
-                "score": math.exp(-one.misfit / 2),
+                "thread": candidate.thread.name,
+                "major_error": candidate.major_error,
+                "pitch_error": candidate.pitch_error,
+                "score": math.exp(-candidate.misfit / 2),
             }
-            for one in likely
+            for candidate in likely
         ],
         "told_apart": not alike,
         "decides": _decides(ranked[0].thread, ranked[1].thread) if alike else "",

@@ -58,9 +58,11 @@ def _taper_setup(
     length_between_centres: float | None,
     reading: float | None,
 ) -> dict[str, Any]:
-    one = taper_of(taper, "taper")
-    half = trail.step("Half angle", f"atan({one.ratio:.6f} / 2)", one.half_angle, ANGLE)
-    tan = one.ratio / 2
+    named = taper_of(taper, "taper")
+    half = trail.step(
+        "Half angle", f"atan({named.ratio:.6f} / 2)", named.half_angle, ANGLE
+    )
+    tan = named.ratio / 2
     results: dict[str, Any] = {"angle": half}
     if method == "indicator" and travel is None:
         raise BadInput("travel", "travel is missing: the way the indicator goes.")

@@ -122,7 +122,7 @@ def two_diameters(large: float, small: float, length: float, key: str) -> Taper:
 def nearest_taper(half_angle: float) -> tuple[Taper, float]:
     """The named taper nearest to a half angle, and the error in minutes of arc."""
     best = min(
-        named_tapers().values(), key=lambda one: abs(one.half_angle - half_angle)
+        named_tapers().values(), key=lambda taper: abs(taper.half_angle - half_angle)
     )
     return best, (half_angle - best.half_angle) * 60
 
@@ -166,13 +166,13 @@ def _angles(trail: Trail, taper: Taper) -> dict[str, Any]:
     sources=("the taper's own standard, named in the answer",),
 )
 def _taper(trail: Trail, name: str) -> dict[str, Any]:
-    one = taper_of(name)
-    trail.source(one.source)
-    results = _angles(trail, one)
+    taper = taper_of(name)
+    trail.source(taper.source)
+    results = _angles(trail, taper)
     for key, value in (
-        ("large_diameter", one.large),
-        ("small_diameter", one.small),
-        ("length", one.length),
+        ("large_diameter", taper.large),
+        ("small_diameter", taper.small),
+        ("length", taper.length),
     ):
         if value is not None:
             results[key] = value
@@ -199,10 +199,10 @@ def _taper(trail: Trail, name: str) -> dict[str, Any]:
 def _taper_angle(
     trail: Trail, large: float, small: float, length: float
 ) -> dict[str, Any]:
-    one = two_diameters(large, small, length, "large")
-    trail.step("Ratio", f"({large:g} − {small:g}) / {length:g}", one.ratio, NUMBER)
-    results = _angles(trail, one)
-    nearest, error = nearest_taper(one.half_angle)
+    taper = two_diameters(large, small, length, "large")
+    trail.step("Ratio", f"({large:g} − {small:g}) / {length:g}", taper.ratio, NUMBER)
+    results = _angles(trail, taper)
+    nearest, error = nearest_taper(taper.half_angle)
     trail.notes.append(f"Nearest is {nearest.name}, {error:+.1f} minutes of arc away.")
     return {**results, "nearest": nearest.name, "error_minutes": error}
 
@@ -223,9 +223,9 @@ def _taper_angle(
     sources=("geometry: diameter = ratio × advance",),
 )
 def _taper_advance(trail: Trail, taper: str, advance: float) -> dict[str, Any]:
-    one = taper_of(taper, "taper")
+    named = taper_of(taper, "taper")
     change = trail.step(
-        "Diameter", f"{one.ratio:.6f} × {advance:g}", one.ratio * advance
+        "Diameter", f"{named.ratio:.6f} × {advance:g}", named.ratio * advance
     )
     return {
         "diameter_change": change,

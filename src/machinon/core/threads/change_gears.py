@@ -91,7 +91,9 @@ def trains(
         over, under = np.divmod(near, len(product))
         chosen = (teeth[part[at]] for at in (over, under) for part in (first, second))
         for error, a, c, b, d in zip(
-            off.flat[near].tolist(), *(one.tolist() for one in chosen), strict=True
+            off.flat[near].tolist(),
+            *(column.tolist() for column in chosen),
+            strict=True,
         ):
             found.append((error, 4, (a, c), (b, d)))
     out: list[Train] = []
@@ -113,12 +115,12 @@ def trains(
         percent = 0.0 if error < EXACT else (made / pitch - 1) * 100
         out.append(Train(drivers, order, made, percent, fits))
     out.sort(
-        key=lambda one: (
-            round(abs(one.error_percent), 9),
-            not one.mounts,
-            len(one.drivers),
-            sum(one.drivers) + sum(one.driven),
-            one.drivers,
+        key=lambda train: (
+            round(abs(train.error_percent), 9),
+            not train.mounts,
+            len(train.drivers),
+            sum(train.drivers) + sum(train.driven),
+            train.drivers,
         )
     )
     return out
@@ -178,7 +180,7 @@ def _change_gears(
     screw = float(exact(leadscrew))
     found = trains(wanted, screw, gears, most)
     if max_error is not None:
-        found = [one for one in found if abs(one.error_percent) <= max_error]
+        found = [train for train in found if abs(train.error_percent) <= max_error]
         if not found:
             trail.cautions.append(f"No train comes within {max_error:g} %.")
     chosen = found[:most]
@@ -199,14 +201,14 @@ def _change_gears(
     return {
         "trains": [
             {
-                "drivers": list(one.drivers),
-                "driven": list(one.driven),
-                "pitch": one.pitch,
-                "error_percent": one.error_percent,
+                "drivers": list(train.drivers),
+                "driven": list(train.driven),
+                "pitch": train.pitch,
+                "error_percent": train.error_percent,
                 # a share of the pitch is the same share of 100 mm
-                "error_per_100mm": one.error_percent,
-                "mounts": one.mounts,
+                "error_per_100mm": train.error_percent,
+                "mounts": train.mounts,
             }
-            for one in chosen
+            for train in chosen
         ]
     }

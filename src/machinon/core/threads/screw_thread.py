@@ -310,14 +310,14 @@ def _inch_thread(
     # 10-32 is number ten: no ten-inch thread is as fine
     numbered = _diameter(f"#{size}") * INCH if size.isdigit() else major
     for size_of in (major, numbered):
-        for one in known_threads().values():
+        for thread in known_threads().values():
             if (
-                one.form_name == form
-                and abs(one.major - size_of) < 1e-6
-                and one.series in wanted
-                and (tpi is None or abs(one.tpi - float(tpi)) < 1e-6)
+                thread.form_name == form
+                and abs(thread.major - size_of) < 1e-6
+                and thread.series in wanted
+                and (tpi is None or abs(thread.tpi - float(tpi)) < 1e-6)
             ):
-                return one
+                return thread
     # BSW with other threads to the inch names the form: 1 1/8-12 BSW is a special
     if tpi is None or series in ("UNC", "UNF", "UNEF"):
         raise BadInput(

@@ -160,8 +160,8 @@ def _between(thread: Thread) -> Hole:
         for size, hole in _holes().items()
         if size.startswith("M")
     )
-    below = [one for one in known if one[0] <= thread.major]
-    above = [one for one in known if one[0] >= thread.major]
+    below = [pair for pair in known if pair[0] <= thread.major]
+    above = [pair for pair in known if pair[0] >= thread.major]
     if not below or not above:
         raise unknown("thread", thread.name, _holes())
     (low, small), (high, large) = below[-1], above[0]
@@ -196,13 +196,13 @@ def _between(thread: Thread) -> Hole:
     sources=("ISO 273:1979 (metric); ASME B18.2.8-1999 (inch)",),
 )
 def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
-    one = thread_of(thread)
-    size = _size_of(one)
+    sizes = thread_of(thread)
+    size = _size_of(sizes)
     hole = _holes().get(size)
     if hole is None:
-        hole = _between(one)
+        hole = _between(sizes)
         trail.notes.append(
-            f"{one.name} has no table: as much room as a metric screw of its size."
+            f"{sizes.name} has no table: as much room as a metric screw of its size."
         )
     diameter: float = getattr(hole, fit)
     trail.step("Clearance hole", f"{size}, {fit} series", diameter)
@@ -280,9 +280,9 @@ def _engagement(
     nut_strength: float,
     preload: float | None,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
-    half = math.tan(math.radians(one.form.angle / 2))
-    stress_diameter = (one.pitch_diameter + one.minor_external) / 2
+    sizes = thread_of(thread)
+    half = math.tan(math.radians(sizes.form.angle / 2))
+    stress_diameter = (sizes.pitch_diameter + sizes.minor_external) / 2
     area = math.pi / 4 * stress_diameter**2
     load = preload
     if load is None:
@@ -295,15 +295,15 @@ def _engagement(
     # sheared area for each millimetre of length
     nut_area = (
         math.pi
-        * one.major
-        / one.pitch
-        * (one.pitch / 2 + half * (one.major - one.pitch_diameter))
+        * sizes.major
+        / sizes.pitch
+        * (sizes.pitch / 2 + half * (sizes.major - sizes.pitch_diameter))
     )
     screw_area = (
         math.pi
-        * one.minor_internal
-        / one.pitch
-        * (one.pitch / 2 + half * (one.pitch_diameter - one.minor_internal))
+        * sizes.minor_internal
+        / sizes.pitch
+        * (sizes.pitch / 2 + half * (sizes.pitch_diameter - sizes.minor_internal))
     )
     nut = trail.step(
         "Nut strips below",
@@ -319,6 +319,6 @@ def _engagement(
     trail.notes.append("Add a thread for the chamfer and one for doubt.")
     return {
         "minimum_length": least,
-        "turns": least / one.pitch,
+        "turns": least / sizes.pitch,
         "strips_first": "nut" if nut >= screw else "screw",
     }

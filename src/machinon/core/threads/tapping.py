@@ -84,9 +84,9 @@ def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
     return tuple(found[size] for size in sorted(found))
 
 
-def full_thread(one: Thread) -> float:
+def full_thread(thread: Thread) -> float:
     """How much of its diameter a whole cut thread takes, mm."""
-    return 2 * one.form.engaged * one.pitch
+    return 2 * thread.form.engaged * thread.pitch
 
 
 @reckoning(
@@ -137,19 +137,19 @@ def _tap_drill(
     engagement: float | None,
     series: tuple[str, ...] | None,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
+    sizes = thread_of(thread)
     if engagement is None:
         engagement = USUAL_ENGAGEMENT[kind]
     elif engagement < 1:
         engagement *= 100
-    full = FORMED * one.pitch if kind == "form" else full_thread(one)
+    full = FORMED * sizes.pitch if kind == "form" else full_thread(sizes)
     ideal = trail.step(
         "Ideal drill",
-        f"{one.major:g} − {full:.4f} × {engagement:g} %",
-        one.major - full * engagement / 100,
+        f"{sizes.major:g} − {full:.4f} × {engagement:g} %",
+        sizes.major - full * engagement / 100,
     )
     if series is None:
-        series = ("number", "letter", "fraction") if one.inch else ("metric",)
+        series = ("number", "letter", "fraction") if sizes.inch else ("metric",)
     rack = drills_of(series)
     if not rack[0].size <= ideal + 0.5 or ideal > rack[-1].size + 0.5:
         raise BadInput(
@@ -164,12 +164,12 @@ def _tap_drill(
     )
 
     def gives(drill: Drill) -> float:
-        return (one.major - drill.size) / full * 100
+        return (sizes.major - drill.size) / full * 100
 
     chosen = rack[at]
     real = trail.step(
         "It gives",
-        f"({one.major:g} − {chosen.size:.4g}) / {full:.4f}",
+        f"({sizes.major:g} − {chosen.size:.4g}) / {full:.4f}",
         gives(chosen),
         PERCENT,
     )

@@ -80,22 +80,24 @@ def _thread_wires(
     measured: float | None,
     external_class: str | None,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
-    best, least, most = wire_range(one)
-    trail.step("Best wire", f"{one.pitch:g} / (2 cos {one.form.angle / 2:g}°)", best)
+    sizes = thread_of(thread)
+    best, least, most = wire_range(sizes)
+    trail.step(
+        "Best wire", f"{sizes.pitch:g} / (2 cos {sizes.form.angle / 2:g}°)", best
+    )
     used = best if wire is None else wire
     if not least - 5e-5 <= used <= most + 5e-5:  # as they are written
         raise BadInput(
             "wire",
-            f"{used:g} mm cannot touch the flanks of {one.name}: from {least:.4f} and "
-            f"up to {most:.4f} mm can.",
+            f"{used:g} mm cannot touch the flanks of {sizes.name}: from {least:.4f} "
+            f"and up to {most:.4f} mm can.",
         )
-    a = math.radians(one.form.angle / 2)
+    a = math.radians(sizes.form.angle / 2)
     over = trail.step(
         "Over wires",
-        f"{one.pitch_diameter:.4f} + {used:.4f} × {1 + 1 / math.sin(a):.5f} − "
-        f"{one.pitch:g} × {1 / (2 * math.tan(a)):.5f}",
-        size_over_wires(one, one.pitch_diameter, used),
+        f"{sizes.pitch_diameter:.4f} + {used:.4f} × {1 + 1 / math.sin(a):.5f} − "
+        f"{sizes.pitch:g} × {1 / (2 * math.tan(a)):.5f}",
+        size_over_wires(sizes, sizes.pitch_diameter, used),
     )
     results: dict[str, Any] = {
         "best_wire": best,
@@ -103,17 +105,17 @@ def _thread_wires(
         "wire_max": most,
         "over_wires": over,
     }
-    if limits := _kept_limits(one, external_class):
+    if limits := _kept_limits(sizes, external_class):
         for end in ("min", "max"):
             size = getattr(limits, f"external_pitch_{end}")
-            results[f"over_wires_{end}"] = size_over_wires(one, size, used)
+            results[f"over_wires_{end}"] = size_over_wires(sizes, size, used)
     if measured is not None:
         results["pitch_diameter"] = trail.step(
             "Pitch diameter",
-            f"{measured:g} − {over - one.pitch_diameter:.4f}",
-            measured - (over - one.pitch_diameter),
+            f"{measured:g} − {over - sizes.pitch_diameter:.4f}",
+            measured - (over - sizes.pitch_diameter),
         )
-    if one.lead_angle > 5:
+    if sizes.lead_angle > 5:
         trail.cautions.append(
             "The lead is steep: the wires lie aslant, and this sum is some microns off."
         )
@@ -169,44 +171,44 @@ def _crest_flat(
     measured: float | None,
     external_class: str | None,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
-    limits = _kept_limits(one, external_class)
+    sizes = thread_of(thread)
+    limits = _kept_limits(sizes, external_class)
     if outside is None:
-        outside = limits.external_major_max if limits else one.major
-    slope = _slope(one)
+        outside = limits.external_major_max if limits else sizes.major
+    slope = _slope(sizes)
     # where the flanks of the basic thread meet, to the micron that is written
-    sharp = round(one.pitch_diameter + one.pitch / 2 / slope, 3)
-    if not one.pitch_diameter < outside <= sharp:
+    sharp = round(sizes.pitch_diameter + sizes.pitch / 2 / slope, 3)
+    if not sizes.pitch_diameter < outside <= sharp:
         raise BadInput(
             "outside",
-            f"The crests of {one.name} lie above {one.pitch_diameter:.3f} mm and up "
-            f"to {sharp:.3f} mm, where its flanks meet.",
+            f"The crests of {sizes.name} lie above {sizes.pitch_diameter:.3f} mm and "
+            f"up to {sharp:.3f} mm, where its flanks meet.",
         )
-    least, most = one.pitch_diameter, one.pitch_diameter
+    least, most = sizes.pitch_diameter, sizes.pitch_diameter
     if limits:
         least, most = limits.external_pitch_min, limits.external_pitch_max
     aim = (least + most) / 2
     results = {
         "flat": trail.step(
             "Flat on the crest",
-            f"{one.pitch:g} / 2 − ({outside:.4f} − {aim:.4f}) × "
-            f"tan {one.form.angle / 2:g}°",
-            max(crest_flat(one, outside, aim), 0.0),
+            f"{sizes.pitch:g} / 2 − ({outside:.4f} − {aim:.4f}) × "
+            f"tan {sizes.form.angle / 2:g}°",
+            max(crest_flat(sizes, outside, aim), 0.0),
         )
     }
     if limits:
-        results["flat_min"] = max(crest_flat(one, outside, least), 0.0)
-        results["flat_max"] = max(crest_flat(one, outside, most), 0.0)
+        results["flat_min"] = max(crest_flat(sizes, outside, least), 0.0)
+        results["flat_max"] = max(crest_flat(sizes, outside, most), 0.0)
     if measured is not None:
-        if measured >= one.pitch:
+        if measured >= sizes.pitch:
             raise BadInput(
-                "measured", f"Under the pitch, {one.pitch:g} mm, is allowed."
+                "measured", f"Under the pitch, {sizes.pitch:g} mm, is allowed."
             )
         results["pitch_diameter"] = trail.step(
             "Pitch diameter",
-            f"{outside:.4f} − ({one.pitch:g} / 2 − {measured:g}) / "
-            f"tan {one.form.angle / 2:g}°",
-            outside - (one.pitch / 2 - measured) / slope,
+            f"{outside:.4f} − ({sizes.pitch:g} / 2 − {measured:g}) / "
+            f"tan {sizes.form.angle / 2:g}°",
+            outside - (sizes.pitch / 2 - measured) / slope,
         )
         trail.cautions.append(
             f"A tenth more or less on the flat is {0.1 / slope:.2f} mm on the pitch "
@@ -307,8 +309,8 @@ def _thread_passes(
     internal: bool,
     bore: float | None,
 ) -> dict[str, Any]:
-    one = thread_of(thread)
-    form = one.form
+    sizes = thread_of(thread)
+    form = sizes.form
     if angle is None:
         angle = form.angle / 2 - 0.5
     if school == "plunge":
@@ -317,29 +319,29 @@ def _thread_passes(
         raise BadInput(
             "angle",
             f"At {angle:g}° the tool's back would drag: up to {form.angle / 2:g}° is "
-            f"allowed for {one.name}.",
+            f"allowed for {sizes.name}.",
         )
     total = trail.step(
         "Total depth",
-        f"{depth}, {form.words}, pitch {one.pitch:g}",
-        total_depth(one, depth, internal),
+        f"{depth}, {form.words}, pitch {sizes.pitch:g}",
+        total_depth(sizes, depth, internal),
     )
     if bore is not None:
         if not internal:
             raise BadInput("bore", "Only a nut has a bore: say that it is one.")
-        taken = (bore - one.minor_internal) / 2
+        taken = (bore - sizes.minor_internal) / 2
         if not 0 <= taken < total:
             raise BadInput(
                 "bore",
-                f"{one.name} is bored to {one.minor_internal:.3f} mm at least, and "
-                f"below {one.minor_internal + 2 * total:.3f} mm.",
+                f"{sizes.name} is bored to {sizes.minor_internal:.3f} mm at least, and "
+                f"below {sizes.minor_internal + 2 * total:.3f} mm.",
             )
         total = trail.step(
             "Left of it",
-            f"{total:.4f} − ({bore:.4f} − {one.minor_internal:.4f}) / 2",
+            f"{total:.4f} − ({bore:.4f} − {sizes.minor_internal:.4f}) / 2",
             total - taken,
         )
-    start = min(first if first is not None else 0.22 * math.sqrt(one.pitch), total)
+    start = min(first if first is not None else 0.22 * math.sqrt(sizes.pitch), total)
     cuts = _lighter_and_lighter(total, start, least)
     slant = math.cos(math.radians(angle))
     passes = [{"radial": cut, "compound": cut / slant} for cut in cuts]
@@ -360,13 +362,13 @@ def _thread_passes(
     trail.cautions.append(
         "Never reach into a turning thread; stop before trying the nut."
     )
-    groove = 0.1 * one.pitch
+    groove = 0.1 * sizes.pitch
     return {
         "total_depth": total,
         "passes": passes,
         "compound_total": compound,
-        "runout_groove_width": 3 * one.pitch,
+        "runout_groove_width": 3 * sizes.pitch,
         "runout_groove_diameter": (
-            one.major + 2 * groove if internal else one.minor_external - 2 * groove
+            sizes.major + 2 * groove if internal else sizes.minor_external - 2 * groove
         ),
     }

@@ -47,15 +47,15 @@ def exact(pitch: float) -> Fraction:
 def _thread_dial(
     trail: Trail, thread: str, leadscrew: float, dial_teeth: int, dial_marks: int
 ) -> dict[str, Any]:
-    one = thread_of(thread)
-    ratio = exact(one.pitch) / exact(leadscrew)
+    sizes = thread_of(thread)
+    ratio = exact(sizes.pitch) / exact(leadscrew)
     # after this many threads of the lead screw both are in step again
     steps = ratio.numerator
     trail.notes.append(
         f"Work and lead screw are in step every {steps} threads of the lead screw, "
         f"{float(steps * exact(leadscrew)):.4g} mm."
     )
-    inch_work = one.inch
+    inch_work = sizes.inch
     inch_screw = abs(INCH / leadscrew - round(2 * INCH / leadscrew) / 2) < 1e-6
     if dial_teeth % steps:
         rule = (

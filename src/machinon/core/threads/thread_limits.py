@@ -82,7 +82,7 @@ _CLASS = re.compile(r"^(?:(\d)([A-Za-z]))?(\d)([A-Za-z])$")
 def _preferred(micrometres: float) -> float:
     """The nearest preferred number, by which the tables are rounded; µm."""
     power: float = 10.0 ** math.floor(math.log10(micrometres))
-    return min(_R40, key=lambda one: abs(one - micrometres / power)) * power
+    return min(_R40, key=lambda step: abs(step - micrometres / power)) * power
 
 
 def _metric_class(name: str, key: str, external: bool) -> tuple[int, int, str]:
@@ -269,39 +269,41 @@ def _unified_limits(
 def _thread(
     trail: Trail, thread: str, internal_class: str | None, external_class: str | None
 ) -> dict[str, Any]:
-    one = thread_of(thread)
-    form = one.form
+    sizes = thread_of(thread)
+    form = sizes.form
     trail.source(form.source)
     height = trail.step(
-        "Sharp height", f"{form.height:.6f} × {one.pitch:g}", form.height * one.pitch
+        "Sharp height",
+        f"{form.height:.6f} × {sizes.pitch:g}",
+        form.height * sizes.pitch,
     )
     trail.step(
         "Pitch diameter",
-        f"{one.major:g} − {2 * form.pitch_depth:.6f} × {one.pitch:g}",
-        one.pitch_diameter,
+        f"{sizes.major:g} − {2 * form.pitch_depth:.6f} × {sizes.pitch:g}",
+        sizes.pitch_diameter,
     )
     trail.step(
         "Bore before threading, least",
-        f"{one.major:g} − {2 * form.internal:.6f} × {one.pitch:g}",
-        one.minor_internal,
+        f"{sizes.major:g} − {2 * form.internal:.6f} × {sizes.pitch:g}",
+        sizes.minor_internal,
     )
     results: dict[str, Any] = {
         "form": form.words,
-        "major": one.major,
-        "pitch": one.pitch,
-        "tpi": one.tpi,
-        "pitch_diameter": one.pitch_diameter,
-        "minor_internal": one.minor_internal,
-        "minor_external": one.minor_external,
+        "major": sizes.major,
+        "pitch": sizes.pitch,
+        "tpi": sizes.tpi,
+        "pitch_diameter": sizes.pitch_diameter,
+        "minor_internal": sizes.minor_internal,
+        "minor_external": sizes.minor_external,
         "flank_angle": form.angle,
-        "lead_angle": one.lead_angle,
+        "lead_angle": sizes.lead_angle,
         "height": height,
     }
     asked = internal_class is not None or external_class is not None
     if not asked and form.name not in ("metric", "unified"):
         return results
     try:
-        limits = thread_limits(one, internal_class or "", external_class or "")
+        limits = thread_limits(sizes, internal_class or "", external_class or "")
     except BadInput:
         if asked:
             raise
@@ -313,8 +315,8 @@ def _thread(
     wanted = (internal_class, external_class)
     both = wanted[0] is None and wanted[1] is None
     classes = (
-        internal_class or usual_class(one, True),
-        external_class or usual_class(one, False),
+        internal_class or usual_class(sizes, True),
+        external_class or usual_class(sizes, False),
     )
     for side, named in zip(("internal", "external"), wanted, strict=True):
         if named is None and not both:

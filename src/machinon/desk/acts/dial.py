@@ -216,7 +216,7 @@ class DialActs(MakingActs):
     def _to_the_machine(self, job: Job, fit: FitPlan, line: Surface) -> None:
         """Keep what is cut now, with its log and its line in the proof."""
         proof = job.proof
-        if all(one.id != line.id for one in proof.surfaces):
+        if all(surface.id != line.id for surface in proof.surfaces):
             surfaces = (*proof.surfaces, line)
             job = job.with_work(proof=replace(proof, surfaces=surfaces))
         if job.at_dial not in job.cuts:
@@ -249,7 +249,7 @@ class DialActs(MakingActs):
             size = cut_as_drawn(made, key, self.shop)
             if size is not None:
                 found.append((size.straight, key))
-        return tuple(key for _, key in sorted(found, key=lambda one: one[0]))
+        return tuple(key for _, key in sorted(found, key=lambda pair: pair[0]))
 
     def proved_at_dial(self, step: StepTold) -> str:
         """The size of a step that is proved by itself, and so sneaked up on; empty for

@@ -43,7 +43,7 @@ class FitActs(JobAtHand):
                 "surface",
                 f"{surface.name} has no mate: choose a diameter, a slot or a tongue.",
             )
-        number = max((one.number for one in self.job.fits), default=0) + 1
+        number = max((fit.number for fit in self.job.fits), default=0) + 1
         threaded = surface.id.startswith("thread")
         form = joint_forms()["thread" if threaded else likely_joint(surface)]
         whole = form.key in ("thread", "bolts")  # named for all that is read of it
@@ -68,7 +68,7 @@ class FitActs(JobAtHand):
         if self.slot_of(number) is not None:
             raise BadInput("fit", "The piece depends on this fit, so it stays.")
         fit = self.job.fit(number)
-        kept = tuple(one for one in self.job.fits if one.number != number)
+        kept = tuple(fit for fit in self.job.fits if fit.number != number)
         self._keep(f"Fit {number} dropped: {fit.name}.", replace(self.job, fits=kept))
 
     def rename_fit(self, number: int, name: str) -> None:
@@ -139,7 +139,7 @@ class FitActs(JobAtHand):
         given = {k: v for k, v in choice.given.items() if k != key}
         if kept:
             given[key] = kept
-        meaning = next(one.meaning for one in form.asks if one.key == key)
+        meaning = next(given.meaning for given in form.asks if given.key == key)
         meaning = meaning.partition(" (")[0]  # without what stands in for it
         self._keep(
             f"Fit {number}, {meaning}: {typed.strip() or 'not said'}.",

@@ -65,7 +65,7 @@ class JobAtHand:
         self.job = job
         self.shop = self.file.shop()
         self.lathe = lathe if isinstance(lathe, Lathe) else None
-        found = {one: self.file.get(one) for one in job.pieces}
+        found = {piece: self.file.get(piece) for piece in job.pieces}
         self.pieces = {id: p for id, p in found.items() if isinstance(p, Piece)}
         self._work_out()
 
@@ -86,10 +86,10 @@ class JobAtHand:
     def _mill_of(self, job: Job) -> Machine | None:
         """The mill of a job, else the first of the shop."""
         mills = sorted(
-            (one for one in self._machines if one.kind == "mill"),
-            key=lambda one: one.id,  # whichever of them was touched last
+            (machine for machine in self._machines if machine.kind == "mill"),
+            key=lambda machine: machine.id,  # whichever of them was touched last
         )
-        own = (one for one in mills if one.id == job.mill)
+        own = (machine for machine in mills if machine.id == job.mill)
         return next(own, mills[0] if mills else None)
 
     def _used_to(self, job: Job, what: Cuts) -> Habit:
@@ -108,7 +108,7 @@ class JobAtHand:
     @functools.cached_property
     def _other_jobs(self) -> list[Job]:
         found = self.file.all_of(Job, LAST_JOBS + 1)
-        return [one for one in found if one.id != self.job.id][:LAST_JOBS]
+        return [job for job in found if job.id != self.job.id][:LAST_JOBS]
 
     # read once, as the shelves are: a job does not change it
     @functools.cached_property
@@ -129,14 +129,19 @@ class JobAtHand:
         if kind == "lathe":
             own = (self.lathe, *self._lathes)
         elif kind == "mill":
-            own = (self._mill, *(one for one in self._machines if one.kind == kind))
+            own = (
+                self._mill,
+                *(machine for machine in self._machines if machine.kind == kind),
+            )
         else:
             return ()
-        return tuple({one.id: one for one in own if one is not None}.values())
+        return tuple(
+            {machine.id: machine for machine in own if machine is not None}.values()
+        )
 
     def use_machine(self, kind: str, id: str) -> None:
         """Do the job on another lathe or mill of the shop."""
-        at = next(one for one in self.machines(kind) if one.id == id)
+        at = next(machine for machine in self.machines(kind) if machine.id == id)
         job = replace(self.job, **{kind: id})
         if job != self.job:
             self._keep(f"On another {kind}: {at.name}.", job)
@@ -145,7 +150,9 @@ class JobAtHand:
     def _divider(self) -> Machine | None:
         """The first rotary table or dividing head of the shop."""
         kinds = ("rotary table", "dividing head")
-        return next((one for one in self._machines if one.kind in kinds), None)
+        return next(
+            (machine for machine in self._machines if machine.kind in kinds), None
+        )
 
     def _keep(self, says: str, *documents: Document, size: str = "") -> None:
         """Work an act out, and only then keep it: what cannot be worked out is
@@ -155,7 +162,12 @@ class JobAtHand:
         longer be made, so that the last good one stays.
         """
         job, shop, pieces = self.job, self.shop, dict(self.pieces)
-        joining = {id for one in documents if isinstance(one, Job) for id in one.pieces}
+        joining = {
+            id
+            for document in documents
+            if isinstance(document, Job)
+            for id in document.pieces
+        }
         for document in documents:
             if isinstance(document, Job):
                 job = document

@@ -68,7 +68,7 @@ class MakingActs(JobAtHand):
 
     def proves(self, key: str) -> bool:
         """Whether a size is measured in the proof."""
-        return any(one.id == f"size.{key}" for one in self.job.proof.surfaces)
+        return any(surface.id == f"size.{key}" for surface in self.job.proof.surfaces)
 
     def prove_size(self, key: str) -> None:
         """Measure a size of the drawing in the proof as well, or no longer.
@@ -86,10 +86,10 @@ class MakingActs(JobAtHand):
             raise BadInput(key, f"{words}: its fit proves it.")
         if not self.proves(key):
             surfaces = (*proof.surfaces, surface)
-        elif any(one.piece == self.job.work.as_mate for one in self.job.fits):
+        elif any(fit.piece == self.job.work.as_mate for fit in self.job.fits):
             raise BadInput(key, f"{words}: another piece is made to it.")
         else:
-            surfaces = tuple(one for one in proof.surfaces if one.id != surface.id)
+            surfaces = tuple(kept for kept in proof.surfaces if kept.id != surface.id)
         said = "proved as well" if len(surfaces) > len(proof.surfaces) else "not proved"
         job = self.job.with_work(proof=replace(proof, surfaces=surfaces))
         self._keep(f"{made.family.name}, {words}: {said}.", job)
@@ -113,7 +113,7 @@ class MakingActs(JobAtHand):
         """The sizes of the piece at hand as it was drawn before, on the mates as they
         are now; empty where it could not be made."""
         job = replace(drawn.job, at=self.job.at)
-        pieces = {id: one for id, one in self.pieces.items() if id in job.pieces}
+        pieces = {id: piece for id, piece in self.pieces.items() if id in job.pieces}
         made = self._planned(job, self.shop, pieces).made
         return {} if made is None else {k: v.value for k, v in made.sizes.items()}
 
@@ -122,7 +122,9 @@ class MakingActs(JobAtHand):
         made = self.plan.made
         assert made is not None
         name = made.sizes[key].size.drawn_at.partition(".")[0]
-        cut = {one for up in made.holdings for s in up.steps for one in s.features}
+        cut = {
+            feature for up in made.holdings for s in up.steps for feature in s.features
+        }
         return name if name in cut else ""
 
     def mark_there(self, feature: str, there: bool) -> None:
@@ -130,7 +132,7 @@ class MakingActs(JobAtHand):
         or that it is still to be cut."""
         making = self.job.making
         assert making is not None
-        kept = tuple(one for one in making.there if one != feature)
+        kept = tuple(name for name in making.there if name != feature)
         made = replace(making, there=(*kept, feature) if there else kept)
         said = "is there already" if there else "is to be cut"
         self._keep(f"{begun(spoken(feature))} {said}.",
@@ -155,7 +157,7 @@ class MakingActs(JobAtHand):
             own_collet(made, self._holding, self.inch),
             own_alike(made, self._others(), self.inch),
         )
-        return " ".join(one for one in said if one)
+        return " ".join(sentence for sentence in said if sentence)
 
     def own_hardware(self) -> tuple[str, ...]:
         """What is bought to go with the piece, a line each, and what of it is there."""
@@ -181,12 +183,12 @@ class MakingActs(JobAtHand):
 
     @functools.cached_property
     def _made_here(self) -> tuple[Piece, ...]:
-        return tuple(one for one in self.file.all_of(Piece) if one.making)
+        return tuple(piece for piece in self.file.all_of(Piece) if piece.making)
 
     def _others(self) -> Iterator[Piece]:
         """What was made in the shop besides this piece; read when it is asked for."""
         kept = self.job.work.kept_as
-        yield from (one for one in self._made_here if one.id != kept)
+        yield from (piece for piece in self._made_here if piece.id != kept)
 
     def _shelf(self, id: str) -> Belongings | None:
         found = self.file.get(id)

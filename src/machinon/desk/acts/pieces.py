@@ -27,8 +27,8 @@ class PieceActs(JobAtHand):
 
     def made_here(self) -> dict[str, Piece]:
         """What stands for the pieces that are made here, as mates, by its id."""
-        works = (one for one in self.job.works if one.making is not None)
-        return {one.as_mate: whole_stand_in(one) for one in works}
+        works = (work for work in self.job.works if work.making is not None)
+        return {work.as_mate: whole_stand_in(work) for work in works}
 
     def add_work(self, key: str, typed: Mapping[str, str]) -> Work:
         """One more piece to be made, of a family. typed: as for a new job, a mate also
@@ -38,22 +38,24 @@ class PieceActs(JobAtHand):
             raise BadInput("what", "Choose what is to be made.")
         family = family_of(key)
         mates, new = chosen_mates(self.file, family, typed, self.made_here())
-        first = max((one.number for one in self.job.fits), default=0) + 1
-        name = str(max(int(one.key) for one in self.job.works) + 1)
+        first = max((fit.number for fit in self.job.fits), default=0) + 1
+        name = str(max(int(work.key) for work in self.job.works) + 1)
         making = Making(family.key, typed_of_mates(family, typed, self.inch))
         work, fits = new_work(name, making, mates, first)
         works = self.job.works
         if self.job.making is None and len(works) == 1 and not self.job.fits:
             works = ()  # the job was begun with nothing to make
-        joining = [one for id, one in self._existing(mates) if id not in self.pieces]
+        joining = [
+            piece for id, piece in self._existing(mates) if id not in self.pieces
+        ]
         job = replace(
             self.job,
-            pieces=(*self.job.pieces, *(one.id for one in joining)),
+            pieces=(*self.job.pieces, *(piece.id for piece in joining)),
             fits=(*self.job.fits, *fits),
             works=(*works, work),
             at=work.key,
         )
-        self.pieces |= {one.id: one for one in joining}
+        self.pieces |= {piece.id: piece for piece in joining}
         self._keep(
             f"To be made besides: {family.name}.", *new, with_mates_proved(job, work)
         )
@@ -61,29 +63,31 @@ class PieceActs(JobAtHand):
 
     @staticmethod
     def _existing(mates: Mapping[str, Piece]) -> list[tuple[str, Piece]]:
-        found = {one.id: one for one in mates.values()}
-        return [(id, one) for id, one in found.items() if not id.startswith(MADE_HERE)]
+        found = {piece.id: piece for piece in mates.values()}
+        return [
+            (id, piece) for id, piece in found.items() if not id.startswith(MADE_HERE)
+        ]
 
     def drop_work(self, key: str) -> None:
         """Take a piece that was to be made out of the job again, with its fits.
 
         Raises BadInput on `work` for the last one, or while another is made to it.
         """
-        work = next(one for one in self.job.works if one.key == key)
-        others = tuple(one for one in self.job.works if one.key != key)
+        work = next(work for work in self.job.works if work.key == key)
+        others = tuple(work for work in self.job.works if work.key != key)
         if not others:
             raise BadInput("work", "A job makes something: this is its only piece.")
         resting = [
-            family_for(one.making).name
-            for one in others
-            if one.making and work.as_mate in one.making.mates.values()
+            family_for(other.making).name
+            for other in others
+            if other.making and work.as_mate in other.making.mates.values()
         ]
-        on_it = any(one.piece == work.as_mate for one in self.job.fits)
+        on_it = any(fit.piece == work.as_mate for fit in self.job.fits)
         if resting or on_it:
             who = resting[0] if resting else "A fit"
             raise BadInput("work", f"{who} is made to it: remove that first.")
         own = set(work.fits.values())
-        fits = tuple(one for one in self.job.fits if one.number not in own)
+        fits = tuple(fit for fit in self.job.fits if fit.number not in own)
         name = family_for(work.making).name if work.making else "What was made"
         self._keep(
             f"No longer made here: {name}.",
@@ -118,7 +122,7 @@ class PieceActs(JobAtHand):
         linked = next((k for k, v in sizes.items() if named.search(v)), "")
         if linked:
             raise BadInput("parts", f"{linked} is linked to it: change that first.")
-        names = tuple(one for one in family_for(making).names if one != name)
+        names = tuple(taken for taken in family_for(making).names if taken != name)
         self._keep_parts(making, names, sizes, name)
 
     def _keep_parts(

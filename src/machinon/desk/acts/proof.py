@@ -22,10 +22,12 @@ class ProofActs(JobAtHand):
     def add_proof_reading(self, key: str, typed: str, instrument_id: str) -> None:
         """A reading of a surface as made. Raises BadInput on `reading`."""
         proof = self.job.proof
-        surface = next(one for one in proof.surfaces if one.id == key)
+        surface = next(surface for surface in proof.surfaces if surface.id == key)
         reading = self._reading(typed, surface, instrument_id, "")
         made = replace(surface, readings=(*surface.readings, reading))
-        surfaces = tuple(made if one.id == key else one for one in proof.surfaces)
+        surfaces = tuple(
+            made if surface.id == key else surface for surface in proof.surfaces
+        )
         self._keep(
             f"Proof, {within(surface.name)}: {self._said(reading)}.",
             self.job.with_work(proof=replace(proof, surfaces=surfaces)),
@@ -35,8 +37,8 @@ class ProofActs(JobAtHand):
         """Begin a surface's proof again; the daybook keeps what was read."""
         proof = self.job.proof
         surfaces = tuple(
-            replace(one, readings=()) if one.id == key else one
-            for one in proof.surfaces
+            replace(surface, readings=()) if surface.id == key else surface
+            for surface in proof.surfaces
         )
         self._keep(
             "Proof begun again: " + key.replace("_", " ") + ".",
@@ -83,7 +85,7 @@ class ProofActs(JobAtHand):
     def try_mate(self, key: str, answer: Trial) -> None:
         """How the mate of a surface went on, which closes what no gauge can."""
         proof = self.job.proof
-        surface = next(one for one in proof.surfaces if one.id == key)
+        surface = next(surface for surface in proof.surfaces if surface.id == key)
         self._keep(
             f"Proof, {within(surface.name)}: the mate {_WENT[answer]}.",
             self.job.with_work(
@@ -94,7 +96,7 @@ class ProofActs(JobAtHand):
     def accept_near(self, key: str, reason: str) -> None:
         """Take a size within the uncertainty, and why. Raises BadInput on `reason`."""
         proof = self.job.proof
-        surface = next(one for one in proof.surfaces if one.id == key)
+        surface = next(surface for surface in proof.surfaces if surface.id == key)
         why = words({"reason": reason}, "reason", "why it is accepted anyway", 200)
         self._keep(
             f"Proof, {within(surface.name)}: within the uncertainty, accepted: {why}.",
@@ -118,11 +120,11 @@ class ProofActs(JobAtHand):
         if self.plan.verdict != "proved":
             raise BadInput("verdict", self.plan.verdict_says)
         surfaces = []
-        for one in self.job.proof.surfaces:
-            log = self.job.cuts.get(self.job.work.log_of(one.id))
-            readings = one.readings or read_at_dial(log)
+        for surface in self.job.proof.surfaces:
+            log = self.job.cuts.get(self.job.work.log_of(surface.id))
+            readings = surface.readings or read_at_dial(log)
             if readings:
-                surfaces.append(replace(one, readings=readings))
+                surfaces.append(replace(surface, readings=readings))
         made = self.plan.made
         piece = Piece(
             self.file.new_id(self.job.name),

@@ -63,7 +63,7 @@ class StepActs(DialActs):
 
     def cautions(self, step: StepTold) -> str:
         """What to mind at a step: its caution, then what went wrong before."""
-        before = (warning_of(one) for one in self.lessons(step))
+        before = (warning_of(lesson) for lesson in self.lessons(step))
         return "\n".join(filter(None, (step.caution, *before)))
 
     def learn(self, key: str, typed: str) -> None:
@@ -89,7 +89,7 @@ class StepActs(DialActs):
 
     def forget(self, lesson: Lesson) -> None:
         """Take a lesson away that needs no warning any more."""
-        left = tuple(one for one in self.shop.lessons if one != lesson)
+        left = tuple(noted for noted in self.shop.lessons if noted != lesson)
         self._keep(
             f"No longer warned of: {lesson.says}", replace(self.shop, lessons=left)
         )
@@ -113,7 +113,7 @@ class StepActs(DialActs):
     def lines_of(self, step: StepTold) -> WorkList:
         """What is done in a step of the route."""
         held = self._holding.of_kind("pin") if self._holding else ()
-        at = Machines(self.lathe, self._divider, tuple(one.size for one in held))
+        at = Machines(self.lathe, self._divider, tuple(item.size for item in held))
         told = self.plan.in_mm.get(step.key, step)
         found = work_list(told, at, self.job.work.ways)
         return lines_in_inches(found) if self.inch else found
@@ -128,10 +128,14 @@ class StepActs(DialActs):
         """Tick a line of the step at the machine, or untick it: then the step is to be
         done again as well."""
         work, there = self.job.work, self.lines_done
-        line = next(one for one in self.lines.lines if one.key == key)
+        line = next(line for line in self.lines.lines if line.key == key)
         if done == (key in there):
             return
-        kept = (*there, key) if done else tuple(one for one in there if one != key)
+        kept = (
+            (*there, key)
+            if done
+            else tuple(done_key for done_key in there if done_key != key)
+        )
         said = "done" if done else "to do again"
         job = self.job if done else without_done(self.job, work.at_step)
         ticked = {**work.ticked, work.at_step: kept}
@@ -228,7 +232,7 @@ class StepActs(DialActs):
         keys = [step.key for step in steps]
         at = self.job.work.at_step if behind is None else behind
         after = steps[keys.index(at) + 1 :] if at in keys else steps
-        return next((one for one in after if one.key not in self.job.done), None)
+        return next((step for step in after if step.key not in self.job.done), None)
 
     def way_of(self, step: StepTold) -> Way:
         """How a step is worked: `proof` before the piece comes off, `fit` or `size` at
@@ -277,16 +281,19 @@ class StepActs(DialActs):
         moved = stepped(planned, making.moved, key, later)
         was = broken(in_order(planned, making.moved), planned)
         news = [
-            one for one in broken(in_order(planned, moved), planned) if one not in was
+            rule
+            for rule in broken(in_order(planned, moved), planned)
+            if rule not in was
         ]
-        for one in sorted(news, key=lambda one: not one.never):
-            if one.never or not because.strip():
-                at = "step" if one.never else "because"
-                raise BadInput(at, f"{titles[one.step]}: {one.says}")
-        reasons = {one.step: one.because for one in making.moved}
+        for rule in sorted(news, key=lambda rule: not rule.never):
+            if rule.never or not because.strip():
+                at = "step" if rule.never else "because"
+                raise BadInput(at, f"{titles[rule.step]}: {rule.says}")
+        reasons = {moved.step: moved.because for moved in making.moved}
         why = because.strip() or reasons.get(key, "")
         moved = tuple(
-            replace(one, because=why) if one.step == key else one for one in moved
+            replace(moved, because=why) if moved.step == key else moved
+            for moved in moved
         )
         place = "later" if later else "earlier"
         reason = f", because {because.strip()}" if news else ""
@@ -309,7 +316,7 @@ class StepActs(DialActs):
         """The reason a step was moved for, empty for none; None if it was not."""
         making = self.job.making
         moves = making.moved if making is not None else ()
-        return next((one.because for one in moves if one.step == key), None)
+        return next((moved.because for moved in moves if moved.step == key), None)
 
     def unproved(self, step: StepTold) -> ProofLine | None:
         """The line of the proof that a step holds the piece for, while it is open."""

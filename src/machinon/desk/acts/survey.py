@@ -68,12 +68,12 @@ class SurveyActs(JobAtHand):
         if form_key(made) != "hole":
             return piece
         found = measure(made, self.shop, piece.material)
-        for one in piece.surfaces:
-            own = sum_of(one)
-            beside_it = one.id == beside(made, form_key(one))
+        for surface in piece.surfaces:
+            own = sum_of(surface)
+            beside_it = surface.id == beside(made, form_key(surface))
             if found and own and "hole" in own.aids and beside_it:
-                aids = {**one.aids, "hole": round(found.size, 4)}
-                piece = piece.with_surface(replace(one, aids=aids))
+                aids = {**surface.aids, "hole": round(found.size, 4)}
+                piece = piece.with_surface(replace(surface, aids=aids))
         return piece
 
     def take_as_made(self, piece_id: str, surface_id: str, typed: str) -> None:
@@ -128,7 +128,7 @@ class SurveyActs(JobAtHand):
         added = new_surfaces(piece, key, name)
         for surface in added:
             piece = piece.with_surface(surface)
-        names = ", ".join(within(one.name) for one in added)
+        names = ", ".join(within(surface.name) for surface in added)
         self._keep(f"{piece.name}: {names} to be measured.", piece)
         return added[0].id
 
@@ -165,22 +165,22 @@ class SurveyActs(JobAtHand):
             return False
         family = family_for(making)
         return any(
-            surface_of(piece, one) == surface
+            surface_of(piece, mate_size) == surface
             for mate in family.mates
             if making.mates.get(mate.role) == piece.id
-            for one in mate.sizes
+            for mate_size in mate.sizes
         )
 
     def drop_surface(self, piece_id: str, surface_id: str) -> None:
         """Take a surface off a piece. Raises BadInput while something rests on it."""
         piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
         if any(
-            (one.piece, one.surface) == (piece_id, surface_id) for one in self.job.fits
+            (fit.piece, fit.surface) == (piece_id, surface_id) for fit in self.job.fits
         ):
             raise BadInput("surface", "A fit depends on it: remove that first.")
         if self._made_to(piece, surface):
             raise BadInput("surface", "A piece made here depends on it, so it stays.")
-        kept = tuple(one for one in piece.surfaces if one.id != surface_id)
+        kept = tuple(surface for surface in piece.surfaces if surface.id != surface_id)
         self._keep(
             f"{piece.name}: {within(surface.name)} dropped.",
             replace(piece, surfaces=kept),
@@ -223,14 +223,14 @@ class SurveyActs(JobAtHand):
         goal = self.pieces[to]
         ending = surface_id.removeprefix(form_key(surface))
         group = next(
-            one
-            for one in surface_groups().values()
-            if form_key(surface) in {form.key for form in one.forms}
+            surface_group
+            for surface_group in surface_groups().values()
+            if form_key(surface) in {form.key for form in surface_group.forms}
         )
         together = {form.key + ending for form in group.forms}
-        moved = [one for one in piece.surfaces if one.id in together]
-        ids = {one.id for one in moved}
-        if any(one.piece == piece_id and one.surface in ids for one in self.job.fits):
+        moved = [surface for surface in piece.surfaces if surface.id in together]
+        ids = {surface.id for surface in moved}
+        if any(fit.piece == piece_id and fit.surface in ids for fit in self.job.fits):
             raise BadInput("surface", "A fit depends on it: remove that first.")
         making = self.job.making
         measured_whole = making is not None and making.old == piece_id
@@ -241,8 +241,8 @@ class SurveyActs(JobAtHand):
             goal = goal.with_surface(
                 replace(old, id=form_key(old) + fresh.id.removeprefix(form_key(fresh)))
             )
-        left = tuple(one for one in piece.surfaces if one.id not in ids)
-        names = ", ".join(within(one.name) for one in moved)
+        left = tuple(surface for surface in piece.surfaces if surface.id not in ids)
+        names = ", ".join(within(surface.name) for surface in moved)
         self._keep(
             f"{piece.name}, {names}: moved to {goal.name}.",
             replace(piece, surfaces=left),

@@ -60,8 +60,8 @@ class JudgedPage(QWidget):
         left.addWidget(label(TITLES[exercise.kind], "head", wrap=True))
         self.picture = DrawingView(look, self._picture, "What is seen", 15.0)
         left.addWidget(self.picture, 1)
-        for one in (self.head, self.large, self.under):
-            left.addWidget(one)
+        for label_ in (self.head, self.large, self.under):
+            left.addWidget(label_)
         left.addSpacing(px(8))
         left.addWidget(self.tip)
         self.truths = QWidget()
@@ -146,8 +146,10 @@ class JudgedPage(QWidget):
         set_ink(self.large, ink)
         self.tip.setText(told.lesson)
         self.tip.show()
-        one = self.exercise
-        coach = by_the_tips(one.kind, one.level, one.seed, one.settings)
+        exercise = self.exercise
+        coach = by_the_tips(
+            exercise.kind, exercise.level, exercise.seed, exercise.settings
+        )
         ended = "it ends well" if coach.inside else "it ends no better"
         truths = (
             *told.truths,
@@ -157,8 +159,8 @@ class JudgedPage(QWidget):
             self._truths.addWidget(label(name, "faint"), row, 0)
             value_label = label(value, "head")
             self._truths.addWidget(value_label, row, 1, Qt.AlignmentFlag.AlignLeft)
-        for one in (self.do, self.end, *self.fields.values()):
-            one.hide()
+        for exercise in (self.do, self.end, *self.fields.values()):
+            exercise.hide()
         self.other.show()
         self.again.show()
         self.other.setFocus()

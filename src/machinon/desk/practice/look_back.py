@@ -40,8 +40,8 @@ class LookBack(QWidget):
             wrap=True,
         )
         head = QVBoxLayout()
-        for one in (self.says, self.lesson, self.coach):
-            head.addWidget(one)
+        for label_ in (self.says, self.lesson, self.coach):
+            head.addWidget(label_)
         self.again = button("The same lathe again", again)
         self.other = button("Another one", other, "main")
         buttons = QVBoxLayout()

@@ -38,9 +38,9 @@ class PracticeCut(CutView):
     def refresh(self) -> None:
         super().refresh()
         # the lathe answers, metal does not come back, and nothing is set up here
-        for one in (self.trial, self.how, self.back, self.finished, self.prove,
+        for widget in (self.trial, self.how, self.back, self.finished, self.prove,
                     self.deepest):  # fmt: skip
-            one.hide()
+            widget.hide()
         alone = self.practice.coached != "on"
         for figure in (self.left, self.expected, self.takes, self.passes):
             figure.setVisible(not alone)

@@ -70,11 +70,11 @@ class PracticeJob(OpenJob):
         """How it ended, as it is remembered."""
         from machinon.core.practice.playing import ended
 
-        one, outcome = self.exercise, ended(self.exercise)
+        sneak_up, outcome = self.exercise, ended(self.exercise)
         return Record(
-            one.kind,
-            one.level,
-            one.seed,
+            sneak_up.kind,
+            sneak_up.level,
+            sneak_up.seed,
             self.coached,
             outcome.inside,
             outcome.past,

@@ -132,10 +132,10 @@ class PracticePage(QWidget):
         left.addWidget(label("What to try", "head"))
         self.kinds = {}
         for key, words in (*WORDS.items(), *TITLES.items()):
-            one = button(words, lambda key=key: self._choose(key))
-            one.setCheckable(True)
-            self.kinds[key] = one
-            left.addWidget(one)
+            tile = button(words, lambda key=key: self._choose(key))
+            tile.setCheckable(True)
+            self.kinds[key] = tile
+            left.addWidget(tile)
         left.addStretch(1)
         self.level = Combo()
         self.level.setAccessibleName("How bad the lathe is")
@@ -153,8 +153,8 @@ class PracticePage(QWidget):
         right = QVBoxLayout()
         right.setContentsMargins(px(14), px(10), px(14), px(10))
         right.addWidget(label("The lathe", "head"))
-        for one in (self.level, self.coached, self.seed):
-            right.addWidget(one)
+        for widget in (self.level, self.coached, self.seed):
+            right.addWidget(widget)
         self.own: dict[str, Field] = {}
         self.habits = QWidget()
         grid = QGridLayout(self.habits)
@@ -181,8 +181,8 @@ class PracticePage(QWidget):
 
     def _choose(self, key: str) -> None:
         self.kind = key  # type: ignore[assignment]
-        for name, one in self.kinds.items():
-            one.setChecked(name == key)
+        for name, tile in self.kinds.items():
+            tile.setChecked(name == key)
 
     def _show_own(self) -> None:
         own = self.level.currentData() == "own"
@@ -286,8 +286,8 @@ class PracticePage(QWidget):
         shown.addWidget(self.gauge)
         doings = QHBoxLayout()
         doings.addWidget(self.wind, 3)
-        for one in (self.gauge_button, self.try_button, self.cool, self.end):
-            doings.addWidget(one, 2)
+        for widget in (self.gauge_button, self.try_button, self.cool, self.end):
+            doings.addWidget(widget, 2)
         strip = QVBoxLayout()
         strip.setContentsMargins(px(12), px(2), px(12), px(6))
         strip.setSpacing(px(2))

@@ -122,15 +122,15 @@ class CutView(StageView):
         grid.setSpacing(self.look.px(5))
         keys = ("7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫")
         for i, key in enumerate(keys):
-            one = QPushButton("del" if key == "⌫" else key)
-            one.setProperty("part", "pad")
-            one.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            one.setSizePolicy(
+            button = QPushButton("del" if key == "⌫" else key)
+            button.setProperty("part", "pad")
+            button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            button.setSizePolicy(
                 QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding
             )
-            one.setMinimumHeight(self.look.px(32))
-            one.clicked.connect(lambda _=False, key=key: self._pad(key))
-            grid.addWidget(one, i // 3, i % 3)
+            button.setMinimumHeight(self.look.px(32))
+            button.clicked.connect(lambda _=False, key=key: self._pad(key))
+            grid.addWidget(button, i // 3, i % 3)
         return pad
 
     def _trial_question(self) -> QWidget:
@@ -146,11 +146,11 @@ class CutView(StageView):
             ("tight", "&Tight"),
             ("loose", "&Loose"),
         ):
-            one = button(words, lambda key=key: self.job.answer_trial(key))
-            one.setCheckable(True)
-            one.setMinimumHeight(self.look.px(46))
-            self.answers[key] = one
-            answers.put(one)
+            answer = button(words, lambda key=key: self.job.answer_trial(key))
+            answer.setCheckable(True)
+            answer.setMinimumHeight(self.look.px(46))
+            self.answers[key] = answer
+            answers.put(answer)
         column.addWidget(answers)
         return box
 
@@ -305,8 +305,8 @@ class CutView(StageView):
         # by trial each answer is as likely as the others
         usual = not cut_trial and self._zone() == "band"
         set_part(self.answers["goes on"], "main" if usual else "")
-        for key, one in self.answers.items():
-            one.setChecked(cut_trial == key)
+        for key, answer in self.answers.items():
+            answer.setChecked(cut_trial == key)
         undo = self.job.file.undoable(self.job.job.id)
         self.back.setEnabled(bool(undo))
         self.back.setToolTip(undo)
@@ -424,7 +424,7 @@ class CutView(StageView):
             )
         ahead = advice.predicted if begun and advice.infeed > 0 else None
         self.expected.show_length(ahead, 0.001, inch)
-        measured = any(one.measured is not None for one in self.job.job.log.entries)
+        measured = any(entry.measured is not None for entry in self.job.job.log.entries)
         how = "as usual, until measured"
         habit = self.job.plan.habit
         if habit and habit.count:
@@ -443,7 +443,9 @@ class CutView(StageView):
         dial, touch = self.job.dial, self.job.touch
         coming = self.job.plan.passes
         self.passes.show_text(
-            "  ".join(dial.text(dial.shows(one.dial, touch)) for one in coming[:4])
+            "  ".join(
+                dial.text(dial.shows(advice.dial, touch)) for advice in coming[:4]
+            )
             + (" …" if len(coming) > 4 else "")
             if coming
             else "none",

@@ -271,8 +271,8 @@ class FitsView(StageView):
         self.reason.setVisible(bool(number))
         self.drop.setEnabled(bool(number) and self.job.slot_of(number) is None)
         if not number:
-            for one in (self.problem, self.measure, self.as_made, self.standard):
-                one.hide()
+            for widget in (self.problem, self.measure, self.as_made, self.standard):
+                widget.hide()
             self._show_first()
             self.cut_it.hide()
             self.turn.hide()
@@ -337,7 +337,7 @@ class FitsView(StageView):
         self.title.setText("Ruled by a chain" if chains else "No fit yet")
         ready = any(takes_fit(s) for p in self.job.pieces.values() for s in p.surfaces)
         self.how.setText(
-            "".join(f"{one} " for one in chains)
+            "".join(f"{chain} " for chain in chains)
             + "A fit is where something new goes into, or over, a surface that exists. "
             + (
                 "Choose the surface, then how the two should go together: the band for "

@@ -110,9 +110,9 @@ class PieceView(StageView):
         left.addWidget(self.pages, 1)
         foot = QHBoxLayout()
         foot.addWidget(self.says, 1)
-        for one in self._beside:
-            one.hide()
-            foot.addWidget(one)
+        for widget in self._beside:
+            widget.hide()
+            foot.addWidget(widget)
         left.addLayout(foot)
         metal = QHBoxLayout()
         metal.addWidget(label("Material", "faint"))
@@ -174,15 +174,21 @@ class PieceView(StageView):
     def _lengths(self) -> list[Hardware]:
         """What is bought by a length that was reckoned."""
         made = self.job.plan.made
-        return [one for one in made.hardware if one.asked] if made is not None else []
+        return (
+            [hardware for hardware in made.hardware if hardware.asked]
+            if made is not None
+            else []
+        )
 
     def _open_length(self) -> None:
         """The reckoning of a screw's length; of several, of that which is chosen."""
         found = self._lengths()
         menu = QMenu(self)
-        for one in found:
-            opened = functools.partial(self.bench.reckon, "screw-length", one.asked)
-            menu.addAction(one.name, opened)
+        for hardware in found:
+            opened = functools.partial(
+                self.bench.reckon, "screw-length", hardware.asked
+            )
+            menu.addAction(hardware.name, opened)
         if len(found) == 1:
             menu.actions()[0].trigger()
         else:
@@ -204,10 +210,10 @@ class PieceView(StageView):
     def drawn_menu(self) -> QMenu:
         """The times that it was drawn otherwise, the newest first."""
         menu = QMenu(self)
-        for one in self.job.drawn_before()[:40]:
-            day = f"{one.at[:10]} {one.at[11:16]}"
-            act = functools.partial(self._compare, one)
-            menu.addAction(f"Before {day}: {one.says}", act)
+        for drawn in self.job.drawn_before()[:40]:
+            day = f"{drawn.at[:10]} {drawn.at[11:16]}"
+            act = functools.partial(self._compare, drawn)
+            menu.addAction(f"Before {day}: {drawn.says}", act)
         if menu.isEmpty():
             menu.addAction("It has never been drawn differently").setEnabled(False)
         elif self.was:
@@ -250,17 +256,16 @@ class PieceView(StageView):
 
     def _entry_of(self, family: Family, key: str) -> Field:
         """An entry for a size of a mate, or of the piece itself."""
-        one: MateSize | Size
+        size: MateSize | Size
         if key in family.mate_keys:
-            one = family.mate_keys[key]
+            size = family.mate_keys[key]
             mate = next(m for m in family.mates if m.role == key.partition(".")[0])
-            name = f"{mate.called}: {one.words}"
-            usual = one.usual
+            name, usual = f"{mate.called}: {size.words}", size.usual
         else:
-            one = family.size(key)
-            name, usual = begun(one.words), "empty: by its rule"
+            size = family.size(key)
+            name, usual = begun(size.words), "empty: by its rule"
         hint = usual if isinstance(usual, str) else f"{usual:g}"
-        kind = None if isinstance(usual, str) else one.kind
+        kind = None if isinstance(usual, str) else size.kind
         return Field(name, kind, lambda: self.job.inch, hint)
 
     def _hint(self) -> None:
@@ -315,9 +320,9 @@ class PieceView(StageView):
         menu = QMenu(self)
         made = self.job.plan.made
         assert made is not None
-        for one in said_with(made, key, self.job.inch):
-            act = functools.partial(self.begin_edit, one.key, place)
-            menu.addAction(f"{begun(one.name)}: {one.text}", act)
+        for figure in said_with(made, key, self.job.inch):
+            act = functools.partial(self.begin_edit, figure.key, place)
+            menu.addAction(f"{begun(figure.name)}: {figure.text}", act)
         return menu
 
     def begin_edit(self, key: str, place: QRectF | None = None) -> None:
@@ -401,9 +406,9 @@ class PieceView(StageView):
             return
         made = self.job.plan.made
         sizes = (
-            [one for one in made.sizes if one.startswith(f"{name}.")] if made else []
+            [size for size in made.sizes if size.startswith(f"{name}.")] if made else []
         )
-        first = next((one for one in sizes if not one.endswith(".end")), "")
+        first = next((size for size in sizes if not size.endswith(".end")), "")
         if first:
             self.begin_edit(first)
 
@@ -443,7 +448,7 @@ class PieceView(StageView):
     def _show_sheet(self) -> None:
         """The drawing, its checks, and the hint unless a size is being typed."""
         plan = self.job.plan
-        failed, passed = plan.failed, [one for one in plan.checks if one.passed]
+        failed, passed = plan.failed, [check for check in plan.checks if check.passed]
         if not plan.checks:
             self.checks_title.setText("")
         elif failed:
@@ -485,8 +490,8 @@ class PieceView(StageView):
     def _tell(self, text: str, ink: str = "") -> None:
         self.says.setText(text)
         set_ink(self.says, ink)
-        for one in self._beside:
-            one.hide()
+        for widget in self._beside:
+            widget.hide()
 
     def _offer_fit(self, number: int) -> None:
         """The way to the fit that rules the size at hand; 0 for none."""

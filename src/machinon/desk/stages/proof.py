@@ -104,10 +104,10 @@ class ProofView(StageView):
             ("tight", "Tight"),
             ("loose", "Loose"),
         ):
-            one = button(words, lambda key=key: self.job.try_mate(self.at, key))
-            one.setCheckable(True)
-            self.answers[key] = one
-            deciding.addWidget(one)
+            answer = button(words, lambda key=key: self.job.try_mate(self.at, key))
+            answer.setCheckable(True)
+            self.answers[key] = answer
+            deciding.addWidget(answer)
         self.accept = Field("Or accept it: type why, then Enter", None)
         self.accept.taken.connect(self._on_accepted)
         self.undone = Field("Why steps were left out, then Enter", None)
@@ -186,8 +186,8 @@ class ProofView(StageView):
         right.addWidget(self.keep)
         right.addWidget(self.kept)
         right.addStretch(1)
-        for one in (self.sheet, self.svg, self.pdf, self.files):
-            right.addWidget(one)
+        for widget in (self.sheet, self.svg, self.pdf, self.files):
+            right.addWidget(widget)
         right.addWidget(self.written)
         right.addWidget(self.cancel)
 
@@ -205,7 +205,7 @@ class ProofView(StageView):
 
     def refresh(self) -> None:
         plan, inch = self.job.plan, self.job.inch
-        keys = [one.key for one in plan.proof]
+        keys = [line.key for line in plan.proof]
         if self.at not in keys and keys:
             self.at = keys[0]
         while self.lines.count():
@@ -222,8 +222,8 @@ class ProofView(StageView):
             if plan.made is not None:
                 says = "No mate rules a size of it: the steps of its route prove it."
             self.lines.addWidget(label(says, "", "cut", wrap=True))
-        for one in (self.entry, self.how, self.again, self.line_says, self.decide):
-            one.setVisible(bool(keys))
+        for widget in (self.entry, self.how, self.again, self.line_says, self.decide):
+            widget.setVisible(bool(keys))
         self.accept.setVisible(bool(keys))
         if keys:
             self._show_entry()
@@ -256,9 +256,9 @@ class ProofView(StageView):
         self.sheet.setEnabled(bool(plan.verdict_says))
         self.files.setVisible(plan.job.making is not None)
         self.files.setEnabled(made is not None)
-        for one in (self.svg, self.pdf):
-            one.setVisible(plan.job.making is not None)
-            one.setEnabled(made is not None)
+        for widget in (self.svg, self.pdf):
+            widget.setVisible(plan.job.making is not None)
+            widget.setEnabled(made is not None)
         left = [
             step.key
             for up in plan.route
@@ -271,7 +271,7 @@ class ProofView(StageView):
 
     def step_here(self) -> StepTold | None:
         """That which cut what is outside its band."""
-        bad = {one.fit for one in self.job.plan.proof if one.verdict == "failed"}
+        bad = {line.fit for line in self.job.plan.proof if line.verdict == "failed"}
         steps = [
             step
             for up in self.job.plan.route
@@ -281,7 +281,7 @@ class ProofView(StageView):
         return steps[-1] if steps else None
 
     def show_fit(self, number: int) -> None:
-        line = next((one for one in self.job.plan.proof if one.fit == number), None)
+        line = next((line for line in self.job.plan.proof if line.fit == number), None)
         if line is not None:
             self.choose(line.key)
 
@@ -300,7 +300,7 @@ class ProofView(StageView):
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
-        line = next((one for one in self.job.plan.proof if one.key == self.at), None)
+        line = next((line for line in self.job.plan.proof if line.key == self.at), None)
         self.line_says.setText(line.says if line and line.verdict != "open" else "")
         set_ink(self.line_says, VERDICTS.get(line.verdict, "") if line else "")
         self.line_says.setVisible(bool(self.line_says.text()))
@@ -308,13 +308,20 @@ class ProofView(StageView):
         near = line is not None and line.verdict == "near"
         self.decide.setVisible(near or bool(tried))
         self.accept.setVisible(near and not tried)
-        for key, one in self.answers.items():
-            one.setChecked(key == tried)
+        for key, answer in self.answers.items():
+            answer.setChecked(key == tried)
         self.instrument.clear()
         gauges = self.job.gauges(surface)
         size = line.lower if line is not None else None
-        reaching = [one for one in gauges if size is None or one.reaches(size)]
-        for gauge in (*reaching, *(one for one in gauges if one not in reaching)):
+        reaching = [
+            instrument
+            for instrument in gauges
+            if size is None or instrument.reaches(size)
+        ]
+        for gauge in (
+            *reaching,
+            *(instrument for instrument in gauges if instrument not in reaching),
+        ):
             self.instrument.addItem(gauge.name, gauge.id)
         # the surest that reaches, unless another was begun with
         last = surface.readings[-1].instrument if surface.readings else None

@@ -251,8 +251,8 @@ class RouteView(StageView):
         acts = QVBoxLayout()
         acts.addWidget(self.go)
         acts.addWidget(self.done)
-        for one in self.by_dial:
-            acts.addWidget(one)
+        for widget in self.by_dial:
+            acts.addWidget(widget)
         acts.addWidget(self.undone)
         acts.addWidget(self.moves)
         acts.addWidget(self.usual)
@@ -328,7 +328,9 @@ class RouteView(StageView):
         self.warning.setText(text)
         self.warning.setVisible(bool(text))
         steps = {step.key: step for up in plan.route for step in up.steps}
-        groups = [(one.title, [s.key for s in one.steps]) for one in plan.route]
+        groups = [
+            (holding.title, [s.key for s in holding.steps]) for holding in plan.route
+        ]
         if groups != self._groups:
             self._groups = groups
             self._make_frames()
@@ -337,8 +339,8 @@ class RouteView(StageView):
                 step = steps[key]
                 frame.show_step(step, self._film(step), self._mark_of(step))
             self._repaint_film()
-        for one in (self.area, self.detail):
-            one.setVisible(bool(plan.route))
+        for widget in (self.area, self.detail):
+            widget.setVisible(bool(plan.route))
         self.nothing.setVisible(not plan.route)
         if not plan.route:
             return
@@ -352,7 +354,7 @@ class RouteView(StageView):
         for frame in self.frames.values():
             if frame.lit:
                 frame.update()
-        self._to_paint = [one for one in self.frames.values() if not one.lit]
+        self._to_paint = [frame for frame in self.frames.values() if not frame.lit]
         self._painting.start()
 
     @property
@@ -477,10 +479,10 @@ class RouteView(StageView):
         set_part(self.done, "" if worked else "main")
         other = {"proof": "Prove it now", "undecided": f"Open fit {step.fit}"}
         self.go.setText(other.get(way, "Work it in Cut"))
-        for n, one in enumerate(self.by_dial):
-            one.setVisible(n < len(sizes))
+        for n, by_dial in enumerate(self.by_dial):
+            by_dial.setVisible(n < len(sizes))
             if n < len(sizes):
-                one.setText(self._dial_words(sizes[n]))
+                by_dial.setText(self._dial_words(sizes[n]))
 
     def _show_machine(self, set_up: HoldingTold) -> None:
         """The machine of a holding, where the shop has several to choose from."""
@@ -488,8 +490,8 @@ class RouteView(StageView):
         self.machine.setVisible(len(own) > 1)
         if len(own) > 1:
             self.machine.clear()
-            for one in own:
-                self.machine.addItem(f"on the {one.name}", one.id)
+            for machine in own:
+                self.machine.addItem(f"on the {machine.name}", machine.id)
 
     def _use_machine(self) -> None:
         set_up, _ = self._step()
@@ -517,7 +519,9 @@ class RouteView(StageView):
             return step.note
         dial = self.job.dial
         touch = self.job.touch
-        planned = ", ".join(dial.text(dial.shows(one.dial, touch)) for one in passes)
+        planned = ", ".join(
+            dial.text(dial.shows(advice.dial, touch)) for advice in passes
+        )
         return f"{step.note} Passes to come, on the dial: {planned}."
 
     def _sizes(self, step: StepTold) -> tuple[str, ...]:

@@ -32,5 +32,7 @@ class RunOutLine(QWidget):
 
     def _open(self) -> None:
         """The stack of all that lies off, to be turned against each other."""
-        longest = max(stations(self.bench.job.plan), key=lambda one: len(one.parts))
+        longest = max(
+            stations(self.bench.job.plan), key=lambda station: len(station.parts)
+        )
         self.bench.reckon("runout-stack", longest.asked)

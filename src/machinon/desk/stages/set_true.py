@@ -125,7 +125,7 @@ class SetTrue(Roomy):
         if not self.limit.edit.hasFocus():
             self.limit.put(length_text(self.job.true_within, 0.001, inch))
         needles = [max(turn) - min(turn) for turn in self.job.turns_read]
-        said = ", ".join(small_text(one, inch) for one in needles)
+        said = ", ".join(small_text(needle, inch) for needle in needles)
         self.before.setText(f"Swing so far: {said}" if needles else "")
         for view in (self.figures, self.rose):
             view.refresh()

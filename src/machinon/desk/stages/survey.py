@@ -331,7 +331,7 @@ class SurveyView(StageView):
 
     def _offer_standard(self, surface: Surface) -> None:
         """Where nothing is read, the standard it was made to can stand in."""
-        read = any(not one.struck for one in surface.readings)
+        read = any(not reading.struck for reading in surface.readings)
         takes = takes_standard(surface)
         self.as_made.setVisible(takes and not read)
         self.as_made.edit.setPlaceholderText(example_for(surface) if takes else "")
@@ -358,8 +358,8 @@ class SurveyView(StageView):
 
     def _fill_aids(self, surface: Surface) -> None:
         """What stands in the readings is typed before them."""
-        one = sum_of(surface)
-        asks = one.asks if one else ()
+        its_sum = sum_of(surface)
+        asks = its_sum.asks if its_sum else ()
         if list(self.aids) != [ask.key for ask in asks]:
             for field in self.aids.values():
                 self.aid_row.removeWidget(field)
@@ -489,7 +489,7 @@ class SurveyView(StageView):
     def _fill_rows(self, surface: Surface, found: Measured | None) -> None:
         clear_layout(self.rows)
         doubts = {d.index: d for d in found.doubts} if found else {}
-        counted = sum(not one.struck for one in surface.readings)
+        counted = sum(not reading.struck for reading in surface.readings)
         apart = found is not None and counted > found.count
         for i, reading in enumerate(surface.readings):
             self.rows.addWidget(self._row(i, reading, doubts.get(i), apart))
@@ -724,7 +724,7 @@ class SurveyView(StageView):
             return
         start = order.index(self.at) + 1 if self.at in order else 0
         turned = order[start:] + order[:start]
-        bare = [one for one in turned if self.job.plan.measured[one] is None]
+        bare = [key for key in turned if self.job.plan.measured[key] is None]
         self.choose(*(bare or turned)[0])
         self.reading.clear()
         self.reading.edit.setFocus()

@@ -130,16 +130,16 @@ class WorkPage(Roomy):
     @property
     def line(self) -> Line | None:
         """The line at hand; None once all are done."""
-        return next((one for one in self.list.lines if one.key == self.at), None)
+        return next((line for line in self.list.lines if line.key == self.at), None)
 
     @property
     def wanted(self) -> dict[str, float]:
         """Where the line at hand wants the axes of a read-out, mm."""
         figures = self.line.figures if self.line else ()
         return {
-            AXES[one.name]: float(one.value)
-            for one in figures
-            if one.name in AXES and not isinstance(one.value, str)
+            AXES[shown.name]: float(shown.value)
+            for shown in figures
+            if shown.name in AXES and not isinstance(shown.value, str)
         }
 
     def refresh(self) -> None:
@@ -176,13 +176,13 @@ class WorkPage(Roomy):
 
     def _left(self) -> list[Line]:
         done = self.job.lines_done
-        return [one for one in self.list.lines if one.key not in done]
+        return [line for line in self.list.lines if line.key not in done]
 
     def _stand_on_the_next(self) -> None:
         """Stay on the line that was chosen, else on the first that is not done."""
-        left = [one.key for one in self._left()]
+        left = [line.key for line in self._left()]
         if self.at not in left:
-            keys = [one.key for one in self.list.lines]
+            keys = [line.key for line in self.list.lines]
             after = keys[keys.index(self.at) :] if self.at in keys else keys
             self.at = next((k for k in after if k in left), left[0] if left else "")
 
@@ -228,33 +228,33 @@ class WorkPage(Roomy):
     def _show_ways(self) -> None:
         step, made = self.job.plan.at_step, self.job.plan.made
         sizes = self.job.sizes_at_dial(step) if step and self.job.lathe else ()
-        wanted = [*(one.key for one in self.list.ways), *sizes]
+        wanted = [*(way.key for way in self.list.ways), *sizes]
         if self._asked != wanted:
             self._asked = wanted
             clear_layout(self.ways)
             self.combos = {}
-            for one in self.list.ways:
+            for way in self.list.ways:
                 combo = Combo()
-                combo.setAccessibleName(one.asks)
+                combo.setAccessibleName(way.asks)
                 # however long its words: they are shortened, not the list pushed out
                 combo.setSizePolicy(
                     QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed
                 )
-                for key, words in one.answers:
-                    combo.addItem(f"{one.asks}: {words}", key)
-                combo.activated.connect(lambda _, key=one.key: self._choose_way(key))
-                self.combos[one.key] = combo
+                for key, words in way.answers:
+                    combo.addItem(f"{way.asks}: {words}", key)
+                combo.activated.connect(lambda _, key=way.key: self._choose_way(key))
+                self.combos[way.key] = combo
                 self.ways.addWidget(combo)
             for key in sizes[:2]:
                 assert made is not None
                 words = f"With the coach: {made.sizes[key].size.words}"
                 self.ways.addWidget(button(words, partial(self._sneak_up, key)))
-        for one in self.list.ways:
-            combo = self.combos[one.key]
-            combo.setCurrentIndex(combo.findData(one.chosen))
+        for way in self.list.ways:
+            combo = self.combos[way.key]
+            combo.setCurrentIndex(combo.findData(way.chosen))
 
     def _reveal(self) -> None:
-        keys = [one.key for one in self.list.lines]
+        keys = [line.key for line in self.list.lines]
         if self.at in keys:
             row = lines_height(self.list.lines[:1], ROW * self.look.scale)
             middle = self.rows.y() + (keys.index(self.at) + 0.5) * row
@@ -372,8 +372,8 @@ class WorkPage(Roomy):
             self.bench.open_working(answers[0])
             return
         menu = QMenu(self)
-        for one in answers:
-            menu.addAction(one.title, partial(self.bench.open_working, one))
+        for answer in answers:
+            menu.addAction(answer.title, partial(self.bench.open_working, answer))
         menu.popup(self.sums.mapToGlobal(self.sums.rect().bottomLeft()))
 
     def begin(self) -> None:
@@ -387,7 +387,7 @@ class WorkPage(Roomy):
         elif event.key() == Qt.Key.Key_Backspace:
             self.take_back()
         elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
-            keys = [one.key for one in self._left()]
+            keys = [line.key for line in self._left()]
             if self.at in keys:
                 step = 1 if event.key() == Qt.Key.Key_Down else -1
                 self.at = keys[(keys.index(self.at) + step) % len(keys)]

@@ -140,8 +140,8 @@ class DevicesPage(QWidget):
         self.axes = Field("Axes called or counted otherwise: A=X, B=-Y", None)
         for key, words in KINDS.items():
             self.kind.addItem(words, key)
-        for key, one in FORMS.items():
-            self.form.addItem(one.name, key)
+        for key, form in FORMS.items():
+            self.form.addItem(form.name, key)
         for rate in RATES:
             self.rate.addItem(f"{rate} baud", rate)
         self.rate.setCurrentIndex(self.rate.findData(9600))
@@ -158,8 +158,8 @@ class DevicesPage(QWidget):
         fields.setContentsMargins(0, 0, px(6), 0)
         line = Abreast(2, self.rate, self.parity)
         top = (self.name, self.kind, self.port, self.form, self.unit)
-        for one in (*top, line, self.axes, self.ask, self.every, self.instrument):
-            fields.addWidget(one)
+        for form in (*top, line, self.axes, self.ask, self.every, self.instrument):
+            fields.addWidget(form)
         fields.addStretch(1)
         column.addWidget(scrolled(inside), 1)
         column.addWidget(self.add)
@@ -172,15 +172,18 @@ class DevicesPage(QWidget):
         ids = list(self.hub.on_wire)
         if self._at not in ids:
             self._at = ids[0] if ids else ""
-        named = [(one.device.id, one.device.name) for one in self.hub.on_wire.values()]
+        named = [
+            (device.device.id, device.device.name)
+            for device in self.hub.on_wire.values()
+        ]
         if getattr(self, "_listed", None) != (named, self._at):
             self._listed = (named, self._at)
             clear_layout(self.list)
             for id, name in named:
-                one = button(name, lambda id=id: self._choose(id))
-                one.setCheckable(True)
-                one.setChecked(id == self._at)
-                self.list.addWidget(one)
+                tile = button(name, lambda id=id: self._choose(id))
+                tile.setCheckable(True)
+                tile.setChecked(id == self._at)
+                self.list.addWidget(tile)
             if not named:
                 words = (
                     "Nothing is on a wire yet. A gauge or a read-out that is plugged "
@@ -190,8 +193,8 @@ class DevicesPage(QWidget):
                 self.list.addWidget(label(words, "", wrap=True))
             self.list.addStretch(1)
         on = self.hub.on_wire.get(self._at)
-        for one in (self.teach, self.forget):
-            one.setVisible(on is not None)
+        for widget in (self.teach, self.forget):
+            widget.setVisible(on is not None)
         simulated = self._at in self.hub.stand_ins and on is not None
         gauge = on is not None and on.device.kind == "gauge"
         self.press.setVisible(simulated and gauge)
@@ -216,20 +219,20 @@ class DevicesPage(QWidget):
             return
         self._told = told
         clear_layout(self.lines)
-        for one in told:
+        for heard in told:
             row = QWidget()
             line = QHBoxLayout(row)
             line.setContentsMargins(0, 0, 0, 0)
-            text = label(one.text[:60], wrap=True)
+            text = label(heard.text[:60], wrap=True)
             text.setTextFormat(Qt.TextFormat.PlainText)
             line.addWidget(text, 1)
-            if one.values is None:
-                line.addWidget(label(one.says, "faint", "stop", wrap=True), 1)
+            if heard.values is None:
+                line.addWidget(label(heard.says, "faint", "stop", wrap=True), 1)
             else:
-                several = len(one.values) > 1
+                several = len(heard.values) > 1
                 said = "  ".join(
                     f"{axis} {length_text(value, 0.001, unit=not several)}".strip()
-                    for axis, value in one.values.items()
+                    for axis, value in heard.values.items()
                 )
                 line.addWidget(label(said, "", "measured", wrap=True), 1)
             self.lines.addWidget(row)
@@ -356,8 +359,8 @@ class DevicesPage(QWidget):
     def take_taught(self) -> None:
         """Read the device's lines as they were taught."""
         on = self.hub.on_wire.get(self._at)
-        told = {at: one.currentData() for at, one in self.chosen.items()
-                if one.currentData()}  # fmt: skip
+        told = {at: combo.currentData() for at, combo in self.chosen.items()
+                if combo.currentData()}  # fmt: skip
         if on is None:
             return
         try:

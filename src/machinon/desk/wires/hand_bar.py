@@ -42,16 +42,16 @@ class HandBar(QWidget):
     def refresh(self) -> None:
         """Show what there is; the parts are made anew only where others are there."""
         shape = tuple(
-            (one.device.id, one.device.kind, tuple(one.mirror.shown))
-            for one in self.hub.on_wire.values()
+            (device.device.id, device.device.kind, tuple(device.mirror.shown))
+            for device in self.hub.on_wire.values()
         )
         if (shape, self.look.scale, self.look.theme) != self._shape:
             self._shape = (shape, self.look.scale, self.look.theme)
             self._build()
         self.setVisible(bool(shape))
         now = self.hub.now()
-        for one in self.hub.on_wire.values():
-            self._show(one, now)
+        for device in self.hub.on_wire.values():
+            self._show(device, now)
 
     def _build(self) -> None:
         """Each device's name with its reading, its axes after it, abreast."""
@@ -62,17 +62,17 @@ class HandBar(QWidget):
         self.to_go: dict[tuple[str, str], QLabel] = {}
         self.axes: dict[tuple[str, str], QWidget] = {}
         self.cells.clear()
-        for one in self.hub.on_wire.values():
-            id = one.device.id
+        for device in self.hub.on_wire.values():
+            id = device.device.id
             mark = self.marks[id] = MarkView(self.look, "measured", 15)
-            name = self.names[id] = label(one.device.name, "faint", wrap=True)
-            if one.device.kind == "gauge":
+            name = self.names[id] = label(device.device.name, "faint", wrap=True)
+            if device.device.kind == "gauge":
                 figure = self.gauges[id] = label("–", "head", "measured")
                 take = button("Take  F8", lambda id=id: self.take(id))
                 self._cell(mark, name, figure, take)
                 continue
             self._cell(mark, name)
-            for axis in one.mirror.shown:
+            for axis in device.mirror.shown:
                 shown = button("", lambda id=id, axis=axis: self._ask(id, axis), "link")
                 shown.setAccessibleName(f"Axis {axis}")
                 self.figures[id, axis] = shown
@@ -89,33 +89,33 @@ class HandBar(QWidget):
         self.cells.put(cell)
         return cell
 
-    def _show(self, one: OnWire, now: float) -> None:
-        id, stale = one.device.id, one.stale(now)
+    def _show(self, device: OnWire, now: float) -> None:
+        id, stale = device.device.id, device.stale(now)
         name = self.names.get(id)
         if name is None:
             return
-        said = "" if one.state == "live" and not one.says.startswith(("sent", "over")) \
-            else f": {one.says}"  # fmt: skip
-        name.setText(f"{one.device.name}{said}")
+        odd = device.state != "live" or device.says.startswith(("sent", "over"))
+        said = f": {device.says}" if odd else ""
+        name.setText(f"{device.device.name}{said}")
         self.marks[id].set_kind("stop" if stale else "measured")
-        if one.device.kind == "gauge":
-            hand = one.hand if one.hand is not None else one.last
+        if device.device.kind == "gauge":
+            hand = device.hand if device.hand is not None else device.last
             text = "–" if hand is None else length_text(hand, 0.001, self._inch())
             self.gauges[id].setText(text)
-            set_ink(self.gauges[id], "faint" if one.hand is None else "measured")
+            set_ink(self.gauges[id], "faint" if device.hand is None else "measured")
             return
         wanted = self._wanted()
-        for axis, shown in one.mirror.shown.items():
+        for axis, shown in device.mirror.shown.items():
             text = f"{axis} {self._signed(shown)}"
             if stale:
-                text += f", {now - one.mirror.at.get(axis, now):.0f} s old"
-            if axis in one.mirror.jumped:
+                text += f", {now - device.mirror.at.get(axis, now):.0f} s old"
+            if axis in device.mirror.jumped:
                 text += ", it jumped: look"
             self.figures[id, axis].setText(text)
             to_go = self.to_go[id, axis]
             goal = wanted.get(axis)
             # on the way somewhere, only what leads there counts
-            going = bool(set(wanted) & set(one.mirror.shown))
+            going = bool(set(wanted) & set(device.mirror.shown))
             self.axes[id, axis].setVisible(goal is not None or not going)
             left = None if goal is None else goal - shown
             there = left is not None and abs(left) < FINE
@@ -132,18 +132,18 @@ class HandBar(QWidget):
 
     def take(self, id: str) -> None:
         """Put what a gauge sent last into the reading that has the focus."""
-        one = self.hub.on_wire.get(id)
-        if one is None:
+        device = self.hub.on_wire.get(id)
+        if device is None:
             return
-        hand = one.hand if one.hand is not None else one.last
+        hand = device.hand if device.hand is not None else device.last
         if hand is not None and self._take(hand):
             self.hub.taken(id)
 
     def take_any(self) -> None:
         """What is in hand of the first device that has something."""
-        for one in self.hub.on_wire.values():
-            if one.device.kind == "gauge" and one.last is not None:
-                self.take(one.device.id)
+        for device in self.hub.on_wire.values():
+            if device.device.kind == "gauge" and device.last is not None:
+                self.take(device.device.id)
                 return
         readout = self.hub.readout
         if readout is not None and not readout.stale(self.hub.now()):

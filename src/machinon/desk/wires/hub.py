@@ -61,7 +61,7 @@ class Hub(QObject):
 
     @property
     def devices(self) -> list[Device]:
-        return [one.device for one in self.on_wire.values()]
+        return [device.device for device in self.on_wire.values()]
 
     def listen(self, device: Device) -> None:
         """Begin to listen to a device, or begin anew."""
@@ -98,40 +98,44 @@ class Hub(QObject):
             self.forget(id)
 
     def _on_heard(self, heard: Heard) -> None:
-        one = self.on_wire.get(heard.device.id)
-        if one is None or one.device != heard.device:
+        device = self.on_wire.get(heard.device.id)
+        if device is None or device.device != heard.device:
             return  # it was let go of meanwhile
-        before, one.at = one.at, heard.at
-        if one.device.kind == "readout":
-            one.mirror.hear(heard.values, heard.at)
+        before, device.at = device.at, heard.at
+        if device.device.kind == "readout":
+            device.mirror.hear(heard.values, heard.at)
             self.changed.emit()
             return
         size = next(iter(heard.values.values()))
-        if size == one.last and heard.at - before < TWICE:
-            one.says = "sent twice: taken once"
+        if size == device.last and heard.at - before < TWICE:
+            device.says = "sent twice: taken once"
             self.changed.emit()
             return
-        one.last = one.hand = size
+        device.last = device.hand = size
         self.changed.emit()
-        self.reading.emit(one.device.id, size)
+        self.reading.emit(device.device.id, size)
 
     def _on_state(self, id: str, state: str, says: str) -> None:
-        one = self.on_wire.get(id)
-        if one is not None:
-            one.state, one.says = state, says  # type: ignore[assignment]
+        device = self.on_wire.get(id)
+        if device is not None:
+            device.state, device.says = state, says  # type: ignore[assignment]
             self.changed.emit()
 
     def taken(self, id: str) -> None:
         """What a gauge sent last has gone where it belongs."""
-        one = self.on_wire.get(id)
-        if one is not None and one.hand is not None:
-            one.hand = None
+        device = self.on_wire.get(id)
+        if device is not None and device.hand is not None:
+            device.hand = None
             self.changed.emit()
 
     @property
     def readout(self) -> OnWire | None:
         """The first read-out there is."""
-        kinds = (one for one in self.on_wire.values() if one.device.kind == "readout")
+        kinds = (
+            device
+            for device in self.on_wire.values()
+            if device.device.kind == "readout"
+        )
         return next(kinds, None)
 
     def now(self) -> float:

@@ -90,11 +90,11 @@ class Wired:
         """The practice lathe's gauge and dial speak through simulated devices, where
         there are any."""
         stand_ins = self._hub.stand_ins.values() if self._hub is not None else ()
-        one = next((one for one in stand_ins if one.kind == kind), None)
-        if one is not None and kind == "gauge":
-            one.send(size)
-        elif one is not None:
-            one.show(X=size)
+        device = next((device for device in stand_ins if device.kind == kind), None)
+        if device is not None and kind == "gauge":
+            device.send(size)
+        elif device is not None:
+            device.show(X=size)
 
     def _on_reading(self, id: str, size: float) -> None:
         device = self.hub.on_wire[id].device

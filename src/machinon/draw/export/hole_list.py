@@ -18,33 +18,35 @@ def hole_rows(made: Made) -> list[tuple[str, ...]]:
     The datum: the axis of what turns, the low left corner of a block.
     """
     rows: list[tuple[str, ...]] = []
-    for one in made.body.features:
-        if isinstance(one, Holes):
-            for number, (x, y) in enumerate(one.points, 1):
-                angle = math.degrees(math.atan2(y, x)) % 360 if one.block is None else 0
+    for holes in made.body.features:
+        if isinstance(holes, Holes):
+            for number, (x, y) in enumerate(holes.points, 1):
+                angle = (
+                    math.degrees(math.atan2(y, x)) % 360 if holes.block is None else 0
+                )
                 rows.append(
                     (
-                        one.name,
+                        holes.name,
                         str(number),
-                        one.face,
+                        holes.face,
                         f"{x + 0.0:.3f}",
                         f"{y + 0.0:.3f}",
-                        f"{angle:.4f}" if one.block is None else "",
-                        one.hole.says(),
+                        f"{angle:.4f}" if holes.block is None else "",
+                        holes.hole.says(),
                     )
                 )
-        elif isinstance(one, CrossHoles):
-            for number in range(one.count):
-                angle = (one.angle + 360.0 * number / one.count) % 360
+        elif isinstance(holes, CrossHoles):
+            for number in range(holes.count):
+                angle = (holes.angle + 360.0 * number / holes.count) % 360
                 rows.append(
                     (
-                        one.name,
+                        holes.name,
                         str(number + 1),
                         "side",
-                        f"{one.z:.3f}",
+                        f"{holes.z:.3f}",
                         "",
                         f"{angle:.4f}",
-                        one.hole.says(),
+                        holes.hole.says(),
                     )
                 )
     return rows

@@ -33,8 +33,8 @@ def write_dxf(made: Made, path: Path, first_angle: bool = False) -> None:
         document.layers.add(name, color=colour, linetype=kind)
     space = document.modelspace()
     _add_items(space, drawing)
-    for one in lines:
-        _add_dimension(space, one)
+    for line in lines:
+        _add_dimension(space, line)
     for at, text, size in notes:
         space.add_text(text, height=size, dxfattribs={"layer": "notes", "insert": at})
     try:
@@ -66,14 +66,14 @@ def _add_items(space: Any, drawing: Drawing) -> None:
                 continue
 
 
-def _add_dimension(space: Any, one: MeasuredLine) -> None:
+def _add_dimension(space: Any, line: MeasuredLine) -> None:
     """A dimension of what lies in the drawing: its length is measured there."""
     dimension = space.add_linear_dim(
-        base=one.base,
-        p1=one.a,
-        p2=one.b,
-        angle=one.angle,
-        text=one.text,
+        base=line.base,
+        p1=line.a,
+        p2=line.b,
+        angle=line.angle,
+        text=line.text,
         dxfattribs={"layer": "dimensions"},
         override={"dimtxt": 3.0, "dimasz": 2.5, "dimexe": 1.0, "dimexo": 0.6},
     )

@@ -57,7 +57,7 @@ def passes(s: Sketch) -> None:
     wide = gap * max(2.4, 0.5 * count)
     s.frame(0, low - 0.5 * gap, wide, high + 0.2 * gap, (9, 4))
     step = wide / (count + 1)
-    sizes = [start, *(one[on] * share for one in done)]
+    sizes = [start, *(row[on] * share for row in done)]
     points = [(0.0, start)]
     for i, size in enumerate(sizes):
         points += [(i * step, size), ((i + 1) * step, size)]
@@ -68,18 +68,18 @@ def passes(s: Sketch) -> None:
         top = high + 0.15 * gap
         s.shape([(0, top), *points, (wide, top)], hatch=True)
     shown = 12
-    for i, one in enumerate(done[:shown]):
-        x, y = s.p((i + 1.5) * step, one[on] * share)
+    for i, row in enumerate(done[:shown]):
+        x, y = s.p((i + 1.5) * step, row[on] * share)
         s.board.text(
             (x, y - 0.9 * s.size),
-            length_text(one[on], 0.01, s.inch, unit=False),
+            length_text(row[on], 0.01, s.inch, unit=False),
             0.9 * s.size,
             "measured",
             backed=True,
         )
         s.board.text(
             (x, s.p(0, floor)[1] + 1.2 * s.size),
-            f"{one['dial']:.2f}",
+            f"{row['dial']:.2f}",
             0.9 * s.size,
             "cut",
         )
@@ -203,8 +203,8 @@ def ball_turning(s: Sketch) -> None:
     s.shape([*ball, (-long, half), (-long, 0)], hatch=True)
     s.shape([*((x, -y) for x, y in ball), (-long, -half), (-long, 0)], fill="panel")
     steps = [
-        tuple(float(one[key]) for key in ("from", "to", "diameter"))
-        for one in s.results.get("steps") or []
+        tuple(float(piece[key]) for key in ("from", "to", "diameter"))
+        for piece in s.results.get("steps") or []
     ]
     for behind in (False, True):
         # down the stairs from the blank, towards the tip or the neck
@@ -215,8 +215,8 @@ def ball_turning(s: Sketch) -> None:
                 at = -low if behind else -high
                 stairs += [(at, stairs[-1][1]), (at, diameter / 2)]
         stairs += [(edge, stairs[-1][1])]
-        for one, other in itertools.pairwise(stairs):
-            s.line(one, other, "cut", 1.6)
+        for stair, other in itertools.pairwise(stairs):
+            s.line(stair, other, "cut", 1.6)
     s.line((-long - radius, 0), (0.2 * radius, 0), "centre", 1.0)
     s.across("ball", (-radius, -radius), (-radius, radius), 0.0)
     s.across("length", (-long, -radius), (0, -radius), -1.8)

@@ -263,7 +263,7 @@ def edge_find(s: Sketch) -> None:
 
 def hole_pattern(s: Sketch) -> None:
     points = [(float(x), float(y)) for x, y in s.results["points"]]
-    cx, cy = (float(one) for one in s.results["centre"])
+    cx, cy = (float(result) for result in s.results["centre"])
     r, hole = s.r("diameter") / 2, s.v("hole") / 2
     s.frame(cx - r * 1.25, cy - r * 1.25, cx + r * 1.25, cy + r * 1.25, (9, 1.6))
     s.circle(cx, cy, r, "centre", width=1.0)
@@ -286,7 +286,7 @@ def pipe_joint(s: Sketch) -> None:
     low = -2.2 * on - deep
     s.frame(-0.1 * around, low - 0.2 * on, 1.1 * around, 1.6 * deep, (7, 3))
     rows = s.results.get("points") or []
-    curve = [(float(one["along"]), float(one["up"])) for one in rows]
+    curve = [(float(row["along"]), float(row["up"])) for row in rows]
     if curve:
         s.shape([(0.0, -0.4 * deep), *curve, (around, -0.4 * deep)], role="cut")
     s.across("around", (0, -0.4 * deep), (around, -0.4 * deep), -1.6)
@@ -322,8 +322,8 @@ def arc_points(s: Sketch) -> None:
         closed=False,
     )
     s.cross(0, 0, 0.25 * radius)
-    for one in s.results.get("points") or []:
-        s.circle(float(one["x"]), float(one["y"]), cutter / 2, "cut", width=0.9)
+    for point in s.results.get("points") or []:
+        s.circle(float(point["x"]), float(point["y"]), cutter / 2, "cut", width=0.9)
     x, y = s.p(0, -0.25 * radius)  # under the cross
     s.ask("radius", (x, y + 2.3 * s.size))
     s.ask("cutter", (x, y + 5.4 * s.size))

@@ -270,7 +270,8 @@ def runout(s: Sketch) -> None:
 def runout_stack(s: Sketch) -> None:
     elements = s.values.get("elements") or ()
     clocked = {
-        i: one["angle"] for i, one in enumerate(s.results.get("best_clocking") or [])
+        i: turned["angle"]
+        for i, turned in enumerate(s.results.get("best_clocking") or [])
     }
     worst = s.r("worst") or 1.0
     s.frame(-worst, -worst, worst, worst, (10, 2.2))
@@ -288,18 +289,18 @@ def runout_stack(s: Sketch) -> None:
             named = y
     s.cross(0, 0, worst * 0.1)
     x = y = carried = 0.0  # a piece turns with the one it sits on
-    for i, one in enumerate(elements):
+    for i, element in enumerate(elements):
         size = (
-            float(one.get("eccentricity") or 0)
-            if isinstance(one.get("eccentricity"), int | float)
+            float(element.get("eccentricity") or 0)
+            if isinstance(element.get("eccentricity"), int | float)
             else 0.0
         )
         phase = (
-            float(one.get("phase") or 0)
-            if isinstance(one.get("phase"), int | float)
+            float(element.get("phase") or 0)
+            if isinstance(element.get("phase"), int | float)
             else 0
         )
-        if one.get("phase") is None:  # free to turn: its direction itself
+        if element.get("phase") is None:  # free to turn: its direction itself
             angle = math.radians(clocked.get(i, 0.0))
         else:
             carried += clocked.get(i, 0.0)
@@ -309,7 +310,7 @@ def runout_stack(s: Sketch) -> None:
         s.board.arrow(s.p(nx, ny), s.p(x, y), "measured")
         at, height = s.p((x + nx) / 2, (y + ny) / 2)
         aside = s.size if i % 2 else -s.size
-        name = str(one.get("name") or i + 1)
+        name = str(element.get("name") or i + 1)
         s.note(name, (at + aside, height), "left" if i % 2 else "right")
         x, y = nx, ny
     s.line((0, 0), (x, y), "proved", 3.0)

@@ -83,12 +83,12 @@ def packing(s: Sketch) -> None:
     s.box(-1.0, -0.6, 1.0, 0.6, hatch=False)
     places = ((-1, -0.6), (1, -0.6), (1, 0.6), (-1, 0.6))
     shims = s.results.get("shims") or []
-    for (x, y), one in zip(places, shims, strict=False):
+    for (x, y), shim in zip(places, shims, strict=False):
         s.circle(x * 0.86, y * 0.8, 0.06, "cut")
         page = s.p(x * 0.5, y * 0.72)
         s.board.text(
             page,
-            small_text(one["shim"], s.inch),
+            small_text(shim["shim"], s.inch),
             s.size,
             "measured",
             bold=True,

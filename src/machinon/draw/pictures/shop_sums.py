@@ -142,16 +142,16 @@ def triangle(s: Sketch) -> None:
 
 
 def strip_length(s: Sketch) -> None:
-    count, one = int(s.v("pieces")), s.v("length")
+    count, length = int(s.v("pieces")), s.v("length")
     strip, pitch, ends = s.r("strip"), s.r("pitch"), s.v("ends")
     tall = strip * 0.12
     s.frame(0, -tall, strip, tall, (4, 5))
     s.box(0, -tall, strip, tall, hatch=False)
     for i in range(min(count, 60)):
         left = ends + i * pitch
-        s.box(left, -tall, left + one, tall, hatch=True)
+        s.box(left, -tall, left + length, tall, hatch=True)
     s.across("strip", (0, tall), (strip, tall), 3.6)
-    s.across("length", (ends, -tall), (ends + one, -tall), -1.6)
+    s.across("length", (ends, -tall), (ends + length, -tall), -1.6)
     if count > 1:
         y = s.p(0, -tall)[1] + 4.4 * s.size
         s.tell("pitch", (s.p(ends + pitch, 0)[0], y), "piece to piece")
@@ -193,17 +193,17 @@ def screw_length(s: Sketch) -> None:
     s.put("engagement", (left, y), "must hold", "right")
     s.tell("most", (s.p(wide, 0)[0] + 8 * s.size, y), "at most", "left")
     sold = s.results.get("stock") or []
-    text = ", ".join(length_text(one, 0.1, s.inch, unit=False) for one in sold)
+    text = ", ".join(length_text(size, 0.1, s.inch, unit=False) for size in sold)
     s.note(f"sold: {text or 'none'}", (s.board.width / 2, s.floor - 0.8 * s.size))
 
 
 def length_chain(s: Sketch) -> None:
     links = s.values.get("links") or ()
     sizes = []
-    for one in links:
-        value = one.get("length")
-        way = -1 if str(one.get("sign", "+")).strip() in ("-", "−") else 1
-        sizes.append((str(one.get("name") or ""), way, value))
+    for link in links:
+        value = link.get("length")
+        way = -1 if str(link.get("sign", "+")).strip() in ("-", "−") else 1
+        sizes.append((str(link.get("name") or ""), way, value))
     lengths = [v for _, _, v in sizes if isinstance(v, int | float)]
     whole = max([*lengths, 1.0])
     s.frame(0, -len(sizes), whole * 1.2, 0.5, (5, 4))
@@ -456,8 +456,8 @@ def knurl(s: Sketch) -> None:
     s.tell("teeth", (right, s.p(0, r * 0.6)[1]), "teeth", "left")
     s.tell("growth", (right, s.p(0, 0)[1]), "grows", "left")
     best = s.results.get("best_diameters") or []
-    for i, one in enumerate(best):
-        text = length_text(one, 0.001, s.inch)
+    for i, diameter in enumerate(best):
+        text = length_text(diameter, 0.001, s.inch)
         y = s.p(0, r * 0.6)[1] + i * 2.2 * s.size
         s.board.text((left, y), text, s.size, "measured", "right", bold=True)
     s.note("turn it to", (left - 3 * s.size, s.p(0, r * 0.6)[1] - 1.8 * s.size))

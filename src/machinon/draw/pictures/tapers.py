@@ -17,21 +17,21 @@ def _plug(s: Sketch, taper: Taper, length: float, large: float) -> tuple[float, 
     return a, b
 
 
-def _extent(one: Taper) -> tuple[float, float]:
+def _extent(taper: Taper) -> tuple[float, float]:
     """Large end and length, mm; drawn at will where the taper has none."""
-    large = one.large or 25.0
-    return large, one.length or min(large * 2.5, 0.9 * large / one.ratio)
+    large = taper.large or 25.0
+    return large, taper.length or min(large * 2.5, 0.9 * large / taper.ratio)
 
 
 def taper(s: Sketch) -> None:
-    one = taper_of(str(s.values["name"]))
-    large, length = _extent(one)
-    a, b = _plug(s, one, length, large)
-    if one.large:
+    taper = taper_of(str(s.values["name"]))
+    large, length = _extent(taper)
+    a, b = _plug(s, taper, length, large)
+    if taper.large:
         s.across("large_diameter", (length, -b), (length, b), 4.4, "large end")
-    if one.small:
+    if taper.small:
         s.across("small_diameter", (0, -a), (0, a), -4.4, "small end")
-    if one.length:
+    if taper.length:
         s.across("length", (0, b), (length, b), 2.0)
     x = s.p(length / 2, 0)[0]
     s.tell("half_angle", (x, s.p(0, 0)[1] - 1.4 * s.size), "half angle")
@@ -44,8 +44,8 @@ def taper(s: Sketch) -> None:
 
 def taper_angle(s: Sketch) -> None:
     large, small, length = s.v("large"), s.v("small"), s.v("length")
-    one = Taper("", (large - small) / length)
-    a, b = _plug(s, one, length, large)
+    taper = Taper("", (large - small) / length)
+    a, b = _plug(s, taper, length, large)
     s.across("large", (length, -b), (length, b), 4.4)
     s.across("small", (0, -a), (0, a), -4.4)
     s.across("length", (0, b), (length, b), 2.0)
@@ -58,14 +58,14 @@ def taper_angle(s: Sketch) -> None:
 
 
 def taper_setup(s: Sketch) -> None:
-    one = taper_of(str(s.values["taper"]))
-    large, length = _extent(one)
+    taper = taper_of(str(s.values["taper"]))
+    large, length = _extent(taper)
     method = s.values.get("method")
     if method == "sine":
         _sine_bar(s, s.r("angle"), s.v("sine_length"), "sine_length", "sine_stack")
         s.tell("angle", (s.board.width * 0.85, 2.6 * s.size))
     else:
-        a, b = _plug(s, one, length, large)
+        a, b = _plug(s, taper, length, large)
         x = s.p(length / 2, 0)[0]
         s.tell("angle", (x, s.p(0, 0)[1] - 1.4 * s.size), "half angle to set")
         if method == "tailstock":
@@ -120,12 +120,12 @@ def taper_setup(s: Sketch) -> None:
 
 
 def taper_advance(s: Sketch) -> None:
-    one = taper_of(str(s.values["taper"]))
+    taper = taper_of(str(s.values["taper"]))
     advance = s.v("advance")
-    large = one.large or 25.0
-    length = max(one.length or large * 2.5, advance * 2)
-    length = min(length, 0.9 * large / one.ratio + advance)
-    a, b = _plug(s, one, length, large)
+    large = taper.large or 25.0
+    length = max(taper.length or large * 2.5, advance * 2)
+    length = min(length, 0.9 * large / taper.ratio + advance)
+    a, b = _plug(s, taper, length, large)
     s.line((advance, a), (length + advance, b), "cut", 2.0)
     s.line((advance, -a), (length + advance, -b), "cut", 2.0)
     s.across("advance", (length, b), (length + advance, b), 2.4)

@@ -41,13 +41,15 @@ def _of(s: Sketch) -> Thread:
 
 
 def thread(s: Sketch) -> None:
-    one = _of(s)
-    crest, root = _profile(s, one)
-    p = one.pitch
+    thread = _of(s)
+    crest, root = _profile(s, thread)
+    p = thread.pitch
     s.across("pitch", (0.5 * p, crest), (1.5 * p, crest), 2.2)
     left, right = s.p(0, 0)[0] - 1.2 * s.size, s.p(TURNS * p, 0)[0] + 1.2 * s.size
     s.tell("major", (left, s.p(0, crest)[1]), anchor="right")
-    s.tell("pitch_diameter", (right, s.p(0, one.pitch_diameter / 2)[1]), anchor="left")
+    s.tell(
+        "pitch_diameter", (right, s.p(0, thread.pitch_diameter / 2)[1]), anchor="left"
+    )
     s.tell("minor_external", (left, s.p(0, root)[1]), "root of the screw", "right")
     s.tell(
         "minor_internal",
@@ -61,9 +63,9 @@ def thread(s: Sketch) -> None:
 
 
 def tap_drill(s: Sketch) -> None:
-    one = _of(s)
-    crest, _ = _profile(s, one)
-    p = one.pitch
+    thread = _of(s)
+    crest, _ = _profile(s, thread)
+    p = thread.pitch
     drill = s.r("drill_size") / 2
     s.line((-0.2 * p, drill), ((TURNS + 0.2) * p, drill), "measured", 3.0)
     right = s.p(TURNS * p, 0)[0] + 1.2 * s.size
@@ -81,12 +83,14 @@ def tap_drill(s: Sketch) -> None:
 
 
 def thread_wires(s: Sketch) -> None:
-    one = _of(s)
-    _, root = _profile(s, one)
-    p = one.pitch
+    thread = _of(s)
+    _, root = _profile(s, thread)
+    p = thread.pitch
     wire = s.v("wire", s.r("best_wire"))
-    a = math.radians(one.form.angle / 2)
-    centre = one.pitch_diameter / 2 + wire / (2 * math.sin(a)) - p / (4 * math.tan(a))
+    a = math.radians(thread.form.angle / 2)
+    centre = (
+        thread.pitch_diameter / 2 + wire / (2 * math.sin(a)) - p / (4 * math.tan(a))
+    )
     for x in (1 * p, 2 * p):
         s.circle(x, centre, wire / 2, "measured", "ground", 2.4)
     top = centre + wire / 2
@@ -103,9 +107,9 @@ def thread_wires(s: Sketch) -> None:
 
 
 def crest_flat(s: Sketch) -> None:
-    one = _of(s)
-    crest, root = _profile(s, one)
-    p = one.pitch
+    thread = _of(s)
+    crest, root = _profile(s, thread)
+    p = thread.pitch
     flat = s.r("flat")
     s.across("flat", (1.5 * p - flat / 2, crest), (1.5 * p + flat / 2, crest), 3.0)
     left, right = s.p(0, 0)[0] - 1.2 * s.size, s.p(TURNS * p, 0)[0] + 1.2 * s.size
@@ -119,9 +123,9 @@ def crest_flat(s: Sketch) -> None:
 
 
 def thread_passes(s: Sketch) -> None:
-    one = _of(s)
+    thread = _of(s)
     total = s.r("total_depth")
-    half = total * math.tan(math.radians(one.form.angle / 2))
+    half = total * math.tan(math.radians(thread.form.angle / 2))
     s.frame(-3 * half - total, -total * 1.15, 3 * half + total, total * 0.5)
     s.shape(
         [
@@ -225,12 +229,12 @@ def change_gears(s: Sketch) -> None:
 
 
 def clearance_hole(s: Sketch) -> None:
-    one = _of(s)
+    thread = _of(s)
     hole = s.r("diameter")
     s.frame(-hole * 1.6, -hole * 0.8, hole * 1.6, hole * 0.8)
     for side in (-1, 1):
         s.box(side * hole / 2, -hole * 0.7, side * hole * 1.4, hole * 0.7, hatch=True)
-    s.box(-one.major / 2, -hole * 0.8, one.major / 2, hole * 0.8)
+    s.box(-thread.major / 2, -hole * 0.8, thread.major / 2, hole * 0.8)
     s.line((0, -hole * 0.85), (0, hole * 0.85), "centre", 1.0)
     s.across("diameter", (-hole / 2, hole * 0.7), (hole / 2, hole * 0.7), 2.4, "hole")
     s.ask("thread", s.p(0, 0))
@@ -238,10 +242,10 @@ def clearance_hole(s: Sketch) -> None:
 
 
 def cap_screw(s: Sketch) -> None:
-    one = _of(s)
+    thread = _of(s)
     bore, deep = s.r("counterbore_diameter"), s.r("counterbore_depth")
     head, high = s.r("head_diameter"), s.r("head_height")
-    d = one.major
+    d = thread.major
     deep = max(deep, 0.3 * d)
     low = -deep - 1.6 * d
     wide = max(bore, head) * 0.95
@@ -287,17 +291,17 @@ def cap_screw(s: Sketch) -> None:
 
 
 def thread_engagement(s: Sketch) -> None:
-    one = _of(s)
-    least, d = s.r("minimum_length"), one.major
+    thread = _of(s)
+    least, d = s.r("minimum_length"), thread.major
     s.frame(-1.6 * d, -least - 0.5 * d, 1.6 * d, d)
     for side in (-1, 1):
         s.box(side * d / 2, -least, side * 1.5 * d, 0, hatch=True)
     s.box(-d / 2, -least - 0.4 * d, d / 2, 0.4 * d)
     s.box(-0.8 * d, 0.4 * d, 0.8 * d, d)
-    turns = int(least / one.pitch)
+    turns = int(least / thread.pitch)
     for i in range(min(turns, 60)):
-        y = -i * one.pitch
-        s.line((-d / 2, y), (d / 2, y - one.pitch / 2), "thin", 0.8)
+        y = -i * thread.pitch
+        s.line((-d / 2, y), (d / 2, y - thread.pitch / 2), "thin", 0.8)
     s.across("minimum_length", (1.5 * d, 0), (1.5 * d, -least), 3.6, "least engaged")
     left = s.p(-1.5 * d, 0)[0] - 0.6 * s.size
     s.ask("thread", s.p(0, 0.7 * d))
@@ -320,12 +324,12 @@ def thread_identify(s: Sketch) -> None:
         "tpi" if s.values.get("tpi") else "pitch", (0.42 * s.board.width, 2.2 * s.size)
     )
     s.ask("uncertainty", (0.66 * s.board.width, 2.2 * s.size), "uncertainty")
-    for i, one in enumerate(found):
+    for i, row in enumerate(found):
         y = top + i * step
         s.board.text(
-            (x - s.size, y), one["thread"], s.size, "text", "right", bold=i == 0
+            (x - s.size, y), row["thread"], s.size, "text", "right", bold=i == 0
         )
-        share = max(one["score"], 0.01)
+        share = max(row["score"], 0.01)
         a, b = y - 0.5 * s.size, y + 0.5 * s.size
         s.board.items.append(
             Shape(
@@ -338,7 +342,7 @@ def thread_identify(s: Sketch) -> None:
         )
         s.board.text(
             (x + 0.5 * s.size, y + 1.1 * s.size),
-            f"{one['major_error']:+.3f} mm off its nominal".replace("-", "−"),
+            f"{row['major_error']:+.3f} mm off its nominal".replace("-", "−"),
             0.8 * s.size,
             "faint",
             "left",

@@ -34,6 +34,6 @@ PHRASES = (
 def examples() -> Mapping[str, str]:
     """An example for each reckoning that can be asked in a line, by its name."""
     found: dict[str, str] = {}
-    for one in PHRASES:
-        found.setdefault(one.reckoner, one.example)
+    for phrase in PHRASES:
+        found.setdefault(phrase.reckoner, phrase.example)
     return found

@@ -135,11 +135,11 @@ def _cleans(s: Said) -> Inputs | None:
     if not s.has("clean"):
         return None
     runs = s.near("out", "runout", "run-out", "swing")
-    runs, one, other = s.alike(runs, s.size(), s.size())
+    runs, first, other = s.alike(runs, s.size(), s.size())
     s.has("up", "run", "true", "from", "stock", "bar", "out")
-    if not (runs and one and other):
+    if not (runs and first and other):
         return None
-    size, stock = sorted((one, other), key=s.mm)
+    size, stock = sorted((first, other), key=s.mm)
     return {"stock": stock, "size": size, "run_out": runs}
 
 

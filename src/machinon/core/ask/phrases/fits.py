@@ -17,11 +17,11 @@ def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = s.take("fit"), s.size()
     s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
     if not fit:
-        one, other = s.take("zone"), s.take("zone")  # 40 H7 k6
+        first, other = s.take("zone"), s.take("zone")  # 40 H7 k6
         if not other:
             return None
-        holes_last = other[0].isupper() and one[0].islower()
-        fit = f"{other}/{one}" if holes_last else f"{one}/{other}"
+        holes_last = other[0].isupper() and first[0].islower()
+        fit = f"{other}/{first}" if holes_last else f"{first}/{other}"
     if fit.islower():  # said in small letters the hole still comes first
         hole, _, shaft = fit.partition("/")
         fit = f"{hole.upper()}/{shaft}"
@@ -76,7 +76,7 @@ def _t_nut(s: Said) -> Inputs | None:
     s.has("nut", "slot", "neck", "size")
     # the standard slot at its smallest: such a nut goes into any of them
     row = standard_slot(s.mm(neck))
-    slot = {key: float(one) for key, one in row.items() if key.endswith("_mm")}
+    slot = {key: float(value) for key, value in row.items() if key.endswith("_mm")}
     if abs(slot["neck_mm"] - s.mm(neck)) > WORN:
         return None  # of a slot of another standard only the neck is known
     return {
@@ -92,11 +92,11 @@ def _shrink(s: Said) -> Inputs | None:
     if not (s.has("shrink") or (s.has("heat") and s.has("hub", "ring"))):
         return None
     tight = s.near("interference", "tight", "over")
-    one, other = s.alike(s.size(), tight or s.size())
+    first, other = s.alike(s.size(), tight or s.size())
     s.has("fit", "hub", "shaft", "on", "drop")
-    if not one or not other:
+    if not first or not other:
         return None
-    tight, wide = sorted((one, other), key=s.mm)
+    tight, wide = sorted((first, other), key=s.mm)
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
     return {**given, "hub_material": metal} if metal else given

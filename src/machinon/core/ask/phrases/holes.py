@@ -75,11 +75,11 @@ def _check(s: Said) -> Inputs | None:
     if not s.has("check", "over", "across") or not s.has("pin"):
         return None
     count = s.near("hole", kinds=("number",))
-    one, other = s.size(), s.size()
+    first, other = s.size(), s.size()
     s.has("hole", "bolt", "circle", "on", "diameter")
-    if not (count.isdigit() and one and other):
+    if not (count.isdigit() and first and other):
         return None
-    pin, circle = sorted((one, other), key=s.mm)
+    pin, circle = sorted((first, other), key=s.mm)
     return {"holes": count, "diameter": circle, "pin": pin}
 
 
@@ -100,7 +100,7 @@ def _dividing(s: Said) -> Inputs | None:
 
 @phrase("polygon", "hex 17 from round")
 def _polygon(s: Said) -> Inputs | None:
-    words = [one.text.lower() for one in s.parts]
+    words = [part.text.lower() for part in s.parts]
     if s.has("broach") or "hole" in words or "holes" in words:
         return None
     sides = _sides(s, words)

@@ -40,12 +40,12 @@ def _keyway(s: Said) -> Inputs | None:
     if not s.has("keyway", "key") or s.has("woodruff"):
         return None
     pair = s.pair()
-    one = s.size()
+    size = s.size()
     other = "" if pair else s.size()
-    if not one:
+    if not size:
         return None
     # 8 in a bore of 30: a key is narrower than what it is in
-    *width, shaft = sorted(filter(None, (one, other)), key=s.mm)
+    *width, shaft = sorted(filter(None, (size, other)), key=s.mm)
     given: Inputs = {"shaft_diameter": shaft}
     if width:
         (given["key"],) = width

@@ -45,11 +45,11 @@ def _from_ends(s: Said) -> Inputs | None:
     if not s.has("taper", "cone"):
         return None
     length = s.near("over", "length")
-    length, one, other = s.alike(length, s.size(), s.size())
+    length, first, other = s.alike(length, s.size(), s.size())
     s.has("from", "to", "angle", "diameter", "large", "small", "end")
-    if not one or not other or not length:
+    if not first or not other or not length:
         return None
-    small, large = sorted((one, other), key=s.mm)
+    small, large = sorted((first, other), key=s.mm)
     return {"large": large, "small": small, "length": length}
 
 

@@ -38,9 +38,9 @@ def _fine(name: str) -> str:
     """The usual fine pitch of a metric size: the coarsest of its fine ones."""
     size = name.upper().replace(" ", "")
     pitches = [
-        one.pitch
-        for one in known_threads().values()
-        if one.name.upper().startswith(f"{size}X")
+        thread.pitch
+        for thread in known_threads().values()
+        if thread.name.upper().startswith(f"{size}X")
     ]
     # M8 and M10 are usually cut a quarter finer, M12 on with 1.25 or 1.5
     usual = {"M8": 1.0, "M10": 1.25, "M12": 1.25}.get(size)
@@ -204,13 +204,13 @@ def _lead(s: Said) -> str:
         if len(sizes) == 2:
             # a screw is cut on one that is coarser, unless it is said which is which
             said = s.parts[behind + 1].word if behind + 1 < len(s.parts) else ""
-            one = sizes[0] if said == "pitch" else max(sizes, key=s.pitch_of)
+            size = sizes[0] if said == "pitch" else max(sizes, key=s.pitch_of)
         elif sizes:
-            (one,) = sizes
+            (size,) = sizes
         else:
             return ""
-        one.used = True
-        return one.text.replace(" ", "")
+        size.used = True
+        return size.text.replace(" ", "")
     return ""
 
 

@@ -53,45 +53,45 @@ def tip(diameter: float) -> float:
 
 
 def holes_list(
-    step: StepTold, one: Holes, at: Machines, ways: Mapping[str, str]
+    step: StepTold, holes: Holes, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
     """The holes of a pattern in a face, as the step cuts them."""
     asked: list[Way] = []
     answers: list[Answer] = []
-    circle = one.pattern if isinstance(one.pattern, HoleCircle) else None
+    circle = holes.pattern if isinstance(holes.pattern, HoleCircle) else None
     turned = False
     if circle is not None and circle.count > 1:
         asked.append(way("places", "Laid out", PLACES, ways))
         turned = asked[-1].chosen == "turned"
-    if one.block is not None and not turned:
+    if holes.block is not None and not turned:
         asked.append(way("zero", "Read from", ZERO, ways))
     drills = ladder(step.drill) if step.drill else ()
-    if len(drills) > 1 and len(one.points) > 1:
+    if len(drills) > 1 and len(holes.points) > 1:
         asked.append(way("order", "In what order", ORDER, ways))
     by_hole = any(w.key == "order" and w.chosen == "holes" for w in asked)
     centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
-    faced, zero = seen(step.after, one), (0.0, 0.0)
+    faced, zero = seen(step.after, holes), (0.0, 0.0)
     if turned:
         assert circle is not None
         zero = mean(x for x, _ in faced), mean(y for _, y in faced)
         arms, places = turned_on(circle.count, at.divider, "Table at", answers)
-        lines = [_on_the_table(circle, one), *arms]
+        lines = [_on_the_table(circle, holes), *arms]
     else:
         if centre:
-            long, wide = face_size(step.after, one.face)
+            long, wide = face_size(step.after, holes.face)
             zero = long / 2, wide / 2
         places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
-        lines = [_zero(step.after, one, centre)]
+        lines = [_zero(step.after, holes, centre)]
     each = list(zip(faced, places, strict=True))
-    lines += _each_hole(step, one, drills or (0.0,), by_hole, each)
+    lines += _each_hole(step, holes, drills or (0.0,), by_hole, each)
     if step.operation == "drill" and len(places) > 1:
-        lines.append(_checked(one, circle, answers))
+        lines.append(_checked(holes, circle, answers))
     return WorkList(tuple(lines), tuple(asked), tuple(answers), zero)
 
 
 def _each_hole(
     step: StepTold,
-    one: Holes,
+    holes: Holes,
     laps: Sequence[float],
     by_hole: bool,
     places: Sequence[tuple[Point, tuple[Shown, ...]]],
@@ -106,10 +106,10 @@ def _each_hole(
         numbered = [(drill, n) for n in range(many) for drill in laps]
     for drill, n in numbered:
         key, head = _named(n, many, drill, len(laps))
-        deep = _deep(step, one.hole, one.through, drill)
-        note = _note(step, one.hole, one.through)
-        if drill and one.hole.flat and one.hole.depth is not None:
-            deep = (Shown("Point at", one.hole.depth),)
+        deep = _deep(step, holes.hole, holes.through, drill)
+        note = _note(step, holes.hole, holes.through)
+        if drill and holes.hole.flat and holes.hole.depth is not None:
+            deep = (Shown("Point at", holes.hole.depth),)
             note = f"{note} {FLAT}".strip()
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
@@ -127,20 +127,20 @@ def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
     return f"{n + 1}", head
 
 
-def seen(body: Body, one: Holes) -> list[Point]:
+def seen(body: Body, holes: Holes) -> list[Point]:
     """The holes of a face as one looks at it: from the axis of what turns, or from the
     low left corner of a block's face; mm."""
-    back = mirrored(body, one.face)
+    back = mirrored(body, holes.face)
     # without the dust of sines: a nanometre is below any read-out
-    points = [(round(x, 6) + 0.0, round(y, 6) + 0.0) for x, y in one.points]
-    if one.block is None:
+    points = [(round(x, 6) + 0.0, round(y, 6) + 0.0) for x, y in holes.points]
+    if holes.block is None:
         return [(0.0 - x if back else x, y) for x, y in points]
-    long, _ = face_size(body, one.face)
+    long, _ = face_size(body, holes.face)
     return [(long - x if back else x, y) for x, y in points]
 
 
-def _zero(body: Body, one: Holes, centre: bool) -> Line:
-    if one.block is None:
+def _zero(body: Body, holes: Holes, centre: bool) -> Line:
+    if holes.block is None:
         return Line(
             "zero",
             "Zero on the axis",
@@ -148,9 +148,9 @@ def _zero(body: Body, one: Holes, centre: bool) -> Line:
             "Clock a turned diameter until the spindle stands over its middle, and set "
             f"both axes to 0. {FROM_ONE_SIDE}",
         )
-    turned = " It was turned over left for right." if mirrored(body, one.face) else ""
+    turned = " It was turned over left for right." if mirrored(body, holes.face) else ""
     if centre:
-        long, wide = face_size(body, one.face)
+        long, wide = face_size(body, holes.face)
         return Line(
             "zero",
             "Zero in the middle",
@@ -160,20 +160,20 @@ def _zero(body: Body, one: Holes, centre: bool) -> Line:
         )
     return Line(
         "zero",
-        f"Zero on the low left corner of the {one.face}",
+        f"Zero on the low left corner of the {holes.face}",
         (),
         "Touch the left edge and set X to minus half the finder; the near edge, and "
         f"set Y to minus half of it.{turned} {FROM_ONE_SIDE}",
     )
 
 
-def _on_the_table(circle: HoleCircle, one: Holes) -> Line:
+def _on_the_table(circle: HoleCircle, holes: Holes) -> Line:
     return Line(
         "zero",
         "Out from the table's axis",
         (Shown("From the axis", circle.diameter / 2),),
         "Clock the table's hole under the spindle, clock the "
-        f"{'middle of the circle' if one.block else 'work'} true on the table, then "
+        f"{'middle of the circle' if holes.block else 'work'} true on the table, then "
         "move one axis out by half the circle. Wind one way only; lock before "
         "drilling.",
     )
@@ -232,20 +232,20 @@ def _note(step: StepTold, hole: Hole, through: float) -> str:
     return step.note
 
 
-def _checked(one: Holes, circle: HoleCircle | None, answers: list[Answer]) -> Line:
+def _checked(holes: Holes, circle: HoleCircle | None, answers: list[Answer]) -> Line:
     """What a rule or caliper says of neighbours, and of the pair furthest apart."""
-    wide = one.hole.drilled.diameter
+    wide = holes.hole.drilled.diameter
     if circle is not None:
         asked = {"holes": circle.count, "diameter": circle.diameter, "pin": wide}
         answer = reckon("chord-check", asked)
         answers.append(answer)
         over, across = float(answer["over_pins"]), float(answer["over_pins_opposite"])
     else:
-        apart = [math.dist(a, b) for n, a in enumerate(one.points)
-                 for b in one.points[n + 1:]]  # fmt: skip
+        apart = [math.dist(a, b) for n, a in enumerate(holes.points)
+                 for b in holes.points[n + 1:]]  # fmt: skip
         over, across = min(apart) + wide, max(apart) + wide
     figures = [Shown("Over two neighbours", over)]
-    if len(one.points) > 2:
+    if len(holes.points) > 2:
         figures.append(Shown("Over the furthest", across))
     return Line(
         "check",
@@ -256,16 +256,16 @@ def _checked(one: Holes, circle: HoleCircle | None, answers: list[Answer]) -> Li
     )
 
 
-def broach_list(step: StepTold, one: CrossHoles) -> WorkList:
+def broach_list(step: StepTold, holes: CrossHoles) -> WorkList:
     """A square hole pushed through its pilot, cut by cut."""
-    size = one.hole.square
-    asked = {"size": size, "material": step.material, "length": one.diameter}
+    size = holes.hole.square
+    asked = {"size": size, "material": step.material, "length": holes.diameter}
     force = reckon("broach-force", asked)
     lines = (
         Line(
             "support",
             "Support it under the hole",
-            (Shown("Square", size), Shown("Pilot", one.hole.diameter)),
+            (Shown("Square", size), Shown("Pilot", holes.hole.diameter)),
             "On a vee with a hole under it, the bar's axis level and across the ram: "
             "it must not tip.",
         ),
@@ -293,27 +293,30 @@ def broach_list(step: StepTold, one: CrossHoles) -> WorkList:
     return WorkList(lines, answers=(force,))
 
 
-def cross_list(step: StepTold, one: CrossHoles) -> WorkList:
+def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
     """Holes into a round from its side."""
     first, last = step.after.ends
     lines = [
         Line(
             "zero",
             "Over the middle of the round",
-            (Shown(FROM_LEFT, one.z - first), Shown("or from the right", last - one.z)),
+            (
+                Shown(FROM_LEFT, holes.z - first),
+                Shown("or from the right", last - holes.z),
+            ),
             "Touch both sides of the round and halve, or lay a rule across under a "
             "point until it lies level.",
         )
     ]
     drills = ladder(step.drill) if step.drill else (0.0,)
-    for n in range(one.count):
+    for n in range(holes.count):
         for drill in drills:
-            key, head = _named(n, one.count, drill, len(drills))
+            key, head = _named(n, holes.count, drill, len(drills))
             turned: tuple[Shown, ...] = ()
-            if one.count > 1:
-                turned = (Shown("Turned by", dms(360.0 * n / one.count), TEXT),)
-            deep = _deep(step, one.hole, one.through, drill)
-            note = _note(step, one.hole, one.through)
+            if holes.count > 1:
+                turned = (Shown("Turned by", dms(360.0 * n / holes.count), TEXT),)
+            deep = _deep(step, holes.hole, holes.through, drill)
+            note = _note(step, holes.hole, holes.through)
             lines.append(Line(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
 
@@ -350,24 +353,24 @@ def tapped_list(step: StepTold, deep: float) -> WorkList:
     return WorkList((taper, plug))
 
 
-def _from_face(step: StepTold, one: Bore | NutThread | TaperBore) -> float:
+def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
     """How deep a drill goes along the axis, to its shoulder, mm: from the end of the
     work that it goes in at, through what stands open there already."""
     first, last = step.before.ends
-    start, end = one.drilled if isinstance(one, NutThread) else (one.start, one.end)
-    opens = one.opens if isinstance(one, Bore) else "both"
+    start, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
+    opens = bore.opens if isinstance(bore, Bore) else "both"
     if opens == "right" or end > last - NEAR:
         return last - start
     return end - first
 
 
-def drilled_list(step: StepTold, one: Bore | NutThread | TaperBore) -> WorkList:
+def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:
     """A hole along the axis, opened drill by drill, its depths from the face that the
     drill goes in at."""
-    deep = _from_face(step, one)
-    blind = isinstance(one, Bore) and one.pointed
-    if isinstance(one, NutThread):
-        blind = one.drilled != (one.start, one.end)
+    deep = _from_face(step, bore)
+    blind = isinstance(bore, Bore) and bore.pointed
+    if isinstance(bore, NutThread):
+        blind = bore.drilled != (bore.start, bore.end)
     lines = []
     for drill in ladder(step.drill):
         figures = [Shown("Point at", deep + tip(drill))]

@@ -85,7 +85,7 @@ def way(
 ) -> Way:
     """A choice as it was made; the first answer until then."""
     chosen = ways.get(key, "")
-    known = [one for one, _ in answers]
+    known = [answer for answer, _ in answers]
     return Way(key, asks, answers, chosen if chosen in known else known[0])
 
 

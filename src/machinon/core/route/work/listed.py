@@ -62,22 +62,22 @@ def work_list(
 def lines_in_inches(found: WorkList) -> WorkList:
     """Lines whose words speak of inches; their figures are shown in either unit."""
 
-    def figure(one: Shown) -> Shown:
-        value = in_inches(one.value) if isinstance(one.value, str) else one.value
-        return replace(one, name=in_inches(one.name), value=value)
+    def figure(shown: Shown) -> Shown:
+        value = in_inches(shown.value) if isinstance(shown.value, str) else shown.value
+        return replace(shown, name=in_inches(shown.name), value=value)
 
-    def line(one: Line) -> Line:
+    def line(line: Line) -> Line:
         return replace(
-            one,
-            head=in_inches(one.head),
-            figures=tuple(map(figure, one.figures)),
-            note=in_inches(one.note),
-            asks=(one.asks[0], in_inches(one.asks[1])),
+            line,
+            head=in_inches(line.head),
+            figures=tuple(map(figure, line.figures)),
+            note=in_inches(line.note),
+            asks=(line.asks[0], in_inches(line.asks[1])),
         )
 
-    def way(one: Way) -> Way:
-        answers = tuple((key, in_inches(says)) for key, says in one.answers)
-        return replace(one, asks=in_inches(one.asks), answers=answers)
+    def way(way: Way) -> Way:
+        answers = tuple((key, in_inches(says)) for key, says in way.answers)
+        return replace(way, asks=in_inches(way.asks), answers=answers)
 
     lines, ways = map(line, found.lines), map(way, found.ways)
     return replace(found, lines=tuple(lines), ways=tuple(ways))
@@ -86,33 +86,33 @@ def lines_in_inches(found: WorkList) -> WorkList:
 def _of_feature(
     step: StepTold, at: Machines, ways: Mapping[str, str]
 ) -> WorkList | None:
-    one = step.cut[0] if step.cut else None
-    match one:
+    feature = step.cut[0] if step.cut else None
+    match feature:
         case Holes() if step.operation not in ("mark", "prove", "deburr"):
-            return holes_list(step, one, at, ways)
+            return holes_list(step, feature, at, ways)
         case CrossHoles() if step.operation == "broach":
-            return broach_list(step, one)
+            return broach_list(step, feature)
         case CrossHoles() if step.operation not in ("mark", "prove", "deburr"):
-            return cross_list(step, one)
+            return cross_list(step, feature)
         case Screw() | NutThread() if step.operation == "thread":
-            return thread_list(step, one, at, ways)
+            return thread_list(step, feature, at, ways)
         case Cone() | TaperBore() if step.operation in ("taper", "turn", "bore"):
-            return taper_list(step, one, ways)
+            return taper_list(step, feature, ways)
         case Keyway() if step.operation == "keyway":
-            return keyway_list(step, one)
+            return keyway_list(step, feature)
         case Flats() if step.operation == "mill":
-            return flats_list(step, one, at, ways)
-        case Flanked() if step.operation == "mill" and one.undercut:
-            return dovetail_list(step, one, at, ways)
+            return flats_list(step, feature, at, ways)
+        case Flanked() if step.operation == "mill" and feature.undercut:
+            return dovetail_list(step, feature, at, ways)
         case Slits() if step.operation == "saw":
-            return slits_list(one, at)
+            return slits_list(feature, at)
         case SixFaces() if step.operation == "square":
             stock = step.before.stock
-            return squared_list(one, stock) if isinstance(stock, Block) else None
+            return squared_list(feature, stock) if isinstance(stock, Block) else None
         case NutThread() if step.operation == "tap":
-            return tapped_list(step, one.end - one.start)
+            return tapped_list(step, feature.end - feature.start)
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":
-            return drilled_list(step, one)
+            return drilled_list(step, feature)
     if step.operation in ("mill", "saw"):
         return sunk_list(step)
     if step.operation == "grind":

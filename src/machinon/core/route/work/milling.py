@@ -73,7 +73,7 @@ def _passes(depth: float, width: float, note: str = "") -> list[Line]:
     ]
 
 
-def squared_list(one: SixFaces, stock: Block) -> WorkList:
+def squared_list(faces: SixFaces, stock: Block) -> WorkList:
     """A block made square: each face against one that is flat already. What is bought
     to size is left."""
     long, wide, high = stock.size
@@ -94,13 +94,13 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
         Line(
             "third",
             "Turned over, on parallels: to width",
-            (Shown("Width", one.width),),
+            (Shown("Width", faces.width),),
             "Same face to the fixed jaw, tap it down; the parallels must not slide.",
         ),
         Line(
             "fourth",
             "First face down, on parallels: to height",
-            (Shown("Height", one.height),),
+            (Shown("Height", faces.height),),
             "Measure at all four corners before the last cut.",
         ),
         Line(
@@ -112,35 +112,35 @@ def squared_list(one: SixFaces, stock: Block) -> WorkList:
         Line(
             "sixth",
             "The other end: to length",
-            (Shown("Length", one.length),),
+            (Shown("Length", faces.length),),
             "Deburr after each face: a burr under it makes the next one aslant.",
         ),
     )
     over = {
-        ("first", "fourth"): high - one.height,
-        ("second", "third"): wide - one.width,
-        ("fifth", "sixth"): long - one.length,
+        ("first", "fourth"): high - faces.height,
+        ("second", "third"): wide - faces.width,
+        ("fifth", "sixth"): long - faces.length,
     }
     bought = {key for keys, metal in over.items() if metal < SKIN for key in keys}
-    return WorkList(tuple(one for one in lines if one.key not in bought) or lines)
+    return WorkList(tuple(line for line in lines if line.key not in bought) or lines)
 
 
 def dovetail_list(
-    step: StepTold, one: Flanked, at: Machines, ways: Mapping[str, str]
+    step: StepTold, flanked: Flanked, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
     """A dovetail: its first flank by the edge, its second by what the pins say."""
-    slot = not isinstance(one, MaleDovetail)
+    slot = not isinstance(flanked, MaleDovetail)
     asked = {
-        "angle": 90.0 - one.half_angle,
-        "width_bottom": one.floor,
-        "depth": one.depth,
+        "angle": 90.0 - flanked.half_angle,
+        "width_bottom": flanked.floor,
+        "depth": flanked.depth,
         "internal": slot,
     }
     most = float(reckon("dovetail", {**asked, "pin": 1.0})["pin_max"])
     owned = sorted(set(at.pins)) or PINS
     sizes = [pin for pin in owned if pin <= PIN_SHARE * most][-8:] or [PINS[0]]
-    if one.pin:  # those that it is proved over come first
-        sizes = [*(pin for pin in sizes if pin != one.pin), one.pin]
+    if flanked.pin:  # those that it is proved over come first
+        sizes = [*(pin for pin in sizes if pin != flanked.pin), flanked.pin]
     pins = way(
         f"{step.key}.pins",
         "Pins",
@@ -158,14 +158,14 @@ def dovetail_list(
         Line(
             "depth",
             "Cutter down to depth, its height locked",
-            (Shown("Depth", one.depth),),
+            (Shown("Depth", flanked.depth),),
             "One depth for both flanks. A cutter that is lower than the form leaves a "
             "flat: look before it is deep.",
         ),
         Line(
             "first",
             "The first flank, against the feed",
-            (Shown("Its foot from the edge", one.at - one.floor / 2),),
+            (Shown("Its foot from the edge", flanked.at - flanked.floor / 2),),
             "Then lock that side: everything else is measured from it.",
         ),
         Line(
@@ -201,39 +201,42 @@ def _down(step: StepTold, high: float, deep: float | None) -> float:
 
 
 def _over_it(
-    one: EndToEnd, note: str, *figures: Shown, head: str = "Over the middle of it"
+    form: EndToEnd, note: str, *figures: Shown, head: str = "Over the middle of it"
 ) -> Line:
     """Where the cutter goes along it, with more of its figures."""
-    return Line("place", head, (Shown("Middle from the edge", one.at), *figures), note)
+    return Line("place", head, (Shown("Middle from the edge", form.at), *figures), note)
 
 
-def _tee_lines(one: TeeSlot) -> tuple[Line, ...]:
+def _tee_lines(slot: TeeSlot) -> tuple[Line, ...]:
     """Its head: the floor first, then up to the lips and out to either side."""
     return (
         Line(
             "floor",
             "Cutter down to the floor, its height locked",
-            (Shown("Depth", one.depth),),
+            (Shown("Depth", slot.depth),),
             "It cleans the floor that the end mill left. Into the slot from its end, "
             "turning; never stop it inside.",
         ),
         Line(
             "middle",
             "Through along the middle",
-            (Shown("Middle from the edge", one.at),),
+            (Shown("Middle from the edge", slot.at),),
             "Slow feed, the chips out all the way: air or a brush, never a finger.",
         ),
         Line(
             "lips",
             "Up under the lips",
-            (Shown("Head's height", one.height), Shown("Lips", one.depth - one.height)),
+            (
+                Shown("Head's height", slot.height),
+                Shown("Lips", slot.depth - slot.height),
+            ),
             "Where the cutter is thinner than the head is high: up by what is missing, "
             "locked again, through once more.",
         ),
         Line(
             "sides",
             "Out to either side",
-            (Shown("Head's width", one.head),),
+            (Shown("Head's width", slot.head),),
             "Where the cutter is narrower: by half of what is missing to one side, "
             "then to the other; cut against the feed.",
         ),
@@ -248,30 +251,30 @@ def _tee_lines(one: TeeSlot) -> tuple[Line, ...]:
 
 def sunk_list(step: StepTold) -> WorkList | None:
     """What is milled into a face or an edge; None for what has no numbers here."""
-    one = step.cut[0] if step.cut else None
-    match one:
+    slot = step.cut[0] if step.cut else None
+    match slot:
         case Slot():
-            across = one.a[0] == one.b[0]
-            middle = one.a[0] if across else one.a[1]
+            across = slot.a[0] == slot.b[0]
+            middle = slot.a[0] if across else slot.a[1]
             figures = [
                 Shown("Middle from the edge", middle),
-                Shown("Cutter, or narrower", one.width),
+                Shown("Cutter, or narrower", slot.width),
             ]
-            if one.rounded:
-                along = sorted((one.a[across], one.b[across]))
+            if slot.rounded:
+                along = sorted((slot.a[across], slot.b[across]))
                 figures.append(Shown("From", along[0]))
                 figures.append(Shown("to", along[1]))
             note = (
                 "A cutter under the width first, down the middle; then either side, "
                 "measured, so that both come out where they should."
             )
-            place = Line("place", f"Over the middle of it, {one.face} face up",
+            place = Line("place", f"Over the middle of it, {slot.face} face up",
                          tuple(figures), note)  # fmt: skip
-            deep = _down(step, one.block[2], one.depth)
-            return WorkList((place, *_passes(deep, one.width)))
+            deep = _down(step, slot.block[2], slot.depth)
+            return WorkList((place, *_passes(deep, slot.width)))
         case Pocket():
-            (a, b), (c, d) = one.low, one.high
-            r = one.radius
+            (a, b), (c, d) = slot.low, slot.high
+            r = slot.radius
             how = (
                 f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
                 f"{LAST:g} mm round it for one last pass."
@@ -295,54 +298,54 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 ),
                 how,
             )
-            deep = _down(step, one.block[2], one.depth)
+            deep = _down(step, slot.block[2], slot.depth)
             return WorkList((place, *_passes(deep, 2 * r)))
         case Rebate():
             place = Line(
                 "place",
-                f"Along the {one.side} edge",
-                (Shown("Width", one.width),),
+                f"Along the {slot.side} edge",
+                (Shown("Width", slot.width),),
                 "Touch the side with the cutter turning, dial in its width less a "
                 "little, and measure before the last pass.",
             )
-            return WorkList((place, *_passes(one.depth, one.width)))
-        case TeeSlot() if not one.undercut:
+            return WorkList((place, *_passes(slot.depth, slot.width)))
+        case TeeSlot() if not slot.undercut:
             place = _over_it(
-                one,
+                slot,
                 "A cutter under the width first; then either side, measured.",
-                Shown("Neck", one.neck),
+                Shown("Neck", slot.neck),
             )
-            return WorkList((place, *_passes(one.depth, one.neck)))
+            return WorkList((place, *_passes(slot.depth, slot.neck)))
         case TeeSlot():
-            return WorkList(_tee_lines(one))
-        case MaleDovetail() if not one.undercut:
+            return WorkList(_tee_lines(slot))
+        case MaleDovetail() if not slot.undercut:
             place = _over_it(
-                one,
+                slot,
                 SLIM_TEETH,
-                Shown("Standing", one.wide),
+                Shown("Standing", slot.wide),
                 head="Down on both sides of it",
             )
-            beside = max(one.at, one.room - one.at) - one.wide / 2
-            return WorkList((place, *_passes(one.depth, beside)))
-        case Flanked() if one.mouth == one.floor:
-            place = _over_it(one, SLIM_TEETH, Shown("Width", one.mouth))
-            return WorkList((place, *_passes(one.depth, one.mouth)))
+            beside = max(slot.at, slot.room - slot.at) - slot.wide / 2
+            return WorkList((place, *_passes(slot.depth, beside)))
+        case Flanked() if slot.mouth == slot.floor:
+            place = _over_it(slot, SLIM_TEETH, Shown("Width", slot.mouth))
+            return WorkList((place, *_passes(slot.depth, slot.mouth)))
         case Flanked():
             place = _over_it(
-                one,
+                slot,
                 "Rough a plain slot first, so that the angle cutter only has its "
                 "flanks left.",
-                Shown("Half angle", one.half_angle, ANGLE),
-                Shown("At its mouth", one.mouth),
+                Shown("Half angle", slot.half_angle, ANGLE),
+                Shown("At its mouth", slot.mouth),
             )
-            return WorkList((place, *_passes(one.depth, 0.0, "Both flanks alike.")))
+            return WorkList((place, *_passes(slot.depth, 0.0, "Both flanks alike.")))
         case RoundSeat():
-            over = one.diameter / 2 - one.depth
+            over = slot.diameter / 2 - slot.depth
             place = Line(
                 "place",
                 "Over the seam with the scrap block",
                 (
-                    Shown("Middle from the edge", one.at),
+                    Shown("Middle from the edge", slot.at),
                     Shown("Middle over this block", over),
                 ),
                 "Clamp the scrap block face to face on it, zero on the seam.",
@@ -350,21 +353,21 @@ def sunk_list(step: StepTold) -> WorkList | None:
             bored = Line(
                 "bore",
                 "Bore through both",
-                (Shown("Finished ⌀", one.diameter),),
+                (Shown("Finished ⌀", slot.diameter),),
                 "A drill first, then the boring head; measure it whole before they "
                 "come apart.",
             )
             apart = Line(
                 "deep",
                 "Apart: measure the seat",
-                (Shown("Depth in this block", one.depth),),
+                (Shown("Depth in this block", slot.depth),),
                 "Number both halves; the scrap is the gauge for what lies in the seat.",
             )
             return WorkList((place, bored, apart))
         case CornerRounds():
             named, many = "Corner", 4
             how = "With a corner-rounding cutter, or filed to a button."
-            if one.radius > min(one.block[:2]) / 2 - SKIN:
+            if slot.radius > min(slot.block[:2]) / 2 - SKIN:
                 named, many = "End", 2
                 how = (
                     "Swung about its middle from flank to flank, by light cuts; a stop "
@@ -373,12 +376,12 @@ def sunk_list(step: StepTold) -> WorkList | None:
             return WorkList(
                 tuple(
                     Line(f"{named.lower()}-{n}", f"{named} {n} of {many}",
-                         (Shown("Radius", one.radius),), how)
+                         (Shown("Radius", slot.radius),), how)
                     for n in range(1, many + 1)
                 )
             )  # fmt: skip
         case EdgeBevels():
-            leg = one.leg
+            leg = slot.leg
             return WorkList(
                 (
                     Line(
@@ -393,43 +396,45 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 )
             )
         case Outline():
-            return _along(one)
+            return _along(slot)
         case Slope():
-            stack = reckon("sine", {"angle": one.angle, "length": 100.0})
+            stack = reckon("sine", {"angle": slot.angle, "length": 100.0})
             place = Line(
                 "place",
                 "Set it aslant in the vise",
                 (
-                    Shown("Angle", one.angle, ANGLE),
+                    Shown("Angle", slot.angle, ANGLE),
                     Shown("Slips under a sine bar of 100", stack["stack"], step=0.001),
                 ),
                 "The sloping face level: by a sine bar against the fixed jaw, or by a "
                 "protractor and then trued by the indicator along the face.",
             )
-            passes = _passes(one.block[2] - one.low, 0.0, "Down at its low end.")
+            passes = _passes(slot.block[2] - slot.low, 0.0, "Down at its low end.")
             return WorkList((place, *passes), answers=(stack,))
         case SawCuts():
             return WorkList(
                 tuple(
                     Line(
                         f"cut-{n}",
-                        f"Cut {n} of {len(one.starts)}",
+                        f"Cut {n} of {len(slot.starts)}",
                         (
                             Shown("From the end", start),
-                            Shown("Saw width", one.kerf),
+                            Shown("Saw width", slot.kerf),
                         ),
                         "Leave the last bridge thin and break it off, or hold both "
                         "sides.",
                     )
-                    for n, start in enumerate(one.starts, 1)
+                    for n, start in enumerate(slot.starts, 1)
                 )
             )
     return None
 
 
-def _along(one: Outline) -> WorkList:
+def _along(outline: Outline) -> WorkList:
     """The straight sides of an outline, each with where it begins and its lean."""
-    corners = list(zip(one.points, (*one.points[1:], one.points[0]), strict=True))
+    corners = list(
+        zip(outline.points, (*outline.points[1:], outline.points[0]), strict=True)
+    )
     sides = [(a, b) for a, b in corners if math.dist(a, b) > ARC]
     return WorkList(
         tuple(
@@ -453,29 +458,31 @@ def _along(one: Outline) -> WorkList:
     )
 
 
-def _where(step: StepTold, one: Keyway | Flats) -> tuple[Shown, ...]:
+def _where(step: StepTold, feature: Keyway | Flats) -> tuple[Shown, ...]:
     """Where along the work it lies; nothing where it goes from end to end."""
     first, last = step.after.ends
-    if one.start <= first and one.end >= last:
+    if feature.start <= first and feature.end >= last:
         return ()
-    return Shown(FROM_LEFT, one.start - first), Shown("Length", one.end - one.start)
+    return Shown(FROM_LEFT, feature.start - first), Shown(
+        "Length", feature.end - feature.start
+    )
 
 
-def keyway_list(step: StepTold, one: Keyway) -> WorkList:
+def keyway_list(step: StepTold, keyway: Keyway) -> WorkList:
     """A keyway from its first touch to the size read across it."""
     asked = {
-        "shaft_diameter": one.diameter,
-        "key": f"{one.width:g}",
-        "bore": one.inside,
-        "depth": one.depth,
+        "shaft_diameter": keyway.diameter,
+        "key": f"{keyway.width:g}",
+        "bore": keyway.inside,
+        "depth": keyway.depth,
     }
     told = reckon("keyway", asked)
     feed = told["feed_from_contact"]
     steps = (
         [feed * n / math.ceil(feed / SHAPED) for n in
          range(1, math.ceil(feed / SHAPED) + 1)]
-        if one.inside
-        else down(feed, one.width)
+        if keyway.inside
+        else down(feed, keyway.width)
     )  # fmt: skip
     first = Line(
         "touch",
@@ -483,10 +490,10 @@ def keyway_list(step: StepTold, one: Keyway) -> WorkList:
         (
             Shown("Corner drop", told["corner_drop"], step=0.001),
             Shown("Feed in all", feed),
-            *(() if one.inside else _where(step, one)),
+            *(() if keyway.inside else _where(step, keyway)),
         ),
         "Its corners touch first in a bore: their drop comes on top of the depth."
-        if one.inside
+        if keyway.inside
         else "Over the middle of the shaft: touch both sides and halve. Its crown "
         "touches first.",
     )
@@ -495,7 +502,7 @@ def keyway_list(step: StepTold, one: Keyway) -> WorkList:
             f"pass-{n}",
             f"Pass {n} of {len(steps)}",
             (Shown("Dial to", deep),),
-            "Twice at each setting towards the end." if one.inside else "",
+            "Twice at each setting towards the end." if keyway.inside else "",
         )
         for n, deep in enumerate(steps, 1)
     ]
@@ -505,13 +512,13 @@ def keyway_list(step: StepTold, one: Keyway) -> WorkList:
             "Read the size across",
             (Shown("To its floor", told["across"]),),
             "From the far wall of the bore to the floor of the keyway."
-            if one.inside
+            if keyway.inside
             else "From the floor of the keyway to the far side of the shaft.",
         ),
         Line(
             "sides",
             "Widen it to its key",
-            (Shown("Width", one.width),),
+            (Shown("Width", keyway.width),),
             "A little off one side, as much off the other, until the key goes in by "
             "hand.",
         ),
@@ -520,23 +527,23 @@ def keyway_list(step: StepTold, one: Keyway) -> WorkList:
 
 
 def flats_list(
-    step: StepTold, one: Flats, at: Machines, ways: Mapping[str, str]
+    step: StepTold, flats: Flats, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
     """Flats round a turned piece, each as deep as the first one showed."""
-    _, radius = step.before.radii((one.start + one.end) / 2)
-    told = reckon("flat", {"diameter": 2 * radius, "across": radius + one.across / 2})
+    _, radius = step.before.radii((flats.start + flats.end) / 2)
+    told = reckon("flat", {"diameter": 2 * radius, "across": radius + flats.across / 2})
     deep, far = told["depth"], told["across"]
     key = f"{step.key}.far"
     read = float(ways.get(key) or 0.0)
     # what the first left too much, all go deeper by
     others = deep + (read - far if read else 0.0)
     answers = [told]
-    arms, places = turned_on(one.count, at.divider, "Turned to", answers)
+    arms, places = turned_on(flats.count, at.divider, "Turned to", answers)
     lines = [
         Line(
             "touch",
             "Touch the top of the round, dial to 0",
-            (Shown("Depth in all", deep), *_where(step, one)),
+            (Shown("Depth in all", deep), *_where(step, flats)),
             "Measure the round first: a hundredth on it is a hundredth on the flats.",
         ),
         *arms,
@@ -548,13 +555,13 @@ def flats_list(
             figures.append(Shown("Flat to far side", far))
             note = "Measure after the first: the others go by what it reads."
             asks = key, "It reads, flat to far side"
-        elif 2 * n == one.count:
-            figures.append(Shown("Across two", one.across))
+        elif 2 * n == flats.count:
+            figures.append(Shown("Across two", flats.across))
             note = "Opposite the first: now it is read across both."
         lines.append(
             Line(
                 f"flat-{n + 1}",
-                f"Flat {n + 1} of {one.count}",
+                f"Flat {n + 1} of {flats.count}",
                 tuple(figures),
                 note,
                 asks=asks,
@@ -563,15 +570,18 @@ def flats_list(
     return WorkList(tuple(lines), answers=tuple(answers))
 
 
-def slits_list(one: Slits, at: Machines) -> WorkList:
+def slits_list(slits: Slits, at: Machines) -> WorkList:
     """Saw cuts evenly round an end."""
     answers: list[Answer] = []
-    arms, places = turned_on(one.count, at.divider, "Turned to", answers)
+    arms, places = turned_on(slits.count, at.divider, "Turned to", answers)
     lines = [
         Line(
             "middle",
             "The saw over the middle of the round",
-            (Shown("Saw", one.width), Shown("Length of cut", one.end - one.start)),
+            (
+                Shown("Saw", slits.width),
+                Shown("Length of cut", slits.end - slits.start),
+            ),
             "Touch the side of the round with the saw, go up by half the round and "
             "half the saw.",
         ),
@@ -579,7 +589,7 @@ def slits_list(one: Slits, at: Machines) -> WorkList:
     ]
     for n, turned in enumerate(places):
         lines.append(
-            Line(f"slit-{n + 1}", f"Slit {n + 1} of {one.count}", turned,
+            Line(f"slit-{n + 1}", f"Slit {n + 1} of {slits.count}", turned,
                  "Stop at its length: a slit too long loses its spring.")
         )  # fmt: skip
     return WorkList(tuple(lines), answers=tuple(answers))

@@ -35,13 +35,13 @@ TRAVEL = 40.0  # mm that the indicator goes along the slide
 
 
 def taper_list(
-    step: StepTold, one: Cone | TaperBore, ways: Mapping[str, str]
+    step: StepTold, feature: Cone | TaperBore, ways: Mapping[str, str]
 ) -> WorkList:
     """A taper: set, proved by its own two diameters, blued, and brought to depth."""
-    small, large = sorted((one.start_diameter, one.end_diameter))
-    long = one.end - one.start
+    small, large = sorted((feature.start_diameter, feature.end_diameter))
+    long = feature.end - feature.start
     taper = f"{large:g}/{small:g}/{long:g}"
-    inside = isinstance(one, TaperBore)
+    inside = isinstance(feature, TaperBore)
     asked: list[Way] = []
     method = "compound"
     stock = step.after.stock
@@ -75,11 +75,11 @@ def taper_list(
     differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
     ratio = (large - small) / long
     places = min(APART, long * 0.8)
-    told = one.taper or taper
+    told = feature.taper or taper
     advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
     answers.append(advance)
     setting_lines = [
-        *_straight(step, one),
+        *_straight(step, feature),
         set_over,
         Line(
             "indicator",
@@ -117,7 +117,7 @@ def taper_list(
             "diameter, half of it on the radius.",
         ),
     ]
-    begun = any(f.name == one.name for f in step.before.features)
+    begun = any(f.name == feature.name for f in step.before.features)
     lines = [] if begun else setting_lines
     asked = [] if begun else asked
     if not step.leaves:
@@ -134,23 +134,23 @@ def _bites(inside: bool) -> str:
     )
 
 
-def _straight(step: StepTold, one: Cone | TaperBore) -> list[Line]:
+def _straight(step: StepTold, taper: Cone | TaperBore) -> list[Line]:
     """What is cut along the carriage before, so that the compound has little left."""
-    small, large = sorted((one.start_diameter, one.end_diameter))
-    inner, outer = step.before.radii((one.start + one.end) / 2)
+    small, large = sorted((taper.start_diameter, taper.end_diameter))
+    inner, outer = step.before.radii((taper.start + taper.end) / 2)
     left = 2 * step.leaves + STRAIGHT
-    if isinstance(one, TaperBore):
+    if isinstance(taper, TaperBore):
         now, then, head = 2 * inner, small - left, "Bore it straight first"
     else:
         now, then, head = 2 * outer, large + left, "Turn it straight first"
     metal = abs(now - then)
-    if metal < STRAIGHT or (now > then) == isinstance(one, TaperBore) or not now:
+    if metal < STRAIGHT or (now > then) == isinstance(taper, TaperBore) or not now:
         return []
     passes = math.ceil(metal / 2 / material(step.material).rough_depth)
     figures = (
         Shown("⌀ now", now),
         Shown("⌀ after", then),
-        Shown("Length", one.end - one.start),
+        Shown("Length", taper.end - taper.start),
         Shown("Passes, about", float(passes), COUNT),
     )
     note = "The compound is wound by hand: it has only the taper left."

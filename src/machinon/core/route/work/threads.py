@@ -39,19 +39,19 @@ COUNTED = 10  # threads that a rule is laid along
 
 
 def thread_list(
-    step: StepTold, one: Screw | NutThread, at: Machines, ways: Mapping[str, str]
+    step: StepTold, feature: Screw | NutThread, at: Machines, ways: Mapping[str, str]
 ) -> WorkList:
     """A thread cut by a single point, from the wheels to the trial of its mate."""
     school = way("infeed", "Fed in", SCHOOLS, ways)
     asked = [school]
     answers: list[Answer] = []
-    inside = isinstance(one, NutThread)
-    thread = one.of
-    lines = _blank(step, one, answers) if isinstance(one, Screw) else []
+    inside = isinstance(feature, NutThread)
+    thread = feature.of
+    lines = _blank(step, feature, answers) if isinstance(feature, Screw) else []
     lines += _geared(thread.name, thread.pitch, at.lathe, answers)
     asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
-    if isinstance(one, NutThread) and one.bore > thread.minor_internal:
-        asks["bore"] = one.bore
+    if isinstance(feature, NutThread) and feature.bore > thread.minor_internal:
+        asks["bore"] = feature.bore
     passes = reckon("thread-passes", asks)
     answers.append(passes)
     by_compound = school.chosen != "plunge"
@@ -100,14 +100,14 @@ def thread_list(
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
 
 
-def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
+def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[Line]:
     """What a thread is cut on: its outside, and the groove that it runs out in."""
-    answer = reckon("thread", {"thread": one.thread})
+    answer = reckon("thread", {"thread": screw.thread})
     answers.append(answer)
     # the depth of the passes counts from the largest that the thread may be; not of
     # all forms are limits kept
-    wide = float(answer.results.get("external_major_max") or one.of.major)
-    middle = (one.start + one.end) / 2
+    wide = float(answer.results.get("external_major_max") or screw.of.major)
+    middle = (screw.start + screw.end) / 2
     now = 2 * step.before.radii(middle)[1]
     lines = []
     if now - wide > LEAST:
@@ -117,26 +117,29 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
             Shown("⌀ now", now),
             Shown("⌀ after", wide),
             Shown("Passes, about", float(passes), COUNT),
-            *_ends(step, one),
+            *_ends(step, screw),
         )
         note = "The depth of the thread counts from it: measure it."
         lines.append(Line("outside", "Turn it to the thread's outside", figures, note))
-    if one.runs_out:
-        groove = Shown("⌀ of its floor", one.groove), Shown("Width", one.groove_width)
+    if screw.runs_out:
+        groove = (
+            Shown("⌀ of its floor", screw.groove),
+            Shown("Width", screw.groove_width),
+        )
         lines.append(
             Line(
                 "groove",
-                f"Groove it at its {one.runs_out} end",
+                f"Groove it at its {screw.runs_out} end",
                 groove,
                 "The tool runs out in it: no wider than it must be, corners round.",
             )
         )
-    elif _ends(step, one):
+    elif _ends(step, screw):
         lines.append(
             Line(
                 "ends",
                 "Mark where it ends",
-                (Shown("Thread length", one.end - one.start),),
+                (Shown("Thread length", screw.end - screw.start),),
                 "No groove: draw the tool out there at every pass, the spindle turning "
                 "slowly; rather a little short of it than beyond.",
             )
@@ -144,12 +147,12 @@ def _blank(step: StepTold, one: Screw, answers: list[Answer]) -> list[Line]:
     return lines
 
 
-def _ends(step: StepTold, one: Screw) -> tuple[Shown, ...]:
+def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
     """Where the carriage stops for a thread, from the end that stands out; nowhere
     where it runs off the work."""
     first, last = step.after.ends
-    right = step.out == "right" if step.out else last - one.end < one.start - first
-    stop = last - one.start if right else one.end - first
+    right = step.out == "right" if step.out else last - screw.end < screw.start - first
+    stop = last - screw.start if right else screw.end - first
     return (Shown(CARRIAGE, stop),) if stop < last - first - LEAST else ()
 
 
@@ -181,7 +184,7 @@ def _geared(
     if lathe is not None:
         dial = reckon("thread-dial", {"thread": name, "leadscrew": lathe.lead_screw})
         answers.append(dial)
-        marks = ", ".join(str(one) for one in dial["marks"])
+        marks = ", ".join(str(mark) for mark in dial["marks"])
         shown = (Shown("Close them on", marks, TEXT),) if marks else ()
         lines.append(Line("nuts", "Half-nuts", shown, str(dial["rule"])))
     return lines
@@ -197,9 +200,9 @@ def _fed(
         dial = Dial(lathe.dial_reads, lathe.dial_division)
     counts = dial.factor if dial is not None else 1
     slide = "Compound to" if by_compound else "Cross slide to"
-    deepening = [one for one in passes if one["radial"]]
-    for n, one in enumerate(deepening, 1):
-        cut = one["compound"] if by_compound else one["radial"] * counts
+    deepening = [cut for cut in passes if cut["radial"]]
+    for n, this in enumerate(deepening, 1):
+        cut = this["compound"] if by_compound else this["radial"] * counts
         gone += cut
         lines.append(
             Line(

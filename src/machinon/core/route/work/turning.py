@@ -48,27 +48,27 @@ HAND_WARM = 10.0  # degrees over the gauge
 def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     """What is turned, bored or faced, pass by pass; None where nothing is known of the
     metal there."""
-    one = step.cut[0] if step.cut else None
+    feature = step.cut[0] if step.cut else None
     stock = step.before.stock
-    if isinstance(stock, Block) or one is None:
+    if isinstance(stock, Block) or feature is None:
         return None
-    if isinstance(one, End):
+    if isinstance(feature, End):
         ends = step.before.ends
-        off = one.z - ends[0] if one.side == "left" else ends[1] - one.z
+        off = feature.z - ends[0] if feature.side == "left" else ends[1] - feature.z
         if off <= 0:
             return None
         first, last = step.after.ends
         faced = [f.side for f in step.after.features if isinstance(f, End)]
         deep = material(step.material).rough_depth
         whole = last - first if len(faced) > 1 else None
-        inside = one.z + BESIDE if one.side == "left" else one.z - BESIDE
+        inside = feature.z + BESIDE if feature.side == "left" else feature.z - BESIDE
         bored = step.after.radii(inside)[0] > 0
         return WorkList(tuple(_faced(off, whole, deep, bored)))
-    if not isinstance(one, Cylinder | Bore | Groove):
+    if not isinstance(feature, Cylinder | Bore | Groove):
         return None
-    inside = isinstance(one, Bore) or getattr(one, "inside", False)
-    inner, outer = step.before.radii((one.start + one.end) / 2)
-    start, finish = 2 * (inner if inside else outer), one.diameter
+    inside = isinstance(feature, Bore) or getattr(feature, "inside", False)
+    inner, outer = step.before.radii((feature.start + feature.end) / 2)
+    start, finish = 2 * (inner if inside else outer), feature.diameter
     left = finish - start if inside else start - finish
     # a skim has no figures, only its note
     if start <= 0 or left < (LEAST if step.note else -LEAST):
@@ -88,12 +88,12 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         given |= {"dial": lathe.dial_reads, "division": lathe.dial_division}
         dial = Dial(lathe.dial_reads, lathe.dial_division)
     answer = reckon("passes", given)
-    stop = shoulder(step, one, finish / 2)
+    stop = shoulder(step, feature, finish / 2)
     lines = [
         Line(
             "touch",
             "Touch the work, dial to 0",
-            (Shown("⌀ now", start), *(stop or _placed(step, one))),
+            (Shown("⌀ now", start), *(stop or _placed(step, feature))),
             "Spindle stopped for every measurement.",
         )
     ]
@@ -127,12 +127,12 @@ def _wheel(metal: str) -> str:
 
 def ground_list(step: StepTold) -> WorkList | None:
     """A diameter that is ground: the taper taken out first, cool before it is read."""
-    one = step.cut[0] if step.cut else None
-    if not isinstance(one, Cylinder | Bore):
+    feature = step.cut[0] if step.cut else None
+    if not isinstance(feature, Cylinder | Bore):
         return None
-    inside = isinstance(one, Bore)
-    inner, outer = step.before.radii((one.start + one.end) / 2)
-    start, finish = 2 * (inner if inside else outer), one.diameter
+    inside = isinstance(feature, Bore)
+    inner, outer = step.before.radii((feature.start + feature.end) / 2)
+    start, finish = 2 * (inner if inside else outer), feature.diameter
     sign = -1 if inside else 1
     left = sign * (start - finish)
     if start <= 0 or left < 0.02:
@@ -190,31 +190,35 @@ def ground_list(step: StepTold) -> WorkList | None:
     return WorkList(lines)
 
 
-def _placed(step: StepTold, one: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
+def _placed(step: StepTold, feature: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
     """Where a groove is cut, or what stands between shoulders, from the end that stands
     out."""
     first, last = step.after.ends
-    near = one.start - first if step.out == "left" else last - one.end
+    near = feature.start - first if step.out == "left" else last - feature.end
     end = Shown(f"From the {step.out or 'right'} end", near)
-    if isinstance(one, Groove):
-        return end, Shown("Width", one.end - one.start)
-    if not isinstance(one, Cylinder) or near <= LEAST:
+    if isinstance(feature, Groove):
+        return end, Shown("Width", feature.end - feature.start)
+    if not isinstance(feature, Cylinder) or near <= LEAST:
         return ()
-    recess = all(_walls(step, one, one.diameter / 2))
-    return (end, Shown("Length", one.end - one.start)) if recess or not step.out else ()
+    recess = all(_walls(step, feature, feature.diameter / 2))
+    return (
+        (end, Shown("Length", feature.end - feature.start))
+        if recess or not step.out
+        else ()
+    )
 
 
 def carriage_stop(step: StepTold) -> float | None:
     """How far from the end that stands out the carriage stops where a diameter is cut,
     mm; None where nothing is in its way."""
-    one = step.cut[0] if step.cut else None
-    if not isinstance(one, Cylinder | Bore):
+    feature = step.cut[0] if step.cut else None
+    if not isinstance(feature, Cylinder | Bore):
         return None
-    stop = shoulder(step, one, one.diameter / 2)
+    stop = shoulder(step, feature, feature.diameter / 2)
     return float(stop[0].value) if stop else None
 
 
-def _walls(step: StepTold, one: Cylinder | Bore, radius: float) -> tuple[bool, bool]:
+def _walls(step: StepTold, turned: Cylinder | Bore, radius: float) -> tuple[bool, bool]:
     """Whether metal is left in the tool's way at the left and at the right of a cut."""
     first, last = step.after.ends
 
@@ -222,25 +226,25 @@ def _walls(step: StepTold, one: Cylinder | Bore, radius: float) -> tuple[bool, b
         if not first < z < last:
             return False
         inner, outer = step.after.radii(z)
-        if isinstance(one, Bore):
+        if isinstance(turned, Bore):
             return inner < radius - BESIDE
         return outer > radius + BESIDE
 
-    return stands(one.start - BESIDE), stands(one.end + BESIDE)
+    return stands(turned.start - BESIDE), stands(turned.end + BESIDE)
 
 
 def shoulder(
-    step: StepTold, one: Cylinder | Bore | Groove, radius: float
+    step: StepTold, turned: Cylinder | Bore | Groove, radius: float
 ) -> tuple[Shown, ...]:
     """Where the carriage stops, from the end, where a shoulder or a floor is left."""
-    if isinstance(one, Groove):
+    if isinstance(turned, Groove):
         return ()
     first, last = step.after.ends
     # the side that the feature names, else where metal is left beside it
     walls = {"right": "left", "left": "right"}  # where a bore opens, its floor is not
-    opens = one.opens if isinstance(one, Bore) else ""
-    side = one.shoulder if isinstance(one, Cylinder) else walls.get(opens, "")
-    left, right = _walls(step, one, radius)
+    opens = turned.opens if isinstance(turned, Bore) else ""
+    side = turned.shoulder if isinstance(turned, Cylinder) else walls.get(opens, "")
+    left, right = _walls(step, turned, radius)
     if left and right and not side:
         return ()  # no tool comes to it from an end: it is a recess
     if step.out:
@@ -249,9 +253,9 @@ def shoulder(
     elif side:
         left, right = side == "left", side == "right"
     if left and not right:
-        return (Shown(CARRIAGE, last - one.start),)
+        return (Shown(CARRIAGE, last - turned.start),)
     if right and not left:
-        return (Shown(CARRIAGE, one.end - first),)
+        return (Shown(CARRIAGE, turned.end - first),)
     return ()
 
 
@@ -275,19 +279,19 @@ def _faced(off: float, length: float | None, deep: float, bored: bool) -> list[L
     ]
 
 
-def _leg(one: Bevel) -> tuple[Shown, ...]:
-    return Shown("Leg", one.leg), Shown("Angle", one.angle, ANGLE)
+def _leg(bevel: Bevel) -> tuple[Shown, ...]:
+    return Shown("Leg", bevel.leg), Shown("Angle", bevel.angle, ANGLE)
 
 
-def _ball_list(one: Ball) -> WorkList:
+def _ball_list(feature: Ball) -> WorkList:
     """The steps over a ball from its right end and from its left, then the file."""
     lines = []
-    ball = one.diameter
+    ball = feature.diameter
     ridge = max(min(RIDGE, 0.02 * ball), 0.01 * ball)
-    for side, station in (("right", one.end), ("left", one.start)):
-        if abs(station - one.z) < LEAST:
+    for side, station in (("right", feature.end), ("left", feature.start)):
+        if abs(station - feature.z) < LEAST:
             continue  # half a ball: this side of its middle is another step
-        neck = one.at(station)
+        neck = feature.at(station)
         tip = neck < LEAST
         given = {"ball": ball, "neck": 0.0 if tip else neck, "ridge": ridge}
         found = reckon("ball-turning", given)
@@ -311,9 +315,9 @@ def _ball_list(one: Ball) -> WorkList:
 
 def one_cut(step: StepTold) -> WorkList | None:
     """What is done in one go, with its figures: an edge, a centre, parting off."""
-    one = step.cut[0] if step.cut else None
+    knurl = step.cut[0] if step.cut else None
     figures: tuple[Shown, ...]
-    match one:
+    match knurl:
         case Bevel() if len(step.cut) > 1:
             edges = [edge for edge in step.cut if isinstance(edge, Bevel)]
             return WorkList(
@@ -323,20 +327,23 @@ def one_cut(step: StepTold) -> WorkList | None:
                 )
             )
         case Bevel():
-            figures = _leg(one)
+            figures = _leg(knurl)
         case Ball():
-            return _ball_list(one)
+            return _ball_list(knurl)
         case EdgeRound():
-            figures = (Shown("Radius", one.radius),)
+            figures = (Shown("Radius", knurl.radius),)
         case Centre():
-            figures = (Shown("Mouth ⌀", one.mouth),)
+            figures = (Shown("Mouth ⌀", knurl.mouth),)
         case Knurl():
-            figures = Shown("Pitch", one.pitch), Shown("Length", one.end - one.start)
+            figures = (
+                Shown("Pitch", knurl.pitch),
+                Shown("Length", knurl.end - knurl.start),
+            )
         case FaceGroove():
             figures = (
-                Shown("⌀ from", one.inner),
-                Shown("to", one.outer),
-                Shown("Depth", one.depth),
+                Shown("⌀ from", knurl.inner),
+                Shown("to", knurl.outer),
+                Shown("Depth", knurl.depth),
             )
         case End() if step.operation == "part":
             first, last = step.after.ends

@@ -33,7 +33,7 @@ def _turns(
     worm = round(divider.number("worm")) if divider else 0
     if divider is None or not worm:
         return "", ()
-    plates = [round(one) for one in divider.numbers("plates")]
+    plates = [round(number) for number in divider.numbers("plates")]
     if plates:
         try:
             asked = {"divisions": count, "worm": worm, "plates": plates}
