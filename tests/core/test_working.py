@@ -8,7 +8,7 @@ import unittest
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, PERCENT
-from machinon.core.reckoning import DRILLS, FLAG, OBJECT, TEXT, Step, reckonings
+from machinon.core.reckoning import DRILLS, FLAG, OBJECT, TEXT, WorkingStep, reckonings
 
 POWERS = {"²": "**2", "³": "**3", "⁴": "**4"}
 NAMES = {
@@ -74,7 +74,7 @@ def rounding(text: str) -> float:
     return off
 
 
-def is_true(step: Step) -> bool | None:
+def is_true(step: WorkingStep) -> bool | None:
     """Whether a line's sum gives its figure; None where it is in words."""
     text = as_sum(step.expression)
     if text is None:

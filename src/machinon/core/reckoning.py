@@ -346,7 +346,7 @@ class Result(Struct, frozen=True):
         return self.columns.get(column, self.kind)
 
 
-class Step(Struct, frozen=True):
+class WorkingStep(Struct, frozen=True):
     """One line of working: what it is, the sum written out, its value."""
 
     what: str
@@ -377,7 +377,7 @@ def _as_written(expression: str) -> str:
 class Trail:
     """Collects the working while a reckoning runs."""
 
-    steps: list[Step] = field(default_factory=list)
+    steps: list[WorkingStep] = field(default_factory=list)
     cautions: list[str] = field(default_factory=list)
     notes: list[str] = field(default_factory=list)
     sources: list[str] = field(default_factory=list)
@@ -386,7 +386,7 @@ class Trail:
         self, what: str, expression: str, value: float, kind: Kind = quantity.LENGTH
     ) -> float:
         """Write a line of working; returns the value."""
-        self.steps.append(Step(what, _as_written(expression), value + 0.0, kind))
+        self.steps.append(WorkingStep(what, _as_written(expression), value + 0.0, kind))
         return value
 
     def source(self, source: str) -> None:
@@ -402,7 +402,7 @@ class Answer(Struct, frozen=True):
     inputs: Mapping[str, Any]
     results: Mapping[str, Any]
     units: Mapping[str, str]
-    working: tuple[Step, ...]
+    working: tuple[WorkingStep, ...]
     sources: tuple[str, ...]
     cautions: tuple[str, ...]
     notes: tuple[str, ...]

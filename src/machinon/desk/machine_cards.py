@@ -10,8 +10,8 @@ from machinon.core.errors import BadInput
 from machinon.core.shop.entry import NO_LATHE, lathe_of, typed_lathe, with_nose
 from machinon.core.shop.machines import (
     LATHE_ENTRIES,
-    Figure,
     Machine,
+    MachineFigure,
     MachineKind,
     figure_forms,
     lathe_figures,
@@ -63,7 +63,7 @@ class PictureCard(Card):
         self.whole, self.box = self.box, QVBoxLayout(self.list)
         self.box.setContentsMargins(0, 0, 0, 0)
 
-    def figures(self) -> dict[str, Figure]:
+    def figures(self) -> dict[str, MachineFigure]:
         """What the picture shows, by the key of its entry."""
         raise NotImplementedError
 
@@ -74,7 +74,7 @@ class PictureCard(Card):
     def draw(self, width: float, height: float, size: float) -> Drawing:
         shown = self.figures() if self.known else {}
         if self.seat is not None:
-            shown[SEAT] = Figure("a measured piece", self.seat.name)
+            shown[SEAT] = MachineFigure("a measured piece", self.seat.name)
         return machine_drawing(self.kind(), shown, width, height, size)
 
     def begin_edit(self, key: str, place: QRectF | None = None) -> None:
@@ -156,7 +156,7 @@ class LatheCard(PictureCard):
     def kind(self) -> str:
         return "lathe"
 
-    def figures(self) -> dict[str, Figure]:
+    def figures(self) -> dict[str, MachineFigure]:
         return lathe_figures(self.machine, self.inch)
 
     def take(self) -> None:
@@ -203,7 +203,7 @@ class MachineCard(PictureCard):
     def kind(self) -> str:
         return self._kind
 
-    def figures(self) -> dict[str, Figure]:
+    def figures(self) -> dict[str, MachineFigure]:
         kept = self.machine.figures if self.machine else {}
         return shown_figures(self._kind, kept, self.inch)
 

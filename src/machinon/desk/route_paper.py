@@ -15,7 +15,7 @@ from machinon.core.job.fit_sheet import fit_lines
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.effort import effort
 from machinon.core.route.operations import HoldingTold, StepTold
-from machinon.core.route.work.lines import CARRIAGE, Line
+from machinon.core.route.work.lines import CARRIAGE, WorkLine
 from machinon.core.wording import begun
 from machinon.desk.open_job import OpenJob
 from machinon.desk.painter import paint_mark
@@ -215,7 +215,7 @@ def _listed(job: OpenJob, step: StepTold) -> list[_Part]:
         parts.extend(_row(run[n::down], "", room / across) for n in range(down))
         run.clear()
 
-    before: Line | None = None
+    before: WorkLine | None = None
     for line in lines:
         text = _line_said(line, before, job.inch), line.key in done
         if line.note and (before is None or line.note != before.note):
@@ -247,7 +247,7 @@ def _row(texts: list[tuple[str, bool]], note: str, room: float) -> _Part:
     return _Part(tall + (under.tall if under else 0.0), draw)
 
 
-def _line_said(line: Line, before: Line | None, inch: bool) -> str:
+def _line_said(line: WorkLine, before: WorkLine | None, inch: bool) -> str:
     """A line with its figures: `Pass 3: compound to 0.86 mm`; a carriage stop that
     stays where it is, is said once."""
     same = before.figures if before is not None else ()

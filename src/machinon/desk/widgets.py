@@ -528,7 +528,7 @@ class Figure(QWidget):
         menu.exec(event.globalPos())
 
 
-class Entry(QLineEdit):
+class LineEntry(QLineEdit):
     """A line entry that leaves Undo to the desk once its own text has none."""
 
     def minimumSizeHint(self) -> QSize:
@@ -601,7 +601,7 @@ class Field(QWidget):
         self._kind = kind
         self._inch = inch
         self.name = label(name, "faint", wrap=True)
-        self.edit = Entry()
+        self.edit = LineEntry()
         self.edit.setAccessibleName(name)
         self.edit.setPlaceholderText(placeholder)
         if large:

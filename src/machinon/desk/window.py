@@ -31,7 +31,7 @@ from machinon.desk.keeping import Keeping
 from machinon.desk.keys_sheet import show_keys
 from machinon.desk.settings import SCALES, Settings
 from machinon.desk.theme import THEMES, dress
-from machinon.desk.widgets import Entry, Look, label
+from machinon.desk.widgets import LineEntry, Look, label
 from machinon.desk.wires.wired import Wired
 
 if TYPE_CHECKING:
@@ -52,7 +52,7 @@ def typed_in(page: QWidget) -> dict[str, str]:
     """What is typed and not yet taken, by the name of its entry."""
     return {
         entry.accessibleName(): entry.text()
-        for entry in page.findChildren(Entry)
+        for entry in page.findChildren(LineEntry)
         if entry.isModified() and entry.text() and entry.accessibleName()
     }
 
@@ -682,7 +682,7 @@ class MainWindow(QMainWindow):
             return
         if at is not None:
             page.at = at  # type: ignore[attr-defined]
-        for entry in page.findChildren(Entry):
+        for entry in page.findChildren(LineEntry):
             if entry.accessibleName() in typed:
                 entry.setText(typed[entry.accessibleName()])
                 entry.setModified(True)

@@ -9,13 +9,13 @@ from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import Place, Point
-from machinon.draw.sheet_layout import LANE, NOTE, Placed, SheetLayout
+from machinon.draw.sheet_layout import LANE, NOTE, PlacedNote, SheetLayout
 from machinon.draw.sheet_words import Note
 
 GAP = 3.0  # figure heights between two views
 
 
-class _Fitted(NamedTuple):
+class _BlockFit(NamedTuple):
     """How large a block is drawn, and what is taken beside and over its views; px.
 
     room: for the views from left to right; words: of the column for what is written,
@@ -106,7 +106,7 @@ class BlockSheet(SheetLayout):
         sizes: tuple[float, float, float],
         beside_it: Sequence[Note],
         over_upper: Sequence[Note],
-    ) -> _Fitted:
+    ) -> _BlockFit:
         """How large the views are drawn; sizes: of the block, mm; its notes stand right
         of the upper view, over the right one, or above all, whichever leaves more for
         the views."""
@@ -144,7 +144,7 @@ class BlockSheet(SheetLayout):
         top = 4.0 * size + (over_it if self.first_angle else lanes)
         if over > beside:
             top, words = top + above_all * (not self.first_angle), 0.0
-        return _Fitted(scale, room_x, left, top, words, over > beside, rows)
+        return _BlockFit(scale, room_x, left, top, words, over > beside, rows)
 
     def _room_beside(self, rows: list[list[str]]) -> float:
         """How wide the upright dimensions stand beside their view."""
@@ -246,7 +246,7 @@ class BlockSheet(SheetLayout):
         for note in notes:
             view, places = self._seen_at(note.feature)
             at = min((views[view](*place) for place in places), key=near)
-            placed.append(Placed(at, note))
+            placed.append(PlacedNote(at, note))
         if x is None:
             for label in self._stacked(placed):
                 self._note(label, y)

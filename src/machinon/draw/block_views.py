@@ -9,7 +9,7 @@ from typing import Any
 from machinon.core.piece.block_features import CornerRounds, EndToEnd, SixFaces
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS, Shadow, opens
 from machinon.core.piece.solid_cuts import (

@@ -36,7 +36,7 @@ class Notch(Struct, frozen=True):
     across_id: str
 
 
-class Flats(Struct, frozen=True):
+class EndFlats(Struct, frozen=True):
     """One flat or two on a round of a radius: the heights they are read between."""
 
     radius: float
@@ -104,7 +104,7 @@ def notches_of(piece: Piece, measured: Readings) -> tuple[Notch, ...]:
     return tuple(found)
 
 
-def flats_of(piece: Piece, measured: Readings) -> tuple[Flats, ...]:
+def flats_of(piece: Piece, measured: Readings) -> tuple[EndFlats, ...]:
     """Flats that are cut on a round, where both are measured."""
     found = []
     for surface in piece.surfaces:
@@ -114,7 +114,7 @@ def flats_of(piece: Piece, measured: Readings) -> tuple[Flats, ...]:
             continue
         r = mate.size / 2
         if form_key(surface) == "flats" and size.size / 2 < r:
-            found.append(Flats(r, size.size / 2, -size.size / 2, surface.id))
+            found.append(EndFlats(r, size.size / 2, -size.size / 2, surface.id))
         elif form_key(surface) == "flat" and r < size.size < 2 * r:
-            found.append(Flats(r, size.size - r, -r, surface.id))
+            found.append(EndFlats(r, size.size - r, -r, surface.id))
     return tuple(found)

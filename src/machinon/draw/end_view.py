@@ -5,7 +5,7 @@ import math
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
-from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Ball, EdgeRound, Flats, Keyway, Slits
 from machinon.core.threads.screw_thread import thread_of

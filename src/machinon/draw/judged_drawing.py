@@ -2,7 +2,13 @@
 
 import math
 
-from machinon.core.practice.judged import DEEP, Centring, Exercise, Taper, Thread
+from machinon.core.practice.judged import (
+    DEEP,
+    Centring,
+    Exercise,
+    TaperExercise,
+    ThreadExercise,
+)
 from machinon.core.quantity import length_text
 from machinon.draw.drawing import Board, Circle, Drawing, Shape
 
@@ -13,16 +19,16 @@ def judged_drawing(
     """The picture of an exercise as it stands."""
     board = Board(width, height, size)
     match exercise:
-        case Taper():
+        case TaperExercise():
             _blue(board, exercise)
         case Centring():
             _jaws(board, exercise)
-        case Thread():
+        case ThreadExercise():
             _depth(board, exercise)
     return board.done()
 
 
-def _blue(board: Board, taper: Taper) -> None:
+def _blue(board: Board, taper: TaperExercise) -> None:
     """The plug, with the part of it that came out blue."""
     middle, long = board.height / 2, board.width * 0.7
     left = board.width * 0.15
@@ -73,7 +79,7 @@ def _jaws(board: Board, centring: Centring) -> None:
                    bold=True)  # fmt: skip
 
 
-def _depth(board: Board, thread: Thread) -> None:
+def _depth(board: Board, thread: ThreadExercise) -> None:
     """How far was dialled in, of what the table says."""
     left, right = board.width * 0.12, board.width * 0.88
     top, bottom = board.height * 0.42, board.height * 0.58

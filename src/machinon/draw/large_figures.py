@@ -5,7 +5,7 @@ from collections.abc import Collection, Sequence
 
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
-from machinon.core.route.work.lines import Line, Shown
+from machinon.core.route.work.lines import Shown, WorkLine
 from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
@@ -69,13 +69,13 @@ def _bold_width(text: str) -> float:
     return sum(POINT if c in ".,:′″" else BROAD if c in "MW" else DIGIT for c in text)
 
 
-def lines_height(lines: Sequence[Line], size: float) -> float:
+def lines_height(lines: Sequence[WorkLine], size: float) -> float:
     """How high the list stands, px."""
     return len(lines) * ROW * size + 0.4 * size
 
 
 def lines_drawing(
-    lines: Sequence[Line],
+    lines: Sequence[WorkLine],
     done: Collection[str],
     at: str,
     width: float,

@@ -7,7 +7,7 @@ that have no place in the outline stand along its foot.
 import math
 from collections.abc import Callable, Mapping, Set
 
-from machinon.core.shop.machines import Figure
+from machinon.core.shop.machines import MachineFigure
 from machinon.draw.drawing import (
     SMALL,
     Board,
@@ -23,7 +23,7 @@ ROW = 2.8  # figure heights that a line of figures along the foot takes
 LEAST = 0.6  # of its scale without a foot: an outline gets no smaller for its figures
 
 
-Figures = Mapping[str, Figure]
+Figures = Mapping[str, MachineFigure]
 
 
 def machine_drawing(

@@ -31,7 +31,7 @@ _WHOLE = ("thickness", "length")  # from end to end
 _FLATS = {"square": 4, "hexagon": 6}
 
 
-class Step(Struct, frozen=True):
+class ShapeStep(Struct, frozen=True):
     """A surface along the axis: its profile as (z, r) corners.
 
     id: empty where nothing of it was measured; ended: whether its far end is
@@ -76,17 +76,17 @@ class Along(Struct, frozen=True):
     id: str
 
 
-class Turned(Struct, frozen=True):
+class TurnedShape(Struct, frozen=True):
     """A piece that turns: steps outside and in the bore, left to right.
 
     grooves: the floors of those that are cut into its outer steps; zero: where its
     own measures along start.
     """
 
-    outer: tuple[Step, ...]
-    inner: tuple[Step, ...]
+    outer: tuple[ShapeStep, ...]
+    inner: tuple[ShapeStep, ...]
     lengths: tuple[Along, ...]
-    grooves: tuple[Step, ...] = ()
+    grooves: tuple[ShapeStep, ...] = ()
     zero: float = 0.0
 
     @property
@@ -110,7 +110,7 @@ class Turned(Struct, frozen=True):
         return (*face, *back)
 
 
-class Outline(Struct, frozen=True):
+class PieceOutline(Struct, frozen=True):
     """A piece as it is drawn beside others; its left end at 0.
 
     points: of the upper half of what turns, of the whole section of what does
@@ -131,7 +131,7 @@ class Outline(Struct, frozen=True):
         return max(x for x, _ in self.points), max(y for _, y in self.points)
 
 
-def outline_of(piece: Piece, measured: Readings) -> Outline:
+def outline_of(piece: Piece, measured: Readings) -> PieceOutline:
     """The outline of a piece, drawn from what it measures."""
     section = sectioned(piece)
     if section is not None:
@@ -139,13 +139,13 @@ def outline_of(piece: Piece, measured: Readings) -> Outline:
         left, low = min(x for x, _ in points), min(y for _, y in points)
         shifted = tuple((x - left, y - low) for x, y in points)
         high = max(y for _, y in shifted)
-        return Outline(shifted, False, True, {section.id: (-left, high)})
+        return PieceOutline(shifted, False, True, {section.id: (-left, high)})
     turned = turned_of(piece, measured)
     places = {
         step.id: step.middle for step in (*turned.outer, *turned.inner) if step.id
     }
     cut = bool(turned.inner)
-    return Outline(turned.upper_half, True, cut, places, turned.zero)
+    return PieceOutline(turned.upper_half, True, cut, places, turned.zero)
 
 
 def sizes(measured: Readings) -> Callable[[str, float], float]:
@@ -179,7 +179,7 @@ def sectioned(piece: Piece) -> Surface | None:
 # -- along the axis -----------------------------------------------------------
 
 
-def turned_of(piece: Piece, measured: Readings) -> Turned:
+def turned_of(piece: Piece, measured: Readings) -> TurnedShape:
     """The steps of a piece along its axis.
 
     Lengths that are not measured are a share of the diameter; a bore with
@@ -205,7 +205,7 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
     if whole is not None and long is not None and long.size > outer[-1].start:
         last = outer[-1]
         r = last.points[-1][1]
-        outer[-1] = Step((*last.points[:-1], (long.size, r)), last.id, True)
+        outer[-1] = ShapeStep((*last.points[:-1], (long.size, r)), last.id, True)
         lengths.append(Along(0.0, long.size, outer[0].widest, whole.id))
     end = outer[-1].end
     grooves = _grooves(piece, measured, outer, lengths)
@@ -214,21 +214,21 @@ def turned_of(piece: Piece, measured: Readings) -> Turned:
     bores = [surface for surface in bores if size(surface.id, UNKNOWN) / 2 < least]
     inner = _inner_steps(piece, bores, measured, end, lengths)
     drawn = tuple(length for length in lengths if length.start < length.end)
-    return Turned(tuple(outer), tuple(inner), drawn, grooves)
+    return TurnedShape(tuple(outer), tuple(inner), drawn, grooves)
 
 
 def is_outside(surface: Surface) -> bool:
     return surface.kind == "outside"
 
 
-def _cylinder(a: float, b: float, diameter: float, id: str, ended: bool) -> Step:
-    return Step(((a, diameter / 2), (b, diameter / 2)), id, ended)
+def _cylinder(a: float, b: float, diameter: float, id: str, ended: bool) -> ShapeStep:
+    return ShapeStep(((a, diameter / 2), (b, diameter / 2)), id, ended)
 
 
-def _only_of(piece: Piece, turned: Turned) -> Turned:
+def _only_of(piece: Piece, turned: TurnedShape) -> TurnedShape:
     """A family's shape without the names of surfaces that this piece has not."""
 
-    def named(steps: tuple[Step, ...]) -> tuple[Step, ...]:
+    def named(steps: tuple[ShapeStep, ...]) -> tuple[ShapeStep, ...]:
         return tuple(s if piece.surface(s.id) else replace(s, id="") for s in steps)
 
     lengths = tuple(length for length in turned.lengths if piece.surface(length.id))
@@ -237,7 +237,7 @@ def _only_of(piece: Piece, turned: Turned) -> Turned:
     )
 
 
-def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:
+def _nose(size: Callable[[str, float], float], measured: Readings) -> TurnedShape:
     register = size("register", UNKNOWN)
     guide = size("register-length", 0.3 * register)
     end = size("nose-length", 0.8 * register)
@@ -245,7 +245,7 @@ def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:
     shoulder = 0.4 * register
     known = {id for id, found in measured.items() if found is not None}
     lengths = (("register-length", guide), ("nose-length", end))
-    return Turned(
+    return TurnedShape(
         (
             _cylinder(0.0, shoulder, register * 1.36, "", False),
             _cylinder(
@@ -273,13 +273,13 @@ def _nose(size: Callable[[str, float], float], measured: Readings) -> Turned:
     )
 
 
-def _chuck(size: Callable[[str, float], float], measured: Readings) -> Turned:
+def _chuck(size: Callable[[str, float], float], measured: Readings) -> TurnedShape:
     body = size("body", 3 * UNKNOWN)
     recess = min(size("recess", 0.72 * body), 0.96 * body)
     deep = size("recess-depth", 0.04 * body)
     long = max(0.45 * body, 2 * deep)
     known = measured.get("recess-depth") is not None
-    return Turned(
+    return TurnedShape(
         (_cylinder(0.0, long, body, "body", False),),
         (
             _cylinder(0.0, deep, recess, "recess", known),
@@ -289,9 +289,11 @@ def _chuck(size: Callable[[str, float], float], measured: Readings) -> Turned:
     )
 
 
-def _outer_steps(piece: Piece, measured: Readings, lengths: list[Along]) -> list[Step]:
+def _outer_steps(
+    piece: Piece, measured: Readings, lengths: list[Along]
+) -> list[ShapeStep]:
     """Outside steps in the order of the survey; `lengths` takes those measured."""
-    outer: list[Step] = []
+    outer: list[ShapeStep] = []
     for surface in piece.surfaces:
         at = outer[-1].end if outer else 0.0
         found = measured.get(surface.id)
@@ -302,14 +304,14 @@ def _outer_steps(piece: Piece, measured: Readings, lengths: list[Along]) -> list
             last = outer[-1]
             (a, r), (_, e) = last.points[0], last.points[-1]
             end = a + max(found.size, TRACE)
-            outer[-1] = Step(((a, r), (end, e)), last.id, True)
+            outer[-1] = ShapeStep(((a, r), (end, e)), last.id, True)
             lengths.append(Along(a, end, r, surface.id))
     return outer
 
 
 def _grooves(
-    piece: Piece, measured: Readings, outer: list[Step], lengths: list[Along]
-) -> tuple[Step, ...]:
+    piece: Piece, measured: Readings, outer: list[ShapeStep], lengths: list[Along]
+) -> tuple[ShapeStep, ...]:
     """Cut the grooves that are measured into the middle of the step before each."""
     made = []
     for surface in piece.surfaces:
@@ -331,8 +333,10 @@ def _grooves(
         if len(step.points) > 2 or not (a < low and deep < min(r, e)):
             continue
         cut = ((low, r), (low, deep), (high, deep), (high, e))
-        outer[at] = Step((step.points[0], *cut, step.points[-1]), step.id, step.ended)
-        made.append(Step(((low, deep), (high, deep)), floor_id))
+        outer[at] = ShapeStep(
+            (step.points[0], *cut, step.points[-1]), step.id, step.ended
+        )
+        made.append(ShapeStep(((low, deep), (high, deep)), floor_id))
         lengths.append(Along(low, high, min(r, e), surface.id))
     return tuple(made)
 
@@ -344,12 +348,12 @@ def host_of(piece: Piece, surface: Surface, measured: Readings) -> Surface | Non
     return rounds[-1] if rounds else None
 
 
-def _step(form: str, at: float, id: str, found: Measured | None) -> Step:
+def _step(form: str, at: float, id: str, found: Measured | None) -> ShapeStep:
     """A cylinder a share of its diameter long, a taper as far as it was read."""
     d = max(found.size, TRACE) if found is not None else UNKNOWN
     if form == "ball":
         turns = [math.radians(angle) for angle in range(180, -1, -10)]
-        return Step(
+        return ShapeStep(
             tuple((at + d / 2 * (1 + math.cos(a)), d / 2 * math.sin(a)) for a in turns),
             id,
             True,
@@ -358,7 +362,7 @@ def _step(form: str, at: float, id: str, found: Measured | None) -> Step:
         return _cylinder(at, at + SHARE * d, d, id, False)
     long = found.slope.apart
     far = max(d + found.slope.ratio * long, TRACE)
-    return Step(((at, d / 2), (at + long, far / 2)), id, True)
+    return ShapeStep(((at, d / 2), (at + long, far / 2)), id, True)
 
 
 def _inner_steps(
@@ -367,7 +371,7 @@ def _inner_steps(
     measured: Readings,
     end: float,
     lengths: list[Along],
-) -> list[Step]:
+) -> list[ShapeStep]:
     """The bore from its mouth inward: each step narrower than the one before."""
     deep: dict[str, tuple[float, str]] = {}  # how deep a bore is, and who says so
     last = ""
@@ -377,7 +381,7 @@ def _inner_steps(
             last = surface.id
         elif form_key(surface) in _BORE_LENGTHS and last and found is not None:
             deep[last] = (max(found.size, TRACE), surface.id)
-    inner: list[Step] = []
+    inner: list[ShapeStep] = []
     size = sizes(measured)
     for surface in sorted(bores, key=lambda surface: -size(surface.id, UNKNOWN)):
         at = inner[-1].end if inner else 0.0
@@ -393,7 +397,7 @@ def _inner_steps(
             to = at + (end - at) * (0.3 if others else 1.0)
         if to > at:
             (_, r), (_, e) = step.points[0], step.points[-1]
-            inner.append(Step(((at, r), (to, e)), surface.id, bool(says)))
+            inner.append(ShapeStep(((at, r), (to, e)), surface.id, bool(says)))
     return inner
 
 

@@ -60,7 +60,7 @@ BROKEN = {"top": "upper edges", "upright": "upright edges"}
 WHOLE = "whole"  # what a piece measures over all
 
 
-class Figure(Struct, frozen=True):
+class SheetFigure(Struct, frozen=True):
     """A size as it stands on the sheet; number: of the fit that rules it, 0: none;
     aside: it only repeats what the others say, and stands in brackets."""
 
@@ -218,7 +218,7 @@ def _kind_of(measure: str) -> str:
 
 def figures_of(
     made: Made, inch: bool, places: Mapping[str, Dimension]
-) -> dict[str, Figure]:
+) -> dict[str, SheetFigure]:
     """Every size as it stands on the sheet, by key, and what else has a place there."""
     numbers = {key: number for number, key in ruled_by_fits(made).items()}
     wrong = _at_fault(made)
@@ -242,11 +242,11 @@ def figures_of(
             text = length_said(round(value, 2), inch)
             over_all = name == WHOLE
             text = f"({text})" if over_all else text
-            found[key] = Figure(key, text, "", words, "dimension", aside=over_all)
+            found[key] = SheetFigure(key, text, "", words, "dimension", aside=over_all)
     return found
 
 
-def figure_of(made: Made, known: Known, inch: bool) -> Figure:
+def figure_of(made: Made, known: Known, inch: bool) -> SheetFigure:
     """A size as it is written, with the ends of its band under it."""
     value, size = known.value, known.size
     ends = known.ends
@@ -273,7 +273,7 @@ def figure_of(made: Made, known: Known, inch: bool) -> Figure:
         text = f"{value:.0f}"
     else:
         text = text_of(value, size.kind, inch)
-    return Figure(size.key, text, small, size.words, role)
+    return SheetFigure(size.key, text, small, size.words, role)
 
 
 def _groove_said(made: Made, drawn_at: str, inch: bool) -> str:
@@ -302,7 +302,7 @@ def length_said(value: float, inch: bool, step: float = 0.0) -> str:
 
 
 def on_one_line(
-    places: Mapping[str, Dimension], figures: Mapping[str, Figure]
+    places: Mapping[str, Dimension], figures: Mapping[str, SheetFigure]
 ) -> Iterable[list[str]]:
     """Sizes that would have the same line with the same figure, as a hole in the middle
     of a vee has that of the vee, and a taper the end of the step that it goes on from.
@@ -329,7 +329,7 @@ def _touch(dimension: Dimension, other: Dimension) -> bool:
     return max(dimension.start, other.start) <= min(dimension.end, other.end) + 1e-6
 
 
-def said_with(made: Made, key: str, inch: bool = False) -> list[Figure]:
+def said_with(made: Made, key: str, inch: bool = False) -> list[SheetFigure]:
     """The sizes that are written in one line with a size, at its hole, or have one line
     with it; else itself."""
     places = places_of(made)

@@ -9,7 +9,7 @@ from machinon.draw.drawing import Board, Drawing, Place, Point
 from machinon.draw.end_view import draw_end_view
 from machinon.draw.half_section import draw_half_section
 from machinon.draw.sheet_figures import (
-    Figure,
+    SheetFigure,
     edges_said,
     figures_of,
     places_of,
@@ -81,7 +81,7 @@ def _rest(sheet: SheetLayout) -> list[str]:
     ]
 
 
-def _said(figure: Figure, sign: str = "") -> str:
+def _said(figure: SheetFigure, sign: str = "") -> str:
     tail = f" ({figure.small})" if figure.small else ""
     return f"{sign}(<>)" if figure.aside else f"{sign}<>{tail}"
 

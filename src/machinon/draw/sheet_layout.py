@@ -10,7 +10,7 @@ from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import Ball
 from machinon.draw.drawing import NEAR, SMALL, Board, Point, Spot, text_width
 from machinon.draw.sheet_figures import (
-    Figure,
+    SheetFigure,
     edges_said,
     feature_of,
     on_one_line,
@@ -26,7 +26,7 @@ ASIDE = (0, -1, 1, -2, 2, -3, 3, -5, 5, -8, 8, -12, 12, -17, -22, -28, -34)
 _NOWHERE = Dimension("hole", 0.0, 0.0)
 
 
-class Placed(NamedTuple):
+class PlacedNote(NamedTuple):
     """A note, and where on the page its leader begins."""
 
     at: Point
@@ -59,7 +59,7 @@ class SheetLayout:
         self,
         made: Made,
         places: dict[str, Dimension],
-        figures: dict[str, Figure],
+        figures: dict[str, SheetFigure],
         board: Board,
         aside: Set[str],
         first_angle: bool = False,
@@ -275,13 +275,13 @@ class SheetLayout:
         """What is written at holes and at what else has no line."""
         return notes_of(self.made, self.figures, self.notes, self.inch)
 
-    def _stacked(self, placed: list[Placed]) -> list[Placed]:
+    def _stacked(self, placed: list[PlacedNote]) -> list[PlacedNote]:
         """From the top down, so that no leader runs through the words under it; else
         the leftmost first."""
         left = sorted(placed, key=lambda placed: placed.at[0])
-        found: list[Placed] = []
+        found: list[PlacedNote] = []
 
-        def through(note: Placed) -> tuple[int, int]:
+        def through(note: PlacedNote) -> tuple[int, int]:
             # in their usual places; and in those left of their own leaders as well
             lead = self._words(note).lead
             met = both = 0
@@ -302,11 +302,11 @@ class SheetLayout:
             left.remove(found[-1])
         return found
 
-    def _left_of(self, placed: Placed) -> float:
+    def _left_of(self, placed: PlacedNote) -> float:
         """By how much words stand out of their place that end before their leader."""
         return -self._note_wide(placed.note) - self.size
 
-    def _words(self, placed: Placed, aside: float = 0.0) -> Words:
+    def _words(self, placed: PlacedNote, aside: float = 0.0) -> Words:
         """Where a note is written; aside: out of its usual place, px."""
         x = placed.at[0]
         half = (self._note_wide(placed.note) - self.size) / 2
@@ -315,7 +315,7 @@ class SheetLayout:
         half += 2
         return Words(middle, min(max(x, middle - half), middle + half), half)
 
-    def _note(self, placed: Placed, y: float) -> None:
+    def _note(self, placed: PlacedNote, y: float) -> None:
         """Written where its leader comes to it past the figures that stand already, and
         no leader that is drawn runs through it."""
         usual = [step * self.size for step in ASIDE]

@@ -22,7 +22,7 @@ from machinon.core.piece.hole_features import (
     Holes,
     turned_from,
 )
-from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -33,7 +33,7 @@ from machinon.core.piece.turned_features import (
     Sloping,
 )
 from machinon.core.tapers.tapers import taper_of
-from machinon.draw.sheet_figures import BROKEN, Figure, feature_of, length_said
+from machinon.draw.sheet_figures import BROKEN, SheetFigure, feature_of, length_said
 
 # how a measure is said that has no line of its own
 SAID = {
@@ -66,7 +66,7 @@ class Note(NamedTuple):
 
 
 def notes_of(
-    made: Made, figures: Mapping[str, Figure], keys: Collection[str], inch: bool
+    made: Made, figures: Mapping[str, SheetFigure], keys: Collection[str], inch: bool
 ) -> list[Note]:
     """What is written at each feature that has sizes among `keys`."""
     by_feature: dict[str, list[str]] = {}
@@ -156,7 +156,7 @@ def _apart(holes: Holes, inch: bool) -> str:
 
 def _measures(
     made: Made,
-    figures: Mapping[str, Figure],
+    figures: Mapping[str, SheetFigure],
     name: str,
     keys: Sequence[str],
     inch: bool,

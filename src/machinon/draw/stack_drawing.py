@@ -27,7 +27,7 @@ from machinon.draw.drawing import (
 )
 from machinon.draw.half_section import draw_upper_half
 from machinon.draw.stack_hardware import draw_screws
-from machinon.draw.stack_parts import TO_MAKE, Part, groups_of, meets
+from machinon.draw.stack_parts import TO_MAKE, StackPart, groups_of, meets
 
 SHARE = 0.8  # of its columns that the longest group takes
 LANE = 1.5  # figure heights from one line of a chain to the next
@@ -46,7 +46,7 @@ class _Link(NamedTuple):
     role: Role
     span: tuple[float, float] | None = None
 
-    def ends(self, parts: Sequence[Part]) -> tuple[float, float] | None:
+    def ends(self, parts: Sequence[StackPart]) -> tuple[float, float] | None:
         """From where to where it goes along the whole, if its piece is there: between
         the faces that are as far apart, else over all of it."""
         part = next((part for part in parts if part.tie == self.tie), None)
@@ -80,7 +80,7 @@ def stack_drawing(
     return board.done()
 
 
-def _in_a_row(board: Board, plan: Plan, groups: list[list[Part]]) -> None:
+def _in_a_row(board: Board, plan: Plan, groups: list[list[StackPart]]) -> None:
     """The groups side by side to one scale, on one axis; a column for each part."""
     size = board.size
     step = board.width / sum(map(len, groups))
@@ -117,7 +117,7 @@ def _in_a_row(board: Board, plan: Plan, groups: list[list[Part]]) -> None:
             y += LANE * size
 
 
-def _scale(groups: Sequence[Sequence[Part]], step: float, room: float) -> float:
+def _scale(groups: Sequence[Sequence[StackPart]], step: float, room: float) -> float:
     """Pixels a mm at which every group has room in its columns and under a height."""
     known = [part for group in groups for part in group if part.known]
     found = [room / max(part.high for part in known)]
@@ -126,7 +126,7 @@ def _scale(groups: Sequence[Sequence[Part]], step: float, room: float) -> float:
     return min(found)
 
 
-def _long(group: Sequence[Part]) -> float:
+def _long(group: Sequence[StackPart]) -> float:
     """How long a group is, mm; of what is known."""
     there = [part.ends for part in group if part.known]
     if not there:
@@ -134,9 +134,11 @@ def _long(group: Sequence[Part]) -> float:
     return max(end for _, end in there) - min(start for start, _ in there)
 
 
-def _placed(groups: Sequence[Sequence[Part]], step: float, scale: float) -> list[Part]:
+def _placed(
+    groups: Sequence[Sequence[StackPart]], step: float, scale: float
+) -> list[StackPart]:
     """What is known, each along the row as if all were one whole."""
-    found: list[Part] = []
+    found: list[StackPart] = []
     column = 0
     for group in groups:
         middle = (column + len(group) / 2) * step / scale
@@ -149,7 +151,7 @@ def _placed(groups: Sequence[Sequence[Part]], step: float, scale: float) -> list
     return found
 
 
-def _draw(board: Board, part: Part, place: Place) -> None:
+def _draw(board: Board, part: StackPart, place: Place) -> None:
     """A part, where it lies along the whole."""
     points: list[Point] = []
     if part.rings:
@@ -229,7 +231,7 @@ def _span(made: Made, key: str) -> tuple[float, float] | None:
     return min(line.start, line.end), max(line.start, line.end)
 
 
-def _lanes(links: Sequence[_Link], parts: Sequence[Part]) -> list[list[_Link]]:
+def _lanes(links: Sequence[_Link], parts: Sequence[StackPart]) -> list[list[_Link]]:
     """A chain on as many lines as keep its lengths off each other."""
     lanes: list[list[_Link]] = []
     for link in links:
@@ -249,7 +251,11 @@ def _lanes(links: Sequence[_Link], parts: Sequence[Part]) -> list[list[_Link]]:
 
 
 def _chain(
-    board: Board, links: Sequence[_Link], parts: Sequence[Part], scale: float, y: float
+    board: Board,
+    links: Sequence[_Link],
+    parts: Sequence[StackPart],
+    scale: float,
+    y: float,
 ) -> None:
     """Links of a chain, each over its piece, and one line through them all; what is
     written stands in their order, past what stands already."""
@@ -271,7 +277,7 @@ def _chain(
 
 
 def _not_known(
-    board: Board, part: Part, middle: float, axis: float, step: float
+    board: Board, part: StackPart, middle: float, axis: float, step: float
 ) -> None:
     """What is made, while its sizes are not known."""
     half, high = 0.3 * step, axis - 2.4 * board.size
@@ -287,7 +293,7 @@ def _spot(board: Board, points: Sequence[Point], tie: str, name: str) -> None:
 
 
 def _names_under(
-    board: Board, group: Sequence[Part], at: Point, apart: tuple[float, float]
+    board: Board, group: Sequence[StackPart], at: Point, apart: tuple[float, float]
 ) -> None:
     """The names of a group in its order, about a place on the axis; apart: at least and
     at most, px."""

@@ -13,16 +13,16 @@ from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.job.plan import Plan
 from machinon.core.piece.around import RingSection, rings_of, seat_of
 from machinon.core.piece.family import Mate
-from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.hole_features import HoleCircle, Holes
 from machinon.core.piece.made import Made
 from machinon.core.shop.things import Piece
 from machinon.draw.drawing import Point
-from machinon.draw.piece_shape import Outline, is_outside, is_round, outline_of
+from machinon.draw.piece_shape import PieceOutline, is_outside, is_round, outline_of
 
 TO_MAKE = ", to make"  # after the name of a piece that is made here
 
 
-class Part(Struct, frozen=True):
+class StackPart(Struct, frozen=True):
     """A piece that exists, by its outline or as it stands about another, or one that is
     made here.
 
@@ -33,7 +33,7 @@ class Part(Struct, frozen=True):
 
     tie: str
     name: str
-    outline: Outline | None = None
+    outline: PieceOutline | None = None
     made: Made | None = None
     rings: tuple[RingSection, ...] = ()
     at: float = 0.0
@@ -93,7 +93,7 @@ class Part(Struct, frozen=True):
         return (y1 - y0 if self.endways else x1 - x0), z1 - z0
 
 
-def groups_of(plan: Plan) -> list[list[Part]]:
+def groups_of(plan: Plan) -> list[list[StackPart]]:
     """The parts of a job: those together that say where they seat on each other, each
     of the others by itself."""
     parts = _parts(plan)
@@ -104,7 +104,7 @@ def groups_of(plan: Plan) -> list[list[Part]]:
         if work.making
         for id in work.making.mates.values()
     }
-    groups: list[list[Part]] = []
+    groups: list[list[StackPart]] = []
     # each from a piece that no other is a mate of
     for tie in works:
         if tie not in mates and parts[tie].known:
@@ -115,10 +115,10 @@ def groups_of(plan: Plan) -> list[list[Part]]:
     return groups + [[part] for part in parts.values()]
 
 
-def _parts(plan: Plan) -> dict[str, Part]:
+def _parts(plan: Plan) -> dict[str, StackPart]:
     """Every piece by its tie, what is made second."""
     found = [
-        Part(
+        StackPart(
             piece.id,
             piece.name,
             outline_of(
@@ -128,7 +128,7 @@ def _parts(plan: Plan) -> dict[str, Part]:
         for piece in plan.stack
     ]
     made = [
-        Part(
+        StackPart(
             work.as_mate,
             f"{family_for(work.making).name}{TO_MAKE}",
             made=plan.bodies.get(work.key),
@@ -141,13 +141,13 @@ def _parts(plan: Plan) -> dict[str, Part]:
 
 
 def _seated(
-    plan: Plan, works: Mapping[str, Work], parts: Mapping[str, Part], root: str
-) -> dict[str, Part]:
+    plan: Plan, works: Mapping[str, Work], parts: Mapping[str, StackPart], root: str
+) -> dict[str, StackPart]:
     """The parts that seat on a piece and on each other, by their ties, in the order
     along the whole."""
-    found: dict[str, Part] = {}
+    found: dict[str, StackPart] = {}
 
-    def seat(part: Part) -> None:
+    def seat(part: StackPart) -> None:
         found[part.tie] = part
         work = works.get(part.tie)
         if work is None or part.made is None:
@@ -176,8 +176,8 @@ def _mates_of(work: Work, made: Made) -> list[tuple[Mate, str]]:
 
 
 def _in_section(
-    parts: Mapping[str, Part], part: Part, mates: Sequence[tuple[Mate, str]]
-) -> dict[str, Part]:
+    parts: Mapping[str, StackPart], part: StackPart, mates: Sequence[tuple[Mate, str]]
+) -> dict[str, StackPart]:
     """A block in the slot or on the slide that it is made for, both cut across; nothing
     where it has none."""
     assert part.made is not None
@@ -194,7 +194,9 @@ def _in_section(
     return {}
 
 
-def _stands(plan: Plan, mate: Mate, other: Part, part: Part) -> Part | None:
+def _stands(
+    plan: Plan, mate: Mate, other: StackPart, part: StackPart
+) -> StackPart | None:
     """A mate where it stands on a piece; None where that is not said, or not known."""
     assert part.made is not None
     try:
@@ -223,7 +225,7 @@ def _read_outside(plan: Plan, piece: Piece) -> float:
     )
 
 
-def meets(parts: Sequence[Part], fit: FitPlan) -> Point | None:
+def meets(parts: Sequence[StackPart], fit: FitPlan) -> Point | None:
     """Where the halves of a fit meet along the whole, (z, r)."""
     for part in parts:
         if part.tie == fit.choice.piece and part.outline is not None:
@@ -243,7 +245,7 @@ def _ruled_at(made: Made, number: int) -> Point | None:
     key = ruled_by_fits(made).get(number, "")
     name, _, measure = key.partition(".")
     holes = made.body.found(name)
-    if isinstance(holes, Holes) and isinstance(holes.pattern, Circle):
+    if isinstance(holes, Holes) and isinstance(holes.pattern, HoleCircle):
         into = holes.through / 2 if holes.face == "left" else -holes.through / 2
         return holes.level + into, holes.pattern.diameter / 2
     at = holes.dimensions().get(measure) if holes is not None else None

@@ -15,7 +15,7 @@ from machinon.draw.end_shape import (
     patterns_of,
 )
 from machinon.draw.piece_figures import PieceFigures
-from machinon.draw.piece_shape import Readings, Step, sides_of, turned_of
+from machinon.draw.piece_shape import Readings, ShapeStep, sides_of, turned_of
 
 CREST = 0.6  # of its pitch that a thread is drawn deep
 
@@ -107,19 +107,19 @@ class TurnedPicture(PieceFigures):
             self.level(length.id, y, *ends, self.p(0, -length.radius)[1])
             y += 1.7 * self.size
 
-    def _sided(self, step: Step) -> int:
+    def _sided(self, step: ShapeStep) -> int:
         surface = self.piece.surface(step.id)
         return sides_of(surface) if surface is not None else 0
 
-    def _sides(self) -> tuple[list[Step], list[Step], list[Step]]:
+    def _sides(self) -> tuple[list[ShapeStep], list[ShapeStep], list[ShapeStep]]:
         """Which diameters are dimensioned at the left, at the right, where they are.
 
         Their extension lines run through air: past narrower steps outside,
         through wider ones in the bore.
         """
-        left: list[Step] = []
-        right: list[Step] = []
-        inside: list[Step] = []
+        left: list[ShapeStep] = []
+        right: list[ShapeStep] = []
+        inside: list[ShapeStep] = []
         for at, step in enumerate(self.turned.inner):
             if step.id:
                 wider = all(s.narrowest >= step.widest for s in self.turned.inner[:at])
@@ -142,7 +142,7 @@ class TurnedPicture(PieceFigures):
         # figures stand staggered, so their lines may lie close; ISO 129-1
         return 2.4 * self.size
 
-    def _reach(self, side: Sequence[Step]) -> float:
+    def _reach(self, side: Sequence[ShapeStep]) -> float:
         """How far the dimensions of a side spread from the piece."""
         if not side:
             return 0.5 * self.size
@@ -152,7 +152,7 @@ class TurnedPicture(PieceFigures):
             for i, step in enumerate(side)
         )
 
-    def _chain(self, side: Sequence[Step], way: int, start: float) -> None:
+    def _chain(self, side: Sequence[ShapeStep], way: int, start: float) -> None:
         """Upright dimensions from the piece outward, their figures staggered."""
         if not side:
             return
@@ -164,7 +164,7 @@ class TurnedPicture(PieceFigures):
             x += way * self._pitch
 
     @staticmethod
-    def _corner(step: Step, way: int) -> Point:
+    def _corner(step: ShapeStep, way: int) -> Point:
         """Where a step's extension line begins: at its wide end for a taper."""
         (a, r), (b, e) = step.points[0], step.points[-1]
         if r == 0:  # a ball
@@ -173,7 +173,9 @@ class TurnedPicture(PieceFigures):
             return (a, r) if r > e else (b, e)
         return (b, e) if way > 0 else (a, r)
 
-    def _dimension(self, step: Step, x: float, from_x: float, shift: float) -> None:
+    def _dimension(
+        self, step: ShapeStep, x: float, from_x: float, shift: float
+    ) -> None:
         """A step's diameter at an abscissa; shift: of its figure below the axis."""
         text, name, role = self.figure_of(step.id, "" if self._sided(step) else "⌀")
         _, radius = self._corner(step, 1)
@@ -213,7 +215,9 @@ class TurnedPicture(PieceFigures):
                     self._measured_edges(step, before, way)
         self.line((-0.06 * end, 0), (1.06 * end, 0), "centre", 1.0)
 
-    def _measured_edges(self, step: Step, before: Step | None, way: int) -> None:
+    def _measured_edges(
+        self, step: ShapeStep, before: ShapeStep | None, way: int
+    ) -> None:
         """Draw thick what a step's readings say."""
         if not self.is_measured(step.id):
             return
@@ -268,11 +272,11 @@ class TurnedPicture(PieceFigures):
                 self.circle(px, py, pattern.hole / 2, "outline", "ground", 1.6)
             self._pattern_words(pattern, x, y + (1.9 + 1.6 * row) * self.size)
 
-    def _ink(self, step: Step) -> tuple[Role, float]:
+    def _ink(self, step: ShapeStep) -> tuple[Role, float]:
         """How a step is drawn: thick where it was read."""
         return ("outline", 1.8) if self.is_measured(step.id) else ("thin", 0.9)
 
-    def _seen_outside(self, step: Step) -> None:
+    def _seen_outside(self, step: ShapeStep) -> None:
         """A step's outside from the end: a circle, or its flats."""
         role, width = self._ink(step)
         sides = self._sided(step)

@@ -17,7 +17,7 @@ from machinon.core.piece.turned_features import (
 from machinon.draw.drawing import Place, Point
 from machinon.draw.end_view import draw_end_view
 from machinon.draw.half_section import draw_half_section
-from machinon.draw.sheet_layout import LANE, NOTE, Placed, SheetLayout
+from machinon.draw.sheet_layout import LANE, NOTE, PlacedNote, SheetLayout
 from machinon.draw.sheet_words import Note
 
 FACING = 180.0  # degrees at which a cross hole looks at whoever reads the sheet
@@ -38,7 +38,7 @@ class Lane(NamedTuple):
     level: int = 0
 
 
-class _Fitted(NamedTuple):
+class _TurnedFit(NamedTuple):
     """How large what turns is drawn, px a mm, and what is taken beside and over it."""
 
     scale: float
@@ -100,7 +100,7 @@ class TurnedSheet(SheetLayout):
         self._title_and_foot()
         return enough or (slim and not self.board.done().crowded)
 
-    def _fitted(self, way: Stand, top: float, share: float) -> _Fitted:
+    def _fitted(self, way: Stand, top: float, share: float) -> _TurnedFit:
         """How large the piece is drawn, where its diameters stand so; top: what is
         taken above it, px; share: what is drawn abreast, mm."""
         size, (first, last) = self.size, self.made.body.ends
@@ -133,7 +133,7 @@ class TurnedSheet(SheetLayout):
                 any(reach.low < first - 1e-6 for reach in reaches.values()),
                 any(reach.high > last + 1e-6 for reach in reaches.values()),
             )
-        return _Fitted(scale, room_x, room_y, left, right, over, lanes, below)
+        return _TurnedFit(scale, room_x, room_y, left, right, over, lanes, below)
 
     def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
         """Diameters at the left and at the right, the smallest nearest to the piece."""
@@ -224,7 +224,7 @@ class TurnedSheet(SheetLayout):
     ) -> None:
         """Each on a leader from its first hole, stacked above the views."""
         placed = [
-            Placed(self._led_from(note.feature, centre, scale, section), note)
+            PlacedNote(self._led_from(note.feature, centre, scale, section), note)
             for note in notes
         ]
         y = top - (len(notes) * NOTE - 0.4) * self.size

@@ -5,13 +5,13 @@ from collections.abc import Collection
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
-from machinon.core.piece.hole_features import Circle as HoleCircle
+from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size
 from machinon.core.piece.turned_features import Bore
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.holes import seen
-from machinon.core.route.work.lines import Line, WorkList
+from machinon.core.route.work.lines import WorkLine, WorkList
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import (
     Anchor,
@@ -66,7 +66,7 @@ def _face(
         return left + (x - low[0]) * scale, foot - (y - low[1]) * scale
 
     _outline(board, body, holes, place, scale)
-    laps: dict[Point, list[Line]] = {}
+    laps: dict[Point, list[WorkLine]] = {}
     for line in listed.lines:
         if line.at is not None:
             laps.setdefault(line.at, []).append(line)

@@ -31,7 +31,7 @@ class MeasuredSize(Struct, frozen=True):
     readings: int
 
 
-class Band(Struct, frozen=True):
+class JobBand(Struct, frozen=True):
     fit: int
     name: str
     lower: float | None
@@ -54,7 +54,7 @@ class ProvedSize(Struct, frozen=True):
     verdict: Verdict
 
 
-class Line(Struct, frozen=True):
+class JobLine(Struct, frozen=True):
     at: str
     says: str
 
@@ -69,12 +69,12 @@ class JobFile(Struct, frozen=True):
     mill: Machine | None
     instruments: list[Instrument]
     measured: list[MeasuredSize]
-    bands: list[Band]
+    bands: list[JobBand]
     sizes: dict[str, Any]
     steps: list[RouteStep]
     proof: list[ProvedSize]
     verdict: Verdict
-    daybook: list[Line]
+    daybook: list[JobLine]
 
 
 def job_schema() -> dict[str, Any]:
@@ -114,7 +114,7 @@ def _job_file(plan: Plan, daybook: Iterable[DaybookLine]) -> JobFile:
             if measured is not None
         ],
         [
-            Band(
+            JobBand(
                 fit.choice.number,
                 fit.choice.name,
                 _number(fit.lower),
@@ -144,7 +144,7 @@ def _job_file(plan: Plan, daybook: Iterable[DaybookLine]) -> JobFile:
             for line in plan.proof
         ],
         plan.verdict,
-        [Line(line.at, line.says) for line in daybook],
+        [JobLine(line.at, line.says) for line in daybook],
     )
 
 

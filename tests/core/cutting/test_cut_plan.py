@@ -2,9 +2,9 @@ import unittest
 
 from msgspec.structs import replace
 
-from machinon.core.cutting.cut_plan import Band, Plan, ThisLathe
+from machinon.core.cutting.cut_plan import CutWorths, EndWorth, ThisLathe
 
-BAND = Band(enters=0.004, leaves=0.004, zero=0.0005**2, costs=1.5, cut=0.004)
+BAND = EndWorth(enters=0.004, leaves=0.004, zero=0.0005**2, costs=1.5, cut=0.004)
 LATHE = ThisLathe(
     share=0.9,
     push=0.004,
@@ -23,7 +23,7 @@ class Onward(unittest.TestCase):
     """A band of 8 µm on the radius, lines of 5, a tool that takes nine tenths."""
 
     def setUp(self):
-        self.plan = Plan(BAND, LATHE)
+        self.plan = CutWorths(BAND, LATHE)
 
     def worth(self, of, left, lag):
         return float(self.plan.at(getattr(self.plan, of), left, lag))
@@ -51,12 +51,12 @@ class Onward(unittest.TestCase):
 
     def test_a_pass_without_infeed_brings_off_what_sprang_away(self):
         """It takes 0.65 of 0.9 × 0.040 less 0.004: 0.021, where 0.020 is left."""
-        self.plan = Plan(BAND, replace(LATHE, springs=True))
+        self.plan = CutWorths(BAND, replace(LATHE, springs=True))
         self.assertGreater(self.worth("passed", 0.020, 0.040), 0.3)
         self.assertLess(self.worth("cut", 0.020, 0.040), 0.0)
 
     def test_the_surer_a_setting_lies_the_more_a_cut_is_worth(self):
-        rough = Plan(BAND, replace(LATHE, seat=0.004**2, tools=(0.004**2,) * 6))
+        rough = CutWorths(BAND, replace(LATHE, seat=0.004**2, tools=(0.004**2,) * 6))
         for left in (0.02, 0.04):
             with self.subTest(left):
                 self.assertGreater(

@@ -18,7 +18,7 @@ from machinon.core.shop.belongings import (
 )
 from machinon.core.shop.machines import (
     MACHINE_KINDS,
-    Figure,
+    MachineFigure,
     figure_forms,
     lathe_figures,
     machine_of,
@@ -134,8 +134,10 @@ class Machines(unittest.TestCase):
             machine_drawing(
                 "lathe",
                 {
-                    "centre_height": Figure("Centre height", f"{high} mm", high),
-                    "between_centres": Figure("Between centres", f"{long} mm", long),
+                    "centre_height": MachineFigure("Centre height", f"{high} mm", high),
+                    "between_centres": MachineFigure(
+                        "Between centres", f"{long} mm", long
+                    ),
                 },
                 900,
                 450,

@@ -106,7 +106,7 @@ def _number_in(text: str) -> str:
 
 
 @dataclass(slots=True)
-class Part:
+class SaidPart:
     """One part of what was said; used: by the question that was made of it."""
 
     kind: str
@@ -130,13 +130,13 @@ class Said:
     """What was said, part by part, and what a question has used of it. inch: a bare
     number is inches; unclear: a size that may be inches or millimetres."""
 
-    parts: list[Part] = field(default_factory=list)
+    parts: list[SaidPart] = field(default_factory=list)
     inch: bool = False
     unclear: str = ""
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""
-        parts = [Part(part.kind, part.text, part.at) for part in self.parts]
+        parts = [SaidPart(part.kind, part.text, part.at) for part in self.parts]
         return Said(parts, self.inch)
 
     def has(self, *words: str) -> bool:
@@ -189,7 +189,7 @@ class Said:
         except BadInput:
             return 0.0
 
-    def pitch_of(self, part: Part) -> float:
+    def pitch_of(self, part: SaidPart) -> float:
         """A pitch, said as a size or as threads to the inch, mm."""
         if part.kind == "tpi":
             return self.mm(f"1in/({_number_in(part.text)})")
@@ -325,7 +325,7 @@ def heard(text: str, inch: bool = False) -> Said:
             continue
         metal = _materials().match(text, at)
         if metal and (at == 0 or not text[at - 1].isalnum()):
-            said.parts.append(Part("material", metal.group(), at))
+            said.parts.append(SaidPart("material", metal.group(), at))
             at = metal.end()
             continue
         match = _SCANNER.match(text, at)
@@ -345,7 +345,7 @@ def heard(text: str, inch: bool = False) -> Said:
             r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
         ):
             kind = "zone"  # g6 is a tolerance, no pipe
-        said.parts.append(Part(kind, whole.strip(), at))
+        said.parts.append(SaidPart(kind, whole.strip(), at))
         at += len(whole)
     return said
 

@@ -25,7 +25,7 @@ WARM = 0.5  # degrees that work may be warm without anybody saying so
 LARGEST = 5000.0  # mm: a diameter beyond this is a slip of the hand
 
 
-class Feature(msgspec.Struct, frozen=True):
+class CutTarget(msgspec.Struct, frozen=True):
     """The surface to be cut and its band; mm on the diameter."""
 
     kind: Literal["external", "internal"]
@@ -41,7 +41,7 @@ class DialSaid(msgspec.Struct, frozen=True):
     division: float
 
 
-class Limits(msgspec.Struct, frozen=True):
+class PassLimits(msgspec.Struct, frozen=True):
     """The deepest and the least pass; radial mm."""
 
     deepest: float = 1.0
@@ -69,14 +69,14 @@ class School(msgspec.Struct, frozen=True):
     spring_pass: Literal["always", "never", "free"] = "never"
 
 
-class Bar(msgspec.Struct, frozen=True):
+class CutBar(msgspec.Struct, frozen=True):
     """A boring bar and how far it stands out; mm."""
 
     diameter: float
     overhang: float
 
 
-class Machine(msgspec.Struct, frozen=True):
+class LearnedHabits(msgspec.Struct, frozen=True):
     """What earlier jobs taught: share of the dial taken, radial sigmas in mm."""
 
     ratio: float | None = None
@@ -84,7 +84,7 @@ class Machine(msgspec.Struct, frozen=True):
     dial_sigma: float = CUT_SIGMA
 
 
-class Line(msgspec.Struct, frozen=True):
+class LogLine(msgspec.Struct, frozen=True):
     """A line of the log; dial in radial mm from touch, measured in mm, °C."""
 
     dial: float
@@ -96,17 +96,17 @@ class Line(msgspec.Struct, frozen=True):
 class Request(msgspec.Struct, frozen=True):
     """All that is known before one advice."""
 
-    feature: Feature
+    feature: CutTarget
     dial: DialSaid
     instrument: Gauge
     start_diameter: float
-    limits: Limits = Limits()
+    limits: PassLimits = PassLimits()
     school: School = School()
-    bar: Bar | None = None
-    machine: Machine = Machine()
+    bar: CutBar | None = None
+    machine: LearnedHabits = LearnedHabits()
     material: str = "steel"
     touch: float = 0.0
-    history: tuple[Line, ...] = ()
+    history: tuple[LogLine, ...] = ()
 
 
 def advice_for(message: Any) -> dict[str, Any]:
@@ -277,7 +277,7 @@ def _state(said: Request) -> CutState:
     )
 
 
-def _usual_ratio(bar: Bar | None) -> float:
+def _usual_ratio(bar: CutBar | None) -> float:
     """What a bar takes of the dialled depth before any proof: a rule of thumb.
 
     About 0.95 at four diameters out, 0.85 at seven; as a shaft with no bar named.

@@ -35,7 +35,7 @@ FAR = 3  # places where a normal distribution is asked for what lies far ahead
 LOST = -1.0  # of a surface from which nothing more may be done
 
 
-class Band(Struct, frozen=True):
+class EndWorth(Struct, frozen=True):
     """What a surface is worth when it is left as it is.
 
     enters, leaves: from the aim back to where the band begins, and on to where it ends;
@@ -113,14 +113,14 @@ class _Passes(Struct, frozen=True):
     own: Any
 
 
-class Plan:
+class CutWorths:
     """Worths by lag and by the metal left, at even places; each (k, p).
 
     read: of a surface once it is read, whatever is best; cut: of going on from it by a
     cut; passed: the same, or by a pass without infeed.
     """
 
-    def __init__(self, band: Band, lathe: ThisLathe) -> None:
+    def __init__(self, band: EndWorth, lathe: ThisLathe) -> None:
         import numpy as np
 
         self.band = band

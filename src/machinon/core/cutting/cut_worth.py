@@ -27,8 +27,8 @@ from machinon.core.cutting.cut_plan import (
     READ,
     ROOM,
     TURNS,
-    Band,
-    Plan,
+    CutWorths,
+    EndWorth,
     ThisLathe,
     once_read,
 )
@@ -71,7 +71,7 @@ class Worths:
         self.read = state.read_sigma
         # a zero that nobody checked is as doubtful as a reading: half of that
         checked = state.zero_sigma < 0.4 * state.uncertainty
-        self._band = Band(
+        self._band = EndWorth(
             self.aim - self.enter,
             self.leave - self.aim,
             (state.zero_sigma / 2) ** 2,
@@ -202,7 +202,7 @@ class Worths:
         return depth, float((chance * (var + (at - depth) ** 2)).sum())
 
     @functools.cached_property
-    def _plan(self) -> Plan:
+    def _plan(self) -> CutWorths:
         state, likely = self.state, self.likely
         # each cut that is read tells where the tool stands: the next is surer
         seat, read = state.dial_sigma**2 + FLOOR**2, self.read**2
@@ -211,7 +211,7 @@ class Worths:
             tool = tool * (read + seat) / (tool + read + seat)
             tools.append(tool)
         rubs = float(likely.chance @ likely.rubs)
-        return Plan(
+        return CutWorths(
             self._band,
             ThisLathe(
                 share=min(likely.share, 1.0),

@@ -24,7 +24,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, by_thread, cap_screws, plain_parts
-from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.hole_features import Hole, HoleCircle, Holes
 from machinon.core.piece.turned_features import (
     Bore,
     Centre,
@@ -214,7 +214,7 @@ def _drive_features(s: Values, collar: float, end: float) -> list[Feature]:
         found.append(Keyway("key", collar, end, s["spigot.diameter"], wide, deep))
     if s["pins.count"]:
         hole = Hole(s["pins.diameter"], 1.5 * s["pins.diameter"], ream=True)
-        circle = Circle(int(s["pins.count"]), s["pins.circle"])
+        circle = HoleCircle(int(s["pins.count"]), s["pins.circle"])
         long = s["collar.length"]
         found.append(Holes("pins", "right", circle, hole, long, level=collar))
     return found

@@ -34,7 +34,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.hole_features import HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -86,14 +86,14 @@ def _thick(nose: str) -> Callable[[Values], float]:
     return thick
 
 
-def _nose_circle(s: Values) -> Circle:
+def _nose_circle(s: Values) -> HoleCircle:
     """Half a pitch from the chuck's screws, so that the two are clear of each other."""
     count = int(s["nose.count"])
-    return Circle(count, s["nose.circle"], 90.0 + s["nose.turn"])
+    return HoleCircle(count, s["nose.circle"], 90.0 + s["nose.turn"])
 
 
-def _bolt_circle(s: Values) -> Circle:
-    return Circle(int(s["bolts.count"]), s["bolts.circle"])
+def _bolt_circle(s: Values) -> HoleCircle:
+    return HoleCircle(int(s["bolts.count"]), s["bolts.circle"])
 
 
 def _through(s: Values) -> float:

@@ -26,7 +26,14 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import BlockFace, Dimension, Feature
-from machinon.core.piece.hole_features import Circle, Grid, Hole, Holes, Pattern, Places
+from machinon.core.piece.hole_features import (
+    Grid,
+    Hole,
+    HoleCircle,
+    Holes,
+    Pattern,
+    Places,
+)
 from machinon.core.piece.outline import Corner, corners_of, outline_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
@@ -80,7 +87,7 @@ def pattern_of(s: Values, name: str) -> Pattern:
         return Places(((x, y),))
     if kind_of(name) == "ring":
         count = int(s[f"{name}.count"])
-        return Circle(count, s[f"{name}.circle"], s[f"{name}.start"], (x, y))
+        return HoleCircle(count, s[f"{name}.circle"], s[f"{name}.start"], (x, y))
     across = int(s[f"{name}.across"])
     up = int(s[f"{name}.up"]) if kind_of(name) == "holes" else 1
     pitch = (long - 2 * x) / (across - 1) if across > 1 else 0.0

@@ -12,7 +12,7 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import Feature, Side
-from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -323,7 +323,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
         case "ring":
             side, deep = s[f"{name}.end"], size("depth")
             hole = hole_of_part(s, name, deep or None)
-            circle = Circle(int(s[f"{name}.count"]), size("circle"))
+            circle = HoleCircle(int(s[f"{name}.count"]), size("circle"))
             return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
         case "flat":
             at = size("from_end")

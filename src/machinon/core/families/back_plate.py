@@ -34,7 +34,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware
-from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, NutThread
 from machinon.core.quantity import COUNT
@@ -105,7 +105,7 @@ def build(s: Values) -> Body:
             Holes(
                 "bolts",
                 "right" if into else "left",
-                Circle(int(s["bolts.count"]), s["bolts.circle"]),
+                HoleCircle(int(s["bolts.count"]), s["bolts.circle"]),
                 screw_hole(s, "bolts"),
                 s["flange.thickness"],
                 level=seat if into else s["hub.length"],

@@ -24,7 +24,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.hardware import Hardware, cap_screws, set_screws
-from machinon.core.piece.hole_features import Circle, CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Groove
 from machinon.core.quantity import COUNT
@@ -115,7 +115,7 @@ def _grooves(s: Values) -> list[Groove]:
 
 def build(s: Values) -> Body:
     long, count = s["body.length"], int(s["bolts.count"])
-    floor = _floor(s)
+    floor, circle = _floor(s), HoleCircle(count, s["bolts.circle"])
     return Body(
         Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER),
         (
@@ -127,7 +127,7 @@ def build(s: Values) -> Body:
             Bore("through", 0.0, long, s["through.diameter"], "length"),
             Bore("bore", floor, long, s["bore.diameter"], opens="right"),
             *_grooves(s),
-            Holes("bolts", "left", Circle(count, s["bolts.circle"]), _tapped(s), floor),
+            Holes("bolts", "left", circle, _tapped(s), floor),
             CrossHoles("grubs", s["grubs.from_end"], s["body.diameter"], _grub(s),
                        (s["body.diameter"] - s["bore.diameter"]) / 2, count,
                        90.0 + 180.0 / count),

@@ -24,7 +24,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts
-from machinon.core.piece.hole_features import Arc, Circle, Hole, Holes
+from machinon.core.piece.hole_features import Arc, Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
@@ -68,8 +68,8 @@ def _recesses(s: Values) -> Arc:
     return Arc(count, s["recesses.circle"], first, s["recesses.throw"])
 
 
-def _screws(s: Values) -> Circle:
-    return Circle(int(s["screws.count"]), s["screws.circle"], s["screws.start"])
+def _screws(s: Values) -> HoleCircle:
+    return HoleCircle(int(s["screws.count"]), s["screws.circle"], s["screws.start"])
 
 
 def _wide(s: Values) -> float:

@@ -23,7 +23,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, sold_as
-from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.hole_features import Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -58,10 +58,10 @@ def build(s: Values) -> Body:
     ]
     if s["middle.diameter"]:
         features.append(Bore("middle", -spigot, thick, s["middle.diameter"], "length"))
-    pattern = Circle(int(s["holes.count"]), s["holes.circle"], s["holes.start"])
+    pattern = HoleCircle(int(s["holes.count"]), s["holes.circle"], s["holes.start"])
     features.append(Holes("holes", "right", pattern, _hole(s), thick, level=thick))
     if s["pin.diameter"]:
-        at = Circle(1, s["holes.circle"], s["holes.start"] + s["pin.turn"])
+        at = HoleCircle(1, s["holes.circle"], s["holes.start"] + s["pin.turn"])
         features.append(
             Holes("pin", "right", at, Hole(s["pin.diameter"], ream=True), thick,
                   level=thick)

@@ -24,7 +24,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, cap_screws
-from machinon.core.piece.hole_features import Circle, Hole, Holes
+from machinon.core.piece.hole_features import Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -85,7 +85,7 @@ def build(s: Values) -> Body:
     if _screwed(s):
         screw = cap_screw(str(s["bolts.screw"]))
         hole = Hole(screw.normal, sink=0.0)
-        pattern = Circle(int(s["bolts.count"]), s["bolts.circle"])
+        pattern = HoleCircle(int(s["bolts.count"]), s["bolts.circle"])
         features.append(Holes("bolts", "left", pattern, hole, thick, level=0.0))
     return Body(
         Round(s["stock.diameter"], long + OVER - s["stock.length"], long + OVER),

@@ -27,7 +27,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts, set_screws
-from machinon.core.piece.hole_features import Arc, Circle, CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Keyway
 from machinon.core.quantity import COUNT
@@ -135,7 +135,7 @@ def build(s: Values) -> Body:
             Keyway("key", 0.0, deep, bore, s["key.width"], s["key.depth"], inside=True)
         )
     features.append(
-        Holes("bolts", "right", Circle(int(s["bolts.count"]), s["bolts.circle"]),
+        Holes("bolts", "right", HoleCircle(int(s["bolts.count"]), s["bolts.circle"]),
               _hole(s), s["flange.thickness"], level=seat)
     )  # fmt: skip
     if s["dowels.diameter"]:
@@ -294,7 +294,7 @@ def _dowel_checks(s: Values) -> Iterable[Check]:
     apart = min(
         math.dist(a, b)
         for a in _dowels(s).points()
-        for b in Circle(int(s["bolts.count"]), s["bolts.circle"]).points()
+        for b in HoleCircle(int(s["bolts.count"]), s["bolts.circle"]).points()
     )
     yield at_least(
         "dowels-screws",

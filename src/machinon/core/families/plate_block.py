@@ -28,11 +28,11 @@ from machinon.core.piece.block_features import (
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Family,
+    FreePart,
     Holding,
     Mate,
     MateSize,
     OfPart,
-    Part,
     Size,
     Step,
     Values,
@@ -271,16 +271,16 @@ def _made(kind: str, screw: str) -> tuple[Size, ...]:
 
 
 PARTS = (
-    Part("hole", "A hole", (
+    FreePart("hole", "A hole", (
         *_made("tapped", "M8"), _DATUM,
         *_where(_on_its_face(0, "{}.datum"), _on_its_face(1, "{}.datum")),
     )),
-    Part("row", "Holes in a row", (
+    FreePart("row", "Holes in a row", (
         *_made("through", "M6"),
         Size("across", "how many {} has", "3", "", 2, 40, COUNT),
         *_where({"rule": "15"}),
     )),
-    Part("holes", "Holes in a rectangle", (
+    FreePart("holes", "Holes in a rectangle", (
         *_made("counterbored", "M8"),
         Size("across", "{} along the length", "2", "", 1, 40, COUNT),
         Size("up", "{} along the width", "2", "", 1, 40, COUNT),
@@ -288,7 +288,7 @@ PARTS = (
         Size("from_side", "{} from its ends", "15", "", 0, 500),
         Size("from_front", "{} from its sides", "15", "", 0, 500),
     )),
-    Part("ring", "Holes on a circle", (
+    FreePart("ring", "Holes on a circle", (
         *_made("tapped", "M5"),
         Size("count", "how many {} has", "6", "", 2, 60, COUNT),
         Size("circle", "circle of {}", OfPart(_circle), "well inside", 2, 900,
@@ -298,7 +298,7 @@ PARTS = (
              ANGLE),
         *_where(_on_its_face(0)),
     )),
-    Part("bore", "A bore", (
+    FreePart("bore", "A bore", (
         Size("diameter", "{}", "20", "", 2, 400),
         *_where(
             {"rule": "post.width/2", "why": "half the tool post's width"},
@@ -308,7 +308,7 @@ PARTS = (
         Size("counterbore", "counterbore of {}", "0", "0 for none", 0, 400),
         Size("counterbore_depth", "counterbore's depth, {}", "0", "", 0, 400),
     ), surfaces=(("bore", "diameter"),)),
-    Part("slot", "A slot or groove", (
+    FreePart("slot", "A slot or groove", (
         Size("face", "face of {}", "bottom", "", kind=TEXT, choices=FACES),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
@@ -320,7 +320,7 @@ PARTS = (
              "0 goes from end to end", 0, 1000),
         Size("from_end", "{} from the edge", "10", "", 0, 1000),
     ), surfaces=(("slot", "width"),)),
-    Part("pocket", "A pocket or window", (
+    FreePart("pocket", "A pocket or window", (
         Size("from_side", "{} from the left", "15", "", 0, 1000),
         Size("from_front", "{} from the front", "15", "", 0, 600),
         Size("length", "length of {}", "30", "", 1, 1000),
@@ -328,7 +328,7 @@ PARTS = (
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
         Size("radius", "corner radius of {}", "3", "half its cutter", 0, 100),
     )),
-    Part("vee", "A vee groove", (
+    FreePart("vee", "A vee groove", (
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", "block.width/2", "in the middle", 0,
@@ -336,7 +336,7 @@ PARTS = (
         Size("angle", "angle of {}, flank to flank", "90", "", 20, 150, ANGLE),
         Size("width", "{} at its mouth", "20", "", 1, 400),
     )),
-    Part("dovetail", "A dovetail", (
+    FreePart("dovetail", "A dovetail", (
         Size("form", "form of {}", "female", "", kind=TEXT, choices=("female", "male")),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
@@ -348,7 +348,7 @@ PARTS = (
         Size("pins", "{} between its pins, or over them", OfPart(_by_pins), "", 1, 400,
              step=0.001, rests=("{}.form",)),
     )),
-    Part("tee", "A T-slot", (
+    FreePart("tee", "A T-slot", (
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
@@ -362,7 +362,7 @@ PARTS = (
              rests=("{}.neck",)),
     ), surfaces=(("tee-neck", "neck"), ("tee-head", "head"),
                  ("tee-head-depth", "height"), ("tee-lip", "lip"))),
-    Part("seat", "A half-round seat", (
+    FreePart("seat", "A half-round seat", (
         Size("diameter", "round of {}", "16", "", 1, 400),
         Size("depth", "depth of {}", "{}.diameter/2", "half the round", 0.2, 200),
         Size("runs", "how {} runs", "across", "", kind=TEXT,
@@ -370,20 +370,20 @@ PARTS = (
         Size("at", "middle of {} from the edge", "block.length/2", "in the middle", 0,
              1000),
     ), surfaces=(("bore", "diameter"),)),
-    Part("rebate", "A rebate", (
+    FreePart("rebate", "A rebate", (
         Size("side", "side of {}", "front|back", "", kind=TEXT,
              choices=("front", "back")),
         Size("width", "width of {}", "10", "", 0.2, 400),
         Size("depth", "depth of {}", "8", "", 0.2, 400),
     )),
-    Part("outline", "An outline by its corners", (
+    FreePart("outline", "An outline by its corners", (
         Size("points", "corners of {}", _cut_off, "a corner cut off", kind=TEXT,
              rests=("block.length", "block.width")),
     )),
-    Part("corner", "Rounded corners", (
+    FreePart("corner", "Rounded corners", (
         Size("radius", "radius of {}", "5", "", 0.2, 100),
     )),
-    Part("edge", "Chamfers", (
+    FreePart("edge", "Chamfers", (
         Size("leg", "{}", "0.5", "broken edges", 0.05, 50),
         Size("which", "edges of {}", "top", "", kind=TEXT, choices=("top", "upright")),
     )),

@@ -24,9 +24,9 @@ from machinon.core.families._turned_checks import checks
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Family,
+    FreePart,
     Holding,
     OfPart,
-    Part,
     Size,
     Step,
     Values,
@@ -309,22 +309,22 @@ def _thread(usual: str) -> Size:
 
 
 PARTS = (
-    Part("step", "A step", (
+    FreePart("step", "A step", (
         Size("length", "length of {}", "20", "", 0, 1000),
         Size("diameter", "{}", "10 + 10*{n}", "", 1, 500),
     ), along=("diameter",), surfaces=(("shaft", "diameter"),)),
-    Part("taper", "A taper", (
+    FreePart("taper", "A taper", (
         Size("length", "length of {}", "25", "", 0.5, 1000),
         Size("left", "{} at its left", "20", "", 1, 500),
         Size("right", "{} at its right", "16", "", 1, 500),
     ), along=("left", "right")),
-    Part("ball", "A ball", (
+    FreePart("ball", "A ball", (
         Size("diameter", "{}", OfPart(_ball_diameter), "half over its neck", 2, 400,
              step=1, rests=("{across}",)),
         Size("length", "length of {}", OfPart(_ball_length), "from neck to neck or tip",
              LEAST_BALL, 500, step=0, rests=("{}.diameter", "{across}")),
     ), along=("diameter",)),
-    Part("bore", "A bore", (
+    FreePart("bore", "A bore", (
         _end(),
         Size("diameter", "{}", "8", "", 1, 400),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 1500),
@@ -332,7 +332,7 @@ PARTS = (
              choices=("drilled", "flat")),
     ), surfaces=(("bore", "diameter"), ("recess", "diameter"),
                  ("recess-depth", "depth"))),
-    Part("socket", "A taper inside", (
+    FreePart("socket", "A taper inside", (
         _end(),
         Size("taper", "taper of {}", "MT2", "", kind=TEXT),
         Size("mouth", "mouth of {}", OfPart(_mouth), "as its standard has it", 2, 200,
@@ -340,40 +340,40 @@ PARTS = (
         Size("depth", "depth of {}", OfPart(_long), "past its gauge", 2, 400,
              step=0.5, rests=("{}.taper",)),
     )),
-    Part("thread", "A thread outside", (
+    FreePart("thread", "A thread outside", (
         _end(),
         Size("thread", "thread of {}", OfPart(_coarse), "what its step carries",
              kind=TEXT, rests=("{}.end", "{along}")),
         Size("length", "length of {}", "12", "", 2, 500),
     )),
-    Part("nut", "A thread inside", (
+    FreePart("nut", "A thread inside", (
         _end(), _thread("M8"), Size("depth", "depth of {}", "16", "0 goes through",
                                     0, 500),
     )),
-    Part("groove", "A groove outside", (
+    FreePart("groove", "A groove outside", (
         Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
         Size("width", "width of {}", "3", "", 0.3, 200),
         Size("diameter", "floor of {}", "{widest} - 4", "two deep", 0.5, 500),
     )),
-    Part("undercut", "A groove in a bore", (
+    FreePart("undercut", "A groove in a bore", (
         Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
         Size("width", "width of {}", "2", "", 0.3, 200),
         Size("diameter", "floor of {}", "12", "", 1, 400),
     )),
-    Part("trepan", "A groove in a face", (
+    FreePart("trepan", "A groove in a face", (
         _end(),
         Size("inner", "{} inside", "12", "", 1, 480),
         Size("outer", "{} outside", "16", "", 1.5, 490),
         Size("depth", "depth of {}", "3", "", 0.2, 200),
     )),
-    Part("cross", "Holes from the side", (
+    FreePart("cross", "Holes from the side", (
         Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
         Size("diameter", "hole of {}", "5", "", 0.5, 100),
         Size("count", "how many holes {} has", "1", "", 1, 24, COUNT),
         _thread("none"),
         Size("reamed", "{} reamed", "no", kind=FLAG),
     )),
-    Part("ring", "Holes in a face, on a circle", (
+    FreePart("ring", "Holes in a face, on a circle", (
         _end(),
         Size("count", "how many holes {} has", "4", "", 1, 60, COUNT),
         Size("circle", "circle of {}", OfPart(_circle), "well inside", 2, 480,
@@ -386,38 +386,38 @@ PARTS = (
         Size("counterbore_depth", "depth of that counterbore, {}", "{}.diameter",
              "as deep as the hole is wide", 0.2, 200),
     )),
-    Part("flat", "Flats", (
+    FreePart("flat", "Flats", (
         Size("from_end", "{} from the left end", "0", "the end", 0, 1500),
         Size("length", "length of {}", "10", "", 0.5, 1000),
         Size("across", "across {}", "17", "", 1, 490),
         Size("count", "how many flats {} has", "2", "", 1, 12, COUNT),
     )),
-    Part("keyway", "A keyway", (
+    FreePart("keyway", "A keyway", (
         Size("from_end", "{} from the left end", "5", "", 0, 1500),
         Size("length", "length of {}", "15", "", 1, 1000),
         Size("width", "width of {}", "5", "", 0.5, 100),
         Size("depth", "depth of {}", "3", "from the round", 0.2, 60),
     )),
-    Part("bore_keyway", "A keyway through the bore", (
+    FreePart("bore_keyway", "A keyway through the bore", (
         Size("width", "width of {}", "3", "", 1, 100),
         Size("depth", "depth of {}", "1.4", "from the round", 0.2, 60),
     )),
-    Part("centre", "A centre hole", (
+    FreePart("centre", "A centre hole", (
         _end("right|left"), Size("mouth", "mouth of {}", "5", "", 0.5, 60),
     )),
-    Part("edge", "A chamfer", (
+    FreePart("edge", "A chamfer", (
         _end("right|left"), Size("leg", "{}", "0.5", "", 0.05, 50),
     )),
-    Part("round", "A rounded edge", (
+    FreePart("round", "A rounded edge", (
         _end("right|left"), Size("radius", "radius of {}", "2", "", 0.1, 100),
     )),
-    Part("slit", "Saw slits from an end", (
+    FreePart("slit", "Saw slits from an end", (
         _end(),
         Size("count", "how many slits {} has", "2", "", 1, 12, COUNT),
         Size("width", "width of {}", "1.5", "a slitting saw", 0.3, 10),
         Size("length", "length of {}", "{all}/3", "", 1, 1000, step=0.5),
     )),
-    Part("knurl", "A knurl", (
+    FreePart("knurl", "A knurl", (
         Size("from_end", "{} from the left end", "1", "", 0, 1500),
         Size("length", "length of {}", "15", "", 1, 500),
         Size("pitch", "pitch of {}", "1", "as the wheels have", 0.3, 3),

@@ -16,7 +16,7 @@ from machinon.core.job.made_piece import (
     size_surface,
     with_size,
 )
-from machinon.core.piece.hole_features import Circle, Holes
+from machinon.core.piece.hole_features import HoleCircle, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.relations import in_order
 from machinon.core.quantity import typed_again
@@ -107,7 +107,7 @@ def holes_of(made: Made, key: str) -> RingOfHoles | None:
     """The holes on the circle that a size is of."""
     name = key.partition(".")[0]
     feature = made.body.found(name)
-    if not isinstance(feature, Holes) or not isinstance(feature.pattern, Circle):
+    if not isinstance(feature, Holes) or not isinstance(feature.pattern, HoleCircle):
         return None
     hole = feature.hole
     across = thread_of(hole.thread).major if hole.thread else hole.diameter

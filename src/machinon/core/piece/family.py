@@ -328,7 +328,7 @@ class Step(Struct, frozen=True):
     out: Side | None = None
 
 
-class Part(Struct, frozen=True):
+class FreePart(Struct, frozen=True):
     """A feature that a free piece can have, as often as it is added.
 
     sizes: its measures, as keys; in their words and rules {} stands for the part
@@ -380,14 +380,14 @@ class Family(Struct, frozen=True):
     also: str = ""
     cautions: Mapping[str, str] = {}
     surfaces: Mapping[str, str] = {}
-    parts: tuple[Part, ...] = ()
+    parts: tuple[FreePart, ...] = ()
     names: tuple[str, ...] = ()
     own: tuple[Size, ...] = ()
     alike: tuple[str, ...] = ()
     hardware: Callable[[Values], Iterable[Hardware]] = lambda values: ()
     grips: tuple[str, ...] = ()
 
-    def part(self, name: str) -> Part:
+    def part(self, name: str) -> FreePart:
         """What part a name is of: `groove2`. Raises BadInput naming the nearest."""
         key = kind_of(name)
         for part in self.parts:

@@ -135,7 +135,7 @@ class Hole(msgspec.Struct, frozen=True):
         return text
 
 
-class Circle(msgspec.Struct, frozen=True, tag="circle"):
+class HoleCircle(msgspec.Struct, frozen=True, tag="circle"):
     """Holes evenly on a circle; start: angle of the first; at: its centre."""
 
     count: int
@@ -191,7 +191,7 @@ class Places(msgspec.Struct, frozen=True, tag="places"):
         return list(self.at)
 
 
-Pattern: TypeAlias = Circle | Arc | Grid | Places
+Pattern: TypeAlias = HoleCircle | Arc | Grid | Places
 
 
 class Holes(Feature, frozen=True):
@@ -251,7 +251,7 @@ class Holes(Feature, frozen=True):
                 kind, {"diameter": self.hole.diameter, "count": len(self.points)}, True
             )
         }
-        if isinstance(self.pattern, Circle):
+        if isinstance(self.pattern, HoleCircle):
             at = {"diameter": self.pattern.diameter}
             found[f"{self.name}.circle"] = Face("hole", at, True)
         return found
@@ -261,7 +261,7 @@ class Holes(Feature, frozen=True):
         found = dict.fromkeys(SAID, Dimension("hole", 0.0, 0.0, (x, y)))
         if isinstance(self.pattern, Arc):
             found["apart"] = found["circle"]
-        if isinstance(self.pattern, Circle):
+        if isinstance(self.pattern, HoleCircle):
             x, y = self.pattern.at  # its place is that of the circle's centre
         if self.beside is not None:
             low, high = sorted((self.beside, x))

@@ -16,7 +16,7 @@ SLIP = 0.015  # mm: a reading that is further off was a slip
 MANY = 1.4  # times the coach's stops
 
 
-class Step(Struct, frozen=True):
+class ReviewStep(Struct, frozen=True):
     """One thing that was done, beside what the coach would have said then; coach: None
     where nothing was to be decided."""
 
@@ -28,7 +28,7 @@ class Debrief(Struct, frozen=True):
     """What is told afterwards. habits: what the lathe really did, in words and figures;
     coach: what following it would have given on the same lathe; lesson: a sentence."""
 
-    steps: tuple[Step, ...]
+    steps: tuple[ReviewStep, ...]
     outcome: Outcome
     true: float
     habits: tuple[tuple[str, str], ...]
@@ -60,12 +60,12 @@ def debrief(exercise: SneakUp, inch: bool = False) -> Debrief:
     )
 
 
-def _steps(exercise: SneakUp) -> Iterator[Step]:
+def _steps(exercise: SneakUp) -> Iterator[ReviewStep]:
     state = exercise.plan.cut_state
     assert state is not None
     for done in exercise.log:
         told = advise(state) if state.start is not None else None
-        yield Step(done, told)
+        yield ReviewStep(done, told)
         state = _after(state, done)
 
 
@@ -107,7 +107,7 @@ def _signed(zero: float, inch: bool) -> str:
 
 def _lesson(
     exercise: SneakUp,
-    steps: Sequence[Step],
+    steps: Sequence[ReviewStep],
     outcome: Outcome,
     coach: Outcome,
     inch: bool,
@@ -163,12 +163,12 @@ def _lesson(
     return "In the band, and by few stops. Try it on a worse lathe."
 
 
-def _infeed(cuts: Sequence[Step]) -> float:
+def _infeed(cuts: Sequence[ReviewStep]) -> float:
     before = cuts[-2].done.dial if len(cuts) > 1 else 0.0
     return cuts[-1].done.dial - before
 
 
-def _rubs(exercise: SneakUp, steps: Sequence[Step], step: Step) -> bool:
+def _rubs(exercise: SneakUp, steps: Sequence[ReviewStep], step: ReviewStep) -> bool:
     """Whether a pass took nearly nothing."""
     at = list(steps).index(step)
     before = steps[at - 1].done.true if at else exercise.lathe.start

@@ -29,7 +29,7 @@ class Outcome(Struct, frozen=True):
 
 
 @dataclass(slots=True)
-class Bench:
+class PracticeBench:
     """A lathe with its work, and the state as a coach is told it."""
 
     lathe: PracticeLathe
@@ -77,11 +77,11 @@ class Bench:
         return Outcome(inside, past, self.stops, high - low, said, tuple(self.off))
 
 
-Hand = Callable[[Bench], Outcome]
+Hand = Callable[[PracticeBench], Outcome]
 Ask = Callable[[dict[str, Any]], dict[str, Any]]  # the coach, as it is asked
 
 
-def bench(seed: int, zero: bool = False) -> Bench:
+def bench(seed: int, zero: bool = False) -> PracticeBench:
     """A job drawn at chance; the same seed is the same job. zero: the gauge was
     checked on a ring."""
     chance = random.Random(seed)
@@ -113,10 +113,10 @@ def bench(seed: int, zero: bool = False) -> Bench:
     if not outside:
         out = 4.0 if own.compliance < 1 / 9 else 6.5
         state["bar"] = {"diameter": 16, "overhang": 16 * out}
-    return Bench(lathe, state)
+    return PracticeBench(lathe, state)
 
 
-def by_the_coach(at: Bench, ask: Ask = advice_for) -> Outcome:
+def by_the_coach(at: PracticeBench, ask: Ask = advice_for) -> Outcome:
     """A hand that does what the coach says."""
     for _ in range(MOST):
         advice = ask(at.state)
@@ -134,18 +134,18 @@ def by_the_coach(at: Bench, ask: Ask = advice_for) -> Outcome:
     return at.ended()
 
 
-def by_the_remainder(at: Bench) -> Outcome:
+def by_the_remainder(at: PracticeBench) -> Outcome:
     """A hasty hand: it dials what is left, until nothing is."""
     return _by_shares(at, (1.0,))
 
 
-def by_care(at: Bench) -> Outcome:
+def by_care(at: PracticeBench) -> Outcome:
     """A careful hand: half of what is left, half again, then the rest: like cuts leave
     nearly the same behind."""
     return _by_shares(at, (0.5, 0.5, 1.0))
 
 
-def _by_shares(at: Bench, shares: tuple[float, ...]) -> Outcome:
+def _by_shares(at: PracticeBench, shares: tuple[float, ...]) -> Outcome:
     feature = at.state["feature"]
     aim = (feature["lower"] + feature["upper"]) / 2
     size, dial = at.state["start_diameter"], 0.0

@@ -13,10 +13,10 @@ from typing import Literal
 from msgspec import Struct
 
 from machinon.core.errors import BadInput
-from machinon.core.practice.levels import LEVELS, Level, Settings
+from machinon.core.practice.levels import LEVELS, HabitRanges, Level
 from machinon.core.quantity import small_text
 from machinon.core.reckoning import Answer
-from machinon.core.route.work.lines import Line
+from machinon.core.route.work.lines import WorkLine
 from machinon.core.route.work.set_true import set_true
 
 JudgedKind = Literal["thread", "taper", "centring"]
@@ -58,7 +58,7 @@ class Exercise:
     kind: JudgedKind
     level: Level
     seed: int
-    settings: Settings
+    settings: HabitRanges
     chance: random.Random
     stops: int = 0
     over: bool = False
@@ -100,18 +100,18 @@ class Exercise:
 
 
 def begin_judged(
-    kind: JudgedKind, level: Level, seed: int, own: Settings | None = None
+    kind: JudgedKind, level: Level, seed: int, own: HabitRanges | None = None
 ) -> Exercise:
     """An exercise; the same seed is the same machine and the same work."""
     settings = own if level == "own" and own is not None else LEVELS[level]
     chance = random.Random(f"{kind} {level} {seed}")
     kinds: dict[JudgedKind, type[Exercise]]
-    kinds = {"thread": Thread, "taper": Taper, "centring": Centring}
+    kinds = {"thread": ThreadExercise, "taper": TaperExercise, "centring": Centring}
     return kinds[kind](kind, level, seed, settings, chance)
 
 
 def by_the_tips(
-    kind: JudgedKind, level: Level, seed: int, own: Settings | None = None
+    kind: JudgedKind, level: Level, seed: int, own: HabitRanges | None = None
 ) -> Judged:
     """What following the coach gives on the same machine."""
     made = begin_judged(kind, level, seed, own)
@@ -131,7 +131,7 @@ LAST = 0.025  # mm: the smallest pass that bites
 
 
 @dataclass
-class Thread(Exercise):
+class ThreadExercise(Exercise):
     """M24 × 2 cut by passes; the nut in hand tells. taken: radial mm so far."""
 
     taken: float = 0.0
@@ -218,7 +218,7 @@ PASSES = 8  # light cuts before the plug goes in too far
 
 
 @dataclass
-class Taper(Exercise):
+class TaperExercise(Exercise):
     """A taper bore set by its blue. error: minutes that the slide stands off, plus
     where it is too steep."""
 
@@ -326,7 +326,7 @@ class Centring(Exercise):
                           enumerate(self.readings, 1))  # fmt: skip
         return Seen("Reading at each jaw", said, "plus where it stands nearer")
 
-    def _told(self) -> tuple[Line, Answer | None]:
+    def _told(self) -> tuple[WorkLine, Answer | None]:
         zero = self.readings[0]
         needle = [reading - zero for reading in self.readings]
         return set_true(needle, 2 * self.limit, "four")

@@ -14,7 +14,7 @@ Level = Literal["calm", "usual", "worn", "own"]
 Span = tuple[float, float]
 
 
-class Settings(msgspec.Struct, frozen=True):
+class HabitRanges(msgspec.Struct, frozen=True):
     """From what to what each habit is drawn; both alike where it is fixed.
 
     band: of the size, µm on the diameter; takes: share of a cut that the tool takes, a
@@ -58,8 +58,8 @@ ALLOWED: Mapping[str, Span] = {
     "wear": (0.0, 10.0),
     "division": (1.0, 50.0),
 }
-LEVELS: Mapping[Level, Settings] = {
-    "calm": Settings(
+LEVELS: Mapping[Level, HabitRanges] = {
+    "calm": HabitRanges(
         band=(25.0, 40.0),
         takes=(0.95, 1.0),
         bar=(0.9, 0.98),
@@ -74,8 +74,8 @@ LEVELS: Mapping[Level, Settings] = {
         backlash=(0.02, 0.05),
         wear=(0.0, 0.0),
     ),
-    "usual": Settings(),
-    "worn": Settings(
+    "usual": HabitRanges(),
+    "worn": HabitRanges(
         band=(10.0, 16.0),
         takes=(0.8, 0.95),
         bar=(0.7, 0.9),
@@ -98,7 +98,7 @@ LEVEL_WORDS: Mapping[Level, str] = {
 }
 
 
-def own_settings(typed: Mapping[str, float]) -> Settings:
+def own_settings(typed: Mapping[str, float]) -> HabitRanges:
     """Settings in which each habit is what was typed, the rest as usual. Raises
     BadInput on the habit."""
     found: dict[str, Any] = {}
@@ -109,11 +109,11 @@ def own_settings(typed: Mapping[str, float]) -> Settings:
         if not (math.isfinite(value) and low <= value <= high):
             raise BadInput(key, f"From {low:g} to {high:g} is allowed.")
         found[key] = (value, value)
-    return msgspec.structs.replace(Settings(), **found)
+    return msgspec.structs.replace(HabitRanges(), **found)
 
 
 def drawn(
-    settings: Settings, chance: random.Random, size: float, bar: bool, doubt: float
+    settings: HabitRanges, chance: random.Random, size: float, bar: bool, doubt: float
 ) -> Habits:
     """A lathe drawn at chance. size: of the work, mm; bar: a boring bar; doubt: of the
     gauge's zero, one sigma, mm."""

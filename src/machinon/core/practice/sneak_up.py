@@ -14,7 +14,7 @@ from machinon.core.job.job import CutLog, Job, Trial, Work
 from machinon.core.job.plan import Plan
 from machinon.core.job.planning import plan_of
 from machinon.core.practice.lathe import PracticeLathe
-from machinon.core.practice.levels import LEVELS, Level, Settings, drawn
+from machinon.core.practice.levels import LEVELS, HabitRanges, Level, drawn
 from machinon.core.shop.things import (
     Instrument,
     Lathe,
@@ -62,7 +62,7 @@ class SneakUp:
     kind: SneakKind
     level: Level
     seed: int
-    settings: Settings
+    settings: HabitRanges
     lathe: PracticeLathe
     job: Job
     shop: Shop
@@ -114,7 +114,7 @@ class SneakUp:
 
 
 def begin(
-    kind: SneakKind, level: Level, seed: int, own: Settings | None = None
+    kind: SneakKind, level: Level, seed: int, own: HabitRanges | None = None
 ) -> SneakUp:
     """An exercise; the same seed is the same lathe. own: the settings of the level
     `own`."""
@@ -181,7 +181,7 @@ def begin(
     return exercise
 
 
-def _gauge(settings: Settings, external: bool) -> Instrument:
+def _gauge(settings: HabitRanges, external: bool) -> Instrument:
     """The gauge of the exercise, with the doubt that its maker would give it."""
     repeats = sum(settings.gauge) / 2000
     return Instrument(

@@ -49,14 +49,14 @@ class Broken(Struct, frozen=True):
     never: bool = False
 
 
-class Placed(NamedTuple):
+class PlacedStep(NamedTuple):
     """A step in its place."""
 
     number: int
     holding: Holding
     step: Step
 
-    def of(self, other: "Placed") -> bool:
+    def of(self, other: "PlacedStep") -> bool:
         """Whether both cut the same feature."""
         return bool(set(self.step.features) & set(other.step.features))
 
@@ -132,7 +132,7 @@ def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Brok
     """The rules that an order of named steps breaks; planned: the family's own."""
     home = {step.key: holding.key for holding in planned for step in holding.steps}
     placed = [
-        Placed(number, holding, step)
+        PlacedStep(number, holding, step)
         for number, (holding, step) in enumerate(
             (holding, step) for holding in holdings for step in holding.steps
         )
@@ -149,7 +149,7 @@ def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Brok
     return out
 
 
-def _impossible(placed: Placed, after: Sequence[Placed]) -> Iterator[Broken]:
+def _impossible(placed: PlacedStep, after: Sequence[PlacedStep]) -> Iterator[Broken]:
     """What no metal allows: a feature's steps the other way round."""
     for other in after:
         if other.step.operation in NO_METAL or not placed.of(other):
@@ -163,7 +163,7 @@ def _impossible(placed: Placed, after: Sequence[Placed]) -> Iterator[Broken]:
 
 
 def _against_the_rules(
-    placed: Placed, before: Sequence[Placed], home: dict[str, str]
+    placed: PlacedStep, before: Sequence[PlacedStep], home: dict[str, str]
 ) -> Iterator[Broken]:
     """What a rule of the shop speaks against."""
     step = placed.step

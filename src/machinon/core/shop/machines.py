@@ -58,7 +58,7 @@ class Machine(msgspec.Struct, frozen=True, tag="machine"):
         return tuple(float(part) for part in text.split(",")) if text else ()
 
 
-class Figure(Struct, frozen=True):
+class MachineFigure(Struct, frozen=True):
     """A figure of a machine as it is shown; text: empty while it is not known.
 
     size: as a number, mm or a count; 0 where it is none.
@@ -115,10 +115,12 @@ class FigureForm(Struct, frozen=True):
             return f"{float(kept):g} {self.hint}"
         return kept
 
-    def shown(self, kept: str, inch: bool) -> Figure:
+    def shown(self, kept: str, inch: bool) -> MachineFigure:
         """A kept figure as a picture shows it."""
         number = kept and self.kind in ("length", "number", "count")
-        return Figure(self.name, self.said(kept, inch), float(kept) if number else 0.0)
+        return MachineFigure(
+            self.name, self.said(kept, inch), float(kept) if number else 0.0
+        )
 
     def typed(self, kept: str, inch: bool) -> str:
         """A kept figure as it would be typed again."""
@@ -146,7 +148,7 @@ def figure_forms(kind: str) -> tuple[FigureForm, ...]:
 
 def shown_figures(
     kind: str, figures: Mapping[str, str], inch: bool
-) -> dict[str, Figure]:
+) -> dict[str, MachineFigure]:
     """Every figure that a kind of machine has, known or not, by key."""
     return {
         form.key: form.shown(figures.get(form.key, ""), inch)
@@ -173,7 +175,7 @@ _LATHE_LENGTHS = (
 )
 
 
-def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
+def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, MachineFigure]:
     """Every figure of a lathe, known or not, by the key of its entry."""
     speeds = speeds_text(lathe)
     said = {
@@ -186,16 +188,16 @@ def lathe_figures(lathe: Lathe, inch: bool) -> dict[str, Figure]:
     for key, name in LATHE_ENTRIES[1:]:
         size = getattr(lathe, key)
         if key not in _LATHE_LENGTHS:
-            found[key] = Figure(name, said[key] if size else "")
+            found[key] = MachineFigure(name, said[key] if size else "")
         else:
             text = length_said(size, inch) if size else ""
             if key == "dial_division" and text:
                 text += " on ⌀" if lathe.dial_reads == "diameter" else " a side"
-            found[key] = Figure(name, text, size)
+            found[key] = MachineFigure(name, text, size)
     return {**found, **shown_figures("lathe", lathe.figures, inch)}
 
 
-def lathe_so_far(typed: Mapping[str, str], inch: bool) -> dict[str, Figure]:
+def lathe_so_far(typed: Mapping[str, str], inch: bool) -> dict[str, MachineFigure]:
     """A lathe's figures while they are typed; what cannot be read yet is not known."""
     found = {}
     for key, name in LATHE_ENTRIES[1:]:
@@ -207,7 +209,7 @@ def lathe_so_far(typed: Mapping[str, str], inch: bool) -> dict[str, Figure]:
                 text = ""
             else:
                 text = length_said(size, inch)
-        found[key] = Figure(name, text, size)
+        found[key] = MachineFigure(name, text, size)
     return found
 
 

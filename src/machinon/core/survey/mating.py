@@ -14,7 +14,7 @@ PLAIN = ("shaft", "register", "dowels")  # joints of two plain diameters
 TIGHTEST, LOOSEST = -0.15, 0.6  # mm of play: beyond, two sizes were never meant to meet
 
 
-class Mate(Struct, frozen=True):
+class MatedPair(Struct, frozen=True):
     """Two surfaces that go together; play in mm on the diameter, - is interference.
 
     doubt: of the play, two sigma.
@@ -42,7 +42,7 @@ def mates_of(
     piece: Piece,
     others: Iterable[Piece],
     measured: Mapping[tuple[str, str], Measured | None],
-) -> tuple[Mate, ...]:
+) -> tuple[MatedPair, ...]:
     """Surfaces of other pieces that a piece's round surfaces go into or over.
 
     Closest first. Threads and lengths are not compared here: a diameter alone
@@ -66,7 +66,7 @@ def mates_of(
                 play = inside - outside
                 if TIGHTEST <= play <= LOOSEST:
                     doubt = (mine.uncertainty**2 + theirs.uncertainty**2) ** 0.5
-                    found.append(Mate(surface, other, mate, play, doubt))
+                    found.append(MatedPair(surface, other, mate, play, doubt))
     return tuple(sorted(found, key=lambda mate: abs(mate.play)))
 
 
@@ -79,7 +79,7 @@ def _round(surface: Surface) -> bool:
     return plain and surface.kind in ("outside", "inside")
 
 
-class Link(Struct, frozen=True):
+class MateLink(Struct, frozen=True):
     """How a piece goes on another by more than a diameter, or with what between.
 
     direct: without anything to be made.
@@ -94,23 +94,23 @@ def links_of(
     piece: Piece,
     others: Iterable[Piece],
     measured: Mapping[tuple[str, str], Measured | None],
-) -> tuple[Link, ...]:
+) -> tuple[MateLink, ...]:
     """Threads and tapers that go together, and what an adapter would join.
 
     Direct ones first. A thread is known by its crests and pitch, a taper by
     its likeliest name.
     """
-    found: list[Link] = []
+    found: list[MateLink] = []
     for other in others:
         if other.id == piece.id:
             continue
         mine, theirs = _named(piece, measured), _named(other, measured)
         for name, inside in mine:
             if (name, not inside) in theirs:
-                found.append(Link(other, f"goes on by its {name}", True))
+                found.append(MateLink(other, f"goes on by its {name}", True))
         found += _tapers_apart(other, mine, theirs)
         if {piece.role, other.role} == {"nose", "chuck"}:
-            found.append(Link(other, "goes on with a back plate between", False))
+            found.append(MateLink(other, "goes on with a back plate between", False))
     return tuple(sorted(found, key=lambda link: not link.direct))
 
 
@@ -139,11 +139,11 @@ def _named(
 
 def _tapers_apart(
     other: Piece, mine: set[tuple[str, bool]], theirs: set[tuple[str, bool]]
-) -> list[Link]:
+) -> list[MateLink]:
     """Tapers of different names, one inside and one out: a sleeve joins them."""
     tapers = named_tapers()
     return [
-        Link(other, f"goes on with a sleeve between, {socket} to {shank}", False)
+        MateLink(other, f"goes on with a sleeve between, {socket} to {shank}", False)
         for a, inside in mine
         for b, other_inside in theirs
         if a in tapers and b in tapers and inside != other_inside and a != b

@@ -30,7 +30,7 @@ from machinon.core.survey.surface_kinds import form_key, is_tapered
 from machinon.core.survey.surface_sums import missing_aids, sum_of, summed
 
 
-class Slope(Struct, frozen=True):
+class TaperRead(Struct, frozen=True):
     """A taper as its readings say: change of diameter per length, two sigma.
 
     apart: between the outermost places, mm; half_angle: degrees.
@@ -78,7 +78,7 @@ class Measured(Struct, frozen=True):
     refused: str = ""
     taper: float | None = None
     out_of_round: float | None = None
-    slope: Slope | None = None
+    slope: TaperRead | None = None
     shape: float = 0.0
     tight: Answer | None = None
     likely: tuple[Likely, ...] = ()
@@ -238,7 +238,7 @@ def _by_standard(surface: Surface) -> Measured | None:
     made = as_made(surface)
     if made is None:
         return None
-    slope = Slope(-made.ratio, 0.0, made.length) if made.ratio is not None else None
+    slope = TaperRead(-made.ratio, 0.0, made.length) if made.ratio is not None else None
     return Measured(
         made.size,
         made.doubt,
@@ -309,7 +309,7 @@ def _with_sum(surface: Surface, found: Measured) -> Measured:
         apart = surface.aids["depth_small"] - found.mean
         # both depths are read, and each is as doubtful
         doubt = math.sqrt(2) * off * found.mean_doubt
-        slope = Slope(-float(answer["ratio"]), doubt, apart)
+        slope = TaperRead(-float(answer["ratio"]), doubt, apart)
     share = abs(float(nudged[its_sum.result]) - size) / NUDGE
     return replace(
         found,
@@ -344,7 +344,7 @@ def _with_likely(surface: Surface, found: Measured) -> Measured:
 PLACE_DOUBT = 0.1  # mm, one sigma: how well one finds a distance along a taper
 
 
-def _slope(readings: Sequence[Reading], tool: Instrument) -> Slope | None:
+def _slope(readings: Sequence[Reading], tool: Instrument) -> TaperRead | None:
     """The straight line through readings along a taper; None from one place."""
     at = [distance_of(r.place) for r in readings]
     middle = statistics.fmean(at)
@@ -355,10 +355,10 @@ def _slope(readings: Sequence[Reading], tool: Instrument) -> Slope | None:
     ratio /= spread
     # the instrument's own error is in every reading alike and falls out
     single = math.hypot(tool.repeatability, ratio * PLACE_DOUBT)
-    return Slope(ratio, 2 * single / math.sqrt(spread), max(at) - min(at))
+    return TaperRead(ratio, 2 * single / math.sqrt(spread), max(at) - min(at))
 
 
-def laid_back(reading: Reading, slope: Slope | None) -> float:
+def laid_back(reading: Reading, slope: TaperRead | None) -> float:
     """A reading as it would be at the end of its taper, mm; itself without one.
 
     Along a taper readings differ by right, and only then can be compared.

@@ -38,7 +38,7 @@ class CapScrew(Struct, frozen=True):
         return float(reckon("tap-drill", {"thread": self.size})["drill_size"])
 
 
-class Hole(Struct, frozen=True):
+class ClearanceHole(Struct, frozen=True):
     """Clearance holes of a screw; mm."""
 
     close: float
@@ -65,11 +65,11 @@ def _sizes(row: dict[str, str], *keys: str) -> tuple[float, ...]:
 
 
 @functools.cache
-def _holes() -> Mapping[str, Hole]:
+def _holes() -> Mapping[str, ClearanceHole]:
     table = {}
     for r in rows("clearance_holes"):
         close, normal, loose = _sizes(r, *FITS)
-        table[r["size"]] = Hole(close, normal, loose, r["source"])
+        table[r["size"]] = ClearanceHole(close, normal, loose, r["source"])
     return table
 
 
@@ -150,7 +150,7 @@ def _size_of(thread: Thread) -> str:
     return thread.name
 
 
-def _between(thread: Thread) -> Hole:
+def _between(thread: Thread) -> ClearanceHole:
     """Holes for a screw without a table, by the room of metric ones next to it.
 
     Raises BadInput on `thread` for one larger or smaller than those.
@@ -172,7 +172,7 @@ def _between(thread: Thread) -> Hole:
         there = getattr(large, fit) - high
         return float(round(thread.major + here + share * (there - here), 1))
 
-    return Hole(
+    return ClearanceHole(
         room("close"),
         room("normal"),
         room("loose"),

@@ -13,7 +13,7 @@ from machinon.core.job.since_cut import without_done
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import HoldingTold, StepTold, still_cut
 from machinon.core.route.order import broken, in_order, keyed, stepped
-from machinon.core.route.work.lines import Line, Machines, WorkList
+from machinon.core.route.work.lines import Machines, WorkLine, WorkList
 from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round
 from machinon.core.shop.lessons import lesson_said, lessons_at, warning_of
@@ -141,7 +141,7 @@ class StepActs(DialActs):
         ticked = {**work.ticked, work.at_step: kept}
         self._keep(f"{line.head}: {said}.", job.with_work(ticked=ticked))
 
-    def press_clock(self, line: Line) -> None:
+    def press_clock(self, line: WorkLine) -> None:
         """Start the clock of a line of the step at the machine, or stop it."""
         clocks = dict(self.job.work.clocks)
         name = f"{self.job.work.at_step}.{line.key}"
@@ -153,7 +153,7 @@ class StepActs(DialActs):
             self.job.with_work(clocks=clocks),
         )
 
-    def clock_of(self, line: Line) -> str:
+    def clock_of(self, line: WorkLine) -> str:
         """When the clock of a line of the step at the machine was started; empty where
         it does not run."""
         return self.job.work.clocks.get(f"{self.job.work.at_step}.{line.key}", "")

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
-from machinon.core.practice.debrief import Debrief, Step
+from machinon.core.practice.debrief import Debrief, ReviewStep
 from machinon.core.quantity import length_text
 from machinon.desk.practice.practice_job import PracticeJob
 from machinon.desk.widgets import Look, button, label, panel, scrolled
@@ -82,7 +82,7 @@ class LookBack(QWidget):
         grid.setRowStretch(len(self.told.steps) + 1, 1)
         return table
 
-    def _row(self, step: Step) -> tuple[tuple[str, str], ...]:
+    def _row(self, step: ReviewStep) -> tuple[tuple[str, str], ...]:
         done, inch = step.done, self.job.inch
         dial = self.job.dial
         moved = done.what == "cut"
@@ -97,7 +97,7 @@ class LookBack(QWidget):
             (self._coach(step), "faint"),
         )
 
-    def _coach(self, step: Step) -> str:
+    def _coach(self, step: ReviewStep) -> str:
         told, dial = step.coach, self.job.dial
         if told is None or self.job.coached == "off":
             return ""

@@ -19,8 +19,8 @@ from machinon.core.practice.judged import (
 from machinon.core.practice.levels import (
     ALLOWED,
     LEVEL_WORDS,
+    HabitRanges,
     Level,
-    Settings,
     own_settings,
 )
 from machinon.core.practice.record import Record, kept, kept_records, says
@@ -69,7 +69,7 @@ HABITS = {
 }
 Kept = tuple[Callable[[], str], Callable[[str], None]]
 Kind = SneakKind | JudgedKind
-Asked = tuple[Kind, Level, int, Settings | None, Coached]
+Asked = tuple[Kind, Level, int, HabitRanges | None, Coached]
 
 
 class PracticePage(QWidget):
@@ -192,7 +192,7 @@ class PracticePage(QWidget):
     def _progress(self, width: float, height: float, size: float) -> Drawing:
         return progress_drawing(self.records, width, height, size)
 
-    def _settings(self) -> Settings | None:
+    def _settings(self) -> HabitRanges | None:
         """The habits as they were typed. Raises BadInput on one of them."""
         if self.level.currentData() != "own":
             return None

@@ -61,7 +61,7 @@ SPARED, LEAST = 0.8, 0.45  # shares of that: from where it gives way, and how fa
 SEEN = 7  # frames beside each other, at least
 
 
-class Frame(QWidget):
+class FilmFrame(QWidget):
     """One frame of the film: the piece after a step, its title and state.
 
     Signals: chosen(key: str) by mouse or Enter.
@@ -169,10 +169,10 @@ class RouteView(StageView):
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
         self.at = ""
-        self.frames: dict[str, Frame] = {}
+        self.frames: dict[str, FilmFrame] = {}
         self._groups: list[tuple[str, list[str]]] = []
         # frames that an edit changed, painted one by one so that typing never waits
-        self._to_paint: list[Frame] = []
+        self._to_paint: list[FilmFrame] = []
         self._painting = QTimer(self)
         self._painting.setInterval(0)
         self._painting.timeout.connect(self._paint_next)
@@ -398,7 +398,7 @@ class RouteView(StageView):
         for step in set_up.steps:
             number += 1
             mark = self._mark_of(step)
-            frame = Frame(self.look, step, self._film(step), number, mark)
+            frame = FilmFrame(self.look, step, self._film(step), number, mark)
             frame.grow(self._times)
             frame.chosen.connect(self.choose)
             self.frames[step.key] = frame

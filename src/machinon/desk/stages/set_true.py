@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text, small_text
 from machinon.core.reckoning import Answer
-from machinon.core.route.work.lines import Line
+from machinon.core.route.work.lines import WorkLine
 from machinon.core.route.work.set_true import CHUCKS, chuck_of, set_true
 from machinon.core.setting_out.runout import resolve
 from machinon.desk.bench import Bench
@@ -29,7 +29,7 @@ class SetTrue(Roomy):
     def __init__(self, bench: Bench) -> None:
         super().__init__()
         self.bench, self.job, self.look = bench, bench.job, bench.look
-        self.line = Line("read", "")
+        self.line = WorkLine("read", "")
         self.answer: Answer | None = None
         self.step = label("", "head", wrap=True)
         self.head = label("", "large", wrap=True)

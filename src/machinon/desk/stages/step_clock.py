@@ -6,7 +6,7 @@ from datetime import datetime
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
-from machinon.core.route.work.lines import Line, Shown
+from machinon.core.route.work.lines import Shown, WorkLine
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import button
 
@@ -32,9 +32,9 @@ class StepClock:
         self._job, self._now = job, now
         self._timer = QTimer(over, interval=TICK)
         self._timer.timeout.connect(changed)
-        self._line: Line | None = None
+        self._line: WorkLine | None = None
 
-    def show_line(self, line: Line | None) -> None:
+    def show_line(self, line: WorkLine | None) -> None:
         """Stand for a line of the step at the machine."""
         self._line = line if line is not None and line.seconds else None
         self.button.setVisible(self._line is not None)

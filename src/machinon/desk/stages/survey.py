@@ -41,8 +41,8 @@ from machinon.desk.sheet import write_measuring_sheet
 from machinon.desk.size_panel import SizePanel
 from machinon.desk.widgets import (
     EmptyPage,
-    Entry,
     Field,
+    LineEntry,
     Look,
     MarkView,
     button,
@@ -535,7 +535,7 @@ class SurveyView(StageView):
         )
         where = f", {reading.place}" if reading.place else ""
         line.addWidget(label(f"{tool.name}{where}, {warm}", "faint", wrap=True), 1)
-        why = Entry()
+        why = LineEntry()
         why.setAccessibleName(f"Why reading {index + 1} is struck or kept")
         why.setPlaceholderText("why (for the record)")
         cause = doubt.cause if doubt else ""

@@ -14,7 +14,7 @@ from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import AXES, Line, WorkList
+from machinon.core.route.work.lines import AXES, WorkLine, WorkList
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo, Roomy, keep_low
@@ -128,7 +128,7 @@ class WorkPage(Roomy):
     # -- showing ---------------------------------------------------------
 
     @property
-    def line(self) -> Line | None:
+    def line(self) -> WorkLine | None:
         """The line at hand; None once all are done."""
         return next((line for line in self.list.lines if line.key == self.at), None)
 
@@ -174,7 +174,7 @@ class WorkPage(Roomy):
             view.refresh()
         self._reveal()
 
-    def _left(self) -> list[Line]:
+    def _left(self) -> list[WorkLine]:
         done = self.job.lines_done
         return [line for line in self.list.lines if line.key not in done]
 
@@ -186,7 +186,7 @@ class WorkPage(Roomy):
             after = keys[keys.index(self.at) :] if self.at in keys else keys
             self.at = next((k for k in after if k in left), left[0] if left else "")
 
-    def _show_line(self, step: StepTold, line: Line | None) -> None:
+    def _show_line(self, step: StepTold, line: WorkLine | None) -> None:
         grave = self.job.plan.grave
         if line is None:
             self.head.setText("All done here")
@@ -203,7 +203,7 @@ class WorkPage(Roomy):
         set_ink(self.head, "proved" if line is None else "")
         set_ink(self.note, "")  # a refusal has been read by now
 
-    def _show_asked(self, line: Line | None) -> None:
+    def _show_asked(self, line: WorkLine | None) -> None:
         """The entry of what is read at the machine, where the line asks it."""
         key, words = line.asks if line is not None else ("", "")
         self.asked.setVisible(bool(key))

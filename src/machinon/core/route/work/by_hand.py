@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import Line, Way, WorkList, way
+from machinon.core.route.work.lines import Way, WorkLine, WorkList, way
 
 NOT_SAID = ("", "not said")
 TO_PLACE = (
@@ -47,30 +47,30 @@ def _bonded(step: StepTold, ways: Mapping[str, str]) -> WorkList:
     hold = way("bond.hold", "It holds after", TO_HOLD, ways)
     return WorkList(
         (
-            Line(
+            WorkLine(
                 "ready",
                 "All of it lies ready",
                 note="Both parts, the compound, a clean cloth, and a stop to place it "
                 "against. Nothing must call you away.",
             ),
-            Line(
+            WorkLine(
                 "dry",
                 "Try it dry",
                 note="It goes home by hand, meets its stop and does not tip. Mark how "
                 "it stands.",
             ),
-            Line(
+            WorkLine(
                 "clean",
                 "Degrease both, let them dry",
                 note="Bare fingers leave grease again.",
             ),
-            Line(
+            WorkLine(
                 "place",
                 "Compound on, home in one go",
                 note=f"{step.note} Once it grips, leave it as it is.".strip(),
                 seconds=_seconds(place),
             ),
-            Line(
+            WorkLine(
                 "hold",
                 "Leave it until it holds",
                 note="No cut, no clamp and no heat until then.",
@@ -87,21 +87,21 @@ def _pressed(step: StepTold, ways: Mapping[str, str]) -> WorkList:
         return _shrunk(step, ways, how)
     return WorkList(
         (
-            Line(
+            WorkLine(
                 "ready",
                 "Burrs off, a lead-in, oil on both",
                 note="Read both once more: what is too tight bursts or bends, what is "
                 "too loose turns.",
             ),
-            Line(
+            WorkLine(
                 "start",
                 "Start it square, by hand or by a light push",
                 note="Look from two sides. If it leans, take it out and begin again.",
             ),
-            Line(
+            WorkLine(
                 "home", step.title, note=f"{step.note} In one go, to the stop.".strip()
             ),
-            Line(
+            WorkLine(
                 "look",
                 "Look whether it sits",
                 note="No light under it all round; what runs on it still runs.",
@@ -117,25 +117,25 @@ def _shrunk(step: StepTold, ways: Mapping[str, str], how: Way) -> WorkList:
     )
     return WorkList(
         (
-            Line(
+            WorkLine(
                 "ready",
                 "A stop to drop it against, thick gloves, both parts clean",
                 note="Try the way without heat: where you stand, how you turn it.",
             ),
-            Line(
+            WorkLine(
                 "heat",
                 "Heat the outer part right through, or chill the inner one",
                 note="Over the heat that frees it, under the heat that hurts its metal "
                 "or a seal beside it. Try it with a gauge a little over the fit.",
             ),
-            Line(
+            WorkLine(
                 "home",
                 step.title,
                 note=f"{step.note} In one go to the stop, and hold it there: it creeps "
                 "back as it grips.".strip(),
                 seconds=_seconds(hand),
             ),
-            Line(
+            WorkLine(
                 "cool",
                 "Let it cool in still air",
                 note="Never quench it: the outside would grip before the inside. Read "
@@ -150,23 +150,25 @@ def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
     temper = way("harden.temper", "Temper for, by the steel's sheet", TO_TEMPER, ways)
     return WorkList(
         (
-            Line(
+            WorkLine(
                 "ready",
                 "Tongs, oil and its lid at hand",
                 note="A wire to hang it by, a dry floor, the way to the oil clear.",
             ),
-            Line(
+            WorkLine(
                 "heat",
                 "Heat it through, to the heat of its steel's sheet",
                 note=f"{step.note} Evenly, thin parts away from the flame.".strip(),
             ),
-            Line(
+            WorkLine(
                 "quench",
                 "Straight down into the oil, and keep it moving",
                 note="Long parts hang upright, or they bow.",
             ),
-            Line("file", "Try a file on it", note="It skates off where it is hard."),
-            Line(
+            WorkLine(
+                "file", "Try a file on it", note="It skates off where it is hard."
+            ),
+            WorkLine(
                 "temper",
                 "Temper at once, before it is cold",
                 note="Clean a place bright first: its colour tells the heat.",

@@ -12,8 +12,8 @@ from typing import Any
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import POINT
-from machinon.core.piece.hole_features import Circle as HoleCircle
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
@@ -23,10 +23,10 @@ from machinon.core.route.drills import ladder
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     FROM_LEFT,
-    Line,
     Machines,
     Shown,
     Way,
+    WorkLine,
     WorkList,
     way,
 )
@@ -95,7 +95,7 @@ def _each_hole(
     laps: Sequence[float],
     by_hole: bool,
     places: Sequence[tuple[Point, tuple[Shown, ...]]],
-) -> Iterator[Line]:
+) -> Iterator[WorkLine]:
     """A line for each hole and drill: all with one drill, or a hole with all of them.
 
     places: where each is on the face, and what the machine shows there.
@@ -115,7 +115,7 @@ def _each_hole(
             note = note.partition("One after the other")[0]
             note = f"About {_rpm(step, drill):.0f} rpm. {note}".strip()
         on_face, shown = places[n]
-        yield Line(key, head, (*shown, *deep), note, on_face)
+        yield WorkLine(key, head, (*shown, *deep), note, on_face)
 
 
 def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
@@ -139,9 +139,9 @@ def seen(body: Body, holes: Holes) -> list[Point]:
     return [(long - x if back else x, y) for x, y in points]
 
 
-def _zero(body: Body, holes: Holes, centre: bool) -> Line:
+def _zero(body: Body, holes: Holes, centre: bool) -> WorkLine:
     if holes.block is None:
-        return Line(
+        return WorkLine(
             "zero",
             "Zero on the axis",
             (Shown("X", 0.0), Shown("Y", 0.0)),
@@ -151,14 +151,14 @@ def _zero(body: Body, holes: Holes, centre: bool) -> Line:
     turned = " It was turned over left for right." if mirrored(body, holes.face) else ""
     if centre:
         long, wide = face_size(body, holes.face)
-        return Line(
+        return WorkLine(
             "zero",
             "Zero in the middle",
             (Shown("Half of X", long / 2), Shown("Half of Y", wide / 2)),
             "Touch both edges of an axis, halve what lies between, do the same across."
             f"{turned} {FROM_ONE_SIDE}",
         )
-    return Line(
+    return WorkLine(
         "zero",
         f"Zero on the low left corner of the {holes.face}",
         (),
@@ -167,8 +167,8 @@ def _zero(body: Body, holes: Holes, centre: bool) -> Line:
     )
 
 
-def _on_the_table(circle: HoleCircle, holes: Holes) -> Line:
-    return Line(
+def _on_the_table(circle: HoleCircle, holes: Holes) -> WorkLine:
+    return WorkLine(
         "zero",
         "Out from the table's axis",
         (Shown("From the axis", circle.diameter / 2),),
@@ -232,7 +232,9 @@ def _note(step: StepTold, hole: Hole, through: float) -> str:
     return step.note
 
 
-def _checked(holes: Holes, circle: HoleCircle | None, answers: list[Answer]) -> Line:
+def _checked(
+    holes: Holes, circle: HoleCircle | None, answers: list[Answer]
+) -> WorkLine:
     """What a rule or caliper says of neighbours, and of the pair furthest apart."""
     wide = holes.hole.drilled.diameter
     if circle is not None:
@@ -247,7 +249,7 @@ def _checked(holes: Holes, circle: HoleCircle | None, answers: list[Answer]) -> 
     figures = [Shown("Over two neighbours", over)]
     if len(holes.points) > 2:
         figures.append(Shown("Over the furthest", across))
-    return Line(
+    return WorkLine(
         "check",
         "Check before the next tool",
         tuple(figures),
@@ -262,28 +264,28 @@ def broach_list(step: StepTold, holes: CrossHoles) -> WorkList:
     asked = {"size": size, "material": step.material, "length": holes.diameter}
     force = reckon("broach-force", asked)
     lines = (
-        Line(
+        WorkLine(
             "support",
             "Support it under the hole",
             (Shown("Square", size), Shown("Pilot", holes.hole.diameter)),
             "On a vee with a hole under it, the bar's axis level and across the ram: "
             "it must not tip.",
         ),
-        Line(
+        WorkLine(
             "start",
             "Start it square",
             (Shown("Push", f"{float(force['force']) / 1000:.1f} kN", TEXT),),
             "The first teeth by hand, a small square at two sides; oil. A press of "
             f"{force['press']:.1f} t has a third in hand.",
         ),
-        Line(
+        WorkLine(
             "release",
             "Release and look, every few teeth",
             (),
             "Let the ram up so that it finds its way; brush the chips out. If it "
             "leans, press it back out and start again from the other side.",
         ),
-        Line(
+        WorkLine(
             "try",
             "Try the bit in it",
             (Shown("Across", size),),
@@ -297,7 +299,7 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
     """Holes into a round from its side."""
     first, last = step.after.ends
     lines = [
-        Line(
+        WorkLine(
             "zero",
             "Over the middle of the round",
             (
@@ -317,7 +319,7 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
                 turned = (Shown("Turned by", dms(360.0 * n / holes.count), TEXT),)
             deep = _deep(step, holes.hole, holes.through, drill)
             note = _note(step, holes.hole, holes.through)
-            lines.append(Line(key, head, (*turned, *deep), note))
+            lines.append(WorkLine(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
 
 
@@ -339,7 +341,7 @@ def tapped_list(step: StepTold, deep: float) -> WorkList:
     """A thread tapped along the axis; deep: how far it goes, mm."""
     figures = Shown("Thread depth", deep), _turns(step.tap, deep)
     taper, plug = (
-        Line(key, head, figures, note)
+        WorkLine(key, head, figures, note)
         for key, head, note in (
             (
                 "taper",
@@ -377,7 +379,7 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
         if blind:
             figures.insert(0, Shown("To the shoulder", deep))
         lines.append(
-            Line(
+            WorkLine(
                 f"{drill:g}",
                 f"Drill {drill:g} mm",
                 (*figures, Shown("Speed", _rpm(step, drill), ROTATION, 1)),

@@ -29,7 +29,7 @@ class Shown(Struct, frozen=True):
     step: float = 0.01
 
 
-class Line(Struct, frozen=True):
+class WorkLine(Struct, frozen=True):
     """One thing to do.
 
     key: stays while the step does; at: where on the face that is worked on, mm from
@@ -62,7 +62,7 @@ class WorkList(Struct, frozen=True):
     zero: where on the face the zero of the figures stands, as `Line.at`.
     """
 
-    lines: tuple[Line, ...]
+    lines: tuple[WorkLine, ...]
     ways: tuple[Way, ...] = ()
     answers: tuple[Answer, ...] = ()
     zero: Point = (0.0, 0.0)

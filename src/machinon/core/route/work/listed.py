@@ -29,7 +29,7 @@ from machinon.core.route.work.holes import (
     holes_list,
     tapped_list,
 )
-from machinon.core.route.work.lines import Line, Machines, Shown, Way, WorkList
+from machinon.core.route.work.lines import Machines, Shown, Way, WorkLine, WorkList
 from machinon.core.route.work.milling import (
     dovetail_list,
     flats_list,
@@ -53,10 +53,10 @@ def work_list(
     except BadInput as error:
         # a piece whose checks fail is drawn all the same
         says = f"As it is drawn there are no figures for it: {error.message}"
-        return WorkList((Line("whole", step.title, (), says),))
+        return WorkList((WorkLine("whole", step.title, (), says),))
     if found is not None:
         return found
-    return WorkList((Line("whole", step.title, (), step.note),))
+    return WorkList((WorkLine("whole", step.title, (), step.note),))
 
 
 def lines_in_inches(found: WorkList) -> WorkList:
@@ -66,7 +66,7 @@ def lines_in_inches(found: WorkList) -> WorkList:
         value = in_inches(shown.value) if isinstance(shown.value, str) else shown.value
         return replace(shown, name=in_inches(shown.name), value=value)
 
-    def line(line: Line) -> Line:
+    def line(line: WorkLine) -> WorkLine:
         return replace(
             line,
             head=in_inches(line.head),

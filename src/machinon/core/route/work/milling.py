@@ -28,9 +28,9 @@ from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     FROM_LEFT,
-    Line,
     Machines,
     Shown,
+    WorkLine,
     WorkList,
     way,
 )
@@ -60,10 +60,10 @@ def down(depth: float, width: float) -> list[float]:
     return found if rough == depth else [*found, depth]
 
 
-def _passes(depth: float, width: float, note: str = "") -> list[Line]:
+def _passes(depth: float, width: float, note: str = "") -> list[WorkLine]:
     steps = down(depth, width)
     return [
-        Line(
+        WorkLine(
             f"pass-{n}",
             f"Pass {n} of {len(steps)}" if n < len(steps) else "The last pass",
             (Shown("Depth", deep),),
@@ -78,38 +78,38 @@ def squared_list(faces: SixFaces, stock: Block) -> WorkList:
     to size is left."""
     long, wide, high = stock.size
     lines = (
-        Line(
+        WorkLine(
             "first",
             "The largest face, its best side down",
             (Shown("Thickness now", high),),
             "Clean it up, no more. It is the face that all others are made from.",
         ),
-        Line(
+        WorkLine(
             "second",
             "That face to the fixed jaw",
             (Shown("Width now", wide),),
             "A round bar at the moving jaw, so that it lies flat on the fixed one. "
             "Clean the edge up, try it with a square.",
         ),
-        Line(
+        WorkLine(
             "third",
             "Turned over, on parallels: to width",
             (Shown("Width", faces.width),),
             "Same face to the fixed jaw, tap it down; the parallels must not slide.",
         ),
-        Line(
+        WorkLine(
             "fourth",
             "First face down, on parallels: to height",
             (Shown("Height", faces.height),),
             "Measure at all four corners before the last cut.",
         ),
-        Line(
+        WorkLine(
             "fifth",
             "Upright by the square: one end clean",
             (Shown("Length now", long),),
             "Or by the side of the cutter, the block lying flat.",
         ),
-        Line(
+        WorkLine(
             "sixth",
             "The other end: to length",
             (Shown("Length", faces.length),),
@@ -155,20 +155,20 @@ def dovetail_list(
     off = wanted - read if slot else read - wanted
     left = [Shown("Still to come off", off)] if read else []
     lines = (
-        Line(
+        WorkLine(
             "depth",
             "Cutter down to depth, its height locked",
             (Shown("Depth", flanked.depth),),
             "One depth for both flanks. A cutter that is lower than the form leaves a "
             "flat: look before it is deep.",
         ),
-        Line(
+        WorkLine(
             "first",
             "The first flank, against the feed",
             (Shown("Its foot from the edge", flanked.at - flanked.floor / 2),),
             "Then lock that side: everything else is measured from it.",
         ),
-        Line(
+        WorkLine(
             "pins",
             "The second flank, by what the pins say",
             (
@@ -180,12 +180,12 @@ def dovetail_list(
             "missing is what the slide goes: one for one.",
             asks=(key, f"Read {by.split()[0].lower()} the pins"),
         ),
-        Line(
+        WorkLine(
             "climb",
             "The last pass, climbing, a few hundredths",
             note="Table nearly locked: it leaves a smooth flank. Read once more.",
         ),
-        Line(
+        WorkLine(
             "try",
             "Its mate goes in while it is held",
             note="Burrs off first; with its gib in the play that was wanted.",
@@ -202,28 +202,30 @@ def _down(step: StepTold, high: float, deep: float | None) -> float:
 
 def _over_it(
     form: EndToEnd, note: str, *figures: Shown, head: str = "Over the middle of it"
-) -> Line:
+) -> WorkLine:
     """Where the cutter goes along it, with more of its figures."""
-    return Line("place", head, (Shown("Middle from the edge", form.at), *figures), note)
+    return WorkLine(
+        "place", head, (Shown("Middle from the edge", form.at), *figures), note
+    )
 
 
-def _tee_lines(slot: TeeSlot) -> tuple[Line, ...]:
+def _tee_lines(slot: TeeSlot) -> tuple[WorkLine, ...]:
     """Its head: the floor first, then up to the lips and out to either side."""
     return (
-        Line(
+        WorkLine(
             "floor",
             "Cutter down to the floor, its height locked",
             (Shown("Depth", slot.depth),),
             "It cleans the floor that the end mill left. Into the slot from its end, "
             "turning; never stop it inside.",
         ),
-        Line(
+        WorkLine(
             "middle",
             "Through along the middle",
             (Shown("Middle from the edge", slot.at),),
             "Slow feed, the chips out all the way: air or a brush, never a finger.",
         ),
-        Line(
+        WorkLine(
             "lips",
             "Up under the lips",
             (
@@ -233,14 +235,14 @@ def _tee_lines(slot: TeeSlot) -> tuple[Line, ...]:
             "Where the cutter is thinner than the head is high: up by what is missing, "
             "locked again, through once more.",
         ),
-        Line(
+        WorkLine(
             "sides",
             "Out to either side",
             (Shown("Head's width", slot.head),),
             "Where the cutter is narrower: by half of what is missing to one side, "
             "then to the other; cut against the feed.",
         ),
-        Line(
+        WorkLine(
             "try",
             "Try a T-nut from end to end",
             (),
@@ -268,7 +270,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "A cutter under the width first, down the middle; then either side, "
                 "measured, so that both come out where they should."
             )
-            place = Line("place", f"Over the middle of it, {slot.face} face up",
+            place = WorkLine("place", f"Over the middle of it, {slot.face} face up",
                          tuple(figures), note)  # fmt: skip
             deep = _down(step, slot.block[2], slot.depth)
             return WorkList((place, *_passes(deep, slot.width)))
@@ -287,7 +289,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                     "hole; a smaller cutter down the middle leaves its sides for one "
                     "last pass."
                 )
-            place = Line(
+            place = WorkLine(
                 "place",
                 "The cutter's middle goes round inside",
                 (
@@ -301,7 +303,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             deep = _down(step, slot.block[2], slot.depth)
             return WorkList((place, *_passes(deep, 2 * r)))
         case Rebate():
-            place = Line(
+            place = WorkLine(
                 "place",
                 f"Along the {slot.side} edge",
                 (Shown("Width", slot.width),),
@@ -341,7 +343,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             return WorkList((place, *_passes(slot.depth, 0.0, "Both flanks alike.")))
         case RoundSeat():
             over = slot.diameter / 2 - slot.depth
-            place = Line(
+            place = WorkLine(
                 "place",
                 "Over the seam with the scrap block",
                 (
@@ -350,14 +352,14 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 ),
                 "Clamp the scrap block face to face on it, zero on the seam.",
             )
-            bored = Line(
+            bored = WorkLine(
                 "bore",
                 "Bore through both",
                 (Shown("Finished ⌀", slot.diameter),),
                 "A drill first, then the boring head; measure it whole before they "
                 "come apart.",
             )
-            apart = Line(
+            apart = WorkLine(
                 "deep",
                 "Apart: measure the seat",
                 (Shown("Depth in this block", slot.depth),),
@@ -375,7 +377,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 )
             return WorkList(
                 tuple(
-                    Line(f"{named.lower()}-{n}", f"{named} {n} of {many}",
+                    WorkLine(f"{named.lower()}-{n}", f"{named} {n} of {many}",
                          (Shown("Radius", slot.radius),), how)
                     for n in range(1, many + 1)
                 )
@@ -384,7 +386,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             leg = slot.leg
             return WorkList(
                 (
-                    Line(
+                    WorkLine(
                         "leg",
                         "Chamfer with a 90° cutter",
                         (
@@ -399,7 +401,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
             return _along(slot)
         case Slope():
             stack = reckon("sine", {"angle": slot.angle, "length": 100.0})
-            place = Line(
+            place = WorkLine(
                 "place",
                 "Set it aslant in the vise",
                 (
@@ -414,7 +416,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
         case SawCuts():
             return WorkList(
                 tuple(
-                    Line(
+                    WorkLine(
                         f"cut-{n}",
                         f"Cut {n} of {len(slot.starts)}",
                         (
@@ -438,7 +440,7 @@ def _along(outline: Outline) -> WorkList:
     sides = [(a, b) for a, b in corners if math.dist(a, b) > ARC]
     return WorkList(
         tuple(
-            Line(
+            WorkLine(
                 f"side-{n}",
                 f"Side {n} of {len(sides)}",
                 (
@@ -484,7 +486,7 @@ def keyway_list(step: StepTold, keyway: Keyway) -> WorkList:
         if keyway.inside
         else down(feed, keyway.width)
     )  # fmt: skip
-    first = Line(
+    first = WorkLine(
         "touch",
         "Feel for contact, dial to 0",
         (
@@ -498,7 +500,7 @@ def keyway_list(step: StepTold, keyway: Keyway) -> WorkList:
         "touches first.",
     )
     passes = [
-        Line(
+        WorkLine(
             f"pass-{n}",
             f"Pass {n} of {len(steps)}",
             (Shown("Dial to", deep),),
@@ -507,7 +509,7 @@ def keyway_list(step: StepTold, keyway: Keyway) -> WorkList:
         for n, deep in enumerate(steps, 1)
     ]
     last = (
-        Line(
+        WorkLine(
             "across",
             "Read the size across",
             (Shown("To its floor", told["across"]),),
@@ -515,7 +517,7 @@ def keyway_list(step: StepTold, keyway: Keyway) -> WorkList:
             if keyway.inside
             else "From the floor of the keyway to the far side of the shaft.",
         ),
-        Line(
+        WorkLine(
             "sides",
             "Widen it to its key",
             (Shown("Width", keyway.width),),
@@ -540,7 +542,7 @@ def flats_list(
     answers = [told]
     arms, places = turned_on(flats.count, at.divider, "Turned to", answers)
     lines = [
-        Line(
+        WorkLine(
             "touch",
             "Touch the top of the round, dial to 0",
             (Shown("Depth in all", deep), *_where(step, flats)),
@@ -559,7 +561,7 @@ def flats_list(
             figures.append(Shown("Across two", flats.across))
             note = "Opposite the first: now it is read across both."
         lines.append(
-            Line(
+            WorkLine(
                 f"flat-{n + 1}",
                 f"Flat {n + 1} of {flats.count}",
                 tuple(figures),
@@ -575,7 +577,7 @@ def slits_list(slits: Slits, at: Machines) -> WorkList:
     answers: list[Answer] = []
     arms, places = turned_on(slits.count, at.divider, "Turned to", answers)
     lines = [
-        Line(
+        WorkLine(
             "middle",
             "The saw over the middle of the round",
             (
@@ -589,7 +591,7 @@ def slits_list(slits: Slits, at: Machines) -> WorkList:
     ]
     for n, turned in enumerate(places):
         lines.append(
-            Line(f"slit-{n + 1}", f"Slit {n + 1} of {slits.count}", turned,
+            WorkLine(f"slit-{n + 1}", f"Slit {n + 1} of {slits.count}", turned,
                  "Stop at its length: a slit too long loses its spring.")
         )  # fmt: skip
     return WorkList(tuple(lines), answers=tuple(answers))

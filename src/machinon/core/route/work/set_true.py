@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.work.lines import Line, Shown, Way, way
+from machinon.core.route.work.lines import Shown, Way, WorkLine, way
 from machinon.core.wording import begun
 
 CHUCKS = (
@@ -28,14 +28,14 @@ def chuck_of(ways: Mapping[str, str]) -> Way:
 
 def set_true(
     readings: Sequence[float], limit: float, chuck: str, inch: bool = False
-) -> tuple[Line, Answer | None]:
+) -> tuple[WorkLine, Answer | None]:
     """What to do after a turn of readings, equally spaced; none before the first.
 
     limit: of the needle, mm.
     """
     if len(readings) < 3:
         where = "at each jaw" if chuck == "four" else "at four places round it"
-        return Line(
+        return WorkLine(
             "read",
             f"Read it {where}",
             (),
@@ -47,7 +47,7 @@ def set_true(
     said = Shown("Indicator swing", swing, step=0.001)
     if swing <= limit + 1e-9:
         text = length_text(limit, 0.001, inch)
-        return Line(
+        return WorkLine(
             "true",
             "It is true",
             (said,),
@@ -55,7 +55,7 @@ def set_true(
         ), answer
     if rest > limit:
         text = length_text(rest, 0.001, inch)
-        return Line(
+        return WorkLine(
             "round",
             "It is not round there",
             (said, Shown("Residual", rest, step=0.001)),
@@ -64,7 +64,7 @@ def set_true(
         ), answer
     if chuck == "three":
         offset = float(answer["offset"])
-        return Line(
+        return WorkLine(
             "shim",
             "A shim under the high jaw",
             (
@@ -86,7 +86,7 @@ def set_true(
     note = f"{begun(how)}. The larger first, then read a turn again."
     if chuck == "plate":
         note = "Bolts just nipped, tap it over with a soft hammer, the larger first."
-    return Line("move", "Move it", tuple(figures), note), answer
+    return WorkLine("move", "Move it", tuple(figures), note), answer
 
 
 def _jaw(angle: float) -> int:

@@ -13,7 +13,7 @@ from machinon.core.piece.turned_features import Cone, TaperBore
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import Line, Shown, Way, WorkList, way
+from machinon.core.route.work.lines import Shown, Way, WorkLine, WorkList, way
 from machinon.core.setting_out.dividing import dms
 
 TAPERS = (
@@ -56,7 +56,7 @@ def taper_list(
     setting = reckon("taper-setup", given)
     answers = [setting]
     if method == "tailstock":
-        set_over = Line(
+        set_over = WorkLine(
             "set",
             "Set the tailstock over",
             (Shown("Offset", float(setting["tailstock_offset"]), step=0.001),),
@@ -64,7 +64,7 @@ def taper_list(
             "between centres only.",
         )
     else:
-        set_over = Line(
+        set_over = WorkLine(
             "set",
             "Set the compound",
             (Shown("From the axis", dms(float(setting["angle"])), TEXT),),
@@ -81,7 +81,7 @@ def taper_list(
     setting_lines = [
         *_straight(step, feature),
         set_over,
-        Line(
+        WorkLine(
             "indicator",
             "Prove the setting by indicator",
             (
@@ -95,7 +95,7 @@ def taper_list(
             "the slide until it reads so.",
             asks=read,
         ),
-        Line(
+        WorkLine(
             "rough",
             "Rough it, then two places",
             (
@@ -109,7 +109,7 @@ def taper_list(
     ]
     to_depth = [
         _blued(told, long, moved, inside, way("rubbed", "Blue rubbed", RUBBED, ways)),
-        Line(
+        WorkLine(
             "depth",
             "Bring it to depth",
             (Shown("1 mm further in, on ⌀", advance["diameter_change"], step=0.001),),
@@ -134,7 +134,7 @@ def _bites(inside: bool) -> str:
     )
 
 
-def _straight(step: StepTold, taper: Cone | TaperBore) -> list[Line]:
+def _straight(step: StepTold, taper: Cone | TaperBore) -> list[WorkLine]:
     """What is cut along the carriage before, so that the compound has little left."""
     small, large = sorted((taper.start_diameter, taper.end_diameter))
     inner, outer = step.before.radii((taper.start + taper.end) / 2)
@@ -154,7 +154,7 @@ def _straight(step: StepTold, taper: Cone | TaperBore) -> list[Line]:
         Shown("Passes, about", float(passes), COUNT),
     )
     note = "The compound is wound by hand: it has only the taper left."
-    return [Line("straight", head, figures, note)]
+    return [WorkLine("straight", head, figures, note)]
 
 
 def _number(ways: Mapping[str, str], key: str) -> float:
@@ -177,7 +177,9 @@ def _nudge(
     return [Shown(words, f"{abs(minutes):.1f}′", TEXT)]
 
 
-def _blued(told: str, long: float, travel: float, inside: bool, rubbed: Way) -> Line:
+def _blued(
+    told: str, long: float, travel: float, inside: bool, rubbed: Way
+) -> WorkLine:
     """What the blue says. A gap of `GAP` at the end that did not rub is where to begin:
     thinner than that it would have rubbed."""
     head = f"Blue it with its {'plug' if inside else 'socket'}"
@@ -191,11 +193,11 @@ def _blued(told: str, long: float, travel: float, inside: bool, rubbed: Way) -> 
             "hollow": "At both ends and not between: the tool is not at centre height, "
             "or the slide is loose. Set the tool, not the angle.",
         }[rubbed.chosen]
-        return Line("blue", head, (taper,), note)
+        return WorkLine("blue", head, (taper,), note)
     steeper = (rubbed.chosen == "large") == inside
     minutes = math.degrees(math.atan(GAP / long)) * 60
     words = "Steeper by" if steeper else "Less steep by"
-    return Line(
+    return WorkLine(
         "blue",
         head,
         (

@@ -15,9 +15,9 @@ from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
-    Line,
     Machines,
     Shown,
+    WorkLine,
     WorkList,
     dialled,
     way,
@@ -58,7 +58,7 @@ def thread_list(
     if by_compound:
         half = thread.form.angle / 2 - 0.5
         lines.append(
-            Line(
+            WorkLine(
                 "compound",
                 "Set the compound over",
                 (Shown("From square across", half, ANGLE),),
@@ -67,7 +67,7 @@ def thread_list(
             )
         )
     lines.append(
-        Line(
+        WorkLine(
             "touch",
             "Touch, and set both dials to 0",
             (),
@@ -77,7 +77,7 @@ def thread_list(
         )
     )
     lines.append(
-        Line(
+        WorkLine(
             "scratch",
             "Scratch it and count",
             (Shown(f"Over {COUNTED} threads", COUNTED * thread.pitch),),
@@ -100,7 +100,7 @@ def thread_list(
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
 
 
-def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[Line]:
+def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine]:
     """What a thread is cut on: its outside, and the groove that it runs out in."""
     answer = reckon("thread", {"thread": screw.thread})
     answers.append(answer)
@@ -120,14 +120,16 @@ def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[Line]:
             *_ends(step, screw),
         )
         note = "The depth of the thread counts from it: measure it."
-        lines.append(Line("outside", "Turn it to the thread's outside", figures, note))
+        lines.append(
+            WorkLine("outside", "Turn it to the thread's outside", figures, note)
+        )
     if screw.runs_out:
         groove = (
             Shown("⌀ of its floor", screw.groove),
             Shown("Width", screw.groove_width),
         )
         lines.append(
-            Line(
+            WorkLine(
                 "groove",
                 f"Groove it at its {screw.runs_out} end",
                 groove,
@@ -136,7 +138,7 @@ def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[Line]:
         )
     elif _ends(step, screw):
         lines.append(
-            Line(
+            WorkLine(
                 "ends",
                 "Mark where it ends",
                 (Shown("Thread length", screw.end - screw.start),),
@@ -158,7 +160,7 @@ def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
 
 def _geared(
     name: str, pitch: float, lathe: Lathe | None, answers: list[Answer]
-) -> list[Line]:
+) -> list[WorkLine]:
     """The wheels for its pitch, and where the half-nuts may close."""
     figures: tuple[Shown, ...] = (Shown("Pitch", pitch, step=0.001),)
     note = "By the plate on the gear box, or change wheels."
@@ -180,19 +182,19 @@ def _geared(
             note = "Exact." if not off else f"{off:+.3f} % off, as near as these go."
             if not best["mounts"]:
                 note += " By the usual rule these may not reach: try them on the banjo."
-    lines = [Line("gears", "Set the pitch", figures, f"{note} Spindle off.")]
+    lines = [WorkLine("gears", "Set the pitch", figures, f"{note} Spindle off.")]
     if lathe is not None:
         dial = reckon("thread-dial", {"thread": name, "leadscrew": lathe.lead_screw})
         answers.append(dial)
         marks = ", ".join(str(mark) for mark in dial["marks"])
         shown = (Shown("Close them on", marks, TEXT),) if marks else ()
-        lines.append(Line("nuts", "Half-nuts", shown, str(dial["rule"])))
+        lines.append(WorkLine("nuts", "Half-nuts", shown, str(dial["rule"])))
     return lines
 
 
 def _fed(
     passes: list[dict[str, float]], by_compound: bool, lathe: Lathe | None, inside: bool
-) -> list[Line]:
+) -> list[WorkLine]:
     """Each pass with what the dial shows then."""
     lines, gone = [], 0.0
     dial = None
@@ -205,7 +207,7 @@ def _fed(
         cut = this["compound"] if by_compound else this["radial"] * counts
         gone += cut
         lines.append(
-            Line(
+            WorkLine(
                 f"pass-{n}",
                 f"Pass {n} of {len(deepening)}",
                 (dialled(slide, gone, dial), Shown("This pass", cut)),
@@ -216,7 +218,7 @@ def _fed(
         )
     for n in range(1, len(passes) - len(deepening) + 1):
         lines.append(
-            Line(
+            WorkLine(
                 f"spring-{n}",
                 "Again, nothing fed",
                 (dialled(slide, gone, dial),),
@@ -226,7 +228,7 @@ def _fed(
     return lines
 
 
-def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> Line:
+def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> WorkLine:
     again = (
         "Too tight: a hundredth more and both spring passes again. Once it is out of "
         "the chuck, only pick the thread up anew with the half-nuts closed, tool out, "
@@ -240,7 +242,7 @@ def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> Line:
             for words, end in (("Not over", "max"), ("Not under", "min"))
         ]
         how = "By a magnifier with a scale, at several places: good to a tenth or two."
-        return Line("try", "Measure the flat on its crest", tuple(flats), how)
+        return WorkLine("try", "Measure the flat on its crest", tuple(flats), how)
     if by == "wires":
         answer = reckon("thread-wires", {"thread": thread})
         answers.append(answer)
@@ -249,8 +251,8 @@ def _tried(thread: str, by: str, inside: bool, answers: list[Answer]) -> Line:
             size = answer.results.get(f"over_wires_{end}")
             if size is not None:
                 figures.append(Shown(words, float(size), step=0.001))
-        return Line("try", "Measure over three wires", tuple(figures), again)
+        return WorkLine("try", "Measure over three wires", tuple(figures), again)
     what = "Try its screw" if inside else "Try its nut"
-    return Line(
+    return WorkLine(
         "try", what, (), f"Spindle stopped, thread wiped and brushed clean. {again}"
     )

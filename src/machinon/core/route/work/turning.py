@@ -29,9 +29,9 @@ from machinon.core.route.in_process import BESIDE
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
-    Line,
     Machines,
     Shown,
+    WorkLine,
     WorkList,
     dialled,
 )
@@ -76,7 +76,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     if left < LEAST:
         now = (Shown("⌀ now", start),)
         says = "Nothing more comes off: it was cut with what is beside it."
-        return WorkList((Line("whole", step.title, now, says),))
+        return WorkList((WorkLine("whole", step.title, now, says),))
     lathe = at.lathe
     given: dict[str, Any] = {
         "start": start,
@@ -90,7 +90,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     answer = reckon("passes", given)
     stop = shoulder(step, feature, finish / 2)
     lines = [
-        Line(
+        WorkLine(
             "touch",
             "Touch the work, dial to 0",
             (Shown("⌀ now", start), *(stop or _placed(step, feature))),
@@ -106,7 +106,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         ]
         last = n == count
         lines.append(
-            Line(
+            WorkLine(
                 f"pass-{n}",
                 "The last pass" if last else f"Pass {n} of {count}",
                 tuple(figures),
@@ -143,44 +143,44 @@ def ground_list(step: StepTold) -> WorkList | None:
     grown = material(step.material).expansion * HAND_WARM * finish
     how = "spindle" if inside else "centres"
     lines = (
-        Line(
+        WorkLine(
             "clean",
             f"Scale off, {how} clean, wheel trued",
             note=f"{_wheel(step.material)}, grain 46 to 60, finer for a small bore; a "
             "hard piece wants a soft wheel. As its maker says, its guard on, run up "
             "alone for a minute.",
         ),
-        Line(
+        WorkLine(
             "bow",
             "Read the run-out as it stands",
             (Shown("To come off a side", left / 2),),
             "Where it bows more than that, straighten it or begin a new one.",
         ),
-        Line(
+        WorkLine(
             "taper",
             "Take the taper out on a waste part, or where metal is left",
             note="Read both ends alike before the real one is touched.",
         ),
-        Line(
+        WorkLine(
             "rough",
             "Grind until it is clean all round, then on",
             (Shown("⌀ after", rough), Shown("Passes, about", float(count), COUNT)),
             f"{step.note} {WHEEL_ROUGH * 1000:g} µm on a side each; the thin end, and "
             "what bends, last.".strip(),
         ),
-        Line(
+        WorkLine(
             "cool",
             "Let it cool, then read it",
             (Shown("Hand-warm it reads larger by", grown),),
             "As cold as the gauge: lay both on the same plate.",
         ),
-        Line(
+        WorkLine(
             "last",
             "Last passes, read after each",
             (Shown("⌀ wanted", finish), Shown("Passes, about", float(last), COUNT)),
             f"{WHEEL_LAST * 1000:g} µm on a side each.",
         ),
-        Line(
+        WorkLine(
             "spark",
             "Spark out: to and fro without feed until it is quiet",
             note="What sprang away comes off now, a few µm: stop short of the size for "
@@ -259,14 +259,16 @@ def shoulder(
     return ()
 
 
-def _faced(off: float, length: float | None, deep: float, bored: bool) -> list[Line]:
+def _faced(
+    off: float, length: float | None, deep: float, bored: bool
+) -> list[WorkLine]:
     """deep: of a pass, mm; length: of the piece when it is done; None while its other
     end is as sawn; bored: there is a hole in the middle."""
     across = "Right across" if bored else "To the centre, no pip left"
     count = max(math.ceil(off / deep - 1e-9), 1)
     done = [] if length is None else [Shown("Length after", length)]
     return [
-        Line(
+        WorkLine(
             f"pass-{n}",
             f"Face, pass {n} of {count}" if count > 1 else "Face it",
             (
@@ -297,7 +299,7 @@ def _ball_list(feature: Ball) -> WorkList:
         found = reckon("ball-turning", given)
         steps = [row for row in found["steps"] if (row["from"] == 0.0) == tip]
         lines += [
-            Line(
+            WorkLine(
                 f"{side}{n}",
                 f"From the {side}, step {n} of {len(steps)}",
                 (
@@ -310,7 +312,7 @@ def _ball_list(feature: Ball) -> WorkList:
         ]
     says = "File the ridges off; a ring of smaller bore rubs where it is high."
     figures = (Shown("⌀", ball),)
-    return WorkList((*lines, Line("file", "File it round", figures, says)))
+    return WorkList((*lines, WorkLine("file", "File it round", figures, says)))
 
 
 def one_cut(step: StepTold) -> WorkList | None:
@@ -322,7 +324,7 @@ def one_cut(step: StepTold) -> WorkList | None:
             edges = [edge for edge in step.cut if isinstance(edge, Bevel)]
             return WorkList(
                 tuple(
-                    Line(edge.name, begun(spoken(edge.name)), _leg(edge), step.note)
+                    WorkLine(edge.name, begun(spoken(edge.name)), _leg(edge), step.note)
                     for edge in edges
                 )
             )
@@ -350,4 +352,4 @@ def one_cut(step: StepTold) -> WorkList | None:
             figures = (Shown("Length after", last - first),)
         case _:
             return None
-    return WorkList((Line("whole", step.title, figures, step.note),))
+    return WorkList((WorkLine("whole", step.title, figures, step.note),))

@@ -5,14 +5,14 @@ from fractions import Fraction
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.work.lines import Line, Shown
+from machinon.core.route.work.lines import Shown, WorkLine
 from machinon.core.setting_out.dividing import dms
 from machinon.core.shop.machines import Machine
 
 
 def turned_on(
     count: int, divider: Machine | None, name: str, answers: list[Answer]
-) -> tuple[tuple[Line, ...], list[tuple[Shown, ...]]]:
+) -> tuple[tuple[WorkLine, ...], list[tuple[Shown, ...]]]:
     """How the arms over a plate's circle of holes are set, where it has one; and for
     each division its angle from the first, by `name`, and how far the handle is turned
     on to it: turns and holes where a plate has them, else turns and degrees."""
@@ -27,7 +27,7 @@ def turned_on(
 
 def _turns(
     count: int, divider: Machine | None, answers: list[Answer]
-) -> tuple[str, tuple[Line, ...]]:
+) -> tuple[str, tuple[WorkLine, ...]]:
     """Turns of the handle for one division, empty where its worm is not known; and how
     the arms are set, where it comes out by holes."""
     worm = round(divider.number("worm")) if divider else 0
@@ -54,7 +54,7 @@ def _turns(
     return by, ()
 
 
-def _arms(circle: int, holes: int) -> Line:
+def _arms(circle: int, holes: int) -> WorkLine:
     """How the arms over a plate's circle of holes are set."""
     figures = (
         Shown("Circle of holes", float(circle), COUNT),
@@ -64,4 +64,4 @@ def _arms(circle: int, holes: int) -> Line:
         "The hole that the pin stands in is not counted. Wind one way only, and lock "
         "the spindle before each cut."
     )
-    return Line("arms", "Set the plate and its arms", figures, note)
+    return WorkLine("arms", "Set the plate and its arms", figures, note)
