@@ -14,30 +14,23 @@ from machinon.core.tables import rows
 
 
 class Material(Struct, frozen=True):
-    """A material of the shop.
-
-    expansion: per kelvin; turn_*: surface speed for plain turning, m/min, 0
-    where it is not turned; strength (tensile), yield_strength, modulus: MPa;
-    density: kg/m³; specific_heat: J/(kg·K); hardness: Brinell, as usually
-    bought; hurt_above: °C from which heat harms it; form_tap: whether its
-    threads can be formed;
-    engagement: screw engagement wanted, in diameters.
-    """
+    """A material of the shop."""
 
     name: str
-    expansion: float
+    expansion: float  # per kelvin
+    # surface speed for plain turning, m/min, 0 where it is not turned
     turn_hss: float
     turn_carbide: float
-    strength: float
-    yield_strength: float
-    modulus: float
+    strength: float  # tensile, MPa
+    yield_strength: float  # MPa
+    modulus: float  # MPa
     poisson: float
-    density: float
-    specific_heat: float
-    hardness: float
-    hurt_above: float
-    form_tap: bool
-    engagement: float
+    density: float  # kg/m³
+    specific_heat: float  # J/(kg·K)
+    hardness: float  # Brinell, as usually bought
+    hurt_above: float  # °C from which heat harms it
+    form_tap: bool  # whether its threads can be formed
+    engagement: float  # screw engagement wanted, in diameters
     source: str
 
     @property

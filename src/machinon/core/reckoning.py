@@ -96,10 +96,7 @@ SUBJECTS = (
 
 
 class Input(Struct, frozen=True):
-    """One typed input. A required one has no default.
-
-    columns: of a list whose entries have several values, each with its kind.
-    """
+    """One typed input. A required one has no default."""
 
     key: str
     kind: Kind
@@ -110,6 +107,7 @@ class Input(Struct, frozen=True):
     high: float | None = None
     choices: tuple[str, ...] = ()
     many: bool = False
+    # of a list whose entries have several values, each with its kind
     columns: tuple[tuple[str, Kind], ...] = ()
 
     @property
@@ -316,14 +314,12 @@ def plain_name(key: str) -> str:
 
 
 class Result(Struct, frozen=True):
-    """One named result.
-
-    columns: of a list of rows, those that are not of its kind.
-    """
+    """One named result."""
 
     key: str
     kind: Kind
     meaning: str
+    # of a list of rows, those that are not of its kind
     columns: Mapping[str, Kind] = {}
 
     @property
@@ -433,12 +429,12 @@ class Answer(Struct, frozen=True):
 
 
 class Reckoning(Struct, frozen=True):
-    """A declared reckoning. usual: a question that one would ask it."""
+    """A declared reckoning."""
 
     name: str
     group: str
     title: str
-    usual: Mapping[str, Any]
+    usual: Mapping[str, Any]  # a question that one would ask it
     inputs: tuple[Input, ...]
     results: tuple[Result, ...]
     sources: tuple[str, ...]

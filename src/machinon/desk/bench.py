@@ -24,17 +24,14 @@ LEAST_STAGE = 430  # px at 100 %: what a stage needs to show all it has
 
 @dataclass(slots=True)
 class Bench:
-    """The open job, the look, and the ways to somewhere else.
-
-    open_working: shows an answer's working; go: to a stage, and in Fits to a
-    fit by number (0: as it was left); reckon: opens a reckoning with inputs.
-    """
+    """The open job, the look, and the ways to somewhere else."""
 
     look: Look
     job: OpenJob
-    open_working: Callable[[Answer], None]
+    open_working: Callable[[Answer], None]  # shows an answer's working
+    # to a stage, and in Fits to a fit by number (0: as it was left)
     go: Callable[[Stage, int], None]
-    reckon: Callable[[str, Mapping[str, Any]], None]
+    reckon: Callable[[str, Mapping[str, Any]], None]  # opens a reckoning with inputs
 
     def still_wanted(self) -> tuple[str, list[WayOn]]:
         """What of the mates is not known yet, a line each, and the ways to tell it."""
@@ -49,12 +46,9 @@ class Bench:
 
 
 class StageView(Roomy):
-    """One stage of the open job; `refresh` shows the plan as it now is.
+    """One stage of the open job; `refresh` shows the plan as it now is."""
 
-    at: what is chosen in it, if anything is.
-    """
-
-    at: Any = None
+    at: Any = None  # what is chosen in it, if anything is
 
     def __init__(self, bench: Bench) -> None:
         super().__init__()

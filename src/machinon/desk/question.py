@@ -38,14 +38,11 @@ ASKS: dict[tuple[str, str], dict[str, dict[str, float]]] = {
 
 @dataclass(slots=True)
 class Question:
-    """A reckoning being asked: what was typed, and the last good answer.
-
-    given: inputs as the reckoning takes them; typed: those a person typed.
-    """
+    """A reckoning being asked: what was typed, and the last good answer."""
 
     reckoning: Reckoning
-    given: dict[str, Any]
-    typed: dict[str, str] = field(default_factory=dict)
+    given: dict[str, Any]  # inputs as the reckoning takes them
+    typed: dict[str, str] = field(default_factory=dict)  # those a person typed
     answer: Answer | None = None
     values: dict[str, Any] = field(default_factory=dict)
     wrong: BadInput | None = None

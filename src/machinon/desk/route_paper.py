@@ -37,11 +37,11 @@ WRAPS = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
 
 class _Part(NamedTuple):
     """A part of a page that stays in one piece: how high, and what paints it from a
-    height down; leads: never the last on its page."""
+    height down."""
 
     tall: float
     paint: Callable[[QPainter, float], None]
-    leads: bool = False
+    leads: bool = False  # never the last on its page
 
 
 def write_route(job: OpenJob, path: Path) -> None:

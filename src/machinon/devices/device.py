@@ -20,22 +20,18 @@ PARITIES = {"N": "none", "E": "even", "O": "odd"}
 
 
 class Device(msgspec.Struct, frozen=True):
-    """A read-out, whose last line counts, or a gauge, each of whose lines is a reading.
-
-    port: `/dev/ttyUSB0`, `socket://localhost:5000`, `loop://`; ask: what is sent for
-    each figure, empty where it sends by itself; every: seconds between two of them;
-    instrument: id of the shop's instrument that it is, empty where that is not said.
-    """
+    """A read-out, whose last line counts, or a gauge, each line a reading."""
 
     id: str
     name: str
     kind: DeviceKind
-    port: str
+    port: str  # `/dev/ttyUSB0`, `socket://localhost:5000`, `loop://`
     form: LineForm = FORMS["number"]
     rate: int = 9600
     parity: str = "N"
-    ask: str = ""
-    every: float = 0.2
+    ask: str = ""  # what is sent for each figure, empty where it sends by itself
+    every: float = 0.2  # seconds between two of them
+    # id of the shop's instrument that it is, empty where that is not said
     instrument: str = ""
 
 

@@ -26,17 +26,13 @@ class NotUnderstood(Exception):
 
 
 class LineForm(msgspec.Struct, frozen=True):
-    """How the lines of a device are read.
-
-    unit: what a figure without one is in; axes: our axis by what the line calls it;
-    turned: our axes that count the other way round.
-    """
+    """How the lines of a device are read."""
 
     name: str
     pattern: str
-    unit: str = "mm"
-    axes: dict[str, str] = {}
-    turned: tuple[str, ...] = ()
+    unit: str = "mm"  # what a figure without one is in
+    axes: dict[str, str] = {}  # our axis by what the line calls it
+    turned: tuple[str, ...] = ()  # our axes that count the other way round
 
     @property
     def _pattern(self) -> re.Pattern[str]:

@@ -30,12 +30,12 @@ UNFINISHED = 20 * LONGEST  # letters without an end: thrown away
 
 
 class Heard(Struct, frozen=True):
-    """Figures from a device, mm by axis; at: seconds of the monotonic clock."""
+    """Figures from a device, mm by axis."""
 
     device: Device
     values: dict[str, float]
     line: str
-    at: float
+    at: float  # seconds of the monotonic clock
 
 
 class RawLine(Struct, frozen=True):
@@ -76,15 +76,16 @@ class _Gate:
 class Link:
     """One device on its wire.
 
-    on_heard: each reading of a gauge, once and in order; of a read-out the newest
-    figures, at most every `SHOWN` seconds; on_state: the state and a sentence. Both are
-    called from the link's own thread. opener: opens the port, for tests.
+    Both are called from the link's own thread.
     """
 
     device: Device
+    # each reading of a gauge, once and in order; of a read-out the newest figures, at
+    # most every `SHOWN` seconds
     on_heard: Callable[[Heard], None]
+    # the state and a sentence
     on_state: Callable[[State, str], None] = lambda _state, _says: None
-    opener: Callable[[Device], Any] | None = None
+    opener: Callable[[Device], Any] | None = None  # opens the port, for tests
     counts: Counts = field(default_factory=Counts)
 
     def __post_init__(self) -> None:

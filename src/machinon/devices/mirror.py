@@ -12,15 +12,14 @@ IN = 1.0  # seconds within which that is an instant
 
 @dataclass(slots=True)
 class Mirror:
-    """The axes of a read-out as they were last heard, and what each is counted from.
-
-    zero: by axis, what the device shows where ours shows nothing; at: seconds of the
-    clock when each was heard last; jumped: axes that went further than any slide can.
-    """
+    """The axes of a read-out as they were last heard, and what each is counted from."""
 
     raw: dict[str, float] = field(default_factory=dict)
+    # by axis, what the device shows where ours shows nothing
     zero: dict[str, float] = field(default_factory=dict)
+    # seconds of the clock when each was heard last
     at: dict[str, float] = field(default_factory=dict)
+    # axes that went further than any slide can
     jumped: set[str] = field(default_factory=set)
 
     def hear(self, values: Mapping[str, float], at: float) -> None:

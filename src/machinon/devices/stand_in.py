@@ -25,17 +25,12 @@ _NOISE = "0123456789.+-XYZ#?~ "
 
 
 class Misbehaving(Struct, frozen=True):
-    """How a wire goes wrong.
+    """How a wire goes wrong."""
 
-    drop: seconds between two drop-outs, 0 for none; garble: share of the lines that
-    arrive damaged; flood: lines a second instead of the usual, 0 for those; drift: mm a
-    minute that what it shows creeps.
-    """
-
-    drop: float = 0.0
-    garble: float = 0.0
-    flood: float = 0.0
-    drift: float = 0.0
+    drop: float = 0.0  # seconds between two drop-outs, 0 for none
+    garble: float = 0.0  # share of the lines that arrive damaged
+    flood: float = 0.0  # lines a second instead of the usual, 0 for those
+    drift: float = 0.0  # mm a minute that what it shows creeps
 
     def __post_init__(self) -> None:
         for name, low, high in (
@@ -65,13 +60,12 @@ def line_of(form: str, values: dict[str, float]) -> str:
 class StandIn:
     """A simulated read-out or gauge; `values` are what it shows, mm by axis.
 
-    port: of the socket, 0 for any that is free; sent: readings that a gauge has sent,
-    in order, whether anybody listened or not is in `heard`.
+    `sent` counts the readings that a gauge has sent, whether anybody listened or not.
     """
 
     kind: DeviceKind
     form: str = ""
-    port: int = 0
+    port: int = 0  # of the socket, 0 for any that is free
     fault: Misbehaving = field(default_factory=Misbehaving)
     seed: int = 0
 

@@ -11,15 +11,12 @@ from machinon.draw.drawing import Point
 
 
 class Section(Struct, frozen=True):
-    """A piece cut across what runs along it; its middle at x 0, its open side at 0.
+    """A piece cut across what runs along it; its middle at x 0, its open side at 0."""
 
-    points: closed; edge: the profile of its right half, from the open side down,
-    that the readings say; solid: whether it stands up, like a tongue.
-    """
-
-    points: tuple[Point, ...]
+    points: tuple[Point, ...]  # closed
+    # the profile of its right half, from the open side down, that the readings say
     edge: tuple[Point, ...]
-    solid: bool
+    solid: bool  # whether it stands up, like a tongue
 
     @property
     def deep(self) -> float:

@@ -16,19 +16,16 @@ GAP = 3.0  # figure heights between two views
 
 
 class _BlockFit(NamedTuple):
-    """How large a block is drawn, and what is taken beside and over its views; px.
-
-    room: for the views from left to right; words: of the column for what is written,
-    none where it stands over all (`over`); rows: of dimensions, by their direction.
-    """
+    """How large a block is drawn, and what is taken beside and over its views; px."""
 
     scale: float
-    room: float
+    room: float  # for the views from left to right
     left: float
     top: float
+    # of the column for what is written, none where it stands over all (`over`)
     words: float
     over: bool
-    rows: dict[str, list[list[str]]]
+    rows: dict[str, list[list[str]]]  # of dimensions, by their direction
 
 
 class BlockSheet(SheetLayout):

@@ -124,15 +124,13 @@ Item = Line | Circle | Shape | Text | Mark
 
 
 class Drawing(Struct, frozen=True):
-    """A finished drawing: size of the page, items back to front, spots.
-
-    figures: where each figure stands with its name, and what it is tied to.
-    """
+    """A finished drawing: size of the page, items back to front, spots."""
 
     width: float
     height: float
     items: tuple[Item, ...]
     spots: tuple[Spot, ...] = ()
+    # where each figure stands with its name, and what it is tied to
     figures: tuple[Spot, ...] = ()
 
     def spot(self, tie: str) -> Spot | None:

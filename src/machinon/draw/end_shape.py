@@ -24,14 +24,11 @@ class Pattern(Struct, frozen=True):
 
 
 class Notch(Struct, frozen=True):
-    """A keyway seen from the end: width, and from the middle to its floor.
-
-    bore: whether it is cut into the bore, outward from it.
-    """
+    """A keyway seen from the end: width, and from the middle to its floor."""
 
     width: float
     floor: float
-    bore: bool
+    bore: bool  # whether it is cut into the bore, outward from it
     id: str
     across_id: str
 

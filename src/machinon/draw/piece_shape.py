@@ -32,15 +32,11 @@ _FLATS = {"square": 4, "hexagon": 6}
 
 
 class ShapeStep(Struct, frozen=True):
-    """A surface along the axis: its profile as (z, r) corners.
-
-    id: empty where nothing of it was measured; ended: whether its far end is
-    where a reading puts it.
-    """
+    """A surface along the axis: its profile as (z, r) corners."""
 
     points: tuple[Point, ...]
-    id: str = ""
-    ended: bool = False
+    id: str = ""  # empty where nothing of it was measured
+    ended: bool = False  # whether its far end is where a reading puts it
 
     @property
     def start(self) -> float:
@@ -77,17 +73,14 @@ class Along(Struct, frozen=True):
 
 
 class TurnedShape(Struct, frozen=True):
-    """A piece that turns: steps outside and in the bore, left to right.
-
-    grooves: the floors of those that are cut into its outer steps; zero: where its
-    own measures along start.
-    """
+    """A piece that turns: steps outside and in the bore, left to right."""
 
     outer: tuple[ShapeStep, ...]
     inner: tuple[ShapeStep, ...]
     lengths: tuple[Along, ...]
+    # the floors of those that are cut into its outer steps
     grooves: tuple[ShapeStep, ...] = ()
-    zero: float = 0.0
+    zero: float = 0.0  # where its own measures along start
 
     @property
     def long(self) -> float:
@@ -111,19 +104,14 @@ class TurnedShape(Struct, frozen=True):
 
 
 class PieceOutline(Struct, frozen=True):
-    """A piece as it is drawn beside others; its left end at 0.
+    """A piece as it is drawn beside others; its left end at 0."""
 
-    points: of the upper half of what turns, of the whole section of what does
-    not; turns: which; cut: whether it is drawn cut, as what is solid is not;
-    places: where each surface lies, by its id; zero: where its own measures along
-    start.
-    """
-
+    # of the upper half of what turns, of the whole section of what does not
     points: tuple[Point, ...]
-    turns: bool
-    cut: bool
-    places: Mapping[str, Point]
-    zero: float = 0.0
+    turns: bool  # which
+    cut: bool  # whether it is drawn cut, as what is solid is not
+    places: Mapping[str, Point]  # where each surface lies, by its id
+    zero: float = 0.0  # where its own measures along start
 
     @property
     def size(self) -> tuple[float, float]:

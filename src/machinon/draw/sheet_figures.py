@@ -61,16 +61,15 @@ WHOLE = "whole"  # what a piece measures over all
 
 
 class SheetFigure(Struct, frozen=True):
-    """A size as it stands on the sheet; number: of the fit that rules it, 0: none;
-    aside: it only repeats what the others say, and stands in brackets."""
+    """A size as it stands on the sheet."""
 
     key: str
     text: str
     small: str
     name: str
     role: Role
-    number: int = 0
-    aside: bool = False
+    number: int = 0  # of the fit that rules it, 0: none
+    aside: bool = False  # it only repeats what the others say, and stands in brackets
 
     @property
     def mark(self) -> MarkKind | None:

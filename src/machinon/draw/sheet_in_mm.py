@@ -19,16 +19,13 @@ from machinon.draw.sheet_layout import SheetLayout
 
 
 class MeasuredLine(Struct, frozen=True):
-    """A dimension in the drawing's own millimetres: from a to b, its line at base.
-
-    text: what is written, `<>` standing for the measured length; angle: 0 or 90.
-    """
+    """A dimension in the drawing's own millimetres: from a to b, its line at base."""
 
     a: Point
     b: Point
     base: Point
-    angle: float
-    text: str
+    angle: float  # 0 or 90
+    text: str  # what is written, `<>` standing for the measured length
 
 
 def sheet_in_mm(

@@ -43,13 +43,12 @@ class Words(NamedTuple):
 
 
 class Reach(NamedTuple):
-    """From where to where a length's line and figure reach, and how long it is, mm;
-    before: its figure stands beside it at the left."""
+    """How far a length's dimension line and figure reach along the piece, mm."""
 
     low: float
     high: float
-    length: float
-    before: bool = False
+    length: float  # the dimension itself
+    before: bool = False  # its figure stands beside it at the left
 
 
 class SheetLayout:

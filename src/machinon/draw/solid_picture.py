@@ -30,12 +30,11 @@ class Mesh(Struct, frozen=True, eq=False):  # one of each: told by identity
 
 
 class Picture(Struct, frozen=True, eq=False):
-    """What is seen: bright (height, width), 0 to 1, nought where nothing is; edges:
-    where a line is drawn; there: where the solid is."""
+    """What is seen: bright (height, width), 0 to 1, nought where nothing is."""
 
     bright: Floats
-    edges: NDArray[np.bool_]
-    there: NDArray[np.bool_]
+    edges: NDArray[np.bool_]  # where a line is drawn
+    there: NDArray[np.bool_]  # where the solid is
 
 
 def mesh_of(body: Body) -> Mesh:

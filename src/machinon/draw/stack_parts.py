@@ -24,23 +24,18 @@ TO_MAKE = ", to make"  # after the name of a piece that is made here
 
 class StackPart(Struct, frozen=True):
     """A piece that exists, by its outline or as it stands about another, or one that is
-    made here.
-
-    at: where its own zero lies along the whole; up: how far over the foot of the whole;
-    mm. turned: end for end; endways: a block that is looked at along its length; lit:
-    it is the one that is spoken of.
-    """
+    made here."""
 
     tie: str
     name: str
     outline: PieceOutline | None = None
     made: Made | None = None
     rings: tuple[RingSection, ...] = ()
-    at: float = 0.0
-    up: float = 0.0
-    turned: bool = False
-    endways: bool = False
-    lit: bool = False
+    at: float = 0.0  # where its own zero lies along the whole
+    up: float = 0.0  # how far over the foot of the whole; mm
+    turned: bool = False  # end for end
+    endways: bool = False  # a block that is looked at along its length
+    lit: bool = False  # it is the one that is spoken of
 
     @property
     def ends(self) -> tuple[float, float]:

@@ -28,14 +28,12 @@ Stand = Literal["staggered", "led", "abreast"]  # how the diameters' figures sta
 
 
 class Lane(NamedTuple):
-    """A diameter's line beside the piece: how far out, and half as wide as its figure,
-    px; level: of that figure, how many it is over the piece, less than none under it,
-    0 on its line."""
+    """Where the dimension line of a diameter stands beside the piece."""
 
     key: str
-    out: float
-    half: float
-    level: int = 0
+    out: float  # from the end of the piece, px
+    half: float  # of the figure's width, px
+    level: int = 0  # rows its figure stands above the piece, negative below it
 
 
 class _TurnedFit(NamedTuple):

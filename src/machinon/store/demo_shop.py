@@ -807,7 +807,7 @@ def _at_machine(file: ShopFile, job: Job, work: Callable[[Job], Plan]) -> None:
 
 
 class _Made(NamedTuple):
-    """A job that makes a piece of a family; steps: how many of its first are done."""
+    """A job that makes a piece of a family."""
 
     id: str
     name: str
@@ -815,7 +815,7 @@ class _Made(NamedTuple):
     family: str
     mates: dict[str, str]
     sizes: dict[str, str]
-    steps: int
+    steps: int  # how many of its first are done
     stage: Stage
 
 

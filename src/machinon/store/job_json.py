@@ -77,11 +77,6 @@ class JobFile(Struct, frozen=True):
     daybook: list[JobLine]
 
 
-def job_schema() -> dict[str, Any]:
-    """The JSON Schema of such a file."""
-    return msgspec.json.schema(JobFile)
-
-
 def write_job(plan: Plan, daybook: Iterable[DaybookLine], path: Path) -> None:
     """Write a job with all that belongs to it and follows from it.
 

@@ -12,16 +12,13 @@ MOST = 8  # of each kind
 
 
 class Hit(Struct, frozen=True):
-    """Something found. kind: job, piece, surface, lathe, machine, belongings or line.
+    """Something found."""
 
-    id: of the document, for a line of the job it belongs to; part: of a surface.
-    """
-
-    kind: str
-    id: str
+    kind: str  # job, piece, surface, lathe, machine, belongings or line
+    id: str  # of the document, for a line of the job it belongs to
     name: str
     detail: str = ""
-    part: str = ""
+    part: str = ""  # of a surface
 
 
 def search(file: ShopFile, text: str) -> list[Hit]:

@@ -90,9 +90,9 @@ class Entry(Struct, frozen=True):
 
 
 class DaybookLine(Struct, frozen=True):
-    """One line of the daybook; at: ISO time."""
+    """One line of the daybook."""
 
-    at: str
+    at: str  # ISO time
     context: str
     says: str
 

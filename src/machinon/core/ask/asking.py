@@ -63,30 +63,23 @@ _ALSO = {
 
 
 class Found(Struct, frozen=True):
-    """A reckoning that fits what was said; answer: where the sentence is complete.
-
-    whose: what of the shop's own the inputs came from.
-    """
+    """A reckoning that fits what was said."""
 
     reckoning: Reckoning
     inputs: dict[str, Any]
-    answer: Answer | None
-    whose: tuple[str, ...] = ()
+    answer: Answer | None  # where the sentence is complete
+    whose: tuple[str, ...] = ()  # what of the shop's own the inputs came from
 
 
 class Understood(Struct, frozen=True):
-    """What became of a question.
-
-    understood: it in plain words; sentence: the answer, or why there is none;
-    unused: words that were not understood; offered: phrases like it, when lost.
-    """
+    """What became of a question."""
 
     said: str
-    understood: str = ""
+    understood: str = ""  # it in plain words
     found: Found | None = None
-    sentence: str = ""
-    unused: tuple[str, ...] = ()
-    offered: tuple[str, ...] = ()
+    sentence: str = ""  # the answer, or why there is none
+    unused: tuple[str, ...] = ()  # words that were not understood
+    offered: tuple[str, ...] = ()  # phrases like it, when lost
 
     @property
     def answer(self) -> Answer | None:

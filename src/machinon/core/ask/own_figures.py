@@ -27,14 +27,11 @@ class Own(Struct, frozen=True):
 
 
 class OwnFigures(Struct, frozen=True):
-    """The machines and shelves of a shop that a reckoning can be about.
-
-    shelves: by id.
-    """
+    """The machines and shelves of a shop that a reckoning can be about."""
 
     lathe: Lathe | None = None
     machines: tuple[Machine, ...] = ()
-    shelves: Mapping[str, Belongings] = {}
+    shelves: Mapping[str, Belongings] = {}  # by id
 
     def of(self, reckoning: Reckoning) -> Own:
         """What the shop knows of a reckoning's inputs; the rest is not there."""

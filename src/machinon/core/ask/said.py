@@ -107,12 +107,12 @@ def _number_in(text: str) -> str:
 
 @dataclass(slots=True)
 class SaidPart:
-    """One part of what was said; used: by the question that was made of it."""
+    """One part of what was said."""
 
     kind: str
     text: str
     at: int
-    used: bool = False
+    used: bool = False  # by the question that was made of it
 
     @property
     def is_noise(self) -> bool:
@@ -127,12 +127,11 @@ class SaidPart:
 
 @dataclass(slots=True)
 class Said:
-    """What was said, part by part, and what a question has used of it. inch: a bare
-    number is inches; unclear: a size that may be inches or millimetres."""
+    """What was said, part by part, and what a question has used of it."""
 
     parts: list[SaidPart] = field(default_factory=list)
-    inch: bool = False
-    unclear: str = ""
+    inch: bool = False  # a bare number is inches
+    unclear: str = ""  # a size that may be inches or millimetres
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""

@@ -22,21 +22,20 @@ Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped
 class Advice(Struct, frozen=True):
     """What to do next and what will come of it.
 
-    dial: radial mm from touch; infeed: from now; predicted, sigma: mm on the
-    diameter; left: mm on the diameter to the aim; ratio: what the tool takes;
-    inside, past: chances after it of being in the band, and past the limit that
-    cannot be undone. sigma and chances hold the doubt of the gauge's zero as well.
+    sigma and chances hold the doubt of the gauge's zero as well.
     """
 
     action: Action
-    dial: float
-    infeed: float
-    predicted: float | None
-    sigma: float
-    left: float | None
-    ratio: float
+    dial: float  # radial mm from touch
+    infeed: float  # from now
+    predicted: float | None  # mm on the diameter
+    sigma: float  # mm on the diameter
+    left: float | None  # mm on the diameter to the aim
+    ratio: float  # what the tool takes
     ratio_known: bool
     why: str
+    # inside, past: chances after it of being in the band, and past the limit that
+    # cannot be undone
     inside: float = 0.0
     past: float = 0.0
 

@@ -35,10 +35,10 @@ class CutTarget(msgspec.Struct, frozen=True):
 
 
 class DialSaid(msgspec.Struct, frozen=True):
-    """What the dial shows; division: one graduation as it reads, mm."""
+    """What the dial shows."""
 
     reads: Literal["radius", "diameter"]
-    division: float
+    division: float  # one graduation as it reads, mm
 
 
 class PassLimits(msgspec.Struct, frozen=True):
@@ -56,10 +56,10 @@ class Zero(msgspec.Struct, frozen=True):
 
 
 class Gauge(msgspec.Struct, frozen=True):
-    """An instrument; sigma: repeatability of one reading, mm."""
+    """An instrument."""
 
     resolution: float
-    sigma: float
+    sigma: float  # repeatability of one reading, mm
     zero: Zero | None = None
 
 

@@ -43,27 +43,21 @@ LIKELY = 8e-3  # of those that are looked ahead with
 
 
 class Belief(Struct, frozen=True):
-    """Distributions of what is not known, and where the tool stands.
+    """Distributions of what is not known, and where the tool stands."""
 
-    chance: (n,); scale: (n,), by which the dial's travel is more than it says; rubs:
-    (n,), mm before the tool from where on it bites; slip: (n,), 1 where the last
-    reading was a slip; mean: (n, 5); cov: (n, 5, 5). dial: radial mm from touch;
-    seen: readings since the last pass; odd: what was read last, radial mm, where that
-    was taken for a slip; surprise: how far off what was expected the last reading
-    was, in sigmas; foreseen: how well all readings were, the logarithm of their
-    likelihood.
-    """
-
-    chance: "np.ndarray"
-    scale: "np.ndarray"
-    rubs: "np.ndarray"
-    slip: "np.ndarray"
-    mean: "np.ndarray"
-    cov: "np.ndarray"
-    dial: float = 0.0
-    seen: int = 1
+    chance: "np.ndarray"  # (n,)
+    scale: "np.ndarray"  # (n,), by which the dial's travel is more than it says
+    rubs: "np.ndarray"  # (n,), mm before the tool from where on it bites
+    slip: "np.ndarray"  # (n,), 1 where the last reading was a slip
+    mean: "np.ndarray"  # (n, 5)
+    cov: "np.ndarray"  # (n, 5, 5)
+    dial: float = 0.0  # radial mm from touch
+    seen: int = 1  # readings since the last pass
+    # what was read last, radial mm, where that was taken for a slip
     odd: float | None = None
+    # how far off what was expected the last reading was, in sigmas
     surprise: float = 0.0
+    # how well all readings were, the logarithm of their likelihood
     foreseen: float = 0.0
 
     @property
@@ -205,22 +199,18 @@ def _bell(off: Any, sigma: Any) -> Any:
 
 
 class Pass(Struct, frozen=True):
-    """What a pass does, by distribution: first where it rubs, then where it bites.
+    """What a pass does, by distribution: first where it rubs, then where it bites."""
 
-    chance: (..., 2n). shift, narrower: (..., 2n), by how much the metal before the tool
-    is more than it was thought, and surer; pull: (2n, 5), what all the rest follows by.
-    before: (..., 2n), that metal; take: (..., 2n), what comes off; row: (..., 2n, 5),
-    how much more of it for each thing not known; rest: (..., 2n), its own variance.
-    """
-
-    chance: Any
+    chance: Any  # (..., 2n)
+    # shift, narrower: (..., 2n), by how much the metal before the tool is more than it
+    # was thought, and surer
     shift: Any
     narrower: Any
-    pull: Any
-    before: Any
-    take: Any
-    row: Any
-    rest: Any
+    pull: Any  # (2n, 5), what all the rest follows by
+    before: Any  # (..., 2n), that metal
+    take: Any  # (..., 2n), what comes off
+    row: Any  # (..., 2n, 5), how much more of it for each thing not known
+    rest: Any  # (..., 2n), its own variance
 
 
 def set_to(belief: Belief, dial: float, state: CutState) -> Belief:
@@ -310,17 +300,13 @@ def twice(values: Any, axis: int = -1) -> Any:
 
 
 class Ahead(Struct, frozen=True):
-    """Surfaces that are known only so well, by distribution; each (..., n).
-
-    at, var: their depths and variances; lag: how far each stands before the tool's
-    line; own: how much nearer to that it is for each mm that it is deeper than thought.
-    """
+    """Surfaces that are known only so well, by distribution; each (..., n)."""
 
     chance: Any
-    at: Any
-    var: Any
-    lag: Any
-    own: Any
+    at: Any  # their depths and variances
+    var: Any  # their depths and variances
+    lag: Any  # how far each stands before the tool's line
+    own: Any  # how much nearer to that it is for each mm that it is deeper than thought
 
 
 def looked_ahead(belief: Belief, dials: Any, state: CutState) -> Ahead:

@@ -36,18 +36,13 @@ LOST = -1.0  # of a surface from which nothing more may be done
 
 
 class EndWorth(Struct, frozen=True):
-    """What a surface is worth when it is left as it is.
+    """What a surface is worth when it is left as it is."""
 
-    enters, leaves: from the aim back to where the band begins, and on to where it ends;
-    zero: variance of the gauge's zero; costs: what a piece past the band does, besides
-    not being in it; cut: what a cut must gain to be worth its time.
-    """
-
-    enters: float
-    leaves: float
-    zero: float
-    costs: float
-    cut: float
+    enters: float  # from the aim back to where the band begins, and on to where it ends
+    leaves: float  # from the aim back to where the band begins, and on to where it ends
+    zero: float  # variance of the gauge's zero
+    costs: float  # what a piece past the band does, besides not being in it
+    cut: float  # what a cut must gain to be worth its time
 
     def ended(self, left: Any, var: Any) -> Any:
         """Of surfaces with so much left to the aim, known with these variances."""
@@ -60,25 +55,21 @@ class EndWorth(Struct, frozen=True):
 
 
 class ThisLathe(Struct, frozen=True):
-    """What is thought of it at this point of the work.
+    """What is thought of it at this point of the work."""
 
-    share, push, rubs, rubs_sigma: what the tool takes of the metal before it, what its
-    edge pushes off, and from where on it bites; division: of the dial; seat: variance
-    of how a setting comes to lie; tools: variances of where the tool's line is, at each
-    cut to come; read: variance of a reading; springs: whether a pass without infeed may
-    be taken; again: whether one follows each cut.
-    """
-
+    # share, push, rubs, rubs_sigma: what the tool takes of the metal before it, what
+    # its edge pushes off, and from where on it bites
     share: float
     push: float
     rubs: float
     rubs_sigma: float
-    division: float
-    seat: float
+    division: float  # of the dial
+    seat: float  # variance of how a setting comes to lie
+    # variances of where the tool's line is, at each cut to come
     tools: tuple[float, ...]
-    read: float
-    springs: bool
-    again: bool
+    read: float  # variance of a reading
+    springs: bool  # whether a pass without infeed may be taken
+    again: bool  # whether one follows each cut
 
     def takes(self, ahead: Any, var: Any) -> tuple[Any, Any]:
         """Of a pass with so much metal before the tool, in doubt by a variance: what
@@ -101,16 +92,12 @@ def once_read(var: Any, read: float) -> tuple[Any, Any]:
 
 
 class _Passes(Struct, frozen=True):
-    """What passes do from each lag, (t, k, n): by turn, lag and pass.
+    """What passes do from each lag, (t, k, n): by turn, lag and pass."""
 
-    takes: what comes off; stays: what then stands before the tool; var: variance of
-    the surface; own: how much nearer to the tool's line it is for each mm deeper.
-    """
-
-    takes: Any
-    stays: Any
-    var: Any
-    own: Any
+    takes: Any  # what comes off
+    stays: Any  # what then stands before the tool
+    var: Any  # variance of the surface
+    own: Any  # how much nearer to the tool's line it is for each mm deeper
 
 
 class CutWorths:

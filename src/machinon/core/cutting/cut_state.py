@@ -28,13 +28,7 @@ class CutEntry(msgspec.Struct, frozen=True):
 
 
 class CutState(Struct, frozen=True):
-    """Where the job stands; see the module for signs and units.
-
-    uncertainty: of one reading, two sigma; division: radial mm of one
-    graduation; deepest, least: radial mm of one pass; zero_sigma: doubt of the
-    gauge's zero, mm; ratio, touch_sigma, dial_sigma: what is expected of this
-    lathe before any proof, radial.
-    """
+    """Where the job stands; see the module for signs and units."""
 
     external: bool
     lower: float
@@ -42,12 +36,14 @@ class CutState(Struct, frozen=True):
     aim: float
     start: float | None
     entries: tuple[CutEntry, ...]
-    uncertainty: float
-    division: float
-    deepest: float = 1.0
-    least: float = 0.01
+    uncertainty: float  # of one reading, two sigma
+    division: float  # radial mm of one graduation
+    deepest: float = 1.0  # radial mm of one pass
+    least: float = 0.01  # radial mm of one pass
     spring_pass: Literal["always", "never", "free"] = "never"
-    zero_sigma: float = 0.0
+    zero_sigma: float = 0.0  # doubt of the gauge's zero, mm
+    # ratio, touch_sigma, dial_sigma: what is expected of this lathe before any proof,
+    # radial
     ratio: float = RATIO
     touch_sigma: float = TOUCH_SIGMA
     dial_sigma: float = CUT_SIGMA
@@ -69,14 +65,12 @@ def _is_whole(number: float) -> bool:
 
 
 class Dial(Struct, frozen=True):
-    """The dial of a slide. division: one graduation as it reads, mm.
+    """The dial of a slide."""
 
-    reads: what it counts; a "length" changes by all that the tool travels where a
-    diameter changes by twice that, so half of the travel stands for a radial mm.
-    """
-
+    # what it counts; a "length" changes by all that the tool travels where a diameter
+    # changes by twice that, so half of the travel stands for a radial mm
     reads: Literal["diameter", "radius", "length"]
-    division: float
+    division: float  # one graduation as it reads, mm
 
     @property
     def straight(self) -> bool:

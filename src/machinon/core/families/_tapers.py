@@ -13,15 +13,13 @@ PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
 
 class Tang(Struct, frozen=True):
-    """The tang that a drift presses on, and how a shank stands in its socket, mm.
-    reach: from the taper's gauge line to the end of the tang; off: from the socket's
-    face to what stands in front of it."""
+    """The tang that a drift presses on, and how a shank stands in its socket, mm."""
 
     across: float
     diameter: float
     length: float
-    reach: float
-    off: float
+    reach: float  # from the taper's gauge line to the end of the tang
+    off: float  # from the socket's face to what stands in front of it
 
 
 @functools.cache

@@ -13,14 +13,13 @@ from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 class Dovetail(Struct, frozen=True):
     """A straight dovetail; mm, degrees.
 
-    bottom: between the two sharp corners where the pins lie; top: at the open
-    side; angle: floor to flank. A male one is wider at the top, which is then
-    the face it slides on, than across its corners.
+    A male one is wider at the top, which is then the face it slides on, than across its
+    corners.
     """
 
-    bottom: float
+    bottom: float  # between the two sharp corners where the pins lie
     depth: float
-    angle: float = 60.0
+    angle: float = 60.0  # floor to flank
     internal: bool = False
 
     @property

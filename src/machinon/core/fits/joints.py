@@ -34,15 +34,12 @@ from machinon.core.survey.surface_kinds import form_key
 
 
 class JointForm(Struct, frozen=True):
-    """A kind of fit: its name, what it asks, the schools there are, its caution.
-
-    usual: the character it starts from, empty for none; starts: the kinds of
-    surface it is offered on, all diameters and widths where empty.
-    """
+    """A kind of fit: its name, what it asks, the schools there are, its caution."""
 
     key: Joint
     name: str
-    usual: str
+    usual: str  # the character it starts from, empty for none
+    # the kinds of surface it is offered on, all diameters and widths where empty
     starts: tuple[str, ...]
     schools: str
     caution: str

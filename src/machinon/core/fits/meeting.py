@@ -21,10 +21,7 @@ from machinon.core.survey.surface_kinds import beside
 
 
 class Band(Struct, frozen=True):
-    """A size with its limits, mm or degrees; measured, or to be made.
-
-    gauge: the instrument of the shop that can prove it, None where none can.
-    """
+    """A size with its limits, mm or degrees; measured, or to be made."""
 
     name: str
     lower: float
@@ -33,6 +30,7 @@ class Band(Struct, frozen=True):
     kind: Kind = LENGTH
     sign: str = ""
     measured: bool = False
+    # the instrument of the shop that can prove it, None where none can
     gauge: Instrument | None = None
 
     @property
@@ -45,25 +43,22 @@ class Band(Struct, frozen=True):
 
 
 class Effect(Struct, frozen=True):
-    """Something that follows; small: a length to be said in µm or thou.
-
-    grave: it must not be left so.
-    """
+    """Something that follows."""
 
     name: str
     value: float | str
     kind: Kind
     answer: Answer
-    small: bool = False
-    grave: bool = False
+    small: bool = False  # a length to be said in µm or thou
+    grave: bool = False  # it must not be left so
 
 
 class Joined(Struct, frozen=True):
-    """A joint worked out. picture: the answer whose picture shows it."""
+    """A joint worked out."""
 
     bands: tuple[Band, ...] = ()
     effects: tuple[Effect, ...] = ()
-    picture: Answer | None = None
+    picture: Answer | None = None  # the answer whose picture shows it
     advice: tuple[str, ...] = ()
 
     @property
@@ -73,22 +68,19 @@ class Joined(Struct, frozen=True):
 
 
 class Meeting(Struct, frozen=True):
-    """What a joint is worked out from: the half that exists and what was said.
-
-    measured: of the job, by piece and surface id; band: of a plain fit; given:
-    what the joint asks, in base units; asks: what it asks.
-    """
+    """What a joint is worked out from: the half that exists and what was said."""
 
     choice: FitChoice
     piece: Piece
     surface: Surface
     mate: Measured
+    # of the job, by piece and surface id
     measured: Mapping[tuple[str, str], Measured | None]
-    given: Mapping[str, object]
+    given: Mapping[str, object]  # what the joint asks, in base units
     shop: Shop
     lathe: Lathe | None
-    asks: tuple[Input, ...]
-    band: Answer | None = None
+    asks: tuple[Input, ...]  # what it asks
+    band: Answer | None = None  # of a plain fit
 
     def number(self, key: str, other: float) -> float:
         """A figure that was given, or what stands for it until it is."""

@@ -39,33 +39,26 @@ FED = ("length", "width", "depth", "height", "across", "land")
 
 
 class FitPlan(Struct, frozen=True):
-    """One fit worked out; mm.
-
-    mate: the existing half; band: the `fit-target` answer (`thread` for a
-    thread, `clearance-hole` for bolts); joined: what its joint makes of it;
-    unsaid: what the joint still asks; hole: what was measured in or over the
-    holes of a bolt circle; made: the size the drawing has for the
-    new half; problem: why there is no band; could_be: the threads that the
-    readings leave; advice: what would help.
-    """
+    """One fit worked out; mm."""
 
     choice: FitChoice
-    mate: Measured | None = None
+    mate: Measured | None = None  # the existing half
+    # the `fit-target` answer (`thread` for a thread, `clearance-hole` for bolts)
     band: Answer | None = None
     play: Answer | None = None
-    joined: Joined | None = None
-    unsaid: str = ""
+    joined: Joined | None = None  # what its joint makes of it
+    unsaid: str = ""  # what the joint still asks
     nominal: float = 0.0
-    made: float | None = None
+    made: float | None = None  # the size the drawing has for the new half
     contradiction: str = ""
-    problem: str = ""
-    could_be: tuple[str, ...] = ()
-    advice: str = ""
+    problem: str = ""  # why there is no band
+    could_be: tuple[str, ...] = ()  # the threads that the readings leave
+    advice: str = ""  # what would help
     gauge: Instrument | None = None
     thread: Thread | None = None
     circle: Answer | None = None
     circle_doubt: float = 0.0
-    hole: float | None = None
+    hole: float | None = None  # what was measured in or over the holes of a bolt circle
     room: Answer | None = None
 
     @property
@@ -201,13 +194,10 @@ class FitPlan(Struct, frozen=True):
 
 
 class DrawnSize(FitPlan, frozen=True):
-    """A size that no fit rules, cut to its drawing.
+    """A size that no fit rules, cut to its drawing."""
 
-    ends: its limits, mm; kind: what it is measured as.
-    """
-
-    ends: tuple[float, float] = (0.0, 0.0)
-    kind: SurfaceKind = "outside"
+    ends: tuple[float, float] = (0.0, 0.0)  # its limits, mm
+    kind: SurfaceKind = "outside"  # what it is measured as
 
     @property
     def measured_as(self) -> SurfaceKind:

@@ -39,23 +39,18 @@ class ToMake(Struct, frozen=True):
 
 
 class FitLine(Struct, frozen=True):
-    """One fit as it goes on paper; everything in words.
-
-    mate: the half that exists; readings: as the instruments showed them;
-    wanted: how the two shall go together; follows: what comes of it; says: what
-    stands against it, or helps.
-    """
+    """One fit as it goes on paper; everything in words."""
 
     number: int
     name: str
-    mate: str
-    readings: tuple[str, ...]
+    mate: str  # the half that exists
+    readings: tuple[str, ...]  # as the instruments showed them
     measured: str
-    wanted: str
+    wanted: str  # how the two shall go together
     reason: str
     to_make: tuple[ToMake, ...]
-    follows: tuple[str, ...]
-    says: str
+    follows: tuple[str, ...]  # what comes of it
+    says: str  # what stands against it, or helps
 
     @property
     def cells(self) -> tuple[tuple[str, ...], ...]:

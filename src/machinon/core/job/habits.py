@@ -34,12 +34,11 @@ COARSE = 0.006  # mm, two sigma of a reading that tells nothing of it
 
 
 class Habit(Struct, frozen=True):
-    """share: of what stands before the tool; count: surfaces it is learned from;
-    settles: how the slide comes to lie at a setting, one sigma, radial mm."""
+    """How a lathe and its tool cut, as earlier jobs showed."""
 
-    share: float = RATIO
-    count: int = 0
-    settles: float = CUT_SIGMA
+    share: float = RATIO  # taken of what stands before the tool
+    count: int = 0  # surfaces it is learned from
+    settles: float = CUT_SIGMA  # how the slide comes to lie, one sigma, radial mm
 
 
 def habit_of(

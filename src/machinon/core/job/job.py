@@ -16,23 +16,18 @@ STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
 
 
 class CutLog(msgspec.Struct, frozen=True):
-    """The cutting of one surface; mm, dial positions radial from touch.
+    """The cutting of one surface; mm, dial positions radial from touch."""
 
-    start: measured before the first cut; touch: what the dial showed at touch,
-    in its own reading, None until touched; trial: how the mate went on (empty
-    until asked); school: spring passes; tool: that of the shelf it is cut with, empty
-    where that is not known.
-    """
-
-    start: float | None = None
+    start: float | None = None  # measured before the first cut
+    # what the dial showed at touch, in its own reading, None until touched
     touch: float | None = None
     instrument: str = "micrometer"
-    school: Literal["always", "never", "free"] = "never"
+    school: Literal["always", "never", "free"] = "never"  # spring passes
     deepest: float = 1.0
     least: float = 0.01
     entries: tuple[CutEntry, ...] = ()
-    trial: Literal["", Trial] = ""
-    tool: str = ""
+    trial: Literal["", Trial] = ""  # how the mate went on (empty until asked)
+    tool: str = ""  # that of the shelf it is cut with, empty where that is not known
 
     @property
     def pending(self) -> bool:
@@ -47,52 +42,38 @@ class CutLog(msgspec.Struct, frozen=True):
 
 
 class ProofLog(msgspec.Struct, frozen=True):
-    """The final measurements: surfaces as made, and run-out all round.
-
-    thread_tried: its thread was screwed home; runout_limit: mm.
-    tried: by surface, how its mate went on; accepted: by surface, why a size within
-    the doubt is taken all the same; undone_because: why steps were left out.
-    """
+    """The final measurements: surfaces as made, and run-out all round."""
 
     surfaces: tuple[Surface, ...] = ()
-    thread_tried: bool = False
+    thread_tried: bool = False  # its thread was screwed home
     runout: tuple[float, ...] = ()
-    runout_limit: float = 0.02
-    tried: dict[str, Trial] = {}
+    runout_limit: float = 0.02  # mm
+    tried: dict[str, Trial] = {}  # by surface, how its mate went on
+    # by surface, why a size within the doubt is taken all the same
     accepted: dict[str, str] = {}
-    undone_because: str = ""
+    undone_because: str = ""  # why steps were left out
 
 
 SizesCut: TypeAlias = dict[str, float | str | bool]
 
 
 class Work(msgspec.Struct, frozen=True):
-    """One piece that is made in a job, or the new halves of its fits alone.
-
-    making: None for the latter; fits: by slot of its family, the number of the fit;
-    done: keys of finished steps; cutting: the fit that is at the machine, 0 for none;
-    at_size: instead of it, the size that is cut to its drawing;
-    at_step: instead of both, the step that is worked line by line; ticked: by step, the
-    lines done so far; clocks: by step and line, when a clock that runs was started;
-    ways: how steps are done, by what was asked; trued: by holding, each turn of
-    indicator readings by which it was set true, mm;
-    done_as: by finished step, the sizes that it was cut to;
-    kept_as: id of the shop's piece that it became.
-    """
+    """One piece that is made in a job, or the new halves of its fits alone."""
 
     key: str = "1"
-    making: Making | None = None
-    fits: dict[str, int] = {}
-    done: tuple[str, ...] = ()
-    cutting: int = 0
+    making: Making | None = None  # None for the new halves of fits alone
+    fits: dict[str, int] = {}  # by slot of its family, the number of the fit
+    done: tuple[str, ...] = ()  # keys of finished steps
+    cutting: int = 0  # the fit that is at the machine, 0 for none
     proof: ProofLog = ProofLog()
-    kept_as: str = ""
-    at_size: str = ""
-    done_as: dict[str, SizesCut] = {}
-    at_step: str = ""
-    ticked: dict[str, tuple[str, ...]] = {}
-    clocks: dict[str, str] = {}
-    ways: dict[str, str] = {}
+    kept_as: str = ""  # id of the shop's piece that it became
+    at_size: str = ""  # the size at the machine, cut to its drawing and not to a fit
+    done_as: dict[str, SizesCut] = {}  # by finished step, the sizes that it was cut to
+    at_step: str = ""  # the step at the machine that is worked line by line
+    ticked: dict[str, tuple[str, ...]] = {}  # by step, the lines done so far
+    clocks: dict[str, str] = {}  # by step and line, when a clock that runs was started
+    ways: dict[str, str] = {}  # how steps are done, by what was asked
+    # by holding, each turn of indicator readings by which it was set true, mm
     trued: dict[str, tuple[tuple[float, ...], ...]] = {}
 
     def log_of(self, surface: str) -> str:
@@ -107,25 +88,20 @@ class Work(msgspec.Struct, frozen=True):
 
 
 class Job(msgspec.Struct, frozen=True, tag="job"):
-    """Things to be built that belong together, with their reason.
-
-    pieces: ids of the existing pieces, in the order of the stack; works: what is made,
-    at least one; at: the key of that which Piece, Route, Cut and Proof speak of; cuts:
-    the logs of fits, by number; put_away: it is not listed with those under way; mill:
-    id of the shop's mill, empty for its first.
-    """
+    """Things to be built that belong together, with their reason."""
 
     id: str
     name: str
     reason: str = ""
     lathe: str = ""
+    # ids of the existing pieces, in the order of the stack
     pieces: tuple[str, ...] = ()
     fits: tuple[FitChoice, ...] = ()
-    works: tuple[Work, ...] = (Work(),)
-    at: str = "1"
-    cuts: dict[str, CutLog] = {}
-    put_away: bool = False
-    mill: str = ""
+    works: tuple[Work, ...] = (Work(),)  # what is made, at least one
+    at: str = "1"  # the key of that which Piece, Route, Cut and Proof speak of
+    cuts: dict[str, CutLog] = {}  # the logs of fits, by number
+    put_away: bool = False  # it is not listed with those under way
+    mill: str = ""  # id of the shop's mill, empty for its first
 
     # -- the work that is spoken of ----------------------------------------
 

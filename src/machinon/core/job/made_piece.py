@@ -36,14 +36,12 @@ Measures = Mapping[tuple[str, str], Measured | None]
 
 
 class Wanted(Struct, frozen=True):
-    """A size of a mate that is not known yet, by its words.
-
-    stage: where it is told: read in Survey, decided in Fits, or typed in Piece.
-    """
+    """A size of a mate that is not known yet, by its words."""
 
     mate: Mate
     words: str
     key: str
+    # where it is told: read in Survey, decided in Fits, or typed in Piece
     stage: Literal["survey", "fits", "piece"]
 
 
@@ -62,12 +60,11 @@ def by_mate(missing: Sequence[Wanted]) -> list[tuple[Mate, str]]:
 
 
 class MadePiece(Struct, frozen=True):
-    """What came of a making: the piece, or what is still to be known; problem: why it
-    cannot be made as it is decided."""
+    """What came of a making: the piece, or what is still to be known."""
 
     made: Made | None = None
     missing: tuple[Wanted, ...] = ()
-    problem: str = ""
+    problem: str = ""  # why it cannot be made as it is decided
 
 
 def surface_of(piece: Piece, mate_size: MateSize) -> Surface | None:

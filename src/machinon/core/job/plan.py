@@ -42,11 +42,7 @@ from machinon.core.wording import within
 
 
 class Plan(Struct, frozen=True, dict=True):
-    """A job worked out. missing: what keeps the piece from being drawn; problem: why it
-    cannot be as decided; standing: the pieces with what stands for those that are made
-    here; bodies: what is made, by the key of its work; changed: by finished step, the
-    sizes that were drawn otherwise when it was cut, with the sentence for each; in_mm:
-    by its key, a step before it was said in inches."""
+    """A job worked out."""
 
     job: Job
     shop: Shop
@@ -54,7 +50,7 @@ class Plan(Struct, frozen=True, dict=True):
     pieces: Mapping[str, Piece]
     measured: Mapping[tuple[str, str], Measured | None]
     fits: tuple[FitPlan, ...]
-    missing: tuple[Wanted, ...] = ()
+    missing: tuple[Wanted, ...] = ()  # what keeps the piece from being drawn
     checks: tuple[Check, ...] = ()
     route: tuple[HoldingTold, ...] = ()
     cut_state: CutState | None = None
@@ -64,14 +60,18 @@ class Plan(Struct, frozen=True, dict=True):
     verdict: Verdict = "open"
     verdict_says: str = ""
     made: Made | None = None
-    problem: str = ""
+    problem: str = ""  # why it cannot be as decided
     open: Mapping[Stage, tuple[str, ...]] = {}
+    # the pieces with what stands for those that are made here
     standing: Mapping[str, Piece] = {}
-    bodies: Mapping[str, Made | None] = {}
+    bodies: Mapping[str, Made | None] = {}  # what is made, by the key of its work
+    # by finished step, the sizes that were drawn otherwise when it was cut, with the
+    # sentence for each
     changed: Mapping[str, Mapping[str, str]] = {}
     dial: Dial | None = None
     habit: Habit | None = None
     mill: Machine | None = None
+    # by its key, a step before it was said in inches
     in_mm: Mapping[str, StepTold] = {}
 
     @property

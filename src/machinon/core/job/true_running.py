@@ -17,15 +17,12 @@ from machinon.core.survey.surface_kinds import form_key
 
 
 class Station(Struct, frozen=True):
-    """A piece where it runs. parts: what lets it lie off, one on the other.
-
-    carried: it is what the piece at hand carries, not that itself; most, typical:
-    run-out on the indicator with all of it in line, and at chance, mm.
-    """
+    """A piece where it runs: how far it is out on the indicator at `most`, with all of
+    it in line, and at a `typical` mounting, by chance; mm."""
 
     name: str
-    parts: tuple[Element, ...]
-    carried: bool = False
+    parts: tuple[Element, ...]  # what lets it lie off, one on the other
+    carried: bool = False  # it is what the piece at hand carries, not that itself
 
     @property
     def most(self) -> float:

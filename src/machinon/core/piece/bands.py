@@ -17,19 +17,15 @@ DOUBT = 0.004  # mm, two sigma: of a mate given as a bare size, as by micrometer
 
 
 class FitBand(Struct, frozen=True):
-    """A fit worked out: the sizes it lies between; None where no band is left.
-
-    aim: the middle of what was wanted, also where no band is left of it; problem: why
-    none is left; empty too where no limits are kept for it.
-    """
+    """A fit worked out: the sizes it lies between; None where no band is left."""
 
     slot: FitSlot | Chain
     want: str
     lower: float | None
     upper: float | None
     answer: Answer
-    aim: float
-    problem: str = ""
+    aim: float  # the middle of what was wanted, also where no band is left of it
+    problem: str = ""  # why none is left; empty too where no limits are kept for it
 
 
 def fit_band(

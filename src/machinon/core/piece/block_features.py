@@ -63,8 +63,7 @@ class SixFaces(Feature, frozen=True):
 
 
 class Slot(Feature, frozen=True):
-    """A straight slot sunk from a face: its middle line, width and depth. rounded:
-    its ends are as round as its cutter."""
+    """A straight slot sunk from a face: its middle line, width and depth."""
 
     face: BlockFace
     block: tuple[float, float, float]
@@ -72,7 +71,7 @@ class Slot(Feature, frozen=True):
     b: Point
     width: float
     depth: float
-    rounded: bool = False
+    rounded: bool = False  # its ends are as round as its cutter
 
     def outline(self) -> tuple[Point, ...]:
         from machinon.core.piece.solid_cuts import long_hole
@@ -141,14 +140,14 @@ class Slot(Feature, frozen=True):
 
 class Pocket(Feature, frozen=True):
     """A pocket sunk from a face, from one corner to the opposite one, its corners as
-    round as its cutter; depth: None for a window right through."""
+    round as its cutter."""
 
     face: BlockFace
     block: tuple[float, float, float]
     low: Point
     high: Point
     radius: float
-    depth: float | None
+    depth: float | None  # None for a window right through
 
     def outline(self) -> tuple[Point, ...]:
         (a, b), (c, d), r = self.low, self.high, self.radius
@@ -232,17 +231,13 @@ class Rebate(Feature, frozen=True):
 
 
 class EndToEnd(Feature, frozen=True):
-    """What has one section along a block's top or bottom, from end to end of it.
+    """What has one section along a block's top or bottom, from end to end of it."""
 
-    at: its middle, from the front or, where it runs across, from the left. SAID: what
-    of it is written at it.
-    """
-
-    SAID: ClassVar[tuple[str, ...]] = ()
+    SAID: ClassVar[tuple[str, ...]] = ()  # what of it is written at it
 
     face: Literal["top", "bottom"]
     block: tuple[float, float, float]
-    at: float
+    at: float  # its middle, from the front or, where it runs across, from the left
     depth: float
     across: bool
 
@@ -303,17 +298,13 @@ class EndToEnd(Feature, frozen=True):
 
 
 class Flanked(EndToEnd, frozen=True):
-    """One whose flanks lean: a vee, or a dovetail.
-
-    wide, floor: its widths at the face and below; none on the floor is a vee; pin:
-    diameter of the pins that it is read over.
-    """
+    """One whose flanks lean: a vee, or a dovetail."""
 
     SAID: ClassVar = ("form", "width", "angle", "half_angle", "face", "pins", "runs")
 
-    wide: float
-    floor: float
-    pin: float = 0.0
+    wide: float  # its widths at the face and below; none on the floor is a vee
+    floor: float  # its widths at the face and below; none on the floor is a vee
+    pin: float = 0.0  # diameter of the pins that it is read over
 
     @property
     def section(self) -> tuple[tuple[float, float], ...]:
@@ -365,16 +356,14 @@ class MaleDovetail(Flanked, frozen=True):
 
 
 class TeeSlot(EndToEnd, frozen=True):
-    """A T-slot: its neck between the lips, and the wider head below them.
-
-    height: of the head, from the floor up to the lips; a head no wider than the neck is
-    the plain slot that is cut first.
-    """
+    """A T-slot: its neck between the lips, and the wider head below them."""
 
     SAID: ClassVar = ("neck", "head", "height", "lip", "runs")
 
     neck: float
     head: float
+    # of the head, from the floor up to the lips; a head no wider than the neck is the
+    # plain slot that is cut first
     height: float
 
     @property
@@ -398,15 +387,12 @@ class TeeSlot(EndToEnd, frozen=True):
 
 
 class EdgeBevels(Feature, frozen=True):
-    """The four upright edges, or those round the top, broken by a leg at 45°.
-
-    without: sides of the top whose edge was cut away before.
-    """
+    """The four upright edges, or those round the top, broken by a leg at 45°."""
 
     block: tuple[float, float, float]
     leg: float
     which: Literal["upright", "top"] = "top"
-    without: tuple[str, ...] = ()
+    without: tuple[str, ...] = ()  # sides of the top whose edge was cut away before
 
     def cuts(self) -> tuple[Cut, ...]:
         length, width, height = self.block
@@ -557,16 +543,12 @@ class Slope(Feature, frozen=True):
 
 
 class RoundSeat(Feature, frozen=True):
-    """A seat for something round in a block's top: part of a bore along or across it.
-
-    at: its middle, from the front or, where it runs across, from the left; depth: up to
-    half its diameter.
-    """
+    """A seat for something round in a block's top: part of a bore."""
 
     block: tuple[float, float, float]
-    at: float
+    at: float  # its middle, from the front or, where it runs across, from the left
     diameter: float
-    depth: float
+    depth: float  # up to half its diameter
     across: bool = False
 
     def cuts(self) -> tuple[Cut, ...]:
@@ -598,12 +580,11 @@ class RoundSeat(Feature, frozen=True):
 
 
 class Outline(Feature, frozen=True):
-    """What stands outside of an outline, taken off a block from its top right down;
-    points: corners and arcs, counter-clockwise; measures: what its family draws a line
-    for, with how that is dimensioned."""
+    """What stands outside of an outline, taken off a block from its top right down."""
 
     block: tuple[float, float, float]
-    points: tuple[Point, ...]
+    points: tuple[Point, ...]  # corners and arcs, counter-clockwise
+    # what its family draws a line for, with how that is dimensioned
     measures: tuple[tuple[str, Dimension], ...] = ()
 
     def dimensions(self) -> dict[str, Dimension]:

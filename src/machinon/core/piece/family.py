@@ -33,25 +33,22 @@ Values = Mapping[str, Any]
 
 
 class Size(Struct, frozen=True):
-    """A named size, `feature.measure`.
-
-    rule: the expression it starts from, the word a text starts with, or what works it
-    out from the sizes named in `rests`; why: the rule in words; by: what kind of rule;
-    step: it is rounded to; at: the measure that it is, where its own name is none.
-    """
+    """A named size, `feature.measure`."""
 
     key: str
     words: str
+    # the expression it starts from, the word a text starts with, or what works it out
+    # from the sizes named in `rests`
     rule: "str | Callable[[Values], Value] | OfPart"
-    why: str = ""
+    why: str = ""  # the rule in words
     low: float = 0.0
     high: float = 2000.0
     kind: Kind = LENGTH
     choices: tuple[str, ...] = ()
-    by: By = "rule"
-    step: float = 0.0
+    by: By = "rule"  # what kind of rule
+    step: float = 0.0  # it is rounded to
     rests: tuple[str, ...] = ()
-    at: str = ""
+    at: str = ""  # the measure that it is, where its own name is none
 
     @property
     def drawn_at(self) -> str:
@@ -120,18 +117,18 @@ class OfPart(Struct, frozen=True):
 
 
 class MateSize(Struct, frozen=True):
-    """A measured surface of a mate. usual: as in the family's own example; surfaces:
-    the kinds of surface that it may be read from, or whose readings have it as `aid`;
-    none for what is typed; least: that it may be."""
+    """A measured surface of a mate."""
 
     key: str
     words: str
-    usual: float | str
+    usual: float | str  # as in the family's own example
+    # the kinds of surface that it may be read from, or whose readings have it as `aid`;
+    # none for what is typed
     surfaces: tuple[str, ...] = ()
     optional: bool = False
     kind: Kind = LENGTH
     aid: str = ""
-    least: float = 0.0
+    least: float = 0.0  # that it may be
 
     @property
     def called(self) -> str:
@@ -165,33 +162,30 @@ class Ring(Struct, frozen=True):
     along it, and its diameters.
 
     All are expressions in its sizes, in which a thread is its major diameter and
-    `feature.begins` and `feature.ends` are where one lies along the axis. bore: none
-    for what is solid; outside: as it was read, if it is not said.
+    `feature.begins` and `feature.ends` are where one lies along the axis.
     """
 
     start: str
     end: str
-    bore: str = ""
-    outside: str = ""
+    bore: str = ""  # none for what is solid
+    outside: str = ""  # as it was read, if it is not said
 
 
 class Mate(Struct, frozen=True):
-    """What a piece goes on or carries: its role, and what of it is measured.
-
-    seats: where its own zero lies along the piece when both are together, or how high
-    the mouth of its slot stands over a block's foot, an expression as in a ring; empty
-    where that is not said; turned: it is turned end for end there;
-    around: what is drawn of it there, where its readings do not tell enough to draw it
-    by; shape, metal, surfaces: what a new one is drawn as, made of and starts with,
-    where its sizes do not say it well enough.
-    """
+    """What a piece goes on or carries: its role, and what of it is measured."""
 
     role: str
     words: str
     sizes: tuple[MateSize, ...]
+    # where its own zero lies along the piece when both are together, or how high the
+    # mouth of its slot stands over a block's foot, an expression as in a ring; empty
+    # where that is not said
     seats: str = ""
-    turned: bool = False
+    turned: bool = False  # it is turned end for end there
+    # what is drawn of it there, where its readings do not tell enough to draw it by
     around: tuple[Ring, ...] = ()
+    # shape, metal, surfaces: what a new one is drawn as, made of and starts with, where
+    # its sizes do not say it well enough
     shape: Literal["nose", "chuck", "other"] = "other"
     metal: str = "steel"
     surfaces: tuple[Surface, ...] = ()
@@ -208,30 +202,25 @@ class Mate(Struct, frozen=True):
 
 
 class FitSlot(Struct, frozen=True):
-    """A fit of the family: the size it rules, and the half that exists.
-
-    joint: the kind of fit, whose words it is chosen by; want: as it starts; tells: what
-    the piece tells the joint that it would ask, from the sizes it `rests` on; centred:
-    the slot whose play screws have to leave room for.
-    """
+    """A fit of the family: the size it rules, and the half that exists."""
 
     key: str
     words: str
     rules: str
     mate: str
     exists: Literal["hole", "shaft"]
-    joint: str
-    want: str
+    joint: str  # the kind of fit, whose words it is chosen by
+    want: str  # as it starts
     step: float = 0.001
     rests: tuple[str, ...] = ()
+    # what the piece tells the joint that it would ask, from the sizes it `rests` on
     tells: Callable[[Values], Mapping[str, Any]] = lambda values: {}
-    centred: str = ""
+    centred: str = ""  # the slot whose play screws have to leave room for
 
 
 class Chain(Struct, frozen=True):
-    """A fit along a line: links by size or mate with their signs, less the size that
-    it rules, leave a gap from `least` to `most` (sizes or mates themselves); over: it
-    stands out past them by that instead."""
+    """A fit along a line: links by size or mate with their signs, less the size that it
+    rules, leave a gap from `least` to `most` (sizes or mates themselves)."""
 
     key: str
     words: str
@@ -241,7 +230,7 @@ class Chain(Struct, frozen=True):
     most: str
     want: str = "as said"
     step: float = 0.01
-    over: bool = False
+    over: bool = False  # it stands out past them by that instead
 
     @property
     def rests(self) -> tuple[str, ...]:
@@ -258,18 +247,16 @@ class Chain(Struct, frozen=True):
 
 
 class Check(Struct, frozen=True):
-    """One check. place: the feature it points at; grave: cutting would scrap the piece
-    or be unsafe; have, need: mm, where it compares two sizes; fit: number of the fit
-    it concerns in a job."""
+    """One check."""
 
     key: str
-    place: str
+    place: str  # the feature it points at
     passed: bool
     says: str
-    grave: bool = True
-    have: float | None = None
-    need: float | None = None
-    fit: int = 0
+    grave: bool = True  # cutting would scrap the piece or be unsafe
+    have: float | None = None  # mm, where it compares two sizes
+    need: float | None = None  # mm, where it compares two sizes
+    fit: int = 0  # number of the fit it concerns in a job
 
 
 def at_least(
@@ -288,83 +275,61 @@ def at_least(
 
 
 class Holding(Struct, frozen=True):
-    """One way of holding the piece on one machine, and what is done in it.
-
-    held: "jaws" where a chuck has it by its outside, "centres" where it turns between
-    two; how well that holds is checked then; stacked: how many lie on each other, so
-    that what goes through one goes through all.
-    """
+    """One way of holding the piece on one machine, and what is done in it."""
 
     key: str
     machine: str
     title: str
     reason: str
     steps: tuple["Step", ...]
+    # "jaws" where a chuck has it by its outside, "centres" where it turns between two;
+    # how well that holds is checked then
     held: Literal["", "jaws", "centres"] = ""
+    # how many lie on each other, so that what goes through one goes through all
     stacked: int = 1
 
 
 class Step(Struct, frozen=True):
-    """One operation on one or more features, as a family asks for it.
-
-    leaves: metal left for a later cut, mm to a side; title, tool, note, caution: where
-    the operation's own words do not say enough; hold: the piece stays where it is until
-    this is proved; fit: the fit that is proved here; of: what a title calls the feature
-    where its name does not say it: `the far hole`; out: the end that stands out of the
-    holding from here on, where no face that is cut in it tells.
-    """
+    """One operation on one or more features, as a family asks for it."""
 
     operation: str
     features: tuple[str, ...]
-    leaves: float = 0.0
-    title: str = ""
-    tool: str = ""
-    note: str = ""
-    caution: str = ""
-    fit: str = ""
-    hold: bool = False
+    leaves: float = 0.0  # metal left for a later cut, mm to a side
+    title: str = ""  # where the operation's own words do not say enough
+    tool: str = ""  # where the operation's own words do not say enough
+    note: str = ""  # where the operation's own words do not say enough
+    caution: str = ""  # where the operation's own words do not say enough
+    fit: str = ""  # the fit that is proved here
+    hold: bool = False  # the piece stays where it is until this is proved
     key: str = ""
+    # what a title calls the feature where its name does not say it: `the far hole`
     of: str = ""
+    # the end that stands out of the holding from here on, where no face that is cut in
+    # it tells
     out: Side | None = None
 
 
 class FreePart(Struct, frozen=True):
-    """A feature that a free piece can have, as often as it is added.
-
-    sizes: its measures, as keys; in their words and rules {} stands for the part
-    itself, {n} for its number, {all} for the length of the piece and {widest} for its
-    largest diameter;
-    along: it lies along the axis, with these diameters; surfaces: what others can be
-    made to, by kind of surface the measure.
-    """
+    """A feature that a free piece can have, as often as it is added."""
 
     key: str
     words: str
+    # its measures, as keys; in their words and rules {} stands for the part itself, {n}
+    # for its number, {all} for the length of the piece and {widest} for its largest
+    # diameter
     sizes: tuple[Size, ...]
-    along: tuple[str, ...] = ()
+    along: tuple[str, ...] = ()  # it lies along the axis, with these diameters
+    # what others can be made to, by kind of surface the measure
     surfaces: tuple[tuple[str, str], ...] = ()
 
 
 class Family(Struct, frozen=True):
-    """A kind of piece.
-
-    example: what it is usually made to, in a sentence; proof: sizes that are proved
-    besides those that a fit rules;
-    full: what to give so that every feature it can have is there; ways: what to give
-    besides for another way of making it, or by itself where it lists parts; runs:
-    whether its run-out is proved; also: other words that it is found by; cautions: by
-    stage, or `sheet`, where the usual one does not say what matters here; surfaces:
-    what others can be made to, by kind of surface the size that it has; parts: the
-    features that a free piece can have, names: those that it has, in their order, own:
-    its sizes without theirs; alike: what should be alike on all of the kind that a shop
-    has, after the size that brings it; hardware: what is bought to go with it; grips:
-    the fits that are closed on in use, whose play is gone then.
-    """
+    """A kind of piece."""
 
     key: str
     name: str
     purpose: str
-    example: str
+    example: str  # what it is usually made to, in a sentence
     sizes: tuple[Size, ...]
     build: Callable[[Values], Body]
     route: Callable[[Values], tuple[Holding, ...]]
@@ -372,19 +337,30 @@ class Family(Struct, frozen=True):
     mates: tuple[Mate, ...] = ()
     fits: tuple[FitSlot, ...] = ()
     chains: tuple[Chain, ...] = ()
-    proof: tuple[str, ...] = ()
+    proof: tuple[str, ...] = ()  # sizes that are proved besides those that a fit rules
     material: str = "mild steel"
+    # what to give so that every feature it can have is there
     full: Mapping[str, str] = {}
+    # what to give besides for another way of making it, or by itself where it lists
+    # parts
     ways: tuple[Mapping[str, str], ...] = ()
-    runs: bool = False
-    also: str = ""
+    runs: bool = False  # whether its run-out is proved
+    also: str = ""  # other words that it is found by
+    # by stage, or `sheet`, where the usual one does not say what matters here
     cautions: Mapping[str, str] = {}
+    # what others can be made to, by kind of surface the size that it has
     surfaces: Mapping[str, str] = {}
+    # the features that a free piece can have, names: those that it has, in their order,
+    # own: its sizes without theirs
     parts: tuple[FreePart, ...] = ()
     names: tuple[str, ...] = ()
     own: tuple[Size, ...] = ()
+    # what should be alike on all of the kind that a shop has, after the size that
+    # brings it
     alike: tuple[str, ...] = ()
+    # what is bought to go with it
     hardware: Callable[[Values], Iterable[Hardware]] = lambda values: ()
+    # the fits that are closed on in use, whose play is gone then
     grips: tuple[str, ...] = ()
 
     def part(self, name: str) -> FreePart:

@@ -20,28 +20,22 @@ PAST = 1.0  # mm that a through hole goes past the last metal
 
 
 class Face(Struct, frozen=True):
-    """A face that a feature leaves.
+    """A face that a feature leaves."""
 
-    kind: cylinder, cone, plane, round, thread, hole or slot; at: its figures, by
-    measure; inside: whether the metal lies outside of it.
-    """
-
-    kind: str
-    at: Mapping[str, float]
-    inside: bool = False
+    kind: str  # cylinder, cone, plane, round, thread, hole or slot
+    at: Mapping[str, float]  # its figures, by measure
+    inside: bool = False  # whether the metal lies outside of it
 
 
 class Dimension(Struct, frozen=True):
-    """How a measure is dimensioned.
+    """How a measure is dimensioned."""
 
-    kind: "diameter" of what turns (start and end are its stations), "along" a turned
-    piece, "x", "y" or "z" of a block, "hole" for what is written at a hole. start, end:
-    where it is taken; at: the other places of a block's line, or the radius.
-    """
-
+    # "diameter" of what turns (start and end are its stations), "along" a turned piece,
+    # "x", "y" or "z" of a block, "hole" for what is written at a hole
     kind: Literal["diameter", "along", "x", "y", "z", "hole"]
-    start: float
-    end: float
+    start: float  # where it is taken
+    end: float  # where it is taken
+    # the other places of a block's line, or the radius
     at: tuple[float, float] = (0.0, 0.0)
     inside: bool = False
 

@@ -31,23 +31,19 @@ def called(thread: Thread) -> str:
 
 
 class Hardware(Struct, frozen=True):
-    """Parts of one kind.
+    """Parts of one kind."""
 
-    kind: as on the shop's shelf; name: as one asks for them; size: of the thread or
-    across, mm; length: mm, 0 where the mate decides it; use: what they are for; thread:
-    of screws; at: the feature that they are in, or what several that are numbered are
-    called, where a drawing shows them; asked: what the reckoning of their length was.
-    """
-
-    kind: str
-    name: str
-    size: float
-    length: float
+    kind: str  # as on the shop's shelf
+    name: str  # as one asks for them
+    size: float  # of the thread or across, mm
+    length: float  # mm, 0 where the mate decides it
     count: int
-    use: str
-    thread: str = ""
+    use: str  # what they are for
+    thread: str = ""  # of screws
+    # the feature that they are in, or what several that are numbered are called, where
+    # a drawing shows them
     at: str = ""
-    asked: dict[str, Any] = {}
+    asked: dict[str, Any] = {}  # what the reckoning of their length was
 
     @property
     def says(self) -> str:

@@ -37,24 +37,20 @@ SAID = (
 
 
 class Hole(msgspec.Struct, frozen=True):
-    """A hole as it is drilled: through, or `depth` deep to its shoulder.
-
-    thread: tapped with it (diameter is then the drill); bore, bore_depth: of its
-    counterbore; sink: mouth of its countersink, 90°; ream: to size after drilling;
-    ball: a recess as deep as `depth` by a ball-ended cutter of the diameter; square:
-    across the flats that it is broached to, from the side of a round alone.
-    """
+    """A hole as it is drilled: through, or `depth` deep to its shoulder."""
 
     diameter: float
     depth: float | None = None
-    thread: str = ""
+    thread: str = ""  # tapped with it (diameter is then the drill)
     thread_depth: float = 0.0
-    bore: float = 0.0
-    bore_depth: float = 0.0
-    sink: float = 0.0
-    ream: bool = False
+    bore: float = 0.0  # of its counterbore
+    bore_depth: float = 0.0  # of its counterbore
+    sink: float = 0.0  # mouth of its countersink, 90°
+    ream: bool = False  # to size after drilling
     flat: bool = False  # its floor is flat: bored or milled
+    # a recess as deep as `depth` by a ball-ended cutter of the diameter
     ball: bool = False
+    # across the flats that it is broached to, from the side of a round alone
     square: float = 0.0
 
     @property
@@ -136,12 +132,12 @@ class Hole(msgspec.Struct, frozen=True):
 
 
 class HoleCircle(msgspec.Struct, frozen=True, tag="circle"):
-    """Holes evenly on a circle; start: angle of the first; at: its centre."""
+    """Holes evenly on a circle."""
 
     count: int
     diameter: float
-    start: float = 90.0
-    at: Point = (0.0, 0.0)
+    start: float = 90.0  # angle of the first
+    at: Point = (0.0, 0.0)  # its centre
 
     def points(self) -> list[Point]:
         return [
@@ -151,13 +147,12 @@ class HoleCircle(msgspec.Struct, frozen=True, tag="circle"):
 
 
 class Arc(msgspec.Struct, frozen=True, tag="arc"):
-    """Holes along a part of a circle; start, pitch: degrees of the first, and on to
-    the next."""
+    """Holes along a part of a circle."""
 
     count: int
     diameter: float
-    start: float
-    pitch: float
+    start: float  # degrees of the first, and on to the next
+    pitch: float  # degrees of the first, and on to the next
 
     def points(self) -> list[Point]:
         turns = (math.radians(self.start + i * self.pitch) for i in range(self.count))
@@ -166,13 +161,13 @@ class Arc(msgspec.Struct, frozen=True, tag="arc"):
 
 
 class Grid(msgspec.Struct, frozen=True, tag="grid"):
-    """Holes in rows; at: the first of them."""
+    """Holes in rows."""
 
     across: int
     up: int
     pitch_across: float
     pitch_up: float
-    at: Point = (0.0, 0.0)
+    at: Point = (0.0, 0.0)  # the first of them
 
     def points(self) -> list[Point]:
         return [
@@ -195,21 +190,20 @@ Pattern: TypeAlias = HoleCircle | Arc | Grid | Places
 
 
 class Holes(Feature, frozen=True):
-    """Holes in a face. face: left or right of what turns (its station is `level`), or
-    a face of a block whose size is `block`; through: how deep the metal is there;
-    from_centre: whether its places are said from the middle of the face;
-    beside: along a block, the hole that its place is said from; tilt: degrees by which
-    a second pass through the same mouth leans along the face, so that it is long at
-    the far end."""
+    """Holes in a face."""
 
+    # left or right of what turns (its station is `level`), or a face of a block whose
+    # size is `block`
     face: BlockFace
     pattern: Pattern
     hole: Hole
-    through: float
+    through: float  # how deep the metal is there
     level: float = 0.0
     block: tuple[float, float, float] | None = None
-    from_centre: bool = False
-    beside: float | None = None
+    from_centre: bool = False  # whether its places are said from the middle of the face
+    beside: float | None = None  # along a block, the hole that its place is said from
+    # degrees by which a second pass through the same mouth leans along the face, so
+    # that it is long at the far end
     tilt: float = 0.0
 
     @property
@@ -295,10 +289,7 @@ def turned_from(holes: Holes, other: Holes) -> float:
 
 
 class CrossHoles(Feature, frozen=True):
-    """Holes into a turned piece from its side, evenly round it from an angle on.
-
-    end_at, beside: stations that its place is said from, of an end and a neighbour.
-    """
+    """Holes into a turned piece from its side, evenly round it from an angle on."""
 
     z: float
     diameter: float  # of the round they start on
@@ -306,6 +297,7 @@ class CrossHoles(Feature, frozen=True):
     through: float
     count: int = 1
     angle: float = 90.0
+    # end_at, beside: stations that its place is said from, of an end and a neighbour
     end_at: float = 0.0
     beside: float | None = None
 

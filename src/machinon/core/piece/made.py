@@ -31,23 +31,20 @@ from machinon.core.reckoning import FLAG, TEXT
 
 
 class Known(Struct, frozen=True):
-    """A size with what it came to and why; ends: of a band that it is linked to."""
+    """A size with what it came to and why."""
 
     size: Size
     value: Value
     by: By
     because: str
-    ends: tuple[float, float] | None = None
+    ends: tuple[float, float] | None = None  # of a band that it is linked to
 
 
 class Made(Struct, frozen=True, dict=True):
-    """A family with every size known: one piece, worked out.
-
-    values: by size and by mate; numbers: of its fits in a job, by slot.
-    """
+    """A family with every size known: one piece, worked out."""
 
     family: Family
-    values: Values
+    values: Values  # by size and by mate
     sizes: Mapping[str, Known]
     fits: tuple[FitBand, ...]
     body: Body
@@ -55,7 +52,7 @@ class Made(Struct, frozen=True, dict=True):
     holdings: tuple[Holding, ...]
     material: str
     given: Mapping[str, str] = {}
-    numbers: Mapping[str, int] = {}
+    numbers: Mapping[str, int] = {}  # of its fits in a job, by slot
 
     @functools.cached_property
     def hardware(self) -> tuple[Hardware, ...]:

@@ -33,13 +33,10 @@ HAIR = 1e-6  # mm: what ends this near a face ends in it
 
 
 class Shadow(Struct, frozen=True):
-    """A solid as it is seen; mm.
+    """A solid as it is seen; mm."""
 
-    box: lowest and highest x, y, z; outlines: by view, closed rings of (across, up), an
-    opening the other way round.
-    """
-
-    box: tuple[float, ...]
+    box: tuple[float, ...]  # lowest and highest x, y, z
+    # by view, closed rings of (across, up), an opening the other way round
     outlines: Mapping[str, Rings]
 
 

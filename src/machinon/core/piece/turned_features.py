@@ -32,11 +32,11 @@ ARC = 12  # straight pieces that a quarter of a round edge is drawn by
 
 
 class End(Feature, frozen=True):
-    """A faced end; everything beyond it is taken off. other: the station of the other
-    end, where the whole length is said."""
+    """A faced end; everything beyond it is taken off."""
 
     z: float
     side: Side
+    # the station of the other end, where the whole length is said
     other: float | None = None
 
     def cuts(self) -> tuple[Cut, ...]:
@@ -59,13 +59,13 @@ class End(Feature, frozen=True):
 
 
 class Cylinder(Feature, frozen=True):
-    """An outside diameter between two stations. along: what its length is called;
-    shoulder: the end at which it has a shoulder, that of the larger neighbour."""
+    """An outside diameter between two stations."""
 
     start: float
     end: float
     diameter: float
-    along: str = "length"
+    along: str = "length"  # what its length is called
+    # the end at which it has a shoulder, that of the larger neighbour
     shoulder: Literal["left", "right", ""] = ""
 
     def cuts(self) -> tuple[Cut, ...]:
@@ -97,13 +97,13 @@ class Cylinder(Feature, frozen=True):
 
 
 class Sloping(Feature, frozen=True):
-    """A taper or cone between two stations; taper: its name where it has one."""
+    """A taper or cone between two stations."""
 
     start: float
     end: float
     start_diameter: float
     end_diameter: float
-    taper: str = ""
+    taper: str = ""  # its name where it has one
 
     @property
     def large(self) -> float:
@@ -175,13 +175,13 @@ class Cone(Sloping, frozen=True):
 
 
 class Ball(Feature, frozen=True):
-    """A ball between two stations. left, right: its necks there; 0 for its tip."""
+    """A ball between two stations."""
 
     start: float
     end: float
     diameter: float
-    left: float = 0.0
-    right: float = 0.0
+    left: float = 0.0  # its necks there; 0 for its tip
+    right: float = 0.0  # its necks there; 0 for its tip
 
     @property
     def sides(self) -> tuple[float, float]:
@@ -236,12 +236,12 @@ class Ball(Feature, frozen=True):
 
 
 class Screw(Feature, frozen=True):
-    """An outside thread. runs_out: the end that has its run-out groove."""
+    """An outside thread."""
 
     start: float
     end: float
     thread: str
-    runs_out: Literal["left", "right", ""] = ""
+    runs_out: Literal["left", "right", ""] = ""  # the end that has its run-out groove
 
     @property
     def of(self) -> Thread:
@@ -283,14 +283,13 @@ class Screw(Feature, frozen=True):
 
 
 class Groove(Feature, frozen=True):
-    """A groove turned round the outside, or in a bore. end_at: the station of the end
-    that its place is said from."""
+    """A groove turned round the outside, or in a bore."""
 
     start: float
     end: float
     diameter: float
     inside: bool = False
-    end_at: float = 0.0
+    end_at: float = 0.0  # the station of the end that its place is said from
 
     def cuts(self) -> tuple[Cut, ...]:
         if self.inside:
@@ -400,14 +399,14 @@ class EdgeRound(Feature, frozen=True):
 
 
 class Bore(Feature, frozen=True):
-    """A round hole along the axis, bored or drilled; pointed: the end of a drill."""
+    """A round hole along the axis, bored or drilled."""
 
     start: float
     end: float
     diameter: float
     along: str = "depth"
     opens: Literal["left", "right", "both"] = "both"
-    pointed: bool = False
+    pointed: bool = False  # the end of a drill
 
     def cuts(self) -> tuple[Cut, ...]:
         r = self.diameter / 2
@@ -484,13 +483,14 @@ class TaperBore(Sloping, frozen=True):
 
 
 class NutThread(Feature, frozen=True):
-    """An inside thread in a bore; bore: as it is before threading; before, beyond: mm
-    that its drill goes further than its start and its end, for the tap to run out."""
+    """An inside thread in a bore."""
 
     start: float
     end: float
     thread: str
-    bore: float
+    bore: float  # as it is before threading
+    # before, beyond: mm that its drill goes further than its start and its end, for the
+    # tap to run out
     before: float = 0.0
     beyond: float = 0.0
 
@@ -582,11 +582,11 @@ class Centre(Feature, frozen=True):
 
 
 class Flats(Feature, frozen=True):
-    """Flats round a turned piece: 2, 4 or 6 of them, or one; across: over two."""
+    """Flats round a turned piece: 2, 4 or 6 of them, or one."""
 
     start: float
     end: float
-    across: float
+    across: float  # over two
     count: int
 
     def cuts(self) -> tuple[Cut, ...]:

@@ -17,23 +17,22 @@ MANY = 1.4  # times the coach's stops
 
 
 class ReviewStep(Struct, frozen=True):
-    """One thing that was done, beside what the coach would have said then; coach: None
-    where nothing was to be decided."""
+    """One thing that was done, beside what the coach would have said then."""
 
     done: Done
-    coach: Advice | None
+    coach: Advice | None  # None where nothing was to be decided
 
 
 class Debrief(Struct, frozen=True):
-    """What is told afterwards. habits: what the lathe really did, in words and figures;
-    coach: what following it would have given on the same lathe; lesson: a sentence."""
+    """What is told afterwards."""
 
     steps: tuple[ReviewStep, ...]
     outcome: Outcome
     true: float
+    # what the lathe really did, in words and figures
     habits: tuple[tuple[str, str], ...]
-    coach: Outcome
-    lesson: str
+    coach: Outcome  # what following it would have given on the same lathe
+    lesson: str  # a sentence
 
     @property
     def says(self) -> str:

@@ -16,15 +16,15 @@ MOST = 60  # stops after which a hand gives up
 
 
 class Outcome(Struct, frozen=True):
-    """How a job ended. stops: cuts and readings; said: the chance of the band that was
-    told at the end, where it was; off: by how many of its sigma each cut that was
-    measured came out other than was told; band: mm."""
+    """How a job ended."""
 
     inside: bool
     past: bool
-    stops: int
-    band: float
+    stops: int  # cuts and readings
+    band: float  # mm
+    # the chance of the band that was told at the end, where it was
     said: float | None = None
+    # by how many of its sigma each cut that was measured came out other than was told
     off: tuple[float, ...] = ()
 
 

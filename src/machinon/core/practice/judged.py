@@ -24,13 +24,13 @@ MOST = 60  # doings after which the coach gives up
 
 
 class Ask(Struct, frozen=True):
-    """A figure that is typed for a doing; low, high: what is allowed."""
+    """A figure that is typed for a doing."""
 
     key: str
     words: str
     unit: str
-    low: float
-    high: float
+    low: float  # what is allowed
+    high: float  # what is allowed
 
 
 class Seen(Struct, frozen=True):
@@ -42,26 +42,26 @@ class Seen(Struct, frozen=True):
 
 
 class Judged(Struct, frozen=True):
-    """How such an exercise ended. truths: what nobody could see, in words."""
+    """How such an exercise ended."""
 
     inside: bool
     past: bool
     stops: int
-    truths: tuple[tuple[str, str], ...]
+    truths: tuple[tuple[str, str], ...]  # what nobody could see, in words
     lesson: str
 
 
 @dataclass
 class Exercise:
-    """What all of them have. stops: doings so far; over: whether it is decided."""
+    """What all of them have."""
 
     kind: JudgedKind
     level: Level
     seed: int
     settings: HabitRanges
     chance: random.Random
-    stops: int = 0
-    over: bool = False
+    stops: int = 0  # doings so far
+    over: bool = False  # whether it is decided
 
     @property
     def asks(self) -> tuple[Ask, ...]:
@@ -132,9 +132,9 @@ LAST = 0.025  # mm: the smallest pass that bites
 
 @dataclass
 class ThreadExercise(Exercise):
-    """M24 × 2 cut by passes; the nut in hand tells. taken: radial mm so far."""
+    """M24 × 2 cut by passes; the nut in hand tells."""
 
-    taken: float = 0.0
+    taken: float = 0.0  # radial mm so far
     said: float = 0.0  # what was dialled in so far
     last: str = "The tool has just touched the bar."
 

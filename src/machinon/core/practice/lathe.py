@@ -19,33 +19,24 @@ EXPANSION = material("steel").expansion  # for each degree
 
 
 class Habits(Struct, frozen=True):
-    """What this lathe, bar, tool and gauge really do; nobody at it knows them.
+    """What this lathe, bar, tool and gauge really do; nobody at it knows them."""
 
-    compliance: how much of what stands before the tool springs away, over what is
-    taken; push_off: what a keen or dull edge pushes off, radial mm; rubs: below this
-    it only rubs, radial mm; touch: by how much the touch was off; seating: one sigma of
-    each setting; finds: share of what is left that a spring pass takes; zero: what the
-    gauge reads too much, mm; warm: what the work has grown, mm; reads: one sigma of a
-    reading, mm; slips: share of the readings that are slips; backlash: of the screw,
-    radial mm, winding back by less leaves the tool where it was; heats: mm that a pass
-    makes the work grow for each mm of its depth; cools: share of the growth that is
-    left after a minute; wears: what the edge loses in a pass, radial mm.
-    """
-
+    # how much of what stands before the tool springs away, over what is taken
     compliance: float
-    push_off: float
-    rubs: float
-    touch: float
-    seating: float
-    finds: float
-    zero: float
-    warm: float
-    reads: float
-    slips: float = MISREAD
+    push_off: float  # what a keen or dull edge pushes off, radial mm
+    rubs: float  # below this it only rubs, radial mm
+    touch: float  # by how much the touch was off
+    seating: float  # one sigma of each setting
+    finds: float  # share of what is left that a spring pass takes
+    zero: float  # what the gauge reads too much, mm
+    warm: float  # what the work has grown, mm
+    reads: float  # one sigma of a reading, mm
+    slips: float = MISREAD  # share of the readings that are slips
+    # of the screw, radial mm, winding back by less leaves the tool where it was
     backlash: float = 0.0
-    heats: float = 0.0
-    cools: float = 1.0
-    wears: float = 0.0
+    heats: float = 0.0  # mm that a pass makes the work grow for each mm of its depth
+    cools: float = 1.0  # share of the growth that is left after a minute
+    wears: float = 0.0  # what the edge loses in a pass, radial mm
 
 
 def habits(

@@ -15,30 +15,23 @@ Span = tuple[float, float]
 
 
 class HabitRanges(msgspec.Struct, frozen=True):
-    """From what to what each habit is drawn; both alike where it is fixed.
+    """From what to what each habit is drawn; both alike where it is fixed."""
 
-    band: of the size, µm on the diameter; takes: share of a cut that the tool takes, a
-    boring bar's in `bar`; push_off, rubs, touch, seating, wear: µm on a side, touch as
-    one sigma; gauge: one sigma of a reading, µm; lies: the gauge's zero, in its own
-    doubts; slips: readings in a hundred that are slips; warm: degrees that a
-    millimetre of cut heats the work; backlash: of the screw, mm; division: lines of the
-    dial, µm as it reads.
-    """
-
-    band: Span = (16.0, 25.0)
+    band: Span = (16.0, 25.0)  # of the size, µm on the diameter
+    # share of a cut that the tool takes, a boring bar's in `bar`
     takes: Span = (0.88, 1.0)
     bar: Span = (0.75, 0.97)
-    push_off: Span = (0.0, 10.0)
-    rubs: Span = (4.0, 14.0)
-    touch: Span = (15.0, 15.0)
-    seating: Span = (0.8, 3.0)
-    gauge: Span = (1.0, 2.0)
-    lies: Span = (1.0, 1.0)
-    slips: Span = (1.0, 1.0)
-    warm: Span = (0.0, 3.0)
-    backlash: Span = (0.05, 0.15)
-    wear: Span = (0.0, 0.3)
-    division: Span = (10.0, 20.0)
+    push_off: Span = (0.0, 10.0)  # µm on a side, touch as one sigma
+    rubs: Span = (4.0, 14.0)  # µm on a side, touch as one sigma
+    touch: Span = (15.0, 15.0)  # µm on a side, touch as one sigma
+    seating: Span = (0.8, 3.0)  # µm on a side, touch as one sigma
+    gauge: Span = (1.0, 2.0)  # one sigma of a reading, µm
+    lies: Span = (1.0, 1.0)  # the gauge's zero, in its own doubts
+    slips: Span = (1.0, 1.0)  # readings in a hundred that are slips
+    warm: Span = (0.0, 3.0)  # degrees that a millimetre of cut heats the work
+    backlash: Span = (0.05, 0.15)  # of the screw, mm
+    wear: Span = (0.0, 0.3)  # µm on a side, touch as one sigma
+    division: Span = (10.0, 20.0)  # lines of the dial, µm as it reads
 
 
 # what a habit may be, in the settings' own units

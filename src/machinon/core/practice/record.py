@@ -9,16 +9,16 @@ LATELY = 10  # of them that say how it goes now
 
 
 class Record(msgspec.Struct, frozen=True):
-    """One exercise. coached: on, off or after; at: the day."""
+    """One exercise."""
 
     kind: str
     level: str
     seed: int
-    coached: str
+    coached: str  # on, off or after
     inside: bool
     past: bool
     stops: int
-    at: str = ""
+    at: str = ""  # the day
 
 
 def kept(records: Sequence[Record]) -> str:

@@ -57,7 +57,7 @@ class Done(msgspec.Struct, frozen=True):
 
 @dataclass
 class SneakUp:
-    """An exercise under way. log: what was done, with what was true."""
+    """An exercise under way."""
 
     kind: SneakKind
     level: Level
@@ -69,7 +69,7 @@ class SneakUp:
     machine: Lathe
     mate: Piece
     band: tuple[float, float]
-    log: list[Done] = field(default_factory=list)
+    log: list[Done] = field(default_factory=list)  # what was done, with what was true
 
     @property
     def plan(self) -> Plan:

@@ -14,12 +14,12 @@ SET_UP = 10.0  # minutes to hold a piece anew and true it; a shop rule
 
 
 class Effort(Struct, frozen=True):
-    """What a piece takes. stock, chips: kg; minutes: with setting up."""
+    """What a piece takes."""
 
     metal: str
-    stock: float
-    chips: float
-    minutes: float
+    stock: float  # kg
+    chips: float  # kg
+    minutes: float  # with setting up
 
     @property
     def says(self) -> str:

@@ -22,12 +22,13 @@ BESIDE = 0.02  # mm beyond a cut that are looked at
 
 
 class Standing(NamedTuple):
-    """A step with the piece before and after it; out: the end that stands out of the
-    holding or that the tool comes from, where it is known."""
+    """A step with the piece before and after it."""
 
     step: Step
     before: Body
     after: Body
+    # the end that stands out of the holding or that the tool comes from, where it is
+    # known
     out: Side | None
 
 

@@ -181,12 +181,7 @@ OPERATIONS: Mapping[str, Operation] = {
 class StepTold(Struct, frozen=True, dict=True):
     """A step as it is worked from.
 
-    drill: of a drilled hole, mm; tap: its thread; fit: number in the job of the fit it
-    is for; before, after: the piece as it stands; material: its metal; speeds: those
-    of the machine, rpm, None for any; leaves: metal for a later cut, mm to a side;
-    banded: it brings a size into its band; out: the end that stands out of the
-    holding, where it is known; stacked: how many lie on each other. The speed is worked
-    out when it is asked for.
+    The speed is worked out when it is asked for.
     """
 
     key: str
@@ -196,18 +191,18 @@ class StepTold(Struct, frozen=True, dict=True):
     tool: str
     note: str
     caution: str
-    drill: float
-    tap: str
+    drill: float  # of a drilled hole, mm
+    tap: str  # its thread
     hold: bool
-    fit: int
-    before: Body
-    after: Body
-    material: str
-    speeds: tuple[float, ...] | None
-    leaves: float = 0.0
-    banded: bool = False
-    out: Side | None = None
-    stacked: int = 1
+    fit: int  # number in the job of the fit it is for
+    before: Body  # the piece as it stands
+    after: Body  # the piece as it stands
+    material: str  # its metal
+    speeds: tuple[float, ...] | None  # those of the machine, rpm, None for any
+    leaves: float = 0.0  # metal for a later cut, mm to a side
+    banded: bool = False  # it brings a size into its band
+    out: Side | None = None  # the end that stands out of the holding, where it is known
+    stacked: int = 1  # how many lie on each other
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:

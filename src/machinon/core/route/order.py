@@ -39,13 +39,11 @@ FREE = ("mark", "deburr", "prove", "saw")  # done wherever the piece is
 
 
 class Broken(Struct, frozen=True):
-    """A rule of the shop that an order of work breaks, at a step.
-
-    never: no metal allows it; otherwise it can be overruled with a reason.
-    """
+    """A rule of the shop that an order of work breaks, at a step."""
 
     step: str
     says: str
+    # no metal allows it; otherwise it can be overruled with a reason
     never: bool = False
 
 

@@ -12,20 +12,14 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
 
 
 class Runout(Struct, frozen=True):
-    """A run-out resolved; lengths in mm, phase in degrees.
-
-    eccentricity: offset of the centre; phase: where the first harmonic is
-    highest; ovality: largest less smallest diameter from the second harmonic;
-    lobes: the strongest harmonic above the first (0: none stands out);
-    noise: root mean square of what both harmonics leave.
-    """
+    """A run-out resolved; lengths in mm, phase in degrees."""
 
     tir: float
-    eccentricity: float
-    phase: float
-    ovality: float
-    lobes: int
-    noise: float
+    eccentricity: float  # offset of the centre
+    phase: float  # where the first harmonic is highest
+    ovality: float  # largest less smallest diameter from the second harmonic
+    lobes: int  # the strongest harmonic above the first (0: none stands out)
+    noise: float  # root mean square of what both harmonics leave
     mean: float
     second: tuple[float, float]
 

@@ -18,18 +18,15 @@ _KEYS = ("name", "eccentricity", "phase", "tilt", "overhang", "clockings")
 
 
 class Element(Struct, frozen=True):
-    """One piece of the stack. mm, degrees; clockings: positions it bolts in.
-
-    phase: where its high side stands, from its own mark; None where nobody knows.
-    tilt: of its seat; overhang: length from the seat to where it counts.
-    """
+    """One piece of the stack. mm, degrees."""
 
     name: str
     eccentricity: float
+    # where its high side stands, from its own mark; None where nobody knows
     phase: float | None = None
-    tilt: float = 0.0
-    overhang: float = 0.0
-    clockings: int = 1
+    tilt: float = 0.0  # of its seat
+    overhang: float = 0.0  # length from the seat to where it counts
+    clockings: int = 1  # positions it bolts in
 
     @property
     def amplitude(self) -> float:
@@ -103,15 +100,11 @@ def likely(amplitudes: Sequence[float], count: int = ASSEMBLIES) -> tuple[float,
 
 
 class Clocking(Struct, frozen=True):
-    """How to turn the pieces against each other for the least eccentricity.
+    """How to turn the pieces against each other for the least eccentricity."""
 
-    positions: of each piece on the one it sits on, counted from 0; turned: the
-    same in degrees; left: the eccentricity that remains, mm.
-    """
-
-    positions: tuple[int, ...]
-    turned: tuple[float, ...]
-    left: float
+    positions: tuple[int, ...]  # of each piece on the one it sits on, counted from 0
+    turned: tuple[float, ...]  # the same in degrees
+    left: float  # the eccentricity that remains, mm
 
 
 def best_clocking(elements: Sequence[Element]) -> Clocking:

@@ -31,16 +31,14 @@ MACHINE_KINDS: tuple[MachineKind, ...] = get_args(MachineKind)
 
 
 class Machine(msgspec.Struct, frozen=True, tag="machine"):
-    """A machine of the shop; figures by key, lengths in mm, as text.
-
-    seat: the id of the piece that is its spindle or table, empty while nothing
-    of it is measured.
-    """
+    """A machine of the shop; figures by key, lengths in mm, as text."""
 
     id: str
     name: str
     kind: MachineKind
     figures: dict[str, str] = {}
+    # the id of the piece that is its spindle or table, empty while nothing of it is
+    # measured
     seat: str = ""
     note: str = ""
 
@@ -59,21 +57,19 @@ class Machine(msgspec.Struct, frozen=True, tag="machine"):
 
 
 class MachineFigure(Struct, frozen=True):
-    """A figure of a machine as it is shown; text: empty while it is not known.
-
-    size: as a number, mm or a count; 0 where it is none.
-    """
+    """A figure of a machine as it is shown."""
 
     name: str
-    text: str
-    size: float = 0.0
+    text: str  # empty while it is not known
+    size: float = 0.0  # as a number, mm or a count; 0 where it is none
 
 
 class FigureForm(Struct, frozen=True):
-    """A figure that a kind of machine has. kind: how it is typed and read."""
+    """A figure that a kind of machine has."""
 
     key: str
     name: str
+    # how it is typed and read
     kind: Literal["length", "count", "number", "list", "taper"]
     low: float
     high: float

@@ -17,60 +17,47 @@ SurfaceKind = Literal["outside", "inside", "gap", "length", "pitch", "span", "ru
 
 
 class Reading(msgspec.Struct, frozen=True, omit_defaults=True):
-    """One measurement as it was taken.
+    """One measurement as it was taken."""
 
-    value: mm as the instrument showed it; typed: as it was typed;
-    place: end and angle it was taken at, of a taper the distance from its end
-    in mm; temperature: of the part, °C, None when nobody looked; at: ISO time;
-    struck: why it does not count, empty while it does; kept: why a reading
-    that was pointed out counts all the same.
-    """
-
-    value: float
+    value: float  # mm as the instrument showed it
     instrument: str
-    typed: str = ""
+    typed: str = ""  # as it was typed
+    # end and angle it was taken at, of a taper the distance from its end in mm
     place: str = ""
-    temperature: float | None = None
-    at: str = ""
-    struck: str = ""
-    kept: str = ""
+    temperature: float | None = None  # of the part, °C, None when nobody looked
+    at: str = ""  # ISO time
+    struck: str = ""  # why it does not count, empty while it does
+    kept: str = ""  # why a reading that was pointed out counts all the same
 
 
 class Surface(msgspec.Struct, frozen=True, omit_defaults=True):
-    """A functional face of a piece and its readings; kind says what is read.
-
-    aids: sizes that stand in a reading, by name, mm or degrees: the pins of a
-    dovetail, the parallel under a depth gauge, the number of holes. given: the
-    standard it is taken by while nothing was read on it, as `16 h6` or `MT2`.
-    """
+    """A functional face of a piece and its readings; kind says what is read."""
 
     id: str
     name: str
     kind: SurfaceKind
     how: str = ""
     readings: tuple[Reading, ...] = ()
+    # sizes that stand in a reading, by name, mm or degrees: the pins of a dovetail, the
+    # parallel under a depth gauge, the number of holes
     aids: dict[str, float] = {}
+    # the standard it is taken by while nothing was read on it, as `16 h6` or `MT2`
     given: str = ""
 
 
 class Instrument(msgspec.Struct, frozen=True):
-    """An instrument; lengths in mm.
-
-    resolution: what it shows; uncertainty: of one reading, two sigma, with
-    its zero; repeatability: one sigma of reading again; suits: surface kinds;
-    least, most: its range, 0 where that is not said.
-    """
+    """An instrument; lengths in mm."""
 
     id: str
     name: str
-    resolution: float
-    uncertainty: float
-    repeatability: float
-    suits: tuple[SurfaceKind, ...]
+    resolution: float  # what it shows
+    uncertainty: float  # of one reading, two sigma, with its zero
+    repeatability: float  # one sigma of reading again
+    suits: tuple[SurfaceKind, ...]  # surface kinds
     inch: bool = False
     checked: str = ""
-    least: float = 0.0
-    most: float = 0.0
+    least: float = 0.0  # its range, 0 where that is not said
+    most: float = 0.0  # its range, 0 where that is not said
 
     def proves(self, band: float) -> bool:
         """Whether its doubt fits into a band of a width, mm."""
@@ -89,18 +76,16 @@ class Runs(msgspec.Struct, frozen=True):
 
 
 class Piece(msgspec.Struct, frozen=True, tag="piece"):
-    """A part that exists. role: what it is drawn as; making: how it was made, where
-    that was in this shop; runs: each time that its run-out was read.
-    """
+    """A part that exists."""
 
     id: str
     name: str
-    role: Literal["nose", "chuck", "other"]
+    role: Literal["nose", "chuck", "other"]  # what it is drawn as
     material: str = "steel"
     surfaces: tuple[Surface, ...] = ()
     note: str = ""
-    making: Making | None = None
-    runs: tuple[Runs, ...] = ()
+    making: Making | None = None  # how it was made, where that was in this shop
+    runs: tuple[Runs, ...] = ()  # each time that its run-out was read
 
     def surface(self, id: str) -> Surface | None:
         return next((surface for surface in self.surfaces if surface.id == id), None)
@@ -122,15 +107,7 @@ class Piece(msgspec.Struct, frozen=True, tag="piece"):
 
 
 class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
-    """A lathe; mm and rpm. nose: the id of the piece that is its spindle nose.
-
-    lead_screw: its pitch; wheels: teeth of the change wheels there are;
-    stepless: whether any speed between the first and the last can be set;
-    figures: what else is known, by key, as text.
-
-    dial_reads: whether one turn of the cross dial is counted on the diameter;
-    dial_division: one graduation as the dial reads, mm.
-    """
+    """A lathe; mm and rpm."""
 
     id: str
     name: str
@@ -138,14 +115,16 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
     between_centres: float
     swing_over_slide: float
     speeds: tuple[float, ...]
-    nose: str
+    nose: str  # the id of the piece that is its spindle nose
+    # whether one turn of the cross dial is counted on the diameter
     dial_reads: Literal["diameter", "radius"] = "diameter"
-    dial_division: float = 0.02
-    lead_screw: float = 4.0
-    wheels: tuple[int, ...] = ()
+    dial_division: float = 0.02  # one graduation as the dial reads, mm
+    lead_screw: float = 4.0  # its pitch
+    wheels: tuple[int, ...] = ()  # teeth of the change wheels there are
     tailstock: str = ""
+    # whether any speed between the first and the last can be set
     stepless: bool = False
-    figures: dict[str, str] = {}
+    figures: dict[str, str] = {}  # what else is known, by key, as text
 
     @property
     def speed_choices(self) -> tuple[float, ...]:

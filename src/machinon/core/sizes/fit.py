@@ -51,29 +51,25 @@ BAND_JOINTS: tuple[Joint, ...] = (
 
 
 class FitChoice(msgspec.Struct, frozen=True):
-    """What the person decided about one fit.
+    """What the person decided about one fit."""
 
-    number: as shown in the stack;
-    piece, surface: the existing half; exists: whether that half is the hole
-    or the shaft; want: a character in plain words, an ISO code, or "own"
-    with clearance_min and clearance_max (mm, negative is interference); for a
-    thread its class, empty for the usual one;
-    thread: the thread as decided by the person, else found from the readings;
-    joint: what it is for, which words it is chosen by, what follows from it;
-    given: what that joint asks besides, by input, as it was typed.
-    """
-
-    number: int
+    number: int  # as shown in the stack
     name: str
-    piece: str
-    surface: str
-    exists: Side = "shaft"
+    piece: str  # the existing half
+    surface: str  # the existing half
+    exists: Side = "shaft"  # whether that half is the hole or the shaft
+    # a character in plain words, an ISO code, or "own" with clearance_min and
+    # clearance_max (mm, negative is interference); for a thread its class, empty for
+    # the usual one
     want: str = "slides"
     clearance_min: float = 0.0
     clearance_max: float = 0.0
+    # the thread as decided by the person, else found from the readings
     thread: str = ""
     reason: str = ""
+    # what it is for, which words it is chosen by, what follows from it
     joint: Joint = "register"
+    # what that joint asks besides, by input, as it was typed
     given: dict[str, str] = {}
 
     @property

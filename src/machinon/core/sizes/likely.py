@@ -14,16 +14,12 @@ from machinon.core.tapers.tapers import named_tapers
 
 
 class Likely(Struct, frozen=True):
-    """A standard or nominal size that readings could be, and how likely; 0 to 1.
-
-    off: measured less nominal, mm; of a taper per length; note: what else has
-    that size.
-    """
+    """A standard or nominal size that readings could be, and how likely; 0 to 1."""
 
     name: str
-    off: float
+    off: float  # measured less nominal, mm; of a taper per length
     chance: float
-    note: str = ""
+    note: str = ""  # what else has that size
 
 
 LITTLE = 0.02  # below this chance a candidate is not worth a line

@@ -19,15 +19,13 @@ _SIDES = {"inside": "hole", "gap": "hole", "outside": "shaft"}
 
 
 class AsMade(Struct, frozen=True):
-    """What a standard says of a surface; mm, doubt at two sigma.
-
-    doubt: half the standard's own band; ratio: change of diameter per length
-    where it is a taper, and length over which it is given.
-    """
+    """What a standard says of a surface; mm, doubt at two sigma."""
 
     size: float
-    doubt: float
+    doubt: float  # half the standard's own band
     answer: Answer
+    # change of diameter per length where it is a taper, and length over which it is
+    # given
     ratio: float | None = None
     length: float = 0.0
 

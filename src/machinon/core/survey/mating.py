@@ -15,16 +15,13 @@ TIGHTEST, LOOSEST = -0.15, 0.6  # mm of play: beyond, two sizes were never meant
 
 
 class MatedPair(Struct, frozen=True):
-    """Two surfaces that go together; play in mm on the diameter, - is interference.
-
-    doubt: of the play, two sigma.
-    """
+    """Two surfaces that go together; play in mm on the diameter, - is interference."""
 
     surface: Surface
     piece: Piece
     mate: Surface
     play: float
-    doubt: float
+    doubt: float  # of the play, two sigma
 
     @property
     def says(self) -> str:
@@ -80,14 +77,11 @@ def _round(surface: Surface) -> bool:
 
 
 class MateLink(Struct, frozen=True):
-    """How a piece goes on another by more than a diameter, or with what between.
-
-    direct: without anything to be made.
-    """
+    """How a piece goes on another by more than a diameter, or with what between."""
 
     piece: Piece
     says: str
-    direct: bool
+    direct: bool  # without anything to be made
 
 
 def links_of(

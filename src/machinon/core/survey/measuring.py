@@ -31,17 +31,15 @@ from machinon.core.survey.surface_sums import missing_aids, sum_of, summed
 
 
 class TaperRead(Struct, frozen=True):
-    """A taper as its readings say: change of diameter per length, two sigma.
+    """A taper as its readings say."""
 
-    apart: between the outermost places, mm; half_angle: degrees.
-    """
-
-    ratio: float
-    doubt: float
-    apart: float
+    ratio: float  # change of diameter per length
+    doubt: float  # of the ratio, two sigma
+    apart: float  # between the outermost places, mm
 
     @property
     def half_angle(self) -> float:
+        """Degrees."""
         return math.degrees(math.atan(self.ratio / 2))
 
     @property
@@ -50,39 +48,32 @@ class TaperRead(Struct, frozen=True):
 
 
 class Measured(Struct, frozen=True):
-    """What the readings of a surface say; mm at 20 °C, doubt at two sigma.
+    """What the readings of a surface say; mm at 20 °C, doubt at two sigma."""
 
-    size: after the surface's sum, where it has one, in `kind`, which is what it
-    `says`; refused: why that sum cannot be done; mean: of the readings as they
-    are; shape: largest less smallest mean of the places that were named; tight:
-    the tightest of them, the narrowest of a slot, the thickest of a tongue; doubts:
-    readings that disagree, left out of the size while others remain; count: of the
-    readings used, 0 where a standard stands in for them;
-    taper: of the back less the front; out_of_round: largest less smallest
-    diameter of one end; slope: of a tapered surface, whose size is that at its
-    end; drawn: it is still to be made; answer: the working.
-    """
-
+    # after the surface's sum, where it has one, in `kind`, which is what it `says`
     size: float
     uncertainty: float
     spread: float
-    count: int
+    count: int  # of the readings used, 0 where a standard stands in for them
     step: float
+    # readings that disagree, left out of the size while others remain
     doubts: tuple[Doubt, ...]
     nominal: str
-    answer: Answer
-    mean: float = 0.0
+    answer: Answer  # the working
+    mean: float = 0.0  # of the readings as they are
     mean_doubt: float = 0.0
     kind: Kind = LENGTH
     says: str = ""
-    refused: str = ""
-    taper: float | None = None
-    out_of_round: float | None = None
+    refused: str = ""  # why that sum cannot be done
+    taper: float | None = None  # of the back less the front
+    out_of_round: float | None = None  # largest less smallest diameter of one end
+    # of a tapered surface, whose size is that at its end
     slope: TaperRead | None = None
-    shape: float = 0.0
+    shape: float = 0.0  # largest less smallest mean of the places that were named
+    # the tightest of them, the narrowest of a slot, the thickest of a tongue
     tight: Answer | None = None
     likely: tuple[Likely, ...] = ()
-    drawn: bool = False
+    drawn: bool = False  # it is still to be made
 
     @property
     def known_by(self) -> str:

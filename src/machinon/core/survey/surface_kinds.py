@@ -34,13 +34,10 @@ class SurfaceForm(Struct, frozen=True):
 
 
 class SurfaceGroup(Struct, frozen=True):
-    """What is added in one go: the surfaces that only mean something together.
-
-    part: the part of the menu that it stands in.
-    """
+    """What is added in one go: the surfaces that only mean something together."""
 
     key: str
-    part: str
+    part: str  # the part of the menu that it stands in
     name: str
     forms: tuple[SurfaceForm, ...]
 

@@ -26,19 +26,14 @@ from machinon.core.survey.surface_kinds import form_key
 
 
 class Sum(Struct, frozen=True):
-    """How a kind of surface goes from a reading to its size.
-
-    aids: inputs of the reckoning that are typed with the surface; fixed: those
-    that follow from the kind; reading, result: keys of the reckoning; says:
-    what the size is.
-    """
+    """How a kind of surface goes from a reading to its size."""
 
     reckoner: str
-    reading: str
-    result: str
-    says: str
-    aids: tuple[str, ...]
-    fixed: Mapping[str, Any]
+    reading: str  # keys of the reckoning
+    result: str  # keys of the reckoning
+    says: str  # what the size is
+    aids: tuple[str, ...]  # inputs of the reckoning that are typed with the surface
+    fixed: Mapping[str, Any]  # those that follow from the kind
     kind: Kind = LENGTH
 
     @property

@@ -19,10 +19,10 @@ ANGLES = {"R8": (16 + 51 / 60) / 2, "5C": 10.0, "ER": 8.0}
 
 
 class Taper(Struct, frozen=True):
-    """A taper. ratio: change of diameter per length; sizes in mm where given."""
+    """A taper; its sizes in mm, None where its standard gives none."""
 
     name: str
-    ratio: float
+    ratio: float  # change of diameter per length
     large: float | None = None
     small: float | None = None
     length: float | None = None

@@ -16,13 +16,13 @@ EXACT = 1e-9
 
 
 class Train(Struct, frozen=True):
-    """A train of wheels; pitch in mm. mounts: by the usual sum rule."""
+    """A train of wheels; pitch in mm."""
 
     drivers: tuple[int, ...]
     driven: tuple[int, ...]
     pitch: float
     error_percent: float
-    mounts: bool
+    mounts: bool  # by the usual sum rule
 
 
 def mounts(

@@ -19,21 +19,16 @@ FormName = Literal[
 
 
 class Form(Struct, frozen=True):
-    """A thread form; depths a side, per millimetre of pitch.
-
-    angle: included, degrees; height: of the sharp triangle; pitch_depth: from
-    the major to the pitch diameter; internal, external: to the minor diameter
-    of the nut and of the screw; engaged: what 100 % of thread means.
-    """
+    """A thread form; depths a side, per millimetre of pitch."""
 
     name: FormName
     words: str
-    angle: float
-    height: float
-    pitch_depth: float
-    internal: float
-    external: float
-    engaged: float
+    angle: float  # included, degrees
+    height: float  # of the sharp triangle
+    pitch_depth: float  # from the major to the pitch diameter
+    internal: float  # to the minor diameter of the nut and of the screw
+    external: float  # to the minor diameter of the nut and of the screw
+    engaged: float  # what 100 % of thread means
     source: str
 
 

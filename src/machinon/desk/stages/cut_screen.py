@@ -22,19 +22,16 @@ _HEADS = {
 
 
 class CutScreen(Struct, frozen=True):
-    """What the screen says: plain texts, made from the plan by `present`.
+    """What the screen says: plain texts, made from the plan by `present`."""
 
-    asks: what Enter takes next; ink: of the large figure.
-    """
-
-    asks: Asks
+    asks: Asks  # what Enter takes next
     head: str
     large: str
     under: str
     why: str
     prompt: str
     enter: str
-    ink: str
+    ink: str  # of the large figure
 
 
 def present(job: OpenJob) -> CutScreen:

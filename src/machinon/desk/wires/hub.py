@@ -19,16 +19,15 @@ TWICE = 0.35  # seconds within which the same reading is one that was sent twice
 
 @dataclass
 class OnWire:
-    """A device as it stands. says: of its state; hand: of a gauge, what it sent last
-    and nobody took yet, mm."""
+    """A device as it stands."""
 
     device: Device
     link: Link
     state: State = "opening"
-    says: str = ""
+    says: str = ""  # of its state
     at: float = 0.0
     mirror: Mirror = field(default_factory=Mirror)
-    hand: float | None = None
+    hand: float | None = None  # of a gauge, what it sent last and nobody took yet, mm
     last: float | None = None
 
     def stale(self, now: float) -> bool:

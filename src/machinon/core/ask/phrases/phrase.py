@@ -12,14 +12,12 @@ Reader = Callable[[Said], Inputs | None]
 
 
 class Phrase(Struct, frozen=True):
-    """A question: its reckoning, an example, and what reads it.
-
-    keyed: whether a word must be said for it; without one every part must be used.
-    """
+    """A question: its reckoning, an example, and what reads it."""
 
     reckoner: str
     example: str
     read: Reader
+    # whether a word must be said for it; without one every part must be used
     keyed: bool = True
 
 

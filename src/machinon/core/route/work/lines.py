@@ -18,33 +18,28 @@ AXES = {"X": "X", "Y": "Y", "Z": "Z", CARRIAGE: "Z"}
 
 
 class Shown(Struct, frozen=True):
-    """A figure that is set or read at the machine; a word where it is no size.
-
-    step: as fine as it is said, mm.
-    """
+    """A figure that is set or read at the machine; a word where it is no size."""
 
     name: str
     value: float | str
     kind: Kind = LENGTH
-    step: float = 0.01
+    step: float = 0.01  # as fine as it is said, mm
 
 
 class WorkLine(Struct, frozen=True):
-    """One thing to do.
+    """One thing to do."""
 
-    key: stays while the step does; at: where on the face that is worked on, mm from
-    its low left corner or the axis of what turns, for the picture; asks: the length
-    that is read at the machine there, by its name among what was read, and in words;
-    empty for none; seconds: that it may take, for its clock; 0 for as long as it takes.
-    """
-
-    key: str
+    key: str  # stays while the step does
     head: str
     figures: tuple[Shown, ...] = ()
     note: str = ""
+    # where on the face that is worked on, mm from its low left corner or the axis of
+    # what turns, for the picture
     at: Point | None = None
+    # the length that is read at the machine there, by its name among what was read, and
+    # in words; empty for none
     asks: tuple[str, str] = ("", "")
-    seconds: float = 0.0
+    seconds: float = 0.0  # that it may take, for its clock; 0 for as long as it takes
 
 
 class Way(Struct, frozen=True):
@@ -57,24 +52,21 @@ class Way(Struct, frozen=True):
 
 
 class WorkList(Struct, frozen=True):
-    """The lines of a step, the choices that shape them, and what opens the sums.
-
-    zero: where on the face the zero of the figures stands, as `Line.at`.
-    """
+    """The lines of a step, the choices that shape them, and what opens the sums."""
 
     lines: tuple[WorkLine, ...]
     ways: tuple[Way, ...] = ()
     answers: tuple[Answer, ...] = ()
+    # where on the face the zero of the figures stands, as `Line.at`
     zero: Point = (0.0, 0.0)
 
 
 class Machines(Struct, frozen=True):
-    """The machines that a step may be worked on; None for one the shop has not. pins:
-    the gauge pins that it has, mm."""
+    """The machines that a step may be worked on; None for one the shop has not."""
 
     lathe: Lathe | None = None
     divider: Machine | None = None
-    pins: tuple[float, ...] = ()
+    pins: tuple[float, ...] = ()  # the gauge pins that it has, mm
 
 
 def way(
