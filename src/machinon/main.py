@@ -53,7 +53,7 @@ def _options(arguments: Sequence[str]) -> argparse.Namespace:
 
 
 def own_shop() -> Path:
-    """Where the person's own shop lives: the XDG data folder."""
+    """The person's own shop file: in the XDG data folder."""
     from platformdirs import user_data_path
 
     return user_data_path("machinon") / "shop.machinon"
@@ -71,7 +71,7 @@ ended: list[int] = []  # each time that the program was told to end
 
 
 def reports() -> Path:
-    """Where reports of faults go: the XDG state folder."""
+    """Folder of fault reports: in the XDG state folder."""
     from platformdirs import user_state_path
 
     return user_state_path("machinon") / "reports"

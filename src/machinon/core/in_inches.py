@@ -1,4 +1,4 @@
-"""What is written in millimetres, as an inch shop says it.
+"""Texts written in millimetres, turned into inches for an inch shop.
 
 Families write their sentences in millimetres, with the trade's own turns: `⌀60`,
 `8.6 deep`, `leave 0.5 mm`. An inch shop reads them in inches; what is a name stays:
@@ -76,6 +76,6 @@ def _said(found: re.Match[str]) -> str:
 
 
 def _inches(millimetres: str) -> str:
-    """As finely as it was said, and no coarser than a tenth of a thou."""
+    """The length as finely as it was said, and no coarser than a tenth of a thou."""
     step = min(10.0 ** -len(millimetres.partition(".")[2]), 0.01)
     return length_text(float(millimetres), step, inch=True, unit=False)

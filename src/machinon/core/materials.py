@@ -1,4 +1,5 @@
-"""What materials do that matters here: grow, weigh, give, take a speed or a screw."""
+"""Properties of materials: expansion, weight, stiffness, cutting speed, grip of a
+screw."""
 
 import functools
 import math
@@ -45,7 +46,7 @@ class Material(Struct, frozen=True):
 
     @property
     def tool(self) -> str:
-        """What a home shop turns it with."""
+        """The tool that a home shop turns it with."""
         return "carbide" if self.hard else "hss"
 
     @property

@@ -32,7 +32,7 @@ class Kind(Struct, frozen=True):
 
     @property
     def allowed(self) -> str:
-        """What may be typed, for a refusal."""
+        """The allowed entries, for a refusal."""
         return f"Type a {self.name} such as {self.examples}."
 
 
@@ -160,7 +160,7 @@ def _is_scale_fraction(over: int, under: int) -> bool:
 
 
 class _Is(Enum):
-    """What a value on the way is."""
+    """The form of a value while it is worked out."""
 
     BARE = auto()  # a number with no unit yet
     FRACTION = auto()  # a bare fraction of an inch, as 13/32
@@ -168,7 +168,7 @@ class _Is(Enum):
 
 
 class _Term(Struct, frozen=True):
-    """A value on the way: its number, and whether it has its unit yet."""
+    """A value while it is worked out: its number, and whether it has its unit yet."""
 
     value: float
     sort: _Is

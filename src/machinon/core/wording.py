@@ -2,7 +2,7 @@
 
 
 def begun(words: str) -> str:
-    """As a sentence begins; the rest stays as it is: `Thread M45`."""
+    """The words as a sentence begins; the rest stays as it is: `Thread M45`."""
     return words[:1].upper() + words[1:]
 
 

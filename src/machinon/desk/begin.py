@@ -116,7 +116,7 @@ def chosen_mates(
 def typed_of_mates(
     family: Family, typed: Mapping[str, str], inch: bool = False
 ) -> dict[str, str]:
-    """What no gauge reads of the mates, as far as it was said."""
+    """Those sizes of the mates that no gauge reads, as far as they were said."""
     found = {}
     for key, mate_size in family.mate_keys.items():
         text = typed.get(f"size.{key}", "").strip()

@@ -1,4 +1,4 @@
-"""What every stage of a job needs from the desk around it."""
+"""Everything that a stage of a job needs from the desk around it."""
 
 import functools
 from collections.abc import Callable, Mapping
@@ -34,7 +34,7 @@ class Bench:
     reckon: Callable[[str, Mapping[str, Any]], None]  # opens a reckoning with inputs
 
     def still_wanted(self) -> tuple[str, list[WayOn]]:
-        """What of the mates is not known yet, a line each, and the ways to tell it."""
+        """The unknown sizes of the mates, a line each, and the ways to tell them."""
         missing = self.job.plan.missing
         lines = [f"{mate.called}: {words}" for mate, words in by_mate(missing)]
         ways: list[WayOn] = [

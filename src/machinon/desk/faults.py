@@ -1,4 +1,4 @@
-"""What happens when something of ours goes wrong: said, reported, and gone on.
+"""Faults of our own: said, reported, and survived.
 
 A fault never ends the program and never takes an entry along. The report names
 code and versions only: no paths of the person's, no sizes, no names.
@@ -62,7 +62,7 @@ class Faults:
 
     @staticmethod
     def _traced(error: BaseException) -> list[str]:
-        """Where it happened, by module and line of our own code."""
+        """The place of an error, by module and line of our own code."""
         found = []
         for frame in traceback.extract_tb(error.__traceback__):
             _, own, module = frame.filename.partition("machinon/")
@@ -95,7 +95,8 @@ class Faults:
         error: BaseException,
         _trace: TracebackType | None,
     ) -> None:
-        """In place of sys.excepthook: what leaves a slot or an event handler."""
+        """Stands in for sys.excepthook: takes an error that leaves a slot or an event
+        handler."""
         if issubclass(kind, KeyboardInterrupt):
             sys.__excepthook__(kind, error, _trace)
             return

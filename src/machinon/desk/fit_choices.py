@@ -70,7 +70,7 @@ class Choice(QWidget):
         return radio
 
     def finish(self) -> None:
-        """What stands last in each: the advice, and the joint's own part."""
+        """Adds the last rows of each: the advice, and the joint's own part."""
         self.advice = label("", "", "stop", wrap=True)
         self.box.addWidget(self.advice)
         self.part = JointPart(self.bench)

@@ -69,7 +69,8 @@ MADE: tuple[Stage, ...] = ("survey", "fits", "piece", "route")
 
 
 class RailState(Struct, frozen=True):
-    """What the rail shows: where one is, what is open, what the job has not, grave."""
+    """The rail: the stage at hand, what is open, what the job has not, what is
+    grave."""
 
     stage: Stage
     open: Mapping[Stage, int]
@@ -341,7 +342,7 @@ class JobPage(QWidget):
         self.head.setFixedHeight(px(36) if low else min(px(158), left))
 
     def _fit_foot(self) -> None:
-        """Where there is little room a caution needs it; trouble always has it."""
+        """Hides the foot where a caution needs the room; trouble always shows."""
         trouble = self.saved.property("ink") == "stop"
         self.saved.setVisible(trouble or self.width() > self.look.px(1100))
 
@@ -349,7 +350,7 @@ class JobPage(QWidget):
 
     @property
     def at(self) -> Any:
-        """What is chosen in the stage that is shown."""
+        """The choice in the stage that is shown."""
         view = self.view()
         return view.at if view is not None else None
 
@@ -369,7 +370,8 @@ class JobPage(QWidget):
         return self.views[self.stage]
 
     def _why_not(self) -> tuple[str, str, *tuple[WayOn, ...]]:
-        """What a stage says that this piece does not go through, and where to go."""
+        """The sentence of a stage that this piece does not go through, and where to
+        go."""
         missing, ways = self.bench.still_wanted()
         if missing:
             to_do = "prove" if self.stage == "proof" else "cut"
@@ -535,7 +537,8 @@ class JobPage(QWidget):
         self._fit_head()
 
     def next_step(self) -> str:
-        """What comes when nothing is open here, in words; empty while something is."""
+        """The words of the next step once nothing is open here; empty while something
+        is."""
         if self.job.plan.open.get(self.stage):
             return ""
         if self._ends_in_fits and self.stage == BEFORE_PIECE[-1]:

@@ -1,4 +1,4 @@
-"""What a joint asks, what follows from it, and the schools there are."""
+"""The inputs of a joint, its consequences, and the schools there are."""
 
 from PySide6.QtWidgets import (
     QComboBox,
@@ -42,7 +42,7 @@ def band_text(band: Band, inch: bool) -> str:
 
 
 def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:
-    """What follows from a fit, as a figure with its working."""
+    """Shows a consequence of a fit, as a figure with its working."""
     figure.set_name(effect.name)
     ink = "stop" if effect.grave else ""
     value = effect.value
@@ -67,7 +67,7 @@ def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:
 
 
 class Figures(Abreast):
-    """As many figures, two abreast unless said, as there is to show."""
+    """As many figures as needed, two abreast unless said."""
 
     def __init__(self, bench: Bench, abreast: int = 2) -> None:
         super().__init__(abreast)
@@ -87,12 +87,12 @@ class Figures(Abreast):
         return self.all[:count]
 
     def texts(self) -> dict[str, str]:
-        """What is shown, by name."""
+        """The texts shown, by name."""
         return {f.name(): f.text() for f in self.all if not f.isHidden()}
 
 
 class JointPart(QWidget):
-    """What a joint asks besides, what follows from it, and the schools there are."""
+    """The inputs of a joint, its consequences, and the schools there are."""
 
     def __init__(self, bench: Bench) -> None:
         super().__init__()
@@ -171,7 +171,7 @@ class JointPart(QWidget):
             self.asked.put(made)
 
     def _usual(self, ask: Input) -> str:
-        """What stands in for an entry until it is typed."""
+        """The value that stands in for an entry until it is typed."""
         if ask.required or ask.default is None:
             return ""
         return self._said(ask, ask.default)
@@ -210,7 +210,7 @@ class JointPart(QWidget):
         self._next(key)
 
     def _next(self, key: str) -> None:
-        """On to the entry after the one that was taken."""
+        """Moves on to the entry after the one that was taken."""
         keys = list(self.fields)
         after = keys[keys.index(key) + 1 :] if key in keys else []
         for later in after:

@@ -19,7 +19,7 @@ RECENT = 8  # shops that are remembered
 
 
 class TroubleBar(QFrame):
-    """What stands over everything while entries are not on disk.
+    """A bar over everything while entries are not on disk.
 
     Signals: retry_wished(), copy_wished().
     """

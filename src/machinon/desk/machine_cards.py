@@ -64,7 +64,7 @@ class PictureCard(Card):
         self.box.setContentsMargins(0, 0, 0, 0)
 
     def figures(self) -> dict[str, MachineFigure]:
-        """What the picture shows, by the key of its entry."""
+        """The figures of the picture, by the key of their entry."""
         raise NotImplementedError
 
     def kind(self) -> str:
@@ -110,7 +110,7 @@ class PictureCard(Card):
         self.keeper.setVisible(not self.list.isHidden())
 
     def feet(self, *more: tuple[str, Callable[[], object]]) -> None:
-        """What is done with the machine; the list opens for one that is known."""
+        """The acts on the machine; the list opens for one that is known."""
         if self.known:
             more = (("As a list", self.show_list), *more)
         self.box = self.whole

@@ -96,7 +96,7 @@ class Abreast(QWidget):
         ]
 
     def _columns(self, width: int) -> int:
-        """How many there is room for in a row."""
+        """Number of columns that have room in a row."""
         gap, least = self.grid.horizontalSpacing(), self._least()
         if self.even:
             room = (width + gap) // max(max(least, default=0) + gap, 1)
@@ -187,7 +187,7 @@ class FigureLabel(QLabel):
         self.setText(words)
 
     def fit(self, room: int) -> None:
-        """In one line or more, by the room there is."""
+        """Lays the items out in one line or more, by the room there is."""
         spare = room - self.fontMetrics().horizontalAdvance(self.words)
         if spare < 0:
             self.setText(in_lines(self._parts, self.fontMetrics(), room))
@@ -255,7 +255,7 @@ ANY = 10_000  # px: as high as there is room
 
 
 def keep_low(page: QWidget, part: QWidget, most: int) -> None:
-    """Where a page scrolls a part of it is no higher: what is under that stays near."""
+    """Limits a part's height where a page scrolls: what is under it stays near."""
     scrolls = page.minimumSizeHint().height() >= page.height()
     part.setMaximumHeight(most if scrolls else ANY)
 
@@ -311,7 +311,7 @@ class OnePage(QWidget):
 
 
 def beside(view: QAbstractItemView) -> int:
-    """What the sign of an item and its margins take beside its words, px."""
+    """Width of an item's sign and margins beside its words, px."""
     sign = view.style().pixelMetric(QStyle.PixelMetric.PM_SmallIconSize, None, view)
     return sign + view.fontMetrics().height() * 3 // 2
 
@@ -342,7 +342,7 @@ class FiguresTree(QTreeWidget):
 
     @property
     def spent(self) -> int:
-        """What a name has before it: indentation, its sign and its margins, px."""
+        """Width before a name: indentation, its sign and its margins, px."""
         return 2 * self.indentation() + beside(self)
 
     @property
@@ -376,7 +376,7 @@ class InLines(QStyledItemDelegate):
         self._view = view
 
     def _room(self) -> int:
-        """How wide the words may be, px."""
+        """Width for the words, px."""
         return self._view.viewport().width() - beside(self._view)
 
     def sizeHint(

@@ -195,7 +195,7 @@ class WhatIsMade(QWidget):
 
 
 class NewJobPage(FormPage):
-    """What is made at the left; what it goes on, its name and reason at the right.
+    """The piece to make at the left; its mates, name and reason at the right.
 
     For an open job: one piece more that it makes.
     """
@@ -270,7 +270,7 @@ class NewJobPage(FormPage):
             self._ask_mates(family)
 
     def _ask_mates(self, family: Family) -> None:
-        """What the piece goes on or carries: of the shop, or new."""
+        """Asks for the mates: pieces of the shop, or new ones."""
         roles = {mate.role: mate for mate in family.mates}
         for role, wanted in mate_pieces(family).items():
             here = self.job.made_here().values() if self.job is not None else ()

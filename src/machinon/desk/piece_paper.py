@@ -65,7 +65,7 @@ def write_sheet(
 
 
 def _application() -> QCoreApplication:
-    """What paints letters; made where the program has no window."""
+    """The application that paints letters; made where the program has no window."""
     running = QApplication.instance()
     if running is not None:
         return running

@@ -92,7 +92,7 @@ class Question:
         return [other for other in others if other != kept]
 
     def _ask_with(self, key: str, choice: str) -> None:
-        """What a choice needs besides, and not what another one did."""
+        """Asks the inputs of a choice, and not those of another one."""
         choices = ASKS.get((self.reckoning.name, key), {})
         if choice not in choices:
             return

@@ -286,7 +286,7 @@ class ReckonerPage(QWidget):
         self._share(0)
 
     def _show_buttons(self) -> None:
-        """What can be done with an answer, while there is one."""
+        """Shows the acts on an answer, while there is one."""
         there = self.question is not None
         for widget in (self.working, self.copy, self.print):
             widget.setVisible(there)

@@ -158,7 +158,7 @@ def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[_Part]:
 def _said_of(
     job: OpenJob, step: StepTold, number: int
 ) -> Iterator[tuple[str, float, Role, bool]]:
-    """What is said of a step: its title, how it is done, its limits, what to mind."""
+    """The paragraph of a step: its title, how it is done, its limits, its cautions."""
     yield f"{number}  {step.title}", 12.5, "text", True
     how = [step.tool]
     if step.speed is not None:

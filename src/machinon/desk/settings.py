@@ -1,4 +1,4 @@
-"""What the desk remembers between starts: one table, kept in an ini file."""
+"""Settings of the desk between starts: one table, kept in an ini file."""
 
 from pathlib import Path
 from typing import Any

@@ -334,7 +334,7 @@ ROW = 92.0  # page units from surface to surface
 
 
 def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> None:
-    """What is to be measured, each with its picture and boxes to write in.
+    """Writes the surfaces to be measured, each with its picture and boxes to write in.
 
     Raises MachinonError as `write_drawing`, and where there is nothing to measure.
     """

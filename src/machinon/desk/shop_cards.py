@@ -53,7 +53,7 @@ from machinon.store.shop_file import ShopFile, local_time
 
 
 class Page(Protocol):
-    """What a card needs of the page that it lies on."""
+    """The services that a card needs of its page."""
 
     look: Look
     file: ShopFile
@@ -124,7 +124,7 @@ class Card(QWidget):
         raise NotImplementedError
 
     def foot(self, words: str, *more: tuple[str, Callable[[], object]]) -> None:
-        """What is done with the card: keep it, and what else there is."""
+        """The acts on the card: keep it, and others."""
         row = QHBoxLayout()
         row.addStretch(1)
         for text, act in more:
@@ -277,7 +277,7 @@ class PieceCard(Card):
         self.fits.setText("\n".join(self._what_fits(self.pieces)))
 
     def _what_fits(self, pieces: list[Piece]) -> list[str]:
-        """Which pieces go with it, directly or with something between."""
+        """Lists the pieces that go with it, directly or with a part between."""
         found = [
             f"{mate.surface.name}: {within(mate.mate.name)} of {mate.piece.name} "
             f"{mate.says}, play {small_text(mate.play, self.inch)} "

@@ -69,7 +69,7 @@ from machinon.store.shop_file import Damaged, ShopFile
 
 
 class ShopPage(QWidget):
-    """What the shop owns at the left, the chosen thing at the right.
+    """The shop's belongings at the left, the chosen thing at the right.
 
     Signals: left() to go back.
     """
@@ -242,14 +242,14 @@ class ShopPage(QWidget):
         return opener
 
     def list_menu(self) -> QMenu:
-        """What can be done with the list of the chosen thing."""
+        """The acts on the list of the chosen thing."""
         menu = QMenu(self)
         menu.addAction(f"Import {self._list}…", self._import)
         menu.addAction(f"Export {self._list}…", self._export)
         return menu
 
     def new_menu(self) -> QMenu:
-        """What can be entered."""
+        """The things that can be entered."""
         menu = QMenu(self)
         for kind in MACHINE_KINDS:
             menu.addAction(begun(kind), lambda kind=kind: self.new_machine(kind))
@@ -317,7 +317,7 @@ class ShopPage(QWidget):
         view.begin()
 
     def end_measuring(self) -> None:
-        """Back from measuring to the piece as it now is."""
+        """Goes back from measuring to the piece as it now is."""
         self._fill(*self._at)
 
     def _open_working(self, answer: Answer) -> None:
@@ -345,7 +345,7 @@ class ShopPage(QWidget):
         self.say(f"{name} removed; Undo brings it again.")
 
     def _needed_by(self, kind: str, id: str) -> str:
-        """What would be left without a thing that it rests on; empty for nothing."""
+        """Things that would be left without one that they rest on; empty for none."""
         jobs = self.file.all_of(Job)
         if kind == "piece":
             job = next((job.name for job in jobs if id in job.pieces), "")
@@ -378,7 +378,7 @@ class ShopPage(QWidget):
         return menu
 
     def add_starters(self) -> None:
-        """Those of the usual instruments that the shop does not have yet."""
+        """Adds those of the usual instruments that the shop does not have yet."""
         shop = self.file.shop()
         have = {instrument.id for instrument in shop.instruments}
         added = [

@@ -1,4 +1,4 @@
-"""What the readings of a surface say, and how they are taken."""
+"""The size of a surface by its readings, and how they are taken."""
 
 from PySide6.QtWidgets import (
     QVBoxLayout,

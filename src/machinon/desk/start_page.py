@@ -236,7 +236,7 @@ class StartPage(QWidget):
         return found if isinstance(found, Job) else None
 
     def _show_other(self) -> None:
-        """Those put away in place of those under way, or back."""
+        """Lists the jobs put away in place of those under way, or back."""
         self._away = not self._away
         self._list_jobs(self.file.entries("job"))
 
@@ -258,7 +258,7 @@ class StartPage(QWidget):
         self.job_menu(id).popup(row.mapToGlobal(row.rect().topRight()))
 
     def job_menu(self, id: str) -> QMenu:
-        """What can be done with a job of the list besides opening it."""
+        """The acts on a job of the list besides opening it."""
         menu = QMenu(self)
         job = self._job(id)
         if job is None:
@@ -293,13 +293,14 @@ class StartPage(QWidget):
         self.changed.emit()
 
     def _delete(self, job: Job) -> None:
-        """Out of the list; every line of it stays in the daybook."""
+        """Deletes a job from the list; every line of it stays in the daybook."""
         self.file.remove("shop", f"Job deleted: {job.name}.", job.id)
         self.changed.emit()
 
     @property
     def context(self) -> str:
-        """What is undone here: the shop's own acts, a deleted job among them."""
+        """The acts that can be undone here: the shop's own, a deleted job among
+        them."""
         return "shop"
 
     def undo(self) -> None:

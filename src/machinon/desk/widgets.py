@@ -47,7 +47,7 @@ ROOMY = 1.3  # scale of figures from which pictures and the daybook take less ro
 
 
 class Look:
-    """What every widget shares: the theme and the font scale now in force."""
+    """The common look of every widget: the theme and the font scale now in force."""
 
     def __init__(self, theme: Theme, scale: float) -> None:
         self.theme = theme
@@ -289,7 +289,7 @@ class EnterButton(QPushButton):
         )
 
     def _room(self) -> int:
-        """For its words, px."""
+        """Width for its words, px."""
         option = QStyleOptionButton()
         self.initStyleOption(option)
         contents = QStyle.SubElement.SE_PushButtonContents
@@ -358,7 +358,7 @@ WayOn = tuple[str, Callable[[], object]]  # what a button says, and what it does
 
 
 class EmptyPage(QFrame):
-    """What goes here while there is nothing yet, and the buttons that start it."""
+    """A page with nothing yet, and the buttons that start it."""
 
     def __init__(self, look: Look, framed: bool = True) -> None:
         super().__init__()
@@ -404,7 +404,7 @@ def scrolled(widget: QWidget) -> QScrollArea:
 
 
 def area_of(widget: QWidget) -> QScrollArea | None:
-    """What a widget scrolls in, where it does."""
+    """The scroll area of a widget, where it has one."""
     around = widget.parentWidget()
     while around is not None and not isinstance(around, QScrollArea):
         around = around.parentWidget()
@@ -510,7 +510,7 @@ class Figure(QWidget):
         self._fit()
 
     def _fit(self) -> None:
-        """In more lines where one is too long."""
+        """Breaks the words into more lines where one is too long."""
         for line, beside in ((self._value, self._unit), (self._small, self._working)):
             taken = 0 if beside.isHidden() else beside.sizeHint().width()
             line.fit(self.width() - taken)
@@ -639,7 +639,7 @@ class Field(QWidget):
         self.edit.setCursorPosition(0)
 
     def hint(self, text: str) -> None:
-        """What stands under the entry while nothing is wrong with it."""
+        """Shows a hint under the entry while nothing is wrong with it."""
         if not self.refused:
             self._say(text, False)
 
@@ -649,7 +649,7 @@ class Field(QWidget):
         self._say("", False)
 
     def accept(self) -> None:
-        """What stands here is no longer refused."""
+        """Takes back a refusal."""
         self._say("", False)
 
     def refuse(self, message: str) -> None:
@@ -659,7 +659,7 @@ class Field(QWidget):
         self.edit.selectAll()
 
     def misread(self) -> str:
-        """What is wrong with the text as a quantity; empty for one, or for words."""
+        """The fault of the text as a quantity; empty for a good one, or for words."""
         if self._kind is not None:
             try:
                 parse(self.text(), self._kind, inch=self._inch())

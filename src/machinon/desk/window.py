@@ -49,7 +49,7 @@ FULL_WIDTH, FULL_HEIGHT = 1180, 560  # px that a stage alone wants at 100 %
 
 
 def typed_in(page: QWidget) -> dict[str, str]:
-    """What is typed and not yet taken, by the name of its entry."""
+    """The text that is typed and not yet taken, by the name of its entry."""
     return {
         entry.accessibleName(): entry.text()
         for entry in page.findChildren(LineEntry)
@@ -165,7 +165,7 @@ class MainWindow(QMainWindow):
             menu.aboutToShow.connect(self._enable)
 
     def handlers(self) -> dict[str, object]:
-        """What each command does, by its id."""
+        """The act of each command, by its id."""
         return {
             "job.new": self.new_job,
             "job.more": self.add_made,
@@ -214,7 +214,7 @@ class MainWindow(QMainWindow):
         }
 
     def _enable(self) -> None:
-        """What can be done now, when a menu opens."""
+        """Enables the possible commands when a menu opens."""
         in_job = self.job_page() is not None
         for id, action in self.actions_by_id.items():
             if id.startswith(IN_JOB):
@@ -376,7 +376,7 @@ class MainWindow(QMainWindow):
             page.at_the_machine()
 
     def go(self, stage: "Stage", fit: int = 0) -> None:
-        """To a stage of the open job, from wherever one is."""
+        """Goes to a stage of the open job, from anywhere."""
         page = self.job_page()
         if page is not None:
             page.show_stage(stage, fit)
@@ -411,7 +411,7 @@ class MainWindow(QMainWindow):
         self._refresh_page = self.show_shop
 
     def show_devices(self) -> None:
-        """What is on a wire, and how it is read."""
+        """Shows the devices on a wire, and how they are read."""
         self._leave_machine()
         job = self.job
         page = self.wired.page()

@@ -26,7 +26,7 @@ class NotUnderstood(Exception):
 
 
 class LineForm(msgspec.Struct, frozen=True):
-    """How the lines of a device are read."""
+    """The form of a device's lines."""
 
     name: str
     pattern: str

@@ -48,8 +48,8 @@ class RawLine(Struct, frozen=True):
 
 @dataclass(slots=True)
 class Counts:
-    """What became of what came: complete lines, understood ones, handed over ones,
-    those set aside because they came too fast, and times that the port was lost."""
+    """Counts of a wire: complete lines, understood ones, handed over ones, those set
+    aside because they came too fast, and times that the port was lost."""
 
     lines: int = 0
     understood: int = 0
@@ -60,7 +60,7 @@ class Counts:
 
 @dataclass(slots=True)
 class _Gate:
-    """How many readings a gauge sent in the running second."""
+    """Counts a gauge's readings in the running second."""
 
     since: float = 0.0
     count: int = 0
@@ -178,7 +178,7 @@ class Link:
             self._show(now)
 
     def _heard_now(self) -> bytes:
-        """What is there, after up to `WAIT` seconds."""
+        """The text that has come, after up to `WAIT` seconds."""
         port = self._port
         if "://" not in self.device.port:
             return bytes(port.read(max(int(port.in_waiting), 1)))

@@ -1,4 +1,4 @@
-"""What a read-out shows, as it is counted here: zero, preset and half are ours.
+"""A read-out's figures as they are counted here: zero, preset and half are ours.
 
 Nothing is sent to the device: what it counts from stays as it is.
 """
@@ -32,7 +32,7 @@ class Mirror:
 
     @property
     def shown(self) -> dict[str, float]:
-        """What each axis shows here, mm."""
+        """The figure of each axis here, mm."""
         return {axis: raw - self.zero.get(axis, 0.0) for axis, raw in self.raw.items()}
 
     def set_to(self, axis: str, value: float) -> None:
@@ -47,5 +47,5 @@ class Mirror:
             self.set_to(axis, self.shown[axis] / 2)
 
     def trust(self) -> None:
-        """What jumped was looked at: it stands as it is now."""
+        """Trusts a jump of the figures, which somebody looked at."""
         self.jumped.clear()

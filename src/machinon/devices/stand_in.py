@@ -25,7 +25,7 @@ _NOISE = "0123456789.+-XYZ#?~ "
 
 
 class Misbehaving(Struct, frozen=True):
-    """How a wire goes wrong."""
+    """The faults of a wire."""
 
     drop: float = 0.0  # seconds between two drop-outs, 0 for none
     garble: float = 0.0  # share of the lines that arrive damaged
@@ -111,12 +111,12 @@ class StandIn:
 
     @property
     def url(self) -> str:
-        """Where its socket is."""
+        """Address of its socket."""
         return f"socket://127.0.0.1:{self._server.getsockname()[1]}"
 
     @property
     def terminal(self) -> str:
-        """Where its pseudo-terminal is."""
+        """Path of its pseudo-terminal."""
         return os.ttyname(self._slave)
 
     def stop(self) -> None:

@@ -21,7 +21,7 @@ class LinePart(Struct, frozen=True):
 
     @property
     def can_be(self) -> tuple[str, ...]:
-        """What it can be told to be."""
+        """The possible meanings to choose from."""
         return {
             "number": ("value", "x", "y", "z"),
             "word": ("unit", "axis"),

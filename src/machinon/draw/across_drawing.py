@@ -1,4 +1,5 @@
-"""What runs along a piece, cut across it: slots, T-slots, dovetails, tongues."""
+"""Cross sections of forms that run along a piece: slots, T-slots, dovetails,
+tongues."""
 
 from machinon.core.quantity import length_text
 from machinon.core.shop.things import Piece, Surface

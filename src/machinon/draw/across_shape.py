@@ -24,7 +24,8 @@ class Section(Struct, frozen=True):
 
 
 def section_of(surface: Surface, size: Callable[[str, float], float]) -> Section:
-    """What runs along a piece, cut across: a T-slot, a dovetail, a slot."""
+    """The cross section of a form that runs along a piece: a T-slot, a dovetail, a
+    slot."""
     form = form_key(surface)
     wide = size(surface.id, 14.0)
     if form == "tee-neck":

@@ -16,7 +16,7 @@ GAP = 3.0  # figure heights between two views
 
 
 class _BlockFit(NamedTuple):
-    """How large a block is drawn, and what is taken beside and over its views; px."""
+    """The scale of a block's drawing, and the room beside and over its views; px."""
 
     scale: float
     room: float  # for the views from left to right
@@ -104,9 +104,9 @@ class BlockSheet(SheetLayout):
         beside_it: Sequence[Note],
         over_upper: Sequence[Note],
     ) -> _BlockFit:
-        """How large the views are drawn; sizes: of the block, mm; its notes stand right
-        of the upper view, over the right one, or above all, whichever leaves more for
-        the views."""
+        """The scale of the views; sizes: of the block, mm; its notes stand right of the
+        upper view, over the right one, or above all, whichever leaves more for the
+        views."""
         size, (long, wide, tall) = self.size, sizes
         by_kind: dict[str, list[str]] = {"x": [], "y": [], "z": []}
         for key, dimension in self.drawn.items():
@@ -144,7 +144,7 @@ class BlockSheet(SheetLayout):
         return _BlockFit(scale, room_x, left, top, words, over > beside, rows)
 
     def _room_beside(self, rows: list[list[str]]) -> float:
-        """How wide the upright dimensions stand beside their view."""
+        """Room that the upright dimensions take beside their view."""
         return sum(
             (max(self._wide(key) for key in row) + 0.5 * self.size for row in rows),
             2 * self.size,
@@ -176,7 +176,7 @@ class BlockSheet(SheetLayout):
         past: Sequence[float],
         others: Sequence[tuple[float, float]],
     ) -> float:
-        """Where on its line an upright's figure stands: in the middle, unless a line of
+        """The place of an upright's figure on its line: in the middle, unless a line of
         another passes there and there is room within it or next to it; past: where
         those are, others: from where to where its row is taken, px."""
         (top, bottom), half = span, 0.8 * self.size

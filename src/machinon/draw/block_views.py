@@ -157,13 +157,13 @@ def _circle_lines(
 
 
 def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
-    """Where a hole's axis is at a depth."""
+    """Place of a hole's axis at a depth."""
     u, v = cut.at
     return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
 def _along_edges(form: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
-    """What has one section, from its side: every edge by itself, since from above the
+    """A form of one section, from its side: every edge by itself, since from above the
     floor of a vee is seen and that of a dovetail is not."""
     across, up, _ = VIEWS[view]
     level = form.block[2] if form.face == "top" else 0.0
@@ -218,7 +218,7 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
 
 
 def _inside(shadow: Shadow, edges: Mapping[str, list[Edge]]) -> dict[str, list[Edge]]:
-    """What of the edges lies inside their view's outline, and not along it."""
+    """Those edges that lie inside their view's outline, and not along it."""
     from numpy import concatenate
     from shapely import (
         GeometryType,

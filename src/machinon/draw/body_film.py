@@ -113,7 +113,7 @@ def _outside(body: Body) -> Any:
 
 
 def _filled(body: Body, view: str) -> float:
-    """How much of its box a block's outline fills in a view."""
+    """Share of its box that a block's outline fills in a view."""
     from shapely import Polygon
 
     rings = [Polygon(ring) for ring in body.shadow.outlines[view] if len(ring) > 2]
@@ -122,8 +122,8 @@ def _filled(body: Body, view: str) -> float:
 
 
 def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
-    """From above, and beneath it from the right, or from the front where that shows
-    more of its shape."""
+    """Draws the view from above, and beneath it from the right, or from the front where
+    that shows more of its shape."""
     low, high = after.stock.low, after.stock.high  # type: ignore[union-attr]
     long, wide, tall = (b - a for a, b in zip(low, high, strict=True))
     size = board.size

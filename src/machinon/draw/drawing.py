@@ -216,7 +216,7 @@ class Board:
         )
 
     def once(self, begun: int) -> None:
-        """What stands behind its like is one line with it; from item `begun` on."""
+        """Drops items that repeat others, from item `begun` on."""
         self.items[begun:] = dict.fromkeys(self.items[begun:])
 
     def choose(

@@ -1,4 +1,4 @@
-"""What the end of a piece shows: circles of holes, keyways."""
+"""The end of a piece: circles of holes, keyways."""
 
 import math
 

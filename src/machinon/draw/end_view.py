@@ -1,4 +1,4 @@
-"""What turns, as seen from its right end."""
+"""What turns, seen from its right end."""
 
 import functools
 import math
@@ -13,7 +13,7 @@ from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
 
 
 def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None:
-    """What turns as seen from its right end."""
+    """Draws what turns as seen from its right end."""
 
     def place(x: float, y: float) -> Point:
         return centre[0] + x * scale, centre[1] - y * scale
@@ -113,8 +113,8 @@ def _flats(board: Board, body: Body, flats: Flats, place: Place) -> None:
 
 
 def _seen_as(body: Body, end: float, radius: float, inside: bool = False) -> Role:
-    """How what is cut into a round is drawn as seen from the right: hidden where as
-    much metal stands before its end."""
+    """Role of a cut in a round as seen from the right: hidden where as much metal
+    stands before its end."""
     _, last = body.ends
     corners = {z for ring in body.rings() for z, _ in ring if end < z < last}
     sides = [z + off for z in (end, *corners, last) for off in (-1e-4, 1e-4)]

@@ -43,7 +43,7 @@ def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]
 
 @functools.lru_cache(maxsize=64)
 def envelope(body: Body) -> list[list[Point]]:
-    """What is seen of the outside: the half section filled to the axis."""
+    """The outside as seen: the half section filled to the axis."""
     import shapely
 
     filled = [
@@ -175,8 +175,8 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
 
 
 def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:
-    """Where cross holes come out of the lower half as it is seen from outside; each
-    narrower the more it is seen from the side."""
+    """Draws the mouths of cross holes in the lower half as it is seen from outside;
+    each narrower the more it is seen from the side."""
     for i in range(holes.count):
         turn = math.radians(holes.angle + 360.0 * i / holes.count)
         out, up = -math.cos(turn), math.sin(turn) * holes.diameter / 2

@@ -1,4 +1,4 @@
-"""Where the instrument goes: a small picture for each kind of surface.
+"""How to measure: a small picture for each kind of surface.
 
 Some have two: there are two schools, or two ways by what instrument is there.
 """
@@ -87,7 +87,7 @@ class _Bench(Plane):
 def measuring_drawing(
     surface: Surface, width: float, height: float, size: float = 12.0
 ) -> Drawing:
-    """How a surface is measured; empty for a kind that has no picture."""
+    """The picture of how a surface is measured; empty for a kind that has none."""
     # a family's own surfaces are known by their id, all others by their form
     scenes = SCENES.get(surface.id) or SCENES.get(form_key(surface), ())
     board = Board(width, height, size)

@@ -1,4 +1,4 @@
-"""What is seen in an exercise judged by feel: the blue, the jaws, the depth cut."""
+"""Pictures of the exercises judged by feel: the blue, the jaws, the depth cut."""
 
 import math
 
@@ -80,7 +80,7 @@ def _jaws(board: Board, centring: Centring) -> None:
 
 
 def _depth(board: Board, thread: ThreadExercise) -> None:
-    """How far was dialled in, of what the table says."""
+    """Draws the depth dialled in against that of the table."""
     left, right = board.width * 0.12, board.width * 0.88
     top, bottom = board.height * 0.42, board.height * 0.58
     share = min(thread.said / DEEP, 1.3)

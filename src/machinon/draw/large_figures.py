@@ -32,7 +32,8 @@ def shown_text(shown: Shown, inch: bool) -> tuple[str, str]:
 def figures_drawing(
     figures: Sequence[Shown], width: float, height: float, size: float, inch: bool
 ) -> Drawing:
-    """As many abreast as lets them be largest, each with its name over it."""
+    """The figures, as many abreast as makes them largest, each with its name over
+    it."""
     board = Board(width, height, size)
     if not figures:
         return board.done()
@@ -41,7 +42,7 @@ def figures_drawing(
     units = max(text_width(unit, NAME * size) for _, unit in said)
 
     def tall_in(columns: int) -> float:
-        """How tall the figures are in so many columns."""
+        """Height of the figures in so many columns."""
         rows = -(-len(figures) // columns)
         across = (width / columns - units - 1.4 * size) / widest
         return min(across, height / rows - (NAME + 1.1) * size, LARGEST * size / 15)
@@ -65,12 +66,12 @@ def figures_drawing(
 
 
 def _bold_width(text: str) -> float:
-    """How wide a large figure is set, of its height."""
+    """Width of a large figure, as a share of its height."""
     return sum(POINT if c in ".,:′″" else BROAD if c in "MW" else DIGIT for c in text)
 
 
 def lines_height(lines: Sequence[WorkLine], size: float) -> float:
-    """How high the list stands, px."""
+    """Height of the list, px."""
     return len(lines) * ROW * size + 0.4 * size
 
 

@@ -60,7 +60,7 @@ class _Machine(Plane):
 
     @property
     def abreast(self) -> int:
-        """How many figures stand beside each other along the foot."""
+        """Number of figures beside each other along the foot."""
         widest = max(
             (
                 max(

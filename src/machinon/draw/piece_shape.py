@@ -1,4 +1,4 @@
-"""What a piece looks like, as far as its readings say; lengths in mm.
+"""The shape of a piece as far as its readings tell; lengths in mm.
 
 A piece that turns is a row of steps along its axis and what its end shows; one
 with a slot or a dovetail is cut across it.
@@ -115,7 +115,7 @@ class PieceOutline(Struct, frozen=True):
 
     @property
     def size(self) -> tuple[float, float]:
-        """How long and how high it is."""
+        """Its length and height."""
         return max(x for x, _ in self.points), max(y for _, y in self.points)
 
 
@@ -390,5 +390,5 @@ def _inner_steps(
 
 
 def sides_of(surface: Surface) -> int:
-    """How many flats a surface has round it; 0 for a round one."""
+    """Number of flats round a surface; 0 for a round one."""
     return _FLATS.get(form_key(surface), 0)

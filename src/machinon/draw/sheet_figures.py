@@ -1,6 +1,5 @@
-"""What stands on the sheet of a piece: each size as it is written, the places that its
-line leads to, and what only follows from the sizes.
-"""
+"""The figures on a piece's sheet: each size as written, the places of its line, and
+sizes that only follow from others."""
 
 from collections import Counter
 from collections.abc import Iterable, Mapping
@@ -77,12 +76,12 @@ class SheetFigure(Struct, frozen=True):
         return "stop" if self.role == "stop" else None
 
     def room(self, size: float) -> float:
-        """How wide its number and mark stand beside it."""
+        """Width of its number and mark beside it."""
         return 1.5 * size * bool(self.number) + 1.2 * size * bool(self.mark)
 
 
 def places_of(made: Made) -> dict[str, Dimension]:
-    """Where each size is dimensioned, of those that have a place in the drawing."""
+    """The place of each size that has one in the drawing."""
     by_feature = {feature.name: feature.dimensions() for feature in made.body.features}
     found = {}
     for key, known in made.sizes.items():
@@ -96,8 +95,8 @@ def places_of(made: Made) -> dict[str, Dimension]:
 
 
 def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
-    """What follows from the sizes and is not told by their lines: a line of its own for
-    each place that no line leads to; by `feature.measure`."""
+    """Sizes that follow from others and are not told by their lines: a line of its own
+    for each place that no line leads to; by `feature.measure`."""
     joined: dict[tuple[str, float], tuple[str, float]] = {}
 
     def ends_of(dimension: Dimension) -> list[tuple[str, float]]:
@@ -163,8 +162,8 @@ def _rounds_left(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimensi
 
 
 def _over_all(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:
-    """What the piece measures over all, where no line of its own says that: it is what
-    one saws."""
+    """The overall sizes of the piece, where no line of its own gives them: one saws to
+    them."""
     body = made.body
     if body.turns:
         first, last = body.ends
@@ -211,7 +210,7 @@ def _follows(feature: Feature, measure: str) -> bool:
 
 
 def _kind_of(measure: str) -> str:
-    """Of corners that are numbered, what all of them measure."""
+    """The common name of numbered corners' measures."""
     return measure.rstrip("0123456789")
 
 
@@ -295,7 +294,7 @@ def _at_fault(made: Made) -> set[str]:
 
 
 def length_said(value: float, inch: bool, step: float = 0.0) -> str:
-    """As few digits as say it: 46.01, 18, 0.5."""
+    """The length in as few digits as say it: 46.01, 18, 0.5."""
     text = length_text(value, step or (0.0005 if inch else 0.001), inch, unit=False)
     return text if step or "." not in text else text.rstrip("0").rstrip(".")
 
@@ -345,7 +344,7 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[SheetFigure]:
 
 
 def title_said(made: Made, inch: bool = False) -> str:
-    """What it is, of what metal and from what stock."""
+    """The title: its name, its metal and its stock."""
     stock = stock_said(made.body.stock, inch)
     return f"{made.family.name}: {made.material}, from {stock}"
 
@@ -356,7 +355,7 @@ def edges_said(made: Made, inch: bool = False) -> str:
     own = [feature for feature in made.body.features if feature.name not in sizes]
 
     def about(value: float) -> str:
-        """To the thou: nobody measures an edge."""
+        """The length to the thou: nobody measures an edge."""
         return length_said(value, inch, 0.05 if inch else 0.0)
 
     bevels = {

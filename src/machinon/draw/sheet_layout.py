@@ -1,4 +1,4 @@
-"""What every sheet of a piece has: its figures, its foot, and what is written on it."""
+"""The common ground of all sheets: figures, foot and notes."""
 
 from collections.abc import Callable, Mapping, Sequence, Set
 from typing import NamedTuple
@@ -34,8 +34,8 @@ class PlacedNote(NamedTuple):
 
 
 class Words(NamedTuple):
-    """Where a note is written, px: its middle, where its leader comes to it, and half
-    its width."""
+    """The place of a note, px: its middle, the end of its leader, and half its
+    width."""
 
     middle: float
     lead: float
@@ -116,7 +116,7 @@ class SheetLayout:
         return name not in known
 
     def _sign(self, key: str) -> str:
-        """What stands before a figure: of a round, of a ball; ISO 129."""
+        """The sign before a figure: of a round, of a ball; ISO 129."""
         if self.places.get(key, _NOWHERE).kind != "diameter" or key.endswith(".thread"):
             return ""
         ball = isinstance(self.made.body.feature(feature_of(key)), Ball)
@@ -147,7 +147,7 @@ class SheetLayout:
         return self.board.height - rows * ROW * self.size
 
     def _title_and_foot(self) -> None:
-        """What it is, of what and from what; and the sizes without a place."""
+        """Draws the title with metal and stock, and the sizes without a place."""
         made, size = self.made, self.size
         says = title_said(made, self.inch)
         self.board.text((0.6 * size, 1.1 * size), says, size, "faint", "left")
@@ -188,8 +188,8 @@ class SheetLayout:
     def _clear_of(
         self, key: str, span: tuple[float, float], outer: Sequence[float]
     ) -> float:
-        """How far right of its line's middle a figure stands, where lines of longer
-        ones come down, px."""
+        """Shift of a figure to the right of its line's middle that keeps it clear of
+        longer ones' lines, px."""
         (low, high), half = span, self._beside(key) / 2 - 0.9 * self.size
         middle, room = (low + high) / 2, (high - low) / 2 - 1.25 * self.size - half
         places = [0.0, *(x + side * half - middle for x in outer for side in (-1, 1))]
@@ -230,8 +230,8 @@ class SheetLayout:
         return rows
 
     def _reaches(self, keys: Sequence[str], scale: float) -> dict[str, Reach]:
-        """How far each length reaches among the others; scale: px a mm, nought while
-        it is not known.
+        """The reach of each length among the others; scale: px a mm, nought while it is
+        not known.
 
         One too short for its figure has that beside it: at the right, or at the left
         where fewer lines of longer ones come down.
@@ -263,7 +263,7 @@ class SheetLayout:
         return min(dimension.start, dimension.end), max(dimension.start, dimension.end)
 
     def _beside(self, key: str) -> float:
-        """How far a figure beside its line reaches past the end of that, px."""
+        """Reach of a figure that stands beside its line, past the line's end, px."""
         figure = self.figures[key]
         text = text_width(figure.text, self.size) + figure.room(self.size)
         if figure.small:
@@ -271,12 +271,12 @@ class SheetLayout:
         return 2.3 * self.size + text
 
     def note_lines(self) -> list[Note]:
-        """What is written at holes and at what else has no line."""
+        """The notes at holes and at features without a line."""
         return notes_of(self.made, self.figures, self.notes, self.inch)
 
     def _stacked(self, placed: list[PlacedNote]) -> list[PlacedNote]:
-        """From the top down, so that no leader runs through the words under it; else
-        the leftmost first."""
+        """The notes from the top down, so that no leader runs through those under it;
+        else the leftmost first."""
         left = sorted(placed, key=lambda placed: placed.at[0])
         found: list[PlacedNote] = []
 
@@ -302,11 +302,11 @@ class SheetLayout:
         return found
 
     def _left_of(self, placed: PlacedNote) -> float:
-        """By how much words stand out of their place that end before their leader."""
+        """Shift of a note that ends before its leader."""
         return -self._note_wide(placed.note) - self.size
 
     def _words(self, placed: PlacedNote, aside: float = 0.0) -> Words:
-        """Where a note is written; aside: out of its usual place, px."""
+        """The place of a note; aside: out of its usual place, px."""
         x = placed.at[0]
         half = (self._note_wide(placed.note) - self.size) / 2
         most = self.board.width - half - 4
@@ -343,8 +343,8 @@ class SheetLayout:
         return any(spot.crossed(at, end, NEAR / 2) for spot in self.board.figures)
 
     def _written(self, note: Note, at: Point, flush: bool = False) -> None:
-        """What is said at a hole, tied to the first of its sizes; flush: with those
-        under it at the left."""
+        """Writes a note, tied to the first of its sizes; flush: with those under it at
+        the left."""
         keys = note.keys
         figure = self.figures[keys[0]]
         number = next((n for k in keys if (n := self.figures[k].number)), 0)
@@ -358,6 +358,6 @@ class SheetLayout:
         )
 
     def _note_wide(self, note: Note) -> float:
-        """How wide what is written at a hole stands, with the fit's number."""
+        """Width of a note, with the fit's number."""
         lead = max(self.figures[key].room(self.size) for key in note.keys)
         return text_width(note.text, self.size) + lead + self.size

@@ -1,4 +1,4 @@
-"""What a sheet says at holes, and at all else that no line can show."""
+"""The notes of a sheet: at holes, and for sizes that no line can show."""
 
 from collections.abc import Collection, Container, Mapping, Sequence
 from typing import NamedTuple
@@ -58,7 +58,7 @@ SAID = {
 
 
 class Note(NamedTuple):
-    """What is written at a feature, and the keys of the sizes that it says."""
+    """A note at a feature, and the keys of the sizes in it."""
 
     feature: str
     text: str
@@ -68,7 +68,7 @@ class Note(NamedTuple):
 def notes_of(
     made: Made, figures: Mapping[str, SheetFigure], keys: Collection[str], inch: bool
 ) -> list[Note]:
-    """What is written at each feature that has sizes among `keys`."""
+    """The note of each feature that has sizes among `keys`."""
     by_feature: dict[str, list[str]] = {}
     for key in keys:
         place = made.sizes[key].size.drawn_at
@@ -124,7 +124,7 @@ def _told_short(feature: Feature) -> tuple[str, str] | None:
 
 
 def _alike(made: Made, holes: CrossHoles, written: Container[str]) -> int:
-    """How many cross holes there are like it with nothing written of their own."""
+    """Number of like cross holes without a note of their own."""
     others = (
         other.count
         for other in made.body.features
@@ -136,7 +136,7 @@ def _alike(made: Made, holes: CrossHoles, written: Container[str]) -> int:
 
 
 def _turned(made: Made, holes: Holes) -> str:
-    """How far its holes are turned from those of the first other circle."""
+    """Turn of its holes from those of the first other circle."""
     if holes.block is not None:
         return ""
     first = next(f for f in made.body.features if isinstance(f, Holes))
@@ -145,7 +145,7 @@ def _turned(made: Made, holes: Holes) -> str:
 
 
 def _apart(holes: Holes, inch: bool) -> str:
-    """How far the holes of rows are from each other: only the first has lines."""
+    """Distance of holes in rows: only the first has lines."""
     grid = holes.pattern
     if not isinstance(grid, Grid):
         return ""
@@ -161,7 +161,7 @@ def _measures(
     keys: Sequence[str],
     inch: bool,
 ) -> str:
-    """What is said of a feature that is no hole: `slits: 3 × 1.5 wide`."""
+    """The note of a feature that is no hole: `slits: 3 × 1.5 wide`."""
     said = {}
     for key in keys:
         measure = made.sizes[key].size.drawn_at.partition(".")[2]

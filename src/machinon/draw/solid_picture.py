@@ -22,7 +22,7 @@ class Mesh(Struct, frozen=True, eq=False):  # one of each: told by identity
 
     @property
     def normals(self) -> Floats:
-        """Out of each triangle, (n, 3)."""
+        """Outward normals of the triangles, (n, 3)."""
         a, b, c = self.corners[:, 0], self.corners[:, 1], self.corners[:, 2]
         found = np.cross(b - a, c - a)
         long = np.linalg.norm(found, axis=1, keepdims=True)
@@ -30,7 +30,7 @@ class Mesh(Struct, frozen=True, eq=False):  # one of each: told by identity
 
 
 class Picture(Struct, frozen=True, eq=False):
-    """What is seen: bright (height, width), 0 to 1, nought where nothing is."""
+    """The rendered view: bright (height, width), 0 to 1, nought where nothing is."""
 
     bright: Floats
     edges: NDArray[np.bool_]  # where a line is drawn
@@ -48,7 +48,8 @@ def mesh_of(body: Body) -> Mesh:
 
 
 def looked_at(turn: float, tilt: float) -> Floats:
-    """From the solid's own axes to the picture's: right, up, and towards who looks.
+    """Rotation from the solid's own axes to the picture's: right, up, and towards who
+    looks.
 
     turn: round the upright axis, tilt: from above, degrees.
     """
@@ -80,7 +81,7 @@ def _faced(
 
 
 def _lit(normals: Floats) -> Floats:
-    """How bright faces are, 0 to 1."""
+    """Brightness of faces, 0 to 1."""
     light = LIGHT / np.linalg.norm(LIGHT)
     return np.asarray(AMBIENT + (1 - AMBIENT) * np.clip(normals @ light, 0, 1))
 
@@ -144,7 +145,7 @@ def _edges(
     there: NDArray[np.bool_],
     scale: float,
 ) -> NDArray[np.bool_]:
-    """Where faces meet at an angle, or one stands before another."""
+    """The edges: faces that meet at an angle, or one that stands before another."""
     facing = np.where(there[:, :, None], normals[which], 0.0)
     level = np.where(there, depth, 0.0)
     found = np.zeros_like(there)

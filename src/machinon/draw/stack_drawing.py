@@ -47,8 +47,8 @@ class _Link(NamedTuple):
     span: tuple[float, float] | None = None
 
     def ends(self, parts: Sequence[StackPart]) -> tuple[float, float] | None:
-        """From where to where it goes along the whole, if its piece is there: between
-        the faces that are as far apart, else over all of it."""
+        """Start and end of a chain along the whole, if its piece is there: between the
+        faces that are as far apart, else over all of it."""
         part = next((part for part in parts if part.tie == self.tie), None)
         if part is None:
             return None
@@ -127,7 +127,7 @@ def _scale(groups: Sequence[Sequence[StackPart]], step: float, room: float) -> f
 
 
 def _long(group: Sequence[StackPart]) -> float:
-    """How long a group is, mm; of what is known."""
+    """Length of a group, mm; of its known parts."""
     there = [part.ends for part in group if part.known]
     if not there:
         return 0.0
@@ -137,7 +137,7 @@ def _long(group: Sequence[StackPart]) -> float:
 def _placed(
     groups: Sequence[Sequence[StackPart]], step: float, scale: float
 ) -> list[StackPart]:
-    """What is known, each along the row as if all were one whole."""
+    """The known parts, each along the row as if all were one whole."""
     found: list[StackPart] = []
     column = 0
     for group in groups:
@@ -222,7 +222,7 @@ def _chains(plan: Plan) -> Iterator[list[_Link]]:
 
 
 def _span(made: Made, key: str) -> tuple[float, float] | None:
-    """From where to where a size goes along its piece, if it is drawn there."""
+    """Start and end of a size along its piece, if it is drawn there."""
     name, _, measure = made.sizes[key].size.drawn_at.partition(".")
     feature = made.body.found(name)
     line = feature.dimensions().get(measure) if feature is not None else None
@@ -279,7 +279,7 @@ def _chain(
 def _not_known(
     board: Board, part: StackPart, middle: float, axis: float, step: float
 ) -> None:
-    """What is made, while its sizes are not known."""
+    """Draws the outline of a piece to make, while its sizes are not known."""
     half, high = 0.3 * step, axis - 2.4 * board.size
     points = rectangle(middle - half, axis - high, middle + half, axis)
     board.items.append(Shape(points, "cut", 1.4, "panel"))

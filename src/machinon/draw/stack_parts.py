@@ -39,7 +39,7 @@ class StackPart(Struct, frozen=True):
 
     @property
     def ends(self) -> tuple[float, float]:
-        """Where it begins and ends along the whole."""
+        """Start and end along the whole."""
         if self.rings:
             first = min(ring.start for ring in self.rings)
             last = max(ring.end for ring in self.rings)
@@ -53,14 +53,14 @@ class StackPart(Struct, frozen=True):
         return self.at + first, self.at + last
 
     def along(self, x: float) -> float:
-        """Where a place along its outline lies along the whole."""
+        """Place along the whole of a place along its outline."""
         assert self.outline is not None
         own = x - self.outline.zero
         return self.at + (-own if self.turned else own)
 
     @property
     def high(self) -> float:
-        """How high it is drawn, mm: of what turns, the half above the axis."""
+        """Height of its drawing, mm: of what turns, the half above the axis."""
         if self.rings:
             return max(ring.outer for ring in self.rings)
         if self.outline is not None:
@@ -82,7 +82,7 @@ class StackPart(Struct, frozen=True):
 
     @property
     def _box(self) -> tuple[float, float]:
-        """How long and how high a block is, as it is looked at."""
+        """Length and height of a block, as it is looked at."""
         assert self.made is not None
         x0, y0, z0, x1, y1, z1 = self.made.body.shadow.box
         return (y1 - y0 if self.endways else x1 - x0), z1 - z0
@@ -221,7 +221,7 @@ def _read_outside(plan: Plan, piece: Piece) -> float:
 
 
 def meets(parts: Sequence[StackPart], fit: FitPlan) -> Point | None:
-    """Where the halves of a fit meet along the whole, (z, r)."""
+    """The place where the halves of a fit meet along the whole, (z, r)."""
     for part in parts:
         if part.tie == fit.choice.piece and part.outline is not None:
             at = part.outline.places.get(fit.choice.surface)

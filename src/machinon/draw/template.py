@@ -111,7 +111,7 @@ def _cross(board: Board, at: Point, radius: float, unit: float) -> None:
 
 
 def _measure_it(board: Board, what: str, height: float, unit: float) -> None:
-    """What it is, and a line by which the print is measured before it is trusted."""
+    """Writes the title, and a line to measure on the print before it is trusted."""
     y = height - 6.0 * unit
     board.line((0.0, y), (CHECK * unit, y), "outline", 0.8)
     for x in (0.0, CHECK * unit):

@@ -74,7 +74,7 @@ class TurnedPicture(PieceFigures):
         return (1.0 + 1.7 * bool(self.notches)) * self.size
 
     def _foot_room(self) -> float:
-        """For the lengths, the words on holes, and what has no place above."""
+        """Room for the lengths, the notes on holes, and sizes without a place above."""
         placed = {step.id for step in (*self.turned.outer, *self.turned.inner)}
         placed |= {length.id for length in self.turned.lengths}
         placed |= {
@@ -112,7 +112,7 @@ class TurnedPicture(PieceFigures):
         return sides_of(surface) if surface is not None else 0
 
     def _sides(self) -> tuple[list[ShapeStep], list[ShapeStep], list[ShapeStep]]:
-        """Which diameters are dimensioned at the left, at the right, where they are.
+        """The diameters dimensioned at the left, and at the right.
 
         Their extension lines run through air: past narrower steps outside,
         through wider ones in the bore.
@@ -143,7 +143,7 @@ class TurnedPicture(PieceFigures):
         return 2.4 * self.size
 
     def _reach(self, side: Sequence[ShapeStep]) -> float:
-        """How far the dimensions of a side spread from the piece."""
+        """Reach of a side's dimensions from the piece."""
         if not side:
             return 0.5 * self.size
         start = 0.9 * self.size + self.wide(side[0].id) / 2
@@ -165,7 +165,7 @@ class TurnedPicture(PieceFigures):
 
     @staticmethod
     def _corner(step: ShapeStep, way: int) -> Point:
-        """Where a step's extension line begins: at its wide end for a taper."""
+        """Start of a step's extension line: at its wide end for a taper."""
         (a, r), (b, e) = step.points[0], step.points[-1]
         if r == 0:  # a ball
             return step.middle
@@ -273,7 +273,7 @@ class TurnedPicture(PieceFigures):
             self._pattern_words(pattern, x, y + (1.9 + 1.6 * row) * self.size)
 
     def _ink(self, step: ShapeStep) -> tuple[Role, float]:
-        """How a step is drawn: thick where it was read."""
+        """Role of a step: thick where it was read."""
         return ("outline", 1.8) if self.is_measured(step.id) else ("thin", 0.9)
 
     def _seen_outside(self, step: ShapeStep) -> None:
@@ -306,7 +306,7 @@ class TurnedPicture(PieceFigures):
         self.upright(notch.across_id, aside, top, bottom, self.p(0, 0)[0])
 
     def _pattern_words(self, pattern: Pattern, x: float, y: float) -> None:
-        """How many holes of what size on what circle, beneath the end view."""
+        """Note beneath the end view: number, size and circle of the holes."""
         id, hole_id, holes = pattern.id, pattern.hole_id, len(pattern.centres)
         found = self.measured.get(id)
         assert found is not None

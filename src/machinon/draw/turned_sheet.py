@@ -37,7 +37,8 @@ class Lane(NamedTuple):
 
 
 class _TurnedFit(NamedTuple):
-    """How large what turns is drawn, px a mm, and what is taken beside and over it."""
+    """The scale of a turned piece's drawing, px a mm, and the room beside and over
+    it."""
 
     scale: float
     room_x: float
@@ -99,8 +100,8 @@ class TurnedSheet(SheetLayout):
         return enough or (slim and not self.board.done().crowded)
 
     def _fitted(self, way: Stand, top: float, share: float) -> _TurnedFit:
-        """How large the piece is drawn, where its diameters stand so; top: what is
-        taken above it, px; share: what is drawn abreast, mm."""
+        """The scale of the piece, where its diameters stand so; top: room above it, px;
+        share: what is drawn abreast, mm."""
         size, (first, last) = self.size, self.made.body.ends
         sides = self._lanes_across(first, last)
         along = [
@@ -145,7 +146,7 @@ class TurnedSheet(SheetLayout):
         return sides
 
     def _lanes(self, keys: Sequence[str], way: Stand, over_only: bool) -> list[Lane]:
-        """Where the diameters of a side stand, the smallest nearest.
+        """The places of a side's diameters, the smallest nearest.
 
         Neighbours have their figures at two heights, so that each only keeps clear of
         the other's line. On a slender piece there is no room for that: they stand over
@@ -175,7 +176,7 @@ class TurnedSheet(SheetLayout):
         return found
 
     def _led(self, level: int) -> float:
-        """How far from a slender piece a figure stands over it or under it."""
+        """Distance of a figure above or below a slender piece."""
         return (1.6 + (level - 1) * STEP) * self.size if level > 0 else 0.0
 
     def _diameters(
@@ -233,7 +234,7 @@ class TurnedSheet(SheetLayout):
     def _led_from(
         self, name: str, centre: Point, scale: float, section: Place
     ) -> Point:
-        """Where on the page a feature is seen that has something written at it."""
+        """Place on the page of a feature that has a note."""
         feature = self.made.body.feature(name)
         if isinstance(feature, Holes) and feature.block is None:
             # the uppermost of them, which no leader has to cross the piece to

@@ -10,7 +10,8 @@ from machinon.draw.drawing import Board, Drawing, Line, Shape
 
 
 def family_picture(family: Family) -> Callable[[float, float, float], Drawing]:
-    """How a family's own example looks, for a width, height and figure height, px."""
+    """The picture of a family's own example, for a width, height and figure
+    height, px."""
 
     @functools.cache
     def draw(width: float, height: float, size: float) -> Drawing:

@@ -1,4 +1,4 @@
-"""What a step is worked on: the face with its holes as one looks at it, the one at hand
+"""The picture of a step: the face with its holes as one looks at it, the one at hand
 lit and dimensioned from the zero; else the piece as the step leaves it."""
 
 from collections.abc import Collection

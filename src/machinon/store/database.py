@@ -221,7 +221,7 @@ _TROUBLES = (
 
 
 def words_of(error: Exception) -> str:
-    """What went wrong, as a person would say it."""
+    """The error as a person would say it."""
     cause = getattr(error, "orig", None) or error
     for sign, words in _TROUBLES:
         if sign in str(cause):

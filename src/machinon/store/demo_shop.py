@@ -121,7 +121,7 @@ def _chuck() -> Piece:
 
 
 def _cuts(job: Job, work: Callable[[Job], Plan], count: int) -> list[CutEntry]:
-    """What following the coach gave on a lathe that takes a little less."""
+    """The cuts of following the coach on a lathe that takes a little less."""
     entries: list[CutEntry] = []
     true = job.log.start or 0.0
     for _ in range(count):

@@ -373,7 +373,8 @@ def import_pieces(
 
 
 def _taken(reading: Reading) -> tuple[object, ...]:
-    """What tells one reading from another, whether it was struck since or not."""
+    """The key that tells one reading from another, whether it was struck since or
+    not."""
     return round(reading.value, 6), reading.instrument, reading.place, reading.at
 
 
@@ -454,7 +455,7 @@ def _all_or_none(
     start: Made,
     add: Callable[[Made, Mapping[str, str]], Made],
 ) -> Made:
-    """What the rows make, one after the other; a bad one undoes them all."""
+    """Makes things of the rows, one after the other; a bad row undoes them all."""
     made = start
     for number, row in enumerate(rows, 2):  # the first line names the columns
         try:

@@ -85,7 +85,7 @@ def open_shop(
 
 
 def shelter_of(path: Path) -> Path:
-    """Where entries of a shop go while its file cannot be written."""
+    """Path for a shop's entries while its file cannot be written."""
     from platformdirs import user_state_path
 
     key = hashlib.sha256(os.fsencode(path.resolve())).hexdigest()[:12]
@@ -235,7 +235,7 @@ def _free(path: Path) -> Path:
 
 
 def backup_name(path: Path) -> str:
-    """What a backup of a shop is called today."""
+    """Name of a shop's backup today."""
     return _dated(path, "backup")
 
 

@@ -22,7 +22,7 @@ class Hit(Struct, frozen=True):
 
 
 def search(file: ShopFile, text: str) -> list[Hit]:
-    """What holds every word, jobs first; nothing for less than two letters."""
+    """Entries that hold every word, jobs first; nothing for less than two letters."""
     words = text.lower().split()
     if len("".join(words)) < 2:
         return []

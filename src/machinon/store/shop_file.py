@@ -187,7 +187,7 @@ class ShopFile:
             ) from error
 
     def _read(self, work: Callable[[sa.Connection], T]) -> T:
-        """What a question of the file answers."""
+        """Runs a query on the file."""
         if self._connection is not None:
             return work(self._connection)
         engine = self._shelter or self._engine
@@ -259,7 +259,7 @@ class ShopFile:
         self._say(why)
 
     def _remembered(self) -> sa.Engine:
-        """What was read before the file became unreadable, in memory."""
+        """Entries read before the file became unreadable, from memory."""
         engine = engine_on(lambda: connect(":memory:"))
         migrate(engine, new=True)  # so that a copy of it opens as a shop
         at = self._clock()
@@ -328,7 +328,8 @@ class ShopFile:
         return True
 
     def left_over(self) -> int:
-        """How many acts an earlier run had to leave in the shelter; 0 for none."""
+        """Number of acts that an earlier run had to leave in the shelter; 0 for
+        none."""
         path = self._shelter_path
         if self._shelter is not None or path is None or not path.exists():
             return 0
@@ -498,7 +499,7 @@ class ShopFile:
         return self._read(lambda c: [DaybookLine(*row) for row in c.execute(query)])
 
     def revisions(self, id: str) -> int:
-        """How many revisions of a document are kept."""
+        """Number of revisions kept of a document."""
         query = sa.select(sa.func.count()).where(revisions.c.document_id == id)
         return int(self._read(lambda c: c.execute(query).scalar_one()))
 
@@ -628,11 +629,11 @@ class ShopFile:
         self._known[document.id] = document
 
     def undoable(self, context: str) -> str:
-        """What undo would take back, in words; empty if nothing."""
+        """The act that undo would take back, in words; empty for none."""
         return self._read(lambda c: self._next_act(c, context, "done")[1])
 
     def redoable(self, context: str) -> str:
-        """What redo would do again, in words; empty if nothing."""
+        """The act that redo would do again, in words; empty for none."""
         return self._read(lambda c: self._next_act(c, context, "undone")[1])
 
     @staticmethod

@@ -72,7 +72,7 @@ class Found(Struct, frozen=True):
 
 
 class Understood(Struct, frozen=True):
-    """What became of a question."""
+    """The result of asking a question."""
 
     said: str
     understood: str = ""  # it in plain words
@@ -213,7 +213,7 @@ def _offered(said: str) -> tuple[str, ...]:
 
 
 def found_with(told: Understood) -> list[Found]:
-    """What was understood, if it was, and the reckonings with like words after it.
+    """The understood question, if there is one, then reckonings with similar words.
 
     >>> [f.reckoning.name for f in found_with(understand("tap drill 5/16-18"))][0]
     'tap-drill'
@@ -227,7 +227,8 @@ def found_with(told: Understood) -> list[Found]:
 
 
 def _by_words(said: str) -> list[Reckoning]:
-    """Those whose name, title or words hold what was typed, most of it first."""
+    """Reckonings whose name, title or words contain what was typed, best match
+    first."""
     words = [word for word in re.split(r"[^a-z0-9]+", said.lower()) if word]
     scored = []
     for reckoning in reckonings().values():

@@ -1,4 +1,4 @@
-"""What the shop's own machines and shelves put into a reckoning's question."""
+"""The inputs that the shop's own machines and shelves supply to a reckoning."""
 
 from collections.abc import Iterable, Mapping
 from typing import Any
@@ -34,7 +34,7 @@ class OwnFigures(Struct, frozen=True):
     shelves: Mapping[str, Belongings] = {}  # by id
 
     def of(self, reckoning: Reckoning) -> Own:
-        """What the shop knows of a reckoning's inputs; the rest is not there."""
+        """The inputs of a reckoning that the shop knows; others are left out."""
         inputs: dict[str, Any] = {}
         whose: list[str] = []
         keys = {asked.key for asked in reckoning.inputs}

@@ -1,4 +1,4 @@
-"""What was said, taken apart: threads, tapers, sizes, materials, and plain words.
+"""A spoken question taken apart: threads, tapers, sizes, materials and plain words.
 
 Nothing is decided here: each part keeps how it was typed, and who uses it says so,
 so that what nobody could use can be told.
@@ -127,7 +127,7 @@ class SaidPart:
 
 @dataclass(slots=True)
 class Said:
-    """What was said, part by part, and what a question has used of it."""
+    """The parts of a question, and which of them have been used."""
 
     parts: list[SaidPart] = field(default_factory=list)
     inch: bool = False  # a bare number is inches
@@ -173,7 +173,7 @@ class Said:
         return [f"{o}{unit}" if b else o for o, b in zip(sizes, bare, strict=True)]
 
     def tpi(self) -> str:
-        """How many threads to the inch; empty where they were not said."""
+        """Threads per inch; empty where they were not said."""
         return _number_in(self.take("tpi"))
 
     def in_inches(self, text: str) -> bool:
@@ -360,8 +360,8 @@ _SMALL = re.compile(r"\b(?:drill|ream|reamer|tap|mill|cutter)\b", re.IGNORECASE)
 
 
 def _after_in(text: str, match: re.Match[str]) -> str:
-    """What a size that ends with `in` is: `inches`; `mm` where the word leads on, as in
-    50 in steel, 12.7 in mm, 8 in 30 bore; `unclear` where it may be either.
+    """The unit of a size that ends with `in`: `inches`; `mm` where the word leads on,
+    as in 50 in steel, 12.7 in mm, 8 in 30 bore; `unclear` where it may be either.
 
     Turned as millimetres, inches would be turned 25 times as fast.
     """

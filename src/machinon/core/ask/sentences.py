@@ -118,7 +118,7 @@ def _fit(t: _Teller) -> str:
 
 
 def _play(t: _Teller) -> str:
-    """From the tightest to the loosest pair: play, or by how much the shaft is over."""
+    """The play from the tightest to the loosest pair, or the interference."""
     least, most = float(t["clearance_min"]), float(t["clearance_max"])
     tight, loose = (small_text(abs(limit), t.inch) for limit in (least, most))
     if least >= 0:

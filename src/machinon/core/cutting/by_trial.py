@@ -66,7 +66,7 @@ def advise_by_trial(state: CutState, trial: str) -> Advice:
 
 
 def last_size(state: CutState) -> float | None:
-    """What it was read at last, or before the first cut; mm on the diameter."""
+    """The last reading, or the size before the first cut; mm on the diameter."""
     read = (entry.measured for entry in reversed(state.entries))
     return next((reading for reading in read if reading is not None), state.start)
 

@@ -20,7 +20,7 @@ Action = Literal["start", "cut", "trial", "measure", "spring", "stop", "scrapped
 
 
 class Advice(Struct, frozen=True):
-    """What to do next and what will come of it.
+    """What to do next and the result to expect.
 
     sigma and chances hold the doubt of the gauge's zero as well.
     """
@@ -341,13 +341,14 @@ def _grown(belief: Belief, state: CutState) -> bool:
 
 
 def _sprung(state: CutState) -> int:
-    """How many passes were taken without infeed since the dial was moved."""
+    """Number of passes taken without infeed since the dial was last moved."""
     last = state.entries[-1].dial
     return sum(entry.spring for entry in state.entries if entry.dial >= last - 1e-9)
 
 
 def _took_nothing(state: CutState) -> int:
-    """How many cuts in a row, the last ones, took less than readings differ by."""
+    """Number of cuts in a row, the last ones, that removed less than readings
+    scatter."""
     sigma, count = state.read_sigma, 0
     for taken in reversed(cuts_taken(state)):
         if taken.removed > 2 * sigma:

@@ -35,7 +35,7 @@ class CutTarget(msgspec.Struct, frozen=True):
 
 
 class DialSaid(msgspec.Struct, frozen=True):
-    """What the dial shows."""
+    """How the dial reads."""
 
     reads: Literal["radius", "diameter"]
     division: float  # one graduation as it reads, mm
@@ -49,7 +49,7 @@ class PassLimits(msgspec.Struct, frozen=True):
 
 
 class Zero(msgspec.Struct, frozen=True):
-    """What the gauge reads too much, and the doubt of that; mm."""
+    """The gauge's zero error and its uncertainty; mm."""
 
     offset: float = 0.0
     sigma: float = 0.0
@@ -77,7 +77,8 @@ class CutBar(msgspec.Struct, frozen=True):
 
 
 class LearnedHabits(msgspec.Struct, frozen=True):
-    """What earlier jobs taught: share of the dial taken, radial sigmas in mm."""
+    """Habits learned from earlier jobs: share of the dial taken, radial sigmas in
+    mm."""
 
     ratio: float | None = None
     touch_sigma: float = TOUCH_SIGMA
@@ -172,8 +173,8 @@ def _struct(kind: Any) -> type[msgspec.Struct] | None:
 
 
 def _warnings(state: CutState, said: Request, action: str) -> list[str]:
-    """What a machinist looking on would say beside it: at the start, and again near
-    the end, when something can still be done about it."""
+    """Warnings of an experienced machinist: at the start, and again near the end, when
+    something can still be done about it."""
     band, sigma = state.upper - state.lower, state.uncertainty / 2
     out = []
     matters = not state.entries or action not in ("cut", "measure")
@@ -278,7 +279,7 @@ def _state(said: Request) -> CutState:
 
 
 def _usual_ratio(bar: CutBar | None) -> float:
-    """What a bar takes of the dialled depth before any proof: a rule of thumb.
+    """Share of the dialled depth that a bar takes, before any proof: a rule of thumb.
 
     About 0.95 at four diameters out, 0.85 at seven; as a shaft with no bar named.
     """

@@ -1,4 +1,4 @@
-"""What is believed of the surface while it is cut, from dial and readings.
+"""The belief about the surface while it is cut, from dial and readings.
 
 A tool takes a share of what stands before it, less what its edge pushes off; below a
 depth that nobody knows it only rubs. What is not known is a normal distribution over
@@ -151,7 +151,7 @@ def phi(x: Any) -> Any:
 
 @functools.cache
 def nodes(count: int = 5) -> tuple[Any, Any]:
-    """Where a normal distribution is asked, in sigmas, and what each answer weighs."""
+    """Points of a normal distribution, in sigmas, and their weights."""
     import numpy as np
 
     at, weight = np.polynomial.hermite_e.hermegauss(count)
@@ -199,7 +199,7 @@ def _bell(off: Any, sigma: Any) -> Any:
 
 
 class Pass(Struct, frozen=True):
-    """What a pass does, by distribution: first where it rubs, then where it bites."""
+    """One pass, by distribution: first where it rubs, then where it bites."""
 
     chance: Any  # (..., 2n)
     # shift, narrower: (..., 2n), by how much the metal before the tool is more than it
@@ -272,14 +272,14 @@ def _passes(belief: Belief, dial: Any, found: tuple[float, float]) -> Pass:
 
 
 def biting(ahead: Any, rubs: Any) -> Any:
-    """How much of the edge's push-off there is: it fades with what it bites into."""
+    """Share of the edge's push-off that acts: it fades with the depth of the bite."""
     import numpy as np
 
     return np.minimum(ahead / (2 * rubs), 1.0)
 
 
 def pushed_off(ahead: Any, share: Any, push: Any, bites: Any) -> Any:
-    """What a tool that bites by so much takes of the metal before it; radial mm."""
+    """Metal removed by a tool that bites by so much; radial mm."""
     import numpy as np
 
     return np.maximum(share * ahead - push * bites, 0.0)
@@ -293,7 +293,7 @@ def rubbing(chance: Any) -> tuple[Any, Any]:
 
 
 def twice(values: Any, axis: int = -1) -> Any:
-    """For where the tool rubs and for where it bites."""
+    """Repeats values: once for where the tool rubs, once for where it bites."""
     import numpy as np
 
     return np.concatenate([values, values], axis=axis)
@@ -457,7 +457,7 @@ def _begun_again(belief: Belief, depth: float, sigma: float) -> Belief:
 
 @functools.lru_cache(maxsize=1024)
 def belief_of(state: CutState) -> Belief:
-    """What is believed after the whole log of a state that has its start."""
+    """The belief after the whole log of a state that has its start."""
     if not state.entries:
         return first_belief(state)
     if len(state.entries) > REMEMBERED:

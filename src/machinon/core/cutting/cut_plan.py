@@ -36,7 +36,7 @@ LOST = -1.0  # of a surface from which nothing more may be done
 
 
 class EndWorth(Struct, frozen=True):
-    """What a surface is worth when it is left as it is."""
+    """The worth of a surface left as it is."""
 
     enters: float  # from the aim back to where the band begins, and on to where it ends
     leaves: float  # from the aim back to where the band begins, and on to where it ends
@@ -45,7 +45,8 @@ class EndWorth(Struct, frozen=True):
     cut: float  # what a cut must gain to be worth its time
 
     def ended(self, left: Any, var: Any) -> Any:
-        """Of surfaces with so much left to the aim, known with these variances."""
+        """The worth of ending with so much left to the aim, known with these
+        variances."""
         import numpy as np
 
         sigma = np.sqrt(var + self.zero)
@@ -55,7 +56,7 @@ class EndWorth(Struct, frozen=True):
 
 
 class ThisLathe(Struct, frozen=True):
-    """What is thought of it at this point of the work."""
+    """The lathe as it is known at this point of the work."""
 
     # share, push, rubs, rubs_sigma: what the tool takes of the metal before it, what
     # its edge pushes off, and from where on it bites
@@ -72,8 +73,8 @@ class ThisLathe(Struct, frozen=True):
     again: bool  # whether one follows each cut
 
     def takes(self, ahead: Any, var: Any) -> tuple[Any, Any]:
-        """Of a pass with so much metal before the tool, in doubt by a variance: what
-        comes off, and the variance that rubbing adds."""
+        """A pass with so much metal before the tool, uncertain by a variance: the metal
+        it removes, and the variance that rubbing adds."""
         import numpy as np
 
         there = np.maximum(ahead, 0.0)
@@ -84,15 +85,15 @@ class ThisLathe(Struct, frozen=True):
 
 
 def once_read(var: Any, read: float) -> tuple[Any, Any]:
-    """What a reading of a variance will say of a surface known with another, one sigma;
-    and the variance that it leaves."""
+    """Spread of the reading of a surface known with a variance, one sigma; and the
+    variance that is left afterwards."""
     import numpy as np
 
     return var / np.sqrt(var + read), var * read / (var + read)
 
 
 class _Passes(Struct, frozen=True):
-    """What passes do from each lag, (t, k, n): by turn, lag and pass."""
+    """The effect of passes from each lag, (t, k, n): by turn, lag and pass."""
 
     takes: Any  # what comes off
     stays: Any  # what then stands before the tool
@@ -123,7 +124,7 @@ class CutWorths:
         self._look_back(lathe)
 
     def _look_back(self, lathe: ThisLathe) -> None:
-        """From the last cut to the next."""
+        """Works out the worths backwards, from the last cut to the next."""
         import numpy as np
 
         read, doubt = lathe.read, lathe.seat + np.array(lathe.tools)
@@ -176,7 +177,7 @@ class CutWorths:
         return k, np.clip((lag - low) / (self.lags[k + 1] - low), 0.0, 1.0)
 
     def _once_passed(self, passes: _Passes, read: float) -> tuple[Any, Any, Any]:
-        """Where the readings after passes lead to."""
+        """The worth of going on from the readings after passes."""
         import numpy as np
 
         z, w = nodes(FAR)
@@ -191,8 +192,8 @@ class CutWorths:
         )
 
     def _moves(self, rows: Any, off: Any, weight: Any) -> tuple[Any, Any, Any]:
-        """How rows of worths are seen from so much further off; rows, off, weight:
-        (..., q), of shapes that go together."""
+        """Shifts rows of worths by an offset; rows, off, weight: (..., q), of shapes
+        that go together."""
         import numpy as np
 
         shift = off / self.width

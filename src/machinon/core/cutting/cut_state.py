@@ -1,4 +1,4 @@
-"""Where the cutting of one surface stands: its log, its dial, what cuts took.
+"""The state of cutting one surface: its log, its dial, the metal each cut took.
 
 Lengths on the dial are radial mm from touch, positive into the metal; sizes are mm
 on the diameter. Shafts and bores alike; of a length, half of the travel is radial.
@@ -28,7 +28,7 @@ class CutEntry(msgspec.Struct, frozen=True):
 
 
 class CutState(Struct, frozen=True):
-    """Where the job stands; see the module for signs and units."""
+    """The state of the job; see the module for signs and units."""
 
     external: bool
     lower: float
@@ -79,12 +79,12 @@ class Dial(Struct, frozen=True):
 
     @property
     def factor(self) -> int:
-        """What the dial counts for one radial millimetre."""
+        """Change of the dial's reading for one radial millimetre."""
         return 1 if self.reads == "radius" else 2
 
     @property
     def travel(self) -> float:
-        """How far one graduation moves the tool, radial mm."""
+        """Travel of the tool for one graduation, radial mm."""
         return self.division / self.factor
 
     @property
@@ -109,7 +109,7 @@ class Dial(Struct, frozen=True):
         return f"{shown / unit + 0.0:.{places}f}"
 
     def shows(self, dial: float, touch: float) -> float:
-        """What the dial reads at a radial position from touch; mm as it reads.
+        """The dial's reading at a radial position from touch; mm as it reads.
 
         >>> Dial("diameter", 0.02).shows(0.5, touch=1.2)
         2.2
@@ -122,7 +122,7 @@ class Dial(Struct, frozen=True):
 
 
 class Taken(Struct, frozen=True):
-    """What one measured cut took: dialled and really removed, radial mm."""
+    """The depth dialled and the depth really removed by one measured cut, radial mm."""
 
     dialled: float
     removed: float

@@ -1,4 +1,4 @@
-"""What the work is worth as it stands, and after whatever could be done next.
+"""The worth of the work as it stands, and after each possible next act.
 
 A piece in the band counts one, a piece past it less than nothing, and each cut and
 reading takes a little. What is done next is weighed by all that is believed; what may
@@ -48,7 +48,7 @@ CANDIDATES, SMALL = 24, 6  # dial positions weighed for one cut, and smallest st
 
 
 class Chances(Struct, frozen=True):
-    """Of being in the band, and past the limit that cannot be undone."""
+    """Chances of being in the band, and past the limit that cannot be undone."""
 
     inside: float
     past: float
@@ -80,12 +80,13 @@ class Worths:
         )
 
     def size(self, belief: Belief) -> float:
-        """Where a belief has the surface, mm on the diameter."""
+        """The size that a belief expects, mm on the diameter."""
         assert self.state.start is not None
         return float(self.state.start - self.sign * 2 * belief.depth)
 
     def chances(self, belief: Belief) -> Chances:
-        """Of a surface as it is believed to be, the gauge's zero in doubt as well."""
+        """Chances of a surface as it is believed to be, with the uncertainty of the
+        gauge's zero."""
         import numpy as np
 
         sigma = np.sqrt(belief.var + (self.state.zero_sigma / 2) ** 2)
@@ -94,11 +95,11 @@ class Worths:
         return Chances(max(1 - short - past, 0.0), past)
 
     def ended(self, now: Chances) -> float:
-        """Of the surface left as it is."""
+        """The worth of ending with the surface as it is."""
         return now.inside - self._band.costs * now.past
 
     def read_again(self) -> float:
-        """Of one more reading of the surface: it ends there, or is cut."""
+        """The worth of one more reading: the surface is then left, or cut."""
         import numpy as np
 
         now = as_it_is(self.belief)
@@ -114,7 +115,7 @@ class Worths:
         return cut_from(self.state, self.belief.dial)
 
     def sprung(self) -> float:
-        """Of a pass without infeed, and its reading."""
+        """The worth of a pass without infeed, and its reading."""
         if self.after_spring.depth - self.belief.depth < LEAST_FOUND:
             return NEVER
         worth = float(self._passed(as_it_is(self.after_spring)))
@@ -160,21 +161,21 @@ class Worths:
         return bool(depth + 2 * math.sqrt(var) < self.aim)
 
     def _hoped(self, worth: Any) -> float:
-        """By how much the plan makes more of going on from here than the next cut is
-        seen to be worth: what is put off must not live on that."""
+        """How far the plan overrates going on from here against the worth of the next
+        cut: an act must not be put off on the strength of that."""
         now = as_it_is(self.likely)
         said = self._plan.at(worth, self.aim - now.at, now.lag) @ now.chance
         return max(float(said) - self.best_cut[1], 0.0)
 
     def _passed(self, then: Ahead) -> "np.ndarray":
-        """Of a pass that leaves such surfaces, and its reading."""
+        """The worth of a pass that leaves such surfaces, and its reading."""
         left, lag, _ = self._told(then)
         worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
         return worth - self._band.cut - READ
 
     def _told(self, then: Ahead) -> tuple[Any, Any, Any]:
-        """What a reading may say of surfaces: the metal left and the lag, (..., n, q),
-        and the variances that stay, (..., n)."""
+        """Outcomes of a reading: the metal left and the lag, (..., n, q), and the
+        variances that stay, (..., n)."""
         z, _ = nodes()
         told, stays = once_read(then.var, self.read**2)
         said = told[..., None] * z

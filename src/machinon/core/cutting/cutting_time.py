@@ -1,4 +1,4 @@
-"""How long the passes of a cut take."""
+"""Time for the passes of a cut."""
 
 import math
 from typing import Any

@@ -1,4 +1,4 @@
-"""What every arbor for a saw or cutter has at its right end: collar, spigot, screw.
+"""The right end of every arbor for a saw or cutter: collar, spigot, screw.
 
 The collar stands behind the cutter, the spigot is cut to its bore and a little shorter
 than it is wide, a screw or a nut with its washer clamps it. A key in the spigot or pins
@@ -255,7 +255,7 @@ WASHER = 3.0  # mm: thickness that is reckoned with
 
 
 def head_hardware(s: Values) -> Iterable[Hardware]:
-    """What clamps and drives the cutter."""
+    """The hardware that clamps and drives the cutter."""
     thread, use = str(s["screw.thread"]), "clamps the cutter"
     washer = WASHER if s["washer.over"] else 0.0
     if by_nut(s):
@@ -272,7 +272,7 @@ def head_hardware(s: Values) -> Iterable[Hardware]:
 
 
 def head_length(s: Values) -> float:
-    """Of collar, spigot and stud."""
+    """Length of collar, spigot and stud together."""
     stud = s["screw.depth"] if by_nut(s) else 0.0
     return float(s["collar.length"] + s["spigot.length"] + stud)
 

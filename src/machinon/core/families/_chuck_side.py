@@ -70,7 +70,7 @@ def chuck_screws(s: Values, of: str, mate: str, thick: float, use: str) -> Hardw
 
 
 def screws_told(of: str, mate: str) -> Callable[[Values], Mapping[str, Any]]:
-    """What the joint of those screws is told; the hole as far as it is measured."""
+    """The inputs of those screws' joint; the hole only as far as it is measured."""
 
     def told(s: Values) -> dict[str, Any]:
         into = tapped_for(s, of)

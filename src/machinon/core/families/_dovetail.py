@@ -9,8 +9,8 @@ ROUGH = 0.5  # mm to a side that an end mill leaves for the dovetail cutter
 def dovetail_widths(
     read: float, pin: float, depth: float, angle: float, slot: bool = True
 ) -> tuple[float, float]:
-    """At the mouth of a slot, or on top of a male one, and between the sharp corners
-    that the pins lie in, mm.
+    """Widths at the mouth of a slot, or on top of a male dovetail, and between the
+    sharp corners that the pins lie in, mm.
 
     read: between the pins of a slot, over those of a male one, mm; angle: of a flank
     to the floor, degrees. Raises BadInput of `dovetail` where there is none such.

@@ -66,7 +66,8 @@ def _across(s: Values, of: str) -> float:
 
 
 def _plate(s: Values) -> float:
-    """As wide as the chuck and the spindle's flange, and past both circles."""
+    """A diameter as wide as the chuck and the spindle's flange, and past both
+    circles."""
     past = (s[f"{of}.circle"] + _across(s, of) + 2 * EDGE for of in OF)
     return float(max(s["chuck.body"], s["spindle.flange"], *past))
 
@@ -97,7 +98,7 @@ def _bolt_circle(s: Values) -> HoleCircle:
 
 
 def _through(s: Values) -> float:
-    """How deep the metal is where the spindle's screws go: with the spigot on it."""
+    """Depth of the metal where the spindle's screws go, spigot included."""
     inside = s["nose.circle"] < s["spigot.diameter"]
     return float(s["plate.thickness"] + (s["spigot.height"] if inside else 0.0))
 
@@ -357,7 +358,7 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
 
 
 def _pilot(s: Values) -> float:
-    """What a drill leaves of the hole, mm to a side: over 25 it is bored."""
+    """Metal left in the hole by the drill, mm to a side: a hole over 25 is bored."""
     return max((float(s["hole.diameter"]) - 25.0) / 2, TO_BORE)
 
 

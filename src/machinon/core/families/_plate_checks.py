@@ -29,7 +29,7 @@ from machinon.core.wording import begun
 
 
 def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
-    """How far holes lie inside the outlines of a plate; less than nothing outside."""
+    """Distance of holes from the outlines of a plate; negative outside."""
     from shapely import Point, Polygon
 
     found = [math.inf]

@@ -1,4 +1,4 @@
-"""What a free plate consists of: its block, and the features that are cut into it."""
+"""The features of a free plate: its block, and the cuts in it."""
 
 import math
 from collections.abc import Iterator
@@ -78,7 +78,7 @@ def from_centre(s: Values, name: str) -> bool:
 
 
 def pattern_of(s: Values, name: str) -> Pattern:
-    """Where the holes of a part lie on its face, from the low left corner, in mm."""
+    """Places of a part's holes on its face, from the low left corner, in mm."""
     long, wide, _ = face_of(s, s[f"{name}.face"])
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     if from_centre(s, name):
@@ -176,7 +176,8 @@ def slot_of(s: Values, name: str) -> Slot:
 
 
 def feature_of_part(s: Values, name: str) -> Feature:
-    """What a part cuts into the block. Raises BadInput on the size that cannot be."""
+    """The features that a part cuts into the block. Raises BadInput on the size that
+    cannot be."""
     block = block_of(s)
 
     def size(measure: str) -> float:
@@ -236,7 +237,7 @@ def _cut_away(s: Values) -> Iterator[str]:
 
 
 def _corner_lines(corners: list[Corner]) -> tuple[tuple[str, Dimension], ...]:
-    """Where each corner of an outline lies, from the left and from the front."""
+    """The place of each corner of an outline, from the left and from the front."""
     return tuple(
         line
         for n, (x, y, _) in enumerate(corners, 1)

@@ -17,7 +17,7 @@ from machinon.core.piece.hardware import Hardware
 
 
 def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:
-    """How deep a vee is, and how far below its mouth a round touches its flanks, mm.
+    """Depth of a vee, and how far below its mouth a round touches the flanks, mm.
 
     width: of the vee at its mouth; angle: flank to flank, degrees.
     """

@@ -1,4 +1,4 @@
-"""What a named taper is by its standard, for shanks and sockets."""
+"""Shanks and sockets of named tapers by their standards."""
 
 import functools
 from collections.abc import Mapping
@@ -37,7 +37,7 @@ def _tangs() -> Mapping[str, Tang]:
 
 
 def tang_of(name: str) -> Tang:
-    """How a shank of a taper ends by its standard; in proportion where it has none."""
+    """The end of a taper's shank by its standard; in proportion where it has none."""
     taper = taper_of(name)
     found = _tangs().get(taper.name)
     if found is not None:
@@ -63,6 +63,6 @@ def usual_length(name: str, key: str) -> float:
 
 
 def socket_depth(name: str, key: str) -> float:
-    """How deep its socket is bored, past the taper's gauge line, mm. Raises BadInput on
-    `key` where it has no size of its own."""
+    """Depth to which a taper's socket is bored, past its gauge line, mm. Raises
+    BadInput on `key` where it has no size of its own."""
     return usual_length(name, key) + PAST

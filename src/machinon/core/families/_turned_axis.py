@@ -1,4 +1,4 @@
-"""What a free turned piece consists of: its steps, and what lies on or in them."""
+"""The features of a free turned piece: its steps, and the features on or in them."""
 
 from typing import Literal
 
@@ -78,7 +78,7 @@ def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
 
 
 class Axis:
-    """What lies along the axis: name, where it starts and ends, its two diameters."""
+    """The features along the axis: name, start and end, both diameters."""
 
     def __init__(self, s: Values) -> None:
         self.steps: list[tuple[str, float, float, float, float]] = []
@@ -182,8 +182,8 @@ def bore_for(thread: str) -> float:
 
 
 def keyed_bore(s: Values, axis: Axis, name: str) -> tuple[float, float, float]:
-    """Where a keyway inside starts and ends, and the bore that it is in: the narrowest
-    that goes through. Raises BadInput on `width` where none does."""
+    """Start and end of an inside keyway, and its bore: the narrowest that goes through.
+    Raises BadInput on `width` where none does."""
     through = [
         float(s[f"{bore}.diameter"])
         for bore in axis.of("bore")

@@ -55,7 +55,7 @@ def _old(s: Values) -> bool:
 
 
 def _flange(s: Values) -> float:
-    """As wide as the chuck, and past its screws."""
+    """A diameter as wide as the chuck, and past its screws."""
     screw = cap_screw(str(s["bolts.screw"]))
     into = tapped_for(s, "bolts")
     room = screw.tapping_drill + 2 * EDGE_INTO if into else screw.counterbore + 2 * EDGE

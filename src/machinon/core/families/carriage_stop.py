@@ -17,8 +17,8 @@ from machinon.core.quantity import ANGLE
 
 
 def _bears(s: Values) -> tuple[float, float]:
-    """How far above its floor the groove lies on the bed's flanks at their top, and how
-    far below its mouth at their foot; mm.
+    """The two heights between which the groove bears on the bed's flanks: from its
+    floor at their top, and from its mouth at their foot; mm.
 
     The groove and the vee have one angle, and lie together along their flanks.
     """

@@ -38,7 +38,7 @@ UNDER = 0.5  # mm to a side: the bore is left under size until it turns on its s
 
 
 def _thread_depth(s: Values) -> float:
-    """As deep as the metal asks of a screw's thread."""
+    """Depth that the metal asks of a screw's thread."""
     screw = cap_screw(str(s["bolts.screw"]))
     return round(material(str(s["material"])).engagement * screw.diameter)
 
@@ -76,7 +76,7 @@ def _dimple(s: Values) -> Answer | BadInput:
 
 
 def _dimpled(s: Values) -> str:
-    """How the dimples are drilled through the tapped holes, their thread unharmed."""
+    """Drilling of the dimples through the tapped holes without harming their thread."""
     found = _dimple(s)
     if isinstance(found, BadInput):
         return found.message
@@ -92,7 +92,7 @@ def _dimpled(s: Values) -> str:
 
 
 def _floor(s: Values) -> float:
-    """Where the bore ends, z."""
+    """Station of the floor of the bore, z."""
     return float(s["body.length"] - s["bore.depth"])
 
 

@@ -36,7 +36,7 @@ EDGE = 1.5  # mm: least metal between one hole and another
 
 
 def angles(s: Values) -> list[float]:
-    """Where the recesses stand, degrees from the right: the places of the lever, their
+    """Angles of the recesses, degrees from the right: the places of the lever, their
     middle at the top, or off it as the casting has it."""
     count, throw = int(s["recesses.count"]), float(s["recesses.throw"])
     middle = 90.0 + float(s["recesses.middle"])
@@ -44,8 +44,8 @@ def angles(s: Values) -> list[float]:
 
 
 def _throw(s: Values) -> float:
-    """From place to place: as it was measured at the knob, a chord of its arc, or as an
-    angle."""
+    """The angle from place to place: as measured at the knob, as a chord of its arc, or
+    as typed."""
     if not s["lever.travel"]:
         return float(s["lever.throw"])
     chord = s["lever.travel"] / (2 * s["lever.length"])

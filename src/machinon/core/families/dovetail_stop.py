@@ -55,20 +55,20 @@ def _high(s: Values) -> float:
 
 
 def _told(s: Values) -> dict[str, Any]:
-    """What the joint is told of the slide, as far as it is known, and of this half."""
+    """The inputs of the joint: the slide, as far as it is known, and this half."""
     mate = {name: s.get(f"slide.{name}") for name in ("depth", "angle", "pin")}
     deep = s.get("slot.depth") or (_depth(s) if mate["depth"] else None)
     return {k: v for k, v in (*mate.items(), ("new_depth", deep)) if v is not None}
 
 
 def _widths(s: Values) -> tuple[float, float]:
-    """Of the slot at its mouth, and between its sharp corners."""
+    """Widths of the slot at its mouth, and between its sharp corners."""
     of = s["slot.pins"], s["slide.pin"], s["slot.depth"], s["slide.angle"]
     return dovetail_widths(*of)
 
 
 def _lock_thread(s: Values) -> float:
-    """How deep the lock's hole is tapped: the plug slides in what is left of it."""
+    """Depth of the lock's thread: the plug slides in the rest of its hole."""
     mouth, _ = _widths(s)
     side = (s["block.width"] - mouth) / 2
     wall = side - s["lock.level"] / math.tan(math.radians(s["slide.angle"]))

@@ -40,12 +40,12 @@ FINISH = 0.25  # mm to a side, left in the bore for the last cuts
 
 
 def _bevel(s: Values) -> float:
-    """How long the bevel is along the axis."""
+    """Length of the bevel along the axis."""
     return float(s["bevel.rise"] / math.tan(math.radians(s["bevel.angle"])))
 
 
 def _inside(s: Values) -> float:
-    """How far its nose stands in the bore, whose edge bears on the bevel, mm."""
+    """How far the nose stands in the bore whose edge bears on the bevel, mm."""
     if not s["bevel.rise"]:
         return 0.0
     over = (s["sleeve.diameter"] - s["spindle.bore"]) / 2
@@ -78,7 +78,7 @@ def _ball_hole(s: Values) -> Hole:
 
 
 def _reach(s: Values) -> float:
-    """How far a ball looks out of its mouth: as deep as the tube's groove, mm.
+    """Projection of a ball from its mouth: the depth of the tube's groove, mm.
 
     It sinks into its mouth as far as the chord says, less the lip's thickness.
     """

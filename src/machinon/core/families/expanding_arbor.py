@@ -60,13 +60,13 @@ def _mouth(s: Values) -> float:
 
 
 def _deep(s: Values) -> float:
-    """How deep the taper is until it meets the screw's hole."""
+    """Depth of the taper to where it meets the screw's hole."""
     slope = 2 * math.tan(math.radians(s["taper.half_angle"]))
     return float((_mouth(s) - thread_of(str(s["screw.thread"])).major - 0.2) / slope)
 
 
 def growth(s: Values) -> float:
-    """How much wider the nose gets with a turn of the screw, mm on the diameter."""
+    """Growth of the nose with a turn of the screw, mm on the diameter."""
     pitch = thread_of(str(s["screw.thread"])).pitch
     return float(2 * pitch * math.tan(math.radians(s["taper.half_angle"])))
 

@@ -61,7 +61,7 @@ def _across(s: Values) -> float:
 
 
 def _threaded(s: Values) -> float:
-    """Through the nut, with room to run out."""
+    """Length of the thread: through the nut, with room to run out."""
     return float(s["nut.length"] + 4 * thread_of(str(s["thread.thread"])).pitch)
 
 

@@ -49,7 +49,7 @@ def _swings(s: Values) -> bool:
 
 
 def _long_hole(s: Values) -> Answer:
-    """How long that hole is at the far face, and how far the cutter leans."""
+    """Length of the elongated hole at the far face, and the tilt of the cutter."""
     screw = cap_screw(str(s["swing.screw"]))
     return reckon(
         "elongation",
@@ -266,7 +266,7 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 
 def _marked(s: Values) -> str:
-    """What is said of the edges, and of telling several apart; empty as usual."""
+    """Notes on the edges and on telling several apart; empty as usual."""
     count = int(s["arm.count"])
     if count < 2:
         return ""

@@ -56,7 +56,7 @@ def _seated(s: Values) -> bool:
 
 
 def _deep(s: Values) -> float:
-    """How deep the bore is: through, or to the seat of the shaft's own screw."""
+    """Depth of the bore: through, or to the seat of the shaft's own screw."""
     return float(s["shaft.length"] + CLAMPS) if _seated(s) else _long(s)
 
 
@@ -81,7 +81,7 @@ def _dowels(s: Values) -> Arc:
 
 
 def _stands_out(s: Values) -> float:
-    """How far the dowels stand out of the flange once they are home, mm."""
+    """Projection of the dowels from the flange once they are home, mm."""
     return float(s["dowels.length"] - s["dowels.depth"])
 
 
@@ -91,7 +91,7 @@ def _key(s: Values, what: str) -> float:
 
 
 def _screws(s: Values) -> dict[str, Any]:
-    """What the joint of the screws is told."""
+    """The inputs of the screws' joint."""
     told = {"thread": s["bolts.screw"], "new": "tapped", "holes": s["wheel.bolts"]}
     if "wheel.hole" in s:
         told["measured"] = s["wheel.hole"]
@@ -105,7 +105,7 @@ def _flange(s: Values) -> float:
 
 
 def _thick(s: Values) -> float:
-    """What the screws' threads need."""
+    """Thickness that the threads of the screws need."""
     screw = cap_screw(str(s["bolts.screw"])).diameter
     wanted = max(
         material(str(s["material"])).engagement * screw, s["flange.diameter"] / 15

@@ -85,7 +85,7 @@ def _drilled(s: Values, name: str) -> list[Step]:
 
 
 def _of_face(s: Values, face: BlockFace) -> list[Step]:
-    """What is cut in one face, bores first: they are the zero of much that follows."""
+    """Steps of one face, bores first: they are the zero of much that follows."""
     steps: list[Step] = []
     if face == "top":
         for name in parts_of(s, "bore"):
@@ -227,7 +227,7 @@ def _across(name: str, s: Values) -> float:
 
 
 def _by_pins(name: str, s: Values) -> float:
-    """What a dovetail reads by its pins to begin with, mm."""
+    """The first size of a dovetail over or between its pins, mm."""
     return 14.0 if is_female(s, name) else 40.0
 
 
@@ -245,8 +245,8 @@ def _lip(name: str, s: Values) -> float:
 def _where(
     side: Mapping[str, Any], across: Mapping[str, Any] | None = None
 ) -> tuple[Size, Size]:
-    """Where a hole is on its face: from the low left corner as that is drawn, or from
-    its middle."""
+    """Words for the place of a hole: from the low left corner of its face as drawn, or
+    from its middle."""
     across = across or _on_its_face(1)
     return (
         Size("from_side", "{} along its face", low=0, high=1000, **side),
@@ -259,7 +259,7 @@ _DATUM = Size("datum", "what {} is measured from", "corner", "", kind=TEXT,
 
 
 def _made(kind: str, screw: str) -> tuple[Size, ...]:
-    """What is said of every hole of a pattern."""
+    """The sizes that every hole of a pattern has."""
     return (
         Size("face", "face of {}", "top", "", kind=TEXT, choices=FACES),
         Size("kind", "kind of {}", kind, "", kind=TEXT, choices=KINDS),

@@ -46,7 +46,7 @@ HAND = 250.0  # N: a hand's push at the end of a handle; a shop rule
 
 
 def _corners(s: Values) -> float:
-    """Over the corners of the point, as sharp as they would be."""
+    """Diameter over the corners of the point, as sharp as they would be."""
     if s["socket.sides"] not in SIDES:
         raise BadInput("socket.sides", "A key's socket has 4 or 6 sides.")
     return float(s["point.across"] / math.cos(math.pi / s["socket.sides"]))

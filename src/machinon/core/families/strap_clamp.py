@@ -14,8 +14,8 @@ NOSE = 8.0  # mm of the strap on the work
 
 
 def _arms(s: Values) -> tuple[float, float]:
-    """From the stud to the work, and to the heel, with the stud at the slot's end
-    next to the work; mm."""
+    """Distances from the stud to the work, and to the heel, with the stud at the slot's
+    end next to the work; mm."""
     stud = s["pocket1.from_side"] + s["pocket1.length"] - s["pocket1.width"] / 2
     return s["block.length"] - NOSE / 2 - stud, stud - s["hole1.from_side"]
 

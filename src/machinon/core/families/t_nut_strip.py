@@ -43,7 +43,7 @@ def _stud(s: Values) -> str:
 
 
 def _pitch(s: Values) -> float:
-    """From nut to nut along the strip."""
+    """Distance from nut to nut along the strip."""
     return float(s["nuts.length"] + s["saw.kerf"] + 2 * s["saw.clean"])
 
 

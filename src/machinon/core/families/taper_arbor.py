@@ -64,7 +64,7 @@ def _drawn(s: Values) -> bool:
 
 
 def _tapered(s: Values) -> tuple[float, float]:
-    """Where the taper begins and ends, z; at its end it has its large diameter."""
+    """Start and end of the taper, z; at its end it has its large diameter."""
     start = float(s["tang.length"] if _tanged(s) else 0.0)
     return start, start + float(s["shank.length"])
 
@@ -76,7 +76,8 @@ def _shank(s: Values) -> tuple[float, float]:
 
 
 def _large(s: Values) -> float:
-    """At the collar: wider than at the socket's face, which it stands off."""
+    """Diameter of the taper at the collar: wider than at the socket's face, which it
+    stands off."""
     taper = str(s["shank.taper"])
     wider = taper_of(taper).ratio * float(s["shank.off"])
     return large_end(taper, "shank.large") + wider

@@ -183,7 +183,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
 
 
 def _last(s: Values, axis: Axis) -> list[Step]:
-    """What does not turn."""
+    """The last steps, in which the piece does not turn."""
     steps = []
     for name in (*axis.of("ring"), *axis.of("cross")):
         hole = hole_of_part(s, name)

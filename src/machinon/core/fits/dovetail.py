@@ -184,7 +184,7 @@ BEARS = ("top", "shoulders")
 
 
 def _bearing(said: str | None, slot: float, tongue: float, trail: Trail) -> str:
-    """What bears besides the flanks. Raises BadInput on `bears`."""
+    """The faces that bear besides the flanks. Raises BadInput on `bears`."""
     deeper = "top" if tongue >= slot else "shoulders"
     bears = deeper if said is None else said
     if tongue == slot:

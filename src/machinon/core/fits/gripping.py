@@ -1,4 +1,4 @@
-"""What follows from a plain fit: how it grips, bonds, runs, and behaves warm."""
+"""Consequences of a plain fit: grip, bond, run-out, and behaviour when warm."""
 
 from machinon.core.errors import BadInput
 from machinon.core.fits.meeting import Effect, Joined, Meeting

@@ -75,7 +75,7 @@ def _asks(asked: tuple[tuple[str, str, str], ...]) -> tuple[Input, ...]:
 
 
 def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
-    """What was typed, as it is kept: a number in base units, or a word.
+    """A typed answer as it is kept: a number in base units, or a word.
 
     Empty text gives it up. Raises BadInput on `key`.
     """
@@ -91,7 +91,7 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
 
 
 def given_values(choice: FitChoice) -> dict[str, object]:
-    """What was said about a fit's joint, in base units."""
+    """The answers given for a fit's joint, in base units."""
     values: dict[str, object] = {}
     asks = {given.key: given for given in form_of(choice).asks}
     for key, kept in choice.given.items():

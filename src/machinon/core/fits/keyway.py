@@ -55,7 +55,7 @@ INCH_CLEARANCE = 0.005 * INCH  # over the key in the hub; ANSI B17.1-1967
 
 
 def crown(diameter: float, width: float) -> float:
-    """How far a chord of a width lies under the circle's crown, mm.
+    """Height of a circle's crown over a chord of a width, mm.
 
     >>> round(crown(25, 8), 4)
     0.6573

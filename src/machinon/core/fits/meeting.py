@@ -68,7 +68,7 @@ class Joined(Struct, frozen=True):
 
 
 class Meeting(Struct, frozen=True):
-    """What a joint is worked out from: the half that exists and what was said."""
+    """The inputs of a joint: the half that exists and the person's answers."""
 
     choice: FitChoice
     piece: Piece
@@ -92,7 +92,7 @@ class Meeting(Struct, frozen=True):
         return value if isinstance(value, str) else other
 
     def said(self, *keys: str) -> dict[str, object]:
-        """Those of the figures that were given, as a reckoning's inputs."""
+        """Those figures that were given, as a reckoning's inputs."""
         return {key: self.given[key] for key in keys if key in self.given}
 
     def need(self, *keys: str) -> None:
@@ -103,7 +103,7 @@ class Meeting(Struct, frozen=True):
                 raise BadInput(key, f"Type this first: {given.meaning}.")
 
     def machine(self, answer: Answer) -> tuple[Effect, ...]:
-        """What the lathe can turn, to set beside what a joint carries."""
+        """The torque of the lathe, to set beside that which a joint carries."""
         if self.lathe is None:
             return ()
         torque = self.lathe.torque
@@ -125,7 +125,7 @@ class Meeting(Struct, frozen=True):
 
     @property
     def outer(self) -> str:
-        """What the outer part is made of."""
+        """Material of the outer part."""
         return self.piece.material if self.choice.exists == "hole" else self.other
 
     @property
@@ -134,7 +134,7 @@ class Meeting(Struct, frozen=True):
 
     @property
     def other(self) -> str:
-        """What the half to be made is of; steel until it is said."""
+        """Material of the half to be made; steel until it is said."""
         return self.word("other", "steel")
 
     def play(self, nominal: float) -> dict[str, float]:

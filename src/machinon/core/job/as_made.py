@@ -32,7 +32,7 @@ from machinon.core.survey.measuring import Measured, measure
 
 
 def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
-    """How a fit's new half, or a size, came out at the machine; None where it was not
+    """A fit's new half, or a size, as it came out at the machine; None where it was not
     cut. at_dial: the name of its log."""
     log = plan.job.cuts.get(at_dial)
     if log is None:
@@ -68,7 +68,7 @@ def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
 
 
 def _cut_to_size(plan: Plan, fit: FitPlan, surface: Surface) -> ProofLine | None:
-    """How it came out at the machine, once there is no metal left to cut."""
+    """The size as it came out at the machine, once no metal is left to cut."""
     line = as_cut(plan, fit, plan.job.work.log_of(surface.id))
     return line if line is not None and line.verdict != "open" else None
 
@@ -208,7 +208,7 @@ def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> Proof
 
 
 def _mate(plan: Plan) -> str:
-    """What stands for the piece at hand as a mate of others."""
+    """The piece at hand as a mate of others."""
     return plan.job.work.as_mate
 
 

@@ -1,4 +1,4 @@
-"""Where the cutting of a size stands at the dial, and what the coach says of it."""
+"""The cutting of a size at the dial, and the coach's advice on it."""
 
 import math
 
@@ -45,7 +45,7 @@ def dial_for(
 def cutting(
     job: Job, shop: Shop, dial: Dial | None, fit: FitPlan | None, habit: Habit
 ) -> tuple[CutState | None, Advice | None]:
-    """Where the cutting of a fit's new half stands, as the coach sees it."""
+    """The state of cutting a fit's new half, as the coach sees it."""
     if dial is None or fit is None or fit.choice.kind != "cylinder":
         return None, None
     low, high, aim = fit.lower, fit.upper, fit.aim

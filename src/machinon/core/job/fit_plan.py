@@ -153,8 +153,8 @@ class FitPlan(Struct, frozen=True):
         return bolt_band(slot, want, float(self.circle["diameter"]), self.room)
 
     def mate_for(self, slot: FitSlot) -> dict[str, str]:
-        """What this fit found its mate to be, where more than one reading tells: the
-        thread, or the circle; as a family is told it."""
+        """The mate's size, where more than one reading tells it: the thread, or the
+        circle; as a family is told it."""
         if self.thread is not None:
             return {slot.mate: self.thread.name}
         if self.circle is not None:
@@ -167,7 +167,7 @@ class FitPlan(Struct, frozen=True):
 
     @property
     def measured_as(self) -> SurfaceKind:
-        """What the new half is measured as while it is cut."""
+        """The kind of size that the new half is measured as while it is cut."""
         return cut_kind(self.choice)
 
     @property
@@ -182,8 +182,8 @@ class FitPlan(Struct, frozen=True):
 
     @property
     def could_fit(self) -> tuple[float, float] | None:
-        """From surely too tight to surely too loose, where the doubts leave nothing of
-        the band and the mate itself can tell; None else."""
+        """Limits from surely too tight to surely too loose, where the uncertainties
+        leave nothing of the band and the mate itself can tell; None otherwise."""
         if self.choice.kind != "cylinder" or not self.spent or self.band is None:
             return None
         least, most = (float(self.band[f"clearance_{end}"]) for end in ("min", "max"))
@@ -344,7 +344,7 @@ def _cylinder_fit(choice: FitChoice, shop: Shop, mate: Measured) -> FitPlan:
 
 
 def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) -> str:
-    """What eats the band of a fit, and what would leave some of it.
+    """The causes that eat up the band of a fit, and ways to keep some of it.
 
     wanted: by how much the play may vary, mm.
     """
@@ -542,12 +542,12 @@ def against(fit: FitPlan, made: float) -> FitPlan:
 
 
 def cut_kind(choice: FitChoice) -> SurfaceKind:
-    """What the new half of a fit is measured as while it is cut."""
+    """The kind of size that a fit's new half is measured as while it is cut."""
     return _half_kind(choice, "shaft" if choice.exists == "hole" else "hole")
 
 
 def _half_kind(choice: FitChoice, half: Side) -> SurfaceKind:
-    """What one half of a fit is measured as."""
+    """The kind of size that one half of a fit is measured as."""
     if half == "shaft":
         return "outside"
     return "gap" if choice.joint in FLAT_JOINTS else "inside"

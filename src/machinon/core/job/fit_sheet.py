@@ -106,7 +106,7 @@ def fit_lines(plan: Plan) -> tuple[FitLine, ...]:
 
 
 def fit_readings(plan: Plan, fit: FitPlan) -> tuple[float, ...]:
-    """What was read on a fit's mate and counts, laid back to one place; mm."""
+    """The readings of a fit's mate that count, laid back to one place; mm."""
     surface = plan.existing(fit)
     slope = fit.mate.slope if fit.mate else None
     readings = surface.readings if surface else ()

@@ -1,4 +1,4 @@
-"""What a lathe is used to take of the dial, from the cuts that its jobs have kept."""
+"""The usual cut of a lathe, learned from the logs that its jobs have kept."""
 
 import contextlib
 import math
@@ -44,8 +44,8 @@ class Habit(Struct, frozen=True):
 def habit_of(
     jobs: Iterable[Job], like: Job, what: Cuts, shop: Shop | None = None
 ) -> Habit:
-    """What the lathe of a job took in these ones, the last first; mixed with what is
-    usual, which a few surfaces do not outweigh.
+    """The habit of a job's lathe, learned from these jobs, the last first; mixed with
+    the usual one, which a few surfaces do not outweigh.
 
     Of its own metal they count twice, and cut with its own tool or bar twice as much
     again. Lengths are compared within a kind of piece, as one is milled and another
@@ -81,7 +81,7 @@ def habit_of(
 
 
 def _settles(states: Sequence[CutState]) -> float:
-    """How settings lie on the slide that cut these surfaces: each of what may be as
+    """Scatter of settings on the slide that cut these surfaces: each candidate as
     likely as it foresaw their readings."""
     if not states:
         return CUT_SIGMA
@@ -108,7 +108,7 @@ def _made_of(job: Job, name: str) -> tuple[str, str]:
 
 
 def _kind(fit: FitChoice) -> Cuts:
-    """What is cut for a fit."""
+    """The kind of cut that a fit asks for."""
     if fit.joint in FLAT_JOINTS:
         return "lengths"
     return "shafts" if fit.exists == "hole" else "bores"

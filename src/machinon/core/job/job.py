@@ -83,7 +83,7 @@ class Work(msgspec.Struct, frozen=True):
 
     @property
     def as_mate(self) -> str:
-        """What stands for it where another piece of the job is made to it."""
+        """The piece as a mate, where another piece of the job is made to it."""
         return f"{MADE_HERE}{self.key}"
 
 

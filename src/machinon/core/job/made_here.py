@@ -41,8 +41,8 @@ def made_in_order(works: Sequence[Work]) -> list[Work]:
 def stand_in(
     work: Work, made: Made | None, cuts: Mapping[str, CutLog], shop: Shop
 ) -> tuple[Piece, dict[str, Measured | None]]:
-    """What stands for a piece that is made here, as a mate: its surfaces as they were
-    read after it was made, else as drawn.
+    """A piece that is made here, as a mate: its surfaces as they were read after it was
+    made, else as drawn.
 
     made: None before it is worked out; then only what is read or typed is there.
     """
@@ -75,8 +75,8 @@ def stand_in(
 
 
 def whole_stand_in(work: Work) -> Piece:
-    """What stands for a piece that is made here, with every surface that others can be
-    made to, whether it is known yet or not."""
+    """A piece that is made here, as a mate with every surface that others can be made
+    to, whether it is known yet or not."""
     assert work.making is not None
     family = family_for(work.making)
     surfaces = [
@@ -97,7 +97,7 @@ class RingOfHoles(Struct, frozen=True):
 
     @property
     def says(self) -> str:
-        """Over what the span is taken."""
+        """The two holes that the span is taken over, in words."""
         if self.screw:
             return f"over {self.screw} screws in two neighbours"
         return f"over two neighbouring holes of {self.across:g} mm"
@@ -115,7 +115,7 @@ def holes_of(made: Made, key: str) -> RingOfHoles | None:
 
 
 def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
-    """What stands in the span over two holes of a circle."""
+    """The figures that stand in the span over two holes of a circle."""
     return {"hole": holes.across, "holes": float(holes.count)} if holes else {}
 
 
@@ -226,6 +226,6 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
 
 
 def _proof_without(work: Work, id: str) -> ProofLog:
-    """What is measured of a piece, less one surface."""
+    """The surfaces measured of a piece, less one."""
     surfaces = tuple(surface for surface in work.proof.surfaces if surface.id != id)
     return replace(work.proof, surfaces=surfaces)

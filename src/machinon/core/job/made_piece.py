@@ -46,7 +46,7 @@ class Wanted(Struct, frozen=True):
 
 
 def told_of(missing: Sequence[Wanted]) -> str:
-    """What is not known, in one line: "the shaft (its diameter, its length)"."""
+    """The unknown sizes in one line: "the shaft (its diameter, its length)"."""
     return ", ".join(f"{mate.words} ({words})" for mate, words in by_mate(missing))
 
 
@@ -60,7 +60,7 @@ def by_mate(missing: Sequence[Wanted]) -> list[tuple[Mate, str]]:
 
 
 class MadePiece(Struct, frozen=True):
-    """What came of a making: the piece, or what is still to be known."""
+    """The piece of a making, or the sizes that are still to be known."""
 
     made: Made | None = None
     missing: tuple[Wanted, ...] = ()
@@ -153,7 +153,7 @@ def _read(making: Making, measured: Measures) -> dict[str, str]:
 
 
 def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str, Any]]:
-    """By number of a fit, what the piece tells its joint, as far as it is said.
+    """By number of a fit, what the piece tells its joint, as far as it is known.
 
     `centred`: the number of the fit that centres what screws only hold; standing: the
     pieces that there are, by id.
@@ -181,7 +181,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
 
 
 def _typed_of_mates(family: Family) -> list[Size]:
-    """What of the mates is typed, as sizes of the family."""
+    """The typed sizes of the mates, as sizes of the family."""
     return [
         Size(key, mate_size.words, "", low=1e-6, kind=mate_size.kind)
         for key, mate_size in family.mate_keys.items()
@@ -217,7 +217,8 @@ def _word_of_mate(
 def _aid_of_mate(
     key: str, making: Making, family: Family, standing: Mapping[str, Piece]
 ) -> float | None:
-    """What stands in a mate's readings, as the depth of its dovetail; None without."""
+    """A figure that stands in a mate's readings, as the depth of its dovetail; None
+    without."""
     mate_size = family.mate_keys.get(key)
     piece = standing.get(making.mates.get(key.partition(".")[0], ""))
     if mate_size is None or piece is None or not mate_size.aid:
@@ -255,7 +256,7 @@ def ruled_sizes(work: Work) -> dict[str, int]:
 
 
 def wish_of(fit: FitChoice) -> str:
-    """How a fit shall go, as a family is told it."""
+    """The character of a fit, as a family is told it."""
     if fit.want == "own":
         ends = (fit.clearance_min, fit.clearance_max)
         return " to ".join(f"{typed_again(end)}mm" for end in ends)
@@ -282,7 +283,7 @@ def _known(
 
 
 def _aid_of(key: str, piece: Piece | None, mate_size: MateSize) -> dict[str, str]:
-    """What stands in a mate's readings, as the number of its holes."""
+    """A figure that stands in a mate's readings, as the number of its holes."""
     for surface in piece.surfaces if piece else ():
         found = aid_of(surface, mate_size.aid)
         if found is not None:
@@ -425,7 +426,7 @@ def half_of(joint: str, exists: str) -> str:
 
 
 def proof_surface(fit: FitChoice, name: str = "") -> Surface:
-    """What is measured to prove a fit's new half."""
+    """The surface that is measured to prove a fit's new half."""
     form = surface_forms()[half_of(fit.joint, fit.exists)]
     words = fit.name
     if fit.joint == "bolts":
@@ -439,7 +440,7 @@ def form_of_surface(name: str) -> SurfaceForm:
 
 
 def size_surface(family: Family, key: str, form_name: str) -> Surface:
-    """What is measured of a size that no fit rules, as others are made to it."""
+    """The surface of a size that no fit rules, as others are made to it."""
     form = form_of_surface(form_name)
     words = family.size(key).words
     name = begun(words)
@@ -447,8 +448,8 @@ def size_surface(family: Family, key: str, form_name: str) -> Surface:
 
 
 def drawn_surface(made: Made, key: str) -> Surface | None:
-    """What is measured to prove a size against the drawing; None for one that no gauge
-    reads, as a count or a word."""
+    """The surface that is measured to prove a size against the drawing; None for one
+    that no gauge reads, as a count or a word."""
     size = made.sizes[key].size
     if size.kind is not LENGTH:
         return None
@@ -464,8 +465,8 @@ def drawn_surface(made: Made, key: str) -> Surface | None:
 
 
 def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, ...]:
-    """What is measured to prove a piece of a family: each size that a band rules, and
-    those that it names."""
+    """The surfaces that prove a piece of a family: each size that a band rules, and
+    those that the family names."""
     # a thread is proved by its mate alone
     found = [proof_surface(fit) for fit in fits if fit.kind != "thread"]
     form = surface_forms()["length"]

@@ -1,5 +1,5 @@
-"""What pieces of the shop that were made before a piece have alike with it, so that one
-part serves them all."""
+"""Features that a piece should share with the shop's earlier ones, so that one part
+serves them all."""
 
 from collections.abc import Iterable
 
@@ -14,8 +14,8 @@ SAME = 5e-3  # mm
 
 
 def own_alike(made: Made, pieces: Iterable[Piece], inch: bool) -> str:
-    """What of it differs from the shop's other pieces of its kind, in a sentence;
-    empty where none has what should be alike."""
+    """How a piece differs from the shop's other pieces of its kind, in a sentence;
+    empty where none has a feature to share."""
     family = made.family
     if not family.alike or not made.values[family.alike[0]]:
         return ""

@@ -139,7 +139,7 @@ class Plan(Struct, frozen=True, dict=True):
 
     @property
     def stack(self) -> tuple[Piece, ...]:
-        """What exists and stays: without the pieces that others are made from."""
+        """The existing pieces that stay: without those that others are made from."""
         used = {w.making.old for w in self.job.works if w.making is not None}
         return tuple(piece for id, piece in self.pieces.items() if id not in used)
 
@@ -153,7 +153,7 @@ class Plan(Struct, frozen=True, dict=True):
 
     @property
     def cut_name(self) -> str:
-        """What is at the machine, in a word or two."""
+        """The size or step at the machine, in a word or two."""
         fit = self.at_machine
         if fit is None:
             return "fit"

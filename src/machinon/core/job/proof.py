@@ -29,7 +29,7 @@ class ProofLine(Struct, frozen=True):
 
 
 def judge(size: float, doubt: float, lower: float, upper: float) -> Verdict:
-    """Where a measured size stands to its band, its doubt considered.
+    """The verdict on a measured size against its band, with its uncertainty.
 
     >>> judge(10.004, 0.002, 10.0, 10.01), judge(10.011, 0.002, 10.0, 10.01)
     ('proved', 'near')

@@ -1,4 +1,4 @@
-"""What was changed in the drawing after the step that cuts it was done."""
+"""Changes of the drawing after the step that cuts them was done."""
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
@@ -47,8 +47,8 @@ def without_done(job: Job, key: str) -> Job:
 def changed_since(
     made: Made, route: Sequence[HoldingTold], work: Work, inch: bool
 ) -> Mapping[str, Mapping[str, str]]:
-    """By step that is done, the sizes that were drawn otherwise when it was cut, each
-    with the sentence for it."""
+    """By finished step, the sizes that were drawn otherwise when it was cut, each with
+    the sentence for it."""
     found: dict[str, Mapping[str, str]] = {}
     for step in (step for up in route for step in up.steps):
         if step.key in work.done:

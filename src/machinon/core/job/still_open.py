@@ -1,4 +1,4 @@
-"""What is still open in each stage of a job, in the order of work."""
+"""The open points of each stage of a job, in the order of work."""
 
 from collections.abc import Callable, Iterator
 
@@ -49,7 +49,7 @@ def _to_decide(plan: Plan) -> Iterator[str]:
 
 
 def _undecided(plan: Plan, fit: FitPlan) -> str:
-    """What is still to be said or changed of a fit; empty for nothing."""
+    """The open question of a fit; empty for none."""
     text = fit.problem or fit.contradiction or fit.unsaid
     if text:
         return text

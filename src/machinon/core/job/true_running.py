@@ -1,4 +1,4 @@
-"""How true the pieces of a job will run: what their fits and seats let them lie off."""
+"""The run-out to expect of a job's pieces, from the play of their fits and seats."""
 
 import math
 from typing import Any
@@ -34,9 +34,9 @@ class Station(Struct, frozen=True):
 
     @property
     def clocked(self) -> tuple[float, float] | None:
-        """How far it is best turned on its bolts, degrees from mark to mark, and the
-        most that it then runs out, mm; None where fewer than two high sides are known,
-        or where it does not turn."""
+        """The best turn on its bolts, degrees from mark to mark, and the largest
+        run-out then, mm; None where fewer than two high sides are known, or where it
+        does not turn."""
         known = [element for element in self.parts if element.phase is not None]
         if len(known) < 2 or known[-1].clockings < 2 or known[-1] != self.parts[-1]:
             return None
@@ -46,7 +46,7 @@ class Station(Struct, frozen=True):
 
     @property
     def asked(self) -> dict[str, Any]:
-        """What of it the reckoning `runout-stack` asks."""
+        """The inputs of the reckoning `runout-stack`."""
         return {
             "elements": [
                 {
@@ -152,7 +152,7 @@ def _mates(work: Work) -> tuple[str | None, list[str]]:
 
 
 def _seat(plan: Plan, work: Work) -> tuple[Element, ...]:
-    """What lets a piece lie off on what it goes on."""
+    """The play of a piece on its seat."""
     seat, _ = _mates(work)
     if seat is None:
         return ()
@@ -165,7 +165,7 @@ def _seat(plan: Plan, work: Work) -> tuple[Element, ...]:
 
 
 def _itself(plan: Plan, id: str) -> tuple[Element, ...]:
-    """By how much a piece of the shop runs out by itself, as it was read last."""
+    """The run-out of a shop's piece by itself, as it was read last."""
     piece = plan.standing.get(id)
     if piece is None:
         return ()
@@ -196,7 +196,7 @@ def _as_it_ran(work: Work) -> tuple[Element, ...]:
 
 
 def _clockings(plan: Plan, id: str) -> int:
-    """In how many places a piece bolts on."""
+    """Number of positions in which a piece bolts on."""
     circles = [
         fit.circle
         for fit in plan.fits
@@ -209,8 +209,8 @@ def _clockings(plan: Plan, id: str) -> int:
 
 
 def _plays(plan: Plan, id: str) -> tuple[Element, ...]:
-    """By how much the play of its fits lets a mate lie off: of the closest one, as the
-    others do not come to bear."""
+    """The play of a mate's fits: of the closest one, as the others do not come to
+    bear."""
     closed = {
         number
         for work in plan.job.works

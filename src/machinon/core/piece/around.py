@@ -20,15 +20,15 @@ class RingSection(Struct, frozen=True):
 
 
 def seat_of(mate: Mate, made: Made) -> float:
-    """Where a mate's own zero lies along a piece, mm. Raises BadInput for a size or a
+    """Station of a mate's own zero along a piece, mm. Raises BadInput for a size or a
     feature that it has not."""
     return _worked_out(mate.seats, made)
 
 
 def rings_of(mate: Mate, made: Made, read: float = 0.0) -> tuple[RingSection, ...]:
-    """What stands of a mate about a piece; none that has no length. read: how wide it
-    was read outside, mm, 0 for nowhere. Raises BadInput for a size or a feature that
-    the piece has not."""
+    """Rings of a mate about a piece; none that has no length. read: how wide it was
+    read outside, mm, 0 for nowhere. Raises BadInput for a size or a feature that the
+    piece has not."""
     found = (_ring(ring, made, read) for ring in mate.around)
     return tuple(ring for ring in found if ring.start < ring.end)
 

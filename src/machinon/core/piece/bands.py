@@ -62,8 +62,7 @@ def fit_band(
 
 
 def thread_band(slot: FitSlot, want: str, answer: Answer) -> FitBand:
-    """What is bored or turned before a thread that fits another is cut; answer: of
-    `thread`."""
+    """The diameter before a thread that fits another is cut; answer: of `thread`."""
     inside = slot.exists == "shaft"
     limits = crest_limits(answer, "internal" if inside else "external")
     if limits is None:

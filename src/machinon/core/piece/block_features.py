@@ -231,7 +231,7 @@ class Rebate(Feature, frozen=True):
 
 
 class EndToEnd(Feature, frozen=True):
-    """What has one section along a block's top or bottom, from end to end of it."""
+    """A form of one section along a block's top or bottom, from end to end."""
 
     SAID: ClassVar[tuple[str, ...]] = ()  # what of it is written at it
 
@@ -312,7 +312,7 @@ class Flanked(EndToEnd, frozen=True):
 
     @property
     def half_angle(self) -> float:
-        """Of a flank to the middle plane, degrees."""
+        """Angle of a flank to the middle plane, degrees."""
         return math.degrees(math.atan2(abs(self.mouth - self.floor) / 2, self.depth))
 
     def leaving(self, metal: float) -> Feature:
@@ -517,7 +517,7 @@ class Slope(Feature, frozen=True):
 
     @property
     def rise(self) -> float:
-        """How much higher it stands at the right end, mm."""
+        """Difference in height from the left end to the right, mm."""
         return self.block[0] * math.tan(math.radians(self.angle))
 
     def cuts(self) -> tuple[Cut, ...]:
@@ -580,7 +580,7 @@ class RoundSeat(Feature, frozen=True):
 
 
 class Outline(Feature, frozen=True):
-    """What stands outside of an outline, taken off a block from its top right down."""
+    """The metal outside of an outline, taken off a block from its top right down."""
 
     block: tuple[float, float, float]
     points: tuple[Point, ...]  # corners and arcs, counter-clockwise

@@ -53,7 +53,7 @@ class Body(Struct, frozen=True, dict=True):
         )
 
     def face(self, name: str) -> Face | None:
-        """Where a face lies; None where the body as it stands has none so called."""
+        """A face of the body; None where the body as it stands has none so called."""
         return self.faces.get(name)
 
     def after(
@@ -119,7 +119,7 @@ class Body(Struct, frozen=True, dict=True):
 
     @functools.cached_property
     def turned_volume(self) -> float:
-        """Of what turns, its cross holes left out; Pappus, mm³."""
+        """Volume of the turned body, its cross holes left out; Pappus, mm³."""
         region = self.region
         if region.is_empty:
             return 0.0
@@ -173,7 +173,7 @@ class Body(Struct, frozen=True, dict=True):
 
     @functools.cached_property
     def shadow(self) -> Shadow:
-        """What a block looks like from three sides, and how large it is."""
+        """The outlines of a block from three sides, and its size."""
         assert isinstance(self.stock, Block)
         return shadow_of(self.stock, self.cuts)
 
@@ -206,5 +206,5 @@ def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
 # the shapes in process share most of their cuts, and an edit leaves most as they were
 @functools.lru_cache(maxsize=1024)
 def cuts_of(feature: Feature) -> tuple[Cut, ...]:
-    """What a feature takes out."""
+    """The cuts of a feature."""
     return feature.cuts()

@@ -132,7 +132,7 @@ class MateSize(Struct, frozen=True):
 
     @property
     def called(self) -> str:
-        """What the surface is called that it is read on: "Bore" for "its bore"."""
+        """The name of the surface that it is read on: "Bore" for "its bore"."""
         words = self.words
         for whose in ("its ", "their ", "the "):
             words = words.removeprefix(whose)
@@ -172,7 +172,7 @@ class Ring(Struct, frozen=True):
 
 
 class Mate(Struct, frozen=True):
-    """What a piece goes on or carries: its role, and what of it is measured."""
+    """A part that the piece goes on or carries: its role, and its measured surfaces."""
 
     role: str
     words: str
@@ -192,7 +192,7 @@ class Mate(Struct, frozen=True):
 
     @property
     def called(self) -> str:
-        """What a piece of it is called at first: "Shaft" for "the shaft"."""
+        """The first name of such a piece: "Shaft" for "the shaft"."""
         return begun(self.words.removeprefix("the "))
 
     @property
@@ -364,7 +364,7 @@ class Family(Struct, frozen=True):
     grips: tuple[str, ...] = ()
 
     def part(self, name: str) -> FreePart:
-        """What part a name is of: `groove2`. Raises BadInput naming the nearest."""
+        """The part that a name is of: `groove2`. Raises BadInput naming the nearest."""
         key = kind_of(name)
         for part in self.parts:
             if part.key == key:
@@ -394,7 +394,7 @@ class Family(Struct, frozen=True):
 
 
 def kind_of(name: str) -> str:
-    """What a part is, without its number: `step` of `step2`."""
+    """The kind of a part, without its number: `step` of `step2`."""
     return name.rstrip("0123456789")
 
 

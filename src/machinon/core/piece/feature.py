@@ -59,7 +59,7 @@ class Feature(msgspec.Struct, frozen=True, tag=True):
         return "".join(f" {c.lower()}" if c.isupper() else c for c in name).strip()
 
     def cuts(self) -> tuple[Cut, ...]:
-        """What it takes out of the body."""
+        """The cuts that make it."""
         raise NotImplementedError
 
     def faces(self) -> dict[str, Face]:

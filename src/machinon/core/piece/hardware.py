@@ -47,7 +47,7 @@ class Hardware(Struct, frozen=True):
 
     @property
     def says(self) -> str:
-        """As it is written in a list: 3 × cap screw M8 × 25, for the chuck."""
+        """The line in a list: 3 × cap screw M8 × 25, for the chuck."""
         return f"{self.count} × {self.name}, {self.use}"
 
 
@@ -72,7 +72,7 @@ def cap_screws(
 
 
 def _asked(thread: Thread, through: float, into: float, blind: bool) -> dict[str, Any]:
-    """What the reckoning `screw-length` is asked."""
+    """The inputs of the reckoning `screw-length`."""
     engagement = INTO * thread.major
     if into:
         engagement = min(engagement, into - CLEAR * blind)

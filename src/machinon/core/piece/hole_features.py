@@ -71,7 +71,7 @@ class Hole(msgspec.Struct, frozen=True):
         return tuple((r * math.cos(turn), r * math.sin(turn)) for turn in turns)
 
     def threaded(self, through: float) -> float:
-        """How deep its full thread goes; through: to where a through hole goes."""
+        """Depth of the full thread; through: depth to which a through hole goes."""
         return self.thread_depth or (through if self.depth is None else 0.0)
 
     def profile(self, through: float) -> tuple[Point, ...]:
@@ -103,13 +103,13 @@ class Hole(msgspec.Struct, frozen=True):
 
     @property
     def drilled(self) -> "Hole":
-        """As its drill leaves it."""
+        """The hole as its drill leaves it."""
         return msgspec.structs.replace(
             self, thread="", bore=0.0, sink=0.0, ream=False, square=0.0
         )
 
     def says(self, count: int = 1) -> str:
-        """As it is written at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
+        """The note at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
         many = f"{count} × " if count > 1 else ""
         deep = "" if self.depth is None else f" × {self.depth:g} deep"
         if self.thread:
@@ -218,7 +218,7 @@ class Holes(Feature, frozen=True):
 
     @property
     def many(self) -> int:
-        """How many holes it is."""
+        """Number of holes."""
         return len(self.points)
 
     def as_drilled(self) -> Feature:
@@ -303,7 +303,7 @@ class CrossHoles(Feature, frozen=True):
 
     @property
     def many(self) -> int:
-        """How many holes it is."""
+        """Number of holes."""
         return self.count
 
     def as_drilled(self) -> Feature:

@@ -23,7 +23,8 @@ MIRRORED = {True: ("left",), False: ("bottom", "back", "left")}
 
 
 def faces_with_holes(body: Body) -> list[BlockFace]:
-    """In the order of the piece. Raises MachinonError where there is none."""
+    """The faces that have holes, in the order of the piece. Raises MachinonError where
+    there is none."""
     found = [feature.face for feature in body.features if isinstance(feature, Holes)]
     if not found:
         raise MachinonError("There is no face with holes on this piece.")
@@ -31,7 +32,7 @@ def faces_with_holes(body: Body) -> list[BlockFace]:
 
 
 def face_size(body: Body, face: BlockFace) -> tuple[float, float]:
-    """How long and wide a face is, mm; of what turns its largest diameter."""
+    """Length and width of a face, mm; of what turns its largest diameter."""
     if body.turns:
         return body.largest, body.largest
     x0, y0, z0, x1, y1, z1 = body.shadow.box

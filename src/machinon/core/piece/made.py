@@ -56,7 +56,7 @@ class Made(Struct, frozen=True, dict=True):
 
     @functools.cached_property
     def hardware(self) -> tuple[Hardware, ...]:
-        """What is bought to go with it."""
+        """The bought parts that go with it."""
         return tuple(self.family.hardware(self.values))
 
 
@@ -138,8 +138,8 @@ def make(
 def _rests_on(
     family: Family, typed: Mapping[str, str], slots: Mapping[str, FitSlot | Chain]
 ) -> tuple[dict[str, tuple[str, ...]], dict[str, Expression]]:
-    """What each size is reckoned from, and the links that were typed; slots: by the
-    size that each rules."""
+    """The names that each size is reckoned from, and the links that were typed; slots:
+    by the size that each rules."""
     rests: dict[str, tuple[str, ...]] = {}
     links: dict[str, Expression] = {}
     for size in family.sizes:

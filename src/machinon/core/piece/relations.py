@@ -1,4 +1,4 @@
-"""What rules a size: expressions over other sizes, their order, and loops.
+"""The rules of sizes: expressions over other sizes, their order, and loops.
 
 An expression is what a person types after "=": numbers, sizes and mates by name,
 `+ - * /`, brackets, and a few functions. Lengths may carry their unit.
@@ -59,7 +59,7 @@ class Expression(Struct, frozen=True, dict=True):
         return _names(self.text, self.key)
 
     def value(self, known: Mapping[str, float]) -> float:
-        """What it comes to. Raises BadInput for a name that is not known."""
+        """Its value. Raises BadInput for a name that is not known."""
         try:
             found = self._work(self._tree, known)
         except ZeroDivisionError:

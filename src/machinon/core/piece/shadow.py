@@ -1,4 +1,4 @@
-"""What a block looks like from three sides, and how large it is.
+"""The outlines of a block from three sides, and its size.
 
 Most cuts go right through what is looked along or leave metal there, so that the
 outlines are cut flat, many times as quick as in a solid; where cuts may meet inside,
@@ -42,7 +42,7 @@ class Shadow(Struct, frozen=True):
 
 @functools.lru_cache(maxsize=128)
 def shadow_of(stock: Block, cuts: tuple[Cut, ...]) -> Shadow:
-    """What a block looks like after its cuts.
+    """The outlines of a block after its cuts.
 
     A hole changes what is seen of the outside only along its own axis, and is taken
     out of that view alone.
@@ -156,7 +156,7 @@ def opens(cut: Drilled, view: str, box: tuple[float, ...]) -> bool:
 
 
 def _opening(cut: Drilled, view: str) -> "CrossSection":
-    """What a hole that goes through leaves open in the view along it."""
+    """The opening of a through hole in the view along it."""
     from manifold3d import CrossSection
 
     across, up, _ = VIEWS[view]
@@ -166,7 +166,7 @@ def _opening(cut: Drilled, view: str) -> "CrossSection":
 
 
 def _looking(view: str) -> list[list[float]]:
-    """What turns a solid so that a view is seen from above."""
+    """The turn of a solid that shows a view from above."""
     rows = [[1.0 if i == axis else 0.0 for i in range(4)] for axis in VIEWS[view]]
     if view == "front":  # keeps the hand of the space
         rows[2] = [-value for value in rows[2]]

@@ -1,4 +1,4 @@
-"""What a cut takes out of a body, as geometry: turned, sunk from a face, or drilled.
+"""The geometry of cuts: turned, sunk from a face, or drilled.
 
 All bodies stand in one space, mm: what turns has its axis along z and grows to the
 right with it; a block lies with its length along x, its width along y and its height

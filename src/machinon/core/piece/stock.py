@@ -1,4 +1,4 @@
-"""What a piece is made from: round or sided bar, tube, or a sawn block."""
+"""The stock of a piece: round or sided bar, tube, or a sawn block."""
 
 import math
 from typing import TypeAlias
@@ -61,5 +61,5 @@ Stock: TypeAlias = Round | Bar | Block
 
 
 def stock_said(stock: Stock, inch: bool = False) -> str:
-    """What a piece is made from, in the units of the shop: "⌀40 × 93"."""
+    """The stock in words, in the units of the shop: "⌀40 × 93"."""
     return sizes_in_inches(stock.says) if inch else stock.says

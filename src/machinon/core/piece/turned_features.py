@@ -185,7 +185,7 @@ class Ball(Feature, frozen=True):
 
     @property
     def sides(self) -> tuple[float, float]:
-        """How far it goes to either side of its middle, to its necks or its tip."""
+        """Distance to either side of its middle, to its necks or its tip."""
         ball = self.diameter
         return middle_to_neck(ball, self.left), middle_to_neck(ball, self.right)
 
@@ -504,7 +504,7 @@ class NutThread(Feature, frozen=True):
 
     @property
     def drilled(self) -> tuple[float, float]:
-        """From where to where its drill goes."""
+        """Start and end of its drill's travel."""
         return self.start - self.before, self.end + self.beyond
 
     def faces(self) -> dict[str, Face]:

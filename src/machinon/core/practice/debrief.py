@@ -24,7 +24,7 @@ class ReviewStep(Struct, frozen=True):
 
 
 class Debrief(Struct, frozen=True):
-    """What is told afterwards."""
+    """The debrief after an exercise."""
 
     steps: tuple[ReviewStep, ...]
     outcome: Outcome
@@ -36,7 +36,7 @@ class Debrief(Struct, frozen=True):
 
     @property
     def says(self) -> str:
-        """How it ended, in a sentence."""
+        """The result in a sentence."""
         where = "In the band" if self.outcome.inside else "Short of the band"
         if self.outcome.past:
             where = "Past the band: scrap"

@@ -16,7 +16,7 @@ MOST = 60  # stops after which a hand gives up
 
 
 class Outcome(Struct, frozen=True):
-    """How a job ended."""
+    """The result of a job."""
 
     inside: bool
     past: bool
@@ -43,7 +43,7 @@ class PracticeBench:
 
     @property
     def division(self) -> float:
-        """Of the dial, radial mm."""
+        """Division of the dial, radial mm."""
         dial = self.state["dial"]
         return float(dial["division"]) / (2 if dial["reads"] == "diameter" else 1)
 

@@ -34,7 +34,7 @@ class Ask(Struct, frozen=True):
 
 
 class Seen(Struct, frozen=True):
-    """What stands before the person: a word or figure, large, and what is under it."""
+    """The person's view: a word or figure, large, and the line under it."""
 
     head: str
     large: str
@@ -42,7 +42,7 @@ class Seen(Struct, frozen=True):
 
 
 class Judged(Struct, frozen=True):
-    """How such an exercise ended."""
+    """The result of such an exercise."""
 
     inside: bool
     past: bool
@@ -53,7 +53,7 @@ class Judged(Struct, frozen=True):
 
 @dataclass
 class Exercise:
-    """What all of them have."""
+    """The common ground of all exercises."""
 
     kind: JudgedKind
     level: Level
@@ -69,7 +69,7 @@ class Exercise:
         raise NotImplementedError
 
     def seen(self) -> Seen:
-        """What stands before the person now."""
+        """The person's view of the work now."""
         raise NotImplementedError
 
     def advised(self) -> dict[str, float]:
@@ -77,7 +77,7 @@ class Exercise:
         raise NotImplementedError
 
     def tip(self) -> str:
-        """What the coach says now."""
+        """The coach's advice now."""
         raise NotImplementedError
 
     def do(self, typed: Mapping[str, float]) -> None:
@@ -95,7 +95,7 @@ class Exercise:
         raise NotImplementedError
 
     def ended(self) -> Judged:
-        """How it ended, as it stands."""
+        """The result if it ended now."""
         raise NotImplementedError
 
 
@@ -113,7 +113,7 @@ def begin_judged(
 def by_the_tips(
     kind: JudgedKind, level: Level, seed: int, own: HabitRanges | None = None
 ) -> Judged:
-    """What following the coach gives on the same machine."""
+    """The result of following the coach on the same machine."""
     made = begin_judged(kind, level, seed, own)
     while not made.over and made.stops < MOST:
         made.do(made.advised())
@@ -152,7 +152,7 @@ class ThreadExercise(Exercise):
 
     @property
     def play(self) -> float:
-        """Of the nut on the pitch diameter, mm; less than nothing is tight."""
+        """Play of the nut on the pitch diameter, mm; negative is tight."""
         return 2 * (self.taken - self.wanted)
 
     def seen(self) -> Seen:
@@ -317,7 +317,7 @@ class Centring(Exercise):
 
     @property
     def off(self) -> float:
-        """How far its middle stands off, mm."""
+        """Distance of its middle from the axis, mm."""
         return math.hypot(self.x, self.y)
 
     def seen(self) -> Seen:

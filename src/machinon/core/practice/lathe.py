@@ -19,7 +19,7 @@ EXPANSION = material("steel").expansion  # for each degree
 
 
 class Habits(Struct, frozen=True):
-    """What this lathe, bar, tool and gauge really do; nobody at it knows them."""
+    """The true behaviour of this lathe, bar, tool and gauge; nobody at it knows it."""
 
     # how much of what stands before the tool springs away, over what is taken
     compliance: float
@@ -98,7 +98,7 @@ class PracticeLathe:
         self._pass(1.0)
 
     def spring(self) -> None:
-        """Once more without moving the dial."""
+        """Takes one more pass without moving the dial."""
         self._pass(self.habits.finds)
 
     def _pass(self, share: float) -> None:
@@ -128,7 +128,7 @@ class PracticeLathe:
 
 
 def _heard(ahead: float, taken: float, mine: Habits) -> str:
-    """What a pass looks and sounds like."""
+    """The look and sound of a pass."""
     if ahead < mine.rubs or taken <= 0:
         return "It only rubs: dust, and a shine where the edge slid over."
     if ahead * mine.compliance > CHATTERS:

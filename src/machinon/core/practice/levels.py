@@ -1,4 +1,4 @@
-"""How bad the simulated lathe is: three levels, or each habit as one wants it."""
+"""The quality of the simulated lathe: three levels, or each habit by itself."""
 
 import math
 import random
@@ -15,7 +15,7 @@ Span = tuple[float, float]
 
 
 class HabitRanges(msgspec.Struct, frozen=True):
-    """From what to what each habit is drawn; both alike where it is fixed."""
+    """The range that each habit is drawn from; both ends alike where it is fixed."""
 
     band: Span = (16.0, 25.0)  # of the size, µm on the diameter
     # share of a cut that the tool takes, a boring bar's in `bar`

@@ -13,7 +13,7 @@ Hand = Callable[[SneakUp], Outcome]
 
 
 def ended(exercise: SneakUp, said: float | None = None) -> Outcome:
-    """What became of an exercise as it stands now."""
+    """The result of an exercise if it ended now."""
     low, high = exercise.band
     true, external = exercise.lathe.true, exercise.lathe.kind == "external"
     stops = sum(done.what != "start" for done in exercise.log)

@@ -1,4 +1,4 @@
-"""What is kept of practice: how each exercise ended, and how that goes over time."""
+"""The record of practice: the result of each exercise, and the trend."""
 
 from collections.abc import Sequence
 
@@ -44,7 +44,7 @@ def running(records: Sequence[Record]) -> list[float]:
 
 
 def says(records: Sequence[Record]) -> str:
-    """How it goes, in a sentence."""
+    """The trend in a sentence."""
     if not records:
         return "Nothing tried yet. Metal costs nothing here."
     last = records[-LATELY:]

@@ -87,7 +87,7 @@ class SneakUp:
         return self.lathe.says
 
     def read(self) -> float:
-        """What the gauge shows now; the work cools while one reads."""
+        """The gauge's reading now; the work cools while one reads."""
         size = self.lathe.read()
         self.lathe.wait()
         what: Literal["start", "reading"] = "reading" if self._cut else "start"

@@ -1,4 +1,4 @@
-"""Which drill a step takes, and by which drills a hole is opened; shop rules."""
+"""The drill of a step, and the ladder of drills that opens a hole; shop rules."""
 
 from machinon.core.piece.family import Step
 from machinon.core.piece.feature import Feature

@@ -43,7 +43,7 @@ PARTED = 0.04  # mm a turn
 
 
 def minutes_of(step: StepTold) -> float:
-    """How long a step takes, minutes."""
+    """Time for a step, minutes."""
     if step.operation in STANDING:
         return STANDING[step.operation]
     metal = material(step.material)
@@ -76,7 +76,7 @@ def _turned(step: StepTold, metal: Material) -> float:
 
 
 def _milled(step: StepTold, feature: Feature, metal: Material) -> float:
-    """Of what an end mill takes out of a block, by its outline and its depth."""
+    """Volume that an end mill removes from a block, by its outline and its depth."""
     rate = MILLED * (metal.turn_hss or metal.turn_carbide / 4)
     stock = step.before.stock
     if isinstance(feature, SixFaces) and isinstance(stock, Block):

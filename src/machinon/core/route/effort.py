@@ -1,4 +1,4 @@
-"""What a piece takes: metal, chips, time; for a thought whether to buy it."""
+"""The effort of a piece: metal, chips, time; to weigh making it against buying it."""
 
 from collections.abc import Sequence
 
@@ -14,7 +14,7 @@ SET_UP = 10.0  # minutes to hold a piece anew and true it; a shop rule
 
 
 class Effort(Struct, frozen=True):
-    """What a piece takes."""
+    """The effort of a piece."""
 
     metal: str
     stock: float  # kg
@@ -34,13 +34,13 @@ class Effort(Struct, frozen=True):
 
     @property
     def asked(self) -> dict[str, float]:
-        """What of it the reckoning `make-or-buy` asks."""
+        """The inputs of the reckoning `make-or-buy`."""
         minutes = round(self.minutes / 10) * 10
         return {"stock": round(self.stock, 2), "time": 60.0 * minutes}
 
 
 def effort(made: Made, route: Sequence[HoldingTold]) -> Effort:
-    """What it takes to make one.
+    """The effort of making one piece.
 
     Source: volumes by the piece's own solid; density of its material; minutes of its
     steps, and `SET_UP` for each holding.

@@ -81,7 +81,8 @@ def in_process(
 
 
 def _left(made: Made, step: Step, name: str) -> float:
-    """What a step leaves on a feature, mm to a side: a drill leaves its own size."""
+    """Metal that a step leaves on a feature, mm to a side: a drill leaves its own
+    size."""
     feature = made.body.feature(name) if step.operation == "drill" else None
     if not isinstance(feature, Bore):
         return step.leaves
@@ -89,9 +90,9 @@ def _left(made: Made, step: Step, name: str) -> float:
 
 
 def _out(steps: Sequence[Step], ends: Mapping[str, Side]) -> list[Side | None]:
-    """At each step of a holding the end of the work that stands out of it: the one
-    that was faced there last, or said to be; else the one that will be; None where
-    neither is."""
+    """For each step of a holding, the end of the work that stands out: the one that was
+    faced there last, or said to be; else the one that will be; None where neither is.
+    """
     faced = [
         ends.get(step.features[0]) if step.operation == "face" else step.out
         for step in steps
@@ -126,8 +127,8 @@ def _comes_from(
 
 
 def _wide(cut: Iterable[tuple[Feature, float]], z: float) -> float:
-    """What stands at a station, mm across: cut gives what was cut and the metal left
-    on it; no end to it where only the stock stands."""
+    """Diameter at a station, mm: cut gives what was cut and the metal left on it;
+    infinite where only the stock stands."""
     found = math.inf
     for feature, left in cut:
         if isinstance(feature, End):
@@ -145,8 +146,8 @@ def _passed(
     done: Collection[str],
     outside: Sequence[OUTSIDE],
 ) -> dict[str, Feature]:
-    """What a tool takes off on its way to a diameter from the end it comes from, where
-    nothing is cut yet and nothing larger shall stand."""
+    """Metal that a tool removes on its way to a diameter from the end it comes from,
+    where nothing is cut yet and nothing larger shall stand."""
     stock = made.body.stock
     found: dict[str, Feature] = {}
     for name in step.features if out else ():

@@ -101,7 +101,8 @@ def along_the_route(route: Sequence[HoldingTold]) -> Iterator[Check]:
 
 
 def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
-    """What cannot be done once the metal is hard, and must have been done before."""
+    """Steps that are impossible once the metal is hard, and must have been done
+    before."""
     steps = [s for up in route for s in up.steps if s.operation in NOT_IN_HARD]
     for step in steps:
         if not material(step.material).hard:
@@ -117,7 +118,7 @@ def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
 
 
 def held_well(route: Sequence[HoldingTold]) -> Iterator[Check]:
-    """What the jaws hold, and whether it stays straight under the tool."""
+    """The grip of the jaws, and whether the work stays straight under the tool."""
     for up in route:
         body = up.steps[-1].after
         there = {feature.name: feature for feature in body.features}
@@ -196,7 +197,7 @@ def _straight(
 
 
 def _end(body: Body, side: Side) -> float:
-    """Where the body ends as it stands."""
+    """The end of the body as it stands."""
     for feature in body.features:
         if isinstance(feature, End) and feature.side == side:
             return feature.z

@@ -206,7 +206,7 @@ class StepTold(Struct, frozen=True, dict=True):
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
-        """What it cuts, as it leaves it."""
+        """The features that it cuts, as it leaves them."""
         there = {feature.name: feature for feature in self.after.features}
         return tuple(there[name] for name in self.features if name in there)
 
@@ -233,7 +233,7 @@ class StepTold(Struct, frozen=True, dict=True):
 
     @functools.cached_property
     def diameter(self) -> float:
-        """What meets the tool, mm."""
+        """The diameter that meets the tool, mm."""
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
 
     @property
@@ -388,7 +388,7 @@ def _is(made: Made, name: str) -> bool:
 
 
 def _many(feature: Feature) -> int:
-    """How many holes a feature is; none for what is no hole."""
+    """Number of holes of a feature; none for what is no hole."""
     return feature.many if isinstance(feature, Holes | CrossHoles) else 0
 
 
@@ -425,8 +425,8 @@ def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
 
 
 def _cutter(feature: Feature) -> float:
-    """How wide the cutter is that a feature is milled or sawn with; 0 where it is none
-    of its own."""
+    """Width of the cutter that mills or saws a feature; 0 where it is none of its
+    own."""
     match feature:
         case SawCuts() | Slits():
             return SAW
@@ -547,8 +547,8 @@ def _title(
 
 
 def _for_what(step: Step, feature: Feature) -> str:
-    """What holes are for, where that is not said by their being holes: ` for the
-    bolts`, `, holes 2`."""
+    """The purpose of holes, where their name does not tell it: ` for the bolts`, `,
+    holes 2`."""
     name = spoken(feature.name)
     if name in ("hole", "holes", "thread"):
         return ""

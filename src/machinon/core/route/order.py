@@ -148,7 +148,7 @@ def broken(holdings: Sequence[Holding], planned: Sequence[Holding]) -> list[Brok
 
 
 def _impossible(placed: PlacedStep, after: Sequence[PlacedStep]) -> Iterator[Broken]:
-    """What no metal allows: a feature's steps the other way round."""
+    """Orders that no metal allows: a feature's steps the other way round."""
     for other in after:
         if other.step.operation in NO_METAL or not placed.of(other):
             continue
@@ -163,7 +163,7 @@ def _impossible(placed: PlacedStep, after: Sequence[PlacedStep]) -> Iterator[Bro
 def _against_the_rules(
     placed: PlacedStep, before: Sequence[PlacedStep], home: dict[str, str]
 ) -> Iterator[Broken]:
-    """What a rule of the shop speaks against."""
+    """Orders that a rule of the shop speaks against."""
     step = placed.step
     here = [other for other in before if other.holding is placed.holding]
     drilled = [p for p in before if p.step.operation == "drill" and p.of(placed)]

@@ -1,4 +1,4 @@
-"""What goes with a piece, and what of it the shop's own shelf has."""
+"""The hardware of a piece, and the part of it that lies on the shop's own shelf."""
 
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.made import Made

@@ -1,4 +1,4 @@
-"""What the shop's own rack has for a piece: what would do, and what is left of it."""
+"""Stock for a piece from the shop's own rack, and the length left of it."""
 
 import math
 from collections.abc import Iterator
@@ -27,8 +27,8 @@ class _Fit(NamedTuple):
 
 
 def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
-    """What the stock shelf says of a piece, in a sentence; empty where nothing is
-    listed there that it could be made from."""
+    """The advice of the stock shelf on a piece, in a sentence; empty where nothing
+    listed there would do."""
     if shelf is None:
         return ""
     body = made.body
@@ -72,7 +72,8 @@ def _length(made: Made) -> float:
 
 
 def _may_swing(made: Made, item: Item, inch: bool) -> str:
-    """What a tight round may run out by the needle; its skin is not known here."""
+    """The run-out allowed to a round that only just cleans up; its skin is not known
+    here."""
     most = run_out_most(item.size, made.body.largest)
     if most > TIGHT:
         return ""

@@ -1,4 +1,4 @@
-"""What the shop's own shelf has for a step of the route."""
+"""Tools of the shop's own shelf for a step of the route."""
 
 from msgspec import Struct
 
@@ -22,7 +22,7 @@ ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
 class OwnTool(Struct, frozen=True):
-    """What the shelf says of a tool, and the tool itself; None where it has none."""
+    """The shelf's advice on a tool, and the tool itself; None where it has none."""
 
     says: str
     item: Item | None = None
@@ -32,7 +32,7 @@ UNASKED = OwnTool("")  # no tool kept by its size, or none of that kind is liste
 
 
 def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
-    """What the tool shelf has for a step, and says of it."""
+    """The tool of the shelf for a step, with its advice."""
     if shelf is None:
         return UNASKED
     if step.drill:
@@ -70,8 +70,8 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
 
 
 def own_collet(made: Made, shelf: Belongings | None, inch: bool) -> str:
-    """What the shelf of holding says of a shank that goes into a collet, in a sentence;
-    empty where there is none, or no collet is listed."""
+    """The advice of the holding shelf on a shank that goes into a collet, in a
+    sentence; empty where there is none, or no collet is listed."""
     shank = made.body.found("shank")
     by_collet = any(mate.role == "collet" for mate in made.family.mates)
     collets = shelf.of_kind("collet") if shelf is not None else ()

@@ -18,7 +18,7 @@ CORNERS = ("front left", "front right", "back right", "back left")
 
 def _slope(trail: Trail, name: str, low: str, high: str, rise: float, over: float,
            ) -> tuple[float, float]:  # fmt: skip
-    """How much over 100 mm, and the angle."""
+    """The slope over 100 mm, and its angle."""
     slope = trail.step(f"{name}, over 100", f"({high} − {low}) / {over:g} × 100",
                        rise / over * 100)  # fmt: skip
     angle = math.degrees(math.atan2(rise, over))

@@ -11,7 +11,7 @@ MOST = 400  # places: more nobody winds to
 
 
 def ridge_of(radius: float, cutter: float, outside: bool, step: float) -> float:
-    """What two neighbouring cuts leave between them over an arc, mm.
+    """Height of the ridge between two neighbouring cuts over an arc, mm.
 
     step: from one to the next, radians. Source: two circles about points of a third.
 

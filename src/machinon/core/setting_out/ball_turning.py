@@ -12,8 +12,8 @@ MOST = 200  # steps: more nobody turns
 
 
 def middle_to_neck(ball: float, neck: float) -> float:
-    """From the middle of a ball to its neck, by their diameters, mm; to its tip where
-    the neck is 0.
+    """Distance from the middle of a ball to its neck, by their diameters, mm; to its
+    tip where the neck is 0.
 
     >>> middle_to_neck(20, 12), middle_to_neck(20, 0)
     (8.0, 10.0)

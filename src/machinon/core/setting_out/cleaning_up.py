@@ -8,7 +8,7 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
 
 def run_out_most(stock: float, size: float, skin: float = 0.0) -> float:
-    """How far stock may run out, by the needle, and still come clean all round: mm.
+    """Largest run-out of stock, on the indicator, that still cleans up all round: mm.
 
     stock, size: rough and finished diameter, either the larger (a cored hole is
     opened); skin: of scale or sand to a side. Negative where it never does.

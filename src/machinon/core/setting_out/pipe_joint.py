@@ -9,7 +9,8 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
 
 
 def reach(theta: float, pipe: float, on: float, angle: float) -> float:
-    """From where both axes cross to the round's surface, along the pipe, mm.
+    """Distance along the pipe from the crossing of both axes to the round's surface,
+    mm.
 
     theta: round the pipe from its sharp side, radians; pipe, on: diameters, mm; angle:
     between the axes, degrees. Source: geometry of two cylinders whose axes cross.

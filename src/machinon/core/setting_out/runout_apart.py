@@ -15,7 +15,7 @@ def _vector(tir: float, angle: float) -> complex:
 
 
 def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, float]:
-    """How much of it there is, mm on the indicator, and where its high side stands."""
+    """Amount of the run-out, mm on the indicator, and where its high side stands."""
     size = trail.step(what, sum_of, abs(found))
     # no needle shows a direction better than that
     at = round(math.degrees(cmath.phase(found)), 1) % 360 if size > 1e-9 else 0.0

@@ -153,7 +153,7 @@ def _closed(fixed: float, free: Sequence[float]) -> float:
 def _turned(
     elements: Sequence[Element], way: Sequence[int], known: complex, free: list[float]
 ) -> tuple[float, ...]:
-    """How far each piece is turned; a free one from its high side at 0°, degrees."""
+    """The turn of each piece; a free one from its high side at 0°, degrees."""
     aims = iter(_directions(known, free))
     turned = []
     for element, position in zip(elements, way, strict=True):

@@ -1,4 +1,5 @@
-"""Where to wind to: middles, sides of a feature, slots by a saw, holes near an edge."""
+"""Positions to dial: middles, sides of a feature, slots by a saw, holes near an
+edge."""
 
 import math
 from typing import Any

@@ -1,4 +1,4 @@
-"""What lies on the shelves: tools, holding, hardware and stock, as plain lists."""
+"""The lists of the shelves: tools, holding, hardware and stock."""
 
 import functools
 from collections.abc import Callable, Mapping

@@ -1,4 +1,4 @@
-"""What went wrong once comes back where it may go wrong again."""
+"""Mistakes noted once, told again where they may happen again."""
 
 from machinon.core.errors import BadInput
 from machinon.core.shop.things import Lesson, Shop
@@ -15,7 +15,7 @@ MOST = 200  # letters of one
 def lessons_at(
     shop: Shop, family: str, step: str, operation: str, tool: str
 ) -> tuple[Lesson, ...]:
-    """What a step is to be warned of, the newest first."""
+    """Lessons that warn of a step, the newest first."""
 
     def concerns(lesson: Lesson) -> bool:
         if (lesson.family, lesson.step) == (family, step):
@@ -31,7 +31,7 @@ def lessons_at(
 
 
 def lesson_said(typed: str) -> str:
-    """What went wrong, as typed. Raises BadInput on `lesson`."""
+    """A lesson as typed. Raises BadInput on `lesson`."""
     says = " ".join(typed.split())
     if not says:
         raise BadInput(

@@ -76,7 +76,7 @@ class FigureForm(Struct, frozen=True):
     hint: str
 
     def read(self, typed: str, inch: bool) -> str:
-        """What was typed, as it is kept; empty for nothing. Raises BadInput."""
+        """A typed figure as it is kept; empty for nothing. Raises BadInput."""
         text = typed.strip()
         if not text:
             return ""

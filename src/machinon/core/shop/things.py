@@ -1,4 +1,4 @@
-"""What the shop owns: machines, pieces with their surfaces, instruments.
+"""The belongings of the shop: machines, pieces with their surfaces, instruments.
 
 All are documents: immutable values that are kept whole in the shop file.
 """
@@ -143,7 +143,7 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
 
     @property
     def torque(self) -> float:
-        """What the spindle can turn at its lowest speed, N·m; 0 if not known.
+        """Torque of the spindle at its lowest speed, N·m; 0 if not known.
 
         Source: torque = power / angular speed, losses left out.
         """
@@ -154,8 +154,8 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
 
 
 class Lesson(msgspec.Struct, frozen=True):
-    """What went wrong once, and where: the family and the step, what was done with what
-    tool, in which job, ISO time."""
+    """A mistake, and its place: the family and the step, the operation with its tool,
+    the job, ISO time."""
 
     says: str
     family: str
@@ -190,7 +190,7 @@ class Shop(msgspec.Struct, frozen=True, tag="shop"):
     def instruments_for(
         self, *kinds: SurfaceKind, size: float | None = None
     ) -> tuple[Instrument, ...]:
-        """Those that can measure a kind of surface, of a size, surest first."""
+        """Instruments that can measure a kind of surface, of a size, surest first."""
         return tuple(
             sorted(
                 (

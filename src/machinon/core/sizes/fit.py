@@ -51,7 +51,7 @@ BAND_JOINTS: tuple[Joint, ...] = (
 
 
 class FitChoice(msgspec.Struct, frozen=True):
-    """What the person decided about one fit."""
+    """The person's decision about one fit."""
 
     number: int  # as shown in the stack
     name: str
@@ -74,7 +74,7 @@ class FitChoice(msgspec.Struct, frozen=True):
 
     @property
     def kind(self) -> FitKind:
-        """How it is worked out, and which gauge picture it gets."""
+        """The way it is worked out, and its gauge picture."""
         if self.joint in BAND_JOINTS:
             return "cylinder"
         return self.joint if self.joint in ("thread", "bolts") else "joined"

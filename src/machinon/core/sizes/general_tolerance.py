@@ -1,4 +1,4 @@
-"""What a size may be off where the drawing says nothing: ISO 2768-1."""
+"""Tolerances of sizes without one on the drawing: ISO 2768-1."""
 
 from machinon.core.tables import rows
 
@@ -6,7 +6,7 @@ MEDIUM = "m"  # what a workshop keeps without trying
 
 
 def general_tolerance(size: float, grade: str = MEDIUM) -> float:
-    """How far a length or diameter may be off, each way, mm.
+    """Tolerance of a length or diameter, each way, mm.
 
     grade: f fine, m medium, c coarse; sizes beyond the table take its last row, those
     under half a millimetre its first. Source: ISO 2768-1:1989 Table 1.

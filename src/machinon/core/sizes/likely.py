@@ -1,4 +1,4 @@
-"""What a measured size was most likely made to: nominal sizes and standards."""
+"""The likely nominal of a measured size: nominal sizes and standards."""
 
 import functools
 import math
@@ -77,7 +77,7 @@ def likely_standards(
     ratio: float | None = None,
     ratio_doubt: float = 0.0,
 ) -> tuple[Likely, ...]:
-    """What a surface could have been made to, likeliest first; mm.
+    """Standards that a surface could have been made to, likeliest first; mm.
 
     form: the kind of surface it was added as; ratio: of a taper. The chances
     weigh how far off the reading is against its doubt and against how true

@@ -19,7 +19,7 @@ _SIDES = {"inside": "hole", "gap": "hole", "outside": "shaft"}
 
 
 class AsMade(Struct, frozen=True):
-    """What a standard says of a surface; mm, doubt at two sigma."""
+    """A surface by its standard; mm, uncertainty at two sigma."""
 
     size: float
     doubt: float  # half the standard's own band
@@ -40,14 +40,14 @@ def takes_standard(surface: Surface) -> bool:
 
 
 def example_for(surface: Surface) -> str:
-    """How a standard is typed for a surface."""
+    """An example of typing a surface's standard."""
     if is_tapered(surface):
         return "MT2"
     return "16 h6" if _SIDES[surface.kind] == "shaft" else "16 H7"
 
 
 def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
-    """What was typed in the form that is kept; empty takes it back.
+    """A typed standard as it is kept; empty takes it back.
 
     Raises BadInput on `given`, saying what is allowed.
 
@@ -94,7 +94,7 @@ def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
 
 
 def as_made(surface: Surface) -> AsMade | None:
-    """What the standard a surface is taken by says; None where it has none."""
+    """The standard size of a surface; None where it has none."""
     if not surface.given:
         return None
     if is_tapered(surface):

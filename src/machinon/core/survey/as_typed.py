@@ -51,7 +51,7 @@ def read_place(typed: str, surface: Surface, inch: bool) -> str:
 
 
 def distance_of(place: str) -> float:
-    """How far along a taper a reading was taken, mm; 0 where nothing is said."""
+    """Distance of a reading along a taper, mm; 0 where nothing is said."""
     return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
 
 

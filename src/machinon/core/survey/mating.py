@@ -1,4 +1,4 @@
-"""What fits on what: pieces of the shop whose measured surfaces go together."""
+"""Pieces of the shop whose measured surfaces go together."""
 
 from collections.abc import Iterable, Mapping
 
@@ -25,7 +25,7 @@ class MatedPair(Struct, frozen=True):
 
     @property
     def says(self) -> str:
-        """How they go together, in the words of the shop."""
+        """The sentence on how they go together, in the words of the shop."""
         if self.play < -self.doubt:
             return "has to be pressed or drawn on"
         if self.play <= self.doubt:
@@ -77,7 +77,7 @@ def _round(surface: Surface) -> bool:
 
 
 class MateLink(Struct, frozen=True):
-    """How a piece goes on another by more than a diameter, or with what between."""
+    """A piece that goes on another by more than a diameter, or with a part between."""
 
     piece: Piece
     says: str

@@ -48,7 +48,7 @@ class TaperRead(Struct, frozen=True):
 
 
 class Measured(Struct, frozen=True):
-    """What the readings of a surface say; mm at 20 °C, doubt at two sigma."""
+    """The size of a surface by its readings; mm at 20 °C, uncertainty at two sigma."""
 
     # after the surface's sum, where it has one, in `kind`, which is what it `says`
     size: float
@@ -77,7 +77,7 @@ class Measured(Struct, frozen=True):
 
     @property
     def known_by(self) -> str:
-        """How its size is known, as its band is called."""
+        """The source of its size, as its band is called."""
         if self.drawn:
             return "as drawn"
         return "measured" if self.count else "by its standard"
@@ -103,7 +103,7 @@ _kept: dict[tuple[int, int, str], tuple[Surface, Shop, Measured | None]] = {}
 
 
 def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
-    """What a surface's readings say, or the standard it is taken by; else None.
+    """The size of a surface by its readings, or by its standard; else None.
 
     Raises BadInput where a reading's instrument is not in the shop.
     """
@@ -120,8 +120,8 @@ def measure(surface: Surface, shop: Shop, material: str) -> Measured | None:
 
 
 def drawn_size(surface: Surface, size: float) -> Measured:
-    """What stands for readings of a surface that is still to be made: its size as it is
-    drawn, of which there is no doubt yet; of a span over holes, their circle's."""
+    """The drawn size of a surface that is still to be made, in place of readings, with
+    no uncertainty yet; of a span over holes, their circle's."""
     if {"hole", "holes"} <= surface.aids.keys():
         count, hole = round(surface.aids["holes"]), surface.aids["hole"]
         span = size * math.sin(math.pi / count) + hole

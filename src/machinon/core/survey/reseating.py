@@ -8,7 +8,7 @@ GOOD = 0.010  # mm of spread that turning does not notice; a shop rule
 
 
 def reseating(found: Measured | None, inch: bool = False) -> str:
-    """What mounting it again and again says, and what to do about it.
+    """The result of mounting it again and again, and the next move.
 
     found: run-outs read after each mounting, mm.
     """

@@ -1,4 +1,4 @@
-"""How true a piece ran, time after time: what stayed, what came since."""
+"""How true a piece ran, time after time: the lasting part, and the new one."""
 
 from collections.abc import Sequence
 

@@ -34,7 +34,7 @@ class SurfaceForm(Struct, frozen=True):
 
 
 class SurfaceGroup(Struct, frozen=True):
-    """What is added in one go: the surfaces that only mean something together."""
+    """Surfaces that are added in one go, as they only mean something together."""
 
     key: str
     part: str  # the part of the menu that it stands in
@@ -59,7 +59,7 @@ def surface_forms() -> Mapping[str, SurfaceForm]:
 
 @functools.cache
 def surface_groups() -> Mapping[str, SurfaceGroup]:
-    """What can be added, by key, those of one part of the menu together."""
+    """The groups that can be added, by key, those of one part of the menu together."""
     forms = surface_forms()
     return {
         r["key"]: SurfaceGroup(
@@ -103,7 +103,7 @@ def beside(surface: Surface, key: str) -> str:
 
 
 def likely_joint(surface: Surface) -> Joint:
-    """What a fit on a surface is most likely for, by the form it was added as."""
+    """The likely purpose of a fit on a surface, by the form it was added as."""
     form = surface_forms().get(form_key(surface))
     return (form.joint if form else None) or "shaft"
 

@@ -26,7 +26,7 @@ from machinon.core.survey.surface_kinds import form_key
 
 
 class Sum(Struct, frozen=True):
-    """How a kind of surface goes from a reading to its size."""
+    """The sum from a surface's reading to its size."""
 
     reckoner: str
     reading: str  # keys of the reckoning
@@ -100,7 +100,7 @@ def sum_of(surface: Surface) -> Sum | None:
 
 
 def missing_aids(surface: Surface) -> tuple[Input, ...]:
-    """What has to be typed before a reading of the surface means anything."""
+    """Sizes to be typed before a reading of the surface means anything."""
     its_sum = sum_of(surface)
     if its_sum is None:
         return ()
@@ -112,8 +112,8 @@ def missing_aids(surface: Surface) -> tuple[Input, ...]:
 
 
 def aid_of(surface: Surface, key: str) -> float | None:
-    """What goes with a surface's readings: as typed, else what they were worked out
-    by; None while that is not said."""
+    """A size that goes with a surface's readings: as typed, else as they were worked
+    out; None while it is not known."""
     its_sum = sum_of(surface)
     if key in surface.aids or its_sum is None or not surface.readings:
         return surface.aids.get(key)

@@ -1,4 +1,4 @@
-"""Which thread is it: candidates of every family ranked by the readings."""
+"""Finds a thread: candidates of every family ranked by the readings."""
 
 import functools
 import math

@@ -157,12 +157,12 @@ class Thread(Struct, frozen=True):
 
     @property
     def minor_internal(self) -> float:
-        """Of the nut: the bore before threading."""
+        """Minor diameter of the nut: the bore before threading."""
         return self.major - 2 * self.form.internal * self.pitch
 
     @property
     def minor_external(self) -> float:
-        """Of the screw, at the root of its rounded profile."""
+        """Minor diameter of the screw, at the root of its rounded profile."""
         minor = self.major - 2 * self.form.external * self.pitch
         if self.form_name == "trapezoidal":
             minor -= 2 * _crest_clearance(self.pitch)

@@ -85,7 +85,7 @@ def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
 
 
 def full_thread(thread: Thread) -> float:
-    """How much of its diameter a whole cut thread takes, mm."""
+    """The part of its diameter that a whole cut thread takes, mm."""
     return 2 * thread.form.engaged * thread.pitch
 
 

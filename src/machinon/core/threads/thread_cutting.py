@@ -135,7 +135,7 @@ def crest_flat(thread: Thread, outside: float, pitch_diameter: float) -> float:
 
 
 def _slope(thread: Thread) -> float:
-    """How much the half of a ridge narrows for each mm outwards."""
+    """Narrowing of half a ridge for each mm outwards."""
     return math.tan(math.radians(thread.form.angle / 2))
 
 
@@ -218,7 +218,7 @@ def _crest_flat(
 
 
 def total_depth(thread: Thread, depth: str, internal: bool) -> float:
-    """How deep the tool goes below the crest, radial mm. See the contract's words."""
+    """Depth of the tool below the crest, radial mm. See the contract's words."""
     form = thread.form
     if form.angle != 60:
         if internal:

@@ -333,7 +333,7 @@ def _thread(
 def crest_limits(
     answer: Answer, side: Literal["internal", "external"]
 ) -> tuple[float, float] | None:
-    """What is bored or turned before threading, mm; None where no limits are kept.
+    """The diameter before threading, mm; None where no limits are kept.
 
     answer: a `thread` reckoning.
     """

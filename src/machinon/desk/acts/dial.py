@@ -30,7 +30,7 @@ AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "gri
 
 
 class DialActs(MakingActs):
-    """What is done while a size is cut, and which size that is."""
+    """Acts of cutting a size, and the choice of the size at hand."""
 
     @property
     def dial(self) -> Dial:
@@ -72,7 +72,7 @@ class DialActs(MakingActs):
         )
 
     def touch_at(self, typed: str) -> None:
-        """What the dial shows with the tool touching. Raises BadInput on `touch`."""
+        """Takes the dial's reading at touch. Raises BadInput on `touch`."""
         at = quantity.parse(typed, inch=self.dial.inch, key="touch", low=-500, high=500)
         self._keep(
             f"Touched at {self.dial.text(at)} on the dial.",
@@ -81,7 +81,7 @@ class DialActs(MakingActs):
 
     @property
     def touch(self) -> float:
-        """What the dial showed at touch, as it reads; 0 before it was said."""
+        """The dial's reading at touch; 0 before it was said."""
         return self.job.log.touch or 0.0
 
     def could_be(self, typed: str) -> tuple[bool, bool]:
@@ -180,7 +180,7 @@ class DialActs(MakingActs):
         )
 
     def answer_trial(self, answer: Literal["goes on", "tight", "loose"]) -> None:
-        """How the mate went on; going on finishes the step and its hold."""
+        """Takes how the mate went on; going on finishes the step and its hold."""
         steps = self._steps_of_the_fit() if answer == "goes on" else ()
         log = replace(self.job.log, trial=answer)
         job = self._with_done(*steps).with_log(log)

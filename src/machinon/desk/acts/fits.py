@@ -28,7 +28,7 @@ from machinon.desk.acts.job import JobAtHand
 
 
 class FitActs(JobAtHand):
-    """What is decided about the fits."""
+    """Acts of deciding fits."""
 
     def add_fit(self, piece_id: str, surface_id: str) -> int:
         """A fit on a measured surface, by what it is most likely for; its number.
@@ -127,7 +127,7 @@ class FitActs(JobAtHand):
         )
 
     def give(self, number: int, key: str, typed: str) -> None:
-        """What a fit's joint asks, as typed; empty takes it back.
+        """Takes an answer that a fit's joint asks for; empty takes it back.
 
         Raises BadInput on `key`.
         """

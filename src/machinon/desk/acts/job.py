@@ -93,7 +93,7 @@ class JobAtHand:
         return next(own, mills[0] if mills else None)
 
     def _used_to(self, job: Job, what: Cuts) -> Habit:
-        """What the lathe took in its last jobs; this one's own cuts speak later."""
+        """Habit of the lathe in its last jobs; this one's own cuts speak later."""
         at = (job.lathe, job.cutting, what)
         if at not in self._habits:
             self._habits[at] = habit_of(self._other_jobs, job, what, self.shop)
@@ -101,7 +101,7 @@ class JobAtHand:
 
     @functools.cached_property
     def _habits(self) -> dict[tuple[str, int, Cuts], Habit]:
-        """As far as they were asked for, by the lathe and the fit at the machine."""
+        """Habits found so far, by the lathe and the fit at the machine."""
         return {}
 
     # read once, and only where something is at the machine
@@ -192,7 +192,7 @@ class JobAtHand:
             self.changed()
 
     def slot_of(self, number: int) -> FitSlot | None:
-        """What a fit is to the piece that is made; None for one that was added."""
+        """The slot of a fit in the piece that is made; None for one that was added."""
         return next((slot for _, slot in self._slots(number)), None)
 
     def resting_on(self, number: int) -> Work | None:
@@ -232,7 +232,7 @@ class JobAtHand:
         return self.shop.inch
 
     def notes(self, stage: Stage) -> Notes:
-        """What the notes line says while a stage is open."""
+        """The notes line of a stage."""
         grave = self.plan.grave
         if grave:
             more = f" (and {len(grave) - 1} more)" if len(grave) > 1 else ""

@@ -37,7 +37,7 @@ class Drawn(Struct, frozen=True):
 
 
 class MakingActs(JobAtHand):
-    """What is done while the piece is drawn."""
+    """Acts of drawing the piece."""
 
     def set_size(self, key: str, typed: str) -> None:
         """A size of the piece as typed on the drawing. Raises BadInput on `key`."""
@@ -95,7 +95,7 @@ class MakingActs(JobAtHand):
         self._keep(f"{made.family.name}, {words}: {said}.", job)
 
     def drawn_before(self) -> list[Drawn]:
-        """How the piece at hand was drawn before, the newest first: each time that a
+        """Earlier drawings of the piece at hand, the newest first: each time that a
         decision of it changed."""
         found: list[Drawn] = []
         at, making, after = self.job.at, self.job.making, None
@@ -143,12 +143,12 @@ class MakingActs(JobAtHand):
         return with_done(self.job, self.plan.made, self.plan.route, keys)
 
     def own_tool(self, step: StepTold) -> OwnTool:
-        """What the shop's shelf has for a step, and says of it."""
+        """The tool of the shop's shelf for a step, with its advice."""
         return own_tool(step, self._tools, self.inch)
 
     def own_stock(self) -> str:
-        """What the shop's rack has for the piece, a collet for its shank, and what it
-        should have alike with its other pieces."""
+        """Stock of the shop's rack for the piece, a collet for its shank, and the
+        features it should share with its other pieces."""
         made = self.plan.made
         if made is None:
             return ""
@@ -160,7 +160,7 @@ class MakingActs(JobAtHand):
         return " ".join(sentence for sentence in said if sentence)
 
     def own_hardware(self) -> tuple[str, ...]:
-        """What is bought to go with the piece, a line each, and what of it is there."""
+        """The bought parts of the piece, a line each, with those that are there."""
         made = self.plan.made
         return own_hardware(made, self._hardware) if made is not None else ()
 
@@ -186,7 +186,7 @@ class MakingActs(JobAtHand):
         return tuple(piece for piece in self.file.all_of(Piece) if piece.making)
 
     def _others(self) -> Iterator[Piece]:
-        """What was made in the shop besides this piece; read when it is asked for."""
+        """Other pieces made in the shop; read when asked for."""
         kept = self.job.work.kept_as
         yield from (piece for piece in self._made_here if piece.id != kept)
 

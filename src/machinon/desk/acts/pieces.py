@@ -23,10 +23,10 @@ from machinon.desk.begin import chosen_mates, typed_of_mates
 
 
 class PieceActs(JobAtHand):
-    """What is decided about the pieces that are made here."""
+    """Acts on the pieces that are made here."""
 
     def made_here(self) -> dict[str, Piece]:
-        """What stands for the pieces that are made here, as mates, by its id."""
+        """The pieces that are made here, as mates, by id."""
         works = (work for work in self.job.works if work.making is not None)
         return {work.as_mate: whole_stand_in(work) for work in works}
 

@@ -17,7 +17,7 @@ _WENT = {"goes on": "goes on", "tight": "is tight", "loose": "is loose"}
 
 
 class ProofActs(JobAtHand):
-    """What is done to prove the piece."""
+    """Acts of proving the piece."""
 
     def add_proof_reading(self, key: str, typed: str, instrument_id: str) -> None:
         """A reading of a surface as made. Raises BadInput on `reading`."""
@@ -83,7 +83,8 @@ class ProofActs(JobAtHand):
         )
 
     def try_mate(self, key: str, answer: Trial) -> None:
-        """How the mate of a surface went on, which closes what no gauge can."""
+        """Takes how the mate of a surface went on, which settles a size that no gauge
+        can."""
         proof = self.job.proof
         surface = next(surface for surface in proof.surfaces if surface.id == key)
         self._keep(
@@ -144,12 +145,12 @@ class ProofActs(JobAtHand):
         return piece
 
     def _runs(self) -> tuple[Runs, ...]:
-        """How true it ran when it was proved."""
+        """The run-out at the proof."""
         turn = self.job.proof.runout
         return (Runs(turn, self._clock()),) if turn else ()
 
     def _holes(self) -> dict[str, dict[str, float]]:
-        """What stands in the span over made holes, by the surface of its proof."""
+        """The figures in the span over made holes, by the surface of its proof."""
         made = self.plan.made
         if made is None:
             return {}

@@ -27,7 +27,7 @@ Way = Literal["proof", "fit", "size", "lines", "undecided"]
 
 
 class StepActs(DialActs):
-    """What is done step by step, and line by line within a step."""
+    """Acts on steps, and on lines within a step."""
 
     def mark_step(self, key: str, done: bool) -> None:
         """Tick a step of the route, or untick it.
@@ -55,14 +55,14 @@ class StepActs(DialActs):
         )
 
     def lessons(self, step: StepTold) -> tuple[Lesson, ...]:
-        """What went wrong at such a step before, the newest first."""
+        """Lessons of such a step, the newest first."""
         making = self.job.making
         assert making is not None
         told = self.plan.in_mm.get(step.key, step)
         return lessons_at(self.shop, making.family, step.key, step.operation, told.tool)
 
     def cautions(self, step: StepTold) -> str:
-        """What to mind at a step: its caution, then what went wrong before."""
+        """The cautions of a step: its own, then its lessons."""
         before = (warning_of(lesson) for lesson in self.lessons(step))
         return "\n".join(filter(None, (step.caution, *before)))
 
@@ -106,12 +106,12 @@ class StepActs(DialActs):
 
     @property
     def lines(self) -> WorkList:
-        """What is done in the step at the machine; no lines where none is."""
+        """The lines of the step at the machine; none where none is."""
         step = self.plan.at_step
         return WorkList(()) if step is None else self.lines_of(step)
 
     def lines_of(self, step: StepTold) -> WorkList:
-        """What is done in a step of the route."""
+        """The lines of a step of the route."""
         held = self._holding.of_kind("pin") if self._holding else ()
         at = Machines(self.lathe, self._divider, tuple(item.size for item in held))
         told = self.plan.in_mm.get(step.key, step)
@@ -159,7 +159,8 @@ class StepActs(DialActs):
         return self.job.work.clocks.get(f"{self.job.work.at_step}.{line.key}", "")
 
     def choose_way(self, key: str, answer: str) -> None:
-        """How steps are done from now on, by what was asked: `places`, `turned`."""
+        """Chooses how steps are done from now on, by the question: `places`,
+        `turned`."""
         ways = self.job.work.ways
         if ways.get(key) != answer:
             self._keep("At the machine: done another way.",
@@ -180,7 +181,7 @@ class StepActs(DialActs):
 
     @property
     def true_within(self) -> float:
-        """What the needle may show for the work to be true, mm."""
+        """Largest run-out on the indicator for the work to be true, mm."""
         return float(self.job.work.ways.get("true", "0.02"))
 
     def read_round(self, typed: str) -> None:
@@ -202,7 +203,7 @@ class StepActs(DialActs):
         self._keep(f"Set true, read {said}.", self.job.with_work(trued=trued))
 
     def set_true_within(self, typed: str) -> None:
-        """How true it is to be. Raises BadInput on `true`."""
+        """Takes how true it is to be. Raises BadInput on `true`."""
         value = quantity.parse(typed, inch=self.inch, key="true", low=0.001, high=2)
         ways = {**self.job.work.ways, "true": quantity.typed_again(value)}
         self._keep(
@@ -235,8 +236,8 @@ class StepActs(DialActs):
         return next((step for step in after if step.key not in self.job.done), None)
 
     def way_of(self, step: StepTold) -> Way:
-        """How a step is worked: `proof` before the piece comes off, `fit` or `size` at
-        the dial, `lines` one by one; `undecided` where its fit has no band yet."""
+        """The way a step is worked: `proof` before the piece comes off, `fit` or `size`
+        at the dial, `lines` one by one; `undecided` where its fit has no band yet."""
         if step.hold and self.unproved(step) is not None:
             return "proof"
         if step.operation in BY_LINES:

@@ -30,7 +30,7 @@ from machinon.store.documents import Document
 
 
 class SurveyActs(JobAtHand):
-    """What is done while measuring what exists."""
+    """Acts of measuring existing pieces."""
 
     def surface(self, piece_id: str, surface_id: str) -> Surface:
         found = self.pieces[piece_id].surface(surface_id)
@@ -89,7 +89,8 @@ class SurveyActs(JobAtHand):
         )
 
     def set_aid(self, piece_id: str, surface_id: str, key: str, typed: str) -> None:
-        """What stands in a surface's readings, as typed. Raises BadInput on `key`."""
+        """Takes a size that stands in a surface's readings. Raises BadInput on
+        `key`."""
         piece, surface = self.pieces[piece_id], self.surface(piece_id, surface_id)
         value = read_aid(surface, key, typed, self.inch)
         if surface.aids.get(key) == value:
@@ -110,7 +111,7 @@ class SurveyActs(JobAtHand):
         )
 
     def likely(self, piece_id: str, surface_id: str) -> tuple[Likely, ...]:
-        """What a surface was most likely made as, a thread with its pitch."""
+        """The likely standard of a surface, a thread with its pitch."""
         found = self.plan.measured.get((piece_id, surface_id))
         if found is None:
             return ()

@@ -34,7 +34,7 @@ DOES = {
 
 
 class JudgedPage(QWidget):
-    """What is seen at the left, what is done right; told at the end."""
+    """The view at the left, the acts at the right; the debrief at the end."""
 
     def __init__(
         self,

@@ -67,7 +67,7 @@ class PracticeJob(OpenJob):
         return ""
 
     def record(self) -> Record:
-        """How it ended, as it is remembered."""
+        """The result as it is remembered."""
         from machinon.core.practice.playing import ended
 
         sneak_up, outcome = self.exercise, ended(self.exercise)

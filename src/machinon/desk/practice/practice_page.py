@@ -367,7 +367,7 @@ class PracticePage(QWidget):
         self._show(LookBack(self.look, job, told, self.again, self.choose))
 
     def choose(self) -> None:
-        """Back to what can be tried."""
+        """Goes back to the choice of exercises."""
         self._over()
         self.title.setText("Practice")
         self.goes.setText(says(self.records))
@@ -376,8 +376,8 @@ class PracticePage(QWidget):
         self.start.setFocus()
 
     def go_on_from(self, before: "PracticePage") -> None:
-        """What another page of practice had under way goes on here: after a change of
-        the look."""
+        """Takes over the exercise of another page of practice: after a change of the
+        look."""
         self.asked, self.records = before.asked, before.records
         self._choose(before.kind)
         for mine, other in (

@@ -47,7 +47,7 @@ MIND = "Spindle stopped before every reading. Chuck key out. Mind the jaws."
 
 
 class CutView(StageView):
-    """What to dial at the left, how it goes in the middle, the number pad right."""
+    """The dial setting at the left, the chart in the middle, the number pad right."""
 
     def __init__(self, bench: Bench) -> None:
         super().__init__(bench)
@@ -219,7 +219,7 @@ class CutView(StageView):
         self._size_large()
 
     def _size_least(self) -> None:
-        """How high the page at hand must be before it scrolls, but for its words."""
+        """Least height of the page at hand before it scrolls, without its words."""
         by_lines = self.pages.page in (self.lines, self.true)  # their figures give way
         self.setMinimumHeight(self.look.px(270 if by_lines else LEAST_STAGE))
         if not by_lines:
@@ -232,7 +232,7 @@ class CutView(StageView):
                 QTimer.singleShot(0, self, self._place_enter)
 
     def _place_enter(self) -> None:
-        """In a low window what is to be pressed is seen before the keys are."""
+        """Puts the button to press before the keys in a low window."""
         self.entry.removeWidget(self.enter_button)
         after = self.field if self._low else self.pad
         self.entry.insertWidget(self.entry.indexOf(after) + 1, self.enter_button)
@@ -344,11 +344,11 @@ class CutView(StageView):
 
     @property
     def wanted(self) -> dict[str, float]:
-        """Where the line at hand wants the axes of a read-out, mm."""
+        """The axis positions that the line at hand asks of a read-out, mm."""
         return self.lines.wanted if self.pages.page is self.lines else {}
 
     def _set_true(self, truing: bool) -> None:
-        """From the step to setting the work true, and back."""
+        """Swaps the step for setting the work true, and back."""
         self.job.truing = truing
         self.refresh()
         self.begin()
@@ -358,7 +358,7 @@ class CutView(StageView):
         self.bench.go(stage, step.fit)
 
     def _held(self) -> str:
-        """What must be proved before the piece comes off, while that is open."""
+        """The proof that is due before the piece comes off, while it is open."""
         for set_up in self.job.plan.route:
             for step in set_up.steps:
                 if self._cuts_it(step):
@@ -458,7 +458,7 @@ class CutView(StageView):
             )
 
     def _zone(self) -> str:
-        """What the shaded part of the picture is."""
+        """The meaning of the shaded part of the picture."""
         fit = self.job.plan.at_machine
         return "could fit" if fit is not None and fit.could_fit else "band"
 

@@ -1,4 +1,5 @@
-"""What Cut says at the dial: the size at hand, what to dial or read, and why."""
+"""The texts of Cut at the dial: the size at hand, the next setting or reading, and
+why."""
 
 from typing import Literal
 
@@ -22,7 +23,7 @@ _HEADS = {
 
 
 class CutScreen(Struct, frozen=True):
-    """What the screen says: plain texts, made from the plan by `present`."""
+    """The texts of the screen, made from the plan by `present`."""
 
     asks: Asks  # what Enter takes next
     head: str
@@ -176,7 +177,7 @@ _WHAT = {False: "⌀", True: "Size"}  # what is read, of a diameter and of a len
 
 
 def _counted(dial: Dial) -> str:
-    """What the dial is and how its lines count."""
+    """The kind of dial and the count of its lines."""
     if dial.straight:
         return "of the slide that feeds into it, mm for mm"
     return f"counted on the {dial.reads}"

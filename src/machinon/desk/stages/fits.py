@@ -229,7 +229,7 @@ class FitsView(StageView):
         self.show_fit(number)
 
     def ask_first_fit(self) -> None:
-        """Where nothing is measured that takes a fit, that comes first."""
+        """Asks for a measured surface first, where none takes a fit."""
         if any(takes_fit(s) for p in self.job.pieces.values() for s in p.surfaces):
             menu, at = self.fit_menu(), self.first_fit
             menu.popup(at.mapToGlobal(at.rect().bottomLeft()))
@@ -306,7 +306,7 @@ class FitsView(StageView):
         self.picture.refresh()
 
     def _offer_cut(self, fit: FitPlan) -> None:
-        """How its new half came out, and the way to the machine."""
+        """Shows the cut size of its new half, and the way to the machine."""
         by_trial = fit.could_fit is not None
         self.cut_it.setVisible(can_be_cut(fit) and self.job.can_dial(fit))
         self.turn.setVisible(self.job.can_turn(fit.choice.number))
@@ -332,7 +332,7 @@ class FitsView(StageView):
         self.bench.go("cut", 0)
 
     def _show_first(self) -> None:
-        """What goes here while there is no fit, and the button that starts it."""
+        """Shows the page without a fit, and the button that starts one."""
         chains = self._chains()
         self.title.setText("Ruled by a chain" if chains else "No fit yet")
         ready = any(takes_fit(s) for p in self.job.pieces.values() for s in p.surfaces)
@@ -352,7 +352,7 @@ class FitsView(StageView):
         self.first_fit.show()
 
     def _chains(self) -> list[str]:
-        """What chains leave of the piece's lengths, a sentence each."""
+        """The bands that chains leave of the piece's lengths, a sentence each."""
         made = self.job.plan.made
         inch = self.job.inch
         return [
@@ -363,7 +363,7 @@ class FitsView(StageView):
         ]
 
     def _offer_standard(self, fit: FitPlan) -> None:
-        """What a mate was made to stands in for its readings, in one action."""
+        """Offers the standard of a mate in place of its readings, in one action."""
         surface = self.job.plan.existing(fit)
         bare = fit.mate is None and surface is not None and takes_standard(surface)
         self.as_made.setVisible(bare)

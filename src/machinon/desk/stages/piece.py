@@ -143,7 +143,7 @@ class PieceView(StageView):
         whole.addWidget(panel(column, True), 30)
 
     def _swap_pages(self) -> None:
-        """From the drawing to the solid, and back."""
+        """Swaps the drawing for the solid, and back."""
         self._solid = not self._solid
         self.edit.close_over()
         self.as_solid.setText("As a drawing" if self._solid else "As a solid")
@@ -172,7 +172,7 @@ class PieceView(StageView):
         self._show_sheet()
 
     def _lengths(self) -> list[Hardware]:
-        """What is bought by a length that was reckoned."""
+        """The bought parts whose length was reckoned."""
         made = self.job.plan.made
         return (
             [hardware for hardware in made.hardware if hardware.asked]
@@ -195,7 +195,7 @@ class PieceView(StageView):
             menu.popup(self.lengths.mapToGlobal(self.lengths.rect().bottomLeft()))
 
     def show_effort(self) -> None:
-        """What the piece takes, in a line that one can pass over."""
+        """Shows the effort of the piece, in a line that one can pass over."""
         plan = self.job.plan
         made = plan.made
         self.effort.setText(effort(made, plan.route).says if made else "")
@@ -373,7 +373,7 @@ class PieceView(StageView):
 
     @property
     def _beside(self) -> tuple[QWidget, ...]:
-        """What can be done with the size at hand."""
+        """The acts on the size at hand."""
         return self.open_fit, self.follow, self.prove, self.there, self.take_out
 
     # -- the features of a free piece --------------------------------------
@@ -385,7 +385,7 @@ class PieceView(StageView):
         return name if making and name in family_for(making).names else ""
 
     def part_menu(self) -> QMenu:
-        """What a free piece can have besides."""
+        """The further features of a free piece."""
         menu = QMenu(self)
         making = self.job.job.making
         for part in family_for(making).parts if making else ():
@@ -474,7 +474,7 @@ class PieceView(StageView):
             self.pages.setCurrentWidget(self.drawing)
 
     def _say_what_is_wanted(self) -> None:
-        """What keeps it from being drawn, and the ways on."""
+        """Says which sizes keep it from being drawn, and the ways to tell them."""
         missing, ways = self.bench.still_wanted()
         if missing:
             title = "Not drawn yet: this is still to be known"
@@ -523,7 +523,7 @@ class PieceView(StageView):
 
 
 def _how_it_differs(made: Made, was: Mapping[str, Value]) -> str:
-    """How many sizes differ from those drawn then, and which came or went."""
+    """Number of sizes that differ from those drawn then, and those added or gone."""
     changed = changed_since_then(made, was)
     told = f"{len(changed)} {'size differs' if len(changed) == 1 else 'sizes differ'}"
     gone = {spoken(key.partition(".")[0]) for key in was if key not in made.sizes}
@@ -535,7 +535,7 @@ def _how_it_differs(made: Made, was: Mapping[str, Value]) -> str:
 
 
 def _ruled(known: Known) -> str:
-    """What rules a size, in words."""
+    """The rule of a size, in words."""
     usual = "as usual"
     if known.because != usual:
         usual += f": {known.because}"

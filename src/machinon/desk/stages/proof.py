@@ -270,7 +270,7 @@ class ProofView(StageView):
             self.undone.put(self.job.job.proof.undone_because)
 
     def step_here(self) -> StepTold | None:
-        """That which cut what is outside its band."""
+        """The step that cut a size outside its band."""
         bad = {line.fit for line in self.job.plan.proof if line.verdict == "failed"}
         steps = [
             step

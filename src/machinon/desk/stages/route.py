@@ -378,7 +378,7 @@ class RouteView(StageView):
         self.groups.addStretch(1)
 
     def _film(self, step: StepTold) -> Maker:
-        """What draws the piece as it is after a step."""
+        """The painter of the piece as it is after a step."""
         return functools.partial(body_film, step)
 
     def _mark_of(self, step: StepTold) -> MarkKind | None:
@@ -525,7 +525,7 @@ class RouteView(StageView):
         return f"{step.note} Passes to come, on the dial: {planned}."
 
     def _sizes(self, step: StepTold) -> tuple[str, ...]:
-        """What of a step can be cut by the dial of a slide."""
+        """Those sizes of a step that can be cut by the dial of a slide."""
         return self.job.sizes_at_dial(step) if self.job.lathe else ()
 
     def _dial_words(self, key: str) -> str:

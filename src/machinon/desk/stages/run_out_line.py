@@ -8,7 +8,8 @@ from machinon.desk.widgets import button, label
 
 
 class RunOutLine(QWidget):
-    """What the fits, the seat and what was read let the piece and its load run out."""
+    """Run-out to expect of the piece and its load, from the fits, the seat and the
+    readings."""
 
     def __init__(self, bench: Bench) -> None:
         super().__init__()

@@ -19,7 +19,7 @@ from machinon.draw.large_figures import figures_drawing
 
 
 class SetTrue(Roomy):
-    """What to push at the left, the turn in the middle, the entry at the right.
+    """The push at the left, the turn in the middle, the entry at the right.
 
     Signals: left() when the person goes back to the step.
     """

@@ -59,7 +59,7 @@ class StepClock:
 
     @property
     def figure(self) -> tuple[Shown, ...]:
-        """What is left, to be read from where one works."""
+        """The time left, to be read from the machine."""
         left = self.left
         if left is None:
             return ()
@@ -73,7 +73,7 @@ class StepClock:
 
 
 def _told(seconds: float) -> str:
-    """As a clock shows it.
+    """The seconds as a clock shows them.
 
     >>> _told(47.2), _told(600), _told(86400)
     ('0:48', '10:00', '24:00:00')

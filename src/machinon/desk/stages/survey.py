@@ -295,7 +295,7 @@ class SurveyView(StageView):
         self.says.show_surface(self.at[0], surface, found)
 
     def _show_empty(self) -> None:
-        """What goes here while nothing is to be measured, and what starts it."""
+        """Shows the page with nothing to measure, and the button that starts it."""
         if not self.job.pieces:
             self.empty.say(
                 "Nothing to measure yet",
@@ -330,7 +330,7 @@ class SurveyView(StageView):
         menu.popup(start.mapToGlobal(start.rect().bottomLeft()))
 
     def _offer_standard(self, surface: Surface) -> None:
-        """Where nothing is read, the standard it was made to can stand in."""
+        """Offers the standard of a surface where nothing is read."""
         read = any(not reading.struck for reading in surface.readings)
         takes = takes_standard(surface)
         self.as_made.setVisible(takes and not read)
@@ -357,7 +357,7 @@ class SurveyView(StageView):
         )
 
     def _fill_aids(self, surface: Surface) -> None:
-        """What stands in the readings is typed before them."""
+        """Fills the entries of the sizes that stand in the readings."""
         its_sum = sum_of(surface)
         asks = its_sum.asks if its_sum else ()
         if list(self.aids) != [ask.key for ask in asks]:
@@ -405,7 +405,7 @@ class SurveyView(StageView):
         nearest.setFocus()
 
     def more_menu(self) -> QMenu:
-        """What else can be done with the surface that is looked at, and its piece."""
+        """The further acts on the surface at hand, and its piece."""
         menu = QMenu(self)
         surface = self._surface()
         if surface is None or self.at is None:

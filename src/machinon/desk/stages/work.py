@@ -37,7 +37,7 @@ ROW = 15.0  # px at 100 %: letters of the list
 
 
 class WorkPage(Roomy):
-    """What to do at the left, the picture in the middle, all lines at the right.
+    """The line to do at the left, the picture in the middle, all lines at the right.
 
     Signals: truing() to set the work true.
     """
@@ -134,7 +134,7 @@ class WorkPage(Roomy):
 
     @property
     def wanted(self) -> dict[str, float]:
-        """Where the line at hand wants the axes of a read-out, mm."""
+        """The axis positions that the line at hand asks of a read-out, mm."""
         figures = self.line.figures if self.line else ()
         return {
             AXES[shown.name]: float(shown.value)
@@ -349,7 +349,7 @@ class WorkPage(Roomy):
         self.job.choose_way(key, self.combos[key].currentData())
 
     def _read(self, typed: str) -> None:
-        """What a line asks to be read at the machine."""
+        """Takes a reading that a line asks for."""
         line = self.line
         if line is None:
             return

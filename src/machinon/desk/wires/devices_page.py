@@ -284,7 +284,7 @@ class DevicesPage(QWidget):
         self.refresh()
 
     def _keep_all(self) -> None:
-        """What is simulated is gone with the program."""
+        """Keeps the devices; simulated ones are gone with the program."""
         self._keep([d for d in self.hub.devices if d.id not in self.hub.stand_ins])
 
     def simulate(self, kind: str) -> None:

@@ -140,7 +140,7 @@ class HandBar(QWidget):
             self.hub.taken(id)
 
     def take_any(self) -> None:
-        """What is in hand of the first device that has something."""
+        """Takes the reading of the first device that has one in hand."""
         for device in self.hub.on_wire.values():
             if device.device.kind == "gauge" and device.last is not None:
                 self.take(device.device.id)
@@ -157,7 +157,7 @@ class HandBar(QWidget):
         )
 
     def axis_menu(self, id: str, axis: str) -> QMenu:
-        """What can be done with an axis; nothing of it is sent to the device."""
+        """The acts on an axis; nothing of it is sent to the device."""
         menu = QMenu(self)
         mirror = self.hub.on_wire[id].mirror
 

@@ -121,7 +121,7 @@ class Hub(QObject):
             self.changed.emit()
 
     def taken(self, id: str) -> None:
-        """What a gauge sent last has gone where it belongs."""
+        """Forgets a gauge's last reading, which has gone where it belongs."""
         device = self.on_wire.get(id)
         if device is not None and device.hand is not None:
             device.hand = None

@@ -1,4 +1,4 @@
-"""What devices on a wire send, and where the window takes it."""
+"""The readings of devices on a wire, and where the window takes them."""
 
 from collections.abc import Mapping
 from typing import TYPE_CHECKING
@@ -58,7 +58,7 @@ class Wired:
             self._hub.stop()
 
     def page(self) -> "DevicesPage":
-        """What is on a wire, and how it is read."""
+        """Shows the devices on a wire, and how they are read."""
         from machinon.desk.wires.devices_page import DevicesPage
         from machinon.devices.device import kept
 
@@ -82,7 +82,7 @@ class Wired:
         return True
 
     def take_in_hand(self) -> None:
-        """What a device has in hand, into the focused reading."""
+        """Takes a device's reading into the focused entry."""
         if self._hub is not None:
             self.hand.take_any()
 
@@ -107,7 +107,7 @@ class Wired:
             self.hub.taken(id)
 
     def _wanted(self) -> Mapping[str, float]:
-        """Where the page at hand wants the axes to be, mm."""
+        """The axis positions that the page at hand asks for, mm."""
         page = self._window.job_page()
         view = page.view() if page is not None else None
         return getattr(view, "wanted", {})

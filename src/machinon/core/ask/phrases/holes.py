@@ -114,7 +114,7 @@ def _polygon(s: Said) -> Inputs | None:
 
 
 def _sides(s: Said, words: list[str]) -> int:
-    """How many sides were said; 0 for none."""
+    """Number of sides that were said; 0 for none."""
     if s.has("polygon"):
         return int(s.count("side") or 0)
     for word, sides in (("hex", 6), ("square", 4), ("octagon", 8)):

@@ -1,1 +1,1 @@
-"""What is done at the machine in a step of the route, line by line with its numbers."""
+"""The work of a step at the machine, line by line with its numbers."""

@@ -44,7 +44,7 @@ FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays o
 
 
 def tip(diameter: float) -> float:
-    """How far the point of a drill stands beyond its shoulder, mm.
+    """Length of a drill's point beyond its shoulder, mm.
 
     >>> round(tip(10), 3)
     3.004
@@ -182,7 +182,7 @@ def _on_the_table(circle: HoleCircle, holes: Holes) -> WorkLine:
 def _deep(
     step: StepTold, hole: Hole, through: float, drill: float
 ) -> tuple[Shown, ...]:
-    """How deep the tool goes; through all that are stacked, of which one is tapped."""
+    """Depth of the tool; through all that are stacked, of which one is tapped."""
     through *= 1 if step.operation == "tap" else step.stacked
     if step.operation == "counterbore":
         return (Shown("Depth", hole.bore_depth),)
@@ -235,7 +235,8 @@ def _note(step: StepTold, hole: Hole, through: float) -> str:
 def _checked(
     holes: Holes, circle: HoleCircle | None, answers: list[Answer]
 ) -> WorkLine:
-    """What a rule or caliper says of neighbours, and of the pair furthest apart."""
+    """The check by rule or caliper over neighbours, and over the pair furthest
+    apart."""
     wide = holes.hole.drilled.diameter
     if circle is not None:
         asked = {"holes": circle.count, "diameter": circle.diameter, "pin": wide}
@@ -356,8 +357,8 @@ def tapped_list(step: StepTold, deep: float) -> WorkList:
 
 
 def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
-    """How deep a drill goes along the axis, to its shoulder, mm: from the end of the
-    work that it goes in at, through what stands open there already."""
+    """Depth of a drill along the axis, to its shoulder, mm: from the end of the work
+    that it goes in at, through metal that is open there already."""
     first, last = step.before.ends
     start, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
     opens = bore.opens if isinstance(bore, Bore) else "both"

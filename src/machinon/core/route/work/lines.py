@@ -82,5 +82,5 @@ def way(
 
 
 def dialled(name: str, to: float, dial: Dial | None) -> Shown:
-    """What a slide is set to: in the dial's own unit where the dial is known."""
+    """The setting of a slide: in the dial's own unit where the dial is known."""
     return Shown(name, to) if dial is None else Shown(name, dial.text(to), TEXT)

@@ -1,4 +1,4 @@
-"""Which lines a step has, by what it does and to what."""
+"""Chooses the lines of a step by its operation and features."""
 
 from collections.abc import Mapping
 

@@ -48,7 +48,7 @@ SLIM_TEETH = "The dovetail cutter has slim teeth: leave it nothing but the flank
 
 
 def down(depth: float, width: float) -> list[float]:
-    """How deep a cutter stands after each pass, mm.
+    """Depth of the cutter after each pass, mm.
 
     >>> down(6.2, 10)
     [3.0, 6.0, 6.2]
@@ -195,15 +195,15 @@ def dovetail_list(
 
 
 def _down(step: StepTold, high: float, deep: float | None) -> float:
-    """How far the cutter goes down, mm: right through all that lie on each other where
-    nothing is left under it."""
+    """Travel of the cutter downwards, mm: right through all that lie on each other
+    where nothing is left under it."""
     return high * step.stacked if deep is None or deep >= high else deep
 
 
 def _over_it(
     form: EndToEnd, note: str, *figures: Shown, head: str = "Over the middle of it"
 ) -> WorkLine:
-    """Where the cutter goes along it, with more of its figures."""
+    """Path of the cutter along it, with more of its figures."""
     return WorkLine(
         "place", head, (Shown("Middle from the edge", form.at), *figures), note
     )
@@ -252,7 +252,7 @@ def _tee_lines(slot: TeeSlot) -> tuple[WorkLine, ...]:
 
 
 def sunk_list(step: StepTold) -> WorkList | None:
-    """What is milled into a face or an edge; None for what has no numbers here."""
+    """The lines for milling into a face or an edge; None where no numbers are known."""
     slot = step.cut[0] if step.cut else None
     match slot:
         case Slot():
@@ -461,7 +461,7 @@ def _along(outline: Outline) -> WorkList:
 
 
 def _where(step: StepTold, feature: Keyway | Flats) -> tuple[Shown, ...]:
-    """Where along the work it lies; nothing where it goes from end to end."""
+    """Its place along the work; empty where it goes from end to end."""
     first, last = step.after.ends
     if feature.start <= first and feature.end >= last:
         return ()

@@ -22,14 +22,14 @@ SHIM = 1.5  # of how far its middle is to move
 
 
 def chuck_of(ways: Mapping[str, str]) -> Way:
-    """What the work is held in."""
+    """The chuck that the work is held in."""
     return way("chuck", "Held in", CHUCKS, ways)
 
 
 def set_true(
     readings: Sequence[float], limit: float, chuck: str, inch: bool = False
 ) -> tuple[WorkLine, Answer | None]:
-    """What to do after a turn of readings, equally spaced; none before the first.
+    """The next move after a turn of readings, equally spaced; none before the first.
 
     limit: of the needle, mm.
     """

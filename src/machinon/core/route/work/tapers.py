@@ -127,7 +127,7 @@ def taper_list(
 
 
 def _bites(inside: bool) -> str:
-    """How a taper is cut that the compound does not reach over."""
+    """The ways of cutting a taper that is longer than the compound's travel."""
     other = "" if inside else ", or with the tailstock set over"
     return (
         f" It is longer than most compounds go: in two settings of the carriage{other}."
@@ -135,7 +135,7 @@ def _bites(inside: bool) -> str:
 
 
 def _straight(step: StepTold, taper: Cone | TaperBore) -> list[WorkLine]:
-    """What is cut along the carriage before, so that the compound has little left."""
+    """The straight cut along the carriage that leaves little for the compound."""
     small, large = sorted((taper.start_diameter, taper.end_diameter))
     inner, outer = step.before.radii((taper.start + taper.end) / 2)
     left = 2 * step.leaves + STRAIGHT
@@ -165,7 +165,7 @@ def _number(ways: Mapping[str, str], key: str) -> float:
 def _nudge(
     given: Mapping[str, Any], travel: float, reading: float, answers: list[Answer]
 ) -> list[Shown]:
-    """How far the slide is still to be turned, from what was read over a travel."""
+    """The turn that the slide still needs, from the reading over a travel."""
     if not reading:
         return []
     asked = {**given, "method": "compound", "travel": travel, "reading": reading}
@@ -180,8 +180,8 @@ def _nudge(
 def _blued(
     told: str, long: float, travel: float, inside: bool, rubbed: Way
 ) -> WorkLine:
-    """What the blue says. A gap of `GAP` at the end that did not rub is where to begin:
-    thinner than that it would have rubbed."""
+    """The meaning of the blue. A gap of `GAP` at the end that did not rub is where to
+    begin: a thinner one would have rubbed."""
     head = f"Blue it with its {'plug' if inside else 'socket'}"
     taper = Shown("Taper", told, TEXT)
     if rubbed.chosen not in ("large", "small"):

@@ -101,7 +101,7 @@ def thread_list(
 
 
 def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine]:
-    """What a thread is cut on: its outside, and the groove that it runs out in."""
+    """The blank of a thread: its outside, and the groove that it runs out in."""
     answer = reckon("thread", {"thread": screw.thread})
     answers.append(answer)
     # the depth of the passes counts from the largest that the thread may be; not of

@@ -1,4 +1,4 @@
-"""What is turned, bored, faced or ground, pass by pass.
+"""Turning, boring, facing and grinding, pass by pass.
 
 Source: the reckonings named in the answers; how much is left for the last cut and what
 is tried when are shop rules.
@@ -46,8 +46,8 @@ HAND_WARM = 10.0  # degrees over the gauge
 
 
 def passes_list(step: StepTold, at: Machines) -> WorkList | None:
-    """What is turned, bored or faced, pass by pass; None where nothing is known of the
-    metal there."""
+    """The lines for turning, boring or facing, pass by pass; None where nothing is
+    known of the metal there."""
     feature = step.cut[0] if step.cut else None
     stock = step.before.stock
     if isinstance(stock, Block) or feature is None:
@@ -117,7 +117,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
 
 
 def _wheel(metal: str) -> str:
-    """What a wheel for a metal is made of."""
+    """The wheel for a metal, by its abrasive."""
     if metal == "carbide":
         return "A diamond wheel"
     steels = ("mild steel", "steel", "alloy steel", "tool steel", "hardened steel")
@@ -191,7 +191,7 @@ def ground_list(step: StepTold) -> WorkList | None:
 
 
 def _placed(step: StepTold, feature: Cylinder | Bore | Groove) -> tuple[Shown, ...]:
-    """Where a groove is cut, or what stands between shoulders, from the end that stands
+    """The place of a groove, or of a step between shoulders, from the end that stands
     out."""
     first, last = step.after.ends
     near = feature.start - first if step.out == "left" else last - feature.end
@@ -209,8 +209,8 @@ def _placed(step: StepTold, feature: Cylinder | Bore | Groove) -> tuple[Shown, .
 
 
 def carriage_stop(step: StepTold) -> float | None:
-    """How far from the end that stands out the carriage stops where a diameter is cut,
-    mm; None where nothing is in its way."""
+    """Distance from the end that stands out to the carriage stop of a diameter, mm;
+    None where nothing is in its way."""
     feature = step.cut[0] if step.cut else None
     if not isinstance(feature, Cylinder | Bore):
         return None
@@ -236,7 +236,7 @@ def _walls(step: StepTold, turned: Cylinder | Bore, radius: float) -> tuple[bool
 def shoulder(
     step: StepTold, turned: Cylinder | Bore | Groove, radius: float
 ) -> tuple[Shown, ...]:
-    """Where the carriage stops, from the end, where a shoulder or a floor is left."""
+    """The carriage stop, from the end, where a shoulder or a floor is left."""
     if isinstance(turned, Groove):
         return ()
     first, last = step.after.ends
@@ -316,7 +316,7 @@ def _ball_list(feature: Ball) -> WorkList:
 
 
 def one_cut(step: StepTold) -> WorkList | None:
-    """What is done in one go, with its figures: an edge, a centre, parting off."""
+    """The line of a single cut, with its figures: an edge, a centre, parting off."""
     knurl = step.cut[0] if step.cut else None
     figures: tuple[Shown, ...]
     match knurl:

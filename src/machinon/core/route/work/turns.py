@@ -13,9 +13,9 @@ from machinon.core.shop.machines import Machine
 def turned_on(
     count: int, divider: Machine | None, name: str, answers: list[Answer]
 ) -> tuple[tuple[WorkLine, ...], list[tuple[Shown, ...]]]:
-    """How the arms over a plate's circle of holes are set, where it has one; and for
-    each division its angle from the first, by `name`, and how far the handle is turned
-    on to it: turns and holes where a plate has them, else turns and degrees."""
+    """The setting of the arms over a plate's circle of holes, where it has one; and for
+    each division its angle from the first, by `name`, and the turn of the handle: turns
+    and holes where a plate has them, else turns and degrees."""
     by, arms = _turns(count, divider, answers)
     found = []
     for n in range(count):
@@ -55,7 +55,7 @@ def _turns(
 
 
 def _arms(circle: int, holes: int) -> WorkLine:
-    """How the arms over a plate's circle of holes are set."""
+    """The setting of the arms over a plate's circle of holes."""
     figures = (
         Shown("Circle of holes", float(circle), COUNT),
         Shown("Spaces between the arms", float(holes), COUNT),
