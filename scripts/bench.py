@@ -32,7 +32,9 @@ app.processEvents()
 print("painted", flush=True)
 """
 OURS = """
+import gc
 import sys
+gc.disable()  # as main does
 from pathlib import Path
 from PySide6.QtWidgets import QApplication
 from machinon.desk.settings import Settings

@@ -119,6 +119,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _run(options: argparse.Namespace, scratch: Path) -> int:
+    gc.disable()  # what is made at the start stays: clearing memory only delays it
     from PySide6.QtGui import QIcon
     from PySide6.QtWidgets import QApplication, QMessageBox
 
@@ -163,13 +164,13 @@ def _run(options: argparse.Namespace, scratch: Path) -> int:
             shoot(file, scratch, Path(options.shoot))
             return 0
         window.open_file(file)
-        # what stands now stays, and need not be gone through at each clearing of memory
-        gc.freeze()
+        gc.freeze()  # what stands now is not gone through at each clearing either
     except (MachinonError, OSError) as error:
         print(f"machinon: {error}", file=sys.stderr)
         if os.environ.get("QT_QPA_PLATFORM") != "offscreen":
             QMessageBox.critical(None, "Machinon", str(error))
         return 2
+    gc.enable()
     # told to end while the shop was read: a loop that begins after that would not hear
     code = 0 if ended else int(app.exec())
     notices.close()
