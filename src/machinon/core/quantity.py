@@ -108,7 +108,13 @@ STIFFNESS = Kind("stiffness", "N/mm", {}, "1500", limit=1e12)
 SLOPE = Kind("taper", "in/ft", {"in/ft": 1.0}, "0.6", limit=100.0)
 FACTOR = Kind("factor", "", {}, "2 or 1.5")
 DURATION = Kind("time", "s", {"s": 1.0, "min": 60.0}, "90 or 2min", limit=1e7)
-FORCE = Kind("force", "N", {"n": 1.0, "kn": 1000.0}, "200N or 1.5kN", limit=1e9)
+FORCE = Kind(
+    "force",
+    "N",
+    {"n": 1.0, "kn": 1000.0, "lbf": 4.4482216},
+    "200N, 1.5kN or 50lbf",
+    limit=1e9,
+)
 ROTATION = Kind("speed", "rpm", {"rpm": 1.0}, "540", limit=1e6)
 SURFACE_SPEED = Kind(
     "surface speed",

@@ -266,6 +266,31 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("number drill #7", "convert", "mm", 5.1054),
     ("0,5 mm in thou", "convert", "thou", 19.685),
     ("1-3/8 in in mm", "convert", "mm", 34.925),
+    # its large end, and an inch and a half
+    ("taper pin no 5 1.5 long", "taper-pin", "small_diameter", 6.5468),
+    ("tapping speed m8 steel", "speeds", "", None),
+    ("square across 20 round", "polygon", "across_flats", 14.1421),
+    ("across corners of 19 hex", "polygon", "round_needed", 21.9393),
+    ("half between 10.2 and 88.7", "half-way", "centre", 49.45),
+    ("wheels for 0.75 with 3 mm screw", "change-gears", "", None),
+    # 2,000 mm² by π/4 by 200 mm
+    ("weight of tube 60 x 40 x 200 steel", "mass", "mass", 2.4662),
+    ("weight tube 60 bore 40 long 200 steel", "mass", "mass", 2.4662),
+    ("dovetail over 10 pins 40 at the bottom", "dovetail", "over_pins", 67.3205),
+    ("dovetail 10 pins 40 at the bottom 15 deep", "dovetail", "over_pins", 67.3205),
+    ("drill number 30", "convert", "mm", 3.2639),
+    ("sine 14 degrees 15 minutes 200", "sine", "stack", 49.2307),
+    ("time to turn 50 diameter 100 long steel", "cutting-time", "", None),
+    ("saw 3 slot 6 wide 20 deep", "saw-slot", "passes", 2),
+    ("lever 200 N at 250", "lever", "torque", 50.0),
+    ("press force 25 pin 30 long 0.02 tight 50 hub", "press-fit", "pressure", 62.1),
+    ("46 mm at 28 degrees in steel", "thermal-size", "change", 0.0042),
+    ("what thread is 0.3125 od 18 tpi", "thread-identify", "", None),
+    ("sliding fit on 46 shaft", "iso-fit", "hole_upper", 46.025),
+    ("flat 18 across on 20", "flat", "depth", 2.0),
+    ("m20 over wires 1.5 wire", "thread-wires", "over_wires", 20.7111),
+    ("boring bar 20 100 out carbide", "boring-bar", "length_to_diameter", 5.0),
+    ("8 holes 80 pcd start 22.5 degrees", "bolt-circle", "chord", 30.6147),
 )
 
 
@@ -283,6 +308,22 @@ class WhatOneWouldSay(unittest.TestCase):
                     self.assertAlmostEqual(told.answer[key], value, delta=off)
                 elif value is not None:
                     self.assertEqual(told.answer[key], value)
+
+    def test_a_figure_that_nothing_can_be_made_of_is_asked_about(self):
+        """An answer that passes it over would be one to another question."""
+        for said, figure in (
+            ("tap drill m8 30", "30"),
+            ("passes 60 to 55 in 3 cuts of 0.1", "0.1"),
+            ("key for a 30 shaft at 15 degrees", "15 degrees"),
+        ):
+            with self.subTest(said):
+                told = understand(said)
+                self.assertIsNone(told.answer)
+                self.assertIn(figure, told.sentence)
+
+    def test_the_screw_of_the_lathe_is_not_the_shop_s_where_one_is_said(self):
+        told = understand("which wheels for 0.75 with 3 mm screw")
+        self.assertEqual(told.found.inputs["leadscrew"], "3mm")
 
     def test_what_it_offers_to_say_it_understands(self):
         for phrase in PHRASES:

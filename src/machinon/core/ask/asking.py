@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
@@ -14,6 +15,7 @@ from machinon.core.ask.sentences import sentence
 from machinon.core.errors import BadInput
 from machinon.core.quantity import parse
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+from machinon.core.setting_out.gauge_stack import INCH_SET
 
 MOST_FOUND = 12
 MOST_LETTERS = 200
@@ -93,6 +95,7 @@ class _Candidate(Struct, frozen=True):
     phrase: Phrase
     inputs: dict[str, Any]
     unused: tuple[str, ...]
+    left: tuple[str, ...] = ()  # figures among them: the answer would pass them over
 
 
 def understand(
@@ -114,7 +117,10 @@ def understand(
         found, words, why = _asked(candidate, inch, own or OwnFigures())
         if parts.unclear:
             return _unclear(said, words, parts.unclear, candidate.unused)
-        if found.answer is not None:
+        if found.answer is not None and candidate.left:
+            why = f"It is not clear what {' and '.join(candidate.left)} is for."
+            found = replace(found, answer=None)
+        elif found.answer is not None:
             return Understood(
                 said, words, found, sentence(found.answer, inch), candidate.unused
             )
@@ -160,7 +166,8 @@ def _candidates(said: Said) -> list[_Candidate]:
         if len(unused) > (UNUSED if phrase.keyed else 0):
             continue
         rank = (len(unused), -trial.words_used, order)
-        found.append(_Candidate(rank, phrase, inputs, unused))
+        left = tuple(trial.figures_left)
+        found.append(_Candidate(rank, phrase, inputs, unused, left))
     return sorted(found, key=lambda candidate: candidate.rank)
 
 
@@ -171,6 +178,8 @@ def _asked(
     reckoning = reckonings()[candidate.phrase.reckoner]
     mine = own.of(reckoning)
     usual = {key: reckoning.usual[key] for key in _USUAL.get(reckoning.name, ())}
+    if inch and reckoning.name == "gauge-stack":
+        usual["pieces"] = [f"{size}in" for size in INCH_SET]
     inputs = {**usual, **mine.inputs, **candidate.inputs}
     assumed = [key for key in usual if key not in {**mine.inputs, **candidate.inputs}]
     words = _in_words(reckoning, candidate.inputs, {key: usual[key] for key in assumed})

@@ -6,7 +6,7 @@ so that what nobody could use can be told.
 
 import functools
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from machinon.core.errors import BadInput
@@ -22,6 +22,7 @@ _UNIT = (
     r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
 _INCHES = re.compile(r"\d\s*in(?:ch(?:es)?)?\b|[\"″]|''|thou", re.IGNORECASE)
+_METRIC = re.compile(r"\d\s*[cm]m\b", re.IGNORECASE)
 _BARE = re.compile(r"[\d./ ]+")
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 
@@ -81,8 +82,19 @@ _AFTER = frozenset(
         *("hole", "holes", "bolt", "bolts", "pin", "pins", "roller", "rollers"),
         *("flute", "flutes", "tooth", "teeth", "divisions", "division", "warmer"),
         *("bar", "rod", "round", "cooler", "sides", "piece", "pieces"),
+        *("nut", "nuts", "t-nut", "t-nuts", "interference", "tight", "newton", "n"),
     )
 )
+
+
+# words of what a figure measures
+_MEASURES = frozenset(
+    (
+        *("width", "length", "depth", "height", "thickness", "diameter", "bore"),
+        *("outside", "inside", "overhang", "feed", "interference", "tight", "hub"),
+    )
+)
+_FIGURES = ("size", "number")
 
 
 @functools.cache
@@ -168,7 +180,8 @@ class Said:
         """Sizes of one thing: the bare ones in the unit that another was said in; a
         fraction is inches as it is."""
         inches = any(map(_INCHES.search, sizes))
-        unit = "in" if inches else "mm" if any("mm" in size for size in sizes) else ""
+        metric = any(map(_METRIC.search, sizes))
+        unit = "" if inches == metric else "in" if inches else "mm"
         bare = [_BARE.fullmatch(size) and "/" not in size for size in sizes]
         return [f"{o}{unit}" if b else o for o, b in zip(sizes, bare, strict=True)]
 
@@ -195,18 +208,18 @@ class Said:
         return self.mm(part.text)
 
     def near(self, *words: str, kinds: Iterable[str] = ("size", "number")) -> str:
-        """The size that stands next to a word: `tip 10`, but `10 wide`."""
+        """The size that stands next to a word: `tip 10`, but `10 wide`; what says
+        nothing may stand between: `40 at the bottom`."""
         plain = set(map(_plain, words))
-        for i, part in enumerate(self.parts):
-            if part.kind != "word" or part.word not in plain:
-                continue
-            beside = (i - 1, i + 1) if part.text.lower() in _AFTER else (i + 1, i - 1)
-            for other in beside:
-                if 0 <= other < len(self.parts):
-                    spoken = self.parts[other]
-                    if spoken.kind in kinds and not spoken.used:
-                        spoken.used = part.used = True
-                        return spoken.text
+        says = [p for p in self.parts if not p.is_noise or p.word in plain]
+        for parts in (self.parts, says):
+            for part, beside in _beside(parts, plain):
+                spoken = next(
+                    (p for p in beside if p.kind in kinds and not p.used), None
+                )
+                if spoken is not None:
+                    spoken.used = part.used = True
+                    return spoken.text
         return ""
 
     def count(self, *words: str) -> str:
@@ -231,8 +244,36 @@ class Said:
         return [part.text for part in self.parts if not part.used and not part.is_noise]
 
     @property
+    def figures_left(self) -> list[str]:
+        """Figures, threads and the like that nobody uses."""
+        said = [part for part in self.parts if part.kind not in ("word", "material")]
+        return [part.text for part in said if not part.used]
+
+    @property
     def words_used(self) -> int:
         return sum(part.used and part.kind == "word" for part in self.parts)
+
+
+def _beside(
+    parts: list[SaidPart], words: set[str]
+) -> Iterator[tuple[SaidPart, list[SaidPart]]]:
+    """Each of these words that was said, with its neighbours, the likelier first."""
+    measures = [p for p in parts if p.kind == "word" and p.word in _MEASURES]
+    last = parts.index(measures[-1]) if measures else 0
+    # a sentence that ends as `40 long` says every figure before its word
+    ahead = last > 0 and last == _last(parts) and parts[last - 1].kind in _FIGURES
+    for i, part in enumerate(parts):
+        if part.kind != "word" or part.word not in words:
+            continue
+        before, after = parts[max(i - 1, 0) : i], parts[i + 1 : i + 2]
+        led = part.text.lower() in _AFTER or (ahead and part.word in _MEASURES)
+        yield part, before + after if led else after + before
+
+
+def _last(parts: list[SaidPart]) -> int:
+    """The place of the last figure or measure; materials and the like may follow."""
+    said = [p for p in parts if p.kind in _FIGURES or p.word in _MEASURES]
+    return parts.index(said[-1])
 
 
 @functools.cache
@@ -252,6 +293,14 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
+        (r"\bdrill\s+(?:number|no\.?)\s+(\d+)\b", r"drill #\1"),
+        (r"\bfly[\s-]+cut(?:ter|ting)?\b", "flycut"),
+        (r"\b(taper\s+pin)\s+(?:number|no\.?)\s+(\d+)\b", r"\1 #\2"),
+        (r"\bhow\s+long\s+(?:to|does|will)\b", "time"),
+        (
+            r"\b(\d+)\s*(?:deg(?:rees?)?|°)\s*(\d+)\s*(?:min(?:utes?)?\b|['′])",
+            r"\1d\2m",
+        ),
         # a taper of so much in so much, both of one unit
         (
             r"\b(taper|slope|gradient)\s+(?:of\s+)?1\s+in\s+(\d+(?:\.\d+)?)\b(?!\s*mm)",
@@ -264,7 +313,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
 
 # a taper by the foot, both ways in inches: 5/8 per foot
 _FOOT = re.compile(
-    rf"({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:/|per|to\s+the|a)\s*"
+    rf"({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
+    r"(?:/|per|to\s+the|a)\s*"
     r"(?:ft|foot)\b(?!\s*(?:/|pin))",
     re.IGNORECASE,
 )

@@ -3,8 +3,10 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from machinon.core.cutting.broaching import TONNE
 from machinon.core.quantity import (
     ANGLE,
+    FORCE,
     INCH,
     LENGTH,
     ROUGH,
@@ -115,6 +117,14 @@ def _fit(t: _Teller) -> str:
         f"{length_text(t['shaft_lower'], 0.001, t.inch, unit=False)} to "
         f"{length_text(t['shaft_upper'], 0.001, t.inch)}: {_play(t)}"
     )
+
+
+def _wires(t: _Teller) -> str:
+    wire = t.answer.inputs.get("wire") or t["best_wire"]
+    said = f"Over wires of {t.size(float(wire))}: {t.both('over_wires')}"
+    if not t.has("pitch_diameter"):
+        return said
+    return f"{said}; as read the pitch diameter is {t.both('pitch_diameter')}"
 
 
 def _play(t: _Teller) -> str:
@@ -351,8 +361,16 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t.size('key_size')}, counterbore {t.size('counterbore_diameter')} × "
         f"{t.size('counterbore_depth')}"
     ),
-    "thread-wires": lambda t: (
-        f"Over wires of {t.size('best_wire')}: {t.both('over_wires')}"
+    "thread-wires": _wires,
+    "press-fit": lambda t: (
+        f"Press with {rough_text(float(t['press_force']), FORCE)}, "
+        f"{t['press_force'] / TONNE:.1f} tonnes; the hub is {t['safety']:.1f} times as "
+        "strong as it must be"
+    ),
+    "saw-slot": lambda t: (
+        f"{t['passes']} passes: wind the saw down by "
+        + ", ".join(t.size(float(depth)) for depth in t["from_touch"])
+        + " from where its far face touched"
     ),
     "crest-flat": lambda t: f"Flat on the crest {t.both('flat')}",
     "thread-dial": lambda t: str(t["rule"]),

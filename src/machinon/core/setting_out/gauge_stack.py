@@ -10,6 +10,26 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
 UNIT = 1e-5  # mm: sizes are compared as whole hundredths of a micron
 
 
+def _set(*runs: tuple[int, int, int], parts: int) -> list[float]:
+    """Sizes of a set of slips by runs of first, last and step, in parts of a unit."""
+    return [
+        size / parts
+        for first, last, step in runs
+        for size in range(first, last + 1, step)
+    ]
+
+
+# the usual sets of 47 and of 81 pieces; mm, inches
+METRIC_SET = _set(
+    (1005, 1005, 1), (1010, 1190, 10), (1200, 1900, 100), (1000, 9000, 1000),
+    (10000, 100000, 10000), parts=1000,
+)  # fmt: skip
+INCH_SET = _set(
+    (1001, 1009, 1), (1010, 1490, 10), (500, 9500, 500), (10000, 40000, 10000),
+    parts=10000,
+)  # fmt: skip
+
+
 def stack(
     target: float, pieces: Sequence[float], most: int, tolerance: float
 ) -> tuple[float, ...] | None:
@@ -58,7 +78,7 @@ def stack(
     title="Pieces that stack up to a size",
     usual={
         "target": 41.275,
-        "pieces": [1.005, 1.01, 1.02, 1.27, 1.3, 2, 3, 4, 5, 9, 10, 20, 30, 40],
+        "pieces": METRIC_SET,
     },
     inputs=(
         Input("target", LENGTH, "the size wanted", above=0),

@@ -3,10 +3,14 @@
 import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.phrases.threads import thread_said
 from machinon.core.ask.said import Said
 from machinon.core.quantity import INCH
+from machinon.core.threads.screw_thread import thread_of
 
 phrase = Phrases()
+
+_BARE = ("number",)
 
 _OPERATIONS = (
     "drill",
@@ -29,7 +33,8 @@ _TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 @phrase("rotating-limit", "how fast 200 cast iron disc")
 def _disc(s: Said) -> Inputs | None:
-    if not s.has("disc", "disk", "flywheel", "faceplate"):
+    disc = s.has("disc", "disk", "flywheel", "faceplate")
+    if not disc and not (s.has("max", "maximum") and s.has("rpm", "speed")):
         return None
     s.has("fast", "limit", "speed", "rpm", "most", "run", "turn", "burst", "safe")
     metal = s.take("material")
@@ -63,7 +68,7 @@ def _speed(s: Said) -> Inputs | None:
         given["tool"], metal = metal.lower(), s.take("material")
     elif (other := s.take("material")).lower() in _TOOLS:
         given["tool"] = other.lower()
-    teeth = s.near("teeth", kinds=("number",))
+    teeth = s.near("teeth", kinds=_BARE)
     for operation in _OPERATIONS:
         if any(p.kind == "word" and p.word == operation for p in s.parts):
             s.has(operation)
@@ -74,6 +79,9 @@ def _speed(s: Said) -> Inputs | None:
             given["tool"] = tool
     diameter = s.take("size") or s.near("diameter") or s.size()
     s.has("diameter", "tool", "cutter", "bar", "bit")
+    if asked and not diameter and given.get("operation") in ("tap", "thread"):
+        thread = thread_said(s)
+        diameter = f"{thread_of(thread).major:g}mm" if thread else ""
     if not diameter:
         return None
     if teeth:
@@ -91,7 +99,7 @@ def _speed(s: Said) -> Inputs | None:
 def _passes(s: Said) -> Inputs | None:
     if not s.has("pass", "cut"):
         return None
-    most = s.near("deepest", "at", "most")
+    most = s.near("deepest", "at", "most", "max", "maximum")
     start, finish = s.alike(s.size(), s.size())
     if not start or not finish:
         return None
@@ -106,12 +114,34 @@ def _strip(s: Said) -> Inputs | None:
     if not s.has("strip", "bar") or not s.has("kerf", "saw"):
         return None
     kerf = s.near("kerf", "saw")
-    count = s.near("piece", kinds=("number",))
+    count = s.near("piece", "t-nut", "nut", kinds=_BARE)
     kerf, long = s.alike(kerf, s.near("length") or s.size())
-    s.has("for", "piece", "each", "stock")
+    s.has("for", "piece", "t-nut", "nut", "each", "stock")
     if not (kerf and count.isdigit() and long):
         return None
     return {"pieces": count, "length": long, "kerf": kerf}
+
+
+@phrase("saw-slot", "saw 3 slot 6 wide 20 deep")
+def _saw_slot(s: Said) -> Inputs | None:
+    if not (s.has("saw") and s.has("slot")):
+        return None
+    width, depth = s.near("width"), s.near("depth")
+    saw, width, depth = s.alike(s.near("saw") or s.size(), width, depth)
+    if not (saw and width and depth):
+        return None
+    return {"saw": saw, "width": width, "depth": depth}
+
+
+@phrase("lever", "lever 200 N at 250")
+def _lever(s: Said) -> Inputs | None:
+    if not s.has("lever", "torque", "spanner", "handle"):
+        return None
+    pounds = s.near("lbf", "lb", kinds=_BARE)
+    force = f"{pounds}lbf" if pounds else s.near("n", "newton", kinds=_BARE)
+    arm = s.size()
+    s.has("force", "arm", "length", "at", "on")
+    return {"force": force, "arm": arm} if force and arm else None
 
 
 @phrase("grinding-allowance", "leave for grinding 20 by 200 long")
@@ -122,7 +152,7 @@ def _grinding(s: Said) -> Inputs | None:
     pair = s.pair()
     length = pair[1] if len(pair) == 2 else s.near("length")
     diameter = pair[0] if pair else s.size()
-    length = length or s.size()
+    diameter, length = s.alike(diameter, length or s.size())
     s.has("leave", "allowance", "stock", "hardened", "for", "by", "much")
     if not diameter or not length:
         return None
@@ -149,6 +179,8 @@ def _weight(s: Said) -> Inputs | None:
         return None
     metal = s.take("material") or "steel"
     sizes = s.pair()
+    if s.has("tube", "pipe", "ring"):
+        return _tube(s, metal, sizes)
     if sizes:
         if len(sizes) == 3:
             keys = ("width", "height", "length")
@@ -174,6 +206,19 @@ def _weight(s: Said) -> Inputs | None:
     return {"shape": "bar", "material": metal, "diameter": diameter, "length": length}
 
 
+def _tube(s: Said, metal: str, sizes: list[str]) -> Inputs | None:
+    """A tube of 60 x 40 x 200: outside, bore and length."""
+    if not sizes:
+        outside = s.near("outside", "diameter") or s.near("tube", "pipe", "ring")
+        outside = outside or s.size()
+        bore, length = s.near("bore", "inside"), s.near("length")
+        sizes = s.alike(outside, bore or s.size(), length or s.size())
+    if len(sizes) != 3 or not all(sizes):
+        return None
+    keys = ("outside_diameter", "bore", "length")
+    return {"shape": "tube", "material": metal, **dict(zip(keys, sizes, strict=True))}
+
+
 @phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")
 def _cutting_time(s: Said) -> Inputs | None:
     if not s.has("time", "minute"):
@@ -181,7 +226,7 @@ def _cutting_time(s: Said) -> Inputs | None:
     rpm, diameter = s.take("rpm"), s.near("diameter")
     feed = s.near("feed", kinds=("number", "size"))
     length = s.near("length", "over") or s.size()
-    passes = s.near("pass", kinds=("number",)) or "1"
+    passes = s.near("pass", kinds=_BARE) or "1"
     metal = s.take("material")
     s.has("cutting", "cut", "turn", "pass", "bar", "for")
     if not length or not (rpm or (diameter and metal)):
@@ -196,28 +241,27 @@ def _cutting_time(s: Said) -> Inputs | None:
 
 @phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
-    metal_at = s.has("measured", "read", "reading") and s.take("angle")
-    if metal_at:
-        size, at = s.size(), re.match(r"[\d.]+", metal_at)
-        metal = s.take("material") or "steel"
-        if not size or not at:
-            return None
-        s.has("at", "c", "celsius")
-        return {"size": size, "material": metal, "temperature": float(at.group())}
+    measured, at = s.has("measured", "read", "reading"), s.has("at")
     warmth = s.has("temperature")
     warmer = s.has("warmer", "heat", "heated") or (warmth and s.has("rise"))
     cooler = s.has("cooler", "cold") or (warmth and s.has("drop"))
-    if not warmer and not cooler:
+    metal = s.take("material")
+    # at 28 degrees in steel: it was read so warm, and has not grown by that
+    absolute = measured or (at and bool(metal) and not warmer and not cooler)
+    if not (absolute or warmer or cooler):
         return None
-    metal = s.take("material") or "steel"
-    change = s.take("angle") or s.near("warmer", "cooler", kinds=("number",))
-    size = s.size()
-    number = re.match(r"[\d.]+", change)
+    said = s.take("angle") or s.near("warmer", "cooler", "c", "f", kinds=_BARE)
+    size, number = s.size(), re.match(r"[\d.]+", said)
     if not size or not number:
         return None
     s.has("degree", "c", "celsius")
-    by = float(number.group()) * (1 if warmer else -1)
-    return {"size": size, "material": metal, "temperature": 20 + by}
+    degrees, fahrenheit = float(number.group()), s.has("f", "fahrenheit")
+    if absolute:
+        there = (degrees - 32) / 1.8 if fahrenheit else degrees
+    else:
+        by = degrees / 1.8 if fahrenheit else degrees
+        there = 20 + by * (1 if warmer else -1)
+    return {"size": size, "material": metal or "steel", "temperature": round(there, 2)}
 
 
 @phrase("knurl", "knurl 20")
@@ -254,13 +298,14 @@ def _ball(s: Said) -> Inputs | None:
 
 @phrase("boring-bar", "boring bar 16 out 80")
 def _bar(s: Said) -> Inputs | None:
-    if not s.has("bore") or not s.has("bar"):
+    bends = s.has("deflection")
+    if not (s.has("bore") or bends) or not s.has("bar"):
         return None
     out = s.near("out", "overhang", "stickout")
-    diameter = s.size()
-    out = out or s.size()
-    tool = next((t for t in ("carbide",) if s.has(t)), "")
+    diameter, out = s.alike(s.size(), out or s.size())
+    metal = s.take("material")
+    s.has("stick", "sticking", "out")
     if not diameter or not out:
         return None
     given: Inputs = {"bar_diameter": diameter, "overhang": out}
-    return {**given, "bar_material": tool} if tool else given
+    return {**given, "bar_material": metal} if metal else given

@@ -9,6 +9,17 @@ from machinon.core.tables import rows
 
 phrase = Phrases()
 
+# fits by their usual words, on a hole of H7: shop rules, said with the answer
+_FITS = (
+    ("press", "H7/p6"),
+    ("interference", "H7/p6"),
+    ("push", "H7/k6"),
+    ("sliding", "H7/g6"),
+    ("slide", "H7/g6"),
+    ("running", "H7/f7"),
+    ("locating", "H7/h6"),
+    ("location", "H7/h6"),
+)
 WORN = 0.5  # mm by which a standard slot's neck may be off
 
 
@@ -30,12 +41,12 @@ def _pair_of_zones(s: Said) -> Inputs | None:
 
 @phrase("iso-fit", "press fit 20 shaft")
 def _press(s: Said) -> Inputs | None:
-    if not (s.has("press") and s.has("fit")):
+    if not s.has("fit"):
         return None
+    fit = next((fit for word, fit in _FITS if s.has(word)), "")
     nominal = s.size()
-    s.has("shaft", "hole", "bore", "pin", "bush")
-    # the usual one that stays: a shop rule, said with the answer
-    return {"nominal": nominal, "fit": "H7/p6"} if nominal else None
+    s.has("shaft", "hole", "bore", "pin", "bush", "locate")
+    return {"nominal": nominal, "fit": fit} if fit and nominal else None
 
 
 @phrase("inch-fit", "2in FN2", keyed=False)
@@ -100,6 +111,22 @@ def _shrink(s: Said) -> Inputs | None:
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
     return {**given, "hub_material": metal} if metal else given
+
+
+@phrase("press-fit", "force to press 25 pin 30 long 0.02 over in a 50 steel hub")
+def _press_force(s: Said) -> Inputs | None:
+    if not (s.has("press") and s.has("force", "load", "tonne")):
+        return None
+    length, tight = s.near("length"), s.near("interference", "tight", "over")
+    metal = s.take("material") or "steel"
+    length, tight, first, other = s.alike(length, tight, s.size(), s.size())
+    s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside")
+    if not (length and tight and first and other):
+        return None
+    diameter, outside = sorted((first, other), key=s.mm)
+    given: Inputs = {"diameter": diameter, "length": length, "hub_outside": outside}
+    metals = {"hub_material": metal, "shaft_material": s.take("material") or "steel"}
+    return {**given, "interference": tight, **metals}
 
 
 @phrase("bearing-seat", "bearing seat 6204")

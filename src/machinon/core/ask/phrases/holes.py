@@ -39,14 +39,18 @@ def _circle(s: Said) -> Inputs | None:
     holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
     if not circle and not holes:
         return None
-    s.has("bolt", "hole", "equal", "spaced", "evenly", "equally")
+    s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
+    s.has("chord", "spacing", "far", "between", "centre", "apart")
+    s.has("start", "starting", "first")
+    start = s.take("angle")
+    given: Inputs = {"start": start} if start else {}
     sized = s.take("size")
     if sized:
         other = s.take("size")  # of the holes, which the circle does not ask
         if other and s.mm(other) > s.mm(sized):
             sized = other
         count = s.count("hole", "bolt")
-        return {"holes": count, "diameter": sized} if count else None
+        return {"holes": count, "diameter": sized, **given} if count else None
     # in millimetres a circle is larger than its count, in inches hardly ever
     counted = s.near("hole", "bolt", kinds=("number",)) if s.inch else ""
     first, second = counted or s.take("number"), s.take("number")
@@ -58,7 +62,7 @@ def _circle(s: Said) -> Inputs | None:
     if not count.isdigit():
         return None
     s.has("diameter")
-    return {"holes": count, "diameter": diameter}
+    return {"holes": count, "diameter": diameter, **given}
 
 
 def _value(text: str) -> float:
@@ -125,11 +129,20 @@ def _sides(s: Said, words: list[str]) -> int:
     return 6 if across or "af" in words else 0
 
 
+_SIDED = ("hex", "hexagon", "hexagonal", "square", "octagon")
+
+
 def _is_of_round(size: str, words: list[str]) -> bool:
     """Whether the round was said, not what it is across flats: `from 25 round`, but
     `17 from round`; `from bar`, but `what bar for 17`; `across corners`."""
+    at = words.index(size.lower())
+    before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
     if "af" in words or "flats" in words:
         return False
+    if before != "corners" and behind in _SIDED:
+        return False
+    if behind in ("round", "bar", "rod"):
+        return True
     said = " ".join(words)
     return (
         re.search(r"\b(?:bar|rod)\b(?! for\b)", said) is not None
@@ -175,12 +188,16 @@ def _chamfer(s: Said) -> Inputs | None:
     if s.has("face", "width"):
         return {"face": leg, **({"angle": angle} if angle else {})}
     s.has("leg")
+    angle = angle or s.near("at", kinds=("number",))
     return {"leg": leg, **({"angle": angle} if angle else {})}
 
 
 @phrase("half-way", "half way 2 102 tip 10")
 def _half_way(s: Said) -> Inputs | None:
-    if not (s.has("half-way", "halfway", "middle") or (s.has("half") and s.has("way"))):
+    if s.has("taper", "cone"):
+        return None
+    half = s.has("half", "centre") and s.has("way", "between")
+    if not (s.has("half-way", "halfway", "middle") or half):
         return None
     tip = s.near("tip", "finder")
     tip, a, b = s.alike(tip, s.size(), s.size())

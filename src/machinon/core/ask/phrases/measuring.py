@@ -12,8 +12,8 @@ def _dovetail(s: Said) -> Inputs | None:
         return None
     angle = s.take("angle")
     pin = s.near("pin", "roller")
-    wide = s.near("width", "bottom", "corner")
     depth = s.near("depth")
+    wide = s.near("width", "bottom", "corner")
     top = s.near("top")
     s.has("pin", "roller", "over", "between")
     pin = pin or s.size()

@@ -1,9 +1,13 @@
 """Questions about tapers: angles, settings and pins."""
 
+import re
+
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 
 phrase = Phrases()
+
+LONGEST = 6  # of the taper pins that have numbers, inches
 
 
 @phrase("taper-setup", "mt2 offset 200 between centres")
@@ -65,6 +69,9 @@ def _taper_pin(s: Said) -> Inputs | None:
         pin, length = pair[:2]
     pin = pin or s.size()
     length = length or s.size()
+    if pin.startswith("#") and re.fullmatch(r"[\d./ ]+", length):
+        # those are an inch standard's, of 6 inches at the most: no pin is 3 mm long
+        length = f"{length}in" if s.mm(f"{length}mm") <= LONGEST else length
     s.has("length", "drill", "ream")
     return {"pin": pin, "length": length} if pin and length else None
 

@@ -9,8 +9,10 @@ from machinon.core.threads.screw_thread import known_threads
 
 phrase = Phrases()
 
+_BARE = ("number", "size")
 
-def _thread(s: Said) -> str:
+
+def thread_said(s: Said) -> str:
     """A thread as the tables know it: `m12 fine`, `bsw 1/2`, `acme 1-5`."""
     text = s.take("thread")
     if not text:
@@ -48,6 +50,13 @@ def _fine(name: str) -> str:
     return f"M{size[1:]}x{pitch:g}" if pitch else ""
 
 
+def _numbered(s: Said) -> str:
+    """The coarse thread of a numbered screw, as #8; empty where there is none."""
+    number = s.take("pin")
+    coarse = (t.name for t in known_threads().values() if t.series == "UNC")
+    return next((n for n in coarse if n.startswith(f"{number}-")), "") if number else ""
+
+
 def _coarse(s: Said) -> str:
     """The coarse thread of a size said in inches; empty where there is none."""
     size = s.size()
@@ -60,7 +69,7 @@ def _coarse(s: Said) -> str:
 
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
-    thread = _thread(s)
+    thread = thread_said(s)
     percent = s.take("percent")
     if not thread or not (s.has("tap", "drill") or percent):
         return None
@@ -79,7 +88,7 @@ def _clearance(s: Said) -> Inputs | None:
     if not s.has("clearance"):
         return None
     # of an inch screw whose threads were not said: its series makes no difference
-    thread = _thread(s) or _coarse(s)
+    thread = thread_said(s) or _numbered(s) or _coarse(s)
     if not thread:
         return None
     s.has("hole", "drill", "screw", "bolt")
@@ -91,11 +100,13 @@ def _clearance(s: Said) -> Inputs | None:
 
 @phrase("cap-screw", "counterbore m8")
 def _head(s: Said) -> Inputs | None:
-    thread = _thread(s)
+    thread = thread_said(s)
     if not thread:
         return None
     for kind in ("button", "countersunk", "hex", "set", "cap"):
         if s.has(kind) | (kind == "countersunk" and s.has("countersink")):
+            if kind == "countersunk":  # such heads are of 90 degrees
+                s.near("countersunk", "countersink", kinds=("number", "angle"))
             s.has("head", "screw", "size", "key", "counterbore", "socket")
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
@@ -108,18 +119,23 @@ def _head(s: Said) -> Inputs | None:
 
 @phrase("thread-wires", "wires m24")
 def _wires(s: Said) -> Inputs | None:
-    thread = _thread(s)
-    if not thread or not s.has("wire"):
+    thread = thread_said(s)
+    if not thread:
         return None
-    s.has("three", "over")
-    return {"thread": thread}
+    read = s.near("measured", "reading", "read")
+    wire = s.near("wire")
+    if not wire and not s.has("wire"):
+        return None
+    s.has("three", "over", "wire", "size")
+    given: Inputs = {"thread": thread, "wire": wire, "measured": read}
+    return {key: value for key, value in given.items() if value}
 
 
 @phrase("crest-flat", "flat on the crest of m24")
 def _crest(s: Said) -> Inputs | None:
     if not s.has("crest"):
         return None
-    thread = _thread(s)
+    thread = thread_said(s)
     if not thread:
         return None
     s.has("flat", "width", "on")
@@ -128,7 +144,7 @@ def _crest(s: Said) -> Inputs | None:
 
 @phrase("thread-passes", "m45x4.5 depth of thread")
 def _thread_depth(s: Said) -> Inputs | None:
-    thread = _thread(s)
+    thread = thread_said(s)
     if not thread or not s.has("depth", "pass", "infeed", "passe"):
         return None
     s.has("cut", "compound")
@@ -137,7 +153,7 @@ def _thread_depth(s: Said) -> Inputs | None:
 
 @phrase("thread-engagement", "m6x1 engagement")
 def _engagement(s: Said) -> Inputs | None:
-    thread = _thread(s)
+    thread = thread_said(s)
     metal = s.take("material")
     if not thread or not (s.has("engagement", "strip") or (metal and s.has("depth"))):
         return None
@@ -149,7 +165,7 @@ def _engagement(s: Said) -> Inputs | None:
 
 @phrase("drill-depth", "drill depth m8 16 deep")
 def _blind(s: Said) -> Inputs | None:
-    thread = _thread(s)
+    thread = thread_said(s)
     if not thread or not s.has("drill", "blind", "hole") or not s.has("depth"):
         return None
     depth = s.size()
@@ -163,7 +179,7 @@ def _blind(s: Said) -> Inputs | None:
 
 @phrase("thread", "m12 fine", keyed=False)
 def _plain_thread(s: Said) -> Inputs | None:
-    thread = _thread(s)
+    thread = thread_said(s)
     if not thread:
         return None
     s.has("pitch", "size", "minor", "major", "diameter", "core")
@@ -177,9 +193,12 @@ def _gears(s: Said) -> Inputs | None:
     if not lead and not asked:
         return None
     tpi = s.tpi()
-    pitch = "" if tpi else s.near("pitch") or s.size()
+    # a metric pitch on an inch lead screw
+    pitch = "" if tpi else s.near("pitch", kinds=_BARE) or s.take("size", "number")
     if not tpi and not pitch:
         return None
+    if not lead:
+        lead = s.near("screw", kinds=("size", "number", "tpi")).replace(" ", "")
     s.has("pitch", "thread", "cut", "lathe")
     given: Inputs = {"leadscrew": lead} if lead else {}
     if tpi:
@@ -219,7 +238,7 @@ def _dial(s: Said) -> Inputs | None:
     half_nuts = s.has("half-nut") or (s.has("half") and s.has("nut"))
     if not half_nuts and not (s.has("dial") and s.has("thread")):
         return None
-    lead, thread = _lead(s), _thread(s)
+    lead, thread = _lead(s), thread_said(s)
     if not lead or not thread:
         return None
     s.has("thread", "dial", "close", "mark", "which")
@@ -229,18 +248,21 @@ def _dial(s: Said) -> Inputs | None:
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
     if not s.has("identify", "unknown") and not (
-        s.has("thread") and any(p.text.lower() == "which" for p in s.parts)
+        s.has("thread") and any(p.text.lower() in ("which", "what") for p in s.parts)
     ):
         return None
-    tpi, major = s.tpi(), s.size()
+    tpi = s.tpi()
+    pitch = "" if tpi else s.near("pitch", kinds=_BARE)
+    major = s.near("diameter") or s.size()
     if not major:
         return None
+    if re.fullmatch(r"[\d.]+", tpi) and re.fullmatch(r"[\d.]+", major):
+        # no screw has ridges half as wide as it is thick: it was read in inches
+        coarse = s.mm(f"1in/({tpi})") > s.mm(f"{major}mm") / 2
+        major = f"{major}in" if coarse else major
     given: Inputs = {"measured_major": major}
-    if tpi:
-        given["tpi"] = tpi
-    else:
-        pitch = s.near("pitch") or s.size()
-        if pitch:
-            given["pitch"] = pitch
-    s.has("pitch")
+    pitch = pitch or ("" if tpi else s.size())
+    if tpi or pitch:
+        given |= {"tpi": tpi} if tpi else {"pitch": pitch}
+    s.has("pitch", "diameter")
     return given

@@ -53,6 +53,7 @@ _TO = {
     "um": "um",
     "µm": "um",
     "micron": "um",
+    "decimal": "inch",
     "fraction": "fraction",
     "drill": "drill",
 }
