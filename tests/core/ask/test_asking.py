@@ -291,6 +291,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("m20 over wires 1.5 wire", "thread-wires", "over_wires", 20.7111),
     ("boring bar 20 100 out carbide", "boring-bar", "length_to_diameter", 5.0),
     ("8 holes 80 pcd start 22.5 degrees", "bolt-circle", "chord", 30.6147),
+    ("square 15 corner to corner", "polygon", "across_flats", 10.6066),
+    ("weight square bar 20 long 100 steel", "mass", "mass", 0.314),
+    ("rotary table 90:1 5 holes", "dividing", "", None),
+    ("grub screw m6 key", "cap-screw", "key_size", 3.0),
 )
 
 

@@ -18,7 +18,7 @@ from machinon.core.threads.screw_thread import known_threads
 
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
 _UNIT = (
-    r"(?:mm\b|cm\b|µm|μm|um\b|microns?\b"
+    r"(?:mm\b|cm\b|m\b(?!\s*/)|µm|μm|um\b|microns?\b"
     r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
 )
 _INCHES = re.compile(r"\d\s*in(?:ch(?:es)?)?\b|[\"″]|''|thou", re.IGNORECASE)
@@ -290,6 +290,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
+        (r"\bcorner\s+to\s+corner\b", "across corners"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),

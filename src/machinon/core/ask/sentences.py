@@ -96,7 +96,8 @@ def _thread(t: _Teller) -> str:
     )
     name = thread_of(str(t.given("thread"))).says
     return (
-        f"{name}, {form}: {t.size('major')} over the crests, {said}, nut bored "
+        f"{name}, {form}: {t.size('major')} over the crests, "
+        f"{t.size('pitch_diameter')} pitch diameter, {said}, nut bored "
         f"{t.size('minor_internal')}"
     )
 
@@ -360,6 +361,8 @@ TELLINGS: Mapping[str, Telling] = {
         f"Head {t.size('head_diameter')} × {t.size('head_height')}, key "
         f"{t.size('key_size')}, counterbore {t.size('counterbore_diameter')} × "
         f"{t.size('counterbore_depth')}"
+        if t["head_height"]
+        else f"No head; key {t.size('key_size')}"
     ),
     "thread-wires": _wires,
     "press-fit": lambda t: (

@@ -177,6 +177,8 @@ def _cleans(s: Said) -> Inputs | None:
 def _weight(s: Said) -> Inputs | None:
     if not s.has("weight"):
         return None
+    if s.has("hex"):  # no sum is kept for such a bar
+        return None
     metal = s.take("material") or "steel"
     sizes = s.pair()
     if s.has("tube", "pipe", "ring"):
@@ -197,9 +199,12 @@ def _weight(s: Said) -> Inputs | None:
             "diameter": sizes[0],
             "length": sizes[1],
         }
-    length = s.near("length")
+    length, square = s.near("length"), s.has("square")
     diameter = s.near("bar", "rod", "round", "diameter") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
+    if square:
+        sides = {"width": diameter, "height": diameter, "length": length}
+        return {"shape": "block", "material": metal, **sides} if length else None
     s.has("bar", "rod", "round")
     if not diameter or not length:
         return None
@@ -221,7 +226,7 @@ def _tube(s: Said, metal: str, sizes: list[str]) -> Inputs | None:
 
 @phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")
 def _cutting_time(s: Said) -> Inputs | None:
-    if not s.has("time", "minute"):
+    if not s.has("time", "minute") or any(p.text.lower() == "per" for p in s.parts):
         return None
     rpm, diameter = s.take("rpm"), s.near("diameter")
     feed = s.near("feed", kinds=("number", "size"))

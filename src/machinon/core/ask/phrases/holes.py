@@ -37,7 +37,7 @@ def _circle(s: Said) -> Inputs | None:
         return None
     circle = s.has("circle", "pattern")
     holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
-    if not circle and not holes:
+    if not (circle or holes) or s.has("index", "divide"):
         return None
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
     s.has("chord", "spacing", "far", "between", "centre", "apart")
@@ -89,13 +89,13 @@ def _check(s: Said) -> Inputs | None:
 
 @phrase("dividing", "7 divisions 40:1")
 def _dividing(s: Said) -> Inputs | None:
-    if not s.has("divide", "index", "indexing"):
-        return None
     ratio = s.take("ratio")
+    if not (s.has("divide", "index", "indexing") or ratio):
+        return None
     worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
     angle = s.take("angle")
     count = "" if angle else s.count("divide")
-    s.has("worm", "head", "table", "plate", "hole")
+    s.has("worm", "head", "rotary", "table", "plate", "hole")
     if not angle and not count:
         return None
     given: Inputs = {"angle": angle} if angle else {"divisions": count}
@@ -121,7 +121,7 @@ def _sides(s: Said, words: list[str]) -> int:
     """Number of sides that were said; 0 for none."""
     if s.has("polygon"):
         return int(s.count("side") or 0)
-    for word, sides in (("hex", 6), ("square", 4), ("octagon", 8)):
+    for word, sides in (("hex", 6), ("square", 4), ("pentagon", 5), ("octagon", 8)):
         if s.has(word):
             return sides
     across = "across" in words and ("flats" in words or "corners" in words)
@@ -129,7 +129,7 @@ def _sides(s: Said, words: list[str]) -> int:
     return 6 if across or "af" in words else 0
 
 
-_SIDED = ("hex", "hexagon", "hexagonal", "square", "octagon")
+_SIDED = ("hex", "hexagon", "hexagonal", "square", "pentagon", "octagon")
 
 
 def _is_of_round(size: str, words: list[str]) -> bool:

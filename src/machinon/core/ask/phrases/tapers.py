@@ -82,5 +82,6 @@ def _taper(s: Said) -> Inputs | None:
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
-    s.has("shank", "socket", "arbor", "drawbar")
+    s.has("shank", "socket", "arbor", "drawbar", "collet", "diameter")
+    s.has("slope", "gradient", "ratio")
     return {"name": taper}

@@ -111,7 +111,13 @@ def _head(s: Said) -> Inputs | None:
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
         return {"thread": thread}
-    if s.has("spanner", "wrench"):
+    if s.has("grub"):
+        s.has("key", "size", "allen")
+        return {"thread": thread, "head": "set"}
+    if s.has("allen"):
+        s.has("key", "size")
+        return {"thread": thread}
+    if s.has("spanner", "wrench") or (s.has("nut") and s.has("size")):
         s.has("size", "for", "nut")
         return {"thread": thread, "head": "hex"}
     return None
@@ -182,7 +188,7 @@ def _plain_thread(s: Said) -> Inputs | None:
     thread = thread_said(s)
     if not thread:
         return None
-    s.has("pitch", "size", "minor", "major", "diameter", "core")
+    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective")
     return {"thread": thread}
 
 
