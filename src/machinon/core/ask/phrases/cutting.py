@@ -202,10 +202,10 @@ def _weight(s: Said) -> Inputs | None:
     length, square = s.near("length"), s.has("square")
     diameter = s.near("bar", "rod", "round", "diameter") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
+    s.has("bar", "rod", "round")
     if square:
         sides = {"width": diameter, "height": diameter, "length": length}
         return {"shape": "block", "material": metal, **sides} if length else None
-    s.has("bar", "rod", "round")
     if not diameter or not length:
         return None
     return {"shape": "bar", "material": metal, "diameter": diameter, "length": length}
