@@ -258,22 +258,29 @@ def _beside(
     parts: list[SaidPart], words: set[str]
 ) -> Iterator[tuple[SaidPart, list[SaidPart]]]:
     """Each of these words that was said, with its neighbours, the likelier first."""
-    measures = [p for p in parts if p.kind == "word" and p.word in _MEASURES]
-    last = parts.index(measures[-1]) if measures else 0
-    # a sentence that ends as `40 long` says every figure before its word
-    ahead = last > 0 and last == _last(parts) and parts[last - 1].kind in _FIGURES
+    ahead = _figures_ahead(parts)
     for i, part in enumerate(parts):
         if part.kind != "word" or part.word not in words:
             continue
         before, after = parts[max(i - 1, 0) : i], parts[i + 1 : i + 2]
-        led = part.text.lower() in _AFTER or (ahead and part.word in _MEASURES)
+        led = part.text.lower() in _AFTER
+        if ahead is not None and part.word in _MEASURES:
+            led = ahead
         yield part, before + after if led else after + before
 
 
-def _last(parts: list[SaidPart]) -> int:
-    """The place of the last figure or measure; materials and the like may follow."""
-    said = [p for p in parts if p.kind in _FIGURES or p.word in _MEASURES]
-    return parts.index(said[-1])
+def _figures_ahead(parts: list[SaidPart]) -> bool | None:
+    """Whether each figure stands before its word, as in `50 wide 20 deep`, or behind
+    it, as in `bar 20 long 100`; None where the sentence does not tell."""
+    said = [i for i, p in enumerate(parts) if p.kind in _FIGURES or p.word in _MEASURES]
+    if not said or said[-1] == 0:
+        return None
+    last, before = parts[said[-1]], parts[said[-1] - 1]
+    if last.word in _MEASURES:
+        return True if before.kind in _FIGURES else None
+    first = next(i for i, part in enumerate(parts) if part.kind in _FIGURES)
+    behind = before.word in _MEASURES and first > 0 and parts[first - 1].kind == "word"
+    return False if behind else None
 
 
 @functools.cache
