@@ -30,6 +30,15 @@ class Readings(WindowCase):
             leave()
             self.assertEqual(self.view.place.text(), "")
 
+    def test_the_decimal_key_of_any_number_pad_types_a_point(self):
+        """That of many keyboards is a comma; one of the letters stays what it is."""
+        edit, pad = self.view.reading.edit, Qt.KeyboardModifier.KeypadModifier
+        for keys in ((Qt.Key.Key_4, pad), (Qt.Key.Key_Comma, pad), (Qt.Key.Key_2, pad)):
+            QTest.keyClick(edit, *keys)
+        self.assertEqual(edit.text(), "4.2")
+        QTest.keyClick(edit, Qt.Key.Key_Comma)
+        self.assertEqual(edit.text(), "4.2,")
+
     def test_what_stands_from_the_surface_before_says_so(self):
         piece = next(iter(self.job.pieces.values()))
         self.type(self.view.temperature.edit, "26")

@@ -2,14 +2,13 @@
 
 from PySide6.QtCore import QRect, QRectF, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QLineEdit
 
-from machinon.desk.widgets import DrawingView, Look
+from machinon.desk.widgets import DrawingView, LineEntry, Look
 
 WIDE, HIGH = 150, 34  # px at 100 %: of the entry of a size
 
 
-class SizeEdit(QLineEdit):
+class SizeEdit(LineEntry):
     """Lies on a picture's figure while it is typed; Escape leaves it as it was."""
 
     def __init__(self, picture: DrawingView, look: Look) -> None:

@@ -547,6 +547,14 @@ class LineEntry(QLineEdit):
                 return False
         return super().event(event)
 
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        # the decimal key of many number pads types a comma
+        pad = event.modifiers() & Qt.KeyboardModifier.KeypadModifier
+        if pad and event.key() == Qt.Key.Key_Comma:
+            self.insert(".")
+            return
+        super().keyPressEvent(event)
+
 
 class Typed:
     """Tells a burst of a gauge that types from a hand, and its second go from a first.
