@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pypdf
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QImage, QKeySequence, QRawFont
+from PySide6.QtGui import QFontMetricsF, QImage, QKeySequence, QRawFont
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox, QScrollArea
 
@@ -18,11 +18,13 @@ from machinon.core.errors import MachinonError
 from machinon.core.shop.machines import MACHINE_KINDS
 from machinon.desk import sheet
 from machinon.desk.commands import COMMANDS
+from machinon.desk.painter import font
 from machinon.desk.piece_paper import write_piece
 from machinon.desk.settings import SETTINGS, Settings
 from machinon.desk.shoot import JOB, finish, shoot
 from machinon.desk.theme import BLUED, FONT_FILES, PAPER, THEMES
 from machinon.draw.drawing import Text
+from machinon.draw.lettering import text_width
 from tests.desk.bench import WindowCase, application
 from tests.trials import TIMES
 
@@ -447,6 +449,28 @@ class Paper(WindowCase):
             path = self.folder / "none" / f"drawing.{kind}"
             with self.assertRaisesRegex(MachinonError, "could not be written"):
                 write_piece(self.job.plan.made, kind, path, False)
+
+
+class Lettering(unittest.TestCase):
+    def test_words_are_as_wide_as_drawings_take_them_to_be(self):
+        """No wider in the type they are painted in, in any size, and hardly less."""
+        application()
+        for words in (
+            "46.006 to 46.013",
+            "4 × ⌀9 × 22 deep, counterbore ⌀15 × 8.6",
+            "Tongue in the slot: 13.931 to 13.966 mm",
+            "M12 × 1.75, 2.5″, 30° ± 5′, 8.3 µm",
+            "WASHER & NUT (à côté)",
+        ):
+            for size, bold in ((11, False), (13, False), (26, True)):
+                with self.subTest(words, size=size, bold=bold):
+                    metrics = QFontMetricsF(font(size, bold))
+                    wide, taken = (
+                        metrics.horizontalAdvance(words),
+                        text_width(words, size),
+                    )
+                    self.assertLess(wide, taken + 1)
+                    self.assertGreater(wide, 0.97 * taken - 1)
 
 
 class Starting(unittest.TestCase):

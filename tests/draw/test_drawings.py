@@ -12,9 +12,10 @@ from machinon.core.piece.made import make
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
-from machinon.draw.drawing import Circle, Line, Mark, Shape, Text, text_width
+from machinon.draw.drawing import Circle, Line, Mark, Shape, Text
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.hatching import hatch_lines
+from machinon.draw.lettering import text_width
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.stack_drawing import stack_drawing

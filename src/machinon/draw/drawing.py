@@ -12,6 +12,8 @@ from typing import Literal
 
 from msgspec import Struct
 
+from machinon.draw.lettering import text_width
+
 Point = tuple[float, float]
 Role = Literal[
     "outline",
@@ -188,11 +190,6 @@ def uncrowded(
             moved.add(met.most_common(1)[0][0])
             drawing, well = lay_out(share, moved)
     return drawing
-
-
-def text_width(text: str, size: float) -> float:
-    """About how wide a text is set; the page has no font to ask."""
-    return 0.62 * size * len(text)
 
 
 @dataclass(slots=True)

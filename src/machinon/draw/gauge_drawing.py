@@ -3,7 +3,8 @@
 from machinon.core.fits.meeting import Band
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.quantity import ANGLE, INCH, angle_text, length_text, small_text
-from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape, text_width
+from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape
+from machinon.draw.lettering import text_width
 
 
 def gauge_drawing(

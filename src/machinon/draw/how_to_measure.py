@@ -8,7 +8,8 @@ from collections.abc import Callable, Iterable, Mapping
 
 from machinon.core.shop.things import Surface
 from machinon.core.survey.surface_kinds import form_key
-from machinon.draw.drawing import Board, Drawing, Point, text_width
+from machinon.draw.drawing import Board, Drawing, Point
+from machinon.draw.lettering import text_width
 from machinon.draw.plane import Plane
 
 Scene = Callable[["_Bench"], str]  # draws, and says in a few words what it shows

@@ -6,7 +6,8 @@ from collections.abc import Collection, Sequence
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
 from machinon.core.route.work.lines import Shown, WorkLine
-from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape, text_width
+from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape
+from machinon.draw.lettering import text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
 LARGEST = 190.0  # px at 100 %: a figure is never larger

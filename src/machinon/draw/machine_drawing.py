@@ -8,15 +8,8 @@ import math
 from collections.abc import Callable, Mapping, Set
 
 from machinon.core.shop.machines import MachineFigure
-from machinon.draw.drawing import (
-    SMALL,
-    Board,
-    Drawing,
-    Point,
-    Role,
-    text_width,
-    uncrowded,
-)
+from machinon.draw.drawing import SMALL, Board, Drawing, Point, Role, uncrowded
+from machinon.draw.lettering import text_width
 from machinon.draw.plane import Plane
 
 ROW = 2.8  # figure heights that a line of figures along the foot takes

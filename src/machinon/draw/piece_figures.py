@@ -4,7 +4,8 @@ import math
 
 from machinon.core.shop.things import Piece
 from machinon.core.survey.measuring import measured_text
-from machinon.draw.drawing import SMALL, Board, Role, text_width
+from machinon.draw.drawing import SMALL, Board, Role
+from machinon.draw.lettering import text_width
 from machinon.draw.piece_shape import Readings
 from machinon.draw.plane import Plane
 

@@ -2,15 +2,8 @@
 
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, small_text
-from machinon.draw.drawing import (
-    Board,
-    Drawing,
-    Mark,
-    MarkKind,
-    Role,
-    Shape,
-    text_width,
-)
+from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
+from machinon.draw.lettering import text_width
 
 WIDE = 0.5  # mm: a band of which thousandths say nothing
 VERDICTS: dict[str, MarkKind] = {

@@ -8,7 +8,8 @@ from msgspec.structs import replace
 from machinon.core.piece.feature import Dimension
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import Ball
-from machinon.draw.drawing import NEAR, SMALL, Board, Point, Spot, text_width
+from machinon.draw.drawing import NEAR, SMALL, Board, Point, Spot
+from machinon.draw.lettering import text_width
 from machinon.draw.sheet_figures import (
     SheetFigure,
     edges_said,

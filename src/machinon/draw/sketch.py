@@ -17,14 +17,8 @@ from machinon.core.quantity import (
     text_of,
 )
 from machinon.core.reckoning import FLAG, Reckoning
-from machinon.draw.drawing import (
-    Anchor,
-    Board,
-    Point,
-    Shape,
-    Spot,
-    text_width,
-)
+from machinon.draw.drawing import Anchor, Board, Point, Shape, Spot
+from machinon.draw.lettering import text_width
 from machinon.draw.plane import Plane
 
 CHIP = 2.9  # figure heights that a row of inputs along the foot takes

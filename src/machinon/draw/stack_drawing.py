@@ -15,17 +15,9 @@ from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import rectangle
 from machinon.core.quantity import length_text
 from machinon.draw.block_views import draw_block_view
-from machinon.draw.drawing import (
-    Board,
-    Drawing,
-    Place,
-    Point,
-    Role,
-    Shape,
-    Spot,
-    text_width,
-)
+from machinon.draw.drawing import Board, Drawing, Place, Point, Role, Shape, Spot
 from machinon.draw.half_section import draw_upper_half
+from machinon.draw.lettering import text_width
 from machinon.draw.stack_hardware import draw_screws
 from machinon.draw.stack_parts import TO_MAKE, StackPart, groups_of, meets
 

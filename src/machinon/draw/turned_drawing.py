@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from machinon.core.shop.things import Piece
 from machinon.core.survey.surface_kinds import beside, form_key
 from machinon.core.wording import within
-from machinon.draw.drawing import Board, Point, Role, text_width
+from machinon.draw.drawing import Board, Point, Role
 from machinon.draw.end_shape import (
     Notch,
     Pattern,
@@ -14,6 +14,7 @@ from machinon.draw.end_shape import (
     notches_of,
     patterns_of,
 )
+from machinon.draw.lettering import text_width
 from machinon.draw.piece_figures import PieceFigures
 from machinon.draw.piece_shape import Readings, ShapeStep, sides_of, turned_of
 
