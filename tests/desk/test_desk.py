@@ -408,6 +408,14 @@ class Paper(WindowCase):
             self.assertTrue(path.read_bytes().startswith(start))
         self.assertEqual(list(self.folder.glob(".*part")), [])
 
+    def test_a_drawing_for_other_programs_is_a_level_a4_page_within_its_margins(self):
+        """And its words are as wide there, whatever type they are set in."""
+        path = self.folder / "drawing.svg"
+        write_piece(self.job.plan.made, "svg", path, False)
+        drawn = path.read_text("utf-8")
+        self.assertRegex(drawn, r'width="277\.\d+mm" height="189\.\d+mm"')
+        self.assertEqual(drawn.count("<text"), drawn.count("textLength"))
+
     def test_what_takes_a_while_is_written_aside_and_can_be_cancelled(self):
         proof = self.stage("proof")
         path = self.folder / "plate.stl"

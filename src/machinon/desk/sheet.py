@@ -3,12 +3,22 @@
 Always in the light theme; written beside its place and moved there whole.
 """
 
+import html
+import re
 from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
 from typing import Literal
 
 from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QImage, QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
+from PySide6.QtGui import (
+    QFontMetricsF,
+    QImage,
+    QPageLayout,
+    QPageSize,
+    QPainter,
+    QPdfWriter,
+    QPen,
+)
 from PySide6.QtSvg import QSvgGenerator
 
 from machinon.core.errors import MachinonError
@@ -96,6 +106,21 @@ def upright_pages(path: Path, title: str, *pages: Callable[[QPainter], None]) ->
 
 
 PaperKind = Literal["svg", "pdf", "png"]
+SVG_DOTS = 96  # units of a level page to the inch
+_WORDS = re.compile(
+    r'(<text [^>]*font-size="([\d.]+)" font-weight="(\d+)"[^>]*?)\s*>([^<]*)<'
+)
+
+
+def _held_wide(words: re.Match[str]) -> str:
+    """Words of an SVG with the width they are set in, where their type is missing."""
+    start, size, weight, text = words.groups()
+    metrics = QFontMetricsF(font(float(size), int(weight) > 500))
+    wide = metrics.horizontalAdvance(html.unescape(text))
+    held = f'textLength="{wide:.1f}" lengthAdjust="spacingAndGlyphs"'
+    return f"{start} {held}>{text}<"
+
+
 PNG_DOTS = 2.5  # of a picture to each of the page's, about 240 an inch
 
 
@@ -124,6 +149,7 @@ def level_page(
         maker.setTitle(title)
         maker.setSize(QSize(*(round(side) for side in A4_LEVEL)))
         maker.setViewBox(QRectF(0, 0, *A4_LEVEL))
+        maker.setResolution(SVG_DOTS)
         painter = QPainter()
         if not painter.begin(maker):
             return False
@@ -131,6 +157,8 @@ def level_page(
             page(painter)
         finally:
             ended = painter.end()
+        drawn = beside.read_text("utf-8")
+        beside.write_text(_WORDS.sub(_held_wide, drawn), "utf-8")
         return ended
 
     def pdf(beside: Path) -> bool:
