@@ -50,13 +50,14 @@ def piece_sheet(
     for key in changed_since_then(made, was or {}):
         said = figure_of(made, replace(made.sizes[key], value=(was or {})[key]), inch)
         figures[key] = replace(figures[key], small=f"was {said.text}", role="cut")
-    if paper:
-        without, seen = left_out(made), seen_in_it(made) - places.keys()
-        figures = {
-            key: figure
-            for key, figure in figures.items()
-            if feature_of(key) not in without and key not in seen
-        }
+    without = left_out(made, places)
+    kept = set() if paper else set(without.values())
+    seen = seen_in_it(made) - places.keys() if paper else set()
+    figures = {
+        key: figure
+        for key, figure in figures.items()
+        if (key in kept or feature_of(key) not in without) and key not in seen
+    }
 
     kind = TurnedSheet if made.body.turns else BlockSheet
 

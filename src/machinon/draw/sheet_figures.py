@@ -2,7 +2,7 @@
 sizes that only follow from others."""
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Container, Iterable, Mapping
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -382,13 +382,17 @@ def edges_said(made: Made, inch: bool = False) -> str:
     return begun(", ".join(found))
 
 
-def left_out(made: Made) -> set[str]:
-    """Features that the piece has not: the first size of each says none."""
+def left_out(made: Made, places: Container[str]) -> dict[str, str]:
+    """Features that the piece could have and has not, each with the size that would
+    bring it: the first that says none."""
     there = {feature.name for feature in made.body.features}
-    first: dict[str, object] = {}
+    there |= {feature_of(key) for key in made.sizes if key in places}
+    brings: dict[str, str] = {}
     for key in made.sizes:
-        first.setdefault(feature_of(key), made.values[key])
-    return {n for n, v in first.items() if v in (0, "none") and n not in there}
+        name = feature_of(key)
+        if name not in there and made.values[key] in (0, "none"):
+            brings.setdefault(name, key)
+    return brings
 
 
 def seen_in_it(made: Made) -> set[str]:

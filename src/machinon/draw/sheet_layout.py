@@ -71,11 +71,7 @@ class SheetLayout:
         self.first_angle = first_angle
         self.size = board.size
         self.leads: list[tuple[Point, Point]] = []  # leaders drawn to notes
-        self.foot = [
-            key
-            for key in figures
-            if (key not in self.places or key in aside) and self._counts(key)
-        ]
+        self.foot = [key for key in figures if key not in self.places or key in aside]
         self.notes = [
             key
             for key, dimension in self.places.items()
@@ -93,28 +89,6 @@ class SheetLayout:
                 names = ", and ".join(figures[key].name for key in (first, *more))
                 both = replace(figures[first], name=names)
                 self.figures = {**self.figures, first: both}
-
-    def _counts(self, key: str) -> bool:
-        """Whether a size is there to be seen: of a feature that the piece has not, only
-        the one that would bring it."""
-        first = next(
-            figure
-            for figure in self.figures
-            if figure.split(".")[0] == key.split(".")[0]
-        )
-        drawn = {place.split(".")[0] for place in self.places}
-        features = {feature.name for feature in self.made.body.features}
-        name = key.split(".")[0]
-        absent = name not in features and name not in drawn
-        return key == first or not absent or self._speaks_of_more(name)
-
-    def _speaks_of_more(self, name: str) -> bool:
-        """Whether a name is of the stock or the like, and no feature's at all."""
-        family = self.made.family
-        known = {
-            feature_of(listed) for way in (family.full, *family.ways) for listed in way
-        }
-        return name not in known
 
     def _sign(self, key: str) -> str:
         """The sign before a figure: of a round, of a ball; ISO 129."""
