@@ -71,7 +71,7 @@ class InInches(unittest.TestCase):
             ("Bore the taper, compound at 10°", "Bore the taper, compound at 10°"),
         ):  # fmt: skip
             self.assertEqual(in_inches(metric), inch)
-        self.assertEqual(sizes_in_inches("⌀127 × 50.8"), "⌀5.0000 × 2.0000 in")
+        self.assertEqual(sizes_in_inches("⌀127 × 50.8"), "⌀5.000 × 2.000 in")
 
     def test_no_family_speaks_of_millimetres_in_an_inch_shop(self):
         for family in families().values():

@@ -134,7 +134,7 @@ class PieceCommand(unittest.TestCase):
         _, piece = told("plate-block", "block.length=4", "--inch")
         self.assertAlmostEqual(piece["sizes"]["block.length"]["value"], 101.6)
         _, out, _ = said("plate-block", "block.length=4", "--inch")
-        self.assertIn("from 4.1181 × 2.4803 × 1.2992 in", out)
+        self.assertIn("from 4.118 × 2.480 × 1.299 in", out)
         self.assertIn("Counterbore 4 holes to ⌀0.5906, 0.3386 deep", out)
 
     def test_a_block_weighs_what_it_is(self):

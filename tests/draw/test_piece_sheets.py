@@ -26,7 +26,7 @@ from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
 from machinon.draw.half_section import draw_half_section, turned_in
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.sheet_figures import places_of, said_with
+from machinon.draw.sheet_figures import figure_of, places_of, said_with
 
 
 def pieces():
@@ -258,12 +258,26 @@ class Sheets(unittest.TestCase):
         stud = make(families()["stud"], {})
         self.assertEqual(self.written(stud).count("M10"), 2)
 
+    def test_inches_have_as_many_digits_as_the_size_is_close(self):
+        """A fourth digit asks for tenths: it is for bands, parts of 64 and what was
+        typed."""
+        for typed, text in (
+            ({}, "3.937"),  # 100 mm by its rule
+            ({"block.length": "3.9372in"}, "3.9372"),
+            ({"block.length": "3 15/16in"}, "3.9375"),
+            ({"block.length": "4in"}, "4"),
+        ):
+            with self.subTest(typed):
+                made = make(families()["plate-block"], typed)
+                figure = figure_of(made, made.sizes["block.length"], True)
+                self.assertEqual(figure.text, text)
+
     def test_holes_in_rows_are_written_with_the_way_from_one_to_the_next(self):
         """Four at 15 from the edges of 100 x 60; six nuts of 22, a saw of 1.6 and 0.3
         left at either end of each: every 24.2."""
         for key, inch, apart in (
             ("plate-block", False, "70 × 30 apart"),
-            ("plate-block", True, "2.7559 × 1.1811 apart"),
+            ("plate-block", True, "2.756 × 1.181 apart"),
             ("t-nut-strip", False, "24.2 apart"),
             ("detent-plate", False, "on ⌀45, 30° apart"),
         ):

@@ -10,6 +10,7 @@ import re
 
 from machinon.core.quantity import length_text, small_text
 
+SAWN = 0.05  # mm that stock is sawn to, at the closest
 _N = r"\d+(?:\.\d+)?"
 _KEPT = (
     rf"\b(?:M|Tr|G){_N}(?: × {_N})?"  # a thread or a screw, with its pitch or length
@@ -52,12 +53,17 @@ def in_inches(text: str) -> str:
 
 
 def sizes_in_inches(text: str) -> str:
-    """Sizes alone, as those of stock, each of them a length in millimetres.
+    """Sizes alone, as those of stock, each of them a length in millimetres; to the
+    thou, as nobody saws closer.
 
     >>> sizes_in_inches("63 × 33 × 27")
-    '2.4803 × 1.2992 × 1.0630 in'
+    '2.480 × 1.299 × 1.063 in'
     """
-    return f"{re.sub(_N, lambda match: _inches(match.group()), text)} in"
+
+    def said(found: re.Match[str]) -> str:
+        return length_text(float(found.group()), SAWN, True, unit=False)
+
+    return f"{re.sub(_N, said, text)} in"
 
 
 def _said(found: re.Match[str]) -> str:

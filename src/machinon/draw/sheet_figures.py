@@ -29,10 +29,11 @@ from machinon.core.piece.turned_features import (
     Screw,
     Sloping,
 )
-from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
+from machinon.core.quantity import COUNT, INCH, LENGTH, length_text, text_of
 from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
 
+EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 # choices that the drawing shows
 SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum", "bolting")
@@ -261,7 +262,7 @@ def figure_of(made: Made, known: Known, inch: bool) -> SheetFigure:
         text = value.replace("x", " × ") if size.measure == "thread" else value
         small = _groove_said(made, size.drawn_at, inch)
     elif size.kind is LENGTH:
-        text = length_said(value, inch)
+        text = length_said(value, inch, given=known.by in ("typed", "read", "copy"))
         if value == 0 and size.why.startswith(GOES):
             text = size.why.removeprefix(GOES)
         if ends is not None:
@@ -293,9 +294,18 @@ def _at_fault(made: Made) -> set[str]:
     return found | {ruled[c.key] for c in failed if c.key in ruled}
 
 
-def length_said(value: float, inch: bool, step: float = 0.0) -> str:
-    """The length in as few digits as say it: 46.01, 18, 0.5."""
-    text = length_text(value, step or (0.0005 if inch else 0.001), inch, unit=False)
+def length_said(
+    value: float, inch: bool, step: float = 0.0, given: bool = False
+) -> str:
+    """The length in as few digits as say it: 46.01, 18, 0.5; in inches to the thou,
+    as a fourth digit would ask for a closer size, but for parts such as 5/16 and for
+    what was given so."""
+    usual = 0.001
+    if inch:
+        parts = value / INCH * 64
+        fine = given or abs(parts - round(parts)) < EXACT
+        usual = 0.0005 if fine else 0.05
+    text = length_text(value, step or usual, inch, unit=False)
     return text if step or "." not in text else text.rstrip("0").rstrip(".")
 
 
