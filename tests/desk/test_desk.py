@@ -20,6 +20,7 @@ from machinon.desk import sheet
 from machinon.desk.commands import COMMANDS
 from machinon.desk.painter import font
 from machinon.desk.piece_paper import write_piece
+from machinon.desk.proof_paper import write_proof
 from machinon.desk.settings import SETTINGS, Settings
 from machinon.desk.shoot import JOB, finish, shoot
 from machinon.desk.theme import BLUED, FONT_FILES, PAPER, THEMES
@@ -394,12 +395,19 @@ class Paper(WindowCase):
     def test_the_proof_is_one_page_with_its_verdict(self):
         finish(self.job)
         path = self.folder / "proof.pdf"
-        sheet.write_sheet(self.job.plan, path)
+        write_proof(self.job.plan, path)
         pages = pypdf.PdfReader(path).pages
         self.assertEqual(len(pages), 1)
         text = " ".join(pages[0].extract_text().split())
         self.assertIn("Back plate for the 130 mm three-jaw", text)
         self.assertIn("Proved", text)
+
+    def test_what_is_still_to_be_proved_is_on_the_proof_sheet_to_its_last_word(self):
+        path = self.folder / "proof.pdf"
+        write_proof(self.job.plan, path)
+        (page,) = pypdf.PdfReader(path).pages
+        text = " ".join(page.extract_text().split())
+        self.assertIn(" ".join(self.job.plan.verdict_says.split()), text)
 
     def test_the_drawing_is_written_whole_as_svg_and_pdf(self):
         for kind, start in (("svg", b"<?xml"), ("pdf", b"%PDF")):

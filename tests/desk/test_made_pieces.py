@@ -10,7 +10,7 @@ from machinon.core.job.true_running import stations
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Runs
 from machinon.desk.piece_paper import FILES
-from machinon.desk.sheet import write_sheet
+from machinon.desk.proof_paper import write_proof
 from machinon.draw.drawing import Text
 from machinon.draw.stack_drawing import stack_drawing
 from machinon.draw.stack_parts import groups_of
@@ -228,7 +228,7 @@ class TNuts(MadePieces):
             self.assertGreater(path.stat().st_size, 300, proof.written.text())
         picture = QImage(str(self.folder / "nuts.png"))
         self.assertGreater(picture.width(), 2000)
-        write_sheet(self.job.plan, self.folder / "proof.pdf")
+        write_proof(self.job.plan, self.folder / "proof.pdf")
         pages = PdfReader(self.folder / "proof.pdf").pages
         said = " ".join(pages[0].extract_text().split())
         self.assertIn("Tongue in the slot", said)
@@ -552,7 +552,7 @@ class TurnedPiece(MadePieces):
         self.assertIn("Made to its drawing", proof.says.text())
         self.assertFalse(proof.reading.isVisible())
         self.assertEqual(stud.surfaces, ())
-        write_sheet(self.job.plan, self.folder / "stud.pdf")
+        write_proof(self.job.plan, self.folder / "stud.pdf")
 
     def test_a_diameter_that_no_fit_rules_is_cut_by_the_dial_to_its_drawing(self):
         """Step 1 of 20 mm may be off 0.2 each way; ISO 2768-m."""

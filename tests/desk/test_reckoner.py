@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QPushButton
 
 from machinon.core.reckoning import reckonings
-from machinon.desk.sheet import write_answer
+from machinon.desk.answer_paper import write_answer
 from machinon.draw.pictures import PICTURES, picture_of
 from machinon.store.searching import Hit
 from tests.desk.bench import WindowCase
@@ -128,6 +128,19 @@ class Reckoner(WindowCase):
         text = " ".join(pypdf.PdfReader(path).pages[0].extract_text().split())
         self.assertIn("Half angle", text)
         self.assertIn("geometry", text)
+
+    def test_a_list_is_printed_to_its_end_on_as_many_pages_as_it_takes(self):
+        """The last of 90 holes on 180, on the x axis from the first: 4° before it."""
+        self.page.open("bolt-circle")
+        self.page.change("holes", "90")
+        self.page.change("diameter", "180")
+        path = Path(self.folder) / "answer.pdf"
+        write_answer(self.page.question.answer, self.page._draw, path, False)
+        pages = pypdf.PdfReader(path).pages
+        pages = [" ".join(page.extract_text().split()) for page in pages]
+        self.assertGreater(len(pages), 1)
+        self.assertIn("90: 89.781, −6.278", pages[-1])
+        self.assertIn(f"Page {len(pages)} of {len(pages)}", pages[-1])
 
     def test_the_working_opens_under_the_picture_and_follows_a_change(self):
         """A chamfer of leg 3 at 45° has a face of 3 · √2 = 4.243."""

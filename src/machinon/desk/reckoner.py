@@ -24,13 +24,10 @@ from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.sentences import sentence
 from machinon.core.errors import MachinonError
 from machinon.core.quantity import (
-    ANGLE,
     LENGTH,
-    PERCENT,
     Kind,
     length_text,
     other_text,
-    plain,
 )
 from machinon.core.reckoning import (
     FLAG,
@@ -42,12 +39,13 @@ from machinon.core.reckoning import (
     reckonings,
 )
 from machinon.core.wording import begun
+from machinon.desk.answer_paper import write_answer
+from machinon.desk.answer_rows import cell, entry, in_rows
 from machinon.desk.daybook import working_of
 from machinon.desk.narrow import Abreast
 from machinon.desk.piece_paper import write_wrapped
 from machinon.desk.question import Question, as_typed
 from machinon.desk.rows_dialog import RowsDialog
-from machinon.desk.sheet import write_answer
 from machinon.desk.size_edit import SizeEdit
 from machinon.desk.widgets import (
     DrawingView,
@@ -64,8 +62,6 @@ from machinon.draw.drawing import Drawing
 from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure
 from machinon.store.searching import Hit
-
-MOST_LISTED = 400  # figures of one list
 
 
 def _copied(shown: QLabel) -> QLabel:
@@ -397,7 +393,7 @@ class ReckonerPage(QWidget):
                     self.results.addLayout(self._table(result, value), row + 1, 0, 1, 2)
                 else:
                     listed = _copied(
-                        label(self._in_rows(value, result.kind), wrap=True)
+                        label(in_rows(value, result.kind, self.inch), wrap=True)
                     )
                     self.results.addWidget(listed, row + 1, 0, 1, 2)
                 row += 2
@@ -451,44 +447,11 @@ class ReckonerPage(QWidget):
         for at, column in enumerate(rows[0]):
             grid.addWidget(label(plain_name(column), "faint", wrap=True), 0, at)
             values = [part.get(column) for part in rows]
-            cells = [self._cell(value, result.kind_of(column)) for value in values]
-            for down, cell in enumerate(cells if apart else ["\n".join(cells)], 1):
+            cells = [cell(v, result.kind_of(column), self.inch) for v in values]
+            for down, text in enumerate(cells if apart else ["\n".join(cells)], 1):
                 said = isinstance(values[down - 1], str)
-                grid.addWidget(label(cell, wrap=said), down, at)
+                grid.addWidget(label(text, wrap=said), down, at)
         return grid
-
-    def _in_rows(self, values: list[Any], kind: Kind) -> str:
-        """Figures after each other; places below each other, numbered as drawn."""
-        shown = [self._entry(value, kind) for value in values[:MOST_LISTED]]
-        places = bool(values) and isinstance(values[0], list)
-        if places:
-            shown = [f"{n}: {place}" for n, place in enumerate(shown, 1)]
-        if len(values) > len(shown):
-            shown.append(f"and {len(values) - len(shown)} more")
-        return ("\n" if places else ", ").join(shown) or "none"
-
-    def _entry(self, value: Any, kind: Kind) -> str:
-        """A figure of a list, or the two of a place."""
-        if isinstance(value, list):
-            return ", ".join(self._cell(item, kind) for item in value)
-        return self._cell(value, kind)
-
-    def _cell(self, value: Any, kind: Kind) -> str:
-        """One figure of a table, short."""
-        if value is None:
-            return "–"
-        if isinstance(value, bool):
-            return "yes" if value else "no"
-        if isinstance(value, list | tuple):
-            return " × ".join(self._cell(side, kind) for side in value)
-        if isinstance(value, float) and kind is LENGTH:
-            step = 0.0001 if abs(value) < 1 else 0.001
-            return trimmed(length_text(value, step, self.inch, unit=False))
-        if isinstance(value, int | float) and kind in (ANGLE, PERCENT):
-            return figure(value, kind, self.inch)
-        if isinstance(value, float):
-            return trimmed(plain(value, 3))
-        return str(value)
 
     # -- changing --------------------------------------------------------
 
@@ -602,13 +565,13 @@ class ReckonerPage(QWidget):
         for value in values:
             if isinstance(value, dict):
                 cells = (
-                    f"{plain_name(key)} {self._cell(part, result.kind_of(key))}"
+                    f"{plain_name(key)} {cell(part, result.kind_of(key), self.inch)}"
                     for key, part in value.items()
                     if part is not None
                 )
                 yield ", ".join(cells)
             else:
-                yield self._entry(value, result.kind)
+                yield entry(value, result.kind, self.inch)
 
     def _copy(self) -> None:
         QGuiApplication.clipboard().setText(self.answer_text())
@@ -701,8 +664,3 @@ def size_menu(
     if menu.isEmpty():
         menu.addAction("This answer has no length that a piece could take")
     return menu
-
-
-def trimmed(number: str) -> str:
-    """A decimal number without noughts at its end that say nothing."""
-    return number.rstrip("0").rstrip(".") if "." in number else number

@@ -2,9 +2,8 @@
 picture, its figures, and boxes to tick and to write in.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from pathlib import Path
-from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter, QPen
@@ -19,29 +18,20 @@ from machinon.core.route.work.lines import CARRIAGE, WorkLine
 from machinon.core.wording import begun
 from machinon.desk.open_job import OpenJob
 from machinon.desk.painter import paint_mark
-from machinon.desk.sheet import A4_UPRIGHT, CAUTION, put, say, upright_pages
+from machinon.desk.paper_parts import Part, drawn, gap, rule, words, write_parts
+from machinon.desk.sheet import A4_UPRIGHT, CAUTION, put, say
 from machinon.desk.theme import PRINT, Role, font
 from machinon.draw.body_film import body_film
-from machinon.draw.drawing import Drawing, Mark
+from machinon.draw.drawing import Mark
 from machinon.draw.large_figures import shown_text
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.stack_drawing import stack_drawing
 
-# in the page's own units: the head of a page and its foot, the drawing, the stack and
-# their letters, a step's picture, where its words begin, and a box to tick
-HEAD, FOOT, DRAWING, STACK, LETTERS = 62.0, 26.0, 320.0, 96.0, 9.0
+# in the page's own units: the drawing, the stack and their letters, a step's picture,
+# where its words begin, and a box to tick
+DRAWING, STACK, LETTERS = 320.0, 96.0, 9.0
 PICTURE_WIDE, PICTURE_TALL, WORDS, BOX = 96.0, 78.0, 136.0, 13.0
 READS, READ_WIDE = 4, 84.0  # boxes for what a size at the dial measured
-WRAPS = int(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
-
-
-class _Part(NamedTuple):
-    """A part of a page that stays in one piece: how high, and what paints it from a
-    height down."""
-
-    tall: float
-    paint: Callable[[QPainter, float], None]
-    leads: bool = False  # never the last on its page
 
 
 def write_route(job: OpenJob, path: Path) -> None:
@@ -50,59 +40,27 @@ def write_route(job: OpenJob, path: Path) -> None:
     plan = job.plan
     if not plan.route or plan.made is None:
         raise MachinonError("There is no route yet: finish Piece first.")
-    pages = _on_pages(list(_parts(job)))
-    title = f"{plan.job.name}: route"
     lasting = effort(plan.made, plan.route).says
-
-    def page(number: int) -> Callable[[QPainter], None]:
-        def draw(painter: QPainter) -> None:
-            say(painter, 0, 26, title, 20, bold=True)
-            says = f"{plan.shop.name}   {lasting}"
-            say(painter, 0, 48, says, 11, "faint", room=A4_UPRIGHT[0])
-            top = HEAD
-            for part in pages[number]:
-                part.paint(painter, top)
-                top += part.tall
-            foot = f"Page {number + 1} of {len(pages)}    {CAUTION} Machinon"
-            say(painter, 0, A4_UPRIGHT[1] - 5, foot, 10, "faint")
-
-        return draw
-
-    upright_pages(path, title, *(page(number) for number in range(len(pages))))
+    says = f"{plan.shop.name}   {lasting}"
+    foot = [f"{CAUTION} Machinon"]
+    write_parts(path, f"{plan.job.name}: route", says, foot, list(_parts(job)))
 
 
-def _on_pages(parts: list[_Part]) -> list[list[_Part]]:
-    """Parts from the top down; what leads goes with what it leads to."""
-    room = A4_UPRIGHT[1] - HEAD - FOOT
-    pages: list[list[_Part]] = [[]]
-    left = room
-    while parts:
-        first = next((n for n, part in enumerate(parts) if not part.leads), 0)
-        together, parts = parts[: first + 1], parts[first + 1 :]
-        tall = sum(part.tall for part in together)
-        if tall > left and pages[-1]:
-            pages.append([])
-            left = room
-        pages[-1] += together
-        left -= tall
-    return pages
-
-
-def _parts(job: OpenJob) -> Iterator[_Part]:
+def _parts(job: OpenJob) -> Iterator[Part]:
     """The drawing, the set-up that the piece belongs to, then holding by holding."""
     plan = job.plan
     made, wide = plan.made, A4_UPRIGHT[0]
     assert made is not None
     first = job.shop.first_angle
-    yield _drawn(
+    yield drawn(
         piece_sheet(made, wide, DRAWING, LETTERS, job.inch, True, first_angle=first)
     )
     if plan.stack:
-        yield _drawn(stack_drawing(plan, wide, STACK, LETTERS))
+        yield drawn(stack_drawing(plan, wide, STACK, LETTERS))
     if plan.grave:
-        yield _words(f"Cut nothing yet: {plan.grave[0].says}", 12, "stop", True)
+        yield words(f"Cut nothing yet: {plan.grave[0].says}", 12, "stop", True)
     for line in job.own_hardware():
-        yield _words(f"To have at hand: {line}", 10.5, "text")
+        yield words(f"To have at hand: {line}", 10.5, "text")
     number = 0
     for up in plan.route:
         yield from _holding(job, up)
@@ -111,32 +69,25 @@ def _parts(job: OpenJob) -> Iterator[_Part]:
             yield from _step(job, step, number)
 
 
-def _drawn(drawing: Drawing) -> _Part:
-    return _Part(drawing.height + 8, lambda painter, top: put(painter, drawing, top))
-
-
-def _holding(job: OpenJob, up: HoldingTold) -> Iterator[_Part]:
+def _holding(job: OpenJob, up: HoldingTold) -> Iterator[Part]:
     own = job.machines(up.machine)
     on = f", {own[0].name}" if len(own) == 1 else ""
 
-    def rule(painter: QPainter, top: float) -> None:
-        painter.setPen(QPen(PRINT.ink("outline"), 1.4))
-        painter.drawLine(0, round(top + 6), round(A4_UPRIGHT[0]), round(top + 6))
-
-    yield _Part(10, rule, leads=True)
-    yield _words(f"{up.title}{on}", 14, "text", True, leads=True)
+    yield gap(6, leads=True)
+    yield rule(1.4)
+    yield words(f"{up.title}{on}", 14, "text", True, leads=True)
     if up.reason:
-        yield _words(up.reason, 10.5, "faint", leads=True)
-    yield _Part(6, lambda painter, top: None, leads=True)
+        yield words(up.reason, 10.5, "faint", leads=True)
+    yield gap(6, leads=True)
 
 
-def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[_Part]:
+def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[Part]:
     """A step: its picture beside its words and first lines, then the other lines."""
     done = step.key in job.job.done
     film = body_film(step, PICTURE_WIDE, PICTURE_TALL, 8.0)
-    beside = [_words(*text, x=WORDS) for text in _said_of(job, step, number)]
+    beside = [words(*text, x=WORDS) for text in _said_of(job, step, number)]
     if job.way_of(step) in ("fit", "size"):
-        beside.append(_Part(34, _to_read))
+        beside.append(Part(34, _to_read))
     lines = [] if done else _listed(job, step)
     while lines and sum(part.tall for part in beside) < PICTURE_TALL:
         beside.append(lines.pop(0))
@@ -149,10 +100,10 @@ def _step(job: OpenJob, step: StepTold, number: int) -> Iterator[_Part]:
             top += part.tall
 
     tall = max(sum(part.tall for part in beside), PICTURE_TALL)
-    yield _Part(tall + 8 * (not lines), draw, leads=bool(lines))
+    yield Part(tall + 8 * (not lines), draw, leads=bool(lines))
     yield from lines
     if lines:
-        yield _Part(8, lambda painter, top: None)
+        yield gap(8)
 
 
 def _said_of(
@@ -196,7 +147,7 @@ def _to_read(painter: QPainter, top: float) -> None:
         painter.drawRect(QRectF(x, top + 4, READ_WIDE, 22))
 
 
-def _listed(job: OpenJob, step: StepTold) -> list[_Part]:
+def _listed(job: OpenJob, step: StepTold) -> list[Part]:
     """The lines of a step, those without a note two abreast where they are short; what
     is said of one is not said again of the next like it."""
     lines = job.lines_of(step).lines
@@ -205,7 +156,7 @@ def _listed(job: OpenJob, step: StepTold) -> list[_Part]:
     done = job.job.work.ticked.get(step.key, ())
     room = A4_UPRIGHT[0] - WORDS
     metrics = QFontMetricsF(font(10.5))
-    parts: list[_Part] = []
+    parts: list[Part] = []
     run: list[tuple[str, bool]] = []  # lines without a note, not yet laid out
 
     def lay_out() -> None:
@@ -228,23 +179,23 @@ def _listed(job: OpenJob, step: StepTold) -> list[_Part]:
     return parts
 
 
-def _row(texts: list[tuple[str, bool]], note: str, room: float) -> _Part:
+def _row(texts: list[tuple[str, bool]], note: str, room: float) -> Part:
     """Lines abreast, each with its box; under it what is to be minded."""
-    words = [
-        _words(text, 10.5, "text", x=WORDS + 20 + n * room, room=room - 24)
+    said = [
+        words(text, 10.5, "text", x=WORDS + 20 + n * room, room=room - 24)
         for n, (text, _) in enumerate(texts)
     ]
-    under = _words(note, 10, "faint", x=WORDS + 20, room=room - 24) if note else None
-    tall = max(part.tall for part in words)
+    under = words(note, 10, "faint", x=WORDS + 20, room=room - 24) if note else None
+    tall = max(part.tall for part in said)
 
     def draw(painter: QPainter, top: float) -> None:
-        for n, part in enumerate(words):
+        for n, part in enumerate(said):
             _box(painter, WORDS + n * room, top + 1, texts[n][1])
             part.paint(painter, top)
         if under is not None:
             under.paint(painter, top + tall)
 
-    return _Part(tall + (under.tall if under else 0.0), draw)
+    return Part(tall + (under.tall if under else 0.0), draw)
 
 
 def _line_said(line: WorkLine, before: WorkLine | None, inch: bool) -> str:
@@ -258,28 +209,6 @@ def _line_said(line: WorkLine, before: WorkLine | None, inch: bool) -> str:
     )
     text = ", ".join(figures)
     return f"{line.head}: {text}" if text else line.head
-
-
-def _words(
-    text: str,
-    size: float,
-    ink: Role = "text",
-    bold: bool = False,
-    leads: bool = False,
-    x: float = 0.0,
-    room: float = 0.0,
-) -> _Part:
-    """Words that break where the page ends, or after `room`."""
-    wide = room or A4_UPRIGHT[0] - x
-    letters = font(size, bold)
-    tall = QFontMetricsF(letters).boundingRect(QRectF(0, 0, wide, 1e4), WRAPS, text)
-
-    def draw(painter: QPainter, top: float) -> None:
-        painter.setFont(letters)
-        painter.setPen(QPen(PRINT.ink(ink)))
-        painter.drawText(QRectF(x, top, wide, tall.height() + 2), WRAPS, text)
-
-    return _Part(tall.height() + 2, draw, leads)
 
 
 def _box(painter: QPainter, x: float, top: float, done: bool) -> None:

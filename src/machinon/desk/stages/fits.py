@@ -31,10 +31,10 @@ from machinon.core.threads.thread_limits import with_class
 from machinon.core.wording import within
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.fit_choices import BoltChoice, Choice, PlainChoice, ThreadChoice
+from machinon.desk.fit_paper import write_fit_sheet
 from machinon.desk.joint_part import band_text
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Abreast, InLines
-from machinon.desk.sheet import write_fit_sheet
 from machinon.desk.stages.run_out_line import RunOutLine
 from machinon.desk.stages.survey import mark_icon
 from machinon.desk.widgets import (

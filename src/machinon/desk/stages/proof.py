@@ -18,12 +18,12 @@ from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.setting_out.runout import resolve
-from machinon.desk import sheet
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import faults, painted
 from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.painter import paint
 from machinon.desk.piece_paper import FILES, write_piece
+from machinon.desk.proof_paper import write_proof
 from machinon.desk.stages.run_out_line import RunOutLine
 from machinon.desk.widgets import (
     DrawingView,
@@ -434,7 +434,7 @@ class ProofView(StageView):
     def save_sheet(self) -> None:
         path = self._ask_path("proof", "pdf")
         if path:
-            self._write(path, lambda: sheet.write_sheet(self.job.plan, path))
+            self._write(path, lambda: write_proof(self.job.plan, path))
 
     def save_drawing(self, kind: str) -> None:
         path = self._ask_path("drawing", kind)
