@@ -220,7 +220,12 @@ class Shop(WindowCase):
         self.assertEqual(card.list.topLevelItemCount(), 1)
         card.list.setCurrentItem(card.list.topLevelItem(0))
         self.assertEqual(card.fields["size"].text(), "6")
-        self.type(card.fields["note"].edit, "worn, cuts 5.99")
+        # cut short without a word, its end would be lost
+        note = card.fields["note"]
+        self.type(note.edit, "n" * 201)
+        self.assertIn("up to 200 are allowed", note.message.text())
+        self.assertEqual(len(note.text()), 201)
+        self.type(note.edit, "worn, cuts 5.99")
         kept = [i for i in self.page.shelf("tools").of_kind("reamer") if i.note]
         self.assertEqual([drill.size for drill in kept], [6])
         card = self.card()

@@ -9,7 +9,7 @@ from machinon.core.families import families
 from machinon.core.job.job import Job
 from machinon.core.job.made_piece import could_be, made_job, mate_pieces
 from machinon.core.piece.family import Family, Mate
-from machinon.core.shop.entry import words
+from machinon.core.shop.entry import remark, words
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
 from machinon.store.shop_file import ShopFile
@@ -106,7 +106,7 @@ def chosen_mates(
         found = file.get(chosen) if chosen != NEW_MATE else None
         found = (standing or {}).get(chosen, found)
         if not isinstance(found, Piece):
-            called = typed.get(f"name.{role}", "").strip()[:80] or wanted.name
+            called = remark(typed, f"name.{role}", 80) or wanted.name
             found = replace(wanted, id=file.new_id(called), name=called)
             new.append(found)
         mates[role] = found

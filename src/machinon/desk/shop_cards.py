@@ -34,6 +34,7 @@ from machinon.core.shop.entry import (
     KINDS,
     bare,
     instrument_of,
+    remark,
     typed_instrument,
     with_instrument,
     words,
@@ -311,7 +312,7 @@ class PieceCard(Card):
             runs=runs,
             name=words(typed, "name", "what the piece is"),
             material=material_named(typed["material"].strip(), "material").name,
-            note=typed["note"].strip()[:200],
+            note=remark(typed),
         )
         self.page.keep(f"Piece changed: {made.name}.", "piece", made.id, made)
 

@@ -16,6 +16,7 @@ ASKED = {
     1.0: "once a second",
     5.0: "every 5 seconds",
 }
+MOST_NAMED = 60  # letters of its name
 PARITIES = {"N": "none", "E": "even", "O": "odd"}
 
 
@@ -49,7 +50,9 @@ def device_of(
             "port", f"{port} is no port: /dev/ttyUSB0 or socket://HOST:PORT is one."
         )
     compiled(form.pattern)
-    made = Device(id, name.strip()[:60], kind, port, form)
+    if len(name.strip()) > MOST_NAMED:
+        raise BadInput("name", f"Up to {MOST_NAMED} letters are allowed.")
+    made = Device(id, name.strip(), kind, port, form)
     made = msgspec.structs.replace(made, **more)
     if made.rate not in RATES:
         allowed = ", ".join(str(rate) for rate in RATES)

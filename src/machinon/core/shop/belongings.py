@@ -12,7 +12,7 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import COUNT, INCH, LENGTH
-from machinon.core.shop.entry import bare, words
+from machinon.core.shop.entry import bare, remark, words
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import metric_thread
 from machinon.core.threads.tapping import drills
@@ -117,7 +117,7 @@ def item_of(typed: Mapping[str, str], shelf: Shelf, inch: bool) -> Item:
         length("length", form.length, False),
         count,
         material_named(made_of, "material").name if made_of else "",
-        typed.get("note", "").strip()[:200],
+        remark(typed),
     )
 
 

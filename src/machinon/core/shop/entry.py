@@ -120,6 +120,12 @@ def words(typed: Mapping[str, str], key: str, meaning: str, most: int = 80) -> s
     return text
 
 
+def remark(typed: Mapping[str, str], key: str = "note", most: int = 200) -> str:
+    """What was noted, empty for nothing. Raises BadInput on `key` for too much."""
+    noted = typed.get(key, "").strip()
+    return words(typed, key, "", most) if noted else ""
+
+
 def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
     """An instrument from its entries; lengths bare in its own unit.
 
@@ -170,7 +176,7 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
         repeatability,
         tuple(dict.fromkeys(suits)),
         inch,
-        typed.get("checked", "").strip()[:80],
+        remark(typed, "checked", 80),
         least,
         most,
     )

@@ -18,6 +18,7 @@ from machinon.core.shop.entry import (
     bare,
     length_said,
     list_said,
+    remark,
     screw_said,
     speeds_text,
     words,
@@ -236,5 +237,5 @@ def machine_of(
         kind,
         read_figures(kind, typed, inch),
         seat,
-        typed.get("note", "").strip()[:200],
+        remark(typed),
     )

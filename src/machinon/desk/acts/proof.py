@@ -8,7 +8,7 @@ from machinon.core.job.job import Trial
 from machinon.core.job.made_here import aids_of, holes_of, read_at_dial
 from machinon.core.job.made_piece import ruled_by_fits, shop_surfaces
 from machinon.core.quantity import small_text
-from machinon.core.shop.entry import words
+from machinon.core.shop.entry import remark, words
 from machinon.core.shop.things import Piece, Runs
 from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
@@ -107,11 +107,13 @@ class ProofActs(JobAtHand):
         )
 
     def leave_steps_out(self, reason: str) -> None:
-        """Why steps that are not done were left out; empty takes it back."""
+        """Why steps that are not done were left out; empty takes it back. Raises
+        BadInput on `reason`."""
+        reason = remark({"reason": reason}, "reason")
         self._keep(
-            f"Steps left out: {reason.strip() or 'no longer'}.",
+            f"Steps left out: {reason or 'no longer'}.",
             self.job.with_work(
-                proof=replace(self.job.proof, undone_because=reason.strip()[:200]),
+                proof=replace(self.job.proof, undone_because=reason),
             ),
         )
 

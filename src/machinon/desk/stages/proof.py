@@ -111,7 +111,7 @@ class ProofView(StageView):
         self.accept = Field("Or accept it: type why, then Enter", None)
         self.accept.taken.connect(self._on_accepted)
         self.undone = Field("Why steps were left out, then Enter", None)
-        self.undone.taken.connect(lambda text: self.job.leave_steps_out(text))
+        self.undone.taken.connect(self._on_undone_said)
         self.thread = QCheckBox("Screwed home, seated")
         self.thread.clicked.connect(bench.job.set_thread_tried)
         self.runout = Field("Run-out in equal steps", None)
@@ -292,6 +292,12 @@ class ProofView(StageView):
             self.accept.refuse(error.message)
         else:
             self.accept.clear()
+
+    def _on_undone_said(self, reason: str) -> None:
+        try:
+            self.job.leave_steps_out(reason)
+        except BadInput as error:
+            self.undone.refuse(error.message)
 
     def _show_entry(self) -> None:
         surface = next(s for s in self.job.job.proof.surfaces if s.id == self.at)
