@@ -95,7 +95,7 @@ def measuring_drawing(
     for i, scene in enumerate(scenes):
         part = width / len(scenes)
         said = scene(_Bench(board, i * part, part))
-        words = 0.85 * size * min(1.0, 0.96 * part / text_width(said, 0.76 * size))
+        words = 0.85 * min(size, 0.96 * part / text_width(said, 0.85))
         board.text(((i + 0.5) * part, height - 0.9 * size), said, words, "faint")
     return board.done()
 

@@ -7,13 +7,10 @@ from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
 from machinon.core.route.work.lines import Shown, WorkLine
 from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape
-from machinon.draw.lettering import text_width
+from machinon.draw.lettering import cut_short, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
 LARGEST = 190.0  # px at 100 %: a figure is never larger
-# how wide bold signs are set, of their height: digits, points, and the widest letters
-DIGIT, POINT, BROAD = 0.68, 0.36, 0.95
-WIDE = 1.4  # of letters as they are counted: those of mm
 LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
@@ -39,7 +36,7 @@ def figures_drawing(
     if not figures:
         return board.done()
     said = [shown_text(shown, inch) for shown in figures]
-    widest = max(max(_bold_width(text) for text, _ in said), 2.0)
+    widest = max(max(text_width(text, 1.0) for text, _ in said), 2.0)
     units = max(text_width(unit, NAME * size) for _, unit in said)
 
     def tall_in(columns: int) -> float:
@@ -59,16 +56,11 @@ def figures_drawing(
         middle = y + (NAME + 0.7) * size + tall / 2
         board.text((x, middle), text, tall, "cut", "left", bold=True)
         if unit:
-            past = tall * _bold_width(text) + 0.4 * size
-            room = (room_x - 0.5 * size - past) / text_width(unit, WIDE)
+            past = tall * text_width(text, 1.0) + 0.4 * size
+            room = (room_x - 0.5 * size - past) / text_width(unit, 1.0)
             letters = min(NAME * size, room)
             board.text((x + past, middle + 0.2 * tall), unit, letters, "faint", "left")
     return board.done()
-
-
-def _bold_width(text: str) -> float:
-    """Width of a large figure, as a share of its height."""
-    return sum(POINT if c in ".,:′″" else BROAD if c in "MW" else DIGIT for c in text)
 
 
 def lines_height(lines: Sequence[WorkLine], size: float) -> float:
@@ -98,10 +90,8 @@ def lines_drawing(
             board.items.append(Mark((1.2 * size, middle), "proved", size))
         role: Role = "text" if here else "faint" if line.key in done else "text"
         words, room = line.head, width - 2.9 * size
-        letters = min(size, max(room / text_width(words, 0.92), LEAST * size))
-        most = int(room / text_width("n", 0.92 * letters))
-        if len(words) > most:
-            words = words[: max(most - 1, 1)].rstrip() + "…"
+        letters = min(size, max(room / text_width(words, 1.0), LEAST * size))
+        words = cut_short(words, letters, room)
         board.text((2.3 * size, middle), words, letters, role, "left", bold=here)
         rect = (0.0, top, width, ROW * size)
         board.choose(rect, line.key, line.head)

@@ -37,6 +37,15 @@ def text_width(text: str, size: float) -> float:
     return size * _of_height(text)
 
 
+def cut_short(text: str, size: float, room: float) -> str:
+    """The text as far as it has room in a height."""
+    if text_width(text, size) <= room:
+        return text
+    while len(text) > 1 and text_width(f"{text}…", size) > room:
+        text = text[:-1].rstrip()
+    return f"{text}…"
+
+
 @functools.lru_cache(maxsize=16_384)
 def _of_height(text: str) -> float:
     return sum(map(_width, text))

@@ -17,7 +17,7 @@ from machinon.core.quantity import length_text
 from machinon.draw.block_views import draw_block_view
 from machinon.draw.drawing import Board, Drawing, Place, Point, Role, Shape, Spot
 from machinon.draw.half_section import draw_upper_half
-from machinon.draw.lettering import text_width
+from machinon.draw.lettering import cut_short, text_width
 from machinon.draw.stack_hardware import draw_screws
 from machinon.draw.stack_parts import TO_MAKE, StackPart, groups_of, meets
 
@@ -305,11 +305,7 @@ def _cut(name: str, room: float, size: float) -> str:
     room -= size
     if text_width(name, size) > room:
         name = name.removesuffix(TO_MAKE)
-    if text_width(name, size) <= room:
-        return name
-    while len(name) > 1 and text_width(f"{name}…", size) > room:
-        name = name[:-1]
-    return f"{name}…"
+    return cut_short(name, size, room)
 
 
 def _number(board: Board, fit: FitPlan, at: Point) -> None:
