@@ -262,7 +262,8 @@ class ReckonerPage(QWidget):
             (self.offers, lost),
         ):
             widget.setVisible(shown)
-        if told.found is not None and told.answer is not None:
+        # a figure that found no place can be put into one there
+        if told.found is not None and told.found.answer is not None:
             self._ask(told.found.reckoning, told.found.inputs, told.found.whose)
         elif asked:
             self._forget()

@@ -338,6 +338,12 @@ class TapDrills(unittest.TestCase):
             larger = drill["size"] > found["drill_size"]
             self.assertEqual(drill["engagement"] < found["engagement"], larger)
 
+    def test_no_drill_is_offered_that_the_tap_cannot_follow(self):
+        """M8 after 6 would be cut 1.2 times as deep as it can; after 8 not at all."""
+        rack = ["6mm", "6.5mm", "7mm", "7.5mm", "8mm"]
+        found = asked("tap-drill", thread="M8", series=rack)
+        self.assertEqual([d["size"] for d in found["alternatives"]], [6.5, 7.5])
+
     def test_too_much_and_too_little_thread_are_cautioned(self):
         for engagement, words in ((95, "breaks taps"), (40, "strips early"), (75, "")):
             cautions = reckon(

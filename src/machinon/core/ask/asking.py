@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from typing import Any
 
 from msgspec import Struct
-from msgspec.structs import replace
 
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
@@ -82,10 +81,12 @@ class Understood(Struct, frozen=True):
     sentence: str = ""  # the answer, or why there is none
     unused: tuple[str, ...] = ()  # words that were not understood
     offered: tuple[str, ...] = ()  # phrases like it, when lost
+    left: tuple[str, ...] = ()  # figures that found no place in what was found
 
     @property
     def answer(self) -> Answer | None:
-        return self.found.answer if self.found else None
+        """The answer to all that was said; one that passes a figure over is none."""
+        return self.found.answer if self.found and not self.left else None
 
 
 class _Candidate(Struct, frozen=True):
@@ -117,16 +118,16 @@ def understand(
         found, words, why = _asked(candidate, inch, own or OwnFigures())
         if parts.unclear:
             return _unclear(said, words, parts.unclear, candidate.unused)
-        if found.answer is not None and candidate.left:
-            why = f"It is not clear what {' and '.join(candidate.left)} is for."
-            found = replace(found, answer=None)
+        left = candidate.left if found.answer is not None else ()
+        if left:
+            why = f"It is not clear what {' and '.join(left)} is for."
         elif found.answer is not None:
             return Understood(
                 said, words, found, sentence(found.answer, inch), candidate.unused
             )
         if refused is None:
             refused = Understood(
-                said, words, found, why, candidate.unused, _offered(said)
+                said, words, found, why, candidate.unused, _offered(said), left
             )
     return refused or Understood(said, unused=(said,), offered=_offered(said))
 
@@ -227,7 +228,7 @@ def found_with(told: Understood) -> list[Found]:
     >>> [f.reckoning.name for f in found_with(understand("tap drill 5/16-18"))][0]
     'tap-drill'
     """
-    found = [told.found] if told.found and told.answer else []
+    found = [told.found] if told.found and told.found.answer else []
     seen = {found.reckoning.name for found in found}
     for reckoning in _by_words(told.said[:MOST_LETTERS]):
         if reckoning.name not in seen:

@@ -180,6 +180,8 @@ def _tap_drill(
     if real < LEAST:
         trail.cautions.append(f"Less than {LEAST} % of thread strips early.")
     around = rack[max(at - 2, 0) : at] + rack[at + 1 : at + 3]
+    # of a coarse rack the next ones may leave no thread, or more than there is room for
+    around = tuple(drill for drill in around if 0 < gives(drill) <= 100)
     return {
         "ideal": ideal,
         "drill": chosen.name,
