@@ -17,6 +17,7 @@ from machinon.core.reckoning import (
     reckon,
     reckonings,
 )
+from machinon.draw.answer_rows import cell, in_rows
 
 Answering = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -62,7 +63,7 @@ def reckon_command(arguments: Sequence[str]) -> int:
     if as_json:
         print(json.dumps(answer.as_json(), ensure_ascii=False, default=list))
     else:
-        print(readable(answer))
+        print(readable(answer, "--inch" in flags))
     return 0
 
 
@@ -252,14 +253,15 @@ def _help(reckoning: Reckoning) -> str:
     return "\n".join(out)
 
 
-def readable(answer: Answer) -> str:
-    """An answer as a person reads it: results, working, notes, sources."""
+def readable(answer: Answer, inch: bool = False) -> str:
+    """An answer as a person reads it: results, working, notes, sources.
+
+    inch: the unit of lengths in lists and tables, which have one only.
+    """
     results = {result.key: result for result in reckonings()[answer.reckoner].results}
     out = [answer.title]
-    out += [
-        f"  {results[key].words:<28} {_result(value, results[key])}"
-        for key, value in answer.results.items()
-    ]
+    for key, value in answer.results.items():
+        out += _result(results[key], value, inch)
     if answer.working:
         out.append("Working")
         out += [
@@ -272,18 +274,33 @@ def readable(answer: Answer) -> str:
     return "\n".join(out)
 
 
-def _result(value: Any, result: Result) -> str:
+def _result(result: Result, value: Any, inch: bool) -> list[str]:
+    """The lines of a result; none for one that says nothing."""
+    if value in ("", None, []):
+        return []
     if not isinstance(value, list | tuple):
-        return _said(value, result.kind)
-    return "; ".join(
-        ", ".join(
-            f"{plain_name(key)} {_said(v, result.kind_of(key))}"
-            for key, v in row.items()
-        )
-        if isinstance(row, dict)
-        else _said(row, result.kind)
-        for row in value
-    )
+        return [f"  {result.words:<28} {_said(value, result.kind)}"]
+    if not isinstance(value[0], dict):
+        unit = f" ({'in' if inch else 'mm'})" if result.kind is LENGTH else ""
+        first, *more = in_rows(list(value), result.kind, inch).split("\n")
+        lines = [f"  {result.words + unit:<28} {first}"]
+        return lines + [f"{'':<31}{line}" for line in more]
+    rows = [[_column(result, key, inch) for key in value[0]]]
+    rows += [
+        [cell(v, result.kind_of(key), inch) for key, v in r.items()] for r in value
+    ]
+    wide = [max(map(len, column)) for column in zip(*rows, strict=True)]
+    table = [
+        "   ".join(f"{text:<{w}}" for text, w in zip(row, wide, strict=True)).rstrip()
+        for row in rows
+    ]
+    return [f"  {result.words}", *(f"    {line}" for line in table)]
+
+
+def _column(result: Result, key: str, inch: bool) -> str:
+    """The head of a column, with its unit where it is a length."""
+    unit = f" ({'in' if inch else 'mm'})" if result.kind_of(key) is LENGTH else ""
+    return plain_name(key) + unit
 
 
 def _said(value: Any, kind: Kind) -> str:

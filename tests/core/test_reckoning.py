@@ -71,6 +71,13 @@ class CommandLine(unittest.TestCase):
         self.assertIn("46.0250 mm", out)
         self.assertIn("Source: ISO 286", out)
 
+    def test_a_place_is_a_line_and_a_table_has_its_columns(self):
+        """Six holes on 80: the second lies 20 and 40 sin 60° from the centre."""
+        _, out, _ = self.said("bolt-circle", "holes=6", "diameter=80")
+        self.assertRegex(out, r"points \(mm\) +1: 40, 0\n +2: 20, 34.641\n")
+        _, out, _ = self.said("thread-passes", "thread=M16", "--inch")
+        self.assertRegex(out, r"\n    radial \(in\) +compound \(in\)\n    0\.\d+ ")
+
     def test_json_is_one_object_of_plain_values(self):
         code, out, _ = self.said(
             "iso-limits", "nominal=1.5", "zone=h6", "--inch", "--json"

@@ -135,6 +135,14 @@ class Working(unittest.TestCase):
         for words in ("mean of 3", "middle of the band", "IT7 at 46 mm"):
             self.assertIsNone(as_sum(words))
 
+    def test_what_is_counted_is_whole_and_all_else_is_said_in_its_digits(self):
+        """40 turns for 7 divisions are 5.71 each, and not 6."""
+        for reckoning in reckonings().values():
+            for step in reckoning.answer(reckoning.usual).working:
+                if step.kind is COUNT:
+                    with self.subTest(reckoning.name, step=step.what):
+                        self.assertEqual(step.value, round(step.value))
+
     def test_every_sum_that_is_shown_gives_its_figure(self):
         chance, sums = random.Random(8), 0
         for reckoning in reckonings().values():

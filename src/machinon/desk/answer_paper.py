@@ -5,9 +5,9 @@ from pathlib import Path
 from typing import Any
 
 from machinon.core.reckoning import Answer, Result, plain_name, reckonings
-from machinon.desk.answer_rows import cell, in_rows
 from machinon.desk.paper_parts import Part, abreast, drawn, gap, words, write_parts
 from machinon.desk.sheet import A4_UPRIGHT
+from machinon.draw.answer_rows import cell, in_rows
 from machinon.draw.drawing import Drawing
 from machinon.draw.sketch import figure
 

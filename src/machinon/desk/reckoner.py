@@ -40,7 +40,6 @@ from machinon.core.reckoning import (
 )
 from machinon.core.wording import begun
 from machinon.desk.answer_paper import write_answer
-from machinon.desk.answer_rows import cell, entry, in_rows
 from machinon.desk.daybook import working_of
 from machinon.desk.narrow import Abreast
 from machinon.desk.piece_paper import write_wrapped
@@ -58,6 +57,7 @@ from machinon.desk.widgets import (
     scrolled,
     set_ink,
 )
+from machinon.draw.answer_rows import cell, entry, in_rows
 from machinon.draw.drawing import Drawing
 from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure

@@ -5,7 +5,7 @@ from fractions import Fraction
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.quantity import ANGLE, COUNT, NUMBER
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
 SHOWN = 10
@@ -60,7 +60,9 @@ def _dividing(
         assert angle is not None
         step = angle
         turns = Fraction(angle).limit_denominator(10**7) * worm / 360
-    trail.step("Turns of the worm", f"{worm} × {step:.6g}° / 360°", float(turns), COUNT)
+    trail.step(
+        "Turns of the worm", f"{worm} × {step:.6g}° / 360°", float(turns), NUMBER
+    )
     settings = []
     for circle in sorted(set(plates)):
         total = round(turns * circle)  # holes, nearest
