@@ -295,6 +295,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("weight square bar 20 long 100 steel", "mass", "mass", 0.314),
     ("rotary table 90:1 5 holes", "dividing", "", None),
     ("grub screw m6 key", "cap-screw", "key_size", 3.0),
+    ("speed 6 mm slot drill aluminium", "speeds", "", None),
+    ("shaft 30 m6", "iso-limits", "upper", 30.021),
+    ("a flat 6 on a 10 shaft", "flat", "depth", 1.0),
 )
 
 
@@ -319,11 +322,22 @@ class WhatOneWouldSay(unittest.TestCase):
             ("tap drill m8 30", "30"),
             ("passes 60 to 55 in 3 cuts of 0.1", "0.1"),
             ("key for a 30 shaft at 15 degrees", "15 degrees"),
+            ("3 holes 120 degrees on 50", "120 degrees"),
         ):
             with self.subTest(said):
                 told = understand(said)
                 self.assertIsNone(told.answer)
                 self.assertIn(figure, told.sentence)
+
+    def test_holes_by_their_spacing_or_in_a_square_are_no_bolt_circle(self):
+        """Five holes 30 apart lie on a circle of 51, four in a square of 60 on 85."""
+        for said in (
+            "circle for 5 holes 30 apart",
+            "4 bolt holes 60 square",
+            "pcd from chord 40 3 holes",
+        ):
+            with self.subTest(said):
+                self.assertIsNone(understand(said).answer)
 
     def test_the_screw_of_the_lathe_is_not_the_shop_s_where_one_is_said(self):
         told = understand("which wheels for 0.75 with 3 mm screw")

@@ -95,6 +95,8 @@ _MEASURES = frozenset(
     )
 )
 _FIGURES = ("size", "number")
+# words that may stand between a figure and its word
+_BETWEEN = frozenset(("a", "at", "is", "of", "the"))
 
 
 @functools.cache
@@ -208,10 +210,10 @@ class Said:
         return self.mm(part.text)
 
     def near(self, *words: str, kinds: Iterable[str] = ("size", "number")) -> str:
-        """The size that stands next to a word: `tip 10`, but `10 wide`; what says
-        nothing may stand between: `40 at the bottom`."""
+        """The size that stands next to a word: `tip 10`, but `10 wide`; a few words
+        may stand between: `40 at the bottom`."""
         plain = set(map(_plain, words))
-        says = [p for p in self.parts if not p.is_noise or p.word in plain]
+        says = [p for p in self.parts if p.text.lower() not in _BETWEEN - plain]
         for parts in (self.parts, says):
             for part, beside in _beside(parts, plain):
                 spoken = next(
@@ -237,6 +239,12 @@ class Said:
         least = min(whole, key=lambda part: int(part.text))
         least.used = True
         return least.text
+
+    def touches(self, *words: str) -> bool:
+        """Whether a figure stands right before or behind one of these words."""
+        plain = set(map(_plain, words))
+        near = (beside for _, beside in _beside(self.parts, plain))
+        return any(part.kind in _FIGURES for parts in near for part in parts)
 
     @property
     def unused(self) -> list[str]:
@@ -302,6 +310,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
         (r"\bdrill\s+(?:number|no\.?)\s+(\d+)\b", r"drill #\1"),
+        (r"\bslot\s+drill\b", "endmill"),
         (r"\bfly[\s-]+cut(?:ter|ting)?\b", "flycut"),
         (r"\b(taper\s+pin)\s+(?:number|no\.?)\s+(\d+)\b", r"\1 #\2"),
         (r"\bhow\s+long\s+(?:to|does|will)\b", "time"),

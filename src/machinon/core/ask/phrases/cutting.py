@@ -309,7 +309,7 @@ def _bar(s: Said) -> Inputs | None:
     out = s.near("out", "overhang", "stickout")
     diameter, out = s.alike(s.size(), out or s.size())
     metal = s.take("material")
-    s.has("stick", "sticking", "out")
+    s.has("stick", "sticking", "out", "diameter", "length")
     if not diameter or not out:
         return None
     given: Inputs = {"bar_diameter": diameter, "overhang": out}

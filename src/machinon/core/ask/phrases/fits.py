@@ -1,5 +1,7 @@
 """Questions about fits: zones, presses, dowels and bearings."""
 
+import re
+
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.errors import BadInput
@@ -58,6 +60,9 @@ def _inch_fit(s: Said) -> Inputs | None:
 @phrase("iso-limits", "25 h6", keyed=False)
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
+    if s.has("shaft") and not zone:  # m6 on a shaft is no thread
+        zone = s.take("thread")
+        zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
     s.has("limit", "tolerance", "shaft", "size")
     if s.has("hole", "bore", "ream"):
         zone = zone.upper()
@@ -134,7 +139,7 @@ def _bearing(s: Said) -> Inputs | None:
     number = s.take("bearing")
     asked = s.has("bearing")
     bore = _bearing_bore(number) if number else (s.near("bore") or s.size())
-    if not asked and not number:
+    if not (asked or number) or s.has("heat", "hot"):
         return None
     if not bore:
         return None

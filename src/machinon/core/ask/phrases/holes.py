@@ -37,12 +37,14 @@ def _circle(s: Said) -> Inputs | None:
         return None
     circle = s.has("circle", "pattern")
     holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
-    if not (circle or holes) or s.has("index", "divide"):
+    no_circle = s.has("index", "divide", "square", "rectangle")
+    # a figure that says how far they are apart is not their circle
+    no_circle = no_circle or s.touches("apart", "chord", "spacing")
+    if not (circle or holes) or no_circle:
         return None
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
     s.has("chord", "spacing", "far", "between", "centre", "apart")
-    s.has("start", "starting", "first")
-    start = s.take("angle")
+    start = s.take("angle") if s.has("start", "starting", "first") else ""
     given: Inputs = {"start": start} if start else {}
     sized = s.take("size")
     if sized:

@@ -91,7 +91,7 @@ def _flat(s: Said) -> Inputs | None:
     if not s.has("flat"):
         return None
     wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
-    diameter = s.near("diameter", "round", "on", "shaft") or s.size()
+    diameter = s.near("diameter", "round", "shaft") or s.near("on") or s.size()
     s.has("round", "shaft", "bar")
     if not (wide or depth or across):
         wide = s.size()  # flat 10 on 25
@@ -145,7 +145,7 @@ def _triangle(s: Said) -> Inputs | None:
 @phrase("triangle", "3 degrees over 50")
 def _rise(s: Said) -> Inputs | None:
     angle = s.take("angle")
-    if not angle or not s.has("over", "along"):
+    if not angle or not s.has("over", "along") or s.has("taper", "cone"):
         return None
     side = s.size()
     s.has("rise")
@@ -154,7 +154,7 @@ def _rise(s: Said) -> Inputs | None:
 
 @phrase("arc-chord", "radius from chord 40 height 5")
 def _arc(s: Said) -> Inputs | None:
-    if not s.has("chord"):
+    if not s.has("chord") or s.has("hole", "circle"):
         return None
     if s.near("radius"):  # it is known: the height is another question
         return None

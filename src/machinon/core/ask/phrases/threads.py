@@ -196,7 +196,7 @@ def _plain_thread(s: Said) -> Inputs | None:
 def _gears(s: Said) -> Inputs | None:
     lead = _lead(s)
     asked = s.has("gear", "wheel", "change", "train")
-    if not lead and not asked:
+    if not (lead or asked) or s.has("half", "half-nut", "dial"):
         return None
     tpi = s.tpi()
     # a metric pitch on an inch lead screw
