@@ -297,6 +297,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("grub screw m6 key", "cap-screw", "key_size", 3.0),
     ("speed 6 mm slot drill aluminium", "speeds", "", None),
     ("shaft 30 m6", "iso-limits", "upper", 30.021),
+    ("100 feet per minute 1 inch", "speeds", "rpm", 381.97),
+    ("30 metres per minute 25 mm", "speeds", "rpm", 381.972),
+    ("12.7/2", "convert", "mm", 6.35),
     ("a flat 6 on a 10 shaft", "flat", "depth", 1.0),
 )
 

@@ -140,7 +140,8 @@ def _unclear(said: str, words: str, size: str, unused: tuple[str, ...]) -> Under
     return Understood(said, words, None, why, unused, offered)
 
 
-_ADDED = re.compile(r"[+*()]|\s-\s")  # 10-32 is a thread
+# 10-32 is a thread, and 3/8 a size
+_ADDED = re.compile(r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$")
 
 
 def _sum(said: str, inch: bool) -> list[_Candidate]:

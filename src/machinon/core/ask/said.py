@@ -310,6 +310,10 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
         (r"\bdrill\s+(?:number|no\.?)\s+(\d+)\b", r"drill #\1"),
+        (
+            r"(\d)\s*(?:m|metres?|meters?)\s+(?:per|a)\s+min(?:ute)?\b",
+            r"\1 m/min",
+        ),
         (r"\bslot\s+drill\b", "endmill"),
         (r"\bfly[\s-]+cut(?:ter|ting)?\b", "flycut"),
         (r"\b(taper\s+pin)\s+(?:number|no\.?)\s+(\d+)\b", r"\1 #\2"),
@@ -364,7 +368,8 @@ def _joined(match: re.Match[str]) -> str:
 
 # a surface speed in feet a minute: 100 sfm, sfm 100, 100 ft/min
 _FEET = re.compile(
-    r"\b(?:(\d+(?:\.\d+)?)\s*(?:ft\s*/\s*min|sfm|sfpm|fpm)\b"
+    r"\b(?:(\d+(?:\.\d+)?)\s*"
+    r"(?:ft\s*/\s*min|(?:feet|ft)\s+(?:per|a)\s+min(?:ute)?|sfm|sfpm|fpm)\b"
     r"|(?:sfm|sfpm|fpm)\s+(\d+(?:\.\d+)?))",
     re.IGNORECASE,
 )

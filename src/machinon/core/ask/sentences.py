@@ -458,7 +458,7 @@ TELLINGS: Mapping[str, Telling] = {
     "arc-chord": lambda t: f"Radius {t.both(float(t['diameter']) / 2)}",
     "gauge-stack": lambda t: (
         "Stack "
-        + " + ".join(f"{piece:g}" for piece in t["pieces"])
+        + " + ".join(t.size(float(piece)).split()[0] for piece in t["pieces"])
         + f": {t.size('total')}"
     ),
     "speeds": _speed,

@@ -56,7 +56,8 @@ def _cuts_metal(s: Said) -> bool:
 @phrase("speeds", "speed mild steel 40")
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
-    if s.take("rpm"):  # the speed is known: that is another question
+    # the speed is known, or the feed of a tooth: that is another question
+    if s.take("rpm") or any(part.text.lower() == "per" for part in s.parts):
         return None
     asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
     if not asked and not _cuts_metal(s):

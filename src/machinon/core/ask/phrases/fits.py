@@ -118,11 +118,11 @@ def _shrink(s: Said) -> Inputs | None:
     return {**given, "hub_material": metal} if metal else given
 
 
-@phrase("press-fit", "force to press 25 pin 30 long 0.02 over in a 50 steel hub")
+@phrase("press-fit", "force to press 25 pin 30 long 0.02 interference 50 hub")
 def _press_force(s: Said) -> Inputs | None:
     if not (s.has("press") and s.has("force", "load", "tonne")):
         return None
-    length, tight = s.near("length"), s.near("interference", "tight", "over")
+    length, tight = s.near("length"), s.near("interference", "tight")
     metal = s.take("material") or "steel"
     length, tight, first, other = s.alike(length, tight, s.size(), s.size())
     s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside")

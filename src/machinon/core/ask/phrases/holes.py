@@ -44,7 +44,8 @@ def _circle(s: Said) -> Inputs | None:
         return None
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
     s.has("chord", "spacing", "far", "between", "centre", "apart")
-    start = s.take("angle") if s.has("start", "starting", "first") else ""
+    from_ = s.near("start", "starting", "first", kinds=("angle", "number"))
+    start = from_ or (s.take("angle") if s.has("start", "starting", "first") else "")
     given: Inputs = {"start": start} if start else {}
     sized = s.take("size")
     if sized:
