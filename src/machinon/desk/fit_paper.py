@@ -17,8 +17,7 @@ from machinon.desk.paper_parts import (
     words,
     write_parts,
 )
-from machinon.desk.proof_paper import DOUBT
-from machinon.desk.sheet import A4_UPRIGHT
+from machinon.desk.sheet import A4_UPRIGHT, DOUBT
 from machinon.draw.gauge_drawing import gauge_drawing
 from machinon.draw.stack_drawing import stack_drawing
 from machinon.store.lists import export_fits

@@ -22,7 +22,7 @@ from machinon.desk.paper_parts import (
     words,
     write_parts,
 )
-from machinon.desk.sheet import A4_UPRIGHT, CAUTION
+from machinon.desk.sheet import A4_UPRIGHT, CAUTION, DOUBT
 from machinon.desk.theme import PRINT
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Mark
@@ -31,7 +31,6 @@ from machinon.draw.proof_drawing import VERDICTS, band_drawing
 
 # page units: the drawing, a band and where the words beside it begin, the rose
 DRAWING, BAND, BESIDE, ROSE = 330.0, 66.0, 430.0, 250.0
-DOUBT = "Uncertainties are 2 sigma, sizes at 20 °C. Machinon"
 
 
 def write_proof(plan: Plan, path: Path) -> None:

@@ -1,4 +1,4 @@
-"""Paper: the one-page proof sheet as PDF, the drawing as SVG and PDF.
+"""Pages written as PDF, SVG and PNG; the drawing in its frame, the measuring sheet.
 
 Always in the light theme; written beside its place and moved there whole.
 """
@@ -32,6 +32,7 @@ from machinon.draw.how_to_measure import measuring_drawing
 from machinon.store.whole import written_whole
 
 CAUTION = "Keep to the maker's limits of machine and holding, and to local rules."
+DOUBT = "Uncertainties are 2 sigma, sizes at 20 °C. Machinon"
 DPI = 144
 # pages are laid out in units of 1/96 inch, as the screen is
 A4_LEVEL = (1047.0, 718.0)
@@ -221,7 +222,7 @@ ROW = 92.0  # page units from surface to surface
 def write_measuring_sheet(title: str, pieces: Iterable[Piece], path: Path) -> None:
     """Writes the surfaces to be measured, each with its picture and boxes to write in.
 
-    Raises MachinonError as `write_drawing`, and where there is nothing to measure.
+    Raises MachinonError where there is nothing to measure or it cannot be written.
     """
     lines = [(piece, surface) for piece in pieces for surface in piece.surfaces]
     if not lines:
