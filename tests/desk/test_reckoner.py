@@ -130,16 +130,16 @@ class Reckoner(WindowCase):
         self.assertIn("geometry", text)
 
     def test_a_list_is_printed_to_its_end_on_as_many_pages_as_it_takes(self):
-        """The last of 90 holes on 180, on the x axis from the first: 4° before it."""
+        """The last of 180 holes on 180 stands 2° before the first on the x axis."""
         self.page.open("bolt-circle")
-        self.page.change("holes", "90")
+        self.page.change("holes", "180")
         self.page.change("diameter", "180")
         path = Path(self.folder) / "answer.pdf"
         write_answer(self.page.question.answer, self.page._draw, path, False)
         pages = pypdf.PdfReader(path).pages
         pages = [" ".join(page.extract_text().split()) for page in pages]
         self.assertGreater(len(pages), 1)
-        self.assertIn("90: 89.781, −6.278", pages[-1])
+        self.assertIn("180: 89.945, −3.141", pages[-1])
         self.assertIn(f"Page {len(pages)} of {len(pages)}", pages[-1])
 
     def test_the_working_opens_under_the_picture_and_follows_a_change(self):

@@ -12,6 +12,7 @@ from machinon.draw.drawing import Drawing
 from machinon.draw.sketch import figure
 
 PICTURE, NAMES = 430.0, 190.0  # page units: its height, and where the figures begin
+MANY = 12  # places: more stand three abreast
 
 
 def write_answer(
@@ -52,8 +53,14 @@ def _result(result: Result, value: Any, inch: bool) -> Iterator[Part]:
         yield from _table(result, value, inch)
     else:
         lines = in_rows(value, result.kind, inch).split("\n")
-        yield abreast(name, words(lines[0], 12, x=NAMES))
-        yield from (words(line, 12, x=NAMES) for line in lines[1:])
+        across = 3 if len(lines) > MANY else 1
+        wide, down = (A4_UPRIGHT[0] - NAMES) / across, -(-len(lines) // across)
+        for n in range(down):
+            row = [
+                words(line, 12, x=NAMES + at * wide, room=wide - 8)
+                for at, line in enumerate(lines[n::down])
+            ]
+            yield abreast(name, *row) if n == 0 else abreast(*row)
 
 
 def _table(result: Result, rows: list[dict[str, Any]], inch: bool) -> Iterator[Part]:
