@@ -50,6 +50,11 @@ def _long(s: Values) -> float:
     return float(_seat(s) + s["boss.height"])
 
 
+def _recess(s: Values) -> float:
+    """Diameter of the room for the head of the shaft's own screw."""
+    return float(math.ceil(s["shaft.screw_head"] + 1)) if _seated(s) else 0.0
+
+
 def _seated(s: Values) -> bool:
     """Whether the shaft's own screw holds it, on a seat inside."""
     return bool(s["seat.thickness"])
@@ -478,8 +483,9 @@ FAMILY = Family(
              60),
         Size("seat.hole", "hole in that seat", "down(shaft.screw_head/1.6, 0.5)",
              "the screw", 1, 100, at="seat.diameter"),
-        Size("recess.diameter", "recess for its head", "up(shaft.screw_head + 1, 1)",
-             "round its head", 0, 150),
+        Size("recess.diameter", "recess for its head", _recess,
+             "round its head; 0 without a seat", 0, 150,
+             rests=("shaft.screw_head", "seat.thickness")),
         Size("bolts.screw", "wheel's screws", "wheel.screw", "as the wheel takes",
              kind=TEXT, by="copy"),
         Size("bolts.count", "how many", "wheel.bolts", "as the wheel has", 2, 12,
