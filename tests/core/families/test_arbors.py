@@ -1,10 +1,11 @@
 import unittest
 
 from machinon.core.families import family_of
-from machinon.core.families._tapers import tang_of
+from machinon.core.families._tapers import shank_end_of
 from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
 from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.screw_thread import thread_of
 
 
 def arbor(key, **given):
@@ -47,7 +48,7 @@ class Arbors(unittest.TestCase):
         inches = (0.1562, 0.2031, 0.25, 0.3125, 0.4687, 0.625, 0.75)
         outside = (9.2, 12.2, 18.0, 24.1, 31.6, 44.7, 63.8)
         for n, (thick, wide) in enumerate(zip(inches, outside, strict=True)):
-            tang, taper = tang_of(f"MT{n}"), taper_of(f"MT{n}")
+            tang, taper = shank_end_of(f"MT{n}"), taper_of(f"MT{n}")
             self.assertAlmostEqual(tang.across, thick * 25.4, delta=0.1)
             self.assertAlmostEqual(
                 taper.large + tang.off * taper.ratio, wide, delta=0.05
@@ -55,6 +56,21 @@ class Arbors(unittest.TestCase):
             small = taper.large - (tang.reach - tang.length) * taper.ratio
             self.assertLess(tang.diameter, small - 0.2)
             self.assertLess(tang.across, tang.diameter)
+
+    def test_a_draw_bar_s_thread_is_the_taper_s_standard_one(self):
+        """M10 of a Morse 2, M16 of a Morse 4; Morse 0 has none by the standard, and M3
+        is the thickest of the usual ones under 0.6 of its small end of 6.4."""
+        for taper, thread in (("MT0", "M3"), ("MT2", "M10"), ("MT4", "M16")):
+            made = arbor("taper-arbor", socket_taper=taper)
+            self.assertEqual(made.sizes["draw.thread"].value, thread)
+            self.assertNotIn("draw-wall", failed(made))
+        walls = []
+        for n in range(1, 7):
+            made = arbor("taper-arbor", socket_taper=f"MT{n}")
+            thread = thread_of(made.sizes["draw.thread"].value)
+            small = made.body.feature("shank").start_diameter
+            walls.append((small - thread.major) / 2 / small)
+        self.assertGreater(min(walls), 0.15, "a wall that carries the bar's pull")
 
     def test_a_tang_takes_the_place_of_the_draw_bar_s_thread(self):
         """MT2: 75 to the end of its tang, which is 16 long, and 5 off the socket; the

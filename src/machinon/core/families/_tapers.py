@@ -12,40 +12,43 @@ from machinon.core.tapers.tapers import taper_of
 PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
 
-class Tang(Struct, frozen=True):
-    """The tang that a drift presses on, and how a shank stands in its socket, mm."""
+class ShankEnd(Struct, frozen=True):
+    """The tang that a drift presses on or the thread that a draw bar screws into, and
+    how a shank stands in its socket, mm."""
 
     across: float
     diameter: float
     length: float
     reach: float  # from the taper's gauge line to the end of the tang
     off: float  # from the socket's face to what stands in front of it
+    draw: str = ""  # the draw bar's thread; empty where the standard has none
 
 
 @functools.cache
-def _tangs() -> Mapping[str, Tang]:
+def _shank_ends() -> Mapping[str, ShankEnd]:
     return {
-        r["taper"]: Tang(
+        r["taper"]: ShankEnd(
             float(r["thickness"]),
             float(r["diameter"]),
             float(r["length"]),
             float(r["reach"]),
             float(r["off"]),
+            r["draw"],
         )
         for r in rows("morse_shanks")
     }
 
 
-def tang_of(name: str) -> Tang:
+def shank_end_of(name: str) -> ShankEnd:
     """The end of a taper's shank by its standard; in proportion where it has none."""
     taper = taper_of(name)
-    found = _tangs().get(taper.name)
+    found = _shank_ends().get(taper.name)
     if found is not None:
         return found
     large = taper.large or 25.0
     across, wide, long = (round(share * large, 1) for share in (0.35, 0.75, 0.9))
     reach = (taper.length or 2.5 * large) + 0.2 * large
-    return Tang(across, wide, long, round(reach, 1), 5.0)
+    return ShankEnd(across, wide, long, round(reach, 1), 5.0)
 
 
 def large_end(name: str, key: str) -> float:

@@ -1,10 +1,12 @@
-"""Tapped holes, as every family drills them."""
+"""Tapped holes and ends of threads, as every family cuts them."""
 
 from collections.abc import Iterable
 
 from machinon.core.materials import material
 from machinon.core.piece.family import Check, at_least, spoken
+from machinon.core.piece.feature import Side
 from machinon.core.piece.hole_features import Hole
+from machinon.core.piece.turned_features import Bevel
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import LEAST, MOST, full_thread
@@ -22,6 +24,12 @@ def thread_within(most: float, *sizes: str) -> str:
     """The first of these threads, thick to thin, that is no thicker than `most`, mm;
     the last where all are."""
     return next((size for size in sizes if thread_of(size).major <= most), sizes[-1])
+
+
+def lead_in(name: str, at: float, thread: str, side: Side) -> Bevel:
+    """The bevel at the end of a thread, of about a pitch."""
+    cut = thread_of(thread)
+    return Bevel(name, at, cut.major, round(cut.pitch, 1), side)
 
 
 def tapped(thread: str, depth: float | None = None) -> Hole:

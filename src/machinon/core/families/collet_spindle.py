@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -83,8 +84,7 @@ def build(s: Values) -> Body:
         End("front", long, "right"),
         Bore("bore", 0.0, long, s["bore.diameter"], "length"),
         TaperBore("seat", long - s["seat.length"], long, _small(s), s["seat.large"]),
-        Bevel("nose_edge", long, thread_of(thread).major, thread_of(thread).pitch,
-              "right"),
+        lead_in("nose_edge", long, thread, "right"),
         Bevel("rear_edge", 0.0, s["journal.diameter"], 0.5, "left"),
     ]  # fmt: skip
     if s["clamp.width"]:

@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._tapers import large_end, socket_depth
+from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
@@ -101,7 +102,7 @@ def build(s: Values) -> Body:
         Bore("draw", 0.0, long, s["draw.diameter"], "length"),
         TaperBore("socket", socket, long, _small(s), s["socket.large"],
                   str(s["socket.taper"])),
-        Bevel("rear_edge", 0.0, thread_of(nut).major, thread_of(nut).pitch, "left"),
+        lead_in("rear_edge", 0.0, nut, "left"),
         Bevel("head_edge", long, s["head.diameter"], 0.5, "right"),
     ]  # fmt: skip
     return Body(

@@ -8,6 +8,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -75,9 +76,8 @@ def build(s: Values) -> Body:
         Cylinder("shank", head, head + shank, s["shank.diameter"], shoulder="left"),
         Screw("thread", head + shank, long, thread, runs_out="left"),
         End("tip", long, "right"),
-        Bevel("tip_edge", long, thread_of(thread).major,
-              thread_of(thread).pitch, "right"),
-        Bevel("top_edge", 0.0, wide, 0.12 * head + 0.3, "left", angle=60.0),
+        lead_in("tip_edge", long, thread, "right"),
+        Bevel("top_edge", 0.0, wide, round(0.12 * head + 0.3, 1), "left", angle=60.0),
         Flats("hexagon", 0.0, head, s["head.across"], int(s["head.sides"])),
         Centre("top_centre", 0.0, "left", round(0.3 * s["head.across"], 1)),
         Centre("tip_centre", long, "right", _tip(s)),

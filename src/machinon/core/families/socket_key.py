@@ -90,7 +90,8 @@ def build(s: Values) -> Body:
         End("tip", long, "right"),
         Flats("point", head + shank, long, s["point.across"], int(s["socket.sides"])),
         Centre("tip_centre", long, "right", round(0.25 * s["point.across"], 1)),
-        Bevel("tip_edge", long, s["point.round"], 0.06 * s["point.round"], "right"),
+        Bevel("tip_edge", long, s["point.round"], round(0.06 * s["point.round"], 1),
+              "right"),
         Bevel("top_edge", 0.0, s["head.diameter"], 0.5, "left"),
         CrossHoles("handle", head / 2, s["head.diameter"], Hole(s["handle.hole"]),
                    s["head.diameter"]),
@@ -259,7 +260,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         Holding(
             "handle",
             "mill",
-            "In the vise by two flats, head up",
+            "In the vise by two flats, lying level",
             "The cross hole stands level with a flat, so that the handle tells where "
             "the corners are.",
             (

@@ -7,6 +7,7 @@ z = 0 is its lower end, in the metal.
 import math
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
@@ -23,7 +24,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.hardware import Hardware, by_thread
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Screw
+from machinon.core.piece.turned_features import Centre, Cylinder, End, Screw
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 
@@ -52,7 +53,7 @@ def _bar(s: Values) -> float:
 def build(s: Values) -> Body:
     long, below, above = s["stud.length"], s["lower.length"], s["upper.length"]
     lower, upper = str(s["lower.thread"]), str(s["upper.thread"])
-    foot, top = thread_of(lower), thread_of(upper)
+    foot = thread_of(lower)
     return Body(
         Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER),
         (
@@ -62,8 +63,8 @@ def build(s: Values) -> Body:
             Screw("upper", long - above, long, upper),
             End("top", long, "right", other=0.0),
             Centre("foot_centre", 0.0, "left", round(0.3 * foot.major, 1)),
-            Bevel("foot_edge", 0.0, foot.major, foot.pitch, "left"),
-            Bevel("top_edge", long, top.major, top.pitch, "right"),
+            lead_in("foot_edge", 0.0, lower, "left"),
+            lead_in("top_edge", long, upper, "right"),
         ),
     )
 

@@ -24,7 +24,7 @@ from machinon.core.families._arbor_head import (
     stock_sizes,
     turned_head,
 )
-from machinon.core.families._tapers import large_end, tang_of, usual_length
+from machinon.core.families._tapers import large_end, shank_end_of, usual_length
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -86,25 +86,30 @@ def _large(s: Values) -> float:
 def _long(s: Values) -> float:
     taper = str(s["shank.taper"])
     if _tanged(s):
-        return tang_of(taper).reach + float(s["shank.off"] - s["tang.length"])
+        return shank_end_of(taper).reach + float(s["shank.off"] - s["tang.length"])
     return usual_length(taper, "shank.large") + float(s["shank.off"])
 
 
 def _by_standard(what: str) -> Callable[[Values], float]:
     """A rule: that of a shank of its taper."""
-    return lambda s: float(getattr(tang_of(str(s["shank.taper"])), what))
+    return lambda s: float(getattr(shank_end_of(str(s["shank.taper"])), what))
 
 
 def _tang(s: Values) -> float:
-    return tang_of(str(s["shank.taper"])).across if s["shank.end"] == "tang" else 0.0
+    return (
+        shank_end_of(str(s["shank.taper"])).across if s["shank.end"] == "tang" else 0.0
+    )
 
 
 def _draw(s: Values) -> str:
-    """A draw-bar thread that leaves a wall in the shank's small end."""
+    """The taper's standard draw-bar thread, else one that leaves a wall in the shank's
+    small end."""
     if s["shank.end"] != "draw bar" or _tanged(s):
         return "none"
     _, small = _shank(s)
-    return thread_within(0.6 * small, "M16", "M12", "M10", "M8", "M6")
+    usual = shank_end_of(str(s["shank.taper"])).draw
+    ladder = ("M16", "M12", "M10", "M8", "M6", "M5", "M4", "M3")
+    return usual or thread_within(0.6 * small, *ladder)
 
 
 def _draw_depth(s: Values) -> float:
@@ -309,7 +314,7 @@ FAMILY = Family(
              "by its standard", 3, 80, rests=("shank.taper",)),
         Size("tang.round", "round of the tang", _by_standard("diameter"),
              "by its standard", 2, 100, rests=("shank.taper",), at="tail.diameter"),
-        Size("draw.thread", "draw-bar thread", _draw, "leaves a wall", kind=TEXT,
+        Size("draw.thread", "draw-bar thread", _draw, "by its standard", kind=TEXT,
              rests=("shank.taper", "shank.end", "shank.large", "shank.length",
                     "tang.across", "tang.length")),
         Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,

@@ -345,7 +345,7 @@ def _told(
         step.title or _title(step, operation, features, drill, tap),
         step.tool or _tool(operation, first, drill, tap),
         _note(step, drill),
-        step.caution or _caution(operation, first),
+        step.caution or _caution(step, holding.machine, first),
         drill,
         tap,
         step.hold,
@@ -375,12 +375,16 @@ def _note(step: Step, drill: float) -> str:
     return f"{step.note} One after the other: {said} mm.".strip()
 
 
-def _caution(operation: Operation, feature: Feature | None) -> str:
+def _caution(step: Step, machine: str, feature: Feature | None) -> str:
+    if step.tool == BY_HAND:
+        return "A bare tang goes into the hand: no file without its handle."
     hole = hole_of(feature)
     blind = hole.depth is not None if hole else getattr(feature, "pointed", False)
-    if operation.key == "drill" and blind:
+    if step.operation == "drill" and blind and machine == "lathe":
+        return "A drill that grabs turns in the tailstock: seat its taper well."
+    if step.operation == "drill" and blind:
         return "A drill that grabs spins the work: clamp it."
-    return operation.caution
+    return OPERATIONS[step.operation].caution
 
 
 def _is(made: Made, name: str) -> bool:

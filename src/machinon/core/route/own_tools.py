@@ -15,6 +15,7 @@ from machinon.core.piece.turned_features import Bore, Cylinder, Keyway, Screw, S
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.shop.belongings import Belongings, Item
+from machinon.core.sizes.limits import LARGEST, limits_of_size
 from machinon.core.threads.screw_thread import thread_of
 
 SAME = 0.006  # mm: drills of one size, whatever system names them
@@ -42,7 +43,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
     bore = step.cut[0] if step.cut else None
     match bore:
         case Holes(hole=hole) | CrossHoles(hole=hole) if step.operation == "ream":
-            return _own_size("reamer", hole.diameter, shelf, inch)
+            return _own_reamer(hole.diameter, shelf, inch)
         case CrossHoles(hole=hole) if step.operation == "broach":
             return _own_size("broach", hole.square, shelf, inch)
         case Keyway() if bore.inside:
@@ -115,6 +116,22 @@ def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> OwnToo
 
 def _alike(names: list[str]) -> str:
     return f"; measure it, {', '.join(names)} look like it" if names else ""
+
+
+def _own_reamer(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
+    """The reamer of its size, or one whose usual hole, H7, takes it in."""
+    exact = _own_size("reamer", wanted, shelf, inch)
+    under = [item for item in shelf.of_kind("reamer") if item.size < wanted]
+    near = max(under, key=lambda item: item.size, default=None)
+    if exact.item or near is None or not 0 < near.size <= LARGEST:
+        return exact
+    hole = limits_of_size(near.size, "H7")
+    least, most = (length_text(size, 0.001, inch) for size in (hole.lower, hole.upper))
+    if wanted <= hole.upper:
+        return _yours(near, f", H7 leaves {least} to {most}: ream scrap first")
+    if wanted - near.size < ALIKE:
+        return OwnTool(f"{exact.says}; {near.name} leaves up to {most} (H7)")
+    return exact
 
 
 def _own_mill(width: float, shelf: Belongings, inch: bool) -> OwnTool:
