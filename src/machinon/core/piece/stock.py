@@ -54,7 +54,8 @@ class Block(msgspec.Struct, frozen=True, tag="block"):
 
     @property
     def says(self) -> str:
-        return " × ".join(f"{side:g}" for side in self.size)
+        # sawn to tenths at best, and never short
+        return " × ".join(f"{math.ceil(10 * side - 1e-6) / 10:g}" for side in self.size)
 
 
 Stock: TypeAlias = Round | Bar | Block
