@@ -71,6 +71,15 @@ class Turned(unittest.TestCase):
         (line,) = listed("draw-in-spindle", "turn-rear")
         self.assertIn("Nothing more comes off", line.note)
 
+    def test_what_is_parted_off_long_is_told_by_its_length(self):
+        """A length has one side, a diameter two."""
+        made = make(family_of("spacer-sleeve"), {})
+        (told,) = [s for up in route_told(made) for s in up.steps
+                   if s.operation == "part"]  # fmt: skip
+        long = float(work_list(told).lines[0].figures[0].value)
+        self.assertAlmostEqual(long - float(made.sizes["sleeve.length"].value), 1.0)
+        self.assertIn("leave 1 mm", told.title)
+
     def test_a_ball_is_stepped_from_its_neck_and_from_its_tip(self):
         """⌀20 on ⌀12, its neck at the right: √(10² − 6²) = 8 behind its middle. Ridges
         of 0.4 at most: 0.64 of its square in 0.0816 at a time are 8, all of it 13; the
@@ -115,7 +124,8 @@ class Turned(unittest.TestCase):
         outside, groove, *_ = listed("collet-spindle", "thread-nose")
         self.assertEqual(
             figures(outside),
-            {"⌀ now": 38.0, "⌀ after": 31.968, "Passes, about": 3.0,
+            {"⌀ now": 38.0, "⌀ after": 31.968, "Not under": 31.732,
+             "Passes, about": 3.0,
              "Carriage stops at": 16.5},
         )  # fmt: skip
         self.assertEqual(figures(groove), {"⌀ of its floor": 29.86, "Width": 3.0})
@@ -199,6 +209,14 @@ class Blocks(unittest.TestCase):
         self.assertEqual(figures(arm[0]), {"Radius": 9.0})
         corners = {"parts": "corner", "corner1.radius": "5"}
         self.assertEqual(len(listed("plate-block", "mill-corner1", corners)), 4)
+
+    def test_a_slope_is_as_deep_as_it_is_square_to_its_face(self):
+        """Its high edge stands 21.436 over a low end of 5; the block lies aslant by 15°,
+        and the spindle goes square to the slope: 21.436 × cos 15° = 20.706."""
+        lines = listed("sloped-block", "mill-slope", {"block.height": "26.436"})
+        self.assertEqual(lines[1].key, "touch")
+        deepest = float(lines[-1].figures[0].value)
+        self.assertAlmostEqual(deepest, 21.436 * math.cos(math.radians(15)), places=3)
 
     def test_a_window_as_wide_as_its_cutter_is_not_gone_round(self):
         (place, *_) = listed("strap-clamp", "mill-pocket1")

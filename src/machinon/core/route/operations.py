@@ -546,7 +546,9 @@ def _title(
     own = said.removeprefix("the ")
     if own.lower().startswith(operation.verb.lower()):
         said = own[len(operation.verb) :].lstrip()  # not "bore the bore"
-    left = f", leave {_size(2 * step.leaves)} mm" if step.leaves else ""
+    # on a diameter there are two sides, on a length one
+    metal = step.leaves if operation.key in ("part", "face") else 2 * step.leaves
+    left = f", leave {_size(metal)} mm" if metal else ""
     return f"{operation.verb} {said}{left}".strip()
 
 

@@ -411,8 +411,16 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 "The sloping face level: by a sine bar against the fixed jaw, or by a "
                 "protractor and then trued by the indicator along the face.",
             )
-            passes = _passes(slot.block[2] - slot.low, 0.0, "Down at its low end.")
-            return WorkList((place, *passes), answers=(stack,))
+            touch = WorkLine(
+                "touch",
+                "Touch the edge that stands highest, dial to 0",
+                (),
+                "That over its low end: it comes off square to the slope.",
+            )
+            # the spindle goes down square to the slope, not to the base
+            over = slot.block[2] - slot.low
+            passes = _passes(over * math.cos(math.radians(slot.angle)), 0.0)
+            return WorkList((place, touch, *passes), answers=(stack,))
         case SawCuts():
             return WorkList(
                 tuple(

@@ -106,7 +106,9 @@ def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine
     answers.append(answer)
     # the depth of the passes counts from the largest that the thread may be; not of
     # all forms are limits kept
-    wide = float(answer.results.get("external_major_max") or screw.of.major)
+    limits = answer.results
+    wide = float(limits.get("external_major_max") or screw.of.major)
+    least = float(limits.get("external_major_min") or 0.0)
     middle = (screw.start + screw.end) / 2
     now = 2 * step.before.radii(middle)[1]
     lines = []
@@ -116,10 +118,14 @@ def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine
         figures = (
             Shown("⌀ now", now),
             Shown("⌀ after", wide),
+            *([Shown("Not under", least)] if least else []),
             Shown("Passes, about", float(passes), COUNT),
             *_ends(step, screw),
         )
-        note = "The depth of the thread counts from it: measure it."
+        note = (
+            "The depth of the thread counts from this ⌀: what comes out smaller stops "
+            "sooner, by half of it."
+        )
         lines.append(
             WorkLine("outside", "Turn it to the thread's outside", figures, note)
         )
