@@ -277,7 +277,7 @@ def broach_list(step: StepTold, holes: CrossHoles) -> WorkList:
             "Start it square",
             (Shown("Push", f"{float(force['force']) / 1000:.1f} kN", TEXT),),
             "The first teeth by hand, a small square at two sides; oil. A press of "
-            f"{force['press']:.1f} t has a third in hand.",
+            f"{math.ceil(10 * force['press']) / 10:.1f} t has a third in hand.",
         ),
         WorkLine(
             "release",
