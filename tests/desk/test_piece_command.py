@@ -135,7 +135,7 @@ class PieceCommand(unittest.TestCase):
         self.assertAlmostEqual(piece["sizes"]["block.length"]["value"], 101.6)
         _, out, _ = said("plate-block", "block.length=4", "--inch")
         self.assertIn("from 4.118 × 2.480 × 1.299 in", out)
-        self.assertIn("Counterbore 4 holes to ⌀0.5906, 0.3386 deep", out)
+        self.assertIn("Counterbore 4 holes to ⌀0.591, 0.339 deep", out)
 
     def test_a_block_weighs_what_it_is(self):
         """100 × 60 × 30 less nothing, of steel at 7.85: 1.413 kg."""

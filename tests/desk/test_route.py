@@ -241,7 +241,7 @@ class InAnInchShop(WindowCase):
         self.window.swap_units()
         route = self.stage("route")
         route.choose("countersink-thread")
-        self.assertIn("⌀0.5118", route.title.text())
+        self.assertIn("⌀0.512", route.title.text())
         self.assertIn("ft/min", route.cut_speed._unit.text())
         route.choose("drill-thread")
         self.assertIn("10.3 mm", route.title.text())
@@ -251,7 +251,7 @@ class InAnInchShop(WindowCase):
         piece = self.stage("piece")
         items = piece.drawing.drawing().items
         written = " ".join(item.text for item in items if isinstance(item, Text))
-        self.assertIn("⌀0.5118", written)
+        self.assertIn("⌀0.512", written)
         self.job.work_at("mark-thread")  # a nut of 22 mm: its middle at half of it
         self.assertIn("0.4331, ", self.job.lines.lines[0].note)
         with self.assertRaisesRegex(BadInput, "0.0394 in does not work, from 0."):

@@ -8,48 +8,55 @@ threads, screws and drills of metric make.
 import functools
 import re
 
-from machinon.core.quantity import length_text, small_text
+from machinon.core.quantity import length_text, small_range, small_text
 
 SAWN = 0.05  # mm that stock is sawn to, at the closest
+THOU = 0.05  # mm: what is said in tenths of a millimetre is meant to a thou or so
 _N = r"\d+(?:\.\d+)?"
 _KEPT = (
     rf"\b(?:M|Tr|G){_N}(?: × {_N})?"  # a thread or a screw, with its pitch or length
     rf"|[Pp]itch {_N}"  # of a thread
     rf"|{_N}°"
     rf"|\d+ × (?=⌀|M)"  # how many
+    r"|\b(?:socket|bore|slot|groove) \d+(?= under size)"  # which one
 )
 # a drill or cutter is called by its size in the system that it is of
 _TOOL = (
-    r"(?:[Dd]rill(?: of| \d+ holes)?|Drill (?:the [a-z -]+|through),|counterbore|"
-    r"end mill|cutter(?: of)?|pins of|pegs to)"
+    r"(?:[Dd]rill(?: of| \d+ holes)?|Drill [a-z][a-z' -]*(?:\d+)?,|counterbore|"
+    r"end mill(?: of)?|cutter(?: of)?|pins of|pegs to)"
 )
 _DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°)(?: mm)?"  # no dovetail cutter 60°
 _STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
 _ROUND = rf"⌀(?P<round>{_N})(?: × (?P<deep>{_N})(?!°))?"
 _LIST = rf"(?P<list>[-−]?{_N}(?:(?:, | to | and | × )[-−]?{_N})*) mm\b(?!²|³)"
-_MICRONS = rf"(?P<microns>{_N}) µm\b"
+_MICRONS = rf"(?P<microns>{_N}(?: to {_N})?) µm\b"
 _BARE = (
     rf"(?P<bare>{_N})(?= (?:deep|wide|long|high|thick|over|across|under size|"
     rf"at its mouth|from|flush)\b)"
 )
 _CHAMFER = rf"(?P<chamfer>{_N})(?= × {_N}°)"
 _DEEP = rf"(?P<and_deep>(?<= × ){_N}(?= deep))"
-_ALL = re.compile(
-    "|".join((_KEPT, _STAGES, _DRILL, _ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE))
-)
+_RADIUS = rf"(?P<radius>(?<=\bR){_N})"
+_OVER = rf"(?P<over>(?<=\bover ){_N}(?=$))"  # a taper that rises over a length
+_TAPER = rf"(?P<taper>^{_N}(?:/{_N}){{2}}$)"  # large end, small end, length
+_KINDS = (_KEPT, _STAGES, _DRILL, _ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE)
+_ALL = re.compile("|".join((*_KINDS, _RADIUS, _OVER, _TAPER)))
 
 
 # an edit leaves most of what is said as it was
 @functools.lru_cache(maxsize=4096)
-def in_inches(text: str) -> str:
-    """A sentence in millimetres with its lengths in inches.
+def in_inches(text: str, fine: bool = False) -> str:
+    """A sentence in millimetres with its lengths in inches: to a tenth of a thou where
+    it has hundredths, else to a thou.
+
+    fine: to a tenth of a thou always, as for a size that has a band.
 
     >>> in_inches("Turn spigot to ⌀21.996, leave 0.5 mm")
-    'Turn spigot to ⌀0.8660, leave 0.0197 in'
+    'Turn spigot to ⌀0.8660, leave 0.020 in'
     >>> in_inches("Drill 4 holes 6.6 mm, counterbore ⌀11 × 6.4, tap M8 × 1.25")
-    'Drill 4 holes 6.6 mm, counterbore ⌀0.4331 × 0.2520, tap M8 × 1.25'
+    'Drill 4 holes 6.6 mm, counterbore ⌀0.433 × 0.252, tap M8 × 1.25'
     """
-    return _ALL.sub(_said, text)
+    return _ALL.sub(functools.partial(_said, fine), text)
 
 
 def sizes_in_inches(text: str) -> str:
@@ -66,22 +73,32 @@ def sizes_in_inches(text: str) -> str:
     return f"{re.sub(_N, said, text)} in"
 
 
-def _said(found: re.Match[str]) -> str:
+def _said(fine: bool, found: re.Match[str]) -> str:
     parts = found.groupdict()
+    inches = functools.partial(_inches, fine)
+
+    def each(text: str) -> str:
+        return re.sub(_N, lambda match: inches(match.group()), text)
+
     if parts["drill"]:
         return f"{parts['drill']} mm"
     if parts["round"]:
-        deep = f" × {_inches(parts['deep'])}" if parts["deep"] else ""
-        return f"⌀{_inches(parts['round'])}{deep}"
+        deep = f" × {inches(parts['deep'])}" if parts["deep"] else ""
+        return f"⌀{inches(parts['round'])}{deep}"
     if parts["list"]:
-        return f"{re.sub(_N, lambda match: _inches(match.group()), parts['list'])} in"
+        return f"{each(parts['list'])} in"
     if parts["microns"]:
-        return small_text(float(parts["microns"]) / 1000, inch=True)
-    bare = parts["bare"] or parts["chamfer"] or parts["and_deep"]
-    return _inches(bare) if bare else found.group()
+        low, *high = (float(micron) / 1000 for micron in parts["microns"].split(" to "))
+        return small_range(low, high[0], True) if high else small_text(low, True)
+    if parts["taper"]:
+        return each(parts["taper"])
+    names = ("bare", "chamfer", "and_deep", "radius", "over")
+    bare = next((parts[name] for name in names if parts[name]), "")
+    return inches(bare) if bare else found.group()
 
 
-def _inches(millimetres: str) -> str:
-    """The length as finely as it was said, and no coarser than a tenth of a thou."""
-    step = min(10.0 ** -len(millimetres.partition(".")[2]), 0.01)
+def _inches(fine: bool, millimetres: str) -> str:
+    """The length as finely as it was said, and no finer than a tenth of a thou."""
+    places = len(millimetres.partition(".")[2])
+    step = min(10.0**-places, 0.01) if fine or places > 1 else THOU
     return length_text(float(millimetres), step, inch=True, unit=False)

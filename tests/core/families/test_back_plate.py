@@ -89,7 +89,7 @@ class IndexRing(unittest.TestCase):
     def test_it_is_drilled_last_every_so_many_degrees(self):
         made = plate(flange_diameter="145", ring_count="24")
         self.assertEqual(list(steps(made))[-2], "ring")
-        self.assertIn("15.0000°", steps(made)["ring"].note)
+        self.assertIn("Every 15°", steps(made)["ring"].note)
 
 
 class Screws(unittest.TestCase):

@@ -211,10 +211,14 @@ class Blocks(unittest.TestCase):
         self.assertEqual(len(listed("plate-block", "mill-corner1", corners)), 4)
 
     def test_a_slope_is_as_deep_as_it_is_square_to_its_face(self):
-        """Its high edge stands 21.436 over a low end of 5; the block lies aslant by 15°,
+        """Its high edge stands 21.436 over a low end of 5; it lies aslant by 15°,
         and the spindle goes square to the slope: 21.436 × cos 15° = 20.706."""
         lines = listed("sloped-block", "mill-slope", {"block.height": "26.436"})
         self.assertEqual(lines[1].key, "touch")
+        slips = float(lines[0].figures[1].value)
+        self.assertAlmostEqual(slips, 100 * math.sin(math.radians(15)), places=3)
+        (place, *_) = listed("sloped-block", "mill-slope", sine="127")
+        self.assertAlmostEqual(float(place.figures[1].value) / slips, 1.27, places=4)
         deepest = float(lines[-1].figures[0].value)
         self.assertAlmostEqual(deepest, 21.436 * math.cos(math.radians(15)), places=3)
 

@@ -290,7 +290,7 @@ def _ball_checks(s: Values, axis: Axis) -> Iterable[Check]:
             name,
             abs(long - needs) <= OF_BALL,
             f"{begun(spoken(name))} is {long:.2f} long; between what it stands at it "
-            f"is {needs:.2f}.",
+            f"is {needs:.2f} long.",
         )
     if axis.balls and not axis.held:
         yield Check(

@@ -303,8 +303,8 @@ def _ring_holding(s: Values) -> tuple[Holding, ...]:
                 Step(
                     "drill",
                     ("ring",),
-                    note=f"Every {turn:.4f}°; keep the same hand on the crank, and "
-                    "lock it for each hole. Drilled for the plunger that is there: "
+                    note=f"Every {round(turn, 4):g}°; keep the same hand on the crank, "
+                    "and lock it for each hole. Drilled for the plunger that is there: "
                     "Piece compares it with your other plates.",
                     key="ring",
                 ),

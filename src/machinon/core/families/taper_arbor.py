@@ -218,8 +218,11 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("face", ("small_end",)),
                 *draw,
-                Step("centre", ("back_centre",),
-                     note="True to the thread." if draw else ""),
+                Step(
+                    "centre",
+                    ("back_centre",),
+                    note="True to the thread." if draw else "",
+                ),
                 *faced_end(s),
             ),
         ),

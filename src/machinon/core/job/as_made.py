@@ -100,7 +100,7 @@ def proved(plan: Plan) -> Plan:
         lines = [
             line
             if line.key in job.proof.accepted
-            else replace(line, says=in_inches(line.says))
+            else replace(line, says=in_inches(line.says, fine=True))
             for line in lines
         ]
     return replace(

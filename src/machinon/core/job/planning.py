@@ -90,9 +90,9 @@ def _in_inches(plan: Plan) -> Plan:
     fits = (
         replace(
             fit,
-            contradiction=in_inches(fit.contradiction),
-            problem=in_inches(fit.problem),
-            advice=in_inches(fit.advice),
+            contradiction=in_inches(fit.contradiction, fine=True),
+            problem=in_inches(fit.problem, fine=True),
+            advice=in_inches(fit.advice, fine=True),
         )
         for fit in plan.fits
     )
@@ -104,7 +104,7 @@ def _in_inches(plan: Plan) -> Plan:
         ),
         route=route_in_inches(plan.route),
         in_mm={step.key: step for up in plan.route for step in up.steps},
-        problem=in_inches(plan.problem),
+        problem=in_inches(plan.problem, fine=True),
     )
 
 

@@ -76,7 +76,7 @@ class Size(Struct, frozen=True):
         try:
             return self.checked(value)
         except BadInput as error:
-            says = in_inches(error.message) if inch else error.message
+            says = in_inches(error.message, fine=True) if inch else error.message
             raise BadInput(self.key, says) from None
 
     def _word(self, text: str, inch: bool) -> str:

@@ -237,6 +237,11 @@ class StepTold(Struct, frozen=True, dict=True):
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
 
     @property
+    def close(self) -> bool:
+        """Whether it is told to a tenth of a thou: for a band, or by a reamer's own."""
+        return self.banded or self.operation == "ream"
+
+    @property
     def rpm(self) -> float:
         """0 where nothing turns."""
         return float(self.speed["rpm"]) if self.speed else 0.0
@@ -314,7 +319,7 @@ def route_in_inches(route: Iterable[HoldingTold]) -> tuple[HoldingTold, ...]:
     def told(step: StepTold) -> StepTold:
         return replace(
             step,
-            title=in_inches(step.title),
+            title=in_inches(step.title, step.close),
             tool=in_inches(step.tool),
             note=in_inches(step.note),
             caution=in_inches(step.caution),

@@ -116,7 +116,7 @@ class StepActs(DialActs):
         at = Machines(self.lathe, self._divider, tuple(item.size for item in held))
         told = self.plan.in_mm.get(step.key, step)
         found = work_list(told, at, self.job.work.ways)
-        return lines_in_inches(found) if self.inch else found
+        return lines_in_inches(found, told.close) if self.inch else found
 
     @property
     def lines_done(self) -> tuple[str, ...]:

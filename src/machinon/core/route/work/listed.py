@@ -59,8 +59,11 @@ def work_list(
     return WorkList((WorkLine("whole", step.title, (), step.note),))
 
 
-def lines_in_inches(found: WorkList) -> WorkList:
-    """Lines whose words speak of inches; their figures are shown in either unit."""
+def lines_in_inches(found: WorkList, fine: bool = False) -> WorkList:
+    """Lines whose words speak of inches; their figures are shown in either unit.
+
+    fine: of a step whose sizes are told to a tenth of a thou.
+    """
 
     def figure(shown: Shown) -> Shown:
         value = in_inches(shown.value) if isinstance(shown.value, str) else shown.value
@@ -69,7 +72,7 @@ def lines_in_inches(found: WorkList) -> WorkList:
     def line(line: WorkLine) -> WorkLine:
         return replace(
             line,
-            head=in_inches(line.head),
+            head=in_inches(line.head, fine),
             figures=tuple(map(figure, line.figures)),
             note=in_inches(line.note),
             asks=(line.asks[0], in_inches(line.asks[1])),
@@ -114,7 +117,7 @@ def _of_feature(
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":
             return drilled_list(step, feature)
     if step.operation in ("mill", "saw"):
-        return sunk_list(step)
+        return sunk_list(step, ways)
     if step.operation == "grind":
         return ground_list(step)
     if step.operation in ("turn", "bore", "face", "groove"):

@@ -44,6 +44,12 @@ PINS = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 16.0, 20.0)  # mm, as dowels c
 PIN_SHARE = 0.8  # of the largest pin that sits in the corner
 ARC = 3.0  # mm: shorter than this it is a piece of a round corner
 SHAPED = 0.1  # mm a pass of a keyway that is pulled through a bore
+SINE_BARS = (
+    ("100", "a hundred millimetres long"),
+    ("200", "two hundred millimetres long"),
+    ("127", "five inches long"),
+    ("254", "ten inches long"),
+)
 SLIM_TEETH = "The dovetail cutter has slim teeth: leave it nothing but the flanks."
 
 
@@ -251,7 +257,7 @@ def _tee_lines(slot: TeeSlot) -> tuple[WorkLine, ...]:
     )
 
 
-def sunk_list(step: StepTold) -> WorkList | None:
+def sunk_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
     """The lines for milling into a face or an edge; None where no numbers are known."""
     slot = step.cut[0] if step.cut else None
     match slot:
@@ -400,27 +406,7 @@ def sunk_list(step: StepTold) -> WorkList | None:
         case Outline():
             return _along(slot)
         case Slope():
-            stack = reckon("sine", {"angle": slot.angle, "length": 100.0})
-            place = WorkLine(
-                "place",
-                "Set it aslant in the vise",
-                (
-                    Shown("Angle", slot.angle, ANGLE),
-                    Shown("Slips under a sine bar of 100", stack["stack"], step=0.001),
-                ),
-                "The sloping face level: by a sine bar against the fixed jaw, or by a "
-                "protractor and then trued by the indicator along the face.",
-            )
-            touch = WorkLine(
-                "touch",
-                "Touch the edge that stands highest, dial to 0",
-                (),
-                "That over its low end: it comes off square to the slope.",
-            )
-            # the spindle goes down square to the slope, not to the base
-            over = slot.block[2] - slot.low
-            passes = _passes(over * math.cos(math.radians(slot.angle)), 0.0)
-            return WorkList((place, touch, *passes), answers=(stack,))
+            return _aslant(slot, ways)
         case SawCuts():
             return WorkList(
                 tuple(
@@ -438,6 +424,32 @@ def sunk_list(step: StepTold) -> WorkList | None:
                 )
             )
     return None
+
+
+def _aslant(slope: Slope, ways: Mapping[str, str]) -> WorkList:
+    """A slope: set level by a sine bar, then down to its low end."""
+    bar = way("sine", "Sine bar", SINE_BARS, ways)
+    stack = reckon("sine", {"angle": slope.angle, "length": float(bar.chosen)})
+    place = WorkLine(
+        "place",
+        "Set it aslant in the vise",
+        (
+            Shown("Angle", slope.angle, ANGLE),
+            Shown("Slips under the sine bar", stack["stack"], step=0.001),
+        ),
+        "The sloping face level: by a sine bar against the fixed jaw, or by a "
+        "protractor and then trued by the indicator along the face.",
+    )
+    touch = WorkLine(
+        "touch",
+        "Touch the edge that stands highest, dial to 0",
+        (),
+        "That over its low end: it comes off square to the slope.",
+    )
+    # the spindle goes down square to the slope, not to the base
+    over = slope.block[2] - slope.low
+    passes = _passes(over * math.cos(math.radians(slope.angle)), 0.0)
+    return WorkList((place, touch, *passes), (bar,), (stack,))
 
 
 def _along(outline: Outline) -> WorkList:

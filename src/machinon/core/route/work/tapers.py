@@ -40,7 +40,7 @@ def taper_list(
     """A taper: set, proved by its own two diameters, blued, and brought to depth."""
     small, large = sorted((feature.start_diameter, feature.end_diameter))
     long = feature.end - feature.start
-    taper = f"{large:g}/{small:g}/{long:g}"
+    taper = "/".join(f"{round(size, 3):g}" for size in (large, small, long))
     inside = isinstance(feature, TaperBore)
     asked: list[Way] = []
     method = "compound"
