@@ -147,6 +147,59 @@ class Forms(unittest.TestCase):
             self.assertAlmostEqual(by_face["leg"], 3)
             self.assertAlmostEqual(by_depth["leg"], 3)
 
+    def test_an_arc_is_the_same_from_any_two_of_its_parts(self):
+        """Found again from each pair; its length is that of a fine chain of chords."""
+        parts = ("radius", "chord", "height", "angle")
+        for radius, angle in ((50, 30), (12.5, 120), (80, 4)):
+            whole = reckon("arc", {"radius": radius, "angle": angle})
+            for pair in itertools.combinations(parts, 2):
+                again = reckon("arc", {part: whole[part] for part in pair})
+                for part in (*parts, "length"):
+                    self.assertAlmostEqual(again[part], whole[part], places=6)
+            steps = 2000
+            link = 2 * radius * math.sin(math.radians(angle / steps / 2))
+            self.assertAlmostEqual(whole["length"], steps * link, places=5)
+        more = reckon("arc", {"radius": 10, "height": 15})
+        self.assertAlmostEqual(more["angle"], 240)
+        with self.assertRaises(BadInput):
+            reckon("arc", {"radius": 10, "chord": 20.1})
+
+    def test_a_round_in_a_vee_touches_both_flanks(self):
+        """A flank is as far from its axis as it is thick; and twice that thick its top
+        stands higher by as much as the rise tells."""
+        for diameter, angle in ((20, 90), (33, 60), (8, 120)):
+            lies = reckon("vee", {"diameter": diameter, "angle": angle, "mouth": 80})
+            half = math.radians(angle / 2)
+            self.assertAlmostEqual(lies["axis"] * math.sin(half), diameter / 2)
+            up = 40 / math.tan(half) - lies["touches"]
+            self.assertAlmostEqual(lies["apart"] / 2, up * math.tan(half))
+            to_axis = math.hypot(lies["apart"] / 2, lies["axis"] - up)
+            self.assertAlmostEqual(to_axis, diameter / 2)
+            thicker = reckon("vee", {"diameter": 2 * diameter, "angle": angle})
+            self.assertAlmostEqual(
+                thicker["top"] - lies["top"], diameter * lies["rise"]
+            )
+        with self.assertRaises(BadInput):
+            reckon("vee", {"diameter": 60, "mouth": 30})
+
+    def test_pieces_from_a_bar_make_the_strip_they_are_sawn_from(self):
+        """As long as the strip of so many it gives so many, a hair shorter one less."""
+        for count, length, kerf in ((8, 24, 1.5), (3, 40, 2), (26, 35, 3)):
+            asked = {"length": length, "kerf": kerf, "clean_up": 0.5}
+            # both ends of a strip are sawn as well, and cleaned up
+            bar = reckon("strip-length", {**asked, "pieces": count, "ends": 0.5})
+            found = reckon("pieces", {**asked, "bar": bar["strip"]})
+            self.assertEqual((found["pieces"], round(found["left"], 9)), (count, 0))
+            shorter = reckon("pieces", {**asked, "bar": bar["strip"] - 0.01})
+            self.assertEqual(shorter["pieces"], count - 1)
+            held = reckon("pieces", {**asked, "bar": bar["strip"], "held": 1})
+            self.assertEqual(held["pieces"], count - 1, "the last is cut off as well")
+
+    def test_the_speed_that_is_told_for_a_diameter_has_the_surface_speed_asked(self):
+        told = reckon("speeds", {"material": "brass", "diameter": 40})
+        again = reckon("surface-speed", {"diameter": 40, "rpm": told["rpm_ideal"]})
+        self.assertAlmostEqual(again["surface_speed"], told["surface_speed"])
+
     def test_a_ball_sits_as_deep_as_the_arc_of_its_rim(self):
         seat = reckon("detent", {"ball": 6, "land_diameter": 4})
         arc = reckon("arc-chord", {"height": seat["depth"], "chord": 4})

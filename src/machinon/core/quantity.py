@@ -641,9 +641,9 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{plain(value, 1)} %"
     if kind is ROTATION:
         return f"{value:.0f} rpm"
-    if kind in (DURATION, FACTOR):
-        return rough_text(value, kind)
     if inch and kind.inch_unit:
         return other_text(value, kind)
+    if kind in (DURATION, FACTOR, SURFACE_SPEED):
+        return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

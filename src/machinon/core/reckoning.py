@@ -67,6 +67,7 @@ SUBJECTS = (
     "setting_out.square_hole",
     "setting_out.pipe_joint",
     "setting_out.arc_points",
+    "setting_out.arcs_and_vees",
     "setting_out.ball_turning",
     "setting_out.gauge_stack",
     "setting_out.bolt_circle",

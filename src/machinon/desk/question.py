@@ -19,7 +19,10 @@ ONE_OF: dict[str, tuple[tuple[str, ...], ...]] = {
     "thread-identify": (("measured_major", "measured_minor"), ("pitch", "tpi")),
 }
 # of which two are given: the last two typed count
-TWO_OF = {"triangle": ("side", "rise", "slope", "angle")}
+TWO_OF = {
+    "arc": ("radius", "chord", "height", "angle"),
+    "triangle": ("side", "rise", "slope", "angle"),
+}
 # what a choice asks instead of what another one asked, to begin with; mm
 ASKS: dict[tuple[str, str], dict[str, dict[str, float]]] = {
     ("mass", "shape"): {

@@ -240,6 +240,20 @@ class Said:
         least.used = True
         return least.text
 
+    def listed(self, *words: str) -> list[int]:
+        """The whole numbers behind a word, at least two: `plates 15 16 17`, `wheels 20
+        to 65 by 5 and 127`."""
+        plain = set(map(_plain, words))
+        for at, word in enumerate(self.parts):
+            if word.word not in plain:
+                continue
+            found, run = _run_of_numbers(self.parts[at + 1 :])
+            if len(found) > 1:
+                for part in (word, *run):
+                    part.used = True
+                return found
+        return []
+
     def touches(self, *words: str) -> bool:
         """Whether a figure stands right before or behind one of these words."""
         plain = set(map(_plain, words))
@@ -260,6 +274,23 @@ class Said:
     @property
     def words_used(self) -> int:
         return sum(part.used and part.kind == "word" for part in self.parts)
+
+
+def _run_of_numbers(parts: list[SaidPart]) -> tuple[list[int], list[SaidPart]]:
+    """The whole numbers that parts begin with, and the parts that say them."""
+    found, run, by = list[int](), list[SaidPart](), False
+    for part in parts:
+        if part.kind == "number" and part.text.isdigit():
+            if by and len(found) > 1:  # 20 to 65 by 5
+                first, last = found[-2:]
+                found[-2:] = range(first, last + 1, max(int(part.text), 1))
+            else:
+                found.append(int(part.text))
+        elif part.text.lower() not in ("and", "to", "by"):
+            break
+        by = part.text.lower() == "by"
+        run.append(part)
+    return found, run
 
 
 def _beside(
@@ -302,6 +333,10 @@ def _materials() -> re.Pattern[str]:
 _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), meant)
     for pattern, meant in (
+        (r"(\d)\s*millimet(?:re|er)s?\b", r"\1 mm"),
+        (r"(\d)\s*centimet(?:re|er)s?\b", r"\1 cm"),
+        (r"(\d)\s*met(?:re|er)s?\b(?!\s*(?:/|per|a\b))", r"\1 m"),
+        (r"(\d)\s*(?:foot|feet)\b", r"\1 ft"),
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
@@ -318,6 +353,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bfly[\s-]+cut(?:ter|ting)?\b", "flycut"),
         (r"\b(taper\s+pin)\s+(?:number|no\.?)\s+(\d+)\b", r"\1 #\2"),
         (r"\bhow\s+long\s+(?:to|does|will)\b", "time"),
+        (r"\b(\d+)\s*to\s*1(?=\s+(?:worm|head|dividing|table))", r"\1:1"),
         (
             r"\b(\d+)\s*(?:deg(?:rees?)?|°)\s*(\d+)\s*(?:min(?:utes?)?\b|['′])",
             r"\1d\2m",

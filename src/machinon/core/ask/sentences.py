@@ -171,9 +171,10 @@ def _dividing(t: _Teller) -> str:
     first = settings[0]
     turns = int(first["turns"])
     whole = f"{turns} turn{'s' if turns != 1 else ''}" if turns else ""
+    holes = int(first["holes"])
     part = (
-        f"{first['holes']} holes on the {first['circle']} circle"
-        if first["holes"]
+        f"{holes} hole{'s' if holes != 1 else ''} on the {first['circle']} circle"
+        if holes
         else ""
     )
     said = " and ".join(words for words in (whole, part) if words) + " for each"
@@ -461,7 +462,26 @@ TELLINGS: Mapping[str, Telling] = {
         + " + ".join(t.size(float(piece)).split()[0] for piece in t["pieces"])
         + f": {t.size('total')}"
     ),
+    "arc": lambda t: (
+        f"Radius {t.both('radius')}, {t.size('chord')} from end to end, "
+        f"{t.size('height')} high, {t.angle('angle')}: {t.size('length')} along it"
+    ),
+    "vee": lambda t: (
+        f"Its axis is {t.both('axis')} over the vee's bottom, its top {t.size('top')}"
+    ),
+    "runout": lambda t: (
+        f"It runs out {t.size('tir')}: {t.size('eccentricity')} off the middle, "
+        f"{t.size('ovality')} out of round"
+    ),
+    "centring": lambda t: (
+        f"Off the middle by {t.size('offset')}, high at {t['direction']:.0f}°; "
+        f"it runs out {t.size('tir')}"
+    ),
+    "pieces": lambda t: f"{t['pieces']:.0f} pieces, {t.both('left', 0.1)} left",
     "speeds": _speed,
+    "surface-speed": lambda t: "{:.0f} {} at its outside".format(
+        *surface_speed_in(t["surface_speed"], t.inch)
+    ),
     "strip-length": lambda t: (
         f"Saw off {t.both('strip', 0.1)}; the pieces are {t.size('pitch')} apart"
     ),

@@ -173,3 +173,26 @@ def feed_text(answer: Answer, inch: bool = False) -> str:
         return ""
     each = "tooth" if said["operation"] in PER_TOOTH and said["teeth"] == 1 else "turn"
     return f"feed {length_text(feed, 0.01, inch)} a {each}"
+
+
+@reckoning(
+    "surface-speed",
+    group="Cutting",
+    title="Surface speed of what turns",
+    usual={"diameter": 75, "rpm": 400},
+    inputs=(
+        Input("diameter", LENGTH, "that turns: work or cutter", above=0),
+        Input("rpm", ROTATION, "that it turns at", above=0),
+    ),
+    results=(Result("surface_speed", SURFACE_SPEED, "at its outside"),),
+    sources=("v = π d n / 1000",),
+)
+def _surface_speed(trail: Trail, diameter: float, rpm: float) -> dict[str, Any]:
+    return {
+        "surface_speed": trail.step(
+            "Surface speed",
+            f"π × {diameter:g} × {rpm:g} / 1000",
+            math.pi * diameter * rpm / 1000,
+            SURFACE_SPEED,
+        )
+    }

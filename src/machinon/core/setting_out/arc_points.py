@@ -80,11 +80,9 @@ def _arc_points(
         radius + cutter / 2 if outside else radius - cutter / 2,
     )
     most = math.degrees(_step(radius, cutter, outside, min(ridge, radius / 2)))
+    if span > (MOST - 1) * most:
+        raise BadInput("ridge", f"That takes more than {MOST} places: allow more.")
     gaps = math.ceil(span / most - 1e-9)
-    if gaps >= MOST:
-        raise BadInput(
-            "ridge", f"That takes {gaps + 1} places; up to {MOST} are. Allow more."
-        )
     step = trail.step("From place to place", f"{span:g}° / {gaps}", span / gaps, ANGLE)
     left = trail.step(
         "Ridge between two",

@@ -53,7 +53,8 @@ def _ball_turning(
     # a step's corner stands as far over the ball as the squares of its ends differ
     most = (1 + ridge / radius) ** 2 - 1
     behind = 1 - (neck / ball) ** 2 if neck else 0.0
-    before, after = math.ceil(1 / most - 1e-9), math.ceil(behind / most - 1e-9)
+    before = max(math.ceil(1 / most - 1e-9), 1)
+    after = math.ceil(behind / most - 1e-9)
     if before + after > MOST:
         raise BadInput(
             "ridge", f"That takes {before + after} steps; up to {MOST} are. Allow more."

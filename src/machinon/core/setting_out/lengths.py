@@ -67,6 +67,47 @@ def _strip(
 
 
 @reckoning(
+    "pieces",
+    group="Cutting",
+    title="How many pieces come from a bar",
+    usual={"bar": 1000, "length": 35, "kerf": 3, "clean_up": 0.5},
+    inputs=(
+        Input("bar", LENGTH, "that is there", above=0),
+        Input("length", LENGTH, "of a piece, finished", above=0),
+        Input("kerf", LENGTH, "what the saw or parting tool takes", low=0, high=50),
+        Input("clean_up", LENGTH, "on each face of a piece", 0.0, low=0, high=50),
+        Input("held", LENGTH, "that stays in the chuck at the end", 0.0, low=0),
+    ),
+    results=(
+        Result("pieces", COUNT, "that come from it"),
+        Result("left", LENGTH, "of the bar"),
+        Result("each", LENGTH, "of the bar for a piece, its cut and all"),
+    ),
+    sources=("whole pieces with their clean-up and cuts; the last may be the rest",),
+)
+def _pieces(
+    trail: Trail, bar: float, length: float, kerf: float, clean_up: float, held: float
+) -> dict[str, Any]:
+    sawn = length + 2 * clean_up
+    each = trail.step(
+        "A piece", f"{length:g} + 2 × {clean_up:g} + {kerf:g}", sawn + kerf
+    )
+    room = bar - held
+    # where nothing is held the last piece is what is left, without a cut
+    spare = kerf if held == 0 else 0.0
+    count = math.floor((room + spare) / each + 1e-9)
+    if count < 1:
+        need = held + sawn + (kerf if held else 0.0)
+        raise BadInput("bar", f"From {need:g} mm: one piece needs as much.")
+    said = f"({bar:g} − {held:g}{f' + {kerf:g}' if spare else ''}) / {each:g}"
+    trail.step("Pieces", f"{said}, rounded down", float(count), COUNT)
+    cuts = count - 1 if room - count * sawn - (count - 1) * kerf < kerf else count
+    left = bar - count * sawn - cuts * kerf
+    trail.step("Left", f"{bar:g} − {count} × {sawn:g} − {cuts} × {kerf:g}", left)
+    return {"pieces": count, "left": left, "each": each}
+
+
+@reckoning(
     "drill-depth",
     group="Threads",
     title="How deep to drill for a blind thread",

@@ -175,6 +175,23 @@ def rotating_limit(s: Sketch) -> None:
     s.note("the maker's limit comes first", (x, s.p(0, r)[1] - 1.4 * s.size))
 
 
+def surface_speed(s: Sketch) -> None:
+    r = s.v("diameter") / 2
+    s.frame(-r, -r, r, r, (8, 5))
+    s.circle(0, 0, r, "outline", "panel")
+    s.cross(0, 0, r * 1.1)
+    s.arc(0, 0, r * 1.12, 30, 80, "measured", 2.0)
+    ahead, tip = (
+        s.p(1.12 * r * math.cos(math.radians(a)), 1.12 * r * math.sin(math.radians(a)))
+        for a in (72, 80)
+    )
+    s.board.arrow(tip, ahead, "measured")
+    x, y = s.p(0, 0)
+    s.ask("rpm", (x, y - 2.4 * s.size))
+    s.ask("diameter", (x, y + 3.4 * s.size))
+    s.tell("surface_speed", (s.p(r, 0)[0], s.p(0, r)[1]), "at its outside", "left")
+
+
 def lever(s: Sketch) -> None:
     arm = s.v("arm")
     s.frame(-arm * 0.2, -arm * 0.3, arm * 1.1, arm * 0.35, (7, 4))
@@ -235,5 +252,6 @@ PICTURES = {
     "boring-bar": boring_bar,
     "grinding-allowance": grinding_allowance,
     "rotating-limit": rotating_limit,
+    "surface-speed": surface_speed,
     "lever": lever,
 }

@@ -475,6 +475,50 @@ def arc_chord(s: Sketch) -> None:
     s.tell("radius", (s.p(-chord * 0.5, 0)[0], s.p(0, high)[1]), "radius", "right")
 
 
+def arc(s: Sketch) -> None:
+    r, half = s.r("radius"), s.r("angle") / 2
+    wide = r * (1.0 if half > 90 else math.sin(math.radians(half)))
+    low = min(0.0, r * math.cos(math.radians(half)))
+    s.frame(-wide, low, wide, r, (9, 3.6))
+    s.arc(0, 0, r, 90 - half, 90 + half)
+    turn = math.radians(half)
+    x, y = r * math.sin(turn), r * math.cos(turn)
+    for end in (-x, x):
+        s.line((0, 0), (end, y), "thin", 1.0)
+    s.line((-x, y), (x, y), "thin", 1.2)
+    s.line((0, y), (0, r), "centre", 1.0)
+    s.put("radius", s.p(x * 0.5, y * 0.5), "radius", "left")
+    s.put("angle", s.p(0, r * 0.12 if half < 90 else -r * 0.2), "angle")
+    s.put("chord", s.p(-x * 0.5, y), "chord")
+    s.put("height", s.p(0, (y + r) / 2), "height", "left")
+    s.tell("length", (s.p(0, 0)[0], s.p(0, r)[1] - 1.2 * s.size), "along it")
+
+
+def vee(s: Sketch) -> None:
+    d, half = s.v("diameter"), math.radians(s.v("angle", 90) / 2)
+    axis, top = s.r("axis"), s.r("top")
+    deep = s.v("mouth", 2.4 * s.r("apart")) / (2 * math.tan(half))
+    wide = deep * math.tan(half)
+    out = wide + 0.5 * d
+    s.frame(-out, -0.4 * d, out, max(top, deep), (9, 3))
+    s.shape(
+        [(-out, deep), (-wide, deep), (0, 0), (wide, deep), (out, deep),
+         (out, -0.4 * d), (-out, -0.4 * d)],
+        hatch=True,
+    )  # fmt: skip
+    s.circle(0, axis, d / 2, "measured", "ground")
+    s.cross(0, axis, 0.6 * d)
+    s.ask("diameter", s.p(0, axis + 0.22 * d))
+    left, right = s.p(-out, 0)[0] - s.size, s.p(out, 0)[0] + s.size
+    s.put("axis", (left, s.p(0, axis)[1]), "its axis", "right")
+    s.put("top", (left, s.p(0, top)[1]), "its top", "right")
+    s.tell("apart", (left, s.p(0, 0)[1]), "lines apart", "right")
+    s.put("angle", s.p(0, -0.2 * d), "angle")
+    s.tell("stands_out", (right, s.p(0, top)[1]), "over the vee", "left")
+    s.tell("touches", (right, s.p(0, axis * 0.55)[1]), "touches below", "left")
+    s.tell("rise", (right, s.p(0, 0)[1]), "rise for 1 more", "left")
+
+
 def taper_balls(s: Sketch) -> None:
     small, large = s.v("small"), s.v("large")
     at_small = -s.v("depth_small") - small / 2
@@ -535,6 +579,8 @@ PICTURES = {
     "bolt-room": bolt_room,
     "reading-less": reading_less,
     "arc-chord": arc_chord,
+    "arc": arc,
+    "vee": vee,
     "taper-balls": taper_balls,
     "throw-angle": throw_angle,
 }

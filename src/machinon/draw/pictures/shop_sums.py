@@ -158,6 +158,22 @@ def strip_length(s: Sketch) -> None:
     s.ask("pieces", (s.p(strip / 2, 0)[0], s.p(0, 0)[1]), "pieces")
 
 
+def pieces(s: Sketch) -> None:
+    bar, each, kerf = s.v("bar"), s.r("each", s.v("length")), s.v("kerf")
+    count, held = int(s.r("pieces")), s.v("held")
+    tall = bar * 0.07
+    s.frame(0, -tall, bar, tall, (4, 5))
+    s.box(0, -tall, bar, tall, hatch=False)
+    for i in range(min(count, 60)):
+        s.box(i * each, -tall, (i + 1) * each - kerf, tall, hatch=True)
+    if held:
+        s.line((bar - held, -tall), (bar - held, tall), "thin", 1.0)
+    s.across("bar", (0, tall), (bar, tall), 3.6)
+    s.across("length", (0, -tall), (each - kerf, -tall), -1.6)
+    s.tell("pieces", (s.p(bar / 2, 0)[0], s.p(0, 0)[1]))
+    s.tell("left", (s.p(bar, 0)[0], s.p(0, -tall)[1] + 4.4 * s.size), "left", "right")
+
+
 def drill_depth(s: Sketch) -> None:
     full, tip, thread = s.r("full_depth"), s.r("tip_depth"), s.v("thread_depth")
     r = max(s.v("drill") / 2, full * 0.12)
@@ -473,6 +489,7 @@ PICTURES = {
     "elongation": elongation,
     "triangle": triangle,
     "strip-length": strip_length,
+    "pieces": pieces,
     "drill-depth": drill_depth,
     "screw-length": screw_length,
     "length-chain": length_chain,

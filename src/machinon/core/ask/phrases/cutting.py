@@ -11,6 +11,7 @@ from machinon.core.threads.screw_thread import thread_of
 phrase = Phrases()
 
 _BARE = ("number",)
+POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
     "drill",
@@ -134,6 +135,30 @@ def _saw_slot(s: Said) -> Inputs | None:
     return {"saw": saw, "width": width, "depth": depth}
 
 
+@phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
+def _pieces(s: Said) -> Inputs | None:
+    if not s.has("piece") or not s.has("many", "from"):
+        return None
+    kerf, bar = s.near("kerf", "saw"), s.near("bar", "strip", "stock")
+    long = s.near("length")
+    bar, long, kerf = s.alike(bar or s.size(), long or s.size(), kerf or s.size())
+    s.has("many", "from", "bar", "strip", "stock", "with", "each", "cut", "get")
+    if not (bar and long and kerf):
+        return None
+    bar, long = sorted((bar, long), key=s.mm, reverse=True)
+    return {"bar": bar, "length": long, "kerf": kerf}
+
+
+@phrase("surface-speed", "surface speed of 75 at 400 rpm")
+def _surface_speed(s: Said) -> Inputs | None:
+    rpm = s.take("rpm")
+    if not rpm or not s.has("surface", "speed"):
+        return None
+    diameter = s.near("diameter") or s.size()
+    s.has("cutting", "turning", "turn", "at", "bar", "work")
+    return {"diameter": diameter, "rpm": rpm} if diameter else None
+
+
 @phrase("lever", "lever 200 N at 250")
 def _lever(s: Said) -> Inputs | None:
     if not s.has("lever", "torque", "spanner", "handle"):
@@ -231,16 +256,23 @@ def _cutting_time(s: Said) -> Inputs | None:
         return None
     rpm, diameter = s.take("rpm"), s.near("diameter")
     feed = s.near("feed", kinds=("number", "size"))
-    length = s.near("length", "over") or s.size()
+    length = s.near("length", "over", "depth")
+    drill = s.near("drill")
+    length = length or s.size()
     passes = s.near("pass", kinds=_BARE) or "1"
     metal = s.take("material")
-    s.has("cutting", "cut", "turn", "pass", "bar", "for")
+    s.has("cutting", "cut", "turn", "pass", "bar", "for", "drill")
     if not length or not (rpm or (diameter and metal)):
         return None
     if feed and s.in_inches(feed):
         feed = f"{s.mm(feed) / INCH:g}in/rev"
     given: Inputs = {"length": length}
-    named = (("rpm", rpm), ("feed", feed), ("diameter", diameter))
+    # a drill's point goes through as well
+    point = f"{s.mm(drill) * POINT + 2:.4g}mm" if drill else ""
+    named = (
+        *(("rpm", rpm), ("feed", feed), ("approach", point)),
+        ("diameter", diameter or drill),
+    )
     given |= {key: value for key, value in (*named, ("passes", passes)) if value}
     return {**given, "material": metal} if metal else given
 

@@ -96,12 +96,14 @@ def _dividing(s: Said) -> Inputs | None:
     if not (s.has("divide", "index", "indexing") or ratio):
         return None
     worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
+    plates = s.listed("plate", "circle")
     angle = s.take("angle")
     count = "" if angle else s.count("divide")
     s.has("worm", "head", "rotary", "table", "plate", "hole")
     if not angle and not count:
         return None
     given: Inputs = {"angle": angle} if angle else {"divisions": count}
+    given |= {"plates": plates} if plates else {}
     return {**given, "worm": worm} if worm else given
 
 

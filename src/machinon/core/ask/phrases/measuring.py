@@ -5,6 +5,8 @@ from machinon.core.ask.said import Said
 
 phrase = Phrases()
 
+TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something else
+
 
 @phrase("dovetail", "dovetail 60 deg 10mm pins 40 wide")
 def _dovetail(s: Said) -> Inputs | None:
@@ -163,6 +165,55 @@ def _arc(s: Said) -> Inputs | None:
     s.has("radius", "arc", "height")
     height = height or s.size()
     return {"chord": chord, "height": height} if chord and height else None
+
+
+@phrase("arc", "arc of 30 degrees radius 50")
+def _arc_of_radius(s: Said) -> Inputs | None:
+    if not s.has("arc", "chord", "sagitta") or s.has("hole", "circle", "cutter"):
+        return None
+    radius, angle = s.near("radius"), s.take("angle")
+    if not radius:
+        return None
+    chord = s.near("chord")
+    height = s.near("height", "rise")
+    s.has("length", "arc", "height", "long")
+    parts = {"angle": angle, "chord": chord, "height": height}
+    given = {key: said for key, said in parts.items() if said}
+    return {"radius": radius, **given} if len(given) == 1 else None
+
+
+@phrase("vee", "20 round in a vee")
+def _vee(s: Said) -> Inputs | None:
+    if not s.has("vee") or s.has("difference"):
+        return None
+    angle, mouth = s.take("angle"), s.near("mouth", "width")
+    diameter = s.near("round", "bar", "rod", "diameter") or s.size()
+    s.has("block", "height", "in", "round", "bar", "rod", "lie", "stand", "high")
+    if not diameter:
+        return None
+    parts = {"diameter": diameter, "angle": angle, "mouth": mouth}
+    return {key: said for key, said in parts.items() if said}
+
+
+@phrase("runout", "runout 0 0.03 0.05 0.02")
+def _runout(s: Said) -> Inputs | None:
+    return _readings(s) if s.has("runout", "run-out", "tir", "wobble") else None
+
+
+@phrase("centring", "four jaw 0.10 0.25 0.30 0.15")
+def _centring(s: Said) -> Inputs | None:
+    return _readings(s) if s.has("jaw", "centring", "clock") else None
+
+
+def _readings(s: Said) -> Inputs | None:
+    """Readings round one turn, three at least; none that no indicator has."""
+    said = []
+    while reading := s.size():
+        said.append(reading)
+    s.has("reading", "indicator", "dial", "four", "chuck", "of")
+    read = [s.mm(reading) for reading in said]
+    sound = len(said) > 2 and max(read) - min(read) < TRAVEL
+    return {"readings": said} if sound else None
 
 
 @phrase("gauge-stack", "slips for 41.275")

@@ -46,7 +46,7 @@ def _over(s: Said) -> Inputs | None:
 
 @phrase("taper-angle", "taper 25 to 20 over 50")
 def _from_ends(s: Said) -> Inputs | None:
-    if not s.has("taper", "cone"):
+    if not s.has("taper", "cone", "compound", "topslide"):
         return None
     length = s.near("over", "length")
     length, first, other = s.alike(length, s.size(), s.size())
@@ -83,5 +83,5 @@ def _taper(s: Said) -> Inputs | None:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "drawbar", "collet", "diameter")
-    s.has("slope", "gradient", "ratio")
+    s.has("slope", "gradient", "ratio", "per", "foot")
     return {"name": taper}

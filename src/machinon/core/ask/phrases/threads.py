@@ -194,6 +194,7 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
+    wheels = s.listed("wheel", "gear")
     lead = _lead(s)
     asked = s.has("gear", "wheel", "change", "train")
     if not (lead or asked) or s.has("half", "half-nut", "dial"):
@@ -207,6 +208,7 @@ def _gears(s: Said) -> Inputs | None:
         lead = s.near("screw", kinds=("size", "number", "tpi")).replace(" ", "")
     s.has("pitch", "thread", "cut", "lathe")
     given: Inputs = {"leadscrew": lead} if lead else {}
+    given |= {"gears": wheels} if wheels else {}
     if tpi:
         return {"tpi": tpi, **given}
     return {"pitch": pitch, **given}
