@@ -101,6 +101,7 @@ STRESS = Kind(
     limit=1e6,
     least=1e-3,
 )
+POUND = 0.45359237  # kg
 MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
 VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
 TORQUE = Kind("torque", "N·m", {"nm": 1.0}, "25", limit=1e9)
@@ -605,6 +606,8 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{round(value / 4.4482216):d} lbf"
     if kind is TORQUE:
         return f"{value / 1.3558179:.3g} lbf·ft"
+    if kind is MASS:
+        return f"{round(value / POUND, 2):g} lb"
     if kind is TEMPERATURE:
         return f"{value * 1.8 + 32:.0f} °F"
     if kind is SURFACE_SPEED:

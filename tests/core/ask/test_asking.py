@@ -395,6 +395,19 @@ class WhatOneWouldSay(unittest.TestCase):
         self.assertEqual(told.answer["drill_size"], 6.8)
         self.assertEqual(told.unused, ("banana",))
 
+    def test_an_inch_shop_hears_pounds_first(self):
+        """2 in round by 10: 0.2836 lb an inch³ × 31.42; 40 lbf at a foot."""
+        for said, begins in (
+            ("weight of 2 inch round steel 10 inches", "8.91 lb (4.04 kg)"),
+            ("lever 40 lb at 12 inch", "Torque 40 lbf·ft (54.2 N·m)"),
+            ("heat to shrink 3 inch ring .004", "Heat the hub to 379 °F (193 °C)"),
+            ("dovetail 60 3/8 pins 2.5 across bottom", "Over the pins: 3.5245 in"),
+            ("tap drill 5/8-18 60 percent", "Drill 37/64"),
+            ("running fit 1 inch shaft rc3", "Hole 1.0000 to 1.0008 in"),
+        ):
+            told = understand(said, inch=True)
+            self.assertTrue(told.sentence.startswith(begins), told.sentence)
+
     def test_a_question_that_was_not_asked_is_not_answered(self):
         for said in (
             "what is the weather in 12 days",

@@ -337,6 +337,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(\d)\s*centimet(?:re|er)s?\b", r"\1 cm"),
         (r"(\d)\s*met(?:re|er)s?\b(?!\s*(?:/|per|a\b))", r"\1 m"),
         (r"(\d)\s*(?:foot|feet)\b", r"\1 ft"),
+        (r"(\d)\s*(?:per\s*cent|pct)\b", r"\1 %"),
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),

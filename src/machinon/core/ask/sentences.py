@@ -9,8 +9,10 @@ from machinon.core.quantity import (
     FORCE,
     INCH,
     LENGTH,
+    MASS,
     ROUGH,
     TEMPERATURE,
+    Kind,
     length_text,
     other_text,
     plain,
@@ -57,6 +59,18 @@ class _Teller:
         value = float(self.answer.results[key] if isinstance(key, str) else key)
         other = length_text(value, step, not self.inch)
         return f"{self.size(value, step)} ({other})"
+
+    def rough(self, value: float, kind: Kind) -> str:
+        """A force, mass and the like; an inch shop's pounds stand first."""
+        said, other = rough_text(value, kind), other_text(value, kind)
+        return f"{other} ({said})" if self.inch and other else said
+
+    def heat(self, key: str) -> str:
+        """A temperature in both units, the shop's own first."""
+        value = float(self[key])
+        said = rough_text(value, TEMPERATURE), other_text(value, TEMPERATURE)
+        first, other = reversed(said) if self.inch else said
+        return f"{first} ({other})"
 
     def angle(self, key: str) -> str:
         return text_of(float(self[key]), ANGLE)
@@ -393,8 +407,7 @@ TELLINGS: Mapping[str, Telling] = {
     "iso-fit": _fit,
     "inch-fit": _fit,
     "shrink-fit": lambda t: (
-        f"Heat the hub to {rough_text(float(t['hub_temperature']), TEMPERATURE)} "
-        f"({other_text(float(t['hub_temperature']), TEMPERATURE)}): it grows "
+        f"Heat the hub to {t.heat('hub_temperature')}: it grows "
         f"{t.both('total_expansion', 0.01)} and drops on"
     ),
     "bearing-seat": _seat,
@@ -492,9 +505,7 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t['advice']} Stock of {t.both('stock_needed', 0.1)} would do"
     ),
     "passes": _passes,
-    "mass": lambda t: (
-        f"{rough_text(float(t['mass']), reckonings()['mass'].results[0].kind)}"
-    ),
+    "mass": lambda t: t.rough(float(t["mass"]), MASS),
     "thermal-size": lambda t: (
         f"{'Longer' if t['change'] > 0 else 'Shorter'} by "
         f"{small_text(abs(t['change']), t.inch)}"
@@ -529,7 +540,7 @@ def sentence(answer: Answer, inch: bool = False) -> str:
         else:
             known, kind = float(value), result.kind
             rough = kind in ROUGH
-            said = rough_text(known, kind) if rough else text_of(known, kind, inch)
+            said = teller.rough(known, kind) if rough else text_of(known, kind, inch)
             parts.append(f"{result.words} {said}")
         if len(parts) == 2:
             break

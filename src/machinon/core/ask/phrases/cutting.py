@@ -35,6 +35,8 @@ _TOOLS = ("hss", "cobalt", "carbide", "brazed")
 @phrase("rotating-limit", "how fast 200 cast iron disc")
 def _disc(s: Said) -> Inputs | None:
     disc = s.has("disc", "disk", "flywheel", "faceplate")
+    if any(part.text.lower() in _TOOLS for part in s.parts):
+        return None  # what a tool cuts it with is asked
     if not disc and not (s.has("max", "maximum") and s.has("rpm", "speed")):
         return None
     s.has("fast", "limit", "speed", "rpm", "most", "run", "turn", "burst", "safe")
@@ -101,7 +103,7 @@ def _speed(s: Said) -> Inputs | None:
 def _passes(s: Said) -> Inputs | None:
     if not s.has("pass", "cut"):
         return None
-    most = s.near("deepest", "at", "most", "max", "maximum")
+    most = s.near("deepest", "at", "most", "max", "maximum", "depth")
     start, finish = s.alike(s.size(), s.size())
     if not start or not finish:
         return None

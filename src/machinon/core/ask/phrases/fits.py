@@ -43,7 +43,7 @@ def _pair_of_zones(s: Said) -> Inputs | None:
 
 @phrase("iso-fit", "press fit 20 shaft")
 def _press(s: Said) -> Inputs | None:
-    if not s.has("fit"):
+    if not s.has("fit") or any(part.kind == "inch fit" for part in s.parts):
         return None
     fit = next((fit for word, fit in _FITS if s.has(word)), "")
     nominal = s.size()
@@ -54,6 +54,7 @@ def _press(s: Said) -> Inputs | None:
 @phrase("inch-fit", "2in FN2", keyed=False)
 def _inch_fit(s: Said) -> Inputs | None:
     fit, nominal = s.take("inch fit"), s.size()
+    s.has("fit", "running", "sliding", "locational", "force", "press", "shaft", "hole")
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
 
 

@@ -5,6 +5,7 @@ from machinon.core.ask.said import Said
 
 phrase = Phrases()
 
+MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angle
 TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something else
 
 
@@ -21,6 +22,9 @@ def _dovetail(s: Said) -> Inputs | None:
     pin = pin or s.size()
     if not pin:
         return None
+    whole, _, part = pin.partition(" ")
+    if "/" in part and not angle and s.mm(f"{whole}mm") > MOST_PIN:  # 60 3/8 pins
+        angle, pin = f"{whole}deg", part
     given: Inputs = {"pin": pin}
     if top and depth:
         given["width_top"] = top
