@@ -1,5 +1,6 @@
 """`machinon piece`: any family from the command line, told, as JSON, or written."""
 
+import functools
 import json
 import sys
 from collections.abc import Sequence
@@ -36,6 +37,7 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   feature.measure=VALUE or "= EXPRESSION"    a size
   --json     one JSON object instead
   --inch     bare lengths are inches
+  --round-inch   what follows a rule is round in inches, with inch screws
   --svg F, --pdf F, --png F, --dxf F         its sheet
   --stl F, --3mf F                           its solid
   --holes F                                  its holes as CSV
@@ -57,7 +59,8 @@ def piece_command(arguments: Sequence[str]) -> int:
         if "--help" in flags:
             print(_help(family))
             return 0
-        made = make(family, _given(words[1:]), "--inch" in flags)
+        given = _given(words[1:])
+        made = make(family, given, "--inch" in flags, "--round-inch" in flags)
         for kind, path in files.items():
             from machinon.desk.piece_paper import write_piece
 
@@ -87,7 +90,7 @@ def _taken_apart(
     words: list[str] = []
     rest = iter(arguments)
     for argument in rest:
-        if argument in ("--json", "--inch", "--help"):
+        if argument in ("--json", "--inch", "--round-inch", "--help"):
             flags.add(argument)
         elif argument.startswith("--"):
             kind = argument[2:]
@@ -265,6 +268,7 @@ def _help(family: Family) -> str:
 def _readable(made: Made, inch: bool) -> str:
     stock = stock_said(made.body.stock, inch)
     out = [f"{made.family.name}, {made.material}, from {stock}"]
+    in_unit = functools.partial(in_inches, fine=True) if inch else str
     for key, known in made.sizes.items():
         value = known.value
         if isinstance(value, bool):
@@ -275,7 +279,7 @@ def _readable(made: Made, inch: bool) -> str:
             said = length_text(value, 0.001, inch)
         else:
             said = text_of(float(value), known.size.kind, inch)
-        out.append(f"  {key:<22} {said:<16} {known.by}: {known.because}")
+        out.append(f"  {key:<22} {said:<16} {known.by}: {in_unit(known.because)}")
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
     out += [f"With it: {hardware.says}" for hardware in made.hardware]

@@ -137,6 +137,17 @@ class PieceCommand(unittest.TestCase):
         self.assertIn("from 4.118 × 2.480 × 1.299 in", out)
         self.assertIn("Counterbore 4 holes to ⌀0.591, 0.339 deep", out)
 
+    def test_what_follows_a_rule_can_be_round_in_inches(self):
+        """Across corners 0.866 a bar of 1 in, where 22 mm would have done."""
+        given = ("hexagon-screw", "nut.thread=1/2-13", "hole.diameter=.501", "--inch")
+        _, piece = told(*given, "--round-inch")
+        self.assertAlmostEqual(piece["sizes"]["stock.diameter"]["value"], 25.4)
+        _, out, _ = said(*given, "--round-inch")
+        self.assertIn("from ⌀1.000 × 2.438 in", out)
+        self.assertIn("runs on 0.5010 in", out)
+        _, piece = told(*given)
+        self.assertAlmostEqual(piece["sizes"]["stock.diameter"]["value"] % 1, 0)
+
     def test_a_block_weighs_what_it_is(self):
         """100 × 60 × 30 less nothing, of steel at 7.85: 1.413 kg."""
         _, piece = told("plate-block", "parts=")

@@ -235,6 +235,29 @@ class InAnInchShop(WindowCase):
                 self.settle()
                 self.assertEqual(self.job.job.making.sizes[key], typed[key], key)
 
+    def test_an_inch_shop_begins_with_inches_and_can_go_back(self):
+        """A block of 100 × 60 × 30 by M8 begins as 4 × 2 3/8 × 1 1/8 by 5/16."""
+        self.window.swap_units()
+        begun = begin_job(self.window.file, {"what": "plate-block", "name": "Block"})
+        self.window.open_job(begun.id)
+        piece = self.stage("piece")
+
+        def sizes():
+            made = self.job.plan.made
+            return made.values["block.length"], made.values["holes1.screw"]
+
+        self.assertEqual(sizes(), (101.6, "5/16-18 UNC"))
+        self.assertEqual(piece.rounds.currentText(), "inches")
+        self.choose(piece.rounds, False)
+        self.settle()
+        self.assertEqual(sizes(), (100.0, "M8"))
+        self.window.actions_by_id["edit.undo"].trigger()
+        self.assertEqual(sizes(), (101.6, "5/16-18 UNC"))
+        self.assertTrue(piece.rounds_box.isVisible())
+        self.window.open_job("t-nuts")
+        self.window.swap_units()
+        self.assertFalse(self.stage("piece").rounds_box.isVisible())
+
     def test_steps_checks_and_what_is_written_at_holes_are_in_inches(self):
         """The T-nuts' countersink of 13 mm is 0.5118 in; M12 is drilled by 10.3 mm."""
         self.window.open_job("t-nuts")

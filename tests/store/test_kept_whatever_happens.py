@@ -127,6 +127,12 @@ class StoredFormats(unittest.TestCase):
         shop = unpacked(zlib.compress(stored["shop"].encode()))
         self.assertFalse(shop.first_angle)
 
+    def test_rules_of_an_older_format_round_in_millimetres(self):
+        for number, inch in ((9, False), (10, True)):
+            stored = json.loads((SAMPLES / f"format_{number}.json").read_text())
+            nuts = unpacked(zlib.compress(stored["nuts"].encode()))
+            self.assertIs(nuts.making.inch, inch)
+
     def test_every_stored_sample_opens(self):
         for number in range(1, FORMAT + 1):
             stored = json.loads((SAMPLES / f"format_{number}.json").read_text())

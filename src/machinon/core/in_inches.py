@@ -25,7 +25,8 @@ _TOOL = (
     r"(?:[Dd]rill(?: of| \d+ holes)?|Drill [a-z][a-z' -]*(?:\d+)?,|counterbore|"
     r"end mill(?: of)?|cutter(?: of)?|pins of|pegs to)"
 )
-_DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°)(?: mm)?"  # no dovetail cutter 60°
+_DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°| holes)(?: mm)?"  # no cutter 60°
+_FRACTION = rf"\b{_TOOL} (?:\d+ )?\d+/\d+ in"
 _STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
 _ROUND = rf"⌀(?P<round>{_N})(?: × (?P<deep>{_N})(?!°))?"
 _LIST = rf"(?P<list>[-−]?{_N}(?:(?:, | to | and | × )[-−]?{_N})*) mm\b(?!²|³)"
@@ -39,8 +40,9 @@ _DEEP = rf"(?P<and_deep>(?<= × ){_N}(?= deep))"
 _RADIUS = rf"(?P<radius>(?<=\bR){_N})"
 _OVER = rf"(?P<over>(?<=\bover ){_N}(?=$))"  # a taper that rises over a length
 _TAPER = rf"(?P<taper>^{_N}(?:/{_N}){{2}}$)"  # large end, small end, length
-_KINDS = (_KEPT, _STAGES, _DRILL, _ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE)
-_ALL = re.compile("|".join((*_KINDS, _RADIUS, _OVER, _TAPER)))
+_NAMES = (_KEPT, _STAGES, _FRACTION, _DRILL)
+_SIZES = (_ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE)
+_ALL = re.compile("|".join((*_NAMES, *_SIZES, _RADIUS, _OVER, _TAPER)))
 
 
 # an edit leaves most of what is said as it was

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 9  # of the documents that are written now
+FORMAT = 10  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -487,6 +487,14 @@ def _lessons_are_kept(document: Plain) -> Plain:
     return document
 
 
+def _rules_round_in_millimetres(document: Plain) -> Plain:
+    """Format 9 to 10: a piece says whether its rules round in inches; none did."""
+    for holder in (document, *document.get("works", ())):
+        if holder.get("making"):
+            holder["making"]["inch"] = False
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -497,4 +505,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     6: _old_pieces_are_measured,
     7: _clocks_are_kept,
     8: _lessons_are_kept,
+    9: _rules_round_in_millimetres,
 }

@@ -13,7 +13,7 @@ from machinon.core import families as package
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.materials import materials
-from machinon.core.piece.made import Known, make
+from machinon.core.piece.made import THREADS, Known, make
 from machinon.core.piece.turned_features import (
     Bore,
     Cylinder,
@@ -106,6 +106,28 @@ class Laws(unittest.TestCase):
         for _, made in everywhere(self):
             failed = [c.says for c in made.checks if not c.passed and c.grave]
             self.assertEqual(failed, [])
+
+    def test_a_piece_in_inches_is_as_sound_as_one_in_millimetres(self):
+        """Its rules know no metric thread, and start from no whole millimetres."""
+        for key, family in families().items():
+            for given in ({}, family.full):
+                with self.subTest(key, given=given):
+                    made = make(family, given, round_inch=True)
+                    failed = [c.says for c in made.checks if not c.passed and c.grave]
+                    self.assertEqual(failed, [])
+                    mates = {str(made.values[mate]) for mate in family.mate_keys}
+                    for name, known in made.sizes.items():
+                        self._is_of_inches(known, name in given, mates)
+
+    def _is_of_inches(self, known, typed, mates):
+        size, value = known.size, known.value
+        if typed or known.by != "rule":
+            return
+        if size.measure in THREADS and value not in mates:
+            self.assertNotRegex(str(value), r"^M\d", size.key)
+        if size.kind is LENGTH and isinstance(size.rule, str) and value > 1:
+            whole = size.rule.replace(".", "").isdigit() and value % 0.5 == 0
+            self.assertFalse(whole, size.key)
 
     def test_the_usual_piece_can_be_held(self):
         for family in families().values():

@@ -5,7 +5,6 @@ than it is wide, a screw or a nut with its washer clamps it. A key in the spigot
 in the collar may drive it.
 """
 
-import math
 from collections.abc import Callable, Iterable
 
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
@@ -135,15 +134,15 @@ def stock_sizes(
     rests on those sizes."""
 
     def long(s: Values) -> float:
-        return float(math.ceil((start(s) + head_length(s) + 5) / 5) * 5)
+        return start(s) + head_length(s) + 5
 
     return (
         Size("stock.diameter", "stock diameter",
              f"up(max(collar.diameter, {shank}) + 2, 1)", "the collar and a clean-up",
              5, 300),
         Size("stock.length", "stock length", long, "the length and both faces",
-             20, 800, rests=(*rests, "collar.length", "spigot.length", "screw.depth",
-                             "clamp.by")),
+             20, 800, up=5, rests=(*rests, "collar.length", "spigot.length",
+                                   "screw.depth", "clamp.by")),
     )  # fmt: skip
 
 

@@ -82,7 +82,7 @@ def _thick(nose: str) -> Callable[[Values], float]:
             screw, hole = _screw(s, of), screw_hole(s, of)
             wanted = material(str(s["material"])).engagement * screw.diameter
             needs.append(wanted if hole.thread else hole.bore_depth + screw.diameter)
-        return float(math.ceil(max(needs)))
+        return float(max(needs))
 
     return thick
 
@@ -375,7 +375,7 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
              rests=("nose.circle", "nose.screw", "nose.bolting", "bolts.circle",
                     "bolts.screw", "bolts.bolting")),
         Size("plate.thickness", "thickness", _thick(nose),
-             "stiff, with room for its screws", 6, 120, step=0.5,
+             "stiff, with room for its screws", 6, 120, up=1,
              rests=("plate.diameter", nose, "nose.screw", "nose.bolting",
                     "bolts.screw", "bolts.bolting")),
         Size("hole.diameter", "hole through it", "up(spindle.bore + 1, 1)",

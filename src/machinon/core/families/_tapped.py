@@ -9,7 +9,7 @@ from machinon.core.piece.hole_features import Hole
 from machinon.core.piece.turned_features import Bevel
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
-from machinon.core.threads.tapping import LEAST, MOST, full_thread
+from machinon.core.threads.tapping import LEAST, MOST, drill_named, full_thread
 
 CHIP_ROOM = 4.0  # threads that a tap needs below the thread
 RUN_OUT = 3.0  # that a bottoming tap needs: its lead of 2, and chips
@@ -52,7 +52,7 @@ def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
         f"{name}-drill",
         name,
         LEAST <= share <= MOST,
-        f"A drill of {hole.diameter:g} mm leaves {share:.0f} % of thread in "
+        f"A drill of {drill_named(hole.diameter)} leaves {share:.0f} % of thread in "
         f"{spoken(name)}: under {LEAST} it strips early, over {MOST} it breaks taps in "
         "tough metal.",
         grave=share <= 0 or share > 100,

@@ -4,7 +4,6 @@ z = 0 is the rear face, which seats on the plate; z grows to the front, where th
 goes in.
 """
 
-import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
@@ -23,7 +22,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware, cap_screws, set_screws
+from machinon.core.piece.hardware import Hardware, cap_screws, set_screws, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Groove
@@ -32,6 +31,7 @@ from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
+from machinon.core.threads.tapping import drill_named, drill_under
 
 OVER = 1.5  # mm: stock over each end
 UNDER = 0.5  # mm to a side: the bore is left under size until it turns on its spindle
@@ -80,11 +80,11 @@ def _dimpled(s: Values) -> str:
     found = _dimple(s)
     if isinstance(found, BadInput):
         return found.message
-    drill = math.floor((_grub(s).diameter - 0.1) * 10) / 10
+    drill = drill_under(_grub(s).diameter - 0.1, s["inch"])
     deep = (found["depth_lower"] + found["depth_upper"]) / 2
     wall = (s["body.diameter"] - s["bore.diameter"]) / 2
     return (
-        f"A drill of {drill:g} mm goes through the thread without touching it: "
+        f"A drill of {drill_named(drill)} goes through the thread without touching it: "
         f"{wall + deep:.1f} mm deep in all from the outside, {deep:.1f} mm of it in "
         f"the chuck. Cone-point screws {s['grubs.thread']} × {found['length']:g} then "
         "end under the outside."
@@ -378,7 +378,7 @@ def _pegged(s: Values) -> Step:
     return Step(
         "mount",
         (),
-        title=f"A peg tool for its bolt heads: pegs to {key:g} mm sockets on "
+        title=f"A peg tool for its bolt heads: pegs to {with_unit(key)} sockets on "
         f"⌀{s['bolts.circle']:g}",
         tool="peg tool",
         note="It sits in the sockets, so it turns both ways. A spindle without a lock "

@@ -65,7 +65,7 @@ def _small(s: Values) -> float:
 def _collar(s: Values) -> float:
     """A shoulder for the tube on one side, for the nut on the other."""
     wide = max(s["journal.diameter"], thread_of(str(s["nose.thread"])).major)
-    return float(math.ceil(wide + 6))
+    return float(wide + 6)
 
 
 def _nose(s: Values) -> float:
@@ -318,7 +318,7 @@ FAMILY = Family(
         Size("journal.length", "length of the journal", "tube.length", "as its tube",
              8, 500, by="copy", step=0.1),
         Size("collar.diameter", "collar", _collar, "a shoulder on both sides", 8, 290,
-             rests=("journal.diameter", "nose.thread"), step=1),
+             rests=("journal.diameter", "nose.thread"), up=1),
         Size("collar.length", "length of the collar", "12", "", 2, 100),
         Size("nose.thread", "thread of the nose", "nut.thread", "as its nut",
              kind=TEXT, by="copy"),

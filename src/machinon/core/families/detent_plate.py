@@ -76,7 +76,7 @@ def _wide(s: Values) -> float:
     """Past the balls and past the screws' heads."""
     head = cap_screw(str(s["screws.screw"])).counterbore
     past = s["recesses.circle"] + s["ball.diameter"] + 2 * EDGE
-    return float(math.ceil(max(past, s["screws.circle"] + head + 1)))
+    return float(max(past, s["screws.circle"] + head + 1))
 
 
 def build(s: Values) -> Body:
@@ -283,7 +283,7 @@ FAMILY = Family(
         Size("stock.length", "stock length", "up(plate.thickness + 25, 1)",
              "and what the jaws hold", 8, 200),
         Size("plate.diameter", "plate", _wide, "past recesses and screws", 8, 390,
-             rests=("recesses.circle", "screws.circle", "screws.screw"), step=1),
+             rests=("recesses.circle", "screws.circle", "screws.screw"), up=1),
         Size("plate.thickness", "thickness", "up(recesses.depth + 4, 0.5)",
              "a floor under the recesses", 2, 60),
         Size("bore.diameter", "bore", "shaft.diameter", low=2, high=200),

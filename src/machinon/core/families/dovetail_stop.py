@@ -51,7 +51,7 @@ def _depth(s: Values) -> float:
 def _high(s: Values) -> float:
     """The slot, and over it the stop screw with as much metal on both sides."""
     stop = thread_of(str(s["stop.thread"])).major
-    return float(math.ceil(s["slot.depth"] + 2 * stop))
+    return float(s["slot.depth"] + 2 * stop)
 
 
 def _told(s: Values) -> dict[str, Any]:
@@ -258,7 +258,7 @@ FAMILY = Family(
              "up(slide.bottom + 2*slide.depth/tan(slide.angle) + slide.depth + 6, 1)",
              "a wall on both sides", 15, 500),
         Size("block.height", "height", _high, "a screw's room over the slot", 10, 300,
-             rests=("slot.depth", "stop.thread"), step=1),
+             rests=("slot.depth", "stop.thread"), up=1),
         Size("stock.over", "stock on each side", "1.5", "sawn stock", 0, 20),
         Size("slot.bears", "what bears besides the flanks", "shoulders", "",
              kind=TEXT, choices=("shoulders", "top")),

@@ -4,7 +4,6 @@ for the nut that sets their play, a hole for the draw bar right through.
 z = 0 is the rear end; the socket's mouth is at the right.
 """
 
-import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
@@ -73,9 +72,7 @@ def _nut(s: Values) -> float:
 
 def _head(s: Values) -> float:
     """A shoulder for the front bearing, and a wall round the socket."""
-    return float(
-        max(math.ceil(s["front.diameter"] + 6), math.ceil(1.3 * s["socket.large"]))
-    )
+    return float(max(s["front.diameter"] + 6, 1.3 * s["socket.large"]))
 
 
 def _stations(s: Values) -> tuple[float, float, float, float]:
@@ -345,7 +342,7 @@ FAMILY = Family(
         Size("front.length", "length of the front seat", "front_bearing.width",
              "as its bearing", 3, 100, by="copy", step=0.05),
         Size("head.diameter", "head", _head, "a shoulder, and a wall round the socket",
-             8, 280, rests=("front.diameter", "socket.large"), step=1),
+             8, 280, rests=("front.diameter", "socket.large"), up=1),
         Size("head.length", "length of the head", "20", "", 3, 200),
         Size("head.welded", "something is welded to it", "no", kind=FLAG),
         Size("socket.taper", "taper of the socket", "shank.taper", "as what goes in it",

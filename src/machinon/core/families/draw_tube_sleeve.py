@@ -28,11 +28,13 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
+from machinon.core.piece.round_sizes import downwards, inch_step
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cone, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drill_under
 
 OVER = 1.0  # mm: stock over the right end
 PARTED = 1.0  # mm: left on where it is parted off, to be faced
@@ -60,14 +62,14 @@ def _ball_size(s: Values) -> str:
 
 
 def _ball(s: Values) -> float:
-    """The largest half millimetre that passes the thread's crests."""
+    """The largest by half millimetres, or 32nds, that passes the thread's crests."""
     minor = thread_of(str(s["balls.thread"])).minor_internal
-    return math.floor((minor - 0.05) * 2) / 2
+    return downwards(minor - 0.05, inch_step(0.5) if s["inch"] else 0.5)
 
 
 def _lip(s: Values) -> float:
     """The hole at the bottom that lets the ball look out, and not through."""
-    return round(0.9 * float(s["balls.diameter"]), 1)
+    return drill_under(0.9 * float(s["balls.diameter"]), s["inch"])
 
 
 def _ball_hole(s: Values) -> Hole:
@@ -375,7 +377,7 @@ FAMILY = Family(
         Size("balls.thread", "their tapped holes", _ball_size, "into the wall",
              kind=TEXT, rests=("sleeve.diameter",)),
         Size("balls.diameter", "balls", _ball, "through the thread's crests", 1, 12,
-             rests=("balls.thread",), step=0.5),
+             rests=("balls.thread",)),
         Size("balls.lip", "lip that keeps a ball in", "0.6", "", 0.2, 5),
         Size("balls.screw", "length of its screw", "2", "two turns at least", 1, 12),
         Size("balls.from_end", "balls from the collar's face", "sleeve.length/3", "", 2,

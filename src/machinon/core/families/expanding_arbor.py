@@ -39,6 +39,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drill_over
 
 OVER = 2.0  # mm: stock over each end
 GROUND = 0.2  # mm to a side left for grinding where it is hardened
@@ -75,7 +76,7 @@ def build(s: Values) -> Body:
     long, nose = _long(s), s["nose.length"]
     seat = long - nose
     thread = str(s["screw.thread"])
-    clear = thread_of(thread).major + 0.2
+    clear = drill_over(thread_of(thread).major + 0.2, s["inch"])
     deep = _deep(s)
     bottom = long - s["slits.length"] - 2.0
     threaded = s["screw.depth"]

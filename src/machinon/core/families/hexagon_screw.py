@@ -58,7 +58,7 @@ def _tip(s: Values) -> float:
 
 def _across(s: Values) -> float:
     """The usual spanner for the thread: one and a half times it."""
-    return float(math.ceil(1.5 * thread_of(str(s["nut.thread"])).major))
+    return 1.5 * thread_of(str(s["nut.thread"])).major
 
 
 def _threaded(s: Values) -> float:
@@ -226,7 +226,7 @@ FAMILY = Family(
              "up(head.length + shank.length + thread.length + 4, 1)", "both faces", 12,
              1500),
         Size("head.across", "head across flats", _across, "one and a half times it", 4,
-             150, rests=(), step=1, at="hexagon.across"),
+             150, rests=(), up=1, at="hexagon.across"),
         Size("head.sides", "its flats", "6", "", 2, 8, COUNT, at="hexagon.count"),
         Size("head.length", "height of the head", "up(0.4*head.across, 1)", "", 2, 100,
              at="head_round.length"),

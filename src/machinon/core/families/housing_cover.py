@@ -4,7 +4,6 @@ a grooved hole for the shaft.
 z = 0 is the outer face; the lip that pinches the bearing's ring is at the right.
 """
 
-import math
 from collections.abc import Iterable
 
 from machinon.core.piece.body import Body
@@ -49,9 +48,9 @@ def _screwed(s: Values) -> bool:
 def _flange(s: Values) -> float:
     """Past the heads of its screws; a plain lip over the bore where it has none."""
     if not _screwed(s):
-        return float(math.ceil(s["housing.bore"] + 6))
+        return float(s["housing.bore"] + 6)
     head = cap_screw(str(s["bolts.screw"])).counterbore
-    return float(math.ceil(s["housing.circle"] + head + 2 * EDGE))
+    return float(s["housing.circle"] + head + 2 * EDGE)
 
 
 def build(s: Values) -> Body:
@@ -268,7 +267,7 @@ FAMILY = Family(
              "up(flange.thickness + lip.length + 12, 1)", "and what the jaws hold", 6,
              200),
         Size("flange.diameter", "flange", _flange, "past the screws' heads", 10, 500,
-             rests=("bolts.count", "bolts.screw"), step=1),
+             rests=("bolts.count", "bolts.screw"), up=1),
         Size("flange.thickness", "thickness of the flange", "5", "", 1.5, 60),
         Size("lip.diameter", "lip", "housing.bore", low=8, high=450),
         Size("lip.length", "length of the lip", "0", low=1, high=80, step=0.01),

@@ -52,7 +52,7 @@ def _long(s: Values) -> float:
 
 def _recess(s: Values) -> float:
     """Diameter of the room for the head of the shaft's own screw."""
-    return float(math.ceil(s["shaft.screw_head"] + 1)) if _seated(s) else 0.0
+    return float(s["shaft.screw_head"] + 1) if _seated(s) else 0.0
 
 
 def _seated(s: Values) -> bool:
@@ -92,7 +92,11 @@ def _stands_out(s: Values) -> float:
 
 def _key(s: Values, what: str) -> float:
     """A measure of the keyway for its shaft, by the table of keys."""
-    return float(reckon("keyway", {"shaft_diameter": s["shaft.diameter"]})[what])
+    asked = {
+        "shaft_diameter": s["shaft.diameter"],
+        "standard": "inch" if s["inch"] else "metric",
+    }
+    return float(reckon("keyway", asked)[what])
 
 
 def _screws(s: Values) -> dict[str, Any]:
@@ -106,7 +110,7 @@ def _screws(s: Values) -> dict[str, Any]:
 def _flange(s: Values) -> float:
     """Past the wheel's holes by their own size."""
     drill = cap_screw(str(s["bolts.screw"])).tapping_drill
-    return float(math.ceil(s["bolts.circle"] + 3 * drill))
+    return float(s["bolts.circle"] + 3 * drill)
 
 
 def _thick(s: Values) -> float:
@@ -115,7 +119,7 @@ def _thick(s: Values) -> float:
     wanted = max(
         material(str(s["material"])).engagement * screw, s["flange.diameter"] / 15
     )
-    return float(math.ceil(wanted) + 1)
+    return float(wanted + 1)
 
 
 def build(s: Values) -> Body:
@@ -466,10 +470,10 @@ FAMILY = Family(
         Size("hub.length", "length of the hub", "like.hub_length",
              "as the old part has it", 3, 300, by="copy", step=0.1),
         Size("flange.diameter", "flange", _flange, "past its holes", 10, 500,
-             rests=("bolts.circle", "bolts.screw"), step=1),
+             rests=("bolts.circle", "bolts.screw"), up=1),
         Size("flange.thickness", "thickness of the flange", _thick,
              "what its threads need", 3, 100,
-             rests=("flange.diameter", "bolts.screw"), step=1),
+             rests=("flange.diameter", "bolts.screw"), up=1),
         Size("boss.diameter", "boss for the wheel", "wheel.bore", low=4, high=400),
         Size("boss.height", "height of the boss",
              "max(down(wheel.thickness - 1, 0.5), 1)",
@@ -485,7 +489,7 @@ FAMILY = Family(
              "the screw", 1, 100, at="seat.diameter"),
         Size("recess.diameter", "recess for its head", _recess,
              "round its head; 0 without a seat", 0, 150,
-             rests=("shaft.screw_head", "seat.thickness")),
+             rests=("shaft.screw_head", "seat.thickness"), up=1),
         Size("bolts.screw", "wheel's screws", "wheel.screw", "as the wheel takes",
              kind=TEXT, by="copy"),
         Size("bolts.count", "how many", "wheel.bolts", "as the wheel has", 2, 12,

@@ -23,6 +23,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Dimension, Feature
 from machinon.core.piece.hardware import Hardware, plain_parts
 from machinon.core.piece.hole_features import Grid, Hole, Holes
+from machinon.core.piece.round_sizes import downwards, inch_step
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, TORQUE
@@ -44,7 +45,8 @@ def _arc(s: Values) -> float:
 
 def _pin(s: Values) -> float:
     """Diameter of the pins, to half a millimetre; none of a hook."""
-    return 0.0 if _hook(s) else math.floor((s["nut.hole"] - 0.1) * 2 + 1e-9) / 2
+    step = inch_step(0.5) if s["inch"] else 0.5
+    return 0.0 if _hook(s) else downwards(s["nut.hole"] - 0.1, step)
 
 
 def _head(s: Values) -> float:

@@ -4,7 +4,6 @@ nut on top.
 z = 0 is its lower end, in the metal.
 """
 
-import math
 from collections.abc import Iterable
 
 from machinon.core.families._tapped import lead_in
@@ -45,9 +44,9 @@ def _past(s: Values) -> float:
 
 
 def _bar(s: Values) -> float:
-    """The next whole millimetre over the thicker of its threads."""
+    """Over the thicker of its threads."""
     widest = max(s["stud.diameter"], thread_of(str(s["lower.thread"])).major)
-    return float(math.ceil(widest + 0.5))
+    return float(widest + 0.5)
 
 
 def build(s: Values) -> Body:
@@ -167,7 +166,7 @@ FAMILY = Family(
     also="hold down bolt clamp tool post stud threaded rod tie bar",
     sizes=(
         Size("stock.diameter", "stock diameter", _bar, "over both threads", 3, 80,
-             rests=("stud.diameter", "lower.thread")),
+             rests=("stud.diameter", "lower.thread"), up=1),
         Size("stock.length", "stock length", "up(stud.length + 3, 1)", "both faces", 10,
              600),
         Size("lower.thread", "thread of the foot", "below.thread", "as below",

@@ -6,7 +6,7 @@ width, the head below it. Both rebates are cut alike by turning the strip over.
 
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import tap_drill
+from machinon.core.families._tapped import tap_drill, thread_within
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.materials import material
 from machinon.core.piece.block_features import Rebate, SawCuts, SixFaces
@@ -29,6 +29,8 @@ from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of
 
+WALL = 0.07  # of the thread: the least beside it
+INCH_STUDS = ("3/4 UNC", "5/8 UNC", "1/2 UNC", "3/8 UNC", "5/16 UNC", "1/4 UNC")
 SINK = 0.5  # mm to a side that a countersink stands over the thread
 SIDE = 2.0  # mm of stock over the finished strip, each way
 
@@ -38,7 +40,12 @@ def _drill(s: Values) -> float:
 
 
 def _stud(s: Values) -> str:
-    """The stud that goes with the nearest standard slot."""
+    """The stud that goes with the nearest standard slot; of inch studs the thickest
+    that leaves the tongue a wall."""
+    if s["inch"]:
+        return thread_of(
+            thread_within(s["slot.neck"] / (1 + 2 * WALL), *INCH_STUDS)
+        ).name
     return standard_slot(s["slot.neck"])["stud"]
 
 
@@ -86,8 +93,8 @@ def checks(s: Values) -> Iterable[Check]:
         "wall",
         "thread",
         (s["tongue.width"] - thread.major) / 2,
-        0.07 * thread.major,
-        "Wall of the tongue beside the thread (0.07 of it)",
+        WALL * thread.major,
+        f"Wall of the tongue beside the thread ({WALL:g} of it)",
     )
     yield at_least(
         "under-lip",

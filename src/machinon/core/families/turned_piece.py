@@ -4,7 +4,6 @@ z = 0 is the left end. Steps and tapers stand side by side from there, in their 
 everything else lies on or in them.
 """
 
-import math
 import re
 
 from machinon.core.families._tapers import large_end, socket_depth
@@ -292,8 +291,8 @@ def _long(name: str, s: Values) -> float:
 
 
 def _ball_diameter(name: str, s: Values) -> float:
-    """A good half over what it stands on, in whole millimetres."""
-    return math.ceil(1.6 * max(necks(s, name))) or 20.0
+    """A good half over what it stands on."""
+    return 1.6 * max(necks(s, name)) or 20.0
 
 
 def _ball_length(name: str, s: Values) -> float:
@@ -320,7 +319,7 @@ PARTS = (
     ), along=("left", "right")),
     FreePart("ball", "A ball", (
         Size("diameter", "{}", OfPart(_ball_diameter), "half over its neck", 2, 400,
-             step=1, rests=("{across}",)),
+             up=1, rests=("{across}",)),
         Size("length", "length of {}", OfPart(_ball_length), "from neck to neck or tip",
              LEAST_BALL, 500, step=0, rests=("{}.diameter", "{across}")),
     ), along=("diameter",)),

@@ -55,7 +55,7 @@ def stand_in(
     measured: dict[str, Measured | None] = {}
     for form_name, key in family.surfaces.items():
         size = family.size(key)
-        value = made.values[key] if made else said(size, work.making.sizes)
+        value = made.values[key] if made else said(size, work.making)
         form = form_of_surface(form_name)
         words = begun(size.words)
         id = f"fit.{ruled[key]}" if key in ruled else f"size.{key}"

@@ -14,7 +14,7 @@ from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.bands import FitBand
 from machinon.core.piece.family import Family, Mate, MateSize, Size, Value
-from machinon.core.piece.made import Made, make
+from machinon.core.piece.made import Made, make, usual_word
 from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
@@ -122,6 +122,7 @@ def worked_out(
         made = make(
             family,
             given,
+            round_inch=making.inch,
             decided=decided,
             bands=linked,
             numbers=numbers,
@@ -168,7 +169,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
         if not slot.rests or slot.key not in numbers:
             continue
         values = {
-            key: said(sizes[key], making.sizes)
+            key: said(sizes[key], making)
             or _word_of_mate(str(sizes[key].rule), making, family, standing)
             or _aid_of_mate(key, making, family, standing)
             for key in slot.rests
@@ -189,12 +190,12 @@ def _typed_of_mates(family: Family) -> list[Size]:
     ]
 
 
-def said(size: Size, typed: Mapping[str, str]) -> Value | None:
+def said(size: Size, making: Making) -> Value | None:
     """A size as typed, or as it usually is where that is a word; None else."""
-    text = typed.get(size.key, "")
+    text = making.sizes.get(size.key, "")
     if not text:
         word = size.kind is TEXT and isinstance(size.rule, str) and "." not in size.rule
-        return str(size.rule) if word else None
+        return usual_word(size, making.inch) if word else None
     try:
         return size.read(text, inch=False)
     except BadInput:

@@ -47,6 +47,7 @@ class Size(Struct, frozen=True):
     choices: tuple[str, ...] = ()
     by: By = "rule"  # what kind of rule
     step: float = 0.0  # it is rounded to
+    up: float = 0.0  # it is rounded up to, by its rule
     rests: tuple[str, ...] = ()
     at: str = ""  # the measure that it is, where its own name is none
 

@@ -143,3 +143,13 @@ def sold_as(size: float) -> str:
     if abs(parts - round(parts)) * INCH / 64 < SAME:
         return f"{fraction_text(Fraction(round(parts), 64))} in"
     return f"{round(size, 3):g}"
+
+
+def with_unit(size: float) -> str:
+    """The same with its unit in either system.
+
+    >>> with_unit(6.0), with_unit(4.7625)
+    ('6 mm', '3/16 in')
+    """
+    sold = sold_as(size)
+    return sold if sold.endswith(" in") else f"{sold} mm"

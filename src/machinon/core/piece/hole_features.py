@@ -27,6 +27,7 @@ from machinon.core.piece.solid_cuts import (
 )
 from machinon.core.setting_out.bolt_circle import hole_points
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drill_named
 
 # what is written at holes in a face, where their sizes have it
 SAID = (
@@ -111,15 +112,16 @@ class Hole(msgspec.Struct, frozen=True):
     def says(self, count: int = 1) -> str:
         """The note at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
         many = f"{count} × " if count > 1 else ""
+        drill = drill_named(self.diameter).removesuffix(" mm")
         deep = "" if self.depth is None else f" × {self.depth:g} deep"
         if self.thread:
             hole = f"{many}{thread_of(self.thread).says}"
             text = hole + (
                 f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
             )
-            text += f", drill {self.diameter:g}{deep}"
+            text += f", drill {drill}{deep}"
         elif self.square:
-            text = f"{many}square {self.square:g}{deep}, drill {self.diameter:g}"
+            text = f"{many}square {self.square:g}{deep}, drill {drill}"
         elif self.ball:
             text = f"{many}ball ⌀{self.diameter:g}{deep}, ⌀{self.rim:.2f} at the rim"
         else:

@@ -1,7 +1,7 @@
 """A piece worked out: every size of its family, and what rules each."""
 
 import functools
-from collections.abc import Iterable, Mapping
+from collections.abc import Container, Iterable, Mapping
 from typing import Any
 
 from msgspec import Struct
@@ -27,7 +27,19 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.relations import Expression, in_order
+from machinon.core.piece.round_sizes import (
+    ROUNDINGS,
+    inch_screw,
+    inch_step,
+    round_inches,
+    to_nearest,
+    upwards,
+)
+from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
+
+THREADS = ("thread", "screw")  # measures that are the name of one
+COARSE = 0.5  # mm: what is rounded to less is meant to go on its mate
 
 
 class Known(Struct, frozen=True):
@@ -64,6 +76,7 @@ def make(
     family: Family,
     given: Mapping[str, str],
     inch: bool = False,
+    round_inch: bool = False,
     decided: Mapping[str, FitBand] | None = None,
     bands: Mapping[str, tuple[float, float]] | None = None,
     numbers: Mapping[str, int] | None = None,
@@ -71,10 +84,12 @@ def make(
 ) -> Made:
     """Work a piece out from what was given; the rest follows its rules.
 
-    decided: by slot, a fit that was worked out already; bands: by name, other bands
-    that a link may speak of, as their middle: `= fit2`; mm; numbers: of the fits in a
-    job, by slot, else as the family counts them; read: sizes as they were measured on
-    the piece that it is made from, in mm; one that is typed stands before it.
+    inch: bare lengths are inches; round_inch: what follows a rule is round in inches,
+    with inch screws; decided: by slot, a fit that was worked out already; bands: by
+    name, other bands that a link may speak of, as their middle: `= fit2`; mm; numbers:
+    of the fits in a job, by slot, else as the family counts them; read: sizes as they
+    were measured on the piece that it is made from, in mm; one that is typed stands
+    before it.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
     (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
@@ -92,6 +107,8 @@ def make(
     middles = {name: round(sum(ends) / 2, 3) for name, ends in (bands or {}).items()}
     values: dict[str, Any] = {**middles, **mates, "material": metal}
     values["parts"] = family.names
+    values["inch"] = round_inch
+    words = {word for word in mates.values() if isinstance(word, str)}
     fits: dict[str, FitBand] = {}
     for key in in_order(rests):
         size = family.size(key)
@@ -116,7 +133,8 @@ def make(
         elif slot is not None:
             known[key] = _by_band(size, fits[slot.key], mates)
         else:
-            known[key] = Known(size, _by_rule(size, values), size.by, _why(size))
+            ruled = _by_rule(size, values, round_inch, words)
+            known[key] = Known(size, ruled, size.by, _why(size, round_inch))
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
@@ -219,10 +237,11 @@ def _numbers(values: Values) -> dict[str, float]:
 
 
 def _rounded(value: float, step: float) -> float:
-    return round(round(value / step) * step, 9) if step else value
+    return round(to_nearest(value, step), 9) if step else value
 
 
-def _by_rule(size: Size, values: Values) -> Value:
+def _by_rule(size: Size, values: Values, inch: bool, read: Container[str]) -> Value:
+    """What a rule comes to. inch: round in inches; read: words of mates, which stay."""
     found: Value
     if not isinstance(size.rule, str):
         assert not isinstance(size.rule, OfPart), "it has its part's name by now"
@@ -233,17 +252,37 @@ def _by_rule(size: Size, values: Values) -> Value:
     elif size.kind is FLAG:
         found = size.rule == "yes"
     else:
-        found = Expression(size.rule, size.key).value(_numbers(values))
-    if isinstance(found, str | bool):
+        found = Expression(size.rule, size.key).value(_numbers(values), inch)
+    if isinstance(found, bool):
         return found
-    return size.checked(_rounded(float(found), size.step))
+    if isinstance(found, str):
+        if found == size.rule:
+            return usual_word(size, inch)
+        threads = inch and size.measure in THREADS and found not in read
+        return inch_screw(found) if threads else found
+    value, step = float(found), size.step
+    if inch and size.kind is LENGTH:
+        if isinstance(size.rule, str) and not _names_of(size):
+            value = round_inches(value, size.low, size.high)
+        step = step if size.by == "copy" and step < COARSE else inch_step(step)
+    if size.up:
+        value = upwards(value, inch_step(size.up) if inch else size.up)
+    return size.checked(_rounded(value, step))
 
 
-def _why(size: Size) -> str:
+def usual_word(size: Size, inch: bool) -> str:
+    """The word that a size starts with. inch: of a thread, the inch one."""
+    word = str(size.rule)
+    return inch_screw(word) if inch and size.measure in THREADS else word
+
+
+def _why(size: Size, inch: bool) -> str:
     if size.why:
         return size.why
-    follows = isinstance(size.rule, str) and _names_of(size)
-    return f"= {size.rule}" if follows else "as usual"
+    if not isinstance(size.rule, str) or not _names_of(size):
+        return "as usual"
+    rounds = inch and any(f"{word}(" in size.rule for word in ROUNDINGS)
+    return f"= {size.rule}{', round in inches' if rounds else ''}"
 
 
 def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
@@ -260,7 +299,7 @@ def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
     if isinstance(slot, Chain):
         return Known(size, aim, "chain", f"{slot.words}: {slot.told}")
     mate = mates[slot.mate]
-    on = mate if isinstance(mate, str) else f"{float(mate):.3f}"
+    on = mate if isinstance(mate, str) else f"{float(mate):.3f} mm"
     return Known(
         size, aim, "fit", f"{slot.words}: {band.want or 'usual class'} on {on}"
     )

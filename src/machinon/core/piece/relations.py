@@ -16,6 +16,7 @@ from collections.abc import Callable, Iterable, Mapping
 from msgspec import Struct
 
 from machinon.core.errors import BadInput
+from machinon.core.piece.round_sizes import INCH_ROUNDINGS, ROUNDINGS
 from machinon.core.quantity import parse
 
 FUNCTIONS: Mapping[str, Callable[..., float]] = {
@@ -25,10 +26,9 @@ FUNCTIONS: Mapping[str, Callable[..., float]] = {
     "sin": lambda angle: math.sin(math.radians(angle)),
     "cos": lambda angle: math.cos(math.radians(angle)),
     "tan": lambda angle: math.tan(math.radians(angle)),
-    "round": lambda value, step=1.0: round(value / step) * step,
-    "up": lambda value, step=1.0: math.ceil(value / step - 1e-9) * step,
-    "down": lambda value, step=1.0: math.floor(value / step + 1e-9) * step,
+    **ROUNDINGS,
 }
+INCH_FUNCTIONS: Mapping[str, Callable[..., float]] = {**FUNCTIONS, **INCH_ROUNDINGS}
 LONGEST = 200  # signs of an expression
 _UNIT = re.compile(r"(?<![\w.])(\d+(?:\.\d+)?)\s*(mm|cm|in|thou|um|µm)\b")
 _SIGNS: Mapping[type, Callable[[float, float], float]] = {
@@ -58,10 +58,14 @@ class Expression(Struct, frozen=True, dict=True):
         """The sizes and mates it speaks of, each once, in order."""
         return _names(self.text, self.key)
 
-    def value(self, known: Mapping[str, float]) -> float:
-        """Its value. Raises BadInput for a name that is not known."""
+    def value(self, known: Mapping[str, float], inch: bool = False) -> float:
+        """Its value. Raises BadInput for a name that is not known.
+
+        inch: it rounds to inches where it says a step in millimetres.
+        """
+        functions = INCH_FUNCTIONS if inch else FUNCTIONS
         try:
-            found = self._work(self._tree, known)
+            found = self._work(self._tree, known, functions)
         except ZeroDivisionError:
             raise BadInput(self.key, f"{self.text}: it divides by zero.") from None
         except (TypeError, ValueError, OverflowError) as error:
@@ -70,7 +74,12 @@ class Expression(Struct, frozen=True, dict=True):
             raise BadInput(self.key, f"{self.text} is no finite size.")
         return found
 
-    def _work(self, node: ast.expr, known: Mapping[str, float]) -> float:
+    def _work(
+        self,
+        node: ast.expr,
+        known: Mapping[str, float],
+        functions: Mapping[str, Callable[..., float]],
+    ) -> float:
         name = _name(node)
         if name:
             if name not in known:
@@ -83,14 +92,16 @@ class Expression(Struct, frozen=True, dict=True):
                 return float(value)
             case ast.BinOp(left=left, op=op, right=right) if type(op) in _SIGNS:
                 return _SIGNS[type(op)](
-                    self._work(left, known), self._work(right, known)
+                    self._work(left, known, functions),
+                    self._work(right, known, functions),
                 )
             case ast.UnaryOp(op=ast.USub(), operand=operand):
-                return -self._work(operand, known)
+                return -self._work(operand, known, functions)
             case ast.Call(func=ast.Name(id=word), args=parts, keywords=[]) if (
                 word in FUNCTIONS
             ):
-                return FUNCTIONS[word](*(self._work(part, known) for part in parts))
+                values = (self._work(part, known, functions) for part in parts)
+                return functions[word](*values)
         raise BadInput(self.key, f"{self.text} cannot be read. {ALLOWED}")
 
 

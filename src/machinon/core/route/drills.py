@@ -4,7 +4,7 @@ from machinon.core.piece.family import Step
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
-from machinon.core.threads.tapping import drills
+from machinon.core.threads.tapping import drill_under, inch_drill
 
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
@@ -15,13 +15,16 @@ def hole_of(feature: Feature | None) -> Hole | None:
     return feature.hole if isinstance(feature, Holes | CrossHoles) else None
 
 
-def drill_of(step: Step, feature: Feature | None) -> float:
-    """The drill a step takes, mm: never over what it prepares; 0 for none."""
+def drill_of(step: Step, feature: Feature | None, inch: bool = False) -> float:
+    """The drill a step takes, mm: never over what it prepares; 0 for none.
+
+    inch: one of the inch sets, where what it prepares leaves a choice.
+    """
     if step.operation != "drill" or feature is None:
         return 0.0
     hole = hole_of(feature)
     if hole is not None and hole.ream:
-        return _under(hole.diameter - REAMED)
+        return drill_under(hole.diameter - REAMED, inch)
     if hole is not None:
         wide = hole.diameter
     elif isinstance(feature, Bore):
@@ -32,23 +35,19 @@ def drill_of(step: Step, feature: Feature | None) -> float:
         wide = min(feature.start_diameter, feature.end_diameter)
     else:
         return 0.0
-    return _under(wide - 2 * step.leaves) if step.leaves else wide
+    return drill_under(wide - 2 * step.leaves, inch) if step.leaves else wide
 
 
 def ladder(drill: float) -> tuple[float, ...]:
     """The drills that open a hole, each at most about twice the one before, so that its
-    chisel edge has nothing to push through; mm.
+    chisel edge has nothing to push through; of the set that the last is of; mm.
 
     >>> ladder(25), ladder(6.8)
     ((6.2, 12.5, 25), (6.8,))
+    >>> ladder(25.4)
+    (6.35, 12.7, 25.4)
     """
-    found = [drill]
+    found, inch = [drill], bool(inch_drill(drill))
     while found[0] > PILOTED:
-        found.insert(0, _under(found[0] / 2))
+        found.insert(0, drill_under(found[0] / 2, inch))
     return tuple(found)
-
-
-def _under(most: float) -> float:
-    """The largest drill of the usual set that is not over a size, mm."""
-    below = [drill.size for drill in drills("metric") if drill.size <= most + 1e-9]
-    return below[-1] if below else most

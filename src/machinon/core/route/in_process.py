@@ -86,7 +86,7 @@ def _left(made: Made, step: Step, name: str) -> float:
     feature = made.body.feature(name) if step.operation == "drill" else None
     if not isinstance(feature, Bore):
         return step.leaves
-    return (feature.diameter - drill_of(step, feature)) / 2
+    return (feature.diameter - drill_of(step, feature, made.values["inch"])) / 2
 
 
 def _out(steps: Sequence[Step], ends: Mapping[str, Side]) -> list[Side | None]:

@@ -26,6 +26,7 @@ from machinon.core.piece.block_features import (
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Step, spoken
 from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.hardware import sold_as, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import (
@@ -52,6 +53,7 @@ from machinon.core.route.in_process import Standing, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drill_named
 
 END_MILL, FACE_MILL, SAW = 20.0, 50.0, 80.0  # mm: cutters of a usual size
 NAMED = ("end mill", "slot drill")  # are called by their size
@@ -342,7 +344,8 @@ def _told(
     operation = OPERATIONS[step.operation]
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
-    drill, tap = drill_of(step, first), _tap_of(step, first)
+    drill = drill_of(step, first, made.values["inch"])
+    tap = _tap_of(step, first)
     return StepTold(
         step.key,
         step.operation,
@@ -376,8 +379,8 @@ def _note(step: Step, drill: float) -> str:
     stages = ladder(drill) if drill else ()
     if len(stages) < 2:
         return step.note
-    said = ", ".join(_size(stage) for stage in stages)
-    return f"{step.note} One after the other: {said} mm.".strip()
+    said = ", ".join(drill_named(stage) for stage in stages).replace(" mm,", ",")
+    return f"{step.note} One after the other: {said}.".strip()
 
 
 def _caution(step: Step, machine: str, feature: Feature | None) -> str:
@@ -530,7 +533,7 @@ def _title(
     if tap and features:
         return f"Tap {thread_of(tap).says}{_for_what(step, features[0])}"
     if drill and features:
-        wide = f"{_size(drill)} mm{' in stages' if drill > LADDER else ''}"
+        wide = f"{drill_named(drill)}{' in stages' if drill > LADDER else ''}"
         if hole is None:
             return f"Drill {_named(step, features[0])}, {wide}"
         count = _many(features[0])
@@ -570,12 +573,12 @@ def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str)
     if tap:
         return f"tap {thread_of(tap).says}"
     if drill:
-        return f"drill {_size(drill)}"
+        return f"drill {drill_named(drill).removesuffix(' mm')}"
     hole = hole_of(feature)
     if operation.key == "counterbore" and hole is not None:
-        return f"counterbore {_size(hole.bore)}"
+        return f"counterbore {sold_as(hole.bore)}"
     if isinstance(feature, TaperBore):
         return operation.tool.replace("knife tool", "boring bar")
     if isinstance(feature, Slot | Pocket | Keyway) and operation.tool in NAMED:
-        return f"{operation.tool} {_size(_cutter(feature))} mm"
+        return f"{operation.tool} {with_unit(_cutter(feature))}"
     return operation.tool

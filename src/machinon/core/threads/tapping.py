@@ -24,6 +24,8 @@ from machinon.core.threads.screw_thread import Thread, thread_of
 
 USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0}  # %
 LEAST, MOST = 55, 85  # % of thread: less strips early, more breaks taps
+AS_DRILLED = 0.01  # mm: no two drills of a set are as close as this
+SAME = 1e-6  # mm: less is dust of the sums
 FORMED = 0.68  # of the pitch: what a forming tap raises; makers' rule
 
 
@@ -68,6 +70,42 @@ def _named() -> Mapping[float, str]:
         for drill in drills(series):
             found.setdefault(round(drill.size, 3), drill.name)
     return found
+
+
+def inch_drill(size: float) -> str:
+    """The name of an inch drill by its size in mm: by its fraction, where it has one;
+    empty where there is none, and for a metric one."""
+    metric = abs(20 * size - round(20 * size)) < SAME  # they go by half tenths
+    for series in ("fraction", "number", "letter"):
+        near = min(drills(series), key=lambda drill: abs(drill.size - size))
+        off = abs(near.size - size)
+        if off < SAME or (off < AS_DRILLED and not metric):
+            return f"{near.name} in" if series == "fraction" else near.name
+    return ""
+
+
+def drill_under(most: float, inch: bool = False) -> float:
+    """The largest drill of the usual set that is not over a size, mm."""
+    known = drills("fraction" if inch else "metric")
+    below = [drill.size for drill in known if drill.size <= most + SAME]
+    return below[-1] if below else most
+
+
+def drill_over(least: float, inch: bool = False) -> float:
+    """The smallest drill of the usual set that is not under a size, mm."""
+    known = drills("fraction" if inch else "metric")
+    above = (drill.size for drill in known if drill.size >= least - SAME)
+    return next(above, least)
+
+
+@functools.lru_cache(maxsize=1024)
+def drill_named(size: float) -> str:
+    """A drill as one asks for it, its size in mm.
+
+    >>> drill_named(6.8), drill_named(5.1054), drill_named(7.137)
+    ('6.8 mm', '#7', '9/32 in')
+    """
+    return inch_drill(size) or f"{round(size, 3):g} mm"
 
 
 def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:

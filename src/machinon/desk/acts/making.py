@@ -66,6 +66,19 @@ class MakingActs(JobAtHand):
         job = self.job.with_work(making=changed)
         self._keep(f"{family.name}, {name}: {said}.", job, size=key)
 
+    def round_in(self, inch: bool) -> None:
+        """The sizes that follow a rule come out round in inches, or in millimetres.
+
+        Raises BadInput where the piece cannot be made so.
+        """
+        making = self.job.making
+        assert making is not None
+        if inch == making.inch:
+            return
+        job = self.job.with_work(making=replace(making, inch=inch))
+        says = f"Its rules round in {'inches' if inch else 'millimetres'}."
+        self._keep(f"{family_for(making).name}: {says}", job, size="rounds")
+
     def proves(self, key: str) -> bool:
         """Whether a size is measured in the proof."""
         return any(surface.id == f"size.{key}" for surface in self.job.proof.surfaces)

@@ -40,7 +40,9 @@ class PieceActs(JobAtHand):
         mates, new = chosen_mates(self.file, family, typed, self.made_here())
         first = max((fit.number for fit in self.job.fits), default=0) + 1
         name = str(max(int(work.key) for work in self.job.works) + 1)
-        making = Making(family.key, typed_of_mates(family, typed, self.inch))
+        making = Making(
+            family.key, typed_of_mates(family, typed, self.inch), inch=self.inch
+        )
         work, fits = new_work(name, making, mates, first)
         works = self.job.works
         if self.job.making is None and len(works) == 1 and not self.job.fits:

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
+from machinon.core.in_inches import in_inches
 from machinon.core.job.made_piece import drawn_surface, ruled_by_fits
 from machinon.core.materials import materials
 from machinon.core.piece.family import Family, MateSize, Size, Value, spoken
@@ -84,6 +85,12 @@ class PieceView(StageView):
         self.material.activated.connect(
             lambda _: self.job.set_size("material", self.material.currentData())
         )
+        self.rounds = Combo()
+        self.rounds.setAccessibleName("What its rules round in")
+        for word, inch in (("millimetres", False), ("inches", True)):
+            self.rounds.addItem(word, inch)
+        self.rounds.activated.connect(self._round_in)
+        self.rounds_box = QWidget()
         self.add = button("Add a feature…", self._ask_part)
         self.rack = label("", "", "measured", wrap=True)
         self.with_it = label("", "", wrap=True)
@@ -119,7 +126,12 @@ class PieceView(StageView):
         metal.addWidget(self.material, 1)
         column = QVBoxLayout()
         column.setContentsMargins(px(12), px(10), px(8), px(8))
+        rounds = QHBoxLayout(self.rounds_box)
+        rounds.setContentsMargins(0, 0, 0, 0)
+        rounds.addWidget(label("Its rules round in", "faint"))
+        rounds.addWidget(self.rounds, 1)
         column.addLayout(metal)
+        column.addWidget(self.rounds_box)
         column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
         column.addWidget(self.rack)
         bought = QHBoxLayout()
@@ -157,6 +169,9 @@ class PieceView(StageView):
         assert making is not None
         usual = family_for(making).material
         self.material.setCurrentIndex(self.material.findData(making.material or usual))
+        self.rounds.setCurrentIndex(self.rounds.findData(making.inch))
+        # a shop that has no inches is not asked
+        self.rounds_box.setVisible(self.job.inch or making.inch)
         self.add.setVisible(bool(family_for(making).parts))
         self._ask()
         self.rack.setText(self.job.own_stock())
@@ -170,6 +185,13 @@ class PieceView(StageView):
         self.buy.setVisible(plan.made is not None)
         self._resting.start()
         self._show_sheet()
+
+    def _round_in(self) -> None:
+        try:
+            self.job.round_in(self.rounds.currentData())
+        except BadInput as error:
+            self.refresh()
+            self._tell(error.message, "stop")
 
     def _lengths(self) -> list[Hardware]:
         """The bought parts whose length was reckoned."""
@@ -339,7 +361,10 @@ class PieceView(StageView):
         how = "Type a size, or = and a sum of others."
         if known.size.choices:
             how = f"Type one of {', '.join(known.size.choices)}."
-        self._tell(f"{words}, {_ruled(known)}. {how}")
+        ruled = _ruled(known)
+        if self.job.inch:
+            ruled = in_inches(ruled, fine=True)
+        self._tell(f"{words}, {ruled}. {how}")
         by_fits = ruled_by_fits(made).items()
         self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))

@@ -33,6 +33,7 @@ from machinon.core.route.work.lines import (
 from machinon.core.route.work.turns import turned_on
 from machinon.core.setting_out.dividing import dms
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drill_named
 
 PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
 ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
@@ -123,7 +124,7 @@ def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
     is named where several laps are made."""
     head = f"Hole {n + 1} of {many}" if many > 1 else "The hole"
     if laps > 1:
-        return f"{drill:g}-{n + 1}", f"{head}, drill {drill:g} mm"
+        return f"{drill:g}-{n + 1}", f"{head}, drill {drill_named(drill)}"
     return f"{n + 1}", head
 
 
@@ -382,7 +383,7 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
         lines.append(
             WorkLine(
                 f"{drill:g}",
-                f"Drill {drill:g} mm",
+                f"Drill {drill_named(drill)}",
                 (*figures, Shown("Speed", _rpm(step, drill), ROTATION, 1)),
                 "Draw it out to clear the chips each time it has gone its own diameter "
                 "deep.",
