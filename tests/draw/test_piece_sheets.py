@@ -265,7 +265,7 @@ class Sheets(unittest.TestCase):
             ({}, "3.937"),  # 100 mm by its rule
             ({"block.length": "3.9372in"}, "3.9372"),
             ({"block.length": "3 15/16in"}, "3.9375"),
-            ({"block.length": "4in"}, "4"),
+            ({"block.length": "4in"}, "4.000"),
         ):
             with self.subTest(typed):
                 made = make(families()["plate-block"], typed)

@@ -297,16 +297,22 @@ def _at_fault(made: Made) -> set[str]:
 def length_said(
     value: float, inch: bool, step: float = 0.0, given: bool = False
 ) -> str:
-    """The length in as few digits as say it: 46.01, 18, 0.5; in inches to the thou,
-    as a fourth digit would ask for a closer size, but for parts such as 5/16 and for
-    what was given so."""
+    """The length in as few digits as say it: 46.01, 18, 0.5; in inches to the thou, as
+    in 1.500, since a fourth digit would ask for a closer size; but for parts such as
+    5/16 and for what was given so."""
     usual = 0.001
     if inch:
         parts = value / INCH * 64
         fine = given or abs(parts - round(parts)) < EXACT
         usual = 0.0005 if fine else 0.05
     text = length_text(value, step or usual, inch, unit=False)
-    return text if step or "." not in text else text.rstrip("0").rstrip(".")
+    if step or "." not in text:
+        return text
+    if inch and value:
+        return (
+            text[:-1] if len(text.partition(".")[2]) > 3 and text[-1] == "0" else text
+        )
+    return text.rstrip("0").rstrip(".")
 
 
 def on_one_line(

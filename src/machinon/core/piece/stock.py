@@ -63,4 +63,8 @@ Stock: TypeAlias = Round | Bar | Block
 
 def stock_said(stock: Stock, inch: bool = False) -> str:
     """The stock in words, in the units of the shop: "⌀40 × 93"."""
-    return sizes_in_inches(stock.says) if inch else stock.says
+    if not inch:
+        return stock.says
+    # the tenths of a millimetre would make 4.126 of 4 1/8
+    sides = stock.size if isinstance(stock, Block) else ()
+    return sizes_in_inches(" × ".join(map(str, sides)) or stock.says)
