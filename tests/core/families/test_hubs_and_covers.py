@@ -1,6 +1,8 @@
 import math
 import unittest
 
+from machinon.core.families import family_of
+from machinon.core.piece.made import make
 from tests.core.families.failing import check, each_is_said, made
 
 
@@ -12,6 +14,20 @@ class Hubs(unittest.TestCase):
         self.assertEqual(piece.values["key.width"], 6)
         bore = piece.values["bore.diameter"]
         self.assertAlmostEqual(check(piece, "wall-key").have, (40 - bore) / 2 - 2.8)
+
+    def test_a_keyway_is_as_deep_as_its_own_key_asks(self):
+        """ISO 773: 2.3 for a 5 key, whatever the shaft; 3.3 for the 8 of a 25 shaft; a
+        key that is none of a standard goes by its shaft."""
+        for given, deep, key in (
+            ({"key_bar.width": "5"}, 2.3, "key 5 × 30"),
+            ({"shaft.diameter": "25"}, 3.3, "key 8 × 30"),
+            ({"shaft.diameter": "25", "key_bar.width": "7.99"}, 3.3, "key 8 × 30"),
+            ({"shaft.diameter": "25", "key_bar.width": "7"}, 3.3, "key 7.02 × 30"),
+        ):
+            with self.subTest(given):
+                piece = make(family_of("hub-adapter"), given)
+                self.assertAlmostEqual(piece.values["key.depth"], deep)
+                self.assertIn(key, [part.name for part in piece.hardware])
 
     def test_what_usually_goes_wrong_with_a_hub(self):
         each_is_said(

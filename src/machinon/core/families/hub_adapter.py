@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from machinon.core.families._tapped import tapped
+from machinon.core.fits.keyway import key_near
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -91,11 +92,14 @@ def _stands_out(s: Values) -> float:
 
 
 def _key(s: Values, what: str) -> float:
-    """A measure of the keyway for its shaft, by the table of keys."""
-    asked = {
+    """A measure of the keyway by the table of keys: for the key that it is as wide as,
+    else for its shaft."""
+    asked: dict[str, Any] = {
         "shaft_diameter": s["shaft.diameter"],
         "standard": "inch" if s["inch"] else "metric",
     }
+    if near := key_near(s.get("key.width", 0.0)):
+        asked |= {"standard": near[0], "key": f"{near[1].width}mm"}
     return float(reckon("keyway", asked)[what])
 
 
@@ -446,7 +450,8 @@ def hardware(s: Values) -> Iterable[Hardware]:
         )
     if _keyed(s):
         long = min(_deep(s), s["shaft.length"])
-        wide = s.get("key_bar.width") or s["key.width"]
+        near = key_near(s["key.width"])
+        wide = near[1].width if near else s["key.width"]
         yield plain_parts("key", wide, 1, "in the shaft", long)
     if s["grub.thread"] != "none":
         wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
@@ -482,7 +487,8 @@ FAMILY = Family(
         Size("key.width", "width of the keyway", lambda s: _key(s, "key_width"),
              "by the table of keys", 1, 60),
         Size("key.depth", "depth of the keyway", lambda s: _key(s, "hub_depth"),
-             "by the table of keys; 0 for none", 0, 30, step=0.1),
+             "by the table of keys; 0 for none", 0, 30, step=0.1,
+             rests=("key.width",)),
         Size("seat.thickness", "seat for the shaft's own screw", "0", "0 for none", 0,
              60),
         Size("seat.hole", "hole in that seat", "down(shaft.screw_head/1.6, 0.5)",

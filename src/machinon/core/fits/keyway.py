@@ -2,7 +2,7 @@
 
 import functools
 import math
-from typing import Any
+from typing import Any, Literal
 
 from msgspec import Struct
 
@@ -11,6 +11,10 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
+
+Standard = Literal["metric", "inch"]
+STANDARDS: tuple[Standard, ...] = ("metric", "inch")
+NEAR = 0.15  # mm: what a keyway is wider than its key, and a key off its standard
 
 
 class Key(Struct, frozen=True):
@@ -48,6 +52,14 @@ def keys(standard: str) -> tuple[Key, ...]:
                 )
             )
     return tuple(found)
+
+
+def key_near(width: float) -> tuple[Standard, Key] | None:
+    """The standard key that a keyway of so many mm is for, and the standard of it; None
+    where it is for none."""
+    known = ((standard, key) for standard in STANDARDS for key in keys(standard))
+    standard, key = min(known, key=lambda row: abs(row[1].width - width))
+    return (standard, key) if abs(key.width - width) < NEAR else None
 
 
 SLIMMEST = 50  # a key is no thinner than this part of its shaft
@@ -100,9 +112,7 @@ def _chosen(key: str | None, shaft: float, standard: str) -> Key:
     inputs=(
         Input("shaft_diameter", LENGTH, "of shaft or bore", above=0, high=1000),
         Input("key", TEXT, "such as 8x7; else by the table", default=None),
-        Input(
-            "standard", TEXT, "of the key", default="metric", choices=("metric", "inch")
-        ),
+        Input("standard", TEXT, "of the key", default="metric", choices=STANDARDS),
         Input("bore", FLAG, "whether it is cut in the bore", default=True),
         Input(
             "tool_width", LENGTH, "of the tool; else the key's", default=None, above=0
