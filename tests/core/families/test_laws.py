@@ -322,6 +322,16 @@ class Laws(unittest.TestCase):
             for known in made.sizes.values():
                 self.assertNotIn("<", known.because, known.size.key)
 
+    def test_nothing_is_held_against_a_mate_that_is_away(self):
+        """A block of 80 on no lathe; a hub that copies no old part's length."""
+        block = families()["plate-block"]
+        for given, wanted in (({}, False), ({"lathe.centre_height": "70"}, True)):
+            checks = make(block, {"block.height": "80", **given}).checks
+            self.assertEqual(any(c.key == "height" for c in checks), wanted)
+        hub = families()["hub-adapter"]
+        for given, by in (({}, "rule"), ({"like.hub_length": "25"}, "copy")):
+            self.assertEqual(make(hub, given).sizes["hub.length"].by, by)
+
     def test_sizes_that_leave_nothing_are_refused(self):
         """A vee of 88 at 27° is 183 deep, in a block of 50; a bore wider than its
         round: what was drawn before stays."""

@@ -326,7 +326,7 @@ class ClampsStopsAndSpanners(unittest.TestCase):
                 ({"block_height": "20"}, "top"),
                 ({"block_height": "30"}, "no-land"),
                 ({"slope_low": "1"}, "low-end"),
-                ({"block_width": "10"}, "holds-the-work"),
+                ({"block_width": "10", "work_width": "40"}, "holds-the-work"),
                 ({"window_diameter": "14"}, "window-wall"),
             ],
         )

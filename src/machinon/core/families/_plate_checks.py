@@ -20,6 +20,7 @@ from machinon.core.piece.family import (
     Check,
     Values,
     at_least,
+    is_there,
     kind_of,
     spoken,
 )
@@ -287,7 +288,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
     for name in s["parts"]:
         yield from _part_checks(s, name)
-    if "lathe.centre_height" in s:
+    if is_there(s, "lathe.centre_height"):
         yield at_least(
             "height",
             "block",

@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     Step,
     Values,
     at_least,
+    is_there,
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, by_thread
@@ -172,7 +173,7 @@ def checks(s: Values) -> Iterable[Check]:
         1.5,
         "Shoulder that the front bearing is drawn against",
     )
-    if s["bearings.sealed"]:
+    if s["bearings.sealed"] and is_there(s, "bearings.shoulder"):
         yield at_least(
             "shoulder-free",
             "head",
@@ -415,6 +416,7 @@ FAMILY = Family(
     ),
     material="alloy steel",
     runs=True,
+    full={"bearings.shoulder": "50"},
     ways=({"head.welded": "yes", "bearings.sealed": "yes"},),
     surfaces={"shaft": "front.diameter"},
 )  # fmt: skip

@@ -18,6 +18,7 @@ from machinon.core.piece.family import (
     Step,
     Values,
     at_least,
+    is_there,
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Hole, Holes, Places
@@ -89,14 +90,15 @@ def checks(s: Values) -> Iterable[Check]:
         f"A minute of angle is {off * 1000:.0f} µm over its length: prove it by slips "
         "and an indicator, not by a protractor.",
     )
-    yield at_least(
-        "holds-the-work",
-        "block",
-        wide,
-        s["work.width"] / 3,
-        "Width under the work (a third of it)",
-        grave=False,
-    )
+    if is_there(s, "work.width"):
+        yield at_least(
+            "holds-the-work",
+            "block",
+            wide,
+            s["work.width"] / 3,
+            "Width under the work (a third of it)",
+            grave=False,
+        )
     if s["window.diameter"]:
         middle = s["window.from_front"]
         over = s["slope.low"] + rise / 2 - middle

@@ -260,6 +260,11 @@ class Check(Struct, frozen=True):
     fit: int = 0  # number of the fit it concerns in a job
 
 
+def is_there(values: Values, key: str) -> bool:
+    """Whether a size of a mate is known, and not only what is usual."""
+    return key in values and key not in values["away"]
+
+
 def at_least(
     key: str, place: str, have: float, need: float, says: str, grave: bool = True
 ) -> Check:

@@ -108,8 +108,11 @@ def make(
     values: dict[str, Any] = {**middles, **mates, "material": metal}
     values["parts"] = family.names
     values["inch"] = round_inch
+    optional = (key for key, mate in family.mate_keys.items() if mate.optional)
+    away = values["away"] = frozenset(key for key in optional if key not in given)
     words = {word for word in mates.values() if isinstance(word, str)}
     fits: dict[str, FitBand] = {}
+    by: By
     for key in in_order(rests):
         size = family.size(key)
         slot = slots.get(key)
@@ -127,14 +130,20 @@ def make(
             ends = (bands or {}).get(text.removeprefix("=").strip())
             known[key] = Known(size, found, "link", text.strip(), ends)
         elif text:
-            by: By = "read" if key in read else "typed"
+            by = "read" if key in read else "typed"
             says = "as the old piece measures" if key in read else "typed"
             known[key] = Known(size, size.read(text, inch), by, says)
         elif slot is not None:
             known[key] = _by_band(size, fits[slot.key], mates)
         else:
             ruled = _by_rule(size, values, round_inch, words)
-            known[key] = Known(size, ruled, size.by, _why(size, round_inch))
+            # what goes by a mate that is away goes by nothing
+            by, says = (
+                ("rule", "as usual")
+                if rests[key] and away.issuperset(rests[key])
+                else (size.by, _why(size, round_inch))
+            )
+            known[key] = Known(size, ruled, by, says)
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
