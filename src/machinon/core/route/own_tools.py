@@ -17,8 +17,9 @@ from machinon.core.route.operations import StepTold
 from machinon.core.shop.belongings import Belongings, Item
 from machinon.core.sizes.limits import LARGEST, limits_of_size
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import AS_DRILLED, drill_named
 
-SAME = 0.006  # mm: drills of one size, whatever system names them
+SAME = 0.006  # mm: tools of one size, whatever system names them
 ALIKE = 0.25  # mm: drills that are easily taken for one another
 
 
@@ -222,7 +223,7 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
     drills = sorted(shelf.of_kind("drill"), key=lambda item: item.size)
     if not drills:
         return UNASKED
-    own = next((item for item in drills if abs(item.size - wanted) < SAME), None)
+    own = next((item for item in drills if abs(item.size - wanted) < AS_DRILLED), None)
     if own is None:
         near = [item for item in drills if item.size < wanted][-1:]
         near += [item for item in drills if item.size > wanted][:1]
@@ -230,14 +231,14 @@ def _own_drill(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
         if wanted > drills[-1].size:
             return OwnTool(f"not on the shelf: it goes up to {names}, bore from there")
         # called as its step calls it; an inch shop looks for one near that in inches
-        said = f"{wanted:g} mm"
-        if inch:
+        said = drill_named(wanted)
+        if inch and said.endswith(" mm"):
             said += f" ({length_text(wanted, 0.01, inch)})"
         return OwnTool(f"{said} is not on the shelf; next to it {names}")
     alike = [
         item.name
         for item in drills
-        if SAME <= abs(item.size - wanted) < ALIKE and item.name != own.name
+        if AS_DRILLED <= abs(item.size - wanted) < ALIKE and item.name != own.name
     ]
     return _yours(own, _alike(alike[:4]))
 
