@@ -210,6 +210,17 @@ class Shop(WindowCase):
         self.page.redo()
         self.assertIsNone(self.window.file.get("chuck-arbor"))
 
+    def test_sets_in_the_shop_s_own_unit_stand_first(self):
+        for last, own in (
+            ("In inches", "Hand reamers 3 to 12"),
+            ("In millimetres", "UNC taps #6 to 1/2, three of each"),
+        ):
+            menu = self.page.set_menu()
+            words = [action.text() for action in menu.actions()]
+            self.assertEqual(words[-1], last)
+            self.assertIn(own, words)
+            self.window.swap_units()
+
     def test_a_set_is_put_on_its_shelf_and_an_item_found_changed_removed(self):
         reamers = next(
             starter for starter in starter_sets("tools") if starter.key == "reamers"

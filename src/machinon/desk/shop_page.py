@@ -1,6 +1,7 @@
 """The shop: machines, pieces, instruments and shelves, to be seen and changed."""
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Literal
 
@@ -33,9 +34,9 @@ from machinon.core.shop.entry import with_instrument
 from machinon.core.shop.machines import MACHINE_KINDS, Machine, MachineKind
 from machinon.core.shop.things import (
     CHUCK_SURFACES,
-    STARTER_INSTRUMENTS,
     Lathe,
     Piece,
+    starter_instruments,
 )
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
@@ -367,14 +368,16 @@ class ShopPage(QWidget):
 
     def set_menu(self) -> QMenu:
         """Sets that are added with one action."""
-        menu = QMenu(self)
+        menu, inch = QMenu(self), self.file.shop().inch
         menu.addAction("The usual instruments", self.add_starters)
-        for id in SHELVES:
-            menu.addSeparator()
-            for starter in starter_sets(id):
-                menu.addAction(
-                    starter.name, lambda starter=starter: self.add_set(starter)
-                )
+        others = QMenu("In millimetres" if inch else "In inches", menu)
+        for part, of_inches in ((menu, inch), (others, not inch)):
+            for id in SHELVES:
+                part.addSeparator()
+                for starter in starter_sets(id, of_inches):
+                    part.addAction(starter.name, partial(self.add_set, starter))
+        menu.addSeparator()
+        menu.addMenu(others)
         return menu
 
     def add_starters(self) -> None:
@@ -383,7 +386,7 @@ class ShopPage(QWidget):
         have = {instrument.id for instrument in shop.instruments}
         added = [
             instrument
-            for instrument in STARTER_INSTRUMENTS
+            for instrument in starter_instruments(shop.inch)
             if instrument.id not in have
         ]
         for instrument in added:

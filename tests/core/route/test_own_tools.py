@@ -22,6 +22,23 @@ def shelf(*sets: str, items: tuple[Item, ...] = ()) -> Belongings:
     return made
 
 
+class InInches(unittest.TestCase):
+    def test_a_piece_in_inches_is_made_with_inch_tools(self):
+        """1/4-20 goes through 0.281, which is 9/32, and is tapped after a #7."""
+        keeper = make(families()["keeper"], {}, round_inch=True)
+        knob = make(families()["knob"], {"stud.thread": "1/4-20"}, round_inch=True)
+        own = shelf("inch-drills", "number-drills", "inch-taps")
+        said = {
+            step.title: getattr(own_tool(step, own, True).item, "name", "")
+            for made in (keeper, knob)
+            for up in route_told(made)
+            for step in up.steps
+        }
+        self.assertEqual(said["Drill 2 holes 9/32 in, holes 1"], "drill 9/32")
+        self.assertEqual(said["Drill the hole, #7"], "drill #7")
+        self.assertEqual(said["Tap 1/4-20 UNC"], "1/4-20 UNC taper")
+
+
 class OwnCollets(unittest.TestCase):
     def test_the_collet_that_closes_on_the_shank_is_named(self):
         """A shank of 19.98: one that closes from 20 to 19 has it, 16 is too small."""

@@ -5,13 +5,16 @@ import unittest
 from machinon.core.ask.asking import found_with, understand
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.errors import BadInput
+from machinon.core.quantity import INCH
 from machinon.core.reckoning import reckonings
 from machinon.core.setting_out.gauge_stack import stack
 from machinon.core.shop.belongings import (
     SHELF_NAMES,
+    SHELVES,
     STARTER_SETS,
     Belongings,
     item_of,
+    starter_sets,
     typed_item,
     with_items,
     without_item,
@@ -52,6 +55,23 @@ class Shelves(unittest.TestCase):
         for target in (3.47, 38.95, 61.785, 99.99):
             found = stack(target, slips, 5, 0.0)
             self.assertAlmostEqual(sum(found), target, places=6)
+
+    def test_an_inch_shop_finds_sets_of_its_own(self):
+        """81 slips make every tenth; all kinds of tool can be had in inches."""
+        slips = [item.size for item in shelf("holding", "inch-slips").items]
+        self.assertEqual(len(slips), 81)
+        found = stack(1.2345 * INCH, slips, 5, 0.0001)
+        self.assertAlmostEqual(sum(found) / INCH, 1.2345, places=6)
+        kinds = {
+            inch: {
+                item.kind
+                for id in SHELVES
+                for starter in starter_sets(id, inch)
+                for item in starter.items()
+            }
+            for inch in (False, True)
+        }
+        self.assertEqual(kinds[False], kinds[True])
 
     def test_sets_of_drills_have_what_their_name_says(self):
         fine = shelf("tools", "drills-fine").items

@@ -2,6 +2,7 @@
 
 import functools
 from collections.abc import Callable, Mapping
+from fractions import Fraction
 from typing import Literal, get_args
 
 import msgspec
@@ -12,9 +13,11 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import COUNT, INCH, LENGTH
+from machinon.core.setting_out.converting import fraction_text
+from machinon.core.setting_out.gauge_stack import INCH_SET
 from machinon.core.shop.entry import bare, remark, words
 from machinon.core.tables import rows
-from machinon.core.threads.screw_thread import metric_thread
+from machinon.core.threads.screw_thread import metric_thread, thread_of
 from machinon.core.threads.tapping import drills
 
 Shelf = Literal["tools", "holding", "hardware", "stock"]
@@ -167,6 +170,7 @@ class StarterSet(Struct, frozen=True):
     shelf: Shelf
     name: str
     items: Callable[[], tuple[Item, ...]]
+    inch: bool = False  # as an inch shop has it
 
 
 def _drills(series: str, least: float, most: float) -> tuple[Item, ...]:
@@ -228,6 +232,69 @@ def _plain(kind: str, *sizes: float) -> Callable[[], tuple[Item, ...]]:
     return make
 
 
+def _plain_inches(kind: str, parts: int, *sizes: int) -> Callable[[], tuple[Item, ...]]:
+    """Tools of so many parts of an inch."""
+    fractions = [Fraction(size, parts) for size in sizes]
+    return lambda: tuple(
+        Item(kind, f"{kind} {fraction_text(size)} in", round(float(size) * INCH, 4))
+        for size in fractions
+    )
+
+
+def _inch_slips() -> tuple[Item, ...]:
+    return tuple(
+        Item("slip gauge", f"slip {size:g} in", round(size * INCH, 6))
+        for size in INCH_SET
+    )
+
+
+def _inch_taps() -> tuple[Item, ...]:
+    threads = [thread_of(name) for name in _COARSE]
+    return tuple(
+        Item("tap", f"{thread.name} {sort}", round(thread.major, 4), thread.pitch)
+        for thread in threads
+        for sort in ("taper", "plug", "bottoming")
+    )
+
+
+def _inch_screws() -> tuple[Item, ...]:
+    lengths = [Fraction(quarters, 4) for quarters in range(2, 9)]
+    return tuple(
+        Item(
+            "screw",
+            f"{thread.name} × {fraction_text(long)} in cap",
+            round(thread.major, 4),
+            thread.pitch,
+            float(long) * INCH,
+            20,
+        )
+        for thread in map(thread_of, _COARSE[1:-1])
+        for long in lengths
+    )
+
+
+def _inch_collets() -> tuple[Item, ...]:
+    """By 32nds, each closing by one of them, from 1/8 to 3/4."""
+    sizes = [Fraction(i, 32) for i in range(4, 25)]
+    return tuple(
+        Item(
+            "collet",
+            f"collet {fraction_text(size)} in",
+            float(size - Fraction(1, 32)) * INCH,
+            float(size) * INCH,
+        )
+        for size in sizes
+    )
+
+
+def _gauge_pins() -> tuple[Item, ...]:
+    """By thous, a thou over 0.060 to 0.250."""
+    thous = range(61, 251)
+    return tuple(
+        Item("pin", f"pin {i / 1000:.3f} in", round(i * INCH / 1000, 4)) for i in thous
+    )
+
+
 def _collets() -> tuple[Item, ...]:
     return tuple(
         Item("collet", f"collet {size} to {size - 1}", size - 1.0, float(size))
@@ -235,6 +302,7 @@ def _collets() -> tuple[Item, ...]:
     )
 
 
+_COARSE = ("#6-32", "#8-32", "#10-24", "1/4-20", "5/16-18", "3/8-16", "1/2-13")
 STARTER_SETS: tuple[StarterSet, ...] = (
     StarterSet(
         "drills",
@@ -249,16 +317,25 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         lambda: _metric_drills(0.1),
     ),
     StarterSet(
-        "number-drills", "tools", "Number drills", lambda: _drills("number", 0, 10)
+        "number-drills",
+        "tools",
+        "Number drills",
+        lambda: _drills("number", 0, 10),
+        True,
     ),
     StarterSet(
-        "letter-drills", "tools", "Letter drills", lambda: _drills("letter", 0, 20)
+        "letter-drills",
+        "tools",
+        "Letter drills",
+        lambda: _drills("letter", 0, 20),
+        True,
     ),
     StarterSet(
         "inch-drills",
         "tools",
         "Inch drills 1/16 to 1/2",
         lambda: _drills("fraction", INCH / 16, INCH / 2),
+        True,
     ),
     StarterSet("taps", "tools", "Taps M3 to M12, three of each", _taps),
     StarterSet(
@@ -300,8 +377,68 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         "Round bars 10 to 50",
         _plain("round", 10, 12, 16, 20, 25, 30, 40, 50),
     ),
+    StarterSet(
+        "inch-taps", "tools", "UNC taps #6 to 1/2, three of each", _inch_taps, True
+    ),
+    StarterSet(
+        "inch-reamers",
+        "tools",
+        "Hand reamers 1/8 to 1/2",
+        _plain_inches("reamer", 16, *range(2, 9)),
+        True,
+    ),
+    StarterSet(
+        "inch-end-mills",
+        "tools",
+        "End mills 1/8 to 3/4",
+        _plain_inches("end mill", 16, 2, 3, 4, 5, 6, 8, 10, 12),
+        True,
+    ),
+    StarterSet(
+        "inch-slips", "holding", "Slip gauges, 81 pieces in inches", _inch_slips, True
+    ),
+    StarterSet(
+        "inch-parallels",
+        "holding",
+        "Parallels 1/2 to 1 5/8",
+        _plain_inches("parallel", 8, *range(4, 14)),
+        True,
+    ),
+    StarterSet(
+        "inch-collets", "holding", "Collets 1/8 to 3/4, by 32nds", _inch_collets, True
+    ),
+    StarterSet(
+        "gauge-pins",
+        "holding",
+        "Gauge pins 0.061 to 0.250 in",
+        _gauge_pins,
+        True,
+    ),
+    StarterSet("inch-screws", "hardware", "Cap screws #8 to 3/8", _inch_screws, True),
+    StarterSet(
+        "inch-dowels",
+        "hardware",
+        "Dowels 1/8 to 1/2",
+        _plain_inches("dowel", 16, 2, 3, 4, 5, 6, 8),
+        True,
+    ),
+    StarterSet(
+        "inch-balls",
+        "hardware",
+        "Balls 1/8 to 1/2",
+        _plain_inches("ball", 32, 4, 5, 6, 7, 8, 10, 12, 16),
+        True,
+    ),
+    StarterSet(
+        "inch-bars",
+        "stock",
+        "Round bars 3/8 to 2",
+        _plain_inches("round", 8, 3, 4, 5, 6, 8, 10, 12, 16),
+        True,
+    ),
 )
 
 
-def starter_sets(shelf: Shelf) -> tuple[StarterSet, ...]:
-    return tuple(starter for starter in STARTER_SETS if starter.shelf == shelf)
+def starter_sets(shelf: Shelf, inch: bool = False) -> tuple[StarterSet, ...]:
+    """The sets for a shelf, in one unit."""
+    return tuple(s for s in STARTER_SETS if (s.shelf, s.inch) == (shelf, inch))
