@@ -132,7 +132,7 @@ class OwnTools(unittest.TestCase):
         hole = {"parts": "hole", "hole1_kind": "reamed", "hole1_screw": "M6"}
         says = self.of_step(has, "plate-block", "ream-hole1", **hole)
         self.assertIn("yours: reamer 6", says)
-        self.assertIn("1/4in look like it", says)
+        self.assertIn("1/4in looks like it", says)
 
     def test_a_usual_reamer_does_where_its_usual_hole_takes_the_size_in(self):
         """H7 at 8 is 8.000 to 8.015: a pivot's hole of 8.009 comes out of it, one of

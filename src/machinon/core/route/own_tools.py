@@ -116,7 +116,8 @@ def _own_size(kind: str, wanted: float, shelf: Belongings, inch: bool) -> OwnToo
 
 
 def _alike(names: list[str]) -> str:
-    return f"; measure it, {', '.join(names)} look like it" if names else ""
+    look = "looks" if len(names) == 1 else "look"
+    return f"; measure it, {', '.join(names)} {look} like it" if names else ""
 
 
 def _own_reamer(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:

@@ -119,6 +119,11 @@ def _each_hole(
         yield WorkLine(key, head, (*shown, *deep), note, on_face)
 
 
+def _drilled(words: str, deep: float) -> Shown:
+    """A depth that no drill or tap is held to closer than a tenth, mm."""
+    return Shown(words, deep, step=0.1)
+
+
 def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
     """The key and the head of a hole's line: n counts from 0, of many holes; its drill
     is named where several laps are made."""
@@ -191,17 +196,17 @@ def _deep(
         return (Shown("Across its mouth", hole.sink),)
     if step.operation == "tap":
         deep = hole.threaded(through)
-        return (Shown("Thread depth", deep), _turns(hole.thread, deep))
+        return (_drilled("Thread depth", deep), _turns(hole.thread, deep))
     if hole.depth is not None:
         deep = hole.depth
         if drill and not hole.flat:
             return (
-                Shown("To the shoulder", deep),
-                Shown("Point at", deep + tip(drill)),
+                _drilled("To the shoulder", deep),
+                _drilled("Point at", deep + tip(drill)),
             )
         return (Shown("Depth", deep),)
     if drill:
-        return (Shown("Point at", through + tip(drill)),)
+        return (_drilled("Point at", through + tip(drill)),)
     return (Shown("Through", through),)
 
 
@@ -341,7 +346,7 @@ def _rpm(step: StepTold, drill: float) -> float:
 
 def tapped_list(step: StepTold, deep: float) -> WorkList:
     """A thread tapped along the axis; deep: how far it goes, mm."""
-    figures = Shown("Thread depth", deep), _turns(step.tap, deep)
+    figures = _drilled("Thread depth", deep), _turns(step.tap, deep)
     taper, plug = (
         WorkLine(key, head, figures, note)
         for key, head, note in (
@@ -377,9 +382,9 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
         blind = bore.drilled != (bore.start, bore.end)
     lines = []
     for drill in ladder(step.drill):
-        figures = [Shown("Point at", deep + tip(drill))]
+        figures = [_drilled("Point at", deep + tip(drill))]
         if blind:
-            figures.insert(0, Shown("To the shoulder", deep))
+            figures.insert(0, _drilled("To the shoulder", deep))
         lines.append(
             WorkLine(
                 f"{drill:g}",
