@@ -286,7 +286,7 @@ def _readable(made: Made, inch: bool) -> str:
     route = route_told(made)
     for check in (*made.checks, *along_the_route(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"
-        out.append(f"  {mark}  {in_inches(check.says) if inch else check.says}")
+        out.append(f"  {mark}  {check.says_in_inches if inch else check.says}")
     for holding in route_in_inches(route) if inch else route:
         out.append(f"{holding.title} ({holding.machine}): {holding.reason}")
         for step in holding.steps:

@@ -82,6 +82,16 @@ class InInches(unittest.TestCase):
         self.assertEqual(in_inches("Bore to ⌀62.5", fine=True), "Bore to ⌀2.4606")
         self.assertEqual(sizes_in_inches("⌀127 × 50.8"), "⌀5.000 × 2.000 in")
 
+    def test_a_check_says_what_stands_on_the_drawing(self):
+        """13/16 less 11 to 16 µm is 0.8119 to 0.8121; of 20.626 it would be 0.8120."""
+        bar = make(families()["single-point-bar"], {"holder.bore": "13/16in"})
+        says = {check.key: check.says_in_inches for check in bar.checks}
+        self.assertIn("wants 0.8119 to 0.8121 in.", says["fit-bar"])
+        room = at_least("", "", 7.9375, 1.5875, "Floor")
+        self.assertEqual(
+            room.says_in_inches, "Floor: 0.3125 in, at least 0.0625 in wanted."
+        )
+
     def test_no_family_speaks_of_millimetres_in_an_inch_shop(self):
         for family in families().values():
             for says in said_of(make(family, {})):

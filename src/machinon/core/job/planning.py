@@ -100,7 +100,7 @@ def _in_inches(plan: Plan) -> Plan:
         plan,
         fits=tuple(fits),
         checks=tuple(
-            replace(check, says=in_inches(check.says)) for check in plan.checks
+            replace(check, says=check.says_in_inches) for check in plan.checks
         ),
         route=route_in_inches(plan.route),
         in_mm={step.key: step for up in plan.route for step in up.steps},

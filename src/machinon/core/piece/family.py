@@ -20,7 +20,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.outline import corners_of, corners_text
-from machinon.core.quantity import COUNT, LENGTH, Kind, plain
+from machinon.core.quantity import COUNT, LENGTH, Kind, length_text, plain
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.shop.things import Surface
 from machinon.core.threads.screw_thread import thread_of
@@ -258,6 +258,18 @@ class Check(Struct, frozen=True):
     have: float | None = None  # mm, where it compares two sizes
     need: float | None = None  # mm, where it compares two sizes
     fit: int = 0  # number of the fit it concerns in a job
+    # the words for inches, with {} for each of its lengths, mm; where there are none,
+    # the rounded millimetres are turned
+    form: str = ""
+    lengths: tuple[float, ...] = ()
+
+    @property
+    def says_in_inches(self) -> str:
+        """What it says to an inch shop."""
+        said = in_inches(self.form or self.says)
+        for length in self.lengths:
+            said = said.replace("{}", length_text(length, inch=True, unit=False), 1)
+        return said
 
 
 def is_there(values: Values, key: str) -> bool:
@@ -277,6 +289,8 @@ def at_least(
         grave,
         have,
         need,
+        form=f"{says}: {{}} in, at least {{}} in wanted.",
+        lengths=(have, need),
     )
 
 

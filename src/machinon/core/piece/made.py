@@ -329,9 +329,11 @@ def _fit_checks(
         if band.lower is None or band.upper is None:
             continue  # nothing is kept to compare it with
         inside = band.lower - 1e-9 <= float(value) <= band.upper + 1e-9
-        says = f"{slot.words}: {float(value):.3f} mm drawn, the mate wants "
-        says += f"{band.lower:.3f} to {band.upper:.3f} mm."
-        yield Check(key, place, inside, says)
+        lengths = float(value), band.lower, band.upper
+        form = f"{slot.words}: {{}} in drawn, the mate wants {{}} to {{}} in."
+        drawn, low, high = (f"{length:.3f}" for length in lengths)
+        says = f"{slot.words}: {drawn} mm drawn, the mate wants {low} to {high} mm."
+        yield Check(key, place, inside, says, form=form, lengths=lengths)
 
 
 def _whole(body: Body) -> None:
