@@ -9,6 +9,7 @@ import re
 from collections.abc import Mapping
 from decimal import Decimal
 from enum import Enum, auto
+from fractions import Fraction
 
 from msgspec import Struct
 
@@ -533,6 +534,20 @@ def whole_tpi(pitch: float) -> int:
     # warm by a few degrees it is still the same thread; no usual metric pitch
     # lies as near a whole number, but for the finest
     return round(tpi) if tpi < 81 and abs(tpi - round(tpi)) < 0.005 else 0
+
+
+def fraction_text(size: Fraction) -> str:
+    """A fraction of an inch as it is said.
+
+    >>> fraction_text(Fraction(11, 8)), fraction_text(Fraction(13, 32))
+    ('1 3/8', '13/32')
+    """
+    sign = "−" if size < 0 else ""
+    whole, rest = divmod(abs(size.numerator), size.denominator)
+    parts = [str(whole)] if whole or not rest else []
+    if rest:
+        parts.append(f"{rest}/{size.denominator}")
+    return sign + " ".join(parts)
 
 
 def both_text(value: float) -> str:

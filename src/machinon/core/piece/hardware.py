@@ -7,9 +7,8 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import INCH
+from machinon.core.quantity import INCH, fraction_text
 from machinon.core.reckoning import reckon
-from machinon.core.setting_out.converting import fraction_text
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.screws import stock_lengths
 

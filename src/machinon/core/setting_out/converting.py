@@ -3,7 +3,7 @@
 from fractions import Fraction
 from typing import Any
 
-from machinon.core.quantity import INCH, LENGTH, NUMBER
+from machinon.core.quantity import INCH, LENGTH, NUMBER, fraction_text
 from machinon.core.reckoning import SERIES, TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.tapping import drills
 
@@ -52,17 +52,3 @@ def _convert(trail: Trail, value: float, to: str | None) -> dict[str, Any]:
         results["drill"] = near.name
         results["drill_error"] = value - near.size
     return results
-
-
-def fraction_text(size: Fraction) -> str:
-    """A fraction of an inch as it is said.
-
-    >>> fraction_text(Fraction(11, 8)), fraction_text(Fraction(13, 32))
-    ('1 3/8', '13/32')
-    """
-    sign = "−" if size < 0 else ""
-    whole, rest = divmod(abs(size.numerator), size.denominator)
-    parts = [str(whole)] if whole or not rest else []
-    if rest:
-        parts.append(f"{rest}/{size.denominator}")
-    return sign + " ".join(parts)

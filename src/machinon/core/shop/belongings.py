@@ -12,8 +12,7 @@ from msgspec.structs import replace
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.materials import material as material_named
-from machinon.core.quantity import COUNT, INCH, LENGTH
-from machinon.core.setting_out.converting import fraction_text
+from machinon.core.quantity import COUNT, INCH, LENGTH, fraction_text
 from machinon.core.setting_out.gauge_stack import INCH_SET
 from machinon.core.shop.entry import bare, remark, words
 from machinon.core.tables import rows

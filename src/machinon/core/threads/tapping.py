@@ -9,7 +9,7 @@ from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
-from machinon.core.quantity import INCH, LENGTH, PERCENT
+from machinon.core.quantity import INCH, LENGTH, PERCENT, fraction_text
 from machinon.core.reckoning import (
     DRILLS,
     SERIES,
@@ -36,12 +36,6 @@ class Drill(Struct, frozen=True):
     size: float
 
 
-def _fraction_name(size: Fraction) -> str:
-    whole, rest = divmod(size.numerator, size.denominator)
-    part = f"{rest}/{size.denominator}" if rest else ""
-    return " ".join(p for p in (str(whole) if whole else "", part) if p)
-
-
 @functools.cache
 def drills(series: str) -> tuple[Drill, ...]:
     """The drills of a series, rising. Raises BadInput on `series`."""
@@ -50,7 +44,7 @@ def drills(series: str) -> tuple[Drill, ...]:
         return tuple(Drill(f"{size:g} mm", size) for size in sizes)
     if series == "fraction":
         return tuple(
-            Drill(_fraction_name(Fraction(i, 64)), i / 64 * INCH) for i in range(1, 129)
+            Drill(fraction_text(Fraction(i, 64)), i / 64 * INCH) for i in range(1, 129)
         )
     if series in ("number", "letter"):
         found = (
