@@ -389,7 +389,8 @@ class ClampsAndSpanners(OfTheFamilies):
         """5 and 80 tan 20° = 29.118."""
         self.make("sloped-block", typed=[("work.angle", "20")])
         self.assertAlmostEqual(self.value("block.height"), 34.12)
-        self.finish_by(proof=[("size.slope.low", "caliper", "5.0")])
+        ends = ("size.slope.low", "5.0"), ("size.block.height", "34.12")
+        self.finish_by(proof=[(end, "caliper", read) for end, read in ends])
 
 
 class PlatesAndArms(OfTheFamilies):

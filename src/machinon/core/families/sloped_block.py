@@ -180,6 +180,6 @@ FAMILY = Family(
         )),
     ),
     full={"window.diameter": "8", "slope.low": "12"},
-    proof=("slope.low",),
+    proof=("slope.low", "block.height"),
     surfaces={"thickness": "slope.low"},
 )  # fmt: skip
