@@ -97,6 +97,29 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("how many pieces 35 long from 1 metre 3 mm saw", "pieces", "pieces", 26),
     ("weight 50 bar 1 metre steel", "mass", "mass", 15.4134),
     ("compound angle for 40 to 34 over 50", "taper-angle", "half_angle", 3.4336),
+    # half of 200 / 20
+    (
+        "set tailstock over for 1 in 20 taper 200 long",
+        "taper-setup",
+        "tailstock_offset",
+        5.0,
+    ),
+    ("how big is a 10 g6 shaft", "iso-limits", "upper", 9.995),
+    ("clearance between 20 H7 and 20 f7", "iso-fit", "clearance_max", 0.062),
+    # 25.4 × 152.4 × 203.2 at 7850
+    ("weight of 1 inch thick steel plate 6 x 8 inches", "mass", "mass", 6.1746),
+    # ASME B1.1: 0.3287 to 0.3331
+    ("pitch diameter 3/8-16 2A", "thread", "external_pitch_min", 8.349),
+    ("pitch diameter m10 6H", "thread", "internal_pitch_max", 9.206),
+    ("3 holes measured 62.4 over 10 mm pins", "hole-span", "chord", 52.4),
+    ("height over a 20 mm round in a 90 vee", "vee", "axis", 14.1421),
+    ("feed for a 10 mm end mill in steel at 800 rpm", "speeds", "rpm", 800),
+    ("included angle of 3/4 per foot", "taper", "included_angle", 3.5798),
+    ("tram 0.1 over 200", "head-tram", "across", -0.05),
+    (
+        "gears for 1.25 pitch on 8 tpi leadscrew with 20 to 80 by 5 and 127",
+        *("change-gears", "", None),
+    ),
     # 40 + 0.3 × 10 + 2 at 600 × 0.15 a minute
     (
         "how long to drill 40 deep 10 mm drill 600 rpm 0.15 feed",

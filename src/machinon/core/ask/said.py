@@ -53,6 +53,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("percent", rf"{NUMBER}\s*%"),
     ("angle", r"\d+d(?:\d+m)?(?:\d+s)?\b"),
     ("angle", rf"{NUMBER}\s*(?:deg(?:rees?)?\b|°)"),
+    ("class", r"[1-3][ab]\b|[4-8][gh]\b"),
     ("pin", r"#\d+/?\d*"),
     ("bearing", r"6[0-3]\d{2}\b"),
     ("pair", rf"{NUMBER}\s*{_UNIT}?(?:\s*[x×*]\s*{NUMBER}\s*{_UNIT}?)+"),
@@ -168,6 +169,11 @@ class Said:
                 part.used = True
                 return part.text
         return ""
+
+    def take_again(self, text: str) -> None:
+        """Uses a part that says again what was used already."""
+        for part in self.parts:
+            part.used = part.used or part.text == text
 
     def size(self) -> str:
         """The first size, with or without its unit."""

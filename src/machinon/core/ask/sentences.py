@@ -109,6 +109,14 @@ def _thread(t: _Teller) -> str:
         f"{tpi} to the inch" if tpi and "metric" not in form else f"pitch {pitch:g} mm"
     )
     name = thread_of(str(t.given("thread"))).says
+    for half, key in (("screw", "external"), ("nut", "internal")):
+        if grade := t.given(f"{key}_class"):
+            low, high = (float(t[f"{key}_pitch_{end}"]) for end in ("min", "max"))
+            return (
+                f"{name}, pitch diameter of a {grade} {half} "
+                f"{length_text(low, 0.001, t.inch, unit=False)} to "
+                f"{length_text(high, 0.001, t.inch)}"
+            )
     return (
         f"{name}, {form}: {t.size('major')} over the crests, "
         f"{t.size('pitch_diameter')} pitch diameter, {said}, nut bored "
@@ -371,6 +379,9 @@ TELLINGS: Mapping[str, Telling] = {
     "cutting-time": _cutting_time,
     "rotating-limit": _rotating,
     "thread": _thread,
+    "head-tram": lambda t: (
+        f"Out by {t.size(abs(float(t['across'])))} over 100 mm. {t['advice']}"
+    ),
     "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
     "cap-screw": lambda t: (
         f"Head {t.size('head_diameter')} × {t.size('head_height')}, key "

@@ -59,19 +59,23 @@ def _cuts_metal(s: Said) -> bool:
 @phrase("speeds", "speed mild steel 40")
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
+    rpm = s.take("rpm")
     # the speed is known, or the feed of a tooth: that is another question
-    if s.take("rpm") or any(part.text.lower() == "per" for part in s.parts):
+    known = bool(rpm) and not s.has("feed")
+    if known or any(part.text.lower() == "per" for part in s.parts):
         return None
     asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
     if not asked and not _cuts_metal(s):
         return None
     s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill", "end")
-    given: Inputs = {}
+    given: Inputs = {"machine_speeds": [rpm.split("r")[0].strip()]} if rpm else {}
     metal = s.take("material")
     if metal.lower() in _TOOLS:  # a tool's metal, not the work's
         given["tool"], metal = metal.lower(), s.take("material")
     elif (other := s.take("material")).lower() in _TOOLS:
         given["tool"] = other.lower()
+    if rpm and not metal:  # 0.05 a tooth at 1000 rpm asks another sum
+        return None
     teeth = s.near("teeth", kinds=_BARE)
     for operation in _OPERATIONS:
         if any(p.kind == "word" and p.word == operation for p in s.parts):
@@ -212,6 +216,9 @@ def _weight(s: Said) -> Inputs | None:
     if s.has("tube", "pipe", "ring"):
         return _tube(s, metal, sizes)
     if sizes:
+        thick = s.near("thickness")
+        if thick and len(sizes) == 2:
+            sizes = s.alike(thick, *sizes)
         if len(sizes) == 3:
             keys = ("width", "height", "length")
             s.has("block", "plate")

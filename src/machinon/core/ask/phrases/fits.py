@@ -29,6 +29,8 @@ WORN = 0.5  # mm by which a standard slot's neck may be off
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = s.take("fit"), s.size()
     s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
+    if s.has("between"):  # 20 H7 and 20 f7
+        s.take_again(nominal)
     if not fit:
         first, other = s.take("zone"), s.take("zone")  # 40 H7 k6
         if not other:

@@ -12,6 +12,8 @@ phrase = Phrases()
 @phrase("hole-span", "3 holes span 103.15 hole 7.89")
 def _span(s: Said) -> Inputs | None:
     span = s.near("span")
+    if not span and s.has("pin"):
+        span = s.near("measured", "read")
     if not span:
         return None
     counted = next(
@@ -80,6 +82,8 @@ def _value(text: str) -> float:
 @phrase("chord-check", "check 6 holes on 100 pins 6")
 def _check(s: Said) -> Inputs | None:
     if not s.has("check", "over", "across") or not s.has("pin"):
+        return None
+    if s.has("measured", "read"):  # the circle is asked
         return None
     count = s.near("hole", kinds=("number",))
     first, other = s.size(), s.size()

@@ -26,10 +26,11 @@ def _dovetail(s: Said) -> Inputs | None:
     if "/" in part and not angle and s.mm(f"{whole}mm") > MOST_PIN:  # 60 3/8 pins
         angle, pin = f"{whole}deg", part
     given: Inputs = {"pin": pin}
-    if top and depth:
-        given["width_top"] = top
-    else:
-        given["width_bottom"] = wide or top or s.size()
+    at_top = bool(top) or s.has("top")
+    if at_top and not depth:
+        return None  # how wide it is at its corners depends on that
+    width = top or wide or s.size()
+    given["width_top" if at_top else "width_bottom"] = width
     if not given.get("width_bottom") and not given.get("width_top"):
         return None
     if depth:
@@ -175,6 +176,8 @@ def _arc(s: Said) -> Inputs | None:
 def _arc_of_radius(s: Said) -> Inputs | None:
     if not s.has("arc", "chord", "sagitta") or s.has("hole", "circle", "cutter"):
         return None
+    if s.has("every", "coordinate", "point", "place"):  # it is milled so
+        return None
     radius, angle = s.near("radius"), s.take("angle")
     if not radius:
         return None
@@ -192,9 +195,12 @@ def _vee(s: Said) -> Inputs | None:
         return None
     angle, mouth = s.take("angle"), s.near("mouth", "width")
     diameter = s.near("round", "bar", "rod", "diameter") or s.size()
-    s.has("block", "height", "in", "round", "bar", "rod", "lie", "stand", "high")
+    s.has(
+        "block", "height", "in", "round", "bar", "rod", "lie", "stand", "high", "over"
+    )
     if not diameter:
         return None
+    angle = angle or s.near("vee", kinds=("number",))  # a 90 vee
     parts = {"diameter": diameter, "angle": angle, "mouth": mouth}
     return {key: said for key, said in parts.items() if said}
 
@@ -226,3 +232,15 @@ def _slips(s: Said) -> Inputs | None:
         return None
     target = s.size()
     return {"target": target} if target else None
+
+
+@phrase("head-tram", "tram 0.04 over 200")
+def _tram(s: Said) -> Inputs | None:
+    if not s.has("tram"):
+        return None
+    first, other = s.alike(s.size(), s.size())
+    s.has("mill", "head", "over", "in", "out", "off", "by")
+    if not first or not other:
+        return None
+    off, sweep = sorted((first, other), key=s.mm)
+    return {"sweep": sweep, "left": "0", "right": off}

@@ -15,9 +15,9 @@ def _offset(s: Said) -> Inputs | None:
     taper = s.take("taper")
     if not taper:
         return None
-    if s.has("offset", "setover") | s.has("centre", "between"):
+    if s.has("offset", "setover", "tailstock") | s.has("centre", "between"):
         length = s.size()
-        s.has("between", "centre", "tailstock", "length")
+        s.has("between", "centre", "length", "long", "bar", "set", "over", "taper")
         if not length:
             return None
         return {
@@ -83,5 +83,5 @@ def _taper(s: Said) -> Inputs | None:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "drawbar", "collet", "diameter")
-    s.has("slope", "gradient", "ratio", "per", "foot")
+    s.has("slope", "gradient", "ratio", "per", "foot", "included")
     return {"name": taper}

@@ -153,8 +153,9 @@ def _thread_depth(s: Said) -> Inputs | None:
     thread = thread_said(s)
     if not thread or not s.has("depth", "pass", "infeed", "passe"):
         return None
-    s.has("cut", "compound")
-    return {"thread": thread}
+    s.has("cut", "compound", "single", "point")
+    angle = s.take("angle") or s.near("at", kinds=("number",))
+    return {"thread": thread, **({"angle": angle} if angle else {})}
 
 
 @phrase("thread-engagement", "m6x1 engagement")
@@ -188,13 +189,19 @@ def _plain_thread(s: Said) -> Inputs | None:
     thread = thread_said(s)
     if not thread:
         return None
-    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective")
-    return {"thread": thread}
+    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "limit")
+    given: Inputs = {"thread": thread}
+    while grade := s.take("class"):
+        unified = grade[-1] in "aAbB"  # of a metric nut the letter is a capital
+        grade = grade.upper() if unified else grade
+        nut = grade[-1] == "B" if unified else grade[-1].isupper()
+        given["internal_class" if nut else "external_class"] = grade
+    return given
 
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    wheels = s.listed("wheel", "gear")
+    wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)
     asked = s.has("gear", "wheel", "change", "train")
     if not (lead or asked) or s.has("half", "half-nut", "dial"):

@@ -53,6 +53,7 @@ _TO = {
     "um": "um",
     "µm": "um",
     "micron": "um",
+    "tenth": "thou",
     "decimal": "inch",
     "fraction": "fraction",
     "drill": "drill",
