@@ -116,6 +116,14 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("feed for a 10 mm end mill in steel at 800 rpm", "speeds", "rpm", 800),
     ("included angle of 3/4 per foot", "taper", "included_angle", 3.5798),
     ("tram 0.1 over 200", "head-tram", "across", -0.05),
+    # 12 and a diameter of thread; 12 and 20 less a millimetre
+    ("m6 cap screw length through 12 into 20", "screw-length", "most", 31.0),
+    ("saw 100 bar into pieces of 20 with 2 kerf", "pieces", "pieces", 4),
+    ("square on 12.7 shaft", "polygon", "across_flats", 8.9803),
+    ("4 holes on 60 rotated 45", "bolt-circle", "chord", 42.4264),
+    ("mt2 plug 1 mm proud", "taper-advance", "diameter_change", 0.05),
+    ("chord of 60 degrees on 50 diameter", "arc", "chord", 25.0),
+    ("3/8 plus 5/16", "convert", "mm", 17.4625),
     (
         "gears for 1.25 pitch on 8 tpi leadscrew with 20 to 80 by 5 and 127",
         *("change-gears", "", None),
@@ -441,6 +449,9 @@ class WhatOneWouldSay(unittest.TestCase):
             "bearing 6204 housing",
             "t-nut 5/8",
             "tailstock set over 1 degree 150",
+            "how much deeper if I take 0.02 off the diameter of MT2",
+            "dovetail 60 degrees 50 wide at the top 10 mm pins",
+            "power to drill 20 mm steel",
         ):
             with self.subTest(said):
                 told = understand(said)

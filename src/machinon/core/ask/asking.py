@@ -142,10 +142,18 @@ def _unclear(said: str, words: str, size: str, unused: tuple[str, ...]) -> Under
 
 # 10-32 is a thread, and 3/8 a size
 _ADDED = re.compile(r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$")
+_SPOKEN = (
+    (re.compile(r"^(?:what is|what's|whats|how much is)\s+", re.IGNORECASE), ""),
+    (re.compile(r"(?<=[\dn])\s+plus\s+(?=[\d.])", re.IGNORECASE), " + "),
+    (re.compile(r"(?<=[\dn])\s+(?:minus|less)\s+(?=[\d.])", re.IGNORECASE), " - "),
+    (re.compile(r"(?<=[\dn])\s+times\s+(?=[\d.])", re.IGNORECASE), " * "),
+)
 
 
 def _sum(said: str, inch: bool) -> list[_Candidate]:
     """A sum of sizes, as it may be typed anywhere else: 28+6.35/2; empty for none."""
+    for words, sign in _SPOKEN:
+        said = words.sub(sign, said)
     if not _ADDED.search(said):
         return []
     try:

@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from machinon.core.cutting.broaching import TONNE
+from machinon.core.piece.hardware import with_unit
 from machinon.core.quantity import (
     ANGLE,
     FORCE,
@@ -122,6 +123,14 @@ def _thread(t: _Teller) -> str:
         f"{t.size('pitch_diameter')} pitch diameter, {said}, nut bored "
         f"{t.size('minor_internal')}"
     )
+
+
+def _screw_length(t: _Teller) -> str:
+    sold = [with_unit(float(length)) for length in t["stock"]]
+    holds = f"from {t.size('least')} it holds"
+    if t.has("most"):
+        holds += f", over {t.size('most')} it stands on the floor"
+    return f"{' or '.join(sold) or 'None sold'}: {holds}"
 
 
 def _limits(t: _Teller) -> str:
@@ -379,6 +388,7 @@ TELLINGS: Mapping[str, Telling] = {
     "cutting-time": _cutting_time,
     "rotating-limit": _rotating,
     "thread": _thread,
+    "screw-length": _screw_length,
     "head-tram": lambda t: (
         f"Out by {t.size(abs(float(t['across'])))} over 100 mm. {t['advice']}"
     ),

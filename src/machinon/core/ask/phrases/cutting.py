@@ -60,6 +60,8 @@ def _cuts_metal(s: Said) -> bool:
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
     rpm = s.take("rpm")
+    if s.has("hp", "kw", "power", "watt"):
+        return None
     # the speed is known, or the feed of a tooth: that is another question
     known = bool(rpm) and not s.has("feed")
     if known or any(part.text.lower() == "per" for part in s.parts):
@@ -121,6 +123,8 @@ def _passes(s: Said) -> Inputs | None:
 def _strip(s: Said) -> Inputs | None:
     if not s.has("strip", "bar") or not s.has("kerf", "saw"):
         return None
+    if any(part.text.lower() == "into" for part in s.parts):  # how many, is asked
+        return None
     kerf = s.near("kerf", "saw")
     count = s.near("piece", "t-nut", "nut", kinds=_BARE)
     kerf, long = s.alike(kerf, s.near("length") or s.size())
@@ -143,12 +147,13 @@ def _saw_slot(s: Said) -> Inputs | None:
 
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
-    if not s.has("piece") or not s.has("many", "from"):
+    into = any(part.text.lower() == "into" for part in s.parts)
+    if not s.has("piece") or not (s.has("many", "from") or into):
         return None
-    kerf, bar = s.near("kerf", "saw"), s.near("bar", "strip", "stock")
+    kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")
     bar, long, kerf = s.alike(bar or s.size(), long or s.size(), kerf or s.size())
-    s.has("many", "from", "bar", "strip", "stock", "with", "each", "cut", "get")
+    s.has("many", "from", "bar", "strip", "stock", "with", "each", "cut", "get", "saw")
     if not (bar and long and kerf):
         return None
     bar, long = sorted((bar, long), key=s.mm, reverse=True)

@@ -46,8 +46,10 @@ def _circle(s: Said) -> Inputs | None:
         return None
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
     s.has("chord", "spacing", "far", "between", "centre", "apart")
-    from_ = s.near("start", "starting", "first", kinds=("angle", "number"))
-    start = from_ or (s.take("angle") if s.has("start", "starting", "first") else "")
+    turned = ("start", "starting", "first", "rotated")
+    from_ = s.near(*turned, kinds=("angle", "number"))
+    start = from_ or (s.take("angle") if s.has(*turned) else "")
+    s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
     sized = s.take("size")
     if sized:
@@ -120,7 +122,7 @@ def _polygon(s: Said) -> Inputs | None:
     size = s.size()
     if not sides or not size:
         return None
-    s.has("round", "flat", "across", "af", "bar", "rod", "corner")
+    s.has("round", "flat", "across", "af", "bar", "rod", "corner", "shaft")
     if _is_of_round(size, words):
         return {"sides": sides, "round": size}
     return {**({} if sides == 6 else {"sides": sides}), "across_flats": size}
@@ -150,7 +152,7 @@ def _is_of_round(size: str, words: list[str]) -> bool:
         return False
     if before != "corners" and behind in _SIDED:
         return False
-    if behind in ("round", "bar", "rod"):
+    if behind in ("round", "bar", "rod", "shaft"):
         return True
     said = " ".join(words)
     return (

@@ -179,6 +179,8 @@ def _arc_of_radius(s: Said) -> Inputs | None:
     if s.has("every", "coordinate", "point", "place"):  # it is milled so
         return None
     radius, angle = s.near("radius"), s.take("angle")
+    if not radius and (across := s.near("diameter")):
+        radius = f"({across})/2"
     if not radius:
         return None
     chord = s.near("chord")

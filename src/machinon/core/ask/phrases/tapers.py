@@ -28,6 +28,7 @@ def _offset(s: Said) -> Inputs | None:
     if s.has("indicator", "clock", "dial", "dti"):
         given: Inputs = {"taper": taper, "method": "indicator"}
         travel = s.size()
+        s.has("travel", "over", "reading", "taper")
         return {**given, "travel": travel} if travel else given
     if s.has("compound", "topslide", "slide", "angle") and s.has("set", "compound"):
         return {"taper": taper}
@@ -37,9 +38,12 @@ def _offset(s: Said) -> Inputs | None:
 @phrase("taper-advance", "taper 1:20 over 50")
 def _over(s: Said) -> Inputs | None:
     taper = s.take("taper")
-    if not taper or not s.has("over", "advance", "further", "deeper"):
+    words = ("over", "advance", "further", "deeper", "proud", "stands")
+    if not taper or not s.has(*words):
         return None
-    s.has("taper")
+    if s.has("deeper", "further") and s.has("take"):  # how far, is asked
+        return None
+    s.has("taper", "plug", "gauge", "socket", "take", "off")
     advance = s.size()
     return {"taper": taper, "advance": advance} if advance else None
 

@@ -170,6 +170,19 @@ def _engagement(s: Said) -> Inputs | None:
     return {"thread": thread, "nut_strength": material(metal).strength}
 
 
+@phrase("screw-length", "length of m8 screw through 12 into 20")
+def _screw_length(s: Said) -> Inputs | None:
+    if not s.has("length"):
+        return None
+    screw, grip = thread_said(s), s.near("through", "under", "grip", "plate")
+    deep = s.near("into", "blind", "hole")
+    s.has("screw", "bolt", "cap", "head", "for", "deep")
+    if not screw or not grip:
+        return None
+    grip, deep = s.alike(grip, deep)
+    return {"screw": screw, "grip": grip, **({"thread_depth": deep} if deep else {})}
+
+
 @phrase("drill-depth", "drill depth m8 16 deep")
 def _blind(s: Said) -> Inputs | None:
     thread = thread_said(s)
@@ -189,7 +202,8 @@ def _plain_thread(s: Said) -> Inputs | None:
     thread = thread_said(s)
     if not thread:
         return None
-    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "limit")
+    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective")
+    s.has("limit", "outside", "over", "crest")
     given: Inputs = {"thread": thread}
     while grade := s.take("class"):
         unified = grade[-1] in "aAbB"  # of a metric nut the letter is a capital
