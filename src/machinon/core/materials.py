@@ -85,18 +85,17 @@ def materials() -> Mapping[str, Material]:
     }
 
 
-ALSO_CALLED = {
-    "aluminum": "aluminium",
-    "ally": "aluminium",
-    "stainless steel": "stainless",
-}
+@functools.cache
+def also_called() -> Mapping[str, str]:
+    """Other names of the materials, as the grades of steel, and what each counts as."""
+    return {r["said"]: r["means"] for r in rows("material_names")}
 
 
 def material(name: str, key: str = "material") -> Material:
     """A material by name. Raises BadInput on `key`."""
     known = materials()
     word = name.strip().lower().replace("-", " ").replace("_", " ")
-    word = ALSO_CALLED.get(word, word)
+    word = also_called().get(word, word)
     if word not in known:
         raise unknown(key, name, known)
     return known[word]

@@ -426,6 +426,26 @@ class WhatOneWouldSay(unittest.TestCase):
         self.assertEqual(told.answer["drill_size"], 6.8)
         self.assertEqual(told.unused, ("banana",))
 
+    def test_an_inch_shop_is_understood_in_its_own_words(self):
+        """Grades of steel, numbered pins, taper by the foot; 5/16 to 0.0361 wires."""
+        for said, reckoner, key, value in (
+            ("rpm 3/8 drill in 4140", "speeds", "surface_speed", 14.4),
+            ("taper pin 4 1 1/4 long", "taper-pin", "large_diameter", 6.35),
+            ("taper per foot 5/8", "taper", "taper_per_foot", 0.625),
+            ("head of 3/8 socket cap", "cap-screw", "key_size", 7.9375),
+            ("sfm of 3 inch at 250 rpm", "surface-speed", "surface_speed", 59.847),
+            ("over pins 1.75 dovetail 1/4 pins", "dovetail", "over_pins", 61.799),
+            ("dovetail 8mm pins 50 wide 12 deep", "dovetail", "over_pins", 71.856),
+        ):
+            with self.subTest(said):
+                told = understand(said, inch=True)
+                self.assertEqual(told.found.reckoning.name, reckoner)
+                self.assertAlmostEqual(told.answer[key], value, 3)
+        self.assertIsNone(understand("ream for .2500 slip", inch=True).answer)
+        # 1018 is a steel, but 1018 mm a length
+        bar = understand("weight 50 bar 1018 mm long")
+        self.assertAlmostEqual(bar.answer["mass"], 15.691, 2)
+
     def test_an_inch_shop_hears_pounds_first(self):
         """2 in round by 10: 0.2836 lb an inch³ × 31.42; 40 lbf at a foot."""
         for said, begins in (

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from machinon.core.errors import BadInput
-from machinon.core.materials import ALSO_CALLED, materials
+from machinon.core.materials import also_called, materials
 from machinon.core.quantity import INCH, parse
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import SPELLED
@@ -330,9 +330,11 @@ def _figures_ahead(parts: list[SaidPart]) -> bool | None:
 
 @functools.cache
 def _materials() -> re.Pattern[str]:
-    names = [*materials(), *ALSO_CALLED]
-    names.sort(key=len, reverse=True)
-    return re.compile(rf"\b(?:{'|'.join(map(re.escape, names))})\b", re.IGNORECASE)
+    names = sorted((*materials(), *also_called()), key=len, reverse=True)
+    # the grade of a steel is a bare number: 1018, but 1018 mm
+    grades = rf"(?!\d+\s*(?:{_UNIT}|rpm\b|[x×/.:]))"
+    words = "|".join(map(re.escape, names))
+    return re.compile(rf"\b{grades}(?:{words})\b", re.IGNORECASE)
 
 
 # what is said in several words and is one part: 1/4 whitworth, BA 4, no 7 drill
@@ -382,6 +384,11 @@ _FOOT = re.compile(
     r"(?:ft|foot)\b(?!\s*(?:/|pin))",
     re.IGNORECASE,
 )
+# the same said the other way round: taper per foot 5/8
+_PER_FOOT = re.compile(
+    rf"\b(?:taper\s+)?per\s+(?:ft|foot)\s+(?:of\s+)?({NUMBER})(?![\d.]|\s*(?:deg|°))",
+    re.IGNORECASE,
+)
 # an inch thread said without its hyphen, where threads are spoken of: 3/8 in 24
 _APART = re.compile(
     r"(?<![\d/])((?:\d+\s+)?\d+/\d+)\s*(?:in(?:ch)?\b|\"|″)?\s*[x×]?\s*(\d{1,2})\b"
@@ -426,7 +433,7 @@ def heard(text: str, inch: bool = False) -> Said:
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
-    text = _FOOT.sub(_by_the_foot, text)
+    text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
     if _OF_THREADS.search(text) and not _UNKNOWN.search(text):
         text = _APART.sub(_joined, text)
     text = _FEET.sub(lambda m: f"{m[1] or m[2]} ft/min", text)

@@ -402,7 +402,7 @@ TELLINGS: Mapping[str, Telling] = {
     ),
     "thread-wires": _wires,
     "press-fit": lambda t: (
-        f"Press with {rough_text(float(t['press_force']), FORCE)}, "
+        f"Press with {t.rough(float(t['press_force']), FORCE)}, "
         f"{t['press_force'] / TONNE:.1f} tonnes; the hub is {t['safety']:.1f} times as "
         "strong as it must be"
     ),

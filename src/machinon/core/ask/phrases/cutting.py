@@ -1,5 +1,6 @@
 """Questions about cutting: speeds, passes, times, weights, bars."""
 
+import math
 import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
@@ -163,7 +164,7 @@ def _pieces(s: Said) -> Inputs | None:
 @phrase("surface-speed", "surface speed of 75 at 400 rpm")
 def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
-    if not rpm or not s.has("surface", "speed"):
+    if not rpm or not s.has("surface", "speed", "sfm", "fpm", "sfpm"):
         return None
     diameter = s.near("diameter") or s.size()
     s.has("cutting", "turning", "turn", "at", "bar", "work")
@@ -321,6 +322,8 @@ def _knurl(s: Said) -> Inputs | None:
     if not s.has("knurl"):
         return None
     tpi = s.tpi()
+    if s.has("dp") and (teeth := s.near("dp", kinds=_BARE)):  # to an inch of diameter
+        tpi = f"{float(teeth) / math.pi:.6g}"
     pitch = s.near("pitch")
     diameter = s.near("diameter", "on") or s.size()
     if not diameter:

@@ -123,7 +123,7 @@ def _shrink(s: Said) -> Inputs | None:
 
 @phrase("press-fit", "force to press 25 pin 30 long 0.02 interference 50 hub")
 def _press_force(s: Said) -> Inputs | None:
-    if not (s.has("press") and s.has("force", "load", "tonne")):
+    if not s.has("press") or not s.has("force", "load", "tonne", "interference"):
         return None
     length, tight = s.near("length"), s.near("interference", "tight")
     metal = s.take("material") or "steel"

@@ -25,14 +25,17 @@ def _dovetail(s: Said) -> Inputs | None:
     whole, _, part = pin.partition(" ")
     if "/" in part and not angle and s.mm(f"{whole}mm") > MOST_PIN:  # 60 3/8 pins
         angle, pin = f"{whole}deg", part
-    given: Inputs = {"pin": pin}
     at_top = bool(top) or s.has("top")
     if at_top and not depth:
         return None  # how wide it is at its corners depends on that
     width = top or wide or s.size()
-    given["width_top" if at_top else "width_bottom"] = width
-    if not given.get("width_bottom") and not given.get("width_top"):
+    if not width:
         return None
+    # no pin is as wide as its dovetail
+    pin, width, depth = s.alike(pin, width, depth)
+    pin, width = sorted((pin, width), key=s.mm)
+    given = {"pin": pin, "width_top" if at_top else "width_bottom": width}
+    angle = angle or s.near("dovetail", "pin", kinds=("number",))
     if depth:
         given["depth"] = depth
     if angle:
@@ -231,6 +234,8 @@ def _readings(s: Said) -> Inputs | None:
 @phrase("gauge-stack", "slips for 41.275")
 def _slips(s: Said) -> Inputs | None:
     if not s.has("slip", "stack", "gauge", "shim", "parallel"):
+        return None
+    if s.has("ream", "fit", "bush", "pin"):  # it is to slip on it
         return None
     target = s.size()
     return {"target": target} if target else None

@@ -73,6 +73,8 @@ def _taper_pin(s: Said) -> Inputs | None:
         pin, length = pair[:2]
     pin = pin or s.size()
     length = length or s.size()
+    if pin.isdigit() and (s.in_inches(length) if length else s.inch):
+        pin = f"#{pin}"  # an inch shop's pins have numbers, a metric one's sizes
     if pin.startswith("#") and re.fullmatch(r"[\d./ ]+", length):
         # those are an inch standard's, of 6 inches at the most: no pin is 3 mm long
         length = f"{length}in" if s.mm(f"{length}mm") <= LONGEST else length

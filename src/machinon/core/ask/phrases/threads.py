@@ -10,6 +10,8 @@ from machinon.core.threads.screw_thread import known_threads
 phrase = Phrases()
 
 _BARE = ("number", "size")
+# of an inch screw that these are asked of its threads make no difference
+_HEADED = frozenset(("head", "counterbore", "cap", "socket", "allen", "grub"))
 
 
 def thread_said(s: Said) -> str:
@@ -100,7 +102,11 @@ def _clearance(s: Said) -> Inputs | None:
 
 @phrase("cap-screw", "counterbore m8")
 def _head(s: Said) -> Inputs | None:
+    if s.has("broach"):
+        return None
     thread = thread_said(s)
+    if not thread and _HEADED.intersection(part.word for part in s.parts):
+        thread = _numbered(s) or _coarse(s)
     if not thread:
         return None
     for kind in ("button", "countersunk", "hex", "set", "cap"):
