@@ -66,6 +66,7 @@ def _named() -> Mapping[float, str]:
     return found
 
 
+@functools.lru_cache(maxsize=1024)
 def inch_drill(size: float) -> str:
     """The name of an inch drill by its size in mm: by its fraction, where it has one;
     empty where there is none, and for a metric one."""
@@ -78,6 +79,7 @@ def inch_drill(size: float) -> str:
     return ""
 
 
+@functools.lru_cache(maxsize=1024)
 def drill_under(most: float, inch: bool = False) -> float:
     """The largest drill of the usual set that is not over a size, mm."""
     known = drills("fraction" if inch else "metric")
@@ -92,7 +94,6 @@ def drill_over(least: float, inch: bool = False) -> float:
     return next(above, least)
 
 
-@functools.lru_cache(maxsize=1024)
 def drill_named(size: float) -> str:
     """A drill as one asks for it, its size in mm.
 
