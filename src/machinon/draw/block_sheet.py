@@ -31,7 +31,7 @@ class _BlockFit(NamedTuple):
 class BlockSheet(SheetLayout):
     """Views from the front, from above and from the right, each size once."""
 
-    def lay_out(self) -> bool:
+    def lay_out(self, anyhow: bool) -> bool:
         """Three views: from the front; from above over it and from the right at its
         right in third angle, below it and at its left in first."""
         size, box = self.size, self.made.body.shadow.box
@@ -47,6 +47,9 @@ class BlockSheet(SheetLayout):
         beside_it = [note for note in notes if note not in over_upper]
         fitted = self._fitted((long, wide, tall), beside_it, over_upper)
         scale, rows, gap = fitted.scale, fitted.rows, GAP * size
+        enough = scale * (wide + tall) > 9 * size
+        if not (enough or anyhow):
+            return False
         left, words, top = fitted.left, fitted.words, fitted.top
         if self.first_angle:
             spare = max(fitted.room - (long + wide) * scale - words, 0.0)
@@ -96,7 +99,7 @@ class BlockSheet(SheetLayout):
         if self.first_angle:
             self._block_notes(over_upper, places, None, 3.4 * size)
         self._title_and_foot()
-        return scale * (wide + tall) > 9 * size
+        return enough
 
     def _fitted(
         self,

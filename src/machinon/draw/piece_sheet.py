@@ -12,7 +12,7 @@ from msgspec.structs import replace
 from machinon.core.piece.family import Value
 from machinon.core.piece.made import Made
 from machinon.draw.block_sheet import BlockSheet
-from machinon.draw.drawing import Board, Drawing, uncrowded
+from machinon.draw.drawing import SHARES, Board, Drawing, uncrowded
 from machinon.draw.sheet_figures import (
     feature_of,
     figure_of,
@@ -64,7 +64,8 @@ def piece_sheet(
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
         board = Board(width, height, size * share)
         sheet = kind(made, places, figures, board, aside, first_angle, inch)
-        enough = sheet.lay_out()
+        # what will not do is only drawn where nothing smaller is tried
+        enough = sheet.lay_out(anyhow=share == SHARES[-1])
         return board.done(), enough
 
     return uncrowded(laid_out, frozenset(), places.keys() - made.sizes.keys())

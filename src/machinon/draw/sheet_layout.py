@@ -71,6 +71,8 @@ class SheetLayout:
         self.first_angle = first_angle
         self.size = board.size
         self.leads: list[tuple[Point, Point]] = []  # leaders drawn to notes
+        self._wides: dict[str, float] = {}  # of figures, as they are asked for
+        self._asides: dict[str, float] = {}
         self.foot = [key for key in figures if key not in self.places or key in aside]
         self.notes = [
             key
@@ -98,10 +100,14 @@ class SheetLayout:
         return "S⌀" if ball else "⌀"
 
     def _wide(self, key: str) -> float:
-        shown = self.figures[key]
-        figure = text_width(self._sign(key) + shown.text, self.size)
-        figure += shown.room(self.size)
-        return max(figure, text_width(shown.small, SMALL * self.size)) + self.size
+        """Width of a diameter's figure with room beside it, px."""
+        if key not in self._wides:
+            shown = self.figures[key]
+            figure = text_width(self._sign(key) + shown.text, self.size)
+            figure += shown.room(self.size)
+            small = text_width(shown.small, SMALL * self.size)
+            self._wides[key] = max(figure, small) + self.size
+        return self._wides[key]
 
     def _abreast(self) -> int:
         widest = max(
@@ -239,11 +245,13 @@ class SheetLayout:
 
     def _beside(self, key: str) -> float:
         """Reach of a figure that stands beside its line, past the line's end, px."""
-        figure = self.figures[key]
-        text = text_width(figure.text, self.size) + figure.room(self.size)
-        if figure.small:
-            text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
-        return 2.3 * self.size + text
+        if key not in self._asides:
+            figure = self.figures[key]
+            text = text_width(figure.text, self.size) + figure.room(self.size)
+            if figure.small:
+                text += text_width(figure.small, SMALL * self.size) + 0.5 * self.size
+            self._asides[key] = 2.3 * self.size + text
+        return self._asides[key]
 
     def note_lines(self) -> list[Note]:
         """The notes at holes and at features without a line."""

@@ -53,7 +53,7 @@ class _TurnedFit(NamedTuple):
 class TurnedSheet(SheetLayout):
     """Half section and end view, diameters beside them and lengths below."""
 
-    def lay_out(self) -> bool:
+    def lay_out(self, anyhow: bool) -> bool:
         """Half section, and the right end seen beside it: at the right in third angle,
         at the left in first."""
         body, size = self.made.body, self.size
@@ -72,6 +72,8 @@ class TurnedSheet(SheetLayout):
         # smaller figures give a long thin piece no more height
         slim = scale * wide > 3 * size and room_x > 0.7 * self.board.width
         enough = scale * wide > 7 * size
+        if not (enough or slim or anyhow):
+            return False
         spare = max(room_x - share * scale, 0.0)
         across = wide * 1.15 * scale if end_view and self.first_angle else 0.0
         x0 = left + spare / 2 + across - first * scale
@@ -125,13 +127,15 @@ class TurnedSheet(SheetLayout):
             under = max((len(below) * LANE + 1.5) * size, under)
             room_y = self._floor() - top - over - under
             scale = max(min(room_x / share, room_y / self.made.body.largest), 0.05)
-            reaches = self._reaches(along, scale)
+            reaches, before = self._reaches(along, scale), (below, over_only)
             below = self._lanes_along(reaches)
             # a length may have its figure where one would stand under the piece
             over_only = (
                 any(reach.low < first - 1e-6 for reach in reaches.values()),
                 any(reach.high > last + 1e-6 for reach in reaches.values()),
             )
+            if (below, over_only) == before:
+                break
         return _TurnedFit(scale, room_x, room_y, left, right, over, lanes, below)
 
     def _lanes_across(self, first: float, last: float) -> tuple[list[str], list[str]]:
