@@ -2,7 +2,7 @@ import math
 import unittest
 
 from machinon.core.route.operations import route_told
-from tests.core.families.failing import each_is_said, made
+from tests.core.families.failing import check, each_is_said, failed, made
 
 SWINGS = {"swing_screw": "M6", "place_opens": "40"}  # each arm swings half
 
@@ -131,6 +131,15 @@ class Keys(unittest.TestCase):
 
 
 class Plates(unittest.TestCase):
+    def test_a_keeper_of_any_size_presses_before_it_seats(self):
+        """Its vee is cut so deep that about 0.15 is left under it."""
+        for wide, stands in ((6, 2.5), (12, 5), (20, 8), (20.64, 8), (40, 15)):
+            with self.subTest(wide):
+                given = {"round_diameter": f"{wide}", "round_stands": f"{stands}"}
+                keeper = made("keeper", **given)
+                self.assertAlmostEqual(check(keeper, "presses").have, 0.15, delta=0.05)
+                self.assertEqual(failed(keeper), set())
+
     def test_what_usually_goes_wrong_with_clamps_and_keepers(self):
         each_is_said(
             self,
@@ -145,7 +154,7 @@ class Plates(unittest.TestCase):
             "keeper",
             [
                 ({"vee1_width": "15"}, "round-in-vee"),
-                ({"round_stands": "7.8"}, "presses"),
+                ({"vee1_width": "25"}, "presses"),
                 ({"block_height": "14"}, "vee1-floor"),
             ],
         )

@@ -33,7 +33,7 @@ def plate(
     example: str,
     also: str,
     names: tuple[str, ...],
-    starts: Mapping[str, str],
+    starts: Mapping[str, str | tuple[str, str]],
     mates: tuple[Mate, ...] = (),
     checks: Callable[[Values], Iterable[Check]] = lambda values: (),
     ways: tuple[Mapping[str, str], ...] = (),
@@ -41,15 +41,19 @@ def plate(
     hardware: Callable[[Values], Iterable[Hardware]] = lambda values: (),
 ) -> Family:
     """A kind of plate. names: the features it starts with; starts: by size, or by part
-    and measure (`holes.screw`), the rule it starts from instead; after: what is done
-    with it once it is a plate."""
+    and measure (`holes.screw`), the rule it starts from instead, with its words where
+    the rule does not speak for itself; after: what is done with it once it is a
+    plate."""
     block = plate_block.FAMILY
     # it stands on no lathe and under no tool post
     starts = {"bore.from_side": "block.length/2", **starts}
 
     def begun(size: Size, of: str = "") -> Size:
         rule = starts.get(f"{of}.{size.key}" if of else size.key)
-        return size if rule is None else replace(size, rule=rule, why="")
+        if rule is None:
+            return size
+        rule, why = rule if isinstance(rule, tuple) else (rule, "")
+        return replace(size, rule=rule, why=why)
 
     parts = tuple(
         replace(part, sizes=tuple(begun(size, part.key) for size in part.sizes))

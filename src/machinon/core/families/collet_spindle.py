@@ -316,7 +316,7 @@ FAMILY = Family(
         Size("clamp.diameter", "floor of that recess", "journal.diameter - 1",
              "what the screw bruises stays below the journal", 2, 199, step=0.1),
         Size("journal.length", "length of the journal", "tube.length", "as its tube",
-             8, 500, by="copy", step=0.1),
+             8, 500, by="copy", up=0.1),
         Size("collar.diameter", "collar", _collar, "a shoulder on both sides", 8, 290,
              rests=("journal.diameter", "nose.thread"), up=1),
         Size("collar.length", "length of the collar", "12", "", 2, 100),

@@ -6,6 +6,8 @@ from collections.abc import Iterable
 from machinon.core.families._plates import plate, touches
 from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
 
+GAP = 0.15  # mm that is left under it once it presses; shop rule
+
 
 def checks(s: Values) -> Iterable[Check]:
     if "vee1" not in s["parts"]:
@@ -40,16 +42,20 @@ FAMILY = plate(
     "clamp vee cap strap bearing keeper bar holder",
     ("vee1", "holes1", "edge1"),
     {
-        "block.length": "60",
-        "block.width": "30",
-        "block.height": "24",
+        "block.length": "up(max(3*round.diameter, 1.2*round.diameter + 36), 1)",
+        "block.width": "up(max(1.5*round.diameter, 18), 1)",
+        "block.height": "up(max(1.2*round.diameter, 15), 1)",
         "vee.runs": "across",
         "vee.at": "block.length/2",
-        "vee.width": "1.2*round.diameter",
+        "vee.width": (
+            f"round(2*tan({{}}.angle/2)*(round.stands - {GAP} - round.diameter/2"
+            " + round.diameter/2/sin({}.angle/2)), 0.1)",
+            "so deep that the keeper presses before it seats",
+        ),
         "holes.face": "bottom",
         "holes.up": "1",
         "holes.screw": "M6",
-        "holes.from_side": "9",
+        "holes.from_side": "up((block.length - 1.2*round.diameter)/4, 0.5)",
         "holes.from_front": "block.width/2",
         "holes.across": "2",
     },
