@@ -109,7 +109,8 @@ class Arbors(unittest.TestCase):
             ({"washer_over": "2"}, set()),
         ):
             self.assertEqual(failed(arbor("collet-arbor", **sizes)), wrong, sizes)
-        small = arbor("collet-arbor", cutter_bore="13.01", washer_over="0")
+        given = {"cutter_bore": "13.01", "screw_thread": "M10", "washer_over": "0"}
+        small = arbor("collet-arbor", **given)
         self.assertNotIn("head-covers", failed(small))
 
     def test_any_size_in_the_collet_s_range_will_do(self):

@@ -129,6 +129,27 @@ class Laws(unittest.TestCase):
             whole = size.rule.replace(".", "").isdigit() and value % 0.5 == 0
             self.assertFalse(whole, size.key)
 
+    def test_what_it_starts_from_follows_its_mates(self):
+        """Of mates that are thinner or thicker than in its example, as long as no word
+        among them, as a thread, ties it to one size."""
+        for key, family in families().items():
+            if any(isinstance(m.usual, str) for m in family.mate_keys.values()):
+                continue
+            mates = {k: m for k, m in family.mate_keys.items() if not m.optional}
+            for share in (0.7, 1.4, 2.0):
+                given = {
+                    name: f"{mate.usual * share:.3f}"
+                    for name, mate in mates.items()
+                    if mate.kind is LENGTH
+                }
+                for inch in (False, True):
+                    with self.subTest(key, share=share, inch=inch):
+                        made = make(family, given, round_inch=inch)
+                        wrong = [
+                            c.says for c in made.checks if not c.passed and c.grave
+                        ]
+                        self.assertEqual(wrong, [])
+
     def test_the_usual_piece_can_be_held(self):
         for family in families().values():
             with self.subTest(family.key):

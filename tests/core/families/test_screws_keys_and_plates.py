@@ -171,7 +171,7 @@ class Plates(unittest.TestCase):
                 ({"block_length": "20"}, "long-enough"),
                 ({"cutter_depth": "10"}, "cutter"),
                 ({"lock_plug": "0"}, "plug"),
-                ({"lock_plug": "9"}, "lock-in-wall"),
+                ({"lock_plug": "9", "lock_thread": "M6"}, "lock-in-wall"),
                 ({"stop_length": "35"}, "stop-reach"),
             ],
         )
@@ -213,7 +213,7 @@ class Plates(unittest.TestCase):
             self,
             "vee-block",
             [
-                ({"rounds_largest": "70"}, "largest-in-vee"),
+                ({"rounds_largest": "70", "vee1_width": "44"}, "largest-in-vee"),
                 ({"rounds_least": "1"}, "least-in-vee"),
                 ({"block_width": "38", "vee1_width": "34"}, "foot"),
             ],
@@ -277,7 +277,7 @@ class ClampsStopsAndSpanners(unittest.TestCase):
                 ({"bed_crest": "0.4"}, "over-the-crest"),
                 ({"vee1_width": "12"}, "bears"),
                 ({"hole1_from_front": "27"}, "screw-clear"),
-                ({"bed_room": "38"}, "carriage-passes"),
+                ({"bed_room": "38", "block_height": "40"}, "carriage-passes"),
             ],
         )
 

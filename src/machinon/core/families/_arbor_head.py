@@ -8,7 +8,7 @@ in the collar may drive it.
 from collections.abc import Callable, Iterable
 
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
-from machinon.core.families._tapped import CHIP_ROOM, tap_drill
+from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.piece.family import (
     Check,
     FitSlot,
@@ -146,6 +146,11 @@ def stock_sizes(
     )  # fmt: skip
 
 
+def _screw(s: Values) -> str:
+    """A screw that leaves the spigot a shoulder round it."""
+    return thread_within(s["cutter.bore"] - 4.2, "M10", "M8", "M6", "M5", "M4", "M3")
+
+
 def head_sizes(shank: str) -> tuple[Size, ...]:
     """Sizes of collar, spigot and screw; shank: the size of the shank behind them."""
     return (
@@ -159,7 +164,7 @@ def head_sizes(shank: str) -> tuple[Size, ...]:
              step=0.1),
         Size("clamp.by", "what clamps the cutter", "screw", "", kind=TEXT,
              choices=("screw", "nut")),
-        Size("screw.thread", "screw", "M10", "to clamp the cutter", kind=TEXT),
+        Size("screw.thread", "screw", _screw, "to clamp the cutter", kind=TEXT),
         Size("screw.depth", "depth of its thread", two_diameters("screw.thread"),
              "two diameters", 4, 100, rests=("screw.thread",)),
         Size("washer.over", "washer stands over the spigot by", "4", "0 for none", 0,

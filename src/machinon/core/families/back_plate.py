@@ -515,7 +515,7 @@ FAMILY = Family(
              "as wide as the chuck, or as its screws need", 20, 600, by="copy",
              step=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
         Size("flange.thickness", "flange thickness", "max(flange.diameter/12, 18)",
-             "a twelfth of the flange, at least 18", 3, 100, step=0.5),
+             "a twelfth of the flange, at least 18", 3, 100, up=0.5),
         Size("hub.diameter", "hub diameter", "round(nose.register*1.5, 1)",
              "half as large again as the register", 12, 400),
         Size("hub.length", "hub length", "max(nose.length + 1.5 - flange.thickness "

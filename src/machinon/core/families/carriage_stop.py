@@ -83,7 +83,7 @@ FAMILY = plate(
     {
         "block.length": "60",
         "block.width": "60",
-        "block.height": "40",
+        "block.height": "min(40, down(bed.room - 2, 1))",
         "vee.runs": "along",
         "vee.at": "block.width/2",
         "vee.angle": "bed.angle",

@@ -12,7 +12,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families._dovetail import dovetail_steps, dovetail_widths
-from machinon.core.families._tapped import tapped
+from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.block_features import EdgeBevels, Flanked, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -73,6 +73,12 @@ def _lock_thread(s: Values) -> float:
     side = (s["block.width"] - mouth) / 2
     wall = side - s["lock.level"] / math.tan(math.radians(s["slide.angle"]))
     return float(max(wall - s["lock.plug"], 0.5))
+
+
+def _lock(s: Values) -> str:
+    """A locking screw that has its own diameter of thread, inside the flank."""
+    room = min(0.9 * _lock_thread(s), s["slot.depth"] - 1.5)
+    return thread_within(room, "M6", "M5", "M4", "M3")
 
 
 def build(s: Values) -> Body:
@@ -273,10 +279,13 @@ FAMILY = Family(
         Size("stop.length", "length of the stop screw",
              "up(max(block.length + 5, stop.reach + 22), 5)",
              "its reach, its thread in the block and a nut on it", 8, 500),
-        Size("lock.thread", "locking screw", "M6", kind=TEXT),
+        Size("lock.thread", "locking screw", _lock, "within its wall and its flank",
+             kind=TEXT, rests=("block.width", "slot.pins", "slot.depth", "lock.level",
+                               "lock.plug")),
         Size("lock.level", "height of the locking screw", "slot.depth/2",
              "the middle of the flank", 1, 100, step=0.1, at="lock.from_front"),
-        Size("lock.plug", "soft plug before it", "5", "0 for none", 0, 40),
+        Size("lock.plug", "soft plug before it", "down(0.41*slot.depth, 0.5)",
+             "0 for none", 0, 40),
         Size("cutter.depth", "what the dovetail cutter cuts deep", "slot.depth + 2",
              "its own height", 1, 80),
     ),

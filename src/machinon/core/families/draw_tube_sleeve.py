@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     Step,
     Values,
     at_least,
+    is_there,
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
@@ -195,6 +196,7 @@ def checks(s: Values) -> Iterable[Check]:
             room - s["balls.screw"],
             s["spring.solid"],
             "Room for the spring pressed solid, under a screw that is flush",
+            grave=is_there(s, "spring.solid"),
         )
         yield at_least(
             "balls-thread",

@@ -72,6 +72,10 @@ def growth(s: Values) -> float:
     return float(2 * pitch * math.tan(math.radians(s["taper.half_angle"])))
 
 
+def _slit(s: Values) -> float:
+    return float(max(1.25 * s["nose.length"], _deep(s) + 0.2 * s["nose.length"]))
+
+
 def build(s: Values) -> Body:
     long, nose = _long(s), s["nose.length"]
     seat = long - nose
@@ -319,8 +323,9 @@ FAMILY = Family(
              "leaves a wall", 3, 120),
         Size("slits.count", "slits", "3", "", 2, 8, COUNT),
         Size("slits.width", "width of a slit", "1.5", "a slitting saw", 0.3, 6),
-        Size("slits.length", "length of the slits", "up(1.25*nose.length, 0.5)",
-             "past the nose", 4, 250),
+        Size("slits.length", "length of the slits", _slit,
+             "past the nose and past its taper", 4, 250, up=0.5,
+             rests=("nose.length", "taper.mouth", "taper.half_angle", "screw.thread")),
     ),
     build=build,
     route=route,

@@ -57,8 +57,9 @@ def _tip(s: Values) -> float:
 
 
 def _across(s: Values) -> float:
-    """The usual spanner for the thread: one and a half times it."""
-    return 1.5 * thread_of(str(s["nut.thread"])).major
+    """The usual spanner for the thread, one and a half times it; past the hole."""
+    thread = thread_of(str(s["nut.thread"])).major
+    return float(max(1.5 * thread, 1.3 * s["hole.diameter"]))
 
 
 def _threaded(s: Values) -> float:
@@ -225,8 +226,9 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(head.length + shank.length + thread.length + 4, 1)", "both faces", 12,
              1500),
-        Size("head.across", "head across flats", _across, "one and a half times it", 4,
-             150, rests=(), up=1, at="hexagon.across"),
+        Size("head.across", "head across flats", _across,
+             "one and a half threads, past its hole", 4, 150, up=1,
+             at="hexagon.across"),
         Size("head.sides", "its flats", "6", "", 2, 8, COUNT, at="hexagon.count"),
         Size("head.length", "height of the head", "up(0.4*head.across, 1)", "", 2, 100,
              at="head_round.length"),

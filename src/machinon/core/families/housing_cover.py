@@ -6,6 +6,7 @@ z = 0 is the outer face; the lip that pinches the bearing's ring is at the right
 
 from collections.abc import Iterable
 
+from machinon.core.families._tapped import thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
@@ -39,6 +40,12 @@ from machinon.core.threads.screws import cap_screw
 
 OVER = 1.5  # mm: stock over each end
 EDGE = 1.5  # mm: least metal outside of a screw's head
+
+
+def _screw(s: Values) -> str:
+    """A screw whose hole leaves metal beside the bore."""
+    room = s["housing.circle"] - s["housing.bore"] - 2.0
+    return thread_within(0.85 * room, "M5", "M4", "M3")
 
 
 def _screwed(s: Values) -> bool:
@@ -286,7 +293,8 @@ FAMILY = Family(
              0, 12, COUNT, by="copy"),
         Size("bolts.circle", "their circle", "housing.circle", "as the housing has", 8,
              480, by="copy", step=0.01),
-        Size("bolts.screw", "which", "M5", kind=TEXT),
+        Size("bolts.screw", "which", _screw, "between the bore and their circle",
+             kind=TEXT),
     ),
     build=build,
     route=route,

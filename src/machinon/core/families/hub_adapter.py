@@ -9,7 +9,7 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
-from machinon.core.families._tapped import tapped
+from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.fits.keyway import key_near
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -73,6 +73,12 @@ def _keyed(s: Values) -> bool:
 def _hole(s: Values) -> Hole:
     screw = cap_screw(str(s["bolts.screw"]))
     return Hole(screw.tapping_drill, thread=screw.size)
+
+
+def _grub_thread(s: Values) -> str:
+    """A set screw that is as thick as the wall at the most."""
+    wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
+    return thread_within(0.9 * wall, "M6", "M5", "M4", "M3")
 
 
 def _grub(s: Values) -> Hole:
@@ -510,7 +516,9 @@ FAMILY = Family(
         Size("dowels.length", "length of the dowels",
              "down(dowels.depth + wheel.thickness - 0.5, 1)", "under the wheel's face",
              0, 120),
-        Size("grub.thread", "set screw", "M6", "none for none", kind=TEXT),
+        Size("grub.thread", "set screw", _grub_thread,
+             "thinner than the wall; none for none", kind=TEXT,
+             rests=("hub.diameter", "bore.diameter")),
         Size("grub.from_end", "set screw from the rear", "hub.length/2",
              "the middle of the hub", 1, 300, step=0.5),
     ),

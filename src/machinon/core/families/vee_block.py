@@ -39,14 +39,14 @@ FAMILY = plate(
     "support angle jig packing prism round holding drilling marking",
     ("vee1", "slot1", "slot2", "edge1"),
     {
-        "block.length": "80",
-        "block.width": "60",
-        "block.height": "50",
-        "vee.width": "44",
+        "block.length": "up(2*rounds.largest, 5)",
+        "block.width": "up(1.5*rounds.largest, 5)",
+        "block.height": "up(1.25*rounds.largest, 5)",
+        "vee.width": "round(1.1*rounds.largest, 0.5)",
         "slot.face": "front|back",
         "slot.at": "round(block.height/3, 1)",
-        "slot.depth": "6",
-        "slot.width": "10",
+        "slot.depth": "up(block.width/10, 1)",
+        "slot.width": "up(block.height/5, 1)",
     },
     mates=(
         Mate("rounds", "the rounds it carries", (

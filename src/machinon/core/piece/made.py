@@ -1,7 +1,7 @@
 """A piece worked out: every size of its family, and what rules each."""
 
 import functools
-from collections.abc import Container, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from msgspec import Struct
@@ -110,7 +110,6 @@ def make(
     values["inch"] = round_inch
     optional = (key for key, mate in family.mate_keys.items() if mate.optional)
     away = values["away"] = frozenset(key for key in optional if key not in given)
-    words = {word for word in mates.values() if isinstance(word, str)}
     fits: dict[str, FitBand] = {}
     by: By
     for key in in_order(rests):
@@ -136,7 +135,7 @@ def make(
         elif slot is not None:
             known[key] = _by_band(size, fits[slot.key], mates)
         else:
-            ruled = _by_rule(size, values, round_inch, words)
+            ruled = _by_rule(size, values, round_inch)
             # what goes by a mate that is away goes by nothing
             by, says = (
                 ("rule", "as usual")
@@ -249,15 +248,16 @@ def _rounded(value: float, step: float) -> float:
     return round(to_nearest(value, step), 9) if step else value
 
 
-def _by_rule(size: Size, values: Values, inch: bool, read: Container[str]) -> Value:
-    """What a rule comes to. inch: round in inches; read: words of mates, which stay."""
+def _by_rule(size: Size, values: Values, inch: bool) -> Value:
+    """What a rule comes to. inch: round in inches."""
     found: Value
     if not isinstance(size.rule, str):
         assert not isinstance(size.rule, OfPart), "it has its part's name by now"
         found = size.rule(values)
     elif size.kind is TEXT:
         # a word may be that of a mate: nose.thread
-        found = str(values.get(size.rule, size.rule))
+        known = values.get(size.rule)
+        return usual_word(size, inch) if known is None else str(known)
     elif size.kind is FLAG:
         found = size.rule == "yes"
     else:
@@ -265,10 +265,7 @@ def _by_rule(size: Size, values: Values, inch: bool, read: Container[str]) -> Va
     if isinstance(found, bool):
         return found
     if isinstance(found, str):
-        if found == size.rule:
-            return usual_word(size, inch)
-        threads = inch and size.measure in THREADS and found not in read
-        return inch_screw(found) if threads else found
+        return inch_screw(found) if inch and size.measure in THREADS else found
     value, step = float(found), size.step
     if inch and size.kind is LENGTH:
         if isinstance(size.rule, str) and not _names_of(size):
