@@ -2,6 +2,7 @@ import math
 import unittest
 
 from machinon.core.route.operations import route_told
+from machinon.core.tables import rows
 from tests.core.families.failing import check, each_is_said, failed, made
 
 SWINGS = {"swing_screw": "M6", "place_opens": "40"}  # each arm swings half
@@ -131,6 +132,37 @@ class Keys(unittest.TestCase):
 
 
 class Plates(unittest.TestCase):
+    def test_the_nuts_of_every_standard_slot_are_sound(self):
+        """ISO 299 at its least: M20 in a slot of 22 leaves the tongue 0.98 a side."""
+        for row in rows("tee_slots"):
+            with self.subTest(row["neck_mm"]):
+                lip = float(row["depth_least_mm"]) - float(row["head_height_most_mm"])
+                nuts = made(
+                    "t-nut-strip",
+                    slot_neck=row["neck_mm"],
+                    slot_head=row["head_least_mm"],
+                    slot_head_depth=row["head_height_least_mm"],
+                    slot_lip=f"{lip}",
+                )
+                self.assertEqual(nuts.values["thread.thread"], row["stud"])
+                self.assertEqual(failed(nuts), set())
+
+    def test_a_stud_of_any_thread_reaches_below_what_it_clamps(self):
+        for thread, share in (("M6", 0.6), ("M12", 1.2), ("M20", 2.0)):
+            with self.subTest(thread):
+                stud = made(
+                    "stud",
+                    below_thread=thread,
+                    below_depth=f"{12 * share}",
+                    below_floor=f"{16 * share}",
+                    held_height=f"{75 * share}",
+                    held_hole=f"{11 * share}",
+                    nut_thread=thread,
+                    nut_height=f"{8.4 * share}",
+                    washer_thickness=f"{2 * share}",
+                )
+                self.assertEqual(failed(stud), set())
+
     def test_a_keeper_of_any_size_presses_before_it_seats(self):
         """Its vee is cut so deep that about 0.15 is left under it."""
         for wide, stands in ((6, 2.5), (12, 5), (20, 8), (20.64, 8), (40, 15)):

@@ -184,7 +184,7 @@ FAMILY = Family(
         Size("past.most", "most that stands out of the nut", "past.least + 2", "", 0.2,
              100),
         Size("upper.length", "length of the upper thread",
-             "up(nut.height + washer.thickness + past.most + 5, 1)",
+             "up(nut.height + washer.thickness + past.most + past.least + 2, 1)",
              "past the nut and a little below", 3, 200),
     ),
     build=build,

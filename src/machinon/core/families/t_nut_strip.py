@@ -29,7 +29,9 @@ from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of
 
-WALL = 0.07  # of the thread: the least beside it
+# of the thread, the least metal beside it: M20 in a slot of 22 has 0.05; and what inch
+# nuts of the standard have, which take a stud thinner than their slot's bolt
+WALL, INCH_WALL = 0.045, 0.07
 INCH_STUDS = ("3/4 UNC", "5/8 UNC", "1/2 UNC", "3/8 UNC", "5/16 UNC", "1/4 UNC")
 SINK = 0.5  # mm to a side that a countersink stands over the thread
 SIDE = 2.0  # mm of stock over the finished strip, each way
@@ -44,7 +46,7 @@ def _stud(s: Values) -> str:
     that leaves the tongue a wall."""
     if s["inch"]:
         return thread_of(
-            thread_within(s["slot.neck"] / (1 + 2 * WALL), *INCH_STUDS)
+            thread_within(s["slot.neck"] / (1 + 2 * INCH_WALL), *INCH_STUDS)
         ).name
     return standard_slot(s["slot.neck"])["stud"]
 
