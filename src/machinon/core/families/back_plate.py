@@ -47,6 +47,7 @@ OVER = 1.0  # mm: stock over the hub's face
 PILOT = 25.0  # mm: the largest drill before boring
 TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 EDGE, EDGE_INTO = 2.0, 3.0  # mm: least metal outside of a head and a tapped hole
+UNDER_HEAD = 0.8  # of the screw: least metal under its head; shop rule
 
 
 def _old(s: Values) -> bool:
@@ -60,6 +61,15 @@ def _flange(s: Values) -> float:
     into = tapped_for(s, "bolts")
     room = screw.tapping_drill + 2 * EDGE_INTO if into else screw.counterbore + 2 * EDGE
     return float(max(s["chuck.body"], s["bolts.circle"] + room))
+
+
+def _thick(s: Values) -> float:
+    """Stiff, with metal under the screws' heads or enough for their thread."""
+    screw, hole = cap_screw(str(s["bolts.screw"])), screw_hole(s, "bolts")
+    under = hole.bore_depth + UNDER_HEAD * screw.diameter
+    thread = material(str(s["material"])).engagement * screw.diameter
+    needs = thread if tapped_for(s, "bolts") else under
+    return float(max(s["flange.diameter"] / 12, 18.0, needs))
 
 
 def _seat(s: Values) -> float:
@@ -251,8 +261,8 @@ def checks(s: Values) -> Iterable[Check]:
         "under-head",
         "bolts",
         s["flange.thickness"] - hole.bore_depth,
-        0.8 * screw.diameter,
-        "Metal under the screw heads (0.8 of the screw)",
+        UNDER_HEAD * screw.diameter,
+        f"Metal under the screw heads ({UNDER_HEAD:g} of the screw)",
     )
 
 
@@ -514,8 +524,9 @@ FAMILY = Family(
         Size("flange.diameter", "flange diameter", _flange,
              "as wide as the chuck, or as its screws need", 20, 600, by="copy",
              step=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
-        Size("flange.thickness", "flange thickness", "max(flange.diameter/12, 18)",
-             "a twelfth of the flange, at least 18", 3, 100, up=0.5),
+        Size("flange.thickness", "flange thickness", _thick,
+             "a twelfth of the flange, at least 18, and what its screws need", 3, 100,
+             up=0.5, rests=("flange.diameter", "bolts.screw", "bolts.bolting")),
         Size("hub.diameter", "hub diameter", "round(nose.register*1.5, 1)",
              "half as large again as the register", 12, 400),
         Size("hub.length", "hub length", "max(nose.length + 1.5 - flange.thickness "
