@@ -261,7 +261,8 @@ FAMILY = Family(
         Size("block.length", "length along the slide", "up(0.6*slide.bottom, 1)", "",
              8, 400),
         Size("block.width", "width",
-             "up(slide.bottom + 2*slide.depth/tan(slide.angle) + slide.depth + 6, 1)",
+             "up(slide.bottom + 2*slide.depth/tan(slide.angle)"
+             " + max(slide.depth, 7) + 6, 1)",
              "a wall on both sides", 15, 500),
         Size("block.height", "height", _high, "a screw's room over the slot", 10, 300,
              rests=("slot.depth", "stop.thread"), up=1),

@@ -66,6 +66,13 @@ def _deep(s: Values) -> float:
     return float((_mouth(s) - thread_of(str(s["screw.thread"])).major - 0.2) / slope)
 
 
+def _wide(s: Values) -> float:
+    """Two thirds of the bore, as far as the taper then ends within the nose."""
+    slope = 2 * math.tan(math.radians(s["taper.half_angle"]))
+    screw = thread_of(str(s["screw.thread"])).major + 0.2
+    return float(min(0.68 * s["work.bore"], screw + 0.8 * s["nose.length"] * slope))
+
+
 def growth(s: Values) -> float:
     """Growth of the nose with a turn of the screw, mm on the diameter."""
     pitch = thread_of(str(s["screw.thread"])).pitch
@@ -319,8 +326,9 @@ FAMILY = Family(
              rests=("screw.thread",), step=0.5),
         Size("taper.half_angle", "half angle of the taper", "10",
              "a steep one frees itself", 2, 45, ANGLE),
-        Size("taper.mouth", "mouth of the taper", "round(0.68*work.bore, 0.1)",
-             "leaves a wall", 3, 120),
+        Size("taper.mouth", "mouth of the taper", _wide,
+             "leaves a wall, and ends within the nose", 3, 120, step=0.1,
+             rests=("taper.half_angle", "screw.thread", "nose.length")),
         Size("slits.count", "slits", "3", "", 2, 8, COUNT),
         Size("slits.width", "width of a slit", "1.5", "a slitting saw", 0.3, 6),
         Size("slits.length", "length of the slits", _slit,

@@ -43,6 +43,8 @@ from machinon.core.threads.screw_thread import thread_of
 OVER = 2.0  # mm: stock over each end
 SIDES = (4, 6)
 HAND = 250.0  # N: a hand's push at the end of a handle; a shop rule
+LEFT = 0.75  # of a handle: what its screw may be as thick as, for the dimple
+THINNEST, THINNEST_INCH = 3.0, 3.51  # mm: the thinnest screw for it, M3 or #6
 
 
 def _corners(s: Values) -> float:
@@ -66,7 +68,10 @@ def _over_handle(s: Values) -> float:
 
 
 def _screw(s: Values) -> str:
-    """Thinner than the handle, so that its dimple leaves it strong."""
+    """Thinner than the handle, so that its dimple leaves it strong; none where it is
+    too thin for any and is pressed in."""
+    if LEFT * s["handle.hole"] < (THINNEST_INCH if s["inch"] else THINNEST):
+        return "none"
     return thread_within(0.7 * s["handle.hole"], "M6", "M5", "M4", "M3")
 
 
@@ -162,7 +167,7 @@ def checks(s: Values) -> Iterable[Check]:
         yield at_least(
             "screw-thin",
             "screw",
-            0.75 * s["handle.hole"],
+            LEFT * s["handle.hole"],
             major,
             "Three quarters of the handle for its screw, whose dimple weakens it",
         )
@@ -335,7 +340,8 @@ FAMILY = Family(
         Size("screw.thread", "screw that keeps the handle", _screw,
              "into a dimple of it; none where it is pressed in", kind=TEXT,
              rests=("handle.hole",)),
-        Size("handle.length", "length of the handle", "up(4*socket.torque, 10)",
+        Size("handle.length", "length of the handle",
+             "min(up(4*socket.torque, 10), 600)",
              "what two hands give", 20, 600),
     ),
     build=build,

@@ -1,0 +1,90 @@
+"""What a family starts from is sound, whatever size its mates are of: small and large
+ones as they are met."""
+
+import unittest
+
+from machinon.core.families import family_of
+from machinon.core.piece.made import make
+
+# by family, the sizes of its mates that differ, and rows of them
+MET = {
+    "back-plate": (
+        ("nose.register", "nose.register_length", "nose.thread", "nose.length",
+         "chuck.recess", "chuck.recess_depth", "chuck.body", "chuck.bolt_circle",
+         "chuck.hole", "chuck.screw"),
+        (25.5, 8, "1-8", 25, 56.02, 3.2, 80, 66, 6.6, "M6"),
+        (38.5, 10, "1 1/2-8", 35, 95.02, 4.2, 125, 108, 9, "M8"),
+        (40, 8, "M39x4", 30, 72.02, 3.7, 100, 84, 8.5, "M8"),
+        (57.5, 14, "2 1/4-8", 45, 125.02, 4.5, 160, 140, 11, "M10"),
+    ),
+    "collet-spindle": (
+        ("nut.thread", "nut.length", "collet.large", "collet.taper_length",
+         "collet.largest", "tube.bore"),
+        ("M19x1", 10, 11.5, 9.2, 7, 17),
+        ("M25x1.5", 12, 17, 13.6, 10, 23),
+        ("M40x1.5", 16, 33, 26, 20, 38),
+        ("M50x1.5", 18, 41, 33, 26, 48),
+    ),
+    "draw-in-spindle": (
+        ("front_bearing.bore", "rear_bearing.bore", "locknut.thread", "shank.taper",
+         "draw_bar.diameter"),
+        (20, 20, "M18x1", "MT1", 6),
+        (35, 35, "M33x1.5", "MT3", 12),
+        (45, 45, "M42x1.5", "MT4", 16),
+    ),
+    "slit-arbor": (
+        ("work.bore", "work.length", "collet.bore"),
+        (10, 10, 10), (16, 16, 16), (30, 30, 20), (50, 50, 25),
+    ),
+    "single-point-bar": (
+        ("holder.bore", "bit.diameter", "work.bore"),
+        (10, 3, 14), (12, 5, 20), (16, 6, 24), (25, 10, 45), (32, 12, 60),
+    ),
+    "dovetail-stop": (
+        ("slide.bottom", "slide.depth", "slide.angle", "slide.pin"),
+        (30, 6, 60, 5), (45, 8, 55, 6), (80, 15, 60, 10), (100, 18, 50, 12),
+    ),
+    "hinged-arm": (
+        ("pin.diameter", "fork.gap", "place.centres", "place.opens", "place.clear"),
+        (5, 6.1, 40, 60, 50), (6, 8.1, 45, 45, 60), (12, 16.1, 100, 120, 120),
+    ),
+    "housing-cover": (
+        ("housing.bore", "housing.ring_bore", "housing.inner_ring", "housing.circle",
+         "housing.bolts", "shaft.diameter"),
+        (26, 22, 16, 35, 3, 10), (47, 41, 30, 60, 4, 20), (80, 72, 55, 98, 6, 40),
+    ),
+    "hexagon-screw": (
+        ("nut.thread", "hole.diameter"),
+        ("M8", 8.5), ("M10", 10.5), ("M20", 21), ("M24", 25),
+    ),
+    "collet-arbor": (
+        ("collet.bore", "cutter.bore", "cutter.width"),
+        (12, 10, 1), (16, 13, 1.6), (20, 27, 4), (25, 32, 6),
+    ),
+    "socket-key": (
+        ("socket.across", "socket.depth", "socket.torque"),
+        (4, 8, 3), (6, 10, 10), (10, 16, 50),
+    ),
+    "hub-adapter": (
+        ("shaft.diameter", "shaft.length", "wheel.bore", "wheel.circle", "wheel.hole",
+         "wheel.screw", "key_bar.width", "machine.clear"),
+        (12, 18, 20, 30, 4.5, "M4", 4, 200), (25, 37, 40, 60, 6.6, "M6", 8, 200),
+        (40, 60, 73, 110, 11, "M10", 12, 200),
+    ),
+    "vee-block": (("rounds.least", "rounds.largest"), (6, 20), (10, 60), (20, 100)),
+    "carriage-stop": (
+        ("bed.angle", "bed.height", "bed.crest"),
+        (90, 8, 2), (70, 10, 3), (90, 20, 5),
+    ),
+}  # fmt: skip
+
+
+class SmallAndLarge(unittest.TestCase):
+    def test_nothing_is_to_be_mended_in_what_it_starts_from(self):
+        for key, (names, *rows) in MET.items():
+            for row in rows:
+                given = dict(zip(names, map(str, row), strict=True))
+                with self.subTest(key, **given):
+                    made = make(family_of(key), given)
+                    wrong = [check.says for check in made.checks if not check.passed]
+                    self.assertEqual(wrong, [])
