@@ -343,6 +343,16 @@ class Laws(unittest.TestCase):
             for known in made.sizes.values():
                 self.assertNotIn("<", known.because, known.size.key)
 
+    def test_whatever_fit_is_wished_the_drawn_size_lies_in_its_band(self):
+        """Also where the band is narrower than what the size is rounded to."""
+        for key, family in families().items():
+            for slot in family.fits:
+                for wish in words_for(slot.joint):
+                    with self.subTest(key, slot=slot.key, wish=wish.key):
+                        made = make(family, {f"fit.{slot.key}": wish.key})
+                        wrong = [c.key for c in made.checks if not c.passed]
+                        self.assertNotIn(f"fit-{slot.key}", wrong)
+
     def test_nothing_is_held_against_a_mate_that_is_away(self):
         """A block of 80 on no lathe; a hub that copies no old part's length."""
         block = families()["plate-block"]

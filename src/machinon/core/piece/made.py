@@ -300,8 +300,11 @@ def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
 
 
 def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
-    slot = band.slot
-    aim = size.checked(_rounded(band.aim, slot.step))
+    slot, aim = band.slot, _rounded(band.aim, band.slot.step)
+    if band.lower is not None and band.upper is not None:
+        # no round size lies in a narrow band
+        aim = aim if band.lower <= aim <= band.upper else round(band.aim, 3)
+    size.checked(aim)
     if isinstance(slot, Chain):
         return Known(size, aim, "chain", f"{slot.words}: {slot.told}")
     mate = mates[slot.mate]
