@@ -353,6 +353,17 @@ class Laws(unittest.TestCase):
                         wrong = [c.key for c in made.checks if not c.passed]
                         self.assertNotIn(f"fit-{slot.key}", wrong)
 
+    def test_no_band_is_left_of_a_mate_that_is_read_too_coarsely(self):
+        """Read to 0.3 mm at two sigma, no fit that slides or presses is left a band."""
+        for key, family in families().items():
+            slots = [s for s in family.fits if s.joint not in ("thread", "bolts")]
+            given = {f"{slot.mate}.doubt": "0.3mm" for slot in slots}
+            for band in make(family, given).fits:
+                if band.slot in slots:
+                    with self.subTest(key, slot=band.slot.key):
+                        self.assertEqual((band.lower, band.upper), (None, None))
+                        self.assertIn("nothing is left", band.problem)
+
     def test_nothing_is_held_against_a_mate_that_is_away(self):
         """A block of 80 on no lathe; a hub that copies no old part's length."""
         block = families()["plate-block"]

@@ -8,6 +8,7 @@ from msgspec import Struct
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
+from machinon.core.sizes.fit import nothing_left
 
 
 class Dovetail(Struct, frozen=True):
@@ -301,6 +302,8 @@ def _dovetail_mate(
         middle = bottom + splay + room
         lower, upper = middle + play_least + doubt, middle + play_most - doubt
         reading = -reach
+    if lower >= upper:
+        trail.cautions.append(nothing_left(play_most - play_least, doubt))
     if not lower > 0:
         raise BadInput("depth", "Nothing is left between the new corners: too deep.")
     trail.step("Between the new corners, least", f"{middle:.4f} with play", lower)

@@ -10,6 +10,7 @@ from machinon.core.errors import BadInput
 from machinon.core.piece.family import Chain, FitSlot, Values
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
+from machinon.core.sizes.fit import nothing_left
 from machinon.core.threads.thread_limits import crest_limits
 from machinon.core.wording import within
 
@@ -100,8 +101,11 @@ def _dovetail(slot: FitSlot, want: str, values: Values, doubt: float) -> FitBand
         **slot.tells(values),
     }
     answer = reckon("dovetail-mate", asked)
-    ends = float(answer["read_lower"]), float(answer["read_upper"])
-    return FitBand(slot, want, *ends, answer, sum(ends) / 2)
+    low, high = float(answer["read_lower"]), float(answer["read_upper"])
+    if low >= high:
+        says = within(nothing_left(asked["play_most"] - asked["play_least"], doubt))
+        return FitBand(slot, want, None, None, answer, (low + high) / 2, says)
+    return FitBand(slot, want, low, high, answer, (low + high) / 2)
 
 
 def _target(slot: FitSlot, want: str, mate: float, doubt: float) -> FitBand:

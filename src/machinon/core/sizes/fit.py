@@ -221,6 +221,15 @@ def about_play(want: str) -> tuple[float, float] | None:
     return round(size / 2, 6), round(size * 1.5, 6)
 
 
+def nothing_left(varies: float, doubt: float) -> str:
+    """Why a band is empty: the play that is wanted varies by less than the mate's
+    doubt, two sigma, takes at both ends; mm."""
+    return (
+        f"Nothing is left of the band: the play wanted varies by {varies:.4f} mm, and "
+        f"the mate's uncertainty takes {2 * doubt:.4f} mm."
+    )
+
+
 @reckoning(
     "fit-target",
     group="Fits and materials",
@@ -319,11 +328,7 @@ def _fit_target(
     band = trail.step("Band left", f"{upper:.4f} − {lower:.4f}", upper - lower)
     warning = ""
     if band <= 0:
-        warning = (
-            f"Nothing is left of the band: the play wanted varies by "
-            f"{most - least:.4f} mm, and the mate's uncertainty takes "
-            f"{2 * doubt:.4f} mm."
-        )
+        warning = nothing_left(most - least, doubt)
         trail.cautions.append(warning)
     return {
         "lower": lower,
