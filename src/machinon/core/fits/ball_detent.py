@@ -6,6 +6,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, FORCE, LENGTH, PERCENT, TORQUE
 from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.sizes.fit import rising_play
 
 
 def side_force(ball: float, depth: float, spring: float) -> float:
@@ -76,10 +77,7 @@ def _detent_hold(
             f"Up to {most:g} mm is allowed: deeper than about half its ball a detent "
             "locks instead of clicking.",
         )
-    if not play_least < play_most:
-        raise BadInput(
-            "play_most", f"The most play must be more than the least ({play_least:g})."
-        )
+    rising_play(play_least, play_most)
     rim = math.sqrt(depth * (ball - depth))
     hold = trail.step(
         "Push across",
@@ -94,6 +92,12 @@ def _detent_hold(
         limits.append(ball / 2 * (1 - math.cos(phi)))
     trail.step("Shallowest", f"{100 - alike:g} % of the push", limits[0])
     trail.step("Deepest", f"{100 + alike:g} % of the push", limits[1])
+    if limits[0] + doubt >= limits[1] - doubt:
+        trail.cautions.append(
+            f"No depth holds alike to {alike:g} %: that leaves "
+            f"{limits[1] - limits[0]:.3f} mm, and the depth's uncertainty takes "
+            f"{2 * doubt:.3f} mm."
+        )
     return {
         "hold": hold,
         "torque": trail.step(

@@ -5,6 +5,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, NUMBER
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.sizes.fit import rising_play
 from machinon.core.tables import rows
 
 # of a seat's interference, what reaches the raceway of a ring on a solid steel
@@ -92,10 +93,7 @@ def _bearing_seat(
     clearance_most: float | None,
     share: float | None,
 ) -> dict[str, Any]:
-    if not play_least < play_most:
-        raise BadInput(
-            "play_most", f"The most play must be more than the least ({play_least:g})."
-        )
+    rising_play(play_least, play_most)
     if bearing != "deep groove":
         part = SHARE[ring] if share is None else share
         return _adjusted(trail, ring, arrangement, play_least, play_most, part)

@@ -8,7 +8,7 @@ from msgspec import Struct
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
-from machinon.core.sizes.fit import nothing_left
+from machinon.core.sizes.fit import nothing_left, rising_play
 
 
 class Dovetail(Struct, frozen=True):
@@ -267,10 +267,7 @@ def _dovetail_mate(
     play_most: float,
     gib: float,
 ) -> dict[str, Any]:
-    if not play_least < play_most:
-        raise BadInput(
-            "play_most", f"The most play must be more than the least ({play_least:g})."
-        )
+    rising_play(play_least, play_most)
     own = depth if new_depth is None else new_depth
     most = _sits(pin, own, angle, "new corner")
     slot, tongue = (depth, own) if internal else (own, depth)

@@ -6,6 +6,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.sizes.fit import nothing_left, rising_play
 from machinon.core.sizes.limits import limits_of_size
 
 
@@ -56,10 +57,7 @@ def _dowel_pair(
 ) -> dict[str, Any]:
     if not distance > dowel:
         raise BadInput("distance", f"Two dowels stand further apart than {dowel:g} mm.")
-    if not play_least < play_most:
-        raise BadInput(
-            "play_most", f"The most play must be more than the least ({play_least:g})."
-        )
+    rising_play(play_least, play_most)
     keep = limits_of_size(dowel, "n7")
     lower = trail.step(
         "Keeps it, smallest",
@@ -81,6 +79,12 @@ def _dowel_pair(
         f"{dowel:.4f} − {doubt:.4f} + {play_most:.4f}",
         dowel - doubt + play_most,
     )
+    for varies, ends in (
+        (keep.upper_deviation - keep.lower_deviation, (lower, upper)),
+        (play_most - play_least, (slides_lower, slides_upper)),
+    ):
+        if ends[0] >= ends[1]:
+            trail.cautions.append(nothing_left(varies, doubt))
     warning = ""
     if placing > play_least:
         warning = (

@@ -374,6 +374,10 @@ def _fit_warm(
     shaft_material: str,
     temperature: float,
 ) -> dict[str, Any]:
+    if play_least > play_most:
+        raise BadInput(
+            "play_most", f"The most play must be at least the least ({play_least:g})."
+        )
     hub, shaft = (
         material(hub_material, "hub_material"),
         material(shaft_material, "shaft_material"),

@@ -6,6 +6,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.sizes.fit import rising_play
 from machinon.core.tables import rows
 
 
@@ -67,10 +68,7 @@ def _t_nut(
 ) -> dict[str, Any]:
     if not head > neck:
         raise BadInput("head", f"The head must be wider than the neck ({neck:g} mm).")
-    if not play_least < play_most:
-        raise BadInput(
-            "play_most", f"The most play must be more than the least ({play_least:g})."
-        )
+    rising_play(play_least, play_most)
     upper = trail.step(
         "Largest tongue",
         f"{neck:.4f} − {neck_doubt:.4f} − {play_least:.4f}",

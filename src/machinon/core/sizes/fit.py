@@ -221,6 +221,14 @@ def about_play(want: str) -> tuple[float, float] | None:
     return round(size / 2, 6), round(size * 1.5, 6)
 
 
+def rising_play(play_least: float, play_most: float) -> None:
+    """Refuses a most play that is not more than the least; mm."""
+    if not play_least < play_most:
+        raise BadInput(
+            "play_most", f"The most play must be more than the least ({play_least:g})."
+        )
+
+
 def nothing_left(varies: float, doubt: float) -> str:
     """Why a band is empty: the play that is wanted varies by less than the mate's
     doubt, two sigma, takes at both ends; mm."""
