@@ -86,7 +86,8 @@ class PieceView(StageView):
             lambda _: self.job.set_size("material", self.material.currentData())
         )
         self.rounds = Combo()
-        self.rounds.setAccessibleName("What its rules round in")
+        self.rounds.setAccessibleName("Rounds in")
+        self.rounds.setToolTip("What the sizes that follow a rule are round in")
         for word, inch in (("millimetres", False), ("inches", True)):
             self.rounds.addItem(word, inch)
         self.rounds.activated.connect(self._round_in)
@@ -128,7 +129,7 @@ class PieceView(StageView):
         column.setContentsMargins(px(12), px(10), px(8), px(8))
         rounds = QHBoxLayout(self.rounds_box)
         rounds.setContentsMargins(0, 0, 0, 0)
-        rounds.addWidget(label("Its rules round in", "faint"))
+        rounds.addWidget(label("Rounds in", "faint"))
         rounds.addWidget(self.rounds, 1)
         column.addLayout(metal)
         column.addWidget(self.rounds_box)
