@@ -19,6 +19,7 @@ from machinon.core.families import families
 from machinon.core.job.job import MADE_HERE
 from machinon.core.job.made_piece import could_be, mate_pieces
 from machinon.core.piece.family import Family, Mate, MateSize
+from machinon.core.piece.round_sizes import example_in_inches
 from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.begin import (
     NEW_MATE,
@@ -263,7 +264,10 @@ class NewJobPage(FormPage):
             del self.fields[key]
         family = families().get(what)
         self.mates.setVisible(family is not None)
-        self.example.setText(f"Usually made {family.example}." if family else "")
+        example = family.example if family else ""
+        if self.file.shop().inch:
+            example = example_in_inches(example)
+        self.example.setText(f"Usually made {example}." if example else "")
         if family is not None:
             if "name" in self.fields:
                 self.fields["name"].edit.setPlaceholderText(family.name)

@@ -1,9 +1,13 @@
 import unittest
 
-from machinon.core.families import family_of
+from machinon.core.families import families, family_of
 from machinon.core.piece.made import make
 from machinon.core.piece.relations import Expression
-from machinon.core.piece.round_sizes import inch_screw, round_inches
+from machinon.core.piece.round_sizes import (
+    example_in_inches,
+    inch_screw,
+    round_inches,
+)
 from machinon.core.quantity import INCH
 from machinon.core.route.operations import route_in_inches, route_told
 from machinon.core.threads.screw_thread import thread_of
@@ -71,6 +75,22 @@ class RoundInInches(unittest.TestCase):
             self.assertEqual(sizes["thread.thread"], stud)
         metric = make(family_of("t-nut-strip"), {"slot.neck": "14"})
         self.assertEqual(metric.values["thread.thread"], "M12")
+
+    def test_an_example_is_one_of_an_inch_shop(self):
+        for metric, inch in (
+            ("for an M6 stud, about 25 across, pitch 1",
+             "for a 1/4-20 stud, about 1 across, pitch 1"),
+            ("on a Morse 3 shank for a saw of 22 mm bore and 3 mm width",
+             "on a Morse 3 shank for a saw of 7/8 in bore and 1/8 in width"),
+            ("of 15° on 80 × 24, for work 40 wide",
+             "of 15° on 3 1/4 × 1, for work 1 5/8 wide"),
+            ("a gap of 45.03 mm on a nose M45 × 4.5, to 25 Nm",
+             "a gap of 1.773 in on a nose M45 × 4.5, to 25 Nm"),
+        ):  # fmt: skip
+            self.assertEqual(example_in_inches(metric), inch)
+        for family in families().values():
+            said = example_in_inches(family.example)
+            self.assertNotRegex(said, r" mm|M\d+(?! ×)", family.key)
 
     def test_what_is_typed_is_not_rounded(self):
         sizes = in_inches("plate-block", block__length="3.97", block__width="= 51mm")

@@ -7,9 +7,11 @@ piece that is drawn in inches rounds to sixteenths instead, starts from 3/4 in a
 
 import functools
 import math
+import re
 from collections.abc import Callable, Mapping
+from fractions import Fraction
 
-from machinon.core.quantity import INCH
+from machinon.core.quantity import INCH, fraction_text
 from machinon.core.threads.screw_thread import metric_thread, thread_of
 
 # from a step in mm on, the step in inches; below the last a size is not round anyway
@@ -94,3 +96,33 @@ def inch_screw(thread: str) -> str:
         return thread
     size = dict(_SCREWS).get(int(metric_thread(thread).major))
     return thread_of(f"{size} UNC").name if size else thread
+
+
+# what stays in an example: tapers, ratios, angles, torques, pitches, threads with one
+_KEPT = re.compile(
+    r"Morse \d|1:\d+|[\d.]+(?:°| degrees| Nm)|pitch [\d.]+|M\d+ × [\d.]+"
+    r"|(?P<screw>M\d+)|(?P<size>\d+(?:\.\d+)?)(?P<unit> mm)?"
+)
+
+
+def example_in_inches(text: str) -> str:
+    """The example of a family as an inch shop would have one: round sizes, inch screws.
+
+    >>> example_in_inches("90 × 25 × 20 on a stud of M10, in a slot of 14 mm")
+    '3 1/2 × 1 × 3/4 on a stud of 3/8-16, in a slot of 9/16 in'
+    """
+
+    def said(found: re.Match[str]) -> str:
+        if found["screw"]:
+            return inch_screw(found["screw"]).removesuffix(" UNC")
+        if not found["size"]:
+            return found[0]
+        size = float(found["size"])
+        if size % 0.5:  # closer than a fraction
+            text = f"{size / INCH:.3f}"
+        else:
+            inches = round_inches(size, 0.0, math.inf) / INCH
+            text = fraction_text(Fraction(round(inches * 64), 64))
+        return f"{text} in" if found["unit"] else text
+
+    return _KEPT.sub(said, re.sub(r"\ban (?=M\d)", "a ", text))  # an M8, a 5/16-18
