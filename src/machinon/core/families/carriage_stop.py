@@ -120,7 +120,7 @@ FAMILY = plate(
                 Step("mark", (), key="transfer", tool="punch, or pointed screws",
                      title="Transfer its holes to the plate that clamps it",
                      note="A punch that fits them; in tapped holes pointed screws that "
-                     "stand out half a millimetre: pressed on, each pricks its own "
+                     "stand out a little: pressed on, each pricks its own "
                      "middle."),
             ),
         ),

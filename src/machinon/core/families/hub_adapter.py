@@ -488,7 +488,7 @@ FAMILY = Family(
         Size("boss.diameter", "boss for the wheel", "wheel.bore", low=4, high=400),
         Size("boss.height", "height of the boss",
              "max(down(wheel.thickness - 1, 0.5), 1)",
-             "a millimetre under the wheel", 1, 100),
+             "a little under the wheel", 1, 100),
         Size("bore.diameter", "bore", "shaft.diameter", low=3, high=200),
         Size("key.width", "width of the keyway", lambda s: _key(s, "key_width"),
              "by the table of keys", 1, 60),

@@ -174,7 +174,7 @@ def route(s: Values) -> tuple[Holding, ...]:
     ]
     for name in parts_of(s, "outline"):
         title = f"Saw near {spoken(name)}, mill or file to its line"
-        note = "Stick the template on, or mark it out: the saw leaves a millimetre."
+        note = "Stick the template on, or mark it out: the saw leaves a little."
         shaped.append(Step("mill", (name,), title=title, note=note))
     for name in parts_of(s, "edge"):
         upright = s[f"{name}.which"] == "upright"

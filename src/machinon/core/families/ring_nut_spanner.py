@@ -247,7 +247,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         title="Harden the nose, temper it tough" if _hook(s) else "Press the pins in",
         note=""
         if _hook(s)
-        else "They stand out by what the nut's holes are deep, less half a millimetre.",
+        else "They stand out by what the nut's holes are deep, less a little.",
         key="last",
     )
     end = Holding("end", "bench", "At the bench", "What bears is hard.", (last,))

@@ -5,9 +5,7 @@ from collections.abc import Sequence
 
 from msgspec import Struct
 
-from machinon.core.quantity import (
-    INCH,
-)
+from machinon.core.quantity import INCH
 
 
 class Doubt(Struct, frozen=True):
@@ -23,6 +21,7 @@ def _cause(off: float, median: float, value: float) -> str:
         (0.5, "half a millimetre off: one turn of the micrometer's thimble misread?"),
         (0.025 * INCH, "0.025 in off: one turn of an inch thimble misread?"),
         (1.0, "a whole millimetre off: the scale misread?"),
+        (0.1 * INCH, "0.1 in off: the scale misread?"),
         (0.1, "a tenth of a millimetre off: a digit slipped?"),
         (10.0, "ten millimetres off: a digit slipped?"),
     )
