@@ -27,6 +27,7 @@ from machinon.core.route.operations import (
     route_in_inches,
     route_told,
 )
+from machinon.core.route.own_hardware import own_hardware
 
 USAGE = """\
 machinon piece                             all families, a line each
@@ -282,7 +283,7 @@ def _readable(made: Made, inch: bool) -> str:
         out.append(f"  {key:<22} {said:<16} {known.by}: {in_unit(known.because)}")
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
-    out += [f"With it: {hardware.says}" for hardware in made.hardware]
+    out += [f"With it: {says}" for says in own_hardware(made, None, inch)]
     route = route_told(made)
     for check in (*made.checks, *along_the_route(route)):
         mark = "good" if check.passed else "STOP" if check.grave else "mind"

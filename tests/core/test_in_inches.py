@@ -4,7 +4,7 @@ import re
 import unittest
 
 from machinon.core.families import families
-from machinon.core.in_inches import in_inches, sizes_in_inches
+from machinon.core.in_inches import in_inches, part_with_units, sizes_in_inches
 from machinon.core.piece.family import at_least
 from machinon.core.piece.made import make
 from machinon.core.quantity import INCH
@@ -81,6 +81,18 @@ class InInches(unittest.TestCase):
             self.assertEqual(in_inches(metric), inch)
         self.assertEqual(in_inches("Bore to ⌀62.5", fine=True), "Bore to ⌀2.4606")
         self.assertEqual(sizes_in_inches("⌀127 × 50.8"), "⌀5.000 × 2.000 in")
+
+    def test_a_bought_part_of_metric_make_has_its_unit(self):
+        for name, inch in (
+            ("key 3/16 in × 30", "key 3/16 in × 30 mm"),
+            ("bearing, bore 30, 16 wide", "bearing, bore 30 mm, 16 mm wide"),
+            ("cap screw M8 × 25", "cap screw M8 × 25"),
+            ("set screw #8-32 UNC × 3/16 in", "set screw #8-32 UNC × 3/16 in"),
+            ("cap screw 1/4-20 UNC × 1 1/4 in", "cap screw 1/4-20 UNC × 1 1/4 in"),
+            ("nut M27 × 1.5", "nut M27 × 1.5"),
+            ("spring of 20 N", "spring of 20 N"),
+        ):
+            self.assertEqual(part_with_units(name), inch)
 
     def test_a_check_says_what_stands_on_the_drawing(self):
         """13/16 less 11 to 16 µm is 0.8119 to 0.8121; of 20.626 it would be 0.8120."""

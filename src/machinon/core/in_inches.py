@@ -61,6 +61,22 @@ def in_inches(text: str, fine: bool = False) -> str:
     return _ALL.sub(functools.partial(_said, fine), text)
 
 
+# of a bought part: threads with a length, and what has its unit
+_NAMED = re.compile(
+    rf"\bM{_N}(?: × {_N})?|#?(?:\d+ )?(?:\d+/)?\d+-\d+|(?:\d+ )?\d+/\d+ in\b"
+    rf"|{_N} (?:in|mm|N)\b|#\d+|(?P<bare>{_N})"
+)
+
+
+def part_with_units(name: str) -> str:
+    """A bought part as an inch shop asks for it: what has no unit is of metric make.
+
+    >>> part_with_units("key 3/16 in × 30")
+    'key 3/16 in × 30 mm'
+    """
+    return _NAMED.sub(lambda found: found[0] + " mm" * bool(found["bare"]), name)
+
+
 def sizes_in_inches(text: str) -> str:
     """Sizes alone, as those of stock, each of them a length in millimetres; to the
     thou, as nobody saws closer.

@@ -21,7 +21,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware, by_thread
+from machinon.core.piece.hardware import Hardware, by_thread, sold_as
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Centre, Cylinder, End, Screw
 from machinon.core.reckoning import TEXT
@@ -150,7 +150,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         thick = s["washer.thickness"]
         yield Hardware(
             "washer",
-            f"washer {nut.size:g}, {thick:g} thick",
+            f"washer {sold_as(nut.size)}, {sold_as(thick)} thick",
             nut.size,
             0.0,
             1,

@@ -1,5 +1,8 @@
 """The hardware of a piece, and the part of it that lies on the shop's own shelf."""
 
+from msgspec.structs import replace
+
+from machinon.core.in_inches import part_with_units
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.made import Made
 from machinon.core.shop.belongings import Belongings, Item
@@ -7,13 +10,22 @@ from machinon.core.shop.belongings import Belongings, Item
 SAME, ALONG = 0.006, 0.3  # mm: of one size, and of one length
 
 
-def own_hardware(made: Made, shelf: Belongings | None) -> tuple[str, ...]:
+def own_hardware(
+    made: Made, shelf: Belongings | None, inch: bool = False
+) -> tuple[str, ...]:
     """A line for each kind of bought part; where the shelf lists such parts at all, it
     says whether this one is there."""
     return tuple(
-        hardware.says + _said(hardware, shelf.of_kind(hardware.kind) if shelf else ())
+        _named(hardware, inch).says
+        + _said(hardware, shelf.of_kind(hardware.kind) if shelf else ())
         for hardware in made.hardware
     )
+
+
+def _named(hardware: Hardware, inch: bool) -> Hardware:
+    if not inch:
+        return hardware
+    return replace(hardware, name=part_with_units(hardware.name))
 
 
 def _said(hardware: Hardware, listed: tuple[Item, ...]) -> str:

@@ -175,7 +175,9 @@ class MakingActs(JobAtHand):
     def own_hardware(self) -> tuple[str, ...]:
         """The bought parts of the piece, a line each, with those that are there."""
         made = self.plan.made
-        return own_hardware(made, self._hardware) if made is not None else ()
+        if made is None:
+            return ()
+        return own_hardware(made, self._hardware, self.inch)
 
     # read once: they are asked for at every edit, and a job does not change them
     @functools.cached_property
