@@ -5,6 +5,8 @@ import unittest
 
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
+from machinon.core.route.machine_checks import along_the_route
+from machinon.core.route.operations import route_told
 
 # by family, the sizes of its mates that differ, and rows of them
 MET = {
@@ -61,9 +63,13 @@ MET = {
         ("collet.bore", "cutter.bore", "cutter.width"),
         (12, 10, 1), (16, 13, 1.6), (20, 27, 4), (25, 32, 6),
     ),
+    "draw-tube-sleeve": (
+        ("tube.diameter", "spindle.bore", "spindle.between"),
+        (25, 40, 80), (40, 64, 124),
+    ),
     "socket-key": (
         ("socket.across", "socket.depth", "socket.torque"),
-        (4, 8, 3), (6, 10, 10), (10, 16, 50),
+        (4, 8, 3), (6, 10, 10), (10, 16, 50), (11.27, 19.6, 50),
     ),
     "hub-adapter": (
         ("shaft.diameter", "shaft.length", "wheel.bore", "wheel.circle", "wheel.hole",
@@ -86,5 +92,6 @@ class SmallAndLarge(unittest.TestCase):
                 given = dict(zip(names, map(str, row), strict=True))
                 with self.subTest(key, **given):
                     made = make(family_of(key), given)
-                    wrong = [check.says for check in made.checks if not check.passed]
+                    checks = (*made.checks, *along_the_route(route_told(made)))
+                    wrong = [check.says for check in checks if not check.passed]
                     self.assertEqual(wrong, [])

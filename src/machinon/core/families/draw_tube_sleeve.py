@@ -361,7 +361,8 @@ FAMILY = Family(
     sizes=(
         Size("stock.diameter", "stock diameter", "up(sleeve.diameter + 2, 1)",
              "a clean-up", 6, 200),
-        Size("stock.length", "stock length", "up(sleeve.length + 25, 1)",
+        Size("stock.length", "stock length",
+             "up(sleeve.length + max(25, 0.4*sleeve.diameter + 4), 1)",
              "and what the jaws hold", 8, 500),
         Size("sleeve.diameter", "outside", "up(spindle.bore + 6, 1)",
              "over the spindle's bore", 6, 190),

@@ -318,7 +318,8 @@ FAMILY = Family(
         Size("stock.diameter", "stock diameter", "up(head.diameter + 1, 1)",
              "a clean-up", 3, 120),
         Size("stock.length", "stock length",
-             "up(head.length + shank.length + point.length + 20, 1)",
+             "up(head.length + shank.length + point.length"
+             " + max(20, head.diameter + 2), 1)",
              "and what the jaws hold", 15, 500),
         Size("head.diameter", "head", "up(1.9*socket.across, 1)",
              "a wall beside the handle", 3, 100),
