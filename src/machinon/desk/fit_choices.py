@@ -98,8 +98,8 @@ class PlainChoice(Choice):
         self.box.addWidget(self.meaning)
         self.code = Field("or by code", None, placeholder="H7/g6")
         self.code.setToolTip(
-            "H7/g6 is the whole range of both; g6 or G6 alone is laid on the mate; "
-            "a thou, or 25um, is about so much play"
+            "H7/g6 or RC4 is the whole range of both; g6 or G6 alone is laid on the "
+            "mate; a thou, or 25um, is about so much play"
         )
         self.code.taken.connect(
             lambda text: self.try_to(
@@ -140,6 +140,7 @@ class PlainChoice(Choice):
         self.own.setVisible(bool(words))
         known = want in characters()
         self.code.put("" if known or want == "own" else want)
+        self.code.edit.setPlaceholderText("RC4" if self.job.inch else "H7/g6")
         if want == "own":
             inch = self.job.inch
             self.least.put(length_text(fit.choice.clearance_min, 0.001, inch))
