@@ -39,11 +39,12 @@ def takes_standard(surface: Surface) -> bool:
     return surface.kind in _SIDES
 
 
-def example_for(surface: Surface) -> str:
-    """An example of typing a surface's standard."""
+def example_for(surface: Surface, inch: bool = False) -> str:
+    """An example of typing a surface's standard; inch: a bare size is inches."""
     if is_tapered(surface):
         return "MT2"
-    return "16 h6" if _SIDES[surface.kind] == "shaft" else "16 H7"
+    zone = "h6" if _SIDES[surface.kind] == "shaft" else "H7"
+    return f"{'5/8' if inch else '16'} {zone}"
 
 
 def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
@@ -69,7 +70,7 @@ def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
             )
         return taper.name
     match = _ZONED.match(text)
-    side, example = _SIDES[surface.kind], example_for(surface)
+    side, example = _SIDES[surface.kind], example_for(surface, inch)
     if match is None:
         raise BadInput(
             KEY,

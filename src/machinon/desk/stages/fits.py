@@ -370,7 +370,7 @@ class FitsView(StageView):
         if not self.as_made.refused:
             self.as_made.clear()
         if bare and surface is not None:
-            self.as_made.edit.setPlaceholderText(example_for(surface))
+            self.as_made.edit.setPlaceholderText(example_for(surface, self.job.inch))
         likely = fit.mate.likely[:1] if fit.mate else ()
         taper = fit.choice.joint == "taper" and not fit.choice.given.get("taper")
         self.standard.setVisible(bool(taper and likely))

@@ -334,7 +334,8 @@ class SurveyView(StageView):
         read = any(not reading.struck for reading in surface.readings)
         takes = takes_standard(surface)
         self.as_made.setVisible(takes and not read)
-        self.as_made.edit.setPlaceholderText(example_for(surface) if takes else "")
+        example = example_for(surface, self.job.inch) if takes else ""
+        self.as_made.edit.setPlaceholderText(example)
         if not self.as_made.refused:
             self.as_made.put(surface.given)
 
