@@ -28,6 +28,8 @@ class FirstStart(WindowCase):
         self.assertEqual(self.figures()["centre_height"], "114.3 mm")
         self.choose(self.page.combos["units"], "in")
         self.assertEqual(self.figures()["centre_height"], "4.5 in")
+        shown = self.page.fields["between_centres"].edit.placeholderText()
+        self.assertEqual(shown, "28")
         self.type(self.page.fields["between_centres"].edit, "twenty", enter=False)
         self.assertEqual(self.figures()["between_centres"], "not said yet")
 

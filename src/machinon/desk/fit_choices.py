@@ -337,6 +337,7 @@ class ThreadChoice(Choice):
         self.fit = fit
         self.part.show_fit(fit)
         inch = self.job.inch
+        self.name.edit.setPlaceholderText("1 1/2-8" if inch else "M45x4.5")
         self.name.put(fit.choice.thread)
         self.grade.put(fit.choice.want)
         self.advice.setText(fit.advice)

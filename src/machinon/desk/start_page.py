@@ -58,6 +58,16 @@ DRAWN = ("centre_height", "between_centres", "swing_over_slide", "speeds")
 
 MOST = 30  # jobs and pieces that are listed; older ones are found by name
 
+# what the entries of the first machine show, in millimetres and in inches
+EXAMPLES = {
+    "name": ("Centre lathe 165 × 700", "Centre lathe 6 1/2 × 28"),
+    "centre_height": ("165", "6.5"),
+    "between_centres": ("700", "28"),
+    "swing_over_slide": ("190", "7.5"),
+    "dial_division": ("0.02, or .001in", ".001, or 0.02mm"),
+    "lead_screw": ("4", "8tpi"),
+}
+
 
 class JobRow(EnterButton):
     """A job in the list: its name, its reason, the stage it was left in."""
@@ -529,7 +539,7 @@ class WelcomePage(FormPage):
                 self.named("Sizes first in", self.combos["units"]),
             ),
             (
-                self.field("name", "Lathe", hint="Centre lathe 165 × 700"),
+                self.field("name", "Lathe", hint=EXAMPLES["name"][0]),
                 self.field("centre_height", "Centre height over the bed", "165"),
             ),
             (
@@ -542,7 +552,7 @@ class WelcomePage(FormPage):
                     "dial_division",
                     "One line of the cross dial",
                     "0.02",
-                    "0.02, or .001in",
+                    EXAMPLES["dial_division"][0],
                 ),
             ),
         )
@@ -567,9 +577,7 @@ class WelcomePage(FormPage):
         )
         for field in self.fields.values():
             field.edit.textChanged.connect(lambda _: self.picture.refresh())
-        self.combos["units"].currentIndexChanged.connect(
-            lambda _: self.picture.refresh()
-        )
+        self.combos["units"].currentIndexChanged.connect(lambda _: self._change_units())
         form = QVBoxLayout()
         form.setContentsMargins(px(22), px(16), px(22), px(16))
         form.addWidget(label("Your first machine: the lathe", "head"))
@@ -593,6 +601,11 @@ class WelcomePage(FormPage):
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         self.fields["shop"].edit.setFocus()
+
+    def _change_units(self) -> None:
+        for key, examples in EXAMPLES.items():
+            self.fields[key].edit.setPlaceholderText(examples[self.inch()])
+        self.picture.refresh()
 
     def _draw(self, width: float, height: float, size: float) -> Drawing:
         known = lathe_so_far(self.typed(), self.inch())
