@@ -14,6 +14,7 @@ from machinon.core.families import plate_block
 from machinon.core.families._plate_checks import checks as plate_checks
 from machinon.core.piece.family import Check, Family, Holding, Mate, Size, Values, grown
 from machinon.core.piece.hardware import Hardware
+from machinon.core.setting_out.arcs_and_vees import over_vee
 
 
 def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:
@@ -21,9 +22,9 @@ def touches(width: float, angle: float, diameter: float) -> tuple[float, float]:
 
     width: of the vee at its mouth; angle: flank to flank, degrees.
     """
-    half = math.radians(angle / 2)
-    deep = width / 2 / math.tan(half)
-    return deep, deep - diameter / 2 * math.cos(half) ** 2 / math.sin(half)
+    deep = width / 2 / math.tan(math.radians(angle / 2))
+    _, touch = over_vee(diameter, angle)
+    return deep, deep - touch
 
 
 def plate(

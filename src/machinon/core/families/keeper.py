@@ -1,10 +1,10 @@
 """Keeper: a plate with a vee that holds a round down, screwed by counterbored holes."""
 
-import math
 from collections.abc import Iterable
 
 from machinon.core.families._plates import plate, touches
 from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
+from machinon.core.setting_out.arcs_and_vees import over_vee
 
 GAP = 0.15  # mm that is left under it once it presses; shop rule
 
@@ -12,8 +12,8 @@ GAP = 0.15  # mm that is left under it once it presses; shop rule
 def checks(s: Values) -> Iterable[Check]:
     if "vee1" not in s["parts"]:
         return
-    half, radius = math.radians(s["vee1.angle"] / 2), s["round.diameter"] / 2
     deep, low = touches(s["vee1.width"], s["vee1.angle"], s["round.diameter"])
+    axis, _ = over_vee(s["round.diameter"], s["vee1.angle"])
     yield Check(
         "round-in-vee",
         "vee1",
@@ -23,7 +23,7 @@ def checks(s: Values) -> Iterable[Check]:
         have=low,
         need=0.1 * deep,
     )
-    goes_in = radius + deep - radius / math.sin(half)
+    goes_in = s["round.diameter"] / 2 + deep - axis
     yield at_least(
         "presses",
         "vee1",

@@ -80,6 +80,17 @@ def _arc(
     }
 
 
+def over_vee(diameter: float, angle: float) -> tuple[float, float]:
+    """Heights over the sharp bottom of a vee of a round's axis, and of the lines where
+    it touches the flanks, mm.
+
+    angle: flank to flank, degrees.
+    """
+    half = math.radians(angle / 2)
+    axis = diameter / 2 / math.sin(half)
+    return axis, axis * math.cos(half) ** 2
+
+
 @reckoning(
     "vee",
     group="Setting up",
@@ -104,11 +115,8 @@ def _vee(
     trail: Trail, diameter: float, angle: float, mouth: float | None
 ) -> dict[str, Any]:
     half, radius = math.radians(angle / 2), diameter / 2
-    axis = trail.step(
-        "Axis over the bottom",
-        f"{radius:g} / sin({angle:g}° / 2)",
-        radius / math.sin(half),
-    )
+    axis, touch = over_vee(diameter, angle)
+    trail.step("Axis over the bottom", f"{radius:g} / sin({angle:g}° / 2)", axis)
     found = {
         "axis": axis,
         "top": trail.step("Top", f"{axis:.6g} + {radius:g}", axis + radius),
@@ -130,7 +138,6 @@ def _vee(
             f"{mouth:g} / (2 × tan({angle:g}° / 2))",
             mouth / (2 * math.tan(half)),
         )
-        touch = axis - radius * math.sin(half)
         if touch > deep:
             least = 2 * math.tan(half) * touch
             raise BadInput(
