@@ -1,7 +1,7 @@
 """The lists of the shelves: tools, holding, hardware and stock."""
 
 import functools
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from fractions import Fraction
 from typing import Literal, get_args
 
@@ -16,7 +16,7 @@ from machinon.core.quantity import COUNT, INCH, LENGTH, fraction_text
 from machinon.core.setting_out.gauge_stack import INCH_SET
 from machinon.core.shop.entry import bare, remark, words
 from machinon.core.tables import rows
-from machinon.core.threads.screw_thread import metric_thread, thread_of
+from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.tapping import drills
 
 Shelf = Literal["tools", "holding", "hardware", "stock"]
@@ -198,30 +198,32 @@ def _slips() -> tuple[Item, ...]:
     return tuple(Item("slip gauge", f"slip {size:g}", round(size, 4)) for size in sizes)
 
 
-def _taps() -> tuple[Item, ...]:
-    found = []
-    for size in (3, 4, 5, 6, 8, 10, 12):
-        pitch = metric_thread(f"M{size}").pitch
-        found += [
-            Item("tap", f"M{size} {sort}", float(size), pitch)
-            for sort in ("taper", "plug", "bottoming")
-        ]
-    return tuple(found)
+def _taps(threads: Iterable[str]) -> tuple[Item, ...]:
+    return tuple(
+        Item("tap", f"{name} {sort}", round(thread.major, 4), thread.pitch)
+        for name, thread in _threads(threads)
+        for sort in ("taper", "plug", "bottoming")
+    )
 
 
-def _screws() -> tuple[Item, ...]:
+def _screws(threads: Iterable[str], lengths: Mapping[str, float]) -> tuple[Item, ...]:
+    """Twenty of each; lengths: in mm, by their names."""
     return tuple(
         Item(
             "screw",
-            f"M{size} × {long} cap",
-            float(size),
-            metric_thread(f"M{size}").pitch,
-            float(long),
+            f"{name} × {said} cap",
+            round(thread.major, 4),
+            thread.pitch,
+            long,
             20,
         )
-        for size in (4, 5, 6, 8, 10)
-        for long in (12, 16, 20, 25, 30, 40)
+        for name, thread in _threads(threads)
+        for said, long in lengths.items()
     )
+
+
+def _threads(names: Iterable[str]) -> Iterable[tuple[str, Thread]]:
+    return ((name, thread_of(name)) for name in names)
 
 
 def _plain(kind: str, *sizes: float) -> Callable[[], tuple[Item, ...]]:
@@ -244,31 +246,6 @@ def _inch_slips() -> tuple[Item, ...]:
     return tuple(
         Item("slip gauge", f"slip {size:g} in", round(size * INCH, 6))
         for size in INCH_SET
-    )
-
-
-def _inch_taps() -> tuple[Item, ...]:
-    threads = [thread_of(name) for name in _COARSE]
-    return tuple(
-        Item("tap", f"{thread.name} {sort}", round(thread.major, 4), thread.pitch)
-        for thread in threads
-        for sort in ("taper", "plug", "bottoming")
-    )
-
-
-def _inch_screws() -> tuple[Item, ...]:
-    lengths = [Fraction(quarters, 4) for quarters in range(2, 9)]
-    return tuple(
-        Item(
-            "screw",
-            f"{thread.name} × {fraction_text(long)} in cap",
-            round(thread.major, 4),
-            thread.pitch,
-            float(long) * INCH,
-            20,
-        )
-        for thread in map(thread_of, _COARSE[1:-1])
-        for long in lengths
     )
 
 
@@ -301,7 +278,15 @@ def _collets() -> tuple[Item, ...]:
     )
 
 
-_COARSE = ("#6-32", "#8-32", "#10-24", "1/4-20", "5/16-18", "3/8-16", "1/2-13")
+_METRIC = ("M3", "M4", "M5", "M6", "M8", "M10", "M12")
+_UNC = tuple(
+    f"{size} UNC"
+    for size in ("#6-32", "#8-32", "#10-24", "1/4-20", "5/16-18", "3/8-16", "1/2-13")
+)
+_LENGTHS = {f"{long}": float(long) for long in (12, 16, 20, 25, 30, 40)}
+_INCH_LENGTHS = {
+    f"{fraction_text(Fraction(i, 4))} in": i / 4 * INCH for i in range(2, 9)
+}
 STARTER_SETS: tuple[StarterSet, ...] = (
     StarterSet(
         "drills",
@@ -336,7 +321,9 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         lambda: _drills("fraction", INCH / 16, INCH / 2),
         True,
     ),
-    StarterSet("taps", "tools", "Taps M3 to M12, three of each", _taps),
+    StarterSet(
+        "taps", "tools", "Taps M3 to M12, three of each", lambda: _taps(_METRIC)
+    ),
     StarterSet(
         "reamers",
         "tools",
@@ -363,7 +350,12 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         "Measuring pins 1 to 10 by halves",
         _plain("pin", *(1 + i / 2 for i in range(19))),
     ),
-    StarterSet("screws", "hardware", "Cap screws M4 to M10", _screws),
+    StarterSet(
+        "screws",
+        "hardware",
+        "Cap screws M4 to M10",
+        lambda: _screws(_METRIC[1:-1], _LENGTHS),
+    ),
     StarterSet(
         "dowels", "hardware", "Dowels 3 to 12", _plain("dowel", 3, 4, 5, 6, 8, 10, 12)
     ),
@@ -377,7 +369,11 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         _plain("round", 10, 12, 16, 20, 25, 30, 40, 50),
     ),
     StarterSet(
-        "inch-taps", "tools", "UNC taps #6 to 1/2, three of each", _inch_taps, True
+        "inch-taps",
+        "tools",
+        "UNC taps #6 to 1/2, three of each",
+        lambda: _taps(_UNC),
+        True,
     ),
     StarterSet(
         "inch-reamers",
@@ -413,7 +409,13 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         _gauge_pins,
         True,
     ),
-    StarterSet("inch-screws", "hardware", "Cap screws #8 to 3/8", _inch_screws, True),
+    StarterSet(
+        "inch-screws",
+        "hardware",
+        "Cap screws #8 to 3/8",
+        lambda: _screws(_UNC[1:-1], _INCH_LENGTHS),
+        True,
+    ),
     StarterSet(
         "inch-dowels",
         "hardware",
