@@ -7,6 +7,15 @@ from machinon.core.quantity import length_text
 from machinon.draw.sketch import Sketch
 
 
+def _turning(s: Sketch, radius: float, start: float, tip: float) -> None:
+    """An arc with an arrow at its tip, round what turns; degrees."""
+    s.arc(0, 0, radius, min(start, tip), max(start, tip), "measured", 2.0)
+    behind = tip + math.copysign(8, start - tip)
+    ends = (math.radians(end) for end in (tip, behind))
+    at, towards = (s.p(radius * math.cos(a), radius * math.sin(a)) for a in ends)
+    s.board.arrow(at, towards, "measured")
+
+
 def speeds(s: Sketch) -> None:
     d = s.v("diameter")
     r = d / 2
@@ -23,14 +32,7 @@ def speeds(s: Sketch) -> None:
         ],
         role="cut",
     )
-    s.arc(0, 0, r * 1.12, 100, 170, "measured", 2.0)
-    a = math.radians(100)
-    b = math.radians(108)
-    s.board.arrow(
-        s.p(1.12 * r * math.cos(a), 1.12 * r * math.sin(a)),
-        s.p(1.12 * r * math.cos(b), 1.12 * r * math.sin(b)),
-        "measured",
-    )
+    _turning(s, r * 1.12, 170, 100)
     x, y = s.p(0, 0)
     s.tell("rpm", (x, y - 2.4 * s.size), "turn at")
     s.ask("diameter", (x, y + 1.6 * s.size), "⌀ that turns")
@@ -180,12 +182,7 @@ def surface_speed(s: Sketch) -> None:
     s.frame(-r, -r, r, r, (8, 5))
     s.circle(0, 0, r, "outline", "panel")
     s.cross(0, 0, r * 1.1)
-    s.arc(0, 0, r * 1.12, 30, 80, "measured", 2.0)
-    ahead, tip = (
-        s.p(1.12 * r * math.cos(math.radians(a)), 1.12 * r * math.sin(math.radians(a)))
-        for a in (72, 80)
-    )
-    s.board.arrow(tip, ahead, "measured")
+    _turning(s, r * 1.12, 30, 80)
     x, y = s.p(0, 0)
     s.ask("rpm", (x, y - 2.4 * s.size))
     s.ask("diameter", (x, y + 3.4 * s.size))
