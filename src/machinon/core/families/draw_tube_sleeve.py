@@ -29,7 +29,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
-from machinon.core.piece.round_sizes import downwards, inch_step
+from machinon.core.piece.round_sizes import downwards, step_in
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cone, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -65,7 +65,7 @@ def _ball_size(s: Values) -> str:
 def _ball(s: Values) -> float:
     """The largest by half millimetres, or 32nds, that passes the thread's crests."""
     minor = thread_of(str(s["balls.thread"])).minor_internal
-    return downwards(minor - 0.05, inch_step(0.5) if s["inch"] else 0.5)
+    return downwards(minor - 0.05, step_in(0.5, s["inch"]))
 
 
 def _lip(s: Values) -> float:

@@ -23,7 +23,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Dimension, Feature
 from machinon.core.piece.hardware import Hardware, plain_parts
 from machinon.core.piece.hole_features import Grid, Hole, Holes
-from machinon.core.piece.round_sizes import downwards, inch_step
+from machinon.core.piece.round_sizes import downwards, step_in
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, TORQUE
@@ -45,8 +45,9 @@ def _arc(s: Values) -> float:
 
 def _pin(s: Values) -> float:
     """Diameter of the pins, to half a millimetre; none of a hook."""
-    step = inch_step(0.5) if s["inch"] else 0.5
-    return 0.0 if _hook(s) else downwards(s["nut.hole"] - 0.1, step)
+    if _hook(s):
+        return 0.0
+    return downwards(s["nut.hole"] - 0.1, step_in(0.5, s["inch"]))
 
 
 def _head(s: Values) -> float:

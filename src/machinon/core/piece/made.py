@@ -32,6 +32,7 @@ from machinon.core.piece.round_sizes import (
     inch_screw,
     inch_step,
     round_inches,
+    step_in,
     to_nearest,
     upwards,
 )
@@ -272,7 +273,7 @@ def _by_rule(size: Size, values: Values, inch: bool) -> Value:
             value = round_inches(value, size.low, size.high)
         step = step if size.by == "copy" and step < COARSE else inch_step(step)
     if size.up:
-        value = upwards(value, inch_step(size.up) if inch else size.up)
+        value = upwards(value, step_in(size.up, inch))
     return size.checked(_rounded(value, step))
 
 

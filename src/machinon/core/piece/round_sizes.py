@@ -60,6 +60,11 @@ def inch_step(step: float) -> float:
     return next((inches * INCH for mm, inches in _STEPS if step >= mm - 1e-9), step)
 
 
+def step_in(step: float, inch: bool) -> float:
+    """The step as it is, or for a piece drawn in inches that in round inches; mm."""
+    return inch_step(step) if inch else step
+
+
 ROUNDINGS: Mapping[str, Callable[..., float]] = {
     "round": to_nearest,
     "up": upwards,
