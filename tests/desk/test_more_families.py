@@ -470,6 +470,7 @@ class ChuckPlates(OfTheFamilies):
         ("chuck", "recess-depth", "depth-gauge", "4.2"),
         ("chuck", "bolt-hole", "caliper", "7.9"),
     )
+    span = "103.1"
     flange = (
         ("spindle", "shaft", "caliper", "92.0"),
         ("spindle", "hole", "caliper", "9.0"),
@@ -484,7 +485,7 @@ class ChuckPlates(OfTheFamilies):
         self.job.set_aid(mates["spindle"], "bolt-circle", "hole", "9")
         self.read(
             ("spindle", "bolt-circle", "caliper", "76.55"),
-            ("chuck", "bolt-span", "caliper", "103.1"),
+            ("chuck", "bolt-span", "caliper", self.span),
         )
         self.stage("fits").show_fit(self.job.job.work.fits["bolts"])
         self.type(self.window.job_page().view().bolts.count.edit, "3")
@@ -503,6 +504,21 @@ class ChuckPlates(OfTheFamilies):
         spans = [("fit.2", "caliper", "75.55"), ("fit.4", "caliper", "104.2")]
         plate = self.finish_by((63.0, -1), (96.0, 1), proof=spans)
         self.assertEqual(plate.runs[0].readings, (0.0, 0.002, 0.004, 0.001))
+
+    def test_a_plate_for_the_screws_that_stood_in_the_chuck(self):
+        """9.9 over one in its tapped hole is M10: holes of 11 in the plate. The span
+        is 95.2 + 9.9; those of the flange pass M8."""
+        self.chuck = (*self.chuck[:-1], ("chuck", "bolt-hole", "caliper", "9.9"))
+        self.span = "105.1"
+        self.plate(
+            "flange-plate",
+            ("spindle", "register", "micrometer", "63.99", "63.99"),
+            ("spindle", "register-length", "depth-gauge", "4.0"),
+        )
+        self.assertEqual(self.value("bolts.screw"), "M10")
+        self.assertEqual(self.value("nose.screw"), "M8")
+        bolts = self.job.plan.fit(self.job.job.work.fits["bolts"])
+        self.assertEqual(bolts.room["hole"], 11)
 
     def test_a_plate_for_a_short_taper(self):
         """1:4, and by hand 0.02 off the flange: 63.513 − 0.02/4 = 63.508."""

@@ -62,6 +62,19 @@ class Hubs(unittest.TestCase):
         self.assertEqual(body.feature("bore").end, 30.5)
         self.assertEqual(body.feature("recess").start, 35.5)
 
+    def test_the_wheels_holes_tell_its_screws_until_somebody_does(self):
+        for given, screw, hole in (
+            ({}, "M6", 5.0),
+            ({"wheel_hole": "8.6"}, "M8", 6.8),
+            ({"wheel_hole": "8.6", "wheel_screw": "M6"}, "M6", 5.0),
+            ({"wheel_hole": "8.6", "bolts_screw": "M5"}, "M5", 4.2),
+        ):
+            with self.subTest(given):
+                hub = made("hub-adapter", **given)
+                self.assertEqual(hub.values["bolts.screw"], screw)
+                tapped = hub.body.feature("bolts").hole
+                self.assertAlmostEqual(tapped.diameter, hole, delta=0.05)
+
     def test_dowels_stand_between_the_screws_and_out_by_what_is_pressed_flush(self):
         """Four screws on 46 from 12 o'clock: dowels at 135° and 315°, 46 apart. 13 long
         in holes of 6, they stand 7 out."""

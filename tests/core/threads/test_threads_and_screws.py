@@ -7,7 +7,7 @@ from machinon.core.setting_out.bolt_circle import circle_from_span, hole_points
 from machinon.core.survey.thread_find import candidates, undecided
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import metric_thread, thread_of
-from machinon.core.threads.screws import cap_screw, cap_screws, stock_lengths
+from machinon.core.threads.screws import cap_screw, cap_screws, screw_by, stock_lengths
 from machinon.core.threads.thread_limits import thread_limits
 
 
@@ -161,6 +161,23 @@ class Screws(unittest.TestCase):
         for measured in (6.7, 7.88, 9.0):
             right = reckon("bolt-room", {"thread": "M8", "measured": measured})
             self.assertEqual(right["mismatch"], "")
+
+    def test_a_hole_tells_its_screw_whichever_half_the_thread_is_in(self):
+        for inch in (False, True):
+            for screw in cap_screws().values():
+                if screw.size.startswith("M") == inch:
+                    continue
+                for size, tapped in (
+                    (screw.close, False),
+                    (screw.normal, False),
+                    (screw.diameter - 0.12, True),
+                ):
+                    with self.subTest(screw.size, size=size):
+                        self.assertEqual(screw_by(size, tapped, inch), screw.size)
+        self.assertEqual(screw_by(6.8), "M6")
+        self.assertEqual(screw_by(6.8, tapped=True), "M8")
+        self.assertEqual(screw_by(6.7, inch=True), "1/4-20 UNC")
+        self.assertEqual(screw_by(200.0), "")
 
     def test_printed_clearance_holes(self):
         """ISO 273, medium series."""

@@ -40,7 +40,8 @@ def chuck(seats: str) -> Mate:
         MateSize("bolt_circle", "its bolt circle", 110.0,
                  ("bolt-span", "bolt-circle")),
         MateSize("hole", "its bolt holes", 9.0, ("bolt-hole", "hole"), True),
-        MateSize("screw", "its screws", "M8", ("bolt-circle",), True),
+        MateSize("screw", "its screws", "M8", ("bolt-circle",), True, by="hole",
+                 bolting="bolts.bolting"),
     ), seats=seats, shape="chuck", metal="cast iron",
         surfaces=CHUCK_SURFACES)  # fmt: skip
 

@@ -386,7 +386,8 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
              12, COUNT, by="copy"),
         Size("nose.circle", "their circle", "spindle.bolt_circle", "as its flange has",
              10, 500, by="copy", step=0.01),
-        Size("nose.screw", "which", "M8", kind=TEXT),
+        Size("nose.screw", "which", "spindle.screw", "as the spindle takes",
+             kind=TEXT),
         Size("nose.bolting", "spindle's screws go", "into",
              "from behind, screwed into the plate", kind=TEXT,
              choices=("into", "through")),
@@ -414,6 +415,8 @@ def spindle(*seat: MateSize, nose: Ring, surfaces: tuple[Surface, ...] = ()) -> 
         MateSize("bolts", "screws in its flange", 3.0, kind=COUNT, aid="holes"),
         MateSize("bolt_circle", "their circle", 78.0, ("bolt-span", "bolt-circle")),
         MateSize("hole", "the holes in it", 9.0, ("bolt-hole", "hole"), True),
+        MateSize("screw", "the screws in them", "M8", ("bolt-circle",), True,
+                 by="hole", bolting="nose.bolting"),
         MateSize("bore", "its bore", 26.0, ("bore",)),
     ), around=(flange, nose), surfaces=surfaces)  # fmt: skip
 

@@ -542,7 +542,7 @@ FAMILY = Family(
                      ("thickness", "width")),
             MateSize("circle", "its bolt circle", 46.0, ("bolt-circle",)),
             MateSize("hole", "its holes", 6.4, aid="hole"),
-            MateSize("screw", "its screws", "M6", ("bolt-circle",), True),
+            MateSize("screw", "its screws", "M6", ("bolt-circle",), True, by="hole"),
             MateSize("bolts", "how many holes", 4.0, kind=COUNT, aid="holes"),
         ), around=(
             Ring("boss.begins", "boss.begins + wheel.thickness", "wheel.bore",

@@ -14,7 +14,7 @@ from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.bands import FitBand
 from machinon.core.piece.family import Family, Mate, MateSize, Size, Value
-from machinon.core.piece.made import Made, make, usual_word
+from machinon.core.piece.made import Made, hole_of, make, screw_told, usual_word
 from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
@@ -106,10 +106,8 @@ def worked_out(
                 continue
             if key in told:
                 known = {k: v for k, v in found.items() if k in (key, f"{key}.doubt")}
-            elif mate_size.aid:
-                known = _aid_of(key, piece, mate_size)
             else:
-                known = _known(key, piece, mate_size, measured) or {}
+                known = _found(key, piece, mate_size, measured)
             if known:
                 given |= known
             elif not mate_size.optional or (mate.optional and piece is not None):
@@ -153,7 +151,9 @@ def _read(making: Making, measured: Measures) -> dict[str, str]:
     return found
 
 
-def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str, Any]]:
+def joint_told(
+    work: Work, standing: Mapping[str, Piece], measured: Measures
+) -> dict[int, dict[str, Any]]:
     """By number of a fit, what the piece tells its joint, as far as it is known.
 
     `centred`: the number of the fit that centres what screws only hold; standing: the
@@ -170,7 +170,7 @@ def joint_told(work: Work, standing: Mapping[str, Piece]) -> dict[int, dict[str,
             continue
         values = {
             key: said(sizes[key], making)
-            or _word_of_mate(str(sizes[key].rule), making, family, standing)
+            or _word_of_mate(str(sizes[key].rule), making, family, standing, measured)
             or _aid_of_mate(key, making, family, standing)
             for key in slot.rests
         }
@@ -203,16 +203,29 @@ def said(size: Size, making: Making) -> Value | None:
 
 
 def _word_of_mate(
-    key: str, making: Making, family: Family, standing: Mapping[str, Piece]
+    key: str,
+    making: Making,
+    family: Family,
+    standing: Mapping[str, Piece],
+    measured: Measures,
 ) -> str | None:
-    """A word that a mate gives, as the screws of its holes: what it is made by, else
-    the usual one; None where the key is none of a mate's."""
+    """A word that a mate gives, as the screws of its holes: what it is made by, or
+    what the holes tell, else the usual one; None where the key is none of a mate's."""
     mate_size = family.mate_keys.get(key)
     if mate_size is None or not isinstance(mate_size.usual, str):
         return None
-    piece = standing.get(making.mates.get(key.partition(".")[0], ""))
+    role = key.partition(".")[0]
+    piece = standing.get(making.mates.get(role, ""))
     surface = surface_of(piece, mate_size) if piece is not None else None
-    return surface.given if surface is not None and surface.given else mate_size.usual
+    if surface is not None and surface.given:
+        return surface.given
+    if hole := hole_of(key, mate_size):
+        other = family.mate_keys[hole]
+        found = _found(hole, piece, other, measured) | making.sizes
+        if hole in found:
+            size = float(other.value(hole, found[hole]))
+            return screw_told(mate_size, family, size, making.sizes, making.inch)
+    return mate_size.usual
 
 
 def _aid_of_mate(
@@ -262,6 +275,15 @@ def wish_of(fit: FitChoice) -> str:
         ends = (fit.clearance_min, fit.clearance_max)
         return " to ".join(f"{typed_again(end)}mm" for end in ends)
     return fit.want
+
+
+def _found(
+    key: str, piece: Piece | None, mate_size: MateSize, measured: Measures
+) -> dict[str, str]:
+    """A mate's size as far as the survey knows it."""
+    if mate_size.aid:
+        return _aid_of(key, piece, mate_size)
+    return _known(key, piece, mate_size, measured) or {}
 
 
 def _known(

@@ -136,7 +136,7 @@ class _Drawing:
 
     def take(self, work: Work) -> None:
         """Work one piece out, with the fits that it rests on."""
-        told = joint_told(work, self.standing)
+        told = joint_told(work, self.standing, self.measured)
         self._settle(told, set(work.fits.values()))
         plan = self._blank(replace_struct(self.job, at=work.key))
         if work.making is not None:

@@ -130,6 +130,10 @@ class MateSize(Struct, frozen=True):
     kind: Kind = LENGTH
     aid: str = ""
     least: float = 0.0  # that it may be
+    # of screws that nobody names: the mate's size that tells them, their holes, and the
+    # size that says whether those are tapped; without one they pass the screws
+    by: str = ""
+    bolting: str = ""
 
     @property
     def called(self) -> str:

@@ -18,6 +18,7 @@ from machinon.core.piece.family import (
     Family,
     FitSlot,
     Holding,
+    MateSize,
     OfPart,
     Size,
     Value,
@@ -38,6 +39,7 @@ from machinon.core.piece.round_sizes import (
 )
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.threads.screws import screw_by
 
 THREADS = ("thread", "screw")  # measures that are the name of one
 COARSE = 0.5  # mm: what is rounded to less is meant to go on its mate
@@ -109,8 +111,10 @@ def make(
     values: dict[str, Any] = {**middles, **mates, "material": metal}
     values["parts"] = family.names
     values["inch"] = round_inch
-    optional = (key for key, mate in family.mate_keys.items() if mate.optional)
-    away = values["away"] = frozenset(key for key in optional if key not in given)
+    optional = {key for key, mate in family.mate_keys.items() if mate.optional}
+    told = _told_by_holes(family, given, mates, round_inch)
+    values |= told
+    away = values["away"] = frozenset(optional - given.keys() - told.keys())
     fits: dict[str, FitBand] = {}
     by: By
     for key in in_order(rests):
@@ -221,6 +225,40 @@ def _sorted_out(
         else:
             raise unknown(key, key, [*sizes, *mates, *(f"fit.{s}" for s in slots)])
     return wants, typed, mates, doubts, metal
+
+
+def _told_by_holes(
+    family: Family, given: Mapping[str, str], mates: Mapping[str, Any], inch: bool
+) -> dict[str, str]:
+    """The screws of the mates' holes, where those are known and they are not."""
+    return {
+        key: screw_told(mate_size, family, mates[hole], given, inch)
+        for key, mate_size in family.mate_keys.items()
+        if (hole := hole_of(key, mate_size)) in given and key not in given
+    }
+
+
+def hole_of(key: str, mate_size: MateSize) -> str:
+    """The mate's size that tells its screws, their hole; empty for any other size."""
+    return f"{key.partition('.')[0]}.{mate_size.by}" if mate_size.by else ""
+
+
+def screw_told(
+    mate_size: MateSize,
+    family: Family,
+    hole: float,
+    given: Mapping[str, str],
+    inch: bool,
+) -> str:
+    """The screw that a mate's holes, mm, are for; the usual one where none is near.
+
+    given: sizes as typed, of which one may say that the holes are tapped.
+    """
+    tapped = False
+    if mate_size.bolting:
+        said = given.get(mate_size.bolting) or family.size(mate_size.bolting).rule
+        tapped = said != "into"
+    return screw_by(hole, tapped, inch) or str(mate_size.usual)
 
 
 def _stands(family: Family, slot: FitSlot | Chain, given: Mapping[str, str]) -> bool:

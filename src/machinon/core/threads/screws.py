@@ -130,6 +130,43 @@ def cap_screw(size: str, key: str = "thread") -> CapScrew:
     return found
 
 
+LOOSE = 0.15  # mm: how much less usual a loose hole is than a close or a normal one
+WORN = 0.1  # mm: how much thinner than its name a screw measures, or wider a thread
+NEAR = 0.4  # mm: what is farther off belongs to none of the screws
+
+
+@functools.cache
+def screw_by(measured: float, tapped: bool = False, inch: bool = False) -> str:
+    """The cap screw that a measured hole is for, mm; empty where none is near.
+
+    tapped: the thread is in it, and it or the screw in it was measured; else it was
+    drilled to pass the screw. inch: an inch one where both kinds would do, else a
+    metric one. A shop rule.
+
+    >>> screw_by(9.0), screw_by(7.9, tapped=True), screw_by(6.5, inch=True)
+    ('M8', 'M8', '1/4-20 UNC')
+    """
+
+    def off(screw: CapScrew) -> float:
+        if tapped:
+            minor = thread_of(screw.size).minor_internal
+            return min(
+                abs(screw.diameter - WORN - measured), abs(minor + WORN - measured)
+            )
+        return min(
+            abs(screw.close - measured),
+            abs(screw.normal - measured),
+            abs(screw.loose - measured) + LOOSE,
+        )
+
+    for inches in (inch, not inch):
+        screws = [s for s in cap_screws().values() if s.size.startswith("M") != inches]
+        nearest = min(screws, key=off)
+        if off(nearest) <= NEAR:
+            return nearest.size
+    return ""
+
+
 def stock_lengths(thread: Thread, set_screw: bool = False) -> tuple[float, ...]:
     """Lengths that screws of a thread are usually sold in, rising; mm."""
     kind, unit = "set" if set_screw else "head", "in" if thread.inch else "mm"
