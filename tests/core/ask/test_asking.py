@@ -156,6 +156,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # 50.8 by 304.8 mm of 7.85 g/cm³: the bar is twelve inches long, not twelve mm
     ("weight 2 in bar 12 in steel", "mass", "mass", 4.85),
     ("100mm steel 10 deg warmer", "thermal-size", "change", 0.0115),
+    ("expansion of 100 mm steel 20 c to 60 c", "thermal-size", "change", 0.046),
+    ("100 mm brass grow from 68 f to 149 f", "thermal-size", "change", 0.0855),
+    ("what size hole for a m12 fine thread", "tap-drill", "drill_size", 10.8),
+    ("clearance for a 10 mm shaft running", "iso-fit", "", None),
+    ("how hot to fit 25.03 on 25.00 hub", "shrink-fit", "total_expansion", 0.08),
+    ("50 mm bore g6 shaft", "iso-limits", "lower", 49.975),
     ("triangle 3 4", "triangle", "slope", 5.0),
     ("passes 13 to 12.1", "passes", "count", 2),
     ("taper pin #4 25 long", "taper-pin", "large_diameter", 6.35),

@@ -12,6 +12,7 @@ from machinon.core.threads.screw_thread import thread_of
 phrase = Phrases()
 
 _BARE = ("number",)
+_TEMPERATURE = ("angle", "number")
 POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
@@ -292,6 +293,27 @@ def _cutting_time(s: Said) -> Inputs | None:
     return {**given, "material": metal} if metal else given
 
 
+@phrase("thermal-size", "growth of 100 steel from 20 to 60 degrees")
+def _growth(s: Said) -> Inputs | None:
+    if not s.has("growth", "grow", "expansion", "expand", "shrink", "longer"):
+        return None
+    warm = s.near("to", kinds=_TEMPERATURE)
+    cold = s.near("from", "c", "f", kinds=_TEMPERATURE) or s.take("angle")
+    size, metal = s.size(), s.take("material")
+    fahrenheit = s.has("f", "fahrenheit")
+    s.has("c", "celsius", "degree", "temperature", "from", "heated")
+    if not (warm and cold and size):
+        return None
+    there, here = _celsius(warm, fahrenheit), _celsius(cold, fahrenheit)
+    given: Inputs = {"size": size, "material": metal or "steel"}
+    return {**given, "temperature": there, "reference": here}
+
+
+def _celsius(said: str, fahrenheit: bool) -> float:
+    degrees = float(re.sub(r"[^\d.]+$", "", said.split()[0]))
+    return round((degrees - 32) / 1.8 if fahrenheit else degrees, 2)
+
+
 @phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
     measured, at = s.has("measured", "read", "reading"), s.has("at")
@@ -304,15 +326,13 @@ def _warm(s: Said) -> Inputs | None:
     if not (absolute or warmer or cooler):
         return None
     said = s.take("angle") or s.near("warmer", "cooler", "c", "f", kinds=_BARE)
-    size, number = s.size(), re.match(r"[\d.]+", said)
-    if not size or not number:
+    size, fahrenheit = s.size(), s.has("f", "fahrenheit")
+    if not size or not said:
         return None
     s.has("degree", "c", "celsius")
-    degrees, fahrenheit = float(number.group()), s.has("f", "fahrenheit")
-    if absolute:
-        there = (degrees - 32) / 1.8 if fahrenheit else degrees
-    else:
-        by = degrees / 1.8 if fahrenheit else degrees
+    there = _celsius(said, fahrenheit)
+    if not absolute:
+        by = there - _celsius("0", fahrenheit)
         there = 20 + by * (1 if warmer else -1)
     return {"size": size, "material": metal or "steel", "temperature": round(there, 2)}
 

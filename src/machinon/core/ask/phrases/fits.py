@@ -45,7 +45,9 @@ def _pair_of_zones(s: Said) -> Inputs | None:
 
 @phrase("iso-fit", "press fit 20 shaft")
 def _press(s: Said) -> Inputs | None:
-    if not s.has("fit") or any(part.kind == "inch fit" for part in s.parts):
+    if any(part.kind == "inch fit" for part in s.parts):
+        return None
+    if not s.has("fit", "clearance", "play"):
         return None
     fit = next((fit for word, fit in _FITS if s.has(word)), "")
     nominal = s.size()
@@ -66,9 +68,11 @@ def _zone(s: Said) -> Inputs | None:
     if s.has("shaft") and not zone:  # m6 on a shaft is no thread
         zone = s.take("thread")
         zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
-    s.has("limit", "tolerance", "shaft", "size")
-    if s.has("hole", "bore", "ream"):
+    s.has("limit", "tolerance", "size")
+    # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
+    if s.has("hole", "bore", "ream") and not s.has("shaft"):
         zone = zone.upper()
+    s.has("shaft")
     return {"nominal": nominal, "zone": zone} if zone and nominal else None
 
 
@@ -108,14 +112,17 @@ def _t_nut(s: Said) -> Inputs | None:
 
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
-    if not (s.has("shrink") or (s.has("heat") and s.has("hub", "ring"))):
+    heated = s.has("heat", "hot") and s.has("hub", "ring", "collar", "fit")
+    if not (s.has("shrink") or heated):
         return None
     tight = s.near("interference", "tight", "over")
     first, other = s.alike(s.size(), tight or s.size())
-    s.has("fit", "hub", "shaft", "on", "drop")
+    s.has("fit", "hub", "shaft", "on", "drop", "ring", "collar", "bore", "pin")
     if not first or not other:
         return None
     tight, wide = sorted((first, other), key=s.mm)
+    if s.mm(tight) > s.mm(wide) / 2:  # both were measured: a hub of 25 on 25.03
+        wide, tight = tight, f"{s.mm(wide) - s.mm(tight):.5g}mm"
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
     return {**given, "hub_material": metal} if metal else given

@@ -73,7 +73,8 @@ def _coarse(s: Said) -> str:
 def _tap(s: Said) -> Inputs | None:
     thread = thread_said(s)
     percent = s.take("percent")
-    if not thread or not (s.has("tap", "drill") or percent):
+    threaded = s.has("thread", "threaded") and s.has("hole")
+    if not thread or not (s.has("tap", "drill") or percent or threaded):
         return None
     formed = s.has("form", "forming", "formed", "roll")
     s.has("hole", "size", "thread")
