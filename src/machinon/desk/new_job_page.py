@@ -49,6 +49,7 @@ if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob
 
 CARD = 216  # least width of a card
+FREE = ("turned-piece", "plate-block")  # what nobody named is built up of features
 
 
 class WhatCard(EnterButton):
@@ -154,14 +155,19 @@ class WhatIsMade(QWidget):
 
     @property
     def found(self) -> list[WhatCard]:
-        """The cards that what is typed speaks of, what it says best first; the last one
-        whatever is typed."""
+        """The cards that what is typed speaks of, what it says best first, and the last
+        one; where it speaks of none, that one and the free pieces."""
+        others = [card for key, card in self.cards.items() if key == "other"]
+        named = self._named()
+        if not named:
+            return [*others, *(self.cards[key] for key in FREE)]
+        return [*named, *others]
+
+    def _named(self) -> list[WhatCard]:
         typed = self.search.text()
-        other = self.cards.get("other")
-        named = [card for card in self.cards.values() if card.answers(typed)]
-        named = [card for card in named if card is not other]
-        named.sort(key=lambda card: -card.how_well(typed))
-        return [*named, *([other] if other else [])]
+        families = (card for key, card in self.cards.items() if key != "other")
+        named = [card for card in families if card.answers(typed)]
+        return sorted(named, key=lambda card: -card.how_well(typed))
 
     def _show_found(self) -> None:
         found = self.found
@@ -176,12 +182,15 @@ class WhatIsMade(QWidget):
         rows = -(-len(found) // columns)
         for at in range(self.grid.rowCount() + 1):
             self.grid.setRowStretch(at, int(at == rows))
-        typed = self.search.text().strip()
-        named = [card for card in found if card is not self.cards.get("other")]
-        self.none.setVisible(not named and bool(typed))
+        self.none.setVisible(not self._named())
         self.none.setText(
-            f"Nothing here is called “{typed}” yet. Its fits can be measured, decided "
-            "and cut all the same."
+            f"Nothing here is called “{self.search.text().strip()}” yet. "
+            + (
+                "Its fits can be measured, decided and cut all the same, or it is"
+                if "other" in self.cards
+                else "It can be"
+            )
+            + " built up feature by feature: turned, or from a plate."
         )
 
     def _choose_first(self) -> None:

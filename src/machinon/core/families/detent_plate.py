@@ -276,7 +276,7 @@ FAMILY = Family(
     "Detent plate",
     "Holds a lever or shaft in its places: recesses for a sprung ball.",
     "for a shaft of 12 mm, three places 30° apart, a ball of 6",
-    also="detent ball index lever shift notch recess click plate",
+    also="detent ball index dividing lever shift notch recess click plunger plate",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(plate.diameter + 2, 1)",
              "a clean-up", 8, 400),

@@ -318,7 +318,7 @@ FAMILY = Family(
     "Draw-in spindle",
     "A spindle with a taper socket, two bearings and the nut that sets their play.",
     "with a Morse 2 socket on bearings of 30 mm bore",
-    also="taper socket sleeve bearing headstock quill Morse MT2 MT3 spindle draw bar",
+    also="taper socket sleeve bearing headstock quill Morse MT2 MT3 milling draw bar",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(head.diameter + 2, 1)",
              "a clean-up", 12, 300),

@@ -411,7 +411,8 @@ FAMILY = grown(
         "A squared block or plate: holes, bores, slots, pockets, edges, one by one.",
         "as a 100 × 60 × 30 block with four counterbored holes for M8",
         also="riser base bracket jig stop clamp bar plate cube keeper retainer cover "
-        "free window table T-slot",
+        "free window table T-slot vice vise soft jaws toolpost quick change tool "
+        "holder parallels 1-2-3 spacer step block fixture sub indicator gib strip",
         sizes=(
             Size("block.length", "length", "100", "", 2, 1000),
             Size("block.width", "width", "60", "", 2, 600),

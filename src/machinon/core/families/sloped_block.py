@@ -153,7 +153,7 @@ FAMILY = Family(
     "Angle block",
     "One face at an angle to its base, to set work up by.",
     "of 15° on 80 × 24, for work 40 wide",
-    also="wedge sine set-up angle plate ramp taper packing gauge",
+    also="wedge sine set-up angle plate ramp taper sloped tilted packing gauge gib",
     sizes=(
         Size("slope.lean", "angle of the slope", "work.angle", "what it is set to",
              0.1, 60, ANGLE),
