@@ -49,7 +49,6 @@ if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob
 
 CARD = 216  # least width of a card
-FREE = ("turned-piece", "plate-block")  # what nobody named is built up of features
 
 
 class WhatCard(EnterButton):
@@ -160,7 +159,10 @@ class WhatIsMade(QWidget):
         others = [card for key, card in self.cards.items() if key == "other"]
         named = self._named()
         if not named:
-            return [*others, *(self.cards[key] for key in FREE)]
+            return [
+                *others,
+                *(self.cards[f.key] for f in families().values() if f.free),
+            ]
         return [*named, *others]
 
     def _named(self) -> list[WhatCard]:

@@ -45,6 +45,27 @@ class TurnedPieces(unittest.TestCase):
         wanted = math.pi / 12 * 25 * (20**2 + 20 * 16 + 16**2)
         self.assertAlmostEqual(made.body.volume / wanted, 1, places=4)
 
+    def test_a_taper_by_its_name_has_the_ends_of_its_standard(self):
+        """Morse 3 is 23.825 at its large end and 1:19.922, so 4.064 less 80.963 on."""
+        given = {"parts": "taper", "taper1.taper": "Morse 3"}
+        for small, left, right in (("right", 23.825, 19.761), ("left", 19.761, 23.825)):
+            with self.subTest(small):
+                made = turned(**given, taper1_small_end=small)
+                cone = made.body.feature("taper1")
+                self.assertEqual(cone.taper, "MT3")
+                self.assertAlmostEqual(cone.end - cone.start, 80.963)
+                self.assertAlmostEqual(cone.start_diameter, left, places=3)
+                self.assertAlmostEqual(cone.end_diameter, right, places=3)
+                self.assertNotIn("taper1-slope", failed(made))
+        # one of no size of its own goes by the end that is typed
+        spigot = turned(**given | {"taper1.taper": "1:10"}, taper1_left="30")
+        self.assertAlmostEqual(spigot.values["taper1.right"], 27.5)
+        wrong = turned(**given, taper1_right="20")
+        self.assertIn("taper1-slope", failed(wrong))
+        with self.assertRaises(BadInput) as no:
+            turned(**given | {"taper1.taper": "steep"})
+        self.assertEqual(no.exception.key, "taper1.taper")
+
     def test_a_socket_is_bored_to_its_taper_from_the_bore_behind_it(self):
         """Morse 2, 68 deep: 17.780 − 68 / 20.020 = 14.383 at its bottom; a bore of 12
         leads there, one of 16 leaves no seat, and with none it is solid. Morse 3 has a

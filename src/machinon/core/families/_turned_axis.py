@@ -77,6 +77,13 @@ def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
     return ball
 
 
+def named_taper(s: Values, name: str) -> str:
+    """The name of the taper that a part is turned to; empty for one by its two ends.
+    Raises BadInput on `taper` for a name that is none."""
+    said = str(s[f"{name}.taper"])
+    return "" if said == "none" else taper_of(said, f"{name}.taper").name
+
+
 class Axis:
     """The features along the axis: name, start and end, both diameters."""
 

@@ -10,6 +10,7 @@ from machinon.core.families._turned_axis import (
     Axis,
     feature_of_part,
     hole_of_part,
+    named_taper,
     socket_of,
 )
 from machinon.core.piece.family import (
@@ -32,6 +33,7 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
 AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its taper
+OF_TAPER = 0.005  # mm: by so much the ends of a named taper may be off
 OF_BALL = 0.02  # mm: by so much a ball's typed length may be off
 EVEN = 0.1  # of a pitch by which a knurl may come out uneven
 
@@ -122,6 +124,24 @@ def _socket_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 "too deep into a wide one.",
                 grave=False,
             )
+
+
+def _taper_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    """Whether a taper's two ends are as far apart as its name says."""
+    for name, start, stop, left, right in axis.steps:
+        if kind_of(name) != "taper" or not (known := named_taper(s, name)):
+            continue
+        falls = taper_of(known).ratio * (stop - start)
+        if s[f"{name}.small_end"] == "left":
+            falls = -falls
+        yield Check(
+            f"{name}-slope",
+            name,
+            abs(left - right - falls) <= OF_TAPER,
+            f"From end to end {spoken(name)} changes by {abs(left - right):.3f} mm; "
+            f"as {known} it does by {abs(falls):.3f} mm, smaller at the "
+            f"{s[f'{name}.small_end']}.",
+        )
 
 
 def _run_out_checks(s: Values, axis: Axis) -> Iterable[Check]:
@@ -309,6 +329,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield from _rolled_checks(s, axis)
     yield from _inside_checks(s, axis)
     yield from _socket_checks(s, axis)
+    yield from _taper_checks(s, axis)
     yield from _run_out_checks(s, axis)
     yield from _outside_checks(s, axis)
     yield at_least(

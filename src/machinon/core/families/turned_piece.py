@@ -17,6 +17,7 @@ from machinon.core.families._turned_axis import (
     end_face,
     feature_of_part,
     hole_of_part,
+    named_taper,
     necks,
 )
 from machinon.core.families._turned_checks import checks
@@ -48,7 +49,7 @@ from machinon.core.threads.screw_thread import known_threads, thread_of
 
 PARTED = 8.0  # mm over the length from which a bar is parted off
 FILED = 0.05  # mm to a side that a ball's blank is over it
-UNDER = 0.5  # mm to a side that is left in an inside taper for its last cuts
+UNDER = 0.5  # mm to a side that is left on a named taper for its last cuts
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 SIDES: tuple[Side, Side] = ("right", "left")
@@ -64,7 +65,7 @@ def build(s: Values) -> Body:
         elif name in axis.balls:
             features.append(axis.balls[name])
         else:
-            features.append(Cone(name, start, stop, a, b))
+            features.append(Cone(name, start, stop, a, b, named_taper(s, name)))
     features.append(End("right_end", axis.length, "right"))
     features += [
         feature_of_part(s, axis, n) for n in axis.names if kind_of(n) not in ALONG
@@ -85,6 +86,22 @@ def _bored(s: Values, name: str) -> list[Step]:
 
 def _is_tapped(s: Values, name: str) -> bool:
     return thread_of(str(s[f"{name}.thread"])).major <= LARGEST_TAP
+
+
+def _tapered(s: Values, name: str, a: float, b: float, long: float) -> list[Step]:
+    """A taper: by its ends at once, or to the blue of the one that it has the name
+    of."""
+    known = named_taper(s, name)
+    if not known:
+        title = f"Turn taper {name[5:]}, ⌀{a:g} to ⌀{b:g} over {long:g}"
+        return [Step("taper", (name,), title=title)]
+    half = taper_of(known).half_angle
+    return [
+        Step("taper", (name,), leaves=UNDER, key=f"rough-{name}",
+             title=f"Rough {spoken(name)} to {known}, compound at {half:.4f}°"),
+        Step("taper", (name,), title=f"Finish {spoken(name)} to its blue",
+             note="Contact all along, a little stronger at the large end."),
+    ]  # fmt: skip
 
 
 def _threaded(s: Values, name: str) -> list[Step]:
@@ -130,8 +147,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
                 Step("turn", (name,), leaves=FILED, title=title, key=f"blank-{name}")
             )
         else:
-            title = f"Turn taper {name[5:]}, ⌀{a:g} to ⌀{b:g} over {stop - start:g}"
-            steps.append(Step("taper", (name,), title=title))
+            steps += _tapered(s, name, a, b, stop - start)
     steps += [
         Step(
             "knurl",
@@ -290,6 +306,31 @@ def _long(name: str, s: Values) -> float:
     return socket_depth(str(s[f"{name}.taper"]), f"{name}.taper")
 
 
+def _taper_length(name: str, s: Values) -> float:
+    known = named_taper(s, name)
+    return (known and taper_of(known).length) or 25.0
+
+
+def _taper_left(name: str, s: Values) -> float:
+    known = named_taper(s, name)
+    if not known:
+        return 20.0
+    large = taper_of(known).large or 20.0
+    return large if s[f"{name}.small_end"] == "right" else large - _falls(name, s)
+
+
+def _taper_right(name: str, s: Values) -> float:
+    if not named_taper(s, name):
+        return 16.0
+    falls = _falls(name, s) if s[f"{name}.small_end"] == "right" else -_falls(name, s)
+    return float(s[f"{name}.left"] - falls)
+
+
+def _falls(name: str, s: Values) -> float:
+    """By how much a named taper gets smaller over its length."""
+    return float(taper_of(named_taper(s, name)).ratio * s[f"{name}.length"])
+
+
 def _ball_diameter(name: str, s: Values) -> float:
     """A good half over what it stands on."""
     return 1.6 * max(necks(s, name)) or 20.0
@@ -313,9 +354,15 @@ PARTS = (
         Size("diameter", "{}", "10 + 10*{n}", "", 1, 500),
     ), along=("diameter",), surfaces=(("shaft", "diameter"),)),
     FreePart("taper", "A taper", (
-        Size("length", "length of {}", "25", "", 0.5, 1000),
-        Size("left", "{} at its left", "20", "", 1, 500),
-        Size("right", "{} at its right", "16", "", 1, 500),
+        Size("taper", "taper of {}", "none", "none: by its two ends", kind=TEXT),
+        Size("small_end", "where {} is small", "right", "", kind=TEXT, choices=SIDES),
+        Size("length", "length of {}", OfPart(_taper_length), "as its standard has it",
+             0.5, 1000, rests=("{}.taper",)),
+        Size("left", "{} at its left", OfPart(_taper_left), "as its standard has it",
+             1, 500, step=0.001, rests=("{}.taper", "{}.small_end", "{}.length")),
+        Size("right", "{} at its right", OfPart(_taper_right), "by its taper", 1, 500,
+             step=0.001,
+             rests=("{}.taper", "{}.small_end", "{}.length", "{}.left")),
     ), along=("left", "right")),
     FreePart("ball", "A ball", (
         Size("diameter", "{}", OfPart(_ball_diameter), "half over its neck", 2, 400,
@@ -494,9 +541,7 @@ FAMILY = grown(
                 "parts": "step taper bore socket",
                 "step1.length": "20",
                 "step1.diameter": "40",
-                "taper1.left": "31.6",
-                "taper1.right": "26.5",
-                "taper1.length": "98",
+                "taper1.taper": "MT4",
                 "bore1.diameter": "13",
                 "socket1.end": "left",
             },

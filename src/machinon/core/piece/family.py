@@ -408,6 +408,11 @@ class Family(Struct, frozen=True):
         return (*self.fits, *self.chains)
 
     @property
+    def free(self) -> bool:
+        """Whether it is any piece, built up of features, and found as such."""
+        return bool(self.parts) and "free" in self.also.split()
+
+    @property
     def mate_keys(self) -> dict[str, MateSize]:
         """Every measured size of every mate: `nose.register`."""
         return {
