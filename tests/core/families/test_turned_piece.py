@@ -46,11 +46,16 @@ class TurnedPieces(unittest.TestCase):
         self.assertAlmostEqual(made.body.volume / wanted, 1, places=4)
 
     def test_a_taper_by_its_name_has_the_ends_of_its_standard(self):
-        """Morse 3 is 23.825 at its large end and 1:19.922, so 4.064 less 80.963 on."""
-        given = {"parts": "taper", "taper1.taper": "Morse 3"}
-        for small, left, right in (("right", 23.825, 19.761), ("left", 19.761, 23.825)):
-            with self.subTest(small):
-                made = turned(**given, taper1_small_end=small)
+        """Morse 3 is 23.825 at its large end and 1:19.922, so 4.064 less 80.963 on; it
+        is small where it goes into its socket."""
+        given = {"taper1.taper": "Morse 3"}
+        for parts, left, right in (
+            ("taper", 23.825, 19.761),
+            ("step taper", 23.825, 19.761),
+            ("taper step", 19.761, 23.825),
+        ):
+            with self.subTest(parts):
+                made = make(family_of("turned-piece"), given | {"parts": parts})
                 cone = made.body.feature("taper1")
                 self.assertEqual(cone.taper, "MT3")
                 self.assertAlmostEqual(cone.end - cone.start, 80.963)
@@ -58,12 +63,12 @@ class TurnedPieces(unittest.TestCase):
                 self.assertAlmostEqual(cone.end_diameter, right, places=3)
                 self.assertNotIn("taper1-slope", failed(made))
         # one of no size of its own goes by the end that is typed
-        spigot = turned(**given | {"taper1.taper": "1:10"}, taper1_left="30")
+        spigot = turned("taper", taper1_taper="1:10", taper1_left="30")
         self.assertAlmostEqual(spigot.values["taper1.right"], 27.5)
-        wrong = turned(**given, taper1_right="20")
+        wrong = turned("taper", **given, taper1_right="20")
         self.assertIn("taper1-slope", failed(wrong))
         with self.assertRaises(BadInput) as no:
-            turned(**given | {"taper1.taper": "steep"})
+            turned("taper", taper1_taper="steep")
         self.assertEqual(no.exception.key, "taper1.taper")
 
     def test_a_socket_is_bored_to_its_taper_from_the_bore_behind_it(self):

@@ -131,16 +131,13 @@ def _taper_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name, start, stop, left, right in axis.steps:
         if kind_of(name) != "taper" or not (known := named_taper(s, name)):
             continue
-        falls = taper_of(known).ratio * (stop - start)
-        if s[f"{name}.small_end"] == "left":
-            falls = -falls
+        changes, wanted = abs(left - right), taper_of(known).ratio * (stop - start)
         yield Check(
             f"{name}-slope",
             name,
-            abs(left - right - falls) <= OF_TAPER,
-            f"From end to end {spoken(name)} changes by {abs(left - right):.3f} mm; "
-            f"as {known} it does by {abs(falls):.3f} mm, smaller at the "
-            f"{s[f'{name}.small_end']}.",
+            abs(changes - wanted) <= OF_TAPER,
+            f"From end to end {spoken(name)} changes by {changes:.3f} mm; as {known} "
+            f"it does by {wanted:.3f} mm.",
         )
 
 

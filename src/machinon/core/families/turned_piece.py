@@ -316,14 +316,21 @@ def _taper_left(name: str, s: Values) -> float:
     if not known:
         return 20.0
     large = taper_of(known).large or 20.0
-    return large if s[f"{name}.small_end"] == "right" else large - _falls(name, s)
+    return large - _falls(name, s) if _narrows_left(name, s) else large
 
 
 def _taper_right(name: str, s: Values) -> float:
     if not named_taper(s, name):
         return 16.0
-    falls = _falls(name, s) if s[f"{name}.small_end"] == "right" else -_falls(name, s)
+    falls = -_falls(name, s) if _narrows_left(name, s) else _falls(name, s)
     return float(s[f"{name}.left"] - falls)
+
+
+def _narrows_left(name: str, s: Values) -> bool:
+    """Whether the left end of a named taper is its small one, as it goes into its
+    socket there."""
+    along = [part for part in s["parts"] if kind_of(part) in ALONG]
+    return len(along) > 1 and along[0] == name
 
 
 def _falls(name: str, s: Values) -> float:
@@ -355,14 +362,13 @@ PARTS = (
     ), along=("diameter",), surfaces=(("shaft", "diameter"),)),
     FreePart("taper", "A taper", (
         Size("taper", "taper of {}", "none", "none: by its two ends", kind=TEXT),
-        Size("small_end", "where {} is small", "right", "", kind=TEXT, choices=SIDES),
         Size("length", "length of {}", OfPart(_taper_length), "as its standard has it",
              0.5, 1000, rests=("{}.taper",)),
         Size("left", "{} at its left", OfPart(_taper_left), "as its standard has it",
-             1, 500, step=0.001, rests=("{}.taper", "{}.small_end", "{}.length")),
+             1, 500, step=0.001, rests=("{}.taper", "{}.length")),
         Size("right", "{} at its right", OfPart(_taper_right), "by its taper", 1, 500,
              step=0.001,
-             rests=("{}.taper", "{}.small_end", "{}.length", "{}.left")),
+             rests=("{}.taper", "{}.length", "{}.left")),
     ), along=("left", "right")),
     FreePart("ball", "A ball", (
         Size("diameter", "{}", OfPart(_ball_diameter), "half over its neck", 2, 400,
