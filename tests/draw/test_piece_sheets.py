@@ -258,6 +258,13 @@ class Sheets(unittest.TestCase):
         stud = make(families()["stud"], {})
         self.assertEqual(self.written(stud).count("M10"), 2)
 
+    def test_a_taper_says_its_angle_by_its_name_or_by_its_ends(self):
+        """From 20 to 16 over 25 the side falls by 2 in 25, 4.574°."""
+        for taper, says in (("none", "4.574°"), ("MT2", "MT2, 1.431°")):
+            given = {"parts": "taper", "taper1.taper": taper}
+            made = make(families()["turned-piece"], given)
+            self.assertIn(f"taper 1: {says} a side", self.written(made))
+
     def test_inches_have_as_many_digits_as_the_size_is_close(self):
         """A fourth digit asks for tenths: it is for bands, parts of 64 and what was
         typed."""

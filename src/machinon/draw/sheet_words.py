@@ -32,7 +32,6 @@ from machinon.core.piece.turned_features import (
     Knurl,
     Sloping,
 )
-from machinon.core.tapers.tapers import taper_of
 from machinon.draw.sheet_figures import BROKEN, SheetFigure, feature_of, length_said
 
 # how a measure is said that has no line of its own
@@ -169,7 +168,8 @@ def _measures(
     feature = made.body.feature(name)
     count = f"{said.pop('count')} " if "count" in said else ""
     if isinstance(feature, Sloping) and "taper" in said:
-        said["taper"] += f", {taper_of(feature.taper).half_angle:.3f}° a side"
+        by = f"{said['taper']}, " if feature.taper else ""
+        said["taper"] = f"{by}{feature.half_angle:.3f}° a side"
     if isinstance(feature, Pocket) and "depth" in said:
         said["depth"] = "through"  # its depth has a line where it has a floor
     if isinstance(feature, Knurl):

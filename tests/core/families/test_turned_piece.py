@@ -282,6 +282,22 @@ class TurnedPieces(unittest.TestCase):
         wide = turned("ring", **given, ring1_counterbore="18")
         self.assertIn("ring1-edges", failed(wide))
 
+    def test_holes_in_a_face_do_not_run_out_of_the_step_behind_it(self):
+        """In a flange of 40 that is 12 thick, on a hub of 25: on 32 they pass it by
+        3.5 − 2.5 = 1, on 26 they break out of its side."""
+        given = {"parts": "step step ring", "ring1.end": "right"}
+        given |= {"step1.diameter": "25", "step2.diameter": "40", "step2.length": "12"}
+        for circle, depth, passes in (
+            ("32", "0", True),
+            ("26", "0", False),
+            ("26", "10", True),
+            ("14", "20", True),
+        ):
+            with self.subTest(circle, depth=depth):
+                sizes = given | {"ring1.circle": circle, "ring1.depth": depth}
+                made = make(family_of("turned-piece"), sizes)
+                self.assertEqual("ring1-sides" not in failed(made), passes)
+
     def test_parts_get_their_numbers_and_what_is_unknown_is_refused(self):
         made = turned("groove groove", groove2_from_end="50", groove2_diameter="22")
         self.assertIn("groove2", {feature.name for feature in made.body.features})

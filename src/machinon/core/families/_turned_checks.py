@@ -227,6 +227,34 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             1.0,
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )
+        yield from _beside_steps(s, axis, name, max(hole.diameter, hole.bore) / 2)
+
+
+def _beside_steps(s: Values, axis: Axis, name: str, half: float) -> Iterable[Check]:
+    """Whether holes in a face stay in or clear of the steps behind it that they go on
+    along; half: of the hole, mm."""
+    middle, deep = s[f"{name}.circle"] / 2, float(s[f"{name}.depth"]) or axis.length
+    behind = [
+        (left, right)
+        for _, start, stop, left, right in axis.steps
+        if (
+            start < deep and start > 0
+            if s[f"{name}.end"] == "left"
+            else stop > axis.length - deep and stop < axis.length
+        )
+    ]
+    if behind:
+        yield at_least(
+            f"{name}-sides",
+            name,
+            min(
+                max(min(ends) / 2 - middle, middle - max(ends) / 2) - half
+                for ends in behind
+            ),
+            0.5,
+            f"Holes of {spoken(name)} from the outside of the steps behind their face",
+            grave=False,
+        )
 
 
 def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:

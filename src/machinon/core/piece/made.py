@@ -114,40 +114,27 @@ def make(
     optional = {key for key, mate in family.mate_keys.items() if mate.optional}
     told = _told_by_holes(family, given, mates, round_inch)
     values |= told
-    away = values["away"] = frozenset(optional - given.keys() - told.keys())
+    values["away"] = frozenset(optional - given.keys() - told.keys())
     fits: dict[str, FitBand] = {}
-    by: By
     for key in in_order(rests):
-        size = family.size(key)
-        slot = slots.get(key)
+        size, slot = family.size(key), slots.get(key)
         if isinstance(slot, Chain):
             fits[slot.key] = chain_band(slot, values, doubts)
         elif slot is not None:
             fits[slot.key] = (decided or {}).get(slot.key) or fit_band(
                 slot, wants.get(slot.key, slot.want), values, doubts, fits
             )
-        text = typed.get(key, "")
         if key in links:
-            found = size.checked(
-                _rounded(links[key].value(_numbers(values)), size.step)
-            )
-            ends = (bands or {}).get(text.removeprefix("=").strip())
-            known[key] = Known(size, found, "link", text.strip(), ends)
-        elif text:
-            by = "read" if key in read else "typed"
-            says = "as the old piece measures" if key in read else "typed"
-            known[key] = Known(size, size.read(text, inch), by, says)
+            known[key] = _by_link(size, typed[key], links[key], values, bands or {})
+        elif key in read:
+            was = size.read(typed[key], inch)
+            known[key] = Known(size, was, "read", "as the old piece measures")
+        elif typed.get(key):
+            known[key] = Known(size, size.read(typed[key], inch), "typed", "typed")
         elif slot is not None:
             known[key] = _by_band(size, fits[slot.key], mates)
         else:
-            ruled = _by_rule(size, values, round_inch)
-            # what goes by a mate that is away goes by nothing
-            by, says = (
-                ("rule", "as usual")
-                if rests[key] and away.issuperset(rests[key])
-                else (size.by, _why(size, round_inch))
-            )
-            known[key] = Known(size, ruled, by, says)
+            known[key] = _ruled(size, rests[key], values)
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
@@ -336,6 +323,28 @@ def _needs(slot: FitSlot | Chain, family: Family) -> tuple[str, ...]:
         return slot.rests
     centres = next(fit for fit in family.fits if fit.key == slot.centred)
     return (*slot.rests, centres.rules)
+
+
+def _by_link(
+    size: Size,
+    text: str,
+    link: Expression,
+    values: Values,
+    bands: Mapping[str, tuple[float, float]],
+) -> Known:
+    """A size that is linked to others; with the ends of the band that it is alone."""
+    found = size.checked(_rounded(link.value(_numbers(values)), size.step))
+    ends = bands.get(text.removeprefix("=").strip())
+    return Known(size, found, "link", text.strip(), ends)
+
+
+def _ruled(size: Size, rests: tuple[str, ...], values: Values) -> Known:
+    """A size by its rule; one that goes by a mate that is away goes by nothing."""
+    inch = bool(values["inch"])
+    found = _by_rule(size, values, inch)
+    if rests and values["away"].issuperset(rests):
+        return Known(size, found, "rule", "as usual")
+    return Known(size, found, size.by, _why(size, inch))
 
 
 def _by_band(size: Size, band: FitBand, mates: Values) -> Known:

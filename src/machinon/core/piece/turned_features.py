@@ -23,6 +23,7 @@ from machinon.core.piece.solid_cuts import (
     ring,
 )
 from machinon.core.setting_out.ball_turning import middle_to_neck
+from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import Thread, thread_of
 
 RUN_OUT = 0.6  # of a pitch: depth of a run-out groove below the thread's root
@@ -109,6 +110,14 @@ class Sloping(Feature, frozen=True):
     def large(self) -> float:
         """Diameter of its larger end."""
         return max(self.start_diameter, self.end_diameter)
+
+    @property
+    def half_angle(self) -> float:
+        """Degrees: that of its name, else between its ends."""
+        if self.taper:
+            return taper_of(self.taper).half_angle
+        falls = abs(self.end_diameter - self.start_diameter)
+        return math.degrees(math.atan(falls / 2 / (self.end - self.start)))
 
     @property
     def ends(self) -> tuple[float, float]:

@@ -5,6 +5,7 @@ from typing import Literal
 
 from msgspec import Struct
 
+from machinon.core.cutting.coach import Advice
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.job.fit_plan import DrawnSize
 from machinon.core.quantity import length_text
@@ -37,72 +38,86 @@ class CutScreen(Struct, frozen=True):
 
 def present(job: OpenJob) -> CutScreen:
     """The screen of the job as it stands; the job's advice must exist."""
-    plan, cut, inch = job.plan, job.job.log, job.inch
-    advice, state = plan.advice, plan.cut_state
+    cut, advice = job.job.log, job.plan.advice
     assert advice is not None
-    assert state is not None
-    dial, touch = job.dial, job.touch
-    asked = f"{_WHAT[dial.straight]} now?"
     if cut.start is None:
-        under = f"across the roughed {plan.cut_name}, spindle stopped"
-        if dial.straight:
-            under = f"{plan.cut_name}, spindle stopped; 0 where nothing is cut yet"
-        return CutScreen(
-            "start",
-            "Measure first",
-            asked,
-            under,
-            "Everything is worked out from this size.",
-            "Size before the first cut",
-            "Take the size",
-            "measured",
-        )
+        return _before_the_first_cut(job)
     if cut.touch is None:
-        return CutScreen(
-            "touch",
-            "Touch the tool on the work",
-            "dial at touch?",
-            f"as it reads{' in inches' if dial.inch else ''}, {_counted(dial)}",
-            "Touching off is good to a few hundredths; the first measured cut "
-            "corrects it.",
-            "The dial reads at touch",
-            "Take the touch",
-            "cut",
-        )
+        return _touching(job)
     if cut.pending and advice.action == "trial":
         return CutScreen(
             "reading",
             "Now measure",
-            asked,
+            _asked(job),
             "spindle stopped, wiped clean",
             "The next cut depends on this reading.",
             "Reading",
             "Take the reading",
             "measured",
         )
-    head = _HEADS.get(advice.action, "")
-    shown = dial.text(dial.shows(advice.dial, touch))
-    if advice.action in ("cut", "trial"):
-        now = advice.dial - advice.infeed
-        lines = round(advice.infeed / dial.travel)
-        under = (
-            f"from {dial.text(dial.shows(now, touch))}: {lines} "
-            f"{'line' if lines == 1 else 'lines'} in, wound inward only"
-        )
+    if advice.action in ("cut", "trial", "spring"):
+        return _cutting(job, advice)
+    if advice.action == "measure":
+        expect = ""
+        if cut.pending and advice.predicted is not None:
+            expect = "expected " + length_text(advice.predicted, 0.001, job.inch)
         return CutScreen(
-            "cut",
-            head,
-            shown,
-            under,
+            "reading",
+            _HEADS["measure"],
+            _asked(job),
+            expect or "the last reading, once more",
             advice.why,
-            "Enter: cut taken. Or type where the dial stands",
-            "Cut taken",
-            "cut",
+            "Reading",
+            "Take the reading",
+            "measured",
         )
+    return _ended(job, advice)
+
+
+def _asked(job: OpenJob) -> str:
+    """What is to be read, of a diameter and of a length."""
+    return "Size now?" if job.dial.straight else "⌀ now?"
+
+
+def _before_the_first_cut(job: OpenJob) -> CutScreen:
+    name = job.plan.cut_name
+    under = f"across the roughed {name}, spindle stopped"
+    if job.dial.straight:
+        under = f"{name}, spindle stopped; 0 where nothing is cut yet"
+    return CutScreen(
+        "start",
+        "Measure first",
+        _asked(job),
+        under,
+        "Everything is worked out from this size.",
+        "Size before the first cut",
+        "Take the size",
+        "measured",
+    )
+
+
+def _touching(job: OpenJob) -> CutScreen:
+    dial = job.dial
+    return CutScreen(
+        "touch",
+        "Touch the tool on the work",
+        "dial at touch?",
+        f"as it reads{' in inches' if dial.inch else ''}, {_counted(dial)}",
+        "Touching off is good to a few hundredths; the first measured cut corrects it.",
+        "The dial reads at touch",
+        "Take the touch",
+        "cut",
+    )
+
+
+def _cutting(job: OpenJob, advice: Advice) -> CutScreen:
+    """Where the dial goes next, or a spring pass where it stands."""
+    dial, touch = job.dial, job.touch
+    shown = dial.text(dial.shows(advice.dial, touch))
     if advice.action == "spring":
         return CutScreen(
             "spring",
-            head,
+            _HEADS["spring"],
             shown,
             "and pass once more",
             advice.why,
@@ -110,22 +125,30 @@ def present(job: OpenJob) -> CutScreen:
             "Pass taken",
             "cut",
         )
-    if advice.action == "measure":
-        expect = ""
-        if cut.pending and advice.predicted is not None:
-            expect = "expected " + length_text(advice.predicted, 0.001, inch)
-        return CutScreen(
-            "reading",
-            head,
-            asked,
-            expect or "the last reading, once more",
-            advice.why,
-            "Reading",
-            "Take the reading",
-            "measured",
-        )
+    now = advice.dial - advice.infeed
+    lines = round(advice.infeed / dial.travel)
+    under = (
+        f"from {dial.text(dial.shows(now, touch))}: {lines} "
+        f"{'line' if lines == 1 else 'lines'} in, wound inward only"
+    )
+    return CutScreen(
+        "cut",
+        _HEADS[advice.action],
+        shown,
+        under,
+        advice.why,
+        "Enter: cut taken. Or type where the dial stands",
+        "Cut taken",
+        "cut",
+    )
+
+
+def _ended(job: OpenJob, advice: Advice) -> CutScreen:
+    """No cut is left to take: in the band, past it, or short of it for good."""
+    plan, cut = job.plan, job.job.log
+    head = _HEADS.get(advice.action, "")
     size = advice.predicted if advice.predicted is not None else 0.0
-    large = length_text(size, 0.001, inch, unit=False)
+    large = length_text(size, 0.001, job.inch, unit=False)
     fit = plan.at_machine
     if fit is not None and fit.could_fit is not None and advice.action == "stop":
         return CutScreen(
@@ -171,9 +194,6 @@ def present(job: OpenJob) -> CutScreen:
         "Take the reading",
         "proved" if reached else "cut",
     )
-
-
-_WHAT = {False: "⌀", True: "Size"}  # what is read, of a diameter and of a length
 
 
 def _counted(dial: Dial) -> str:

@@ -262,61 +262,11 @@ def sunk_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
     slot = step.cut[0] if step.cut else None
     match slot:
         case Slot():
-            across = slot.a[0] == slot.b[0]
-            middle = slot.a[0] if across else slot.a[1]
-            figures = [
-                Shown("Middle from the edge", middle),
-                Shown("Cutter, or narrower", slot.width),
-            ]
-            if slot.rounded:
-                along = sorted((slot.a[across], slot.b[across]))
-                figures.append(Shown("From", along[0]))
-                figures.append(Shown("to", along[1]))
-            note = (
-                "A cutter under the width first, down the middle; then either side, "
-                "measured, so that both come out where they should."
-            )
-            place = WorkLine("place", f"Over the middle of it, {slot.face} face up",
-                         tuple(figures), note)  # fmt: skip
-            deep = _down(step, slot.block[2], slot.depth)
-            return WorkList((place, *_passes(deep, slot.width)))
+            return _slot_list(step, slot)
         case Pocket():
-            (a, b), (c, d) = slot.low, slot.high
-            r = slot.radius
-            how = (
-                f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
-                f"{LAST:g} mm round it for one last pass."
-            )
-            if not r:
-                how = "Start in a drilled hole; file its corners square."
-            elif min(c - a, d - b) < 2 * (r + LAST):
-                how = (
-                    f"It is as wide as a cutter of {2 * r:g} mm. Start in a drilled "
-                    "hole; a smaller cutter down the middle leaves its sides for one "
-                    "last pass."
-                )
-            place = WorkLine(
-                "place",
-                "The cutter's middle goes round inside",
-                (
-                    Shown("X from", a + r),
-                    Shown("to", c - r),
-                    Shown("Y from", b + r),
-                    Shown("to", d - r),
-                ),
-                how,
-            )
-            deep = _down(step, slot.block[2], slot.depth)
-            return WorkList((place, *_passes(deep, 2 * r)))
+            return _pocket_list(step, slot)
         case Rebate():
-            place = WorkLine(
-                "place",
-                f"Along the {slot.side} edge",
-                (Shown("Width", slot.width),),
-                "Touch the side with the cutter turning, dial in its width less a "
-                "little, and measure before the last pass.",
-            )
-            return WorkList((place, *_passes(slot.depth, slot.width)))
+            return _rebate_list(slot)
         case TeeSlot() if not slot.undercut:
             place = _over_it(
                 slot,
@@ -348,82 +298,165 @@ def sunk_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
             )
             return WorkList((place, *_passes(slot.depth, 0.0, "Both flanks alike.")))
         case RoundSeat():
-            over = slot.diameter / 2 - slot.depth
-            place = WorkLine(
-                "place",
-                "Over the seam with the scrap block",
-                (
-                    Shown("Middle from the edge", slot.at),
-                    Shown("Middle over this block", over),
-                ),
-                "Clamp the scrap block face to face on it, zero on the seam.",
-            )
-            bored = WorkLine(
-                "bore",
-                "Bore through both",
-                (Shown("Finished ⌀", slot.diameter),),
-                "A drill first, then the boring head; measure it whole before they "
-                "come apart.",
-            )
-            apart = WorkLine(
-                "deep",
-                "Apart: measure the seat",
-                (Shown("Depth in this block", slot.depth),),
-                "Number both halves; the scrap is the gauge for what lies in the seat.",
-            )
-            return WorkList((place, bored, apart))
+            return _seat_list(slot)
         case CornerRounds():
-            named, many = "Corner", 4
-            how = "With a corner-rounding cutter, or filed to a button."
-            if slot.radius > min(slot.block[:2]) / 2 - SKIN:
-                named, many = "End", 2
-                how = (
-                    "Swung about its middle from flank to flank, by light cuts; a stop "
-                    "at either side. Or filed to a button."
-                )
-            return WorkList(
-                tuple(
-                    WorkLine(f"{named.lower()}-{n}", f"{named} {n} of {many}",
-                         (Shown("Radius", slot.radius),), how)
-                    for n in range(1, many + 1)
-                )
-            )  # fmt: skip
+            return _corner_list(slot)
         case EdgeBevels():
-            leg = slot.leg
-            return WorkList(
-                (
-                    WorkLine(
-                        "leg",
-                        "Chamfer with a 90° cutter",
-                        (
-                            Shown("Leg", leg),
-                            Shown("Across its face", leg * math.sqrt(2)),
-                        ),
-                        "From where its flank touches the edge, go in by the leg.",
-                    ),
-                )
-            )
+            return _bevel_list(slot)
         case Outline():
             return _along(slot)
         case Slope():
             return _aslant(slot, ways)
         case SawCuts():
-            return WorkList(
-                tuple(
-                    WorkLine(
-                        f"cut-{n}",
-                        f"Cut {n} of {len(slot.starts)}",
-                        (
-                            Shown("From the end", start),
-                            Shown("Saw width", slot.kerf),
-                        ),
-                        "Leave the last bridge thin and break it off, or hold both "
-                        "sides.",
-                    )
-                    for n, start in enumerate(slot.starts, 1)
-                )
-            )
+            return _saw_list(slot)
     return None
+
+
+def _slot_list(step: StepTold, slot: Slot) -> WorkList:
+    """A slot, straight down and then its sides."""
+    across = slot.a[0] == slot.b[0]
+    middle = slot.a[0] if across else slot.a[1]
+    figures = [
+        Shown("Middle from the edge", middle),
+        Shown("Cutter, or narrower", slot.width),
+    ]
+    if slot.rounded:
+        along = sorted((slot.a[across], slot.b[across]))
+        figures.append(Shown("From", along[0]))
+        figures.append(Shown("to", along[1]))
+    note = (
+        "A cutter under the width first, down the middle; then either side, "
+        "measured, so that both come out where they should."
+    )
+    place = WorkLine("place", f"Over the middle of it, {slot.face} face up",
+                 tuple(figures), note)  # fmt: skip
+    deep = _down(step, slot.block[2], slot.depth)
+    return WorkList((place, *_passes(deep, slot.width)))
+
+
+def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
+    """A pocket, round inside its walls."""
+    (a, b), (c, d) = pocket.low, pocket.high
+    r = pocket.radius
+    how = (
+        f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
+        f"{LAST:g} mm round it for one last pass."
+    )
+    if not r:
+        how = "Start in a drilled hole; file its corners square."
+    elif min(c - a, d - b) < 2 * (r + LAST):
+        how = (
+            f"It is as wide as a cutter of {2 * r:g} mm. Start in a drilled "
+            "hole; a smaller cutter down the middle leaves its sides for one "
+            "last pass."
+        )
+    place = WorkLine(
+        "place",
+        "The cutter's middle goes round inside",
+        (
+            Shown("X from", a + r),
+            Shown("to", c - r),
+            Shown("Y from", b + r),
+            Shown("to", d - r),
+        ),
+        how,
+    )
+    deep = _down(step, pocket.block[2], pocket.depth)
+    return WorkList((place, *_passes(deep, 2 * r)))
+
+
+def _rebate_list(rebate: Rebate) -> WorkList:
+    """A rebate along an edge."""
+    place = WorkLine(
+        "place",
+        f"Along the {rebate.side} edge",
+        (Shown("Width", rebate.width),),
+        "Touch the side with the cutter turning, dial in its width less a "
+        "little, and measure before the last pass.",
+    )
+    return WorkList((place, *_passes(rebate.depth, rebate.width)))
+
+
+def _seat_list(seat: RoundSeat) -> WorkList:
+    """A half-round seat, bored through it and a scrap block."""
+    over = seat.diameter / 2 - seat.depth
+    place = WorkLine(
+        "place",
+        "Over the seam with the scrap block",
+        (
+            Shown("Middle from the edge", seat.at),
+            Shown("Middle over this block", over),
+        ),
+        "Clamp the scrap block face to face on it, zero on the seam.",
+    )
+    bored = WorkLine(
+        "bore",
+        "Bore through both",
+        (Shown("Finished ⌀", seat.diameter),),
+        "A drill first, then the boring head; measure it whole before they come apart.",
+    )
+    apart = WorkLine(
+        "deep",
+        "Apart: measure the seat",
+        (Shown("Depth in this block", seat.depth),),
+        "Number both halves; the scrap is the gauge for what lies in the seat.",
+    )
+    return WorkList((place, bored, apart))
+
+
+def _corner_list(corners: CornerRounds) -> WorkList:
+    """Its corners or ends, one after the other."""
+    named, many = "Corner", 4
+    how = "With a corner-rounding cutter, or filed to a button."
+    if corners.radius > min(corners.block[:2]) / 2 - SKIN:
+        named, many = "End", 2
+        how = (
+            "Swung about its middle from flank to flank, by light cuts; a stop "
+            "at either side. Or filed to a button."
+        )
+    return WorkList(
+        tuple(
+            WorkLine(f"{named.lower()}-{n}", f"{named} {n} of {many}",
+                 (Shown("Radius", corners.radius),), how)
+            for n in range(1, many + 1)
+        )
+    )  # fmt: skip
+
+
+def _bevel_list(bevels: EdgeBevels) -> WorkList:
+    """Chamfers along its edges."""
+    leg = bevels.leg
+    return WorkList(
+        (
+            WorkLine(
+                "leg",
+                "Chamfer with a 90° cutter",
+                (
+                    Shown("Leg", leg),
+                    Shown("Across its face", leg * math.sqrt(2)),
+                ),
+                "From where its flank touches the edge, go in by the leg.",
+            ),
+        )
+    )
+
+
+def _saw_list(saw: SawCuts) -> WorkList:
+    """The cuts that part it."""
+    return WorkList(
+        tuple(
+            WorkLine(
+                f"cut-{n}",
+                f"Cut {n} of {len(saw.starts)}",
+                (
+                    Shown("From the end", start),
+                    Shown("Saw width", saw.kerf),
+                ),
+                "Leave the last bridge thin and break it off, or hold both sides.",
+            )
+            for n, start in enumerate(saw.starts, 1)
+        )
+    )
 
 
 def _aslant(slope: Slope, ways: Mapping[str, str]) -> WorkList:
