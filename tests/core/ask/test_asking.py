@@ -4,6 +4,7 @@ import contextlib
 import io
 import json
 import unittest
+from itertools import permutations, product
 
 from machinon.commandline import ask_command
 from machinon.core.ask.asking import found_with, understand
@@ -158,6 +159,14 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("100mm steel 10 deg warmer", "thermal-size", "change", 0.0115),
     ("expansion of 100 mm steel 20 c to 60 c", "thermal-size", "change", 0.046),
     ("100 mm brass grow from 68 f to 149 f", "thermal-size", "change", 0.0855),
+    ("weight of 50 mm dia 300 mm aluminium bar", "mass", "mass", 1.59),
+    ("weight steel length 400 ⌀30", "mass", "mass", 2.22),
+    ("weight bar 30 long 400", "mass", "mass", 2.22),
+    ("weight 400 long 30 bar", "mass", "mass", 2.22),
+    ("⌀30 x 400 weight", "mass", "mass", 2.22),
+    ("over wires 3/4-10 with 0.058 wires", "thread-wires", "over_wires", 19.62),
+    ("chord 7 holes 100 pcd", "bolt-circle", "chord", 43.388),
+    ("time 150 long 0.2 mm 400 rpm 3 passes", "cutting-time", "minutes", 6.2),
     ("what size hole for a m12 fine thread", "tap-drill", "drill_size", 10.8),
     ("clearance for a 10 mm shaft running", "iso-fit", "", None),
     ("how hot to fit 25.03 on 25.00 hub", "shrink-fit", "total_expansion", 0.08),
@@ -539,6 +548,53 @@ class WhatOneWouldSay(unittest.TestCase):
         block = understand("weight 4 x 2 x 1 in steel").answer
         self.assertAlmostEqual(block["mass"], 1.03, places=2)
 
+    def test_the_order_in_which_measures_are_said_changes_nothing(self):
+        """Each figure goes with the word beside it that no other figure needs more."""
+        for asked, measures, key, value in (
+            ("weight", ("30 dia|diameter 30|⌀30", "400 long|length 400"), "mass", 2.22),
+            (
+                "weight of",
+                ("20 wide|width 20", "10 thick|height 10", "300 long|length 300"),
+                "mass",
+                0.471,
+            ),
+            (
+                "weight tube",
+                ("30 od|outside 30", "20 id|bore 20", "300 long|length 300"),
+                "mass",
+                0.925,
+            ),
+            (
+                "taper",
+                ("large 30|30 large", "20 small", "100 long|length 100"),
+                "ratio",
+                0.1,
+            ),
+            ("radius from", ("chord 40|40 chord", "height 5|5 high"), "radius", 42.5),
+            (
+                "how many pieces",
+                ("35 long|length 35", "bar 1000|1000 bar", "kerf 3|saw 3|3 kerf"),
+                "pieces",
+                26,
+            ),
+            ("boring bar", ("12 dia|dia 12", "80 out|out 80"), "bar_diameter", 12),
+            ("passes", ("from 30", "to 28", "0.5 deep|at 0.5"), "count", 3),
+            (
+                "force to press",
+                ("25 pin", "30 long|length 30", "0.02 interference", "50 hub|hub 50"),
+                "press_force",
+                17600,
+            ),
+        ):
+            for words in product(*(measure.split("|") for measure in measures)):
+                for order in permutations(words):
+                    said = f"{asked} {' '.join(order)}"
+                    with self.subTest(said):
+                        answer = understand(said).answer
+                        self.assertIsNotNone(answer)
+                        found = {**answer.inputs, **answer.results}[key]
+                        self.assertAlmostEqual(found, value, delta=0.01 * value)
+
     def test_a_bare_number_is_in_the_shop_s_unit(self):
         # 1 in takes a key of 1/4 in: 1.114 in across, by the table of the standard
         inch = understand("keyway 1", inch=True).answer
@@ -630,6 +686,8 @@ class CommandLine(unittest.TestCase):
     def test_what_is_no_size_is_refused_by_its_sum(self):
         """1/0 is none; and a key is narrower than its bore in inches as in mm."""
         for said in (
+            "how much force to press 20 mm pin 0.02",
+            "cut 3 slot 6 wide 20 deep",
             "knurl 1/0 25",
             "keyway 1/0 5",
             "taper 1/0 to 5 over 3",

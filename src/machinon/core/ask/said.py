@@ -8,6 +8,7 @@ import functools
 import re
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from itertools import pairwise
 
 from machinon.core.errors import BadInput
 from machinon.core.materials import also_called, materials
@@ -84,15 +85,28 @@ _AFTER = frozenset(
         *("flute", "flutes", "tooth", "teeth", "divisions", "division", "warmer"),
         *("bar", "rod", "round", "cooler", "sides", "piece", "pieces"),
         *("nut", "nuts", "t-nut", "t-nuts", "interference", "tight", "newton", "n"),
+        *("dia", "diameter", "od", "id", "large", "small", "chord", "kerf", "feed"),
+        *("runout", "run-out"),
     )
 )
 
 
-# words of what a figure measures
+# words of what a figure measures or counts, each of one figure
 _MEASURES = frozenset(
     (
         *("width", "length", "depth", "height", "thickness", "diameter", "bore"),
-        *("outside", "inside", "overhang", "feed", "interference", "tight", "hub"),
+        *("outside", "inside", "overhang", "stickout", "feed", "interference", "tight"),
+        *("hub", "chord", "sagitta", "rise", "radius", "kerf", "saw", "bar", "rod"),
+        *("round", "tube", "large", "small", "span", "neck", "mouth", "tip", "circle"),
+        *("stick-out", "pipe", "hole", "ball", "drill", "pin", "shaft", "pitch"),
+        *("out", "runout", "run-out", "swing"),
+    )
+)
+_COUNTED = frozenset(("bolt", "piece", "pass", "teeth"))  # 6 pieces, and no piece 6
+_THINGS = frozenset(
+    (
+        *("bar", "rod", "round", "saw", "tube", "pipe", "hole", "ball", "drill"),
+        *("pin", "shaft", "hub"),
     )
 )
 _FIGURES = ("size", "number")
@@ -140,7 +154,7 @@ class SaidPart:
         return _plain(self.text.lower())
 
 
-@dataclass(slots=True)
+@dataclass
 class Said:
     """The parts of a question, and which of them have been used."""
 
@@ -219,16 +233,31 @@ class Said:
         """The size that stands next to a word: `tip 10`, but `10 wide`; a few words
         may stand between: `40 at the bottom`."""
         plain = set(map(_plain, words))
+        for word, figure in self.told:
+            if word.word in plain and figure.kind in kinds and not figure.used:
+                word.used = figure.used = True
+                return figure.text
+        others = [figure for word, figure in self.told if word.word not in plain]
         says = [p for p in self.parts if p.text.lower() not in _BETWEEN - plain]
         for parts in (self.parts, says):
             for part, beside in _beside(parts, plain):
                 spoken = next(
-                    (p for p in beside if p.kind in kinds and not p.used), None
+                    (
+                        p
+                        for p in beside
+                        if p.kind in kinds and not p.used and p not in others
+                    ),
+                    None,
                 )
                 if spoken is not None:
                     spoken.used = part.used = True
                     return spoken.text
         return ""
+
+    @functools.cached_property
+    def told(self) -> list[tuple[SaidPart, SaidPart]]:
+        """Words with the figures that they measure, each figure of one word."""
+        return _told(self.parts)
 
     def count(self, *words: str) -> str:
         """A whole number next to a word, else the smallest one left."""
@@ -303,29 +332,55 @@ def _beside(
     parts: list[SaidPart], words: set[str]
 ) -> Iterator[tuple[SaidPart, list[SaidPart]]]:
     """Each of these words that was said, with its neighbours, the likelier first."""
-    ahead = _figures_ahead(parts)
     for i, part in enumerate(parts):
         if part.kind != "word" or part.word not in words:
             continue
         before, after = parts[max(i - 1, 0) : i], parts[i + 1 : i + 2]
-        led = part.text.lower() in _AFTER
-        if ahead is not None and part.word in _MEASURES:
-            led = ahead
-        yield part, before + after if led else after + before
+        behind = part.text.lower() in _AFTER
+        yield part, before + after if behind else after + before
 
 
-def _figures_ahead(parts: list[SaidPart]) -> bool | None:
-    """Whether each figure stands before its word, as in `50 wide 20 deep`, or behind
-    it, as in `bar 20 long 100`; None where the sentence does not tell."""
-    said = [i for i, p in enumerate(parts) if p.kind in _FIGURES or p.word in _MEASURES]
-    if not said or said[-1] == 0:
-        return None
-    last, before = parts[said[-1]], parts[said[-1] - 1]
-    if last.word in _MEASURES:
-        return True if before.kind in _FIGURES else None
-    first = next(i for i, part in enumerate(parts) if part.kind in _FIGURES)
-    behind = before.word in _MEASURES and first > 0 and parts[first - 1].kind == "word"
-    return False if behind else None
+def _told(parts: list[SaidPart]) -> list[tuple[SaidPart, SaidPart]]:
+    """Words of measures with their figures: as many as find one beside them, each a
+    figure of its own, and of two ways the one that the words are usual in. So 20 long
+    has another length than bar 20 long 100."""
+    said = [
+        part
+        for i, part in enumerate(parts)
+        if part.kind in _FIGURES
+        or part.word in _COUNTED
+        or (part.word in _MEASURES and parts[i - 1].text.lower() != "boring")
+    ]
+    at = {id(p): i for i, p in enumerate(parts)}
+
+    def worth_of(first: SaidPart, other: SaidPart) -> int:
+        """How well a word and a figure that follow each other go together; 0 for not
+        at all."""
+        word = other if first.kind in _FIGURES else first
+        between = parts[at[id(first)] + 1 : at[id(other)]]
+        far = [p for p in between if p.kind != "material"]
+        if (first.kind in _FIGURES) == (other.kind in _FIGURES):
+            return 0
+        if any(p.text.lower() not in _BETWEEN for p in far):
+            return 0
+        behind = word is other
+        if word.word in _COUNTED or word.text.lower() == "holes":
+            return 14 if behind else 0
+        if word.word in _THINGS:
+            return 6 + (not between)
+        # that more of them find a figure weighs more than how they are usually said
+        return 10 + 2 * (behind == (word.text.lower() in _AFTER)) + (not between)
+
+    # the best ways for what has been gone through: worth, and the pairs
+    best: list[tuple[int, list[tuple[SaidPart, SaidPart]]]] = [(0, []), (0, [])]
+    for first, other in pairwise(said):
+        worth, pairs = best[-1]
+        if more := worth_of(first, other):
+            pair = (other, first) if first.kind in _FIGURES else (first, other)
+            if best[-2][0] + more > worth:
+                worth, pairs = best[-2][0] + more, [*best[-2][1], pair]
+        best.append((worth, pairs))
+    return best[-1][1]
 
 
 @functools.cache
@@ -416,6 +471,11 @@ def _joined(match: re.Match[str]) -> str:
     return name if known else match[0]
 
 
+# the sign of a diameter, beside the length of what has it
+_ROUND = re.compile(
+    rf"[⌀Øø∅]\s*({NUMBER}(?:\s*{_UNIT})?)(?![\d.]|\s*[x×])", re.IGNORECASE
+)
+_LONG = re.compile(r"\b(?:long|length|weight|mass|heavy)\b", re.IGNORECASE)
 # a surface speed in feet a minute: 100 sfm, sfm 100, 100 ft/min
 _FEET = re.compile(
     r"\b(?:(\d+(?:\.\d+)?)\s*"
@@ -436,6 +496,8 @@ def heard(text: str, inch: bool = False) -> Said:
     text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
     if _OF_THREADS.search(text) and not _UNKNOWN.search(text):
         text = _APART.sub(_joined, text)
+    if _LONG.search(text):  # ⌀30 × 200 long
+        text = _ROUND.sub(r"\1 dia", text)
     text = _FEET.sub(lambda m: f"{m[1] or m[2]} ft/min", text)
     said = Said(inch=inch)
     at = 0

@@ -109,10 +109,11 @@ def _speed(s: Said) -> Inputs | None:
 
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
-    if not s.has("pass", "cut"):
+    if not s.has("pass", "cut") or s.has("slot", "width"):
         return None
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
-    start, finish = s.alike(s.size(), s.size())
+    finish, start = s.near("to"), s.near("from")
+    start, finish = s.alike(start or s.size(), finish or s.size())
     if not start or not finish:
         return None
     given: Inputs = {"start": start, "finish": finish}
@@ -242,6 +243,12 @@ def _weight(s: Said) -> Inputs | None:
             "length": sizes[1],
         }
     length, square = s.near("length"), s.has("square")
+    width, height = s.near("width"), s.near("height", "thickness")
+    if width and height:
+        width, height, length = s.alike(width, height, length or s.size())
+        s.has("block", "plate", "bar")
+        sides = {"width": width, "height": height, "length": length}
+        return {"shape": "block", "material": metal, **sides} if length else None
     diameter = s.near("bar", "rod", "round", "diameter") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
     s.has("bar", "rod", "round")
@@ -278,10 +285,13 @@ def _cutting_time(s: Said) -> Inputs | None:
     passes = s.near("pass", kinds=_BARE) or "1"
     metal = s.take("material")
     s.has("cutting", "cut", "turn", "pass", "bar", "for", "drill")
+    if rpm and not feed and not diameter:  # 150 long 0.2 mm 400 rpm
+        feed = s.take("size", "number")
     if not length or not (rpm or (diameter and metal)):
         return None
-    if feed and s.in_inches(feed):
-        feed = f"{s.mm(feed) / INCH:g}in/rev"
+    if feed:
+        inches = s.in_inches(feed)
+        feed = f"{s.mm(feed) / INCH:g}in/rev" if inches else f"{s.mm(feed):g}mm/rev"
     given: Inputs = {"length": length}
     # a drill's point goes through as well
     point = f"{s.mm(drill) * POINT + 2:.4g}mm" if drill else ""
@@ -376,8 +386,9 @@ def _bar(s: Said) -> Inputs | None:
     bends = s.has("deflection")
     if not (s.has("bore") or bends) or not s.has("bar"):
         return None
-    out = s.near("out", "overhang", "stickout")
-    diameter, out = s.alike(s.size(), out or s.size())
+    out = s.near("overhang", "stickout", "stick-out", "out", "length")
+    diameter = s.near("diameter") or s.size()
+    diameter, out = s.alike(diameter, out or s.size())
     metal = s.take("material")
     s.has("stick", "sticking", "out", "diameter", "length")
     if not diameter or not out:

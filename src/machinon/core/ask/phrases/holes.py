@@ -41,7 +41,7 @@ def _circle(s: Said) -> Inputs | None:
     holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
     no_circle = s.has("index", "divide", "square", "rectangle")
     # a figure that says how far they are apart is not their circle
-    no_circle = no_circle or s.touches("apart", "chord", "spacing")
+    no_circle = no_circle or s.touches("apart", "spacing") or _chord_said(s)
     if not (circle or holes) or no_circle:
         return None
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
@@ -79,6 +79,16 @@ def _value(text: str) -> float:
         over, _, under = part.partition("/")
         total += float(over) / float(under or 1) if float(under or 1) else 0.0
     return total
+
+
+def _chord_said(s: Said) -> bool:
+    """Whether a figure is that of the chord, and not of the holes that it is asked of:
+    chord 7 holes."""
+    at = next((i for i, p in enumerate(s.parts) if p.word == "chord"), len(s.parts))
+    counted = s.parts[at + 2 : at + 3]
+    if counted and counted[0].word == "hole" and s.parts[at + 1].kind == "number":
+        return False
+    return s.touches("chord")
 
 
 @phrase("chord-check", "check 6 holes on 100 pins 6")
@@ -169,6 +179,7 @@ def _pipe_joint(s: Said) -> Inputs | None:
     pipe, on = s.size(), s.size()
     if not pipe or not on:
         return None
+    pipe, on = sorted((pipe, on), key=s.mm)  # it sits on what is thicker
     angle = s.take("angle")
     s.has("on", "tube", "round", "pipe", "at", "joint", "template")
     return {"pipe": pipe, "on": on, **({"angle": angle} if angle else {})}

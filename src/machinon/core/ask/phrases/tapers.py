@@ -65,8 +65,9 @@ def _from_ends(s: Said) -> Inputs | None:
 def _taper_pin(s: Said) -> Inputs | None:
     if not s.has("pin") or s.has("dovetail"):
         return None
-    s.has("taper")
-    pin = s.take("pin")
+    taper, pin = s.has("taper"), s.take("pin")
+    if not (taper or pin):
+        return None
     length = s.near("length")
     pair = s.pair()
     if pair:

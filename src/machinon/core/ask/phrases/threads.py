@@ -5,11 +5,13 @@ import re
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.materials import material
-from machinon.core.threads.screw_thread import known_threads
+from machinon.core.threads.screw_thread import known_threads, thread_of
 
 phrase = Phrases()
 
 _BARE = ("number", "size")
+COARSEST = 26.0  # mm: no lead screw is coarser
+THINNEST = 0.3  # in: bare wires up to here are inches where the thread is an inch one
 # of an inch screw that these are asked of its threads make no difference
 _HEADED = frozenset(("head", "counterbore", "cap", "socket", "allen", "grub"))
 
@@ -139,9 +141,19 @@ def _wires(s: Said) -> Inputs | None:
     wire = s.near("wire")
     if not wire and not s.has("wire"):
         return None
-    s.has("three", "over", "wire", "size")
+    s.has("three", "over", "wire", "size", "measurement", "with")
+    wire, read = (_in_its_unit(s, thread, size) for size in (wire, read))
     given: Inputs = {"thread": thread, "wire": wire, "measured": read}
     return {key: value for key, value in given.items() if value}
+
+
+def _in_its_unit(s: Said, thread: str, size: str) -> str:
+    """A bare size over an inch thread's wires, or of them, that is no millimetres."""
+    bare = re.fullmatch(r"\d*\.\d+", size) and not s.inch
+    if not bare or not thread_of(thread).inch:
+        return size
+    small = float(size) <= THINNEST or float(size) < 0.2 * thread_of(thread).major
+    return f"{size}in" if small else size
 
 
 @phrase("crest-flat", "flat on the crest of m24")
@@ -254,7 +266,11 @@ def _lead(s: Said) -> str:
             behind += 1
         beside = [s.parts[j] for j in (i - 1, behind) if 0 <= j < len(s.parts)]
         sizes = [
-            p for p in beside if p.kind in ("size", "number", "tpi") and not p.used
+            p
+            for p in beside
+            if p.kind in ("size", "number", "tpi")
+            and not p.used
+            and s.pitch_of(p) < COARSEST
         ]
         if len(sizes) == 2:
             # a screw is cut on one that is coarser, unless it is said which is which
