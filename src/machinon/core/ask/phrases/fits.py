@@ -22,6 +22,7 @@ _FITS = (
     ("locating", "H7/h6"),
     ("location", "H7/h6"),
 )
+TWICE = 0.05  # mm: what is said of a bearing's bore beside its number
 WORN = 0.5  # mm by which a standard slot's neck may be off
 
 
@@ -154,6 +155,10 @@ def _bearing(s: Said) -> Inputs | None:
     if not bore:
         return None
     s.has("seat", "shaft", "fit")
+    if number:  # a 6004 on a shaft of 20 is said twice
+        again = s.near("shaft", "bore")
+        if again and abs(s.mm(again) - s.mm(bore)) > TWICE:
+            return None
     if s.has("housing", "outer", "outside"):  # the other ring: not this question
         return None
     try:

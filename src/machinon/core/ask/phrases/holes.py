@@ -133,6 +133,7 @@ def _polygon(s: Said) -> Inputs | None:
     if not sides or not size:
         return None
     s.has("round", "flat", "across", "af", "bar", "rod", "corner", "shaft")
+    s.has("largest", "biggest")
     if _is_of_round(size, words):
         return {"sides": sides, "round": size}
     return {**({} if sides == 6 else {"sides": sides}), "across_flats": size}
@@ -155,7 +156,8 @@ _SIDED = ("hex", "hexagon", "hexagonal", "square", "pentagon", "octagon")
 
 def _is_of_round(size: str, words: list[str]) -> bool:
     """Whether the round was said, not what it is across flats: `from 25 round`, but
-    `17 from round`; `from bar`, but `what bar for 17`; `across corners`."""
+    `17 from round`; `from bar`, but `what bar for 17`; `across corners`; the largest
+    `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
     if "af" in words or "flats" in words:
@@ -169,6 +171,7 @@ def _is_of_round(size: str, words: list[str]) -> bool:
         re.search(r"\b(?:bar|rod)\b(?! for\b)", said) is not None
         or f"from {size.lower()} round" in said
         or "across corners" in said
+        or re.search(r"\b(?:largest|biggest)\b", said) is not None
     )
 
 
