@@ -88,6 +88,8 @@ ANGLE = Kind(
     "12.5, 12.5deg or 5d42m38s",
     limit=3600.0,
 )
+# where something stands high: no needle shows that better than to a degree
+DIRECTION = Kind("direction", "deg", ANGLE.units, "120deg", limit=3600.0)
 NUMBER = Kind("number", "", {}, "3 or 2.5")
 COUNT = Kind("whole number", "", {}, "3 or 12", limit=1_000_000)
 PERCENT = Kind("percentage", "%", {"%": 1.0}, "75%")
@@ -587,7 +589,7 @@ def small_range(low: float, high: float, inch: bool = False) -> str:
 
 
 # what is never known in a shop to more than three figures
-ROUGH = (FORCE, TORQUE, STRESS, FACTOR, MASS, TEMPERATURE)
+ROUGH = (FORCE, TORQUE, STRESS, STIFFNESS, FACTOR, MASS, TEMPERATURE)
 
 
 def rough_text(value: float, kind: Kind) -> str:
@@ -647,12 +649,18 @@ def surface_speed_in(speed: float, inch: bool = False) -> tuple[float, str]:
 
 
 def text_of(value: float, kind: Kind, inch: bool = False) -> str:
-    """Any quantity as a person reads it, with its unit."""
+    """Any quantity as a person reads it, with its unit.
+
+    >>> text_of(153.4349, DIRECTION), text_of(14137.2, STIFFNESS)
+    ('153°', '14100 N/mm')
+    """
     if kind is LENGTH:
         return length_text(value, 0.001, inch)
     if kind is ANGLE:
         text = plain(value, 4)
         return f"{text.rstrip('0').rstrip('.')}°"
+    if kind is DIRECTION:
+        return f"{value:.0f}°"
     if kind is COUNT:
         return f"{value:.0f}"
     if kind is PERCENT:
@@ -661,7 +669,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{value:.0f} rpm"
     if inch and kind.inch_unit:
         return other_text(value, kind)
-    if kind in (DURATION, FACTOR, SURFACE_SPEED):
+    if kind in (DURATION, FACTOR, STIFFNESS, SURFACE_SPEED):
         return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, LENGTH
+from machinon.core.quantity import ANGLE, DIRECTION, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, reckoning
 from machinon.core.setting_out.runout import TURN_INPUTS, resolve
 
@@ -21,7 +21,7 @@ from machinon.core.setting_out.runout import TURN_INPUTS, resolve
         Result("offset_x", LENGTH, "of the centre towards 0°"),
         Result("offset_y", LENGTH, "of the centre towards 90°"),
         Result("offset", LENGTH, "of the centre"),
-        Result("direction", ANGLE, "of the high side"),
+        Result("direction", DIRECTION, "of the high side"),
         Result("tir", LENGTH, "largest less smallest reading"),
         Result(
             "moves",
@@ -29,7 +29,7 @@ from machinon.core.setting_out.runout import TURN_INPUTS, resolve
             "from, towards, move, and change on the indicator",
             {"from": ANGLE, "towards": ANGLE},
         ),
-        Result("high_spot", ANGLE, "where one reading alone stands apart"),
+        Result("high_spot", DIRECTION, "where one reading alone stands apart"),
         Result("high_spot_height", LENGTH, "how far it stands out; negative: a hollow"),
         Result("residual", LENGTH, "reading that centring cannot take out"),
     ),

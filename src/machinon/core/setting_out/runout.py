@@ -7,7 +7,7 @@ from typing import Any
 from msgspec import Struct
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, COUNT, LENGTH
+from machinon.core.quantity import ANGLE, COUNT, DIRECTION, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, reckoning
 
 
@@ -114,7 +114,7 @@ TURN_INPUTS = (
     results=(
         Result("tir", LENGTH, "largest less smallest reading"),
         Result("eccentricity", LENGTH, "offset of the centre"),
-        Result("phase", ANGLE, "angle of the high side"),
+        Result("phase", DIRECTION, "angle of the high side"),
         Result("ovality", LENGTH, "largest less smallest diameter"),
         Result("lobes", COUNT, "lobes that stand out"),
         Result("noise", LENGTH, "what is left (root mean square)"),

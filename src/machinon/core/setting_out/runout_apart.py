@@ -4,7 +4,7 @@ import cmath
 import math
 from typing import Any
 
-from machinon.core.quantity import ANGLE, LENGTH
+from machinon.core.quantity import ANGLE, DIRECTION, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
 SMALL = 0.001  # mm: no needle tells less
@@ -19,7 +19,7 @@ def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, 
     size = trail.step(what, sum_of, abs(found))
     # no needle shows a direction better than that
     at = round(math.degrees(cmath.phase(found)), 1) % 360 if size > 1e-9 else 0.0
-    return size, trail.step(f"{what}, high side", "its direction", at, ANGLE)
+    return size, trail.step(f"{what}, high side", "its direction", at, DIRECTION)
 
 
 @reckoning(
@@ -55,11 +55,11 @@ def _told(trail: Trail, what: str, sum_of: str, found: complex) -> tuple[float, 
     ),
     results=(
         Result("seat", LENGTH, "of the seat and its spindle, on the indicator"),
-        Result("seat_at", ANGLE, "where that is high"),
+        Result("seat_at", DIRECTION, "where that is high"),
         Result("collet", LENGTH, "of the collet; with the tool if that stayed"),
-        Result("collet_at", ANGLE, "where that is high, as at first"),
+        Result("collet_at", DIRECTION, "where that is high, as at first"),
         Result("tool", LENGTH, "of the tool in the collet"),
-        Result("tool_at", ANGLE, "where that is high, as at first"),
+        Result("tool_at", DIRECTION, "where that is high, as at first"),
         Result("advice", TEXT, "what to do about the largest"),
     ),
     sources=("vectors of readings: what is turned by half a turn changes its sign",),

@@ -3,11 +3,11 @@
 import math
 
 from machinon.core.fits.dovetail import pin_allowance
-from machinon.core.quantity import length_text, small_text
+from machinon.core.quantity import LENGTH, small_text
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Circle
-from machinon.draw.sketch import Sketch
+from machinon.draw.sketch import Sketch, figure
 
 
 def dovetail(s: Sketch) -> None:
@@ -186,7 +186,7 @@ def gauge_stack(s: Sketch) -> None:
     for piece in sorted(chosen, reverse=True):
         s.box(-wide, y, wide, y + piece, hatch=False)
         at = s.p(0, y + piece / 2)
-        text = length_text(piece, 0.0001, s.inch).rstrip()
+        text = figure(piece, LENGTH, s.inch)
         if s.length(piece) > 1.4 * s.size:
             s.board.text(at, text, s.size, "text")
         else:

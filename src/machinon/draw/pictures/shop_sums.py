@@ -2,9 +2,9 @@
 
 import math
 
-from machinon.core.quantity import length_text
+from machinon.core.quantity import LENGTH, length_text
 from machinon.draw.drawing import Role
-from machinon.draw.sketch import Sketch
+from machinon.draw.sketch import Sketch, figure
 
 
 def half_way(s: Sketch) -> None:
@@ -209,7 +209,7 @@ def screw_length(s: Sketch) -> None:
     s.put("engagement", (left, y), "must hold", "right")
     s.tell("most", (s.p(wide, 0)[0] + 8 * s.size, y), "at most", "left")
     sold = s.results.get("stock") or []
-    text = ", ".join(length_text(size, 0.1, s.inch, unit=False) for size in sold)
+    text = ", ".join(figure(size, LENGTH, s.inch) for size in sold)
     s.note(f"sold: {text or 'none'}", (s.board.width / 2, s.floor - 0.8 * s.size))
 
 
