@@ -9,7 +9,7 @@ import msgspec
 from msgspec import Struct
 
 from machinon.core.errors import BadInput, unknown
-from machinon.core.quantity import INCH, LENGTH, parse
+from machinon.core.quantity import INCH, LENGTH, parse, small_text
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.sizes import limits
 from machinon.core.sizes.inch_limits import inch_fit, inch_fits
@@ -221,12 +221,14 @@ def about_play(want: str) -> tuple[float, float] | None:
     return round(size / 2, 6), round(size * 1.5, 6)
 
 
-def rising_play(play_least: float, play_most: float) -> None:
-    """Refuses a most play that is not more than the least; mm."""
-    if not play_least < play_most:
-        raise BadInput(
-            "play_most", f"The most play must be more than the least ({play_least:g})."
-        )
+def rising_play(
+    least: float, most: float, key: str = "play_most", inch: bool = False
+) -> None:
+    """Refuses a most play that is not more than the least, mm. Raises BadInput on
+    `key`."""
+    if not least < most:
+        said = small_text(least, inch)
+        raise BadInput(key, f"The most play must be more than the least ({said}).")
 
 
 def nothing_left(varies: float, doubt: float) -> str:
@@ -313,11 +315,7 @@ def _fit_target(
         raise BadInput("want", "Say the fit, or both the least and the most play.")
     else:
         least, most = clearance_min, clearance_max
-    if not least < most:
-        raise BadInput(
-            "clearance_max",
-            f"The most play must be more than the least ({least:g} mm).",
-        )
+    rising_play(least, most, "clearance_max")
     doubt = instrument_uncertainty
     if kind == "hole":
         upper = trail.step(

@@ -18,6 +18,7 @@ from machinon.core.sizes.fit import (
     Joint,
     about_play,
     characters,
+    rising_play,
     wanted_play,
 )
 from machinon.core.survey.surface_kinds import likely_joint
@@ -149,19 +150,17 @@ class FitActs(JobAtHand):
     def own_play(self, number: int, least: str, most: str) -> None:
         """A fit by its least and most play as typed; negative is interference."""
         choice = self.job.fit(number)
-        values = {}
-        for key, typed in (("clearance_min", least), ("clearance_max", most)):
-            values[key] = quantity.parse(typed, inch=self.inch, key=key, low=-5, high=5)
-        if not values["clearance_min"] < values["clearance_max"]:
-            raise BadInput(
-                "clearance_max",
-                "The most play must be more than the least "
-                f"({small_text(values['clearance_min'], self.inch)}).",
-            )
-        said = " to ".join(small_text(v, self.inch) for v in values.values())
+        low, high = (
+            quantity.parse(typed, inch=self.inch, key=key, low=-5, high=5)
+            for key, typed in (("clearance_min", least), ("clearance_max", most))
+        )
+        rising_play(low, high, "clearance_max", self.inch)
+        said = " to ".join(small_text(value, self.inch) for value in (low, high))
         self._keep(
             f"Fit {number}, {within(choice.name)}: play {said}.",
-            self.job.with_fit(replace(choice, want="own", **values)),
+            self.job.with_fit(
+                replace(choice, want="own", clearance_min=low, clearance_max=high)
+            ),
         )
 
     def name_thread(self, number: int, typed: str) -> None:
