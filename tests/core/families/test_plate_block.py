@@ -163,9 +163,28 @@ class PlateBlocks(unittest.TestCase):
             ("seat", {"seat1_depth": "8.5"}, "seat1-half"),
             ("holes", {"holes1_diameter": "12.5"}, "holes1-seat"),
             ("hole", {"hole1_diameter": "7.5"}, "hole1-drill"),
+            ("holes", {"holes1_from_front": "29"}, "holes1-apart"),
+            ("hole bore", {"bore1_from_side": "42"}, "hole1-clear"),
+            ("bore bore", {"bore2_from_side": "50"}, "bore1-clear"),
+            ("slot", {"slot1_at": "5"}, "slot1-sides"),
+            ("slot", {"slot1_at": "70"}, "slot1-sides"),
+            ("slot", {"slot1_length": "90"}, "slot1-ends"),
+            ("vee", {"vee1_at": "8"}, "vee1-sides"),
+            ("seat", {"seat1_at": "6"}, "seat1-sides"),
+            ("rebate", {"rebate1_width": "58"}, "rebate1-floor"),
+            ("edge", {"edge1_leg": "31"}, "edge1-room"),
         ):
             with self.subTest(key):
+                self.assertEqual(failed(block(parts.split()[0])), set())
                 self.assertIn(key, failed(block(parts, **given)))
+
+    def test_a_groove_that_lies_beside_the_block_is_no_window(self):
+        """A slot of 10 whose middle is 2 from the edge opens it; 66 across a block of
+        60 it cuts nothing."""
+        for at, grave in (("2", False), ("66", True)):
+            made = block("slot", slot1_at=at)
+            (sides,) = [c for c in made.checks if c.key == "slot1-sides"]
+            self.assertEqual((sides.passed, sides.grave), (False, grave))
 
     def test_a_tapped_hole_is_tapped_in_the_holding_of_its_drill(self):
         for up in route_told(block("hole row slot", row1_kind="tapped")):

@@ -282,6 +282,55 @@ class TurnedPieces(unittest.TestCase):
         wide = turned("ring", **given, ring1_counterbore="18")
         self.assertIn("ring1-edges", failed(wide))
 
+    def test_what_is_milled_or_cut_in_a_face_stays_in_its_metal(self):
+        """On ⌀20 × 30, ⌀40 × 12, ⌀25 × 20: sound as it is given first, and said once
+        one size of it is wrong."""
+        for parts, given, wrong, key in (
+            ("keyway", {}, {"keyway1_depth": "6"}, "keyway1-deep"),
+            ("keyway", {}, {"keyway1_width": "9"}, "keyway1-narrow"),
+            ("keyway", {}, {"keyway1_from_end": "20"}, "keyway1-on-a-step"),
+            (
+                "keyway bore",
+                {"bore1_diameter": "10"},
+                {"bore1_diameter": "14"},
+                "keyway1-floor",
+            ),
+            ("flat", {}, {"flat1_across": "20"}, "flat1-deep"),
+            ("flat bore", {}, {"bore1_diameter": "15.5"}, "flat1-wall"),
+            ("trepan", {}, {"trepan1_depth": "21"}, None),
+            ("trepan", {}, {"trepan1_outer": "24"}, "trepan1-wall"),
+            ("trepan bore", {}, {"bore1_diameter": "11"}, "trepan1-core"),
+            (
+                "centre bore",
+                {"bore1_diameter": "4"},
+                {"bore1_diameter": "5"},
+                "centre1-face",
+            ),
+            ("edge", {}, {"edge1_leg": "13"}, "edge1-room"),
+            (
+                "bore undercut",
+                {"bore1_diameter": "10"},
+                {"bore1_diameter": "12"},
+                "undercut1-deep",
+            ),
+            (
+                "undercut bore",
+                {"bore1_diameter": "10"},
+                {"bore1_depth": "5"},
+                "undercut1-deep",
+            ),
+            (
+                "nut bore",
+                {"bore1_diameter": "6.8"},
+                {"bore1_diameter": "8"},
+                "nut1-crest",
+            ),
+        ):
+            with self.subTest(parts, check=key):
+                self.assertNotIn(key, failed(turned(parts, **given)))
+                found = failed(turned(parts, **given | wrong))
+                self.assertIn(key, found) if key else self.assertEqual(found, set())
+
     def test_holes_in_a_face_do_not_run_out_of_the_step_behind_it(self):
         """In a flange of 40 that is 12 thick, on a hub of 25: on 32 they pass it by
         3.5 − 2.5 = 1, on 26 they break out of its side."""

@@ -6,6 +6,7 @@ from itertools import pairwise
 
 from machinon.core.families._plate_features import (
     block_of,
+    crosswise,
     dovetail_of,
     face_of,
     feature_of_part,
@@ -24,6 +25,7 @@ from machinon.core.piece.family import (
     kind_of,
     spoken,
 )
+from machinon.core.piece.hole_features import Grid, Pattern
 from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
@@ -40,6 +42,55 @@ def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[flo
             far = shape.exterior.distance(point)
             found.append(far if shape.contains(point) else -far)
     return found
+
+
+def _pitch(pattern: Pattern) -> float:
+    """The least distance between two of its holes."""
+    if isinstance(pattern, Grid):
+        ways = (
+            (pattern.across, pattern.pitch_across),
+            (pattern.up, pattern.pitch_up),
+        )
+        return min(abs(pitch) for count, pitch in ways if count > 1)
+    return min(math.dist(a, b) for a, b in pairwise(pattern.points()))
+
+
+def _clear_checks(s: Values, name: str) -> Iterable[Check]:
+    """Metal between holes and those of the parts that come after them on their face."""
+
+    def wide(part: str) -> float:
+        if kind_of(part) == "bore":
+            return float(max(s[f"{part}.diameter"], s[f"{part}.counterbore"]))
+        hole = hole_of_part(s, part)
+        return max(hole.bore, hole.sink, hole.diameter)
+
+    def points(part: str) -> Sequence[tuple[float, float]]:
+        if kind_of(part) == "bore":
+            return ((s[f"{part}.from_side"], s[f"{part}.from_front"]),)
+        return pattern_of(s, part).points()
+
+    drilled = parts_of(s, "hole", "row", "holes", "ring", "bore")
+    face = s.get(f"{name}.face", "top")
+    others = [
+        other
+        for other in drilled[drilled.index(name) + 1 :]
+        if s.get(f"{other}.face", "top") == face
+    ]
+    gaps = {
+        other: min(math.dist(a, b) for a in points(name) for b in points(other))
+        - (wide(name) + wide(other)) / 2
+        for other in others
+    }
+    if gaps:
+        nearest = min(gaps, key=lambda other: gaps[other])
+        yield at_least(
+            f"{name}-clear",
+            name,
+            gaps[nearest],
+            0.5,
+            f"Metal between {spoken(name)} and {spoken(nearest)}",
+            grave=False,
+        )
 
 
 def _holes_checks(s: Values, name: str) -> Iterable[Check]:
@@ -70,15 +121,15 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             f"Metal between {said} and the flanks of {spoken(other)}",
             grave=False,
         )
-    apart = [math.dist(a, b) for a, b in pairwise(points)]
-    if apart:
+    if len(points) > 1:
         yield at_least(
             f"{name}-apart",
             name,
-            min(apart) - 2 * outer,
+            _pitch(pattern_of(s, name)) - 2 * outer,
             0.25 * hole.diameter,
             f"Metal between neighbours of {said} (a quarter of a hole)",
         )
+    yield from _clear_checks(s, name)
     if hole.bore:
         yield at_least(
             f"{name}-seat",
@@ -105,7 +156,46 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
     yield from thread_checks(name, hole, str(s["material"]))
 
 
+def _side_check(name: str, at: float, half: float, room: float) -> Check:
+    """Metal beside a groove of which half is so wide, its middle so far from the edge
+    of a face; whether any of it is left that it could be cut in."""
+    beside = min(at, room - at)
+    return at_least(
+        f"{name}-sides",
+        name,
+        beside - half,
+        1.0,
+        f"Metal beside {spoken(name)} (below nothing it opens the edge)",
+        grave=beside + half <= 0,
+    )
+
+
+def _slot_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, deep = face_of(s, s[f"{name}.face"])
+    yield at_least(
+        f"{name}-floor",
+        name,
+        deep - s[f"{name}.depth"],
+        3.0,
+        f"Metal left at the floor of {spoken(name)}",
+    )
+    across, half = crosswise(s, name), s[f"{name}.width"] / 2
+    yield _side_check(name, s[f"{name}.at"], half, long if across else wide)
+    if closed := s[f"{name}.length"]:
+        first, end = s[f"{name}.from_end"], wide if across else long
+        ends = min(first, end - first - closed) - half
+        yield at_least(
+            f"{name}-ends",
+            name,
+            ends,
+            1.0,
+            f"Metal at the ends of {spoken(name)} (below nothing it runs out)",
+            grave=False,
+        )
+
+
 def _bore_checks(s: Values, name: str) -> Iterable[Check]:
+    yield from _clear_checks(s, name)
     long, wide, high = block_of(s)
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     yield at_least(
@@ -174,14 +264,15 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
             yield from _holes_checks(s, name)
         case "bore":
             yield from _bore_checks(s, name)
-        case "slot" | "rebate":
-            deep = face_of(s, s[f"{name}.face"])[2] if kind_of(name) == "slot" else high
+        case "slot":
+            yield from _slot_checks(s, name)
+        case "rebate":
             yield at_least(
                 f"{name}-floor",
                 name,
-                deep - s[f"{name}.depth"],
+                min(high - s[f"{name}.depth"], wide - s[f"{name}.width"]),
                 3.0,
-                f"Metal left at the floor of {spoken(name)}",
+                f"Metal left under {spoken(name)} and beside it",
             )
         case "dovetail":
             flanked = dovetail_of(s, name)
@@ -223,6 +314,8 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
             yield from _tee_checks(s, name)
         case "vee":
             half = math.radians(s[f"{name}.angle"] / 2)
+            room = long if crosswise(s, name) else wide
+            yield _side_check(name, s[f"{name}.at"], s[f"{name}.width"] / 2, room)
             yield at_least(
                 f"{name}-floor",
                 name,
@@ -231,21 +324,33 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 f"Metal left under {spoken(name)}",
             )
         case "seat":
-            wide, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
+            round_, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
+            room = long if crosswise(s, name) else wide
+            # as wide at its mouth as its depth lets it be
+            half = math.sqrt(max(deep * (round_ - deep), 0.0))
+            yield _side_check(name, s[f"{name}.at"], half, room)
             yield at_least(
                 f"{name}-floor",
                 name,
                 high - deep,
-                max(3.0, wide / 4),
+                max(3.0, round_ / 4),
                 f"Metal left under {spoken(name)} (a quarter of it)",
             )
             yield at_least(
                 f"{name}-half",
                 name,
-                wide / 2 - deep,
+                round_ / 2 - deep,
                 0.0,
                 f"{begun(spoken(name))} no deeper than half its round, or "
                 "nothing goes in",
+            )
+        case "edge":
+            yield at_least(
+                f"{name}-room",
+                name,
+                min(long / 2, wide / 2, high if s[f"{name}.which"] == "top" else wide),
+                s[f"{name}.leg"],
+                f"Block for the legs of {spoken(name)}",
             )
         case "outline":
             corners = corners_of(str(s[f"{name}.points"]))

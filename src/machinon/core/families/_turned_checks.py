@@ -8,6 +8,7 @@ from machinon.core.families._turned_axis import (
     LARGEST_TAP,
     OVER,
     Axis,
+    end_face,
     feature_of_part,
     hole_of_part,
     named_taper,
@@ -50,6 +51,25 @@ def _wall(s: Values, axis: Axis, start: float, stop: float) -> float:
     return min(found)
 
 
+def _inside(s: Values, axis: Axis, start: float, stop: float) -> float:
+    """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
+    found = [0.0]
+    for name in (*axis.of("bore"), *axis.of("nut")):
+        _, first, last, _ = axis.inside(s, name)
+        if first < stop and start < last:
+            thread = kind_of(name) == "nut"
+            found.append(
+                thread_of(str(s[f"{name}.thread"])).major
+                if thread
+                else float(s[f"{name}.diameter"])
+            )
+    for name in axis.of("socket"):
+        taper = socket_of(s, axis, name)
+        if taper.start < stop and start < taper.end:
+            found.append(taper.large)
+    return max(found)
+
+
 def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name in (*axis.of("bore"), *axis.of("nut"), *axis.of("undercut")):
         if kind_of(name) == "undercut":
@@ -72,6 +92,39 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             (_wall(s, axis, start, stop) - wide) / 2,
             1.0,
             f"Wall round {spoken(name)}",
+        )
+        if kind_of(name) == "nut":
+            yield from _crest_checks(s, axis, name)
+        if kind_of(name) == "undercut":
+            bored = _inside(s, axis, start, stop)
+            yield at_least(
+                f"{name}-deep",
+                name,
+                wide - bored if bored else 0.0,
+                0.1,
+                f"Floor of {spoken(name)} over the bore that it is in",
+            )
+
+
+def _crest_checks(s: Values, axis: Axis, name: str) -> Iterable[Check]:
+    """Whether a bore all along an inside thread leaves it its crests."""
+    nut = feature_of_part(s, axis, name)
+    assert isinstance(nut, NutThread)
+    bores = [feature_of_part(s, axis, bore) for bore in axis.of("bore")]
+    over = [
+        bore.diameter
+        for bore in bores
+        if isinstance(bore, Bore)
+        and bore.start <= nut.start + 1e-6
+        and nut.end - 1e-6 <= bore.end
+    ]
+    if over:
+        yield at_least(
+            f"{name}-crest",
+            name,
+            nut.bore + 0.3 * nut.of.pitch - max(over),
+            0.0,
+            f"Bore that {spoken(name)} is in, under its crests",
         )
 
 
@@ -306,13 +359,7 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
         )
     for name in axis.of("knurl"):
         start, long = s[f"{name}.from_end"], s[f"{name}.length"]
-        under = [
-            step for step in axis.steps if step[1] - 1e-6 <= start < step[2] - 1e-6
-        ]
-        room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
-        yield at_least(
-            f"{name}-on-a-step", name, room, long, f"Step that {spoken(name)} is on"
-        )
+        yield _on_a_step(axis, name, start, long)
         pitch = s[f"{name}.pitch"]
         wide = axis.round_at(start + long / 2)
         count = max(round(math.pi * wide / pitch), 1)
@@ -325,6 +372,111 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"is ⌀{wide:.2f}: off by much, the wheels cut twice.",
             grave=False,
         )
+
+
+def _on_a_step(axis: Axis, name: str, start: float, long: float) -> Check:
+    """Whether what begins at a station lies on one step, and on no taper."""
+    under = [step for step in axis.steps if step[1] - 1e-6 <= start < step[2] - 1e-6]
+    room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
+    said = f"Step that {spoken(name)} is on"
+    return at_least(f"{name}-on-a-step", name, room, long, said)
+
+
+def _milled_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    for name in axis.of("keyway"):
+        start, long = s[f"{name}.from_end"], s[f"{name}.length"]
+        wide = axis.round_at(start + long / 2)
+        bored = _inside(s, axis, start, start + long)
+        yield _on_a_step(axis, name, start, long)
+        yield at_least(
+            f"{name}-narrow",
+            name,
+            wide / 2.5,
+            s[f"{name}.width"],
+            f"Round for the width of {spoken(name)} (two fifths of it)",
+        )
+        yield at_least(
+            f"{name}-deep",
+            name,
+            wide / 4,
+            s[f"{name}.depth"],
+            f"Round for the depth of {spoken(name)} (a quarter of it)",
+            grave=False,
+        )
+        yield at_least(
+            f"{name}-floor",
+            name,
+            (wide - bored) / 2 - s[f"{name}.depth"],
+            max(1.0, wide / 10),
+            f"Metal under {spoken(name)} (a tenth of its round)",
+        )
+    for name in axis.of("flat"):
+        start, across = s[f"{name}.from_end"], s[f"{name}.across"]
+        stop = start + s[f"{name}.length"]
+        met = [
+            axis.round_at(z)
+            for _, a, b, *_ in axis.steps
+            if a < stop and start < b
+            for z in (max(a, start) + 1e-6, min(b, stop) - 1e-6)
+        ]
+        yield at_least(
+            f"{name}-deep",
+            name,
+            max(met, default=0.0) - across,
+            0.1,
+            f"Round over {spoken(name)}",
+        )
+        if bored := _inside(s, axis, start, stop):
+            yield at_least(
+                f"{name}-wall",
+                name,
+                (across - bored) / 2,
+                1.0,
+                f"Wall at {spoken(name)}",
+            )
+
+
+def _face_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    """What is cut in the faces of the ends, and their edges."""
+    for name in axis.of("trepan"):
+        at, deep = axis.end(s[f"{name}.end"]), s[f"{name}.depth"]
+        start, stop = (at - deep, at) if at else (0.0, deep)
+        yield at_least(
+            f"{name}-wall",
+            name,
+            (axis.outside(start, stop) - s[f"{name}.outer"]) / 2,
+            1.0,
+            f"Wall outside of {spoken(name)}",
+        )
+        if bored := _inside(s, axis, start, stop):
+            yield at_least(
+                f"{name}-core",
+                name,
+                (s[f"{name}.inner"] - bored) / 2,
+                1.0,
+                f"Wall inside of {spoken(name)}",
+            )
+    for name in (*axis.of("centre"), *axis.of("edge")):
+        _, at, wide = end_face(s, axis, name)
+        bored = _inside(s, axis, at - 0.1, at + 0.1)
+        if kind_of(name) == "centre":
+            mouth = s[f"{name}.mouth"]
+            yield at_least(
+                f"{name}-face",
+                name,
+                min(wide - mouth, mouth - bored),
+                0.5,
+                f"Face round {spoken(name)}, and it over the bore it is in",
+            )
+        else:
+            step = axis.steps[-1 if at else 0]
+            yield at_least(
+                f"{name}-room",
+                name,
+                min(step[2] - step[1], (wide - bored) / 2),
+                s[f"{name}.leg"],
+                f"Room for {spoken(name)}",
+            )
 
 
 def _ball_checks(s: Values, axis: Axis) -> Iterable[Check]:
@@ -357,6 +509,8 @@ def checks(s: Values) -> Iterable[Check]:
     yield from _taper_checks(s, axis)
     yield from _run_out_checks(s, axis)
     yield from _outside_checks(s, axis)
+    yield from _milled_checks(s, axis)
+    yield from _face_checks(s, axis)
     yield at_least(
         "stock-length",
         "stock",
