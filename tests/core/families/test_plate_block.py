@@ -171,6 +171,8 @@ class PlateBlocks(unittest.TestCase):
             ("slot", {"slot1_length": "90"}, "slot1-ends"),
             ("vee", {"vee1_at": "8"}, "vee1-sides"),
             ("seat", {"seat1_at": "6"}, "seat1-sides"),
+            ("slot vee", {"vee1_width": "48"}, "slot1-under"),
+            ("slot pocket", {"slot1_at": "25"}, "slot1-under"),
             ("rebate", {"rebate1_width": "58"}, "rebate1-floor"),
             ("edge", {"edge1_leg": "31"}, "edge1-room"),
         ):

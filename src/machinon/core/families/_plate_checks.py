@@ -16,7 +16,13 @@ from machinon.core.families._plate_features import (
     tee_of,
 )
 from machinon.core.families._tapped import thread_checks
-from machinon.core.piece.block_features import EndToEnd, MaleDovetail
+from machinon.core.piece.block_features import (
+    EndToEnd,
+    MaleDovetail,
+    Pocket,
+    RoundSeat,
+    Slot,
+)
 from machinon.core.piece.family import (
     Check,
     Values,
@@ -170,7 +176,55 @@ def _side_check(name: str, at: float, half: float, room: float) -> Check:
     )
 
 
+def _taken(s: Values, name: str) -> tuple[float, float, float, float, float]:
+    """What a groove or pocket takes in as one looks down on it, from x, y to x, y, and
+    its depth."""
+    long, wide, high = block_of(s)
+    form = feature_of_part(s, name)
+    if isinstance(form, Pocket):
+        return (*form.low, *form.high, form.depth or high)
+    assert isinstance(form, Slot | EndToEnd | RoundSeat)
+    if isinstance(form, Slot):
+        half = form.width / 2
+    elif isinstance(form, EndToEnd):
+        half = max(width for width, _ in form.section) / 2
+    else:
+        half = form.diameter / 2
+    across, at = crosswise(s, name), float(s[f"{name}.at"])
+    first, last = 0.0, wide if across else long
+    if isinstance(form, Slot) and form.rounded:
+        first = s[f"{name}.from_end"] - half
+        last = first + s[f"{name}.length"] + 2 * half
+    if across:
+        return at - half, first, at + half, last, form.depth
+    return first, at - half, last, at + half, form.depth
+
+
+def _under_checks(s: Values, name: str) -> Iterable[Check]:
+    """Metal between a slot from below and the grooves and pockets over it."""
+    left, front, right, back, deep = _taken(s, name)
+    over = []
+    for other in parts_of(s, "slot", "pocket", "vee", "dovetail", "tee", "seat"):
+        if s.get(f"{other}.face", "top") == "top":
+            a, b, c, d, sunk = _taken(s, other)
+            if a < right and left < c and b < back and front < d:
+                over.append((sunk, other))
+    if over:
+        sunk, other = max(over)
+        yield at_least(
+            f"{name}-under",
+            name,
+            block_of(s)[2] - deep - sunk,
+            2.0,
+            f"Metal between {spoken(name)} and {spoken(other)} over it (below nothing "
+            "they open into each other)",
+            grave=False,
+        )
+
+
 def _slot_checks(s: Values, name: str) -> Iterable[Check]:
+    if s[f"{name}.face"] == "bottom":
+        yield from _under_checks(s, name)
     long, wide, deep = face_of(s, s[f"{name}.face"])
     yield at_least(
         f"{name}-floor",
