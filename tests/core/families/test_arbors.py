@@ -157,3 +157,6 @@ class Arbors(unittest.TestCase):
         self.assertEqual(last.steps[0].drill, 3.8)
         near = arbor("collet-arbor", pins_count="2", pins_circle="25")
         self.assertIn("pins-edges", failed(near))
+        # pins of 4 are pressed 6 into a collar that is 6.5 thick
+        thin = arbor("collet-arbor", pins_count="2", collar_length="6.5")
+        self.assertIn("pins-floor", failed(thin))

@@ -159,6 +159,7 @@ class ExpandingArbors(unittest.TestCase):
                 ({"slits_length": "12"}, "slit-past-taper"),
                 ({"slits_length": "30"}, "slits-in-nose"),
                 ({"screw_depth": "8"}, "thread"),
+                ({"screw_depth": "34"}, "screw-floor"),
                 ({"nose_length": "25"}, "nose-in-work"),
                 ({"collar_diameter": "21"}, "shoulder"),
                 ({"shank_length": "20"}, "shank-held"),

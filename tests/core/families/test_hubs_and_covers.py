@@ -38,6 +38,8 @@ class Hubs(unittest.TestCase):
                 ({"wheel_bore": "27"}, "boss-wall"),
                 ({"shaft_length": "14"}, "hub-guides"),
                 ({"boss_height": "8"}, "boss-in-wheel"),
+                ({"key_width": "8.5"}, "key-narrow"),
+                ({"hub_diameter": "60"}, "flange-seats"),
                 ({"flange_thickness": "4"}, "flange-thin"),
                 ({"flange_thickness": "5"}, "engagement"),
                 ({"flange_diameter": "53"}, "bolts-edge"),

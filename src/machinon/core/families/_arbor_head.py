@@ -217,7 +217,7 @@ def _drive_features(s: Values, collar: float, end: float) -> list[Feature]:
         wide, deep = s["key.width"], s["key.depth"]
         found.append(Keyway("key", collar, end, s["spigot.diameter"], wide, deep))
     if s["pins.count"]:
-        hole = Hole(s["pins.diameter"], 1.5 * s["pins.diameter"], ream=True)
+        hole = Hole(s["pins.diameter"], _pin_depth(s), ream=True)
         circle = HoleCircle(int(s["pins.count"]), s["pins.circle"])
         long = s["collar.length"]
         found.append(Holes("pins", "right", circle, hole, long, level=collar))
@@ -253,6 +253,13 @@ def _drive_checks(s: Values) -> Iterable[Check]:
             1.0,
             "Metal of the collar on both sides of the pins",
         )
+        yield at_least(
+            "pins-floor",
+            "pins",
+            s["collar.length"] - _pin_depth(s),
+            1.0,
+            "Metal of the collar behind the pins",
+        )
 
 
 WASHER = 3.0  # mm: thickness that is reckoned with
@@ -279,6 +286,11 @@ def head_length(s: Values) -> float:
     """Length of collar, spigot and stud together."""
     stud = s["screw.depth"] if by_nut(s) else 0.0
     return float(s["collar.length"] + s["spigot.length"] + stud)
+
+
+def _pin_depth(s: Values) -> float:
+    """Depth to which a drive pin is pressed in, mm."""
+    return float(1.5 * s["pins.diameter"])
 
 
 def head_checks(

@@ -175,6 +175,14 @@ def checks(s: Values) -> Iterable[Check]:
         "Thread for the screw (1.2 times its diameter)",
     )
     yield at_least(
+        "screw-floor",
+        "screw_hole",
+        s["shank.length"] + s["collar.length"] + s["nose.length"] - slit - 2.0
+        - s["screw.depth"] - CHIP_ROOM * thread.pitch,
+        s["shank.diameter"] / 2,
+        "Solid shank behind the screw's hole (half its diameter)",
+    )  # fmt: skip
+    yield at_least(
         "nose-in-work",
         "nose",
         s["work.length"] - s["nose.length"],

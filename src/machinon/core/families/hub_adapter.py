@@ -184,6 +184,13 @@ def checks(s: Values) -> Iterable[Check]:
             max(3.0, bore / 6),
             "Wall of the hub over the keyway (a sixth of the bore)",
         )
+        yield at_least(
+            "key-narrow",
+            "key",
+            0.4 * bore,
+            s["key.width"],
+            "Bore for the width of the keyway (two fifths of it)",
+        )
     else:
         yield at_least(
             "wall", "hub", wall, max(3.0, bore / 6),
@@ -210,6 +217,13 @@ def checks(s: Values) -> Iterable[Check]:
         s["wheel.thickness"] - s["boss.height"],
         0.3,
         "Boss lower than the wheel is thick: the washer must press the wheel",
+    )
+    yield at_least(
+        "flange-seats",
+        "flange",
+        (s["flange.diameter"] - max(hub, s["boss.diameter"])) / 2,
+        1.0,
+        "Flange over the hub and the boss",
     )
     yield at_least(
         "flange-thin",

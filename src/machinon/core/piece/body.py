@@ -134,7 +134,7 @@ class Body(Struct, frozen=True, dict=True):
         import numpy as np
 
         z = np.asarray(stations, dtype=float)[:, None]
-        az, ar, bz, br = self._edges
+        az, ar, bz, br = self.edges
         along = np.where(bz == az, 1.0, bz - az)
         there = (np.minimum(az, bz) <= z) & (z <= np.maximum(az, bz))
         # an edge square to the axis is met in both its ends
@@ -146,7 +146,7 @@ class Body(Struct, frozen=True, dict=True):
         return list(zip(low.tolist(), high.tolist(), strict=True))
 
     @functools.cached_property
-    def _edges(self) -> "NDArray[np.float64]":
+    def edges(self) -> "NDArray[np.float64]":
         """The edges of the half section: z and r of their starts, and of their ends."""
         import numpy as np
 

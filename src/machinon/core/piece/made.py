@@ -25,8 +25,10 @@ from machinon.core.piece.family import (
     Values,
     grown,
     part_names,
+    spoken,
 )
 from machinon.core.piece.hardware import Hardware
+from machinon.core.piece.lost import lost
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.piece.round_sizes import (
     ROUNDINGS,
@@ -138,7 +140,7 @@ def make(
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
-    checks = (*_fit_checks(known, fits), *family.checks(values))
+    checks = (*_fit_checks(known, fits), *family.checks(values), *_all_there(body))
     return Made(
         family,
         values,
@@ -382,6 +384,21 @@ def _fit_checks(
         drawn, low, high = (f"{length:.3f}" for length in lengths)
         says = f"{slot.words}: {drawn} mm drawn, the mate wants {low} to {high} mm."
         yield Check(key, place, inside, says, form=form, lengths=lengths)
+
+
+def _all_there(body: Body) -> Iterable[Check]:
+    """Whether something is left of every feature of what turns."""
+    if body.turns:
+        gone = next(lost(body), "")
+        yield Check(
+            "all-there",
+            gone,
+            not gone,
+            f"Nothing is left of {spoken(gone)}: larger cuts take it away, or it lies "
+            "outside of the metal."
+            if gone
+            else "Something is left of everything that is cut.",
+        )
 
 
 def _whole(body: Body) -> None:
