@@ -2,8 +2,7 @@
 outside of the metal."""
 
 import math
-from collections.abc import Iterator
-from typing import Any
+from collections.abc import Sequence
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Feature
@@ -18,27 +17,26 @@ from machinon.core.piece.turned_features import (
     Sloping,
 )
 
+Straight = Cylinder | Groove | Bore | Sloping
 ON = 1e-4  # mm: an edge that is no further from a face lies on it
 LEAST = 1e-3  # mm of a face that count as left of it
 
 
-def lost(body: Body) -> Iterator[str]:
+def lost(body: Body) -> list[str]:
     """The names of the features of which no face is left; a block's are not asked."""
     if not body.turns:
-        return
-    for feature in body.features:
-        if not _is_left(body, feature):
-            yield feature.name
+        return []
+    straight = [it for it in body.features if isinstance(it, Straight)]
+    left = dict(zip((it.name for it in straight), _along(body, straight), strict=True))
+    return [
+        it.name
+        for it in body.features
+        if not left.get(it.name, True) or not _is_left(body, it)
+    ]
 
 
 def _is_left(body: Body, feature: Feature) -> bool:
     match feature:
-        case Cylinder() | Groove() | Bore():
-            ends = feature.diameter, feature.diameter
-            return _along(body, feature.start, feature.end, *ends)
-        case Sloping():
-            ends = feature.start_diameter, feature.end_diameter
-            return _along(body, feature.start, feature.end, *ends)
         case FaceGroove():
             floor = feature.z + feature.depth * (1 if feature.side == "left" else -1)
             return _across(body, floor, feature.inner / 2, feature.outer / 2)
@@ -59,19 +57,27 @@ def _is_left(body: Body, feature: Feature) -> bool:
     return True
 
 
-def _along(body: Body, start: float, end: float, first: float, last: float) -> bool:
-    """Whether an edge of the section lies on a face from station to station, of such
-    diameters there."""
+def _along(body: Body, straight: Sequence[Straight]) -> list[bool]:
+    """For each of these, whether an edge of the section lies on it."""
     import numpy as np
 
+    if not straight:
+        return []
+    rows = []
+    for it in straight:
+        if isinstance(it, Sloping):
+            first, last = it.start_diameter / 2, it.end_diameter / 2
+        else:
+            first = last = it.diameter / 2
+        rise = (last - first) / (it.end - it.start) if it.end > it.start else 0.0
+        rows.append((it.start, it.end, first, rise))
+    start, end, radius, rises = np.array(rows).T[:, :, None]
     az, ar, bz, br = body.edges
-    slope = (last - first) / 2 / (end - start) if end > start else 0.0
-
-    def off(z: Any, r: Any) -> Any:
-        return np.abs(r - first / 2 - (z - start) * slope)
-
+    near = np.abs(ar - radius - (az - start) * rises) < ON
+    near &= np.abs(br - radius - (bz - start) * rises) < ON
     long = np.minimum(np.maximum(az, bz), end) - np.maximum(np.minimum(az, bz), start)
-    return bool(((off(az, ar) < ON) & (off(bz, br) < ON) & (long > LEAST)).any())
+    found: list[bool] = (near & (long > LEAST)).any(axis=1).tolist()
+    return found
 
 
 def _across(body: Body, z: float, inner: float, outer: float) -> bool:

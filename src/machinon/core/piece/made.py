@@ -389,7 +389,7 @@ def _fit_checks(
 def _all_there(body: Body) -> Iterable[Check]:
     """Whether something is left of every feature of what turns."""
     if body.turns:
-        gone = next(lost(body), "")
+        gone = next(iter(lost(body)), "")
         yield Check(
             "all-there",
             gone,
