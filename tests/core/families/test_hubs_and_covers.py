@@ -51,6 +51,7 @@ class Hubs(unittest.TestCase):
                 ({"dowels_diameter": "5", "dowels_depth": "6.5"}, "dowels-floor"),
                 ({"dowels_diameter": "5", "dowels_length": "14"}, "dowels-short"),
                 ({"dowels_diameter": "5", "dowels_circle": "53"}, "dowels-edge"),
+                ({"dowels_diameter": "5", "dowels_circle": "34"}, "dowels-boss"),
                 ({"dowels_diameter": "7", "wheel_bolts": "8"}, "dowels-screws"),
             ],
         )

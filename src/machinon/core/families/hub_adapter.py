@@ -337,6 +337,13 @@ def _dowel_checks(s: Values) -> Iterable[Check]:
         "Metal between the dowels and the screws (half a dowel)",
     )
     yield at_least(
+        "dowels-boss",
+        "dowels",
+        half - (wide + s["boss.diameter"]) / 2,
+        0.5,
+        "Metal between the dowels and the boss",
+    )
+    yield at_least(
         "dowels-edge",
         "dowels",
         s["flange.diameter"] / 2 - half - wide / 2,
