@@ -112,6 +112,7 @@ class Covers(unittest.TestCase):
                 ({"trepan_depth": "4.5", "groove_width": "0"}, "trepan-floor"),
                 ({"trepan_depth": "2", "trepan_outer": "31"}, "trepan-wide"),
                 ({"trepan_depth": "2", "trepan_inner": "26"}, "trepan-hole"),
+                ({"trepan_depth": "3.2"}, "trepan-groove"),
                 ({"flange_diameter": "72"}, "heads-edge"),
                 ({"housing_circle": "58", "bolts_screw": "M5"}, "holes-lip"),
                 ({"flange_thickness": "2"}, "flange-thin"),

@@ -60,6 +60,11 @@ def _flange(s: Values) -> float:
     return float(s["housing.circle"] + head + 2 * EDGE)
 
 
+def _groove_at(s: Values) -> float:
+    """Station of the middle of the groove in the hole."""
+    return float((s["flange.thickness"] + s["lip.length"] - s["hollow.depth"]) / 2)
+
+
 def build(s: Values) -> Body:
     thick, lip = s["flange.thickness"], s["lip.length"]
     long = thick + lip
@@ -82,8 +87,7 @@ def build(s: Values) -> Body:
                        s["trepan.depth"])
         )  # fmt: skip
     if s["groove.width"]:
-        middle = (long - s["hollow.depth"]) / 2
-        half = s["groove.width"] / 2
+        middle, half = _groove_at(s), s["groove.width"] / 2
         features.append(
             Groove("groove", middle - half, middle + half, s["groove.diameter"],
                    inside=True)
@@ -170,6 +174,14 @@ def checks(s: Values) -> Iterable[Check]:
             1.0,
             "Metal between the groove in the face and the hole",
         )
+        if s["groove.width"] and s["groove.diameter"] > s["trepan.inner"] - 2:
+            yield at_least(
+                "trepan-groove",
+                "trepan",
+                _groove_at(s) - s["groove.width"] / 2 - s["trepan.depth"],
+                1.0,
+                "Metal between the groove in the face and that in the hole",
+            )
     if _screwed(s):
         screw = cap_screw(str(s["bolts.screw"]))
         head = screw.counterbore
