@@ -101,6 +101,7 @@ class Spindles(unittest.TestCase):
                 ({"pins_depth": "10"}, "pins-wall"),
                 ({"pins_diameter": "11"}, "pins-edge"),
                 ({"clamp_width": "10", "clamp_from_end": "2"}, "clamp-on-journal"),
+                ({"clamp_width": "10", "clamp_diameter": "18"}, "clamp-wall"),
             ],
         )
 
@@ -125,6 +126,7 @@ class Spindles(unittest.TestCase):
                 ({"head_diameter": "20"}, "wall-socket"),
                 ({"head_diameter": "31"}, "shoulder"),
                 ({"draw_diameter": "22"}, "draw-wall"),
+                ({"spacer_diameter": "18"}, "wall-spacer"),
                 ({"draw_diameter": "10"}, "draw-passes"),
                 ({"draw_diameter": "14.5"}, "socket-floor"),
                 ({"locknut_thread": "M30x1.5"}, "rings-pass"),

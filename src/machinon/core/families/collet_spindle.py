@@ -112,6 +112,13 @@ def checks(s: Values) -> Iterable[Check]:
             3.0,
             "Journal on both sides of the recess under the clamp screw",
         )
+        yield at_least(
+            "clamp-wall",
+            "clamp",
+            (s["clamp.diameter"] - s["bore.diameter"]) / 2,
+            1.5,
+            "Wall between that recess and the bore",
+        )
     thread = thread_of(str(s["nose.thread"]))
     groove = Screw("nose", 0, 1, str(s["nose.thread"])).groove
     yield at_least(

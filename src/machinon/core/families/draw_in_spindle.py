@@ -130,6 +130,17 @@ def checks(s: Values) -> Iterable[Check]:
             2.5,
             "Wall of the front seat over the socket inside it",
         )
+    _, _, spaced, _ = _stations(s)
+    inside = s["draw.diameter"]
+    if long - s["socket.depth"] < spaced:
+        inside = max(inside, s["socket.large"] - ratio * (long - spaced))
+    yield at_least(
+        "wall-spacer",
+        "spacer",
+        (s["spacer.diameter"] - inside) / 2,
+        2.0,
+        "Wall between the seats over what is bored in it",
+    )
     yield at_least(
         "draw-wall",
         "nut",
