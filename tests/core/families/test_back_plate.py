@@ -45,7 +45,7 @@ class FromAnOldPlate(unittest.TestCase):
         self.assertEqual(failed(thin), {"stock-length"})
         small = plate(**{**OLD, "stock_diameter": "128"})
         # as large as it is drawn, the flange would lie outside of it
-        self.assertEqual(failed(small), {"stock-diameter", "all-there"})
+        self.assertEqual(failed(small), {"stock-diameter", "gone-flange"})
 
 
 class IndexRing(unittest.TestCase):

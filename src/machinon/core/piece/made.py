@@ -140,7 +140,7 @@ def make(
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
-    checks = (*_fit_checks(known, fits), *family.checks(values), *_all_there(body))
+    checks = (*_fit_checks(known, fits), *family.checks(values), *_gone(body))
     return Made(
         family,
         values,
@@ -386,18 +386,15 @@ def _fit_checks(
         yield Check(key, place, inside, says, form=form, lengths=lengths)
 
 
-def _all_there(body: Body) -> Iterable[Check]:
-    """Whether something is left of every feature of what turns."""
-    if body.turns:
-        gone = next(iter(lost(body)), "")
+def _gone(body: Body) -> Iterable[Check]:
+    """What is drawn and yet not there."""
+    for name in lost(body):
         yield Check(
-            "all-there",
-            gone,
-            not gone,
-            f"Nothing is left of {spoken(gone)}: larger cuts take it away, or it lies "
-            "outside of the metal."
-            if gone
-            else "Something is left of everything that is cut.",
+            f"gone-{name}",
+            name,
+            False,
+            f"Nothing is left of {spoken(name)}: larger cuts take it away, or it lies "
+            "outside of the metal.",
         )
 
 
