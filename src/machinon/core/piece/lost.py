@@ -10,6 +10,7 @@ from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.turned_features import (
     Bore,
     Cylinder,
+    End,
     FaceGroove,
     Flats,
     Groove,
@@ -37,6 +38,9 @@ def lost(body: Body) -> list[str]:
 
 def _is_left(body: Body, feature: Feature) -> bool:
     match feature:
+        case End():
+            at = body.ends[0 if feature.side == "left" else 1]
+            return abs(at - feature.z) < LEAST
         case FaceGroove():
             floor = feature.z + feature.depth * (1 if feature.side == "left" else -1)
             return _across(body, floor, feature.inner / 2, feature.outer / 2)

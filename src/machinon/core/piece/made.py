@@ -39,6 +39,7 @@ from machinon.core.piece.round_sizes import (
     to_nearest,
     upwards,
 )
+from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screws import screw_by
@@ -389,13 +390,13 @@ def _fit_checks(
 def _gone(body: Body) -> Iterable[Check]:
     """What is drawn and yet not there."""
     for name in lost(body):
-        yield Check(
-            f"gone-{name}",
-            name,
-            False,
-            f"Nothing is left of {spoken(name)}: larger cuts take it away, or it lies "
-            "outside of the metal.",
+        says = (
+            "The stock is too short for what is drawn."
+            if isinstance(body.feature(name), End)
+            else f"Nothing is left of {spoken(name)}: larger cuts take it away, or it "
+            "lies outside of the metal."
         )
+        yield Check(f"gone-{name}", name, False, says)
 
 
 def _whole(body: Body) -> None:
