@@ -19,7 +19,7 @@ from machinon.core.piece.shadow import VIEWS
 from machinon.core.quantity import COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.draw.block_views import draw_block_view
-from machinon.draw.drawing import Board, Circle, Line, Shape, Text
+from machinon.draw.drawing import Board, Circle, Line, Mark, Shape, Text
 from machinon.draw.end_view import draw_end_view
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
@@ -519,6 +519,13 @@ class Sheets(unittest.TestCase):
                     with self.subTest(made.family.key, fit=band.slot.key):
                         limits = f"{band.lower:.3f} to {band.upper:.3f}"
                         self.assertTrue(any(limits in text for text in said), said)
+
+    def test_the_sign_of_what_is_wrong_stands_before_the_limits(self):
+        made = make(families()["spacer-sleeve"], {})
+        items = piece_sheet(made, 980, 620, stale={"sleeve.length"}).items
+        (limits,) = [i for i in items if isinstance(i, Text) and "44.934 to" in i.text]
+        (sign,) = [i for i in items if isinstance(i, Mark)]
+        self.assertLess(sign.at[0] + sign.size / 2, limits.at[0])
 
     def test_a_sheet_in_inches_says_inches(self):
         made = make(families()["plate-block"], {})

@@ -280,9 +280,10 @@ class Board:
             self.text((left, y), text, role=role, anchor="left", backed=True)
         else:
             self.text((x, y), text, role=role, backed=True)
+        marked = size * 1.2 if mark else 0.0
         if small and beside:
             self.text(
-                (left + width + size * 0.5, y),
+                (left + width + marked + size * 0.5, y),
                 small,
                 size * SMALL,
                 "faint",
@@ -305,7 +306,7 @@ class Board:
         if small:
             long = text_width(small, size * SMALL)
             if beside:
-                whole += size * 0.5 + long
+                whole += marked + size * 0.5 + long
             elif long > whole:
                 start, whole = x + shift / 2 - long / 2, long
         self.choose((start - 4, y - size * 0.8, whole + 8, height + 4), tie, name)
