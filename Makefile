@@ -20,9 +20,10 @@ install: setup
 uninstall:
 	sh scripts/install.sh --remove
 
-# compiled modules are kept: the programs that tests start need them too
+# compiled modules are kept: the programs that tests start need them too; one process
+# more than there are cores, as some tests wait for a program or a wire
 test: setup
-	QT_QPA_PLATFORM=offscreen PYTHONDONTWRITEBYTECODE= $(BIN)/unittest-parallel --start-directory tests --top-level-directory . --level class
+	QT_QPA_PLATFORM=offscreen PYTHONDONTWRITEBYTECODE= $(BIN)/unittest-parallel -j $$(($$(nproc) + 1)) --start-directory tests --top-level-directory . --level class
 
 lint: setup
 	$(BIN)/ruff check .
