@@ -91,24 +91,27 @@ _AFTER = frozenset(
 )
 
 
-# words of what a figure measures or counts, each of one figure
+# words of what a figure measures
 _MEASURES = frozenset(
     (
         *("width", "length", "depth", "height", "thickness", "diameter", "bore"),
         *("outside", "inside", "overhang", "stickout", "feed", "interference", "tight"),
-        *("hub", "chord", "sagitta", "rise", "radius", "kerf", "saw", "bar", "rod"),
-        *("round", "tube", "large", "small", "span", "neck", "mouth", "tip", "circle"),
-        *("stick-out", "pipe", "hole", "ball", "drill", "pin", "shaft", "pitch"),
+        *("chord", "sagitta", "rise", "radius", "kerf", "large", "small", "span"),
+        *("neck", "mouth", "tip", "circle", "stick-out", "pitch"),
         *("out", "runout", "run-out", "swing"),
     )
 )
-_COUNTED = frozenset(("bolt", "piece", "pass", "teeth"))  # 6 pieces, and no piece 6
+# what has sizes, and may stand for the first of them: bar 20 long 100
 _THINGS = frozenset(
     (
         *("bar", "rod", "round", "saw", "tube", "pipe", "hole", "ball", "drill"),
         *("pin", "shaft", "hub"),
     )
 )
+_COUNTED = frozenset(("bolt", "piece", "pass", "teeth"))  # 6 pieces, and no piece 6
+# how well a word goes with a figure beside it: that more of them find one weighs more
+# than how they are usually said, or that nothing stands between
+_COUNTS, _SAYS, _IS_OF, _USUAL, _CLOSE = 14, 10, 6, 2, 1
 _FIGURES = ("size", "number")
 # words that may stand between a figure and its word
 _BETWEEN = frozenset(("a", "at", "is", "of", "the"))
@@ -344,43 +347,40 @@ def _told(parts: list[SaidPart]) -> list[tuple[SaidPart, SaidPart]]:
     """Words of measures with their figures: as many as find one beside them, each a
     figure of its own, and of two ways the one that the words are usual in. So 20 long
     has another length than bar 20 long 100."""
+    told = _MEASURES | _THINGS | _COUNTED
     said = [
-        part
+        (i, part)
         for i, part in enumerate(parts)
         if part.kind in _FIGURES
-        or part.word in _COUNTED
-        or (part.word in _MEASURES and parts[i - 1].text.lower() != "boring")
+        or (part.word in told and parts[max(i - 1, 0)].text.lower() != "boring")
     ]
-    at = {id(p): i for i, p in enumerate(parts)}
-
-    def worth_of(first: SaidPart, other: SaidPart) -> int:
-        """How well a word and a figure that follow each other go together; 0 for not
-        at all."""
-        word = other if first.kind in _FIGURES else first
-        between = parts[at[id(first)] + 1 : at[id(other)]]
-        far = [p for p in between if p.kind != "material"]
-        if (first.kind in _FIGURES) == (other.kind in _FIGURES):
-            return 0
-        if any(p.text.lower() not in _BETWEEN for p in far):
-            return 0
-        behind = word is other
-        if word.word in _COUNTED or word.text.lower() == "holes":
-            return 14 if behind else 0
-        if word.word in _THINGS:
-            return 6 + (not between)
-        # that more of them find a figure weighs more than how they are usually said
-        return 10 + 2 * (behind == (word.text.lower() in _AFTER)) + (not between)
-
     # the best ways for what has been gone through: worth, and the pairs
     best: list[tuple[int, list[tuple[SaidPart, SaidPart]]]] = [(0, []), (0, [])]
-    for first, other in pairwise(said):
+    for (i, first), (j, other) in pairwise(said):
         worth, pairs = best[-1]
-        if more := worth_of(first, other):
+        more = _goes_with(first, other, parts[i + 1 : j])
+        if more and best[-2][0] + more > worth:
             pair = (other, first) if first.kind in _FIGURES else (first, other)
-            if best[-2][0] + more > worth:
-                worth, pairs = best[-2][0] + more, [*best[-2][1], pair]
+            worth, pairs = best[-2][0] + more, [*best[-2][1], pair]
         best.append((worth, pairs))
     return best[-1][1]
+
+
+def _goes_with(first: SaidPart, other: SaidPart, between: list[SaidPart]) -> int:
+    """How well two parts of which one is the other's figure go together; 0 for not at
+    all."""
+    behind = first.kind in _FIGURES
+    if behind == (other.kind in _FIGURES):
+        return 0
+    if any(p.kind != "material" and p.text.lower() not in _BETWEEN for p in between):
+        return 0
+    word = other if behind else first
+    said, close = word.text.lower(), _CLOSE * (not between)
+    if word.word in _COUNTED or said == "holes":
+        return _COUNTS * behind
+    if word.word in _THINGS:
+        return _IS_OF + close
+    return _SAYS + _USUAL * (behind == (said in _AFTER)) + close
 
 
 @functools.cache
