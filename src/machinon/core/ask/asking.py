@@ -168,7 +168,10 @@ def _candidates(said: Said) -> list[_Candidate]:
     found = []
     for order, phrase in enumerate(PHRASES):
         trial = said.again()
-        inputs = phrase.read(trial)
+        try:
+            inputs = phrase.read(trial)
+        except BadInput:  # of figures or a thread that cannot be nothing is asked
+            continue
         if inputs is None:
             continue
         unused = tuple(trial.unused)

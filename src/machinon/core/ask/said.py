@@ -460,7 +460,7 @@ _UNKNOWN = re.compile(r"\b(?:which|unknown|identify|gears?|wheels?)\b", re.IGNOR
 
 def _by_the_foot(match: re.Match[str]) -> str:
     try:
-        return f"1:{12 * INCH / parse(f'{match[1]}in'):g}"
+        return f"1:{12 * INCH / parse(f'{match[1]}in', above=0):g}"
     except BadInput:
         return match[0]
 

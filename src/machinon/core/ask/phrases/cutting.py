@@ -1,12 +1,11 @@
 """Questions about cutting: speeds, passes, times, weights, bars."""
 
 import math
-import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.phrases.threads import thread_said
 from machinon.core.ask.said import Said
-from machinon.core.quantity import INCH
+from machinon.core.quantity import ANGLE, INCH, parse
 from machinon.core.threads.screw_thread import thread_of
 
 phrase = Phrases()
@@ -320,7 +319,7 @@ def _growth(s: Said) -> Inputs | None:
 
 
 def _celsius(said: str, fahrenheit: bool) -> float:
-    degrees = float(re.sub(r"[^\d.]+$", "", said.split()[0]))
+    degrees = parse(said, ANGLE)  # as one says them, they are the same
     return round((degrees - 32) / 1.8 if fahrenheit else degrees, 2)
 
 

@@ -66,14 +66,14 @@ def _inch_fit(s: Said) -> Inputs | None:
 @phrase("iso-limits", "25 h6", keyed=False)
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
-    if s.has("shaft") and not zone:  # m6 on a shaft is no thread
+    shaft = s.has("shaft")
+    if shaft and not zone:  # m6 on a shaft is no thread
         zone = s.take("thread")
         zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
     s.has("limit", "tolerance", "size")
     # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
-    if s.has("hole", "bore", "ream") and not s.has("shaft"):
+    if s.has("hole", "bore", "ream") and not shaft:
         zone = zone.upper()
-    s.has("shaft")
     return {"nominal": nominal, "zone": zone} if zone and nominal else None
 
 

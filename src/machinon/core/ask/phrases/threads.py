@@ -247,7 +247,7 @@ def _gears(s: Said) -> Inputs | None:
     if not lead:
         lead = s.near("screw", kinds=("size", "number", "tpi")).replace(" ", "")
     if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser
-        lead, tpi = sorted((tpi, other), key=lambda count: 1 / s.mm(f"1in/({count})"))
+        tpi, lead = sorted((tpi, other), key=lambda count: s.mm(f"1in/({count})"))
         lead = f"{lead}tpi"
     s.has("pitch", "thread", "cut", "lathe")
     given: Inputs = {"leadscrew": lead} if lead else {}
