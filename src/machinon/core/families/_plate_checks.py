@@ -31,7 +31,7 @@ from machinon.core.piece.family import (
     kind_of,
     spoken,
 )
-from machinon.core.piece.hole_features import Grid, Pattern
+from machinon.core.piece.hole_features import Grid, Holes, Pattern
 from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
@@ -61,31 +61,22 @@ def _pitch(pattern: Pattern) -> float:
     return min(math.dist(a, b) for a, b in pairwise(pattern.points()))
 
 
+def _drilled(s: Values, name: str) -> Holes:
+    holes = feature_of_part(s, name)
+    assert isinstance(holes, Holes)
+    return holes
+
+
 def _clear_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between holes and those of the parts that come after them on their face."""
-
-    def wide(part: str) -> float:
-        if kind_of(part) == "bore":
-            return float(max(s[f"{part}.diameter"], s[f"{part}.counterbore"]))
-        hole = hole_of_part(s, part)
-        return max(hole.bore, hole.sink, hole.diameter)
-
-    def points(part: str) -> Sequence[tuple[float, float]]:
-        if kind_of(part) == "bore":
-            return ((s[f"{part}.from_side"], s[f"{part}.from_front"]),)
-        return pattern_of(s, part).points()
-
     drilled = parts_of(s, "hole", "row", "holes", "ring", "bore")
-    face = s.get(f"{name}.face", "top")
-    others = [
-        other
-        for other in drilled[drilled.index(name) + 1 :]
-        if s.get(f"{other}.face", "top") == face
-    ]
+    own = _drilled(s, name)
+    others = (_drilled(s, part) for part in drilled[drilled.index(name) + 1 :])
     gaps = {
-        other: min(math.dist(a, b) for a in points(name) for b in points(other))
-        - (wide(name) + wide(other)) / 2
+        other.name: min(math.dist(a, b) for a in own.points for b in other.points)
+        - (own.hole.widest + other.hole.widest) / 2
         for other in others
+        if other.face == own.face
     }
     if gaps:
         nearest = min(gaps, key=lambda other: gaps[other])
@@ -102,7 +93,7 @@ def _clear_checks(s: Values, name: str) -> Iterable[Check]:
 def _holes_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, deep = face_of(s, s[f"{name}.face"])
     hole, points = hole_of_part(s, name), pattern_of(s, name).points()
-    outer = max(hole.bore, hole.sink, hole.diameter) / 2
+    outer = hole.widest / 2
     said = spoken(name)
     near = min(min(x, long - x, y, wide - y) for x, y in points)
     if s[f"{name}.face"] in ("top", "bottom"):
@@ -183,21 +174,18 @@ def _taken(s: Values, name: str) -> tuple[float, float, float, float, float]:
     form = feature_of_part(s, name)
     if isinstance(form, Pocket):
         return (*form.low, *form.high, form.depth or high)
-    assert isinstance(form, Slot | EndToEnd | RoundSeat)
     if isinstance(form, Slot):
-        half = form.width / 2
-    elif isinstance(form, EndToEnd):
+        xs, ys = zip(*form.outline(), strict=True)
+        return min(xs), min(ys), max(xs), max(ys), form.depth
+    assert isinstance(form, EndToEnd | RoundSeat)
+    if isinstance(form, EndToEnd):
         half = max(width for width, _ in form.section) / 2
     else:
         half = form.diameter / 2
-    across, at = crosswise(s, name), float(s[f"{name}.at"])
-    first, last = 0.0, wide if across else long
-    if isinstance(form, Slot) and form.rounded:
-        first = s[f"{name}.from_end"] - half
-        last = first + s[f"{name}.length"] + 2 * half
-    if across:
-        return at - half, first, at + half, last, form.depth
-    return first, at - half, last, at + half, form.depth
+    low, top = form.at - half, form.at + half
+    if form.across:
+        return low, 0.0, top, wide, form.depth
+    return 0.0, low, long, top, form.depth
 
 
 def _under_checks(s: Values, name: str) -> Iterable[Check]:
@@ -378,31 +366,32 @@ def _part_checks(s: Values, name: str) -> Iterable[Check]:
                 f"Metal left under {spoken(name)}",
             )
         case "seat":
-            round_, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
+            bar, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
             room = long if crosswise(s, name) else wide
             # as wide at its mouth as its depth lets it be
-            half = math.sqrt(max(deep * (round_ - deep), 0.0))
+            half = math.sqrt(max(deep * (bar - deep), 0.0))
             yield _side_check(name, s[f"{name}.at"], half, room)
             yield at_least(
                 f"{name}-floor",
                 name,
                 high - deep,
-                max(3.0, round_ / 4),
+                max(3.0, bar / 4),
                 f"Metal left under {spoken(name)} (a quarter of it)",
             )
             yield at_least(
                 f"{name}-half",
                 name,
-                round_ / 2 - deep,
+                bar / 2 - deep,
                 0.0,
                 f"{begun(spoken(name))} no deeper than half its round, or "
                 "nothing goes in",
             )
         case "edge":
+            top = s[f"{name}.which"] == "top"
             yield at_least(
                 f"{name}-room",
                 name,
-                min(long / 2, wide / 2, high if s[f"{name}.which"] == "top" else wide),
+                min(long / 2, wide / 2, high if top else math.inf),
                 s[f"{name}.leg"],
                 f"Block for the legs of {spoken(name)}",
             )

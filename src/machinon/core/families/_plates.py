@@ -67,6 +67,7 @@ def plate(
         purpose=purpose,
         example=example,
         also=also,
+        free=False,
         own=tuple(begun(size) for size in block.own),
         parts=parts,
         mates=mates,

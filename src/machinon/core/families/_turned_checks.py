@@ -51,18 +51,25 @@ def _wall(s: Values, axis: Axis, start: float, stop: float) -> float:
     return min(found)
 
 
+def _bored_to(s: Values, name: str) -> float:
+    """The diameter that a bore, a groove in it or an inside thread goes out to."""
+    if kind_of(name) == "nut":
+        return thread_of(str(s[f"{name}.thread"])).major
+    return float(s[f"{name}.diameter"])
+
+
+def _bores(s: Values, axis: Axis) -> list[Bore]:
+    bores = (feature_of_part(s, axis, name) for name in axis.of("bore"))
+    return [bore for bore in bores if isinstance(bore, Bore)]
+
+
 def _inside(s: Values, axis: Axis, start: float, stop: float) -> float:
     """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
     found = [0.0]
     for name in (*axis.of("bore"), *axis.of("nut")):
         _, first, last, _ = axis.inside(s, name)
         if first < stop and start < last:
-            thread = kind_of(name) == "nut"
-            found.append(
-                thread_of(str(s[f"{name}.thread"])).major
-                if thread
-                else float(s[f"{name}.diameter"])
-            )
+            found.append(_bored_to(s, name))
     for name in axis.of("socket"):
         taper = socket_of(s, axis, name)
         if taper.start < stop and start < taper.end:
@@ -80,12 +87,7 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             feature = feature_of_part(s, axis, name)
             if isinstance(feature, NutThread):
                 start, stop = feature.drilled
-        threaded = kind_of(name) == "nut"
-        wide = (
-            thread_of(str(s[f"{name}.thread"])).major
-            if threaded
-            else float(s[f"{name}.diameter"])
-        )
+        wide = _bored_to(s, name)
         yield at_least(
             f"{name}-wall",
             name,
@@ -110,13 +112,10 @@ def _crest_checks(s: Values, axis: Axis, name: str) -> Iterable[Check]:
     """Whether a bore all along an inside thread leaves it its crests."""
     nut = feature_of_part(s, axis, name)
     assert isinstance(nut, NutThread)
-    bores = [feature_of_part(s, axis, bore) for bore in axis.of("bore")]
     over = [
         bore.diameter
-        for bore in bores
-        if isinstance(bore, Bore)
-        and bore.start <= nut.start + 1e-6
-        and nut.end - 1e-6 <= bore.end
+        for bore in _bores(s, axis)
+        if bore.start <= nut.start + 1e-6 and nut.end - 1e-6 <= bore.end
     ]
     if over:
         yield at_least(
@@ -146,11 +145,10 @@ def _socket_checks(s: Values, axis: Axis) -> Iterable[Check]:
         )
         small = min(taper.start_diameter, taper.end_diameter)
         inner = taper.start if s[f"{name}.end"] == "right" else taper.end
-        bores = [feature_of_part(s, axis, bore) for bore in axis.of("bore")]
         through = [
             bore.diameter
-            for bore in bores
-            if isinstance(bore, Bore) and bore.start - 1e-6 <= inner <= bore.end + 1e-6
+            for bore in _bores(s, axis)
+            if bore.start - 1e-6 <= inner <= bore.end + 1e-6
         ]
         yield at_least(
             f"{name}-begins",
@@ -276,11 +274,11 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
         yield at_least(
             f"{name}-edges",
             name,
-            (min(outer, between) - max(hole.diameter, hole.bore)) / 2,
+            (min(outer, between) - hole.widest) / 2,
             1.0,
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )
-        yield from _beside_steps(s, axis, name, max(hole.diameter, hole.bore) / 2)
+        yield from _beside_steps(s, axis, name, hole.widest / 2)
 
 
 def _beside_steps(s: Values, axis: Axis, name: str, half: float) -> Iterable[Check]:

@@ -83,15 +83,25 @@ def _slit(s: Values) -> float:
     return float(max(1.25 * s["nose.length"], _deep(s) + 0.2 * s["nose.length"]))
 
 
+def _bottom(s: Values) -> float:
+    """Station where the screw's thread begins, a little behind the slits."""
+    return float(_long(s) - s["slits.length"] - 2.0)
+
+
+def _floor(s: Values) -> float:
+    """Station where the screw's hole ends, with room for chips."""
+    pitch = thread_of(str(s["screw.thread"])).pitch
+    return float(_bottom(s) - s["screw.depth"] - CHIP_ROOM * pitch)
+
+
 def build(s: Values) -> Body:
     long, nose = _long(s), s["nose.length"]
     seat = long - nose
     thread = str(s["screw.thread"])
     clear = drill_over(thread_of(thread).major + 0.2, s["inch"])
     deep = _deep(s)
-    bottom = long - s["slits.length"] - 2.0
+    bottom = _bottom(s)
     threaded = s["screw.depth"]
-    pitch = thread_of(thread).pitch
     drill = tap_drill(thread)
     features: list[Feature] = [
         End("shank_end", 0.0, "left"),
@@ -100,8 +110,7 @@ def build(s: Values) -> Body:
         Cylinder("collar", s["shank.length"], seat, s["collar.diameter"]),
         Cylinder("nose", seat, long, s["nose.diameter"], shoulder="left"),
         End("front", long, "right"),
-        Bore("screw_hole", bottom - threaded - CHIP_ROOM * pitch, bottom, drill,
-             opens="right", pointed=True),
+        Bore("screw_hole", _floor(s), bottom, drill, opens="right", pointed=True),
         NutThread("screw", bottom - threaded, bottom, thread, drill),
         Bore("clear_hole", bottom, long, clear, opens="right"),
         TaperBore("taper", long - deep, long, clear, _mouth(s)),
@@ -177,11 +186,10 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "screw-floor",
         "screw_hole",
-        s["shank.length"] + s["collar.length"] + s["nose.length"] - slit - 2.0
-        - s["screw.depth"] - CHIP_ROOM * thread.pitch,
+        _floor(s),
         s["shank.diameter"] / 2,
         "Solid shank behind the screw's hole (half its diameter)",
-    )  # fmt: skip
+    )
     yield at_least(
         "nose-in-work",
         "nose",

@@ -413,6 +413,7 @@ FAMILY = grown(
         also="riser base bracket jig stop clamp bar plate cube keeper retainer cover "
         "free window table T-slot vice vise soft jaws toolpost quick change tool "
         "holder parallels 1-2-3 spacer step block fixture sub indicator gib strip",
+        free=True,
         sizes=(
             Size("block.length", "length", "100", "", 2, 1000),
             Size("block.width", "width", "60", "", 2, 600),

@@ -487,6 +487,7 @@ FAMILY = grown(
         "knob adapter collar ball handle free shoulder set screw punch plunger plug "
         "ring gauge test bar mandrel dead half centre Morse reducing sleeve extension "
         "drill chuck die tap holder guide tailstock faceplate drive plate blank",
+        free=True,
         sizes=(
             Size("stock.diameter", "stock diameter", "up({widest} + 2, 1)",
                  "a clean-up", 2, 520),

@@ -370,6 +370,7 @@ class Family(Struct, frozen=True):
     ways: tuple[Mapping[str, str], ...] = ()
     runs: bool = False  # whether its run-out is proved
     also: str = ""  # other words that it is found by
+    free: bool = False  # it is any piece, built up of its parts
     # by stage, or `sheet`, where the usual one does not say what matters here
     cautions: Mapping[str, str] = {}
     # what others can be made to, by kind of surface the size that it has
@@ -406,11 +407,6 @@ class Family(Struct, frozen=True):
     def slots(self) -> tuple[FitSlot | Chain, ...]:
         """Everything that rules a size by a band."""
         return (*self.fits, *self.chains)
-
-    @property
-    def free(self) -> bool:
-        """Whether it is any piece, built up of features, and found as such."""
-        return bool(self.parts) and "free" in self.also.split()
 
     @property
     def mate_keys(self) -> dict[str, MateSize]:

@@ -62,12 +62,17 @@ class Hole(msgspec.Struct, frozen=True):
         return 2 * math.sqrt(self.depth * (self.diameter - self.depth))
 
     @property
+    def widest(self) -> float:
+        """Across its mouth with what is sunk there."""
+        return max(self.rim, self.bore, self.sink)
+
+    @property
     def mouth(self) -> tuple[Point, ...]:
         """Its edge in the face, about its middle, from the right down and round."""
         if self.square:
             h = self.square / 2
             return (h, 0), (h, -h), (-h, -h), (-h, 0), (-h, h), (h, h), (h, 0)
-        r = max(self.rim, self.bore, self.sink) / 2
+        r = self.widest / 2
         turns = [-math.tau * i / 24 for i in range(25)]
         return tuple((r * math.cos(turn), r * math.sin(turn)) for turn in turns)
 
