@@ -117,23 +117,24 @@ def checks(s: Values) -> Iterable[Check]:
         max(3.0, 0.12 * s["socket.large"]),
         "Wall of the head round the socket's mouth (0.12 of it)",
     )
-    front = _stations(s)[-1]
+    *_, spaced, front = _stations(s)
     long = front + s["head.length"]
     ratio = taper_of(str(s["socket.taper"])).ratio
-    # where the front seat ends, the socket is still as wide as this
-    at_seat = s["socket.large"] - ratio * s["head.length"]
+
+    def socket_at(z: float) -> float:
+        return float(s["socket.large"] - ratio * (long - z))
+
     if long - s["socket.depth"] < front:
         yield at_least(
             "wall-seat",
             "front",
-            (s["front.diameter"] - at_seat) / 2,
+            (s["front.diameter"] - socket_at(front)) / 2,
             2.5,
             "Wall of the front seat over the socket inside it",
         )
-    _, _, spaced, _ = _stations(s)
     inside = s["draw.diameter"]
     if long - s["socket.depth"] < spaced:
-        inside = max(inside, s["socket.large"] - ratio * (long - spaced))
+        inside = max(inside, socket_at(spaced))
     yield at_least(
         "wall-spacer",
         "spacer",
