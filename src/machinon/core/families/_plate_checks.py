@@ -31,10 +31,15 @@ from machinon.core.piece.family import (
     kind_of,
     spoken,
 )
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Grid, Holes, Pattern
 from machinon.core.piece.outline import corners_of, outline_of
+from machinon.core.piece.walls import in_metal, wall
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
+
+DRILLED = ("hole", "row", "holes", "ring", "bore")
+SUNK = ("slot", "pocket", "vee", "dovetail", "tee", "seat", "rebate")
 
 
 def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
@@ -69,7 +74,7 @@ def _drilled(s: Values, name: str) -> Holes:
 
 def _clear_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between holes and those of the parts that come after them on their face."""
-    drilled = parts_of(s, "hole", "row", "holes", "ring", "bore")
+    drilled = parts_of(s, *DRILLED)
     own = _drilled(s, name)
     others = (_drilled(s, part) for part in drilled[drilled.index(name) + 1 :])
     gaps = {
@@ -127,6 +132,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             f"Metal between neighbours of {said} (a quarter of a hole)",
         )
     yield from _clear_checks(s, name)
+    yield from _wall_check(s, name)
     if hole.bore:
         yield at_least(
             f"{name}-seat",
@@ -150,7 +156,31 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             1.0,
             f"Metal below the points of {said}",
         )
-    yield from thread_checks(name, hole, str(s["material"]))
+    if hole.thread:
+        others = [feature_of_part(s, part) for part in s["parts"] if part != name]
+        left = in_metal(_drilled(s, name), hole.threaded(deep), others)
+        yield from thread_checks(name, hole, str(s["material"]), left)
+
+
+def _wall_check(s: Values, name: str) -> Iterable[Check]:
+    """Metal between holes and what is cut from another face or is no hole; of two such
+    holes the first says it."""
+    drilled, own = parts_of(s, *DRILLED), _drilled(s, name)
+    others = [_drilled(s, part) for part in drilled[drilled.index(name) + 1 :]]
+    cuts: list[Feature] = [other for other in others if other.face != own.face]
+    cuts += [feature_of_part(s, part) for part in parts_of(s, *SUNK)]
+    walls = {cut.name: wall(own, cut) for cut in cuts}
+    nearest = min(walls, key=lambda part: walls[part], default="")
+    if nearest and walls[nearest] < math.inf:
+        yield at_least(
+            f"{name}-wall-to",
+            name,
+            walls[nearest],
+            0.5,
+            f"Metal between {spoken(name)} and {spoken(nearest)} (below nothing its "
+            "drill breaks into the side and wanders)",
+            grave=False,
+        )
 
 
 def _side_check(name: str, at: float, half: float, room: float) -> Check:
@@ -192,7 +222,7 @@ def _under_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between a slot from below and the grooves and pockets over it."""
     left, front, right, back, deep = _taken(s, name)
     over = []
-    for other in parts_of(s, "slot", "pocket", "vee", "dovetail", "tee", "seat"):
+    for other in parts_of(s, *SUNK[:-1]):
         if s.get(f"{other}.face", "top") == "top":
             a, b, c, d, sunk = _taken(s, other)
             if a < right and left < c and b < back and front < d:
@@ -238,6 +268,7 @@ def _slot_checks(s: Values, name: str) -> Iterable[Check]:
 
 def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     yield from _clear_checks(s, name)
+    yield from _wall_check(s, name)
     long, wide, high = block_of(s)
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     yield at_least(

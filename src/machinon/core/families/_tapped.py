@@ -42,8 +42,11 @@ def tapped(thread: str, depth: float | None = None) -> Hole:
     return Hole(drill, depth, thread=thread, thread_depth=deep)
 
 
-def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
-    """Whether a tapped hole has the thread that its screw wants in the metal."""
+def thread_checks(
+    name: str, hole: Hole, metal: str, left: float | None = None
+) -> Iterable[Check]:
+    """Whether a tapped hole has the thread that its screw wants in the metal; left: how
+    much of it other cuts leave, mm, where that is known."""
     if not hole.thread:
         return
     thread = thread_of(hole.thread)
@@ -59,14 +62,15 @@ def thread_checks(name: str, hole: Hole, metal: str) -> Iterable[Check]:
         have=share,
         need=LEAST,
     )
-    if hole.depth is None:
+    if left is None and hole.depth is None:
         return
+    have = hole.thread_depth if left is None else left
+    ends = f"; it ends {RUN_OUT:g} threads before the drill" if hole.depth else ""
     yield at_least(
         f"{name}-thread",
         name,
-        hole.thread_depth,
+        have,
         material(metal).engagement * thread.major,
-        f"Full thread of {spoken(name)} for its screw in {metal}; it ends "
-        f"{RUN_OUT:g} threads before the drill",
-        grave=hole.thread_depth < thread.pitch,
+        f"Full thread of {spoken(name)} for its screw in {metal}{ends}",
+        grave=have < thread.pitch,
     )

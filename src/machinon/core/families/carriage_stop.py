@@ -82,7 +82,8 @@ FAMILY = plate(
     ("vee1", "hole1", "holes1", "edge1"),
     {
         "block.length": "60",
-        "block.width": "60",
+        # land on both sides of the groove for the screws
+        "block.width": "max(60, up(vee1.width + 37, 1))",
         "block.height": "min(40, down(bed.room - 2, 1))",
         "vee.runs": "along",
         "vee.at": "block.width/2",

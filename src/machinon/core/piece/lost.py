@@ -15,6 +15,7 @@ from machinon.core.piece.turned_features import (
     Flats,
     Groove,
     Keyway,
+    Knurl,
     Sloping,
 )
 
@@ -58,6 +59,12 @@ def _is_left(body: Body, feature: Feature) -> bool:
             return all(low - half < at < high + half for at in middles)
         case CrossHoles():
             return body.radii(feature.z)[1] > 0
+        case Knurl():
+            long = feature.end - feature.start
+            over = body.radii_at(
+                [feature.start + long * (n + 0.5) / 10 for n in range(10)]
+            )
+            return any(abs(2 * high - feature.diameter) < LEAST for _, high in over)
     return True
 
 

@@ -28,6 +28,7 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.hardware import Hardware
+from machinon.core.piece.idle import idle
 from machinon.core.piece.lost import lost
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.piece.round_sizes import (
@@ -141,7 +142,11 @@ def make(
         values[key] = known[key].value
     body = family.build(values)
     _whole(body)
-    checks = (*_fit_checks(known, fits), *family.checks(values), *_gone(body))
+    checks = (
+        *_fit_checks(known, fits),
+        *family.checks(values),
+        *_gone(body, family.free),
+    )
     return Made(
         family,
         values,
@@ -387,9 +392,10 @@ def _fit_checks(
         yield Check(key, place, inside, says, form=form, lengths=lengths)
 
 
-def _gone(body: Body) -> Iterable[Check]:
-    """What is drawn and yet not there."""
-    for name in lost(body):
+def _gone(body: Body, free: bool) -> Iterable[Check]:
+    """What is drawn and yet not there; free: nobody planned what takes the place of
+    what, as a thread does of its bore."""
+    for name in dict.fromkeys((*lost(body), *(idle(body) if free else ()))):
         says = (
             "The stock is too short for what is drawn."
             if isinstance(body.feature(name), End)

@@ -1,0 +1,123 @@
+"""Metal between a hole and what else is cut, whichever faces they come from."""
+
+import math
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+from machinon.core.piece.body import cuts_of
+from machinon.core.piece.feature import Feature
+from machinon.core.piece.hole_features import Holes
+from machinon.core.piece.solid_cuts import Drilled, Sunk, Turned
+from machinon.core.piece.within import Box, box_of, holds, off
+
+if TYPE_CHECKING:
+    from machinon.core.piece.within import Places
+
+NEAR = 2.0  # mm: what is further off by its box is not looked at
+# places round a hole and along it that are tried, and each way about the nearest
+AROUND, ALONG, FINER = 24, 12, 13
+HAIR = 1e-6  # mm: so far over a floor or a step it is as wide as above it
+PARTS = 300  # of a thread, each of which is there or not
+
+
+def wall(holes: Holes, other: Feature) -> float:
+    """The least metal between any of these holes and another cut, mm, below 0 where one
+    breaks into the side of it. Infinite where it is far off, or where the middle of one
+    meets the other: they are to open into each other."""
+    cuts = [(cut, box_of(cut)) for cut in cuts_of(other) if not isinstance(cut, Turned)]
+    least = math.inf
+    for hole in cuts_of(holes):
+        assert isinstance(hole, Drilled)
+        box, wide = box_of(hole), max(radius for _, radius in hole.in_metal)
+        for cut, its_box in cuts:
+            if _apart(box, its_box, NEAR):
+                continue
+            depths = _depths(hole, its_box)
+            middle = float(off(cut, _axis(hole, depths)).min())
+            if middle > 0 and middle - wide < least and not _meets(cut, hole, box):
+                least = min(least, _from_skin(hole, depths, cut))
+    return least
+
+
+def in_metal(holes: Holes, depth: float, others: Sequence[Feature]) -> float:
+    """The least that any of these holes has of metal down to a depth, less what other
+    cuts take of it, mm."""
+    import numpy as np
+
+    depths = (np.arange(PARTS) + 0.5) / PARTS * depth
+    cuts = [(cut, box_of(cut)) for other in others for cut in cuts_of(other)]
+    found = depth
+    for hole in cuts_of(holes):
+        assert isinstance(hole, Drilled)
+        own, places = box_of(hole), _axis(hole, depths)
+        left = np.full(PARTS, True)
+        for cut, box in cuts:
+            if not _apart(own, box, 0.0):
+                left &= ~holds(cut, places)
+        found = min(found, depth * float(left.mean()))
+    return found
+
+
+def _apart(box: Box, other: Box, by: float) -> bool:
+    """Whether two boxes are further apart than that along some axis."""
+    return any(
+        low - top > by or bottom - high > by
+        for low, high, bottom, top in zip(*box, *other, strict=True)
+    )
+
+
+def _meets(cut: Sunk | Drilled, hole: Drilled, box: Box) -> bool:
+    """Whether a cut is a hole of which the middle meets another; box: about that."""
+    if not isinstance(cut, Drilled):
+        return False
+    return bool(holds(hole, _axis(cut, _depths(cut, box))).any())
+
+
+def _from_skin(hole: Drilled, depths: "Places", cut: Sunk | Drilled) -> float:
+    """How far a cut is from the wall of a hole, mm."""
+    import numpy as np
+
+    turns = np.arange(AROUND) * math.tau / AROUND
+    far = off(cut, _skin(hole, depths, turns)).reshape(len(depths), AROUND)
+    # once more about the nearest
+    at, turn = np.unravel_index(far.argmin(), far.shape)
+    closer = np.linspace(-1.0, 1.0, FINER)
+    deep = hole.profile[-1][0] - HAIR
+    depths = np.clip(depths[at] + closer * deep / ALONG, 0.0, deep)
+    turns = turns[turn] + closer * math.tau / AROUND
+    return min(float(far.min()), float(off(cut, _skin(hole, depths, turns)).min()))
+
+
+def _depths(hole: Drilled, other: Box) -> "Places":
+    """Depths down a hole: evenly, at each of its steps, and where the ends and the
+    middle of another box lie."""
+    import numpy as np
+
+    deep = hole.profile[-1][0] - HAIR
+    steps = np.array([depth for depth, _ in hole.in_metal])
+    low, high = np.array(other)
+    from_it = np.stack((low, (low + high) / 2, high)) - np.asarray(hole.frame.origin)
+    there = from_it @ np.asarray(hole.frame.into)
+    even = np.linspace(0.0, deep, ALONG)
+    every = np.concatenate((even, steps - HAIR, steps, there))
+    return every.clip(0.0, deep)
+
+
+def _axis(hole: Drilled, depths: "Places") -> "Places":
+    """Places in the middle of a hole at these depths."""
+    import numpy as np
+
+    at, into = np.asarray(hole.frame.at(*hole.at)), np.asarray(hole.frame.into)
+    places: Places = at + depths[:, None] * into
+    return places
+
+
+def _skin(hole: Drilled, depths: "Places", turns: "Places") -> "Places":
+    """Places round a hole at these depths and, in radians, angles."""
+    import numpy as np
+
+    reach = np.interp(depths, *np.array(hole.in_metal).T)[:, None, None]
+    u, v = np.asarray(hole.frame.u), np.asarray(hole.frame.v)
+    out = np.cos(turns)[:, None] * u + np.sin(turns)[:, None] * v
+    places: Places = _axis(hole, depths)[:, None, :] + reach * out
+    return places.reshape(-1, 3)
