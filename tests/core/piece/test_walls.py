@@ -33,7 +33,7 @@ class Walls(unittest.TestCase):
         for name, drilled, other, metal in (
             ("under a pocket: 30 - 12.5 - 16", across, pocket, 1.5),
             ("beside a slot: 45 - 40 - 4", across, tongue, 1.0),
-            ("past another: 50 - 40 - 4 - 4", hole("top", (50, 30)), across, 2.0),
+            ("past another: 49 - 40 - 4 - 4", hole("top", (49, 30)), across, 1.0),
             ("into its side: 47 - 40 - 4 - 4", hole("top", (47, 30)), across, -1.0),
             ("over another: 30 - 13 - 16", over, across, 1.0),
             ("beside a vee's mouth: 20 - 15.2 - 4", hole("top", (50, 15.2)), vee, 0.8),
@@ -93,6 +93,21 @@ class Walls(unittest.TestCase):
         self.assertFalse(near.passed)
         # its drill is 6.8: 30 - 11.4 - 15 - 3.4
         self.assertAlmostEqual(near.have, 0.2)
+
+    def test_a_free_turned_piece_says_them(self):
+        for given, key, metal in (
+            # 33.4 / 2 - 28 / 2 - 5 / 2
+            ({"parts": "step ring groove", "step1.diameter": "40",
+              "ring1.end": "right", "ring1.circle": "28", "ring1.diameter": "5",
+              "ring1.depth": "15", "groove1.diameter": "33.4"}, "ring1", 0.2),
+            # 13.6 - 8 - 5
+            ({"parts": "step cross cross", "step1.diameter": "40",
+              "cross1.from_end": "8", "cross2.from_end": "13.6",
+              "cross1.diameter": "5", "cross2.diameter": "5"}, "cross1", 0.6),
+        ):  # fmt: skip
+            with self.subTest(given["parts"]):
+                made = make(families()["turned-piece"], given)
+                self.assertAlmostEqual(check(made, f"{key}-wall-to").have, metal, 2)
 
 
 if __name__ == "__main__":

@@ -34,7 +34,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Grid, Holes, Pattern
 from machinon.core.piece.outline import corners_of, outline_of
-from machinon.core.piece.walls import in_metal, wall
+from machinon.core.piece.walls import in_metal, wall_checks
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
 
@@ -132,7 +132,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             f"Metal between neighbours of {said} (a quarter of a hole)",
         )
     yield from _clear_checks(s, name)
-    yield from _wall_check(s, name)
+    yield from _wall_checks(s, name)
     if hole.bore:
         yield at_least(
             f"{name}-seat",
@@ -162,25 +162,14 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         yield from thread_checks(name, hole, str(s["material"]), left)
 
 
-def _wall_check(s: Values, name: str) -> Iterable[Check]:
+def _wall_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between holes and what is cut from another face or is no hole; of two such
     holes the first says it."""
     drilled, own = parts_of(s, *DRILLED), _drilled(s, name)
     others = [_drilled(s, part) for part in drilled[drilled.index(name) + 1 :]]
     cuts: list[Feature] = [other for other in others if other.face != own.face]
     cuts += [feature_of_part(s, part) for part in parts_of(s, *SUNK)]
-    walls = {cut.name: wall(own, cut) for cut in cuts}
-    nearest = min(walls, key=lambda part: walls[part], default="")
-    if nearest and walls[nearest] < math.inf:
-        yield at_least(
-            f"{name}-wall-to",
-            name,
-            walls[nearest],
-            0.5,
-            f"Metal between {spoken(name)} and {spoken(nearest)} (below nothing its "
-            "drill breaks into the side and wanders)",
-            grave=False,
-        )
+    return wall_checks(own, cuts)
 
 
 def _side_check(name: str, at: float, half: float, room: float) -> Check:
@@ -268,7 +257,7 @@ def _slot_checks(s: Values, name: str) -> Iterable[Check]:
 
 def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     yield from _clear_checks(s, name)
-    yield from _wall_check(s, name)
+    yield from _wall_checks(s, name)
     long, wide, high = block_of(s)
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     yield at_least(

@@ -5,7 +5,9 @@ everything else lies on or in them.
 """
 
 import re
+from collections.abc import Iterable
 
+from machinon.core.families import _turned_checks
 from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._turned_axis import (
     ALONG,
@@ -20,9 +22,9 @@ from machinon.core.families._turned_axis import (
     named_taper,
     necks,
 )
-from machinon.core.families._turned_checks import checks
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    Check,
     Family,
     FreePart,
     Holding,
@@ -35,12 +37,17 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
+    Bevel,
+    Centre,
     Cone,
     Cylinder,
+    EdgeRound,
     End,
 )
+from machinon.core.piece.walls import wall_checks
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.setting_out.ball_turning import FILING
@@ -52,6 +59,8 @@ FILED = 0.05  # mm to a side that a ball's blank is over it
 UNDER = 0.5  # mm to a side that is left on a named taper for its last cuts
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
+# what breaks an end lies beside its holes, and a hole may go through to the other
+AT_ENDS = (End, Bevel, EdgeRound, Centre)
 SIDES: tuple[Side, Side] = ("right", "left")
 
 
@@ -476,6 +485,15 @@ PARTS = (
         Size("crossed", "{} crossed", "yes", kind=FLAG),
     )),
 )  # fmt: skip
+
+
+def checks(s: Values) -> Iterable[Check]:
+    yield from _turned_checks.checks(s)
+    left = [it for it in build(s).features if not isinstance(it, AT_ENDS)]
+    for holes in [it for it in left if isinstance(it, Holes | CrossHoles)]:
+        left.remove(holes)  # of two holes the first says it
+        yield from wall_checks(holes, left)
+
 
 FAMILY = grown(
     Family(

@@ -1,42 +1,65 @@
 """Metal between a hole and what else is cut, whichever faces they come from."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING
 
 from machinon.core.piece.body import cuts_of
+from machinon.core.piece.family import Check, at_least, spoken
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import Holes
-from machinon.core.piece.solid_cuts import Drilled, Sunk, Turned
+from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.solid_cuts import Cut, Drilled
 from machinon.core.piece.within import Box, box_of, holds, off
 
 if TYPE_CHECKING:
     from machinon.core.piece.within import Places
 
-NEAR = 2.0  # mm: what is further off by its box is not looked at
+NEAR = 2.0  # mm: what is further off is not looked at
+THIN = 0.5  # mm of metal at least
 # places round a hole and along it that are tried, and each way about the nearest
 AROUND, ALONG, FINER = 24, 12, 13
 HAIR = 1e-6  # mm: so far over a floor or a step it is as wide as above it
 PARTS = 300  # of a thread, each of which is there or not
 
 
-def wall(holes: Holes, other: Feature) -> float:
+def wall(holes: Holes | CrossHoles, other: Feature) -> float:
     """The least metal between any of these holes and another cut, mm, below 0 where one
     breaks into the side of it. Infinite where it is far off, or where the middle of one
     meets the other: they are to open into each other."""
-    cuts = [(cut, box_of(cut)) for cut in cuts_of(other) if not isinstance(cut, Turned)]
+    cuts = [(cut, box_of(cut)) for cut in cuts_of(other)]
     least = math.inf
     for hole in cuts_of(holes):
-        assert isinstance(hole, Drilled)
+        if not isinstance(hole, Drilled):
+            continue  # a square hole's corners
         box, wide = box_of(hole), max(radius for _, radius in hole.in_metal)
         for cut, its_box in cuts:
             if _apart(box, its_box, NEAR):
                 continue
             depths = _depths(hole, its_box)
             middle = float(off(cut, _axis(hole, depths)).min())
-            if middle > 0 and middle - wide < least and not _meets(cut, hole, box):
+            near = 0 < middle < wide + min(least, NEAR)
+            if near and not _meets(cut, hole, box):
                 least = min(least, _from_skin(hole, depths, cut))
     return least
+
+
+def wall_checks(
+    holes: Holes | CrossHoles, others: Iterable[Feature]
+) -> Iterable[Check]:
+    """Whether metal is left between holes and what is nearest to them."""
+    name = holes.name
+    walls = {other.name: wall(holes, other) for other in others}
+    nearest = min(walls, key=lambda other: walls[other], default="")
+    if nearest and walls[nearest] < math.inf:
+        yield at_least(
+            f"{name}-wall-to",
+            name,
+            walls[nearest],
+            THIN,
+            f"Metal between {spoken(name)} and {spoken(nearest)} (below nothing its "
+            "drill breaks into the side and wanders)",
+            grave=False,
+        )
 
 
 def in_metal(holes: Holes, depth: float, others: Sequence[Feature]) -> float:
@@ -66,14 +89,14 @@ def _apart(box: Box, other: Box, by: float) -> bool:
     )
 
 
-def _meets(cut: Sunk | Drilled, hole: Drilled, box: Box) -> bool:
+def _meets(cut: Cut, hole: Drilled, box: Box) -> bool:
     """Whether a cut is a hole of which the middle meets another; box: about that."""
     if not isinstance(cut, Drilled):
         return False
     return bool(holds(hole, _axis(cut, _depths(cut, box))).any())
 
 
-def _from_skin(hole: Drilled, depths: "Places", cut: Sunk | Drilled) -> float:
+def _from_skin(hole: Drilled, depths: "Places", cut: Cut) -> float:
     """How far a cut is from the wall of a hole, mm."""
     import numpy as np
 

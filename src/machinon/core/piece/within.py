@@ -62,11 +62,14 @@ def holds(cut: Cut, places: "Places") -> "Found":
     return found
 
 
-def off(cut: Sunk | Drilled, places: "Places") -> "Places":
+def off(cut: Cut, places: "Places") -> "Places":
     """How far each place is from a cut, mm; below 0 that deep in it. The point of a
     drill is taken as a few discs, and a hole as upright."""
     import numpy as np
 
+    if isinstance(cut, Turned):
+        r = np.hypot(places[:, 0], places[:, 1])
+        return _off_outline(cut.section, places[:, 2], r)
     u, v, depth = _seen_from(cut.frame, places)
     if isinstance(cut, Sunk):
         sideways = _off_outline(cut.outline, u, v)
