@@ -8,12 +8,20 @@ from tests.core.families.failing import check, each_is_said, made
 
 class Hubs(unittest.TestCase):
     def test_a_hub_for_20_has_the_keyway_of_the_table(self):
-        """Shaft 20 takes a 6 × 6 key, 2.8 in the hub: 7.2 of wall are left in a hub
-        of 40: (40 − 20.01) / 2 − 2.8."""
+        """Shaft 20 takes a 6 × 6 key, 2.8 in the hub, and wants 1.7 × 20 + 2 × 2.8 = 40
+        of hub; half a millimetre inside of the M6 screws on 46 it is 39, and 6.7 of
+        wall are left: (39 − 20.01) / 2 − 2.8."""
         piece = made("hub-adapter")
         self.assertEqual(piece.values["key.width"], 6)
         bore = piece.values["bore.diameter"]
-        self.assertAlmostEqual(check(piece, "wall-key").have, (40 - bore) / 2 - 2.8)
+        self.assertAlmostEqual(check(piece, "wall-key").have, (39 - bore) / 2 - 2.8)
+
+    def test_a_hub_that_has_no_room_beside_the_screws_goes_round_them(self):
+        """On 30 they leave 23 for a bore of 16, which with a keyway of 2.3 wants 26.6;
+        30 + 6 + 1 are clear of them."""
+        hub = made("hub-adapter", wheel_circle="30", shaft_diameter="16")
+        self.assertEqual(hub.values["hub.diameter"], 37)
+        self.assertTrue(check(hub, "bolts-hub").passed)
 
     def test_a_keyway_is_as_deep_as_its_own_key_asks(self):
         """ISO 773: 2.3 for a 5 key, whatever the shaft; 3.3 for the 8 of a 25 shaft; a

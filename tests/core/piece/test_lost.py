@@ -1,14 +1,18 @@
-"""Nothing that is drawn may be cut away whole, or lie in the air."""
+"""Nothing that is drawn may be cut away whole, lie in the air, or break into what lies
+beside it."""
 
 import random
 import unittest
 
 from machinon.core.errors import BadInput
 from machinon.core.families import families
+from machinon.core.piece.block_features import EdgeBevels
 from machinon.core.piece.body import Body
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.lost import lost
 from machinon.core.piece.made import make
-from machinon.core.piece.turned_features import Centre, Knurl
+from machinon.core.piece.turned_features import Bevel, Centre, EdgeRound, Knurl
+from machinon.core.piece.walls import wall
 from machinon.core.quantity import LENGTH
 from tests.core.families.failing import check, made
 from tests.trials import SEED, TIMES
@@ -92,31 +96,62 @@ class Lost(unittest.TestCase):
                 self.assertEqual(tuple(told), gone)
 
 
+def by_chance(kinds):
+    """Pieces of these families whose checks pass: what each is made from, and two sizes
+    of it typed at random, a third to two and a half times as large as usual."""
+    chance = random.Random(SEED)
+    left = COUNT * TIMES
+    while left:
+        family = chance.choice(kinds)
+        usual = chance.choice([family.full, *family.ways])
+        sizes = [
+            known
+            for known in make(family, usual).sizes.values()
+            if known.size.kind is LENGTH and float(known.value) > 0
+        ]
+        given = {
+            known.size.key: f"{known.value * chance.choice(SHARES):.3f}"
+            for known in chance.sample(sizes, 2)
+        }
+        try:
+            piece = make(family, {**usual, **given})
+        except BadInput:
+            continue
+        if all(check.passed for check in piece.checks):
+            left -= 1
+            yield family, usual, given, piece
+
+
+def broken_into(body):
+    """What holes break into the side of, or nearly."""
+    holes = [it for it in body.features if isinstance(it, Holes | CrossHoles)]
+    return {
+        (hole.name, other.name)
+        for hole in holes
+        for other in body.features
+        if other is not hole and not isinstance(other, EdgeBevels | Bevel | EdgeRound)
+        if wall(hole, other) < 0.2
+    }
+
+
 class ByChance(unittest.TestCase):
     def test_a_piece_whose_checks_pass_has_all_that_is_drawn(self):
-        """Two sizes of it typed at random, a third to two and a half times as large as
-        usual; told by its solid, and not by its section."""
-        chance = random.Random(SEED)
+        """Told by its solid, and not by its section."""
         # a knob's hole lies in its thread
         kinds = [family for family in families().values() if family.key != "knob"]
-        left = COUNT * TIMES
-        while left:
-            family = chance.choice(kinds)
-            usual = chance.choice([family.full, *family.ways])
-            sizes = [
-                known
-                for known in make(family, usual).sizes.values()
-                if known.size.kind is LENGTH and float(known.value) > 0
-            ]
-            given = {
-                known.size.key: f"{known.value * chance.choice(SHARES):.3f}"
-                for known in chance.sample(sizes, 2)
-            }
-            try:
-                piece = make(family, {**usual, **given})
-            except BadInput:
-                continue
-            if all(check.passed for check in piece.checks):
-                left -= 1
-                new = idle(piece.body) - idle(make(family, usual).body)
-                self.assertEqual(new, set(), (family.key, usual, given))
+        for family, usual, given, piece in by_chance(kinds):
+            new = idle(piece.body) - idle(make(family, usual).body)
+            self.assertEqual(new, set(), (family.key, usual, given))
+
+    def test_no_hole_of_it_breaks_into_the_side_of_another_cut(self):
+        drilled = [
+            family
+            for family in families().values()
+            if any(
+                isinstance(it, Holes | CrossHoles)
+                for it in make(family, family.full).body.features
+            )
+        ]
+        for family, usual, given, piece in by_chance(drilled):
+            new = broken_into(piece.body) - broken_into(make(family, usual).body)
+            self.assertEqual(new, set(), (family.key, usual, given))

@@ -152,7 +152,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-floor",
             name,
-            deep - hole.depth - 0.3 * hole.diameter,
+            deep - hole.depth - hole.point,
             1.0,
             f"Metal below the points of {said}",
         )
@@ -263,7 +263,7 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     yield at_least(
         f"{name}-wall",
         name,
-        min(x, long - x, y, wide - y) - s[f"{name}.diameter"] / 2,
+        min(x, long - x, y, wide - y) - _drilled(s, name).hole.widest / 2,
         3.0,
         f"Wall beside {spoken(name)} (below nothing it breaks out as a window)",
         grave=False,

@@ -76,6 +76,10 @@ def _seat(s: Values) -> float:
     return float(s["hub.length"] + s["flange.thickness"])
 
 
+def _index_hole(s: Values) -> Hole:
+    return Hole(s["ring.diameter"], s["ring.depth"])
+
+
 def build(s: Values) -> Body:
     seat = _seat(s)
     length = seat + s["spigot.height"]
@@ -83,7 +87,7 @@ def build(s: Values) -> Body:
     over = 0.0 if _old(s) else OVER
     ring: list[Feature] = []
     if s["ring.count"]:
-        hole = Hole(s["ring.diameter"], s["ring.depth"])
+        hole = _index_hole(s)
         middle = s["hub.length"] + s["flange.thickness"] / 2
         wide, count = s["flange.diameter"], int(s["ring.count"])
         ring.append(CrossHoles("ring", middle, wide, hole, s["ring.depth"], count))
@@ -292,9 +296,9 @@ def _ring_checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "ring-bolts",
         "ring",
-        (wide - s["bolts.circle"] - head) / 2 - s["ring.depth"],
-        1.0,
-        "Metal between the index holes and the bolts",
+        (wide - s["bolts.circle"] - head) / 2 - s["ring.depth"] - _index_hole(s).point,
+        0.5,
+        "Metal between the points of the index holes and the bolts",
     )
 
 

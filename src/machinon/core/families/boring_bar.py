@@ -73,6 +73,13 @@ def _bit_hole(s: Values) -> Hole:
     return Hole(float(pilot), square=s["bits.diameter"])
 
 
+def _front_centre(s: Values) -> Centre:
+    pilot = s["pilot.length"]
+    tip = s["pilot.diameter"] if pilot else s["bar.diameter"]
+    end = s["bar.length"] + pilot
+    return Centre("front_centre", end, "right", round(0.3 * tip, 1))
+
+
 def build(s: Values) -> Body:
     long, wide = s["bar.length"], s["bar.diameter"]
     pilot = s["pilot.length"]
@@ -82,10 +89,9 @@ def build(s: Values) -> Body:
         End("front", long + pilot, "right"),
         Bevel("rear_edge", 0.0, wide, 0.5, "left"),
     ]
-    tip = s["pilot.diameter"] if pilot else wide
     features += [
         Centre("rear_centre", 0.0, "left", round(0.3 * wide, 1)),
-        Centre("front_centre", long + pilot, "right", round(0.3 * tip, 1)),
+        _front_centre(s),
     ]
     if pilot:
         features.append(
@@ -161,6 +167,14 @@ def checks(s: Values) -> Iterable[Check]:
         bit / 2,
         "Metal between the last bit and the end of the bar (half the bit)",
     )
+    if not s["pilot.length"]:
+        yield at_least(
+            "bit-centre",
+            "bit1",
+            s["bits.from_end"] - bit / 2,
+            _front_centre(s).depth + 0.5,
+            "Bar between the last bit and its end, deeper than the centre there",
+        )
     if int(s["bits.count"]) > 1:
         yield at_least(
             "between-bits",

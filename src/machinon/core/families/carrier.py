@@ -21,6 +21,7 @@ from machinon.core.piece.family import (
     Step,
     Values,
     at_least,
+    spoken,
 )
 from machinon.core.piece.hardware import Hardware, cap_screws, set_screws, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
@@ -199,6 +200,17 @@ def checks(s: Values) -> Iterable[Check]:
         2.0,
         "Grub screws clear of both ends of the bore",
     )
+    for groove in _grooves(s):
+        middle = (groove.start + groove.end) / 2
+        yield at_least(
+            f"grubs-{groove.name}",
+            "grubs",
+            abs(s["grubs.from_end"] - middle) - (grub.major + s["grooves.width"]) / 2,
+            0.5,
+            f"Bore between a grub screw and {spoken(groove.name)}, which would fill "
+            "its thread with the compound",
+            grave=False,
+        )
     yield at_least(
         "web",
         "through",

@@ -150,6 +150,13 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Plate outside of the screws' heads",
     )
+    yield at_least(
+        "screws-bore",
+        "screws",
+        (s["screws.circle"] - head - s["bore.diameter"]) / 2,
+        0.5,
+        "Metal between the screws' heads and the bore",
+    )
     turn = 360 / s["screws.count"]
     yield Check(
         "even",

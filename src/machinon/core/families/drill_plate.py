@@ -89,6 +89,14 @@ def checks(s: Values) -> Iterable[Check]:
         max(2.0, hole / 4),
         "Metal outside of the holes (a quarter of a hole)",
     )
+    spigot = s["spigot.diameter"] / 2
+    yield at_least(
+        "holes-spigot",
+        "holes",
+        max(half - hole / 2 - spigot, spigot - half - hole / 2),
+        0.5,
+        "Metal between the holes and the side of the spigot",
+    )
     if s["middle.diameter"]:
         yield at_least(
             "middle-wall",
@@ -128,6 +136,13 @@ def checks(s: Values) -> Iterable[Check]:
             chord - (hole + s["pin.diameter"]) / 2,
             1.0,
             "Metal between the pin's hole and the nearest other",
+        )
+        yield at_least(
+            "pin-edges",
+            "pin",
+            min(s["plate.diameter"] / 2 - half, half - spigot) - s["pin.diameter"] / 2,
+            0.5,
+            "Metal between the pin's hole and the edge or the spigot",
         )
 
 

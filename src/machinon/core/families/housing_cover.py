@@ -199,6 +199,14 @@ def checks(s: Values) -> Iterable[Check]:
             1.0,
             "Metal between the screws and the lip",
         )
+        if s["trepan.depth"]:
+            yield at_least(
+                "heads-trepan",
+                "bolts",
+                (s["bolts.circle"] - head - s["trepan.outer"]) / 2,
+                0.5,
+                "Face between the screws' heads and the groove in it",
+            )
         yield at_least(
             "flange-thin",
             "flange",

@@ -29,6 +29,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts, set_screws
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, HoleCircle, Holes
+from machinon.core.piece.round_sizes import downwards, step_in, upwards
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Keyway
 from machinon.core.quantity import COUNT
@@ -117,6 +118,22 @@ def _screws(s: Values) -> dict[str, Any]:
     return told
 
 
+def _hub(s: Values) -> float:
+    """Beside the screws where that leaves its wall, else round them."""
+    screw, round_to = cap_screw(str(s["bolts.screw"])), step_in(1.0, s["inch"])
+    wanted = upwards(1.7 * s["shaft.diameter"] + 2 * s["key.depth"], round_to)
+    beside = downwards(s["bolts.circle"] - screw.diameter - 1, round_to)
+    least = s["bore.diameter"] + 2 * (_least_wall(s) + s["key.depth"])
+    if beside >= least:
+        return min(wanted, beside)
+    return max(wanted, upwards(s["bolts.circle"] + screw.diameter + 1, round_to))
+
+
+def _least_wall(s: Values) -> float:
+    """Wall of the hub, over the keyway where it has one; mm."""
+    return float(max(3.0, s["bore.diameter"] / 6))
+
+
 def _flange(s: Values) -> float:
     """Past the wheel's holes by their own size."""
     drill = cap_screw(str(s["bolts.screw"])).tapping_drill
@@ -181,7 +198,7 @@ def checks(s: Values) -> Iterable[Check]:
             "wall-key",
             "key",
             wall - s["key.depth"],
-            max(3.0, bore / 6),
+            _least_wall(s),
             "Wall of the hub over the keyway (a sixth of the bore)",
         )
         yield at_least(
@@ -193,7 +210,7 @@ def checks(s: Values) -> Iterable[Check]:
         )
     else:
         yield at_least(
-            "wall", "hub", wall, max(3.0, bore / 6),
+            "wall", "hub", wall, _least_wall(s),
             "Wall of the hub (a sixth of the bore)",
         )  # fmt: skip
     yield at_least(
@@ -254,6 +271,13 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Metal between the screws and the boss",
     )
+    yield at_least(
+        "bolts-hub",
+        "bolts",
+        max(half - (screw.diameter + hub) / 2, (hub - screw.diameter) / 2 - half),
+        0.5,
+        "Metal between the screws and the hub, or of the hub round them",
+    )
     if s["dowels.diameter"]:
         yield from _dowel_checks(s)
     if _seated(s):
@@ -290,6 +314,13 @@ def checks(s: Values) -> Iterable[Check]:
             min(s["grub.from_end"], s["hub.length"] - s["grub.from_end"]),
             grub.major,
             "Set screw from the ends of the hub (its diameter)",
+        )
+        yield at_least(
+            "grub-on-shaft",
+            "grub",
+            _deep(s) - s["grub.from_end"],
+            grub.major / 2,
+            "Set screw from the end of the bore (half its diameter)",
         )
     yield at_least(
         "clearance",
@@ -497,8 +528,9 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(hub.length + flange.thickness + boss.height + 4, 1)", "both faces",
              10, 500),
-        Size("hub.diameter", "hub", "up(1.7*shaft.diameter + 2*key.depth, 1)",
-             "a wall of a third", 6, 400),
+        Size("hub.diameter", "hub", _hub, "a wall of a third, clear of the screws", 6,
+             400, rests=("shaft.diameter", "bore.diameter", "key.depth",
+                         "bolts.circle", "bolts.screw")),
         Size("hub.length", "length of the hub", "like.hub_length",
              "as the old part has it", 3, 300, by="copy", step=0.1),
         Size("flange.diameter", "flange", _flange, "past its holes", 10, 500,

@@ -6,7 +6,7 @@ width, the head below it. Both rebates are cut alike by turning the strip over.
 
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import tap_drill, thread_within
+from machinon.core.families._tapped import tap_drill, thread_checks, thread_within
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.materials import material
 from machinon.core.piece.block_features import Rebate, SawCuts, SixFaces
@@ -61,18 +61,21 @@ def _strip(s: Values) -> tuple[float, float, float]:
     return long, s["head.width"], s["head.height"] + s["tongue.height"]
 
 
-def build(s: Values) -> Body:
-    block, pitch, count = _strip(s), _pitch(s), int(s["nuts.count"])
-    side = (s["head.width"] - s["tongue.width"]) / 2
+def _tapped(s: Values) -> Hole:
     thread = thread_of(str(s["thread.thread"]))
     # the last thread left whole keeps a stud from being screwed through
-    deep = block[2] - 1.5 * thread.pitch if s["thread.stopped"] else 0.0
-    hole = Hole(
+    deep = _strip(s)[2] - 1.5 * thread.pitch if s["thread.stopped"] else 0.0
+    return Hole(
         s["thread.drill"],
         thread=thread.name,
         sink=thread.major + 2 * SINK,
         thread_depth=deep,
     )
+
+
+def build(s: Values) -> Body:
+    block, pitch, count = _strip(s), _pitch(s), int(s["nuts.count"])
+    side, hole = (s["head.width"] - s["tongue.width"]) / 2, _tapped(s)
     nuts = Grid(count, 1, pitch, 0.0, (s["nuts.length"] / 2, s["head.width"] / 2))
     first = s["nuts.length"] + s["saw.clean"]
     cuts = tuple(first + i * pitch for i in range(count - 1))
@@ -98,6 +101,7 @@ def checks(s: Values) -> Iterable[Check]:
         WALL * thread.major,
         f"Wall of the tongue beside the thread ({WALL:g} of it)",
     )
+    yield from thread_checks("thread", _tapped(s), str(s["material"]))
     yield at_least(
         "under-lip",
         "head",

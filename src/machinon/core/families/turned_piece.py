@@ -41,7 +41,6 @@ from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bevel,
-    Centre,
     Cone,
     Cylinder,
     EdgeRound,
@@ -60,7 +59,7 @@ UNDER = 0.5  # mm to a side that is left on a named taper for its last cuts
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 # what breaks an end lies beside its holes, and a hole may go through to the other
-AT_ENDS = (End, Bevel, EdgeRound, Centre)
+AT_ENDS = (End, Bevel, EdgeRound)
 SIDES: tuple[Side, Side] = ("right", "left")
 
 

@@ -104,8 +104,14 @@ class Hole(msgspec.Struct, frozen=True):
             down.append((-PAST, r))
         if self.depth is None:
             return (*down, (through + PAST, r))
-        tip = 0.0 if self.flat else r / math.tan(math.radians(POINT / 2))
-        return (*down, (self.depth, r), (self.depth + tip, 0.0))
+        return (*down, (self.depth, r), (self.depth + self.point, 0.0))
+
+    @property
+    def point(self) -> float:
+        """How far the point of its drill goes past its depth."""
+        if self.flat:
+            return 0.0
+        return self.diameter / 2 / math.tan(math.radians(POINT / 2))
 
     @property
     def drilled(self) -> "Hole":

@@ -573,9 +573,13 @@ class Centre(Feature, frozen=True):
     side: Side
     mouth: float
 
+    @property
+    def depth(self) -> float:
+        """How deep its cone goes."""
+        return self.mouth / 2 / math.tan(math.radians(30))
+
     def cuts(self) -> tuple[Cut, ...]:
-        deep = self.mouth / 2 / math.tan(math.radians(30))
-        into = deep if self.side == "left" else -deep
+        into = self.depth if self.side == "left" else -self.depth
         return (
             Turned(((self.z, 0.0), (self.z + into, 0.0), (self.z, self.mouth / 2))),
         )

@@ -37,7 +37,7 @@ def wall(holes: Holes | CrossHoles, other: Feature) -> float:
                 continue
             depths = _depths(hole, its_box)
             middle = float(off(cut, _axis(hole, depths)).min())
-            near = 0 < middle < wide + min(least, NEAR)
+            near = HAIR < middle < wide + min(least, NEAR)
             if near and not _meets(cut, hole, box):
                 least = min(least, _from_skin(hole, depths, cut))
     return least
