@@ -42,6 +42,29 @@ def tapped(thread: str, depth: float | None = None) -> Hole:
     return Hole(drill, depth, thread=thread, thread_depth=deep)
 
 
+def drill_check(name: str, hole: Hole, where: str) -> Check:
+    """Whether the drill before a tap leaves as much thread as a tap can cut."""
+    thread = thread_of(hole.thread)
+    share = 100 * (thread.major - hole.diameter) / full_thread(thread)
+    says = f"A drill of {drill_named(hole.diameter)} leaves"
+    if share > 0:
+        says += (
+            f" {share:.0f} % of thread in {where}: under {LEAST} it strips early, over "
+            f"{MOST} it breaks taps in tough metal."
+        )
+    else:
+        says += f" nothing for {thread.says} in {where}: it is as wide as the thread."
+    return Check(
+        f"{name}-drill",
+        name,
+        LEAST <= share <= MOST,
+        says,
+        grave=share <= 0 or share > 100,
+        have=share,
+        need=LEAST,
+    )
+
+
 def thread_checks(
     name: str, hole: Hole, metal: str, left: float | None = None
 ) -> Iterable[Check]:
@@ -49,21 +72,10 @@ def thread_checks(
     much of it other cuts leave, mm, where that is known."""
     if not hole.thread:
         return
-    thread = thread_of(hole.thread)
-    share = 100 * (thread.major - hole.diameter) / full_thread(thread)
-    yield Check(
-        f"{name}-drill",
-        name,
-        LEAST <= share <= MOST,
-        f"A drill of {drill_named(hole.diameter)} leaves {share:.0f} % of thread in "
-        f"{spoken(name)}: under {LEAST} it strips early, over {MOST} it breaks taps in "
-        "tough metal.",
-        grave=share <= 0 or share > 100,
-        have=share,
-        need=LEAST,
-    )
+    yield drill_check(name, hole, spoken(name))
     if left is None and hole.depth is None:
         return
+    thread = thread_of(hole.thread)
     have = hole.thread_depth if left is None else left
     ends = f"; it ends {RUN_OUT:g} threads before the drill" if hole.depth else ""
     yield at_least(

@@ -6,7 +6,7 @@ width, the head below it. Both rebates are cut alike by turning the strip over.
 
 from collections.abc import Iterable
 
-from machinon.core.families._tapped import tap_drill, thread_checks, thread_within
+from machinon.core.families._tapped import drill_check, tap_drill, thread_within
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.materials import material
 from machinon.core.piece.block_features import Rebate, SawCuts, SixFaces
@@ -101,7 +101,7 @@ def checks(s: Values) -> Iterable[Check]:
         WALL * thread.major,
         f"Wall of the tongue beside the thread ({WALL:g} of it)",
     )
-    yield from thread_checks("thread", _tapped(s), str(s["material"]))
+    yield drill_check("thread", _tapped(s), "the nuts")
     yield at_least(
         "under-lip",
         "head",
