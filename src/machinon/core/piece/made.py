@@ -40,6 +40,7 @@ from machinon.core.piece.round_sizes import (
     to_nearest,
     upwards,
 )
+from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
@@ -397,12 +398,20 @@ def _gone(body: Body, free: bool) -> Iterable[Check]:
     what, as a thread does of its bore."""
     for name in dict.fromkeys((*lost(body), *(idle(body) if free else ()))):
         says = (
-            "The stock is too short for what is drawn."
-            if isinstance(body.feature(name), End)
-            else f"Nothing is left of {spoken(name)}: larger cuts take it away, or it "
-            "lies outside of the metal."
+            f"Nothing is left of {spoken(name)}: larger cuts take it away, or it lies "
+            "outside of the metal."
         )
+        if _beyond_stock(body, name):
+            says = "The stock is too short for what is drawn."
         yield Check(f"gone-{name}", name, False, says)
+
+
+def _beyond_stock(body: Body, name: str) -> bool:
+    """Whether a feature is an end that lies past the end of the stock."""
+    end, stock = body.feature(name), body.stock
+    if not isinstance(end, End) or isinstance(stock, Block):
+        return False
+    return not stock.start <= end.z <= stock.end
 
 
 def _whole(body: Body) -> None:
