@@ -52,6 +52,7 @@ SUBJECTS = (
     "threads.thread_limits",
     "survey.thread_find",
     "threads.thread_cutting",
+    "threads.by_pitch",
     "threads.thread_dial",
     "threads.tapping",
     "threads.screws",

@@ -264,6 +264,37 @@ class Wires(unittest.TestCase):
         self.assertFalse(reckon("thread-wires", {"thread": "M10"}).cautions)
 
 
+class ByPitch(unittest.TestCase):
+    def test_a_pitch_alone_tells_what_a_thread_of_it_has(self):
+        for thread in ("M10", "M45x4.5", "2BA", "1/4-20", "1/2 BSW"):
+            sizes = thread_of(thread)
+            with self.subTest(thread):
+                found = asked(
+                    "pitch",
+                    pitch=sizes.pitch,
+                    form=sizes.form_name,
+                    diameter=sizes.major,
+                )
+                wires = asked("thread-wires", thread=thread)
+                for key in ("best_wire", "wire_min", "wire_max"):
+                    self.assertAlmostEqual(found[key], wires[key])
+                self.assertAlmostEqual(found["tpi"], sizes.tpi)
+                self.assertAlmostEqual(found["lead_angle"], sizes.lead_angle)
+                for key, internal in (("depth_outside", False), ("depth_inside", True)):
+                    cut = asked("thread-passes", thread=thread, internal=internal)
+                    self.assertAlmostEqual(found[key], cut["total_depth"])
+
+    def test_each_start_moves_the_nut_a_pitch_more(self):
+        """8 to the inch is 3.175; two of them lead 6.35, on 17.94 by 6.43°."""
+        found = asked("pitch", pitch="8tpi", starts=2, diameter=20)
+        self.assertAlmostEqual(found["lead"], 6.35)
+        self.assertAlmostEqual(found["depth_outside"], 1.9477, 4)
+        self.assertAlmostEqual(found["lead_angle"], 6.429, 3)
+        # 2 × 3/8 × 0.866 × 3.175 are under the crests of any
+        refused(self, "diameter", "pitch", pitch="8tpi", diameter=2.06)
+        self.assertTrue(asked("pitch", pitch="8tpi", diameter=2.07))
+
+
 class Engagement(unittest.TestCase):
     def test_a_screw_of_its_own_metal_needs_less_than_its_diameter(self):
         for thread in ("M6", "M12", "3/8-16"):

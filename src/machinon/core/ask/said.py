@@ -409,6 +409,11 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
+        (
+            rf"\b(?:at\s+)?({NUMBER}(?:\s*{_UNIT})?)\s+(?:a|per|each|every)\s+pass\b",
+            r"cut deepest \1",
+        ),
+        (rf"\bpasses\s+of\s+({NUMBER})", r"passes deepest \1"),
         (r"\bdrill\s+(?:number|no\.?)\s+(\d+)\b", r"drill #\1"),
         (
             r"(\d)\s*(?:m|metres?|meters?)\s+(?:per|a)\s+min(?:ute)?\b",
@@ -433,6 +438,16 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
 )
 
 
+# how many there are, in words
+_COUNT_WORDS = (
+    *("two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"),
+    *("eleven", "twelve"),
+)
+_IN_WORDS = re.compile(
+    rf"\b({'|'.join(_COUNT_WORDS)})(?=[\s-]+(?:holes?|bolts?|screws?|starts?|pieces?"
+    r"|flutes?|teeth|tooth|(?:t-)?nuts?|divisions?|sides?|passes)\b)-?",
+    re.IGNORECASE,
+)
 # a taper by the foot, both ways in inches: 5/8 per foot
 _FOOT = re.compile(
     rf"({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
@@ -492,6 +507,7 @@ def heard(text: str, inch: bool = False) -> Said:
     text = re.sub(r"(?<=\d),(?=\d)", ".", text)
     # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
+    text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
     text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
@@ -537,7 +553,7 @@ def heard(text: str, inch: bool = False) -> Said:
 MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetres
 MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
 _LEADS = re.compile(
-    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?)\b"
+    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes)\b"
     r"|[\d./]+\s+(?:bore|hub|shaft|plate|housing|block)\b",
     re.IGNORECASE,
 )

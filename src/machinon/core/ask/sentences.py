@@ -159,6 +159,15 @@ def _wires(t: _Teller) -> str:
     return f"{said}; as read the pitch diameter is {t.both('pitch_diameter')}"
 
 
+def _pitch(t: _Teller) -> str:
+    tpi = f"{float(t['tpi']):.4g} to the inch"
+    lead = f", lead {t.both('lead')}" if t.given("starts") not in (None, 1) else ""
+    return (
+        f"Pitch {t.size('pitch', 0.0001)}, {tpi}{lead}; {t.both('depth_outside')} deep "
+        f"a side, in the nut {t.size('depth_inside')}; best wire {t.size('best_wire')}"
+    )
+
+
 def _play(t: _Teller) -> str:
     """The play from the tightest to the loosest pair, or the interference."""
     least, most = float(t["clearance_min"]), float(t["clearance_max"])
@@ -401,6 +410,7 @@ TELLINGS: Mapping[str, Telling] = {
         else f"No head; key {t.size('key_size')}"
     ),
     "thread-wires": _wires,
+    "pitch": _pitch,
     "press-fit": lambda t: (
         f"Press with {t.rough(float(t['press_force']), FORCE)}, "
         f"{t['press_force'] / TONNE:.1f} tonnes; the hub is {t['safety']:.1f} times as "

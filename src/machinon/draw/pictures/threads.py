@@ -106,6 +106,31 @@ def thread_wires(s: Sketch) -> None:
     )
 
 
+def pitch(s: Sketch) -> None:
+    p, form = s.r("pitch"), str(s.values["form"])
+    thread = Thread("", 100 * p, p, form)  # type: ignore[arg-type]
+    crest, root = _profile(s, thread)
+    wire, a = s.r("best_wire"), math.radians(thread.form.angle / 2)
+    centre = (
+        thread.pitch_diameter / 2 + wire / (2 * math.sin(a)) - p / (4 * math.tan(a))
+    )
+    s.circle(2 * p, centre, wire / 2, "measured", "ground", 2.4)
+    left, right = s.p(0, 0)[0] - 1.2 * s.size, s.p(TURNS * p, 0)[0] + 1.2 * s.size
+    starts = int(s.v("starts", 1))
+    if starts < TURNS:
+        s.across("lead", (0.5 * p, crest), ((0.5 + starts) * p, crest), 2.2)
+    else:  # further than is drawn
+        s.tell("lead", (s.p(1.5 * p, 0)[0], s.p(0, crest)[1] - 2.2 * s.size))
+    middle = s.p(0, (crest + root) / 2)[1]
+    top, low = middle - 4.4 * s.size, middle + 4.4 * s.size
+    s.ask("pitch", (left, top), anchor="right")
+    s.tell("tpi", (left, middle), "per inch", "right")
+    s.ask("starts", (left, low), anchor="right")
+    s.tell("best_wire", (right, top), "best wire", "left")
+    s.tell("depth_outside", (right, middle), "depth of the screw", "left")
+    s.tell("depth_inside", (right, low), "depth of the nut", "left")
+
+
 def crest_flat(s: Sketch) -> None:
     thread = _of(s)
     crest, root = _profile(s, thread)
@@ -356,6 +381,7 @@ PICTURES = {
     "thread": thread,
     "tap-drill": tap_drill,
     "thread-wires": thread_wires,
+    "pitch": pitch,
     "crest-flat": crest_flat,
     "thread-passes": thread_passes,
     "thread-dial": thread_dial,

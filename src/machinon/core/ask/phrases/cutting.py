@@ -108,7 +108,7 @@ def _speed(s: Said) -> Inputs | None:
 
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
-    if not s.has("pass", "cut") or s.has("slot", "width"):
+    if not s.has("pass", "cut") or s.has("slot", "width", "off"):
         return None
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
     finish, start = s.near("to"), s.near("from")

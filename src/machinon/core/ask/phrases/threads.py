@@ -147,6 +147,21 @@ def _wires(s: Said) -> Inputs | None:
     return {key: value for key, value in given.items() if value}
 
 
+@phrase("pitch", "wires for 1.5 pitch")
+def _by_pitch(s: Said) -> Inputs | None:
+    starts = s.near("start", kinds=_BARE)
+    tpi = s.tpi()
+    pitch = f"{tpi}tpi" if tpi else s.near("pitch")
+    asked = s.has("wire", "tpi", "depth", "infeed")
+    if not pitch or not (asked or starts) or thread_said(s):
+        return None
+    s.has("best", "pitch", "lead", "thread", "screw", "over", "three")
+    given: Inputs = {"pitch": pitch.replace(" ", "")}
+    if s.has("whitworth", "whit", "bsw", "bsf"):
+        given["form"] = "whitworth"
+    return {**given, "starts": starts} if starts else given
+
+
 def _in_its_unit(s: Said, thread: str, size: str) -> str:
     """A bare size over an inch thread's wires, or of them, that is no millimetres."""
     bare = re.fullmatch(r"\d*\.\d+", size) and not s.inch
