@@ -292,10 +292,10 @@ class ClampsStopsAndSpanners(unittest.TestCase):
 
     def test_a_carriage_stop_bears_on_the_flanks_of_its_bed(self):
         """A bed vee of 90°, 12 high with a flat of 3: the flat lies 1.5 under its sharp
-        top. A groove 22.2 wide is 11.1 deep, and 9.6 of its flanks bear."""
+        top. A groove 22.5 wide is 11.25 deep, and 9.75 of its flanks bear."""
         told = {check.key: check for check in made("carriage-stop").checks}
         self.assertAlmostEqual(told["over-the-crest"].have, 1.5)
-        self.assertAlmostEqual(told["bears"].have, 9.6)
+        self.assertAlmostEqual(told["bears"].have, 9.75)
         # what clamps it is marked from it, once it is whole
         *_, last = (s.key for up in route_told(made("carriage-stop")) for s in up.steps)
         self.assertEqual(last, "transfer")

@@ -88,7 +88,7 @@ FAMILY = plate(
         "vee.runs": "along",
         "vee.at": "block.width/2",
         "vee.angle": "bed.angle",
-        "vee.width": "bed.crest + 1.6*bed.height",
+        "vee.width": "up(bed.crest + 1.6*bed.height, 0.5)",
         "hole.face": "right",
         "hole.screw": "M10",
         "hole.from_side": "block.width/2",
