@@ -1,7 +1,7 @@
 """Whether the features of a free plate leave enough of it, and can be cut."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from itertools import pairwise
 
 from machinon.core.families._plate_features import (
@@ -319,143 +319,180 @@ def _tee_checks(s: Values, name: str) -> Iterable[Check]:
         )
 
 
-def _part_checks(s: Values, name: str) -> Iterable[Check]:
+def _rebate_checks(s: Values, name: str) -> Iterable[Check]:
+    _, wide, high = block_of(s)
+    yield at_least(
+        f"{name}-floor",
+        name,
+        min(high - s[f"{name}.depth"], wide - s[f"{name}.width"]),
+        3.0,
+        f"Metal left under {spoken(name)} and beside it",
+    )
+
+
+def _dovetail_checks(s: Values, name: str) -> Iterable[Check]:
+    _, _, high = block_of(s)
+    flanked = dovetail_of(s, name)
+    yield at_least(
+        f"{name}-floor",
+        name,
+        high - flanked.depth,
+        3.0,
+        f"Metal left under {spoken(name)}",
+    )
+    beside = (
+        min(flanked.at, flanked.room - flanked.at)
+        - max(flanked.mouth, flanked.floor) / 2
+    )
+    if isinstance(flanked, MaleDovetail):
+        yield at_least(
+            f"{name}-inside",
+            name,
+            beside,
+            0.0,
+            f"Block beside the top of {spoken(name)}",
+        )
+        yield at_least(
+            f"{name}-foot",
+            name,
+            flanked.floor,
+            flanked.depth,
+            f"Foot of {spoken(name)} (as wide as it is high)",
+        )
+        return
+    yield at_least(
+        f"{name}-sides",
+        name,
+        beside,
+        max(3.0, flanked.depth / 2),
+        f"Metal beside the foot of {spoken(name)} (half its depth)",
+    )
+
+
+def _vee_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, high = block_of(s)
-    match kind_of(name):
-        case "hole" | "row" | "holes" | "ring":
-            yield from _holes_checks(s, name)
-        case "bore":
-            yield from _bore_checks(s, name)
-        case "slot":
-            yield from _slot_checks(s, name)
-        case "rebate":
-            yield at_least(
-                f"{name}-floor",
-                name,
-                min(high - s[f"{name}.depth"], wide - s[f"{name}.width"]),
-                3.0,
-                f"Metal left under {spoken(name)} and beside it",
-            )
-        case "dovetail":
-            flanked = dovetail_of(s, name)
-            yield at_least(
-                f"{name}-floor",
-                name,
-                high - flanked.depth,
-                3.0,
-                f"Metal left under {spoken(name)}",
-            )
-            beside = (
-                min(flanked.at, flanked.room - flanked.at)
-                - max(flanked.mouth, flanked.floor) / 2
-            )
-            if isinstance(flanked, MaleDovetail):
-                yield at_least(
-                    f"{name}-inside",
-                    name,
-                    beside,
-                    0.0,
-                    f"Block beside the top of {spoken(name)}",
-                )
-                yield at_least(
-                    f"{name}-foot",
-                    name,
-                    flanked.floor,
-                    flanked.depth,
-                    f"Foot of {spoken(name)} (as wide as it is high)",
-                )
-                return
-            yield at_least(
-                f"{name}-sides",
-                name,
-                beside,
-                max(3.0, flanked.depth / 2),
-                f"Metal beside the foot of {spoken(name)} (half its depth)",
-            )
-        case "tee":
-            yield from _tee_checks(s, name)
-        case "vee":
-            half = math.radians(s[f"{name}.angle"] / 2)
-            room = long if crosswise(s, name) else wide
-            yield _side_check(name, s[f"{name}.at"], s[f"{name}.width"] / 2, room)
-            yield at_least(
-                f"{name}-floor",
-                name,
-                high - s[f"{name}.width"] / 2 / math.tan(half),
-                3.0,
-                f"Metal left under {spoken(name)}",
-            )
-        case "seat":
-            bar, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
-            room = long if crosswise(s, name) else wide
-            # as wide at its mouth as its depth lets it be
-            half = math.sqrt(max(deep * (bar - deep), 0.0))
-            yield _side_check(name, s[f"{name}.at"], half, room)
-            yield at_least(
-                f"{name}-floor",
-                name,
-                high - deep,
-                max(3.0, bar / 4),
-                f"Metal left under {spoken(name)} (a quarter of it)",
-            )
-            yield at_least(
-                f"{name}-half",
-                name,
-                bar / 2 - deep,
-                0.0,
-                f"{begun(spoken(name))} no deeper than half its round, or "
-                "nothing goes in",
-            )
-        case "edge":
-            top = s[f"{name}.which"] == "top"
-            yield at_least(
-                f"{name}-room",
-                name,
-                min(long / 2, wide / 2, high if top else math.inf),
-                s[f"{name}.leg"],
-                f"Block for the legs of {spoken(name)}",
-            )
-        case "outline":
-            corners = corners_of(str(s[f"{name}.points"]))
-            yield at_least(
-                f"{name}-inside",
-                name,
-                min(min(x, long - x, y, wide - y) for x, y, _ in corners),
-                0.0,
-                f"Corners of {spoken(name)} inside the block",
-            )
-        case "pocket":
-            x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
-            far = x + s[f"{name}.length"], y + s[f"{name}.width"]
-            yield at_least(
-                f"{name}-wall",
-                name,
-                min(x, y, long - far[0], wide - far[1]),
-                3.0,
-                f"Wall beside {spoken(name)}",
-                grave=False,
-            )
-            yield at_least(
-                f"{name}-corners",
-                name,
-                min(s[f"{name}.length"], s[f"{name}.width"]) / 2,
-                s[f"{name}.radius"],
-                f"Half the width of {spoken(name)} for the cutter in its corners",
-            )
-            if s[f"{name}.depth"]:
-                yield at_least(
-                    f"{name}-floor",
-                    name,
-                    high - s[f"{name}.depth"],
-                    2.0,
-                    f"Metal left at the floor of {spoken(name)}",
-                )
+    half = math.radians(s[f"{name}.angle"] / 2)
+    room = long if crosswise(s, name) else wide
+    yield _side_check(name, s[f"{name}.at"], s[f"{name}.width"] / 2, room)
+    yield at_least(
+        f"{name}-floor",
+        name,
+        high - s[f"{name}.width"] / 2 / math.tan(half),
+        3.0,
+        f"Metal left under {spoken(name)}",
+    )
+
+
+def _seat_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = block_of(s)
+    bar, deep = s[f"{name}.diameter"], s[f"{name}.depth"]
+    room = long if crosswise(s, name) else wide
+    # as wide at its mouth as its depth lets it be
+    half = math.sqrt(max(deep * (bar - deep), 0.0))
+    yield _side_check(name, s[f"{name}.at"], half, room)
+    yield at_least(
+        f"{name}-floor",
+        name,
+        high - deep,
+        max(3.0, bar / 4),
+        f"Metal left under {spoken(name)} (a quarter of it)",
+    )
+    yield at_least(
+        f"{name}-half",
+        name,
+        bar / 2 - deep,
+        0.0,
+        f"{begun(spoken(name))} no deeper than half its round, or nothing goes in",
+    )
+
+
+def _edge_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = block_of(s)
+    top = s[f"{name}.which"] == "top"
+    yield at_least(
+        f"{name}-room",
+        name,
+        min(long / 2, wide / 2, high if top else math.inf),
+        s[f"{name}.leg"],
+        f"Block for the legs of {spoken(name)}",
+    )
+
+
+def _corner_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, _ = block_of(s)
+    yield at_least(
+        f"{name}-room",
+        name,
+        min(long, wide) / 2,
+        s[f"{name}.radius"],
+        f"Half the block for the radius of {spoken(name)}",
+    )
+
+
+def _outline_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, _ = block_of(s)
+    corners = corners_of(str(s[f"{name}.points"]))
+    yield at_least(
+        f"{name}-inside",
+        name,
+        min(min(x, long - x, y, wide - y) for x, y, _ in corners),
+        0.0,
+        f"Corners of {spoken(name)} inside the block",
+    )
+
+
+def _pocket_checks(s: Values, name: str) -> Iterable[Check]:
+    long, wide, high = block_of(s)
+    x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+    far = x + s[f"{name}.length"], y + s[f"{name}.width"]
+    yield at_least(
+        f"{name}-wall",
+        name,
+        min(x, y, long - far[0], wide - far[1]),
+        3.0,
+        f"Wall beside {spoken(name)}",
+        grave=False,
+    )
+    yield at_least(
+        f"{name}-corners",
+        name,
+        min(s[f"{name}.length"], s[f"{name}.width"]) / 2,
+        s[f"{name}.radius"],
+        f"Half the width of {spoken(name)} for the cutter in its corners",
+    )
+    if s[f"{name}.depth"]:
+        yield at_least(
+            f"{name}-floor",
+            name,
+            high - s[f"{name}.depth"],
+            2.0,
+            f"Metal left at the floor of {spoken(name)}",
+        )
+
+
+_CHECKS: Mapping[str, Callable[[Values, str], Iterable[Check]]] = {
+    "hole": _holes_checks,
+    "row": _holes_checks,
+    "holes": _holes_checks,
+    "ring": _holes_checks,
+    "bore": _bore_checks,
+    "slot": _slot_checks,
+    "rebate": _rebate_checks,
+    "dovetail": _dovetail_checks,
+    "tee": _tee_checks,
+    "vee": _vee_checks,
+    "seat": _seat_checks,
+    "edge": _edge_checks,
+    "corner": _corner_checks,
+    "outline": _outline_checks,
+    "pocket": _pocket_checks,
+}
 
 
 def checks(s: Values) -> Iterable[Check]:
     yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
     for name in s["parts"]:
-        yield from _part_checks(s, name)
+        yield from _CHECKS[kind_of(name)](s, name)
     if is_there(s, "lathe.centre_height"):
         yield at_least(
             "height",

@@ -76,13 +76,18 @@ def _seat(s: Values) -> float:
     return float(s["hub.length"] + s["flange.thickness"])
 
 
+def _long(s: Values) -> float:
+    """Over all, from the seat on the nose's shoulder to the front of the spigot."""
+    return _seat(s) + float(s["spigot.height"])
+
+
 def _index_hole(s: Values) -> Hole:
     return Hole(s["ring.diameter"], s["ring.depth"])
 
 
 def build(s: Values) -> Body:
     seat = _seat(s)
-    length = seat + s["spigot.height"]
+    length = _long(s)
     into = tapped_for(s, "bolts")
     over = 0.0 if _old(s) else OVER
     ring: list[Feature] = []
@@ -130,10 +135,45 @@ def build(s: Values) -> Body:
 
 
 def checks(s: Values) -> Iterable[Check]:
+    yield from _nose_checks(s)
     thread = thread_of(str(s["thread.thread"]))
-    hole, screw = screw_hole(s, "bolts"), cap_screw(str(s["bolts.screw"]))
-    length = _seat(s) + s["spigot.height"]
-    half = s["bolts.circle"] / 2
+    half, hole = s["bolts.circle"] / 2, screw_hole(s, "bolts").diameter
+    yield from spigot_checks(s)
+    yield at_least(
+        "spigot-wall",
+        "spigot",
+        (s["spigot.diameter"] - thread.major) / 2,
+        3.0,
+        "Wall of the spigot over the thread bored through it",
+    )
+    yield at_least(
+        "hole-bore",
+        "bolts",
+        half - (hole + thread.major) / 2,
+        3.0,
+        "Metal between the bolt holes and the bore",
+    )
+    yield at_least(
+        "hole-spigot",
+        "bolts",
+        half - hole / 2 - s["spigot.diameter"] / 2,
+        0.5,
+        "Metal between the bolt holes and the spigot",
+    )
+    yield at_least(
+        "flange-thin",
+        "flange",
+        s["flange.thickness"],
+        s["flange.diameter"] / 12,
+        "Thickness of the flange (a twelfth of its diameter)",
+    )
+    yield from _stock_checks(s)
+    yield from _ring_checks(s)
+    yield from _tapped_checks(s) if tapped_for(s, "bolts") else _head_checks(s)
+
+
+def _nose_checks(s: Values) -> Iterable[Check]:
+    thread, length = thread_of(str(s["thread.thread"])), _long(s)
     yield at_least(
         "wall",
         "hub",
@@ -184,39 +224,13 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Room between the end of the nose and the front of the spigot",
     )
-    yield from spigot_checks(s)
-    yield at_least(
-        "spigot-wall",
-        "spigot",
-        (s["spigot.diameter"] - thread.major) / 2,
-        3.0,
-        "Wall of the spigot over the thread bored through it",
-    )
-    yield at_least(
-        "hole-bore",
-        "bolts",
-        half - (hole.diameter + thread.major) / 2,
-        3.0,
-        "Metal between the bolt holes and the bore",
-    )
-    yield at_least(
-        "hole-spigot",
-        "bolts",
-        half - hole.diameter / 2 - s["spigot.diameter"] / 2,
-        0.5,
-        "Metal between the bolt holes and the spigot",
-    )
-    yield at_least(
-        "flange-thin",
-        "flange",
-        s["flange.thickness"],
-        s["flange.diameter"] / 12,
-        "Thickness of the flange (a twelfth of its diameter)",
-    )
+
+
+def _stock_checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "stock-length",
         "stock",
-        s["stock.length"] - length,
+        s["stock.length"] - _long(s),
         0.5 if _old(s) else 2.0,
         "Old plate over the length, to skim its register and face off"
         if _old(s)
@@ -229,35 +243,43 @@ def checks(s: Values) -> Iterable[Check]:
         0.0 if _old(s) else 2.0,
         "Old plate over the flange" if _old(s) else "Stock over the flange to clean up",
     )
-    yield from _ring_checks(s)
-    if tapped_for(s, "bolts"):
-        wanted = material(str(s["material"])).engagement * screw.diameter
-        yield at_least(
-            "engagement",
-            "bolts",
-            s["flange.thickness"],
-            wanted,
-            f"Thread for the {screw.size} screws in {s['material']}",
-        )
-        yield at_least(
-            "hole-edge",
-            "bolts",
-            s["flange.diameter"] / 2 - half - hole.diameter / 2,
-            EDGE_INTO,
-            "Metal between the tapped holes and the flange's edge",
-        )
-        return
+
+
+def _tapped_checks(s: Values) -> Iterable[Check]:
+    """Of screws that go into the plate."""
+    hole, screw = screw_hole(s, "bolts"), cap_screw(str(s["bolts.screw"]))
+    wanted = material(str(s["material"])).engagement * screw.diameter
+    yield at_least(
+        "engagement",
+        "bolts",
+        s["flange.thickness"],
+        wanted,
+        f"Thread for the {screw.size} screws in {s['material']}",
+    )
+    yield at_least(
+        "hole-edge",
+        "bolts",
+        (s["flange.diameter"] - s["bolts.circle"] - hole.diameter) / 2,
+        EDGE_INTO,
+        "Metal between the tapped holes and the flange's edge",
+    )
+
+
+def _head_checks(s: Values) -> Iterable[Check]:
+    """Of screws that go through it, their heads sunk."""
+    hole, screw = screw_hole(s, "bolts"), cap_screw(str(s["bolts.screw"]))
+    circle = s["bolts.circle"]
     yield at_least(
         "heads-edge",
         "bolts",
-        s["flange.diameter"] / 2 - half - hole.bore / 2,
+        (s["flange.diameter"] - circle - hole.bore) / 2,
         EDGE,
         "Metal between the screw heads' counterbores and the flange's edge",
     )
     yield at_least(
         "heads-hub",
         "bolts",
-        half - hole.bore / 2 - s["hub.diameter"] / 2,
+        (circle - hole.bore - s["hub.diameter"]) / 2,
         0.5,
         "Room between the counterbores and the hub",
     )

@@ -137,20 +137,38 @@ def build(s: Values) -> Body:
 
 
 def checks(s: Values) -> Iterable[Check]:
-    bolt, grub = _tapped(s), thread_of(str(s["grubs.thread"]))
-    screw = cap_screw(str(s["bolts.screw"]))
-    circle, bore, body = s["bolts.circle"], s["bore.diameter"], s["body.diameter"]
+    yield from _bolt_checks(s)
+    yield from _grub_checks(s)
+    yield from _bore_checks(s)
+    yield at_least(
+        "stock-diameter",
+        "stock",
+        s["stock.diameter"] - s["body.diameter"],
+        2.0,
+        "Stock over the outside to clean up",
+    )
+    yield at_least(
+        "stock-length",
+        "stock",
+        s["stock.length"] - s["body.length"],
+        2 * OVER,
+        "Stock over the length to face both ends",
+    )
+
+
+def _bolt_checks(s: Values) -> Iterable[Check]:
+    screw, circle = cap_screw(str(s["bolts.screw"])), s["bolts.circle"]
     yield at_least(
         "bolts-bore",
         "bolts",
-        (circle - screw.diameter - bore) / 2,
+        (circle - screw.diameter - s["bore.diameter"]) / 2,
         2.0,
         "Metal between the bolts' threads and the bore",
     )
     yield at_least(
         "bolts-edge",
         "bolts",
-        (body - circle - screw.diameter) / 2,
+        (s["body.diameter"] - circle - screw.diameter) / 2,
         3.0,
         "Metal between the bolts' threads and the outside",
     )
@@ -161,8 +179,12 @@ def checks(s: Values) -> Iterable[Check]:
         2.0,
         "Metal between the bolts' threads and the register",
     )
-    deep = bolt.depth or 0.0
-    _, y = hole_points(2 * int(s["bolts.count"]), circle)[1]
+
+
+def _grub_checks(s: Values) -> Iterable[Check]:
+    grub, screw = thread_of(str(s["grubs.thread"])), cap_screw(str(s["bolts.screw"]))
+    deep = _tapped(s).depth or 0.0
+    _, y = hole_points(2 * int(s["bolts.count"]), s["bolts.circle"])[1]
     # the axis of a grub screw passes half a pitch beside the nearest bolt
     beside = y - (screw.diameter + grub.major) / 2
     along = s["grubs.from_end"] - grub.major / 2 - deep
@@ -176,7 +198,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "grub-thread",
         "grubs",
-        (body - bore) / 2,
+        (s["body.diameter"] - s["bore.diameter"]) / 2,
         1.2 * grub.major,
         "Wall that a grub screw's thread is in (1.2 times the screw)",
     )
@@ -211,6 +233,9 @@ def checks(s: Values) -> Iterable[Check]:
             "its thread with the compound",
             grave=False,
         )
+
+
+def _bore_checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "web",
         "through",
@@ -221,7 +246,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "web-over-hole",
         "through",
-        (min(bore, s["register.diameter"]) - s["through.diameter"]) / 2,
+        (min(s["bore.diameter"], s["register.diameter"]) - s["through.diameter"]) / 2,
         1.5,
         "Shoulder of the bore that the chuck stands on",
     )
@@ -229,7 +254,7 @@ def checks(s: Values) -> Iterable[Check]:
         "grip",
         "bore",
         s["bore.depth"],
-        0.5 * bore,
+        0.5 * s["bore.diameter"],
         "Length that the chuck is held on (half of its diameter)",
     )
     if s["grooves.count"]:
@@ -247,20 +272,6 @@ def checks(s: Values) -> Iterable[Check]:
         s["register.depth"],
         2.5,
         "Depth of the register, so that it guides",
-    )
-    yield at_least(
-        "stock-diameter",
-        "stock",
-        s["stock.diameter"] - body,
-        2.0,
-        "Stock over the outside to clean up",
-    )
-    yield at_least(
-        "stock-length",
-        "stock",
-        s["stock.length"] - s["body.length"],
-        2 * OVER,
-        "Stock over the length to face both ends",
     )
 
 

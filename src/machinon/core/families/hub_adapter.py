@@ -76,10 +76,14 @@ def _hole(s: Values) -> Hole:
     return Hole(screw.tapping_drill, thread=screw.size)
 
 
+def _wall(s: Values) -> float:
+    """From the bore to the outside of the hub, mm."""
+    return float(s["hub.diameter"] - s["bore.diameter"]) / 2
+
+
 def _grub_thread(s: Values) -> str:
     """A set screw that is as thick as the wall at the most."""
-    wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
-    return thread_within(0.9 * wall, "M6", "M5", "M4", "M3")
+    return thread_within(0.9 * _wall(s), "M6", "M5", "M4", "M3")
 
 
 def _grub(s: Values) -> Hole:
@@ -179,20 +183,34 @@ def build(s: Values) -> Body:
         deep = s["flange.thickness"]
         features.append(Holes("dowels", "right", _dowels(s), hole, deep, level=seat))
     if s["grub.thread"] != "none":
-        wall = (hub - bore) / 2
-        features.append(
-            CrossHoles("grub", s["grub.from_end"], hub, _grub(s), wall, 1, -90.0)
-        )
+        at = s["grub.from_end"]
+        features.append(CrossHoles("grub", at, hub, _grub(s), _wall(s), 1, -90.0))
     return Body(
         Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
     )
 
 
 def checks(s: Values) -> Iterable[Check]:
-    bore, hub = s["bore.diameter"], s["hub.diameter"]
-    wall = (hub - bore) / 2
-    screw = cap_screw(str(s["bolts.screw"]))
-    half, hole = s["bolts.circle"] / 2, _hole(s).diameter
+    yield from _hub_checks(s)
+    yield from _flange_checks(s)
+    yield from _bolt_checks(s)
+    if s["dowels.diameter"]:
+        yield from _dowel_checks(s)
+    if _seated(s):
+        yield from _seat_checks(s)
+    if s["grub.thread"] != "none":
+        yield from _grub_checks(s)
+    yield at_least(
+        "clearance",
+        "flange",
+        s["machine.clear"] - max(s["flange.diameter"], s["hub.diameter"]) / 2,
+        1.0,
+        "Room to the nearest lever or screw head, through the full turn",
+    )
+
+
+def _hub_checks(s: Values) -> Iterable[Check]:
+    bore, wall = s["bore.diameter"], _wall(s)
     if _keyed(s):
         yield at_least(
             "wall-key",
@@ -235,10 +253,13 @@ def checks(s: Values) -> Iterable[Check]:
         0.3,
         "Boss lower than the wheel is thick: the washer must press the wheel",
     )
+
+
+def _flange_checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "flange-seats",
         "flange",
-        (s["flange.diameter"] - max(hub, s["boss.diameter"])) / 2,
+        (s["flange.diameter"] - max(s["hub.diameter"], s["boss.diameter"])) / 2,
         1.0,
         "Flange over the hub and the boss",
     )
@@ -249,6 +270,11 @@ def checks(s: Values) -> Iterable[Check]:
         s["flange.diameter"] / 15,
         "Thickness of the flange (a fifteenth of its diameter)",
     )
+
+
+def _bolt_checks(s: Values) -> Iterable[Check]:
+    screw, hub = cap_screw(str(s["bolts.screw"])), s["hub.diameter"]
+    half, hole = s["bolts.circle"] / 2, _hole(s).diameter
     wanted = material(str(s["material"])).engagement * screw.diameter
     yield at_least(
         "engagement",
@@ -278,56 +304,51 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Metal between the screws and the hub, or of the hub round them",
     )
-    if s["dowels.diameter"]:
-        yield from _dowel_checks(s)
-    if _seated(s):
-        yield at_least(
-            "screw-head",
-            "recess",
-            s["recess.diameter"] - s["shaft.screw_head"],
-            0.5,
-            "Room round the head of the shaft's own screw",
-        )
-        yield at_least(
-            "head-seats",
-            "seat",
-            s["shaft.screw_head"] - s["seat.hole"],
-            2.0,
-            "Head of that screw over its hole",
-        )
-        yield at_least(
-            "recess-deep",
-            "recess",
-            _long(s) - _deep(s) - s["seat.thickness"],
-            1.0,
-            "Depth of the recess in front of the seat",
-        )
-    if s["grub.thread"] != "none":
-        grub = thread_of(str(s["grub.thread"]))
-        yield at_least(
-            "grub-thread", "grub", wall, grub.major,
-            "Wall that the set screw's thread is in (its diameter)",
-        )  # fmt: skip
-        yield at_least(
-            "grub-in-hub",
-            "grub",
-            min(s["grub.from_end"], s["hub.length"] - s["grub.from_end"]),
-            grub.major,
-            "Set screw from the ends of the hub (its diameter)",
-        )
-        yield at_least(
-            "grub-on-shaft",
-            "grub",
-            _deep(s) - s["grub.from_end"],
-            grub.major / 2,
-            "Set screw from the end of the bore (half its diameter)",
-        )
+
+
+def _seat_checks(s: Values) -> Iterable[Check]:
     yield at_least(
-        "clearance",
-        "flange",
-        s["machine.clear"] - max(s["flange.diameter"], hub) / 2,
+        "screw-head",
+        "recess",
+        s["recess.diameter"] - s["shaft.screw_head"],
+        0.5,
+        "Room round the head of the shaft's own screw",
+    )
+    yield at_least(
+        "head-seats",
+        "seat",
+        s["shaft.screw_head"] - s["seat.hole"],
+        2.0,
+        "Head of that screw over its hole",
+    )
+    yield at_least(
+        "recess-deep",
+        "recess",
+        _long(s) - _deep(s) - s["seat.thickness"],
         1.0,
-        "Room to the nearest lever or screw head, through the full turn",
+        "Depth of the recess in front of the seat",
+    )
+
+
+def _grub_checks(s: Values) -> Iterable[Check]:
+    grub = thread_of(str(s["grub.thread"]))
+    yield at_least(
+        "grub-thread", "grub", _wall(s), grub.major,
+        "Wall that the set screw's thread is in (its diameter)",
+    )  # fmt: skip
+    yield at_least(
+        "grub-in-hub",
+        "grub",
+        min(s["grub.from_end"], s["hub.length"] - s["grub.from_end"]),
+        grub.major,
+        "Set screw from the ends of the hub (its diameter)",
+    )
+    yield at_least(
+        "grub-on-shaft",
+        "grub",
+        _deep(s) - s["grub.from_end"],
+        grub.major / 2,
+        "Set screw from the end of the bore (half its diameter)",
     )
 
 
@@ -512,8 +533,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         wide = near[1].width if near else s["key.width"]
         yield plain_parts("key", wide, 1, "in the shaft", long)
     if s["grub.thread"] != "none":
-        wall = (s["hub.diameter"] - s["bore.diameter"]) / 2
-        yield set_screws(str(s["grub.thread"]), 1, "on the shaft", wall, "grub")
+        yield set_screws(str(s["grub.thread"]), 1, "on the shaft", _wall(s), "grub")
 
 
 FAMILY = Family(
