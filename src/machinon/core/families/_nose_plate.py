@@ -129,7 +129,6 @@ def nose_plate(s: Values, seat: Feature) -> Body:
 def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
     """mouth, depth: of what fits the nose, mm."""
     thick, wide = s["plate.thickness"], s["plate.diameter"]
-    circle, half = s["nose.circle"], s["spigot.diameter"] / 2
     yield at_least(
         "web",
         "hole",
@@ -167,6 +166,27 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
         5.0,
         "Face that seats on the spindle's flange",
     )
+    yield from _screw_place_checks(s, mouth)
+    yield from _screw_hold_checks(s)
+    yield at_least(
+        "stock-length",
+        "stock",
+        s["stock.length"] - thick - s["spigot.height"],
+        2.0,
+        "Stock over the length to face both ends",
+    )
+    yield at_least(
+        "stock-diameter",
+        "stock",
+        s["stock.diameter"] - wide,
+        2.0,
+        "Stock over the plate to clean up",
+    )
+
+
+def _screw_place_checks(s: Values, mouth: float) -> Iterable[Check]:
+    """Metal round both circles of screws; mouth: of what fits the nose, mm."""
+    circle, half = s["nose.circle"], s["spigot.diameter"] / 2
     yield at_least(
         "nose-mouth",
         "nose",
@@ -192,7 +212,7 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
         yield at_least(
             f"{of}-edge",
             of,
-            (wide - s[f"{of}.circle"] - _across(s, of)) / 2,
+            (s["plate.diameter"] - s[f"{of}.circle"] - _across(s, of)) / 2,
             EDGE,
             f"Metal between the {OF[of]} and the plate's edge",
         )
@@ -217,7 +237,11 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
             "Room past the spindle's flange to the chuck's screws: the plate is on it "
             "before the chuck covers its screws",
         )
-    for of, metal in (("nose", _through(s)), ("bolts", thick)):
+
+
+def _screw_hold_checks(s: Values) -> Iterable[Check]:
+    """Thread for the screws that go in, and metal under the heads of the others."""
+    for of, metal in (("nose", _through(s)), ("bolts", s["plate.thickness"])):
         screw, hole = _screw(s, of), screw_hole(s, of)
         wanted = material(str(s["material"])).engagement * screw.diameter
         if hole.thread:
@@ -236,20 +260,6 @@ def nose_checks(s: Values, mouth: float, depth: float) -> Iterable[Check]:
                 0.8 * screw.diameter,
                 f"Metal under the heads of the {OF[of]} (0.8 of the screw)",
             )
-    yield at_least(
-        "stock-length",
-        "stock",
-        s["stock.length"] - thick - s["spigot.height"],
-        2.0,
-        "Stock over the length to face both ends",
-    )
-    yield at_least(
-        "stock-diameter",
-        "stock",
-        s["stock.diameter"] - wide,
-        2.0,
-        "Stock over the plate to clean up",
-    )
 
 
 def _drilled(s: Values, of: str, drill: str, sink: str) -> tuple[Step, ...]:

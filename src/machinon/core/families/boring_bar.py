@@ -118,7 +118,6 @@ def build(s: Values) -> Body:
 
 def checks(s: Values) -> Iterable[Check]:
     wide, bit = s["bar.diameter"], s["bits.diameter"]
-    grub = thread_of(str(s["grubs.thread"]))
     yield at_least(
         "bar-beside-bit",
         "bar",
@@ -126,6 +125,37 @@ def checks(s: Values) -> Iterable[Check]:
         bit,
         "Half of the bar, which is the thickest bit it carries",
     )
+    yield from _bit_checks(s)
+    yield at_least(
+        "held",
+        "bar",
+        s["bar.length"] - s["bits.from_end"] - s["bar.overhang"],
+        2.0 * wide,
+        "Length of the bar in its holder (two diameters)",
+        grave=False,
+    )
+    yield _stiffness(s)
+    if _between(s):
+        yield at_least(
+            "pilot-passes",
+            "pilot",
+            wide - s["pilot.diameter"],
+            1.0,
+            "Pilot thinner than the bar, so that the bits pass where it ran",
+        )
+    if s["flat.length"]:
+        yield at_least(
+            "flat-clear",
+            "flat",
+            _bits(s)[-1] - bit / 2 - FLAT_AT - s["flat.length"],
+            bit,
+            "Round left between the flat and the first bit",
+        )
+
+
+def _bit_checks(s: Values) -> Iterable[Check]:
+    wide, bit = s["bar.diameter"], s["bits.diameter"]
+    grub = thread_of(str(s["grubs.thread"]))
     if _square(s):
         yield at_least(
             "corner-wall",
@@ -183,15 +213,10 @@ def checks(s: Values) -> Iterable[Check]:
             bit,
             "Metal between two bits (the bit's thickness)",
         )
-    inmost = _bits(s)[-1]
-    yield at_least(
-        "held",
-        "bar",
-        s["bar.length"] - s["bits.from_end"] - s["bar.overhang"],
-        2.0 * wide,
-        "Length of the bar in its holder (two diameters)",
-        grave=False,
-    )
+
+
+def _stiffness(s: Values) -> Check:
+    wide = s["bar.diameter"]
     between = _between(s)
     kind = "steadied" if between else "free"
     most = LONG_BETWEEN if between else LONG_FREE
@@ -204,7 +229,7 @@ def checks(s: Values) -> Iterable[Check]:
         {"bar_diameter": wide, "overhang": span, "support": kind},
     )
     give = float(bar["deflection"])
-    yield Check(
+    return Check(
         "stiffness",
         "bar",
         span <= most * wide + 1e-9,
@@ -214,22 +239,6 @@ def checks(s: Values) -> Iterable[Check]:
         have=span,
         need=most * wide,
     )
-    if _between(s):
-        yield at_least(
-            "pilot-passes",
-            "pilot",
-            wide - s["pilot.diameter"],
-            1.0,
-            "Pilot thinner than the bar, so that the bits pass where it ran",
-        )
-    if s["flat.length"]:
-        yield at_least(
-            "flat-clear",
-            "flat",
-            inmost - bit / 2 - FLAT_AT - s["flat.length"],
-            bit,
-            "Round left between the flat and the first bit",
-        )
 
 
 def _bit_steps(s: Values) -> Iterable[Step]:
