@@ -295,6 +295,26 @@ class Charts(unittest.TestCase):
             self.assertLess(ends, figure.at[0] - text_width(figure.text, figure.size))
             self.assertLess(figure.at[0], mark.at[0] - mark.size / 2)
 
+    def test_what_is_said_of_a_size_without_a_band_is_not_cut_off(self):
+        says = "not measured yet: over M6 screws in two neighbours"
+        line = replace(
+            planned().proof[0],
+            size=None,
+            lower=None,
+            upper=None,
+            verdict="open",
+            says=says,
+        )
+        rows = [
+            i
+            for i in band_drawing(line, 340, 74).items
+            if getattr(i, "text", "") in says
+        ]
+        self.assertEqual(" ".join(row.text for row in rows), says)
+        for row in rows:
+            self.assertLess(row.at[0] + text_width(row.text, row.size), 340)
+            self.assertLess(row.at[1], 74)
+
 
 class Sections(unittest.TestCase):
     def test_the_hatch_covers_the_cut_face_evenly(self):

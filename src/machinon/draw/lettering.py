@@ -46,6 +46,19 @@ def cut_short(text: str, size: float, room: float) -> str:
     return f"{text}…"
 
 
+def in_lines(text: str, size: float, room: float, most: int) -> list[str]:
+    """The text in lines that have room in a height, broken between words; what goes
+    past the last of them is cut short."""
+    lines: list[str] = []
+    for word in text.split():
+        longer = f"{lines[-1]} {word}" if lines else word
+        if lines and (len(lines) == most or text_width(longer, size) <= room):
+            lines[-1] = longer
+        else:
+            lines.append(word)
+    return [cut_short(line, size, room) for line in lines]
+
+
 @functools.lru_cache(maxsize=16_384)
 def _of_height(text: str) -> float:
     return sum(map(_width, text))

@@ -3,9 +3,10 @@
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, small_text
 from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
-from machinon.draw.lettering import text_width
+from machinon.draw.lettering import in_lines, text_width
 
 WIDE = 0.5  # mm: a band of which thousandths say nothing
+LINES = 2  # of what is said of a size that has no band
 VERDICTS: dict[str, MarkKind] = {
     "proved": "proved",
     "near": "measured",
@@ -52,7 +53,10 @@ def band_drawing(
     elif line.size is not None:
         board.text((right, size * 1.3), figure, role=role, anchor="right", bold=True)
     if line.lower is None or line.upper is None:
-        board.text((size * 2.3, size * 3), line.says, role=role, anchor="left")
+        says = in_lines(line.says, size, width - 2.8 * size, LINES)
+        for row, part in enumerate(says):
+            place = size * 2.3, size * (3 + 1.3 * row)
+            board.text(place, part, role=role, anchor="left")
         return board.done()
     left, end, y = size * 2.3, width - size * 1.4, size * 3.1
     span = max(line.upper - line.lower, step)  # a band may be no wider than a line
