@@ -305,11 +305,8 @@ class Charts(unittest.TestCase):
             verdict="open",
             says=says,
         )
-        rows = [
-            i
-            for i in band_drawing(line, 340, 74).items
-            if getattr(i, "text", "") in says
-        ]
+        drawn = band_drawing(line, 340, 74).items
+        rows = [i for i in drawn if isinstance(i, Text) and i.text in says]
         self.assertEqual(" ".join(row.text for row in rows), says)
         for row in rows:
             self.assertLess(row.at[0] + text_width(row.text, row.size), 340)

@@ -53,8 +53,8 @@ def band_drawing(
     elif line.size is not None:
         board.text((right, size * 1.3), figure, role=role, anchor="right", bold=True)
     if line.lower is None or line.upper is None:
-        says = in_lines(line.says, size, width - 2.8 * size, LINES)
-        for row, part in enumerate(says):
+        parts = in_lines(line.says, size, width - 2.8 * size, LINES)
+        for row, part in enumerate(parts):
             place = size * 2.3, size * (3 + 1.3 * row)
             board.text(place, part, role=role, anchor="left")
         return board.done()
