@@ -7,6 +7,7 @@ from machinon.draw.lettering import in_lines, text_width
 
 WIDE = 0.5  # mm: a band of which thousandths say nothing
 LINES = 2  # of what is said of a size that has no band
+ACROSS = 14.0  # letters as high as they are wide that a line has room for at least
 VERDICTS: dict[str, MarkKind] = {
     "proved": "proved",
     "near": "measured",
@@ -25,9 +26,9 @@ def band_drawing(
     if line.size is not None:
         made = length_text(line.size, step, inch)
         figure = f"{made} ± {small_text(line.doubt, inch)}"
-    # letters give way before a figure is cut, or meets the name
+    # letters give way before a figure is cut, or meets the name or its neighbour
     abreast = 6.1 + text_width(line.name + figure, 1.0)
-    size = min(size, width / 26, width / abreast if figure else size)
+    size = min(size, width / ACROSS, width / abreast)
     board = Board(width, height, size)
     if line.fit:
         board.numbered((size * 1.2, size * 1.3), line.fit)
@@ -53,10 +54,13 @@ def band_drawing(
     elif line.size is not None:
         board.text((right, size * 1.3), figure, role=role, anchor="right", bold=True)
     if line.lower is None or line.upper is None:
-        parts = in_lines(line.says, size, width - 2.8 * size, LINES)
-        for row, part in enumerate(parts):
+        # as large as its lines take all of it
+        small, room = size, width - 2.8 * size
+        while text_width(line.says, small) > 0.9 * LINES * room:
+            small *= 0.95
+        for row, part in enumerate(in_lines(line.says, small, room, LINES)):
             place = size * 2.3, size * (3 + 1.3 * row)
-            board.text(place, part, role=role, anchor="left")
+            board.text(place, part, small, role, "left")
         return board.done()
     left, end, y = size * 2.3, width - size * 1.4, size * 3.1
     span = max(line.upper - line.lower, step)  # a band may be no wider than a line
