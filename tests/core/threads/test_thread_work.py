@@ -125,6 +125,15 @@ class Passes(unittest.TestCase):
 
 
 class Dial(unittest.TestCase):
+    def test_a_pitch_closes_where_a_thread_of_it_does(self):
+        for thread, pitch in (("5/16-18", "18tpi"), ("M8", 1.25), ("1/2-13", "13tpi")):
+            for screw in ("8tpi", 4):
+                of_thread = asked("thread-dial", thread=thread, leadscrew=screw)
+                of_pitch = asked("thread-dial", pitch=pitch, leadscrew=screw)
+                self.assertEqual(of_thread, of_pitch)
+        refused(self, "thread", "thread-dial", leadscrew="8tpi")
+        refused(self, "pitch", "thread-dial", leadscrew=4, pitch=1, thread="M8")
+
     def test_on_every_mark_given_the_tool_falls_into_the_thread_and_on_no_other(self):
         """A turn of the dial is as many threads of the lead screw as it has teeth;
         between closings the carriage must have moved by whole threads of the work."""
@@ -340,6 +349,63 @@ class Engagement(unittest.TestCase):
             for load in (10_000, 5_000)
         )
         self.assertAlmostEqual(full, 2 * half)
+
+
+class Torque(unittest.TestCase):
+    def test_the_section_that_breaks_is_that_of_the_standards(self):
+        """ISO 898-1 table 4, mm²; ASME B1.1 table of tensile stress areas, in²."""
+        for thread, area in (
+            ("M6", 20.1), ("M8", 36.6), ("M10", 58.0), ("M12", 84.3), ("M16", 157),
+            ("M20", 245), ("M24", 353), ("1/4-20", 0.0318 * 645.16),
+            ("3/8-16", 0.0775 * 645.16), ("1/2-13", 0.1419 * 645.16),
+            ("1-8", 0.606 * 645.16),
+        ):  # fmt: skip
+            with self.subTest(thread):
+                self.assertAlmostEqual(thread_of(thread).stress_area / area, 1, 2)
+
+    def test_a_screw_is_tightened_to_three_quarters_of_its_proof_load(self):
+        """580 N/mm² on 57.99 mm² of an M10 of 8.8: 25.2 kN, which 50.5 N·m clamp dry
+        and a quarter less oiled."""
+        dry, oiled = (asked("screw-torque", thread="M10", oiled=o) for o in
+                      ("dry", "oiled"))  # fmt: skip
+        self.assertAlmostEqual(dry["preload"], 25226, delta=1)
+        self.assertAlmostEqual(dry["torque"], 50.45, 2)
+        self.assertAlmostEqual(oiled["torque"], 0.75 * dry["torque"])
+        back = asked("screw-torque", thread="M10", torque=dry["torque"])
+        self.assertAlmostEqual(back["preload"], dry["preload"])
+        self.assertAlmostEqual(back["share"], 75)
+
+    def test_each_screw_has_the_proof_stress_of_its_size(self):
+        for thread, grade, proof in (
+            ("M16", "8.8", 580), ("M20", "8.8", 600), ("M8", "12.9", 970),
+            ("3/4-10", "SAE 2", 379.2), ("7/8-9", "SAE 2", 227.5),
+            ("1/2-13", None, 586.1),
+        ):  # fmt: skip
+            given = {"grade": grade} if grade else {}
+            with self.subTest(thread, grade=grade):
+                found = asked("screw-torque", thread=thread, **given)
+                self.assertAlmostEqual(found["stress"], 0.75 * proof)
+        refused(self, "grade", "screw-torque", thread="M42", grade="8.8")
+        refused(self, "preload", "screw-torque", thread="M8", torque=9, preload=9)
+
+    def test_a_screw_past_its_proof_load_is_cautioned(self):
+        self.assertTrue(reckon("screw-torque", {"thread": "M6", "torque": 20}).cautions)
+        self.assertFalse(reckon("screw-torque", {"thread": "M6", "torque": 9}).cautions)
+
+
+class Reaming(unittest.TestCase):
+    def test_the_drill_before_a_reamer_leaves_it_enough(self):
+        """Of a metric reamer a metric drill, of an inch one an inch drill."""
+        for reamer, drill, stock in ((8, "7.8 mm", 0.2), (20, "19.5 mm", 0.5),
+                                     ("3/8in", "23/64 in", 25.4 / 64)):  # fmt: skip
+            with self.subTest(reamer):
+                found = asked("ream-drill", reamer=reamer)
+                self.assertEqual(found["drill"], drill)
+                self.assertAlmostEqual(found["stock"], stock)
+
+    def test_it_is_one_of_those_there_are(self):
+        found = asked("ream-drill", reamer=8, series=["7mm", "7.5mm", "7.9mm"])
+        self.assertEqual(found["drill"], "7.5 mm")
 
 
 class TapDrills(unittest.TestCase):

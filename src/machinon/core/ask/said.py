@@ -422,6 +422,14 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bslot\s+drill\b", "endmill"),
         (r"\bfly[\s-]+cut(?:ter|ting)?\b", "flycut"),
         (r"\b(taper\s+pin)\s+(?:number|no\.?)\s+(\d+)\b", r"\1 #\2"),
+        (r"\bnumber\s+(\d)\s+(?=morse)", r"\1 "),
+        # a drill is said to go so deep before how wide it is: drill 50 deep 10 mm
+        (
+            rf"\bdrill\s+({NUMBER}(?:\s*{_UNIT})?)\s+deep\s+({NUMBER}(?:\s*{_UNIT})?)",
+            r"drill \2 depth \1",
+        ),
+        # a metric tap by its size: 10 mm tap
+        (r"\b(\d+(?:\.5)?)\s*mm\s+tap\b", r"m\1 tap"),
         (r"\bhow\s+long\s+(?:to|does|will)\b", "time"),
         (r"\b(\d+)\s*to\s*1(?=\s+(?:worm|head|dividing|table))", r"\1:1"),
         (

@@ -13,6 +13,7 @@ from machinon.core.quantity import (
     MASS,
     ROUGH,
     TEMPERATURE,
+    TORQUE,
     Kind,
     length_text,
     other_text,
@@ -400,6 +401,15 @@ TELLINGS: Mapping[str, Telling] = {
     "screw-length": _screw_length,
     "head-tram": lambda t: (
         f"Out by {t.size(abs(float(t['across'])))} over 100 mm. {t['advice']}"
+    ),
+    "ream-drill": lambda t: (
+        f"{_drill_named(t, 'drill', 'drill_size')}: {t.both('stock', 0.01)} on the "
+        "diameter are left for the reamer"
+    ),
+    "screw-torque": lambda t: (
+        f"{t.rough(float(t['torque']), TORQUE)} clamp with "
+        f"{t.rough(float(t['preload']), FORCE)}, {t['share']:.0f} % of the proof "
+        f"load of grade {t['grade']}"
     ),
     "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
     "cap-screw": lambda t: (

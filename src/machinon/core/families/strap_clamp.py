@@ -7,8 +7,8 @@ from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
 from machinon.core.piece.hardware import Hardware, by_thread
 from machinon.core.quantity import TORQUE
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screw_torque import pull_of
 
-NUT = 0.2  # share of the torque that a dry nut turns into pull: T = 0.2 F d; rule
 BENDS = 250.0  # N/mm²: what a strap of mild steel carries and comes back
 NOSE = 8.0  # mm of the strap on the work
 
@@ -35,7 +35,7 @@ def checks(s: Values) -> Iterable[Check]:
     if near <= 0 or far <= 0:
         return
     across = thread_of(str(s["stud.thread"])).major
-    pull = s["stud.torque"] * 1000 / (NUT * across)
+    pull = pull_of(s["stud.torque"], across)
     on_work = pull * far / (near + far)
     yield Check(
         "holds",

@@ -4,11 +4,11 @@ from machinon.core.piece.family import Step
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
+from machinon.core.threads.reaming import drill_before
 from machinon.core.threads.tapping import drill_under, inch_drill
 
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
-REAMED = 0.15  # mm that a reamer takes off, at least
 
 
 def hole_of(feature: Feature | None) -> Hole | None:
@@ -24,7 +24,7 @@ def drill_of(step: Step, feature: Feature | None, inch: bool = False) -> float:
         return 0.0
     hole = hole_of(feature)
     if hole is not None and hole.ream:
-        return drill_under(hole.diameter - REAMED, inch)
+        return drill_before(hole.diameter, inch)
     if hole is not None:
         wide = hole.diameter
     elif isinstance(feature, Bore):

@@ -171,6 +171,15 @@ class Thread(Struct, frozen=True):
         return minor
 
     @property
+    def stress_area(self) -> float:
+        """The section of the screw that breaks, mm². Source: ISO 898-1, by the mean of
+        pitch and minor diameter; a unified one by ASME B1.1, D − 0.9743 P."""
+        across = (self.pitch_diameter + self.minor_external) / 2
+        if self.form_name == "unified":
+            across = self.pitch_diameter - 3 / 8 * self.form.height * self.pitch
+        return math.pi / 4 * across**2
+
+    @property
     def lead_angle(self) -> float:
         return math.degrees(math.atan(self.pitch / (math.pi * self.pitch_diameter)))
 

@@ -319,13 +319,12 @@ def _engagement(
 ) -> dict[str, Any]:
     sizes = thread_of(thread)
     half = math.tan(math.radians(sizes.form.angle / 2))
-    stress_diameter = (sizes.pitch_diameter + sizes.minor_external) / 2
-    area = math.pi / 4 * stress_diameter**2
+    area = sizes.stress_area
     load = preload
     if load is None:
         load = trail.step(
             "Screw breaks at",
-            f"π/4 × {stress_diameter:.4g}² × {screw_strength:g}",
+            f"{area:.4g} × {screw_strength:g}",
             area * screw_strength,
             FORCE,
         )

@@ -3,6 +3,7 @@
 from fractions import Fraction
 from typing import Any
 
+from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, INCH
 from machinon.core.reckoning import FLAG, PITCH, TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.screw_thread import thread_of
@@ -17,13 +18,31 @@ def exact(pitch: float) -> Fraction:
     return Fraction(pitch).limit_denominator(20_000)
 
 
+def _by_the_inch(pitch: float) -> bool:
+    """Whether a pitch, mm, is a whole number of halves of a thread to the inch."""
+    return abs(INCH / pitch - round(2 * INCH / pitch) / 2) < 1e-6
+
+
 @reckoning(
     "thread-dial",
     group="Threads",
     title="On which marks of the thread dial the half-nuts may close",
     usual={"thread": "5/16-18", "leadscrew": "8tpi"},
     inputs=(
-        Input("thread", TEXT, "the thread to cut, such as M8, 5/16-18 or Tr20x4"),
+        Input(
+            "thread",
+            TEXT,
+            "the thread to cut, such as M8, 5/16-18 or Tr20x4",
+            default=None,
+        ),
+        Input(
+            "pitch",
+            PITCH,
+            "or its pitch alone, such as 1.5 or 18tpi",
+            default=None,
+            above=0,
+            high=50,
+        ),
         Input("leadscrew", PITCH, "pitch of the lead screw, or 8tpi", above=0, high=50),
         Input(
             "dial_teeth",
@@ -45,18 +64,29 @@ def exact(pitch: float) -> Fraction:
     ),
 )
 def _thread_dial(
-    trail: Trail, thread: str, leadscrew: float, dial_teeth: int, dial_marks: int
+    trail: Trail,
+    thread: str | None,
+    pitch: float | None,
+    leadscrew: float,
+    dial_teeth: int,
+    dial_marks: int,
 ) -> dict[str, Any]:
-    sizes = thread_of(thread)
-    ratio = exact(sizes.pitch) / exact(leadscrew)
+    if thread is not None and pitch is not None:
+        raise BadInput("pitch", "The thread is given: give one of them.")
+    if thread is not None:
+        pitch, inch_work = thread_of(thread).pitch, thread_of(thread).inch
+    elif pitch is not None:
+        inch_work = _by_the_inch(pitch)
+    else:
+        raise BadInput("thread", "Give the thread, or its pitch.")
+    ratio = exact(pitch) / exact(leadscrew)
     # after this many threads of the lead screw both are in step again
     steps = ratio.numerator
     trail.notes.append(
         f"Work and lead screw are in step every {steps} threads of the lead screw, "
         f"{float(steps * exact(leadscrew)):.4g} mm."
     )
-    inch_work = sizes.inch
-    inch_screw = abs(INCH / leadscrew - round(2 * INCH / leadscrew) / 2) < 1e-6
+    inch_screw = _by_the_inch(leadscrew)
     if dial_teeth % steps:
         rule = (
             "Keep the half-nuts closed: withdraw the tool, stop, and reverse the "

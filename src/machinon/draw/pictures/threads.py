@@ -266,6 +266,45 @@ def clearance_hole(s: Sketch) -> None:
     s.ask("fit", (s.p(hole, 0)[0], s.p(0, 0)[1]))
 
 
+def ream_drill(s: Sketch) -> None:
+    """The hole from above: the drill's, and what the reamer takes round it."""
+    wide, drill = s.v("reamer"), s.r("drill_size")
+    s.frame(-wide, -0.75 * wide, wide, 0.75 * wide)
+    s.box(-0.9 * wide, -0.7 * wide, 0.9 * wide, 0.7 * wide, hatch=True)
+    s.circle(0, 0, wide / 2, "cut", "ground", 2.4)
+    s.circle(0, 0, drill / 2, "measured", "panel", 2.4)
+    s.cross(0, 0, 0.3 * wide)
+    side = s.p(0.9 * wide, 0)[0] + s.size, s.p(0, 0)[1]
+    s.ask("reamer", (s.p(-0.9 * wide, 0)[0] - s.size, side[1]), anchor="right")
+    s.tell("drill", (side[0], side[1] - 2.2 * s.size), anchor="left")
+    s.tell("drill_size", (side[0], side[1] + 1.2 * s.size), "its size", "left")
+    s.tell("stock", (side[0], side[1] + 4.6 * s.size), "left for the reamer", "left")
+
+
+def screw_torque(s: Sketch) -> None:
+    """A screw through one part into another, pulled together by its head."""
+    d = _of(s).major
+    wide, high = 2.4 * d, 1.3 * d
+    s.frame(-wide, -2.2 * d, wide, high + 0.8 * d)
+    for side in (-1, 1):
+        s.box(side * 0.55 * d, 0, side * wide, high, hatch=True)
+        s.box(side * 0.5 * d, -2.2 * d, side * wide, 0, hatch=True)
+    s.box(-d / 2, -2 * d, d / 2, high)
+    s.box(-0.8 * d, high, 0.8 * d, high + 0.7 * d, fill="ground")
+    for side in (-1, 1):
+        x = side * 1.5 * d
+        for start, end in (((x, high + 0.8 * d), (x, high)), ((x, -2.2 * d), (x, 0))):
+            tip, foot = s.p(*end), s.p(*start)
+            s.board.line(tip, foot, "stop", 1.0)
+            s.board.arrow(tip, foot, "stop")
+    left, right = s.p(-wide, 0)[0] - s.size, s.p(wide, 0)[0] + s.size
+    top, low = s.p(0, high)[1], s.p(0, -1.4 * d)[1]
+    s.ask("thread", (left, s.p(0, 0)[1]), anchor="right")
+    s.put("torque", (right, top), "tightened to", "left")
+    s.put("preload", (left, top), "clamps with", "right")
+    s.tell("share", (right, low), "of its proof load", "left")
+
+
 def cap_screw(s: Sketch) -> None:
     thread = _of(s)
     bore, deep = s.r("counterbore_diameter"), s.r("counterbore_depth")
@@ -387,6 +426,8 @@ PICTURES = {
     "thread-dial": thread_dial,
     "change-gears": change_gears,
     "clearance-hole": clearance_hole,
+    "ream-drill": ream_drill,
+    "screw-torque": screw_torque,
     "cap-screw": cap_screw,
     "thread-engagement": thread_engagement,
     "thread-identify": thread_identify,

@@ -6,6 +6,7 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.phrases.threads import thread_said
 from machinon.core.ask.said import Said
 from machinon.core.quantity import ANGLE, INCH, parse
+from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
 
 phrase = Phrases()
@@ -35,13 +36,16 @@ _TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 @phrase("rotating-limit", "how fast 200 cast iron disc")
 def _disc(s: Said) -> Inputs | None:
-    disc = s.has("disc", "disk", "flywheel", "faceplate")
+    disc = s.has("disc", "disk", "flywheel", "faceplate", "plate")
     if any(part.text.lower() in _TOOLS for part in s.parts):
         return None  # what a tool cuts it with is asked
-    if not disc and not (s.has("max", "maximum") and s.has("rpm", "speed")):
+    if s.has("weight"):
         return None
-    s.has("fast", "limit", "speed", "rpm", "most", "run", "turn", "burst", "safe")
-    metal = s.take("material")
+    asked = s.has("max", "maximum", "limit", "safe", "burst", "fast")
+    if not asked or not (disc or s.has("rpm", "speed")):
+        return None
+    s.has("limit", "speed", "rpm", "most", "run", "turn")
+    metal = s.take("material") or ("cast iron" if disc else "")
     size = s.near("diameter") or s.size()
     if not metal or not size:
         return None
@@ -61,7 +65,7 @@ def _cuts_metal(s: Said) -> bool:
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
     rpm = s.take("rpm")
-    if s.has("hp", "kw", "power", "watt"):
+    if s.has("hp", "kw", "power", "watt", "chuck"):  # its maker knows what it bears
         return None
     # the speed is known, or the feed of a tooth: that is another question
     known = bool(rpm) and not s.has("feed")
@@ -248,6 +252,8 @@ def _weight(s: Said) -> Inputs | None:
         s.has("block", "plate", "bar")
         sides = {"width": width, "height": height, "length": length}
         return {"shape": "block", "material": metal, **sides} if length else None
+    if s.has("disc", "disk"):
+        length = length or height
     diameter = s.near("bar", "rod", "round", "diameter") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
     s.has("bar", "rod", "round")
@@ -281,11 +287,18 @@ def _cutting_time(s: Said) -> Inputs | None:
     length = s.near("length", "over", "depth")
     drill = s.near("drill")
     length = length or s.size()
+    if not (rpm or diameter or drill) and s.has("drill"):  # drill 50 deep 10 mm
+        drill = s.size()
     passes = s.near("pass", kinds=_BARE) or "1"
-    metal = s.take("material")
+    metal = s.take("material") or ("" if rpm or not (drill or diameter) else "steel")
     s.has("cutting", "cut", "turn", "pass", "bar", "for", "drill")
     if rpm and not feed and not diameter:  # 150 long 0.2 mm 400 rpm
         feed = s.take("size", "number")
+    if drill and metal and not rpm:
+        asked = {"diameter": s.mm(drill), "material": metal, "operation": "drill"}
+        speed, metal = reckon("speeds", asked), ""
+        rpm = f"{speed['rpm']:.0f} rpm"
+        feed = feed or f"{speed['feed']:g} mm"
     if not length or not (rpm or (diameter and metal)):
         return None
     if feed:

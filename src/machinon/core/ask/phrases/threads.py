@@ -6,6 +6,7 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.materials import material
 from machinon.core.threads.screw_thread import known_threads, thread_of
+from machinon.core.threads.screw_torque import GRADES
 
 phrase = Phrases()
 
@@ -86,6 +87,38 @@ def _tap(s: Said) -> Inputs | None:
     if percent:
         given["engagement"] = percent
     return given
+
+
+@phrase("ream-drill", "drill for 8 mm reamer")
+def _ream(s: Said) -> Inputs | None:
+    if not s.has("ream", "reamer", "reaming", "reamed"):
+        return None
+    if any(p.kind in ("material", "rpm", "speed", "thread") for p in s.parts):
+        return None  # how fast it turns is asked
+    if not s.has("drill", "leave", "allowance", "hole", "before", "stock", "under"):
+        return None
+    s.has("size")
+    reamer = s.size()
+    s.take("zone")
+    return {"reamer": reamer} if reamer else None
+
+
+@phrase("screw-torque", "torque for m10 bolt")
+def _torque(s: Said) -> Inputs | None:
+    torque = s.near("nm", "newton-metre", kinds=_BARE)
+    thread = thread_said(s)
+    if not thread or not (s.has("torque", "tighten", "preload", "clamp") or torque):
+        return None
+    s.has("screw", "bolt", "stud", "nut", "force", "at", "nm")
+    given: Inputs = {"thread": thread}
+    grade = next((p for p in s.parts if p.text in GRADES), None)
+    if grade is not None:
+        grade.used = True
+        s.has("grade", "class")
+        given["grade"] = grade.text
+    if s.has("oiled", "oil", "greased", "lubricated"):
+        given["oiled"] = "oiled"
+    return {**given, "torque": torque} if torque else given
 
 
 @phrase("clearance-hole", "clearance m8")
@@ -309,10 +342,16 @@ def _dial(s: Said) -> Inputs | None:
     if not half_nuts and not (s.has("dial") and s.has("thread")):
         return None
     lead, thread = _lead(s), thread_said(s)
-    if not lead or not thread:
+    tpi = "" if thread else s.tpi()
+    pitch = f"{tpi}tpi" if tpi else "" if thread else s.near("pitch")
+    if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser
+        tpi, lead = sorted((tpi, other), key=lambda count: s.mm(f"1in/({count})"))
+        pitch, lead = f"{tpi}tpi", f"{lead}tpi"
+    if not lead or not (thread or pitch):
         return None
-    s.has("thread", "dial", "close", "mark", "which")
-    return {"thread": thread, "leadscrew": lead}
+    s.has("thread", "dial", "close", "mark", "which", "pitch")
+    work = {"thread": thread} if thread else {"pitch": pitch.replace(" ", "")}
+    return {**work, "leadscrew": lead}
 
 
 @phrase("thread-identify", "which thread 7.85 18tpi")
