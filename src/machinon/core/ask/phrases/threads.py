@@ -109,7 +109,7 @@ def _torque(s: Said) -> Inputs | None:
     thread = thread_said(s)
     if not thread or not (s.has("torque", "tighten", "preload", "clamp") or torque):
         return None
-    s.has("screw", "bolt", "stud", "nut", "force", "at", "nm")
+    s.has("screw", "bolt", "nut", "force", "at", "nm")
     given: Inputs = {"thread": thread}
     grade = next((p for p in s.parts if p.text in GRADES), None)
     if grade is not None:
