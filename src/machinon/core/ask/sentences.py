@@ -238,7 +238,10 @@ def _convert(t: _Teller) -> str:
     if abs(float(t["fraction_error"])) < 0.005:
         fraction = f"{t['fraction']} in"
     if wanted == "drill":
-        return f"{mm} is nearest to {drill}" if drill else f"No drill is near {mm}"
+        if not drill:
+            return f"No drill is near {mm}"
+        exact = abs(float(t["drill_error"])) < 0.0005
+        return f"{mm} is {'' if exact else 'nearest to '}{drill}"
     if wanted == "um":
         return f"{inch} is {_trim(float(t['um']), 2)} µm"
     if wanted == "thou":
@@ -246,7 +249,10 @@ def _convert(t: _Teller) -> str:
     if wanted == "inch":
         return f"{mm} is {inch}"
     if wanted == "fraction":
-        off = small_text(float(t["fraction_error"]), t.inch, True)
+        error = float(t["fraction_error"])
+        if abs(error) < 0.0005:
+            return f"{inch} is {t['fraction']} in"
+        off = small_text(error, t.inch, True)
         return f"{mm} is nearest to {t['fraction']} in, {off}"
     first, second = (inch, mm) if t.inch else (mm, inch)
     if wanted == "mm":

@@ -154,7 +154,8 @@ def _saw_slot(s: Said) -> Inputs | None:
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
     into = any(part.text.lower() == "into" for part in s.parts)
-    if not s.has("piece") or not (s.has("many", "from") or into):
+    lengths = into and any(part.text.lower() == "lengths" for part in s.parts)
+    if not (s.has("piece") or lengths) or not (s.has("many", "from") or into):
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")

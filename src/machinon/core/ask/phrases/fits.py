@@ -10,6 +10,7 @@ from machinon.core.sizes.limits import limits_of_size
 from machinon.core.tables import rows
 
 phrase = Phrases()
+LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
 _FITS = (
@@ -60,6 +61,8 @@ def _press(s: Said) -> Inputs | None:
 def _inch_fit(s: Said) -> Inputs | None:
     fit, nominal = s.take("inch fit"), s.size()
     s.has("fit", "running", "sliding", "locational", "force", "press", "shaft", "hole")
+    if re.fullmatch(r"[\d.]+", nominal) and s.mm(f"{nominal}mm") < LEAST_BARE:
+        nominal = f"{nominal}in"  # an inch fit, and no shaft is that thin
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
 
 

@@ -267,9 +267,12 @@ def _blind(s: Said) -> Inputs | None:
 @phrase("thread", "m12 fine", keyed=False)
 def _plain_thread(s: Said) -> Inputs | None:
     thread = thread_said(s)
+    if not thread and s.has("screw"):
+        thread = _numbered(s)
     if not thread:
         return None
-    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective")
+    s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
+    s.has("many", "per", "inch", "thread")
     s.has("limit", "outside", "over", "crest")
     given: Inputs = {"thread": thread}
     while grade := s.take("class"):

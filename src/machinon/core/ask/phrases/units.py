@@ -71,8 +71,9 @@ def _convert(s: Said) -> Inputs | None:
         to.used = True
         given["to"] = _TO[to.word]
         bare = re.fullmatch(r"[\d. /]+", value)
-        # 0.0005 in um: nobody asks what half a micron of metal is in microns
-        if bare and given["to"] in ("mm", "um"):
+        # 0.0005 in um: nobody asks what half a micron of metal is in microns, nor for
+        # the fraction of millimetres
+        if bare and given["to"] in ("mm", "um", "fraction"):
             given["value"] = f"{value}in"
     s.has("nearest", "convert")
     return given
