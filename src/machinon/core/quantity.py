@@ -136,6 +136,14 @@ FEED = Kind(
     limit=1e3,
     inch_unit="in/rev",
 )
+TRAVEL = Kind(
+    "travel",
+    "mm/min",
+    {"mm/min": 1.0, "in/min": INCH},
+    "120 or 5in/min",
+    limit=1e5,
+    inch_unit="in/min",
+)
 
 _TOKEN = re.compile(
     r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<fraction>\d+/\d+(?![\d.]))"
@@ -631,6 +639,8 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{value / FOOT:.0f} ft/min"
     if kind is FEED:
         return f"{plain(value / INCH, 4)} in/rev"
+    if kind is TRAVEL:
+        return f"{value / INCH:.2g} in/min"
     return ""
 
 
@@ -669,7 +679,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{value:.0f} rpm"
     if inch and kind.inch_unit:
         return other_text(value, kind)
-    if kind in (DURATION, FACTOR, STIFFNESS, SURFACE_SPEED):
+    if kind in (DURATION, FACTOR, STIFFNESS, SURFACE_SPEED, TRAVEL):
         return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

@@ -14,6 +14,7 @@ from machinon.core.quantity import (
     ROUGH,
     TEMPERATURE,
     TORQUE,
+    TRAVEL,
     Kind,
     length_text,
     other_text,
@@ -188,6 +189,8 @@ def _speed(t: _Teller) -> str:
         else ""
     )
     feed = f", feed {t.size('feed')} a turn" if t["feed"] else ""
+    if t.has("table_feed"):
+        feed += f", {text_of(float(t['table_feed']), TRAVEL, t.inch)} at the table"
     speed, unit = surface_speed_in(t["surface_speed"], t.inch)
     return f"{rpm}{own}{feed}, {speed:.0f} {unit}"
 

@@ -12,6 +12,7 @@ from machinon.core.quantity import (
     LENGTH,
     ROTATION,
     SURFACE_SPEED,
+    TRAVEL,
     length_text,
     plain,
     text_of,
@@ -96,6 +97,7 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
         Result("rpm_ideal", ROTATION, "speed that gives it"),
         Result("rpm", ROTATION, "the machine's nearest at or below"),
         Result("feed", FEED, "a feed to start with"),
+        Result("table_feed", TRAVEL, "the same at the table, where the teeth are said"),
     ),
     sources=("usual shop figures for material and tool; rpm = 1000 v / (π d)",),
 )
@@ -153,7 +155,12 @@ def _speeds(
     if operation in ("thread", "tap"):
         trail.notes.append("The feed is the thread's own pitch.")
     trail.notes.append("A figure to start from: listen, look at the chip, change it.")
-    return {"surface_speed": speed, "rpm_ideal": ideal, "rpm": rpm, "feed": feed}
+    found = {"surface_speed": speed, "rpm_ideal": ideal, "rpm": rpm, "feed": feed}
+    if operation in PER_TOOTH and teeth > 1:
+        found["table_feed"] = trail.step(
+            "Feed of the table", f"{rpm:.4g} × {feed:g}", rpm * feed, TRAVEL
+        )
+    return found
 
 
 def speed_text(answer: Answer) -> str:
