@@ -80,6 +80,13 @@ class Speeds(unittest.TestCase):
             answer = reckon("speeds", {**asked, "diameter": wide})
             self.assertAlmostEqual(answer["feed"], feed, msg=f"{operation} {wide}")
 
+    def test_a_cutter_of_known_teeth_tells_the_feed_of_the_table(self):
+        """22.5 m/min on 12 mm are 597 rpm; 0.05 a tooth and four of them 119 a minute."""
+        asked = {"material": "steel", "diameter": 12, "operation": "mill"}
+        found = reckon("speeds", {**asked, "teeth": 4})
+        self.assertAlmostEqual(found["table_feed"], 596.83 * 0.2, 1)
+        self.assertNotIn("table_feed", reckon("speeds", asked).results)
+
     def test_a_machine_that_is_too_fast_says_so(self):
         answer = reckon(
             "speeds", {"material": "steel", "diameter": 300, "machine_speeds": [90]}
