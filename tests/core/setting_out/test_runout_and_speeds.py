@@ -81,7 +81,7 @@ class Speeds(unittest.TestCase):
             self.assertAlmostEqual(answer["feed"], feed, msg=f"{operation} {wide}")
 
     def test_a_cutter_of_known_teeth_tells_the_feed_of_the_table(self):
-        """22.5 m/min on 12 mm are 597 rpm; 0.05 a tooth and four of them 119 a minute."""
+        """22.5 m/min on 12 mm are 597 rpm; four times 0.05 a tooth, 119 a minute."""
         asked = {"material": "steel", "diameter": 12, "operation": "mill"}
         found = reckon("speeds", {**asked, "teeth": 4})
         self.assertAlmostEqual(found["table_feed"], 596.83 * 0.2, 1)
