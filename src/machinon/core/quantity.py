@@ -144,6 +144,18 @@ TRAVEL = Kind(
     limit=1e5,
     inch_unit="in/min",
 )
+MICROINCH = 0.0254  # µm
+ROUGHNESS = Kind(
+    "roughness",
+    "µm",
+    {
+        **dict.fromkeys(("µm", "μm", "um", "micron", "microns"), 1.0),
+        **dict.fromkeys(("µin", "uin"), MICROINCH),
+    },
+    "1.6 (µm) or 63uin",
+    limit=1e3,
+    inch_unit="µin",
+)
 
 _TOKEN = re.compile(
     r"\s*(?:(?P<mixed>\d+\s+\d+/\d+)|(?P<fraction>\d+/\d+(?![\d.]))"
@@ -640,8 +652,14 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is FEED:
         return f"{plain(value / INCH, 4)} in/rev"
     if kind is TRAVEL:
-        return f"{value / INCH:.2g} in/min"
+        return f"{_two_figures(value / INCH)} in/min"
+    if kind is ROUGHNESS:
+        return f"{_two_figures(value / MICROINCH)} µin"
     return ""
+
+
+def _two_figures(value: float) -> str:
+    return f"{float(f'{value:.2g}'):g}"
 
 
 def angle_text(value: float, places: int = 1) -> str:
@@ -679,6 +697,8 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{value:.0f} rpm"
     if inch and kind.inch_unit:
         return other_text(value, kind)
+    if kind is ROUGHNESS:
+        return f"{_two_figures(value)} µm"
     if kind in (DURATION, FACTOR, STIFFNESS, SURFACE_SPEED, TRAVEL):
         return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""

@@ -93,6 +93,7 @@ SUBJECTS = (
     "cutting.broaching",
     "tapers.expanding_arbor",
     "cutting.cutting_time",
+    "cutting.turned_finish",
     "setting_out.converting",
     "fits.rings_and_keys",
     "setting_out.slopes_and_knurls",

@@ -1,6 +1,8 @@
 import math
 import unittest
 
+import numpy as np
+
 from machinon.core.errors import BadInput
 from machinon.core.reckoning import reckon
 from machinon.core.setting_out.runout import resolve
@@ -86,6 +88,31 @@ class Speeds(unittest.TestCase):
         found = reckon("speeds", {**asked, "teeth": 4})
         self.assertAlmostEqual(found["table_feed"], 596.83 * 0.2, 1)
         self.assertNotIn("table_feed", reckon("speeds", asked).results)
+
+    def test_the_ridges_of_a_round_nose_are_those_of_its_arcs(self):
+        """0.1² / (8 × 0.4) are 3.1 µm; the mean told by an arc cut into slices."""
+        for feed, nose in ((0.1, 0.4), (0.2, 0.8), (0.05, 0.2)):
+            with self.subTest(feed=feed, nose=nose):
+                found = reckon("turned-finish", {"feed": feed, "nose_radius": nose})
+                x = np.linspace(-feed / 2, feed / 2, 20_001)
+                arc = 1000 * (nose - np.sqrt(nose**2 - x**2))
+                self.assertAlmostEqual(found["height"] / np.ptp(arc), 1, 2)
+                mean = np.abs(arc - arc.mean()).mean()
+                self.assertAlmostEqual(found["roughness"] / mean, 1, 2)
+                asked = {"roughness": found["roughness"], "nose_radius": nose}
+                self.assertAlmostEqual(reckon("turned-finish", asked)["feed"], feed)
+
+    def test_a_feed_that_leaves_whole_noses_standing_is_refused(self):
+        self.assertTrue(reckon("turned-finish", {"feed": 0.8, "nose_radius": 0.4}))
+        for given, key in (
+            ({"feed": 0.81}, "feed"),
+            ({"roughness": 60}, "roughness"),
+            ({"feed": 0.1, "roughness": 1}, "roughness"),
+            ({}, "feed"),
+        ):
+            with self.subTest(given), self.assertRaises(BadInput) as refused:
+                reckon("turned-finish", {"nose_radius": 0.4, **given})
+            self.assertEqual(refused.exception.key, key)
 
     def test_a_machine_that_is_too_fast_says_so(self):
         answer = reckon(

@@ -12,6 +12,7 @@ from machinon.core.quantity import (
     LENGTH,
     MASS,
     ROUGH,
+    ROUGHNESS,
     TEMPERATURE,
     TORQUE,
     TRAVEL,
@@ -405,6 +406,11 @@ def _identify(t: _Teller) -> str:
 TELLINGS: Mapping[str, Telling] = {
     "tap-drill": _tap_drill,
     "cutting-time": _cutting_time,
+    "turned-finish": lambda t: (
+        f"{t.size('feed')} a turn leaves ridges of "
+        f"{text_of(t['height'], ROUGHNESS, t.inch)}, "
+        f"Ra {text_of(t['roughness'], ROUGHNESS, t.inch)} at best"
+    ),
     "rotating-limit": _rotating,
     "thread": _thread,
     "screw-length": _screw_length,

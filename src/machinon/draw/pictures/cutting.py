@@ -189,6 +189,26 @@ def surface_speed(s: Sketch) -> None:
     s.tell("surface_speed", (s.p(r, 0)[0], s.p(0, r)[1]), "at its outside", "left")
 
 
+def turned_finish(s: Sketch) -> None:
+    """The ridges much enlarged, the nose of the tool in the last of them."""
+    feed = s.r("feed")
+    # drawn higher than they are, so that they are seen
+    tall = max(s.r("height") / 1000, 0.25 * feed)
+    s.frame(-2 * feed, -1.4 * tall, 2 * feed, 3.2 * tall, (9, 5))
+    steps = [i / 12 - 0.5 for i in range(13)]
+    ridges = [
+        ((n + 0.5 + u) * feed, 4 * tall * u * u) for n in range(-2, 2) for u in steps
+    ]
+    s.shape([(-2 * feed, -1.2 * tall), *ridges, (2 * feed, -1.2 * tall)], hatch=True)
+    edge = [((1.5 + 1.3 * u) * feed, 4 * tall * (1.3 * u) ** 2) for u in steps]
+    s.shape([(0.85 * feed, 3 * tall), *edge, (2.15 * feed, 3 * tall)], role="cut")
+    s.across("feed", (-0.5 * feed, tall), (0.5 * feed, tall), 2.4)
+    left = s.p(-2 * feed, 0)[0] - s.size
+    s.tell("height", (left, s.p(0, tall)[1]), "crest to valley", "right")
+    s.put("roughness", (left, s.p(0, -tall)[1]), "Ra, at best", "right")
+    s.ask("nose_radius", (s.p(1.5 * feed, 0)[0], s.p(0, 2.2 * tall)[1]), "nose")
+
+
 def lever(s: Sketch) -> None:
     arm = s.v("arm")
     s.frame(-arm * 0.2, -arm * 0.3, arm * 1.1, arm * 0.35, (7, 4))
@@ -250,5 +270,6 @@ PICTURES = {
     "grinding-allowance": grinding_allowance,
     "rotating-limit": rotating_limit,
     "surface-speed": surface_speed,
+    "turned-finish": turned_finish,
     "lever": lever,
 }

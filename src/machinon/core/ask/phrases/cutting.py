@@ -13,6 +13,7 @@ phrase = Phrases()
 
 _BARE = ("number",)
 _TEMPERATURE = ("angle", "number")
+COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
 POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
@@ -303,8 +304,7 @@ def _cutting_time(s: Said) -> Inputs | None:
     if not length or not (rpm or (diameter and metal)):
         return None
     if feed:
-        inches = s.in_inches(feed)
-        feed = f"{s.mm(feed) / INCH:g}in/rev" if inches else f"{s.mm(feed):g}mm/rev"
+        feed = _a_turn(s, feed)
     given: Inputs = {"length": length}
     # a drill's point goes through as well
     point = f"{s.mm(drill) * POINT + 2:.4g}mm" if drill else ""
@@ -314,6 +314,33 @@ def _cutting_time(s: Said) -> Inputs | None:
     )
     given |= {key: value for key, value in (*named, ("passes", passes)) if value}
     return {**given, "material": metal} if metal else given
+
+
+def _a_turn(s: Said, feed: str) -> str:
+    """A feed as it was said, a turn."""
+    inches = s.in_inches(feed)
+    return f"{s.mm(feed) / INCH:g}in/rev" if inches else f"{s.mm(feed):g}mm/rev"
+
+
+@phrase("turned-finish", "finish at 0.1 feed with 0.4 nose")
+def _finish(s: Said) -> Inputs | None:
+    if not s.has("finish", "roughness", "ra"):
+        return None
+    nose = s.near("nose", "tip") or s.near("radius")
+    wanted = s.near("ra", kinds=(*_BARE, "size"))
+    feed = s.near("feed")
+    s.has("feed", "surface", "nose", "tool", "tip", "turn", "radius", "insert")
+    if not nose:
+        return None
+    given: Inputs = {"nose_radius": nose}
+    if feed:
+        return {**given, "feed": _a_turn(s, feed)}
+    if not wanted:
+        return None
+    if wanted.replace(".", "", 1).isdigit():  # in µm, or, of an inch drawing, in µin
+        fine = float(wanted) < COARSE and not s.inch
+        wanted = f"{wanted}µm" if fine else f"{wanted}µin"
+    return {**given, "roughness": wanted}
 
 
 @phrase("thermal-size", "growth of 100 steel from 20 to 60 degrees")
