@@ -76,6 +76,7 @@ SUBJECTS = (
     "setting_out.bolt_circle",
     "setting_out.dividing",
     "setting_out.polygon",
+    "setting_out.cones",
     "setting_out.centring",
     "setting_out.cleaning_up",
     "setting_out.runout",

@@ -80,6 +80,28 @@ class Triangles(unittest.TestCase):
         refused(self, "rise", "triangle", rise=6, slope=5)
 
 
+class Cones(unittest.TestCase):
+    def test_a_right_angle_goes_half_as_deep_as_it_is_wide(self):
+        found = asked("countersink", diameter=12, hole=6)
+        self.assertAlmostEqual(found["depth"], 6)
+        # it touches a hole of 6 when its point is 3 below the face
+        self.assertAlmostEqual(found["from_touch"], 3)
+        self.assertAlmostEqual(asked("countersink", depth=6)["diameter"], 12)
+
+    def test_the_point_of_a_drill_is_three_tenths_of_it_long(self):
+        for wide in (3, 10, 25):
+            found = asked("countersink", diameter=wide, angle=118)
+            self.assertAlmostEqual(found["depth"] / wide, 0.3004, 4)
+            given = {"depth": found["depth"], "angle": 118}
+            self.assertAlmostEqual(asked("countersink", **given)["diameter"], wide)
+
+    def test_a_hole_as_wide_as_its_mouth_leaves_nothing_to_sink(self):
+        self.assertTrue(asked("countersink", diameter=12, hole=11.9))
+        refused(self, "hole", "countersink", diameter=12, hole=12)
+        refused(self, "diameter", "countersink", angle=90)
+        refused(self, "diameter", "countersink", diameter=12, depth=3)
+
+
 class Balls(unittest.TestCase):
     def test_a_ball_in_a_drilled_dimple_touches_where_the_cone_is_tangent(self):
         """Ball 6 in a 118° point: the ring lies where the radius is square to the

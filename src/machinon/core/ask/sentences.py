@@ -441,6 +441,14 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t['press_force'] / TONNE:.1f} tonnes; the hub is {t['safety']:.1f} times as "
         "strong as it must be"
     ),
+    "countersink": lambda t: (
+        f"{t.both('diameter')} across goes {t.both('depth')} deep to its point"
+        + (
+            f"; {t.both('from_touch')} from the touch on the hole"
+            if t.has("from_touch")
+            else ""
+        )
+    ),
     "saw-slot": lambda t: (
         f"{t['passes']} passes: wind the saw down by "
         + ", ".join(t.size(float(depth)) for depth in t["from_touch"])

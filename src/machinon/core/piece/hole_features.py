@@ -26,6 +26,7 @@ from machinon.core.piece.solid_cuts import (
     rectangle,
 )
 from machinon.core.setting_out.bolt_circle import hole_points
+from machinon.core.setting_out.cones import cone_depth
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
@@ -111,7 +112,7 @@ class Hole(msgspec.Struct, frozen=True):
         """How far the point of its drill goes past its depth."""
         if self.flat:
             return 0.0
-        return self.diameter / 2 / math.tan(math.radians(POINT / 2))
+        return cone_depth(self.diameter, POINT)
 
     @property
     def drilled(self) -> "Hole":

@@ -23,6 +23,7 @@ from machinon.core.piece.solid_cuts import (
     ring,
 )
 from machinon.core.setting_out.ball_turning import middle_to_neck
+from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import Thread, thread_of
 
@@ -421,7 +422,7 @@ class Bore(Feature, frozen=True):
         r = self.diameter / 2
         if not self.pointed:
             return (ring(self.start, self.end, 0.0, r),)
-        tip = r / math.tan(math.radians(POINT / 2))
+        tip = cone_depth(self.diameter, POINT)
         if self.opens == "left":
             points = (
                 (self.start, 0.0),
@@ -576,7 +577,7 @@ class Centre(Feature, frozen=True):
     @property
     def depth(self) -> float:
         """How deep its cone goes."""
-        return self.mouth / 2 / math.tan(math.radians(30))
+        return cone_depth(self.mouth, 60)
 
     def cuts(self) -> tuple[Cut, ...]:
         into = self.depth if self.side == "left" else -self.depth

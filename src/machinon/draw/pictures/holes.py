@@ -198,6 +198,30 @@ def polygon(s: Sketch) -> None:
     s.ask("sides", s.p(0, 0))
 
 
+def countersink(s: Sketch) -> None:
+    wide, deep, hole = s.r("diameter"), s.r("depth"), s.v("hole")
+    reach, low = 0.9 * wide, 1.35 * max(deep, 0.3 * wide)
+    s.frame(-reach, -low, reach, 0.35 * wide, (8, 4))
+    foot = deep * (1 - hole / wide)
+    half = [(reach, 0), (wide / 2, 0), (hole / 2, -foot)]
+    if hole:
+        for side in (-1, 1):
+            sides = [*half, (hole / 2, -low), (reach, -low)]
+            s.shape([(side * x, y) for x, y in sides], hatch=True)
+    else:
+        left = [(-x, y) for x, y in reversed(half)]
+        s.shape([*half, *left[1:], (-reach, -low), (reach, -low)], hatch=True)
+    s.line((0, -low), (0, 0.2 * wide), "centre", 1.0)
+    for side in (-1, 1):
+        s.line((side * wide / 2, 0), (0, -deep), "cut", 2.4)
+    s.across("diameter", (-wide / 2, 0), (wide / 2, 0), 2.4, "mouth")
+    s.across("depth", (reach, 0), (reach, -deep), 3.2, "to its point")
+    left_side = s.p(-reach, 0)[0] - s.size
+    s.ask("angle", (left_side, s.p(0, -0.3 * deep)[1]), "included", "right")
+    s.ask("hole", (left_side, s.p(0, -deep)[1]), "hole", "right")
+    s.tell("from_touch", (left_side, s.p(0, -low)[1]), "from the touch", "right")
+
+
 def chamfer(s: Sketch) -> None:
     leg, depth = s.r("leg"), s.r("depth")
     reach = 2.4 * max(leg, depth)
@@ -343,6 +367,7 @@ PICTURES = {
     "index-ring": index_ring,
     "dividing": dividing,
     "polygon": polygon,
+    "countersink": countersink,
     "chamfer": chamfer,
     "edge-find": edge_find,
 }

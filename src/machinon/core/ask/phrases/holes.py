@@ -7,6 +7,7 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 
 phrase = Phrases()
+ANGLES = ("60", "82", "90", "100", "118", "120", "135", "140")  # of tools with a point
 
 
 @phrase("hole-span", "3 holes span 103.15 hole 7.89")
@@ -121,6 +122,34 @@ def _dividing(s: Said) -> Inputs | None:
     given: Inputs = {"angle": angle} if angle else {"divisions": count}
     given |= {"plates": plates} if plates else {}
     return {**given, "worm": worm} if worm else given
+
+
+def _bare_angle(s: Said) -> str:
+    """The angle of a tool that was said without its degrees, beside a size."""
+    sizes = [part for part in s.parts if part.kind in ("number", "size")]
+    bare = next((part for part in sizes if part.text in ANGLES), None)
+    if bare is None or len(sizes) < 2:
+        return ""
+    bare.used = True
+    return bare.text
+
+
+@phrase("countersink", "countersink 12 wide 90 deg hole 6")
+def _cone(s: Said) -> Inputs | None:
+    spot = s.has("countersink", "csk") or (s.has("spot") and s.has("drill"))
+    point = not spot and s.has("point", "tip") and s.has("drill", "point", "length")
+    if not (spot or point) or any(p.kind in ("thread", "material") for p in s.parts):
+        return None
+    angle = s.take("angle") or _bare_angle(s)
+    hole, depth = s.near("hole"), s.near("depth") if spot else ""
+    wide = "" if depth else s.near("width", "diameter", "mouth") or s.size()
+    s.has("drill", "point", "length", "depth", "included", "mouth", "wide", "hole")
+    given: Inputs = {"depth": depth} if depth else {"diameter": wide}
+    if not (wide or depth):
+        return None
+    angle = angle or ("118" if point else "")
+    given |= {"angle": angle} if angle else {}
+    return {**given, "hole": hole} if hole else given
 
 
 @phrase("polygon", "hex 17 from round")

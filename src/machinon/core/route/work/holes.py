@@ -31,6 +31,7 @@ from machinon.core.route.work.lines import (
     way,
 )
 from machinon.core.route.work.turns import turned_on
+from machinon.core.setting_out.cones import cone_depth
 from machinon.core.setting_out.dividing import dms
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
@@ -50,7 +51,7 @@ def tip(diameter: float) -> float:
     >>> round(tip(10), 3)
     3.004
     """
-    return diameter / 2 / math.tan(math.radians(POINT / 2))
+    return cone_depth(diameter, POINT)
 
 
 def holes_list(
