@@ -21,11 +21,19 @@ def dms(angle: float) -> str:
     return f"{seconds // 3600}°{seconds // 60 % 60:02d}′{seconds % 60:02d}″"
 
 
+# the circles of the three plates that most heads come with
+PLATES = (
+    *(15, 16, 17, 18, 19, 20),
+    *(21, 23, 27, 29, 31, 33),
+    *(37, 39, 41, 43, 47, 49),
+)
+
+
 @reckoning(
     "dividing",
     group="Holes, patterns and dividing",
     title="Turns and holes of a dividing head or rotary table",
-    usual={"divisions": 7, "worm": 40, "plates": [15, 16, 17, 18, 19, 20, 21, 23]},
+    usual={"divisions": 7, "worm": 40, "plates": PLATES},
     inputs=(
         Input("divisions", COUNT, "of the circle", default=None, low=2, high=10_000),
         Input("angle", ANGLE, "to turn instead", default=None, above=0, high=360),

@@ -113,6 +113,8 @@ def _dividing(s: Said) -> Inputs | None:
     if not (s.has("divide", "index", "indexing") or ratio):
         return None
     worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
+    if not worm and sum(part.kind == "number" for part in s.parts) == 2:
+        worm = s.near("head", kinds=("number",))  # dividing head 40 52 teeth
     plates = s.listed("plate", "circle")
     angle = s.take("angle")
     count = "" if angle else s.count("divide")

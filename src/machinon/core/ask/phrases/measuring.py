@@ -152,6 +152,13 @@ def _triangle(s: Said) -> Inputs | None:
     return {"side": first, "rise": second} if first and second else None
 
 
+@phrase("triangle", "angle opposite 10 adjacent 100")
+def _by_sides(s: Said) -> Inputs | None:
+    rise, side = s.near("opposite"), s.near("adjacent")
+    s.has("angle", "triangle", "right")
+    return {"side": side, "rise": rise} if side and rise else None
+
+
 @phrase("triangle", "3 degrees over 50")
 def _rise(s: Said) -> Inputs | None:
     angle = s.take("angle")

@@ -221,7 +221,7 @@ def _thread_depth(s: Said) -> Inputs | None:
     if not thread or not s.has("depth", "pass", "infeed", "passe"):
         return None
     s.has("cut", "compound", "single", "point")
-    angle = s.take("angle") or s.near("at", kinds=("number",))
+    angle = s.take("angle") or s.near("at", kinds=_BARE) or s.take("number")
     return {"thread": thread, **({"angle": angle} if angle else {})}
 
 
