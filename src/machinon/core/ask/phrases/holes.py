@@ -118,7 +118,7 @@ def _dividing(s: Said) -> Inputs | None:
     plates = s.listed("plate", "circle")
     angle = s.take("angle")
     count = "" if angle else s.count("divide")
-    s.has("worm", "head", "rotary", "table", "plate", "hole")
+    s.has("worm", "head", "rotary", "table", "plate", "hole", "teeth", "dividing")
     if not angle and not count:
         return None
     given: Inputs = {"angle": angle} if angle else {"divisions": count}
