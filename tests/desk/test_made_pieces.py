@@ -130,6 +130,12 @@ class WhatIsMade(MadePieces):
         free = ["plate-block", "turned-piece", "other"]
         self.assertEqual(shown(), free, "what is not named is built up of features")
         self.assertIn("“gearbox”", what.none.text())
+        # nothing is called so: what most of its words speak of, its last before all
+        what.search.edit.setText("boring head shanks")
+        near = [card for card in what.cards.values() if card in what.found[:2]]
+        self.assertEqual(near, [what.cards["collet-arbor"], what.cards["taper-arbor"]])
+        self.assertIn("this is nearest", what.none.text())
+        self.assertTrue(what.cards["other"].isVisible())
         what.search.edit.clear()
         self.type(what.search.edit, "tee nut")
         self.assertEqual(what.key, "t-nut-strip")

@@ -2,7 +2,7 @@
 
 import functools
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
@@ -49,6 +49,7 @@ if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob
 
 CARD = 216  # least width of a card
+NEAREST = 6  # cards, where none is called what is typed
 
 
 class WhatCard(EnterButton):
@@ -84,15 +85,14 @@ class WhatCard(EnterButton):
             column.addWidget(text)
         column.addStretch(1)
 
-    def answers(self, typed: str) -> bool:
-        """Whether each word that is typed begins one that it is found by."""
-        wanted = re.findall(r"[^\W_]+", typed.casefold())
-        return all(any(word.startswith(w) for word in self.said) for w in wanted)
+    def answers(self, wanted: Collection[str]) -> int:
+        """How many of these words begin one that it is found by."""
+        return sum(any(word.startswith(w) for word in self.said) for w in wanted)
 
-    def how_well(self, typed: str) -> int:
+    def how_well(self, wanted: Collection[str]) -> int:
         """More where whole words were typed, most where they are in its name."""
-        wanted = set(re.findall(r"[^\W_]+", typed.casefold()))
-        return 2 * len(wanted & self.named) + len(wanted & self.said)
+        words = set(wanted)
+        return 2 * len(words & self.named) + len(words & self.said)
 
 
 class WhatIsMade(QWidget):
@@ -155,21 +155,42 @@ class WhatIsMade(QWidget):
     @property
     def found(self) -> list[WhatCard]:
         """The cards that what is typed speaks of, what it says best first, and the last
-        one; where it speaks of none, that one and the free pieces."""
+        one; where it speaks of none, those that are nearest, that one and the free
+        pieces."""
         others = [card for key, card in self.cards.items() if key == "other"]
-        named = self._named()
-        if not named:
-            return [
-                *others,
-                *(self.cards[f.key] for f in families().values() if f.free),
-            ]
-        return [*named, *others]
+        if named := self._named():
+            return [*named, *others]
+        near = self._nearest()
+        free = (self.cards[f.key] for f in families().values() if f.free)
+        return [*near, *others, *(card for card in free if card not in near)]
+
+    def _wanted(self) -> list[str]:
+        """The words that are typed, singular where no card has more of it."""
+        typed = re.findall(r"[^\W_]+", self.search.text().casefold())
+        known = {word for card in self.cards.values() for word in card.said}
+        return [w if w in known or len(w) < 4 else w.removesuffix("s") for w in typed]
 
     def _named(self) -> list[WhatCard]:
-        typed = self.search.text()
-        families = (card for key, card in self.cards.items() if key != "other")
-        named = [card for card in families if card.answers(typed)]
-        return sorted(named, key=lambda card: -card.how_well(typed))
+        """The cards that each word that is typed speaks of."""
+        wanted = self._wanted()
+        return self._ranked(len(wanted))
+
+    def _nearest(self) -> list[WhatCard]:
+        """Those that most of the words speak of, a few of them."""
+        wanted = self._wanted()
+        most = max(card.answers(wanted) for card in self.cards.values())
+        return self._ranked(most)[:NEAREST] if most else []
+
+    def _ranked(self, count: int) -> list[WhatCard]:
+        """The cards that so many of the words speak of, what they say best first."""
+        wanted = self._wanted()
+        of_families = (card for key, card in self.cards.items() if key != "other")
+        named = [card for card in of_families if card.answers(wanted) == count]
+        # what it is comes last: a slide's nut is a nut
+        last = wanted[-1:]
+        return sorted(
+            named, key=lambda card: (-card.answers(last), -card.how_well(wanted))
+        )
 
     def _show_found(self) -> None:
         found = self.found
@@ -185,8 +206,9 @@ class WhatIsMade(QWidget):
         for at in range(self.grid.rowCount() + 1):
             self.grid.setRowStretch(at, int(at == rows))
         self.none.setVisible(not self._named())
+        nearest = "; this is nearest. " if self._nearest() else ". "
         self.none.setText(
-            f"Nothing here is called “{self.search.text().strip()}” yet. "
+            f"Nothing here is called “{self.search.text().strip()}” yet{nearest}"
             + (
                 "Its fits can be measured, decided and cut all the same, or it is"
                 if "other" in self.cards
