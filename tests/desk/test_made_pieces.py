@@ -9,6 +9,8 @@ from machinon.core.job.planning import plan_of
 from machinon.core.job.true_running import stations
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Runs
+from machinon.core.survey.mating import links_of
+from machinon.core.survey.measuring import measure
 from machinon.desk.piece_paper import FILES
 from machinon.desk.proof_paper import write_proof
 from machinon.draw.drawing import Text
@@ -348,7 +350,17 @@ class Arbor(MadePieces):
         proof = self.stage("proof")
         self.type(proof.runout.edit, "0 0.004 0.006 0.002")
         arbor = self.finish()
-        self.assertEqual([surface.id for surface in arbor.surfaces], ["register"])
+        # its shank is a Morse 2 for whatever goes on it, its spigot as it was read
+        given = {surface.id: surface.given for surface in arbor.surfaces}
+        self.assertEqual(given, {"register": "", "taper-out": "MT2"})
+        socket = self.window.file.get(self.job.job.making.mates["socket"])
+        measured = {
+            (piece.id, surface.id): measure(surface, self.job.plan.shop, "steel")
+            for piece in (arbor, socket)
+            for surface in piece.surfaces
+        }
+        (link,) = links_of(arbor, (socket,), measured)
+        self.assertEqual((link.direct, link.says), (True, "goes on by its MT2"))
         route = self.stage("route")
         titles = [frame.accessibleName() for frame in route.frames.values()]
         self.assertTrue(any("compound at 1.4307°" in title for title in titles))

@@ -13,8 +13,9 @@ from machinon.core.families import family_for
 from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.bands import FitBand
-from machinon.core.piece.family import Family, Mate, MateSize, Size, Value
+from machinon.core.piece.family import Family, Mate, MateSize, Size, Value, spoken
 from machinon.core.piece.made import Made, hole_of, make, screw_told, usual_word
+from machinon.core.piece.turned_features import Sloping, TaperBore
 from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
@@ -29,8 +30,10 @@ from machinon.core.survey.surface_kinds import (
     surface_groups,
 )
 from machinon.core.survey.surface_sums import aid_of, sum_of
+from machinon.core.tapers.tapers import taper_of
 from machinon.core.wording import begun, within
 
+NEAR_GAUGE = 1.0  # mm: a named taper whose large end is no further from its gauge's
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
 
@@ -523,4 +526,25 @@ def shop_surfaces(
         found.append(
             replace(surface, id=id, aids=dict(aids.get(surface.id, surface.aids)))
         )
+    return tuple(found)
+
+
+def taper_surfaces(made: Made) -> tuple[Surface, ...]:
+    """The tapers of a piece that have a name, as they are by their standard: others
+    are made to them, and go on by them."""
+    found: list[Surface] = []
+    for feature in made.body.features:
+        if not isinstance(feature, Sloping) or not feature.taper:
+            continue
+        large = taper_of(feature.taper).large
+        widest = max(feature.start_diameter, feature.end_diameter)
+        if large is None or abs(widest - large) > NEAR_GAUGE:
+            continue  # of that angle, and of another size
+        form = surface_forms()[
+            "taper-in" if isinstance(feature, TaperBore) else "taper-out"
+        ]
+        alike = sum(form_key(surface) == form.key for surface in found)
+        id = f"{form.key}-{alike + 1}" if alike else form.key
+        surface = form.surface(id, begun(spoken(feature.name)))
+        found.append(replace(surface, given=feature.taper))
     return tuple(found)

@@ -118,8 +118,10 @@ def _named(
         if found is None:
             continue
         form = form_key(surface)
-        if form in ("taper-out", "taper-in") and found.likely:
-            names.add((found.likely[0].name, form == "taper-in"))
+        if form in ("taper-out", "taper-in") and (found.likely or surface.given):
+            # as it was read, or taken by its standard
+            name = found.likely[0].name if found.likely else surface.given
+            names.add((name, form == "taper-in"))
         if form in ("thread-major", "thread-minor"):
             inside = form == "thread-minor"
             pitch = measured.get((piece.id, beside(surface, "thread-pitch")))
