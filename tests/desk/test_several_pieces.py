@@ -260,3 +260,47 @@ class CarrierAndPlate(MadePieces):
         self.assertEqual(self.job.plan.made.family.key, "back-plate")
         ties = {spot.tie for spot in page.stack.drawing().spots}
         self.assertLessEqual({"made:1", "made:2", "fit.1", "fit.4", "fit.5"}, ties)
+
+
+class SpindleAndArbor(MadePieces):
+    """A spindle and the arbor that goes in its socket, in one job: what the spindle is
+    bored to is known from its drawing."""
+
+    demo = False
+
+    def test_an_arbor_has_the_taper_of_the_spindle_that_is_made_with_it(self):
+        self.set_up()
+        self.begin("draw-in-spindle", "Spindle and arbor")
+        self.read(
+            ("front_bearing", "bore", "bore-gauge", "30.0", "30.0"),
+            ("front_bearing", "width", "caliper", "16.0"),
+            ("rear_bearing", "bore", "bore-gauge", "30.0", "30.0"),
+            ("rear_bearing", "width", "caliper", "16.0"),
+            ("bearings", "shoulder", "caliper", "48.0"),
+            ("locknut", "thickness", "caliper", "8.0"),
+            ("shank", "taper-out", "micrometer", ("17.78", "0"), ("15.283", "50")),
+            ("draw_bar", "shaft", "micrometer", "10.0", "10.0"),
+        )
+        piece = self.stage("piece")
+        self.type(piece.asked["locknut.thread"].edit, "M27x1.5")
+        self.assertEqual(self.value("socket.taper"), "MT2")
+        self.click(self.window.job_page().more)
+        self.settle()
+        page = self.window.pages.currentWidget()
+        self.click(page.what.cards["taper-arbor"])
+        self.choose(page.combos["mate.socket"], "made:1")
+        self.choose(page.combos["mate.cutter"], "new")
+        self.click(page.go)
+        self.settle()
+        self.read(
+            ("cutter", "bore", "bore-gauge", "22.012", "22.010"),
+            ("cutter", "width", "micrometer", "3.0"),
+        )
+        self.assertEqual(self.job.plan.missing, ())
+        self.assertEqual(self.value("shank.taper"), "MT2")
+        # both faces stand as far apart as the arbor's collar is to clear the socket
+        (group,) = groups_of(self.job.plan)
+        spindle, arbor = (next(p for p in group if p.tie == f"made:{n}") for n in "12")
+        mouth = spindle.at + spindle.made.body.feature("socket").end
+        collar = arbor.at + arbor.made.body.feature("shank").end
+        self.assertAlmostEqual(collar - mouth, self.value("shank.off"), delta=0.05)

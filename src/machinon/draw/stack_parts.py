@@ -15,6 +15,7 @@ from machinon.core.piece.around import RingSection, rings_of, seat_of
 from machinon.core.piece.family import Mate
 from machinon.core.piece.hole_features import HoleCircle, Holes
 from machinon.core.piece.made import Made
+from machinon.core.piece.turned_features import Sloping
 from machinon.core.shop.things import Piece
 from machinon.draw.drawing import Point
 from machinon.draw.piece_shape import PieceOutline, is_outside, is_round, outline_of
@@ -201,11 +202,36 @@ def _stands(
             if rings:
                 return replace(other, outline=None, rings=rings, at=part.at)
         elif mate.seats and other.turns:
-            at = part.at + seat_of(mate, part.made)
-            return replace(other, at=at, turned=mate.turned)
+            seat = seat_of(mate, part.made)
+            if other.made is not None and (tapers := _tapers(part.made, other.made)):
+                return _in_taper(other, part.at + seat, seat, *tapers)
+            return replace(other, at=part.at + seat, turned=mate.turned)
     except BadInput:
         pass  # it rests on a size that this piece has not
     return None
+
+
+def _tapers(made: Made, other: Made) -> tuple[Sloping, Sloping] | None:
+    """The tapers of one name by which two pieces go into each other."""
+    mine, theirs = (
+        [it for it in body.features if isinstance(it, Sloping) and it.taper]
+        for body in (made.body, other.body)
+    )
+    pairs = ((a, b) for a in mine for b in theirs if a.taper == b.taper)
+    sides = (pair for pair in pairs if len({type(it) for it in pair}) == 2)
+    return next(sides, None)
+
+
+def _in_taper(
+    other: StackPart, at: float, seat: float, mine: Sloping, theirs: Sloping
+) -> StackPart | None:
+    """A piece that is made here where its taper is as wide as the other's; None where
+    it would have to be turned end for end. at: of that place along the whole."""
+    wide = mine.start_diameter + mine.widens * (seat - mine.start)
+    if mine.widens * theirs.widens <= 0:
+        return None
+    there = theirs.start + (wide - theirs.start_diameter) / theirs.widens
+    return replace(other, at=at - there)
 
 
 def _read_outside(plan: Plan, piece: Piece) -> float:

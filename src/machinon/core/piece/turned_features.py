@@ -108,6 +108,11 @@ class Sloping(Feature, frozen=True):
     taper: str = ""  # its name where it has one
 
     @property
+    def widens(self) -> float:
+        """Change of diameter for each mm to the right."""
+        return (self.end_diameter - self.start_diameter) / (self.end - self.start)
+
+    @property
     def large(self) -> float:
         """Diameter of its larger end."""
         return max(self.start_diameter, self.end_diameter)

@@ -28,7 +28,10 @@ class PieceActs(JobAtHand):
     def made_here(self) -> dict[str, Piece]:
         """The pieces that are made here, as mates, by id."""
         works = (work for work in self.job.works if work.making is not None)
-        return {work.as_mate: whole_stand_in(work) for work in works}
+        bodies = self.plan.bodies
+        return {
+            work.as_mate: whole_stand_in(work, bodies.get(work.key)) for work in works
+        }
 
     def add_work(self, key: str, typed: Mapping[str, str]) -> Work:
         """One more piece to be made, of a family. typed: as for a new job, a mate also
