@@ -150,6 +150,51 @@ class WhatIsMade(MadePieces):
         self.assertEqual(self.job.job.making.mates, {"slot": "mill-table"})
         self.assertEqual(self.job.plan.missing, ())
 
+    def test_a_mate_starts_as_the_piece_that_likely_is_it(self):
+        """A saw has a bore and a width as well as a bearing, and is none."""
+        self.window.actions_by_id["job.new"].trigger()
+        self.settle()
+        page = self.window.pages.currentWidget()
+        new = "a new one, to be measured in Survey"
+        for family, mate, chosen in (
+            ("draw-in-spindle", "front_bearing", new),
+            ("draw-in-spindle", "shank", "Drill chuck on a Morse 2 arbor"),
+            ("collet-arbor", "collet", "Collet 20 mm"),
+            ("collet-arbor", "cutter", "Slitting saw 80 mm"),
+            ("detent-plate", "shaft", "Rotary table's worm shaft"),
+            ("single-point-bar", "holder", new),
+        ):
+            with self.subTest(family, mate=mate):
+                self.click(page.what.cards[family])
+                self.assertEqual(page.combos[f"mate.{mate}"].currentText(), chosen)
+        # and the others can be chosen all the same
+        self.assertGreater(page.combos["mate.holder"].count(), 3)
+
+    def test_many_mates_are_asked_with_room_for_each(self):
+        """Six new ones on a small screen: none is pressed flat, Enter goes down."""
+        self.window.resize(1024, 700)
+        self.window.actions_by_id["job.new"].trigger()
+        self.settle()
+        page = self.window.pages.currentWidget()
+        self.click(page.what.cards["draw-in-spindle"])
+        self.settle()
+        entries = (field.edit for field in page.fields.values())
+        for widget in (*page.combos.values(), *entries):
+            if widget.isVisible():
+                least = widget.minimumSizeHint().height()
+                self.assertGreaterEqual(widget.height(), least, widget.accessibleName())
+        self.type(page.fields["name"].edit, "Spindle")
+        last = page.fields["name.draw_bar"].edit
+        for _ in range(len(page.fields)):
+            if self.app.focusWidget() is last:
+                break
+            self.type(self.app.focusWidget(), "")
+        self.settle()
+        seen = last.mapTo(self.window, last.rect().bottomLeft()).y()
+        foot = page.go.mapTo(self.window, page.go.rect().topLeft()).y()
+        self.assertIs(self.app.focusWidget(), last)
+        self.assertTrue(0 < seen < foot, (seen, foot))
+
 
 class TNuts(MadePieces):
     """Six nuts for a slot read 14.03 by slips: ±4.3 µm; d9 is 50 to 93 µm of play,

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 
 from machinon.core.families import families
 from machinon.core.job.job import MADE_HERE
-from machinon.core.job.made_piece import could_be, mate_pieces
+from machinon.core.job.made_piece import could_be, likely_mate, mate_pieces
 from machinon.core.piece.family import Family, Mate, MateSize
 from machinon.core.piece.round_sizes import example_in_inches
 from machinon.core.shop.things import Lathe, Piece
@@ -262,14 +262,19 @@ class NewJobPage(FormPage):
         self.mate_lines = QVBoxLayout(self.mates)
         self.mate_lines.setContentsMargins(0, 0, 0, 0)
         self.example = label("", "faint", wrap=True)
-        right = QVBoxLayout()
-        right.setContentsMargins(px(18), px(14), px(18), px(14))
-        right.setSpacing(px(8))
+        asked = QWidget()
+        lines = QVBoxLayout(asked)
+        lines.setContentsMargins(0, 0, px(4), 0)
+        lines.setSpacing(px(8))
         for field in self.fields.values():
-            right.addWidget(field)
-        right.addWidget(self.mates)
-        right.addWidget(self.example)
-        right.addStretch(1)
+            lines.addWidget(field)
+        lines.addWidget(self.example)
+        lines.addWidget(self.mates)
+        lines.addStretch(1)
+        right = QVBoxLayout()
+        right.setContentsMargins(px(18), px(14), px(14), px(14))
+        right.setSpacing(px(8))
+        right.addWidget(scrolled(asked), 1)
         self.go = button(go, self.finish, "main")
         right.addWidget(Abreast(2, button(back, self.left.emit), self.go))
         whole = QHBoxLayout(self)
@@ -310,20 +315,9 @@ class NewJobPage(FormPage):
         """Asks for the mates: pieces of the shop, or new ones."""
         roles = {mate.role: mate for mate in family.mates}
         for role, wanted in mate_pieces(family).items():
-            here = self.job.made_here().values() if self.job is not None else ()
-            choices = [
-                (f"{piece.name}, made here", piece.id)
-                for piece in here
-                if could_be(roles[role], piece)
-            ]
-            choices += [
-                (self._called(piece), piece.id)
-                for piece in could_be_mate(self.file, roles[role])
-            ]
-            choices.append(("a new one, to be measured in Survey", NEW_MATE))
-            if roles[role].optional:
-                choices.insert(0, ("none", NO_MATE))
+            choices, first = self._choices_of(roles[role])
             made = self.combo(f"mate.{role}", choices)
+            made.setCurrentIndex(made.findData(first))
             self.mate_lines.addWidget(self.named(wanted.name, made))
             called = self.field(f"name.{role}", "It is called", hint=wanted.name)
             self.mate_lines.addWidget(called)
@@ -341,6 +335,24 @@ class NewJobPage(FormPage):
         if before:
             like = self.combo("like", [("as usual", ""), *before])
             self.mate_lines.addWidget(self.named("Its sizes start", like))
+
+    def _choices_of(self, mate: Mate) -> tuple[list[tuple[str, str]], str]:
+        """What a mate can be, the likeliest first; and which it starts as: none that
+        only happens to have such surfaces."""
+        here = self.job.made_here().values() if self.job is not None else ()
+        able = [
+            (f"{piece.name}, made here", piece)
+            for piece in here
+            if could_be(mate, piece)
+        ]
+        able += [(self._called(it), it) for it in could_be_mate(self.file, mate)]
+        able.sort(key=lambda named: not likely_mate(mate, named[1]))
+        choices = [(called, piece.id) for called, piece in able]
+        choices.append(("a new one, to be measured in Survey", NEW_MATE))
+        if mate.optional:
+            return [("none", NO_MATE), *choices], NO_MATE
+        likely = [piece.id for _, piece in able if likely_mate(mate, piece)]
+        return choices, next(iter(likely), NEW_MATE)
 
     def _called(self, piece: Piece) -> str:
         """A piece by its name; a spindle nose with the lathe that it is of."""

@@ -23,7 +23,7 @@ from machinon.core.shop.machines import lathe_figures, lathe_so_far
 from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.faults import painted
 from machinon.desk.name_dialog import ask_name
-from machinon.desk.narrow import Abreast, Combo
+from machinon.desk.narrow import Abreast, narrow_combo
 from machinon.desk.set_up import enter_first_machine
 from machinon.desk.shop_acts import move_in_shop
 from machinon.desk.theme import font
@@ -36,6 +36,7 @@ from machinon.desk.widgets import (
     Look,
     MarkView,
     OneLine,
+    bring_into_view,
     button,
     label,
     panel,
@@ -422,7 +423,7 @@ class FormPage(QWidget):
         return made
 
     def combo(self, key: str, choices: list[tuple[str, str]]) -> QComboBox:
-        made = Combo()
+        made = narrow_combo("")
         for word, data in choices:
             made.addItem(word, data)
         self.combos[key] = made
@@ -457,7 +458,9 @@ class FormPage(QWidget):
         order = [k for k, field in self.fields.items() if field.isEnabled()]
         at = order.index(key)
         if at + 1 < len(order):
-            self.fields[order[at + 1]].edit.setFocus()
+            after = self.fields[order[at + 1]]
+            after.edit.setFocus()
+            bring_into_view(after)
         else:
             self.finish()
 
@@ -469,6 +472,7 @@ class FormPage(QWidget):
             field = self.fields.get(error.key)
             if field is not None:
                 field.refuse(error.message)
+                bring_into_view(field)
             elif not self.refuse_choice(error.key, error.message):
                 raise
 
@@ -478,6 +482,7 @@ class FormPage(QWidget):
         if combo is not None:
             combo.setFocus()
             combo.setToolTip(message)
+            bring_into_view(combo)
         return combo is not None
 
     def take(self) -> str:

@@ -45,7 +45,7 @@ CUTTER = Mate("cutter", "the cutter", (
     MateSize("width", "its width at the bore", 3.0, ("width", "thickness")),
 ), around=(
     Ring("spigot.begins", "spigot.begins + cutter.width", "cutter.bore"),
-))  # fmt: skip
+), also="saw wheel hone")  # fmt: skip
 SPIGOT = FitSlot(
     "spigot",
     "Spigot in the cutter's bore",

@@ -339,6 +339,33 @@ def could_be(mate: Mate, piece: Piece) -> bool:
     )
 
 
+# surfaces that so many pieces have that they say nothing of what one is
+_EVERYWHERE = frozenset(
+    ("shaft", "bore", "hole", "width", "thickness", "length", "depth", "shoulder")
+)
+_WORD = re.compile(r"[^\W\d_]{3,}")
+_SAID_OF_ANY = frozenset(
+    ("the", "its", "what", "goes", "that", "are", "for", "made", "bar", "part")
+)
+
+
+def likely_mate(mate: Mate, piece: Piece) -> bool:
+    """Whether a piece that could be a mate likely is the one: by what it is called, or
+    as few others have such surfaces."""
+    rare = any(
+        mate_size.surfaces and not _EVERYWHERE.intersection(mate_size.surfaces)
+        for mate_size in mate.sizes
+        if mate.optional or not mate_size.optional
+    )
+    wanted = _WORD.findall(f"{mate.words} {mate.also}".casefold())
+    names = _WORD.findall(piece.name.casefold().partition(",")[0])
+    return rare or any(
+        name.startswith(word) or word.startswith(name)
+        for word in set(wanted) - _SAID_OF_ANY
+        for name in set(names) - _SAID_OF_ANY
+    )
+
+
 def mate_pieces(family: Family) -> dict[str, Piece]:
     """A new piece for each mate that has something to measure, with its surfaces.
 

@@ -194,6 +194,7 @@ class Mate(Struct, frozen=True):
     shape: Literal["nose", "chuck", "other"] = "other"
     metal: str = "steel"
     surfaces: tuple[Surface, ...] = ()
+    also: str = ""  # other words for such a piece
 
     @property
     def called(self) -> str:
