@@ -12,7 +12,14 @@ import pypdf
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFontMetricsF, QImage, QKeySequence, QRawFont
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QMessageBox, QScrollArea
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QComboBox,
+    QLineEdit,
+    QMessageBox,
+    QScrollArea,
+    QWidget,
+)
 
 from machinon.core.errors import MachinonError
 from machinon.core.shop.machines import MACHINE_KINDS
@@ -329,9 +336,17 @@ class LittleRoom(WindowCase):
         self.window.settings.put("font_scale", round(100 * self.SCALE))
         self.window._dress()
 
-    def too_wide(self) -> list[str]:
+    def cut_off(self) -> list[str]:
+        """What is wider than its place, and what is pressed flat in it."""
         self.app.processEvents()
-        return [
+        entries = self.window.findChildren(QWidget)
+        flat = [
+            f"{it.accessibleName()}: {it.height()} of {it.minimumSizeHint().height()}"
+            for it in entries
+            if isinstance(it, QLineEdit | QComboBox | QAbstractButton)
+            if it.isVisible() and it.height() < it.minimumSizeHint().height() - 1
+        ]
+        return flat + [
             f"{area.widget().minimumSizeHint().width()} in {area.viewport().width()}"
             for area in self.window.findChildren(QScrollArea)
             if area.isVisible() and area.horizontalScrollBarPolicy() == NEVER
@@ -348,11 +363,11 @@ class LittleRoom(WindowCase):
             for name in stages if made else stages[:2]:
                 view = self.stage(name)
                 with self.subTest(entry.name, stage=name):
-                    self.assertEqual(self.too_wide(), [])
+                    self.assertEqual(self.cut_off(), [])
                 for fit in self.job.plan.fits if name == "fits" else ():
                     view.show_fit(fit.choice.number)
                     with self.subTest(entry.name, fit=fit.choice.name):
-                        self.assertEqual(self.too_wide(), [])
+                        self.assertEqual(self.cut_off(), [])
 
     def test_every_card_of_the_shop(self):
         self.window.show_shop()
@@ -367,11 +382,25 @@ class LittleRoom(WindowCase):
         for kind, id in cards if TIMES > 1 else cards[self.HALF :: 2]:
             page.choose(kind, id)
             with self.subTest(kind):
-                self.assertEqual(self.too_wide(), [])
+                self.assertEqual(self.cut_off(), [])
         for kind in MACHINE_KINDS if TIMES > 1 else MACHINE_KINDS[self.HALF :: 2]:
             page.new_machine(kind)
             with self.subTest(kind):
-                self.assertEqual(self.too_wide(), [])
+                self.assertEqual(self.cut_off(), [])
+
+    def test_a_new_job_of_any_family(self):
+        self.window.actions_by_id["job.new"].trigger()
+        what = self.window.pages.currentWidget().what
+        keys = list(what.cards)
+        for key in keys if TIMES > 1 else keys[self.HALF :: 4]:
+            what.choose(key)
+            self.app.processEvents()
+            with self.subTest(key):
+                self.assertEqual(self.cut_off(), [])
+
+    def test_practice(self):
+        self.window.actions_by_id["practice"].trigger()
+        self.assertEqual(self.cut_off(), [])
 
 
 class LargestFigures(LittleRoom):

@@ -96,15 +96,22 @@ class Card(QWidget):
         grid = QGridLayout()
         grid.setHorizontalSpacing(self.look.px(18))
         for i, (key, name) in enumerate(names):
-            field = Field(name, None, placeholder=(hints or {}).get(key, ""))
-            field.put(typed.get(key, ""))
-            field.taken.connect(lambda _: self.keep())
-            self.fields[key] = field
+            field = self.entry(
+                key, name, typed.get(key, ""), (hints or {}).get(key, "")
+            )
             grid.addWidget(
                 field, i // abreast, i % abreast, Qt.AlignmentFlag.AlignBottom
             )
         self.box.addLayout(grid)
         return grid
+
+    def entry(self, key: str, name: str, typed: str = "", hint: str = "") -> Field:
+        """One entry, which has yet to be placed."""
+        field = Field(name, None, placeholder=hint)
+        field.put(typed)
+        field.taken.connect(lambda _: self.keep())
+        self.fields[key] = field
+        return field
 
     def typed(self) -> dict[str, str]:
         return {key: field.text() for key, field in self.fields.items()}
@@ -349,6 +356,7 @@ class ShelfCard(Card):
         self.list.setRootIsDecorated(False)
         self.list.setUniformRowHeights(True)
         self.list.setAccessibleName(shelf.name)
+        self.list.setMinimumHeight(self.look.px(150))
         for column, width in enumerate((120, 230, 100, 90, 90, 60)):
             self.list.setColumnWidth(column, self.look.px(width))
         self.list.currentItemChanged.connect(lambda item, _: self._on_chosen(item))
@@ -359,19 +367,12 @@ class ShelfCard(Card):
             self.kind.addItem(form.kind, form.kind)
         self.kind.currentIndexChanged.connect(lambda _: self._name_sizes())
         self.box.addWidget(self.kind, 0, Qt.AlignmentFlag.AlignLeft)
-        self.entries(
-            (
-                ("name", "Name (empty: by its size)"),
-                ("size", "Size"),
-                ("second", "Second"),
-                ("length", "Length"),
-                ("count", "Count"),
-                ("material", "Material"),
-                ("note", "Note"),
-            ),
-            {},
-            abreast=7,
-        )
+        row = [self.entry("name", "Name", hint="by its size")]
+        for key in ("size", "second", "length", "count", "material", "note"):
+            row.append(self.entry(key, key.capitalize()))
+        for field in row:
+            field.setMinimumWidth(self.look.px(96))
+        self.box.addWidget(Abreast(len(row), *row, held=Qt.AlignmentFlag.AlignBottom))
         self.foot("Keep it", ("New item", self.clear), ("Remove it", self.remove))
         self._fill()
         self._name_sizes()

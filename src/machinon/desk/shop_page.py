@@ -213,8 +213,8 @@ class ShopPage(QWidget):
         self.done.hide()
         clear_layout(self.body)
         self.card = card
-        # a list scrolls by itself, a survey lays itself out; a card may be long
-        whole = isinstance(card, ShelfCard | SurveyView)
+        # a survey lays itself out; a card may be long
+        whole = isinstance(card, SurveyView)
         self.body.addWidget(card if whole else scrolled(card))
 
     def stand_on(self, key: str) -> None:

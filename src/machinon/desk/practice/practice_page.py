@@ -131,12 +131,16 @@ class PracticePage(QWidget):
         left.setContentsMargins(px(14), px(10), px(14), px(10))
         left.addWidget(label("What to try", "head"))
         self.kinds = {}
+        tiles = QWidget()
+        column = QVBoxLayout(tiles)
+        column.setContentsMargins(0, 0, px(4), 0)
         for key, words in (*WORDS.items(), *TITLES.items()):
             tile = button(words, lambda key=key: self._choose(key))
             tile.setCheckable(True)
             self.kinds[key] = tile
-            left.addWidget(tile)
-        left.addStretch(1)
+            column.addWidget(tile)
+        column.addStretch(1)
+        left.addWidget(scrolled(tiles), 1)
         self.level = Combo()
         self.level.setAccessibleName("How bad the lathe is")
         for level, words in LEVEL_WORDS.items():
