@@ -338,7 +338,8 @@ class LittleRoom(WindowCase):
 
     def cut_off(self) -> list[str]:
         """What is wider than its place, and what is pressed flat in it."""
-        self.app.processEvents()
+        for _ in range(4):  # what follows the width of something asks again for room
+            self.app.processEvents()
         entries = self.window.findChildren(QWidget)
         flat = [
             f"{it.accessibleName()}: {it.height()} of {it.minimumSizeHint().height()}"

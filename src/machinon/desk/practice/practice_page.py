@@ -137,6 +137,7 @@ class PracticePage(QWidget):
         for key, words in (*WORDS.items(), *TITLES.items()):
             tile = button(words, lambda key=key: self._choose(key))
             tile.setCheckable(True)
+            tile.setMinimumWidth(1)  # its words go into more lines instead
             self.kinds[key] = tile
             column.addWidget(tile)
         column.addStretch(1)
