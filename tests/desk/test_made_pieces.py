@@ -395,9 +395,20 @@ class Arbor(MadePieces):
         proof = self.stage("proof")
         self.type(proof.runout.edit, "0 0.004 0.006 0.002")
         arbor = self.finish()
-        # its shank is a Morse 2 for whatever goes on it, its spigot as it was read
+        # its shank is a Morse 2 for whatever goes on it, its spigot as it was read; a
+        # draw bar and a cap screw go in its ends
         given = {surface.id: surface.given for surface in arbor.surfaces}
-        self.assertEqual(given, {"register": "", "taper-out": "MT2"})
+        self.assertEqual(
+            given,
+            {
+                "register": "",
+                "taper-out": "MT2",
+                "thread-minor": "M10x1.5",
+                "thread-pitch": "M10x1.5",
+                "thread-minor-2": "M10x1.5",
+                "thread-pitch-2": "M10x1.5",
+            },
+        )
         socket = self.window.file.get(self.job.job.making.mates["socket"])
         measured = {
             (piece.id, surface.id): measure(surface, self.job.plan.shop, "steel")

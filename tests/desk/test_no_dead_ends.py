@@ -85,6 +85,36 @@ class NoDeadEnds(WindowCase):
         self.assertEqual(self.job.job.fit(fits.number()).given["taper"], "MT3")
         self.assertFalse(fits.standard.isVisible())
 
+    def test_a_thread_by_its_name_needs_no_pitch_until_it_is_read(self):
+        """M39x4: 38.465 to 38.940 over its crests, the nut bored 34.670 to 35.270."""
+        page = self.begin("Plate for a lathe that is still to come")
+        survey = page.view()
+        survey._ask_new_piece()
+        self.type(survey.new_piece.edit, "Nose")
+        self.pick(survey.surface_menu(), "Thread outside")
+        survey.choose(survey.at[0], "thread-major")
+        self.type(survey.as_made.edit, "39")
+        self.assertIn("M8", survey.as_made.message.text())
+        self.type(survey.as_made.edit, "m39")
+        crests = self.job.plan.measured[survey.at]
+        self.assertAlmostEqual(crests.lower, 38.465, 3)
+        self.assertAlmostEqual(crests.upper, 38.940, 3)
+        self.assertEqual(crests.nominal, "M39x4")
+        self.assertEqual(survey.tree.topLevelItem(0).child(1).text(1), "4 mm")
+        self.assertEqual(page.next_step(), "On to Fits")
+        fits = self.stage("fits")
+        self.pick(fits.fit_menu(), "Thread over the crests of Nose")
+        fit = self.job.plan.fit(1)
+        self.assertEqual((fit.problem, fit.thread.name), ("", "M39x4"))
+        self.assertAlmostEqual(fit.lower, 34.670, 3)
+        self.assertAlmostEqual(fit.upper, 35.270, 3)
+        survey = self.stage("survey")
+        survey.choose(survey.at[0], "thread-pitch")
+        self.assertFalse(survey.as_made.isVisible())
+        self.choose(survey.instrument, "thread-gauge")
+        self.type(survey.reading.edit, "3")
+        self.assertEqual(self.job.plan.fit(1).thread.name, "M39x3", "it is read now")
+
     def test_the_fits_of_any_job_go_on_paper_and_into_a_list(self):
         for id in ("dial-hub", "die-holder", "t-nuts", "back-plate-130"):
             self.window.open_job(id)

@@ -353,7 +353,9 @@ class ThreadChoice(Choice):
             for figure in (self.bore, self.bore_to, self.pitch, self.pitch_to):
                 figure.show_text("–")
             return
-        self.found.set_name("As said" if fit.choice.thread else "By the readings")
+        read = fit.mate is None or fit.mate.count
+        found = "By the readings" if read else "By its standard"
+        self.found.set_name("As said" if fit.choice.thread else found)
         self.found.show_text(fit.thread.says, ink="measured")
         named = f", class {fit.thread_class}" if fit.thread_class else ""
         self.means.setText(

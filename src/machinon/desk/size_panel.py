@@ -131,7 +131,8 @@ class SizePanel(QWidget):
             self.size.set_name("As its standard has it, not read")
             self.spread.show_text("–")
             if not found.uncertainty:
-                self.doubt.show_text("not counted", "", "prove it with blue")
+                by = "prove it with blue" if found.slope else "try its mate"
+                self.doubt.show_text("not counted", "", by)
         likely = self._likely()
         if likely:
             first = likely[0]

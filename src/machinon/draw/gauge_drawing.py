@@ -340,7 +340,7 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
     mate = fit.mate
     rows: list[tuple[str, float, float, Role, str]] = [
         (
-            "crests, measured",
+            f"crests, {mate.known_by}",
             mate.lower,
             mate.upper,
             "measured",

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 
 from machinon.core.shop.things import Piece
-from machinon.core.survey.surface_kinds import beside, form_key
+from machinon.core.survey.surface_kinds import beside, is_threaded
 from machinon.core.wording import within
 from machinon.draw.drawing import Board, Point, Role
 from machinon.draw.end_shape import (
@@ -235,14 +235,14 @@ class TurnedPicture(PieceFigures):
         """A thin line at the other crest of each thread; its pitch as a figure."""
         for step in (*self.turned.outer, *self.turned.inner):
             surface = self.piece.surface(step.id) if step.id else None
-            form = form_key(surface) if surface is not None else ""
-            if surface is None or form not in ("thread-major", "thread-minor"):
+            if surface is None or not is_threaded(surface):
                 continue
             pitch = self.measured.get(beside(surface, "thread-pitch"))
             (a, r), (b, _) = step.points[0], step.points[-1]
             deep = CREST * pitch.size if pitch else 0.1 * r
-            other = r - deep if form == "thread-major" else r + deep
-            for way in (1, -1) if form == "thread-major" else (1,):
+            outside = surface.kind == "outside"
+            other = r - deep if outside else r + deep
+            for way in (1, -1) if outside else (1,):
                 self.line((a, way * other), (b, way * other), "outline", 0.8)
 
     # -- from the end ------------------------------------------------------

@@ -287,7 +287,7 @@ def fit_plan(
         if choice.kind == "joined":
             return FitPlan(choice, mate, joined=form.work(meeting))
         if choice.kind == "thread":
-            plan = _thread_fit(choice, measured, mate)
+            plan = _thread_fit(choice, measured, mate, surface.given)
         else:
             plan = _cylinder_fit(choice, shop, mate)
     except BadInput as error:
@@ -410,11 +410,15 @@ def _thread_fit(
     choice: FitChoice,
     measured: Mapping[tuple[str, str], Measured | None],
     mate: Measured,
+    given: str,
 ) -> FitPlan:
+    """given: the thread that it is by its standard, where nobody has read it."""
     internal = choice.exists == "hole"
     pitch = measured.get((choice.piece, pitch_of(choice.surface)))
     if choice.thread:
         thread = thread_of(choice.thread, "want")
+    elif given and not mate.count and not (pitch and pitch.count):
+        thread = thread_of(given)
     elif pitch is None:
         return FitPlan(choice, mate, problem="The thread's pitch is not measured yet.")
     else:

@@ -10,11 +10,11 @@ from machinon.core.families import family_for
 from machinon.core.job.job import CutLog, Job, ProofLog, Work
 from machinon.core.job.made_piece import (
     form_of_surface,
+    named_surfaces,
     proof_surface,
     ruled_sizes,
     said,
     size_surface,
-    taper_surfaces,
     with_size,
 )
 from machinon.core.piece.hole_features import HoleCircle, Holes
@@ -72,7 +72,7 @@ def stand_in(
         if found is not None:
             surfaces.append(surface)
             measured[form_name] = found
-    for surface in taper_surfaces(made) if made else ():
+    for surface in named_surfaces(made) if made else ():
         surfaces.append(surface)
         measured[surface.id] = measure(surface, shop, metal)
     return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces)), measured
@@ -80,14 +80,14 @@ def stand_in(
 
 def whole_stand_in(work: Work, made: Made | None) -> Piece:
     """A piece that is made here, as a mate with every surface that others can be made
-    to, whether it is known yet or not; its tapers once it is worked out."""
+    to, whether it is known yet or not; its tapers and threads once it is worked out."""
     assert work.making is not None
     family = family_for(work.making)
     surfaces = [
         form_of_surface(name).surface(name, family.size(key).words)
         for name, key in family.surfaces.items()
     ]
-    surfaces += taper_surfaces(made) if made else ()
+    surfaces += named_surfaces(made) if made else ()
     metal = work.making.material or family.material
     return Piece(work.as_mate, family.name, "other", metal, tuple(surfaces))
 

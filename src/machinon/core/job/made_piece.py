@@ -14,8 +14,9 @@ from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.bands import FitBand
 from machinon.core.piece.family import Family, Mate, MateSize, Size, Value, spoken
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.made import Made, hole_of, make, screw_told, usual_word
-from machinon.core.piece.turned_features import Sloping, TaperBore
+from machinon.core.piece.turned_features import NutThread, Screw, Sloping, TaperBore
 from machinon.core.quantity import LENGTH, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
@@ -24,7 +25,9 @@ from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.surface_kinds import (
     SurfaceForm,
+    beside,
     form_key,
+    is_threaded,
     new_surfaces,
     surface_forms,
     surface_groups,
@@ -556,22 +559,37 @@ def shop_surfaces(
     return tuple(found)
 
 
-def taper_surfaces(made: Made) -> tuple[Surface, ...]:
-    """The tapers of a piece that have a name, as they are by their standard: others
-    are made to them, and go on by them."""
+def named_surfaces(made: Made) -> tuple[Surface, ...]:
+    """The tapers and threads of a piece that have a name, as they are by their
+    standard: others are made to them, and go on by them."""
     found: list[Surface] = []
     for feature in made.body.features:
-        if not isinstance(feature, Sloping) or not feature.taper:
+        form_name, given = _named(feature)
+        if not given:
             continue
-        large = taper_of(feature.taper).large
-        widest = max(feature.start_diameter, feature.end_diameter)
-        if large is None or abs(widest - large) > NEAR_GAUGE:
-            continue  # of that angle, and of another size
-        form = surface_forms()[
-            "taper-in" if isinstance(feature, TaperBore) else "taper-out"
-        ]
+        form = surface_forms()[form_name]
         alike = sum(form_key(surface) == form.key for surface in found)
         id = f"{form.key}-{alike + 1}" if alike else form.key
         surface = form.surface(id, begun(spoken(feature.name)))
-        found.append(replace(surface, given=feature.taper))
+        found.append(replace(surface, given=given))
+        if is_threaded(surface):
+            form, id = surface_forms()["thread-pitch"], beside(surface, "thread-pitch")
+            pitch = form.surface(id, f"{surface.name}, pitch")
+            found.append(replace(pitch, given=given))
     return tuple(found)
+
+
+def _named(feature: Feature) -> tuple[str, str]:
+    """The kind of surface that a taper or thread is, and its name; empty for what has
+    none."""
+    if isinstance(feature, Screw | NutThread):
+        outside = isinstance(feature, Screw)
+        return "thread-major" if outside else "thread-minor", feature.of.name
+    if not isinstance(feature, Sloping) or not feature.taper:
+        return "", ""
+    large = taper_of(feature.taper).large
+    widest = max(feature.start_diameter, feature.end_diameter)
+    if large is None or abs(widest - large) > NEAR_GAUGE:
+        return "", ""  # of that angle, and of another size
+    inside = isinstance(feature, TaperBore)
+    return "taper-in" if inside else "taper-out", feature.taper

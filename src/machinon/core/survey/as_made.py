@@ -1,4 +1,5 @@
-"""A surface taken as its standard has it, while nobody has read it: 16 h6, MT2."""
+"""A surface taken as its standard has it, while nobody has read it: 16 h6, MT2,
+M20x2.5."""
 
 import re
 
@@ -9,9 +10,11 @@ from machinon.core.errors import BadInput
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.shop.things import Surface
 from machinon.core.sizes.limits import LARGEST
-from machinon.core.survey.surface_kinds import form_key, is_tapered
+from machinon.core.survey.surface_kinds import is_tapered, is_threaded
 from machinon.core.survey.surface_sums import sum_of
 from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.thread_limits import crest_limits
 
 KEY = "given"
 _ZONED = re.compile(r"^(?P<size>.+?)\s*(?P<zone>[A-Za-z]{1,2}\d{1,2})$")
@@ -34,7 +37,7 @@ def takes_standard(surface: Surface) -> bool:
     """Whether a standard can stand in for a surface's readings."""
     if is_tapered(surface):
         return True
-    if sum_of(surface) is not None or form_key(surface).startswith("thread"):
+    if sum_of(surface) is not None:
         return False
     return surface.kind in _SIDES
 
@@ -43,6 +46,8 @@ def example_for(surface: Surface, inch: bool = False) -> str:
     """An example of typing a surface's standard; inch: a bare size is inches."""
     if is_tapered(surface):
         return "MT2"
+    if is_threaded(surface):
+        return "3/4-10" if inch else "M20x2.5"
     zone = "h6" if _SIDES[surface.kind] == "shaft" else "H7"
     return f"{'5/8' if inch else '16'} {zone}"
 
@@ -69,6 +74,8 @@ def read_as_made(typed: str, surface: Surface, inch: bool = False) -> str:
                 "give both ends and the length, as 24/20/80.",
             )
         return taper.name
+    if is_threaded(surface):
+        return thread_of(text, KEY).name
     match = _ZONED.match(text)
     side, example = _SIDES[surface.kind], example_for(surface, inch)
     if match is None:
@@ -107,7 +114,26 @@ def as_made(surface: Surface) -> AsMade | None:
             float(answer["ratio"]),
             float(answer["length"] or 0.0),
         )
+    if is_threaded(surface):
+        return _crests(surface)
+    if surface.kind == "pitch":
+        answer = reckon("thread", {"thread": surface.given})
+        return AsMade(float(answer["pitch"]), 0.0, answer)
     size, _, zone = surface.given.rpartition(" ")
     answer = reckon("iso-limits", {"nominal": float(size), "zone": zone})
     low, high = float(answer["lower"]), float(answer["upper"])
+    return AsMade((low + high) / 2, (high - low) / 2, answer)
+
+
+def _crests(surface: Surface) -> AsMade:
+    """A thread over its crests, in the limits of the usual class where some are kept,
+    else as its form has it."""
+    answer = reckon("thread", {"thread": surface.given})
+    inside = surface.kind == "inside"
+    limits = crest_limits(answer, "internal" if inside else "external")
+    if limits is None:
+        return AsMade(
+            float(answer["minor_internal" if inside else "major"]), 0.0, answer
+        )
+    low, high = limits
     return AsMade((low + high) / 2, (high - low) / 2, answer)

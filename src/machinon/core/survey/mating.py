@@ -6,9 +6,15 @@ from msgspec import Struct
 
 from machinon.core.shop.things import Piece, Surface
 from machinon.core.survey.measuring import Measured
-from machinon.core.survey.surface_kinds import beside, form_key, surface_forms
+from machinon.core.survey.surface_kinds import (
+    beside,
+    form_key,
+    is_threaded,
+    surface_forms,
+)
 from machinon.core.survey.thread_find import likely_threads
 from machinon.core.tapers.tapers import named_tapers
+from machinon.core.threads.screw_thread import thread_of
 
 PLAIN = ("shaft", "register", "dowels")  # joints of two plain diameters
 TIGHTEST, LOOSEST = -0.15, 0.6  # mm of play: beyond, two sizes were never meant to meet
@@ -92,7 +98,7 @@ def links_of(
     """Threads and tapers that go together, and what an adapter would join.
 
     Direct ones first. A thread is known by its crests and pitch, a taper by
-    its likeliest name.
+    its likeliest name, each by its standard where it is not read.
     """
     found: list[MateLink] = []
     for other in others:
@@ -122,14 +128,17 @@ def _named(
             # as it was read, or taken by its standard
             name = found.likely[0].name if found.likely else surface.given
             names.add((name, form == "taper-in"))
-        if form in ("thread-major", "thread-minor"):
+        if is_threaded(surface):
             inside = form == "thread-minor"
             pitch = measured.get((piece.id, beside(surface, "thread-pitch")))
-            if pitch is None:
-                continue
-            ranked = likely_threads(found.size, inside, pitch.size, found.uncertainty)
-            if ranked and ranked[0].chance > 0.5:
-                names.add((ranked[0].name, inside))
+            name = surface.given
+            if pitch is not None and (found.count or pitch.count):
+                ranked = likely_threads(
+                    found.size, inside, pitch.size, found.uncertainty
+                )
+                name = ranked[0].name if ranked and ranked[0].chance > 0.5 else ""
+            if name:
+                names.add((thread_of(name).name, inside))
     return names
 
 

@@ -391,7 +391,11 @@ def measured_text(surface: Surface, found: Measured, inch: bool) -> str:
     """
     if surface.kind == "pitch":
         tpi = quantity.whole_tpi(found.size)
-        return f"{tpi} tpi" if tpi else length_text(found.size, found.step)
+        if tpi:
+            return f"{tpi} tpi"
+        if not found.count:
+            return f"{quantity.typed_again(found.size)} mm"  # its standard's own
+        return length_text(found.size, found.step)
     if found.kind is ANGLE:
         places = 2 if found.uncertainty < 0.05 else 1
         return quantity.angle_text(found.size, places)

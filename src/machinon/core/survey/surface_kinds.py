@@ -82,6 +82,11 @@ def is_tapered(surface: Surface) -> bool:
     return form_key(surface) in ("taper-out", "taper-in")
 
 
+def is_threaded(surface: Surface) -> bool:
+    """Whether a surface's readings are taken over the crests of a thread."""
+    return form_key(surface) in ("thread-major", "thread-minor")
+
+
 # what is gripped from outside as a diameter is, so that a micrometer reads it too
 _GRIPPED = ("thickness", "width", "length", "flat")
 

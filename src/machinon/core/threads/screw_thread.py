@@ -301,7 +301,9 @@ def _inch_thread(
         raise BadInput(key, f"{name!r} is not a thread known here; {_WORDS}.") from None
     if tpi is None and series not in ("UNC", "UNF", "UNEF", "BSW", "BSF"):
         raise BadInput(
-            key, f"{name!r} does not say its threads per inch; write 1/4-20 or 1/4 BSW."
+            key,
+            f"{name!r} does not say its threads per inch; write 1/4-20 or 1/4 BSW, "
+            "and M8 for a metric one.",
         )
     whitworth = series in ("BSW", "BSF", "WHIT", "W")
     # a bare W or UN, or none, names the form; the series follows from the pitch

@@ -6,7 +6,7 @@ from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
 from machinon.core.job.made_here import aids_of, holes_of, read_at_dial
-from machinon.core.job.made_piece import ruled_by_fits, shop_surfaces, taper_surfaces
+from machinon.core.job.made_piece import named_surfaces, ruled_by_fits, shop_surfaces
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import remark, words
 from machinon.core.shop.things import Piece, Runs
@@ -136,7 +136,7 @@ class ProofActs(JobAtHand):
             made.material if made else "steel",
             (
                 *shop_surfaces(self.job.work, surfaces, self.job.fits, self._holes()),
-                *(taper_surfaces(made) if made else ()),
+                *(named_surfaces(made) if made else ()),
             ),
             note="Made in this shop.",
             making=self.job.making,

@@ -19,6 +19,7 @@ from machinon.core.survey.measuring import measure
 from machinon.core.survey.surface_kinds import (
     beside,
     form_key,
+    is_threaded,
     new_surfaces,
     surface_groups,
 )
@@ -82,10 +83,14 @@ class SurveyActs(JobAtHand):
         given = read_as_made(typed, surface, self.inch)
         if surface.given == given:
             return
+        made = piece.with_surface(replace(surface, given=given))
+        pitch = piece.surface(beside(surface, "thread-pitch"))
+        if pitch is not None and is_threaded(surface):
+            made = made.with_surface(replace(pitch, given=given))
         self._keep(
             f"{piece.names(surface)}: "
             + (f"taken as {given}, not read." if given else "to be read."),
-            piece.with_surface(replace(surface, given=given)),
+            made,
         )
 
     def set_aid(self, piece_id: str, surface_id: str, key: str, typed: str) -> None:
@@ -113,9 +118,9 @@ class SurveyActs(JobAtHand):
     def likely(self, piece_id: str, surface_id: str) -> tuple[Likely, ...]:
         """The likely standard of a surface, a thread with its pitch."""
         found = self.plan.measured.get((piece_id, surface_id))
-        if found is None:
+        if found is None or not found.count:
             return ()
-        if not surface_id.startswith(("thread-major", "thread-minor")):
+        if not is_threaded(self.surface(piece_id, surface_id)):
             return found.likely
         pitch = self.plan.measured.get((piece_id, pitch_of(surface_id)))
         inside = surface_id.startswith("thread-minor")
