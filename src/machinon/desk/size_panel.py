@@ -77,6 +77,8 @@ class SizePanel(QWidget):
         self.piece_id, self.surface, self.found = piece_id, surface, found
         self._show_size(found)
         self._show_shape(surface, found)
+        # a standard's own size without a band has nothing to be drawn about
+        self.chart.setVisible(found is None or found.count > 0 or found.uncertainty > 0)
         self.chart.refresh()
         self.picture.refresh()
 

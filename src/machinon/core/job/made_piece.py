@@ -25,9 +25,7 @@ from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.surface_kinds import (
     SurfaceForm,
-    beside,
     form_key,
-    is_threaded,
     new_surfaces,
     surface_forms,
     surface_groups,
@@ -562,29 +560,24 @@ def shop_surfaces(
 def named_surfaces(made: Made) -> tuple[Surface, ...]:
     """The tapers and threads of a piece that have a name, as they are by their
     standard: others are made to them, and go on by them."""
-    found: list[Surface] = []
+    piece = Piece("", "", "other", "")
     for feature in made.body.features:
-        form_name, given = _named(feature)
-        if not given:
-            continue
-        form = surface_forms()[form_name]
-        alike = sum(form_key(surface) == form.key for surface in found)
-        id = f"{form.key}-{alike + 1}" if alike else form.key
-        surface = form.surface(id, begun(spoken(feature.name)))
-        found.append(replace(surface, given=given))
-        if is_threaded(surface):
-            form, id = surface_forms()["thread-pitch"], beside(surface, "thread-pitch")
-            pitch = form.surface(id, f"{surface.name}, pitch")
-            found.append(replace(pitch, given=given))
-    return tuple(found)
+        group, given = _named(feature)
+        name = begun(spoken(feature.name))
+        if group.startswith("thread") and "thread" not in name.lower():
+            name += " thread"
+        for surface in new_surfaces(piece, group) if given else ():
+            whose = f"{name}, pitch" if surface.kind == "pitch" else name
+            piece = piece.with_surface(replace(surface, name=whose, given=given))
+    return piece.surfaces
 
 
 def _named(feature: Feature) -> tuple[str, str]:
-    """The kind of surface that a taper or thread is, and its name; empty for what has
+    """The group of surfaces that a taper or thread is, and its name; empty for what has
     none."""
     if isinstance(feature, Screw | NutThread):
         outside = isinstance(feature, Screw)
-        return "thread-major" if outside else "thread-minor", feature.of.name
+        return "thread-out" if outside else "thread-in", feature.of.name
     if not isinstance(feature, Sloping) or not feature.taper:
         return "", ""
     large = taper_of(feature.taper).large
