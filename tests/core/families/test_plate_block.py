@@ -171,14 +171,32 @@ class PlateBlocks(unittest.TestCase):
             ("slot", {"slot1_length": "90"}, "slot1-ends"),
             ("vee", {"vee1_at": "8"}, "vee1-sides"),
             ("seat", {"seat1_at": "6"}, "seat1-sides"),
-            ("slot vee", {"vee1_width": "48"}, "slot1-under"),
-            ("slot pocket", {"slot1_at": "25"}, "slot1-under"),
+            ("slot vee", {"vee1_width": "48"}, "slot1-between"),
+            ("slot pocket", {"slot1_at": "25"}, "slot1-between"),
             ("rebate", {"rebate1_width": "58"}, "rebate1-floor"),
             ("edge", {"edge1_leg": "31"}, "edge1-room"),
         ):
             with self.subTest(key):
                 self.assertEqual(failed(block(parts.split()[0])), set())
                 self.assertIn(key, failed(block(parts, **given)))
+
+    def test_a_slot_in_a_side_is_held_against_what_comes_from_other_faces(self):
+        """5 deep in the front of a block 30 high, 10 wide about half its height: a
+        pocket through 6 behind the front leaves 1, a slot 8 deep from below 30 − 8 − 20
+        = 2, one in the left end meets it at their corner."""
+        side = {"slot1_face": "front", "slot1_at": "15", "slot1_depth": "5"}
+        below = {"slot2_at": "6", "slot2_width": "8", "slot2_depth": "8"}
+        end = {"slot2_face": "left", "slot2_at": "15", "slot2_depth": "4"}
+        for parts, given, left in (
+            ("slot pocket", {"pocket1_from_front": "6"}, 1.0),
+            ("slot slot", below, 2.0),
+            ("slot slot", end, -4.0),
+        ):
+            with self.subTest(left):
+                made = block(parts, **side, **given)
+                (check,) = [c for c in made.checks if c.key == "slot1-between"]
+                self.assertAlmostEqual(check.have, left, 6)
+                self.assertFalse(check.grave)
 
     def test_a_groove_that_lies_beside_the_block_is_no_window(self):
         """A slot of 10 whose middle is 2 from the edge opens it; 66 across a block of

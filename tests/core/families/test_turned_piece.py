@@ -214,6 +214,20 @@ class TurnedPieces(unittest.TestCase):
         near = turned("cross", cross1_from_end="29")
         self.assertIn("cross1-on-a-step", failed(near))
 
+    def test_a_screw_from_the_side_has_thread_as_far_as_the_bore(self):
+        """⌀40 of steel, M6: 11 to a bore of 18, 4 to one of 32, which M6 goes short of;
+        with no bore across, all of ⌀20 for its M12."""
+        given = {"cross1_from_end": "36", "cross1_thread": "M6"}
+        for bore, thread in (("18", 11.0), ("32", 4.0)):
+            made = turned("cross bore", **given, bore1_diameter=bore,
+                          step1_diameter="36", step3_diameter="36")  # fmt: skip
+            (check,) = [c for c in made.checks if c.key == "cross1-thread"]
+            self.assertAlmostEqual(check.have, thread, delta=0.1)
+            self.assertEqual(check.passed, thread > 6)
+        solid = turned("cross", cross1_from_end="15", cross1_thread="M12")
+        (check,) = [c for c in solid.checks if c.key == "cross1-thread"]
+        self.assertAlmostEqual(check.have, 20, delta=0.1)
+
     def test_a_groove_is_cut_from_the_end_it_is_nearer_by(self):
         first, second, _ = route_told(
             turned(

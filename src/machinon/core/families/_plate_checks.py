@@ -19,9 +19,6 @@ from machinon.core.families._tapped import thread_checks
 from machinon.core.piece.block_features import (
     EndToEnd,
     MaleDovetail,
-    Pocket,
-    RoundSeat,
-    Slot,
 )
 from machinon.core.piece.family import (
     Check,
@@ -34,12 +31,13 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Grid, Holes, Pattern
 from machinon.core.piece.outline import corners_of, outline_of
-from machinon.core.piece.walls import in_metal, wall_checks
+from machinon.core.piece.walls import between, in_metal, wall_checks
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
 
 DRILLED = ("hole", "row", "holes", "ring", "bore")
 SUNK = ("slot", "pocket", "vee", "dovetail", "tee", "seat", "rebate")
+SEEN = 10.0  # mm of metal: more is not spoken of
 
 
 def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
@@ -186,52 +184,33 @@ def _side_check(name: str, at: float, half: float, room: float) -> Check:
     )
 
 
-def _taken(s: Values, name: str) -> tuple[float, float, float, float, float]:
-    """What a groove or pocket takes in as one looks down on it, from x, y to x, y, and
-    its depth."""
-    long, wide, high = block_of(s)
+def _between_checks(s: Values, name: str) -> Iterable[Check]:
+    """Metal between a slot and what is cut from another face; of two slots the first
+    says it."""
+    own, parts = s[f"{name}.face"], parts_of(s, *SUNK)
+    slots = parts_of(s, "slot")
+    said = slots[: slots.index(name)]
     form = feature_of_part(s, name)
-    if isinstance(form, Pocket):
-        return (*form.low, *form.high, form.depth or high)
-    if isinstance(form, Slot):
-        xs, ys = zip(*form.outline(), strict=True)
-        return min(xs), min(ys), max(xs), max(ys), form.depth
-    assert isinstance(form, EndToEnd | RoundSeat)
-    if isinstance(form, EndToEnd):
-        half = max(width for width, _ in form.section) / 2
-    else:
-        half = form.diameter / 2
-    low, top = form.at - half, form.at + half
-    if form.across:
-        return low, 0.0, top, wide, form.depth
-    return 0.0, low, long, top, form.depth
-
-
-def _under_checks(s: Values, name: str) -> Iterable[Check]:
-    """Metal between a slot from below and the grooves and pockets over it."""
-    left, front, right, back, deep = _taken(s, name)
-    over = []
-    for other in parts_of(s, *SUNK[:-1]):
-        if s.get(f"{other}.face", "top") == "top":
-            a, b, c, d, sunk = _taken(s, other)
-            if a < right and left < c and b < back and front < d:
-                over.append((sunk, other))
-    if over:
-        sunk, other = max(over)
+    walls = {
+        other: between(form, feature_of_part(s, other), block_of(s))
+        for other in parts
+        if other not in said and s.get(f"{other}.face", "top") != own
+    }
+    nearest = min(walls, key=lambda other: walls[other], default="")
+    if nearest and walls[nearest] < SEEN:
         yield at_least(
-            f"{name}-under",
+            f"{name}-between",
             name,
-            block_of(s)[2] - deep - sunk,
+            walls[nearest],
             2.0,
-            f"Metal between {spoken(name)} and {spoken(other)} over it (below nothing "
-            "they open into each other)",
+            f"Metal between {spoken(name)} and {spoken(nearest)} (below nothing they "
+            "open into each other)",
             grave=False,
         )
 
 
 def _slot_checks(s: Values, name: str) -> Iterable[Check]:
-    if s[f"{name}.face"] == "bottom":
-        yield from _under_checks(s, name)
+    yield from _between_checks(s, name)
     long, wide, deep = face_of(s, s[f"{name}.face"])
     yield at_least(
         f"{name}-floor",

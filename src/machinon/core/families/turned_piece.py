@@ -5,10 +5,11 @@ everything else lies on or in them.
 """
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from machinon.core.families import _turned_checks
 from machinon.core.families._tapers import large_end, socket_depth
+from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
     ALONG,
     LARGEST_TAP,
@@ -46,7 +47,7 @@ from machinon.core.piece.turned_features import (
     EdgeRound,
     End,
 )
-from machinon.core.piece.walls import wall_checks
+from machinon.core.piece.walls import in_metal, wall_checks
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.setting_out.ball_turning import FILING
@@ -488,10 +489,24 @@ PARTS = (
 
 def checks(s: Values) -> Iterable[Check]:
     yield from _turned_checks.checks(s)
-    left = [it for it in build(s).features if not isinstance(it, AT_ENDS)]
+    every = [it for it in build(s).features if not isinstance(it, AT_ENDS)]
+    left = list(every)
     for holes in [it for it in left if isinstance(it, Holes | CrossHoles)]:
         left.remove(holes)  # of two holes the first says it
         yield from wall_checks(holes, left)
+        if isinstance(holes, CrossHoles) and holes.hole.thread:
+            metal = str(s["material"])
+            engaged = _engaged(holes, [it for it in every if it is not holes])
+            yield from thread_checks(holes.name, holes.hole, metal, engaged)
+
+
+def _engaged(holes: CrossHoles, others: Sequence[Feature]) -> float:
+    """The thread that a screw from the side has, mm: as far as the axis, where a bore
+    ends it there, else all of it."""
+    deep = holes.hole.threaded(holes.through)
+    near = min(deep, holes.diameter / 2)
+    left = in_metal(holes, near, others)
+    return left if left < 0.99 * near else in_metal(holes, deep, others)
 
 
 FAMILY = grown(

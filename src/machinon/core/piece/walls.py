@@ -62,7 +62,24 @@ def wall_checks(
         )
 
 
-def in_metal(holes: Holes, depth: float, others: Sequence[Feature]) -> float:
+def between(one: Feature, other: Feature, block: tuple[float, float, float]) -> float:
+    """The least metal between what two features take of a block, mm, each cut taken as
+    the box about it; below 0 where they open into each other."""
+    import numpy as np
+
+    def boxes(feature: Feature) -> "Places":
+        return np.clip([box_of(cut) for cut in cuts_of(feature)], 0.0, block)
+
+    mine, theirs = boxes(one)[:, None], boxes(other)[None, :]
+    apart = np.maximum(mine[:, :, 0] - theirs[:, :, 1], theirs[:, :, 0] - mine[:, :, 1])
+    outside = np.linalg.norm(np.maximum(apart, 0.0), axis=2)
+    found = outside + np.minimum(apart.max(axis=2), 0.0)
+    return float(found.min())
+
+
+def in_metal(
+    holes: Holes | CrossHoles, depth: float, others: Sequence[Feature]
+) -> float:
     """The least that any of these holes has of metal down to a depth, less what other
     cuts take of it, mm."""
     import numpy as np
