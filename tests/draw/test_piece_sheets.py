@@ -438,17 +438,25 @@ class Sheets(unittest.TestCase):
         self.assertEqual(min(floors), 4.1)
 
     def test_the_section_of_a_tapped_hole_has_its_crests_thin(self):
-        """M6 right through a flange from 25 to 32 on a circle of 46: from 20 to 26."""
+        """M6 right through a flange from 25 to 32 on a circle of 46: from 20 to 26.
+        M8 from the side of a sleeve of ⌀40 ends at its bore of 18."""
+        flange = self.thin(make(families()["hub-adapter"], {}))
+        for crest in (20.0, 26.0):
+            self.assertIn((32.0, crest, 25.0, crest), flange)
+        sleeve = {"parts": "step cross bore", "step1.diameter": "40",
+                  "step1.length": "60", "cross1.thread": "M8",
+                  "bore1.diameter": "18"}  # fmt: skip
+        sides = self.thin(make(families()["turned-piece"], sleeve))
+        self.assertEqual(sides, {(26.0, 20.0, 26.0, 9.0), (34.0, 20.0, 34.0, 9.0)})
+
+    def thin(self, made):
         board = Board(500, 500)
-        body = make(families()["hub-adapter"], {}).body
-        draw_half_section(board, body, lambda z, r: (z, r))
-        thin = {
+        draw_half_section(board, made.body, lambda z, r: (z, r))
+        return {
             (*line.start, *line.end)
             for line in board.items
             if isinstance(line, Line) and line.role == "thin"
         }
-        for crest in (20.0, 26.0):
-            self.assertIn((32.0, crest, 25.0, crest), thin)
 
     def test_what_metal_stands_before_is_dashed_from_the_end(self):
         """A keyway behind the seat of the shaft's own screw; the flat of a bar."""

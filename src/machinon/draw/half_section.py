@@ -147,7 +147,7 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
         if isinstance(feature, CrossHoles):
             _mouths_outside(board, feature, place)
     for feature in turned_in(body):
-        _tapped_lines(board, feature, place)
+        _tapped_lines(board, body, feature, place)
     past = 0.06 * (last - first) + 2
     board.items.append(
         Line(place(first - past, 0.0), place(last + past, 0.0), "centre", 1.0)
@@ -156,13 +156,13 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
         if isinstance(holes, Holes) and holes.block is None:
             x, y = holes.points[0]
             at = math.hypot(x, y)
-            ends = place(holes.level - 4, at), place(holes.level + 4, at)
-            if holes.through:
-                out = 1.0 if holes.face == "left" else -1.0
-                ends = (
-                    place(holes.level - 3 * out, at),
-                    place(holes.level + out * (holes.through + 3), at),
-                )
+            out = 1.0 if holes.face == "left" else -1.0
+            hole = holes.hole
+            deep = holes.through if hole.depth is None else hole.depth + hole.point
+            ends = (
+                place(holes.level - 3 * out, at),
+                place(holes.level + out * (deep + 3), at),
+            )
             board.items.append(Line(*ends, "centre", 1.0))
     for feature in body.features:
         if isinstance(feature, Flats):
@@ -269,8 +269,10 @@ def _thread_lines(board: Board, feature: Feature, place: Place) -> None:
         board.items.append(Line(*ends, "thin", 0.9))
 
 
-def _tapped_lines(board: Board, holes: Feature, place: Place) -> None:
-    """The thin lines of a hole's thread, at its crest; ISO 6410."""
+def _tapped_lines(board: Board, body: Body, holes: Feature, place: Place) -> None:
+    """The thin lines of a hole's thread in its metal, at its crest; ISO 6410."""
+    from shapely.geometry import LineString
+
     if not isinstance(holes, Holes | CrossHoles) or not holes.hole.thread:
         return
     r = thread_of(holes.hole.thread).major / 2
@@ -278,9 +280,13 @@ def _tapped_lines(board: Board, holes: Feature, place: Place) -> None:
     for side in (-r, r):
         if isinstance(holes, CrossHoles):
             z, top = holes.z + side, holes.diameter / 2
-            ends = place(z, top), place(z, top - deep)
+            crest = LineString([(z, top), (z, top - deep)])
         else:
             at = math.hypot(*holes.points[0]) + side
             out = 1.0 if holes.face == "left" else -1.0
-            ends = place(holes.level, at), place(holes.level + out * deep, at)
-        board.items.append(Line(*ends, "thin", 0.9))
+            crest = LineString([(holes.level, at), (holes.level + out * deep, at)])
+        inside = crest.intersection(body.region)
+        for part in getattr(inside, "geoms", [inside]):
+            if part.length > SHY:
+                start, end = part.coords
+                board.items.append(Line(place(*start), place(*end), "thin", 0.9))
