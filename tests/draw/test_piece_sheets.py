@@ -459,9 +459,13 @@ class Sheets(unittest.TestCase):
         }
 
     def test_what_metal_stands_before_is_dashed_from_the_end(self):
-        """A keyway behind the seat of the shaft's own screw; the flat of a bar."""
+        """A keyway behind the seat of the shaft's own screw; the flat of a bar; slits
+        from the left in ⌀20, behind a head of ⌀30."""
+        slit = {"parts": "step step slit", "step1.diameter": "20",
+                "step2.diameter": "30", "slit1.end": "left"}  # fmt: skip
         for key, given in (("hub-adapter", families()["hub-adapter"].full),
-                           ("single-point-bar", {})):  # fmt: skip
+                           ("single-point-bar", {}),
+                           ("turned-piece", slit)):  # fmt: skip
             board = Board(500, 500)
             draw_end_view(board, make(families()[key], given).body, (0, 0), 1.0)
             straight = [item for item in board.items if isinstance(item, Shape | Line)]

@@ -2,6 +2,7 @@
 
 import functools
 import math
+from itertools import pairwise, product
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
@@ -85,15 +86,19 @@ def _keyway(
 def _slits(board: Board, body: Body, slits: Slits, place: Place) -> None:
     half, outer = slits.width / 2, slits.diameter / 2
     inner = max(half, body.radii(slits.end - 1e-4)[0])
+    before = _before(body, slits.end)
+    ends = {r for both in before for r in both if inner < r < outer}
+    parts = list(pairwise(sorted({inner, outer, *ends})))
     for i in range(slits.count):
         turn = math.radians(90.0 + 360.0 * i / slits.count)
         cos, sin = math.cos(turn), math.sin(turn)
-        for side in (-half, half):
-            a, b = (
-                place(r * cos - side * sin, r * sin + side * cos)
-                for r in (inner, outer)
+        for side, (low, high) in product((-half, half), parts):
+            hidden = any(a <= (low + high) / 2 <= b for a, b in before)
+            start, end = (
+                place(r * cos - side * sin, r * sin + side * cos) for r in (low, high)
             )
-            board.items.append(Line(a, b, "outline", 1.4))
+            role: Role = "hidden" if hidden else "outline"
+            board.items.append(Line(start, end, role, 1.4))
 
 
 def _flats(board: Board, body: Body, flats: Flats, place: Place) -> None:
@@ -115,15 +120,21 @@ def _flats(board: Board, body: Body, flats: Flats, place: Place) -> None:
 def _seen_as(body: Body, end: float, radius: float, inside: bool = False) -> Role:
     """Role of a cut in a round as seen from the right: hidden where as much metal
     stands before its end."""
-    _, last = body.ends
-    corners = {z for ring in body.rings() for z, _ in ring if end < z < last}
-    sides = [z + off for z in (end, *corners, last) for off in (-1e-4, 1e-4)]
-    before = body.radii_at([z for z in sides if end < z < last])
+    before = _before(body, end)
     if inside:
         hides = any(inner < radius + 1e-3 for inner, _ in before)
     else:
         hides = any(outer > radius - 1e-3 for _, outer in before)
     return "hidden" if hides else "outline"
+
+
+def _before(body: Body, end: float) -> list[tuple[float, float]]:
+    """The metal that stands before a station as seen from the right: radii from and
+    to, at each corner of it."""
+    _, last = body.ends
+    corners = {z for ring in body.rings() for z, _ in ring if end < z < last}
+    sides = [z + off for z in (end, *corners, last) for off in (-1e-4, 1e-4)]
+    return body.radii_at([z for z in sides if end < z < last])
 
 
 @functools.lru_cache(maxsize=64)
