@@ -100,7 +100,9 @@ class NoDeadEnds(WindowCase):
         self.assertAlmostEqual(crests.lower, 38.465, 3)
         self.assertAlmostEqual(crests.upper, 38.940, 3)
         self.assertEqual(crests.nominal, "M39x4")
-        self.assertEqual(survey.tree.topLevelItem(0).child(1).text(1), "4 mm")
+        nose = survey.tree.topLevelItem(0)
+        shown = [nose.child(i).text(1) for i in range(2)]
+        self.assertEqual(shown, ["M39 × 4", "4 mm"])
         self.assertEqual(page.next_step(), "On to Fits")
         fits = self.stage("fits")
         self.pick(fits.fit_menu(), "Thread over the crests of Nose")

@@ -353,8 +353,8 @@ class ThreadChoice(Choice):
             for figure in (self.bore, self.bore_to, self.pitch, self.pitch_to):
                 figure.show_text("–")
             return
-        read = fit.mate is None or fit.mate.count
-        found = "By the readings" if read else "By its standard"
+        unread = fit.mate is not None and fit.mate.by_standard
+        found = "By its standard" if unread else "By the readings"
         self.found.set_name("As said" if fit.choice.thread else found)
         self.found.show_text(fit.thread.says, ink="measured")
         named = f", class {fit.thread_class}" if fit.thread_class else ""

@@ -4,6 +4,7 @@ import math
 
 from machinon.core.shop.things import Piece
 from machinon.core.survey.measuring import measured_text
+from machinon.core.survey.surface_kinds import is_threaded
 from machinon.draw.drawing import SMALL, Board, Role
 from machinon.draw.lettering import text_width
 from machinon.draw.piece_shape import Readings
@@ -34,12 +35,14 @@ class PieceFigures(Plane):
         if found is None:
             return "to measure", surface.name, "cut"
         name = surface.name
-        if found.slope is not None and found.likely:
-            name = f"{name}, {found.likely[0].name}"
+        standard = found.likely[0].name if found.likely else surface.given
+        if found.slope is not None and standard:
+            name = f"{name}, {standard}"
         elif found.says and found.says not in name:
             name = f"{name}: {found.says.lower()}"
         text = measured_text(surface, found, self.inch)
-        return sign + text, name, "measured"
+        named = is_threaded(surface) and found.by_standard
+        return text if named else sign + text, name, "measured"
 
     def wide(self, id: str) -> float:
         """Room that a surface's figure takes with its name beneath it."""

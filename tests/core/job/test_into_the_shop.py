@@ -38,7 +38,7 @@ class Threads(unittest.TestCase):
             for it in piece.surfaces
         }
         (link,) = links_of(stud, (nut,), measured)
-        self.assertEqual((link.direct, link.says), (True, "goes on by its M8x1.25"))
+        self.assertEqual((link.direct, link.says), (True, "goes on by its M8 × 1.25"))
 
     def piece(self, parts, sizes):
         made = make(families()["turned-piece"], {"parts": parts, **sizes})

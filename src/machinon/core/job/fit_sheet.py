@@ -19,7 +19,7 @@ from machinon.core.quantity import (
 from machinon.core.shop.things import Surface
 from machinon.core.sizes.fit import characters
 from machinon.core.survey.measuring import Measured, laid_back, measured_text
-from machinon.core.survey.surface_kinds import is_tapered
+from machinon.core.survey.surface_kinds import is_tapered, is_threaded
 from machinon.core.threads.thread_limits import with_class
 from machinon.core.wording import within
 
@@ -172,6 +172,8 @@ def _measured(surface: Surface, mate: Measured, inch: bool) -> str:
     if mate.refused:
         return mate.refused
     text = measured_text(surface, mate, inch)
+    if is_threaded(surface) and mate.by_standard:
+        return f"{text}, not read"
     if mate.kind is not ANGLE:
         text += f" ± {small_text(mate.uncertainty, inch)}"
     if mate.slope is not None and mate.slope.ratio:

@@ -138,7 +138,7 @@ def _named(
                 )
                 name = ranked[0].name if ranked and ranked[0].chance > 0.5 else ""
             if name:
-                names.add((thread_of(name).name, inside))
+                names.add((thread_of(name).says, inside))
     return names
 
 

@@ -26,8 +26,9 @@ from machinon.core.survey.as_made import as_made
 from machinon.core.survey.as_typed import distance_of
 from machinon.core.survey.disagreeing import Doubt, disagreeing
 from machinon.core.survey.measured_size import ONE_PLACE, by_place
-from machinon.core.survey.surface_kinds import form_key, is_tapered
+from machinon.core.survey.surface_kinds import form_key, is_tapered, is_threaded
 from machinon.core.survey.surface_sums import missing_aids, sum_of, summed
+from machinon.core.threads.screw_thread import thread_of
 
 
 class TaperRead(Struct, frozen=True):
@@ -78,9 +79,14 @@ class Measured(Struct, frozen=True):
     @property
     def known_by(self) -> str:
         """The source of its size, as its band is called."""
-        if self.drawn:
-            return "as drawn"
-        return "measured" if self.count else "by its standard"
+        if self.by_standard:
+            return "by its standard"
+        return "as drawn" if self.drawn else "measured"
+
+    @property
+    def by_standard(self) -> bool:
+        """Whether a standard stands in for its readings."""
+        return not self.count and not self.drawn
 
     @property
     def tightest(self) -> tuple[float, float]:
@@ -387,8 +393,10 @@ def measured_text(surface: Surface, found: Measured, inch: bool) -> str:
     """A size as it is known, in its own unit and no finer than the instrument.
 
     A pitch stays what it is in either unit: threads per inch where they are whole,
-    else millimetres.
+    else millimetres. A thread that nobody has read is said by its name.
     """
+    if is_threaded(surface) and found.by_standard:
+        return thread_of(surface.given).says
     if surface.kind == "pitch":
         tpi = quantity.whole_tpi(found.size)
         if tpi:
