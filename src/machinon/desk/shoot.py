@@ -25,8 +25,9 @@ def shoot(
     theme: str = "blued",
     scale: int = 100,
 ) -> None:
-    """Write start.png and a picture of each stage into a folder."""
+    """Write a picture of every main view into a folder."""
     folder.mkdir(parents=True, exist_ok=True)
+    QApplication.setCursorFlashTime(0)  # each time alike
     settings = Settings(None)
     settings.put("theme", theme)
     settings.put("font_scale", scale)
