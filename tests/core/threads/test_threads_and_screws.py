@@ -103,6 +103,18 @@ class NumberSizes(unittest.TestCase):
         with self.assertRaisesRegex(BadInput, "#10-28"):
             thread_of("10-28")
 
+    def test_an_m_that_is_left_out_makes_no_thread_of_ten_inches(self):
+        for typed, name in (
+            ("10x1.5", "M10x1.5"),
+            ("39 × 4", "M39x4"),
+            ("10x32", "#10-32 UNF"),
+            ("1x8", "1-8 UNC"),
+            ("1/4x20", "1/4-20 UNC"),
+        ):
+            self.assertEqual(thread_of(typed).name, name)
+        with self.assertRaisesRegex(BadInput, "M10x1.5"):
+            thread_of("10-1.5")
+
 
 class Screws(unittest.TestCase):
     def test_every_screw_goes_through_its_holes_and_into_its_counterbore(self):

@@ -201,6 +201,10 @@ def _plain(name: str) -> str:
 
 
 _METRIC = re.compile(r"^M\s*(\d+(?:\.\d+)?)(?:\s*X\s*(\d+(?:\.\d+)?))?$")
+# 10x1.5 is metric, as no thread of ten inches is so coarse; 10x32 is number ten
+_BARE = re.compile(r"^(\d+(?:\.\d+)?)\s*X\s*(\d+(?:\.\d+)?)$")
+COARSEST = 8.0  # mm: the coarsest pitch of a metric thread
+COARSEST_INCH = 10.2  # mm: Whitworth's six inches have 2.5 threads to the inch
 _TRAPEZOIDAL = re.compile(r"^TR\s*(\d+(?:\.\d+)?)\s*X\s*(\d+(?:\.\d+)?)$")
 _ACME = re.compile(
     r"^(?:ACME\s*)?((?:\d+\s+)?\d+/\d+|\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)"
@@ -273,6 +277,10 @@ def thread_of(name: str, key: str = "thread") -> Thread:
         return _listed(f"{match.group(1)}BA", name, key)
     if match := _PIPE.match(plain):
         return _listed(f"G{match.group(1)}", name, key)
+    if match := _BARE.match(plain):
+        major, pitch = map(float, match.groups())
+        if pitch <= min(major / 2, COARSEST):
+            return metric_thread(f"M{plain}", key)
     if match := _INCH.match(plain):
         return _inch_thread(name, match.group(1), match.group(2), match.group(3), key)
     raise BadInput(key, f"{name!r} is not a thread known here; {_WORDS}.")
@@ -340,6 +348,12 @@ def _inch_thread(
             f"#{size}-{float(tpi):g} for number {size}.",
         )
     pitch = INCH / float(tpi)
+    if not series and pitch > COARSEST_INCH:
+        raise BadInput(
+            key,
+            f"{size} inches with {float(tpi):g} threads to the inch? Write "
+            f"M{size}x{float(tpi):g} for a metric one.",
+        )
     _possible(name, major, pitch, key)
     end = "W" if whitworth else "UNS"
     return Thread(f"{size}-{float(tpi):g} {end}", major, pitch, form, end)
