@@ -191,6 +191,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("10-32 tap", "tap-drill", "drill", "#21"),
     ("m10 x 1 tap drill", "tap-drill", "drill_size", 9.0),
     ("tap drill m6 60%", "tap-drill", "ideal", 5.2206),
+    ("tap drill for 10x1.25", "tap-drill", "drill_size", 8.8),
     ("bsf 3/8 tap", "tap-drill", "", None),
     ("forming tap m8", "tap-drill", "drill_size", 7.4),
     ("roll tap m6", "tap-drill", "drill_size", 5.6),

@@ -409,6 +409,12 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
+        # a metric thread without its m: tap 10x1.5, thread 39x4
+        (
+            r"\b((?:tap(?:ping)?(?:\s+drill)?|threads?|clearance(?:\s+hole)?)"
+            r"(?:\s+for)?\s+)(?=\d+(?:\.\d+)?\s*[x×]\s*\d(?:\.\d+)?(?![\d.]))",
+            r"\1m",
+        ),
         (
             rf"\b(?:at\s+)?({NUMBER}(?:\s*{_UNIT})?)\s+(?:a|per|each|every)\s+pass\b",
             r"cut deepest \1",
