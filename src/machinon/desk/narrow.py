@@ -1,7 +1,6 @@
 """Widgets that make do with little room."""
 
 import re
-from collections.abc import Sequence
 
 from PySide6.QtCore import (
     QEvent,
@@ -12,7 +11,7 @@ from PySide6.QtCore import (
     QSize,
     Qt,
 )
-from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QComboBox,
@@ -30,6 +29,7 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.desk.faults import painted
+from machinon.draw.lettering import in_lines
 
 # px that must be to spare before what was broken into lines is joined again: more
 # than a scroll bar takes, or the two would drive each other to and fro
@@ -127,18 +127,6 @@ class Abreast(QWidget):
         return QSize(max(self._least(), default=0), super().minimumSizeHint().height())
 
 
-def in_lines(parts: Sequence[str], font: QFontMetrics, room: int) -> str:
-    """Words in as few lines as hold them, px."""
-    lines = [""]
-    for part in parts:
-        longer = f"{lines[-1]} {part}".strip()
-        if lines[-1] and font.horizontalAdvance(longer) > room:
-            lines.append(part)
-        else:
-            lines[-1] = longer
-    return "\n".join(lines)
-
-
 class Choosing(QRadioButton):
     """A radio button whose words go into more lines where there is no room."""
 
@@ -159,7 +147,8 @@ class Choosing(QRadioButton):
     def _broken(self, width: int) -> str:
         """The words in as many lines as they need."""
         room = width - 2 * self.fontMetrics().horizontalAdvance("mm")
-        return in_lines(self.words.split(), self.fontMetrics(), room)
+        wide = self.fontMetrics().horizontalAdvance
+        return "\n".join(in_lines(self.words.split(), wide, room))
 
     def minimumSizeHint(self) -> QSize:
         longest = max(self.words.split(), key=len)
@@ -190,7 +179,8 @@ class FigureLabel(QLabel):
         """Lays the items out in one line or more, by the room there is."""
         spare = room - self.fontMetrics().horizontalAdvance(self.words)
         if spare < 0:
-            self.setText(in_lines(self._parts, self.fontMetrics(), room))
+            wide = self.fontMetrics().horizontalAdvance
+            self.setText("\n".join(in_lines(self._parts, wide, room)))
         elif spare > SPARE:
             self.setText(self.words)
 

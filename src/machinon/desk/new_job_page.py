@@ -351,8 +351,8 @@ class NewJobPage(FormPage):
         choices.append(("a new one, to be measured in Survey", NEW_MATE))
         if mate.optional:
             return [("none", NO_MATE), *choices], NO_MATE
-        likely = [piece.id for _, piece in able if likely_mate(mate, piece)]
-        return choices, next(iter(likely), NEW_MATE)
+        likely = bool(able) and likely_mate(mate, able[0][1])
+        return choices, able[0][1].id if likely else NEW_MATE
 
     def _called(self, piece: Piece) -> str:
         """A piece by its name; a spindle nose with the lathe that it is of."""

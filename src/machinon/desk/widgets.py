@@ -36,10 +36,11 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, Kind, both_text, length_text, parse
 from machinon.core.reckoning import Answer
 from machinon.desk.faults import CANNOT, faults, painted
-from machinon.desk.narrow import FigureLabel, in_lines
+from machinon.desk.narrow import FigureLabel
 from machinon.desk.painter import lying_on_each_other, paint, paint_mark
 from machinon.desk.theme import Theme
 from machinon.draw.drawing import SHARES, Drawing, Mark, MarkKind, Role, Spot, Text
+from machinon.draw.lettering import in_lines
 
 Maker = Callable[[float, float, float], Drawing]
 LATER = 30  # ms after which what is beside the work at hand is laid out again
@@ -297,8 +298,9 @@ class EnterButton(QPushButton):
 
     def _lines(self) -> list[str]:
         """Its words, in as many lines as they need."""
-        words = in_lines(self.text().split(" "), self.fontMetrics(), self._room())
-        return words.split("\n") if "\n" in words else [self.text()]
+        wide = self.fontMetrics().horizontalAdvance
+        lines = in_lines(self.text().split(" "), wide, self._room())
+        return lines if len(lines) > 1 else [self.text()]
 
     def _break(self) -> None:
         broken = len(self._lines()) - 1

@@ -5,6 +5,7 @@ Source: the advances of the type that ships with the program, regular and bold a
 
 import functools
 import unicodedata
+from collections.abc import Callable, Sequence
 
 # letters by their width, in heights of the type
 _BY_WIDTH = {
@@ -46,17 +47,22 @@ def cut_short(text: str, size: float, room: float) -> str:
     return f"{text}…"
 
 
-def in_lines(text: str, size: float, room: float, most: int) -> list[str]:
-    """The text in lines that have room in a height, broken between words; what goes
-    past the last of them is cut short."""
-    lines: list[str] = []
-    for word in text.split():
-        longer = f"{lines[-1]} {word}" if lines else word
-        if lines and (len(lines) == most or text_width(longer, size) <= room):
-            lines[-1] = longer
-        else:
+def in_lines(
+    words: Sequence[str], width: Callable[[str], float], room: float, most: int = 0
+) -> list[str]:
+    """Words in as few lines as hold them.
+
+    width: of a text, as room is; most: lines, the last of which takes all that is left,
+    0 for as many as there are.
+    """
+    lines = [""]
+    for word in words:
+        longer = f"{lines[-1]} {word}".strip()
+        if lines[-1] and len(lines) != most and width(longer) > room:
             lines.append(word)
-    return [cut_short(line, size, room) for line in lines]
+        else:
+            lines[-1] = longer
+    return lines
 
 
 @functools.lru_cache(maxsize=16_384)

@@ -1,9 +1,11 @@
 """A line of the proof drawn: the band wanted, and where the made size lies."""
 
+import functools
+
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, small_text
 from machinon.draw.drawing import Board, Drawing, Mark, MarkKind, Role, Shape
-from machinon.draw.lettering import in_lines, text_width
+from machinon.draw.lettering import cut_short, in_lines, text_width
 
 WIDE = 0.5  # mm: a band of which thousandths say nothing
 LINES = 2  # of what is said of a size that has no band
@@ -58,9 +60,10 @@ def band_drawing(
         small, room = size, width - 2.8 * size
         while text_width(line.says, small) > 0.9 * LINES * room:
             small *= 0.95
-        for row, part in enumerate(in_lines(line.says, small, room, LINES)):
+        wide = functools.partial(text_width, size=small)
+        for row, part in enumerate(in_lines(line.says.split(), wide, room, LINES)):
             place = size * 2.3, size * (3 + 1.3 * row)
-            board.text(place, part, small, role, "left")
+            board.text(place, cut_short(part, small, room), small, role, "left")
         return board.done()
     left, end, y = size * 2.3, width - size * 1.4, size * 3.1
     span = max(line.upper - line.lower, step)  # a band may be no wider than a line

@@ -3,12 +3,13 @@
 from collections.abc import Iterable
 
 from machinon.core.materials import material
-from machinon.core.piece.family import Check, at_least, spoken
+from machinon.core.piece.family import Check, Values, at_least, spoken
 from machinon.core.piece.feature import Side
 from machinon.core.piece.hole_features import Hole
 from machinon.core.piece.turned_features import Bevel
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screws import cap_screw
 from machinon.core.threads.tapping import LEAST, MOST, drill_named, full_thread
 
 CHIP_ROOM = 4.0  # threads that a tap needs below the thread
@@ -40,6 +41,18 @@ def tapped(thread: str, depth: float | None = None) -> Hole:
         return Hole(drill, thread=thread)
     deep = max(depth - RUN_OUT * thread_of(thread).pitch, 0.0)
     return Hole(drill, depth, thread=thread, thread_depth=deep)
+
+
+def bolt_thread_check(s: Values) -> Check:
+    """Whether a flange has the thread that the screws of its bolt circle want."""
+    screw, metal = cap_screw(str(s["bolts.screw"])), str(s["material"])
+    return at_least(
+        "engagement",
+        "bolts",
+        s["flange.thickness"],
+        material(metal).engagement * screw.diameter,
+        f"Thread for the {screw.size} screws in {metal}",
+    )
 
 
 def drill_check(name: str, hole: Hole, where: str) -> Check:

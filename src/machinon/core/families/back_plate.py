@@ -18,6 +18,7 @@ from machinon.core.families._chuck_side import (
     spigot_checks,
     tapped_for,
 )
+from machinon.core.families._tapped import bolt_thread_check
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -247,15 +248,8 @@ def _stock_checks(s: Values) -> Iterable[Check]:
 
 def _tapped_checks(s: Values) -> Iterable[Check]:
     """Of screws that go into the plate."""
-    hole, screw = screw_hole(s, "bolts"), cap_screw(str(s["bolts.screw"]))
-    wanted = material(str(s["material"])).engagement * screw.diameter
-    yield at_least(
-        "engagement",
-        "bolts",
-        s["flange.thickness"],
-        wanted,
-        f"Thread for the {screw.size} screws in {s['material']}",
-    )
+    hole = screw_hole(s, "bolts")
+    yield bolt_thread_check(s)
     yield at_least(
         "hole-edge",
         "bolts",

@@ -9,7 +9,7 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
-from machinon.core.families._tapped import tapped, thread_within
+from machinon.core.families._tapped import bolt_thread_check, tapped, thread_within
 from machinon.core.fits.keyway import key_near
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -275,14 +275,7 @@ def _flange_checks(s: Values) -> Iterable[Check]:
 def _bolt_checks(s: Values) -> Iterable[Check]:
     screw, hub = cap_screw(str(s["bolts.screw"])), s["hub.diameter"]
     half, hole = s["bolts.circle"] / 2, _hole(s).diameter
-    wanted = material(str(s["material"])).engagement * screw.diameter
-    yield at_least(
-        "engagement",
-        "bolts",
-        s["flange.thickness"],
-        wanted,
-        f"Thread for the {screw.size} screws in {s['material']}",
-    )
+    yield bolt_thread_check(s)
     yield at_least(
         "bolts-edge",
         "bolts",

@@ -25,11 +25,13 @@ from machinon.core.shop.things import (
     Lathe,
     Piece,
     Shop,
+    Surface,
     SurfaceKind,
 )
 from machinon.core.sizes.fit import FLAT_JOINTS, FitChoice, Side
 from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured
+from machinon.core.survey.surface_kinds import beside
 from machinon.core.survey.thread_find import SURE, candidates, undecided
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.thread_limits import usual_class
@@ -287,7 +289,7 @@ def fit_plan(
         if choice.kind == "joined":
             return FitPlan(choice, mate, joined=form.work(meeting))
         if choice.kind == "thread":
-            plan = _thread_fit(choice, measured, mate, surface.given)
+            plan = _thread_fit(choice, surface, measured, mate)
         else:
             plan = _cylinder_fit(choice, shop, mate)
     except BadInput as error:
@@ -408,17 +410,16 @@ def _what_helps(choice: FitChoice, shop: Shop, mate: Measured, wanted: float) ->
 
 def _thread_fit(
     choice: FitChoice,
+    surface: Surface,
     measured: Mapping[tuple[str, str], Measured | None],
     mate: Measured,
-    given: str,
 ) -> FitPlan:
-    """given: the thread that it is by its standard, where nobody has read it."""
     internal = choice.exists == "hole"
-    pitch = measured.get((choice.piece, pitch_of(choice.surface)))
+    pitch = measured.get((choice.piece, beside(surface, "thread-pitch")))
     if choice.thread:
         thread = thread_of(choice.thread, "want")
-    elif given and not mate.count and not (pitch and pitch.count):
-        thread = thread_of(given)
+    elif surface.given and not mate.count and not (pitch and pitch.count):
+        thread = thread_of(surface.given)  # by its standard: nobody has read it
     elif pitch is None:
         return FitPlan(choice, mate, problem="The thread's pitch is not measured yet.")
     else:
@@ -448,11 +449,6 @@ def _thread_fit(
             "a plug made to the mate. Its basic sizes stand in the working.",
         )
     return plan
-
-
-def pitch_of(surface: str) -> str:
-    """The id of the surface whose readings are the pitch of a thread."""
-    return surface.replace("major", "pitch").replace("minor", "pitch")
 
 
 def _bolt_fit(

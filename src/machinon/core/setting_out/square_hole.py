@@ -5,8 +5,8 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH, LENGTH
-from machinon.core.reckoning import DRILLS, TEXT, Input, Result, Trail, reckoning
-from machinon.core.threads.tapping import drills_of
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.threads.tapping import DRILLS_THERE, drills_of
 
 # what a broach's pilot hole is over its size, mm: below the size named, and from it
 # on; usual broaching practice
@@ -47,13 +47,7 @@ def usual_pilot(size: float) -> float:
             above=0,
             high=250,
         ),
-        Input(
-            "series",
-            DRILLS,
-            "drills there are: metric, number, letter, fraction or sizes",
-            default=None,
-            many=True,
-        ),
+        DRILLS_THERE,
     ),
     results=(
         Result("drill", LENGTH, "smallest drill that lets the pilot in"),

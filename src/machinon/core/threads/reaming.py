@@ -3,8 +3,9 @@
 from typing import Any
 
 from machinon.core.quantity import LENGTH
-from machinon.core.reckoning import DRILLS, TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.tapping import (
+    DRILLS_THERE,
     drill_named,
     drill_under,
     drills_of,
@@ -31,13 +32,7 @@ def drill_before(reamer: float, inch: bool = False) -> float:
     usual={"reamer": 8},
     inputs=(
         Input("reamer", LENGTH, "the reamer", low=1, high=50),
-        Input(
-            "series",
-            DRILLS,
-            "drills there are: metric, number, letter, fraction or sizes",
-            default=None,
-            many=True,
-        ),
+        DRILLS_THERE,
     ),
     results=(
         Result("drill", TEXT, "the largest that leaves enough"),

@@ -117,6 +117,15 @@ def drills_of(words: Sequence[str]) -> tuple[Drill, ...]:
     return tuple(found[size] for size in sorted(found))
 
 
+DRILLS_THERE = Input(
+    "series",
+    DRILLS,
+    "drills there are: metric, number, letter, fraction or sizes",
+    default=None,
+    many=True,
+)
+
+
 def full_thread(thread: Thread) -> float:
     """The part of its diameter that a whole cut thread takes, mm."""
     return 2 * thread.form.engaged * thread.pitch
@@ -138,13 +147,7 @@ def full_thread(thread: Thread) -> float:
             above=0,
             high=100,
         ),
-        Input(
-            "series",
-            DRILLS,
-            "drills there are: metric, number, letter, fraction or sizes",
-            default=None,
-            many=True,
-        ),
+        DRILLS_THERE,
     ),
     results=(
         Result("ideal", LENGTH, "the drill that would give just that"),

@@ -7,7 +7,6 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.as_it_is import to_be_read, with_old_piece
-from machinon.core.job.fit_plan import pitch_of
 from machinon.core.job.job import Job
 from machinon.core.job.made_piece import surface_of
 from machinon.core.materials import material as material_named
@@ -120,12 +119,15 @@ class SurveyActs(JobAtHand):
         found = self.plan.measured.get((piece_id, surface_id))
         if found is None or not found.count:
             return ()
-        if not is_threaded(self.surface(piece_id, surface_id)):
+        surface = self.surface(piece_id, surface_id)
+        if not is_threaded(surface):
             return found.likely
-        pitch = self.plan.measured.get((piece_id, pitch_of(surface_id)))
-        inside = surface_id.startswith("thread-minor")
+        pitch = self.plan.measured.get((piece_id, beside(surface, "thread-pitch")))
         return likely_threads(
-            found.size, inside, pitch.size if pitch else None, found.uncertainty
+            found.size,
+            surface.kind == "inside",
+            pitch.size if pitch else None,
+            found.uncertainty,
         )
 
     def add_surface(self, piece_id: str, key: str, name: str = "") -> str:
