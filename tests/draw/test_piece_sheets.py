@@ -1,5 +1,6 @@
 """Sheets and solids of every family: nothing missing, nothing crowded, true sizes."""
 
+import math
 import random
 import re
 import struct
@@ -206,6 +207,62 @@ class Sheets(unittest.TestCase):
                     met = lead.intersects(box(x + 4, y + 4, x + w - 4, y + h - 4))
                     self.assertFalse(met, (family.key, size, tie))
 
+    def test_a_leader_ends_with_an_arrow_on_an_outline_and_a_dot_within_one(self):
+        """ISO 128-2: on the rim of the hole, on the face of the knurl."""
+
+        def ends(family):
+            drawing = piece_sheet(make(families()[family], {}), 980, 620)
+            heads = [
+                shape.points[0]
+                for shape in drawing.items
+                if isinstance(shape, Shape) and shape.fill == "dimension"
+            ]
+            dots = [
+                circle.centre
+                for circle in drawing.items
+                if isinstance(circle, Circle) and circle.fill == "dimension"
+            ]
+            rims = [
+                circle
+                for circle in drawing.items
+                if isinstance(circle, Circle) and circle.role == "outline"
+            ]
+            on_rim = [
+                head
+                for head, rim in product(heads, rims)
+                if abs(math.dist(head, rim.centre) - rim.radius) < 1e-6
+            ]
+            return on_rim, dots
+
+        on_rim, dots = ends("plate-block")
+        self.assertEqual((len(on_rim), len(dots)), (1, 0))
+        on_rim, dots = ends("knob")
+        self.assertEqual((len(on_rim), len(dots)), (0, 1))
+
+    def test_words_stand_next_to_the_view_that_they_are_of(self):
+        """The dovetail's and the stop screw's words stand over the end view, and no
+        leader to it runs through the view from above."""
+        for width in (860, 1100):
+            drawing = piece_sheet(make(families()["dovetail-stop"], {}), width, 560)
+            plan = next(
+                shape.points
+                for shape in drawing.items
+                if isinstance(shape, Shape) and shape.closed and shape.fill == "panel"
+            )
+            across, up = zip(*plan, strict=True)
+            above = box(min(across), min(up), max(across), max(up))
+            leaders = [
+                LineString((line.start, line.end))
+                for line in drawing.items
+                if isinstance(line, Line)
+                and line.role == "dimension"
+                and line.start[0] != line.end[0]
+                and line.start[1] != line.end[1]
+            ]
+            self.assertEqual(len(leaders), 3)
+            for leader in leaders:
+                self.assertFalse(leader.intersects(above))
+
     def test_a_narrow_length_has_its_figure_where_no_line_comes_down(self):
         """The register is 13 deep from the left face; at its right the lines of 18 and
         37.5 come down: the 13 stands left of them all, the 3.5 right."""
@@ -398,6 +455,30 @@ class Sheets(unittest.TestCase):
         self.assertEqual({round(2 * circle.radius, 4) for circle in through}, {9.0})
         # and above each its counterbore
         self.assertEqual({2 * circle.radius for circle in circles}, {9.0, 15.0})
+
+    def test_the_corners_of_an_outline_are_edges_from_its_sides(self):
+        """An L of 80 x 50, its inner corner at 30, 20, its far corner cut off: from the
+        front both hide behind the foot; from the right the foot's edge at 20 is seen,
+        that of the cut at 40 hides behind the leg."""
+        corners = "0,0 80,0 80,20 30,20 30,50 10,50 0,40"
+        made = make(
+            families()["plate-block"],
+            {"parts": "outline", "outline1.points": corners, "block.width": "50",
+             "block.length": "80"},
+        )  # fmt: skip
+        seen = {
+            (view, line.role, line.points[0][0])
+            for view in ("front", "right")
+            for line in block_view(made, view)
+            if isinstance(line, Shape) and not line.closed
+        }
+        edges = {
+            ("front", "hidden", 30.0),
+            ("front", "hidden", 10.0),
+            ("right", "outline", 20.0),
+            ("right", "hidden", 40.0),
+        }
+        self.assertEqual(seen, edges)
 
     def test_what_turns_is_seen_through_its_bore_and_open_where_its_key_goes(self):
         # dowels and screws on one circle have one centre line

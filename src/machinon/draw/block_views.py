@@ -6,7 +6,12 @@ import operator
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from machinon.core.piece.block_features import CornerRounds, EndToEnd, SixFaces
+from machinon.core.piece.block_features import (
+    CornerRounds,
+    EndToEnd,
+    Outline,
+    SixFaces,
+)
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
@@ -25,6 +30,8 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
 
 SHY = 1e-6  # mm that an edge lies within an outline, to be seen beside it
+SHARP = 20.0  # degrees that an outline turns at a corner; arcs turn by less at a time
+FAR = 1e5  # mm, past any block
 
 Edge = tuple[Sequence[Point], Role]  # a chain of points in mm
 
@@ -179,6 +186,42 @@ def _along_edges(form: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
     return list(kept.values())
 
 
+def _corner_edges(form: Outline, view: str) -> list[Edge]:
+    """An outline from its side: a line at each corner, and where an arc turns back."""
+    from shapely import Polygon, intersects, linestrings, prepare
+
+    across, up, along = VIEWS[view]
+    points, before = form.points, form.points[-1:] + form.points[:-1]
+    after = form.points[1:] + form.points[:1]
+    corners = [
+        at
+        for last, at, then in zip(before, points, after, strict=True)
+        if _turn(last, at, then) > SHARP
+        or (at[across] - last[across]) * (then[across] - at[across]) < 0
+    ]
+    far = -FAR if view == "front" else FAR  # towards who looks
+    metal = Polygon(points).buffer(-SHY)
+    prepare(metal)
+    sights = [
+        (at, tuple(at[axis] + far * (axis == along) for axis in (0, 1)))
+        for at in corners
+    ]
+    low, high = 0.0, form.block[up]
+    return [
+        (((at[across], low), (at[across], high)), "hidden" if behind else "outline")
+        for at, behind in zip(
+            corners, intersects(metal, linestrings(sights)), strict=True
+        )
+    ]
+
+
+def _turn(last: Point, at: Point, then: Point) -> float:
+    """Turn of a path at a point, degrees, to either side."""
+    ahead = math.atan2(then[1] - at[1], then[0] - at[0])
+    come = math.atan2(at[1] - last[1], at[0] - last[0])
+    return abs(math.degrees(math.remainder(ahead - come, math.tau)))
+
+
 def _last_seen(edge: Edge) -> bool:
     return edge[1] == "outline"
 
@@ -199,6 +242,9 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
     for feature in body.features:
         # a round corner runs out without an edge; ISO 128
         whole = isinstance(feature, SixFaces | CornerRounds)
+        if isinstance(feature, Outline) and view != "top":
+            edges += _corner_edges(feature, view)
+            whole = True
         for cut in () if whole else cuts_of(feature):
             if not isinstance(cut, Sunk):
                 continue

@@ -253,6 +253,24 @@ class Board:
 
         self.items.append(Shape((tip, corner(half), corner(-half)), role, 0.5, role))
 
+    def leader(self, at: Point, words: Point, rim: float | None = 0.0) -> None:
+        """A leader from words to a place on an outline, with an arrow; ISO 128-2.
+
+        rim: radius of the circle about the place that it ends on, px; None where the
+        place lies within an outline, and it ends with a dot.
+        """
+        apart = math.dist(at, words)
+        if rim and apart > rim:
+            on = rim / apart
+            (x, y), (to_x, to_y) = at, words
+            at = x + (to_x - x) * on, y + (to_y - y) * on
+        self.line(at, words, "dimension", 0.8)
+        if rim is None:
+            dot = Circle(at, 0.14 * self.size, "dimension", 0.5, "dimension")
+            self.items.append(dot)
+        else:
+            self.arrow(at, words)
+
     def label(
         self,
         at: Point,

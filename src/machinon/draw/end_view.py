@@ -70,8 +70,7 @@ def _keyway(
     """Its floor and sides, and the round open where it goes in from this end."""
     half, top = keyway.width / 2, keyway.diameter / 2
     rim = math.sqrt(max(top**2 - half**2, 0.0))  # height at which its sides meet it
-    floor = top + keyway.depth if keyway.inside else top - keyway.depth
-    left, right = (place(x, floor) for x in (-half, half))
+    left, right = (place(x, keyway.floor) for x in (-half, half))
     first, last = body.ends
     if keyway.end >= last and (keyway.start <= first or not keyway.inside):
         past = rim - 1 / scale if keyway.inside else top + 1 / scale

@@ -28,10 +28,13 @@ _NOWHERE = Dimension("hole", 0.0, 0.0)
 
 
 class PlacedNote(NamedTuple):
-    """A note, and where on the page its leader begins."""
+    """A note, and where on the page its leader ends."""
 
     at: Point
     note: Note
+    # of the circle about that place that it ends on, px; None where it ends within an
+    # outline
+    rim: float | None
 
 
 class Words(NamedTuple):
@@ -311,7 +314,7 @@ class SheetLayout:
             if not met and not self._runs_through(placed.at, end):
                 break
         self.leads.append((placed.at, end))
-        self.board.line(placed.at, end, "dimension", 0.8)
+        self.board.leader(placed.at, end, placed.rim)
         self._written(placed.note, (words.middle, y))
 
     def _led_to(self, at: Point, words: Words, y: float) -> Point:

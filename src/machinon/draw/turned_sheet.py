@@ -226,40 +226,42 @@ class TurnedSheet(SheetLayout):
         section: Place,
     ) -> None:
         """Each on a leader from its first hole, stacked above the views."""
-        placed = [
-            PlacedNote(self._led_from(note.feature, centre, scale, section), note)
-            for note in notes
-        ]
+        placed = []
+        for note in notes:
+            at, rim = self._led_to_it(note.feature, centre, scale, section)
+            placed.append(PlacedNote(at, note, rim))
         y = top - (len(notes) * NOTE - 0.4) * self.size
-        for note in self._stacked(placed):
-            self._note(note, y)
+        for label in self._stacked(placed):
+            self._note(label, y)
             y += NOTE * self.size
 
-    def _led_from(
+    def _led_to_it(
         self, name: str, centre: Point, scale: float, section: Place
-    ) -> Point:
-        """Place on the page of a feature that has a note."""
+    ) -> tuple[Point, float | None]:
+        """Place on the page of a feature that has a note; and the radius of the circle
+        about it that a leader ends on, px, None where it ends within an outline."""
         feature = self.made.body.feature(name)
         if isinstance(feature, Holes) and feature.block is None:
             # the uppermost of them, which no leader has to cross the piece to
             px, py = max(feature.points, key=lambda p: (round(p[1], 3), p[0]))
-            return centre[0] + px * scale, centre[1] - py * scale
+            at = centre[0] + px * scale, centre[1] - py * scale
+            return at, feature.hole.rim / 2 * scale
         if isinstance(feature, Keyway):
-            return centre[0], centre[1] - feature.diameter / 2 * scale
+            return (centre[0], centre[1] - feature.floor * scale), 0.0
         if isinstance(feature, CrossHoles):
-            faces = abs(feature.angle - FACING) < 1e-6  # in the half seen from outside
-            up = -feature.hole.diameter / 4 if faces else feature.diameter / 2
-            return section(feature.z, up)
+            if abs(feature.angle - FACING) < 1e-6:  # in the half seen from outside
+                return section(feature.z, -feature.hole.diameter / 4), None
+            return section(feature.z, feature.diameter / 2), 0.0
         if isinstance(feature, Sloping):
             middle = (feature.start_diameter + feature.end_diameter) / 4
-            return section((feature.start + feature.end) / 2, middle)
+            return section((feature.start + feature.end) / 2, middle), 0.0
         if isinstance(feature, EdgeRound):
-            return section(*feature.at(45.0))
+            return section(*feature.at(45.0)), 0.0
         if isinstance(feature, Bevel):
-            return section(feature.z, feature.diameter / 2)
+            return section(feature.z, feature.diameter / 2), 0.0
         if isinstance(feature, Centre):
-            return section(feature.z, feature.mouth / 2)
+            return section(feature.z, feature.mouth / 2), 0.0
         if isinstance(feature, Flats | Knurl | Slits):
             wide = feature.across if isinstance(feature, Flats) else feature.diameter
-            return section((feature.start + feature.end) / 2, -wide / 4)
-        return centre
+            return section((feature.start + feature.end) / 2, -wide / 4), None
+        return centre, None

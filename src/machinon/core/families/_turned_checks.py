@@ -332,11 +332,10 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name in axis.of("bore_keyway"):
         keyway = feature_of_part(s, axis, name)
         assert isinstance(keyway, Keyway)
-        reach = keyway.diameter / 2 + keyway.depth
         yield at_least(
             f"{name}-wall",
             name,
-            axis.outside(keyway.start, keyway.end) / 2 - reach,
+            axis.outside(keyway.start, keyway.end) / 2 - keyway.floor,
             max(1.5, keyway.width / 3),
             f"Wall outside of {spoken(name)} (a third of its width)",
         )

@@ -28,6 +28,11 @@ FACE_AXES: Mapping[BlockFace, tuple[Axis, Axis, Axis]] = {
 }
 
 
+def _off_corner(radius: float) -> float:
+    """How far the middle of a rounded corner lies off both sides."""
+    return (1 - math.sqrt(0.5)) * radius
+
+
 class SixFaces(Feature, frozen=True):
     """A block squared to its size; what stands over it is taken off all round."""
 
@@ -127,15 +132,21 @@ class Slot(Feature, frozen=True):
         return "xyz".index(v if self.a[0] == self.b[0] else u)
 
     @property
-    def middle(self) -> tuple[float, ...]:
-        """Its middle in the block, half way down to its floor: x, y, z."""
+    def sides(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """The middles of its two sides in the block, half way down: x, y, z."""
         u, v, into = FACE_AXES[self.face]
         far = self.block["xyz".index(into)]
         outer = self.face in ("top", "back", "right")
         deep = far - self.depth / 2 if outer else self.depth / 2
         (ax, ay), (bx, by) = self.a, self.b
         at = {u: (ax + bx) / 2, v: (ay + by) / 2, into: deep}
-        return tuple(at[axis] for axis in ("x", "y", "z"))
+        over = u if ax == bx else v
+
+        def side(half: float) -> tuple[float, ...]:
+            there = at | {over: at[over] + half}
+            return tuple(there[axis] for axis in ("x", "y", "z"))
+
+        return side(-self.width / 2), side(self.width / 2)
 
 
 class Pocket(Feature, frozen=True):
@@ -148,6 +159,12 @@ class Pocket(Feature, frozen=True):
     high: Point
     radius: float
     depth: float | None  # None for a window right through
+
+    @property
+    def places(self) -> list[Point]:
+        """The middle of each corner, as its face is looked at."""
+        (a, b), (c, d), off = self.low, self.high, _off_corner(self.radius)
+        return [(x, y) for x in (c - off, a + off) for y in (d - off, b + off)]
 
     def outline(self) -> tuple[Point, ...]:
         (a, b), (c, d), r = self.low, self.high, self.radius
@@ -182,8 +199,7 @@ class Pocket(Feature, frozen=True):
             "from_front": Dimension("y", 0.0, b, (a, 0.0)),
             "width": Dimension("y", b, d, (a, 0.0)),
         }
-        rounded = (1 - math.sqrt(0.5)) * self.radius
-        said = Dimension("hole", 0.0, 0.0, (c - rounded, d - rounded))
+        said = Dimension("hole", 0.0, 0.0, self.places[0])
         found |= {"depth": said, "radius": said}
         if self.depth is not None:
             high = self.block[2]
@@ -250,6 +266,14 @@ class EndToEnd(Feature, frozen=True):
     def mouth(self) -> float:
         """Its width at the face."""
         return self.section[0][0]
+
+    @property
+    def sides(self) -> tuple[Point, Point]:
+        """The middles of its two sides next to the face, as it is looked along."""
+        (wide, high), (other, low) = self.section[:2]
+        half, deep = (wide + other) / 4, (high + low) / 2
+        level = self.block[2] - deep if self.face == "top" else deep
+        return (self.at - half, level), (self.at + half, level)
 
     @property
     def undercut(self) -> bool:
@@ -459,14 +483,24 @@ class EdgeBevels(Feature, frozen=True):
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("plane", {"leg": self.leg})}
 
-    def dimensions(self) -> dict[str, Dimension]:
+    @property
+    def places(self) -> list[Point]:
+        """Where it lies as it is seen from above: each corner, or on each edge."""
         long, wide, _ = self.block
-        off = self.leg / 2
-        at = long - off, wide - off
-        if self.which == "top":
-            gone = "right" in self.without
-            at = (0.8 * long, at[1]) if gone else (at[0], 0.8 * wide)
-        return dict.fromkeys(("leg", "which"), Dimension("hole", 0.0, 0.0, at))
+        if self.which == "upright":
+            off = self.leg / 2
+            return [(x, y) for x in (long - off, off) for y in (wide - off, off)]
+        on = {
+            "right": (long, 0.8 * wide),
+            "back": (0.8 * long, wide),
+            "front": (0.8 * long, 0.0),
+            "left": (0.0, 0.8 * wide),
+        }
+        return [at for side, at in on.items() if side not in self.without]
+
+    def dimensions(self) -> dict[str, Dimension]:
+        said = Dimension("hole", 0.0, 0.0, self.places[0])
+        return dict.fromkeys(("leg", "which"), said)
 
 
 class CornerRounds(Feature, frozen=True):
@@ -502,9 +536,14 @@ class CornerRounds(Feature, frozen=True):
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("cylinder", {"radius": self.radius})}
 
+    @property
+    def places(self) -> list[Point]:
+        """The middle of each as it is seen from above."""
+        (long, wide, _), off = self.block, _off_corner(self.radius)
+        return [(x, y) for x in (long - off, off) for y in (wide - off, off)]
+
     def dimensions(self) -> dict[str, Dimension]:
-        (long, wide, _), off = self.block, (1 - math.sqrt(0.5)) * self.radius
-        return {"radius": Dimension("hole", 0.0, 0.0, (long - off, wide - off))}
+        return {"radius": Dimension("hole", 0.0, 0.0, self.places[0])}
 
 
 class Slope(Feature, frozen=True):
@@ -551,12 +590,23 @@ class RoundSeat(Feature, frozen=True):
     depth: float  # up to half its diameter
     across: bool = False
 
-    def cuts(self) -> tuple[Cut, ...]:
-        long, wide, high = self.block
+    @property
+    def floor(self) -> tuple[Point, ...]:
+        """The arc of its section, from side to side, as it is looked along."""
         radius = self.diameter / 2
         half = math.degrees(math.acos(max(1 - self.depth / radius, 0.0)))
-        centre = (self.at, high - self.depth + radius)
-        floor = arc(centre, radius, 270 - half, 270 + half)
+        centre = (self.at, self.block[2] - self.depth + radius)
+        return tuple(arc(centre, radius, 270 - half, 270 + half))
+
+    @property
+    def sides(self) -> tuple[Point, Point]:
+        """Places on it, half way up on either side."""
+        quarter = len(self.floor) // 4
+        return self.floor[quarter], self.floor[-1 - quarter]
+
+    def cuts(self) -> tuple[Cut, ...]:
+        long, wide, high = self.block
+        floor = self.floor
         outline = (
             (floor[0][0], high + PAST),
             *floor,

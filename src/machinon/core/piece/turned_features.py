@@ -701,6 +701,12 @@ class Keyway(Feature, frozen=True):
     inside: bool = False
     angle: float = 90.0
 
+    @property
+    def floor(self) -> float:
+        """Distance of its floor from the axis."""
+        deep = self.depth if self.inside else -self.depth
+        return self.diameter / 2 + deep
+
     def cuts(self) -> tuple[Cut, ...]:
         long = self.end - self.start
         half = self.width / 2
