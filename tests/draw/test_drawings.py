@@ -9,6 +9,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.around import rings_of
 from machinon.core.piece.made import make
+from machinon.core.route.operations import route_told
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
@@ -98,6 +99,36 @@ class Film(unittest.TestCase):
         scale = 2 * body.radius / drilled.after.largest
         for side in sides:
             self.assertAlmostEqual(side / scale, 110 * math.sin(math.pi / 3), places=3)
+
+    def test_every_step_that_cuts_lights_what_it_cut(self):
+        """Flats, knurls, slits and threads as well, and what is milled in a block; a
+        step that tries a surface lights that surface."""
+        for family in families().values():
+            for up in route_told(make(family, {})):
+                for step in up.steps:
+                    tried = step.operation == "prove" and step.features
+                    if step.before == step.after and not tried:
+                        continue
+                    with self.subTest(family.key, step=step.title):
+                        lit = [
+                            item
+                            for item in body_film(step, 300, 200).items
+                            if getattr(item, "role", "") == "cut"
+                        ]
+                        self.assertTrue(lit)
+
+    def test_a_block_lights_no_more_than_the_cut(self):
+        """A vee along a block: its two flanks in the end view, three lines above."""
+        made = make(families()["vee-block"], {})
+        steps = (step for up in route_told(made) for step in up.steps)
+        vee = next(step for step in steps if step.features == ("vee1",))
+        lit = [
+            item
+            for item in body_film(vee, 300, 200).items
+            if getattr(item, "role", "") == "cut"
+        ]
+        level = [line for line in lit if line.start[1] == line.end[1]]
+        self.assertEqual((len(lit), len(level)), (5, 3))
 
 
 class SheetOfAPlate(unittest.TestCase):

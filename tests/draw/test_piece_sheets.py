@@ -157,7 +157,7 @@ class Sheets(unittest.TestCase):
             ("collet-spindle", ("groove 3 × ⌀29.86",)),
             ("slit-arbor", ("⌀8.2",)),
             ("hexagon-screw", ("⌀27.71",)),
-            ("socket-key", ("point: 4 flats, 8.03",)),
+            ("socket-key", ("4 flats, 8.03",)),
             ("dovetail-stop", ("between pins of ⌀8, flanks at 60°",)),
             ("ring-nut-spanner", ("arc of radius 22.8, 130° round the nut",)),
         ):
@@ -479,6 +479,53 @@ class Sheets(unittest.TestCase):
             ("right", "hidden", 40.0),
         }
         self.assertEqual(seen, edges)
+
+    def test_flats_are_seen_as_they_are_cut(self):
+        """On ⌀30 a square of 22 is 11 high where it is cut, not at its corners; a flat
+        5 deep is 2 × √(15² − 10²) wide; a hexagon's edge is 13/√3 off the axis."""
+        for count, across, high, wide in (
+            ("4", "22", 11, math.sqrt(15**2 - 11**2)),
+            ("1", "25", 15, math.sqrt(15**2 - 10**2)),
+            ("6", "25.98", 15, 12.99 / math.sqrt(3)),
+        ):
+            given = {
+                "parts": "step flat",
+                "step1.diameter": "30",
+                "step1.length": "40",
+                "flat1.from_end": "10",
+                "flat1.length": "20",
+                "flat1.count": count,
+                "flat1.across": across,
+            }
+            board = Board(100, 100)
+            made = make(families()["turned-piece"], given)
+            draw_half_section(board, made.body, lambda z, r: (z, r))
+            cut = next(item for item in board.items if isinstance(item, Shape))
+            self.assertTrue(cut.hatch)
+            middle = LineString(cut.points).intersection(
+                LineString([(20, 1), (20, 99)])
+            )
+            self.assertAlmostEqual(middle.y, high, places=2)
+            edges = {
+                round(line.start[1], 2)
+                for line in board.items
+                if isinstance(line, Line)
+                and (line.start[0], line.end[0]) == (10, 30)
+                and line.role == "outline"
+            }
+            self.assertIn(round(-wide, 2), edges)
+
+    def test_a_head_with_flats_all_along_is_no_round_from_its_end(self):
+        """A hexagon of 24 across flats has six corners of 13.856 and no circle."""
+        made = make(families()["hexagon-screw"], {})
+        board = Board(100, 100)
+        draw_end_view(board, made.body, (0.0, 0.0), 1.0)
+        ring = next(item for item in board.items if isinstance(item, Shape))
+        self.assertEqual(len(ring.points), 6)
+        for corner in ring.points:
+            self.assertAlmostEqual(math.hypot(*corner), 24 / math.sqrt(3), places=6)
+        widest = max(c.radius for c in board.items if isinstance(c, Circle))
+        self.assertLess(widest, 12)
 
     def test_what_turns_is_seen_through_its_bore_and_open_where_its_key_goes(self):
         # dowels and screws on one circle have one centre line

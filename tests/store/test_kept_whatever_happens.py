@@ -133,6 +133,35 @@ class StoredFormats(unittest.TestCase):
             nuts = unpacked(zlib.compress(stored["nuts"].encode()))
             self.assertIs(nuts.making.inch, inch)
 
+    def test_an_odd_flat_of_an_older_format_stays_where_it_was(self):
+        """Before format 11 it was 8.5 off the axis where 17 was typed; on ⌀20 that is
+        18.5 to the far side. Two flats stay 17 across."""
+        job = json.loads(json.loads((SAMPLES / "format_10.json").read_text())["nuts"])
+        making = job["document"]["works"][0]["making"]
+        sizes = {
+            "step1.diameter": "20",
+            "step1.length": "30",
+            "flat1.count": "1",
+            "flat1.across": "17",
+            "flat2.count": "2",
+            "flat2.across": "= step1.diameter - 3",
+            "flat2.from_end": "15",
+            "flat3.count": "3",
+            "flat3.across": "= flat2.across",
+            "flat3.from_end": "25",
+            "flat3.length": "4",
+        }
+        parts = ["step1", "flat1", "flat2", "flat3"]
+        making |= {"family": "turned-piece", "parts": parts, "sizes": sizes}
+        making["mates"] = {}
+        read = unpacked(zlib.compress(json.dumps(job).encode())).making
+        self.assertEqual(read.sizes["flat1.across"], "= (17)/2 + 10mm")
+        self.assertEqual(read.sizes["flat2.across"], "= step1.diameter - 3")
+        made = make(family_for(read), read.sizes)
+        self.assertEqual(
+            [made.body.feature(name).across for name in parts[1:]], [17, 17, 17]
+        )
+
     def test_every_stored_sample_opens(self):
         for number in range(1, FORMAT + 1):
             stored = json.loads((SAMPLES / f"format_{number}.json").read_text())

@@ -226,6 +226,12 @@ def _last_seen(edge: Edge) -> bool:
     return edge[1] == "outline"
 
 
+def view_lines(body: Body, view: str) -> list[Sequence[Point]]:
+    """All that is seen of a block in a view but its holes, dashed or not, in mm."""
+    rings = [(*ring, ring[0]) for ring in body.shadow.outlines[view]]
+    return [*rings, *(chain for chain, _ in _sunk_edges(body)[view])]
+
+
 @functools.lru_cache(maxsize=64)
 def _sunk_edges(body: Body) -> dict[str, list[Edge]]:
     """The edges of what was sunk, where they lie within each view's outline, in mm."""

@@ -1,19 +1,26 @@
 """One frame of a route's film: a body as it stands after a step, what was cut lit."""
 
 import functools
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Any
 
-from machinon.core.piece.block_features import SixFaces
+from msgspec.structs import replace
+
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import Drilled, Point
 from machinon.core.route.operations import StepTold
-from machinon.draw.block_views import draw_block_view
-from machinon.draw.drawing import Board, Circle, Drawing, Line, Role, Shape
+from machinon.draw.block_views import draw_block_view, view_lines
+from machinon.draw.drawing import Board, Circle, Drawing, Line, Place, Role, Shape
 from machinon.draw.end_view import draw_end_view
-from machinon.draw.half_section import draw_half_section, envelope, hole_section
+from machinon.draw.half_section import (
+    draw_half_section,
+    draw_lines_on,
+    envelope,
+    hole_section,
+)
 
 LIT: Role = "cut"
 ABREAST = 0.85  # of its size alone that a half section keeps beside its end view
@@ -43,10 +50,13 @@ def _film(
     size: float,
 ) -> Drawing:
     board = Board(width, height, size)
+    if before == after:  # what is tried or marked is lit as if it were just cut
+        others = tuple(f for f in after.features if f.name not in cut)
+        before = replace(after, features=others)
     if after.turns:
         _turned(board, before, after, cut)
     else:
-        _block(board, after, cut)
+        _block(board, before, after, cut)
     return board.done()
 
 
@@ -76,6 +86,13 @@ def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> No
         ring = tuple(place(z, min(r, tall / 2)) for z, r in hole_section(feature))
         if ring:
             board.items.append(Shape(ring, LIT, 2.4))
+        marks = Board(board.width, board.height)
+        draw_lines_on(marks, after, feature, place)
+        board.items += (
+            Line(line.start, line.end, LIT, 2 * line.width)
+            for line in marks.items
+            if isinstance(line, Line)
+        )
     if beside:
         centre = (board.width + wide) / 2 - tall / 2 * scale, axis
         draw_end_view(board, after, centre, scale)
@@ -121,7 +138,7 @@ def _filled(body: Body, view: str) -> float:
     return float(whole.area / whole.envelope.area)
 
 
-def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
+def _block(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> None:
     """Draws the view from above, and beneath it from the right, or from the front where
     that shows more of its shape."""
     low, high = after.stock.low, after.stock.high  # type: ignore[union-attr]
@@ -146,15 +163,45 @@ def _block(board: Board, after: Body, cut: tuple[str, ...]) -> None:
     def beneath(x: float, z: float) -> Point:
         return aside + (x - low[along]) * scale, under + (high[2] - z) * scale
 
-    for view, place in (("top", above), (side, beneath)):
+    places = {"top": above, side: beneath}
+    for view, place in places.items():
         draw_block_view(board, after, view, place)
+        for line in _new_lines(before, after, view):
+            for a, b in pairwise(line):
+                board.items.append(Line(place(*a), place(*b), LIT, 2.4))
+    holes = (feature for feature in after.features if feature.name in cut)
+    for hole in (cut for feature in holes for cut in feature.cuts()):
+        if isinstance(hole, Drilled):
+            _lit_hole(board, hole, places, scale)
+
+
+def _new_lines(before: Body, after: Body, view: str) -> Iterator[Sequence[Point]]:
+    """What is seen of a block in a view after a cut that was not there before; mm."""
+    from shapely import MultiLineString
+
+    old = MultiLineString(view_lines(before, view)).buffer(1e-3)
+    new = MultiLineString(view_lines(after, view)).difference(old)
+    for line in getattr(new, "geoms", [new]):
+        if line.length > 1e-2:
+            yield line.coords
+
+
+def _lit_hole(
+    board: Board, hole: Drilled, places: Mapping[str, Place], scale: float
+) -> None:
+    """A hole where it is looked into; from the side only where no view does."""
+    radius = max(r for _, r in hole.in_metal)
+    for view, place in places.items():
+        across, up, along = VIEWS[view]
+        if abs(hole.frame.into[along]) > 0.5:
+            at = hole.frame.at(*hole.at)
+            centre = place(at[across], at[up])
+            board.items.append(Circle(centre, radius * scale, LIT, 2.4))
+            return
     across, up, _ = VIEWS["top"]
-    for feature in after.features:
-        if feature.name not in cut or isinstance(feature, SixFaces):
-            continue
-        for what in feature.cuts():
-            if isinstance(what, Drilled):
-                at = what.frame.at(*what.at)
-                radius = max(r for _, r in what.in_metal) * scale
-                centre = above(at[across], at[up])
-                board.items.append(Circle(centre, radius, LIT, 2.4))
+    deep = max(depth for depth, _ in hole.in_metal)
+    u, v = hole.at
+    for side in (-radius, radius):
+        ends = (hole.frame.at(u + side, v, depth) for depth in (0.0, deep))
+        a, b = (places["top"](end[across], end[up]) for end in ends)
+        board.items.append(Line(a, b, LIT, 2.4))

@@ -2,7 +2,7 @@
 
 import functools
 import math
-from itertools import pairwise, product
+from itertools import chain, pairwise, product
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
@@ -11,6 +11,7 @@ from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Ball, EdgeRound, Flats, Keyway, Slits
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
+from machinon.draw.half_section import round_under
 
 
 def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None:
@@ -20,8 +21,12 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
         return centre[0] + x * scale, centre[1] - y * scale
 
     begun = len(board.items)
-    largest = body.largest / 2
-    board.items.append(Circle(centre, largest * scale, "outline", EDGE, "panel"))
+    largest, round_it = body.largest / 2, _flats_all_round(body)
+    if round_it is None:
+        board.items.append(Circle(centre, largest * scale, "outline", EDGE, "panel"))
+    else:
+        ring = tuple(place(x, y) for x, y in round_it.section(largest))
+        board.items.append(Shape(ring, "outline", EDGE, "panel"))
     radii, bore = _seen_radii(body)
     for radius in sorted(radii):
         if radius < largest - 1e-3:
@@ -35,7 +40,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                 _keyway(board, body, feature, place, scale)
             case Slits():
                 _slits(board, body, feature, place)
-            case Flats():
+            case Flats() if feature != round_it:
                 _flats(board, body, feature, place)
     reach = 1.08 * largest
     board.items.append(Line(place(-reach, 0), place(reach, 0), "centre", 1.0))
@@ -100,20 +105,23 @@ def _slits(board: Board, body: Body, slits: Slits, place: Place) -> None:
             board.items.append(Line(start, end, role, 1.4))
 
 
+def _flats_all_round(body: Body) -> Flats | None:
+    """Flats that leave nothing of the largest round, all along it."""
+    largest = body.largest / 2
+    for flats in body.features:
+        if isinstance(flats, Flats) and flats.spans(largest):
+            beside = (flats.start - 1e-4, flats.end + 1e-4)
+            places = [z for z, r in chain(*body.rings()) if r > largest - 1e-6]
+            if beside[0] < min(places) and max(places) < beside[1]:
+                return flats
+    return None
+
+
 def _flats(board: Board, body: Body, flats: Flats, place: Place) -> None:
-    radius = body.radii(flats.start + 1e-4)[1]
+    radius = round_under(flats, body)
     role = _seen_as(body, flats.end, radius)
-    if flats.count > 2:
-        turn = math.pi / flats.count
-        corner = flats.across / 2 / math.cos(turn)
-        turns = [turn * (2 * i + 1) for i in range(flats.count)]
-        points = [place(corner * math.cos(a), corner * math.sin(a)) for a in turns]
-        board.items.append(Shape(tuple(points), role, 1.4))
-        return
-    for side in (1, -1)[: flats.count]:
-        x = side * flats.across / 2
-        y = math.sqrt(max(radius**2 - x**2, 0.0))
-        board.items.append(Line(place(x, -y), place(x, y), role, 1.4))
+    for a, b in flats.chords(radius):
+        board.items.append(Line(place(*a), place(*b), role, 1.4))
 
 
 def _seen_as(body: Body, end: float, radius: float, inside: bool = False) -> Role:

@@ -43,7 +43,8 @@ def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]
 
 @functools.lru_cache(maxsize=64)
 def envelope(body: Body) -> list[list[Point]]:
-    """The outside as seen: the half section filled to the axis."""
+    """The outside as seen from the side: the half section filled to the axis, less what
+    flats take off there."""
     import shapely
 
     filled = [
@@ -52,7 +53,72 @@ def envelope(body: Body) -> list[list[Point]]:
         for (az, ar), (bz, br) in zip(ring, [*ring[1:], ring[0]], strict=True)
         if abs(az - bz) > 1e-9 and max(ar, br) > 1e-9
     ]
-    return _rings(shapely.union_all(shapely.polygons(filled))) if filled else []
+    if not filled:
+        return []
+    whole = shapely.union_all(shapely.polygons(filled))
+    for flats in _flats_of(body):
+        whole = whole.difference(_over(flats, _seen_to(flats, body)))
+    return _rings(whole)
+
+
+def _flats_of(body: Body) -> list[Flats]:
+    return [feature for feature in body.features if isinstance(feature, Flats)]
+
+
+def _over(flats: Flats, level: float):  # type: ignore[no-untyped-def]
+    """All over a height along some flats."""
+    from shapely import box
+
+    return box(flats.start, level, flats.end, 1e5)
+
+
+@functools.lru_cache(maxsize=64)
+def round_under(flats: Flats, body: Body) -> float:
+    """Radius of the largest round that flats are cut on."""
+    long = flats.end - flats.start
+    places = [flats.start + (i + 0.5) / 12 * long for i in range(12)]
+    return max(outer for _, outer in body.radii_at(places))
+
+
+def _cut_to(flats: Flats, body: Body) -> float:
+    """Height of the half that is cut, where flats may take some of it."""
+    radius = round_under(flats, body)
+    for begin, end in flats.spans(radius):
+        off = (90.0 - begin) % 360.0
+        if off < end - begin:  # the plane of the section goes through this one
+            lean = math.radians(off - (end - begin) / 2)
+            return flats.across / 2 / math.cos(lean)
+    return radius
+
+
+def _seen_to(flats: Flats, body: Body) -> float:
+    """Height of the half that is seen from outside: to the round, or to the edge of a
+    flat that takes off the lowest of it."""
+    radius = round_under(flats, body)
+    for begin, end in flats.spans(radius):
+        if (-90.0 - begin) % 360.0 < end - begin:
+            out = flats.across / 2 / math.cos(math.radians(end - begin) / 2)
+            return -out * min(math.sin(math.radians(turn)) for turn in (begin, end))
+    return radius
+
+
+def flats_seen(flats: Flats, body: Body) -> list[tuple[float, float]]:
+    """From where to where each flat is seen in the lower half as it is looked at from
+    outside, mm from the axis; the first is looked at square on."""
+    found = []
+    for begin, end in flats.spans(round_under(flats, body)):
+        middle = (begin + end) / 2
+        turned = math.remainder(middle, 360.0)
+        low, high = turned + begin - middle, turned + end - middle
+        low, high = max(low, -90.0), min(high, 0.0)
+        if low < high:
+            heights = (
+                flats.across / 2 / math.cos(math.radians(turn - turned))
+                * math.sin(math.radians(turn))
+                for turn in (low, high)
+            )  # fmt: skip
+            found.append((next(heights), next(heights)))
+    return found
 
 
 def hole_section(holes: Feature) -> list[Point]:
@@ -113,6 +179,8 @@ def draw_upper_half(
 ) -> None:
     """The half above the axis, cut and hatched; ISO 128."""
     cut = body.region
+    for flats in _flats_of(body):
+        cut = cut.difference(_over(flats, _cut_to(flats, body)))
     holes = [hole_section(feature) for feature in turned_in(body)]
     if holes:
         cut = cut.difference(_union(holes))
@@ -143,7 +211,7 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
             if r > 1e-6 and first + 1e-6 < z < last - 1e-6 and not smooth:
                 board.items.append(Line(place(z, 0.0), place(z, -r), "outline", 1.2))
     for feature in body.features:
-        _thread_lines(board, feature, place)
+        draw_lines_on(board, body, feature, place)
         if isinstance(feature, CrossHoles):
             _mouths_outside(board, feature, place)
     for feature in turned_in(body):
@@ -164,14 +232,20 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
                 place(holes.level + out * (deep + 3), at),
             )
             board.items.append(Line(*ends, "centre", 1.0))
-    for feature in body.features:
-        if isinstance(feature, Flats):
-            _flat_lines(board, feature, place)
-        elif isinstance(feature, Knurl):
-            _knurl_lines(board, feature, place)
-        elif isinstance(feature, Slits):
-            _slit_lines(board, feature, place)
     board.once(begun)
+
+
+def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> None:
+    """The lines on the metal that tell a thread, flats, a knurl or slits."""
+    match feature:
+        case Screw() | NutThread():
+            _thread_lines(board, feature, place)
+        case Flats():
+            _flat_lines(board, body, feature, place)
+        case Knurl():
+            _knurl_lines(board, feature, place)
+        case Slits():
+            _slit_lines(board, feature, place)
 
 
 def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:
@@ -231,15 +305,20 @@ def _slit_lines(board: Board, slits: Slits, place: Place) -> None:
     board.items.append(Line(place(slits.start, r), place(slits.end, r), "outline", 1.2))
 
 
-def _flat_lines(board: Board, flats: Flats, place: Place) -> None:
-    """A flat seen square on has its diagonals thin; ISO 128."""
-    half = flats.across / 2 * math.tan(math.pi / max(flats.count, 3))
-    low, high = -min(half, flats.across / 2), 0.0
-    for a, b in (
-        ((flats.start, low), (flats.end, high)),
-        ((flats.start, high), (flats.end, low)),
-    ):
-        board.items.append(Line(place(*a), place(*b), "thin", 0.8))
+def _flat_lines(board: Board, body: Body, flats: Flats, place: Place) -> None:
+    """The edges of flats seen from outside; of the one that is seen square on its
+    diagonals, thin; ISO 128."""
+    start, end = flats.start, flats.end
+    first, last = body.ends
+    for n, (low, high) in enumerate(flats_seen(flats, body)):
+        edges = [((start, low), (end, low))]
+        # where it ends in the round, whose rest stands over it
+        edges += [((z, low), (z, high)) for z in (start, end) if first < z < last]
+        for a, b in edges:
+            board.items.append(Line(place(*a), place(*b), "outline", 1.2))
+        if n == 0:
+            for a, b in (((start, low), (end, high)), ((start, high), (end, low))):
+                board.items.append(Line(place(*a), place(*b), "thin", 0.8))
 
 
 @functools.lru_cache(maxsize=64)
@@ -256,16 +335,12 @@ def _inner_edges(body: Body) -> tuple[Point, ...]:
     )
 
 
-def _thread_lines(board: Board, feature: Feature, place: Place) -> None:
+def _thread_lines(board: Board, thread: Screw | NutThread, place: Place) -> None:
     """The thin line of a thread, at a screw's root or a nut's crest; ISO 6410."""
-    if isinstance(feature, Screw):
-        r = feature.of.minor_external / 2
-        for side in (1, -1):
-            ends = place(feature.start, side * r), place(feature.end, side * r)
-            board.items.append(Line(*ends, "thin", 0.9))
-    elif isinstance(feature, NutThread):
-        r = feature.of.major / 2
-        ends = place(feature.start, r), place(feature.end, r)
+    outside = isinstance(thread, Screw)
+    r = (thread.of.minor_external if outside else thread.of.major) / 2
+    for side in (1, -1) if outside else (1,):
+        ends = place(thread.start, side * r), place(thread.end, side * r)
         board.items.append(Line(*ends, "thin", 0.9))
 
 

@@ -175,7 +175,9 @@ def _measures(
     if isinstance(feature, Knurl):
         said["pitch"] += ", crossed" if feature.crossed else ", straight"
     if isinstance(feature, Flats):
-        count = "1 flat, " if feature.count == 1 else f"{feature.count} flats, "
+        many = "1 flat" if feature.count == 1 else f"{feature.count} flats"
+        told = [text.replace("across", feature.says) for text in said.values()]
+        return ", ".join((many, *told))
     if isinstance(feature, Flanked) and "pins" in said:
         said.pop("angle", None)  # it stands to the floor, and is said with the pins
         pin, flank = length_said(feature.pin, inch), 90 - feature.half_angle

@@ -16,7 +16,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.draw.drawing import Place, Point
 from machinon.draw.end_view import draw_end_view
-from machinon.draw.half_section import draw_half_section
+from machinon.draw.half_section import draw_half_section, flats_seen
 from machinon.draw.sheet_layout import LANE, NOTE, PlacedNote, SheetLayout
 from machinon.draw.sheet_words import Note
 
@@ -262,6 +262,10 @@ class TurnedSheet(SheetLayout):
         if isinstance(feature, Centre):
             return section(feature.z, feature.mouth / 2), 0.0
         if isinstance(feature, Flats | Knurl | Slits):
-            wide = feature.across if isinstance(feature, Flats) else feature.diameter
-            return section((feature.start + feature.end) / 2, -wide / 4), None
+            low = (
+                -feature.diameter / 2
+                if not isinstance(feature, Flats)
+                else min(*flats_seen(feature, self.made.body)[0])
+            )
+            return section((feature.start + feature.end) / 2, low / 2), None
         return centre, None

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 10  # of the documents that are written now
+FORMAT = 11  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -495,6 +495,47 @@ def _rules_round_in_millimetres(document: Plain) -> Plain:
     return document
 
 
+def _odd_flats_are_read_to_the_far_side(document: Plain) -> Plain:
+    """Format 10 to 11: an odd number of flats is read from one to the far side of the
+    round; before, its size was twice the distance from the axis. It was 17 mm where
+    nothing was typed, and follows the round now."""
+    for holder in (document, *document.get("works", ())):
+        making = holder.get("making") or {}
+        for name in making.get("parts", ()):
+            if not name.startswith("flat"):
+                continue
+            sizes, key = making["sizes"], f"{name}.across"
+            old = sizes.setdefault(key, "17mm").lstrip("= ")
+            if sizes.get(f"{name}.count") in _ODD:
+                wide = _round_at(making, name)
+                if wide is not None:
+                    sizes[key] = f"= ({old})/2 + {wide / 2:g}mm"
+    return document
+
+
+_ODD = ("1", "3", "5", "7", "9", "11")
+
+
+def _round_at(making: Plain, name: str) -> float | None:
+    """The round under some flats of a turned piece, mm; None where it cannot be told
+    from its sizes."""
+    from machinon.core.errors import BadInput
+    from machinon.core.families import family_of
+    from machinon.core.piece.family import grown
+    from machinon.core.piece.made import make
+    from machinon.core.piece.turned_features import Flats
+
+    # as an even number, which no round is needed for
+    given = {**making["sizes"], f"{name}.count": "2"}
+    try:
+        family = grown(family_of(making["family"]), tuple(making["parts"]))
+        flats = make(family, given).body.feature(name)
+    except BadInput:
+        return None
+    assert isinstance(flats, Flats)
+    return flats.round
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -506,4 +547,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     7: _clocks_are_kept,
     8: _lessons_are_kept,
     9: _rules_round_in_millimetres,
+    10: _odd_flats_are_read_to_the_far_side,
 }

@@ -296,6 +296,26 @@ class TurnedPieces(unittest.TestCase):
         wide = turned("ring", **given, ring1_counterbore="18")
         self.assertIn("ring1-edges", failed(wide))
 
+    def test_one_flat_or_three_are_read_to_the_far_side_of_the_round(self):
+        """On ⌀20, 18.5 to the far side: 1.5 deep, so the flat is 8.5 off the axis. No
+        flat goes past the axis: 10 mm would be it."""
+        for count in ("1", "3"):
+            made = turned("flat", flat1_count=count, flat1_across="18.5")
+            flats = made.body.feature("flat1")
+            self.assertEqual((flats.across, flats.read), (17, 18.5))
+            mill = next(
+                step
+                for up in route_told(made)
+                for step in up.steps
+                if step.features == ("flat1",)
+            )
+            self.assertEqual(mill.title, "Mill flat 1, 18.5 to the far side")
+            turned("flat", flat1_count=count, flat1_across="10.01")
+            with self.assertRaisesRegex(BadInput, "more than 10 mm"):
+                turned("flat", flat1_count=count, flat1_across="10")
+        flats = turned("flat", flat1_count="2", flat1_across="18.5").body
+        self.assertEqual(flats.feature("flat1").across, 18.5)
+
     def test_what_is_milled_or_cut_in_a_face_stays_in_its_metal(self):
         """On ⌀20 × 30, ⌀40 × 12, ⌀25 × 20: sound as it is given first, and said once
         one size of it is wrong."""

@@ -333,9 +333,18 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             circle = HoleCircle(int(s[f"{name}.count"]), size("circle"))
             return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
         case "flat":
-            at = size("from_end")
-            count = int(s[f"{name}.count"])
-            return Flats(name, at, at + size("length"), size("across"), count)
+            at, long, count = size("from_end"), size("length"), int(s[f"{name}.count"])
+            across, wide = size("across"), axis.round_at(at + size("length") / 2)
+            if count % 2:  # it is read to the far side of the round
+                if across <= wide / 2:
+                    raise BadInput(
+                        f"{name}.across",
+                        f"{begun(spoken(name))} would go past the axis: more than "
+                        f"{wide / 2:g} mm from it to the far side of the ⌀{wide:g} "
+                        "round does.",
+                    )
+                across = 2 * across - wide
+            return Flats(name, at, at + long, across, count, wide)
     at = size("from_end")
     wide = axis.round_at(at + size("length") / 2)
     return Keyway(name, at, at + size("length"), wide, size("width"), size("depth"))

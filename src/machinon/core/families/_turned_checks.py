@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Side
 from machinon.core.piece.turned_features import (
     Bore,
+    Flats,
     Groove,
     Keyway,
     NutThread,
@@ -408,18 +409,20 @@ def _milled_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"Metal under {spoken(name)} (a tenth of its round)",
         )
     for name in axis.of("flat"):
-        start, across = s[f"{name}.from_end"], s[f"{name}.across"]
-        stop = start + s[f"{name}.length"]
+        flats = feature_of_part(s, axis, name)
+        assert isinstance(flats, Flats)
+        start, stop = flats.start, flats.end
         met = [
             axis.round_at(z)
             for _, a, b, *_ in axis.steps
             if a < stop and start < b
             for z in (max(a, start) + 1e-6, min(b, stop) - 1e-6)
         ]
+        over = max(met, default=0.0) - flats.across
         yield at_least(
             f"{name}-deep",
             name,
-            max(met, default=0.0) - across,
+            over / 2 if flats.count % 2 else over,
             0.1,
             f"Round over {spoken(name)}",
         )
@@ -427,7 +430,7 @@ def _milled_checks(s: Values, axis: Axis) -> Iterable[Check]:
             yield at_least(
                 f"{name}-wall",
                 name,
-                (across - bored) / 2,
+                (flats.across - bored) / 2,
                 1.0,
                 f"Wall at {spoken(name)}",
             )

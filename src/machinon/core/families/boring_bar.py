@@ -101,7 +101,8 @@ def build(s: Values) -> Body:
         features.append(Bevel("front_edge", long, wide, 0.5, "right"))
     if s["flat.length"]:
         across = 2 * (wide / 2 - s["flat.depth"])
-        features.append(Flats("flat", FLAT_AT, FLAT_AT + s["flat.length"], across, 1))
+        end = FLAT_AT + s["flat.length"]
+        features.append(Flats("flat", FLAT_AT, end, across, 1, wide))
     stations = _bits(s)
     for i, z in enumerate(stations, 1):
         bit = _bit_hole(s)

@@ -34,7 +34,6 @@ from machinon.core.piece.turned_features import (
     Groove,
     Screw,
 )
-from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 
@@ -67,10 +66,19 @@ def _threaded(s: Values) -> float:
     return float(s["nut.length"] + 4 * thread_of(str(s["thread.thread"])).pitch)
 
 
+def _corners(s: Values) -> float:
+    """Diameter over the corners of the head."""
+    return float(s["head.across"] / math.cos(math.pi / int(s["head.sides"])))
+
+
+def _bar(s: Values) -> float:
+    return _corners(s) + 2
+
+
 def build(s: Values) -> Body:
     head, shank = s["head.length"], s["shank.length"]
     long, thread = _long(s), str(s["thread.thread"])
-    wide = s["head.across"] / math.cos(math.pi / s["head.sides"])
+    wide = _corners(s)
     features: list[Feature] = [
         End("top", 0.0, "left"),
         Cylinder("head_round", 0.0, head, wide),
@@ -221,15 +229,16 @@ FAMILY = Family(
     "to an M16 nut, 40 long under its head, 24 across flats",
     also="bolt shaft leadscrew head hex nut special fastener adjusting",
     sizes=(
-        Size("stock.diameter", "stock diameter", "up(1.16*head.across + 2, 1)",
-             "over the corners", 5, 200),
+        Size("stock.diameter", "stock diameter", _bar, "over the corners", 5, 200,
+             up=1, rests=("head.across", "head.sides")),
         Size("stock.length", "stock length",
              "up(head.length + shank.length + thread.length + 4, 1)", "both faces", 12,
              1500),
         Size("head.across", "head across flats", _across,
              "one and a half threads, past its hole", 4, 150, up=1,
              at="hexagon.across"),
-        Size("head.sides", "its flats", "6", "", 2, 8, COUNT, at="hexagon.count"),
+        Size("head.sides", "its flats", "6", "", kind=TEXT, at="hexagon.count",
+             choices=("4", "6", "8")),
         Size("head.length", "height of the head", "up(0.4*head.across, 1)", "", 2, 100,
              at="head_round.length"),
         Size("shank.diameter", "plain shank", "hole.diameter", low=3, high=140),

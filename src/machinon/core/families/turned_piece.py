@@ -296,6 +296,12 @@ def _circle(name: str, s: Values) -> float:
     return 0.7 * _at_its_end(name, s)
 
 
+def _across_flats(name: str, s: Values) -> float:
+    """Most of the round, as deep as a flat for a set screw or a spanner is."""
+    middle = float(s[f"{name}.from_end"] + s[f"{name}.length"] / 2)
+    return max(0.85 * Axis(s).round_at(middle), 1.0)
+
+
 def _coarse(name: str, s: Values) -> str:
     """The largest coarse metric thread that its step can carry."""
     wide = _at_its_end(name, s) + 1e-6
@@ -450,7 +456,9 @@ PARTS = (
     FreePart("flat", "Flats", (
         Size("from_end", "{} from the left end", "0", "the end", 0, 1500),
         Size("length", "length of {}", "10", "", 0.5, 1000),
-        Size("across", "across {}", "17", "", 1, 490),
+        Size("across", "across {}, or to the far side", OfPart(_across_flats),
+             "0.85 of its round", 1, 490, step=0.5,
+             rests=("{}.from_end", "{}.length", "{along}")),
         Size("count", "how many flats {} has", "2", "", 1, 12, COUNT),
     )),
     FreePart("keyway", "A keyway", (

@@ -19,6 +19,7 @@ from machinon.core.piece.solid_cuts import (
     Sunk,
     Turned,
     across_axis,
+    arc,
     rectangle,
     ring,
 )
@@ -601,12 +602,54 @@ class Centre(Feature, frozen=True):
 
 
 class Flats(Feature, frozen=True):
-    """Flats round a turned piece: 2, 4 or 6 of them, or one."""
+    """Flats evenly round a turned piece, each half of `across` from the axis."""
 
     start: float
     end: float
-    across: float  # over two
+    across: float  # over two that lie opposite
     count: int
+    # the round that an odd number of them is read across to, as none lies opposite
+    round: float = 0.0
+
+    @property
+    def read(self) -> float:
+        """What a micrometer reads: over two, or from one to the far side."""
+        return (self.across + self.round) / 2 if self.count % 2 else self.across
+
+    @property
+    def says(self) -> str:
+        """How it is read: `across`, `to the far side`."""
+        return "to the far side" if self.count % 2 else "across"
+
+    def spans(self, radius: float) -> list[tuple[float, float]]:
+        """Of each flat on a round, the turns that it begins and ends at, degrees."""
+        if self.across / 2 >= radius:
+            return []
+        half = math.degrees(math.acos(self.across / 2 / radius))
+        if self.count > 1:
+            half = min(half, 180 / self.count)
+        turns = (360.0 * i / self.count for i in range(self.count))
+        return [(turn - half, turn + half) for turn in turns]
+
+    def chords(self, radius: float) -> list[tuple[Point, Point]]:
+        """Each flat on a round as it is seen along the axis, from end to end."""
+        found = []
+        for begin, end in self.spans(radius):
+            out = self.across / 2 / math.cos(math.radians(end - begin) / 2)
+            turns = math.radians(begin), math.radians(end)
+            a, b = ((out * math.cos(t), out * math.sin(t)) for t in turns)
+            found.append((a, b))
+        return found
+
+    def section(self, radius: float) -> list[Point]:
+        """The outline of a round with these flats, seen along the axis."""
+        spans = self.spans(radius)
+        found: list[Point] = []
+        for (_, end), (begin, _) in zip(spans, [*spans[1:], *spans[:1]], strict=True):
+            until = end + (begin - end) % 360.0
+            if until - end > 1e-6:
+                found += arc((0.0, 0.0), radius, end, until)
+        return found or [a for a, _ in self.chords(radius)]
 
     def cuts(self) -> tuple[Cut, ...]:
         out = self.across / 2
@@ -620,7 +663,7 @@ class Flats(Feature, frozen=True):
         return tuple(taken)
 
     def faces(self) -> dict[str, Face]:
-        return {self.name: Face("plane", {"across": self.across})}
+        return {self.name: Face("plane", {"across": self.read})}
 
     def dimensions(self) -> dict[str, Dimension]:
         radius = (self.across / 2, 0.0)

@@ -489,7 +489,7 @@ def _words(step: Step, feature: Feature) -> str:
         case Keyway():
             return f"{name}, {_size(feature.width)} wide, {_size(feature.depth)} deep"
         case Flats():
-            return f"{name}, {_size(feature.across)} across"
+            return f"{name}, {_size(feature.read)} {feature.says}"
         case MaleDovetail():
             wide, high = (_size(round(x, 2)) for x in (feature.wide, feature.depth))
             return f"{name}, {wide} on top, {high} high"
