@@ -27,6 +27,15 @@ class Carriers(unittest.TestCase):
         self.assertEqual(made.values["body.length"], 40 + 8 + 4)
         self.assertEqual(failed(made), set())
 
+    def test_grub_screws_stand_between_the_grooves(self):
+        """A bore 40 deep to the front at 52, its middle at 32: with one groove there,
+        a quarter of the bore before it; with three, an eighth."""
+        for count, place in ((0, 32), (1, 42), (2, 32), (3, 37)):
+            made = carrier(grooves_count=f"{count}")
+            self.assertEqual(made.values["grubs.from_end"], place)
+            told = {key for key in failed(made) if key.startswith("grubs-groove")}
+            self.assertEqual(told, set())
+
     def test_grub_screws_pass_half_a_pitch_beside_the_bolts(self):
         """Four bolts on 90: 45 sin 45° = 31.82 from a grub screw's axis to a bolt's;
         less 3 and 3 for the two M6, 25.82 mm."""

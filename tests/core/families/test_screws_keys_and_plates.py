@@ -38,6 +38,25 @@ class Detents(unittest.TestCase):
                                8.4)  # fmt: skip
         self.assertEqual(made("detent-plate").values["plate.thickness"], 5)
 
+    def test_the_ball_of_a_detent_meets_no_screw_on_its_way(self):
+        """Six places 30° apart roll over 150°: no three screws on their circle are all
+        clear of that, though one at 90° is 15° off the recesses beside it. On a circle
+        of their own they are."""
+        for count in range(2, 9):
+            plate = made("detent-plate", recesses_count=f"{count}")
+            self.assertNotIn("screws-clear", failed(plate))
+        on_the_way = made(
+            "detent-plate",
+            recesses_count="6",
+            screws_circle="= recesses.circle",
+            screws_start="90",
+        )
+        self.assertIn("screws-clear", failed(on_the_way))
+        aside = made("detent-plate", recesses_count="6")
+        rim, head = 2 * math.sqrt(0.9 * (6 - 0.9)), 8
+        apart = (aside.values["screws.circle"] - aside.values["recesses.circle"]) / 2
+        self.assertGreater(apart, (rim + head) / 2 + 0.5)
+
 
 class Screws(unittest.TestCase):
     def test_what_usually_goes_wrong_with_a_screw(self):

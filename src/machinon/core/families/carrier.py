@@ -97,6 +97,12 @@ def _floor(s: Values) -> float:
     return float(s["body.length"] - s["bore.depth"])
 
 
+def _grub_place(s: Values) -> float:
+    """The middle of the bore, or of the land before it where a groove is there."""
+    middle, count = s["body.length"] - s["bore.depth"] / 2, int(s["grooves.count"])
+    return float(middle + (count % 2) * s["bore.depth"] / (count + 1) / 2)
+
+
 def _grooves(s: Values) -> list[Groove]:
     """Grooves that keep the compound, evenly along the bore."""
     count, wide = int(s["grooves.count"]), s["grooves.width"]
@@ -459,8 +465,9 @@ FAMILY = Family(
         Size("bolts.depth", "depth of the bolts' thread", _thread_depth,
              "what the metal asks", 3, 100, rests=("bolts.screw",)),
         Size("grubs.thread", "grub screws", "M6", kind=TEXT),
-        Size("grubs.from_end", "grub screws from the rear",
-             "body.length - bore.depth/2", "the middle of the bore", 3, 400, step=0.5),
+        Size("grubs.from_end", "grub screws from the rear", _grub_place,
+             "the middle of the bore, beside the grooves", 3, 400, step=0.5,
+             rests=("body.length", "bore.depth", "grooves.count")),
     ),
     build=build,
     route=route,

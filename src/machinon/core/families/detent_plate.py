@@ -5,7 +5,7 @@ z = 0 is the face that is screwed on; the recesses are in the other face, at the
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.body import Body
@@ -32,6 +32,10 @@ from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screws import cap_screw
 
 OVER = 1.5  # mm: stock over each end
+ROOM = 0.5  # mm: between a screw's head and the ball
+# what the ball's way follows from
+WAY = ("ball.diameter", *(f"recesses.{size}" for size in
+       ("circle", "count", "throw", "middle", "depth")))  # fmt: skip
 EDGE = 1.5  # mm: least metal between one hole and another
 
 
@@ -72,6 +76,51 @@ def _screws(s: Values) -> HoleCircle:
     return HoleCircle(int(s["screws.count"]), s["screws.circle"], s["screws.start"])
 
 
+def _clear_of_the_way(s: Values, start: float, on: float) -> float:
+    """Room between the screws' heads on a circle and the way of the ball from its first
+    recess to its last; start: angle of the first screw; mm."""
+    places, way, out = angles(s), s["recesses.circle"] / 2, on / 2
+    span = places[-1] - places[0]
+    apart = []
+    for i in range(int(s["screws.count"])):
+        turn = (start + 360 * i / s["screws.count"] - places[0]) % 360
+        # degrees before the way begins or after it ends
+        off = 0.0 if turn <= span else min(turn - span, 360 - turn)
+        square = out**2 + way**2 - 2 * out * way * math.cos(math.radians(off))
+        apart.append(math.sqrt(max(square, 0.0)))
+    return float(min(apart)) - _across_both(s) / 2
+
+
+def _across_both(s: Values) -> float:
+    """Across a recess and across a screw's head, together."""
+    return float(_recess(s).rim + cap_screw(str(s["screws.screw"])).counterbore)
+
+
+def _turns(s: Values) -> list[float]:
+    """Angles that the first screw may stand at, the nearest to opposite the places
+    first."""
+    most = int(180 / s["screws.count"])
+    turns = sorted(range(-most, most + 1), key=lambda turn: (abs(turn), turn))
+    return [-90.0 + turn for turn in turns]
+
+
+def _circle(s: Values) -> float:
+    """As the recesses, or outside of them where the ball leaves the screws no room."""
+    on = float(s["recesses.circle"])
+    clear = any(_clear_of_the_way(s, start, on) >= ROOM for start in _turns(s))
+    return on if clear else on + _across_both(s) + 2 * ROOM + 0.5
+
+
+def _start(s: Values) -> float:
+    """Opposite the places, or as near to there as all screws are clear of the ball's
+    way; where none are, with the most room."""
+    rooms = {
+        start: _clear_of_the_way(s, start, s["screws.circle"]) for start in _turns(s)
+    }
+    clear = (start for start, room in rooms.items() if room >= ROOM)
+    return next(clear, max(rooms, key=lambda start: rooms[start]))
+
+
 def _wide(s: Values) -> float:
     """Past the balls and past the screws' heads."""
     head = cap_screw(str(s["screws.screw"])).counterbore
@@ -95,17 +144,10 @@ def build(s: Values) -> Body:
     )  # fmt: skip
 
 
-def _nearest(
-    a: Sequence[tuple[float, float]], b: Sequence[tuple[float, float]]
-) -> float:
-    return min(math.dist(point, other) for point in a for other in b)
-
-
 def checks(s: Values) -> Iterable[Check]:
     rim = _recess(s).rim
     head = cap_screw(str(s["screws.screw"])).counterbore
     recesses = _recesses(s).points()
-    screws = _screws(s).points()
     half = s["recesses.circle"] / 2
     if len(recesses) > 1:
         yield at_least(
@@ -139,8 +181,8 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "screws-clear",
         "screws",
-        _nearest(recesses, screws) - (rim + head) / 2,
-        0.5,
+        _clear_of_the_way(s, s["screws.start"], s["screws.circle"]),
+        ROOM,
         "Room between a screw's head and the ball's way",
     )
     yield at_least(
@@ -307,10 +349,11 @@ FAMILY = Family(
              "0.15 of the ball", 0.1, 20),
         Size("screws.screw", "screws", "M4", kind=TEXT),
         Size("screws.count", "how many", "3", "", 2, 12, COUNT),
-        Size("screws.circle", "their circle", "recesses.circle", "as the recesses", 5,
-             390, step=0.5),
-        Size("screws.start", "angle of the first screw", "-90", "opposite the places",
-             -360, 360, ANGLE),
+        Size("screws.circle", "their circle", _circle, "as the recesses, or outside", 5,
+             390, step=0.5, rests=("screws.screw", "screws.count", *WAY)),
+        Size("screws.start", "angle of the first screw", _start,
+             "opposite the places, clear of the ball", -360, 360, ANGLE,
+             rests=("screws.screw", "screws.count", "screws.circle", *WAY)),
     ),
     build=build,
     route=route,
