@@ -480,6 +480,40 @@ class Sheets(unittest.TestCase):
         }
         self.assertEqual(seen, edges)
 
+    def test_the_foot_of_a_male_dovetail_is_seen_from_its_side(self):
+        """8 deep into 30: its foot at 22 lies before the dovetail; a female's floor
+        hides behind the block's side."""
+        for form, role in (("male", "outline"), ("female", "hidden")):
+            given = {"parts": "dovetail", "dovetail1.form": form}
+            made = make(families()["plate-block"], given)
+            foot = next(
+                line
+                for line in block_view(made, "front")
+                if isinstance(line, Shape)
+                and not line.closed
+                and {y for _, y in line.points} == {22.0}
+            )
+            self.assertEqual(foot.role, role)
+
+    def test_a_hole_that_leans_is_longer_by_its_lean_and_comes_out_dashed(self):
+        """⌀9 at an angle: its rim is 9 across and 9 / cos long, the far one 10 × tan
+        aside."""
+        given = {"swing.screw": "M8", "place.opens": "60"}
+        made = make(families()["hinged-arm"], given)
+        lean = math.radians(made.body.feature("swing").tilt)
+        near, far = (
+            shape
+            for shape in block_view(made, "top")
+            if isinstance(shape, Shape) and len(shape.points) == 48
+        )
+        self.assertEqual((near.role, far.role), ("outline", "hidden"))
+        for rim in (near, far):
+            (left, low, right, high) = MultiPoint(rim.points).bounds
+            self.assertAlmostEqual(right - left, 9 / math.cos(lean))
+            self.assertAlmostEqual(high - low, 9)
+        aside = far.points[0][0] - near.points[0][0]
+        self.assertAlmostEqual(aside, 10 * math.tan(lean))
+
     def test_flats_are_seen_as_they_are_cut(self):
         """On ⌀30 a square of 22 is 11 high where it is cut, not at its corners; a flat
         5 deep is 2 × √(15² − 10²) wide; a hexagon's edge is 13/√3 off the axis."""

@@ -22,6 +22,7 @@ from machinon.draw.sheet_layout import LANE, NOTE, PlacedNote, SheetLayout
 from machinon.draw.sheet_words import Note
 
 GAP = 3.0  # figure heights between two views
+SLENDER = 3.0  # times as long as it is wide
 LEAN = 0.4  # slope of a leader to the words beside a view
 
 
@@ -175,14 +176,16 @@ class BlockSheet(SheetLayout):
                 if beside * wide < words:
                     beside = min((room_x - words) / long, beside)
                 over = min(fits, (room_y - above_all) / (wide + tall))
-            scale = max(beside, over, 0.05)
+            # from beside what is long leaders would run through all its other holes
+            above_it = over > beside * (0.75 if long > SLENDER * wide else 1.0)
+            scale = max(over if above_it else beside, 0.05)
             rows["x"] = self._lanes_along(self._reaches(by_kind["x"], scale))
         # above the views: the title, and the lengths where the upper one is that from
         # above
         top = 4.0 * size + (over_it if self.first_angle else lanes)
-        if over > beside:
+        if above_it:
             top, words = top + above_all * (not self.first_angle), 0.0
-        return _BlockFit(scale, room_x, left, top, words, over > beside, rows)
+        return _BlockFit(scale, room_x, left, top, words, above_it, rows)
 
     def _room_beside(self, rows: list[list[str]]) -> float:
         """Room that the upright dimensions take beside their view."""

@@ -9,6 +9,7 @@ from typing import Any
 from machinon.core.piece.block_features import (
     CornerRounds,
     EndToEnd,
+    MaleDovetail,
     Outline,
     SixFaces,
 )
@@ -99,12 +100,15 @@ def _drilled_lines(
     into = cut.frame.into
     if abs(into[along]) > 0.5:
         at = cut.frame.at(*cut.at)
-        if cut.tilt and isinstance(holes, Holes):
-            # the pass that leans is seen where it comes out
-            at = _leant(cut, holes.through)
         centre = place(at[across], at[up])
         unit = place(at[across] + 1, at[up])[0] - centre[0]
         seen = into[along] < 0 if view != "front" else into[along] > 0
+        if cut.tilt and isinstance(holes, Holes):
+            for deep, near in ((0.0, seen), (holes.through, not seen)):
+                points = [place(p[across], p[up]) for p in _slanting_rim(cut, deep)]
+                rim: Role = "outline" if near else "hidden"
+                board.items.append(Shape(tuple(points), rim, 1.4))
+            return
         hole = holes.hole if isinstance(holes, Holes) else None
         radii = sorted({round(r, 6) for _, r in cut.in_metal if r > 0})
         through = hole is not None and hole.depth is None
@@ -129,9 +133,12 @@ def _drilled_lines(
     if isinstance(holes, Holes) and holes.hole.depth is None:
         end = holes.through
 
+    # the sides of a hole that leans stand further apart along the face
+    wide = math.cos(math.radians(cut.tilt)) if cut.frame.u[side] else 1.0
+
     def aside(depth: float, radius: float) -> Point:
         shifted = [*_leant(cut, min(depth, end))]
-        shifted[side] += radius
+        shifted[side] += radius / wide
         return place(shifted[across], shifted[up])
 
     chains = [[aside(d, sign * r) for d, r in cut.in_metal] for sign in (1, -1)]
@@ -169,6 +176,21 @@ def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
     return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
 
 
+def _slanting_rim(cut: Drilled, depth: float) -> list[tuple[float, float, float]]:
+    """The rim of a hole that leans in a plane square to its face, at a depth."""
+    radius = max(r for _, r in cut.in_metal)
+    lean = math.radians(cut.tilt)
+    u, v = cut.at[0] + depth * math.tan(lean), cut.at[1]
+    turns = (math.tau * i / 48 for i in range(48))
+    return [
+        cut.frame.at(
+            u + radius / math.cos(lean) * math.cos(turn), v + radius * math.sin(turn),
+            depth,
+        )
+        for turn in turns
+    ]  # fmt: skip
+
+
 def _along_edges(form: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
     """A form of one section, from its side: every edge by itself, since from above the
     floor of a vee is seen and that of a dovetail is not."""
@@ -178,7 +200,10 @@ def _along_edges(form: EndToEnd, cut: Sunk, view: str) -> list[Edge]:
     for u, v in cut.outline:
         run = (cut.frame.at(u, v, depth) for depth in (cut.top, cut.bottom))
         mouth = abs(v - level) < 1e-6
-        seen = view == form.face and (mouth or not form.undercut)
+        if view == form.face:
+            seen = mouth or not form.undercut
+        else:  # nothing stands before what stands up
+            seen = isinstance(form, MaleDovetail)
         ends = [(p[across], p[up]) for p in run]
         found.append((ends, "outline" if seen else "hidden"))
     # one behind another is drawn once, the one that is seen
