@@ -549,6 +549,31 @@ class Sheets(unittest.TestCase):
             }
             self.assertIn(round(-wide, 2), edges)
 
+    def test_threads_and_face_grooves_are_seen_from_the_end(self):
+        """A screw's root and a nut's crest are open circles, three quarters of one; the
+        chamfer of a thread has none; a face groove has both of its rims."""
+
+        def circles(parts, **sizes):
+            given = {"parts": parts, "step1.diameter": "50", "step1.length": "40"}
+            given |= {key.replace("_", "."): text for key, text in sizes.items()}
+            board = Board(100, 100)
+            body = make(families()["turned-piece"], given).body
+            draw_end_view(board, body, (0.0, 0.0), 1.0)
+            return {
+                (round(2 * item.radius, 2), item.open)
+                for item in board.items
+                if isinstance(item, Circle)
+            }
+
+        self.assertEqual(
+            circles("step trepan"), {(50, False), (12, False), (16, False)}
+        )
+        nut = circles("step nut", nut1_thread="M8")
+        self.assertEqual(nut, {(50, False), (8, True), (6.8, False)})
+        screw = circles("step step thread edge", step2_diameter="20")
+        root = 20 - 2 * 0.613435 * 2.5
+        self.assertEqual(screw, {(50, False), (20, False), (round(root, 2), True)})
+
     def test_a_head_with_flats_all_along_is_no_round_from_its_end(self):
         """A hexagon of 24 across flats has six corners of 13.856 and no circle."""
         made = make(families()["hexagon-screw"], {})

@@ -16,12 +16,14 @@ from PySide6.QtGui import (
 )
 
 from machinon.desk.theme import Theme, font
-from machinon.draw.drawing import Circle, Drawing, Line, Mark, Role, Shape, Text
+from machinon.draw.drawing import OPEN, Circle, Drawing, Line, Mark, Role, Shape, Text
 from machinon.draw.hatching import hatch_lines
 
 HATCH_SPACING = 7.0
 LEEWAY = 2.0  # px that words may touch, or stand over the edge
 _NO_PEN, _NO_BRUSH = Qt.PenStyle.NoPen, Qt.BrushStyle.NoBrush
+# of a degree, as Qt has arcs: where an open circle begins, and how far it goes
+_SIXTEENTHS = round(16 * OPEN[0]), round(16 * (OPEN[1] - OPEN[0]))
 _DASHES = {"centre": [9.0, 3.0, 2.0, 3.0], "hidden": [5.0, 3.0]}
 
 
@@ -40,13 +42,21 @@ def paint(
             case Circle():
                 painter.setPen(_pen(item.role, item.width, theme))
                 painter.setBrush(theme.ink(item.fill))
-                painter.drawEllipse(QPointF(*item.centre), item.radius, item.radius)
+                if item.open:
+                    painter.drawArc(_square_round(item), *_SIXTEENTHS)
+                else:
+                    painter.drawEllipse(QPointF(*item.centre), item.radius, item.radius)
             case Shape():
                 _paint_shape(painter, item, theme)
             case Text():
                 _paint_text(painter, item, theme, ground, screen)
             case Mark():
                 paint_mark(painter, item, theme)
+
+
+def _square_round(circle: Circle) -> QRectF:
+    (x, y), r = circle.centre, circle.radius
+    return QRectF(x - r, y - r, 2 * r, 2 * r)
 
 
 @functools.lru_cache(maxsize=512)

@@ -120,7 +120,13 @@ def _drilled_lines(
             board.items.append(Circle(centre, radius * unit, role, 1.4))
         if hole is not None and hole.thread:
             board.items.append(
-                Circle(centre, thread_of(hole.thread).major / 2 * unit, "thin", 0.9)
+                Circle(
+                    centre,
+                    thread_of(hole.thread).major / 2 * unit,
+                    "thin",
+                    0.9,
+                    open=True,
+                )
             )
         reach = (max(radii) + 2) * unit
         x, y = centre

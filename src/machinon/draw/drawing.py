@@ -50,7 +50,7 @@ class Line(Struct, frozen=True):
 
 
 class Circle(Struct, frozen=True):
-    """A full circle."""
+    """A circle, whole or open: three quarters of it, as a thread is drawn; ISO 6410."""
 
     centre: Point
     radius: float
@@ -58,6 +58,7 @@ class Circle(Struct, frozen=True):
     width: float = 1.6
     fill: Role = "none"
     tie: str = ""
+    open: bool = False
 
 
 class Shape(Struct, frozen=True):
@@ -119,6 +120,7 @@ class Spot(Struct, frozen=True):
         return start < end
 
 
+OPEN = 80.0, 350.0  # degrees from the right, up and round: what an open circle has
 SMALL = 0.74  # of a figure's height: the name or other unit beside it
 NEAR = 4.0  # px that a spot reaches beyond its figure
 SHARES = (1.0, 0.85, 0.7, 0.6)  # of a figure's height, tried until none is crowded

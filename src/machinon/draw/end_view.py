@@ -8,7 +8,16 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import Ball, EdgeRound, Flats, Keyway, Slits
+from machinon.core.piece.turned_features import (
+    Ball,
+    EdgeRound,
+    FaceGroove,
+    Flats,
+    Keyway,
+    NutThread,
+    Screw,
+    Slits,
+)
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
 from machinon.draw.half_section import round_under
@@ -28,12 +37,22 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
         ring = tuple(place(x, y) for x, y in round_it.section(largest))
         board.items.append(Shape(ring, "outline", EDGE, "panel"))
     radii, bore = _seen_radii(body)
+    # the chamfer of a thread is left out, its root stands for it; ISO 6410
+    leads = [screw for screw in body.features if isinstance(screw, Screw)]
     for radius in sorted(radii):
+        if any(_in_thread(screw, radius) for screw in leads):
+            continue
         if radius < largest - 1e-3:
             fill: Role = "ground" if radius == bore else "none"
             board.items.append(Circle(centre, radius * scale, "outline", 1.4, fill))
     for feature in body.features:
         match feature:
+            case Screw() | NutThread():
+                _thread(board, body, feature, centre, scale)
+            case FaceGroove() if feature.side == "right":
+                for radius in (feature.inner / 2, feature.outer / 2):
+                    role = _seen_as(body, feature.z, radius)
+                    board.items.append(Circle(centre, radius * scale, role, 1.4))
             case Holes() if feature.block is None:
                 _holes(board, feature, place, scale)
             case Keyway():
@@ -46,6 +65,23 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
     board.items.append(Line(place(-reach, 0), place(reach, 0), "centre", 1.0))
     board.items.append(Line(place(0, reach), place(0, -reach), "centre", 1.0))
     board.once(begun)
+
+
+def _in_thread(screw: Screw, radius: float) -> bool:
+    """Whether a radius lies between the root of a thread and its crest."""
+    root = screw.of.minor_external / 2
+    return root - 0.5 * screw.of.pitch < radius < screw.of.major / 2 - 1e-3
+
+
+def _thread(
+    board: Board, body: Body, thread: Screw | NutThread, centre: Point, scale: float
+) -> None:
+    """The root of a screw or the crest of a nut, where it is seen; ISO 6410."""
+    inside = isinstance(thread, NutThread)
+    radius = (thread.of.major if inside else thread.of.minor_external) / 2
+    if _seen_as(body, thread.end, radius, inside) == "outline":
+        ring = Circle(centre, radius * scale, "thin", 0.9, open=True)
+        board.items.append(ring)
 
 
 def _holes(board: Board, holes: Holes, place: Place, scale: float) -> None:
@@ -66,7 +102,7 @@ def _holes(board: Board, holes: Holes, place: Place, scale: float) -> None:
                 board.items.append(Circle(at, wide / 2 * scale, near, 1.0))
         if hole.thread:
             crest = thread_of(hole.thread).major / 2 * scale
-            board.items.append(Circle(at, crest, "thin", 0.9))
+            board.items.append(Circle(at, crest, "thin", 0.9, open=True))
 
 
 def _keyway(

@@ -261,11 +261,14 @@ class TurnedSheet(SheetLayout):
             return section(feature.z, feature.diameter / 2), 0.0
         if isinstance(feature, Centre):
             return section(feature.z, feature.mouth / 2), 0.0
-        if isinstance(feature, Flats | Knurl | Slits):
+        if isinstance(feature, Slits):
+            middle = (feature.start + feature.end) / 2
+            return section(middle, -feature.width / 2), 0.0
+        if isinstance(feature, Flats | Knurl):
             low = (
                 -feature.diameter / 2
-                if not isinstance(feature, Flats)
-                else min(*flats_seen(feature, self.made.body)[0])
+                if isinstance(feature, Knurl)
+                else min(flats_seen(feature, self.made.body)[0])
             )
             return section((feature.start + feature.end) / 2, low / 2), None
         return centre, None

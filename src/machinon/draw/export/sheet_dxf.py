@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import MachinonError
 from machinon.core.piece.made import Made
-from machinon.draw.drawing import Circle, Drawing, Line, Shape, Text
+from machinon.draw.drawing import OPEN, Circle, Drawing, Line, Shape, Text
 from machinon.draw.sheet_in_mm import MeasuredLine, sheet_in_mm
 
 # layer, colour by the index of DXF, line type
@@ -52,6 +52,8 @@ def _add_items(space: Any, drawing: Drawing) -> None:
         match item:
             case Line():
                 space.add_line(item.start, item.end, dxfattribs=attributes)
+            case Circle() if item.open:
+                space.add_arc(item.centre, item.radius, *OPEN, dxfattribs=attributes)
             case Circle():
                 space.add_circle(item.centre, item.radius, dxfattribs=attributes)
             case Shape():
