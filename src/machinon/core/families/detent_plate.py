@@ -4,6 +4,7 @@ recesses.
 z = 0 is the face that is screwed on; the recesses are in the other face, at the right.
 """
 
+import functools
 import math
 from collections.abc import Iterable
 
@@ -79,16 +80,28 @@ def _screws(s: Values) -> HoleCircle:
 def _clear_of_the_way(s: Values, start: float, on: float) -> float:
     """Room between the screws' heads on a circle and the way of the ball from its first
     recess to its last; start: angle of the first screw; mm."""
-    places, way, out = angles(s), s["recesses.circle"] / 2, on / 2
-    span = places[-1] - places[0]
+    first, *_, last = angles(s) * 2  # of one place as well
+    apart = _off_the_way(
+        first, last - first, s["recesses.circle"] / 2, int(s["screws.count"]),
+        on / 2, start,
+    )  # fmt: skip
+    return apart - _across_both(s) / 2
+
+
+@functools.lru_cache(maxsize=1024)
+def _off_the_way(
+    first: float, span: float, way: float, count: int, out: float, start: float
+) -> float:
+    """Distance of the nearest of some screws' middles to an arc, mm; first, span: where
+    that begins and how far it goes, degrees; way, out: radii of arc and screws."""
     apart = []
-    for i in range(int(s["screws.count"])):
-        turn = (start + 360 * i / s["screws.count"] - places[0]) % 360
-        # degrees before the way begins or after it ends
+    for i in range(count):
+        turn = (start + 360 * i / count - first) % 360
+        # degrees before the arc begins or after it ends
         off = 0.0 if turn <= span else min(turn - span, 360 - turn)
         square = out**2 + way**2 - 2 * out * way * math.cos(math.radians(off))
-        apart.append(math.sqrt(max(square, 0.0)))
-    return float(min(apart)) - _across_both(s) / 2
+        apart.append(max(square, 0.0))
+    return math.sqrt(min(apart))
 
 
 def _across_both(s: Values) -> float:
@@ -96,29 +109,31 @@ def _across_both(s: Values) -> float:
     return float(_recess(s).rim + cap_screw(str(s["screws.screw"])).counterbore)
 
 
-def _turns(s: Values) -> list[float]:
-    """Angles that the first screw may stand at, the nearest to opposite the places
-    first."""
+def _turned(s: Values, on: float) -> float:
+    """The angle of the first screw on a circle: opposite the places, or as near to
+    there as all screws are clear of the ball's way; where none are, with the most
+    room."""
     most = int(180 / s["screws.count"])
-    turns = sorted(range(-most, most + 1), key=lambda turn: (abs(turn), turn))
-    return [-90.0 + turn for turn in turns]
+    turns = sorted(range(-most, most + 1, 2), key=lambda turn: (abs(turn), turn))
+    best, most_room = -90.0, -math.inf
+    for start in (-90.0 + turn for turn in turns):
+        room = _clear_of_the_way(s, start, on)
+        if room >= ROOM:
+            return start
+        if room > most_room:
+            best, most_room = start, room
+    return best
 
 
 def _circle(s: Values) -> float:
     """As the recesses, or outside of them where the ball leaves the screws no room."""
     on = float(s["recesses.circle"])
-    clear = any(_clear_of_the_way(s, start, on) >= ROOM for start in _turns(s))
+    clear = _clear_of_the_way(s, _turned(s, on), on) >= ROOM
     return on if clear else on + _across_both(s) + 2 * ROOM + 0.5
 
 
 def _start(s: Values) -> float:
-    """Opposite the places, or as near to there as all screws are clear of the ball's
-    way; where none are, with the most room."""
-    rooms = {
-        start: _clear_of_the_way(s, start, s["screws.circle"]) for start in _turns(s)
-    }
-    clear = (start for start, room in rooms.items() if room >= ROOM)
-    return next(clear, max(rooms, key=lambda start: rooms[start]))
+    return _turned(s, float(s["screws.circle"]))
 
 
 def _wide(s: Values) -> float:
