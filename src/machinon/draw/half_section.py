@@ -174,21 +174,31 @@ def _on_each_other(holes: Feature, other: Feature) -> bool:
     return holes.face == other.face and apart < across
 
 
+def _undrilled(body: Body):  # type: ignore[no-untyped-def]
+    """What the section would go through without holes and keyways: (z, r)."""
+    cut = body.region
+    for flats in _flats_of(body):
+        cut = cut.difference(_over(flats, _cut_to(flats, body)))
+    return cut
+
+
+@functools.lru_cache(maxsize=64)
+def _metal_cut(body: Body):  # type: ignore[no-untyped-def]
+    """What of the metal the section goes through: (z, r)."""
+    holes = [hole_section(feature) for feature in turned_in(body)]
+    whole = _undrilled(body)
+    return whole.difference(_union(holes)) if holes else whole
+
+
 def draw_upper_half(
     board: Board, body: Body, place: Place, role: Role = "outline"
 ) -> None:
     """The half above the axis, cut and hatched; ISO 128."""
-    cut = body.region
-    for flats in _flats_of(body):
-        cut = cut.difference(_over(flats, _cut_to(flats, body)))
-    holes = [hole_section(feature) for feature in turned_in(body)]
-    if holes:
-        cut = cut.difference(_union(holes))
-        # beyond a hole its far edge is seen
-        for ring in body.rings():
+    if turned_in(body):  # beyond a hole its far edge is seen
+        for ring in _rings(_undrilled(body)):
             points = tuple(place(z, r) for z, r in ring)
             board.items.append(Shape(points, role, 1.2, "panel"))
-    for ring in _rings(cut):
+    for ring in _rings(_metal_cut(body)):
         points = tuple(place(z, r) for z, r in ring)
         board.items.append(Shape(points, role, EDGE, "panel", "right"))
     for z, r in _inner_edges(body):
@@ -360,7 +370,7 @@ def _tapped_lines(board: Board, body: Body, holes: Feature, place: Place) -> Non
             at = math.hypot(*holes.points[0]) + side
             out = 1.0 if holes.face == "left" else -1.0
             crest = LineString([(holes.level, at), (holes.level + out * deep, at)])
-        inside = crest.intersection(body.region)
+        inside = crest.intersection(_metal_cut(body))
         for part in getattr(inside, "geoms", [inside]):
             if part.length > SHY:
                 start, end = part.coords
