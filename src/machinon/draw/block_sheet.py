@@ -65,6 +65,14 @@ class _Lead(NamedTuple):
     end: Point
 
 
+def _on(at: Point, ring: Sequence[Point]) -> bool:
+    """Whether a point lies on a closed outline, within a few hundredths."""
+    return any(
+        math.dist(a, at) + math.dist(at, b) < math.dist(a, b) + 1e-4
+        for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)
+    )
+
+
 class BlockSheet(SheetLayout):
     """Views from the front, from above and from the right, each size once."""
 
@@ -260,8 +268,13 @@ class BlockSheet(SheetLayout):
             long = feature.block[0]
             at = 0.75 * long, feature.low + 0.75 * feature.rise
             return _Seen("front", [at])
-        if isinstance(feature, EdgeBevels | CornerRounds | Pocket):
+        if isinstance(feature, Pocket):
             return _Seen("top", feature.places)
+        if isinstance(feature, EdgeBevels | CornerRounds):
+            # another cut may have taken some of them
+            rings = self.made.body.shadow.outlines["top"]
+            there = [at for at in feature.places if any(_on(at, r) for r in rings)]
+            return _Seen("top", there or feature.places)
         said = feature.dimensions().values()
         return _Seen("top", [line.at for line in said if line.kind == "hole"])
 

@@ -149,6 +149,7 @@ class PlateBlocks(unittest.TestCase):
             ("row", {"row1_across": "14"}, "row1-apart"),
             ("holes", {"block_height": "12"}, "holes1-under-head"),
             ("hole", {"hole1_depth": "29"}, "hole1-floor"),
+            ("bore", {"bore1_depth": "29.5"}, "bore1-floor"),
             ("bore", {"bore1_from_front": "9"}, "bore1-wall"),
             (
                 "bore",

@@ -296,6 +296,28 @@ class TurnedPieces(unittest.TestCase):
         wide = turned("ring", **given, ring1_counterbore="18")
         self.assertIn("ring1-edges", failed(wide))
 
+    def test_a_blind_bore_leaves_metal_past_the_point_of_its_drill(self):
+        """62 long, ⌀8: its point goes 8 / (2 tan 59°) = 2.404 past its depth, so 59
+        leaves 0.6 and 58.5 leaves 1.1; one to the far face is a bore that goes
+        through, and one that meets another has no floor."""
+        for depth, ends in (("58.5", False), ("59", True), ("62", False)):
+            made = turned("bore", bore1_depth=depth)
+            self.assertIs("bore1-floor" in failed(made), ends, depth)
+        met = turned("bore bore", bore1_depth="59", bore2_end="left", bore2_depth="5")
+        self.assertFalse({"bore1-floor", "bore2-floor"} & failed(met))
+        near = turned("bore bore", bore1_depth="54", bore2_end="left", bore2_depth="5",
+                      bore2_floor="flat")  # fmt: skip
+        self.assertIn("bore1-floor", failed(near))
+
+    def test_holes_in_a_face_leave_metal_below_their_points(self):
+        """⌀4 on 34 in an end of ⌀45, 20 long, with ⌀30 behind it: 19 deep the points,
+        1.2 long, come out at the shoulder."""
+        for depth, thin in (("16", False), ("19", True)):
+            made = turned("ring", ring1_circle="34", ring1_diameter="4",
+                          step3_diameter="45", step2_diameter="30",
+                          ring1_depth=depth)  # fmt: skip
+            self.assertIs("ring1-floor" in failed(made), thin, depth)
+
     def test_one_flat_or_three_are_read_to_the_far_side_of_the_round(self):
         """On ⌀20, 18.5 to the far side: 1.5 deep, so the flat is 8.5 off the axis. No
         flat goes past the axis: 10 mm would be it."""

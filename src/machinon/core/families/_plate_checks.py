@@ -239,14 +239,23 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     yield from _wall_checks(s, name)
     long, wide, high = block_of(s)
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
+    hole = _drilled(s, name).hole
     yield at_least(
         f"{name}-wall",
         name,
-        min(x, long - x, y, wide - y) - _drilled(s, name).hole.widest / 2,
+        min(x, long - x, y, wide - y) - hole.widest / 2,
         3.0,
         f"Wall beside {spoken(name)} (below nothing it breaks out as a window)",
         grave=False,
     )
+    if hole.depth is not None:
+        yield at_least(
+            f"{name}-floor",
+            name,
+            high - hole.depth - hole.point,
+            1.0,
+            f"Metal left at the floor of {spoken(name)}",
+        )
     if s[f"{name}.counterbore"]:
         yield at_least(
             f"{name}-pinch",

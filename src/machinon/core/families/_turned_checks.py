@@ -109,6 +109,46 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             )
 
 
+def _floor_checks(s: Values, axis: Axis) -> Iterable[Check]:
+    """Whether what is bored to a floor leaves metal there, unless another bore meets
+    it."""
+    bored = (*axis.of("bore"), *axis.of("nut"))
+    reached = {name: _bored_along(s, axis, name) for name in bored}
+    sockets = [socket_of(s, axis, name) for name in axis.of("socket")]
+    for name, (low, high) in reached.items():
+        side, _, _, through = axis.inside(s, name)
+        if through:
+            continue
+        others = [span for other, span in reached.items() if other != name]
+        others += [(taper.start, taper.end) for taper in sockets]
+        tip = low if side == "right" else high
+        if any(a - 1e-6 <= tip <= b + 1e-6 for a, b in others):
+            continue
+        metal = (
+            tip - max([0.0, *(b for _, b in others if b < tip)])
+            if side == "right"
+            else min([axis.length, *(a for a, _ in others if a > tip)]) - tip
+        )
+        yield at_least(
+            f"{name}-floor",
+            name,
+            metal,
+            1.0,
+            f"Metal left at the floor of {spoken(name)}, past the point of its drill",
+        )
+
+
+def _bored_along(s: Values, axis: Axis, name: str) -> tuple[float, float]:
+    """From where to where a bore or an inside thread takes metal at the axis."""
+    feature = feature_of_part(s, axis, name)
+    if isinstance(feature, NutThread):
+        return feature.drilled
+    assert isinstance(feature, Bore)
+    if feature.opens == "left":
+        return feature.start, feature.end + feature.point
+    return feature.start - feature.point, feature.end
+
+
 def _crest_checks(s: Values, axis: Axis, name: str) -> Iterable[Check]:
     """Whether a bore all along an inside thread leaves it its crests."""
     nut = feature_of_part(s, axis, name)
@@ -280,6 +320,26 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )
         yield from _beside_steps(s, axis, name, hole.widest / 2)
+        thick = _thick_at(axis, side, circle)
+        if hole.depth is not None and hole.depth < thick:
+            yield at_least(
+                f"{name}-floor",
+                name,
+                thick - hole.depth - hole.point,
+                0.5,
+                f"Metal below the points of {spoken(name)}",
+            )
+
+
+def _thick_at(axis: Axis, side: Side, circle: float) -> float:
+    """Metal from an end face on to the next face back, at holes on a circle; mm."""
+    thick = 0.0
+    steps = axis.steps if side == "left" else axis.steps[::-1]
+    for _, start, stop, left, right in steps:
+        if min(left, right) <= circle:
+            break
+        thick += stop - start
+    return thick
 
 
 def _beside_steps(s: Values, axis: Axis, name: str, half: float) -> Iterable[Check]:
@@ -505,6 +565,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield from _ball_checks(s, axis)
     yield from _rolled_checks(s, axis)
     yield from _inside_checks(s, axis)
+    yield from _floor_checks(s, axis)
     yield from _socket_checks(s, axis)
     yield from _taper_checks(s, axis)
     yield from _run_out_checks(s, axis)

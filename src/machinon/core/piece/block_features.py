@@ -490,13 +490,16 @@ class EdgeBevels(Feature, frozen=True):
         if self.which == "upright":
             off = self.leg / 2
             return [(x, y) for x in (long - off, off) for y in (wide - off, off)]
-        on = {
-            "right": (long, 0.8 * wide),
-            "back": (0.8 * long, wide),
-            "front": (0.8 * long, 0.0),
-            "left": (0.0, 0.8 * wide),
-        }
-        return [at for side, at in on.items() if side not in self.without]
+        found = []
+        for part in (0.8, 0.2):  # of each edge, where another cut may have taken one
+            on = {
+                "right": (long, part * wide),
+                "back": (part * long, wide),
+                "front": (part * long, 0.0),
+                "left": (0.0, part * wide),
+            }
+            found += [at for side, at in on.items() if side not in self.without]
+        return found
 
     def dimensions(self) -> dict[str, Dimension]:
         said = Dimension("hole", 0.0, 0.0, self.places[0])

@@ -424,11 +424,15 @@ class Bore(Feature, frozen=True):
     opens: Literal["left", "right", "both"] = "both"
     pointed: bool = False  # the end of a drill
 
+    @property
+    def point(self) -> float:
+        """How far the point of its drill goes past its depth."""
+        return cone_depth(self.diameter, POINT) if self.pointed else 0.0
+
     def cuts(self) -> tuple[Cut, ...]:
-        r = self.diameter / 2
+        r, tip = self.diameter / 2, self.point
         if not self.pointed:
             return (ring(self.start, self.end, 0.0, r),)
-        tip = cone_depth(self.diameter, POINT)
         if self.opens == "left":
             points = (
                 (self.start, 0.0),
