@@ -1,13 +1,14 @@
 """Whether the features of a free turned piece leave enough of it, and can be cut."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
     LARGEST_TAP,
     OVER,
     Axis,
+    bore_for,
     end_face,
     feature_of_part,
     hole_of_part,
@@ -107,46 +108,118 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 0.1,
                 f"Floor of {spoken(name)} over the bore that it is in",
             )
+            ends = [0.0, axis.length]
+            for other in axis.of("undercut"):
+                if other != name:
+                    at = float(s[f"{other}.from_end"])
+                    ends += [at, at + float(s[f"{other}.width"])]
+            land = min(
+                *(start - z for z in ends if z < start - 1e-6),
+                *(z - stop for z in ends if z > stop + 1e-6),
+                axis.length,
+            )
+            yield at_least(
+                f"{name}-land",
+                name,
+                land,
+                max(0.5, (wide - bored) / 8),
+                f"Land beside {spoken(name)} (a quarter of its depth)",
+            )
 
 
 def _floor_checks(s: Values, axis: Axis) -> Iterable[Check]:
-    """Whether what is bored to a floor leaves metal there, unless another bore meets
-    it."""
-    bored = (*axis.of("bore"), *axis.of("nut"))
-    reached = {name: _bored_along(s, axis, name) for name in bored}
-    sockets = [socket_of(s, axis, name) for name in axis.of("socket")]
-    for name, (low, high) in reached.items():
-        side, _, _, through = axis.inside(s, name)
+    """Whether what is sunk to a floor leaves metal there, unless another meets it."""
+    spans = _inside_spans(s, axis)
+    for name in (*axis.of("bore"), *axis.of("nut")):
+        low, high, across = spans[name]
+        side, *_, through = axis.inside(s, name)
         if through:
             continue
-        others = [span for other, span in reached.items() if other != name]
-        others += [(taper.start, taper.end) for taper in sockets]
         tip = low if side == "right" else high
-        if any(a - 1e-6 <= tip <= b + 1e-6 for a, b in others):
+        others = [span for other, span in spans.items() if other != name]
+        meets = [wide for a, b, wide in others if a - 1e-6 <= tip <= b + 1e-6]
+        if max(meets, default=0.0) > across - 0.01:
             continue
-        metal = (
-            tip - max([0.0, *(b for _, b in others if b < tip)])
-            if side == "right"
-            else min([axis.length, *(a for a, _ in others if a > tip)]) - tip
-        )
+        if meets:  # a ring is left round the narrower one
+            point = _point(s, axis, name)
+            tip += point if side == "right" else -point
+            others = [other for other in others if other[2] > across - 0.01]
         yield at_least(
             f"{name}-floor",
             name,
-            metal,
+            _behind(axis, side, tip, [(a, b) for a, b, _ in others]),
             1.0,
-            f"Metal left at the floor of {spoken(name)}, past the point of its drill",
+            f"Metal left at the floor of {spoken(name)}",
         )
+    for name in axis.of("trepan"):
+        side = s[f"{name}.end"]
+        deep = s[f"{name}.depth"]
+        floor = axis.length - deep if side == "right" else deep
+        # at its width, where no drill's point is
+        wider = [
+            (feature.start, feature.end)
+            for feature in (feature_of_part(s, axis, other) for other in spans)
+            if isinstance(feature, Bore) and feature.diameter > s[f"{name}.inner"]
+        ]
+        # where the outside falls below its own, nothing is behind it either
+        wider += [
+            (start, stop)
+            for _, start, stop, left, right in axis.steps
+            if max(left, right) < s[f"{name}.outer"]
+        ]
+        yield at_least(
+            f"{name}-floor",
+            name,
+            _behind(axis, side, floor, wider),
+            1.0,
+            f"Metal left at the floor of {spoken(name)}",
+        )
+
+
+def _inside_spans(s: Values, axis: Axis) -> dict[str, tuple[float, float, float]]:
+    """Of all that is bored: from where to where at the axis, and how wide."""
+    found = {
+        name: (*_bored_along(s, axis, name), _hole_across(s, name))
+        for name in (*axis.of("bore"), *axis.of("nut"))
+    }
+    for name in axis.of("socket"):
+        taper = socket_of(s, axis, name)
+        found[name] = (taper.start, taper.end, taper.large)
+    return found
+
+
+def _behind(
+    axis: Axis, side: Side, floor: float, others: Sequence[tuple[float, float]]
+) -> float:
+    """Metal behind a floor that is looked at from an end, up to the far face or to
+    what is cut there; mm."""
+    if side == "right":
+        return floor - max([0.0, *(b for a, b in others if a < floor)])
+    return min([axis.length, *(a for a, b in others if b > floor)]) - floor
+
+
+def _hole_across(s: Values, name: str) -> float:
+    """Diameter of a bore, or of that before an inside thread."""
+    if kind_of(name) == "nut":
+        return bore_for(str(s[f"{name}.thread"]))
+    return float(s[f"{name}.diameter"])
 
 
 def _bored_along(s: Values, axis: Axis, name: str) -> tuple[float, float]:
     """From where to where a bore or an inside thread takes metal at the axis."""
-    feature = feature_of_part(s, axis, name)
+    feature, point = feature_of_part(s, axis, name), _point(s, axis, name)
     if isinstance(feature, NutThread):
         return feature.drilled
     assert isinstance(feature, Bore)
     if feature.opens == "left":
-        return feature.start, feature.end + feature.point
-    return feature.start - feature.point, feature.end
+        return feature.start, feature.end + point
+    return feature.start - point, feature.end
+
+
+def _point(s: Values, axis: Axis, name: str) -> float:
+    """How far the point of a bore's drill goes past its depth; 0 for a thread."""
+    feature = feature_of_part(s, axis, name)
+    return feature.point if isinstance(feature, Bore) else 0.0
 
 
 def _crest_checks(s: Values, axis: Axis, name: str) -> Iterable[Check]:
@@ -290,6 +363,15 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             0.1,
             f"Step over the floor of {spoken(name)}",
         )
+        land = _land_beside(s, axis, name)
+        if land is not None:
+            yield at_least(
+                f"{name}-land",
+                name,
+                land,
+                max(0.5, (axis.outside(at, at + wide) - s[f"{name}.diameter"]) / 8),
+                f"Land beside {spoken(name)} (a quarter of its depth)",
+            )
     for name in axis.of("cross"):
         at, half = s[f"{name}.from_end"], hole_of_part(s, name).diameter / 2
         inner = [min(at - half - a, b - at - half) for _, a, b, *_ in axis.steps]
@@ -329,6 +411,27 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 0.5,
                 f"Metal below the points of {spoken(name)}",
             )
+
+
+def _land_beside(s: Values, axis: Axis, name: str) -> float | None:
+    """What stands between a groove and the next fall of the outside, mm; None where no
+    land stands there."""
+    at = float(s[f"{name}.from_end"])
+    end = at + float(s[f"{name}.width"])
+    others = [feature_of_part(s, axis, n) for n in axis.of("groove") if n != name]
+    lands = []
+    for edge, way in ((at, -1), (end, 1)):
+        top = axis.round_at(edge + way * 1e-6) - 0.1
+        falls = [0.0 if way < 0 else axis.length]
+        for _, start, stop, left, right in axis.steps:
+            if (left if way > 0 else right) < top:
+                falls.append(start if way > 0 else stop)
+        for groove in others:
+            assert isinstance(groove, Groove)
+            if groove.diameter < top:
+                falls.append(groove.start if way > 0 else groove.end)
+        lands += [way * (z - edge) for z in falls if way * (z - edge) > 1e-6]
+    return min(lands, default=None)
 
 
 def _thick_at(axis: Axis, side: Side, circle: float) -> float:
