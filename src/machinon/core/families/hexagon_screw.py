@@ -187,7 +187,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "what they differ, before anything is near its size.",
             (
                 dog_on("the bar's tip", "left"),
-                Step("turn", ("head_round",)),
+                Step("turn", ("head_round",), title="Turn the head to "
+                     f"⌀{_corners(s):.1f}, over its corners"),
                 Step("bevel", ("top_edge",)),
                 end_for_end("the head" + COPPER, "right"),
                 Step("turn", ("shank",), leaves=FINISH),
