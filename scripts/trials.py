@@ -23,6 +23,7 @@ TRIALS = {
     "entries by chance": "tests.core.test_quantity",
     "every sum with odd values": "tests.core.test_all_reckonings.AllOfThem",
     "pieces of odd sizes": "tests.core.piece.test_lost.ByChance",
+    "drawings of odd pieces": "tests.draw.test_odd_pieces",
     "every stage with little room": "tests.desk.test_desk.LittleRoom",
     "every stage with the largest figures": "tests.desk.test_desk.LargestFigures",
     "anything pressed and typed": "tests.desk.test_any_press",

@@ -134,8 +134,9 @@ def _filled(body: Body, view: str) -> float:
     from shapely import Polygon
 
     rings = [Polygon(ring) for ring in body.shadow.outlines[view] if len(ring) > 2]
-    whole = max(rings, key=lambda ring: ring.area)
-    return float(whole.area / whole.envelope.area)
+    whole = max(rings, key=lambda ring: ring.area, default=None)
+    # nothing is left where a hole is wider than its block
+    return 1.0 if whole is None else float(whole.area / whole.envelope.area)
 
 
 def _block(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> None:

@@ -4,6 +4,8 @@ import functools
 import math
 from collections.abc import Iterable
 
+from msgspec.structs import replace
+
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
@@ -253,7 +255,10 @@ def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> N
         case Flats():
             _flat_lines(board, body, feature, place)
         case Knurl():
-            _knurl_lines(board, feature, place)
+            first, last = body.ends
+            start, end = max(feature.start, first), min(feature.end, last)
+            if start < end:  # what runs past the metal is said by a check
+                _knurl_lines(board, replace(feature, start=start, end=end), place)
         case Slits():
             _slit_lines(board, feature, place)
 

@@ -264,11 +264,12 @@ class TurnedSheet(SheetLayout):
         if isinstance(feature, Slits):
             middle = (feature.start + feature.end) / 2
             return section(middle, -feature.width / 2), 0.0
-        if isinstance(feature, Flats | Knurl):
-            low = (
-                -feature.diameter / 2
-                if isinstance(feature, Knurl)
-                else min(flats_seen(feature, self.made.body)[0])
-            )
+        if isinstance(feature, Flats):
+            # the first is looked at square on, unless it cuts nothing
+            faces = flats_seen(feature, self.made.body)
+            low = min(faces[0]) if faces else -feature.across / 2
             return section((feature.start + feature.end) / 2, low / 2), None
+        if isinstance(feature, Knurl):
+            middle = (feature.start + feature.end) / 2
+            return section(middle, -feature.diameter / 4), None
         return centre, None

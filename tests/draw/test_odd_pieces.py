@@ -1,0 +1,76 @@
+"""Whatever is asked of a free piece, sound or not, it is drawn."""
+
+import math
+import random
+import unittest
+
+from machinon.core.errors import BadInput
+from machinon.core.families import families
+from machinon.core.piece.family import grown, part_names
+from machinon.core.piece.made import make
+from machinon.core.quantity import COUNT, LENGTH
+from machinon.core.route.operations import route_told
+from machinon.draw.body_film import body_film
+from machinon.draw.drawing import Circle, Line, Shape
+from machinon.draw.piece_sheet import piece_sheet
+from tests.trials import SEED, TIMES
+
+PIECES = 8
+FAR = 20_000.0  # px: a line that long runs for ever, however wrong the sizes are
+
+
+def odd_pieces(key, chance):
+    """Free pieces of parts and sizes at will."""
+    family = families()[key]
+    kinds = [part.key for part in family.parts]
+    left = PIECES * TIMES
+    while left:
+        parts = ["step"] * (key == "turned-piece")
+        parts += chance.choices(kinds, k=chance.randint(1, 6))
+        given = {"parts": " ".join(parts)}
+        try:
+            for size in grown(family, part_names(family, given["parts"])).sizes:
+                if size.choices:
+                    given[size.key] = chance.choice(size.choices)
+                elif size.kind is LENGTH and chance.random() < 0.5:
+                    given[size.key] = f"{chance.uniform(0.5, 60):.1f}"
+                elif size.kind is COUNT and chance.random() < 0.5:
+                    given[size.key] = f"{chance.randint(1, 7)}"
+            yield make(family, given)
+        except BadInput:
+            continue
+        left -= 1
+
+
+def places(item):
+    match item:
+        case Line():
+            return item.start, item.end
+        case Circle():
+            return (item.centre,)
+        case Shape():
+            return item.points
+    return ()
+
+
+class OddPieces(unittest.TestCase):
+    def test_they_are_drawn_and_their_steps_as_well(self):
+        chance = random.Random(SEED)
+        for key in ("turned-piece", "plate-block"):
+            for made in odd_pieces(key, chance):
+                with self.subTest(key, given=made.given):
+                    drawings = [
+                        piece_sheet(made, 900, 560, first_angle=chance.random() < 0.5),
+                        *(
+                            body_film(step, 200, 150)
+                            for up in route_told(made)
+                            for step in up.steps
+                        ),
+                    ]
+                    for x, y in (
+                        point
+                        for drawing in drawings
+                        for item in drawing.items
+                        for point in places(item)
+                    ):
+                        self.assertLess(math.hypot(x, y), FAR)
