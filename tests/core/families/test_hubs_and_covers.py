@@ -173,7 +173,7 @@ class DrawTubeSleeves(unittest.TestCase):
                 ({"sleeve_diameter": "33", "bevel_rise": "0"}, "bears"),
                 ({"balls_diameter": "5"}, "ball-passes"),
                 ({"balls_lip": "3"}, "ball-reaches"),
-                ({"spring_solid": "4"}, "spring-solid"),
+                ({"spring_solid": "4", "balls_thread": "M6"}, "spring-solid"),
                 ({"balls_from_end": "3"}, "balls-edge"),
                 ({"stock_length": "61"}, "stock-length"),
             ],

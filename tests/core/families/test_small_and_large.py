@@ -63,9 +63,14 @@ MET = {
         ("collet.bore", "cutter.bore", "cutter.width"),
         (12, 10, 1), (16, 13, 1.6), (20, 27, 4), (25, 32, 6),
     ),
+    # slots of no standard among them: their stud leaves the tongue a wall
+    "t-nut-strip": (
+        ("slot.neck", "slot.head", "slot.head_depth", "slot.lip"),
+        (10.02, 17, 7.2, 9), (16.8, 28, 11, 14), (21, 35, 15, 18), (22.02, 38, 16, 20),
+    ),
     "draw-tube-sleeve": (
         ("tube.diameter", "spindle.bore", "spindle.between"),
-        (25, 40, 80), (40, 64, 124),
+        (10, 16, 31), (14, 22, 43), (25, 40, 80), (40, 64, 124),
     ),
     "socket-key": (
         ("socket.across", "socket.depth", "socket.torque"),

@@ -381,7 +381,7 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
         Size("stock.length", "stock length", "up(plate.thickness + spigot.height + 3, "
              "1)", "the length and both faces", 8, 200),
         Size("plate.diameter", "plate", _plate, "as wide as the chuck and past its "
-             "screws", 20, 590, by="copy", step=0.5,
+             "screws", 20, 590, by="copy", up=0.5,
              rests=("nose.circle", "nose.screw", "nose.bolting", "bolts.circle",
                     "bolts.screw", "bolts.bolting")),
         Size("plate.thickness", "thickness", _thick(nose),

@@ -543,7 +543,7 @@ FAMILY = Family(
              "+ spigot.height + 3, 5)", "the length and both faces", 5, 400),
         Size("flange.diameter", "flange diameter", _flange,
              "as wide as the chuck, or as its screws need", 20, 600, by="copy",
-             step=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
+             up=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
         Size("flange.thickness", "flange thickness", _thick,
              "a twelfth of the flange, at least 18, and what its screws need", 3, 100,
              up=0.5, rests=("flange.diameter", "bolts.screw", "bolts.bolting")),

@@ -9,7 +9,7 @@ from collections.abc import Iterable
 
 from msgspec.structs import replace
 
-from machinon.core.families._tapped import tapped, thread_within
+from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Chain,
@@ -37,6 +37,7 @@ from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_under
 
+LIP = 0.13  # of a ball: the lip that keeps it in
 OVER = 1.0  # mm: stock over the right end
 PARTED = 1.0  # mm: left on where it is parted off, to be faced
 FINISH = 0.25  # mm to a side, left in the bore for the last cuts
@@ -57,15 +58,36 @@ def _inside(s: Values) -> float:
 
 
 def _ball_size(s: Values) -> str:
-    """The largest tapped hole whose screw goes into the wall."""
+    """The largest tapped hole whose screw goes into the wall with ball and spring; the
+    smallest where none does."""
     wall = (s["sleeve.diameter"] - s["tube.diameter"]) / 2
-    return thread_within(0.8 * wall, "M8", "M6", "M5", "M4", "M3")
+
+    def room(thread: str) -> float:
+        ball = _passing(s, thread)
+        return float(wall - (0.9 + LIP) * ball - _two_turns(thread))
+
+    sizes = ("M8", "M6", "M5", "M4", "M3")
+    wide = (size for size in sizes if thread_of(size).major <= 0.8 * wall)
+    return next((size for size in wide if room(size) >= s["spring.solid"]), sizes[-1])
+
+
+def _passing(s: Values, thread: str) -> float:
+    """The largest ball by half millimetres, or 32nds, that passes a thread's crests."""
+    minor = thread_of(thread).minor_internal
+    return downwards(minor - 0.05, step_in(0.5, s["inch"]))
+
+
+def _two_turns(thread: str) -> float:
+    """Length of a screw of two turns, by half millimetres."""
+    return math.ceil(4 * thread_of(thread).pitch - 1e-9) / 2
 
 
 def _ball(s: Values) -> float:
-    """The largest by half millimetres, or 32nds, that passes the thread's crests."""
-    minor = thread_of(str(s["balls.thread"])).minor_internal
-    return downwards(minor - 0.05, step_in(0.5, s["inch"]))
+    return _passing(s, str(s["balls.thread"]))
+
+
+def _screw(s: Values) -> float:
+    return _two_turns(str(s["balls.thread"]))
 
 
 def _lip(s: Values) -> float:
@@ -185,7 +207,7 @@ def checks(s: Values) -> Iterable[Check]:
             "ball-reaches",
             "mouths",
             _reach(s),
-            0.3,
+            min(0.3, 0.12 * ball),
             "Ball out of its mouth, into the tube's groove",
             grave=False,
         )
@@ -381,8 +403,10 @@ FAMILY = Family(
              kind=TEXT, rests=("sleeve.diameter",)),
         Size("balls.diameter", "balls", _ball, "through the thread's crests", 1, 12,
              rests=("balls.thread",)),
-        Size("balls.lip", "lip that keeps a ball in", "0.6", "", 0.2, 5),
-        Size("balls.screw", "length of its screw", "2", "two turns at least", 1, 12),
+        Size("balls.lip", "lip that keeps a ball in", f"{LIP}*balls.diameter",
+             "an eighth of the ball", 0.2, 5, step=0.1),
+        Size("balls.screw", "length of its screw", _screw, "two turns at least", 1, 12,
+             rests=("balls.thread",)),
         Size("balls.from_end", "balls from the collar's face", "sleeve.length/3", "", 2,
              300, step=0.5),
     ),

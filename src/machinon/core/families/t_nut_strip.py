@@ -32,6 +32,22 @@ from machinon.core.threads.screw_thread import thread_of
 # of the thread, the least metal beside it: M20 in a slot of 22 has 0.05; and what inch
 # nuts of the standard have, which take a stud thinner than their slot's bolt
 WALL, INCH_WALL = 0.045, 0.07
+STUDS = (
+    "M48",
+    "M42",
+    "M36",
+    "M30",
+    "M24",
+    "M20",
+    "M16",
+    "M12",
+    "M10",
+    "M8",
+    "M6",
+    "M5",
+    "M4",
+)
+PLAY = 0.1  # mm: a tongue may be narrower than its slot by so much
 INCH_STUDS = ("3/4 UNC", "5/8 UNC", "1/2 UNC", "3/8 UNC", "5/16 UNC", "1/4 UNC")
 SINK = 0.5  # mm to a side that a countersink stands over the thread
 SIDE = 2.0  # mm of stock over the finished strip, each way
@@ -42,13 +58,13 @@ def _drill(s: Values) -> float:
 
 
 def _stud(s: Values) -> str:
-    """The stud that goes with the nearest standard slot; of inch studs the thickest
-    that leaves the tongue a wall."""
+    """The stud that goes with the nearest standard slot, or the next one that leaves
+    the tongue a wall; of inch studs the thickest that does."""
+    neck = s["slot.neck"]
     if s["inch"]:
-        return thread_of(
-            thread_within(s["slot.neck"] / (1 + 2 * INCH_WALL), *INCH_STUDS)
-        ).name
-    return standard_slot(s["slot.neck"])["stud"]
+        return thread_of(thread_within(neck / (1 + 2 * INCH_WALL), *INCH_STUDS)).name
+    usual = thread_of(standard_slot(neck)["stud"]).major
+    return thread_within(min(usual, (neck - PLAY) / (1 + 2 * WALL)), *STUDS)
 
 
 def _pitch(s: Values) -> float:
