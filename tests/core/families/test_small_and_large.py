@@ -68,6 +68,62 @@ MET = {
         ("slot.neck", "slot.head", "slot.head_depth", "slot.lip"),
         (10.02, 17, 7.2, 9), (16.8, 28, 11, 14), (21, 35, 15, 18), (22.02, 38, 16, 20),
     ),
+    "carrier": (
+        ("held.outside", "held.length", "held.wall"),
+        (30, 25, 5), (40, 30, 6), (80, 50, 10), (100, 60, 12),
+    ),
+    "detent-plate": (
+        ("shaft.diameter", "ball.diameter", "lever.places", "lever.throw"),
+        (8, 4, 2, 40), (10, 5, 4, 25), (20, 8, 5, 20), (25, 10, 6, 30),
+    ),
+    "drill-plate": (
+        ("part.bore", "part.depth", "pattern.count", "pattern.circle",
+         "pattern.drill"),
+        (10, 8, 3, 25, 3.3), (60, 15, 8, 90, 8.5), (100, 20, 6, 130, 10.2),
+    ),
+    "strap-clamp": (
+        ("stud.across", "stud.thread", "stud.torque"),
+        (6, "M6", 6), (8, "M8", 14), (12, "M12", 45), (20, "M20", 200),
+    ),
+    "stud": (
+        ("below.thread", "below.depth", "below.floor", "held.height", "held.hole",
+         "nut.thread", "nut.height", "washer.thickness"),
+        ("M6", 8, 11, 20, 6.6, "M6", 5.2, 1.6),
+        ("M12", 16, 22, 60, 13.5, "M12", 10.8, 2.5),
+        ("M20", 26, 36, 150, 22, "M20", 18, 3),
+    ),
+    "keeper": (
+        ("round.diameter", "round.stands"), (6, 2.4), (12, 5), (30, 12), (40, 16),
+    ),
+    "knob": (
+        ("stud.thread", "stud.size", "stud.length"),
+        ("M4", 4, 7), ("M5", 5, 8), ("M8", 8, 12), ("M12", 12, 18),
+    ),
+    "taper-arbor": (
+        ("socket.taper", "cutter.bore", "cutter.width"),
+        ("MT2", 16.01, 2), ("MT2", 22.01, 1.6), ("MT3", 27.01, 5), ("MT4", 32.01, 8),
+    ),
+    "spacer-sleeve": (
+        ("shaft.diameter", "gap.between", "gap.least", "gap.most"),
+        (5.99, 10, 0.02, 0.06), (30, 12, 0.05, 0.1), (50, 80, 0.05, 0.1),
+    ),
+    "ring-nut-spanner": (
+        ("nut.diameter", "nut.slot", "nut.slot_depth", "nut.thick", "nut.pitch",
+         "nut.hole", "nut.torque"),
+        (25, 4, 2, 7, 18, 3.2, 8), (58, 6, 3, 11, 45, 5.2, 50),
+        (80, 8, 3.5, 13, 62, 6.2, 90),
+    ),
+    "taper-plate": (
+        ("spindle.large", "spindle.taper_length", "spindle.flange", "spindle.bolts",
+         "spindle.bolt_circle", "spindle.hole", "spindle.screw", "spindle.bore",
+         "chuck.body", "chuck.recess", "chuck.recess_depth", "chuck.bolts",
+         "chuck.bolt_circle", "chuck.hole", "chuck.screw"),
+        (53.975, 10, 92, 3, 75, 11, "M10", 20, 125, 95.02, 4, 3, 108, 9, "M8"),
+        (82.563, 13, 133, 4, 104.8, 11.5, "M10", 40, 200, 160.02, 5, 3, 176, 13,
+         "M12"),
+        (106.375, 14, 165, 6, 133.4, 13.5, "M12", 50, 250, 200.02, 5.5, 3, 224, 17,
+         "M16"),
+    ),
     "draw-tube-sleeve": (
         ("tube.diameter", "spindle.bore", "spindle.between"),
         (10, 16, 31), (14, 22, 43), (25, 40, 80), (40, 64, 124),

@@ -155,8 +155,8 @@ def head_sizes(shank: str) -> tuple[Size, ...]:
     """Sizes of collar, spigot and screw; shank: the size of the shank behind them."""
     return (
         Size("collar.diameter", "collar",
-             f"round(max(cutter.bore*1.6, {shank} + 4), 1)", "backs the cutter", 6,
-             250),
+             f"max(round(max(cutter.bore*1.6, {shank} + 4), 1), "
+             "up(cutter.bore + 6, 1))", "backs the cutter", 6, 250),
         Size("collar.length", "length of the collar", "12", "to grip it", 3, 200),
         Size("spigot.diameter", "spigot", "cutter.bore", low=3, high=150),
         Size("spigot.length", "length of the spigot", "cutter.width - 0.2",

@@ -97,6 +97,12 @@ def _floor(s: Values) -> float:
     return float(s["body.length"] - s["bore.depth"])
 
 
+def _groove_count(s: Values) -> int:
+    """Two, where a grub screw has room between them."""
+    grub = thread_of(str(s["grubs.thread"])).major
+    return 2 if s["bore.depth"] / 3 - s["grooves.width"] >= grub + 1 else 1
+
+
 def _grub_place(s: Values) -> float:
     """The middle of the bore, or of the land before it where a groove is there."""
     middle, count = s["body.length"] - s["bore.depth"] / 2, int(s["grooves.count"])
@@ -453,7 +459,9 @@ FAMILY = Family(
         Size("bore.diameter", "bore for the chuck", "held.outside", low=8, high=300),
         Size("bore.depth", "depth of the bore", "held.length",
              "as long as the chuck is held", 4, 300, by="copy", step=0.5),
-        Size("grooves.count", "grooves evenly along the bore", "2", "", 0, 4, COUNT),
+        Size("grooves.count", "grooves evenly along the bore", _groove_count,
+             "two, or one in a short bore", 0, 4, COUNT,
+             rests=("bore.depth", "grooves.width", "grubs.thread")),
         Size("grooves.width", "width of a groove", "2", "", 0.5, 10,
              at="groove1.width"),
         Size("grooves.depth", "depth of a groove", "0.4", "", 0.1, 3),

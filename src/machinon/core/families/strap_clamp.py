@@ -89,7 +89,7 @@ FAMILY = plate(
     {
         "block.length": "up(8.5*stud.across + 5, 1)",
         "block.width": "up(2.5*stud.across, 1)",
-        "block.height": "up(2*stud.across, 1)",
+        "block.height": "up(max(2*stud.across, 1.8*stud.across + 2), 1)",
         "pocket.width": "up(stud.across + 1, 0.5)",
         "pocket.radius": "pocket1.width/2",
         "pocket.from_side": "up(2.6*stud.across, 1)",

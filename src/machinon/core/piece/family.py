@@ -286,11 +286,14 @@ def at_least(
     key: str, place: str, have: float, need: float, says: str, grave: bool = True
 ) -> Check:
     """A check that one size is at least another."""
+    passed = have >= need - 1e-9
+    # what falls short by a hair is told apart from what is wanted
+    digits = 2 if passed or round(have, 2) != round(need, 2) else 3
     return Check(
         key,
         place,
-        have >= need - 1e-9,
-        f"{says}: {plain(have, 2)} mm, at least {need:.2f} mm wanted.",
+        passed,
+        f"{says}: {plain(have, digits)} mm, at least {need:.{digits}f} mm wanted.",
         grave,
         have,
         need,
