@@ -3,7 +3,7 @@ ones as they are met."""
 
 import unittest
 
-from machinon.core.families import family_of
+from machinon.core.families import families, family_of
 from machinon.core.piece.made import make
 from machinon.core.route.machine_checks import along_the_route
 from machinon.core.route.operations import route_told
@@ -156,3 +156,11 @@ class SmallAndLarge(unittest.TestCase):
                     checks = (*made.checks, *along_the_route(route_told(made)))
                     wrong = [check.says for check in checks if not check.passed]
                     self.assertEqual(wrong, [])
+
+    def test_nor_in_what_it_starts_from_in_round_inches(self):
+        for family in families().values():
+            with self.subTest(family.key):
+                made = make(family, {}, round_inch=True)
+                checks = (*made.checks, *along_the_route(route_told(made)))
+                wrong = [check.says for check in checks if not check.passed]
+                self.assertEqual(wrong, [])

@@ -29,7 +29,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
-from machinon.core.piece.round_sizes import downwards, step_in
+from machinon.core.piece.round_sizes import downwards, inch_screw, step_in, upwards
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cone, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -61,12 +61,14 @@ def _ball_size(s: Values) -> str:
     """The largest tapped hole whose screw goes into the wall with ball and spring; the
     smallest where none does."""
     wall = (s["sleeve.diameter"] - s["tube.diameter"]) / 2
+    sizes: tuple[str, ...] = ("M8", "M6", "M5", "M4", "M3")
+    if s["inch"]:
+        sizes = tuple(map(inch_screw, sizes))
 
     def room(thread: str) -> float:
         ball = _passing(s, thread)
-        return float(wall - (0.9 + LIP) * ball - _two_turns(thread))
+        return float(wall - (0.9 + LIP) * ball - _two_turns(s, thread))
 
-    sizes = ("M8", "M6", "M5", "M4", "M3")
     wide = (size for size in sizes if thread_of(size).major <= 0.8 * wall)
     return next((size for size in wide if room(size) >= s["spring.solid"]), sizes[-1])
 
@@ -77,9 +79,9 @@ def _passing(s: Values, thread: str) -> float:
     return downwards(minor - 0.05, step_in(0.5, s["inch"]))
 
 
-def _two_turns(thread: str) -> float:
-    """Length of a screw of two turns, by half millimetres."""
-    return math.ceil(4 * thread_of(thread).pitch - 1e-9) / 2
+def _two_turns(s: Values, thread: str) -> float:
+    """Length of a screw of two turns, by half millimetres or 32nds."""
+    return upwards(2 * thread_of(thread).pitch, step_in(0.5, s["inch"]))
 
 
 def _ball(s: Values) -> float:
@@ -87,7 +89,7 @@ def _ball(s: Values) -> float:
 
 
 def _screw(s: Values) -> float:
-    return _two_turns(str(s["balls.thread"]))
+    return _two_turns(s, str(s["balls.thread"]))
 
 
 def _lip(s: Values) -> float:
