@@ -158,9 +158,14 @@ class SmallAndLarge(unittest.TestCase):
                     self.assertEqual(wrong, [])
 
     def test_nor_in_what_it_starts_from_in_round_inches(self):
-        for family in families().values():
-            with self.subTest(family.key):
-                made = make(family, {}, round_inch=True)
+        met = [
+            (key, dict(zip(names, map(str, row), strict=True)))
+            for key, (names, *rows) in MET.items()
+            for row in rows
+        ]
+        for key, given in (*((key, {}) for key in families()), *met):
+            with self.subTest(key, **given):
+                made = make(family_of(key), given, round_inch=True)
                 checks = (*made.checks, *along_the_route(route_told(made)))
                 wrong = [check.says for check in checks if not check.passed]
                 self.assertEqual(wrong, [])

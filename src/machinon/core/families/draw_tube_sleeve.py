@@ -209,7 +209,7 @@ def checks(s: Values) -> Iterable[Check]:
             "ball-reaches",
             "mouths",
             _reach(s),
-            min(0.3, 0.12 * ball),
+            min(0.3, 0.11 * ball),
             "Ball out of its mouth, into the tube's groove",
             grave=False,
         )

@@ -342,7 +342,7 @@ FAMILY = Family(
              "into a dimple of it; none where it is pressed in", kind=TEXT,
              rests=("handle.hole",)),
         Size("handle.length", "length of the handle",
-             "min(up(4*socket.torque, 10), 600)",
+             "min(max(up(4*socket.torque, 10), 20), 600)",
              "what two hands give", 20, 600),
     ),
     build=build,
