@@ -173,7 +173,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step(
                     "mill",
                     ("rebate_front",),
-                    title=f"Mill the first rebate, {side:.3f} wide, "
+                    title=f"Mill the first rebate, {side:.2f} wide, "
                     f"{s['tongue.height']:.2f} deep",
                     note="Wind to a stop or note the dial.",
                 ),
