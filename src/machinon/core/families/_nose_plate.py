@@ -35,6 +35,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import HoleCircle, Holes
+from machinon.core.piece.round_sizes import step_in, upwards
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -68,8 +69,9 @@ def _across(s: Values, of: str) -> float:
 def _plate(s: Values) -> float:
     """A diameter as wide as the chuck and the spindle's flange, and past both
     circles."""
-    past = (s[f"{of}.circle"] + _across(s, of) + 2 * EDGE for of in OF)
-    return float(max(s["chuck.body"], s["spindle.flange"], *past))
+    past = max(s[f"{of}.circle"] + _across(s, of) + 2 * EDGE for of in OF)
+    past = upwards(past, step_in(0.5, s["inch"]))
+    return float(max(s["chuck.body"], s["spindle.flange"], past))
 
 
 def _thick(nose: str) -> Callable[[Values], float]:
@@ -381,7 +383,7 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
         Size("stock.length", "stock length", "up(plate.thickness + spigot.height + 3, "
              "1)", "the length and both faces", 8, 200),
         Size("plate.diameter", "plate", _plate, "as wide as the chuck and past its "
-             "screws", 20, 590, by="copy", up=0.5,
+             "screws", 20, 590, by="copy", step=0.5,
              rests=("nose.circle", "nose.screw", "nose.bolting", "bolts.circle",
                     "bolts.screw", "bolts.bolting")),
         Size("plate.thickness", "thickness", _thick(nose),

@@ -36,6 +36,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
+from machinon.core.piece.round_sizes import step_in, upwards
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, NutThread
 from machinon.core.quantity import COUNT
@@ -61,7 +62,8 @@ def _flange(s: Values) -> float:
     screw = cap_screw(str(s["bolts.screw"]))
     into = tapped_for(s, "bolts")
     room = screw.tapping_drill + 2 * EDGE_INTO if into else screw.counterbore + 2 * EDGE
-    return float(max(s["chuck.body"], s["bolts.circle"] + room))
+    past = upwards(s["bolts.circle"] + room, step_in(0.5, s["inch"]))
+    return float(max(s["chuck.body"], past))
 
 
 def _thick(s: Values) -> float:
@@ -543,7 +545,7 @@ FAMILY = Family(
              "+ spigot.height + 3, 5)", "the length and both faces", 5, 400),
         Size("flange.diameter", "flange diameter", _flange,
              "as wide as the chuck, or as its screws need", 20, 600, by="copy",
-             up=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
+             step=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),
         Size("flange.thickness", "flange thickness", _thick,
              "a twelfth of the flange, at least 18, and what its screws need", 3, 100,
              up=0.5, rests=("flange.diameter", "bolts.screw", "bolts.bolting")),
