@@ -4,6 +4,7 @@ People type sizes as the trade writes them (`1 3/8in`, `.0015"`, `2 tenths`,
 `28+6.35/2`); inside, a length is millimetres and an angle is degrees.
 """
 
+import functools
 import math
 import re
 from collections.abc import Mapping
@@ -30,6 +31,9 @@ class Kind(Struct, frozen=True):
     least: float = 1e-9  # what is smaller and not 0 is no figure of a shop
     inch_fractions: bool = False  # a bare 13/32 means inches, also in a metric shop
     inch_unit: str = ""  # of a bare number where inches come first
+
+    def __hash__(self) -> int:
+        return hash(self.name)
 
     @property
     def allowed(self) -> str:
@@ -417,7 +421,7 @@ def parse(
             )
         factor = kind.units[kind.inch_unit] if inch and kind.inch_unit else 1.0
         try:
-            value = _Reader(text, kind, factor).whole()
+            value = _figure(text, kind, factor)
         except (RecursionError, OverflowError):
             raise BadInput(
                 "", f"That is too long to be a {kind.name}. {kind.allowed}"
@@ -425,6 +429,12 @@ def parse(
         return checked(value, kind, low=low, high=high, above=above)
     except BadInput as error:
         raise BadInput(key, error.message) from None
+
+
+@functools.lru_cache(maxsize=2048)
+def _figure(text: str, kind: Kind, factor: float) -> float:
+    """What a text comes to; kept, as the sizes of a piece are read at every edit."""
+    return _Reader(text, kind, factor).whole()
 
 
 def list_parts(text: str) -> list[str]:

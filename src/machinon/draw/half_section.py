@@ -28,10 +28,9 @@ LEAST_SEEN = 0.1  # of its width, from where on a hole is seen from the side
 
 
 def _union(parts: Iterable[list[Point]]):  # type: ignore[no-untyped-def]
-    from shapely.geometry import Polygon
-    from shapely.ops import unary_union
+    from shapely import Polygon, make_valid, union_all
 
-    return unary_union([Polygon(part).buffer(0) for part in parts if len(part) > 2])
+    return union_all(make_valid([Polygon(part) for part in parts if len(part) > 2]))
 
 
 def _rings(region) -> list[list[Point]]:  # type: ignore[no-untyped-def]

@@ -427,6 +427,7 @@ def kind_of(name: str) -> str:
     return name.rstrip("0123456789")
 
 
+@functools.lru_cache(maxsize=1024)
 def spoken(name: str) -> str:
     """A feature's name as it is said: `groove 2`, `hub face`."""
     words = re.sub(r"^tee(?=\d)", "T-slot", name).replace("_", " ")
