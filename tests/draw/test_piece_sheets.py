@@ -771,6 +771,12 @@ class Written(unittest.TestCase):
             write_dxf(made, path)
             document = readfile(path)
             self.assertFalse(document.audit().has_errors)
+            for entity in document.modelspace().query("DIMENSION"):
+                # it says what it measures, not a hundred times that
+                (said,) = entity.get_geometry_block().query("MTEXT")
+                if "<>" in entity.dxf.text:  # and not a thread's name
+                    measured = f"{round(entity.get_measurement(), 3):g}"
+                    self.assertIn(measured, said.text)
             found = sorted(
                 round(entity.get_measurement(), 3)
                 for entity in document.modelspace().query("DIMENSION")
@@ -794,6 +800,28 @@ class Written(unittest.TestCase):
                 )
                 with self.subTest(made.family.key, size=size.key):
                     self.assertTrue(drawn or written or noted or absent)
+
+    def test_the_end_view_of_a_dxf_stands_upright(self):
+        """A detent's recesses are above its axis, where the section is cut."""
+        path = self.folder / "sheet.dxf"
+        write_dxf(make(families()["detent-plate"], {}), path)
+        circles = readfile(path).modelspace().query("CIRCLE")
+        recesses = [c.dxf.center for c in circles if 2 < c.dxf.radius < 2.2]
+        self.assertEqual(len(recesses), 3)
+        self.assertTrue(all(centre.y > 0 for centre in recesses))
+
+    def test_the_words_of_a_dxf_are_led_to_their_place(self):
+        """Of two kinds of holes each is told by its leader, on the rim of a hole."""
+        path = self.folder / "sheet.dxf"
+        write_dxf(make(families()["hub-adapter"], {}), path)
+        space = readfile(path).modelspace()
+        tips = [leader.vertices[0] for leader in space.query("LEADER")]
+        self.assertEqual(len(tips), 3)
+        rims = [
+            math.dist(tip[:2], circle.dxf.center.vec2) - circle.dxf.radius
+            for tip, circle in product(tips, space.query("CIRCLE"))
+        ]
+        self.assertAlmostEqual(min(map(abs, rims)), 0, places=6)
 
     def test_an_stl_is_closed_and_has_the_piece_s_volume(self):
         for made in pieces():

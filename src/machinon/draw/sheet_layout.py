@@ -307,7 +307,7 @@ class SheetLayout:
         # as usual in the end, where no way is free
         for aside in (*usual, self._left_of(placed), 0.0):
             words = self._words(placed, aside)
-            end = self._led_to(placed.at, words, y)
+            end = self._led_up_to(placed.at, words, y)
             half, high = words.half, 0.7 * self.size
             place = Spot((words.middle - half, y - high, 2 * half, 2 * high), "", "")
             met = any(place.crossed(*lead, NEAR / 2) for lead in self.leads)
@@ -317,7 +317,7 @@ class SheetLayout:
         self.board.leader(placed.at, end, placed.rim)
         self._written(placed.note, (words.middle, y))
 
-    def _led_to(self, at: Point, words: Words, y: float) -> Point:
+    def _led_up_to(self, at: Point, words: Words, y: float) -> Point:
         """The end of the leader of words at a height."""
         # then the leader ends under or over the words
         across = abs(at[0] - words.middle) < words.half

@@ -228,14 +228,14 @@ class TurnedSheet(SheetLayout):
         """Each on a leader from its first hole, stacked above the views."""
         placed = []
         for note in notes:
-            at, rim = self._led_to_it(note.feature, centre, scale, section)
+            at, rim = self.led_to(note.feature, centre, scale, section)
             placed.append(PlacedNote(at, note, rim))
         y = top - (len(notes) * NOTE - 0.4) * self.size
         for label in self._stacked(placed):
             self._note(label, y)
             y += NOTE * self.size
 
-    def _led_to_it(
+    def led_to(
         self, name: str, centre: Point, scale: float, section: Place
     ) -> tuple[Point, float | None]:
         """Place on the page of a feature that has a note; and the radius of the circle

@@ -6,7 +6,7 @@ from typing import Any
 from machinon.core.errors import MachinonError
 from machinon.core.piece.made import Made
 from machinon.draw.drawing import OPEN, Circle, Drawing, Line, Shape, Text
-from machinon.draw.sheet_in_mm import MeasuredLine, sheet_in_mm
+from machinon.draw.sheet_in_mm import MeasuredLine, WrittenNote, sheet_in_mm
 
 # layer, colour by the index of DXF, line type
 LAYERS = (
@@ -18,6 +18,22 @@ LAYERS = (
     ("dimensions", 3, "CONTINUOUS"),
     ("notes", 2, "CONTINUOUS"),
 )
+HIGH = 3.0  # mm: the figures
+STYLE = "MACHINON"
+LOOK = {
+    "dimtxt": HIGH,
+    "dimasz": 2.5,  # arrows, and no ticks for them
+    "dimtsz": 0.0,
+    "dimblk": "",
+    "dimexe": 1.0,
+    "dimexo": 0.6,
+    "dimgap": 0.8,
+    "dimtad": 1,  # figures over their line
+    "dimlfac": 1.0,  # what is measured is what is said, to a micron
+    "dimdec": 3,
+    "dimzin": 8,
+    "dimdsep": ord("."),
+}
 ROLES = {"outline": "outline", "thin": "thin", "hidden": "hidden", "centre": "centre"}
 
 
@@ -31,12 +47,13 @@ def write_dxf(made: Made, path: Path, first_angle: bool = False) -> None:
     document.units = units.MM
     for name, colour, kind in LAYERS:
         document.layers.add(name, color=colour, linetype=kind)
+    document.dimstyles.new(STYLE, dxfattribs=LOOK)
     space = document.modelspace()
     _add_items(space, drawing)
     for line in lines:
         _add_dimension(space, line)
-    for at, text, size in notes:
-        space.add_text(text, height=size, dxfattribs={"layer": "notes", "insert": at})
+    for note in notes:
+        _add_note(space, note)
     try:
         document.saveas(path)
     except OSError as error:
@@ -68,6 +85,23 @@ def _add_items(space: Any, drawing: Drawing) -> None:
                 continue
 
 
+def _add_note(space: Any, note: WrittenNote) -> None:
+    """Words, and the leader from them: an arrow on an outline, a dot within one."""
+    from ezdxf.render.arrows import ARROWS
+
+    on_notes = {"layer": "notes"}
+    at = {**on_notes, "insert": note.at}
+    space.add_text(note.text, height=HIGH, dxfattribs=at)
+    if note.led_to is None:
+        return
+    x, y = note.at
+    look = {}
+    if note.inside:
+        look["dimldrblk"] = ARROWS.create_block(space.doc.blocks, ARROWS.dot_small)
+    ends = [note.led_to, (x - 1.0, y + HIGH / 2)]
+    space.add_leader(ends, dimstyle=STYLE, override=look, dxfattribs=on_notes)
+
+
 def _add_dimension(space: Any, line: MeasuredLine) -> None:
     """A dimension of what lies in the drawing: its length is measured there."""
     dimension = space.add_linear_dim(
@@ -76,7 +110,7 @@ def _add_dimension(space: Any, line: MeasuredLine) -> None:
         p2=line.b,
         angle=line.angle,
         text=line.text,
+        dimstyle=STYLE,
         dxfattribs={"layer": "dimensions"},
-        override={"dimtxt": 3.0, "dimasz": 2.5, "dimexe": 1.0, "dimexo": 0.6},
     )
     dimension.render()
