@@ -874,6 +874,20 @@ class Written(unittest.TestCase):
         text = (self.folder / "holes.csv").read_text()
         self.assertTrue(text.startswith("feature,number,face,x,y"))
 
+    def test_holes_are_listed_as_their_face_is_looked_at(self):
+        """10 from the front of a side 60 wide: 10 from the left of the right face, 50
+        from the left of the left one, which is looked at from the other side."""
+        given = {"parts": "hole hole"}
+        for name, face in (("hole1", "right"), ("hole2", "left")):
+            given |= {f"{name}.face": face, f"{name}.from_side": "10",
+                      f"{name}.depth": "20"}  # fmt: skip
+        rows = hole_rows(make(families()["plate-block"], given))
+        self.assertEqual([row[3] for row in rows], ["10.000", "50.000"])
+        ring = {"parts": "step ring", "ring1.end": "left", "ring1.count": "2",
+                "step1.diameter": "50", "ring1.circle": "30"}  # fmt: skip
+        rows = hole_rows(make(families()["turned-piece"], ring))
+        self.assertEqual([row[5] for row in rows], ["90.0000", "270.0000"])
+
     def test_a_folder_that_is_not_there_is_said(self):
         made = next(pieces())
         for write in (write_stl, write_3mf, write_dxf, write_holes):

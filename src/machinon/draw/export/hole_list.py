@@ -8,19 +8,21 @@ from pathlib import Path
 from machinon.core.errors import MachinonError
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
+from machinon.core.route.work.holes import seen
 
 COLUMNS = ("feature", "number", "face", "x", "y", "angle", "hole")
 
 
 def hole_rows(made: Made) -> list[tuple[str, ...]]:
-    """A row for each hole; x and y in mm from the datum, angle in degrees.
+    """A row for each hole; x and y in mm from the datum, angle in degrees, each as its
+    face is looked at.
 
-    The datum: the axis of what turns, the low left corner of a block.
+    The datum: the axis of what turns, the low left corner of a block's face.
     """
     rows: list[tuple[str, ...]] = []
     for holes in made.body.features:
         if isinstance(holes, Holes):
-            for number, (x, y) in enumerate(holes.points, 1):
+            for number, (x, y) in enumerate(seen(made.body, holes), 1):
                 angle = (
                     math.degrees(math.atan2(y, x)) % 360 if holes.block is None else 0
                 )
