@@ -14,12 +14,10 @@ from machinon.core.piece.made import Made
 from machinon.draw.block_sheet import BlockSheet
 from machinon.draw.drawing import SHARES, Board, Drawing, uncrowded
 from machinon.draw.sheet_figures import (
-    feature_of,
     figure_of,
     figures_of,
-    left_out,
+    on_the_sheet,
     places_of,
-    seen_in_it,
 )
 from machinon.draw.turned_sheet import TurnedSheet
 
@@ -50,15 +48,7 @@ def piece_sheet(
     for key in changed_since_then(made, was or {}):
         said = figure_of(made, replace(made.sizes[key], value=(was or {})[key]), inch)
         figures[key] = replace(figures[key], small=f"was {said.text}", role="cut")
-    without = left_out(made, places)
-    kept = set() if paper else set(without.values())
-    seen = seen_in_it(made) - places.keys() if paper else set()
-    figures = {
-        key: figure
-        for key, figure in figures.items()
-        if (key in kept or feature_of(key) not in without) and key not in seen
-    }
-
+    figures = on_the_sheet(made, figures, places, paper)
     kind = TurnedSheet if made.body.turns else BlockSheet
 
     def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:

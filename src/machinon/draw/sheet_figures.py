@@ -398,6 +398,24 @@ def edges_said(made: Made, inch: bool = False) -> str:
     return begun(", ".join(found))
 
 
+def on_the_sheet(
+    made: Made,
+    figures: Mapping[str, SheetFigure],
+    places: Mapping[str, Dimension],
+    paper: bool,
+) -> dict[str, SheetFigure]:
+    """The figures without those of features that the piece has not; on paper also
+    without the size that would bring one, and choices that the drawing shows."""
+    without = left_out(made, places)
+    kept = set() if paper else set(without.values())
+    seen = seen_in_it(made) - places.keys() if paper else set()
+    return {
+        key: figure
+        for key, figure in figures.items()
+        if (key in kept or feature_of(key) not in without) and key not in seen
+    }
+
+
 def left_out(made: Made, places: Container[str]) -> dict[str, str]:
     """Features that the piece could have and has not, each with the size that would
     bring it: the first that says none."""

@@ -27,6 +27,7 @@ from machinon.draw.sheet_figures import (
     SheetFigure,
     edges_said,
     figures_of,
+    on_the_sheet,
     places_of,
     title_said,
 )
@@ -67,7 +68,7 @@ def sheet_in_mm(
     board = Board(0.0, 0.0, 3.0)
     body = made.body
     places = places_of(made)
-    figures = figures_of(made, False, places)
+    figures = on_the_sheet(made, figures_of(made, False, places), places, paper=True)
     lines: list[MeasuredLine] = []
     of = TurnedSheet if body.turns else BlockSheet
     sheet = of(made, places, figures, board, frozenset(), first_angle)
