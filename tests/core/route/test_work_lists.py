@@ -380,6 +380,31 @@ class HolesAreWalked(unittest.TestCase):
         self.assertEqual(figures(lines[1]), arms)
         self.assertEqual(figures(lines[3])["Turn on by"], "12 turns + 18 of 21")
 
+    def test_patterns_of_one_piece_are_turned_from_one_mark(self):
+        """From the top of the drawing, clockwise: a detent's recesses 30° to either
+        side of it and its screws opposite, at 180°, and 120° on; the dowels of a hub
+        half a pitch from its four screws."""
+        for family, given, steps in (
+            (
+                "detent-plate",
+                {},
+                {
+                    "mill-recesses": ["330°00′00″", "0°00′00″", "30°00′00″"],
+                    "drill-screws": ["60°00′00″", "180°00′00″", "300°00′00″"],
+                },
+            ),
+            (
+                "hub-adapter",
+                {"dowels.diameter": "5"},
+                {"drill-dowels": ["45°00′00″", "225°00′00″"]},
+            ),
+        ):
+            for step, angles in steps.items():
+                lines = listed(family, step, given, places="turned")
+                told = [figures(line).get("Table at") for line in lines]
+                with self.subTest(family, step=step):
+                    self.assertEqual([at for at in told if at][: len(angles)], angles)
+
     def test_a_face_that_was_turned_over_is_read_as_one_looks_at_it(self):
         """20 from the left as drawn from above is 80 from the left of what is under
         it, turned over left for right."""

@@ -12,7 +12,7 @@ from typing import Any
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import POINT
-from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.solid_cuts import Point
@@ -30,7 +30,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
-from machinon.core.route.work.turns import turned_on
+from machinon.core.route.work.turns import one_way, turned_to
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.setting_out.dividing import dms
 from machinon.core.threads.screw_thread import thread_of
@@ -60,7 +60,7 @@ def holes_list(
     """The holes of a pattern in a face, as the step cuts them."""
     asked: list[Way] = []
     answers: list[Answer] = []
-    circle = holes.pattern if isinstance(holes.pattern, HoleCircle) else None
+    circle = holes.pattern if isinstance(holes.pattern, HoleCircle | Arc) else None
     turned = False
     if circle is not None and circle.count > 1:
         asked.append(way("places", "Laid out", PLACES, ways))
@@ -75,8 +75,12 @@ def holes_list(
     faced, zero = seen(step.after, holes), (0.0, 0.0)
     if turned:
         assert circle is not None
-        zero = mean(x for x, _ in faced), mean(y for _, y in faced)
-        arms, places = turned_on(circle.count, at.divider, "Table at", answers)
+        if isinstance(circle, HoleCircle):
+            zero = mean(x for x, _ in faced), mean(y for _, y in faced)
+        there = {_from_the_top(point, zero): point for point in faced}
+        angles = one_way(list(there))
+        faced = [there[angle] for angle in angles]
+        arms, places = turned_to(angles, at.divider, "Table at", answers)
         lines = [_on_the_table(circle, holes), *arms]
     else:
         if centre:
@@ -174,14 +178,22 @@ def _zero(body: Body, holes: Holes, centre: bool) -> WorkLine:
     )
 
 
-def _on_the_table(circle: HoleCircle, holes: Holes) -> WorkLine:
+def _from_the_top(point: Point, centre: Point) -> float:
+    """Degrees that a hole stands round from the top of its face as one looks at it,
+    against the clock."""
+    x, y = point[0] - centre[0], point[1] - centre[1]
+    return round(math.degrees(math.atan2(y, x)) - 90, 6) % 360
+
+
+def _on_the_table(circle: HoleCircle | Arc, holes: Holes) -> WorkLine:
     return WorkLine(
         "zero",
         "Out from the table's axis",
         (Shown("From the axis", circle.diameter / 2),),
-        "Clock the table's hole under the spindle, clock the "
-        f"{'middle of the circle' if holes.block else 'work'} true on the table, then "
-        "move one axis out by half the circle. Wind one way only; lock before "
+        "Clock the table's hole under the spindle, and the "
+        f"{'middle of the circle' if holes.block else 'work'} true on the table, the "
+        "top of its drawing to the far side at 0. Move Y out by half the circle, to "
+        "that side; from 0 the work turns clockwise. Wind one way only; lock before "
         "drilling.",
     )
 
@@ -240,12 +252,12 @@ def _note(step: StepTold, hole: Hole, through: float) -> str:
 
 
 def _checked(
-    holes: Holes, circle: HoleCircle | None, answers: list[Answer]
+    holes: Holes, circle: HoleCircle | Arc | None, answers: list[Answer]
 ) -> WorkLine:
     """The check by rule or caliper over neighbours, and over the pair furthest
     apart."""
     wide = holes.hole.drilled.diameter
-    if circle is not None:
+    if isinstance(circle, HoleCircle):
         asked = {"holes": circle.count, "diameter": circle.diameter, "pin": wide}
         answer = reckon("chord-check", asked)
         answers.append(answer)

@@ -1,6 +1,8 @@
 """Turning on from one division to the next, on a rotary table or a dividing head."""
 
+from collections.abc import Sequence
 from fractions import Fraction
+from itertools import pairwise
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT
@@ -9,20 +11,50 @@ from machinon.core.route.work.lines import Shown, WorkLine
 from machinon.core.setting_out.dividing import dms
 from machinon.core.shop.machines import Machine
 
+ALIKE = 1e-4  # degrees that two steps may differ by, and are one
+
 
 def turned_on(
     count: int, divider: Machine | None, name: str, answers: list[Answer]
 ) -> tuple[tuple[WorkLine, ...], list[tuple[Shown, ...]]]:
+    """As `turned_to`, from one even division to the next."""
+    angles = [360.0 * n / count for n in range(count)]
+    return turned_to(angles, divider, name, answers)
+
+
+def turned_to(
+    angles: Sequence[float],
+    divider: Machine | None,
+    name: str,
+    answers: list[Answer],
+) -> tuple[tuple[WorkLine, ...], list[tuple[Shown, ...]]]:
     """The setting of the arms over a plate's circle of holes, where it has one; and for
-    each division its angle from the first, by `name`, and the turn of the handle: turns
-    and holes where a plate has them, else turns and degrees."""
-    by, arms = _turns(count, divider, answers)
+    each angle, degrees, what is set, by `name`, and the turn of the handle from the one
+    before: turns and holes where a plate has them, else turns and degrees; none where
+    the steps are no even part of a turn."""
+    steps = [(b - a) % 360 for a, b in pairwise(angles)]
+    parts = round(360 / steps[0]) if steps else 0
+    even = parts and all(abs(step - 360 / parts) < ALIKE for step in steps)
+    by, arms = _turns(parts, divider, answers) if even else ("", ())
     found = []
-    for n in range(count):
-        angle = Shown(name, dms(360.0 * n / count), TEXT)
+    for n, at in enumerate(angles):
         more = (Shown("Turn on by", by, TEXT),) if n and by else ()
-        found.append((angle, *more))
+        found.append((Shown(name, dms(at), TEXT), *more))
     return arms, found
+
+
+def one_way(angles: Sequence[float]) -> list[float]:
+    """Angles of a full turn in the order in which a table is wound to them one way:
+    from the lowest, or from behind the widest gap where they are not all round.
+
+    >>> one_way([0, 30, 330])
+    [330, 0, 30]
+    """
+    there = sorted(angles)
+    gaps = [(b - a) % 360 for a, b in pairwise((*there[-1:], *there))]
+    widest = max(gaps)
+    first = 0 if widest < min(gaps) + ALIKE else gaps.index(widest)
+    return [*there[first:], *there[:first]]
 
 
 def _turns(
